@@ -1,0 +1,156 @@
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"io"
+	"os"
+
+	"github.com/spf13/cobra"
+
+	"tamiz/core/bib"
+	"tamiz/core/coverage"
+	"tamiz/core/strategy"
+	"tamiz/core/tally"
+)
+
+const maxStrategyFile = 16 << 20 // bytes
+
+func checkCommand() *cobra.Command {
+	var in recordFlags
+	var file string
+	var keys, records []string
+	c := &cobra.Command{
+		Use: "check --strategy S --keys FILE", Short: "Tell which key studies a strategy catches and misses",
+		Args: cobra.NoArgs,
+		RunE: func(*cobra.Command, []string) error {
+			if err := in.check(); err != nil {
+				return err
+			}
+			if file == "" || len(keys) == 0 {
+				return usage("check needs --strategy and --keys")
+			}
+			s, err := readStrategy(file)
+			if err != nil {
+				return err
+			}
+			studies, err := in.read(keys)
+			if err != nil {
+				return err
+			}
+			var set *coverage.Set
+			if len(records) > 0 {
+				sample, err := in.read(records)
+				if err != nil {
+					return err
+				}
+				indexed := coverage.NewSet(sample)
+				set = &indexed
+			}
+			result, err := check(s, studies, set)
+			if err != nil {
+				return err
+			}
+			out := json.NewEncoder(os.Stdout)
+			out.SetIndent("", " ")
+			out.SetEscapeHTML(false)
+			return out.Encode(result)
+		},
+	}
+	in.add(c)
+	c.Flags().StringVar(&file, "strategy", "", "the strategy file")
+	c.Flags().StringArrayVar(&keys, "keys", nil, "a file of key studies")
+	c.Flags().StringArrayVar(&records, "in", nil, "a file of records to count hits in; repeat for several")
+	return c
+}
+
+func readStrategy(name string) (strategy.Strategy, error) {
+	f, err := open(name)
+	if err != nil {
+		return strategy.Strategy{}, err
+	}
+	defer f.Close()
+	data, err := io.ReadAll(io.LimitReader(f, maxStrategyFile+1))
+	if err != nil {
+		return strategy.Strategy{}, err
+	}
+	if len(data) > maxStrategyFile {
+		return strategy.Strategy{}, fmt.Errorf("%s: a strategy file has at most 16 MB", name)
+	}
+	s, err := strategy.Parse(data)
+	if err != nil {
+		return s, fmt.Errorf("%s: %w", name, err)
+	}
+	return s, nil
+}
+
+type checked struct {
+	Blocks   []checkedBlock `json:"blocks"`
+	Strategy struct {
+		Hits     *int    `json:"hits,omitempty"`
+		Caught   int     `json:"caught"`
+		InSource int     `json:"inSource"`
+		Recall   float64 `json:"recall"`
+		Low      float64 `json:"low"`
+		High     float64 `json:"high"`
+	} `json:"strategy"`
+	Studies []checkedStudy `json:"studies"`
+}
+
+type checkedBlock struct {
+	Name   string   `json:"name"`
+	Hits   *int     `json:"hits,omitempty"`
+	Caught int      `json:"caught"`
+	Missed []string `json:"missed"`
+}
+
+type checkedStudy struct {
+	ID         string              `json:"id"`
+	Caught     bool                `json:"caught"`
+	HeldBackBy []string            `json:"heldBackBy"`
+	CaughtBy   map[string][]string `json:"caughtBy"`
+}
+
+// check puts the coverage of a strategy into the form that is printed. set may be nil.
+func check(s strategy.Strategy, studies []*bib.Record, set *coverage.Set) (*checked, error) {
+	c, err := coverage.CheckKeys(coverage.NewSet(studies), s)
+	if err != nil {
+		return nil, err
+	}
+	out := &checked{Studies: []checkedStudy{}, Blocks: []checkedBlock{}}
+	for i, b := range s.Blocks {
+		row := checkedBlock{Name: b.Name, Caught: c.Blocks[i], Missed: []string{}}
+		for n, study := range c.Studies {
+			if _, ok := study.CaughtBy[b.Name]; !ok {
+				row.Missed = append(row.Missed, studies[n].ID)
+			}
+		}
+		out.Blocks = append(out.Blocks, row)
+	}
+	for n, study := range c.Studies {
+		row := checkedStudy{ID: studies[n].ID, Caught: study.Caught, HeldBackBy: study.HeldBackBy, CaughtBy: map[string][]string{}}
+		for _, b := range s.Blocks {
+			for _, t := range study.CaughtBy[b.Name] {
+				row.CaughtBy[b.Name] = append(row.CaughtBy[b.Name], b.Terms[t].String())
+			}
+		}
+		out.Studies = append(out.Studies, row)
+	}
+	total := &out.Strategy
+	total.Caught, total.InSource = c.Caught, len(studies)
+	low, high := coverage.Wilson(c.Caught, len(studies))
+	total.Recall, total.Low, total.High = tally.Round(float64(c.Caught)/float64(len(studies))), tally.Round(low), tally.Round(high)
+	if set != nil {
+		reach, err := coverage.Find(*set, s)
+		if err != nil {
+			return nil, err
+		}
+		whole := int(reach.Whole.GetCardinality())
+		total.Hits = &whole
+		for i := range out.Blocks {
+			n := int(reach.Blocks[i].GetCardinality())
+			out.Blocks[i].Hits = &n
+		}
+	}
+	return out, nil
+}

@@ -1,0 +1,55 @@
+// Command tamiz is the web application and the core without the browser.
+package main
+
+import (
+	"errors"
+	"fmt"
+	"os"
+
+	"github.com/spf13/cobra"
+)
+
+// errUsage marks a call that is wrong in itself; the program then ends with 2.
+var errUsage = errors.New("wrong call")
+
+func main() {
+	root := &cobra.Command{
+		Use: "tamiz", Short: "Finds the words and headings that a search strategy lacks",
+		SilenceUsage: true, SilenceErrors: true,
+		RunE: func(c *cobra.Command, args []string) error {
+			return usage("there is no command %q; see tamiz --help", args)
+		},
+	}
+	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return errors.Join(errUsage, err) })
+	root.AddCommand(tallyCommand(), checkCommand())
+	if err := root.Execute(); err != nil {
+		os.Exit(report(err))
+	}
+}
+
+func usage(format string, args ...any) error {
+	return errors.Join(errUsage, fmt.Errorf(format, args...))
+}
+
+// report tells what went wrong on standard error and returns the exit code.
+func report(err error) int {
+	code := 1
+	if errors.Is(err, errUsage) {
+		code = 2
+		if list, ok := err.(interface{ Unwrap() []error }); ok {
+			err = errors.Join(list.Unwrap()[1:]...)
+		}
+	}
+	fmt.Fprintln(os.Stderr, "tamiz:", err)
+	return code
+}
+
+// least refuses a call with fewer arguments than it needs.
+func least(n int, what string) cobra.PositionalArgs {
+	return func(_ *cobra.Command, args []string) error {
+		if len(args) < n {
+			return usage("%s", what)
+		}
+		return nil
+	}
+}

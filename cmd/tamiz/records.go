@@ -1,0 +1,104 @@
+package main
+
+import (
+	"errors"
+	"fmt"
+	"io"
+	"os"
+
+	"github.com/spf13/cobra"
+
+	"tamiz/core/bib"
+	"tamiz/exchange"
+	"tamiz/exchange/ris"
+)
+
+// recordFlags are the flags of every command that reads records.
+type recordFlags struct {
+	kw     string
+	strict bool
+}
+
+func (f *recordFlags) add(c *cobra.Command) {
+	c.Flags().StringVar(&f.kw, "kw", "auto", "how KW values are taken: auto, headings or keywords")
+	c.Flags().BoolVar(&f.strict, "strict", false, "end with an error when a record had to be skipped")
+}
+
+func (f *recordFlags) check() error {
+	switch ris.KeywordMode(f.kw) {
+	case ris.Auto, ris.Headings, ris.Keywords:
+		return nil
+	}
+	return usage("--kw is auto, headings or keywords, not %q", f.kw)
+}
+
+// read returns the records of all files, in order. What could not be read is told on standard error.
+func (f *recordFlags) read(names []string) ([]*bib.Record, error) {
+	var all []*bib.Record
+	for _, name := range names {
+		records, err := f.readOne(name)
+		if err != nil {
+			return nil, fmt.Errorf("%s: %w", name, err)
+		}
+		all = append(all, records...)
+	}
+	return all, nil
+}
+
+func (f *recordFlags) readOne(name string) ([]*bib.Record, error) {
+	file, err := open(name)
+	if err != nil {
+		return nil, err
+	}
+	defer file.Close()
+	skipped := 0
+	tell := func(n exchange.Notice) {
+		if n.Skipped {
+			skipped++
+		}
+		fmt.Fprintf(os.Stderr, "%s: %s\n", name, n)
+	}
+	decoded, encoding, err := exchange.Decode(file)
+	if err != nil {
+		return nil, err
+	}
+	if encoding == exchange.Windows1252 {
+		tell(exchange.Notice{Kind: exchange.OtherEncoding, Detail: encoding})
+	}
+	var records []*bib.Record
+	for r := ris.NewReader(decoded, ris.KeywordMode(f.kw), tell); ; {
+		record, err := r.Read()
+		if errors.Is(err, io.EOF) {
+			break
+		}
+		if err != nil {
+			return nil, err
+		}
+		records = append(records, record)
+	}
+	if len(records) == 0 {
+		return nil, errors.New("the file holds no RIS record")
+	}
+	if f.strict && skipped > 0 {
+		return nil, fmt.Errorf("%d records or lines were skipped, and --strict was asked for", skipped)
+	}
+	return records, nil
+}
+
+// open opens a file; - is standard input, which is laid down first, since a reader of records goes
+// over its file twice.
+func open(name string) (*os.File, error) {
+	if name != "-" {
+		return os.Open(name)
+	}
+	spool, err := os.CreateTemp("", "tamiz-*")
+	if err != nil {
+		return nil, err
+	}
+	defer os.Remove(spool.Name())
+	if _, err := io.Copy(spool, os.Stdin); err != nil {
+		return nil, err
+	}
+	_, err = spool.Seek(0, io.SeekStart)
+	return spool, err
+}

@@ -1,0 +1,60 @@
+package bib_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"tamiz/core/bib"
+)
+
+func TestParsePerson(t *testing.T) {
+	for name, want := range map[string]bib.Person{
+		"Velkana, Temi J.":    {Family: "Velkana", Given: "Temi J."},
+		"Wexlin Z":            {Family: "Wexlin", Given: "Z"},
+		"Teper ÓK":            {Family: "Teper", Given: "ÓK"},
+		"van der Lukok T.-W.": {Family: "van der Lukok", Given: "T.-W."},
+		"Talvenia Heat Group": {Family: "Talvenia Heat Group"},
+		"Osuna HEAT":          {Family: "Osuna HEAT"},
+		"Quenlith":            {Family: "Quenlith"},
+		" , ":                 {},
+	} {
+		assert.Equal(t, want, bib.ParsePerson(name), name)
+	}
+}
+
+func TestDOIKey(t *testing.T) {
+	for _, doi := range []string{"10.99999/Alm.1", "doi:10.99999/alm.1", "https://doi.org/10.99999/ALM.1", "http://dx.doi.org/10.99999/alm.1", "https://www.doi.org/10.99999/alm.1", " DOI: 10.99999/alm.1"} {
+		assert.Equal(t, "10.99999/alm.1", bib.DOIKey(doi), doi)
+	}
+}
+
+func TestTwoRecordsAreOne(t *testing.T) {
+	base := bib.Record{Title: "Heat, stress and labour", Year: 2014, DOI: "10.99999/a", Authors: []bib.Person{{Family: "O'Brendo"}}}
+	with := func(change func(*bib.Record)) *bib.Record {
+		r := base
+		change(&r)
+		return &r
+	}
+	var known bib.Known
+	known.Add(&base, 7)
+	for name, c := range map[string]struct {
+		r   *bib.Record
+		one bool
+	}{
+		"same DOI, other title":         {with(func(r *bib.Record) { r.Title = "Calor" }), true},
+		"other DOI, same work":          {with(func(r *bib.Record) { r.DOI = "10.99999/b"; r.Title = "HEAT: stress and labour." }), true},
+		"a year later":                  {with(func(r *bib.Record) { r.DOI = ""; r.Year = 2015 }), true},
+		"two years later":               {with(func(r *bib.Record) { r.DOI = ""; r.Year = 2016 }), false},
+		"another first author":          {with(func(r *bib.Record) { r.DOI = ""; r.Authors = []bib.Person{{Family: "Moster"}} }), false},
+		"no year, so nothing in common": {with(func(r *bib.Record) { r.DOI = ""; r.Year = 0 }), false},
+		"no author":                     {with(func(r *bib.Record) { r.DOI = ""; r.Authors = nil }), false},
+		"no title":                      {with(func(r *bib.Record) { r.DOI = ""; r.Title = "–" }), false},
+	} {
+		n, ok := known.Find(c.r)
+		assert.Equal(t, c.one, ok, name)
+		if ok {
+			assert.Equal(t, 7, n)
+		}
+	}
+}

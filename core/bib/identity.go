@@ -1,0 +1,82 @@
+package bib
+
+import (
+	"strings"
+
+	"tamiz/core/text"
+)
+
+// DOIKey returns a DOI as DOIs are compared: in lower case, without doi: or a resolver's address.
+func DOIKey(doi string) string {
+	s := strings.ToLower(strings.TrimSpace(doi))
+	s = strings.TrimPrefix(strings.TrimPrefix(s, "https://"), "http://")
+	s = strings.TrimPrefix(strings.TrimPrefix(s, "www."), "dx.")
+	s = strings.TrimPrefix(s, "doi.org/")
+	return strings.TrimSpace(strings.TrimPrefix(s, "doi:"))
+}
+
+// WorkKey returns what two records of one work share besides their DOI: the words of the title and
+// the first author's family name. It is empty when title, year or author is missing.
+func (r *Record) WorkKey() string {
+	if r.Year == 0 || len(r.Authors) == 0 {
+		return ""
+	}
+	title, family := text.Key(r.Title), text.Key(r.Authors[0].Family)
+	if title == "" || family == "" {
+		return ""
+	}
+	return title + "|" + family
+}
+
+// Known is a set of records in which another record of the same work can be found. Two records are
+// one when their DOIs are equal, or when title and first author's family name are equal and the
+// years at most one apart. The zero value is an empty set.
+type Known struct {
+	doi  map[string]int
+	work map[string][]dated
+}
+
+type dated struct{ year, n int }
+
+// Add puts a record into the set under a number of the caller's choice.
+func (k *Known) Add(r *Record, n int) {
+	if k.doi == nil {
+		k.doi, k.work = map[string]int{}, map[string][]dated{}
+	}
+	if d := DOIKey(r.DOI); d != "" {
+		if _, ok := k.doi[d]; !ok {
+			k.doi[d] = n
+		}
+	}
+	if w := r.WorkKey(); w != "" {
+		k.work[w] = append(k.work[w], dated{r.Year, n})
+	}
+}
+
+// Find returns the number of the first record in the set that is one with r.
+func (k *Known) Find(r *Record) (n int, ok bool) {
+	if d := DOIKey(r.DOI); d != "" {
+		if n, ok = k.doi[d]; ok {
+			return n, true
+		}
+	}
+	if w := r.WorkKey(); w != "" {
+		for _, e := range k.work[w] {
+			if e.year-r.Year <= 1 && r.Year-e.year <= 1 {
+				return e.n, true
+			}
+		}
+	}
+	return 0, false
+}
+
+// Without returns the records that are one with none of those in k.
+func (k *Known) Without(records []*Record) []*Record {
+	var out []*Record
+	for _, r := range records {
+		if _, ok := k.Find(r); !ok {
+			out = append(out, r)
+		}
+	}
+	return out
+}

@@ -1,0 +1,77 @@
+// Package bib holds bibliographic records, the people in them, and when two records are one. It
+// knows nothing of files: readers and writers of formats live in exchange.
+package bib
+
+// A Record is one bibliographic record. What a source did not say is empty; a year of 0 is none.
+type Record struct {
+	ID        string // by which the record is named: accession number, else ID, else DOI, else #n
+	Title     string
+	Abstract  string
+	Authors   []Person
+	Journal   string
+	Year      int
+	Keywords  []string     // the authors' own
+	Headings  []Assignment // from a controlled vocabulary
+	Types     []string
+	Languages []string
+	Countries []string
+	Accession string // the number the source gave it
+	LocalID   string // an ID given by whoever wrote the file
+	DOI       string // as written
+	URLs      []string
+	ISSN      string
+	Volume    string
+	Issue     string
+	FirstPage string
+	LastPage  string
+	Extra     []Extra // fields of its format that Tamiz does not know, kept to be written back
+}
+
+// An Assignment is a heading that an indexer gave to a record.
+type Assignment struct {
+	Label      string
+	Qualifiers []string
+	Central    bool // the heading is a main point of the record
+}
+
+// Extra is a field kept as it came.
+type Extra struct{ Tag, Value string }
+
+// A Field is a part of a record that text can be searched in. Fields combine as a set.
+type Field uint8
+
+// The fields of a record, and the sets of them that a term can search.
+const (
+	Title Field = 1 << iota
+	Abstract
+	Keyword
+	HeadingLabel
+
+	TitleAbstract = Title | Abstract
+	Text          = Title | Abstract | Keyword
+	Any           = Text | HeadingLabel
+)
+
+// Values calls visit for each value in the given fields: title, abstract, each keyword, each heading
+// label, in this order. Nothing matches across two values.
+func (r *Record) Values(fields Field, visit func(f Field, value string)) {
+	if fields&Title != 0 && r.Title != "" {
+		visit(Title, r.Title)
+	}
+	if fields&Abstract != 0 && r.Abstract != "" {
+		visit(Abstract, r.Abstract)
+	}
+	if fields&Keyword != 0 {
+		for _, k := range r.Keywords {
+			visit(Keyword, k)
+		}
+	}
+	if fields&HeadingLabel != 0 {
+		for _, h := range r.Headings {
+			visit(HeadingLabel, h.Label)
+		}
+	}
+}
+
+// Indexed reports whether the record carries headings.
+func (r *Record) Indexed() bool { return len(r.Headings) > 0 }

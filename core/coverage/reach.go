@@ -1,0 +1,128 @@
+// Package coverage works out what a strategy finds in a set of records, which key studies it catches
+// and misses, what holds those back, and what would bring them back at which price.
+package coverage
+
+import (
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/bib"
+	"tamiz/core/index"
+	"tamiz/core/strategy"
+)
+
+// A Set is records with their index. Within, where given, is the part of them that counts.
+type Set struct {
+	Records []*bib.Record
+	Index   *index.Index
+	Within  *roaring.Bitmap
+}
+
+// NewSet indexes records.
+func NewSet(records []*bib.Record) Set {
+	return Set{Records: records, Index: index.Build(records)}
+}
+
+func (s Set) all() *roaring.Bitmap {
+	if s.Within != nil {
+		return s.Within.Clone()
+	}
+	return s.Index.All()
+}
+
+// A Reach is what a strategy finds in a set of records, part by part. It holds for the strategy it
+// was worked out from and is not changed by later ones.
+type Reach struct {
+	Terms  [][]*roaring.Bitmap // by block and term; nil for a term that is switched off
+	Blocks []*roaring.Bitmap
+	Limits []*roaring.Bitmap // the records inside each limit
+	Whole  *roaring.Bitmap   // what the strategy finds
+
+	set Set
+	s   strategy.Strategy
+}
+
+// Find works out what a strategy finds. Its terms have to be searchable (see Strategy.Check); one
+// that is not is answered by its error.
+func Find(set Set, s strategy.Strategy) (*Reach, error) {
+	r := &Reach{set: set, s: s}
+	for _, b := range s.Blocks {
+		terms, union := make([]*roaring.Bitmap, len(b.Terms)), roaring.New()
+		for i, t := range b.Terms {
+			if !t.On {
+				continue
+			}
+			hits, err := Hits(set, t)
+			if err != nil {
+				return nil, err
+			}
+			terms[i] = hits
+			union.Or(hits)
+		}
+		r.Terms, r.Blocks = append(r.Terms, terms), append(r.Blocks, union)
+	}
+	for _, l := range s.Limits {
+		r.Limits = append(r.Limits, admitted(set, l))
+	}
+	r.Whole = r.without(-1)
+	return r, nil
+}
+
+// Hits returns the records of a set that a term finds, whether it is switched on or not.
+func Hits(set Set, t strategy.Term) (*roaring.Bitmap, error) {
+	q, err := t.Query()
+	if err != nil {
+		return nil, err
+	}
+	hits := q.Match(set.Index)
+	if set.Within != nil {
+		hits.And(set.Within)
+	}
+	return hits, nil
+}
+
+func admitted(set Set, l strategy.Limit) *roaring.Bitmap {
+	in := roaring.New()
+	it := set.all().Iterator()
+	for it.HasNext() {
+		if n := it.Next(); l.Admits(set.Records[n]) {
+			in.Add(n)
+		}
+	}
+	return in
+}
+
+// without returns what the strategy would find without one of its blocks (-1: none left out). A
+// strategy without a searched block finds nothing.
+func (r *Reach) without(block int) *roaring.Bitmap {
+	found := r.set.all()
+	searched := false
+	for i, b := range r.s.Blocks {
+		switch {
+		case !b.Searched:
+		case b.Negated:
+			if i != block {
+				found.AndNot(r.Blocks[i])
+			}
+		default:
+			searched = true
+			if i != block {
+				found.And(r.Blocks[i])
+			}
+		}
+	}
+	if !searched {
+		return roaring.New()
+	}
+	for _, l := range r.Limits {
+		found.And(l)
+	}
+	return found
+}
+
+// Open returns the records that the strategy would find as soon as one block found them: what all
+// other parts let through and this block does not find. What a candidate finds of these is its price.
+func (r *Reach) Open(block int) *roaring.Bitmap {
+	open := r.without(block)
+	open.AndNot(r.Blocks[block])
+	return open
+}

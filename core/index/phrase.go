@@ -1,0 +1,183 @@
+package index
+
+import (
+	"slices"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/bib"
+	"tamiz/core/text"
+)
+
+// Phrase returns the records in which the pattern matches a value of one of the fields.
+func (ix *Index) Phrase(p text.Pattern, fields bib.Field) *roaring.Bitmap {
+	return ix.records(ix.phrase(p, fields))
+}
+
+// PhraseWithin does the same for the records of a set alone, which is cheaper when the set is small.
+func (ix *Index) PhraseWithin(p text.Pattern, fields bib.Field, set *roaring.Bitmap) *roaring.Bitmap {
+	found := roaring.New()
+	elements := ix.elements(p)
+	if elements == nil {
+		return found
+	}
+	_, rarest := ix.rarest(elements)
+	if set.GetCardinality()*200 > uint64(rarest) { // about as many places as the set has tokens
+		found = ix.Phrase(p, fields)
+		found.And(set)
+		return found
+	}
+	it := set.Iterator()
+	for it.HasNext() {
+		r := it.Next()
+		if ix.inRecord(elements, fields, r) {
+			found.Add(r)
+		}
+	}
+	return found
+}
+
+func (ix *Index) inRecord(elements []element, fields bib.Field, r uint32) bool {
+	for v := ix.first[r]; v < ix.first[r+1]; v++ {
+		if ix.values[v].field&fields == 0 {
+			continue
+		}
+		for at := ix.values[v].begin; at+uint32(len(elements)) <= ix.values[v+1].begin; at++ {
+			if ix.stands(elements, at) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// An element is the tokens that fit one place of a phrase.
+type element []uint32
+
+// holds reports whether the token is one of them. They are few, or ascending and close together.
+func (e element) holds(token uint32) bool {
+	if len(e) == 1 {
+		return e[0] == token
+	}
+	_, ok := slices.BinarySearch(e, token)
+	return ok
+}
+
+// elements returns the tokens for each place of the pattern, or nil when one place has none.
+func (ix *Index) elements(p text.Pattern) []element {
+	out := make([]element, len(p))
+	for i := range p {
+		if out[i] = ix.matching(p[i]); len(out[i]) == 0 {
+			return nil
+		}
+	}
+	return out
+}
+
+func (ix *Index) rarest(elements []element) (place, occurrences int) {
+	for i, e := range elements {
+		if n := ix.occurrences(e); i == 0 || n < occurrences {
+			place, occurrences = i, n
+		}
+	}
+	return place, occurrences
+}
+
+// phrase returns the places where the pattern matches in the fields. They ascend only where the
+// rarest place of the pattern has a single token.
+func (ix *Index) phrase(p text.Pattern, fields bib.Field) []uint32 {
+	elements := ix.elements(p)
+	if elements == nil {
+		return nil
+	}
+	if len(elements) == 1 && len(elements[0]) == 1 && fields == bib.Any {
+		return ix.places(elements[0][0])
+	}
+	rare, n := ix.rarest(elements)
+	out := make([]uint32, 0, n)
+	for _, t := range elements[rare] {
+		for _, at := range ix.places(t) {
+			if at < uint32(rare) {
+				continue
+			}
+			at -= uint32(rare)
+			if len(elements) > 1 && !ix.stands(elements, at) {
+				continue
+			}
+			v := ix.valueAt(at)
+			if ix.values[v].field&fields != 0 && at+uint32(len(elements)) <= ix.values[v+1].begin {
+				out = append(out, at)
+			}
+		}
+	}
+	return out
+}
+
+// stands reports whether the elements stand from a place on, whatever values that touches.
+func (ix *Index) stands(elements []element, at uint32) bool {
+	if int(at)+len(elements) > len(ix.terms) {
+		return false
+	}
+	for i, e := range elements {
+		if !e.holds(ix.terms[int(at)+i] &^ breakBit) {
+			return false
+		}
+	}
+	return true
+}
+
+// records returns the records that hold the places. Many places of one record follow each other, and
+// the bitmap is made at once: adding one by one would cost a search each.
+func (ix *Index) records(places []uint32) *roaring.Bitmap {
+	out := make([]uint32, 0, len(places))
+	last, ascending := ^uint32(0), true
+	for _, p := range places {
+		r := ix.values[ix.valueAt(p)].record
+		if r == last {
+			continue
+		}
+		ascending = ascending && (last == ^uint32(0) || r > last)
+		out, last = append(out, r), r
+	}
+	if !ascending {
+		slices.Sort(out)
+	}
+	b := roaring.New()
+	b.AddMany(out)
+	return b
+}
+
+// Near returns the records in which both patterns match in one value of the fields, in either order,
+// apart, and with at most within-1 tokens between their nearest ends.
+func (ix *Index) Near(left, right text.Pattern, within int, fields bib.Field) *roaring.Bitmap {
+	l, r := ix.phrase(left, fields), ix.phrase(right, fields)
+	slices.Sort(l)
+	slices.Sort(r)
+	var hits []uint32
+	for i, j := 0, 0; i < len(l) && j < len(r); {
+		vl, vr := ix.valueAt(l[i]), ix.valueAt(r[j])
+		switch {
+		case vl < vr:
+			i = beyond(l, i, ix.values[vl+1].begin)
+			continue
+		case vr < vl:
+			j = beyond(r, j, ix.values[vr+1].begin)
+			continue
+		}
+		end := ix.values[vl+1].begin
+		li, rj := beyond(l, i, end), beyond(r, j, end)
+		if text.NearAt(l[i:li], r[j:rj], len(left), len(right), within) {
+			hits = append(hits, l[i])
+		}
+		i, j = li, rj
+	}
+	return ix.records(hits)
+}
+
+// beyond returns the first i from which on places reach end.
+func beyond(places []uint32, i int, end uint32) int {
+	for i < len(places) && places[i] < end {
+		i++
+	}
+	return i
+}

@@ -1,0 +1,176 @@
+// Package strategy holds what a specialist builds: blocks of terms for the concepts of a question,
+// and limits on the whole; how it is kept as a file, and what each part means as a query. It knows
+// nothing of counts.
+package strategy
+
+import (
+	"encoding/json"
+	"fmt"
+	"strings"
+)
+
+// Version is what a strategy file says of itself.
+const Version = "strategy/1"
+
+// Limits of what a strategy may hold.
+const (
+	MaxBlocks = 26
+	MaxTerms  = 2000 // of one block
+	maxValues = 500  // of one limit, or qualifiers of one term
+)
+
+// A Strategy is blocks joined by AND, less those that are negated, within limits.
+type Strategy struct {
+	Tamiz  string  `json:"tamiz"`
+	Title  string  `json:"title"`
+	Blocks []Block `json:"blocks"`
+	Limits []Limit `json:"limits"`
+}
+
+// A Block is terms joined by OR.
+type Block struct {
+	Name     string `json:"name"`
+	Concept  string `json:"concept"`
+	Searched bool   `json:"searched"`
+	Negated  bool   `json:"negated"`
+	Terms    []Term `json:"terms"`
+}
+
+// The kinds of term.
+const (
+	TextTerm    = "text"
+	NearTerm    = "near"
+	HeadingTerm = "heading"
+)
+
+// A Term is one line of a block. Which of its parts count depends on its kind.
+type Term struct {
+	Kind       string   `json:"kind"`
+	Text       string   `json:"text,omitempty"`
+	Left       string   `json:"left,omitempty"`
+	Right      string   `json:"right,omitempty"`
+	Within     int      `json:"within,omitempty"`
+	Field      string   `json:"field,omitempty"`
+	Heading    string   `json:"heading,omitempty"`
+	Narrower   bool     `json:"narrower,omitempty"`
+	Central    bool     `json:"central,omitempty"`
+	Qualifiers []string `json:"qualifiers,omitempty"`
+	On         bool     `json:"on"`
+}
+
+// String returns the term in text form: text, left ~within right, [heading] or [heading +].
+func (t Term) String() string {
+	switch t.Kind {
+	case NearTerm:
+		return fmt.Sprintf("%s ~%d %s", t.Left, t.Within, t.Right)
+	case HeadingTerm:
+		if t.Narrower {
+			return "[" + t.Heading + " +]"
+		}
+		return "[" + t.Heading + "]"
+	}
+	return t.Text
+}
+
+// The kinds of limit.
+const (
+	YearsLimit     = "years"
+	LanguagesLimit = "languages"
+	TypesLimit     = "types"
+)
+
+// A Limit narrows the whole strategy. From and To are years, either of which may be open; Values are
+// languages or types, of which a record needs one.
+type Limit struct {
+	Kind   string   `json:"kind"`
+	From   *int     `json:"from,omitempty"`
+	To     *int     `json:"to,omitempty"`
+	Values []string `json:"values,omitempty"`
+}
+
+// UnmarshalJSON reads a block; what is not said takes its default.
+func (b *Block) UnmarshalJSON(data []byte) error {
+	type plain Block
+	p := plain{Searched: true}
+	if err := json.Unmarshal(data, &p); err != nil {
+		return err
+	}
+	*b = Block(p)
+	return nil
+}
+
+// UnmarshalJSON reads a term; what is not said takes its default.
+func (t *Term) UnmarshalJSON(data []byte) error {
+	type plain Term
+	p := plain{Field: "text", On: true}
+	if err := json.Unmarshal(data, &p); err != nil {
+		return err
+	}
+	*t = Term(p)
+	return nil
+}
+
+// Parse reads a strategy file. What is wrong in it is said with its place.
+func Parse(data []byte) (Strategy, error) {
+	var s Strategy
+	if err := json.Unmarshal(data, &s); err != nil {
+		return s, fmt.Errorf("no strategy file: %w", err)
+	}
+	if s.Tamiz != Version {
+		if strings.HasPrefix(s.Tamiz, "strategy/") {
+			return s, fmt.Errorf("this file says it is %q; this program reads %q", s.Tamiz, Version)
+		}
+		return s, fmt.Errorf("no strategy file: it does not say \"tamiz\": %q", Version)
+	}
+	return s, s.Check()
+}
+
+// Check returns the first thing that keeps a strategy from being searched, with its place.
+func (s Strategy) Check() error {
+	if len(s.Blocks) > MaxBlocks {
+		return fmt.Errorf("a strategy has at most %d blocks; this one has %d", MaxBlocks, len(s.Blocks))
+	}
+	seen := map[string]bool{}
+	for i, b := range s.Blocks {
+		if b.Name == "" {
+			return fmt.Errorf("block %d has no name", i+1)
+		}
+		if seen[b.Name] {
+			return fmt.Errorf("two blocks are named %q", b.Name)
+		}
+		seen[b.Name] = true
+		if len(b.Terms) > MaxTerms {
+			return fmt.Errorf("block %s: a block has at most %d terms; this one has %d", b.Name, MaxTerms, len(b.Terms))
+		}
+		for j, t := range b.Terms {
+			if _, err := t.Query(); err != nil {
+				return fmt.Errorf("block %s, term %d: %w", b.Name, j+1, err)
+			}
+		}
+	}
+	for i, l := range s.Limits {
+		if err := l.check(); err != nil {
+			return fmt.Errorf("limit %d: %w", i+1, err)
+		}
+	}
+	return nil
+}
+
+func (l Limit) check() error {
+	switch l.Kind {
+	case YearsLimit:
+		if l.From == nil && l.To == nil {
+			return fmt.Errorf("a limit on years needs a first or a last year")
+		}
+		if l.From != nil && l.To != nil && *l.From > *l.To {
+			return fmt.Errorf("its first year, %d, comes after its last, %d", *l.From, *l.To)
+		}
+	case LanguagesLimit, TypesLimit:
+		if len(l.Values) == 0 || len(l.Values) > maxValues {
+			return fmt.Errorf("a limit on %s needs 1 to %d values", l.Kind, maxValues)
+		}
+	default:
+		return fmt.Errorf("there is no limit of kind %q; there are years, languages and types", l.Kind)
+	}
+	return nil
+}

@@ -1,0 +1,112 @@
+package tally
+
+import (
+	"strings"
+	"unicode/utf8"
+
+	"tamiz/core/bib"
+	"tamiz/core/text"
+)
+
+// A mention is one item as a record carries it.
+type mention struct {
+	key     string // by which writings are one item
+	written string
+	central bool
+}
+
+// mentions returns the items of a facet that a record carries.
+func mentions(f Facet, r *bib.Record) []mention {
+	var out []mention
+	switch f {
+	case Headings:
+		for _, h := range r.Headings {
+			out = append(out, mention{text.Label(h.Label), strings.TrimSpace(h.Label), h.Central})
+		}
+	case Keywords:
+		for _, k := range r.Keywords {
+			out = append(out, mention{key: text.Key(k), written: strings.TrimSpace(k)})
+		}
+	}
+	return out
+}
+
+// CountList counts a facet whose items records carry as lists: headings or keywords. keys may be nil.
+func CountList(p *Pool, f Facet, keys []*bib.Record) *Tally {
+	t := &Tally{Facet: f, Sample: int(p.Sample.GetCardinality()), Contrast: int(p.Contrast.GetCardinality()),
+		HasKeys: keys != nil, HasCentral: f == Headings}
+	items := map[string]*item{}
+	it := p.Sample.Iterator()
+	for it.HasNext() {
+		countSample(items, mentions(f, p.Records[it.Next()]))
+	}
+	it = p.Contrast.Iterator()
+	for it.HasNext() {
+		once(mentions(f, p.Records[it.Next()]), items, func(i *item) { i.ContrastRecords++ })
+	}
+	for _, k := range keys {
+		once(mentions(f, k), items, func(i *item) { i.Keys++ })
+	}
+	for _, i := range items {
+		i.Item = mostFrequent(i.writings)
+		t.Rows = append(t.Rows, i.Row)
+	}
+	t.figures()
+	return t
+}
+
+type item struct {
+	Row
+	writings map[string]int // records that use each writing
+}
+
+func countSample(items map[string]*item, found []mention) {
+	counted, central := map[string]bool{}, map[string]bool{}
+	written := map[mention]bool{}
+	for _, m := range found {
+		if m.key == "" {
+			continue
+		}
+		i := items[m.key]
+		if i == nil {
+			i = &item{writings: map[string]int{}}
+			items[m.key] = i
+		}
+		i.Occurrences++
+		if !counted[m.key] {
+			counted[m.key] = true
+			i.Records++
+		}
+		if m.central && !central[m.key] {
+			central[m.key] = true
+			i.Central++
+		}
+		if w := (mention{key: m.key, written: m.written}); !written[w] {
+			written[w] = true
+			i.writings[m.written]++
+		}
+	}
+}
+
+// once calls visit for each known item that is among the mentions, once for each.
+func once(found []mention, items map[string]*item, visit func(*item)) {
+	seen := map[string]bool{}
+	for _, m := range found {
+		if i := items[m.key]; i != nil && !seen[m.key] {
+			seen[m.key] = true
+			visit(i)
+		}
+	}
+}
+
+// mostFrequent returns the writing in most records; of several the shortest, then the first.
+func mostFrequent(writings map[string]int) string {
+	best := ""
+	for w, n := range writings {
+		lw, lb := utf8.RuneCountInString(w), utf8.RuneCountInString(best)
+		if best == "" || n > writings[best] || n == writings[best] && (lw < lb || lw == lb && w < best) {
+			best = w
+		}
+	}
+	return best
+}

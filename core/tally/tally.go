@@ -1,0 +1,146 @@
+// Package tally counts what a sample is made of (its words and phrases, headings, keywords) and how
+// typical each is of it, set against a contrast. It knows nothing of where records come from.
+package tally
+
+import (
+	"math"
+	"slices"
+	"strings"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/bib"
+	"tamiz/core/index"
+)
+
+// A Facet is a kind of item that is counted.
+type Facet string
+
+// The facets.
+const (
+	Words    Facet = "words"
+	Headings Facet = "headings"
+	Keywords Facet = "keywords"
+)
+
+// Facets are all there are, in the order in which they are shown.
+var Facets = []Facet{Words, Headings, Keywords}
+
+// A Pool is a sample and what it is compared with, indexed together.
+type Pool struct {
+	Records  []*bib.Record
+	Index    *index.Index
+	Sample   *roaring.Bitmap
+	Contrast *roaring.Bitmap // empty when there is none
+}
+
+// NewPool indexes a sample and its contrast. A record of the contrast that is one with a record of
+// the sample is left out: it never counts on both sides.
+func NewPool(sample, contrast []*bib.Record) *Pool {
+	var known bib.Known
+	for i, r := range sample {
+		known.Add(r, i)
+	}
+	records := append(slices.Clone(sample), known.Without(contrast)...)
+	p := &Pool{Records: records, Index: index.Build(records), Sample: roaring.New(), Contrast: roaring.New()}
+	p.Sample.AddRange(0, uint64(len(sample)))
+	p.Contrast.AddRange(uint64(len(sample)), uint64(len(records)))
+	return p
+}
+
+// A Tally is the counts of one facet.
+type Tally struct {
+	Facet        Facet
+	Sample       int // records of the sample
+	Contrast     int // records of the contrast; 0 when there is none, and then no row has its figures
+	HasKeys      bool
+	HasCentral   bool
+	Rows         []Row
+	LeftOutBelow int // items in fewer records than this are left out
+}
+
+// A Row is one item with its figures.
+type Row struct {
+	Item            string
+	Records         int     // records of the sample with the item
+	Occurrences     int     // times it occurs in the sample
+	Share           float64 // Records / records of the sample
+	ContrastRecords int
+	ContrastShare   float64
+	Lift            float64 // how many times as common here as there
+	Pull            float64 // how surely typical
+	Keys            int     // key studies with the item
+	Central         int     // records where the heading is a main point
+}
+
+// figures works out share, lift and pull of every row and brings the rows into order: by pull, or
+// without a contrast by records, then by records, then by item.
+func (t *Tally) figures() {
+	for i := range t.Rows {
+		r := &t.Rows[i]
+		r.Share = float64(r.Records) / float64(t.Sample)
+		if t.Contrast > 0 {
+			r.ContrastShare = float64(r.ContrastRecords) / float64(t.Contrast)
+			r.Lift = Lift(r.Records, t.Sample, r.ContrastRecords, t.Contrast)
+			r.Pull = Pull(r.Records, t.Sample, r.ContrastRecords, t.Contrast)
+		}
+	}
+	slices.SortFunc(t.Rows, func(a, b Row) int {
+		if pa, pb := Round(a.Pull), Round(b.Pull); pa != pb {
+			if pa > pb {
+				return -1
+			}
+			return 1
+		}
+		if a.Records != b.Records {
+			return b.Records - a.Records
+		}
+		return strings.Compare(a.Item, b.Item)
+	})
+}
+
+// Lift is how many times as common an item is here (in a of n1 records) as there (in b of n2); the
+// halves keep it finite where one of the two has none.
+func Lift(a, n1, b, n2 int) float64 {
+	return ((float64(a) + 0.5) / float64(n1+1)) / ((float64(b) + 0.5) / float64(n2+1))
+}
+
+// Pull is how surely an item is typical of n1 records, a of which have it, against n2, b of which do:
+// the signed log-likelihood ratio G² of the two-by-two table, negative when the item is rarer here.
+// Dunning 1993, "Accurate methods for the statistics of surprise and coincidence".
+func Pull(a, n1, b, n2 int) float64 {
+	n := float64(n1 + n2)
+	if n1 == 0 || n2 == 0 {
+		return 0
+	}
+	with, without := float64(a+b), n-float64(a+b)
+	cell := func(observed, row, column float64) float64 {
+		if observed == 0 {
+			return 0
+		}
+		return observed * math.Log(observed*n/(row*column))
+	}
+	g := 2 * (cell(float64(a), float64(n1), with) + cell(float64(n1-a), float64(n1), without) +
+		cell(float64(b), float64(n2), with) + cell(float64(n2-b), float64(n2), without))
+	if float64(a)*float64(n2) < float64(b)*float64(n1) {
+		return -g
+	}
+	return g
+}
+
+// Round rounds to the 6 decimals at which figures are compared.
+func Round(x float64) float64 {
+	if r := math.Round(x*1e6) / 1e6; r != 0 {
+		return r
+	}
+	return 0
+}
+
+// Count counts a facet of the pool's sample; the options hold for words. keys, which may be nil, are
+// the key studies.
+func Count(p *Pool, f Facet, keys []*bib.Record, o WordOptions) *Tally {
+	if f == Words {
+		return CountWords(p, keys, o)
+	}
+	return CountList(p, f, keys)
+}

@@ -1,0 +1,149 @@
+// Package exchange holds what the readers of record files share: finding out the encoding of a file,
+// reading it line by line, and reporting what could not be read. One package below it for each format.
+package exchange
+
+import (
+	"bufio"
+	"bytes"
+	"errors"
+	"io"
+	"unicode/utf8"
+
+	"golang.org/x/text/encoding/charmap"
+	"golang.org/x/text/encoding/unicode"
+)
+
+// The encodings a file can be in.
+const (
+	UTF8        = "UTF-8"
+	UTF16       = "UTF-16"
+	Windows1252 = "Windows-1252"
+)
+
+// Decode returns the text of a file as UTF-8 and the name of the encoding it is in: UTF-8 with or
+// without a byte order mark, UTF-16 with one, else Windows-1252. It reads the file once to decide,
+// since a single byte that is not UTF-8 settles it.
+func Decode(file io.ReadSeeker) (io.Reader, string, error) {
+	var head [3]byte
+	n, err := io.ReadFull(file, head[:])
+	if err != nil && !errors.Is(err, io.ErrUnexpectedEOF) && !errors.Is(err, io.EOF) {
+		return nil, "", err
+	}
+	rewind := func(skip int64) error {
+		_, err := file.Seek(skip, io.SeekStart)
+		return err
+	}
+	if n >= 2 && (head[0] == 0xFF && head[1] == 0xFE || head[0] == 0xFE && head[1] == 0xFF) {
+		return unicode.UTF16(unicode.BigEndian, unicode.ExpectBOM).NewDecoder().Reader(file), UTF16, rewind(0)
+	}
+	var skip int64
+	if bytes.Equal(head[:n], []byte("\xEF\xBB\xBF")) {
+		skip = 3
+	}
+	if err := rewind(skip); err != nil {
+		return nil, "", err
+	}
+	valid, err := validUTF8(file)
+	if err != nil {
+		return nil, "", err
+	}
+	if err := rewind(skip); err != nil {
+		return nil, "", err
+	}
+	if valid {
+		return file, UTF8, nil
+	}
+	return charmap.Windows1252.NewDecoder().Reader(file), Windows1252, nil
+}
+
+func validUTF8(r io.Reader) (bool, error) {
+	buf, kept := make([]byte, 64<<10), 0
+	for {
+		n, err := r.Read(buf[kept:])
+		chunk := buf[:kept+n]
+		last := err != nil
+		// A character may be cut at the end of the chunk; it is judged with the next one.
+		whole := len(chunk)
+		if !last {
+			for k := 1; k < utf8.UTFMax && k <= len(chunk); k++ {
+				if b := chunk[len(chunk)-k]; utf8.RuneStart(b) {
+					if !utf8.FullRune(chunk[len(chunk)-k:]) {
+						whole -= k
+					}
+					break
+				}
+			}
+		}
+		if !utf8.Valid(chunk[:whole]) {
+			return false, nil
+		}
+		kept = copy(buf, chunk[whole:])
+		if errors.Is(err, io.EOF) {
+			return true, nil
+		}
+		if err != nil {
+			return false, err
+		}
+	}
+}
+
+// Lines reads text line by line; a line ends with CR, LF or CRLF.
+type Lines struct {
+	r      *bufio.Reader
+	max    int
+	buf    []byte
+	number int
+	skipLF bool
+}
+
+// NewLines returns a reader of lines of which at most max bytes are kept.
+func NewLines(r io.Reader, max int) *Lines {
+	return &Lines{r: bufio.NewReaderSize(r, 64<<10), max: max}
+}
+
+// Number returns the number of the line last read, from 1.
+func (l *Lines) Number() int { return l.number }
+
+// Next returns the next line without its end, valid until the next call, and whether it had to be
+// cut at the limit. At the end of the text the error is io.EOF.
+func (l *Lines) Next() (line []byte, cut bool, err error) {
+	l.buf = l.buf[:0]
+	read := false
+	for {
+		chunk, err := l.r.Peek(1)
+		if err != nil {
+			if read && errors.Is(err, io.EOF) {
+				err = nil
+			}
+			if err == nil {
+				l.number++
+			}
+			return l.buf, cut, err
+		}
+		chunk, _ = l.r.Peek(l.r.Buffered())
+		if l.skipLF {
+			l.skipLF = false
+			if chunk[0] == '\n' {
+				_, _ = l.r.Discard(1)
+				continue
+			}
+		}
+		read = true
+		end := bytes.IndexAny(chunk, "\r\n")
+		part := chunk
+		if end >= 0 {
+			part = chunk[:end]
+		}
+		if room := l.max - len(l.buf); len(part) > room {
+			part, cut = part[:max(room, 0)], true
+		}
+		l.buf = append(l.buf, part...)
+		if end >= 0 {
+			l.skipLF = chunk[end] == '\r'
+			_, _ = l.r.Discard(end + 1)
+			l.number++
+			return l.buf, cut, nil
+		}
+		_, _ = l.r.Discard(len(chunk))
+	}
+}
