@@ -1,0 +1,105 @@
+package demo_test
+
+import (
+	"cmp"
+	"math"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"tamiz/core/bib"
+	"tamiz/core/coverage"
+	"tamiz/core/text"
+	"tamiz/demo"
+)
+
+func TestTheSameSeedMakesTheSameWorld(t *testing.T) {
+	a, b, c := demo.NewWorld(1, 200), demo.NewWorld(1, 200), demo.NewWorld(2, 200)
+	assert.Equal(t, a, b)
+	assert.NotEqual(t, a.Records[0], c.Records[0])
+}
+
+// What the half-built strategy loses, and why, is what the demo review is there to show.
+func TestTheDemoStrategyLosesWhatItIsMeantToLose(t *testing.T) {
+	w := demo.NewWorld(demo.Seed, demo.Size)
+	require.Len(t, w.Keys, 25)
+	s := demo.NewReview().Strategy()
+	require.NoError(t, s.Check())
+	c, err := coverage.CheckKeys(coverage.NewSet(w.Keys), s)
+	require.NoError(t, err)
+
+	held := map[string]int{}
+	both := 0
+	for _, study := range c.Studies {
+		for _, h := range study.HeldBackBy {
+			held[h]++
+		}
+		if slices.Contains(study.HeldBackBy, "A") && slices.Contains(study.HeldBackBy, "B") {
+			both++
+		}
+	}
+	assert.Equal(t, map[string]int{"A": 4, "B": 3, "limit:languages": 1, "limit:types": 1}, held)
+	assert.Equal(t, 2, both, "missed by both blocks")
+	assert.Equal(t, 18, c.Caught)
+}
+
+func TestTheWordsThatRescueAreInTheLiterature(t *testing.T) {
+	w := demo.NewWorld(demo.Seed, demo.Size)
+	sample := w.RoughSample()
+	t.Logf("rough sample: %d of %d records", len(sample), len(w.Records))
+	assert.Greater(t, len(sample), 300)
+	for _, word := range []string{"field hand*", "campesino*", "cane cutter*", "cooling vest*", "workload pacing", "acclimati?ation"} {
+		n := 0
+		for _, r := range sample {
+			if demo.Says(r, word) {
+				n++
+			}
+		}
+		assert.Greater(t, n, 5, word)
+	}
+}
+
+func TestWordsFallOffAsInRealLiterature(t *testing.T) {
+	counts := map[string]int{}
+	for _, r := range demo.NewWorld(demo.Seed, demo.Size).Records {
+		r.Values(bib.TitleAbstract, func(_ bib.Field, v string) {
+			for _, token := range text.Tokens(v) {
+				counts[token]++
+			}
+		})
+	}
+	var frequencies []int
+	once := 0
+	for _, n := range counts {
+		frequencies = append(frequencies, n)
+		if n == 1 {
+			once++
+		}
+	}
+	slices.SortFunc(frequencies, func(a, b int) int { return cmp.Compare(b, a) })
+	slope := (math.Log(float64(frequencies[999])) - math.Log(float64(frequencies[9]))) / (math.Log(1000) - math.Log(10))
+	t.Logf("%d different words, %.0f %% of them once, slope of rank and frequency %.2f", len(counts), 100*float64(once)/float64(len(counts)), slope)
+	assert.InDelta(t, -1.05, slope, 0.35)
+	assert.Greater(t, float64(once)/float64(len(counts)), 0.3)
+}
+
+func TestHeadingsLag(t *testing.T) {
+	var recent, bare, old, oldBare int
+	for _, r := range demo.NewWorld(demo.Seed, demo.Size).Records {
+		if r.Year >= 2025 {
+			recent++
+			if !r.Indexed() {
+				bare++
+			}
+		} else {
+			old++
+			if !r.Indexed() {
+				oldBare++
+			}
+		}
+	}
+	assert.InDelta(t, 0.6, float64(bare)/float64(recent), 0.1)
+	assert.InDelta(t, 0.04, float64(oldBare)/float64(old), 0.03)
+}

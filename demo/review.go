@@ -1,0 +1,102 @@
+package demo
+
+import (
+	"math/rand/v2"
+
+	"tamiz/core/bib"
+	"tamiz/core/strategy"
+)
+
+// A Concept is one idea of the demo question, with its block half built.
+type Concept struct {
+	Part   string
+	Seeds  []string
+	Reason string // why it is kept out, where it is
+	Block  strategy.Block
+}
+
+// A Decision is what was decided about a candidate of the demo review.
+type Decision struct{ Facet, Item, State, Reason string }
+
+// Review is the demo review as it waits to be gone on with.
+type Review struct {
+	Name, Question, Frame string
+	Concepts              []Concept
+	Limits                []strategy.Limit
+	Decisions             []Decision
+}
+
+// NewReview returns the demo review.
+func NewReview() Review {
+	text := func(s string) strategy.Term {
+		return strategy.Term{Kind: strategy.TextTerm, Text: s, Field: "text", On: true}
+	}
+	heading := func(s string) strategy.Term {
+		return strategy.Term{Kind: strategy.HeadingTerm, Heading: s, On: true}
+	}
+	off := func(t strategy.Term) strategy.Term { t.On = false; return t }
+	return Review{
+		Name:     "Heat and kidneys in farm crews",
+		Question: "Do heat-protection programmes for outdoor farm crews (shade, water, scheduled rest, cooling gear, acclimatisation) prevent loss of kidney function?",
+		Frame:    "population-intervention-outcome",
+		Concepts: []Concept{
+			{Part: "population", Seeds: []string{"farm workers", "field crews", "cane cutting"}, Block: strategy.Block{
+				Name: "A", Concept: "Outdoor farm crews", Searched: true, Terms: []strategy.Term{
+					heading("Agricultural Labor Force"), text("farmworker*"), text("farm worker*"), text("agricultural worker*"),
+					text("agricultural labourer*"), text("seasonal worker*"), heading("Seasonal Employment"), off(text("harvest*")), text("migrant worker*"),
+				}}},
+			{Part: "intervention", Seeds: []string{"rest breaks", "shade", "drinking water", "cooling"}, Block: strategy.Block{
+				Name: "B", Concept: "Heat protection", Searched: true, Terms: []strategy.Term{
+					heading("Heat Protection Programmes"), text("rest break*"),
+					{Kind: strategy.NearTerm, Left: "shade", Right: "tent*", Within: 3, Field: "text", On: true},
+					text("hydration"), text("drinking water"), text("work rest schedule*"), text("heat stress prevention"), heading("Fluid Intake"),
+				}}},
+			{Part: "outcome", Seeds: []string{"kidney injury", "creatinine"}, Reason: "abstracts often leave it unsaid", Block: strategy.Block{
+				Name: "C", Concept: "Kidney function", Searched: false, Terms: []strategy.Term{
+					heading("Kidney Function"), text("kidney*"), text("creatinine"), text("renal function"),
+				}}},
+		},
+		Limits: []strategy.Limit{
+			{Kind: strategy.LanguagesLimit, Values: []string{"eng", "spa"}},
+			{Kind: strategy.TypesLimit, Values: []string{"Journal Article", "Trial Report", "Review", "Protocol"}},
+		},
+		Decisions: []Decision{
+			{"words", "heat", "dropped", "too-broad"}, {"words", "workers", "dropped", "too-broad"},
+			{"words", "construction workers", "dropped", "other-concept"}, {"words", "heat stress", "parked", ""},
+			{"words", "core temperature", "dropped", "other-concept"}, {"words", "harvest", "dropped", "other-meaning"},
+			{"words", "sugarcane", "parked", ""}, {"words", "dehydration", "parked", ""}, {"words", "crop", "dropped", "says-nothing"},
+			{"headings", "Heat Illness", "parked", ""}, {"headings", "Body Temperature", "dropped", "other-concept"},
+		},
+	}
+}
+
+// Strategy returns the strategy of the demo review.
+func (r Review) Strategy() strategy.Strategy {
+	s := strategy.Strategy{Tamiz: strategy.Version, Title: r.Name, Limits: r.Limits}
+	for _, c := range r.Concepts {
+		s.Blocks = append(s.Blocks, c.Block)
+	}
+	return s
+}
+
+// RoughSample returns what a crude query draws: any farm word together with any word of heat or relief.
+func (w *World) RoughSample() []*bib.Record {
+	var out []*bib.Record
+	for _, r := range w.Records {
+		if Says(r, "farm*", "cane", "sugarcane", "harvest*", "crop*", "field hand*", "campesino*", "plantation*", "agricultural") &&
+			Says(r, "heat", "rest", "shade", "hydration", "cooling", "water") {
+			out = append(out, r)
+		}
+	}
+	return out
+}
+
+// RandomSample returns n records drawn at random.
+func (w *World) RandomSample(seed uint64, n int) []*bib.Record {
+	r := rand.New(rand.NewPCG(seed, 1))
+	var out []*bib.Record
+	for _, i := range r.Perm(len(w.Records))[:min(n, len(w.Records))] {
+		out = append(out, w.Records[i])
+	}
+	return out
+}
