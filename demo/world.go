@@ -72,6 +72,9 @@ func (g *generator) record() *bib.Record {
 	}
 	w.problem, w.problem2 = pick(g.Rand, f.problems), pick(g.Rand, fields[g.IntN(len(fields))].problems)
 	w.measure, w.outcome, w.outcome2 = pick(g.Rand, f.measures), pick(g.Rand, f.outcomes), pick(g.Rand, f.outcomes)
+	for w.pop2 == w.pop {
+		w.pop2 = pick(g.Rand, fields[g.IntN(len(fields))].pops)
+	}
 	w.setting()
 	w.year = w.yearOf(f)
 

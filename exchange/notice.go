@@ -23,7 +23,9 @@ const (
 	NoEnd         Kind = "no-end"         // the end mark is missing; kept
 	Nothing       Kind = "nothing"        // the record holds nothing but its type
 	TooLarge      Kind = "too-large"      // the record is larger than what is read
-	Twice         Kind = "twice"          // one with an earlier record of the same file
+	Twice         Kind = "twice"          // the very same record stands earlier in the file; counted once
+	Double        Kind = "double"         // an earlier record of the file is of the same work; both kept
+	Already       Kind = "already"        // the record is a key study already; left out
 )
 
 var sentences = map[Kind]string{
@@ -34,7 +36,9 @@ var sentences = map[Kind]string{
 	NoEnd:         "the record has no end mark; kept",
 	Nothing:       "the record holds nothing but its type; skipped",
 	TooLarge:      "the record is larger than %s; skipped",
-	Twice:         "the same record as %s; counted once",
+	Twice:         "the same record stands earlier in the file (%s); counted once",
+	Double:        "another record of the same work stands earlier in the file (%s); both kept",
+	Already:       "the record is a key study already (%s); left out",
 }
 
 func (n Notice) String() string {

@@ -21,7 +21,7 @@ func main() {
 		},
 	}
 	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return errors.Join(errUsage, err) })
-	root.AddCommand(tallyCommand(), checkCommand())
+	root.AddCommand(serveCommand(), demoCommand(), databaseCommand(), tallyCommand(), checkCommand())
 	if err := root.Execute(); err != nil {
 		os.Exit(report(err))
 	}

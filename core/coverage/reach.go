@@ -63,7 +63,7 @@ func Find(set Set, s strategy.Strategy) (*Reach, error) {
 	for _, l := range s.Limits {
 		r.Limits = append(r.Limits, admitted(set, l))
 	}
-	r.Whole = r.without(-1)
+	r.Whole = r.without(none, none)
 	return r, nil
 }
 
@@ -91,9 +91,9 @@ func admitted(set Set, l strategy.Limit) *roaring.Bitmap {
 	return in
 }
 
-// without returns what the strategy would find without one of its blocks (-1: none left out). A
-// strategy without a searched block finds nothing.
-func (r *Reach) without(block int) *roaring.Bitmap {
+// without returns what the strategy would find without one of its blocks, or without one of its
+// limits (none: nothing is left out). A strategy without a searched block finds nothing.
+func (r *Reach) without(block, limit int) *roaring.Bitmap {
 	found := r.set.all()
 	searched := false
 	for i, b := range r.s.Blocks {
@@ -113,16 +113,26 @@ func (r *Reach) without(block int) *roaring.Bitmap {
 	if !searched {
 		return roaring.New()
 	}
-	for _, l := range r.Limits {
-		found.And(l)
+	for i, l := range r.Limits {
+		if i != limit {
+			found.And(l)
+		}
 	}
 	return found
 }
 
+const none = -1
+
 // Open returns the records that the strategy would find as soon as one block found them: what all
 // other parts let through and this block does not find. What a candidate finds of these is its price.
 func (r *Reach) Open(block int) *roaring.Bitmap {
-	open := r.without(block)
+	open := r.without(block, none)
 	open.AndNot(r.Blocks[block])
 	return open
+}
+
+// TakenAway returns how many records a limit takes away: what the strategy would find without it,
+// less what it finds.
+func (r *Reach) TakenAway(limit int) int {
+	return int(r.without(none, limit).GetCardinality()) - int(r.Whole.GetCardinality())
 }

@@ -1,0 +1,200 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"time"
+
+	"tamiz/app"
+)
+
+// Handlers answers the calls of the contract with what app does.
+type Handlers struct{ app *app.App }
+
+var _ StrictServerInterface = Handlers{}
+
+func (h Handlers) Health(ctx context.Context, _ HealthRequestObject) (HealthResponseObject, error) {
+	health, err := h.app.Health(ctx)
+	return Health200JSONResponse(health), err
+}
+
+func (h Handlers) ListReviews(ctx context.Context, _ ListReviewsRequestObject) (ListReviewsResponseObject, error) {
+	list, err := h.app.Reviews(ctx)
+	return ListReviews200JSONResponse(list), err
+}
+
+func (h Handlers) CreateReview(ctx context.Context, r CreateReviewRequestObject) (CreateReviewResponseObject, error) {
+	head, err := h.app.CreateReview(ctx, *r.Body)
+	return CreateReview201JSONResponse(head), err
+}
+
+func (h Handlers) GetReview(ctx context.Context, r GetReviewRequestObject) (GetReviewResponseObject, error) {
+	v, err := h.app.Review(ctx, r.Review)
+	if err != nil {
+		return nil, err
+	}
+	return GetReview200JSONResponse(*v), nil
+}
+
+func (h Handlers) PatchReview(ctx context.Context, r PatchReviewRequestObject) (PatchReviewResponseObject, error) {
+	head, err := h.app.PatchReview(ctx, r.Review, *r.Body)
+	return PatchReview200JSONResponse(head), err
+}
+
+func (h Handlers) SetView(ctx context.Context, r SetViewRequestObject) (SetViewResponseObject, error) {
+	view, err := h.app.SetView(ctx, r.Review, *r.Body)
+	return SetView200JSONResponse(view), err
+}
+
+func (h Handlers) Change(ctx context.Context, r ChangeRequestObject) (ChangeResponseObject, error) {
+	revision, err := app.Revision(r.Params.IfMatch)
+	if err != nil {
+		return nil, err
+	}
+	state, err := h.app.Change(ctx, r.Review, revision, *r.Body)
+	return Change200JSONResponse(state), err
+}
+
+func (h Handlers) Undo(ctx context.Context, r UndoRequestObject) (UndoResponseObject, error) {
+	state, err := h.app.Undo(ctx, r.Review)
+	return Undo200JSONResponse(state), err
+}
+
+func (h Handlers) Redo(ctx context.Context, r RedoRequestObject) (RedoResponseObject, error) {
+	state, err := h.app.Redo(ctx, r.Review)
+	return Redo200JSONResponse(state), err
+}
+
+func (h Handlers) ImportFile(ctx context.Context, r ImportFileRequestObject) (ImportFileResponseObject, error) {
+	again := r.Params.Again != nil && *r.Params.Again
+	i, err := h.app.ImportFile(ctx, r.Review, string(r.Params.Kind), r.Params.Name, again, r.Body)
+	return ImportFile202JSONResponse(i), err
+}
+
+func (h Handlers) GetImport(ctx context.Context, r GetImportRequestObject) (GetImportResponseObject, error) {
+	i, err := h.app.Import(ctx, r.Import)
+	return GetImport200JSONResponse(i), err
+}
+
+func (h Handlers) ListNotices(ctx context.Context, r ListNoticesRequestObject) (ListNoticesResponseObject, error) {
+	list, err := h.app.Notices(ctx, r.Import)
+	return ListNotices200JSONResponse(list), err
+}
+
+func (h Handlers) SaveNotices(ctx context.Context, r SaveNoticesRequestObject) (SaveNoticesResponseObject, error) {
+	_, text, err := h.app.NoticesText(ctx, r.Import)
+	return SaveNotices200TextResponse(text), err
+}
+
+func (h Handlers) Bench(ctx context.Context, r BenchRequestObject) (BenchResponseObject, error) {
+	v, err := h.app.Bench(ctx, r.Review, *r.Body)
+	if err != nil {
+		return nil, err
+	}
+	return Bench200JSONResponse(*v), nil
+}
+
+func (h Handlers) Tally(ctx context.Context, r TallyRequestObject) (TallyResponseObject, error) {
+	v, err := h.app.Tally(ctx, r.Review, r.Params.Facet)
+	if err != nil {
+		return nil, err
+	}
+	return Tally200JSONResponse(*v), nil
+}
+
+func (h Handlers) Item(ctx context.Context, r ItemRequestObject) (ItemResponseObject, error) {
+	v, err := h.app.Item(ctx, r.Review, r.Params.Facet, r.Params.Item)
+	if err != nil {
+		return nil, err
+	}
+	return Item200JSONResponse(*v), nil
+}
+
+func (h Handlers) TryTerm(ctx context.Context, r TryTermRequestObject) (TryTermResponseObject, error) {
+	v, err := h.app.TryTerm(ctx, r.Review, *r.Body)
+	if err != nil {
+		return nil, err
+	}
+	return TryTerm200JSONResponse(*v), nil
+}
+
+func (h Handlers) Coverage(ctx context.Context, r CoverageRequestObject) (CoverageResponseObject, error) {
+	v, err := h.app.Coverage(ctx, r.Review)
+	if err != nil {
+		return nil, err
+	}
+	return Coverage200JSONResponse(*v), nil
+}
+
+func (h Handlers) Rescue(ctx context.Context, r RescueRequestObject) (RescueResponseObject, error) {
+	v, err := h.app.Rescue(ctx, r.Review, r.Study)
+	if err != nil {
+		return nil, err
+	}
+	return Rescue200JSONResponse(*v), nil
+}
+
+func (h Handlers) Records(ctx context.Context, r RecordsRequestObject) (RecordsResponseObject, error) {
+	v, err := h.app.Records(ctx, r.Review, *r.Body)
+	if err != nil {
+		return nil, err
+	}
+	return Records200JSONResponse(*v), nil
+}
+
+func (h Handlers) ReadRecord(ctx context.Context, r ReadRecordRequestObject) (ReadRecordResponseObject, error) {
+	v, err := h.app.ReadRecord(ctx, r.Review, r.Record, r.Params.Facet, r.Params.Item)
+	if err != nil {
+		return nil, err
+	}
+	return ReadRecord200JSONResponse(*v), nil
+}
+
+func (h Handlers) Events(ctx context.Context, r EventsRequestObject) (EventsResponseObject, error) {
+	return eventStream{ctx, h.app, r.Review}, nil
+}
+
+// eventStream sends the news of a review for as long as someone listens.
+type eventStream struct {
+	ctx    context.Context
+	app    *app.App
+	review int64
+}
+
+func (s eventStream) VisitEventsResponse(w http.ResponseWriter) error {
+	w.Header().Set("Content-Type", "text/event-stream")
+	w.Header().Set("Cache-Control", "no-store")
+	out := http.NewResponseController(w)
+	news := s.app.Listen(s.ctx, s.review)
+	beat := time.NewTicker(20 * time.Second)
+	defer beat.Stop()
+	send := func(line string) error {
+		if _, err := fmt.Fprint(w, line); err != nil {
+			return err
+		}
+		return out.Flush()
+	}
+	if err := send(": listening\n\n"); err != nil {
+		return nil
+	}
+	for {
+		line := ": still here\n\n"
+		select {
+		case n, ok := <-news:
+			if !ok {
+				return nil
+			}
+			data, err := json.Marshal(n)
+			if err != nil {
+				return err
+			}
+			line = fmt.Sprintf("data: %s\n\n", data)
+		case <-beat.C:
+		}
+		if send(line) != nil {
+			return nil // whoever listened has left
+		}
+	}
+}

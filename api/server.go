@@ -1,0 +1,156 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"io/fs"
+	"log/slog"
+	"mime"
+	"net"
+	"net/http"
+	"net/url"
+	"path"
+	"strings"
+
+	"github.com/labstack/echo/v5"
+	"github.com/labstack/echo/v5/middleware"
+
+	"tamiz/app"
+	"tamiz/store"
+)
+
+const maxBody = 16 << 20 // bytes of a request, but for files that are brought in
+
+// NewServer returns the web application: the calls of the contract and the front end. log gets a line
+// for each call that failed, and for every other at the level of debugging.
+func NewServer(a *app.App, front fs.FS, log *slog.Logger) http.Handler {
+	e := echo.NewWithConfig(echo.Config{Logger: log, HTTPErrorHandler: func(c *echo.Context, err error) { sendProblem(c, err, log) }})
+	e.Use(middleware.Recover(), logged(log), onlyFromHere, headers,
+		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1400, Skipper: func(c *echo.Context) bool {
+			return strings.HasSuffix(c.Request().URL.Path, "/events")
+		}}),
+		middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: maxBody, Skipper: func(c *echo.Context) bool {
+			return strings.HasSuffix(c.Request().URL.Path, "/imports")
+		}}))
+	RegisterHandlers(e, NewStrictHandler(Handlers{a}, nil))
+	e.GET("/*", frontEnd(front))
+	return e
+}
+
+// onlyFromHere refuses what a page of another origin, or a name that was made to point at this
+// machine, asks of the program.
+func onlyFromHere(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		r := c.Request()
+		origin := r.Header.Get("Origin")
+		if !loopback(r.Host) || origin != "" && !sameOrigin(origin, r.Host) {
+			return &app.Problem{Type: "foreign-origin", Status: http.StatusForbidden, Title: "Tamiz answers on this machine alone, and only to its own pages."}
+		}
+		return next(c)
+	}
+}
+
+func loopback(host string) bool {
+	name, _, err := net.SplitHostPort(host)
+	if err != nil {
+		name = strings.Trim(host, "[]")
+	}
+	ip := net.ParseIP(name)
+	return name == "localhost" || ip != nil && ip.IsLoopback()
+}
+
+func sameOrigin(origin, host string) bool {
+	u, err := url.Parse(origin)
+	return err == nil && u.Host == host
+}
+
+func headers(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		h := c.Response().Header()
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Referrer-Policy", "no-referrer")
+		// Vuetify writes its theme into a style element.
+		h.Set("Content-Security-Policy", "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; frame-ancestors 'none'")
+		if strings.HasPrefix(c.Request().URL.Path, "/api/") {
+			h.Set("Cache-Control", "no-store")
+		}
+		return next(c)
+	}
+}
+
+func logged(log *slog.Logger) echo.MiddlewareFunc {
+	return middleware.RequestLoggerWithConfig(middleware.RequestLoggerConfig{
+		LogStatus: true, LogMethod: true, LogURI: true, LogLatency: true, HandleError: true,
+		LogValuesFunc: func(c *echo.Context, v middleware.RequestLoggerValues) error {
+			level := slog.LevelDebug
+			if v.Status >= 500 {
+				level = slog.LevelWarn
+			}
+			log.LogAttrs(context.Background(), level, "request", slog.String("method", v.Method), slog.String("uri", v.URI),
+				slog.Int("status", v.Status), slog.Duration("took", v.Latency))
+			return nil
+		},
+	})
+}
+
+// sendProblem answers with problem+json. What is no fault of the caller is logged, and told without
+// its inner workings.
+func sendProblem(c *echo.Context, err error, log *slog.Logger) {
+	if r, _ := echo.UnwrapResponse(c.Response()); r != nil && r.Committed {
+		return
+	}
+	var p *app.Problem
+	var h echo.HTTPStatusCoder
+	switch {
+	case errors.As(err, &p):
+	case errors.As(err, &h) && h.StatusCode() < 500:
+		p = &app.Problem{Type: "bad-request", Status: h.StatusCode(), Title: "This request was not understood.", Detail: err.Error()}
+		if p.Status == http.StatusNotFound {
+			p.Type, p.Title = "not-found", "There is nothing at this address."
+		}
+	case store.Unreachable(err):
+		p = &app.Problem{Type: "database-unreachable", Status: http.StatusServiceUnavailable, Title: "The database does not answer just now. Nothing was changed; try again in a moment."}
+	default:
+		log.Error("request failed", "method", c.Request().Method, "path", c.Request().URL.Path, "error", err)
+		p = &app.Problem{Type: "internal", Status: http.StatusInternalServerError, Title: "Something went wrong in Tamiz itself. Nothing was changed."}
+	}
+	body, err := json.Marshal(p)
+	if err != nil {
+		log.Error("problem not told", "error", err)
+		return
+	}
+	if err := c.Blob(p.Status, "application/problem+json", body); err != nil {
+		log.Debug("problem not sent", "error", err)
+	}
+}
+
+// frontEnd serves the files of the front end; every other address is one of its screens.
+func frontEnd(files fs.FS) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		name := strings.TrimPrefix(path.Clean(c.Request().URL.Path), "/")
+		if strings.HasPrefix(name, "api/") {
+			return echo.ErrNotFound
+		}
+		body, err := fs.ReadFile(files, name)
+		if err != nil {
+			if path.Ext(name) != "" {
+				return echo.ErrNotFound
+			}
+			if body, err = fs.ReadFile(files, "index.html"); err != nil {
+				return &app.Problem{Type: "no-front-end", Status: http.StatusNotFound, Title: "The front end was not built into this program; see make build."}
+			}
+			name = "index.html"
+		}
+		if strings.HasPrefix(name, "assets/") {
+			c.Response().Header().Set("Cache-Control", "public, max-age=31536000, immutable")
+		} else {
+			c.Response().Header().Set("Cache-Control", "no-cache")
+		}
+		kind := mime.TypeByExtension(path.Ext(name))
+		if kind == "" {
+			kind = "application/octet-stream"
+		}
+		return c.Blob(http.StatusOK, kind, body)
+	}
+}

@@ -1,0 +1,75 @@
+// Package app is what a person can do with Tamiz: one file for each screen's use cases. It brings
+// together the store and the core, and holds no state that another process could not rebuild.
+package app
+
+import (
+	"context"
+	"errors"
+	"log/slog"
+	"time"
+
+	"github.com/jackc/pgx/v5"
+	"github.com/riverqueue/river"
+	"github.com/riverqueue/river/riverdriver/riverpgxv5"
+
+	"tamiz/store"
+)
+
+// An App is the application on a database.
+type App struct {
+	store *store.Store
+	pools *pools
+	jobs  *river.Client[pgx.Tx]
+	news  *news
+	now   func() time.Time
+	log   *slog.Logger
+}
+
+// New returns the application. Start has to be called before files can be brought in.
+func New(s *store.Store, log *slog.Logger) (*App, error) {
+	a := &App{store: s, pools: newPools(s), news: newNews(), now: time.Now, log: log}
+	workers := river.NewWorkers()
+	river.AddWorker(workers, &importWorker{app: a})
+	var err error
+	a.jobs, err = river.NewClient(riverpgxv5.New(s.Pool), &river.Config{
+		Queues:               map[string]river.QueueConfig{river.QueueDefault: {MaxWorkers: 2}},
+		Workers:              workers,
+		JobTimeout:           importTime,
+		RescueStuckJobsAfter: importTime + time.Minute,
+		FetchPollInterval:    500 * time.Millisecond,
+		FetchCooldown:        100 * time.Millisecond,
+		Logger:               slog.New(slog.DiscardHandler),
+	})
+	return a, err
+}
+
+// Start begins to work on jobs and to pass on news, until the context ends.
+func (a *App) Start(ctx context.Context) error {
+	go a.news.listen(ctx, a.store, a.log)
+	return a.jobs.Start(ctx)
+}
+
+// Stop lets running jobs end; those that do not are taken up again later.
+func (a *App) Stop(ctx context.Context) error { return a.jobs.StopAndCancel(ctx) }
+
+// Health tells whether the database answers.
+func (a *App) Health(ctx context.Context) (Health, error) {
+	if err := a.store.Ping(ctx); err != nil {
+		return Health{Status: "waiting", Database: "unreachable"}, err
+	}
+	return Health{Status: "ok", Database: "ok"}, nil
+}
+
+// Health is whether the program and its database answer.
+type Health struct {
+	Status   string `json:"status"`
+	Database string `json:"database"`
+}
+
+// gone turns a missing row into a problem that says what is missing.
+func gone(err error, what string) error {
+	if errors.Is(err, store.ErrNone) {
+		return &Problem{Type: what + "-gone", Status: 404, Title: "This " + what + " is not there, or was deleted."}
+	}
+	return err
+}

@@ -1,0 +1,216 @@
+package app
+
+import (
+	"context"
+	"time"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/coverage"
+	"tamiz/core/strategy"
+)
+
+// BenchQuestion asks what blocks find: those of the saved document or, as a preview, of another.
+type BenchQuestion struct {
+	Document *Document `json:"document,omitempty"`
+}
+
+// A Bench is what stays in view on every screen: key studies caught, records to read, block by block.
+// Figures over records are absent without a sample. Lists of key studies are in the review's order.
+type Bench struct {
+	Sample    *SampleHead  `json:"sample,omitempty"`
+	CountedAt time.Time    `json:"countedAt"`
+	Records   *int         `json:"records,omitempty"`
+	Caught    []bool       `json:"caught"`
+	Blocks    []BenchBlock `json:"blocks"`
+	Limits    []BenchLimit `json:"limits"`
+	Recall    *Recall      `json:"recall,omitempty"`
+}
+
+// A SampleHead names a sample.
+type SampleHead struct {
+	ID      int64  `json:"id"`
+	Name    string `json:"name"`
+	Records int    `json:"records"`
+}
+
+// A BenchBlock is what one block finds.
+type BenchBlock struct {
+	ID      string      `json:"id"`
+	Records *int        `json:"records,omitempty"`
+	Caught  []bool      `json:"caught"`
+	Terms   []BenchTerm `json:"terms"`
+}
+
+// A BenchTerm is what one term finds, switched on or not.
+type BenchTerm struct {
+	ID      string `json:"id"`
+	Text    string `json:"text"`
+	Records *int   `json:"records,omitempty"`
+	Keys    int    `json:"keys"`
+	Sole    int    `json:"sole"` // key studies that no other term of the block catches
+}
+
+// A BenchLimit is what a limit takes away.
+type BenchLimit struct {
+	Kind      string `json:"kind"`
+	TakenAway *int   `json:"takenAway,omitempty"`
+	Dropped   int    `json:"dropped"` // key studies outside it
+}
+
+// A Recall is the share of key studies caught, with its 95 % interval.
+type Recall struct {
+	Caught int     `json:"caught"`
+	Of     int     `json:"of"`
+	Share  float64 `json:"share"`
+	Low    float64 `json:"low"`
+	High   float64 `json:"high"`
+}
+
+func recall(caught, of int) *Recall {
+	if of == 0 {
+		return nil
+	}
+	low, high := coverage.Wilson(caught, of)
+	return &Recall{caught, of, float64(caught) / float64(of), low, high}
+}
+
+// A desk is all that figures of a review are worked out from.
+type desk struct {
+	document Document
+	strategy strategy.Strategy
+	keys     *keys
+	pool     *pool // nil without a sample
+	sample   *SampleHead
+	contrast string // the name of what the sample is set against; "" is all other records
+	against  bool
+}
+
+// desk lays out a review with its saved document, or with another.
+func (a *App) desk(ctx context.Context, review int64, other *Document) (*desk, error) {
+	var d desk
+	if other != nil {
+		if err := other.check(); err != nil {
+			return nil, err
+		}
+		d.document = other.filled()
+	} else {
+		saved, err := a.store.Document(ctx, review, 0)
+		if err != nil {
+			return nil, gone(err, "review")
+		}
+		if d.document, err = parse(saved.Body); err != nil {
+			return nil, err
+		}
+	}
+	d.strategy = d.document.strategy("")
+	var err error
+	if d.keys, err = a.pools.keys(ctx, review); err != nil {
+		return nil, err
+	}
+	samples, err := a.store.Samples(ctx, review)
+	if err != nil {
+		return nil, err
+	}
+	view, err := a.view(ctx, review, samples)
+	if err != nil {
+		return nil, err
+	}
+	if d.pool, err = a.pools.pool(ctx, view, samples); err != nil {
+		return nil, err
+	}
+	for _, s := range samples {
+		if view.Sample != nil && s.ID == *view.Sample {
+			d.sample = &SampleHead{s.ID, s.Name, s.Records}
+		}
+		if view.Against != nil && s.ID == *view.Against {
+			d.contrast = s.Name
+		}
+	}
+	d.against = view.Against != nil || view.Rest
+	return &d, nil
+}
+
+// Bench works out what the blocks find and which key studies they catch.
+func (a *App) Bench(ctx context.Context, review int64, q BenchQuestion) (*Bench, error) {
+	d, err := a.desk(ctx, review, q.Document)
+	if err != nil {
+		return nil, err
+	}
+	inKeys, err := coverage.Find(d.keys.set, d.strategy)
+	if err != nil {
+		return nil, err
+	}
+	var inSample *coverage.Reach
+	if d.pool != nil {
+		if inSample, err = coverage.Find(d.pool.set(), d.strategy); err != nil {
+			return nil, err
+		}
+	}
+	studies := len(d.keys.studies)
+	b := &Bench{Sample: d.sample, CountedAt: a.now(), Caught: marks(inKeys.Whole, studies),
+		Blocks: []BenchBlock{}, Limits: []BenchLimit{}, Recall: recall(int(inKeys.Whole.GetCardinality()), studies)}
+	if inSample != nil {
+		b.Records = number(inSample.Whole)
+	}
+	for i, block := range d.document.Blocks {
+		row := BenchBlock{ID: block.ID, Caught: marks(inKeys.Blocks[i], studies), Terms: []BenchTerm{}}
+		if inSample != nil {
+			row.Records = number(inSample.Blocks[i])
+		}
+		for j, t := range block.Terms {
+			term := BenchTerm{ID: t.ID, Text: t.String()}
+			found := inKeys.Terms[i][j]
+			if found != nil {
+				term.Sole = sole(inKeys.Terms[i], j)
+			} else if found, err = coverage.Hits(d.keys.set, t.Term); err != nil {
+				return nil, err
+			}
+			term.Keys = int(found.GetCardinality())
+			if inSample != nil {
+				hits := inSample.Terms[i][j]
+				if hits == nil {
+					if hits, err = coverage.Hits(d.pool.set(), t.Term); err != nil {
+						return nil, err
+					}
+				}
+				term.Records = number(hits)
+			}
+			row.Terms = append(row.Terms, term)
+		}
+		b.Blocks = append(b.Blocks, row)
+	}
+	for i, l := range d.document.Limits {
+		row := BenchLimit{Kind: l.Kind, Dropped: studies - int(inKeys.Limits[i].GetCardinality())}
+		if inSample != nil {
+			n := inSample.TakenAway(i)
+			row.TakenAway = &n
+		}
+		b.Limits = append(b.Limits, row)
+	}
+	return b, nil
+}
+
+// sole returns how many key studies no other term of the block catches.
+func sole(terms []*roaring.Bitmap, which int) int {
+	alone := terms[which].Clone()
+	for i, t := range terms {
+		if i != which && t != nil {
+			alone.AndNot(t)
+		}
+	}
+	return int(alone.GetCardinality())
+}
+
+func marks(set *roaring.Bitmap, n int) []bool {
+	out := make([]bool, n)
+	for i := range out {
+		out[i] = set.Contains(uint32(i))
+	}
+	return out
+}
+
+func number(set *roaring.Bitmap) *int {
+	n := int(set.GetCardinality())
+	return &n
+}

@@ -1,0 +1,98 @@
+package app
+
+import (
+	"context"
+	"regexp"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+
+	"tamiz/core/coverage"
+	"tamiz/core/strategy"
+	"tamiz/core/tally"
+	"tamiz/core/text"
+)
+
+// Typed is what someone types to add a term: a word, a phrase, a truncated word, "left ~3 right" or
+// "[Heading]".
+type Typed struct {
+	Typed string `json:"typed"`
+	Field string `json:"field,omitempty"`
+}
+
+// A TriedTerm is what a typed term would find, or why it is refused; and the headings it may mean.
+type TriedTerm struct {
+	Term     *Term        `json:"term,omitempty"`
+	Records  *int         `json:"records,omitempty"`
+	Keys     *int         `json:"keys,omitempty"`
+	Refused  *Refusal     `json:"refused,omitempty"`
+	Headings []HeadingHit `json:"headings"`
+}
+
+// A HeadingHit is a heading that records of the sample carry.
+type HeadingHit struct {
+	Label   string `json:"label"`
+	Records int    `json:"records"`
+	Keys    int    `json:"keys"`
+}
+
+const headingHits = 6
+
+var nearForm = regexp.MustCompile(`^(.*\S)\s*~\s*(\d{1,6})\s*(\S.*)$`)
+
+// readTyped reads a term in its text form.
+func readTyped(typed, field string) strategy.Term {
+	typed = strings.TrimSpace(typed)
+	if inner, ok := strings.CutPrefix(typed, "["); ok {
+		inner = strings.TrimSpace(strings.TrimSuffix(inner, "]"))
+		label, narrower := strings.CutSuffix(inner, "+")
+		return strategy.Term{Kind: strategy.HeadingTerm, Heading: strings.TrimSpace(label), Narrower: narrower, On: true}
+	}
+	if m := nearForm.FindStringSubmatch(typed); m != nil {
+		within, _ := strconv.Atoi(m[2])
+		return strategy.Term{Kind: strategy.NearTerm, Left: m[1], Right: m[3], Within: within, Field: field, On: true}
+	}
+	return strategy.Term{Kind: strategy.TextTerm, Text: typed, Field: field, On: true}
+}
+
+// TryTerm tells what a typed term would find, before it is in a block.
+func (a *App) TryTerm(ctx context.Context, review int64, t Typed) (*TriedTerm, error) {
+	if t.Field == "" {
+		t.Field = "text"
+	}
+	out := &TriedTerm{Headings: []HeadingHit{}}
+	term := readTyped(t.Typed, t.Field)
+	if _, err := term.Query(); err != nil {
+		out.Refused = refusal(err)
+	}
+	if utf8.RuneCountInString(t.Typed) > text.MaxTerm {
+		return out, nil
+	}
+	d, err := a.desk(ctx, review, nil)
+	if err != nil {
+		return nil, err
+	}
+	if out.Refused == nil {
+		out.Term = &Term{Term: term}
+		found, err := coverage.Hits(d.keys.set, term)
+		if err != nil {
+			return nil, err
+		}
+		out.Keys = number(found)
+		if d.pool != nil {
+			if found, err = coverage.Hits(d.pool.set(), term); err != nil {
+				return nil, err
+			}
+			out.Records = number(found)
+		}
+	}
+	if d.pool != nil && term.Kind != strategy.NearTerm {
+		typed := text.Tokens(strings.Trim(t.Typed, "[]+ "))
+		for _, r := range d.pool.tally(tally.Headings, d.keys).Rows {
+			if len(out.Headings) < headingHits && beginsLike(r.Item, typed) {
+				out.Headings = append(out.Headings, HeadingHit{r.Item, r.Records, r.Keys})
+			}
+		}
+	}
+	return out, nil
+}

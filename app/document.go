@@ -1,0 +1,271 @@
+package app
+
+import (
+	"encoding/json"
+	"fmt"
+	"reflect"
+	"slices"
+	"strings"
+	"unicode/utf8"
+
+	"tamiz/core/strategy"
+	"tamiz/core/tally"
+	"tamiz/core/text"
+)
+
+// A Document is what a review says: the question, the blocks for its concepts, the limits. It is saved
+// whole at each change.
+type Document struct {
+	Question string           `json:"question"`
+	Frame    string           `json:"frame"`
+	Blocks   []Block          `json:"blocks"`
+	Limits   []strategy.Limit `json:"limits"`
+}
+
+// A Block is a concept of the question with its terms.
+type Block struct {
+	ID       string   `json:"id"`
+	Name     string   `json:"name"` // its letter
+	Concept  string   `json:"concept"`
+	Part     string   `json:"part"` // in the frame
+	Seeds    []string `json:"seeds"`
+	Searched bool     `json:"searched"`
+	Reason   string   `json:"reason"` // why it is kept out
+	Negated  bool     `json:"negated"`
+	Terms    []Term   `json:"terms"`
+}
+
+// A Term is a line of a block, with where it came from.
+type Term struct {
+	ID string `json:"id"`
+	strategy.Term
+	From *Origin `json:"from,omitempty"`
+	Key  string  `json:"key,omitempty"` // the item of a tally that it is; worked out, never saved
+}
+
+// An Origin is the item a term was made from, and the sample it was seen in.
+type Origin struct {
+	Facet  tally.Facet `json:"facet"`
+	Item   string      `json:"item"`
+	Sample *int64      `json:"sample,omitempty"`
+}
+
+// Limit is a limit on the whole strategy.
+type Limit = strategy.Limit
+
+// UnmarshalJSON reads a term; the embedded reader of strategy.Term would leave out what is ours.
+func (t *Term) UnmarshalJSON(data []byte) error {
+	var own struct {
+		ID   string  `json:"id"`
+		From *Origin `json:"from"`
+	}
+	if err := json.Unmarshal(data, &own); err != nil {
+		return err
+	}
+	t.ID, t.From, t.Key = own.ID, own.From, ""
+	return json.Unmarshal(data, &t.Term)
+}
+
+// strategy returns the document as the core knows it.
+func (d Document) strategy(title string) strategy.Strategy {
+	s := strategy.Strategy{Tamiz: strategy.Version, Title: title, Limits: d.Limits}
+	for _, b := range d.Blocks {
+		block := strategy.Block{Name: b.Name, Concept: b.Concept, Searched: b.Searched, Negated: b.Negated}
+		for _, t := range b.Terms {
+			block.Terms = append(block.Terms, t.Term)
+		}
+		s.Blocks = append(s.Blocks, block)
+	}
+	return s
+}
+
+// block returns the place of the block with an id, or -1.
+func (d Document) block(id string) int {
+	return slices.IndexFunc(d.Blocks, func(b Block) bool { return b.ID == id })
+}
+
+// check says what keeps a document from being saved.
+func (d Document) check() error {
+	if err := d.strategy("").Check(); err != nil {
+		p := invalid("document", "%s", sentence(err.Error()))
+		p.Type, p.Detail = "refused", refusal(err).Reason
+		return p
+	}
+	sizes := []struct {
+		field, value string
+		most         int
+	}{{"question", d.Question, 5000}, {"frame", d.Frame, 60}}
+	ids := map[string]bool{}
+	for _, b := range d.Blocks {
+		sizes = append(sizes, struct {
+			field, value string
+			most         int
+		}{"concept", b.Concept, 300}, struct {
+			field, value string
+			most         int
+		}{"reason", b.Reason, 500}, struct {
+			field, value string
+			most         int
+		}{"part", b.Part, 60}, struct {
+			field, value string
+			most         int
+		}{"name", b.Name, 3})
+		if len(b.Seeds) > 200 {
+			return invalid("seeds", "A concept has at most 200 seed words; %s has %d.", b.Name, len(b.Seeds))
+		}
+		if b.ID == "" || ids[b.ID] {
+			return invalid("blocks", "Each block needs an id of its own.")
+		}
+		ids[b.ID] = true
+		for _, t := range b.Terms {
+			if t.ID == "" || ids[t.ID] {
+				return invalid("terms", "Each term needs an id of its own.")
+			}
+			ids[t.ID] = true
+		}
+	}
+	for _, s := range sizes {
+		if n := utf8.RuneCountInString(s.value); n > s.most {
+			return invalid(s.field, "This text has %d characters; at most %d are kept.", n, s.most)
+		}
+	}
+	return nil
+}
+
+func sentence(s string) string {
+	r := []rune(s)
+	if len(r) == 0 {
+		return s
+	}
+	s = strings.ToUpper(string(r[:1])) + string(r[1:])
+	if !strings.HasSuffix(s, ".") {
+		s += "."
+	}
+	return s
+}
+
+// parse reads a saved document; what an older one does not have is empty, not absent.
+func parse(body []byte) (Document, error) {
+	var d Document
+	if err := json.Unmarshal(body, &d); err != nil {
+		return d, fmt.Errorf("a saved document: %w", err)
+	}
+	return d.filled(), nil
+}
+
+// filled makes absent lists empty and works out which item each term is.
+func (d Document) filled() Document {
+	d.Blocks, d.Limits = slices.Clone(d.Blocks), append([]strategy.Limit{}, d.Limits...)
+	if d.Blocks == nil {
+		d.Blocks = []Block{}
+	}
+	for i := range d.Blocks {
+		b := &d.Blocks[i]
+		b.Seeds = append([]string{}, b.Seeds...)
+		terms := make([]Term, len(b.Terms))
+		for j, t := range b.Terms {
+			t.Key = ""
+			switch t.Kind {
+			case strategy.TextTerm:
+				t.Key = text.Key(t.Text)
+			case strategy.HeadingTerm:
+				t.Key = text.Label(t.Heading)
+			}
+			terms[j] = t
+		}
+		b.Terms = terms
+	}
+	return d
+}
+
+// saved returns a document as it is kept: NUL, which the database cannot hold, goes, and what is
+// worked out is left out.
+func (d Document) saved() ([]byte, error) {
+	d = d.filled()
+	for i := range d.Blocks {
+		for j := range d.Blocks[i].Terms {
+			d.Blocks[i].Terms[j].Key = ""
+		}
+	}
+	body, err := json.Marshal(d)
+	return []byte(strings.ReplaceAll(string(body), `\u0000`, "")), err
+}
+
+// merge brings together what two people made of one document. Blocks, question, frame and limits each
+// go to whoever changed them; the letters of blocks that both changed differently are returned.
+func merge(base, mine, theirs Document) (merged Document, conflicts []string) {
+	merged = theirs
+	if mine.Question != base.Question {
+		if theirs.Question != base.Question && theirs.Question != mine.Question {
+			conflicts = append(conflicts, "question")
+		}
+		merged.Question = mine.Question
+	}
+	if mine.Frame != base.Frame {
+		merged.Frame = mine.Frame
+	}
+	if !reflect.DeepEqual(mine.Limits, base.Limits) {
+		if !reflect.DeepEqual(theirs.Limits, base.Limits) && !reflect.DeepEqual(theirs.Limits, mine.Limits) {
+			conflicts = append(conflicts, "limits")
+		}
+		merged.Limits = mine.Limits
+	}
+	find := func(d Document, id string) *Block {
+		if i := d.block(id); i >= 0 {
+			return &d.Blocks[i]
+		}
+		return nil
+	}
+	same := func(a, b *Block) bool { return reflect.DeepEqual(a, b) }
+	var blocks []Block
+	keep := func(b *Block) {
+		if b != nil {
+			blocks = append(blocks, *b)
+		}
+	}
+	for i := range theirs.Blocks {
+		t := &theirs.Blocks[i]
+		b, m := find(base, t.ID), find(mine, t.ID)
+		switch {
+		case same(m, b): // I left it as it was
+			keep(t)
+		case same(t, b), same(t, m): // only I changed it, or both alike
+			keep(m)
+		default:
+			conflicts = append(conflicts, t.Name)
+			keep(m)
+		}
+	}
+	for i := range mine.Blocks {
+		m := &mine.Blocks[i]
+		if find(theirs, m.ID) != nil {
+			continue
+		}
+		if b := find(base, m.ID); b == nil {
+			m := *m
+			m.Name = freeLetter(m.Name, blocks)
+			keep(&m)
+		} else if !same(m, b) {
+			conflicts = append(conflicts, m.Name) // I changed what they deleted
+			keep(m)
+		}
+	}
+	merged.Blocks = blocks
+	return merged, conflicts
+}
+
+// freeLetter returns the wanted letter, or the first that no block has.
+func freeLetter(wanted string, blocks []Block) string {
+	taken := func(name string) bool {
+		return slices.ContainsFunc(blocks, func(b Block) bool { return b.Name == name })
+	}
+	if !taken(wanted) {
+		return wanted
+	}
+	for c := 'A'; c <= 'Z'; c++ {
+		if !taken(string(c)) {
+			return string(c)
+		}
+	}
+	return wanted
+}

@@ -1,0 +1,106 @@
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"log/slog"
+	"sync"
+	"time"
+
+	"tamiz/store"
+)
+
+// News is something that happened in a review, for those who are looking at it.
+type News struct {
+	Review int64  `json:"review"`
+	Kind   string `json:"kind"` // change, view, import
+	Import int64  `json:"import,omitempty"`
+}
+
+func (n News) String() string {
+	b, _ := json.Marshal(n)
+	return string(b)
+}
+
+// news passes on what any process says happened to those who listen in this one.
+type news struct {
+	mu        sync.Mutex
+	listeners map[chan News]int64
+}
+
+func newNews() *news { return &news{listeners: map[chan News]int64{}} }
+
+// Listen returns the news of a review until the context ends. Who does not keep up misses some.
+func (a *App) Listen(ctx context.Context, review int64) <-chan News {
+	c := make(chan News, 64)
+	a.news.mu.Lock()
+	a.news.listeners[c] = review
+	a.news.mu.Unlock()
+	context.AfterFunc(ctx, func() {
+		a.news.mu.Lock()
+		defer a.news.mu.Unlock()
+		delete(a.news.listeners, c)
+		close(c)
+	})
+	return c
+}
+
+// tell says what happened; that it cannot be told is no reason for what happened to fail.
+func (a *App) tell(ctx context.Context, review int64, n News) {
+	n.Review = review
+	if err := store.Notify(ctx, a.store, n.String()); err != nil {
+		a.log.Warn("news not told", "error", err)
+	}
+}
+
+func (n *news) pass(message News) {
+	n.mu.Lock()
+	defer n.mu.Unlock()
+	for c, review := range n.listeners {
+		if message.Review == review || message.Review == 0 {
+			select {
+			case c <- message:
+			default:
+			}
+		}
+	}
+}
+
+// listen hears what the database passes on, and comes back when the connection breaks. After a break
+// everyone is told to look again, since something may have been missed.
+func (n *news) listen(ctx context.Context, s *store.Store, log *slog.Logger) {
+	for ctx.Err() == nil {
+		err := n.hear(ctx, s)
+		if ctx.Err() != nil {
+			return
+		}
+		log.Warn("news interrupted", "error", err)
+		select {
+		case <-ctx.Done():
+		case <-time.After(time.Second):
+		}
+	}
+}
+
+func (n *news) hear(ctx context.Context, s *store.Store) error {
+	pooled, err := s.Acquire(ctx)
+	if err != nil {
+		return err
+	}
+	conn := pooled.Hijack() // it is kept for as long as the program runs
+	defer conn.Close(context.WithoutCancel(ctx))
+	if _, err := conn.Exec(ctx, "listen tamiz"); err != nil {
+		return err
+	}
+	n.pass(News{Kind: "change"})
+	for {
+		got, err := conn.WaitForNotification(ctx)
+		if err != nil {
+			return err
+		}
+		var message News
+		if json.Unmarshal([]byte(got.Payload), &message) == nil {
+			n.pass(message)
+		}
+	}
+}

@@ -1,0 +1,45 @@
+package app
+
+import (
+	"errors"
+	"fmt"
+
+	"tamiz/core/query"
+	"tamiz/core/text"
+)
+
+// A Problem is an error for people: what happened, where, and what was kept. Type is stable, so that
+// a reader can say it in its own language with Params.
+type Problem struct {
+	Type   string            `json:"type"`
+	Title  string            `json:"title"`
+	Status int               `json:"status"`
+	Detail string            `json:"detail,omitempty"`
+	Field  string            `json:"field,omitempty"`
+	Params map[string]string `json:"params,omitempty"`
+}
+
+func (p *Problem) Error() string { return p.Title }
+
+func invalid(field, format string, args ...any) *Problem {
+	return &Problem{Type: "invalid", Status: 422, Field: field, Title: fmt.Sprintf(format, args...)}
+}
+
+// A Refusal is why a typed term cannot be searched.
+type Refusal struct {
+	Reason  string `json:"reason"`
+	Token   string `json:"token,omitempty"`
+	Message string `json:"message"`
+}
+
+// refusal says why a term is refused.
+func refusal(err error) *Refusal {
+	var r *text.Refusal
+	switch {
+	case errors.As(err, &r):
+		return &Refusal{Reason: string(r.Reason), Token: r.Token, Message: r.Error()}
+	case errors.Is(err, query.ErrWithin):
+		return &Refusal{Reason: "within", Message: err.Error()}
+	}
+	return &Refusal{Reason: "other", Message: err.Error()}
+}

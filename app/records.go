@@ -1,0 +1,204 @@
+package app
+
+import (
+	"context"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/bib"
+	"tamiz/core/coverage"
+	"tamiz/core/tally"
+	"tamiz/core/text"
+	"tamiz/store"
+)
+
+// A RecordSet is the records behind a figure: those of the sample with an item, those a term or a
+// block finds, those the strategy finds, or all of the sample.
+type RecordSet struct {
+	Facet    *tally.Facet `json:"facet,omitempty"`
+	Item     *string      `json:"item,omitempty"`
+	Term     *Term        `json:"term,omitempty"`
+	Block    *string      `json:"block,omitempty"`
+	Strategy *bool        `json:"strategy,omitempty"`
+}
+
+// RecordsQuestion asks for some of the records behind a figure.
+type RecordsQuestion struct {
+	Of    RecordSet `json:"of"`
+	At    int       `json:"at"`
+	Limit int       `json:"limit"`
+}
+
+// A RecordList is some of the records behind a figure.
+type RecordList struct {
+	Total   int          `json:"total"`
+	Records []RecordHead `json:"records"`
+}
+
+// A RecordHead is a record as it stands in a list.
+type RecordHead struct {
+	ID      int64  `json:"id"`
+	Title   string `json:"title"`
+	Byline  string `json:"byline"`
+	Year    int    `json:"year"`
+	Journal string `json:"journal"`
+	Indexed bool   `json:"indexed"`
+	Key     bool   `json:"key"`
+}
+
+const recordPage = 500
+
+// Records returns some of the records behind a figure, in the order of the sample.
+func (a *App) Records(ctx context.Context, review int64, q RecordsQuestion) (*RecordList, error) {
+	if q.At < 0 || q.Limit < 1 || q.Limit > recordPage {
+		return nil, invalid("limit", "1 to %d records are told at once.", recordPage)
+	}
+	d, err := a.desk(ctx, review, nil)
+	if err != nil {
+		return nil, err
+	}
+	if d.pool == nil {
+		return nil, errNoSample
+	}
+	found, err := d.behind(q.Of)
+	if err != nil {
+		return nil, err
+	}
+	out := &RecordList{Total: int(found.GetCardinality()), Records: []RecordHead{}}
+	it := found.Iterator()
+	for n := 0; it.HasNext() && len(out.Records) < q.Limit; n++ {
+		i := it.Next()
+		if n < q.At {
+			continue
+		}
+		r, id := d.pool.Records[i], d.pool.ids[i]
+		out.Records = append(out.Records, RecordHead{ID: id, Title: r.Title, Byline: byline(r), Year: r.Year, Journal: r.Journal, Indexed: r.Indexed(), Key: d.keys.has(id)})
+	}
+	return out, nil
+}
+
+func (d *desk) behind(s RecordSet) (*roaring.Bitmap, error) {
+	set := d.pool.set()
+	switch {
+	case s.Facet != nil && s.Item != nil:
+		return roaring.And(d.pool.having(*s.Facet, *s.Item), d.pool.Sample), nil
+	case s.Term != nil:
+		found, err := coverage.Hits(set, s.Term.Term)
+		if err != nil {
+			r := refusal(err)
+			return nil, &Problem{Type: "refused", Status: 422, Field: "term", Title: sentence(r.Message), Detail: r.Reason}
+		}
+		return found, nil
+	case s.Block != nil, s.Strategy != nil && *s.Strategy:
+		reach, err := coverage.Find(set, d.strategy)
+		if err != nil {
+			return nil, err
+		}
+		if s.Block == nil {
+			return reach.Whole, nil
+		}
+		i := d.document.block(*s.Block)
+		if i < 0 {
+			return nil, gone(store.ErrNone, "block")
+		}
+		return reach.Blocks[i], nil
+	}
+	return d.pool.Sample, nil
+}
+
+// A MarkedRecord is a record with what the terms of the blocks match in it.
+type MarkedRecord struct {
+	ID        int64    `json:"id"`
+	RecordID  string   `json:"recordId"`
+	Title     []Piece  `json:"title"`
+	Abstract  []Piece  `json:"abstract"`
+	Authors   []string `json:"authors"`
+	Journal   string   `json:"journal"`
+	Year      int      `json:"year"`
+	Keywords  []Chip   `json:"keywords"`
+	Headings  []Chip   `json:"headings"`
+	Types     []string `json:"types"`
+	Languages []string `json:"languages"`
+	DOI       string   `json:"doi"`
+	Key       bool     `json:"key"`
+	Indexed   bool     `json:"indexed"`
+}
+
+// A Piece is a stretch of text; Blocks are the letters of those whose terms match it.
+type Piece struct {
+	Text      string   `json:"text"`
+	Blocks    []string `json:"blocks,omitempty"`
+	Candidate bool     `json:"candidate,omitempty"`
+}
+
+// A Chip is a keyword or heading of a record.
+type Chip struct {
+	Label      string   `json:"label"`
+	Central    bool     `json:"central,omitempty"`
+	Qualifiers []string `json:"qualifiers,omitempty"`
+	Blocks     []string `json:"blocks,omitempty"`
+}
+
+// ReadRecord returns one record with the words of the blocks marked, and those of an item besides.
+func (a *App) ReadRecord(ctx context.Context, review, record int64, f *tally.Facet, item *string) (*MarkedRecord, error) {
+	r, err := a.store.Record(ctx, record)
+	if err != nil {
+		return nil, gone(err, "record")
+	}
+	d, err := a.desk(ctx, review, nil)
+	if err != nil {
+		return nil, err
+	}
+	var also []text.Pattern
+	if f != nil && item != nil && *f != tally.Headings {
+		if p, ok := literal(*item); ok {
+			also = append(also, p)
+		}
+	}
+	m, err := d.marked(r, also...)
+	return &m, err
+}
+
+func (d *desk) marked(s store.StoredRecord, also ...text.Pattern) (MarkedRecord, error) {
+	marker, err := coverage.NewMarker(d.strategy, also...)
+	if err != nil {
+		return MarkedRecord{}, err
+	}
+	letters := func(blocks []int) (out []string) {
+		for _, b := range blocks {
+			out = append(out, d.document.Blocks[b].Name)
+		}
+		return out
+	}
+	pieces := func(f bib.Field, value string) []Piece {
+		out := []Piece{}
+		for _, p := range marker.Value(f, value) {
+			out = append(out, Piece{p.Text, letters(p.Blocks), p.Also})
+		}
+		return out
+	}
+	r := s.Record
+	m := MarkedRecord{ID: s.ID, RecordID: r.ID, Title: pieces(bib.Title, r.Title), Abstract: pieces(bib.Abstract, r.Abstract),
+		Authors: []string{}, Journal: r.Journal, Year: r.Year, Keywords: []Chip{}, Headings: []Chip{},
+		Types: append([]string{}, r.Types...), Languages: append([]string{}, r.Languages...), DOI: r.DOI, Key: d.keys.has(s.ID), Indexed: r.Indexed()}
+	for _, p := range r.Authors {
+		m.Authors = append(m.Authors, p.String())
+	}
+	for _, k := range r.Keywords {
+		chip := Chip{Label: k}
+		seen := map[string]bool{}
+		for _, p := range pieces(bib.Keyword, k) {
+			for _, b := range p.Blocks {
+				if !seen[b] {
+					seen[b] = true
+					chip.Blocks = append(chip.Blocks, b)
+				}
+			}
+		}
+		m.Keywords = append(m.Keywords, chip)
+	}
+	for _, h := range r.Headings {
+		m.Headings = append(m.Headings, Chip{h.Label, h.Central, h.Qualifiers, letters(marker.Heading(h))})
+	}
+	return m, nil
+}

@@ -1,0 +1,245 @@
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"strings"
+	"unicode/utf8"
+
+	"tamiz/core/bib"
+	"tamiz/store"
+)
+
+type (
+	// ReviewHead is a review as it stands in the list.
+	ReviewHead = store.ReviewHead
+	// View is what is looked at in a review.
+	View = store.View
+	// Decision is what was decided about a candidate.
+	Decision = store.Decision
+	// Sample is a sample of a review.
+	Sample = store.Sample
+)
+
+// NewReview is what a review begins with.
+type NewReview struct {
+	Name string `json:"name"`
+}
+
+// ReviewPatch is what changes about a review itself.
+type ReviewPatch struct {
+	Name    *string `json:"name,omitempty"`
+	Deleted *bool   `json:"deleted,omitempty"`
+}
+
+// A KeyStudy is a paper known to belong.
+type KeyStudy struct {
+	ID      int64  `json:"id"`
+	Record  int64  `json:"record"`
+	Title   string `json:"title"`
+	Byline  string `json:"byline"`
+	Year    int    `json:"year"`
+	Indexed bool   `json:"indexed"`
+}
+
+// What says what a change did, as the name of a sentence and what fills it.
+type What struct {
+	Key    string            `json:"key"`
+	Params map[string]string `json:"params"`
+}
+
+// A Review is a review with all that is decided in it.
+type Review struct {
+	ID   int64  `json:"id"`
+	Name string `json:"name"`
+	State
+	View    View     `json:"view"`
+	Imports []Import `json:"imports"`
+}
+
+// A State is the part of a review that changes can touch.
+type State struct {
+	Revision   int        `json:"revision"`
+	Document   Document   `json:"document"`
+	Samples    []Sample   `json:"samples"`
+	KeyStudies []KeyStudy `json:"keyStudies"`
+	Decisions  []Decision `json:"decisions"`
+	Undo       *What      `json:"undo,omitempty"`
+	Redo       *What      `json:"redo,omitempty"`
+	What       *What      `json:"what,omitempty"` // what was undone or made again just now
+	Merged     bool       `json:"merged"`         // the change was put together with one made meanwhile
+}
+
+// Reviews returns the reviews, last touched first.
+func (a *App) Reviews(ctx context.Context) ([]ReviewHead, error) { return a.store.Reviews(ctx) }
+
+// CreateReview begins a review.
+func (a *App) CreateReview(ctx context.Context, n NewReview) (ReviewHead, error) {
+	name, err := goodName(n.Name)
+	if err != nil {
+		return ReviewHead{}, err
+	}
+	body, err := Document{}.saved()
+	if err != nil {
+		return ReviewHead{}, err
+	}
+	id, err := a.store.NewReview(ctx, name, body)
+	if err != nil {
+		return ReviewHead{}, err
+	}
+	return a.store.Review(ctx, id)
+}
+
+// PatchReview renames a review, deletes it, or takes it back.
+func (a *App) PatchReview(ctx context.Context, id int64, p ReviewPatch) (ReviewHead, error) {
+	if p.Name != nil {
+		name, err := goodName(*p.Name)
+		if err != nil {
+			return ReviewHead{}, err
+		}
+		p.Name = &name
+	}
+	if err := a.store.PatchReview(ctx, id, p.Name, p.Deleted); err != nil {
+		return ReviewHead{}, gone(err, "review")
+	}
+	return a.store.Review(ctx, id)
+}
+
+func goodName(name string) (string, error) {
+	name = strings.Join(strings.Fields(strings.ReplaceAll(name, "\x00", "")), " ")
+	if n := utf8.RuneCountInString(name); n < 1 || n > 200 {
+		return "", invalid("name", "A name has 1 to 200 characters; this one has %d.", n)
+	}
+	return name, nil
+}
+
+// Review returns a review with all that is decided in it.
+func (a *App) Review(ctx context.Context, id int64) (*Review, error) {
+	head, err := a.store.Review(ctx, id)
+	if err == nil && head.Deleted {
+		err = store.ErrNone
+	}
+	if err != nil {
+		return nil, gone(err, "review")
+	}
+	r := &Review{ID: id, Name: head.Name, Imports: []Import{}}
+	if r.State, err = a.state(ctx, id); err != nil {
+		return nil, err
+	}
+	if r.View, err = a.view(ctx, id, r.Samples); err != nil {
+		return nil, err
+	}
+	imports, err := a.store.OpenImports(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	for _, i := range imports {
+		r.Imports = append(r.Imports, importOf(i))
+	}
+	return r, nil
+}
+
+func (a *App) state(ctx context.Context, id int64) (s State, err error) {
+	saved, err := a.store.Document(ctx, id, 0)
+	if err != nil {
+		return s, gone(err, "review")
+	}
+	s.Revision = saved.Revision
+	if s.Document, err = parse(saved.Body); err != nil {
+		return s, err
+	}
+	if s.Samples, err = a.store.Samples(ctx, id); err != nil {
+		return s, err
+	}
+	if s.Decisions, err = a.store.Decisions(ctx, id); err != nil {
+		return s, err
+	}
+	keys, err := a.pools.keys(ctx, id)
+	if err != nil {
+		return s, err
+	}
+	s.KeyStudies = []KeyStudy{}
+	for i, k := range keys.studies {
+		r := keys.set.Records[i]
+		s.KeyStudies = append(s.KeyStudies, KeyStudy{ID: k.ID, Record: k.StoredRecord.ID, Title: r.Title, Byline: byline(r), Year: r.Year, Indexed: r.Indexed()})
+	}
+	undo, redo, err := a.store.Steps(ctx, id)
+	if err != nil {
+		return s, err
+	}
+	s.Undo, s.Redo = what(undo), what(redo)
+	return s, nil
+}
+
+func what(saved json.RawMessage) *What {
+	var w What
+	if saved == nil || json.Unmarshal(saved, &w) != nil {
+		return nil
+	}
+	return &w
+}
+
+// byline returns who wrote a record, as short as it can be told.
+func byline(r *bib.Record) string {
+	switch len(r.Authors) {
+	case 0:
+		return ""
+	case 1:
+		return r.Authors[0].Family
+	case 2:
+		return r.Authors[0].Family + ", " + r.Authors[1].Family
+	}
+	return fmt.Sprintf("%s + %d", r.Authors[0].Family, len(r.Authors)-1)
+}
+
+// view returns what is looked at. A sample that is gone is none; where none was chosen it is the
+// largest but one's contrast: the newest sample against all other records.
+func (a *App) view(ctx context.Context, id int64, samples []Sample) (View, error) {
+	v, err := a.store.View(ctx, id)
+	if err != nil {
+		return v, gone(err, "review")
+	}
+	live := map[int64]bool{}
+	for _, s := range samples {
+		live[s.ID] = true
+	}
+	if v.Sample != nil && !live[*v.Sample] {
+		v.Sample = nil
+	}
+	if v.Against != nil && (!live[*v.Against] || v.Sample != nil && *v.Against == *v.Sample) {
+		v.Against, v.Rest = nil, true
+	}
+	if v.Sample == nil && len(samples) > 0 {
+		v.Sample = &samples[len(samples)-1].ID
+	}
+	return v, nil
+}
+
+// SetView chooses what is looked at.
+func (a *App) SetView(ctx context.Context, id int64, v View) (View, error) {
+	samples, err := a.store.Samples(ctx, id)
+	if err != nil {
+		return v, err
+	}
+	for _, wanted := range []*int64{v.Sample, v.Against} {
+		if wanted == nil {
+			continue
+		}
+		found := false
+		for _, s := range samples {
+			found = found || s.ID == *wanted
+		}
+		if !found {
+			return v, gone(store.ErrNone, "sample")
+		}
+	}
+	if v.Sample != nil && v.Against != nil && *v.Sample == *v.Against {
+		return v, invalid("against", "A sample cannot be set against itself.")
+	}
+	if err := a.store.SetView(ctx, id, v); err != nil {
+		return v, err
+	}
+	a.tell(ctx, id, News{Kind: "view"})
+	return a.view(ctx, id, samples)
+}

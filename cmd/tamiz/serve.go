@@ -1,0 +1,211 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"os/signal"
+	"path/filepath"
+	"syscall"
+	"time"
+
+	"github.com/caarlos0/env/v11"
+	"github.com/spf13/cobra"
+
+	"tamiz/api"
+	"tamiz/app"
+	"tamiz/store"
+	"tamiz/store/cluster"
+	"tamiz/web"
+)
+
+const defaultListen = "127.0.0.1:8200"
+
+// settings can come from the environment; a flag goes before it.
+type settings struct {
+	DatabaseURL string `env:"TAMIZ_DATABASE_URL"`
+	Listen      string `env:"TAMIZ_LISTEN"`
+	LogLevel    string `env:"TAMIZ_LOG" envDefault:"info"`
+}
+
+func (s *settings) flags(c *cobra.Command) {
+	c.Flags().StringVar(&s.DatabaseURL, "database-url", "", "the PostgreSQL database (or TAMIZ_DATABASE_URL)")
+	c.Flags().StringVar(&s.Listen, "listen", "", "the address to listen on, of this machine alone (or TAMIZ_LISTEN; default "+defaultListen+")")
+}
+
+func (s *settings) complete() error {
+	var fromEnv settings
+	if err := env.Parse(&fromEnv); err != nil {
+		return err
+	}
+	if s.DatabaseURL == "" {
+		s.DatabaseURL = fromEnv.DatabaseURL
+	}
+	if s.Listen == "" {
+		s.Listen = fromEnv.Listen
+	}
+	s.LogLevel = fromEnv.LogLevel
+	if s.Listen != "" {
+		host, _, err := net.SplitHostPort(s.Listen)
+		if ip := net.ParseIP(host); err != nil || host != "localhost" && (ip == nil || !ip.IsLoopback()) {
+			return usage("--listen takes an address of this machine alone, such as %s, not %q", defaultListen, s.Listen)
+		}
+	}
+	return nil
+}
+
+func (s *settings) logger() *slog.Logger {
+	var level slog.Level
+	if err := level.UnmarshalText([]byte(s.LogLevel)); err != nil {
+		level = slog.LevelInfo
+	}
+	return slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: level}))
+}
+
+func serveCommand() *cobra.Command {
+	var s settings
+	c := &cobra.Command{
+		Use: "serve", Short: "Run the web application on a database", Args: cobra.NoArgs,
+		RunE: func(*cobra.Command, []string) error {
+			if err := s.complete(); err != nil {
+				return err
+			}
+			if s.DatabaseURL == "" {
+				return usage("serve needs --database-url or TAMIZ_DATABASE_URL")
+			}
+			ctx, stop := untilStopped()
+			defer stop()
+			return run(ctx, s, nil)
+		},
+	}
+	s.flags(c)
+	return c
+}
+
+func demoCommand() *cobra.Command {
+	var s settings
+	var dir string
+	c := &cobra.Command{
+		Use: "demo", Short: "Run everything, with a database of its own and the demo review", Args: cobra.NoArgs,
+		RunE: func(*cobra.Command, []string) error {
+			if err := s.complete(); err != nil {
+				return err
+			}
+			ctx, stop := untilStopped()
+			defer stop()
+			if s.DatabaseURL == "" {
+				db, err := startDatabase(ctx, dir, false)
+				if err != nil {
+					return err
+				}
+				defer db.Stop()
+				s.DatabaseURL = db.URL
+			}
+			return run(ctx, s, fillDemo)
+		},
+	}
+	s.flags(c)
+	c.Flags().StringVar(&dir, "dir", ".run/demo", "the folder of the database")
+	return c
+}
+
+func databaseCommand() *cobra.Command {
+	var dir string
+	c := &cobra.Command{
+		Use: "database", Short: "Run a PostgreSQL on loopback and print its address, for development", Args: cobra.NoArgs,
+		RunE: func(*cobra.Command, []string) error {
+			ctx, stop := untilStopped()
+			defer stop()
+			db, err := startDatabase(ctx, dir, true)
+			if err != nil {
+				return err
+			}
+			defer db.Stop()
+			fmt.Println(db.URL)
+			<-ctx.Done()
+			return nil
+		},
+	}
+	c.Flags().StringVar(&dir, "dir", ".run/dev", "the folder of the database")
+	return c
+}
+
+func startDatabase(ctx context.Context, dir string, scratch bool) (*cluster.Cluster, error) {
+	dir, err := cluster.Folder(filepath.Join(dir, "postgres"))
+	if err != nil {
+		return nil, err
+	}
+	return cluster.Start(ctx, dir, scratch)
+}
+
+// untilStopped ends with Ctrl-C or when the program is told to end.
+func untilStopped() (context.Context, context.CancelFunc) {
+	return signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+}
+
+// run serves until the context ends, then lets what is under way come to its end.
+func run(ctx context.Context, s settings, fill func(context.Context, *app.App, *store.Store) error) error {
+	log := s.logger()
+	db, err := store.Open(ctx, s.DatabaseURL)
+	if err != nil {
+		return err
+	}
+	defer db.Close()
+	a, err := app.New(db, log)
+	if err != nil {
+		return err
+	}
+	// Work goes on until it is told to stop, below: it is not cut off by the signal itself.
+	working, cut := context.WithCancel(context.WithoutCancel(ctx))
+	defer cut()
+	if err := a.Start(working); err != nil {
+		return err
+	}
+	if fill != nil {
+		if err := fill(ctx, a, db); err != nil {
+			return fmt.Errorf("filling the demo review: %w", err)
+		}
+	}
+	listener, err := listen(s.Listen)
+	if err != nil {
+		return err
+	}
+	requests, endRequests := context.WithCancel(context.Background())
+	defer endRequests()
+	server := &http.Server{Handler: api.NewServer(a, web.Files(), log), ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute,
+		BaseContext: func(net.Listener) context.Context { return requests }}
+	failed := make(chan error, 1)
+	go func() { failed <- server.Serve(listener) }()
+	fmt.Printf("Tamiz is at http://%s\n", listener.Addr())
+	select {
+	case err := <-failed:
+		return err
+	case <-ctx.Done():
+	}
+	log.Info("stopping")
+	stopping, cancel := context.WithTimeout(context.Background(), 10*time.Second)
+	defer cancel()
+	// Those who only listen are let go first: they would never end by themselves.
+	time.AfterFunc(500*time.Millisecond, endRequests)
+	err = server.Shutdown(stopping)
+	if errors.Is(err, context.DeadlineExceeded) {
+		err = server.Close()
+	}
+	return errors.Join(err, a.Stop(stopping))
+}
+
+// listen takes the wanted address; the default one, when it is taken, gives way to a free port.
+func listen(address string) (net.Listener, error) {
+	if address != "" {
+		return net.Listen("tcp", address)
+	}
+	l, err := net.Listen("tcp", defaultListen)
+	if errors.Is(err, syscall.EADDRINUSE) {
+		return net.Listen("tcp", "127.0.0.1:0")
+	}
+	return l, err
+}

@@ -1,0 +1,148 @@
+package store
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"time"
+
+	"github.com/jackc/pgx/v5"
+
+	"tamiz/core/bib"
+)
+
+// A Sample is a sample of a review, without its records.
+type Sample struct {
+	ID       int64           `json:"id"`
+	Import   int64           `json:"import"`
+	Name     string          `json:"name"`
+	FileName string          `json:"fileName"`
+	Records  int             `json:"records"`
+	Skipped  int             `json:"skipped"`
+	Notices  int             `json:"notices"`
+	Drawn    time.Time       `json:"drawn"`
+	Years    json.RawMessage `json:"years"`
+}
+
+const sampleQuery = `select s.id, s.import, s.name, s.file_name, s.records, i.skipped, i.notices, s.drawn, s.years
+	from sample s join import i on i.id = s.import where not s.deleted and `
+
+// Samples returns the samples of a review that are not deleted, newest first.
+func (s *Store) Samples(ctx context.Context, review int64) ([]Sample, error) {
+	return all[Sample](ctx, s, sampleQuery+"s.review = $1 order by s.id desc", review)
+}
+
+// A StoredRecord is a record with the number it has in the store.
+type StoredRecord struct {
+	ID     int64
+	Record *bib.Record
+}
+
+// SampleRecords returns the records of samples, each once, in the order of the samples and their files.
+func (s *Store) SampleRecords(ctx context.Context, samples ...int64) ([]StoredRecord, error) {
+	return s.records(ctx, `select r.id, r.body from
+		(select record, min(array_position($1, sample)) as s, min(position) as p from sample_record where sample = any($1) group by record) x
+		join record r on r.id = x.record order by x.s, x.p`, samples)
+}
+
+// Record returns one record.
+func (s *Store) Record(ctx context.Context, id int64) (StoredRecord, error) {
+	found, err := s.records(ctx, "select id, body from record where id = $1", id)
+	if err == nil && len(found) == 0 {
+		err = ErrNone
+	}
+	if err != nil {
+		return StoredRecord{}, err
+	}
+	return found[0], nil
+}
+
+func (s *Store) records(ctx context.Context, sql string, args ...any) ([]StoredRecord, error) {
+	rows, err := s.Query(ctx, sql, args...)
+	if err != nil {
+		return nil, err
+	}
+	return pgx.CollectRows(rows, func(row pgx.CollectableRow) (StoredRecord, error) {
+		var id int64
+		var body []byte
+		if err := row.Scan(&id, &body); err != nil {
+			return StoredRecord{}, err
+		}
+		r := &bib.Record{}
+		if err := json.Unmarshal(body, r); err != nil {
+			return StoredRecord{}, fmt.Errorf("record %d: %w", id, err)
+		}
+		return StoredRecord{id, r}, nil
+	})
+}
+
+// A StoredKey is a key study with its record.
+type StoredKey struct {
+	ID int64
+	StoredRecord
+}
+
+// KeyStudies returns the key studies of a review in the order in which they came.
+func (s *Store) KeyStudies(ctx context.Context, review int64) ([]StoredKey, error) {
+	rows, err := s.Query(ctx, `select k.id, r.id, r.body from key_study k join record r on r.id = k.record
+		where k.review = $1 and not k.deleted order by k.id`, review)
+	if err != nil {
+		return nil, err
+	}
+	return pgx.CollectRows(rows, func(row pgx.CollectableRow) (k StoredKey, err error) {
+		var body []byte
+		if err := row.Scan(&k.ID, &k.StoredRecord.ID, &body); err != nil {
+			return k, err
+		}
+		k.Record = &bib.Record{}
+		return k, json.Unmarshal(body, k.Record)
+	})
+}
+
+// digest shortens a key to a fixed length, since titles can be longer than an index can hold.
+func digest(key string) []byte {
+	if key == "" {
+		return nil
+	}
+	sum := sha256.Sum256([]byte(key))
+	return sum[:16]
+}
+
+// putRecords stores records that are not there yet and returns the numbers of all, in order.
+func putRecords(ctx context.Context, tx pgx.Tx, source string, records []*bib.Record) ([]int64, error) {
+	if _, err := tx.Exec(ctx, `create temp table if not exists incoming
+		(n int, hash bytea, doi bytea, work bytea, year int, body bytea) on commit drop`); err != nil {
+		return nil, err
+	}
+	if _, err := tx.Exec(ctx, "truncate incoming"); err != nil {
+		return nil, err
+	}
+	_, err := tx.CopyFrom(ctx, pgx.Identifier{"incoming"}, []string{"n", "hash", "doi", "work", "year", "body"},
+		pgx.CopyFromSlice(len(records), func(i int) ([]any, error) {
+			body, err := json.Marshal(records[i])
+			if err != nil {
+				return nil, err
+			}
+			hash := sha256.Sum256(body)
+			return []any{i, hash[:], digest(bib.DOIKey(records[i].DOI)), digest(records[i].WorkKey()), records[i].Year, body}, nil
+		}))
+	if err != nil {
+		return nil, err
+	}
+	if _, err := tx.Exec(ctx, `insert into record (source, hash, doi, work, year, body)
+		select distinct on (hash) $1, hash, doi, work, year, body from incoming order by hash
+		on conflict (source, hash) do nothing`, source); err != nil {
+		return nil, err
+	}
+	rows, err := tx.Query(ctx, "select r.id from incoming i join record r on r.source = $1 and r.hash = i.hash order by i.n", source)
+	if err != nil {
+		return nil, err
+	}
+	ids, err := pgx.CollectRows(rows, pgx.RowTo[int64])
+	if err == nil && len(ids) != len(records) {
+		err = errors.New("some records were not stored")
+	}
+	return ids, err
+}
