@@ -86,10 +86,11 @@ type BlockRescue struct {
 // A RescueCandidate is a word, phrase or heading of the study that no block matches. Its price is
 // absent without a sample.
 type RescueCandidate struct {
-	Item    string `json:"item"`
-	Kind    string `json:"kind"`
-	Rescues int    `json:"rescues"`
-	Price   *int   `json:"price,omitempty"`
+	Item    string   `json:"item"`
+	Kind    string   `json:"kind"`
+	Rescues int      `json:"rescues"`
+	Price   *int     `json:"price,omitempty"`
+	Pull    *float64 `json:"pull,omitempty"`
 }
 
 const (
@@ -131,7 +132,7 @@ func (a *App) Rescue(ctx context.Context, review, study int64) (*StudyRescue, er
 			for _, c := range candidates[:min(len(candidates), rescueCandidates)] {
 				r := RescueCandidate{Item: c.Item, Kind: c.Kind, Rescues: c.Rescues}
 				if d.pool != nil {
-					r.Price = &c.Price
+					r.Price, r.Pull = &c.Price, &c.Pull
 				}
 				if p, ok := literal(c.Item); ok && c.Kind == strategy.TextTerm && len(row.Candidates) < rescueMarked {
 					marked = append(marked, p)

@@ -61,6 +61,29 @@ func TestTheWordsThatRescueAreInTheLiterature(t *testing.T) {
 	}
 }
 
+// A word that would bring a study back is typical of what its block is blind to: that is how it is found.
+func TestTheWordsThatRescueAreInTheBlindSpots(t *testing.T) {
+	w, s := demo.NewWorld(demo.Seed, demo.Size), demo.NewReview().Strategy()
+	sample, keys := coverage.NewSet(w.RoughSample()), coverage.NewSet(w.Keys)
+	for study, words := range map[int]map[int]string{
+		0: {0: "field hands", 1: "cooling vests"},
+		1: {0: "campesinos", 1: "acclimatisation"},
+		2: {0: "cutting sugarcane"},
+		3: {0: "cane cutters"},
+		4: {1: "workload pacing"},
+	} {
+		for block, word := range words {
+			candidates, err := coverage.Rescue(sample, keys, s, block, study)
+			require.NoError(t, err)
+			i := slices.IndexFunc(candidates, func(c coverage.Candidate) bool { return c.Item == word })
+			if assert.GreaterOrEqual(t, i, 0, word) {
+				assert.Positive(t, candidates[i].Pull, word)
+				assert.Less(t, i, 12, "%s stands too far down: %+v", word, candidates[i])
+			}
+		}
+	}
+}
+
 func TestWordsFallOffAsInRealLiterature(t *testing.T) {
 	counts := map[string]int{}
 	for _, r := range demo.NewWorld(demo.Seed, demo.Size).Records {

@@ -51,11 +51,14 @@ var keySpecs = []keySpec{
 func (g *generator) keyStudies() []*bib.Record {
 	var out []*bib.Record
 	alone := func(s string) *entry { return &entry{written: []string{s}, weights: []int{1}} }
-	for _, spec := range keySpecs {
+	beside := []string{"poor sleep", "low back pain", "noise", "pesticide exposure", "hypertension", "silica dust", "food insecurity", "fatigue"}
+	others := []string{"construction workers", "miners", "soldiers", "firefighters", "runners", "bakery workers", "road crews"}
+	second := []string{"heart rate", "core temperature", "productivity", "sick leave", "headache", "quality of life"}
+	for i, spec := range keySpecs {
 		f := fields[0]
 		w := &writer{generator: g, field: f, used: map[*entry]string{}, year: spec.year}
 		w.pop, w.problem, w.measure, w.outcome = alone(spec.who), alone(spec.problem), alone(spec.measure), alone(spec.outcome)
-		w.pop2, w.problem2, w.outcome2 = alone("construction workers"), alone("poor sleep"), alone("heart rate")
+		w.pop2, w.problem2, w.outcome2 = alone(others[i%len(others)]), alone(beside[i%len(beside)]), alone(second[i%len(second)])
 		w.setting()
 		w.season = "harvest"
 		r := &bib.Record{Title: spec.title, Year: spec.year, Abstract: w.abstract()}

@@ -7,6 +7,7 @@ import (
 
 	"tamiz/core/bib"
 	"tamiz/core/index"
+	"tamiz/core/query"
 	"tamiz/core/strategy"
 )
 
@@ -73,11 +74,15 @@ func Hits(set Set, t strategy.Term) (*roaring.Bitmap, error) {
 	if err != nil {
 		return nil, err
 	}
-	hits := q.Match(set.Index)
-	if set.Within != nil {
-		hits.And(set.Within)
+	return set.hits(q), nil
+}
+
+func (s Set) hits(q query.Expr) *roaring.Bitmap {
+	hits := q.Match(s.Index)
+	if s.Within != nil {
+		hits.And(s.Within)
 	}
-	return hits, nil
+	return hits
 }
 
 func admitted(set Set, l strategy.Limit) *roaring.Bitmap {
@@ -129,6 +134,19 @@ func (r *Reach) Open(block int) *roaring.Bitmap {
 	open := r.without(block, none)
 	open.AndNot(r.Blocks[block])
 	return open
+}
+
+// BlindSpot returns the records that all other searched blocks find and this one does not. Limits and
+// NOT blocks are left aside. Without another searched block that is every record the block misses.
+func (r *Reach) BlindSpot(block int) *roaring.Bitmap {
+	spot := r.set.all()
+	for i, b := range r.s.Blocks {
+		if i != block && b.Searched && !b.Negated {
+			spot.And(r.Blocks[i])
+		}
+	}
+	spot.AndNot(r.Blocks[block])
+	return spot
 }
 
 // TakenAway returns how many records a limit takes away: what the strategy would find without it,

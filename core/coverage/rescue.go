@@ -1,6 +1,7 @@
 package coverage
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -9,23 +10,26 @@ import (
 	"tamiz/core/bib"
 	"tamiz/core/query"
 	"tamiz/core/strategy"
+	"tamiz/core/tally"
 	"tamiz/core/text"
 )
 
 // A Candidate is a word, phrase or heading of a missed study that would bring it back into a block.
 type Candidate struct {
 	Item    string
-	Kind    string // strategy.TextTerm or strategy.HeadingTerm
-	Rescues int    // missed key studies that the block would then catch
-	Price   int    // records that the whole strategy would then find beyond those it finds now
+	Kind    string  // strategy.TextTerm or strategy.HeadingTerm
+	Rescues int     // missed key studies that the block would then catch
+	Price   int     // records that the whole strategy would then find beyond those it finds now
+	Pull    float64 // how typical it is of the blind spot, against all other records
+	Worth   float64 // how good the bargain is: rescues × max(pull, 0) / (5 + price)
 }
 
 // maxCandidateWords is how many tokens a candidate from a study has at most.
 const maxCandidateWords = 4
 
 // Rescue returns the candidates of one key study for a block that misses it: its n-grams and its
-// headings, unless a term of any block matches them already. Most rescues come first, then the lowest
-// price. A study that the block catches has none.
+// headings, unless a term of any block matches them already. The best bargain comes first: by worth,
+// then most rescues, then the lowest price. A study that the block catches has none.
 func Rescue(set, keys Set, s strategy.Strategy, block, study int) ([]Candidate, error) {
 	inKeys, err := Find(keys, s)
 	if err != nil {
@@ -44,7 +48,7 @@ func Rescue(set, keys Set, s strategy.Strategy, block, study int) ([]Candidate, 
 	if err != nil {
 		return nil, err
 	}
-	open := reach.Open(block)
+	deal := bargain{missed: missed, open: reach.Open(block), blind: reach.BlindSpot(block), all: count(set.all())}
 	record := keys.Records[study]
 	var out []Candidate
 
@@ -56,11 +60,7 @@ func Rescue(set, keys Set, s strategy.Strategy, block, study int) ([]Candidate, 
 			continue
 		}
 		p := text.Literal(tokens...)
-		out = append(out, Candidate{
-			Item: gram, Kind: strategy.TextTerm,
-			Rescues: count(keys.Index.PhraseWithin(p, bib.Text, missed)),
-			Price:   count(set.Index.PhraseWithin(p, bib.Text, open)),
-		})
+		out = append(out, deal.of(gram, strategy.TextTerm, keys.Index.PhraseWithin(p, bib.Text, missed), set.hits(query.Phrase{Pattern: p, Fields: bib.Text})))
 	}
 	seen := map[string]bool{}
 	for _, h := range record.Headings {
@@ -70,13 +70,12 @@ func Rescue(set, keys Set, s strategy.Strategy, block, study int) ([]Candidate, 
 		}
 		seen[label] = true
 		q := query.Heading{Labels: []string{label}}
-		out = append(out, Candidate{
-			Item: h.Label, Kind: strategy.HeadingTerm,
-			Rescues: int(q.Match(keys.Index).AndCardinality(missed)),
-			Price:   int(q.Match(set.Index).AndCardinality(open)),
-		})
+		out = append(out, deal.of(h.Label, strategy.HeadingTerm, q.Match(keys.Index), set.hits(q)))
 	}
 	slices.SortFunc(out, func(a, b Candidate) int {
+		if wa, wb := tally.Round(a.Worth), tally.Round(b.Worth); wa != wb {
+			return cmp.Compare(wb, wa)
+		}
 		if a.Rescues != b.Rescues {
 			return b.Rescues - a.Rescues
 		}
@@ -89,6 +88,23 @@ func Rescue(set, keys Set, s strategy.Strategy, block, study int) ([]Candidate, 
 		return strings.Compare(a.Kind, b.Kind) // "heading" before "text"
 	})
 	return out, nil
+}
+
+// A bargain is what candidates for one block are weighed on.
+type bargain struct {
+	missed *roaring.Bitmap // key studies
+	open   *roaring.Bitmap // what the strategy would find if only the block did
+	blind  *roaring.Bitmap // the block's blind spot
+	all    int             // records of the set
+}
+
+// of weighs a candidate by the key studies and the records that have it.
+func (b bargain) of(item, kind string, keys, records *roaring.Bitmap) Candidate {
+	c := Candidate{Item: item, Kind: kind, Rescues: int(keys.AndCardinality(b.missed)), Price: int(records.AndCardinality(b.open))}
+	here, spot := int(records.AndCardinality(b.blind)), count(b.blind)
+	c.Pull = tally.Pull(here, spot, count(records)-here, b.all-spot)
+	c.Worth = float64(c.Rescues) * max(c.Pull, 0) / float64(5+c.Price)
+	return c
 }
 
 func count(b *roaring.Bitmap) int { return int(b.GetCardinality()) }

@@ -1,0 +1,65 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './contract'
+
+type Schemas = components['schemas']
+export type Problem = Schemas['Problem']
+export type ReviewHead = Schemas['ReviewHead']
+export type Review = Schemas['Review']
+export type ReviewState = Schemas['State']
+export type ReviewDocument = Schemas['Document']
+export type Block = Schemas['Block']
+export type Term = Schemas['Term']
+export type Limit = Schemas['Limit']
+export type Sample = Schemas['Sample']
+export type KeyStudy = Schemas['KeyStudy']
+export type View = Schemas['View']
+export type What = Schemas['What']
+export type Facet = Schemas['Facet']
+export type Bench = Schemas['Bench']
+export type Tally = Schemas['Tally']
+export type TallyRow = Schemas['TallyRow']
+export type Import = Schemas['Import']
+export type Notice = Schemas['Notice']
+export type Piece = Schemas['Piece']
+export type Chip = Schemas['Chip']
+export type MarkedRecord = Schemas['MarkedRecord']
+export type RecordHead = Schemas['RecordHead']
+export type RecordSet = Schemas['RecordSet']
+export type TriedTerm = Schemas['TriedTerm']
+export type NewDecision = Schemas['NewDecision']
+export type DecisionState = Schemas['DecisionState']
+export type RescueCandidate = Schemas['RescueCandidate']
+
+export const api = createClient<paths>({ baseUrl: '' })
+
+/** A failed call: what the program said of it, or that it could not be reached at all. */
+export class CallError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.title)
+  }
+
+  /** The same call may work later: nothing is wrong with what was asked. */
+  get passing(): boolean {
+    return this.problem.status === 0 || this.problem.status === 502 || this.problem.status === 503
+  }
+}
+
+const unreachable: Problem = { type: 'unreachable', title: '', status: 0 }
+
+/** Returns the answer of a call, or throws a CallError. */
+export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let answer
+  try {
+    answer = await call
+  } catch (cause) {
+    if (cause instanceof DOMException && cause.name === 'AbortError') throw cause
+    throw new CallError(unreachable)
+  }
+  if (answer.response.ok) return answer.data as T
+  throw new CallError(problemOf(answer.error, answer.response.status))
+}
+
+export function problemOf(body: unknown, status: number): Problem {
+  if (body && typeof body === 'object' && 'type' in body) return body as Problem
+  return { type: 'internal', title: '', status }
+}

@@ -1,0 +1,103 @@
+/** All that Tamiz says, in English. A bar parts forms for one and for many. */
+export default {
+  screen: { reviews: 'Reviews', question: 'Question', samples: 'Samples', harvest: 'Harvest', blocks: 'Blocks', coverage: 'Coverage' },
+  act: {
+    rename: 'Rename', delete: 'Delete', remove: 'Remove', dismiss: 'Dismiss', add: 'Add', addTo: 'Add to {block}', park: 'Park', drop: 'Drop…', takeBack: 'Take back', lookAgain: 'Look again',
+  },
+  count: {
+    records: '{n} record | {n} records', samples: '{n} sample | {n} samples', keys: '{n} key study | {n} key studies',
+  },
+  rail: { label: 'Screens', reviews: 'All reviews', missed: '{n} key studies missed' },
+  top: { sample: 'The sample that is looked at' },
+  saved: { at: 'Saved {time}', saving: 'Saving…', offline: 'Tamiz does not answer; it is tried again | Not saved yet: 1 change is kept here and sent again | Not saved yet: {n} changes are kept here and sent again' },
+  steps: {
+    undo: 'Undo', redo: 'Redo', undone: 'Undone: {what}', redone: 'Made again: {what}', nothingToUndo: 'There is nothing to undo', nothingToRedo: 'There is nothing to make again',
+  },
+  change: {
+    other: 'a change', demo: 'the demo review', question: 'the question', frame: 'the frame: {frame}', addConcept: 'a new concept', removeBlock: 'concept {block} removed', renameConcept: '{block} called “{concept}”',
+    part: 'the part of {block}: {part}', seeds: 'seed words of {block}: {seed}', dropSeed: 'seed word of {block} removed: {seed}', searched: '{block} searched', keptOut: '{block} kept out', reason: 'why {block} is kept out',
+    addTerm: '{term} added to {block}', removeTerm: '{term} removed from {block}', moveTerm: '{term} moved in {block}', switchOn: '{term} switched on in {block}', switchOff: '{term} switched off in {block}',
+    parked: '{item} parked', dropped: '{item} dropped', takeBack: '{item} taken back',
+    renameSample: 'sample “{from}” called “{to}”', deleteSample: 'sample “{name}” deleted', removeStudy: 'key study removed: {title}',
+    'import.sample': '{name} brought in', 'import.keys': 'key studies of {name} brought in',
+  },
+  note: {
+    already: '{term} stands in {block} already',
+    removedConcept: 'Concept {block} removed | Concept {block} removed, with its term | Concept {block} removed, with its {n} terms',
+    removedStudy: 'Key study removed: {title}', deletedSample: 'Sample “{name}” deleted',
+  },
+  review: { goneTitle: 'This review is not there', goneText: 'It may have been deleted. A review that was deleted can be taken back right after, in the list of reviews.' },
+  reviews: {
+    title: 'Reviews', motto: 'From a sample of records to the words a search lacks', name: 'Name of the review', newName: 'Name of the new review', newPlaceholder: 'Name of a new review', begin: 'Begin a review',
+    holds: '{samples}, {keys}', renameOne: 'Rename {name}', deleteOne: 'Delete {name}', deleted: 'Review “{name}” deleted', emptyTitle: 'No review yet', emptyText: 'A review holds one question and all the work on it. Give it a name to begin; the name can change later.',
+  },
+  bench: {
+    title: 'Bench', over: 'over {sample}', noSample: 'no sample', fold: 'Fold the bench away', unfold: 'Show the bench', caught: 'of {of} key studies caught', toRead: 'records to read', toReadTitle: 'Records to read', noKeys: 'No key studies yet: bring them in on Question.',
+    whole: 'The whole strategy', openRecords: 'Open the records', terms: '{words} · {headings}', words: 'no words | 1 word | {n} words', headings: 'no headings | 1 heading | {n} headings', notSearched: 'not searched', negated: 'taken away (NOT)', limit: 'Limit', years: '{from} to {to}', failed: 'The bench could not be counted just now.',
+  },
+  strip: { summary: '{what}: {caught} caught, {missed} missed, {would} would be caught', caught: 'caught', missed: 'missed', would: 'would be caught' },
+  block: { unnamed: 'Unnamed concept' },
+  frame: {
+    none: 'No frame', 'population-intervention-outcome': 'Effect of an intervention', 'population-intervention-comparison-outcome': 'Effect, with a comparison', 'population-exposure-outcome': 'Effect of an exposure', 'population-phenomenon-context': 'Experience', 'population-test-condition': 'Accuracy of a test',
+  },
+  part: { population: 'population', intervention: 'intervention', comparison: 'comparison', outcome: 'outcome', exposure: 'exposure', phenomenon: 'phenomenon', context: 'context', test: 'test', condition: 'condition' },
+  question: {
+    label: 'The question', placeholder: 'Write the question as you would say it', concepts: 'Concepts', chooseFrame: 'Choose a frame', changeFrame: 'Change frame', addConcept: 'Add a concept', noConcepts: 'A concept is one idea of the question. Choose a frame to be offered its parts, or add concepts one by one.',
+    concept: 'Concept {block}', conceptName: 'Name of concept {block}', partOf: 'Part of {block} in the frame', noPart: 'no part', removeConcept: 'Remove this concept', dropSeed: 'Remove seed word {seed}', addSeed: '+ seed word', seedsOf: 'Seed words of {block}', searched: 'searched', keptOut: 'kept out', searchedLabel: '{block} is searched', why: 'why?', whyLabel: 'Why {block} is kept out',
+  },
+  keys: {
+    title: 'Key studies', count: '1 known to belong | {n} known to belong', bring: 'Bring in a file', drop: 'Drop RIS files of key studies here', study: 'Key study', year: 'Year', headings: 'Headings', caught: 'Caught', one: 'Key study', removeOne: 'Remove {title}',
+    emptyTitle: 'No key studies yet', emptyText: 'Key studies are papers that must be found. They are the test of every block: bring them in from a RIS file, or drop one here.',
+  },
+  record: { noTitle: 'Record without title', noAbstract: 'No abstract', key: 'key study', unindexed: 'unindexed', indexed: 'indexed', headings: 'Headings', keywords: 'Author keywords', central: 'a main point of the record' },
+  samples: {
+    title: 'Samples of this review', bring: 'Bring in a file', drop: 'Drop RIS files here, each becomes a sample', dropHint: 'RIS files can also be dropped anywhere on this page. The marked sample is the one that all figures are counted over.', against: '{sample} is compared with', rest: 'all other records', nothing: 'nothing', sample: 'Sample', from: 'File', records: 'Records', years: 'Years, {from} to {to}', yearsLabel: 'Most records in {year}: {n}', date: 'Brought in', acts: 'What can be done', name: 'Name of the sample',
+    look: 'Look at {name}', skipped: '1 skipped | {n} skipped', remarks: '1 remark | {n} remarks', harvestOne: 'Harvest {name}', renameOne: 'Rename {name}', deleteOne: 'Delete {name}', emptyTitle: 'No sample yet', emptyText: 'A sample is a set of records from a rough search. Bring in a RIS file, or drop one here: its words are then counted and set against those of other records.',
+  },
+  import: { again: 'Bring in again', sending: '{name} is on its way', reading: '{name} is being read', sent: '{sent} of {of}', read: '{n} record read | {n} records read' },
+  size: { kb: '{n} kB', mb: '{n} MB' },
+  notices: { title: 'What could not be read as it stands in {name}', sum: '{records} records brought in, {skipped} skipped', lines: 'Report, line by line', line: 'Line', what: 'What', save: 'Save as text' },
+  notice: {
+    'other-encoding': 'The file is not UTF-8; it was read as {detail}', 'before-first': 'Text before the first record was left out: “{detail}”', 'no-title': 'Record without title; kept', 'no-year': 'The year field holds no year (“{detail}”); record kept without year', 'no-end': 'The record has no end mark; kept', nothing: 'The record holds nothing but its type; skipped',
+    'too-large': 'The record is larger than {detail}; skipped', twice: 'The same record stands earlier in the file ({detail}); counted once', double: 'Another record of the same work stands earlier in the file ({detail}); both kept', already: 'The record is a key study already ({detail}); left out',
+  },
+  facet: { words: 'Words', headings: 'Headings', keywords: 'Keywords' },
+  figure: { item: 'item', records: 'Records', lift: 'Lift', pull: 'Pull', keys: 'Keys', rescues: 'Rescues', price: 'Price' },
+  formula: {
+    records: 'Records of the sample that hold it.', lift: 'How many times as common here as in what it is compared with: ((a + ½) / (N₁ + 1)) ÷ ((b + ½) / (N₂ + 1)).', pull: 'How surely typical of this sample: the signed log-likelihood ratio G² of records with and without it, here and there.', keys: 'Key studies that hold it.',
+    rescues: 'Missed key studies that the block would then catch.', price: 'Records that the whole strategy would then find beyond those it finds now, in the sample.', rescuePull: 'How typical it is of the blind spot: of records that all other searched blocks find and this one does not.',
+  },
+  state: { open: 'open', kept: 'kept', parked: 'parked', dropped: 'dropped', all: 'all', parkedShort: 'parked', droppedShort: 'dropped' },
+  reason: { 'other-meaning': 'another meaning', 'too-broad': 'too broad', 'other-concept': 'another concept', 'says-nothing': 'says nothing' },
+  list: { sortBy: 'Sort by {column}' },
+  plot: { label: 'Plot of {n} items by records and pull; the list holds the same', hint: 'Click a dot, or draw a rectangle to keep what lies in it', up: 'more typical →', upKeys: 'more keys →', right: 'in more records of the sample →', clear: 'show all again', pull: 'pull {n}' },
+  harvest: {
+    emptyTitle: 'Nothing to harvest yet', emptyText: 'Harvest ranks the words, headings and keywords of a sample by how typical they are of it. Bring in a sample first.', typical: 'What is typical of', against: 'against', counts: '{open} open · {kept} kept · {parked} parked · {dropped} dropped', facets: 'What is counted', counting: 'Counting', show: 'Show', filter: 'Filter', filterHint: 'Filter', shown: '{n} item | {n} items', title: { open: 'Open candidates', kept: 'Kept candidates', parked: 'Parked candidates', dropped: 'Dropped candidates', all: 'All candidates' }, nothingShown: 'Nothing fits the filter.', noItems: 'The sample holds none of these.', noBlock: 'There is no such block; add a concept on Question',
+  },
+  panel: {
+    label: 'Selected: {item}', here: '{n} record here | {n} records here', elsewhere: '{n} elsewhere', central: 'a main point in {n}', kept: 'kept', parked: 'Parked', dropped: 'Dropped', asTerm: 'The term that is added', tried: '{records} records, {keys} key studies', why: 'Why it is dropped', noReason: 'no reason', context: 'In context', noContext: 'It stands in no title or abstract of the sample.', openRecord: 'Open the record', records: 'Open its record | Open its {n} records',
+  },
+  keysHelp: {
+    open: 'Keys', title: 'Keys in Harvest', note: 'Single letters act while the list has the focus.', move: 'previous, next', add: 'add to the first, second … block', park: 'park', drop: 'drop; a digit then says why', back: 'take back', filter: 'filter', records: 'open the records', ends: 'first, last', undo: 'undo', redo: 'redo', help: 'these keys',
+  },
+  reader: { place: '{at} of {of}', previous: 'Previous', next: 'Next', close: 'Close', list: 'Records', record: 'The record', more: '{n} more', none: 'No record of the sample is found by this.' },
+  blocks: {
+    emptyTitle: 'No blocks yet', emptyText: 'Each concept of the question has a block of terms: alternatives, any of which will do. Add a concept first.', all: 'Blocks', records: 'records', keyStudies: 'key studies', on: 'On', term: 'Term', heading: 'heading', within: 'within {n} of', zero: 'finds nothing in this sample', switch: '{term} is searched', openRecords: '{n} records of {term}', sole: '1 key study that no other term of the block catches | {n} key studies that no other term of the block catches', up: 'Move {term} up', down: 'Move {term} down', upTip: 'Move up (Alt ↑)', downTip: 'Move down (Alt ↓)', removeOne: 'Remove {term}', noTerms: 'No terms yet. Type one below, or take them from Harvest.',
+  },
+  field: { text: 'title, abstract, keywords', title: 'title', abstract: 'abstract', titleAbstract: 'title, abstract', keyword: 'keywords', any: 'anywhere' },
+  addTerm: { label: 'Add a term to {block}', hint: 'type a word, a phrase, a stem* or a heading', where: 'Where it is searched', keys: '{keys} key studies', forms: 'stem* for any ending · labo?r for one letter · left ~3 right for words that stand near · [Heading] for a heading', headings: 'Headings of this sample' },
+  refused: {
+    'no-word': 'This holds no word to look for.', 'too-open': '“{token}” would match too much: a * needs at least two letters before it, or three in the whole word.', 'too-long': 'A term has at most 1,000 characters.', within: 'Two words stand near within 1 to 100 words.',
+  },
+  coverage: {
+    emptyTitle: 'No key studies to check against', emptyText: 'Coverage shows which key studies each block misses, and the words that would bring them back. Bring in key studies on Question.', caught: 'of {of} caught', recall: '{share}, interval {low} to {high}', missedFirst: 'Missed first', asBrought: 'As brought in', limits: 'Limits', all: 'All', studies: 'Key studies', by: '{block}: 1 term matches | {block}: {n} terms match', notBy: '{block}: no term matches', inside: 'inside the limits', outside: 'outside a limit', heldBack: 'What holds them back', alone: '{part} alone', together: '{parts} together', and: ' and ',
+    limit: { years: 'the limit on years', languages: 'the limit on languages', types: 'the limit on types' }, study: 'The study', finds: 'finds it by 1 term: | finds it by {n} terms:', findsNothing: 'finds nothing here.', dropped: 'Dropped by {limit}.', bringBack: 'Would bring it back into {block}', candidate: 'Candidate', addOne: 'Add {item} to {block}', noCandidates: 'Every word of this study is matched by some block already.', more: '{n} more', isCaught: 'This study is caught.',
+  },
+  conflict: {
+    title: 'Changed in two places at once', text: 'Another window changed the same block ({blocks}) while you did. Nothing is lost; choose what it is to be.', mine: 'Yours', theirs: 'The other', both: 'Keep both', takeMine: 'Keep yours', takeTheirs: 'Take the other',
+  },
+  problem: {
+    unreachable: 'Tamiz cannot be reached just now. What you did is kept and sent when it is back.', 'database-unreachable': 'The database does not answer just now. What you did is kept and sent when it is back.', internal: 'Something went wrong in Tamiz itself. Nothing was changed.', 'broken-off': 'The file broke off on its way. Nothing was brought in.', 'same-file': 'The same file was brought in before, as “{sample}”. Nothing was brought in.',
+    'empty-file': 'The file is empty. Nothing was brought in.', 'no-records': 'This is no RIS file: no line begins with “TY  - ”. Nothing was brought in.', 'nothing-new': 'All its records are key studies of this review already.', 'sample-gone': 'This sample was deleted meanwhile.', 'review-gone': 'This review is not there, or was deleted.', 'no-sample': 'There is no sample to look at yet.',
+  },
+}

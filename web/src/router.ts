@@ -1,0 +1,24 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+export const screens = ['question', 'samples', 'harvest', 'blocks', 'coverage'] as const
+export type Screen = (typeof screens)[number]
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'reviews', component: () => import('./screens/reviews/ReviewsScreen.vue') },
+    {
+      path: '/reviews/:review(\\d+)',
+      component: () => import('./screens/ReviewFrame.vue'),
+      children: [
+        { path: '', redirect: { name: 'question' } },
+        { path: 'question', name: 'question', component: () => import('./screens/question/QuestionScreen.vue') },
+        { path: 'samples', name: 'samples', component: () => import('./screens/samples/SamplesScreen.vue') },
+        { path: 'harvest', name: 'harvest', component: () => import('./screens/harvest/HarvestScreen.vue') },
+        { path: 'blocks', name: 'blocks', component: () => import('./screens/blocks/BlocksScreen.vue') },
+        { path: 'coverage', name: 'coverage', component: () => import('./screens/coverage/CoverageScreen.vue') },
+      ],
+    },
+    { path: '/:rest(.*)*', redirect: '/' },
+  ],
+})

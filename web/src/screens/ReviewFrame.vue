@@ -1,0 +1,199 @@
+<script setup lang="ts">
+import { useEventListener, useEventSource, useStorage, useTitle } from '@vueuse/core'
+import { computed, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { useRoute } from 'vue-router'
+import BenchPanel from '@/parts/BenchPanel.vue'
+import ConflictDialog from '@/parts/ConflictDialog.vue'
+import EmptyState from '@/parts/EmptyState.vue'
+import RailNav from '@/parts/RailNav.vue'
+import RecordReader from '@/parts/RecordReader.vue'
+import { useBench } from '@/state/bench'
+import { useNotes } from '@/state/notes'
+import { useProblem } from '@/state/problem'
+import { useReview } from '@/state/review'
+import { useSteps } from '@/state/steps'
+
+/** The frame of every screen: the rail, the top, and the bench that stays in view. */
+const { t, n, d } = useI18n()
+const route = useRoute()
+const review = useReview()
+const bench = useBench()
+const notes = useNotes()
+const problem = useProblem()
+const steps = useSteps()
+
+const folded = useStorage('tamiz-bench-folded', false)
+const number = computed(() => Number(route.params.review))
+
+watch(number, (review_) => void review.open(review_), { immediate: true })
+watch(() => route.name, () => bench.rest(undefined))
+watch(() => review.refused, (error) => error && notes.say({ text: problem(error), wrong: true }))
+useTitle(computed(() => [t(`screen.${String(route.name)}`), review.saved?.name, 'Tamiz'].filter(Boolean).join(' · ')))
+
+const news = useEventSource(computed(() => `/api/reviews/${number.value}/events`), [], { autoReconnect: { delay: 1500 } })
+watch(news.data, (line) => line && review.hear(JSON.parse(line)))
+watch(news.status, (now, before) => now === 'OPEN' && before !== 'OPEN' && review.hear({ kind: 'change' }))
+
+useEventListener('keydown', (e: KeyboardEvent) => {
+  if (!(e.ctrlKey || e.metaKey) || e.altKey) return
+  const typing = (e.target as HTMLElement).matches('input, textarea')
+  const key = e.key.toLowerCase()
+  // In a field the browser undoes what is typed.
+  if (typing || (key !== 'z' && key !== 'y')) return
+  e.preventDefault()
+  void (key === 'y' || e.shiftKey ? steps.redo() : steps.undo())
+})
+
+const state = computed(() => {
+  if (review.offline) return { text: t('saved.offline', { n: review.queue.length }, review.queue.length), wrong: true }
+  if (review.queue.length) return { text: t('saved.saving'), wrong: false }
+  return { text: review.savedAt ? t('saved.at', { time: d(review.savedAt, 'time') }) : '', wrong: false }
+})
+</script>
+
+<template>
+  <div class="frame" :class="{ folded }">
+    <RailNav />
+    <header class="top">
+      <h1 class="display cut">{{ review.saved?.name }}</h1>
+      <router-link v-if="review.sample" class="chip" :to="{ name: 'samples', params: { review: review.id } }" :title="t('top.sample')">
+        <b class="cut">{{ review.sample.name }}</b><em>{{ t('count.records', { n: n(review.sample.records, 'whole') }, review.sample.records) }}</em>
+      </router-link>
+      <span class="grow" />
+      <button class="btn bare" :disabled="!review.canUndo" :title="review.canUndo && steps.say(review.canUndo)" @click="steps.undo()">{{ t('steps.undo') }} <kbd>Ctrl Z</kbd></button>
+      <button v-if="review.canRedo" class="btn bare" :title="steps.say(review.canRedo)" @click="steps.redo()">{{ t('steps.redo') }}</button>
+      <span class="small state" :class="{ wrong: state.wrong }" role="status">{{ state.text }}</span>
+    </header>
+    <main class="work">
+      <EmptyState v-if="review.missing" :title="t('review.goneTitle')" :text="t('review.goneText')">
+        <router-link class="btn" :to="{ name: 'reviews' }">{{ t('rail.reviews') }}</router-link>
+      </EmptyState>
+      <router-view v-else-if="review.saved" />
+    </main>
+    <BenchPanel v-if="!folded && review.saved" @fold="folded = true" />
+    <button v-else-if="review.saved" class="unfold" :aria-label="t('bench.unfold')" :title="t('bench.unfold')" @click="folded = false">‹</button>
+    <RecordReader />
+    <ConflictDialog />
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  display: grid;
+  grid-template-columns: 92px minmax(0, 1fr) 286px;
+  grid-template-rows: 50px minmax(0, 1fr);
+  height: 100vh;
+}
+
+.frame.folded {
+  grid-template-columns: 92px minmax(0, 1fr) 26px;
+}
+
+.frame > :deep(.rail) {
+  grid-row: 1 / 3;
+}
+
+.top {
+  grid-column: 2 / 4;
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 0 18px;
+  border-bottom: 1px solid var(--line);
+  background: var(--card);
+  min-width: 0;
+}
+
+h1 {
+  font-size: 17px;
+  font-weight: 600;
+}
+
+.top .chip {
+  color: inherit;
+  text-decoration: none;
+  min-width: 0;
+}
+
+.top .chip b {
+  max-width: 220px;
+}
+
+.top .chip em {
+  white-space: nowrap;
+}
+
+.top .btn:disabled {
+  background: none;
+  border-color: transparent;
+}
+
+.state {
+  white-space: nowrap;
+}
+
+.state.wrong {
+  color: var(--miss);
+  font-weight: 600;
+}
+
+.work {
+  min-width: 0;
+  min-height: 0;
+  overflow: hidden;
+  display: flex;
+  flex-direction: column;
+}
+
+.work > :deep(*) {
+  padding: 14px 18px 0;
+}
+
+.unfold {
+  border: 0;
+  border-left: 1px solid var(--line);
+  background: var(--card);
+  color: var(--ink-2);
+  cursor: pointer;
+  font-size: 16px;
+}
+
+@media (max-width: 1100px) {
+  .frame {
+    grid-template-columns: 72px minmax(0, 1fr) 250px;
+  }
+}
+
+/* 200 % zoom: the bench goes below, and the page scrolls. */
+@media (max-width: 820px) {
+  .frame,
+  .frame.folded {
+    grid-template-columns: 64px minmax(0, 1fr);
+    grid-template-rows: 50px minmax(380px, 1fr) auto;
+    overflow-y: auto;
+  }
+
+  .frame > :deep(.rail) {
+    grid-row: 1 / 4;
+  }
+
+  .top {
+    grid-column: 2;
+    gap: 8px;
+    padding: 0 10px;
+  }
+
+  .top .chip,
+  .top kbd {
+    display: none;
+  }
+
+  .frame > :deep(.bench),
+  .unfold {
+    grid-column: 2;
+    border-left: 0;
+    border-top: 1px solid var(--line);
+  }
+}
+</style>

@@ -1,0 +1,137 @@
+<script setup lang="ts">
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { refDebounced, useEventListener } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, ask, type Block } from '@/api/client'
+import { useRefusal } from '@/parts/refusal'
+import { useBench } from '@/state/bench'
+import { useDecide } from '@/state/decide'
+import { newTerm, useReview } from '@/state/review'
+
+/** Type to add: a word, a phrase, a stem*, left ~3 right, or a heading; what it finds shows as it is typed. */
+const props = defineProps<{ block: Block }>()
+
+const { t, n } = useI18n()
+const review = useReview()
+const bench = useBench()
+const said = useRefusal()
+const { add, addOps } = useDecide()
+
+const typed = ref('')
+const field = ref('text')
+const input = ref<HTMLInputElement>()
+const settled = refDebounced(typed, 120)
+const fields = ['text', 'title', 'abstract', 'titleAbstract', 'keyword', 'any']
+
+const ask_ = (text: string, where: string) => ask(api.POST('/api/reviews/{review}/terms', { params: { path: { review: review.id } }, body: { typed: text, field: where } }))
+const tried = useQuery({
+  queryKey: computed(() => ['term', review.id, review.viewStamp, review.keysStamp, settled.value, field.value]),
+  queryFn: () => ask_(settled.value, field.value),
+  enabled: () => settled.value.trim() !== '',
+  placeholderData: keepPreviousData,
+})
+const found = computed(() => (typed.value.trim() && typed.value === settled.value ? tried.data.value : undefined))
+const refusedNow = ref('')
+const refused = computed(() => refusedNow.value || (found.value?.refused ? said(found.value.refused) : ''))
+watch(typed, () => (refusedNow.value = ''))
+
+watch([found, () => props.block.id, () => review.revision], () => {
+  const term = found.value?.term
+  const ops = term ? addOps(props.block, newTerm({ ...term, kind: term.kind, id: 'typed', on: true })) : []
+  bench.rest(ops.length ? { ops, label: `+ ${typed.value.trim()}`, block: props.block.id } : undefined)
+})
+
+/** Adds what is typed. It may have been typed faster than it could be looked up, so it is asked once more. */
+async function enter() {
+  const text = typed.value.trim()
+  if (!text) return
+  const answer = found.value ?? (await ask_(text, field.value).catch(() => undefined))
+  if (answer?.refused) {
+    refusedNow.value = said(answer.refused)
+    return
+  }
+  // What cannot be asked now is kept as it stands, and checked when it is saved.
+  const { kind, ...rest } = answer?.term ?? { kind: 'text' as const, text, field: field.value }
+  add(props.block, newTerm({ ...rest, kind, id: crypto.randomUUID(), on: true }))
+  typed.value = ''
+  bench.rest(undefined)
+  input.value?.focus()
+}
+
+function takeHeading(heading: string) {
+  add(props.block, newTerm({ kind: 'heading', heading }))
+  typed.value = ''
+  input.value?.focus()
+}
+
+useEventListener('keydown', (e: KeyboardEvent) => {
+  if (e.key.toLowerCase() !== 'n' || e.ctrlKey || e.metaKey || e.altKey || (e.target as HTMLElement).matches('input, textarea, select')) return
+  e.preventDefault()
+  input.value?.focus()
+})
+</script>
+
+<template>
+  <form class="add" @submit.prevent="enter">
+    <label class="visually-hidden" for="add-term">{{ t('addTerm.label', { block: block.name }) }}</label>
+    <span class="typing"><input id="add-term" ref="input" v-model="typed" class="field mono" :placeholder="t('addTerm.hint')" autocomplete="off" spellcheck="false" :aria-invalid="!!refused" aria-describedby="add-said" /><kbd v-if="!typed">N</kbd></span>
+    <label class="visually-hidden" for="add-field">{{ t('addTerm.where') }}</label>
+    <select id="add-field" v-model="field" class="chip">
+      <option v-for="f in fields" :key="f" :value="f">{{ t(`field.${f}`) }}</option>
+    </select>
+    <button class="btn" :disabled="!typed.trim()">{{ t('act.addTo', { block: block.name }) }}</button>
+  </form>
+  <div id="add-said" class="said" aria-live="polite">
+    <p v-if="refused" class="wrong">{{ refused }}</p>
+    <p v-else-if="found?.term" class="small">{{ found.records === undefined ? t('addTerm.keys', { keys: n(found.keys ?? 0, 'whole') }) : t('panel.tried', { records: n(found.records, 'whole'), keys: n(found.keys ?? 0, 'whole') }) }}</p>
+    <p v-else class="small">{{ t('addTerm.forms') }}</p>
+  </div>
+  <ul v-if="found?.headings.length" class="headings">
+    <li class="small">{{ t('addTerm.headings') }}</li>
+    <li v-for="h in found.headings" :key="h.label">
+      <button class="chip" @click="takeHeading(h.label)"><b>{{ h.label }}</b><em>{{ n(h.records, 'whole') }}</em></button>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.add {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-top: 10px;
+}
+
+.typing {
+  flex: 1;
+  position: relative;
+}
+
+.typing kbd {
+  position: absolute;
+  right: 10px;
+  top: 7px;
+}
+
+select.chip {
+  font: 12.5px var(--ui);
+  color: var(--ink);
+}
+
+.said {
+  min-height: 22px;
+  margin-top: 4px;
+}
+
+.wrong {
+  color: var(--miss);
+}
+
+.headings {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+}
+</style>

@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { useRoute, useRouter } from 'vue-router'
+import BlockStamp from '@/parts/BlockStamp.vue'
+import EmptyState from '@/parts/EmptyState.vue'
+import { useReader } from '@/parts/reader'
+import { useBench } from '@/state/bench'
+import { useReview } from '@/state/review'
+import AddTerm from './AddTerm.vue'
+import TermRow from './TermRow.vue'
+
+const { t, n } = useI18n()
+const review = useReview()
+const bench = useBench()
+const reader = useReader()
+const route = useRoute()
+const router = useRouter()
+
+const chosen = ref<string>()
+watch(() => route.query.block, (b) => (chosen.value = b ? String(b) : chosen.value), { immediate: true })
+const block = computed(() => review.document.blocks.find((b) => b.id === chosen.value) ?? review.document.blocks[0])
+const figures = computed(() => bench.now?.blocks.find((b) => b.id === block.value?.id))
+const caught = computed(() => figures.value?.caught.filter(Boolean).length ?? 0)
+const most = computed(() => Math.max(1, ...(figures.value?.terms.map((x) => x.records ?? 0) ?? [])))
+
+function choose(id: string) {
+  chosen.value = id
+  void router.replace({ query: { block: id } })
+}
+</script>
+
+<template>
+  <div class="screen">
+    <EmptyState v-if="!block" :title="t('blocks.emptyTitle')" :text="t('blocks.emptyText')">
+      <router-link class="btn" :to="{ name: 'question', params: { review: review.id } }">{{ t('question.addConcept') }}</router-link>
+    </EmptyState>
+    <template v-else>
+      <div class="tabs" role="tablist" :aria-label="t('blocks.all')">
+        <button v-for="b in review.document.blocks" :key="b.id" role="tab" :aria-selected="b.id === block.id" :class="{ here: b.id === block.id }" @click="choose(b.id)">
+          <BlockStamp :block="b.id" /> {{ b.concept || t('block.unnamed') }}
+        </button>
+      </div>
+      <div class="head">
+        <BlockStamp :block="block.id" :size="26" />
+        <h2 class="display">{{ block.concept || t('block.unnamed') }}</h2>
+        <span class="small">{{ [block.part && t(`part.${block.part}`), block.searched ? t('question.searched') : t('question.keptOut'), block.reason].filter(Boolean).join(' · ') }}</span>
+        <span class="grow" />
+        <div v-if="figures?.records !== undefined" class="big">
+          <button class="display" :title="t('bench.openRecords')" @click="reader.list({ block: block.id }, block.concept)">{{ n(figures.records, 'whole') }}</button><span class="small">{{ t('blocks.records') }}</span>
+        </div>
+        <div v-if="review.keyStudies.length" class="big"><span class="display">{{ caught }}</span><span class="small">/ {{ review.keyStudies.length }} {{ t('blocks.keyStudies') }}</span></div>
+      </div>
+      <table class="figures">
+        <thead>
+          <tr>
+            <th class="left"><span class="visually-hidden">{{ t('blocks.on') }}</span></th><th class="left">{{ t('blocks.term') }}</th><th>{{ t('figure.records') }}</th>
+            <th v-if="review.keyStudies.length">{{ t('figure.keys') }}</th><th><span class="visually-hidden">{{ t('samples.acts') }}</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <TermRow
+            v-for="(term, i) in block.terms" :key="term.id" :block="block" :term="term" :most="most" :figures="figures?.terms.find((x) => x.id === term.id)"
+            :first="i === 0" :last="i === block.terms.length - 1" :keys="review.keyStudies.length > 0"
+          />
+        </tbody>
+      </table>
+      <p v-if="!block.terms.length" class="small none">{{ t('blocks.noTerms') }}</p>
+      <AddTerm :key="block.id" :block="block" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.screen {
+  height: 100%;
+  overflow-y: auto;
+  padding-bottom: 90px !important;
+}
+
+.tabs {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 16px;
+  border-bottom: 1px solid var(--line);
+}
+
+.tabs button {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  border: 0;
+  background: none;
+  padding: 4px 0 8px;
+  color: var(--ink-2);
+  cursor: pointer;
+}
+
+.tabs button.here {
+  color: var(--ink);
+  font-weight: 650;
+  box-shadow: 0 2px 0 var(--plum);
+}
+
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 10px;
+  margin: 12px 0 8px;
+}
+
+h2 {
+  font-size: 18px;
+  font-weight: 600;
+}
+
+.big {
+  display: flex;
+  align-items: baseline;
+  gap: 5px;
+  margin-left: 14px;
+}
+
+.big .display {
+  font-size: 24px;
+  font-weight: 600;
+  border: 0;
+  background: none;
+  padding: 0;
+}
+
+.big button {
+  cursor: pointer;
+}
+
+.big button:hover {
+  text-decoration: underline;
+}
+
+.none {
+  padding: 12px 8px;
+}
+</style>

@@ -1,0 +1,199 @@
+<script setup lang="ts">
+import { useI18n } from 'vue-i18n'
+import type { Bench, Block, Term } from '@/api/client'
+import OnSwitch from '@/parts/OnSwitch.vue'
+import { useReader } from '@/parts/reader'
+import { useBench } from '@/state/bench'
+import { useNotes } from '@/state/notes'
+import type { Op } from '@/state/ops'
+import { termText, useReview } from '@/state/review'
+import { useSteps } from '@/state/steps'
+
+/** One line of a block: switched on or off, with what it finds. Alt and the arrows move it. */
+const props = defineProps<{ block: Block; term: Term; figures?: Bench['blocks'][number]['terms'][number]; most: number; first: boolean; last: boolean; keys: boolean }>()
+
+const { t, n } = useI18n()
+const review = useReview()
+const bench = useBench()
+const reader = useReader()
+const notes = useNotes()
+const steps = useSteps()
+
+const said = () => ({ term: termText(props.term), block: props.block.name })
+const toggle = (on: boolean): Op => ({ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { on } })
+
+function setOn(on: boolean) {
+  bench.rest(undefined)
+  review.change({ key: on ? 'switchOn' : 'switchOff', params: said() }, { ops: [toggle(on)] })
+}
+
+function remove() {
+  bench.rest(undefined)
+  review.change({ key: 'removeTerm', params: said() }, { ops: [{ op: 'removeTerm', block: props.block.id, id: props.term.id }] })
+  notes.say({ text: t('change.removeTerm', said()), action: { label: t('steps.undo'), run: steps.undo } })
+}
+
+function move(by: number) {
+  if (by < 0 ? props.first : props.last) return
+  review.change({ key: 'moveTerm', params: said() }, { ops: [{ op: 'moveTerm', block: props.block.id, id: props.term.id, by }] })
+}
+
+function onKey(e: KeyboardEvent) {
+  const by = { ArrowUp: -1, ArrowDown: 1 }[e.key]
+  if (!by || !e.altKey) return
+  e.preventDefault()
+  move(by)
+}
+
+/** Resting on a line shows what the block would be with it switched the other way. */
+function rest(on: boolean) {
+  bench.rest(on ? { ops: [toggle(!props.term.on)], label: `${props.term.on ? '−' : '+'} ${termText(props.term)}`, block: props.block.id } : undefined)
+}
+
+function records() {
+  reader.list({ term: props.term }, termText(props.term))
+}
+</script>
+
+<template>
+  <tr :class="{ off: !term.on }" @mouseenter="rest(true)" @mouseleave="rest(false)" @keydown="onKey">
+    <td class="left switch">
+      <OnSwitch :model-value="term.on" :label="t('blocks.switch', { term: termText(term) })" @update:model-value="setOn" />
+    </td>
+    <td class="left">
+      <span class="lab">
+        <svg v-if="term.kind === 'heading'" class="tree" viewBox="0 0 14 14" role="img" :aria-label="t('blocks.heading')"><path d="M2 1v10M2 4h5M2 9h5" /><rect x="7" y="2" width="5" height="3.4" /><rect x="7" y="7.4" width="5" height="3.4" /></svg>
+        <b v-if="term.kind === 'heading'">{{ term.heading }}</b>
+        <span v-else-if="term.kind === 'near'" class="mono">{{ term.left }} <em>{{ t('blocks.within', { n: term.within }) }}</em> {{ term.right }}</span>
+        <span v-else class="mono">{{ term.text }}</span>
+        <span v-if="term.field && term.field !== 'text' && term.kind !== 'heading'" class="small">{{ t(`field.${term.field}`) }}</span>
+        <span v-if="figures?.records === 0 && term.on" class="note">{{ t('blocks.zero') }}</span>
+      </span>
+    </td>
+    <td class="records">
+      <template v-if="figures?.records !== undefined"><i class="bar" :style="{ width: `${Math.max(figures.records ? 2 : 0, (figures.records / most) * 70)}px` }" /><button class="num" :aria-label="t('blocks.openRecords', { n: n(figures.records, 'whole'), term: termText(term) })" @click="records">{{ n(figures.records, 'whole') }}</button></template>
+    </td>
+    <td v-if="keys" class="keys">
+      <span v-if="figures" class="dots" aria-hidden="true"><i v-for="k in Math.min(figures.keys, 8)" :key="k" :class="{ sole: k > Math.min(figures.keys, 8) - figures.sole }" /></span>
+      <span :title="figures?.sole ? t('blocks.sole', { n: figures.sole }, figures.sole) : undefined">{{ figures?.keys }}</span>
+    </td>
+    <td class="acts">
+      <button class="ico" :disabled="first" :aria-label="t('blocks.up', { term: termText(term) })" :title="t('blocks.upTip')" @click="move(-1)">↑</button>
+      <button class="ico" :disabled="last" :aria-label="t('blocks.down', { term: termText(term) })" :title="t('blocks.downTip')" @click="move(1)">↓</button>
+      <button class="btn bare" :aria-label="t('blocks.removeOne', { term: termText(term) })" @click="remove">{{ t('act.remove') }}</button>
+    </td>
+  </tr>
+</template>
+
+<style scoped>
+tr:hover td {
+  background: var(--card);
+}
+
+.switch {
+  width: 42px;
+}
+
+.lab {
+  display: inline-flex;
+  flex-wrap: wrap;
+  gap: 2px 7px;
+  align-items: center;
+  overflow-wrap: anywhere;
+}
+
+.lab em {
+  font: 12px var(--ui);
+  color: var(--ink-2);
+}
+
+.tree {
+  width: 13px;
+  height: 13px;
+  stroke: var(--ink-2);
+  fill: none;
+  stroke-width: 1.6;
+}
+
+.note {
+  font-size: 11.5px;
+  color: var(--gold-deep);
+  background: var(--gold-soft);
+  border-radius: 4px;
+  padding: 1px 6px;
+}
+
+.records {
+  white-space: nowrap;
+}
+
+.records button {
+  border: 0;
+  background: none;
+  padding: 0;
+  cursor: pointer;
+  min-width: 34px;
+  text-align: right;
+}
+
+.records button:hover {
+  text-decoration: underline;
+}
+
+.bar {
+  display: inline-block;
+  height: 7px;
+  background: var(--plum);
+  border-radius: 1px;
+  vertical-align: 1px;
+}
+
+.off .lab,
+.off .records button {
+  color: var(--ink-3);
+}
+
+.off .bar {
+  background: var(--sand);
+}
+
+.keys {
+  white-space: nowrap;
+}
+
+.dots {
+  display: inline-flex;
+  gap: 3px;
+  vertical-align: 1px;
+  margin-right: 6px;
+}
+
+.dots i {
+  width: 6px;
+  height: 6px;
+  border-radius: 50%;
+  background: var(--gold);
+}
+
+.dots i.sole {
+  box-shadow: 0 0 0 1.5px var(--paper), 0 0 0 2.6px var(--gold);
+}
+
+.acts {
+  white-space: nowrap;
+  width: 110px;
+}
+
+.ico {
+  border: 0;
+  background: none;
+  padding: 2px 4px;
+  cursor: pointer;
+  color: var(--ink-2);
+}
+
+.ico:disabled {
+  color: var(--sand);
+  cursor: default;
+}
+</style>

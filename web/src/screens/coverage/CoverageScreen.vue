@@ -1,0 +1,222 @@
+<script setup lang="ts">
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { useRoute } from 'vue-router'
+import { api, ask } from '@/api/client'
+import BlockStamp from '@/parts/BlockStamp.vue'
+import EmptyState from '@/parts/EmptyState.vue'
+import { useProblem } from '@/state/problem'
+import { useReview } from '@/state/review'
+import HeldBack from './HeldBack.vue'
+import StudyPanel from './StudyPanel.vue'
+
+const { t, n } = useI18n()
+const review = useReview()
+const route = useRoute()
+const problem = useProblem()
+
+const coverage = useQuery({
+  queryKey: computed(() => ['coverage', review.id, review.revision, review.keysStamp]),
+  queryFn: () => ask(api.GET('/api/reviews/{review}/coverage', { params: { path: { review: review.id } } })),
+  placeholderData: keepPreviousData,
+})
+const missedFirst = ref(true)
+const rows = computed(() => {
+  const byId = new Map((coverage.data.value?.studies ?? []).map((s) => [s.id, s]))
+  const all = review.keyStudies.flatMap((k) => {
+    const s = byId.get(k.id)
+    return s ? [{ ...k, ...s }] : []
+  })
+  return missedFirst.value ? [...all.filter((s) => !s.caught), ...all.filter((s) => s.caught)] : all
+})
+const searched = computed(() => review.document.blocks.map((b, i) => ({ ...b, i })))
+const recall = computed(() => coverage.data.value?.recall)
+
+const chosen = ref<number>()
+watch(() => route.query.study, (id) => id && (chosen.value = Number(id)), { immediate: true })
+watch(rows, (list) => {
+  if (!list.some((s) => s.id === chosen.value)) chosen.value = list[0]?.id
+}, { immediate: true })
+
+function onKey(e: KeyboardEvent) {
+  const by = { ArrowDown: 1, ArrowUp: -1 }[e.key]
+  if (!by) return
+  e.preventDefault()
+  const i = rows.value.findIndex((s) => s.id === chosen.value)
+  const next = rows.value[Math.min(Math.max(i + by, 0), rows.value.length - 1)]
+  chosen.value = next?.id
+  document.getElementById(`study-${next?.id}`)?.scrollIntoView({ block: 'nearest' })
+}
+const grid = computed(() => ({ gridTemplateColumns: `minmax(0, 1fr) repeat(${searched.value.length}, 46px) 54px 42px` }))
+</script>
+
+<template>
+  <div class="screen">
+    <EmptyState v-if="!review.keyStudies.length" :title="t('coverage.emptyTitle')" :text="t('coverage.emptyText')">
+      <router-link class="btn" :to="{ name: 'question', params: { review: review.id } }">{{ t('keys.bring') }}</router-link>
+    </EmptyState>
+    <p v-else-if="coverage.error.value && !coverage.data.value" class="wrong" role="alert">{{ problem(coverage.error.value) }}</p>
+    <template v-else-if="recall">
+      <div class="row head">
+        <div>
+          <div class="big display">{{ recall.caught }} <span class="small">{{ t('coverage.caught', { of: recall.of }) }}</span></div>
+          <div class="small">{{ t('coverage.recall', { share: n(recall.share, 'share'), low: Math.round(recall.low * 100), high: n(recall.high, 'share') }) }}</div>
+        </div>
+        <span class="grow" />
+        <button class="chip" :aria-pressed="missedFirst" @click="missedFirst = !missedFirst">{{ missedFirst ? t('coverage.missedFirst') : t('coverage.asBrought') }}</button>
+      </div>
+      <div class="two">
+        <div class="left">
+          <div class="g h" :style="grid">
+            <span>{{ t('keys.study') }}</span>
+            <span v-for="b in searched" :key="b.id" class="c" :title="b.concept"><BlockStamp :block="b.id" /></span>
+            <span class="c">{{ t('coverage.limits') }}</span><span class="c">{{ t('coverage.all') }}</span>
+          </div>
+          <div class="studies" role="listbox" tabindex="0" :aria-label="t('coverage.studies')" :aria-activedescendant="chosen ? `study-${chosen}` : undefined" @keydown="onKey">
+            <div
+              v-for="s in rows" :id="`study-${s.id}`" :key="s.id" class="g" :class="{ sel: s.id === chosen }" :style="grid" role="option" :aria-selected="s.id === chosen" @click="chosen = s.id"
+            >
+              <span class="who"><span class="cut">{{ s.title || t('record.noTitle') }}</span><span class="small">{{ [s.byline, s.year || undefined].filter(Boolean).join(' ') }}</span></span>
+              <span v-for="b in searched" :key="b.id" class="c">
+                <i v-if="s.blocks[b.i]" class="ok" :class="{ dim: !b.searched, bad: b.negated }" role="img" :aria-label="t('coverage.by', { block: b.name, n: s.blocks[b.i] }, s.blocks[b.i])">{{ s.blocks[b.i] }}</i>
+                <i v-else :class="b.searched && !b.negated ? 'no' : 'off'" role="img" :aria-label="t('coverage.notBy', { block: b.name })" />
+              </span>
+              <span class="c"><i :class="s.limits ? 'ok' : 'no'" role="img" :aria-label="t(s.limits ? 'coverage.inside' : 'coverage.outside')" /></span>
+              <span class="c"><i :class="s.caught ? 'ok' : 'no'" role="img" :aria-label="t(s.caught ? 'strip.caught' : 'strip.missed')" /></span>
+            </div>
+          </div>
+          <HeldBack v-if="coverage.data.value" :held="coverage.data.value.heldBack" />
+        </div>
+        <StudyPanel v-if="chosen" :study="chosen" :held-back-by="rows.find((s) => s.id === chosen)?.heldBackBy ?? []" />
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.screen {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+}
+
+.head {
+  align-items: flex-end;
+}
+
+.big {
+  font-size: 26px;
+  font-weight: 600;
+  line-height: 1.2;
+}
+
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr);
+  gap: 16px;
+  margin-top: 12px;
+  flex: 1;
+  min-height: 0;
+}
+
+.left {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+
+.studies {
+  overflow-y: auto;
+  flex: 1;
+  min-height: 80px;
+  outline-offset: -2px;
+}
+
+.g {
+  display: grid;
+  align-items: center;
+  border-bottom: 1px solid var(--line-soft);
+  cursor: default;
+}
+
+.g > * {
+  padding: 3px 6px;
+}
+
+.g.h {
+  font: 600 11.5px var(--ui);
+  color: var(--ink-2);
+  border-bottom-color: var(--line);
+}
+
+.g.sel {
+  background: var(--gold-soft);
+}
+
+.who {
+  min-width: 0;
+}
+
+.who > span {
+  display: block;
+}
+
+.c {
+  display: grid;
+  place-items: center;
+}
+
+.ok,
+.no,
+.off {
+  width: 15px;
+  height: 15px;
+  border-radius: 3px;
+  font: 600 10px/15px var(--ui);
+  text-align: center;
+}
+
+.ok {
+  background: var(--ink);
+  color: #fff;
+}
+
+.ok.dim {
+  background: none;
+  color: var(--ink-2);
+  border: 1px dashed var(--ink-3);
+  line-height: 13px;
+}
+
+.ok.bad {
+  background: var(--miss);
+}
+
+.no {
+  border: 2px solid var(--miss);
+}
+
+.off {
+  border: 1px dashed var(--ink-3);
+}
+
+.wrong {
+  color: var(--miss);
+}
+
+@media (max-width: 820px) {
+  .screen {
+    overflow-y: auto;
+  }
+
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+    flex: none;
+  }
+
+  .studies {
+    max-height: 320px;
+  }
+}
+</style>

@@ -1,0 +1,169 @@
+<script setup lang="ts">
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, ask, type RescueCandidate } from '@/api/client'
+import BlockStamp from '@/parts/BlockStamp.vue'
+import MarkedText from '@/parts/MarkedText.vue'
+import { useReader } from '@/parts/reader'
+import { useBench } from '@/state/bench'
+import { useDecide } from '@/state/decide'
+import { useReview } from '@/state/review'
+
+/** One key study: its words marked by block, what holds it back, and what would bring it back at which price. */
+const props = defineProps<{ study: number; heldBackBy: string[] }>()
+
+const { t, n } = useI18n()
+const review = useReview()
+const bench = useBench()
+const reader = useReader()
+const { termOf, add, addOps } = useDecide()
+
+const rescue = useQuery({
+  queryKey: computed(() => ['rescue', review.id, review.revision, review.viewStamp, review.keysStamp, props.study]),
+  queryFn: () => ask(api.GET('/api/reviews/{review}/coverage/{study}', { params: { path: { review: review.id, study: props.study } } })),
+  placeholderData: keepPreviousData,
+})
+const record = computed(() => rescue.data.value?.record)
+const blocks = computed(() =>
+  (rescue.data.value?.blocks ?? []).flatMap((b) => {
+    const block = review.document.blocks.find((x) => x.id === b.block)
+    return block ? [{ ...b, block }] : []
+  }),
+)
+const limits = computed(() => props.heldBackBy.filter((h) => h.startsWith('limit:')).map((h) => h.slice(6)))
+const shownOf = ref(new Set<string>())
+const step = 12
+
+function itemOf(c: RescueCandidate) {
+  return { facet: c.kind === 'heading' ? ('headings' as const) : ('words' as const), item: c.item, key: c.kind === 'heading' ? c.item : c.item }
+}
+
+function rest(block: (typeof review.document.blocks)[number], c?: RescueCandidate) {
+  const ops = c ? addOps(block, termOf(itemOf(c))) : []
+  bench.rest(c && ops.length ? { ops, label: `+ ${c.item}`, block: block.id } : undefined)
+}
+
+function take(block: (typeof review.document.blocks)[number], c: RescueCandidate) {
+  bench.rest(undefined)
+  add(block, termOf(itemOf(c)), itemOf(c))
+}
+
+const byline = computed(() => [record.value?.authors.slice(0, 4).join('; '), record.value?.journal, record.value?.year || undefined, record.value && !record.value.indexed ? t('record.unindexed') : undefined].filter(Boolean).join(' · '))
+const list = (b: string) => (shownOf.value.has(b) ? 200 : step)
+const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
+</script>
+
+<template>
+  <section v-if="record" class="panel" :aria-label="t('coverage.study')">
+    <h2 class="display"><button :title="t('panel.openRecord')" @click="reader.one(record.id, t('keys.one'))"><MarkedText :pieces="record.title" /></button></h2>
+    <p class="small">{{ byline }}</p>
+    <p class="abstract"><MarkedText :pieces="record.abstract" /><em v-if="!record.abstract.length" class="small">{{ t('record.noAbstract') }}</em></p>
+    <p v-if="record.headings.length" class="small"><b>{{ t('record.headings') }}</b> <span v-for="(h, i) in record.headings" :key="i">{{ i ? ' · ' : '' }}{{ h.label }}<BlockStamp v-for="b in h.blocks" :key="b" class="in" :name="b" :size="14" /></span></p>
+    <ul class="finds">
+      <li v-for="b in blocks" :key="b.block.id" class="small">
+        <BlockStamp :block="b.block.id" :size="15" />
+        {{ b.terms.length ? t('coverage.finds', { n: b.terms.length }, b.terms.length) : t('coverage.findsNothing') }} <span v-if="b.terms.length" class="mono">{{ b.terms.join(', ') }}</span>
+      </li>
+      <li v-for="l in limits" :key="l" class="small wrong">{{ t('coverage.dropped', { limit: t(`coverage.limit.${l}`) }) }}</li>
+    </ul>
+    <template v-for="b in blocks.filter((x) => x.missed)" :key="`r${b.block.id}`">
+      <h3 class="sect">{{ t('coverage.bringBack', { block: b.block.name }) }}</h3>
+      <table v-if="b.candidates.length" class="figures">
+        <thead>
+          <tr>
+            <th class="left">{{ t('coverage.candidate') }}</th>
+            <th><v-tooltip :text="t('formula.rescues')"><template #activator="{ props: tip }"><span v-bind="tip" tabindex="0">{{ t('figure.rescues') }}</span></template></v-tooltip></th>
+            <th><v-tooltip :text="t('formula.price')"><template #activator="{ props: tip }"><span v-bind="tip" tabindex="0">{{ t('figure.price') }}</span></template></v-tooltip></th>
+            <th><v-tooltip :text="t('formula.rescuePull')"><template #activator="{ props: tip }"><span v-bind="tip" tabindex="0">{{ t('figure.pull') }}</span></template></v-tooltip></th>
+            <th><span class="visually-hidden">{{ t('samples.acts') }}</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="c in b.candidates.slice(0, list(b.block.id))" :key="c.kind + c.item" @mouseenter="rest(b.block, c)" @mouseleave="rest(b.block)">
+            <td class="left"><b v-if="c.kind === 'heading'">{{ c.item }}</b><span v-else class="mono">{{ c.item }}</span></td>
+            <td class="num">{{ c.rescues }}</td>
+            <td><button v-if="c.price !== undefined" class="link" :title="t('bench.openRecords')" @click="reader.list({ term: termOf(itemOf(c)) }, c.item)">+{{ n(c.price, 'whole') }}</button></td>
+            <td>{{ c.pull === undefined ? '' : n(c.pull, 'whole') }}</td>
+            <td><button class="btn bare" :aria-label="t('coverage.addOne', { item: c.item, block: b.block.name })" @focus="rest(b.block, c)" @blur="rest(b.block)" @click="take(b.block, c)">{{ t('act.add') }}</button></td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-else class="small">{{ t('coverage.noCandidates') }}</p>
+      <button v-if="b.candidates.length > list(b.block.id)" class="btn bare" @click="more(b.block.id)">{{ t('coverage.more', { n: b.candidates.length - step }) }}</button>
+    </template>
+    <p v-if="!heldBackBy.length" class="small">{{ t('coverage.isCaught') }}</p>
+  </section>
+</template>
+
+<style scoped>
+.panel {
+  border-left: 1px solid var(--line);
+  padding: 0 0 14px 16px;
+  overflow-y: auto;
+  min-width: 0;
+}
+
+h2 {
+  font-size: 15px;
+  line-height: 1.3;
+  font-weight: 600;
+}
+
+h2 button {
+  border: 0;
+  background: none;
+  padding: 0;
+  text-align: left;
+  cursor: pointer;
+}
+
+.abstract {
+  margin: 8px 0;
+  line-height: 1.55;
+  font-size: 13px;
+  overflow-wrap: anywhere;
+}
+
+.in {
+  margin-left: 3px;
+}
+
+.finds {
+  margin-top: 6px;
+  display: grid;
+  gap: 3px;
+}
+
+.wrong {
+  color: var(--miss);
+}
+
+h3 {
+  margin: 14px 0 2px;
+}
+
+td.left {
+  overflow-wrap: anywhere;
+}
+
+tbody tr:hover td,
+tbody tr:focus-within td {
+  background: var(--gold-soft);
+}
+
+td .btn {
+  padding: 0 2px;
+}
+
+.link {
+  border: 0;
+  background: none;
+  padding: 0;
+  cursor: pointer;
+}
+
+.link:hover {
+  text-decoration: underline;
+}
+</style>

@@ -1,0 +1,194 @@
+<script setup lang="ts">
+import { useVirtualizer } from '@tanstack/vue-virtual'
+import { computed, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
+import BlockStamp from '@/parts/BlockStamp.vue'
+import type { Candidate, Column } from './candidates'
+
+/** The ranked list: only the rows in sight are drawn, so that it stays smooth with any number. */
+const props = defineProps<{
+  rows: Candidate[]
+  selected?: string
+  sort?: { column: Column; down: boolean }
+  hasContrast: boolean
+  hasKeys: boolean
+  most: number
+  title: string
+}>()
+const emit = defineEmits<{ select: [c: Candidate]; open: [c: Candidate]; sort: [column: Column]; key: [e: KeyboardEvent] }>()
+
+const { t, n } = useI18n()
+const rowHeight = 30
+const scroller = ref<HTMLElement>()
+const virtual = useVirtualizer(
+  computed(() => ({ count: props.rows.length, getScrollElement: () => scroller.value ?? null, estimateSize: () => rowHeight, overscan: 10 })),
+)
+const columns = computed<{ id: Column; label: string }[]>(() => [
+  { id: 'records', label: t('figure.records') },
+  ...(props.hasContrast ? ([{ id: 'lift', label: t('figure.lift') }, { id: 'pull', label: t('figure.pull') }] as const) : []),
+  ...(props.hasKeys ? ([{ id: 'keys', label: t('figure.keys') }] as const) : []),
+])
+const grid = computed(() => ({ gridTemplateColumns: `minmax(90px, 1fr) 104px ${props.hasContrast ? '58px 58px ' : ''}${props.hasKeys ? '42px ' : ''}58px` }))
+const at = computed(() => props.rows.findIndex((r) => r.key === props.selected))
+
+watch(at, (i) => {
+  if (i >= 0) virtual.value.scrollToIndex(i, { align: 'auto' })
+})
+
+function aria(column: Column) {
+  if (props.sort?.column !== column) return undefined
+  return props.sort.down ? 'descending' : 'ascending'
+}
+
+const lift = (x?: number) => (x === undefined ? '' : `${n(x, x < 99.95 ? 'one' : 'whole')}×`)
+
+defineExpose({ focus: () => scroller.value?.focus({ preventScroll: true }) })
+</script>
+
+<template>
+  <div class="listing">
+    <div class="head" :style="grid">
+      <button class="left" :aria-label="t('list.sortBy', { column: t('figure.item') })" @click="emit('sort', 'item')">{{ title }}<span v-if="aria('item')" aria-hidden="true">{{ sort?.down ? ' ↓' : ' ↑' }}</span></button>
+      <v-tooltip v-for="c in columns" :key="c.id" :text="t(`formula.${c.id}`)">
+        <template #activator="{ props: tip }">
+          <button v-bind="tip" :aria-label="t('list.sortBy', { column: c.label })" @click="emit('sort', c.id)">{{ c.label }}<span v-if="aria(c.id)" aria-hidden="true">{{ sort?.down ? ' ↓' : ' ↑' }}</span></button>
+        </template>
+      </v-tooltip>
+      <span />
+    </div>
+    <div
+      ref="scroller" class="scroller" role="listbox" tabindex="0" :aria-label="title"
+      :aria-activedescendant="at >= 0 ? `candidate-${at}` : undefined" @keydown="emit('key', $event)"
+    >
+      <div role="presentation" :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
+        <div
+          v-for="v in virtual.getVirtualItems()" :id="`candidate-${v.index}`" :key="rows[v.index]?.key"
+          role="option" class="line" :class="[rows[v.index]?.state, { sel: v.index === at }]" :aria-selected="v.index === at"
+          :aria-setsize="rows.length" :aria-posinset="v.index + 1"
+          :style="{ ...grid, transform: `translateY(${v.start}px)` }"
+          @click="emit('select', rows[v.index])" @dblclick="emit('open', rows[v.index])"
+        >
+          <template v-if="rows[v.index]">
+            <span class="mono item cut" :title="rows[v.index].item">{{ rows[v.index].item }}</span>
+            <span class="fig"><i class="bar" :style="{ width: `${Math.max(2, (rows[v.index].row.records / most) * 48)}px` }" /><b>{{ n(rows[v.index].row.records, 'whole') }}</b></span>
+            <template v-if="hasContrast">
+              <span class="fig">{{ lift(rows[v.index].row.lift) }}</span>
+              <span class="fig">{{ n(rows[v.index].row.pull ?? 0, 'whole') }}</span>
+            </template>
+            <span v-if="hasKeys" class="fig" :class="{ nil: !rows[v.index].row.keys }">{{ rows[v.index].row.keys }}</span>
+            <span class="end">
+              <BlockStamp v-for="b in rows[v.index].blocks.slice(0, 2)" :key="b" :block="b" />
+              <span v-if="rows[v.index].state === 'parked'" class="small">{{ t('state.parkedShort') }}</span>
+              <span v-else-if="rows[v.index].state === 'dropped'" class="small">{{ t('state.droppedShort') }}</span>
+              <slot v-else-if="v.index === at && rows[v.index].state === 'open'" name="keys" />
+            </span>
+          </template>
+        </div>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.listing {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  height: 100%;
+}
+
+.head,
+.line {
+  display: grid;
+  gap: 0;
+  align-items: center;
+}
+
+.head {
+  border-bottom: 1px solid var(--line);
+  padding-right: 10px;
+}
+
+.head button {
+  border: 0;
+  background: none;
+  font: 600 11.5px var(--ui);
+  color: var(--ink-2);
+  text-align: right;
+  padding: 6px 8px;
+  cursor: pointer;
+  white-space: nowrap;
+}
+
+.head button.left {
+  text-align: left;
+}
+
+.head button:hover {
+  color: var(--ink);
+}
+
+.scroller {
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  outline-offset: -2px;
+}
+
+.line {
+  position: absolute;
+  inset: 0 0 auto;
+  height: 30px;
+  border-bottom: 1px solid var(--line-soft);
+  cursor: default;
+}
+
+.line:hover {
+  background: var(--card);
+}
+
+.line.sel {
+  background: var(--gold-soft);
+}
+
+.line > span {
+  padding: 0 8px;
+}
+
+.fig {
+  text-align: right;
+  white-space: nowrap;
+}
+
+.bar {
+  display: inline-block;
+  height: 7px;
+  background: var(--plum);
+  border-radius: 1px;
+  vertical-align: 1px;
+  margin-right: 6px;
+}
+
+.nil {
+  color: var(--ink-3);
+}
+
+.line .end {
+  display: flex;
+  justify-content: flex-end;
+  gap: 3px;
+  padding: 0 4px 0 0;
+  white-space: nowrap;
+}
+
+.line.dropped .item,
+.line.dropped .fig {
+  color: var(--ink-3);
+  text-decoration: line-through;
+  text-decoration-color: var(--sand);
+}
+
+.line.dropped .bar {
+  opacity: 0.35;
+}
+</style>

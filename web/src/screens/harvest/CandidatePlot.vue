@@ -1,0 +1,219 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { ScatterChart } from 'echarts/charts'
+import { GridComponent } from 'echarts/components'
+import { init, use, type ECharts } from 'echarts/core'
+import { LabelLayout } from 'echarts/features'
+import { CanvasRenderer } from 'echarts/renderers'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { blockColour } from '@/parts/BlockStamp.vue'
+import { useReview } from '@/state/review'
+import type { Area, Candidate } from './candidates'
+
+/**
+ * Every item as a dot: farther right in more records, higher up more typical. A click selects, a drawn
+ * rectangle keeps what lies in it; the list shows the same.
+ */
+use([ScatterChart, GridComponent, LabelLayout, CanvasRenderer])
+const props = defineProps<{ rows: Candidate[]; selected?: string; hasContrast: boolean; area?: Area }>()
+const emit = defineEmits<{ select: [c: Candidate]; area: [a: Area | undefined] }>()
+
+const { t, n } = useI18n()
+const review = useReview()
+const holder = ref<HTMLElement>()
+const chart = shallowRef<ECharts>()
+const { width, height } = useElementSize(holder)
+const drawn = ref<{ x0: number; y0: number; x1: number; y1: number }>()
+
+// The figures span orders of magnitude; a logarithm and a root spread them over the plot.
+const right = (records: number) => Math.log(records)
+const up = (pull: number) => Math.sign(pull) * Math.sqrt(Math.abs(pull))
+const down = (y: number) => Math.sign(y) * y * y
+
+function resolve(colour: string): string {
+  const name = /var\((--[\w-]+)\)/.exec(colour)?.[1]
+  return name && holder.value ? getComputedStyle(holder.value).getPropertyValue(name) : colour
+}
+
+/** A dot needs no more than a place: items of the same figures are drawn once, the first of them named. */
+const dots = computed(() => {
+  const seen = new Map<string, Candidate>()
+  for (const c of props.rows) {
+    const place = `${c.row.records} ${Math.round((c.row.pull ?? 0) * 4)}`
+    const has = seen.get(place)
+    if (!has || c.key === props.selected || (has.state === 'open' && c.state === 'kept')) seen.set(place, c)
+  }
+  return [...seen.values()]
+})
+
+const option = computed(() => {
+  const y = (c: Candidate) => (props.hasContrast ? up(c.row.pull ?? 0) : (c.row.keys ?? 0))
+  const point = (c: Candidate) => ({ value: [right(c.row.records), y(c)], candidate: c })
+  const selected = props.rows.find((c) => c.key === props.selected)
+  const kept = dots.value.filter((c) => c.state === 'kept' && c !== selected)
+  const plain = dots.value.filter((c) => c.state !== 'kept' && c !== selected)
+  const looks = (c: Candidate) => {
+    if (c === selected) return { symbolSize: 11, itemStyle: { color: '#e6a93a', borderColor: '#fff', borderWidth: 1.2 } }
+    const block = review.document.blocks.find((b) => b.id === c.blocks[0])
+    return block ? { symbolSize: 8, itemStyle: { color: resolve(blockColour(block.name)), borderColor: '#fff', borderWidth: 1 } } : { symbolSize: 4.5, itemStyle: { color: 'rgba(34, 28, 43, 0.4)' } }
+  }
+  const label = (c: Candidate) => ({
+    show: true,
+    formatter: c.item.length > 26 ? `${c.item.slice(0, 25)}…` : c.item,
+    position: 'right' as const,
+    color: '#221c2b',
+    fontFamily: 'Atkinson Hyperlegible Next Variable',
+    fontSize: 11.5,
+    fontWeight: c === selected ? ('bold' as const) : ('normal' as const),
+  })
+  // What is named stands in one series, so that names give way to each other; the first go before.
+  const named = [...(selected ? [selected] : []), ...kept, ...plain.slice(0, 8)]
+  return {
+    animation: false,
+    grid: { left: 26, right: 90, top: 12, bottom: 20 },
+    xAxis: { type: 'value' as const, min: 'dataMin' as const, axisLabel: { show: false }, axisTick: { show: false }, splitLine: { show: false }, axisLine: { lineStyle: { color: '#ded7c8' } } },
+    yAxis: { type: 'value' as const, axisLabel: { show: false }, axisTick: { show: false }, splitLine: { show: false }, axisLine: { show: true, lineStyle: { color: '#ded7c8' } } },
+    series: [
+      { type: 'scatter' as const, silent: true, symbolSize: 4.5, itemStyle: { color: 'rgba(34, 28, 43, 0.22)' }, data: plain.slice(8).map(point) },
+      { type: 'scatter' as const, silent: true, z: 4, labelLayout: { hideOverlap: true }, data: named.map((c) => ({ ...point(c), ...looks(c), label: label(c) })).reverse() },
+    ],
+  }
+})
+
+onMounted(() => {
+  if (!holder.value) return
+  chart.value = init(holder.value)
+  chart.value.setOption(option.value)
+})
+onBeforeUnmount(() => chart.value?.dispose())
+watch(option, (o) => chart.value?.setOption(o, { replaceMerge: ['series'] }), { flush: 'post' })
+watch([width, height], () => chart.value?.resize())
+
+function place(e: PointerEvent): [number, number] {
+  const box = holder.value!.getBoundingClientRect()
+  return [e.clientX - box.left, e.clientY - box.top]
+}
+
+function press(e: PointerEvent) {
+  if (e.button !== 0) return
+  const [x, y] = place(e)
+  drawn.value = { x0: x, y0: y, x1: x, y1: y }
+  holder.value?.setPointerCapture(e.pointerId)
+}
+
+const near = shallowRef<Candidate>()
+function move(e: PointerEvent) {
+  const [x, y] = place(e)
+  if (drawn.value) drawn.value = { ...drawn.value, x1: x, y1: y }
+  near.value = drawn.value ? undefined : closest(x, y)
+}
+
+function release() {
+  const d = drawn.value
+  drawn.value = undefined
+  if (!d || !chart.value) return
+  if (Math.abs(d.x1 - d.x0) < 5 && Math.abs(d.y1 - d.y0) < 5) {
+    const c = closest(d.x0, d.y0)
+    if (c) emit('select', c)
+    else if (props.area) emit('area', undefined)
+    return
+  }
+  const from = chart.value.convertFromPixel('grid', [Math.min(d.x0, d.x1), Math.max(d.y0, d.y1)])
+  const to = chart.value.convertFromPixel('grid', [Math.max(d.x0, d.x1), Math.min(d.y0, d.y1)])
+  emit('area', {
+    records: [Math.exp(from[0]), Math.exp(to[0])],
+    pull: props.hasContrast ? [down(from[1]), down(to[1])] : [-Infinity, Infinity],
+  })
+}
+
+/** The item within a few pixels of a place. */
+function closest(x: number, y: number): Candidate | undefined {
+  let best: Candidate | undefined
+  let least = 100
+  for (const c of dots.value) {
+    const at = chart.value?.convertToPixel('grid', [right(c.row.records), props.hasContrast ? up(c.row.pull ?? 0) : (c.row.keys ?? 0)])
+    if (!at) continue
+    const far = (at[0] - x) ** 2 + (at[1] - y) ** 2
+    if (far < least) [best, least] = [c, far]
+  }
+  return best
+}
+
+const hint = computed(() => {
+  const c = near.value
+  if (!c) return t('plot.hint')
+  return [c.item, t('count.records', { n: n(c.row.records, 'whole') }, c.row.records), c.row.pull === undefined ? '' : t('plot.pull', { n: n(c.row.pull, 'whole') })].filter(Boolean).join(' · ')
+})
+const box = computed(() => {
+  const d = drawn.value
+  return d && { left: `${Math.min(d.x0, d.x1)}px`, top: `${Math.min(d.y0, d.y1)}px`, width: `${Math.abs(d.x1 - d.x0)}px`, height: `${Math.abs(d.y1 - d.y0)}px` }
+})
+</script>
+
+<template>
+  <figure class="plot card" :aria-label="t('plot.label', { n: n(rows.length, 'whole') })">
+    <span class="up small" aria-hidden="true">{{ hasContrast ? t('plot.up') : t('plot.upKeys') }}</span>
+    <div ref="holder" class="holder" aria-hidden="true" @pointerdown="press" @pointermove="move" @pointerup="release" @pointerleave="near = undefined" />
+    <div v-if="box" class="box" :style="box" />
+    <figcaption class="small">
+      <span class="cut">{{ hint }}</span>
+      <button v-if="area" class="btn bare" @click="emit('area', undefined)">{{ t('plot.clear') }}</button>
+      <span class="right" aria-hidden="true">{{ t('plot.right') }}</span>
+    </figcaption>
+  </figure>
+</template>
+
+<style scoped>
+.plot {
+  position: relative;
+  margin-top: 10px;
+  height: 138px;
+  flex: none;
+}
+
+.holder {
+  position: absolute;
+  inset: 0 0 16px;
+  touch-action: none;
+  cursor: crosshair;
+}
+
+.box {
+  position: absolute;
+  border: 1px solid var(--gold);
+  background: color-mix(in srgb, var(--gold-bright) 18%, transparent);
+  pointer-events: none;
+}
+
+.up {
+  position: absolute;
+  left: -30px;
+  top: 44px;
+  width: 80px;
+  text-align: center;
+  transform: rotate(-90deg);
+  transform-origin: center;
+  font-size: 11px;
+}
+
+figcaption {
+  position: absolute;
+  left: 28px;
+  right: 10px;
+  bottom: 1px;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  font-size: 11px;
+}
+
+figcaption .btn {
+  padding: 0 4px;
+}
+
+.right {
+  margin-left: auto;
+  white-space: nowrap;
+}
+</style>

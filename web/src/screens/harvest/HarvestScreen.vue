@@ -1,0 +1,286 @@
+<script setup lang="ts">
+import { keepPreviousData, useQuery, type UseQueryReturnType } from '@tanstack/vue-query'
+import { useStorage } from '@vueuse/core'
+import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, ask, CallError, type Block, type Facet, type Tally } from '@/api/client'
+import EmptyState from '@/parts/EmptyState.vue'
+import { useReader } from '@/parts/reader'
+import { useBench } from '@/state/bench'
+import { dropReasons, useDecide } from '@/state/decide'
+import { useNotes } from '@/state/notes'
+import { useProblem } from '@/state/problem'
+import { useReview } from '@/state/review'
+import CandidateList from './CandidateList.vue'
+import CandidatePanel from './CandidatePanel.vue'
+import KeysDialog from './KeysDialog.vue'
+import LookedAt from './LookedAt.vue'
+import { states, useCandidates, type Candidate } from './candidates'
+
+const CandidatePlot = defineAsyncComponent(() => import('./CandidatePlot.vue'))
+const facets: Facet[] = ['words', 'headings', 'keywords']
+
+const { t, n } = useI18n()
+const review = useReview()
+const bench = useBench()
+const reader = useReader()
+const notes = useNotes()
+const problem = useProblem()
+const { add, decide, takeBack, termOf } = useDecide()
+
+const facet = useStorage<Facet>('tamiz-facet', 'words')
+const tallies = Object.fromEntries(
+  facets.map((f) => [
+    f,
+    useQuery({
+      queryKey: computed(() => ['tally', review.id, review.viewStamp, review.keysStamp, f]),
+      queryFn: () => ask(api.GET('/api/reviews/{review}/tally', { params: { path: { review: review.id }, query: { facet: f } } })),
+      enabled: () => review.sample !== undefined,
+      placeholderData: keepPreviousData,
+    }),
+  ]),
+) as Record<Facet, UseQueryReturnType<Tally, Error>>
+const current = computed(() => tallies[facet.value])
+const tally = computed(() => current.value.data.value)
+const { show, words, area, sort, sortBy, counts, shown, all } = useCandidates(tally, facet)
+
+const selectedKey = ref<string>()
+const selected = computed(() => all.value.find((c) => c.key === selectedKey.value))
+const most = computed(() => all.value.reduce((m, c) => Math.max(m, c.row.records), 1))
+const list = ref<InstanceType<typeof CandidateList>>()
+const filter = ref<HTMLInputElement>()
+const dropping = ref(false)
+const help = ref(false)
+
+// The block that was last added to is the one proposed, until a word can say which it suits.
+const lastBlock = ref<string>()
+const target = computed(() => review.document.blocks.find((b) => b.id === lastBlock.value) ?? review.document.blocks.find((b) => b.searched) ?? review.document.blocks[0])
+
+watch(
+  shown,
+  (rows) => {
+    if (!rows.length) selectedKey.value = undefined
+    else if (!selected.value || !rows.some((r) => r.key === selectedKey.value)) selectedKey.value = rows[0].key
+  },
+  { immediate: true },
+)
+watch(facet, () => {
+  area.value = undefined
+  words.value = ''
+  selectedKey.value = undefined
+})
+watch(selected, (c) => c || bench.rest(undefined))
+
+function select(c: Candidate | undefined) {
+  if (!c) return
+  selectedKey.value = c.key
+  list.value?.focus()
+}
+
+function move(by: number) {
+  const i = shown.value.findIndex((c) => c.key === selectedKey.value)
+  select(shown.value[Math.min(Math.max(i + by, 0), shown.value.length - 1)])
+}
+
+/** Makes a decision and goes on to the next open item, as the list stood before it. */
+function then(decision: () => void) {
+  const rows = shown.value
+  const i = rows.findIndex((c) => c.key === selectedKey.value)
+  const next = rows.slice(i + 1).find((c) => c.state === 'open') ?? rows.slice(0, i).findLast((c) => c.state === 'open')
+  dropping.value = false
+  decision()
+  if (next) selectedKey.value = next.key
+  void nextTick(() => list.value?.focus())
+}
+
+function addTo(b: Block | undefined, typed?: string) {
+  const c = selected.value
+  if (!c) return
+  if (!b) return notes.say({ text: t('harvest.noBlock') })
+  lastBlock.value = b.id
+  then(() => add(b, termOf(c, typed), c))
+}
+
+const park = () => selected.value && then(() => decide([selected.value!], 'parked'))
+const drop = (reason: string) => selected.value && then(() => decide([selected.value!], 'dropped', reason))
+const back = () => selected.value && selected.value.state !== 'open' && takeBack(selected.value)
+const records = (c = selected.value) => c && reader.list({ facet: c.facet, item: c.item }, c.item)
+
+function onKey(e: KeyboardEvent) {
+  if (e.ctrlKey || e.metaKey || e.altKey) return
+  if (dropping.value) {
+    const reason = dropReasons[Number(e.key) - 1]
+    if (!reason && e.key !== 'Enter' && e.key !== 'Escape') return
+    e.preventDefault()
+    if (e.key === 'Escape') dropping.value = false
+    else drop(reason ?? '')
+    return
+  }
+  const page = 15
+  const acts: Record<string, () => unknown> = {
+    ArrowDown: () => move(1), ArrowUp: () => move(-1), PageDown: () => move(page), PageUp: () => move(-page), Home: () => move(-Infinity), End: () => move(Infinity),
+    Enter: () => records(), p: park, d: () => (dropping.value = !!selected.value), z: back, '/': () => filter.value?.focus(), '?': () => (help.value = true),
+  }
+  const act = /^[1-9]$/.test(e.key) ? () => addTo(review.document.blocks[Number(e.key) - 1]) : acts[e.key.length === 1 ? e.key.toLowerCase() : e.key]
+  if (!act) return
+  e.preventDefault()
+  act()
+}
+
+const gone = computed(() => current.value.error.value instanceof CallError && !current.value.error.value.passing)
+</script>
+
+<template>
+  <div class="screen">
+    <EmptyState v-if="!review.sample" :title="t('harvest.emptyTitle')" :text="t('harvest.emptyText')">
+      <router-link class="btn" :to="{ name: 'samples', params: { review: review.id } }">{{ t('samples.bring') }}</router-link>
+    </EmptyState>
+    <template v-else>
+      <LookedAt :contrast="tally?.contrast" :counts="counts" />
+      <div class="facets" role="tablist" :aria-label="t('harvest.facets')">
+        <button v-for="f in facets" :key="f" role="tab" :aria-selected="f === facet" :class="{ here: f === facet }" @click="facet = f">
+          {{ t(`facet.${f}`) }} <small>{{ tallies[f].data.value ? n(tallies[f].data.value!.rows.length, 'whole') : '' }}</small>
+        </button>
+      </div>
+      <p v-if="current.error.value && !tally" class="wrong" role="alert">{{ problem(current.error.value) }}<button v-if="gone" class="btn bare" @click="review.refresh()">{{ t('act.lookAgain') }}</button></p>
+      <v-progress-linear v-else-if="!tally" indeterminate color="primary" :aria-label="t('harvest.counting')" />
+      <template v-else>
+        <CandidatePlot :rows="all" :selected="selectedKey" :has-contrast="tally.contrast > 0" :area="area" @select="select" @area="area = $event" />
+        <div class="tools">
+          <div class="states" role="group" :aria-label="t('harvest.show')">
+            <button v-for="s in states" :key="s" :class="{ here: s === show }" :aria-pressed="s === show" @click="show = s">{{ t(`state.${s}`) }}</button>
+          </div>
+          <label class="visually-hidden" for="filter">{{ t('harvest.filter') }}</label>
+          <input id="filter" ref="filter" v-model="words" class="field" :placeholder="t('harvest.filterHint')" autocomplete="off" @keydown.esc="((words = ''), list?.focus())" @keydown.enter="list?.focus()" @keydown.down.prevent="list?.focus()" />
+          <span class="small">{{ t('harvest.shown', { n: n(shown.length, 'whole') }, shown.length) }}</span>
+          <span class="grow" />
+          <button class="btn bare" @click="help = true">{{ t('keysHelp.open') }} <kbd>?</kbd></button>
+        </div>
+        <div class="two">
+          <CandidateList
+            ref="list" :rows="shown" :selected="selectedKey" :sort="sort" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :most="most"
+            :title="t(`harvest.title.${show}`)" @select="select" @open="records" @sort="sortBy" @key="onKey"
+          >
+            <template #keys><kbd v-for="(b, i) in review.document.blocks.slice(0, 3)" :key="b.id">{{ i + 1 }}</kbd></template>
+          </CandidateList>
+          <CandidatePanel
+            v-if="selected" :candidate="selected" :target="target" :dropping="dropping"
+            @add="addTo" @park="park" @drop="drop" @back="back" @dropping="dropping = $event"
+          />
+          <p v-else class="small none">{{ all.length ? t('harvest.nothingShown') : t('harvest.noItems') }}</p>
+        </div>
+      </template>
+    </template>
+    <KeysDialog v-model="help" />
+  </div>
+</template>
+
+<style scoped>
+.screen {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+}
+
+.facets {
+  display: flex;
+  gap: 16px;
+  border-bottom: 1px solid var(--line);
+  margin-top: 8px;
+}
+
+.facets button {
+  border: 0;
+  background: none;
+  padding: 5px 0 7px;
+  color: var(--ink-2);
+  cursor: pointer;
+}
+
+.facets button.here {
+  color: var(--ink);
+  font-weight: 650;
+  box-shadow: 0 2px 0 var(--plum);
+}
+
+.facets small {
+  color: var(--ink-3);
+  font-size: 11px;
+}
+
+.tools {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  margin-top: 8px;
+}
+
+.tools .field {
+  width: 150px;
+  padding: 3px 9px;
+}
+
+.states {
+  display: flex;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  overflow: hidden;
+  background: var(--white);
+}
+
+.states button {
+  border: 0;
+  border-right: 1px solid var(--line);
+  background: none;
+  padding: 3px 9px;
+  font-size: 12.5px;
+  cursor: pointer;
+}
+
+.states button:last-child {
+  border-right: 0;
+}
+
+.states button.here {
+  background: var(--plum);
+  color: #fff;
+}
+
+.states button:focus-visible {
+  outline-offset: -2px;
+}
+
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1.75fr) minmax(0, 1fr);
+  gap: 14px;
+  margin-top: 6px;
+  flex: 1;
+  min-height: 0;
+}
+
+.none {
+  padding: 12px;
+}
+
+.wrong {
+  color: var(--miss);
+  margin-top: 14px;
+}
+
+@media (max-width: 820px) {
+  .screen {
+    overflow-y: auto;
+  }
+
+  .tools {
+    flex-wrap: wrap;
+  }
+
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: 320px auto;
+    flex: none;
+  }
+}
+</style>

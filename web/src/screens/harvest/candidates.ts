@@ -1,0 +1,81 @@
+import { computed, ref, type Ref } from 'vue'
+import type { Facet, Tally, TallyRow } from '@/api/client'
+import type { Item } from '@/state/decide'
+import { decisionKey, useReview } from '@/state/review'
+
+export type State = 'open' | 'kept' | 'parked' | 'dropped'
+export const states = ['open', 'kept', 'parked', 'dropped', 'all'] as const
+export type Column = 'item' | 'records' | 'lift' | 'pull' | 'keys'
+
+/** A row of the list: an item with its figures and what is decided about it. */
+export interface Candidate extends Item {
+  row: TallyRow
+  rank: number
+  state: State
+  blocks: string[]
+  reason: string
+}
+
+/** A part of the plot, drawn with the pointer. */
+export interface Area {
+  records: [number, number]
+  pull: [number, number]
+}
+
+/** The rows of a tally as a specialist wants them: with what is decided, sorted, filtered. */
+export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>) {
+  const review = useReview()
+  const show = ref<(typeof states)[number]>('open')
+  const words = ref('')
+  const area = ref<Area>()
+  const sort = ref<{ column: Column; down: boolean }>()
+
+  const all = computed<Candidate[]>(() => {
+    const { kept, decisions } = review
+    return (tally.value?.rows ?? []).map((row, rank) => {
+      const key = row.key ?? row.item
+      const at = decisionKey(facet.value, key)
+      const blocks = kept.get(at) ?? []
+      const decided = decisions.get(at)
+      const state: State = blocks.length ? 'kept' : decided && decided.state !== 'open' ? decided.state : 'open'
+      return { facet: facet.value, item: row.item, key, row, rank, state, blocks, reason: decided?.reason ?? '' }
+    })
+  })
+  const counts = computed(() => {
+    const n: Record<State, number> = { open: 0, kept: 0, parked: 0, dropped: 0 }
+    for (const c of all.value) n[c.state]++
+    return n
+  })
+  const ordered = computed(() => {
+    const by = sort.value
+    if (!by) return all.value
+    const figure = (c: Candidate) => (by.column === 'item' ? c.item : (c.row[by.column] ?? -Infinity))
+    return [...all.value].sort((a, b) => {
+      const x = figure(a)
+      const y = figure(b)
+      const less = x < y ? -1 : x > y ? 1 : 0
+      return (by.down ? -less : less) || a.rank - b.rank
+    })
+  })
+  const shown = computed(() => {
+    const text = words.value.trim().toLowerCase()
+    const a = area.value
+    return ordered.value.filter((c) => {
+      if (show.value !== 'all' && c.state !== show.value) return false
+      if (text && !c.item.toLowerCase().includes(text)) return false
+      if (!a) return true
+      const pull = c.row.pull ?? 0
+      return c.row.records >= a.records[0] && c.row.records <= a.records[1] && pull >= a.pull[0] && pull <= a.pull[1]
+    })
+  })
+
+  function sortBy(column: Column) {
+    const now = sort.value
+    const first = column !== 'item' // figures begin with the largest
+    if (now?.column !== column) sort.value = { column, down: first }
+    else if (now.down === first) sort.value = { column, down: !first }
+    else sort.value = undefined
+  }
+
+  return { show, words, area, sort, sortBy, all, counts, shown }
+}

@@ -1,0 +1,194 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import type { Block } from '@/api/client'
+import BlockStamp from '@/parts/BlockStamp.vue'
+import OnSwitch from '@/parts/OnSwitch.vue'
+import { useNotes } from '@/state/notes'
+import { useReview } from '@/state/review'
+import { useSteps } from '@/state/steps'
+import { parts as allParts } from './frames'
+
+/** One concept: its letter, what it is, its part in the frame, seed words, searched or kept out. */
+const props = defineProps<{ block: Block; parts: readonly string[] }>()
+
+const { t } = useI18n()
+const review = useReview()
+const notes = useNotes()
+const steps = useSteps()
+const seed = ref('')
+
+function patch(change: Partial<Block>, key: string, params: Record<string, string> = {}) {
+  review.change({ key, params: { block: props.block.name, ...params } }, { ops: [{ op: 'patchBlock', id: props.block.id, patch: change }] })
+}
+
+function rename(e: Event) {
+  const concept = (e.target as HTMLInputElement).value.trim().slice(0, 300)
+  if (concept !== props.block.concept) patch({ concept }, 'renameConcept', { concept })
+}
+
+function addSeeds() {
+  const words = seed.value.split(/[,;\n]/).map((w) => w.trim()).filter((w) => w && !props.block.seeds.includes(w))
+  seed.value = ''
+  if (words.length) patch({ seeds: [...props.block.seeds, ...words] }, 'seeds', { seed: words.join(', ') })
+}
+
+function dropSeed(word: string) {
+  patch({ seeds: props.block.seeds.filter((s) => s !== word) }, 'dropSeed', { seed: word })
+}
+
+function reason(e: Event) {
+  const text = (e.target as HTMLInputElement).value.trim().slice(0, 500)
+  if (text !== props.block.reason) patch({ reason: text }, 'reason')
+}
+
+function remove() {
+  const { name } = props.block
+  review.change({ key: 'removeBlock', params: { block: name } }, { ops: [{ op: 'removeBlock', id: props.block.id }] })
+  notes.say({ text: t('note.removedConcept', { block: name, n: props.block.terms.length }, props.block.terms.length), action: { label: t('steps.undo'), run: steps.undo } })
+}
+</script>
+
+<template>
+  <article class="concept" :class="{ out: !block.searched }" :aria-label="t('question.concept', { block: block.name })">
+    <div class="row top">
+      <BlockStamp :block="block.id" />
+      <input class="name display" :value="block.concept" :placeholder="t('block.unnamed')" :aria-label="t('question.conceptName', { block: block.name })" maxlength="300" @change="rename" />
+      <v-menu>
+        <template #activator="{ props: menu }">
+          <button class="part small" v-bind="menu" :aria-label="t('question.partOf', { block: block.name })">{{ block.part ? t(`part.${block.part}`) : t('question.noPart') }}</button>
+        </template>
+        <v-list>
+          <v-list-item v-for="p in parts.length ? parts : allParts" :key="p" :title="t(`part.${p}`)" @click="patch({ part: p }, 'part', { part: t(`part.${p}`) })" />
+          <v-list-item :title="t('question.noPart')" @click="patch({ part: '' }, 'part', { part: t('question.noPart') })" />
+          <v-list-item :title="t('question.removeConcept')" @click="remove" />
+        </v-list>
+      </v-menu>
+    </div>
+    <div class="seeds">
+      <span v-for="s in block.seeds" :key="s" class="seed mono">{{ s }}<button :aria-label="t('question.dropSeed', { seed: s })" @click="dropSeed(s)">×</button></span>
+      <input v-model="seed" class="add mono" :placeholder="t('question.addSeed')" :aria-label="t('question.seedsOf', { block: block.name })" maxlength="300" @keydown.enter.prevent="addSeeds" @blur="addSeeds" />
+    </div>
+    <div class="foot">
+      <OnSwitch :model-value="block.searched" :label="t('question.searchedLabel', { block: block.name })" @update:model-value="(on) => patch({ searched: on }, on ? 'searched' : 'keptOut')" />
+      <span class="small">{{ block.searched ? t('question.searched') : t('question.keptOut') }}</span>
+      <input v-if="!block.searched" class="why small" :value="block.reason" :placeholder="t('question.why')" :aria-label="t('question.whyLabel', { block: block.name })" maxlength="500" @change="reason" />
+    </div>
+  </article>
+</template>
+
+<style scoped>
+.concept {
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 7px;
+  padding: 11px 13px 9px;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+}
+
+.concept.out {
+  border-style: dashed;
+  background: transparent;
+}
+
+.top {
+  gap: 8px;
+}
+
+.name {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  border-bottom: 1px solid transparent;
+  background: none;
+  font-size: 15px;
+  font-weight: 600;
+  color: var(--ink);
+}
+
+.name:hover,
+.name:focus {
+  border-bottom-color: var(--line);
+}
+
+.part {
+  border: 0;
+  background: none;
+  cursor: pointer;
+  padding: 2px 0;
+}
+
+.part:hover {
+  text-decoration: underline;
+}
+
+.seeds {
+  margin: 10px 0 8px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+  align-content: flex-start;
+  min-height: 56px;
+  flex: 1;
+}
+
+.seed,
+.add {
+  font-size: 12.5px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  padding: 2px 7px;
+  background: var(--white);
+}
+
+.seed button {
+  border: 0;
+  background: none;
+  padding: 0 0 0 5px;
+  color: var(--ink-3);
+  cursor: pointer;
+}
+
+.seed button:hover {
+  color: var(--miss);
+}
+
+.add {
+  width: 112px;
+  border-color: transparent;
+  background: transparent;
+}
+
+.add::placeholder {
+  color: var(--ink-3);
+}
+
+.add:hover,
+.add:focus {
+  border-color: var(--line);
+  background: var(--white);
+}
+
+.foot {
+  border-top: 1px solid var(--line-soft);
+  padding-top: 6px;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+
+.why {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  border-bottom: 1px solid transparent;
+  background: none;
+}
+
+.why:hover,
+.why:focus {
+  border-bottom-color: var(--line);
+}
+</style>

@@ -1,0 +1,96 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import type { KeyStudy } from '@/api/client'
+import EmptyState from '@/parts/EmptyState.vue'
+import FileDrop from '@/parts/FileDrop.vue'
+import ImportProgress from '@/parts/ImportProgress.vue'
+import { useReader } from '@/parts/reader'
+import { useBench } from '@/state/bench'
+import { useImports } from '@/state/imports'
+import { useNotes } from '@/state/notes'
+import { useReview } from '@/state/review'
+import { useSteps } from '@/state/steps'
+
+/** The papers known to belong: brought in from a file, each openable, caught or missed by what stands now. */
+const { t, n } = useI18n()
+const review = useReview()
+const imports = useImports()
+const reader = useReader()
+const notes = useNotes()
+const steps = useSteps()
+const bench = useBench()
+
+const caught = computed(() => bench.now?.caught ?? [])
+const searching = computed(() => review.document.blocks.some((b) => b.searched && b.terms.some((x) => x.on)))
+
+function remove(k: KeyStudy) {
+  review.change({ key: 'removeStudy', params: { title: k.title } }, { keyStudies: [{ id: k.id, deleted: true }] })
+  notes.say({ text: t('note.removedStudy', { title: k.title }), action: { label: t('steps.undo'), run: steps.undo } })
+}
+</script>
+
+<template>
+  <FileDrop :hint="t('keys.drop')" @files="imports.bring($event, 'keys')">
+    <template #default="{ choose }">
+      <div class="row head">
+        <h2 class="sect">{{ t('keys.title') }}</h2>
+        <span v-if="review.keyStudies.length" class="small">{{ t('keys.count', { n: n(review.keyStudies.length, 'whole') }, review.keyStudies.length) }}</span>
+        <span class="grow" />
+        <button class="btn outline" @click="choose">{{ t('keys.bring') }}</button>
+      </div>
+      <ImportProgress kind="keys" />
+      <table v-if="review.keyStudies.length" class="figures">
+        <thead>
+          <tr><th class="left">{{ t('keys.study') }}</th><th>{{ t('keys.year') }}</th><th>{{ t('keys.headings') }}</th><th v-if="searching">{{ t('keys.caught') }}</th><th><span class="visually-hidden">{{ t('act.remove') }}</span></th></tr>
+        </thead>
+        <tbody>
+          <tr v-for="(k, i) in review.keyStudies" :key="k.id">
+            <td class="left">
+              <button class="title" @click="reader.one(k.record, t('keys.one'))">{{ k.title || t('record.noTitle') }}</button>
+              <div class="small">{{ k.byline }}</div>
+            </td>
+            <td>{{ k.year || '–' }}</td>
+            <td class="small">{{ k.indexed ? t('record.indexed') : t('record.unindexed') }}</td>
+            <td v-if="searching"><i class="mark" :class="{ missed: !caught[i] }" role="img" :aria-label="t(caught[i] ? 'strip.caught' : 'strip.missed')" :title="t(caught[i] ? 'strip.caught' : 'strip.missed')" /></td>
+            <td><button class="btn bare" :aria-label="t('keys.removeOne', { title: k.title })" @click="remove(k)">{{ t('act.remove') }}</button></td>
+          </tr>
+        </tbody>
+      </table>
+      <EmptyState v-else :title="t('keys.emptyTitle')" :text="t('keys.emptyText')"><button class="btn" @click="choose">{{ t('keys.bring') }}</button></EmptyState>
+    </template>
+  </FileDrop>
+</template>
+
+<style scoped>
+.head {
+  margin-top: 20px;
+  min-height: 34px;
+}
+
+.title {
+  border: 0;
+  background: none;
+  padding: 0;
+  text-align: left;
+  cursor: pointer;
+}
+
+.title:hover {
+  text-decoration: underline;
+}
+
+.mark {
+  display: inline-block;
+  width: 13px;
+  height: 13px;
+  border-radius: 3px;
+  background: var(--ink);
+  vertical-align: -2px;
+}
+
+.mark.missed {
+  background: none;
+  border: 1.5px solid var(--miss);
+}
+</style>

@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { useI18n } from 'vue-i18n'
+import { api, ask, type Notice, type Sample } from '@/api/client'
+
+/** What could not be read of a file as it stood, line by line; it can be saved. */
+const props = defineProps<{ sample: Sample }>()
+const emit = defineEmits<{ close: [] }>()
+
+const { t, n } = useI18n()
+const notices = useQuery({
+  queryKey: ['notices', props.sample.import],
+  queryFn: () => ask(api.GET('/api/imports/{import}/notices', { params: { path: { import: props.sample.import } } })),
+})
+
+const said = (x: Notice) => t(`notice.${x.kind}`, { detail: x.detail })
+</script>
+
+<template>
+  <v-dialog :model-value="true" :max-width="720" :aria-label="t('notices.title', { name: sample.fileName })" @update:model-value="emit('close')">
+    <v-card class="notices">
+      <h2 class="display">{{ t('notices.title', { name: sample.fileName }) }}</h2>
+      <p class="small">{{ t('notices.sum', { records: n(sample.records, 'whole'), skipped: n(sample.skipped, 'whole') }) }}</p>
+      <div class="list" tabindex="0" role="region" :aria-label="t('notices.lines')">
+        <table class="figures">
+          <thead><tr><th>{{ t('notices.line') }}</th><th class="left">{{ t('notices.what') }}</th></tr></thead>
+          <tbody>
+            <tr v-for="(x, i) in notices.data.value?.slice(0, 2000)" :key="i"><td>{{ x.line || '' }}</td><td class="left">{{ said(x) }}</td></tr>
+          </tbody>
+        </table>
+      </div>
+      <div class="row">
+        <a class="btn outline" :href="`/api/imports/${sample.import}/notices.txt`" :download="`${sample.name} – report.txt`">{{ t('notices.save') }}</a>
+        <span class="grow" />
+        <button class="btn" @click="emit('close')">{{ t('reader.close') }}</button>
+      </div>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.notices {
+  padding: 18px 20px;
+}
+
+h2 {
+  font-size: 18px;
+  font-weight: 600;
+}
+
+.list {
+  max-height: 50vh;
+  overflow-y: auto;
+  margin: 12px 0;
+}
+
+a.btn {
+  text-decoration: none;
+}
+
+td {
+  overflow-wrap: anywhere;
+}
+</style>

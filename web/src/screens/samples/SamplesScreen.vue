@@ -1,0 +1,185 @@
+<script setup lang="ts">
+import { computed, nextTick, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import type { Sample } from '@/api/client'
+import EmptyState from '@/parts/EmptyState.vue'
+import FileDrop from '@/parts/FileDrop.vue'
+import ImportProgress from '@/parts/ImportProgress.vue'
+import { useReader } from '@/parts/reader'
+import { useImports } from '@/state/imports'
+import { useNotes } from '@/state/notes'
+import { useReview } from '@/state/review'
+import { useSteps } from '@/state/steps'
+import NoticesDialog from './NoticesDialog.vue'
+import YearsPicture from './YearsPicture.vue'
+
+const { t, n, d } = useI18n()
+const review = useReview()
+const imports = useImports()
+const reader = useReader()
+const notes = useNotes()
+const steps = useSteps()
+
+const reading = ref<Sample>()
+const others = computed(() => review.samples.filter((s) => s.id !== review.view.sample))
+const contrast = computed({
+  get: () => (review.view.against !== undefined ? String(review.view.against) : review.view.rest ? 'rest' : 'none'),
+  set: (v) => void review.look({ sample: review.view.sample, against: v === 'rest' || v === 'none' ? undefined : Number(v), rest: v === 'rest' }),
+})
+/** The years that all pictures share, so that they can be compared. */
+const span = computed(() => {
+  const years = review.samples.flatMap((s) => s.years.map((y) => y.year)).filter((y) => y > 0)
+  return years.length ? { from: Math.min(...years), to: Math.max(...years) } : undefined
+})
+
+function look(s: Sample) {
+  const against = review.view.against === s.id ? undefined : review.view.against
+  void review.look({ sample: s.id, against, rest: against === undefined && (review.view.rest || review.view.against === s.id) })
+}
+
+const renaming = ref<number>()
+const newName = ref('')
+async function rename(s: Sample) {
+  renaming.value = s.id
+  newName.value = s.name
+  await nextTick()
+  document.querySelector<HTMLInputElement>('.rename')?.select()
+}
+
+function renamed(s: Sample) {
+  if (renaming.value !== s.id) return
+  renaming.value = undefined
+  const name = newName.value.trim()
+  if (name && name !== s.name) review.change({ key: 'renameSample', params: { from: s.name, to: name } }, { samples: [{ id: s.id, name }] })
+}
+
+function remove(s: Sample) {
+  review.change({ key: 'deleteSample', params: { name: s.name } }, { samples: [{ id: s.id, deleted: true }] })
+  notes.say({ text: t('note.deletedSample', { name: s.name }), action: { label: t('steps.undo'), run: steps.undo } })
+}
+</script>
+
+<template>
+  <div class="screen">
+    <FileDrop :hint="t('samples.drop')" class="place" @files="imports.bring($event, 'sample')">
+      <template #default="{ choose }">
+        <div class="row head">
+          <h2 class="sect">{{ t('samples.title') }}</h2>
+          <span class="grow" />
+          <template v-if="review.sample">
+            <label class="small" for="contrast">{{ t('samples.against', { sample: review.sample.name }) }}</label>
+            <select id="contrast" v-model="contrast" class="chip">
+              <option value="rest">{{ t('samples.rest') }}</option>
+              <option v-for="s in others" :key="s.id" :value="String(s.id)">{{ s.name }}</option>
+              <option value="none">{{ t('samples.nothing') }}</option>
+            </select>
+          </template>
+          <button class="btn outline" @click="choose">{{ t('samples.bring') }}</button>
+        </div>
+        <ImportProgress kind="sample" />
+        <table v-if="review.samples.length" class="figures">
+          <thead>
+            <tr>
+              <th class="left">{{ t('samples.sample') }}</th><th class="left">{{ t('samples.from') }}</th><th>{{ t('samples.records') }}</th>
+              <th class="left">{{ span ? t('samples.years', span) : '' }}</th><th>{{ t('samples.date') }}</th><th><span class="visually-hidden">{{ t('samples.acts') }}</span></th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="s in review.samples" :key="s.id" :class="{ sel: s.id === review.view.sample }">
+              <td class="left">
+                <input v-if="renaming === s.id" v-model="newName" class="field rename" :aria-label="t('samples.name')" maxlength="200" @keydown.enter="renamed(s)" @keydown.esc="renaming = undefined" @blur="renamed(s)" />
+                <template v-else>
+                  <label class="look"><input type="radio" name="sample" :checked="s.id === review.view.sample" :aria-label="t('samples.look', { name: s.name })" @change="look(s)" /> <b>{{ s.name }}</b></label>
+                </template>
+              </td>
+              <td class="left small cut file">{{ s.fileName }}</td>
+              <td>
+                <button class="link num" :title="t('bench.openRecords')" @click="((look(s), reader.list({}, s.name)))">{{ n(s.records, 'whole') }}</button>
+                <button v-if="s.notices" class="link small" @click="reading = s">{{ s.skipped ? t('samples.skipped', { n: n(s.skipped, 'whole') }, s.skipped) : t('samples.remarks', { n: n(s.notices, 'whole') }, s.notices) }}</button>
+              </td>
+              <td class="left"><YearsPicture v-if="span" :years="s.years" :from="span.from" :to="span.to" /></td>
+              <td class="small">{{ d(s.drawn, 'day') }}</td>
+              <td class="acts">
+                <router-link class="btn bare" :to="{ name: 'harvest', params: { review: review.id } }" :aria-label="t('samples.harvestOne', { name: s.name })" @click="look(s)">{{ t('screen.harvest') }}</router-link>
+                <button class="btn bare" :aria-label="t('samples.renameOne', { name: s.name })" @click="rename(s)">{{ t('act.rename') }}</button>
+                <button class="btn bare" :aria-label="t('samples.deleteOne', { name: s.name })" @click="remove(s)">{{ t('act.delete') }}</button>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <EmptyState v-else :title="t('samples.emptyTitle')" :text="t('samples.emptyText')"><button class="btn" @click="choose">{{ t('samples.bring') }}</button></EmptyState>
+        <p v-if="review.samples.length" class="small hint">{{ t('samples.dropHint') }}</p>
+      </template>
+    </FileDrop>
+    <NoticesDialog v-if="reading" :sample="reading" @close="reading = undefined" />
+  </div>
+</template>
+
+<style scoped>
+.screen {
+  height: 100%;
+  overflow-y: auto;
+}
+
+.place {
+  min-height: 100%;
+}
+
+.head {
+  min-height: 34px;
+  flex-wrap: wrap;
+}
+
+select.chip {
+  font: 12.5px var(--ui);
+  color: var(--ink);
+  max-width: 240px;
+}
+
+.look {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  cursor: pointer;
+  overflow-wrap: anywhere;
+}
+
+.look input {
+  accent-color: var(--plum);
+  margin: 0;
+}
+
+.file {
+  max-width: 170px;
+}
+
+.link {
+  border: 0;
+  background: none;
+  padding: 0;
+  cursor: pointer;
+}
+
+.link:hover {
+  text-decoration: underline;
+}
+
+.link.small {
+  display: block;
+  margin-left: auto;
+  color: var(--gold-deep);
+}
+
+.acts {
+  white-space: nowrap;
+}
+
+.acts .btn {
+  margin-left: 8px;
+  text-decoration: none;
+}
+
+.hint {
+  padding: 10px 8px;
+}
+</style>

@@ -1,0 +1,72 @@
+import { useI18n } from 'vue-i18n'
+import type { Block, Facet, NewDecision, Term } from '@/api/client'
+import { useNotes } from './notes'
+import type { Op } from './ops'
+import { decisionKey, newTerm, termText, useReview } from './review'
+
+/** An item that someone may want in a block: what it is called, and by what it is decided on. */
+export interface Item {
+  facet: Facet
+  item: string
+  key: string
+}
+
+/** The reasons for dropping a candidate, in the order of their keys. */
+export const dropReasons = ['other-meaning', 'too-broad', 'other-concept', 'says-nothing'] as const
+
+/** What can be decided about an item: each is one change, which can be undone as one. */
+export function useDecide() {
+  const review = useReview()
+  const notes = useNotes()
+  const { t } = useI18n()
+
+  /** The term that an item becomes; typed is how it is to be written, where that differs. */
+  function termOf(item: Item, typed = item.item): Term {
+    const from = { facet: item.facet, item: item.key, sample: review.view.sample }
+    if (item.facet === 'headings') return newTerm({ kind: 'heading', heading: typed, from })
+    return newTerm({ kind: 'text', text: typed, field: 'text', from })
+  }
+
+  function has(block: Block, term: Term): boolean {
+    return block.terms.some((x) => x.kind === term.kind && termText(x).toLowerCase() === termText(term).toLowerCase() && (x.field ?? 'text') === (term.field ?? 'text'))
+  }
+
+  /** The edits that put a term into a block; none when it stands there already. */
+  function addOps(block: Block, term: Term): Op[] {
+    return has(block, term) ? [] : [{ op: 'addTerm', block: block.id, term }]
+  }
+
+  function add(block: Block, term: Term, item?: Item) {
+    const ops = addOps(block, term)
+    const text = termText(term)
+    if (!ops.length) {
+      notes.say({ text: t('note.already', { term: text, block: block.name }) })
+      return
+    }
+    const decisions: NewDecision[] = item && review.decisions.has(decisionKey(item.facet, item.key)) ? [{ facet: item.facet, item: item.key, state: 'open' }] : []
+    review.change({ key: 'addTerm', params: { term: text, block: block.name } }, { ops, decisions })
+  }
+
+  function decide(items: Item[], state: 'parked' | 'dropped', reason = '') {
+    review.change(
+      { key: state, params: { item: items[0].item, n: String(items.length) } },
+      { decisions: items.map((i) => ({ facet: i.facet, item: i.key, state, reason })) },
+    )
+  }
+
+  /** Opens an item again: out of the blocks that hold it, and out of what was parked or dropped. */
+  function takeBack(item: Item) {
+    const ops = review.document.blocks.flatMap((b) =>
+      b.terms.filter((term) => isItem(term, item)).map((term): Op => ({ op: 'removeTerm', block: b.id, id: term.id })),
+    )
+    review.change({ key: 'takeBack', params: { item: item.item } }, { ops, decisions: [{ facet: item.facet, item: item.key, state: 'open' }] })
+  }
+
+  function isItem(term: Term, item: Item): boolean {
+    if (term.from?.facet === item.facet && term.from.item === item.key) return true
+    if (term.kind === 'heading') return item.facet === 'headings' && term.key === item.key
+    return term.kind === 'text' && item.facet !== 'headings' && term.key === item.key
+  }
+
+  return { termOf, addOps, add, decide, takeBack }
+}

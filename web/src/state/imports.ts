@@ -1,0 +1,71 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { CallError, problemOf, type Import } from '@/api/client'
+import { useReview } from './review'
+
+/** A file on its way to the program. */
+export interface Upload {
+  id: number
+  kind: Import['kind']
+  file: File
+  sent: number
+  error?: CallError
+}
+
+/** Files that are brought in: first over the wire, then read by the program. */
+export const useImports = defineStore('imports', () => {
+  const review = useReview()
+  const uploads = ref<Upload[]>([])
+  const reading = computed(() => [...review.imports.values()].filter((i) => i.state === 'waiting' || i.state === 'reading'))
+  const failed = computed(() => [...review.imports.values()].filter((i) => i.state === 'failed' && !seen.value.has(i.id)))
+  const seen = ref(new Set<number>())
+  let count = 0
+
+  function bring(files: Iterable<File>, kind: Import['kind']) {
+    for (const file of files) send({ id: ++count, kind, file, sent: 0 }, false)
+  }
+
+  // fetch cannot tell how much of a file has been sent.
+  function send(upload: Upload, again: boolean) {
+    uploads.value.push(upload)
+    const u = uploads.value.at(-1)!
+    const call = new XMLHttpRequest()
+    const query = new URLSearchParams({ kind: u.kind, name: u.file.name, ...(again ? { again: 'true' } : {}) })
+    call.open('POST', `/api/reviews/${review.id}/imports?${query}`)
+    call.setRequestHeader('Content-Type', 'application/octet-stream')
+    call.upload.onprogress = (e) => (u.sent = e.loaded)
+    call.onload = () => {
+      let body: unknown
+      try {
+        body = JSON.parse(call.responseText)
+      } catch {
+        body = undefined
+      }
+      if (call.status !== 202) {
+        u.error = new CallError(problemOf(body, call.status))
+        return
+      }
+      drop(u)
+      const i = body as Import
+      review.imports.set(i.id, i)
+      void review.watchImport(i.id)
+    }
+    call.onerror = () => (u.error = new CallError({ type: 'broken-off', title: '', status: 0 }))
+    call.send(u.file)
+  }
+
+  function drop(u: Upload) {
+    uploads.value = uploads.value.filter((x) => x.id !== u.id)
+  }
+
+  function again(u: Upload) {
+    drop(u)
+    send({ id: ++count, kind: u.kind, file: u.file, sent: 0 }, true)
+  }
+
+  function dismiss(i: Import) {
+    seen.value.add(i.id)
+  }
+
+  return { uploads, reading, failed, bring, drop, again, dismiss }
+})

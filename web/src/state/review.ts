@@ -1,0 +1,289 @@
+import { useStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import {
+  api, ask, CallError, type DecisionState, type Facet, type Import, type KeyStudy, type NewDecision, type Review,
+  type ReviewDocument, type ReviewState, type Sample, type Term, type View, type What,
+} from '@/api/client'
+import { applyOps, newId, touched, type Op } from './ops'
+
+/** A change as it waits to be saved. */
+interface Waiting {
+  id: string
+  what: What
+  ops: Op[]
+  decisions?: NewDecision[]
+  samples?: { id: number; name?: string; deleted?: boolean }[]
+  keyStudies?: { id: number; deleted: boolean }[]
+}
+
+/** Two windows changed one block: someone has to choose. */
+export interface Conflict {
+  waiting: Waiting
+  blocks: string
+  mine: ReviewDocument
+}
+
+type Decided = { state: DecisionState; reason: string }
+
+/**
+ * The review that is open: what the server last said of it, and on top of that the changes that are
+ * not saved yet. Those are kept in the browser until they are, across reloads and outages.
+ */
+export const useReview = defineStore('review', () => {
+  const saved = shallowRef<Review>()
+  const queue = ref<Waiting[]>([])
+  const offline = ref(false)
+  const savedAt = ref<Date>()
+  const conflict = ref<Conflict>()
+  const refused = ref<unknown>() // why a change could not be made
+  const missing = ref(false)
+  const imports = ref(new Map<number, Import>())
+
+  // One list for all reviews, so that what waits for one is not lost while another is open.
+  const stored = useStorage<Record<string, Waiting[]>>('tamiz-waiting', {})
+  let sending: Promise<void> | undefined
+  let retry: ReturnType<typeof setTimeout> | undefined
+
+  const id = computed(() => saved.value?.id ?? 0)
+  const document = computed<ReviewDocument>(() => {
+    const base = saved.value?.document ?? { question: '', frame: '', blocks: [], limits: [] }
+    return applyOps(base, queue.value.flatMap((w) => w.ops))
+  })
+  const samples = computed<Sample[]>(() => {
+    const patches = queue.value.flatMap((w) => w.samples ?? [])
+    return (saved.value?.samples ?? [])
+      .map((s) => patches.filter((p) => p.id === s.id).reduce((a, p) => ({ ...a, name: p.name ?? a.name }), s))
+      .filter((s) => !patches.some((p) => p.id === s.id && p.deleted))
+  })
+  const keyStudies = computed<KeyStudy[]>(() => {
+    const gone = new Set(queue.value.flatMap((w) => w.keyStudies ?? []).filter((k) => k.deleted).map((k) => k.id))
+    return (saved.value?.keyStudies ?? []).filter((k) => !gone.has(k.id))
+  })
+  const view = computed<View>(() => saved.value?.view ?? { rest: true })
+  const sample = computed(() => samples.value.find((s) => s.id === view.value.sample))
+  const decisions = computed(() => {
+    const all = new Map<string, Decided>()
+    const put = (d: { facet: Facet; item: string; state: DecisionState; reason?: string }) => {
+      if (d.state === 'open') all.delete(decisionKey(d.facet, d.item))
+      else all.set(decisionKey(d.facet, d.item), { state: d.state, reason: d.reason ?? '' })
+    }
+    saved.value?.decisions.forEach(put)
+    queue.value.flatMap((w) => w.decisions ?? []).forEach(put)
+    return all
+  })
+  /** By facet and item, the blocks that hold a term of it. */
+  const kept = computed(() => {
+    const all = new Map<string, string[]>()
+    const put = (key: string, block: string) => {
+      const has = all.get(key) ?? []
+      if (!has.includes(block)) all.set(key, [...has, block])
+    }
+    for (const b of document.value.blocks) {
+      for (const t of b.terms) {
+        if (t.from?.facet) put(decisionKey(t.from.facet, t.from.item), b.id)
+        if (!t.key) continue
+        if (t.kind === 'heading') put(decisionKey('headings', t.key), b.id)
+        else if (t.kind === 'text') {
+          put(decisionKey('words', t.key), b.id)
+          put(decisionKey('keywords', t.key), b.id)
+        }
+      }
+    }
+    return all
+  })
+  /** Changes whenever figures may have changed: part of the key of every figure. */
+  const revision = computed(() => saved.value?.revision ?? 0)
+  const keysStamp = computed(() => (saved.value?.keyStudies ?? []).map((k) => k.id).join())
+  const viewStamp = computed(() => {
+    const v = view.value
+    return `${v.sample ?? ''}/${v.against ?? ''}/${v.rest}/${(saved.value?.samples ?? []).map((s) => s.id).join()}`
+  })
+  const canUndo = computed(() => queue.value.at(-1)?.what ?? saved.value?.undo)
+  const canRedo = computed(() => (queue.value.length ? undefined : saved.value?.redo))
+
+  async function open(review: number) {
+    if (saved.value?.id !== review) {
+      saved.value = undefined
+      imports.value = new Map()
+      queue.value = [...(stored.value[review] ?? [])]
+    }
+    missing.value = false
+    await refresh(review)
+    void flush()
+  }
+
+  async function refresh(review = id.value) {
+    if (!review) return
+    try {
+      const r = await ask(api.GET('/api/reviews/{review}', { params: { path: { review } } }))
+      saved.value = r
+      for (const i of r.imports) imports.value.set(i.id, i)
+      reached()
+    } catch (error) {
+      if (error instanceof CallError && error.passing) lost()
+      else missing.value = true
+    }
+  }
+
+  /** Makes a change: it shows at once, is kept in the browser, and is sent when it can be. */
+  function change(what: What, parts: Partial<Omit<Waiting, 'id' | 'what'>>) {
+    queue.value.push({ id: newId(), what, ops: parts.ops ?? [], decisions: parts.decisions, samples: parts.samples, keyStudies: parts.keyStudies })
+    keep()
+    void flush()
+  }
+
+  function keep() {
+    const all = { ...stored.value }
+    if (queue.value.length) all[id.value] = queue.value
+    else delete all[id.value]
+    stored.value = all
+  }
+
+  function flush(): Promise<void> {
+    sending ??= send().finally(() => (sending = undefined))
+    return sending
+  }
+
+  async function send() {
+    while (queue.value.length && saved.value && !conflict.value) {
+      const next = queue.value[0]
+      const review = id.value
+      const base = saved.value
+      try {
+        const state = await ask(
+          api.POST('/api/reviews/{review}/changes', {
+            params: { path: { review }, header: { 'If-Match': `"${base.revision}"` } },
+            body: {
+              what: next.what,
+              document: next.ops.length ? applyOps(base.document, next.ops) : undefined,
+              decisions: next.decisions,
+              samples: next.samples,
+              keyStudies: next.keyStudies,
+            },
+          }),
+        )
+        if (id.value !== review) return
+        queue.value = queue.value.filter((w) => w.id !== next.id)
+        keep()
+        take(state)
+        reached()
+      } catch (error) {
+        if (!(error instanceof CallError)) throw error
+        if (error.passing) return lost()
+        if (error.problem.type === 'conflict') {
+          conflict.value = { waiting: next, blocks: error.problem.params?.blocks ?? '', mine: applyOps(base.document, next.ops) }
+          await refresh(review)
+          return
+        }
+        // It will never go through: it is taken back, and said why.
+        queue.value = queue.value.filter((w) => w.id !== next.id)
+        keep()
+        refused.value = error
+        await refresh(review)
+      }
+    }
+  }
+
+  /** Ends a conflict: with both (made again on what is there now), with mine whole, or with theirs. */
+  function settle(choice: 'both' | 'mine' | 'theirs') {
+    const c = conflict.value
+    if (!c) return
+    conflict.value = undefined
+    if (choice === 'theirs') queue.value = queue.value.filter((w) => w.id !== c.waiting.id)
+    if (choice === 'mine') {
+      const blocks = touched(c.waiting.ops)
+      const whole = c.mine.blocks.filter((b) => blocks.includes(b.id)).map((block): Op => ({ op: 'replaceBlock', block }))
+      queue.value = queue.value.map((w) => (w.id === c.waiting.id ? { ...w, ops: whole.length ? whole : w.ops } : w))
+    }
+    keep()
+    void flush()
+  }
+
+  function take(state: ReviewState) {
+    if (!saved.value) return
+    const { revision, document, samples, keyStudies, decisions, undo, redo } = state
+    saved.value = { ...saved.value, revision, document, samples, keyStudies, decisions, undo, redo }
+    const v = saved.value.view
+    if (v.sample !== undefined && !samples.some((s) => s.id === v.sample)) void refresh()
+    savedAt.value = new Date()
+  }
+
+  function reached() {
+    offline.value = false
+    savedAt.value ??= new Date()
+  }
+
+  function lost() {
+    offline.value = true
+    clearTimeout(retry)
+    retry = setTimeout(() => {
+      void flush().then(() => (queue.value.length ? undefined : refresh()))
+    }, 1000)
+  }
+
+  /** Takes back the last change, saved or not; or makes the last one undone again. */
+  async function step(direction: 'undo' | 'redo'): Promise<What | undefined> {
+    await flush()
+    if (queue.value.length || conflict.value || !id.value) return undefined
+    try {
+      const path = { params: { path: { review: id.value } } }
+      const state = await ask(direction === 'undo' ? api.POST('/api/reviews/{review}/undo', path) : api.POST('/api/reviews/{review}/redo', path))
+      take(state)
+      await refresh()
+      return state.what
+    } catch (error) {
+      if (error instanceof CallError && error.passing) lost()
+      else refused.value = error
+      return undefined
+    }
+  }
+
+  async function look(next: View) {
+    try {
+      const view = await ask(api.PUT('/api/reviews/{review}/view', { params: { path: { review: id.value } }, body: next }))
+      if (saved.value) saved.value = { ...saved.value, view }
+    } catch (error) {
+      if (error instanceof CallError && error.passing) lost()
+      else refused.value = error
+      await refresh()
+    }
+  }
+
+  async function watchImport(number: number) {
+    try {
+      const i = await ask(api.GET('/api/imports/{import}', { params: { path: { import: number } } }))
+      imports.value.set(i.id, i)
+      if (i.state === 'done' || i.state === 'failed') await refresh()
+    } catch (error) {
+      if (error instanceof CallError && error.passing) lost()
+    }
+  }
+
+  /** Calls when news of the review come in; what is being sent comes back by itself. */
+  function hear(news: { kind: string; import?: number }) {
+    if (news.kind === 'import' && news.import) void watchImport(news.import)
+    else if (!queue.value.length && !sending) void refresh()
+  }
+
+  return {
+    saved, id, document, samples, keyStudies, view, sample, decisions, kept, revision, keysStamp, viewStamp, canUndo, canRedo,
+    queue, offline, savedAt, conflict, refused, missing, imports, open, refresh, change, step, look, settle, hear, flush, watchImport,
+  }
+})
+
+export function decisionKey(facet: Facet, item: string): string {
+  return `${facet}\n${item}`
+}
+
+/** A new term, switched on. */
+export function newTerm(parts: Partial<Term> & Pick<Term, 'kind'>): Term {
+  return { id: newId(), on: true, ...parts }
+}
+
+/** How a term is written: as typed, `left ~3 right`, or its heading. */
+export function termText(t: Term): string {
+  if (t.kind === 'near') return `${t.left} ~${t.within} ${t.right}`
+  if (t.kind === 'heading') return t.heading ?? ''
+  return t.text ?? ''
+}

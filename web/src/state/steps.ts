@@ -1,0 +1,29 @@
+import { useI18n } from 'vue-i18n'
+import type { What } from '@/api/client'
+import { useNotes } from './notes'
+import { useReview } from './review'
+
+/** Undo and redo, with a word of what was taken back or made again. */
+export function useSteps() {
+  const review = useReview()
+  const notes = useNotes()
+  const { t, te } = useI18n()
+
+  function say(what: What): string {
+    return te(`change.${what.key}`) ? t(`change.${what.key}`, what.params) : t('change.other')
+  }
+
+  async function undo() {
+    const what = await review.step('undo')
+    if (what) notes.say({ text: t('steps.undone', { what: say(what) }), action: { label: t('steps.redo'), run: redo } })
+    else if (!review.offline) notes.say({ text: t('steps.nothingToUndo') })
+  }
+
+  async function redo() {
+    const what = await review.step('redo')
+    if (what) notes.say({ text: t('steps.redone', { what: say(what) }), action: { label: t('steps.undo'), run: undo } })
+    else if (!review.offline) notes.say({ text: t('steps.nothingToRedo') })
+  }
+
+  return { undo, redo, say }
+}
