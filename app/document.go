@@ -167,7 +167,10 @@ func (d Document) filled() Document {
 			t.Key = ""
 			switch t.Kind {
 			case strategy.TextTerm:
-				t.Key = text.Key(t.Text)
+				// A truncated term is no item of a tally: it stands for several.
+				if p, err := text.ParsePattern(t.Text); err == nil {
+					t.Key = p.String()
+				}
 			case strategy.HeadingTerm:
 				t.Key = text.Label(t.Heading)
 			}

@@ -110,8 +110,7 @@ func (l *Lines) Next() (line []byte, cut bool, err error) {
 	l.buf = l.buf[:0]
 	read := false
 	for {
-		chunk, err := l.r.Peek(1)
-		if err != nil {
+		if _, err := l.r.Peek(1); err != nil {
 			if read && errors.Is(err, io.EOF) {
 				err = nil
 			}
@@ -120,7 +119,7 @@ func (l *Lines) Next() (line []byte, cut bool, err error) {
 			}
 			return l.buf, cut, err
 		}
-		chunk, _ = l.r.Peek(l.r.Buffered())
+		chunk, _ := l.r.Peek(l.r.Buffered())
 		if l.skipLF {
 			l.skipLF = false
 			if chunk[0] == '\n' {

@@ -4,7 +4,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
-	"os"
 
 	"github.com/spf13/cobra"
 
@@ -23,24 +22,24 @@ func checkCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use: "check --strategy S --keys FILE", Short: "Tell which key studies a strategy catches and misses",
 		Args: cobra.NoArgs,
-		RunE: func(*cobra.Command, []string) error {
+		RunE: func(c *cobra.Command, _ []string) error {
 			if err := in.check(); err != nil {
 				return err
 			}
 			if file == "" || len(keys) == 0 {
 				return usage("check needs --strategy and --keys")
 			}
-			s, err := readStrategy(file)
+			s, err := readStrategy(c, file)
 			if err != nil {
 				return err
 			}
-			studies, err := in.read(keys)
+			studies, err := in.read(c, keys)
 			if err != nil {
 				return err
 			}
 			var set *coverage.Set
 			if len(records) > 0 {
-				sample, err := in.read(records)
+				sample, err := in.read(c, records)
 				if err != nil {
 					return err
 				}
@@ -51,7 +50,7 @@ func checkCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			out := json.NewEncoder(os.Stdout)
+			out := json.NewEncoder(c.OutOrStdout())
 			out.SetIndent("", " ")
 			out.SetEscapeHTML(false)
 			return out.Encode(result)
@@ -64,8 +63,8 @@ func checkCommand() *cobra.Command {
 	return c
 }
 
-func readStrategy(name string) (strategy.Strategy, error) {
-	f, err := open(name)
+func readStrategy(c *cobra.Command, name string) (strategy.Strategy, error) {
+	f, err := open(c, name)
 	if err != nil {
 		return strategy.Strategy{}, err
 	}

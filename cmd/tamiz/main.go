@@ -13,6 +13,12 @@ import (
 var errUsage = errors.New("wrong call")
 
 func main() {
+	if err := newRoot().Execute(); err != nil {
+		os.Exit(report(err))
+	}
+}
+
+func newRoot() *cobra.Command {
 	root := &cobra.Command{
 		Use: "tamiz", Short: "Finds the words and headings that a search strategy lacks",
 		SilenceUsage: true, SilenceErrors: true,
@@ -22,9 +28,7 @@ func main() {
 	}
 	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return errors.Join(errUsage, err) })
 	root.AddCommand(serveCommand(), demoCommand(), databaseCommand(), tallyCommand(), checkCommand())
-	if err := root.Execute(); err != nil {
-		os.Exit(report(err))
-	}
+	return root
 }
 
 func usage(format string, args ...any) error {

@@ -33,10 +33,10 @@ func (f *recordFlags) check() error {
 }
 
 // read returns the records of all files, in order. What could not be read is told on standard error.
-func (f *recordFlags) read(names []string) ([]*bib.Record, error) {
+func (f *recordFlags) read(c *cobra.Command, names []string) ([]*bib.Record, error) {
 	var all []*bib.Record
 	for _, name := range names {
-		records, err := f.readOne(name)
+		records, err := f.readOne(c, name)
 		if err != nil {
 			return nil, fmt.Errorf("%s: %w", name, err)
 		}
@@ -45,8 +45,8 @@ func (f *recordFlags) read(names []string) ([]*bib.Record, error) {
 	return all, nil
 }
 
-func (f *recordFlags) readOne(name string) ([]*bib.Record, error) {
-	file, err := open(name)
+func (f *recordFlags) readOne(c *cobra.Command, name string) ([]*bib.Record, error) {
+	file, err := open(c, name)
 	if err != nil {
 		return nil, err
 	}
@@ -56,7 +56,7 @@ func (f *recordFlags) readOne(name string) ([]*bib.Record, error) {
 		if n.Skipped {
 			skipped++
 		}
-		fmt.Fprintf(os.Stderr, "%s: %s\n", name, n)
+		fmt.Fprintf(c.ErrOrStderr(), "%s: %s\n", name, n)
 	}
 	decoded, encoding, err := exchange.Decode(file)
 	if err != nil {
@@ -87,7 +87,7 @@ func (f *recordFlags) readOne(name string) ([]*bib.Record, error) {
 
 // open opens a file; - is standard input, which is laid down first, since a reader of records goes
 // over its file twice.
-func open(name string) (*os.File, error) {
+func open(c *cobra.Command, name string) (*os.File, error) {
 	if name != "-" {
 		return os.Open(name)
 	}
@@ -96,7 +96,7 @@ func open(name string) (*os.File, error) {
 		return nil, err
 	}
 	defer os.Remove(spool.Name())
-	if _, err := io.Copy(spool, os.Stdin); err != nil {
+	if _, err := io.Copy(spool, c.InOrStdin()); err != nil {
 		return nil, err
 	}
 	_, err = spool.Seek(0, io.SeekStart)

@@ -1,7 +1,6 @@
 package main
 
 import (
-	"os"
 	"strings"
 
 	"github.com/spf13/cobra"
@@ -24,7 +23,7 @@ func tallyCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use: "tally FILE…", Short: "Count what a sample is made of",
 		Args: least(1, "tally needs a file of records"),
-		RunE: func(_ *cobra.Command, files []string) error {
+		RunE: func(c *cobra.Command, files []string) error {
 			if err := in.check(); err != nil {
 				return err
 			}
@@ -48,15 +47,15 @@ func tallyCommand() *cobra.Command {
 			if f != tally.Words && f != tally.Headings && f != tally.Keywords {
 				return usage("--facet is words, headings or keywords, not %q", facet)
 			}
-			sample, err := in.read(files)
+			sample, err := in.read(c, files)
 			if err != nil {
 				return err
 			}
-			contrast, err := in.read(against)
+			contrast, err := in.read(c, against)
 			if err != nil {
 				return err
 			}
-			studies, err := in.read(keys)
+			studies, err := in.read(c, keys)
 			if err != nil {
 				return err
 			}
@@ -65,9 +64,9 @@ func tallyCommand() *cobra.Command {
 				t.Rows = t.Rows[:limit]
 			}
 			if format == "json" {
-				return table.WriteTallyJSON(os.Stdout, t)
+				return table.WriteTallyJSON(c.OutOrStdout(), t)
 			}
-			return table.WriteTallyCSV(os.Stdout, t)
+			return table.WriteTallyCSV(c.OutOrStdout(), t)
 		},
 	}
 	in.add(c)

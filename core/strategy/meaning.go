@@ -11,7 +11,11 @@ import (
 
 // Query returns what a term looks for. A term that cannot be searched is answered by an error that
 // says why; behind it is a *text.Refusal where its words are at fault.
-func (t Term) Query() (query.Expr, error) {
+func (t Term) Query() (query.Expr, error) { return t.QueryIn(nil) }
+
+// QueryIn does the same with a vocabulary: below returns a label and those of all headings below it in
+// the tree, as text.Label writes them. Without one, narrower adds nothing.
+func (t Term) QueryIn(below func(label string) []string) (query.Expr, error) {
 	switch t.Kind {
 	case TextTerm:
 		fields, err := query.Fields(t.Field)
@@ -48,7 +52,11 @@ func (t Term) Query() (query.Expr, error) {
 		if len([]rune(t.Heading)) > text.MaxTerm {
 			return nil, &text.Refusal{Reason: text.TooLong, Term: string([]rune(t.Heading)[:40]) + "…"}
 		}
-		return query.Heading{Labels: []string{label}, Central: t.Central, Qualifiers: t.Qualifiers}, nil
+		labels := []string{label}
+		if t.Narrower && below != nil {
+			labels = below(label)
+		}
+		return query.Heading{Labels: labels, Central: t.Central, Qualifiers: t.Qualifiers}, nil
 	}
 	return nil, fmt.Errorf("there is no term of kind %q; there are text, near and heading", t.Kind)
 }

@@ -15,7 +15,7 @@ import (
 // prose draws text of the kind that breaks tokenisers: accents, quotes, marks that compose, scripts
 // without spaces, stray invisible characters.
 func prose() *rapid.Generator[string] {
-	letters := []rune("aesz'’`-–­​ .,;ÄéßİǆﬁΣς手疹ガｶﾞ½²10\u0301\u0327\u200d\n()™한글हाथ")
+	letters := []rune("aesz'’`-–\u00ad\u200b .,;ÄéßİǆﬁΣς手疹ガｶﾞ½²10\u0301\u0327\u200d\n()™한글हाथ")
 	return rapid.StringOf(rapid.OneOf(rapid.RuneFrom(letters), rapid.RuneFrom(letters), rapid.Rune()))
 }
 
@@ -42,7 +42,7 @@ func TestSpansStandWhereTheirTokensAreWritten(t *testing.T) {
 }
 
 func TestSpansAreTheTokens(t *testing.T) {
-	words := rapid.SampledFrom([]string{"Sjögren’s", "CO₂", "ﬁbre", "sea­weed", "手湿疹", "workers'", "–", "(heat)", "Straße", "e\u0301te\u0301", "PM₂.₅", "データ", "rock'n'roll", "İzmir"})
+	words := rapid.SampledFrom([]string{"Sjögren’s", "CO₂", "ﬁbre", "sea\u00adweed", "手湿疹", "workers'", "–", "(heat)", "Straße", "e\u0301te\u0301", "PM₂.₅", "データ", "rock'n'roll", "İzmir"})
 	rapid.Check(t, func(t *rapid.T) {
 		value := strings.Join(rapid.SliceOf(words).Draw(t, "words"), rapid.SampledFrom([]string{" ", "-", ", ", "\n"}).Draw(t, "between"))
 		var got []string

@@ -204,7 +204,7 @@ func (r *Reader) record(w *raw) *bib.Record {
 			rec.Extra = append(rec.Extra, bib.Extra{Tag: v.tag, Value: string(v.value)})
 		}
 	}
-	if rec.Title == "" && rec.Abstract == "" && rec.DOI == "" && rec.Accession == "" && len(rec.Authors)+len(rec.Keywords)+len(rec.Headings) == 0 {
+	if rec.Title == "" && rec.Abstract == "" && rec.DOI == "" && rec.Accession == "" && rec.LocalID == "" && len(rec.Authors)+len(rec.Keywords)+len(rec.Headings) == 0 {
 		notice(exchange.Nothing, w.line, "", true)
 		return nil
 	}

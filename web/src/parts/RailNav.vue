@@ -31,7 +31,8 @@ const missed = computed(() => (bench.now ? bench.now.caught.filter((c) => !c).le
       </svg>
     </router-link>
     <router-link v-for="s in screens" :key="s" :to="{ name: s, params: { review: review.id } }" class="place" active-class="here">
-      <!-- eslint-disable-next-line vue/no-v-html: drawn above, nothing from outside -->
+      <!-- The icons are drawn above; nothing comes from outside. -->
+      <!-- eslint-disable-next-line vue/no-v-html -->
       <svg viewBox="0 0 24 24" aria-hidden="true" v-html="icons[s]" />
       {{ t(`screen.${s}`) }}
       <i v-if="s === 'coverage' && missed" :aria-label="t('rail.missed', { n: missed })">{{ missed }}</i>

@@ -4,7 +4,7 @@ import { refDebounced, useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Block } from '@/api/client'
-import { useRefusal } from '@/parts/refusal'
+import { useFinds, useRefusal } from '@/parts/tried'
 import { useBench } from '@/state/bench'
 import { useDecide } from '@/state/decide'
 import { newTerm, useReview } from '@/state/review'
@@ -16,6 +16,7 @@ const { t, n } = useI18n()
 const review = useReview()
 const bench = useBench()
 const said = useRefusal()
+const finds = useFinds()
 const { add, addOps } = useDecide()
 
 const typed = ref('')
@@ -84,7 +85,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
   </form>
   <div id="add-said" class="said" aria-live="polite">
     <p v-if="refused" class="wrong">{{ refused }}</p>
-    <p v-else-if="found?.term" class="small">{{ found.records === undefined ? t('addTerm.keys', { keys: n(found.keys ?? 0, 'whole') }) : t('panel.tried', { records: n(found.records, 'whole'), keys: n(found.keys ?? 0, 'whole') }) }}</p>
+    <p v-else-if="found?.term" class="small">{{ finds(found) }}</p>
     <p v-else class="small">{{ t('addTerm.forms') }}</p>
   </div>
   <ul v-if="found?.headings.length" class="headings">

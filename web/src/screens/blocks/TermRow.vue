@@ -57,7 +57,7 @@ function records() {
 
 <template>
   <tr :class="{ off: !term.on }" @mouseenter="rest(true)" @mouseleave="rest(false)" @keydown="onKey">
-    <td class="left switch">
+    <td class="left onoff">
       <OnSwitch :model-value="term.on" :label="t('blocks.switch', { term: termText(term) })" @update:model-value="setOn" />
     </td>
     <td class="left">
@@ -90,7 +90,7 @@ tr:hover td {
   background: var(--card);
 }
 
-.switch {
+.onoff {
   width: 42px;
 }
 
@@ -184,10 +184,14 @@ tr:hover td {
   width: 110px;
 }
 
+.acts .btn {
+  padding: 0 4px;
+}
+
 .ico {
   border: 0;
   background: none;
-  padding: 2px 4px;
+  padding: 0 4px;
   cursor: pointer;
   color: var(--ink-2);
 }

@@ -6,7 +6,7 @@ import { useI18n } from 'vue-i18n'
 import { api, ask, type Block, type Facet } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import { useReader } from '@/parts/reader'
-import { useRefusal } from '@/parts/refusal'
+import { useFinds, useRefusal } from '@/parts/tried'
 import { useBench } from '@/state/bench'
 import { dropReasons, useDecide } from '@/state/decide'
 import { useReview } from '@/state/review'
@@ -21,6 +21,7 @@ const review = useReview()
 const bench = useBench()
 const reader = useReader()
 const said = useRefusal()
+const finds = useFinds()
 const { termOf, addOps } = useDecide()
 
 const typed = ref('')
@@ -78,7 +79,7 @@ const records = () => reader.list({ facet: props.candidate.facet, item: props.ca
       <input id="as-term" v-model="typed" class="field mono" :class="{ edited }" maxlength="1000" autocomplete="off" spellcheck="false" @keydown.enter="target && !refused && emit('add', target, typed.trim())" />
       <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
       <p v-else-if="edited && tried.data.value?.records !== undefined" class="proposal small">
-        {{ t('panel.tried', { records: n(tried.data.value.records, 'whole'), keys: n(tried.data.value.keys ?? 0, 'whole') }) }}
+        {{ finds(tried.data.value) }}
       </p>
     </template>
     <div class="acts">

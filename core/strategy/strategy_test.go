@@ -1,0 +1,128 @@
+package strategy_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"os"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"tamiz/core/bib"
+	"tamiz/core/index"
+	"tamiz/core/strategy"
+	"tamiz/core/text"
+	"tamiz/exchange/ris"
+)
+
+// TestTermsAgreeWithWorkedExamples searches each term of the examples in a record made of its value.
+func TestTermsAgreeWithWorkedExamples(t *testing.T) {
+	data, err := os.ReadFile("../../testdata/vectors/match.json")
+	require.NoError(t, err)
+	var examples []struct {
+		Term             strategy.Term
+		Value            string
+		KW               []string
+		Narrower         map[string][]string
+		Matches, Refused bool
+	}
+	require.NoError(t, json.Unmarshal(data, &examples))
+	require.NotEmpty(t, examples)
+	for _, e := range examples {
+		name := fmt.Sprintf("%s in %q %q", e.Term, e.Value, e.KW)
+		q, err := e.Term.QueryIn(tree(e.Narrower))
+		if e.Refused {
+			assert.Error(t, err, name)
+			continue
+		}
+		require.NoError(t, err, name)
+		record := &bib.Record{Title: e.Value}
+		for _, k := range e.KW {
+			record.Headings = append(record.Headings, ris.ParseAssignment(k))
+		}
+		found := q.Match(index.Build([]*bib.Record{{Title: "Something else"}, record}))
+		assert.Equal(t, e.Matches, found.Contains(1), name)
+		assert.False(t, found.Contains(0), name)
+	}
+}
+
+// tree returns what stands at or below a label.
+func tree(narrower map[string][]string) func(string) []string {
+	return func(label string) []string {
+		out := []string{label}
+		for i := 0; i < len(out); i++ {
+			for parent, children := range narrower {
+				if text.Label(parent) == out[i] {
+					for _, c := range children {
+						out = append(out, text.Label(c))
+					}
+				}
+			}
+		}
+		return out
+	}
+}
+
+func TestWhatIsNotSaidTakesItsDefault(t *testing.T) {
+	s, err := strategy.Parse([]byte(`{"tamiz":"strategy/1","blocks":[{"name":"A","terms":[{"kind":"text","text":"heat"}]}]}`))
+	require.NoError(t, err)
+	assert.True(t, s.Blocks[0].Searched)
+	assert.False(t, s.Blocks[0].Negated)
+	assert.Equal(t, strategy.Term{Kind: "text", Text: "heat", Field: "text", On: true}, s.Blocks[0].Terms[0])
+}
+
+func TestWhatIsWrongInAFileIsSaidWithItsPlace(t *testing.T) {
+	wrap := func(inner string) string { return `{"tamiz":"strategy/1",` + inner + `}` }
+	term := func(inner string) string {
+		return wrap(`"blocks":[{"name":"A","terms":[{"kind":"text","text":"heat"},` + inner + `]}]`)
+	}
+	for file, said := range map[string]string{
+		`{`:                      "no strategy file",
+		`[]`:                     "no strategy file",
+		`{"tamiz":"strategy/2"}`: "strategy/2",
+		`{"blocks":[]}`:          "does not say",
+		wrap(`"blocks":[{"name":"A"},{"name":"A"}]`):                         `two blocks are named "A"`,
+		wrap(`"blocks":[{"terms":[]}]`):                                      "block 1 has no name",
+		term(`{"kind":"smell"}`):                                             `block A, term 2: there is no term of kind "smell"`,
+		term(`{"kind":"text","text":"a*"}`):                                  "block A, term 2",
+		term(`{"kind":"text","text":"heat","field":"colour"}`):               `no field "colour"`,
+		term(`{"kind":"near","left":"a","right":"b","within":0}`):            "within 1 to 100",
+		term(`{"kind":"heading","heading":" "}`):                             "holds no word",
+		term(`{"kind":"text","text":"` + strings.Repeat("x", 10_000) + `"}`): "at most 1000 characters",
+		wrap(`"limits":[{"kind":"years"}]`):                                  "limit 1: a limit on years needs",
+		wrap(`"limits":[{"kind":"years","from":2020,"to":2010}]`):            "comes after",
+		wrap(`"limits":[{"kind":"languages","values":[]}]`):                  "needs 1 to",
+		wrap(`"limits":[{"kind":"weather"}]`):                                `no limit of kind "weather"`,
+	} {
+		_, err := strategy.Parse([]byte(file))
+		if assert.Error(t, err, "%.80s", file) {
+			assert.Contains(t, err.Error(), said, "%.80s", file)
+		}
+	}
+}
+
+func TestALimitLeavesOutRecordsThatDoNotSay(t *testing.T) {
+	year := func(y int) *int { return &y }
+	years := strategy.Limit{Kind: "years", From: year(2000), To: nil}
+	assert.True(t, years.Admits(&bib.Record{Year: 2000}))
+	assert.False(t, years.Admits(&bib.Record{Year: 1999}))
+	assert.False(t, years.Admits(&bib.Record{}))
+	languages := strategy.Limit{Kind: "languages", Values: []string{"ENG"}}
+	assert.True(t, languages.Admits(&bib.Record{Languages: []string{"fre", "eng"}}))
+	assert.False(t, languages.Admits(&bib.Record{}))
+	types := strategy.Limit{Kind: "types", Values: []string{"journal  article"}}
+	assert.True(t, types.Admits(&bib.Record{Types: []string{"Journal Article", "JOUR"}}))
+}
+
+func TestTextForms(t *testing.T) {
+	for want, term := range map[string]strategy.Term{
+		"cane cutter*":   {Kind: "text", Text: "cane cutter*"},
+		"farm* ~3 crew*": {Kind: "near", Left: "farm*", Right: "crew*", Within: 3},
+		"[Noise]":        {Kind: "heading", Heading: "Noise"},
+		"[Ear Guards +]": {Kind: "heading", Heading: "Ear Guards", Narrower: true},
+	} {
+		assert.Equal(t, want, term.String())
+	}
+}
