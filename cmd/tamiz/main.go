@@ -21,9 +21,12 @@ func main() {
 func newRoot() *cobra.Command {
 	root := &cobra.Command{
 		Use: "tamiz", Short: "Finds the words and headings that a search strategy lacks",
-		SilenceUsage: true, SilenceErrors: true,
+		SilenceUsage: true, SilenceErrors: true, Args: cobra.ArbitraryArgs,
 		RunE: func(c *cobra.Command, args []string) error {
-			return usage("there is no command %q; see tamiz --help", args)
+			if len(args) == 0 {
+				return c.Help()
+			}
+			return usage("there is no command %q; see tamiz --help", args[0])
 		},
 	}
 	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return errors.Join(errUsage, err) })

@@ -1,0 +1,269 @@
+package api_test
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/httptest"
+	"strings"
+	"testing"
+	"testing/fstest"
+	"time"
+
+	"github.com/getkin/kin-openapi/openapi3"
+	"github.com/getkin/kin-openapi/openapi3filter"
+	"github.com/getkin/kin-openapi/routers/gorillamux"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"tamiz/api"
+	"tamiz/app"
+	"tamiz/demo"
+	"tamiz/exchange/ris"
+	"tamiz/store"
+	"tamiz/store/storetest"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+// A caller asks the server, and holds every call and answer against the contract.
+type caller struct {
+	t       *testing.T
+	server  *httptest.Server
+	checked func(*http.Request, []byte, *http.Response, []byte)
+}
+
+func start(t *testing.T) (*caller, *store.Store) {
+	t.Helper()
+	db := storetest.Open(t)
+	a, err := app.New(db, slog.New(slog.DiscardHandler))
+	require.NoError(t, err)
+	ctx, cancel := context.WithCancel(context.Background())
+	require.NoError(t, a.Start(ctx))
+	front := fstest.MapFS{"index.html": {Data: []byte("<!doctype html>")}, "assets/a.js": {Data: []byte("1")}}
+	server := httptest.NewServer(api.NewServer(a, front, slog.New(slog.DiscardHandler)))
+	t.Cleanup(func() {
+		server.Close()
+		_ = a.Stop(context.Background())
+		cancel()
+	})
+	return &caller{t, server, contract(t)}, db
+}
+
+func contract(t *testing.T) func(*http.Request, []byte, *http.Response, []byte) {
+	t.Helper()
+	doc, err := openapi3.NewLoader().LoadFromFile("openapi.yaml")
+	require.NoError(t, err)
+	require.NoError(t, doc.Validate(context.Background()))
+	router, err := gorillamux.NewRouter(doc)
+	require.NoError(t, err)
+	openapi3filter.RegisterBodyDecoder("application/octet-stream", openapi3filter.FileBodyDecoder)
+	return func(r *http.Request, sent []byte, answer *http.Response, got []byte) {
+		r.Body = io.NopCloser(bytes.NewReader(sent))
+		route, params, err := router.FindRoute(r)
+		require.NoError(t, err, "%s %s is not in the contract", r.Method, r.URL)
+		in := &openapi3filter.RequestValidationInput{Request: r, PathParams: params, Route: route}
+		out := &openapi3filter.ResponseValidationInput{RequestValidationInput: in, Status: answer.StatusCode, Header: answer.Header}
+		out.SetBodyBytes(got)
+		if answer.StatusCode < 400 {
+			require.NoError(t, openapi3filter.ValidateRequest(context.Background(), in), "%s %s", r.Method, r.URL)
+		}
+		require.NoError(t, openapi3filter.ValidateResponse(context.Background(), out), "%s %s", r.Method, r.URL)
+	}
+}
+
+// call asks and returns the answer; its status has to be the wanted one.
+func (c *caller) call(status int, method, path string, body any, headers ...string) map[string]any {
+	c.t.Helper()
+	var sent []byte
+	kind := "application/json"
+	switch b := body.(type) {
+	case nil:
+	case []byte:
+		sent, kind = b, "application/octet-stream"
+	default:
+		var err error
+		sent, err = json.Marshal(b)
+		require.NoError(c.t, err)
+	}
+	r, err := http.NewRequest(method, c.server.URL+path, bytes.NewReader(sent))
+	require.NoError(c.t, err)
+	if body != nil {
+		r.Header.Set("Content-Type", kind)
+	}
+	for i := 0; i < len(headers); i += 2 {
+		r.Header.Set(headers[i], headers[i+1])
+	}
+	answer, err := http.DefaultClient.Do(r)
+	require.NoError(c.t, err)
+	defer answer.Body.Close()
+	got, err := io.ReadAll(answer.Body)
+	require.NoError(c.t, err)
+	require.Equal(c.t, status, answer.StatusCode, "%s %s: %s", method, path, got)
+	c.checked(r, sent, answer, got)
+	var out map[string]any
+	if json.Unmarshal(got, &out) != nil {
+		out = map[string]any{"": string(got)}
+	}
+	return out
+}
+
+func TestEveryAnswerKeepsTheContract(t *testing.T) {
+	c, _ := start(t)
+	w := demo.NewWorld(demo.Seed, 400)
+	file := func(n int) []byte {
+		var b bytes.Buffer
+		b.WriteString("stray\n")
+		for _, r := range w.Records[:n] {
+			require.NoError(t, ris.Write(&b, r))
+		}
+		return b.Bytes()
+	}
+	assert.Equal(t, "ok", c.call(200, "GET", "/health", nil)["status"])
+	id := int64(c.call(201, "POST", "/api/reviews", map[string]any{"name": "Heat"})["id"].(float64))
+	c.call(200, "GET", "/api/reviews", nil)
+	at := fmt.Sprintf("/api/reviews/%d", id)
+	c.call(200, "PATCH", at, map[string]any{"name": "Heat and kidneys"})
+	for _, kind := range []string{"sample&name=rough.ris", "keys&name=keys.ris"} {
+		n := 200
+		if strings.HasPrefix(kind, "keys") {
+			n = 20
+		}
+		i := c.call(202, "POST", at+"/imports?kind="+kind, file(n))
+		number := int64(i["id"].(float64))
+		require.Eventually(t, func() bool {
+			return c.call(200, "GET", fmt.Sprintf("/api/imports/%d", number), nil)["state"] == "done"
+		}, time.Minute, 20*time.Millisecond)
+		c.call(200, "GET", fmt.Sprintf("/api/imports/%d/notices", number), nil)
+		c.call(200, "GET", fmt.Sprintf("/api/imports/%d/notices.txt", number), nil)
+	}
+	document := map[string]any{"question": "Heat?", "frame": "", "limits": []any{map[string]any{"kind": "languages", "values": []string{"eng"}}}, "blocks": []any{
+		map[string]any{"id": "a", "name": "A", "concept": "crews", "part": "", "seeds": []string{}, "searched": true, "reason": "", "negated": false, "terms": []any{
+			map[string]any{"id": "t1", "kind": "text", "text": "zz*", "on": true, "from": map[string]any{"facet": "words", "item": "zz"}},
+			map[string]any{"id": "t2", "kind": "near", "left": "heat", "right": "rest", "within": 3, "on": true},
+			map[string]any{"id": "t3", "kind": "heading", "heading": "Fluid Intake", "on": false},
+		}},
+	}}
+	change := map[string]any{"what": map[string]any{"key": "addTerm", "params": map[string]string{"term": "zz*"}}, "document": document,
+		"decisions": []any{map[string]any{"facet": "words", "item": "heat", "state": "dropped", "reason": "too-broad"}}}
+	c.call(200, "POST", at+"/changes", change, "If-Match", `"1"`)
+	document["blocks"].([]any)[0].(map[string]any)["concept"] = "farm crews"
+	assert.Equal(t, "conflict", c.call(409, "POST", at+"/changes", change, "If-Match", `"1"`)["type"])
+	c.call(422, "POST", at+"/changes", change, "If-Match", `"no"`)
+	review := c.call(200, "GET", at, nil)
+	sample := review["samples"].([]any)[0].(map[string]any)["id"]
+	study := review["keyStudies"].([]any)[0].(map[string]any)
+	c.call(200, "PUT", at+"/view", map[string]any{"sample": sample, "rest": true})
+	c.call(404, "PUT", at+"/view", map[string]any{"sample": 99999, "rest": true})
+	c.call(200, "POST", at+"/bench", map[string]any{})
+	c.call(200, "POST", at+"/bench", map[string]any{"document": document})
+	for _, facet := range []string{"words", "headings", "keywords"} {
+		rows := c.call(200, "GET", at+"/tally?facet="+facet, nil)["rows"].([]any)
+		require.NotEmpty(t, rows)
+		item := strings.ReplaceAll(rows[0].(map[string]any)["item"].(string), " ", "%20")
+		c.call(200, "GET", at+"/item?facet="+facet+"&item="+item, nil)
+	}
+	c.call(200, "GET", at+"/coverage", nil)
+	c.call(200, "GET", fmt.Sprint(at, "/coverage/", study["id"]), nil)
+	c.call(404, "GET", at+"/coverage/99999", nil)
+	c.call(200, "POST", at+"/terms", map[string]any{"typed": "fluid"})
+	c.call(200, "POST", at+"/terms", map[string]any{"typed": "a*"})
+	c.call(200, "POST", at+"/records", map[string]any{"of": map[string]any{"block": "a"}, "at": 0, "limit": 10})
+	list := c.call(200, "POST", at+"/records", map[string]any{"of": map[string]any{}, "at": 5, "limit": 10})
+	c.call(200, "GET", fmt.Sprint(at, "/records/", list["records"].([]any)[0].(map[string]any)["id"], "?facet=words&item=heat"), nil)
+	c.call(422, "POST", at+"/records", map[string]any{"of": map[string]any{"term": map[string]any{"id": "x", "kind": "text", "text": "a*", "on": true}}, "at": 0, "limit": 10})
+	c.call(200, "POST", at+"/undo", nil)
+	c.call(200, "POST", at+"/redo", nil)
+	c.call(200, "PATCH", at, map[string]any{"deleted": true})
+	c.call(404, "GET", at, nil)
+}
+
+func TestOnlyItsOwnPagesAreAnswered(t *testing.T) {
+	c, _ := start(t)
+	get := func(host, origin string) int {
+		r, err := http.NewRequest("GET", c.server.URL+"/api/reviews", nil)
+		require.NoError(t, err)
+		if host != "" {
+			r.Host = host
+		}
+		if origin != "" {
+			r.Header.Set("Origin", origin)
+		}
+		answer, err := http.DefaultClient.Do(r)
+		require.NoError(t, err)
+		defer answer.Body.Close()
+		return answer.StatusCode
+	}
+	own := strings.TrimPrefix(c.server.URL, "http://")
+	assert.Equal(t, 200, get("", ""))
+	assert.Equal(t, 200, get("localhost:1234", ""))
+	assert.Equal(t, 200, get("[::1]:1234", ""))
+	assert.Equal(t, 200, get("", "http://"+own))
+	assert.Equal(t, 403, get("tamiz.example", ""))
+	assert.Equal(t, 403, get("127.0.0.1.example:80", ""))
+	assert.Equal(t, 403, get("", "http://elsewhere.example"))
+	assert.Equal(t, 403, get("", "null"))
+	assert.Equal(t, 403, get("", "http://127.0.0.1:1"))
+}
+
+func TestEveryAddressIsAScreenOrSaysThatItIsNone(t *testing.T) {
+	c, _ := start(t)
+	for path, status := range map[string]int{"/": 200, "/reviews/7/harvest": 200, "/assets/a.js": 200, "/assets/b.js": 404, "/api/nothing": 404, "/api/reviews/x": 400} {
+		answer, err := http.Get(c.server.URL + path)
+		require.NoError(t, err)
+		defer answer.Body.Close()
+		assert.Equal(t, status, answer.StatusCode, path)
+		if status >= 400 {
+			assert.Equal(t, "application/problem+json", answer.Header.Get("Content-Type"), path)
+		}
+	}
+}
+
+func TestADatabaseThatIsGoneIsSaidAndComesBack(t *testing.T) {
+	c, db := start(t)
+	db.Close()
+	answer, err := http.Get(c.server.URL + "/health")
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	assert.GreaterOrEqual(t, answer.StatusCode, 500)
+}
+
+func TestNewsReachThoseWhoListen(t *testing.T) {
+	c, _ := start(t)
+	id := int64(c.call(201, "POST", "/api/reviews", map[string]any{"name": "Heat"})["id"].(float64))
+	ctx, cancel := context.WithTimeout(context.Background(), 20*time.Second)
+	defer cancel()
+	r, err := http.NewRequestWithContext(ctx, "GET", fmt.Sprintf("%s/api/reviews/%d/events", c.server.URL, id), nil)
+	require.NoError(t, err)
+	answer, err := http.DefaultClient.Do(r)
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	assert.Equal(t, "text/event-stream", answer.Header.Get("Content-Type"))
+	heard := make(chan string, 1)
+	go func() {
+		buf, all := make([]byte, 1024), ""
+		for !strings.Contains(all, `"kind":"view"`) {
+			n, err := answer.Body.Read(buf)
+			if err != nil {
+				return
+			}
+			all += string(buf[:n])
+		}
+		heard <- all
+	}()
+	for {
+		c.call(200, "PUT", fmt.Sprintf("/api/reviews/%d/view", id), map[string]any{"rest": true})
+		select {
+		case all := <-heard:
+			assert.Contains(t, all, fmt.Sprintf(`"review":%d`, id))
+			return
+		case <-ctx.Done():
+			t.Fatal("no news came")
+		case <-time.After(200 * time.Millisecond): // whoever listens may not have been there yet
+		}
+	}
+}

@@ -1,0 +1,83 @@
+package app
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"tamiz/core/strategy"
+)
+
+func doc(blocks ...Block) Document { return Document{Blocks: blocks}.filled() }
+
+func with(name string, terms ...string) Block {
+	b := Block{ID: "id-" + name, Name: name, Searched: true, Terms: []Term{}}
+	for _, x := range terms {
+		b.Terms = append(b.Terms, Term{ID: x, Term: strategy.Term{Kind: "text", Text: x, On: true}})
+	}
+	return b
+}
+
+func TestTwoWhoChangeDifferentBlocksBothHaveTheirWay(t *testing.T) {
+	base := doc(with("A", "crew"), with("B", "shade"))
+	mine := doc(with("A", "crew", "cane"), with("B", "shade"))
+	theirs := doc(with("A", "crew"), with("B", "shade", "rest"), with("C", "kidney"))
+	merged, conflicts := merge(base, mine, theirs)
+	assert.Empty(t, conflicts)
+	assert.Equal(t, doc(with("A", "crew", "cane"), with("B", "shade", "rest"), with("C", "kidney")), merged.filled())
+}
+
+func TestTwoWhoChangeOneBlockHaveToChoose(t *testing.T) {
+	base := doc(with("A", "crew"))
+	for name, c := range map[string]struct {
+		mine, theirs Document
+		conflict     bool
+	}{
+		"different terms":         {doc(with("A", "crew", "cane")), doc(with("A", "crew", "field")), true},
+		"the same term":           {doc(with("A", "crew", "cane")), doc(with("A", "crew", "cane")), false},
+		"they deleted it":         {doc(with("A", "crew", "cane")), doc(), true},
+		"I deleted, they left it": {doc(), doc(with("A", "crew")), false},
+		"I deleted, they changed": {doc(), doc(with("A", "crew", "field")), true},
+		"both deleted":            {doc(), doc(), false},
+		"I left it, they changed": {doc(with("A", "crew")), doc(with("A", "field")), false},
+		"they deleted, I left it": {doc(with("A", "crew")), doc(), false},
+	} {
+		_, conflicts := merge(base, c.mine, c.theirs)
+		assert.Equal(t, c.conflict, len(conflicts) > 0, name)
+	}
+}
+
+func TestTwoWhoAddABlockGetTwoLetters(t *testing.T) {
+	mine, theirs := with("A", "crew"), with("A", "shade")
+	mine.ID, theirs.ID = "mine", "theirs"
+	merged, conflicts := merge(doc(), doc(mine), doc(theirs))
+	assert.Empty(t, conflicts)
+	assert.Equal(t, []string{"A", "B"}, []string{merged.Blocks[0].Name, merged.Blocks[1].Name})
+}
+
+func TestQuestionAndLimitsMergeByThemselves(t *testing.T) {
+	base := Document{Question: "heat?"}.filled()
+	mine, theirs := base, base
+	mine.Question = "heat and kidneys?"
+	theirs.Limits = []strategy.Limit{{Kind: "languages", Values: []string{"eng"}}}
+	merged, conflicts := merge(base, mine, theirs)
+	assert.Empty(t, conflicts)
+	assert.Equal(t, mine.Question, merged.Question)
+	assert.Equal(t, theirs.Limits, merged.Limits)
+	theirs.Question = "cold?"
+	_, conflicts = merge(base, mine, theirs)
+	assert.Equal(t, []string{"question"}, conflicts)
+}
+
+func TestTypedTermsAreReadInTheirTextForm(t *testing.T) {
+	for typed, want := range map[string]strategy.Term{
+		"cane cutter*":       {Kind: "text", Text: "cane cutter*", Field: "title", On: true},
+		" farm* ~3 crew* ":   {Kind: "near", Left: "farm*", Right: "crew*", Within: 3, Field: "title", On: true},
+		"farm worker~2 rest": {Kind: "near", Left: "farm worker", Right: "rest", Within: 2, Field: "title", On: true},
+		"[Fluid Intake]":     {Kind: "heading", Heading: "Fluid Intake", On: true},
+		"[Fluid Intake +]":   {Kind: "heading", Heading: "Fluid Intake", Narrower: true, On: true},
+		"about ~ 3":          {Kind: "text", Text: "about ~ 3", Field: "title", On: true},
+	} {
+		assert.Equal(t, want, readTyped(typed, "title"), typed)
+	}
+}
