@@ -158,7 +158,7 @@ test('reviews are renamed, deleted and taken back', async ({ page, review }) => 
   await accessible(page)
   await page.getByRole('button', { name: 'Delete Shade in orchards' }).click()
   await expect(page.getByRole('link', { name: 'Shade in orchards' })).toBeHidden()
-  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
   await page.getByRole('link', { name: 'Shade in orchards' }).click()
   await expect(page).toHaveURL(new RegExp(`/reviews/${review.id}/question`))
   await page.goto('/reviews/999999/harvest')

@@ -24,6 +24,5 @@ export const vuetify = createVuetify({
     global: { ripple: false },
     VDialog: { maxWidth: 520 },
     VMenu: { offset: 4 },
-    VTooltip: { location: 'bottom', openDelay: 350 },
   },
 })

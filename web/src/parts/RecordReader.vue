@@ -77,7 +77,7 @@ const byline = computed(() => [record.value?.authors.slice(0, 6).join('; '), rec
 <template>
   <v-dialog v-model="reader.open" :max-width="reader.set ? 1040 : 720" :aria-label="reader.title" @keydown="onKey">
     <v-card class="reader">
-      <header>
+      <div class="head">
         <h2 class="display cut">{{ reader.title }}</h2>
         <span v-if="reader.set" class="small">{{ t('reader.place', { at: n(total ? at + 1 : 0, 'whole'), of: n(total, 'whole') }) }}</span>
         <span class="grow" />
@@ -86,7 +86,7 @@ const byline = computed(() => [record.value?.authors.slice(0, 6).join('; '), rec
           <button class="btn outline" :disabled="at >= total - 1" @click="go(1)">{{ t('reader.next') }} <kbd>→</kbd></button>
         </template>
         <button class="btn bare" @click="reader.open = false">{{ t('reader.close') }}</button>
-      </header>
+      </div>
       <div class="body">
         <ol v-if="reader.set" class="list" tabindex="0" :aria-label="t('reader.list')">
           <li v-for="(r, i) in heads" :key="r.id">
@@ -134,7 +134,7 @@ const byline = computed(() => [record.value?.authors.slice(0, 6).join('; '), rec
   flex-direction: column;
 }
 
-header {
+.head {
   display: flex;
   align-items: center;
   gap: 10px;

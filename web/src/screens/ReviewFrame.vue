@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useEventListener, useEventSource, useStorage, useTitle } from '@vueuse/core'
+import { useEventListener, useStorage, useTitle } from '@vueuse/core'
 import { computed, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute } from 'vue-router'
@@ -9,6 +9,7 @@ import EmptyState from '@/parts/EmptyState.vue'
 import RailNav from '@/parts/RailNav.vue'
 import RecordReader from '@/parts/RecordReader.vue'
 import { useBench } from '@/state/bench'
+import { useNews } from '@/state/news'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
@@ -31,9 +32,7 @@ watch(() => route.name, () => bench.rest(undefined))
 watch(() => review.refused, (error) => error && notes.say({ text: problem(error), wrong: true }))
 useTitle(computed(() => [t(`screen.${String(route.name)}`), review.saved?.name, 'Tamiz'].filter(Boolean).join(' · ')))
 
-const news = useEventSource(computed(() => `/api/reviews/${number.value}/events`), [], { autoReconnect: { delay: 1500 } })
-watch(news.data, (line) => line && review.hear(JSON.parse(line)))
-watch(news.status, (now, before) => now === 'OPEN' && before !== 'OPEN' && review.hear({ kind: 'change' }))
+useNews(number, review.hear)
 
 useEventListener('keydown', (e: KeyboardEvent) => {
   if (!(e.ctrlKey || e.metaKey) || e.altKey) return

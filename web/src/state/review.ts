@@ -186,9 +186,10 @@ export const useReview = defineStore('review', () => {
   }
 
   /** Ends a conflict: with both (made again on what is there now), with mine whole, or with theirs. */
-  function settle(choice: 'both' | 'mine' | 'theirs') {
+  async function settle(choice: 'both' | 'mine' | 'theirs') {
     const c = conflict.value
     if (!c) return
+    await refresh() // the choice is made on what is there now
     conflict.value = undefined
     if (choice === 'theirs') queue.value = queue.value.filter((w) => w.id !== c.waiting.id)
     if (choice === 'mine') {
@@ -218,7 +219,8 @@ export const useReview = defineStore('review', () => {
     offline.value = true
     clearTimeout(retry)
     retry = setTimeout(() => {
-      void flush().then(() => (queue.value.length ? undefined : refresh()))
+      if (conflict.value) void refresh()
+      else void flush().then(() => (queue.value.length ? undefined : refresh()))
     }, 1000)
   }
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { refDebounced, useEventListener } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Block } from '@/api/client'
 import { useFinds, useRefusal } from '@/parts/tried'
@@ -47,15 +47,18 @@ watch([found, () => props.block.id, () => review.revision], () => {
 async function enter() {
   const text = typed.value.trim()
   if (!text) return
-  const answer = found.value ?? (await ask_(text, field.value).catch(() => undefined))
+  const known = found.value
+  typed.value = '' // the next may be typed while this is still asked about
+  const answer = known ?? (await ask_(text, field.value).catch(() => undefined))
   if (answer?.refused) {
+    typed.value ||= text
+    await nextTick()
     refusedNow.value = said(answer.refused)
     return
   }
   // What cannot be asked now is kept as it stands, and checked when it is saved.
   const { kind, ...rest } = answer?.term ?? { kind: 'text' as const, text, field: field.value }
   add(props.block, newTerm({ ...rest, kind, id: crypto.randomUUID(), on: true }))
-  typed.value = ''
   bench.rest(undefined)
   input.value?.focus()
 }

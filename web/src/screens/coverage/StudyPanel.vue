@@ -5,6 +5,7 @@ import { useI18n } from 'vue-i18n'
 import { api, ask, type RescueCandidate } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import MarkedText from '@/parts/MarkedText.vue'
+import WithTip from '@/parts/WithTip.vue'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { useDecide } from '@/state/decide'
@@ -73,9 +74,9 @@ const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
         <thead>
           <tr>
             <th class="left">{{ t('coverage.candidate') }}</th>
-            <th><v-tooltip :text="t('formula.rescues')"><template #activator="{ props: tip }"><span v-bind="tip" tabindex="0">{{ t('figure.rescues') }}</span></template></v-tooltip></th>
-            <th><v-tooltip :text="t('formula.price')"><template #activator="{ props: tip }"><span v-bind="tip" tabindex="0">{{ t('figure.price') }}</span></template></v-tooltip></th>
-            <th><v-tooltip :text="t('formula.rescuePull')"><template #activator="{ props: tip }"><span v-bind="tip" tabindex="0">{{ t('figure.pull') }}</span></template></v-tooltip></th>
+            <th><WithTip v-slot="{ describedBy }" :text="t('formula.rescues')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.rescues') }}</span></WithTip></th>
+            <th><WithTip v-slot="{ describedBy }" :text="t('formula.price')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.price') }}</span></WithTip></th>
+            <th><WithTip v-slot="{ describedBy }" :text="t('formula.rescuePull')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.pull') }}</span></WithTip></th>
             <th><span class="visually-hidden">{{ t('samples.acts') }}</span></th>
           </tr>
         </thead>

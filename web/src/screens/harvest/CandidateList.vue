@@ -3,6 +3,7 @@ import { useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import BlockStamp from '@/parts/BlockStamp.vue'
+import WithTip from '@/parts/WithTip.vue'
 import type { Candidate, Column } from './candidates'
 
 /** The ranked list: only the rows in sight are drawn, so that it stays smooth with any number. */
@@ -49,11 +50,11 @@ defineExpose({ focus: () => scroller.value?.focus({ preventScroll: true }) })
   <div class="listing">
     <div class="head" :style="grid">
       <button class="left" :aria-label="t('list.sortBy', { column: t('figure.item') })" @click="emit('sort', 'item')">{{ title }}<span v-if="aria('item')" aria-hidden="true">{{ sort?.down ? ' ↓' : ' ↑' }}</span></button>
-      <v-tooltip v-for="c in columns" :key="c.id" :text="t(`formula.${c.id}`)">
-        <template #activator="{ props: tip }">
-          <button v-bind="tip" :aria-label="t('list.sortBy', { column: c.label })" @click="emit('sort', c.id)">{{ c.label }}<span v-if="aria(c.id)" aria-hidden="true">{{ sort?.down ? ' ↓' : ' ↑' }}</span></button>
+      <WithTip v-for="c in columns" :key="c.id" :text="t(`formula.${c.id}`)">
+        <template #default="{ describedBy }">
+          <button :aria-describedby="describedBy" :aria-label="t('list.sortBy', { column: c.label })" @click="emit('sort', c.id)">{{ c.label }}<span v-if="aria(c.id)" aria-hidden="true">{{ sort?.down ? ' ↓' : ' ↑' }}</span></button>
         </template>
-      </v-tooltip>
+      </WithTip>
       <span />
     </div>
     <div

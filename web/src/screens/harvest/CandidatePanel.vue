@@ -71,7 +71,7 @@ const records = () => reader.list({ facet: props.candidate.facet, item: props.ca
     </div>
     <div v-if="candidate.state !== 'open'" class="decided">
       <template v-if="candidate.state === 'kept'"><BlockStamp v-for="b in candidate.blocks" :key="b" :block="b" /> {{ t('panel.kept') }}</template>
-      <template v-else>{{ t(`panel.${candidate.state}`) }}<template v-if="candidate.reason">: {{ t(`reason.${candidate.reason}`) }}</template></template>
+      <span v-else>{{ t(`panel.${candidate.state}`) }}<template v-if="candidate.reason">: {{ t(`reason.${candidate.reason}`) }}</template></span>
       <button class="btn bare" @click="emit('back')">{{ t('act.takeBack') }} <kbd>Z</kbd></button>
     </div>
     <template v-if="candidate.facet !== 'headings'">

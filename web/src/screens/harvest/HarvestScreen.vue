@@ -65,6 +65,7 @@ watch(
   { immediate: true },
 )
 watch(facet, () => {
+  sort.value = undefined
   area.value = undefined
   words.value = ''
   selectedKey.value = undefined

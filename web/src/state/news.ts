@@ -1,0 +1,23 @@
+import { onScopeDispose, watch, type Ref } from 'vue'
+
+interface News {
+  kind: string
+  import?: number
+}
+
+/** Calls hear with each piece of news of a review, and once whenever listening begins (again). */
+export function useNews(review: Ref<number>, hear: (news: News) => void) {
+  let source: EventSource | undefined
+
+  watch(
+    review,
+    (id) => {
+      source?.close()
+      source = new EventSource(`/api/reviews/${id}/events`)
+      source.onopen = () => hear({ kind: 'change' }) // something may have happened before
+      source.onmessage = (e) => hear(JSON.parse(e.data) as News)
+    },
+    { immediate: true },
+  )
+  onScopeDispose(() => source?.close())
+}
