@@ -156,15 +156,4 @@ tbody tr:focus-within td {
 td .btn {
   padding: 0 2px;
 }
-
-.link {
-  border: 0;
-  background: none;
-  padding: 0;
-  cursor: pointer;
-}
-
-.link:hover {
-  text-decoration: underline;
-}
 </style>

@@ -136,10 +136,6 @@ h2 {
 }
 
 .link {
-  border: 0;
-  background: none;
-  padding: 0;
-  cursor: pointer;
   text-decoration: underline;
   text-decoration-color: var(--sand);
   text-underline-offset: 2px;

@@ -26,10 +26,10 @@ const chart = shallowRef<ECharts>()
 const { width, height } = useElementSize(holder)
 const drawn = ref<{ x0: number; y0: number; x1: number; y1: number }>()
 
-// The figures span orders of magnitude; a logarithm and a root spread them over the plot.
+// The figures span orders of magnitude; logarithms spread them over the plot.
 const right = (records: number) => Math.log(records)
-const up = (pull: number) => Math.sign(pull) * Math.sqrt(Math.abs(pull))
-const down = (y: number) => Math.sign(y) * y * y
+const up = (pull: number) => Math.sign(pull) * Math.log1p(Math.abs(pull))
+const down = (y: number) => Math.sign(y) * Math.expm1(Math.abs(y))
 
 function resolve(colour: string): string {
   const name = /var\((--[\w-]+)\)/.exec(colour)?.[1]

@@ -13,9 +13,10 @@ import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import CandidateList from './CandidateList.vue'
 import CandidatePanel from './CandidatePanel.vue'
+import HarvestTools from './HarvestTools.vue'
 import KeysDialog from './KeysDialog.vue'
 import LookedAt from './LookedAt.vue'
-import { states, useCandidates, type Candidate } from './candidates'
+import { useCandidates, type Candidate } from './candidates'
 
 const CandidatePlot = defineAsyncComponent(() => import('./CandidatePlot.vue'))
 const facets: Facet[] = ['words', 'headings', 'keywords']
@@ -48,7 +49,7 @@ const selectedKey = ref<string>()
 const selected = computed(() => all.value.find((c) => c.key === selectedKey.value))
 const most = computed(() => all.value.reduce((m, c) => Math.max(m, c.row.records), 1))
 const list = ref<InstanceType<typeof CandidateList>>()
-const filter = ref<HTMLInputElement>()
+const tools = ref<InstanceType<typeof HarvestTools>>()
 const dropping = ref(false)
 const help = ref(false)
 
@@ -120,7 +121,7 @@ function onKey(e: KeyboardEvent) {
   const page = 15
   const acts: Record<string, () => unknown> = {
     ArrowDown: () => move(1), ArrowUp: () => move(-1), PageDown: () => move(page), PageUp: () => move(-page), Home: () => move(-Infinity), End: () => move(Infinity),
-    Enter: () => records(), p: park, d: () => (dropping.value = !!selected.value), z: back, '/': () => filter.value?.focus(), '?': () => (help.value = true),
+    Enter: () => records(), p: park, d: () => (dropping.value = !!selected.value), z: back, '/': () => tools.value?.focus(), '?': () => (help.value = true),
   }
   const act = /^[1-9]$/.test(e.key) ? () => addTo(review.document.blocks[Number(e.key) - 1]) : acts[e.key.length === 1 ? e.key.toLowerCase() : e.key]
   if (!act) return
@@ -147,16 +148,7 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
       <v-progress-linear v-else-if="!tally" indeterminate color="primary" :aria-label="t('harvest.counting')" />
       <template v-else>
         <CandidatePlot :rows="all" :selected="selectedKey" :has-contrast="tally.contrast > 0" :area="area" @select="select" @area="area = $event" />
-        <div class="tools">
-          <div class="states" role="group" :aria-label="t('harvest.show')">
-            <button v-for="s in states" :key="s" :class="{ here: s === show }" :aria-pressed="s === show" @click="show = s">{{ t(`state.${s}`) }}</button>
-          </div>
-          <label class="visually-hidden" for="filter">{{ t('harvest.filter') }}</label>
-          <input id="filter" ref="filter" v-model="words" class="field" :placeholder="t('harvest.filterHint')" autocomplete="off" @keydown.esc="((words = ''), list?.focus())" @keydown.enter="list?.focus()" @keydown.down.prevent="list?.focus()" />
-          <span class="small">{{ t('harvest.shown', { n: n(shown.length, 'whole') }, shown.length) }}</span>
-          <span class="grow" />
-          <button class="btn bare" @click="help = true">{{ t('keysHelp.open') }} <kbd>?</kbd></button>
-        </div>
+        <HarvestTools ref="tools" v-model:show="show" v-model:words="words" :shown="shown.length" @list="list?.focus()" @help="help = true" />
         <div class="two">
           <CandidateList
             ref="list" :rows="shown" :selected="selectedKey" :sort="sort" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :most="most"
@@ -209,48 +201,6 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
   font-size: 11px;
 }
 
-.tools {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  margin-top: 8px;
-}
-
-.tools .field {
-  width: 150px;
-  padding: 3px 9px;
-}
-
-.states {
-  display: flex;
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  overflow: hidden;
-  background: var(--white);
-}
-
-.states button {
-  border: 0;
-  border-right: 1px solid var(--line);
-  background: none;
-  padding: 3px 9px;
-  font-size: 12.5px;
-  cursor: pointer;
-}
-
-.states button:last-child {
-  border-right: 0;
-}
-
-.states button.here {
-  background: var(--plum);
-  color: #fff;
-}
-
-.states button:focus-visible {
-  outline-offset: -2px;
-}
-
 .two {
   display: grid;
   grid-template-columns: minmax(0, 1.75fr) minmax(0, 1fr);
@@ -272,10 +222,6 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
 @media (max-width: 820px) {
   .screen {
     overflow-y: auto;
-  }
-
-  .tools {
-    flex-wrap: wrap;
   }
 
   .two {

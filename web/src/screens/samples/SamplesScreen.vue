@@ -153,17 +153,6 @@ select.chip {
   max-width: 170px;
 }
 
-.link {
-  border: 0;
-  background: none;
-  padding: 0;
-  cursor: pointer;
-}
-
-.link:hover {
-  text-decoration: underline;
-}
-
 .link.small {
   display: block;
   margin-left: auto;
