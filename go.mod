@@ -65,3 +65,8 @@ tool (
 	github.com/oapi-codegen/oapi-codegen/v2/cmd/oapi-codegen
 	honnef.co/go/tools/cmd/staticcheck
 )
+
+ignore (
+	./e2e/node_modules
+	./web/node_modules
+)

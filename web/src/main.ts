@@ -15,6 +15,7 @@ const queries = new QueryClient({
     queries: {
       staleTime: Infinity,
       refetchOnWindowFocus: false,
+      shallow: true, // answers are replaced whole, never changed: watching each figure in them would only cost time
       retry: (count, error) => error instanceof CallError && error.passing && count < 20,
       retryDelay: 1000,
     },

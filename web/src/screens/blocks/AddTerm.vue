@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { useQuery } from '@tanstack/vue-query'
 import { refDebounced, useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
@@ -7,6 +7,7 @@ import { api, ask, type Block } from '@/api/client'
 import { useFinds, useRefusal } from '@/parts/tried'
 import { useBench } from '@/state/bench'
 import { useDecide } from '@/state/decide'
+import { useNotes } from '@/state/notes'
 import { newTerm, useReview } from '@/state/review'
 
 /** Type to add: a word, a phrase, a stem*, left ~3 right, or a heading; what it finds shows as it is typed. */
@@ -17,6 +18,7 @@ const review = useReview()
 const bench = useBench()
 const said = useRefusal()
 const finds = useFinds()
+const notes = useNotes()
 const { add, addOps } = useDecide()
 
 const typed = ref('')
@@ -30,7 +32,6 @@ const tried = useQuery({
   queryKey: computed(() => ['term', review.id, review.viewStamp, review.keysStamp, settled.value, field.value]),
   queryFn: () => ask_(settled.value, field.value),
   enabled: () => settled.value.trim() !== '',
-  placeholderData: keepPreviousData,
 })
 const found = computed(() => (typed.value.trim() && typed.value === settled.value ? tried.data.value : undefined))
 const refusedNow = ref('')
@@ -51,7 +52,9 @@ async function enter() {
   typed.value = '' // the next may be typed while this is still asked about
   const answer = known ?? (await ask_(text, field.value).catch(() => undefined))
   if (answer?.refused) {
-    typed.value ||= text
+    // Where the next is being typed already, what was refused is said beside it, not put in its way.
+    if (typed.value.trim()) return notes.say({ text: `${text}: ${said(answer.refused)}` })
+    typed.value = text
     await nextTick()
     refusedNow.value = said(answer.refused)
     return

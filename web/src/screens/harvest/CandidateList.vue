@@ -2,8 +2,8 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import BlockStamp from '@/parts/BlockStamp.vue'
 import WithTip from '@/parts/WithTip.vue'
+import CandidateCells from './CandidateCells.vue'
 import type { Candidate, Column } from './candidates'
 
 /** The ranked list: only the rows in sight are drawn, so that it stays smooth with any number. */
@@ -15,10 +15,12 @@ const props = defineProps<{
   hasKeys: boolean
   most: number
   title: string
+  /** How many blocks have a key of their own. */
+  blocks: number
 }>()
 const emit = defineEmits<{ select: [c: Candidate]; open: [c: Candidate]; sort: [column: Column]; key: [e: KeyboardEvent] }>()
 
-const { t, n } = useI18n()
+const { t } = useI18n()
 const rowHeight = 30
 const scroller = ref<HTMLElement>()
 const virtual = useVirtualizer(
@@ -40,8 +42,6 @@ function aria(column: Column) {
   if (props.sort?.column !== column) return undefined
   return props.sort.down ? 'descending' : 'ascending'
 }
-
-const lift = (x?: number) => (x === undefined ? '' : `${n(x, x < 99.95 ? 'one' : 'whole')}×`)
 
 defineExpose({ focus: () => scroller.value?.focus({ preventScroll: true }) })
 </script>
@@ -69,21 +69,7 @@ defineExpose({ focus: () => scroller.value?.focus({ preventScroll: true }) })
           :style="{ ...grid, transform: `translateY(${v.start}px)` }"
           @click="emit('select', rows[v.index])" @dblclick="emit('open', rows[v.index])"
         >
-          <template v-if="rows[v.index]">
-            <span class="mono item cut" :title="rows[v.index].item">{{ rows[v.index].item }}</span>
-            <span class="fig"><i class="bar" :style="{ width: `${Math.max(2, (rows[v.index].row.records / most) * 48)}px` }" /><b>{{ n(rows[v.index].row.records, 'whole') }}</b></span>
-            <template v-if="hasContrast">
-              <span class="fig">{{ lift(rows[v.index].row.lift) }}</span>
-              <span class="fig">{{ n(rows[v.index].row.pull ?? 0, 'whole') }}</span>
-            </template>
-            <span v-if="hasKeys" class="fig" :class="{ nil: !rows[v.index].row.keys }">{{ rows[v.index].row.keys }}</span>
-            <span class="end">
-              <BlockStamp v-for="b in rows[v.index].blocks.slice(0, 2)" :key="b" :block="b" />
-              <span v-if="rows[v.index].state === 'parked'" class="small">{{ t('state.parkedShort') }}</span>
-              <span v-else-if="rows[v.index].state === 'dropped'" class="small">{{ t('state.droppedShort') }}</span>
-              <slot v-else-if="v.index === at && rows[v.index].state === 'open'" name="keys" />
-            </span>
-          </template>
+          <CandidateCells v-if="rows[v.index]" :candidate="rows[v.index]" :has-contrast="hasContrast" :has-keys="hasKeys" :most="most" :blocks="v.index === at ? blocks : 0" />
         </div>
       </div>
     </div>
@@ -150,46 +136,5 @@ defineExpose({ focus: () => scroller.value?.focus({ preventScroll: true }) })
 
 .line.sel {
   background: var(--gold-soft);
-}
-
-.line > span {
-  padding: 0 8px;
-}
-
-.fig {
-  text-align: right;
-  white-space: nowrap;
-}
-
-.bar {
-  display: inline-block;
-  height: 7px;
-  background: var(--plum);
-  border-radius: 1px;
-  vertical-align: 1px;
-  margin-right: 6px;
-}
-
-.nil {
-  color: var(--ink-3);
-}
-
-.line .end {
-  display: flex;
-  justify-content: flex-end;
-  gap: 3px;
-  padding: 0 4px 0 0;
-  white-space: nowrap;
-}
-
-.line.dropped .item,
-.line.dropped .fig {
-  color: var(--ink-3);
-  text-decoration: line-through;
-  text-decoration-color: var(--sand);
-}
-
-.line.dropped .bar {
-  opacity: 0.35;
 }
 </style>

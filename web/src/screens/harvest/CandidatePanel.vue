@@ -3,7 +3,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Block, type Facet } from '@/api/client'
+import { api, ask, type Block } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import { useReader } from '@/parts/reader'
 import { useFinds, useRefusal } from '@/parts/tried'
@@ -42,7 +42,6 @@ const tried = useQuery({
   queryKey: computed(() => ['term', review.id, review.viewStamp, review.keysStamp, typedSettled.value]),
   queryFn: () => ask(api.POST('/api/reviews/{review}/terms', { params: { path: { review: review.id } }, body: { typed: typedSettled.value } })),
   enabled: () => edited.value && props.candidate.facet !== 'headings',
-  placeholderData: keepPreviousData,
 })
 const refused = computed(() => (edited.value && tried.data.value?.refused ? said(tried.data.value.refused) : ''))
 
@@ -57,7 +56,6 @@ watch(
   { immediate: true },
 )
 
-const facets: Record<Facet, string> = { words: 'words', headings: 'headings', keywords: 'keywords' }
 const records = () => reader.list({ facet: props.candidate.facet, item: props.candidate.item }, props.candidate.item)
 </script>
 
@@ -96,7 +94,7 @@ const records = () => reader.list({ facet: props.candidate.facet, item: props.ca
         </v-list>
       </v-menu>
     </div>
-    <template v-if="facets[candidate.facet] !== 'headings'">
+    <template v-if="candidate.facet !== 'headings'">
       <h3 class="sect">{{ t('panel.context') }}</h3>
       <ul v-if="item?.context.length" class="context mono">
         <li v-for="(c, i) in item.context.slice(0, 24)" :key="i">

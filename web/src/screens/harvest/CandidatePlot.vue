@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, watchDebounced } from '@vueuse/core'
 import { ScatterChart } from 'echarts/charts'
 import { GridComponent } from 'echarts/components'
 import { init, use, type ECharts } from 'echarts/core'
@@ -36,59 +36,76 @@ function resolve(colour: string): string {
   return name && holder.value ? getComputedStyle(holder.value).getPropertyValue(name) : colour
 }
 
+const upOf = (c: Candidate) => (props.hasContrast ? up(c.row.pull ?? 0) : (c.row.keys ?? 0))
+
 /** A dot needs no more than a place: items of the same figures are drawn once, the first of them named. */
 const dots = computed(() => {
-  const seen = new Map<string, Candidate>()
+  const seen = new Map<number, Candidate>()
   for (const c of props.rows) {
-    const place = `${c.row.records} ${Math.round((c.row.pull ?? 0) * 4)}`
+    const place = c.row.records * 1e6 + Math.round((c.row.pull ?? c.row.keys ?? 0) * 4)
     const has = seen.get(place)
-    if (!has || c.key === props.selected || (has.state === 'open' && c.state === 'kept')) seen.set(place, c)
+    if (!has || (has.state === 'open' && c.state === 'kept')) seen.set(place, c)
   }
   return [...seen.values()]
 })
 
 const option = computed(() => {
-  const y = (c: Candidate) => (props.hasContrast ? up(c.row.pull ?? 0) : (c.row.keys ?? 0))
-  const point = (c: Candidate) => ({ value: [right(c.row.records), y(c)], candidate: c })
-  const selected = props.rows.find((c) => c.key === props.selected)
-  const kept = dots.value.filter((c) => c.state === 'kept' && c !== selected)
-  const plain = dots.value.filter((c) => c.state !== 'kept' && c !== selected)
+  const point = (c: Candidate) => ({ value: [right(c.row.records), upOf(c)] })
+  const kept = dots.value.filter((c) => c.state === 'kept')
+  const plain = dots.value.filter((c) => c.state !== 'kept')
   const looks = (c: Candidate) => {
-    if (c === selected) return { symbolSize: 11, itemStyle: { color: '#e6a93a', borderColor: '#fff', borderWidth: 1.2 } }
     const block = review.document.blocks.find((b) => b.id === c.blocks[0])
     return block ? { symbolSize: 8, itemStyle: { color: resolve(blockColour(block.name)), borderColor: '#fff', borderWidth: 1 } } : { symbolSize: 4.5, itemStyle: { color: 'rgba(34, 28, 43, 0.4)' } }
   }
   const label = (c: Candidate) => ({
     show: true,
-    formatter: c.item.length > 26 ? `${c.item.slice(0, 25)}…` : c.item,
+    formatter: short(c),
     position: 'right' as const,
     color: '#221c2b',
     fontFamily: 'Atkinson Hyperlegible Next Variable',
     fontSize: 11.5,
-    fontWeight: c === selected ? ('bold' as const) : ('normal' as const),
   })
   // What is named stands in one series, so that names give way to each other; the first go before.
-  const named = [...(selected ? [selected] : []), ...kept, ...plain.slice(0, 8)]
+  const named = [...kept, ...plain.slice(0, 8)]
   return {
     animation: false,
     grid: { left: 26, right: 90, top: 12, bottom: 20 },
     xAxis: { type: 'value' as const, min: 'dataMin' as const, axisLabel: { show: false }, axisTick: { show: false }, splitLine: { show: false }, axisLine: { lineStyle: { color: '#ded7c8' } } },
     yAxis: { type: 'value' as const, axisLabel: { show: false }, axisTick: { show: false }, splitLine: { show: false }, axisLine: { show: true, lineStyle: { color: '#ded7c8' } } },
     series: [
-      { type: 'scatter' as const, silent: true, symbolSize: 4.5, itemStyle: { color: 'rgba(34, 28, 43, 0.22)' }, data: plain.slice(8).map(point) },
+      // Drawn as one shape: thousands of dots that nobody points at one by one.
+      { type: 'scatter' as const, silent: true, large: true, largeThreshold: 200, symbolSize: 4.5, itemStyle: { color: 'rgba(34, 28, 43, 0.22)' }, data: plain.slice(8).map((c) => [right(c.row.records), upOf(c)]) },
       { type: 'scatter' as const, silent: true, z: 4, labelLayout: { hideOverlap: true }, data: named.map((c) => ({ ...point(c), ...looks(c), label: label(c) })).reverse() },
     ],
   }
 })
+const short = (c: Candidate) => (c.item.length > 26 ? `${c.item.slice(0, 25)}…` : c.item)
+
+/** What is selected is marked on top of the plot, which so is not drawn again with every key press. */
+const gold = shallowRef<{ left: string; top: string; name: string }>()
+function mark() {
+  const c = props.rows.find((row) => row.key === props.selected)
+  const at = c && chart.value?.convertToPixel('grid', [right(c.row.records), upOf(c)])
+  gold.value = c && at ? { left: `${at[0]}px`, top: `${at[1]}px`, name: short(c) } : undefined
+}
+
+function draw() {
+  chart.value?.setOption(option.value, { replaceMerge: ['series'] })
+  mark()
+}
 
 onMounted(() => {
   if (!holder.value) return
   chart.value = init(holder.value)
-  chart.value.setOption(option.value)
+  draw()
 })
 onBeforeUnmount(() => chart.value?.dispose())
-watch(option, (o) => chart.value?.setOption(o, { replaceMerge: ['series'] }), { flush: 'post' })
-watch([width, height], () => chart.value?.resize())
+watchDebounced(option, draw, { debounce: 120, maxWait: 600 })
+watch(() => props.selected, mark)
+watch([width, height], () => {
+  chart.value?.resize()
+  mark()
+})
 
 function place(e: PointerEvent): [number, number] {
   const box = holder.value!.getBoundingClientRect()
@@ -132,7 +149,7 @@ function closest(x: number, y: number): Candidate | undefined {
   let best: Candidate | undefined
   let least = 100
   for (const c of dots.value) {
-    const at = chart.value?.convertToPixel('grid', [right(c.row.records), props.hasContrast ? up(c.row.pull ?? 0) : (c.row.keys ?? 0)])
+    const at = chart.value?.convertToPixel('grid', [right(c.row.records), upOf(c)])
     if (!at) continue
     const far = (at[0] - x) ** 2 + (at[1] - y) ** 2
     if (far < least) [best, least] = [c, far]
@@ -155,6 +172,7 @@ const box = computed(() => {
   <figure class="plot card" :aria-label="t('plot.label', { n: n(rows.length, 'whole') })">
     <span class="up small" aria-hidden="true">{{ hasContrast ? t('plot.up') : t('plot.upKeys') }}</span>
     <div ref="holder" class="holder" aria-hidden="true" @pointerdown="press" @pointermove="move" @pointerup="release" @pointerleave="near = undefined" />
+    <span v-if="gold" class="gold" :style="{ left: gold.left, top: gold.top }" aria-hidden="true"><b class="cut">{{ gold.name }}</b></span>
     <div v-if="box" class="box" :style="box" />
     <figcaption class="small">
       <span class="cut">{{ hint }}</span>
@@ -184,6 +202,33 @@ const box = computed(() => {
   border: 1px solid var(--gold);
   background: color-mix(in srgb, var(--gold-bright) 18%, transparent);
   pointer-events: none;
+}
+
+.gold {
+  position: absolute;
+  pointer-events: none;
+}
+
+.gold::before {
+  content: '';
+  position: absolute;
+  left: -6px;
+  top: -6px;
+  width: 12px;
+  height: 12px;
+  border-radius: 50%;
+  border: 1.2px solid #fff;
+  background: var(--gold-bright);
+}
+
+.gold b {
+  position: absolute;
+  left: 9px;
+  top: -9px;
+  padding: 0 3px;
+  font-size: 11.5px;
+  white-space: nowrap;
+  background: color-mix(in srgb, var(--card) 82%, transparent);
 }
 
 .up {

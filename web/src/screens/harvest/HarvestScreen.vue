@@ -47,7 +47,7 @@ const { show, words, area, sort, sortBy, counts, shown, all } = useCandidates(ta
 
 const selectedKey = ref<string>()
 const selected = computed(() => all.value.find((c) => c.key === selectedKey.value))
-const most = computed(() => all.value.reduce((m, c) => Math.max(m, c.row.records), 1))
+const most = computed(() => (tally.value?.rows ?? []).reduce((m, r) => Math.max(m, r.records), 1))
 const list = ref<InstanceType<typeof CandidateList>>()
 const tools = ref<InstanceType<typeof HarvestTools>>()
 const dropping = ref(false)
@@ -152,10 +152,8 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
         <div class="two">
           <CandidateList
             ref="list" :rows="shown" :selected="selectedKey" :sort="sort" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :most="most"
-            :title="t(`harvest.title.${show}`)" @select="select" @open="records" @sort="sortBy" @key="onKey"
-          >
-            <template #keys><kbd v-for="(b, i) in review.document.blocks.slice(0, 3)" :key="b.id">{{ i + 1 }}</kbd></template>
-          </CandidateList>
+            :title="t(`harvest.title.${show}`)" :blocks="Math.min(review.document.blocks.length, 3)" @select="select" @open="records" @sort="sortBy" @key="onKey"
+          />
           <CandidatePanel
             v-if="selected" :candidate="selected" :target="target" :dropping="dropping"
             @add="addTo" @park="park" @drop="drop" @back="back" @dropping="dropping = $event"

@@ -30,20 +30,32 @@ export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>) 
   const area = ref<Area>()
   const sort = ref<{ column: Column; down: boolean }>()
 
-  const all = computed<Candidate[]>(() => {
+  // The rows change with the tally; what is decided changes with each key press, and for few of them.
+  const undecided = computed<Candidate[]>(() =>
+    (tally.value?.rows ?? []).map((row, rank) => ({ facet: facet.value, item: row.item, key: row.key ?? row.item, row, rank, state: 'open', blocks: [], reason: '' })),
+  )
+  const places = computed(() => new Map(undecided.value.map((c, i) => [decisionKey(c.facet, c.key), i])))
+  const decided = computed(() => {
     const { kept, decisions } = review
-    return (tally.value?.rows ?? []).map((row, rank) => {
-      const key = row.key ?? row.item
-      const at = decisionKey(facet.value, key)
+    const list = new Map<number, Candidate>()
+    for (const at of new Set([...kept.keys(), ...decisions.keys()])) {
+      const i = places.value.get(at)
+      if (i === undefined) continue
       const blocks = kept.get(at) ?? []
-      const decided = decisions.get(at)
-      const state: State = blocks.length ? 'kept' : decided && decided.state !== 'open' ? decided.state : 'open'
-      return { facet: facet.value, item: row.item, key, row, rank, state, blocks, reason: decided?.reason ?? '' }
-    })
+      const decision = decisions.get(at)
+      const state = blocks.length ? 'kept' : (decision?.state ?? 'open')
+      if (state !== 'open') list.set(i, { ...undecided.value[i], state, blocks, reason: decision?.reason ?? '' })
+    }
+    return list
+  })
+  const all = computed(() => {
+    const list = [...undecided.value]
+    for (const [i, c] of decided.value) list[i] = c
+    return list
   })
   const counts = computed(() => {
-    const n: Record<State, number> = { open: 0, kept: 0, parked: 0, dropped: 0 }
-    for (const c of all.value) n[c.state]++
+    const n: Record<State, number> = { open: undecided.value.length - decided.value.size, kept: 0, parked: 0, dropped: 0 }
+    for (const c of decided.value.values()) n[c.state]++
     return n
   })
   const ordered = computed(() => {

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { useI18n } from 'vue-i18n'
+import BlockStamp from '@/parts/BlockStamp.vue'
+import type { Candidate } from './candidates'
+
+/** The cells of one row: apart from the list, so that a key press draws only the rows that changed. */
+defineProps<{ candidate: Candidate; hasContrast: boolean; hasKeys: boolean; most: number; blocks: number }>()
+
+const { t, n } = useI18n()
+const lift = (x?: number) => (x === undefined ? '' : `${n(x, x < 99.95 ? 'one' : 'whole')}×`)
+</script>
+
+<template>
+  <span class="mono item cut" :title="candidate.item">{{ candidate.item }}</span>
+  <span class="fig"><i class="bar" :style="{ width: `${Math.max(2, (candidate.row.records / most) * 48)}px` }" /><b>{{ n(candidate.row.records, 'whole') }}</b></span>
+  <template v-if="hasContrast">
+    <span class="fig">{{ lift(candidate.row.lift) }}</span>
+    <span class="fig">{{ n(candidate.row.pull ?? 0, 'whole') }}</span>
+  </template>
+  <span v-if="hasKeys" class="fig" :class="{ nil: !candidate.row.keys }">{{ candidate.row.keys }}</span>
+  <span class="end">
+    <BlockStamp v-for="b in candidate.blocks.slice(0, 2)" :key="b" :block="b" />
+    <span v-if="candidate.state === 'parked'" class="small">{{ t('state.parkedShort') }}</span>
+    <span v-else-if="candidate.state === 'dropped'" class="small">{{ t('state.droppedShort') }}</span>
+    <template v-else-if="candidate.state === 'open'"><kbd v-for="i in blocks" :key="i">{{ i }}</kbd></template>
+  </span>
+</template>
+
+<style scoped>
+span {
+  padding: 0 8px;
+}
+
+.fig {
+  text-align: right;
+  white-space: nowrap;
+}
+
+.bar {
+  display: inline-block;
+  height: 7px;
+  background: var(--plum);
+  border-radius: 1px;
+  vertical-align: 1px;
+  margin-right: 6px;
+}
+
+.nil {
+  color: var(--ink-3);
+}
+
+.end {
+  display: flex;
+  justify-content: flex-end;
+  gap: 3px;
+  padding: 0 4px 0 0;
+  white-space: nowrap;
+}
+
+.end span {
+  padding: 0;
+}
+
+.dropped > .item,
+.dropped > .fig {
+  color: var(--ink-3);
+  text-decoration: line-through;
+  text-decoration-color: var(--sand);
+}
+
+.dropped .bar {
+  opacity: 0.35;
+}
+</style>
