@@ -75,7 +75,7 @@ function records() {
     </td>
     <td v-if="keys" class="keys">
       <span v-if="figures" class="dots" aria-hidden="true"><i v-for="k in Math.min(figures.keys, 8)" :key="k" :class="{ sole: k > Math.min(figures.keys, 8) - figures.sole }" /></span>
-      <span :title="figures?.sole ? t('blocks.sole', { n: figures.sole }, figures.sole) : undefined">{{ figures?.keys }}</span>
+      <span class="num" :title="figures?.sole ? t('blocks.sole', { n: figures.sole }, figures.sole) : undefined">{{ figures?.keys }}</span>
     </td>
     <td class="acts">
       <button class="ico" :disabled="first" :aria-label="t('blocks.up', { term: termText(term) })" :title="t('blocks.upTip')" @click="move(-1)">↑</button>
@@ -94,8 +94,13 @@ tr:hover td {
   width: 42px;
 }
 
+tr td {
+  vertical-align: middle;
+}
+
 .lab {
   display: inline-flex;
+  vertical-align: middle;
   flex-wrap: wrap;
   gap: 2px 7px;
   align-items: center;
@@ -113,6 +118,7 @@ tr:hover td {
   stroke: var(--ink-2);
   fill: none;
   stroke-width: 1.6;
+  display: block;
 }
 
 .note {
@@ -159,6 +165,11 @@ tr:hover td {
 
 .keys {
   white-space: nowrap;
+}
+
+.keys .num {
+  display: inline-block;
+  min-width: 18px;
 }
 
 .dots {

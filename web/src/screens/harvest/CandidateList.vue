@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import { computed, ref, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import WithTip from '@/parts/WithTip.vue'
 import CandidateCells from './CandidateCells.vue'
@@ -43,7 +43,13 @@ function aria(column: Column) {
   return props.sort.down ? 'descending' : 'ascending'
 }
 
-defineExpose({ focus: () => scroller.value?.focus({ preventScroll: true }) })
+const focus = () => scroller.value?.focus({ preventScroll: true })
+// Whoever comes here comes to work through the list: the keys are its own, unless someone is typing already.
+onMounted(() => {
+  if (!document.activeElement?.matches('input, textarea, select, [role=dialog] *')) focus()
+})
+
+defineExpose({ focus })
 </script>
 
 <template>
@@ -119,7 +125,7 @@ defineExpose({ focus: () => scroller.value?.focus({ preventScroll: true }) })
   flex: 1;
   min-height: 0;
   overflow-y: auto;
-  outline-offset: -2px;
+  outline: none;
 }
 
 .line {
@@ -136,5 +142,10 @@ defineExpose({ focus: () => scroller.value?.focus({ preventScroll: true }) })
 
 .line.sel {
   background: var(--gold-soft);
+}
+
+.scroller:focus-visible .line.sel {
+  box-shadow: inset 0 0 0 1.5px var(--plum);
+  border-radius: 3px;
 }
 </style>

@@ -69,9 +69,9 @@ const option = computed(() => {
   const named = [...kept, ...plain.slice(0, 8)]
   return {
     animation: false,
-    grid: { left: 26, right: 90, top: 12, bottom: 20 },
+    grid: { left: 26, right: 90, top: 14, bottom: 14 },
     xAxis: { type: 'value' as const, min: 'dataMin' as const, axisLabel: { show: false }, axisTick: { show: false }, splitLine: { show: false }, axisLine: { lineStyle: { color: '#ded7c8' } } },
-    yAxis: { type: 'value' as const, axisLabel: { show: false }, axisTick: { show: false }, splitLine: { show: false }, axisLine: { show: true, lineStyle: { color: '#ded7c8' } } },
+    yAxis: { type: 'value' as const, min: 'dataMin' as const, max: 'dataMax' as const, axisLabel: { show: false }, axisTick: { show: false }, splitLine: { show: false }, axisLine: { show: true, lineStyle: { color: '#ded7c8' } } },
     series: [
       // Drawn as one shape: thousands of dots that nobody points at one by one.
       { type: 'scatter' as const, silent: true, large: true, largeThreshold: 200, symbolSize: 4.5, itemStyle: { color: 'rgba(34, 28, 43, 0.22)' }, data: plain.slice(8).map((c) => [right(c.row.records), upOf(c)]) },
@@ -228,7 +228,8 @@ const box = computed(() => {
   padding: 0 3px;
   font-size: 11.5px;
   white-space: nowrap;
-  background: color-mix(in srgb, var(--card) 82%, transparent);
+  background: var(--card);
+  border-radius: 3px;
 }
 
 .up {
