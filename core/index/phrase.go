@@ -37,6 +37,27 @@ func (ix *Index) PhraseWithin(p text.Pattern, fields bib.Field, set *roaring.Bit
 	return found
 }
 
+// Gram returns the records in which the tokens stand as an n-gram in one value of the fields: one after
+// the other, with no break between.
+func (ix *Index) Gram(tokens []string, fields bib.Field) *roaring.Bitmap {
+	elements := make([]element, len(tokens))
+	for i, t := range tokens {
+		n, ok := ix.token(t)
+		if !ok {
+			return roaring.New()
+		}
+		elements[i] = element{n}
+	}
+	places := ix.phraseOf(elements, fields)
+	whole := make([]uint32, 0, len(places))
+	for _, at := range places {
+		if !slices.ContainsFunc(ix.terms[at+1:at+uint32(len(tokens))], func(t uint32) bool { return t&breakBit != 0 }) {
+			whole = append(whole, at)
+		}
+	}
+	return ix.records(whole)
+}
+
 func (ix *Index) inRecord(elements []element, fields bib.Field, r uint32) bool {
 	for v := ix.first[r]; v < ix.first[r+1]; v++ {
 		if ix.values[v].field&fields == 0 {
@@ -90,6 +111,10 @@ func (ix *Index) phrase(p text.Pattern, fields bib.Field) []uint32 {
 	if elements == nil {
 		return nil
 	}
+	return ix.phraseOf(elements, fields)
+}
+
+func (ix *Index) phraseOf(elements []element, fields bib.Field) []uint32 {
 	if len(elements) == 1 && len(elements[0]) == 1 && fields == bib.Any {
 		return ix.places(elements[0][0])
 	}

@@ -51,6 +51,15 @@ func (p *pairs) get(key uint64) int32 {
 	return none
 }
 
+// each calls visit for every key and its number, in no order.
+func (p *pairs) each(visit func(key uint64, number int32)) {
+	for i, k := range p.keys {
+		if k != 0 {
+			visit(k-1, p.numbers[i])
+		}
+	}
+}
+
 func (p *pairs) grow() {
 	old := *p
 	*p = pairs{keys: make([]uint64, len(old.keys)*2), numbers: make([]int32, len(old.keys)*2), n: old.n}

@@ -55,6 +55,7 @@ type Tally struct {
 	Contrast     int // records of the contrast; 0 when there is none, and then no row has its figures
 	HasKeys      bool
 	HasCentral   bool
+	HasNarrower  bool
 	Rows         []Row
 	LeftOutBelow int // items in fewer records than this are left out
 }
@@ -70,7 +71,12 @@ type Row struct {
 	Lift            float64 // how many times as common here as there
 	Pull            float64 // how surely typical
 	Keys            int     // key studies with the item
+	AbsorbedBy      string  // of a word or phrase: the longer one without which it never stands
+	Family          string  // of a word or phrase: the label of its family
 	Central         int     // records where the heading is a main point
+	WithNarrower    int     // records with the heading or one below it
+
+	words int
 }
 
 // figures works out share, lift and pull of every row and brings the rows into order: by pull, or

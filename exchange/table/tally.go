@@ -28,8 +28,12 @@ func WriteTallyCSV(w io.Writer, t *tally.Tally) error {
 		if t.HasKeys {
 			row[8] = strconv.Itoa(r.Keys)
 		}
+		row[9], row[10] = r.AbsorbedBy, r.Family
 		if t.HasCentral {
 			row[11] = strconv.Itoa(r.Central)
+		}
+		if t.HasNarrower {
+			row[12] = strconv.Itoa(r.WithNarrower)
 		}
 		if err := out.Write(row); err != nil {
 			return err
@@ -51,14 +55,17 @@ type jsonRow struct {
 	Lift            *float64 `json:"lift,omitempty"`
 	Pull            *float64 `json:"pull,omitempty"`
 	Keys            *int     `json:"keys,omitempty"`
+	AbsorbedBy      string   `json:"absorbed_by,omitempty"`
+	Family          string   `json:"family,omitempty"`
 	Central         *int     `json:"central,omitempty"`
+	WithNarrower    *int     `json:"with_narrower,omitempty"`
 }
 
 // WriteTallyJSON writes a tally as an array of objects; figures that are not to be had are left out.
 func WriteTallyJSON(w io.Writer, t *tally.Tally) error {
 	rows := make([]jsonRow, len(t.Rows))
 	for i, r := range t.Rows {
-		row := jsonRow{Item: r.Item, Records: r.Records, Occurrences: r.Occurrences, Share: tally.Round(r.Share)}
+		row := jsonRow{Item: r.Item, Records: r.Records, Occurrences: r.Occurrences, Share: tally.Round(r.Share), AbsorbedBy: r.AbsorbedBy, Family: r.Family}
 		if t.Contrast > 0 {
 			share, lift, pull := tally.Round(r.ContrastShare), tally.Round(r.Lift), tally.Round(r.Pull)
 			row.ContrastRecords, row.ContrastShare, row.Lift, row.Pull = &r.ContrastRecords, &share, &lift, &pull
@@ -68,6 +75,9 @@ func WriteTallyJSON(w io.Writer, t *tally.Tally) error {
 		}
 		if t.HasCentral {
 			row.Central = &r.Central
+		}
+		if t.HasNarrower {
+			row.WithNarrower = &r.WithNarrower
 		}
 		rows[i] = row
 	}

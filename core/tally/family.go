@@ -1,0 +1,110 @@
+package tally
+
+import (
+	"slices"
+	"strings"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/bib"
+	"tamiz/core/text"
+)
+
+// labelFamilies puts the label of each item's family in the place of its key.
+func labelFamilies(rows []Row) {
+	label := map[string]int{}
+	for i, r := range rows {
+		if l, ok := label[r.Family]; !ok || text.Labels(r.Item, r.Records, rows[l].Item, rows[l].Records) {
+			label[r.Family] = i
+		}
+	}
+	for i := range rows {
+		rows[i].Family = rows[label[rows[i].Family]].Item
+	}
+}
+
+// A Family is the variants of one word or phrase. Its figures are those of all its forms together: a
+// record with two of them counts once.
+type Family struct {
+	Row              // the Item is the family's label
+	Forms   []Row    // most frequent first
+	Absorbs []string // items that never stand without one of the forms
+}
+
+// Families gathers the items of a tally of words by family and brings them into order. An item that is
+// absorbed is folded away: under the longer item that absorbs it, or, where its family has another form
+// that stands alone, under that.
+func Families(p *Pool, t *Tally, keys []*bib.Record, o WordOptions) []Family {
+	byLabel := map[string]int{}
+	var all []Family
+	absorbed := map[string][]string{}
+	for _, r := range t.Rows {
+		if r.AbsorbedBy != "" {
+			absorbed[r.AbsorbedBy] = append(absorbed[r.AbsorbedBy], r.Item)
+		}
+		i, ok := byLabel[r.Family]
+		if !ok {
+			i = len(all)
+			byLabel[r.Family] = i
+			all = append(all, Family{})
+		}
+		all[i].Forms = append(all[i].Forms, r)
+	}
+	inKeys := make([]map[string]int, len(keys))
+	for i, k := range keys {
+		inKeys[i] = grammed(k, o)
+	}
+	rows := make([]Row, 0, len(all))
+	kept := all[:0]
+	for _, f := range all {
+		if !slices.ContainsFunc(f.Forms, func(r Row) bool { return r.AbsorbedBy == "" }) {
+			continue
+		}
+		slices.SortFunc(f.Forms, func(a, b Row) int {
+			if text.Labels(a.Item, a.Records, b.Item, b.Records) {
+				return -1
+			}
+			return 1
+		})
+		for _, r := range f.Forms {
+			f.Absorbs = append(f.Absorbs, absorbed[r.Item]...)
+		}
+		rows = append(rows, p.together(f.Forms, inKeys, o))
+		kept = append(kept, f)
+	}
+	// The figures are worked out and ordered as those of items are.
+	byItem := map[string]int{}
+	for i, r := range rows {
+		byItem[r.Item] = i
+	}
+	sum := Tally{Sample: t.Sample, Contrast: t.Contrast, Rows: slices.Clone(rows)}
+	sum.figures()
+	out := make([]Family, len(kept))
+	for i, r := range sum.Rows {
+		out[i] = kept[byItem[r.Item]]
+		out[i].Row = r
+	}
+	return out
+}
+
+// together returns the counts of the forms of a family, the first of which labels it.
+func (p *Pool) together(forms []Row, keys []map[string]int, o WordOptions) Row {
+	sum := forms[0]
+	if len(forms) == 1 {
+		return sum
+	}
+	records := roaring.New()
+	sum.Occurrences, sum.AbsorbedBy = 0, ""
+	for _, f := range forms {
+		records.Or(p.Index.Gram(strings.Split(f.Item, " "), o.Fields))
+		sum.Occurrences += f.Occurrences
+	}
+	sum.Records, sum.ContrastRecords = int(records.AndCardinality(p.Sample)), int(records.AndCardinality(p.Contrast))
+	sum.Keys = 0
+	for _, k := range keys {
+		if slices.ContainsFunc(forms, func(f Row) bool { return k[f.Item] > 0 }) {
+			sum.Keys++
+		}
+	}
+	return sum
+}

@@ -1,0 +1,155 @@
+package tally
+
+import (
+	"tamiz/core/index"
+)
+
+// Grams are the n-grams of a sample that are in enough of its records, level by level: level n-1 holds
+// those of n tokens. An n-gram can be in enough records only when both (n-1)-grams it is made of are,
+// so each level looks only where the one before left something: nearly all long n-grams, which are
+// nearly all the different ones, are never stored.
+type grams []level
+
+// A level holds the n-grams of one length, numbered from 0.
+type level struct {
+	records     []int32
+	occurrences []int32
+	places      []int32  // where in the sample's stream each first begins
+	parents     []uint64 // the two of the level before that each is made of, as in joined
+	pairs       pairs    // the n-gram made of two of the level before
+	tokens      []int32  // in the first level: the n-gram of each token of the index, or none
+}
+
+const none = -1
+
+// newGrams counts the n-grams of up to maxWords tokens that are in at least min records.
+func newGrams(ix *index.Index, s index.Stream, maxWords, min int) grams {
+	at := make([]int32, len(s.Terms)) // the n-gram that begins at each place, or none
+	for i, t := range s.Terms {
+		at[i] = int32(t)
+	}
+	all := count(s, at, ix.Tokens(), func(i int) int32 { return at[i] })
+	first, number := all.keep(min)
+	first.tokens = number
+	renumber(at, number)
+	out := grams{first}
+	for n := 2; n <= maxWords && len(out[n-2].records) > 0; n++ {
+		found := newPairs(len(out[n-2].records))
+		all := count(s, at, 0, func(i int) int32 {
+			key, ok := joined(at, s, i, n)
+			if !ok {
+				return none
+			}
+			return found.put(key)
+		})
+		next, number := all.keep(min)
+		next.parents = make([]uint64, len(next.records))
+		next.pairs = newPairs(len(next.records))
+		byNumber := make([]uint64, len(next.records))
+		found.each(func(key uint64, old int32) {
+			if new := number[old]; new != none {
+				byNumber[new] = key
+			}
+		})
+		for i, key := range byNumber {
+			next.pairs.put(key)
+			next.parents[i] = key
+		}
+		renumber(at, number)
+		out = append(out, next)
+	}
+	return out
+}
+
+// count goes through the stream once. gram tells which n-gram begins at each place; it is asked in
+// order, so that it may look at what at holds for this place and those behind it.
+func count(s index.Stream, at []int32, size int, gram func(i int) int32) level {
+	l := level{records: make([]int32, size), occurrences: make([]int32, size), places: make([]int32, size)}
+	seen := make([]int32, size) // the last record in which each was counted, from 1
+	record, end := int32(0), 0
+	for i := range at {
+		for ; i >= int(s.Ends[end]); end++ {
+			record++
+		}
+		g := gram(i)
+		at[i] = g
+		if g == none {
+			continue
+		}
+		if int(g) == len(l.records) {
+			l.records, l.occurrences = append(l.records, 0), append(l.occurrences, 0)
+			l.places, seen = append(l.places, 0), append(seen, 0)
+		}
+		l.occurrences[g]++
+		if seen[g] != record+1 {
+			seen[g] = record + 1
+			if l.records[g]++; l.records[g] == 1 {
+				l.places[g] = int32(i)
+			}
+		}
+	}
+	return l
+}
+
+// keep returns the n-grams that are in at least min records, numbered anew, and the new number of each
+// old one, or none.
+func (l level) keep(min int) (kept level, number []int32) {
+	number = make([]int32, len(l.records))
+	for g, records := range l.records {
+		number[g] = none
+		if records > 0 && int(records) >= min {
+			number[g] = int32(len(kept.records))
+			kept.records = append(kept.records, records)
+			kept.occurrences = append(kept.occurrences, l.occurrences[g])
+			kept.places = append(kept.places, l.places[g])
+		}
+	}
+	return kept, number
+}
+
+func renumber(at, number []int32) {
+	for i, g := range at {
+		if g != none {
+			at[i] = number[g]
+		}
+	}
+}
+
+// joined returns the key of the n-gram that begins at a place, from those of n-1 tokens that begin
+// there and at the next.
+func joined(at []int32, s index.Stream, i, n int) (uint64, bool) {
+	if i+1 >= len(at) || at[i] == none || at[i+1] == none || n == 2 && s.Begins[i+1] {
+		return 0, false
+	}
+	return uint64(at[i])<<32 | uint64(at[i+1]), true
+}
+
+func apart(key uint64) (prefix, suffix int32) { return int32(key >> 32), int32(key & 0xffffffff) }
+
+// in returns in how many records of another stream each n-gram is, level by level.
+func (g grams) in(s index.Stream) [][]int32 {
+	at := make([]int32, len(s.Terms))
+	out := make([][]int32, len(g))
+	for n, l := range g {
+		records, seen := make([]int32, len(l.records)), make([]int32, len(l.records))
+		record, end := int32(0), 0
+		for i := range at {
+			for ; i >= int(s.Ends[end]); end++ {
+				record++
+			}
+			if n == 0 {
+				at[i] = l.tokens[s.Terms[i]]
+			} else if key, ok := joined(at, s, i, n+1); ok {
+				at[i] = l.pairs.get(key)
+			} else {
+				at[i] = none
+			}
+			if gram := at[i]; gram != none && seen[gram] != record+1 {
+				seen[gram] = record + 1
+				records[gram]++
+			}
+		}
+		out[n] = records
+	}
+	return out
+}
