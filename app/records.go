@@ -160,7 +160,7 @@ func (a *App) ReadRecord(ctx context.Context, review, record int64, f *tally.Fac
 }
 
 func (d *desk) marked(s store.StoredRecord, also ...text.Pattern) (MarkedRecord, error) {
-	marker, err := coverage.NewMarker(d.strategy, also...)
+	marker, err := coverage.NewMarker(d.strategy, nil, also...)
 	if err != nil {
 		return MarkedRecord{}, err
 	}

@@ -26,6 +26,13 @@ const (
 	Twice         Kind = "twice"          // the very same record stands earlier in the file; counted once
 	Double        Kind = "double"         // an earlier record of the file is of the same work; both kept
 	Already       Kind = "already"        // the record is a key study already; left out
+	NoStatement   Kind = "no-statement"   // a line of a vocabulary that says nothing
+	NoLabel       Kind = "no-label"       // a concept without any label; left out
+	OtherLanguage Kind = "other-language" // concepts without a label in the chosen language
+	TwoLabels     Kind = "two-labels"     // a second preferred label in one language
+	SameLabel     Kind = "same-label"     // another concept has the label
+	NoParent      Kind = "no-parent"      // a broader or narrower concept that is not there
+	Cycle         Kind = "cycle"          // a concept that stands below itself
 )
 
 var sentences = map[Kind]string{
@@ -39,6 +46,13 @@ var sentences = map[Kind]string{
 	Twice:         "the same record stands earlier in the file (%s); counted once",
 	Double:        "another record of the same work stands earlier in the file (%s); both kept",
 	Already:       "the record is a key study already (%s); left out",
+	NoStatement:   "this line is no statement: %q; skipped",
+	NoLabel:       "a concept without a label (%s); left out",
+	OtherLanguage: "a concept without a label in the chosen language; shown as %q",
+	TwoLabels:     "a second preferred label in one language (%s); the first is used",
+	SameLabel:     "two concepts have this label (%s); both are kept, the first is found by it",
+	NoParent:      "a concept names a broader or narrower one that is not there (%s); passed over",
+	Cycle:         "a concept stands below itself (%s); the step that closes the circle is passed over",
 }
 
 func (n Notice) String() string {

@@ -23,7 +23,7 @@ func checkCommand() *cobra.Command {
 		Use: "check --strategy S --keys FILE", Short: "Tell which key studies a strategy catches and misses",
 		Args: cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
-			if err := in.check(); err != nil {
+			if err := in.begin(c); err != nil {
 				return err
 			}
 			if file == "" || len(keys) == 0 {
@@ -43,10 +43,10 @@ func checkCommand() *cobra.Command {
 				if err != nil {
 					return err
 				}
-				indexed := coverage.NewSet(sample)
+				indexed := in.set(sample)
 				set = &indexed
 			}
-			result, err := check(s, studies, set)
+			result, err := check(s, studies, in.set(studies), set)
 			if err != nil {
 				return err
 			}
@@ -111,8 +111,8 @@ type checkedStudy struct {
 }
 
 // check puts the coverage of a strategy into the form that is printed. set may be nil.
-func check(s strategy.Strategy, studies []*bib.Record, set *coverage.Set) (*checked, error) {
-	c, err := coverage.CheckKeys(coverage.NewSet(studies), s)
+func check(s strategy.Strategy, studies []*bib.Record, keys coverage.Set, set *coverage.Set) (*checked, error) {
+	c, err := coverage.CheckKeys(keys, s)
 	if err != nil {
 		return nil, err
 	}

@@ -9,27 +9,62 @@ import (
 	"github.com/spf13/cobra"
 
 	"tamiz/core/bib"
+	"tamiz/core/coverage"
+	"tamiz/core/thesaurus"
 	"tamiz/exchange"
 	"tamiz/exchange/ris"
+	"tamiz/exchange/skos"
 )
 
 // recordFlags are the flags of every command that reads records.
 type recordFlags struct {
-	kw     string
-	strict bool
+	kw         string
+	vocabulary string
+	strict     bool
+
+	thesaurus *thesaurus.Thesaurus // read when first wanted; nil without a vocabulary
 }
 
 func (f *recordFlags) add(c *cobra.Command) {
+	c.Flags().StringVar(&f.vocabulary, "vocabulary", "", "a vocabulary file (SKOS as N-Triples, RDF/XML or JSON-LD)")
 	c.Flags().StringVar(&f.kw, "kw", "auto", "how KW values are taken: auto, headings or keywords")
 	c.Flags().BoolVar(&f.strict, "strict", false, "end with an error when a record had to be skipped")
 }
 
-func (f *recordFlags) check() error {
+// begin looks at the flags and reads the vocabulary, which all records are read by.
+func (f *recordFlags) begin(c *cobra.Command) error {
 	switch ris.KeywordMode(f.kw) {
 	case ris.Auto, ris.Headings, ris.Keywords:
+	default:
+		return usage("--kw is auto, headings or keywords, not %q", f.kw)
+	}
+	if f.vocabulary == "" {
 		return nil
 	}
-	return usage("--kw is auto, headings or keywords, not %q", f.kw)
+	var err error
+	f.thesaurus, err = readVocabulary(c, f.vocabulary, "")
+	return err
+}
+
+// set indexes records for asking them questions.
+func (f *recordFlags) set(records []*bib.Record) coverage.Set {
+	set := coverage.NewSet(records)
+	set.Thesaurus = f.thesaurus
+	return set
+}
+
+// readVocabulary reads a vocabulary file. What was mended in it is told on standard error.
+func readVocabulary(c *cobra.Command, name, language string) (*thesaurus.Thesaurus, error) {
+	file, err := open(c, name)
+	if err != nil {
+		return nil, err
+	}
+	defer file.Close()
+	t, err := skos.Load(file, language, func(n exchange.Notice) { fmt.Fprintf(c.ErrOrStderr(), "%s: %s\n", name, n) })
+	if err != nil {
+		return nil, fmt.Errorf("%s: %w", name, err)
+	}
+	return t, nil
 }
 
 // read returns the records of all files, in order. What could not be read is told on standard error.
@@ -66,7 +101,9 @@ func (f *recordFlags) readOne(c *cobra.Command, name string) ([]*bib.Record, err
 		tell(exchange.Notice{Kind: exchange.OtherEncoding, Detail: encoding})
 	}
 	var records []*bib.Record
-	for r := ris.NewReader(decoded, ris.KeywordMode(f.kw), tell); ; {
+	r := ris.NewReader(decoded, ris.KeywordMode(f.kw), tell)
+	r.Vocabulary = f.thesaurus
+	for {
 		record, err := r.Read()
 		if errors.Is(err, io.EOF) {
 			break

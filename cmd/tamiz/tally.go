@@ -1,6 +1,7 @@
 package main
 
 import (
+	"slices"
 	"strings"
 
 	"github.com/spf13/cobra"
@@ -24,7 +25,7 @@ func tallyCommand() *cobra.Command {
 		Use: "tally FILE…", Short: "Count what a sample is made of",
 		Args: least(1, "tally needs a file of records"),
 		RunE: func(c *cobra.Command, files []string) error {
-			if err := in.check(); err != nil {
+			if err := in.begin(c); err != nil {
 				return err
 			}
 			var err error
@@ -44,8 +45,8 @@ func tallyCommand() *cobra.Command {
 				return usage("--format is csv or json, not %q", format)
 			}
 			f := tally.Facet(facet)
-			if f != tally.Words && f != tally.Headings && f != tally.Keywords {
-				return usage("--facet is words, headings or keywords, not %q", facet)
+			if !slices.Contains(tally.Facets, f) {
+				return usage("there is no facet %q; there are %s", facet, facetNames())
 			}
 			sample, err := in.read(c, files)
 			if err != nil {
@@ -59,7 +60,9 @@ func tallyCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			t := tally.Count(tally.NewPool(sample, contrast), f, studies, words)
+			pool := tally.NewPool(sample, contrast)
+			pool.Thesaurus = in.thesaurus
+			t := tally.Count(pool, f, studies, words)
 			if limit > 0 && limit < len(t.Rows) {
 				t.Rows = t.Rows[:limit]
 			}
@@ -71,7 +74,7 @@ func tallyCommand() *cobra.Command {
 	}
 	in.add(c)
 	f := c.Flags()
-	f.StringVar(&facet, "facet", "words", "what is counted: words, headings or keywords")
+	f.StringVar(&facet, "facet", "words", "what is counted: "+facetNames())
 	f.StringArrayVar(&against, "against", nil, "a file of the contrast; repeat for several")
 	f.StringArrayVar(&keys, "keys", nil, "a file of key studies")
 	f.StringSliceVar(&fields, "fields", []string{"title", "abstract"}, "where words are counted: title, abstract, keyword")
@@ -80,6 +83,14 @@ func tallyCommand() *cobra.Command {
 	f.IntVar(&limit, "limit", 0, "how many rows are printed; 0 is all")
 	f.StringVar(&format, "format", "csv", "csv or json")
 	return c
+}
+
+func facetNames() string {
+	names := make([]string, len(tally.Facets))
+	for i, f := range tally.Facets {
+		names[i] = string(f)
+	}
+	return strings.Join(names, ", ")
 }
 
 func fieldSet(names []string) (set bib.Field, err error) {

@@ -11,13 +11,14 @@ import (
 func TestParsePerson(t *testing.T) {
 	for name, want := range map[string]bib.Person{
 		"Velkana, Temi J.":    {Family: "Velkana", Given: "Temi J."},
-		"Wexlin Z":            {Family: "Wexlin", Given: "Z"},
-		"Teper ÓK":            {Family: "Teper", Given: "ÓK"},
-		"van der Lukok T.-W.": {Family: "van der Lukok", Given: "T.-W."},
+		"Wexlin Z":            {Family: "Wexlin", Given: "Z", Written: "Wexlin Z"},
+		"Teper ÓK":            {Family: "Teper", Given: "ÓK", Written: "Teper ÓK"},
+		"van der Lukok T.-W.": {Family: "van der Lukok", Given: "T.-W.", Written: "van der Lukok T.-W."},
 		"Talvenia Heat Group": {Family: "Talvenia Heat Group"},
 		"Osuna HEAT":          {Family: "Osuna HEAT"},
 		"Quenlith":            {Family: "Quenlith"},
-		" , ":                 {},
+		"Osuna U\u0308":       {Family: "Osuna", Given: "U\u0308", Written: "Osuna U\u0308"},
+		" , ":                 {Written: ","},
 	} {
 		assert.Equal(t, want, bib.ParsePerson(name), name)
 	}

@@ -5,28 +5,35 @@ import (
 	"unicode"
 )
 
-// A Person is an author: a family name and given names or initials.
-type Person struct{ Family, Given string }
+// A Person is an author: a family name and given names or initials. Written is the name as it came,
+// where that is not "Family, Given".
+type Person struct {
+	Family, Given string
+	Written       string `json:",omitempty"`
+}
 
 // ParsePerson reads a name as bibliographies write it. "Family, Given" is parted at the comma;
 // without one, a last word of one to three capital letters (dots and hyphens aside) is initials, and
 // any other name is all family name.
 func ParsePerson(name string) Person {
 	name = strings.TrimSpace(name)
+	p := Person{Family: name}
 	if family, given, ok := strings.Cut(name, ","); ok {
-		return Person{strings.TrimSpace(family), strings.TrimSpace(given)}
+		p = Person{Family: strings.TrimSpace(family), Given: strings.TrimSpace(given)}
+	} else if i := strings.LastIndexFunc(name, unicode.IsSpace); i > 0 && initials(name[i:]) {
+		p = Person{Family: strings.TrimSpace(name[:i]), Given: strings.TrimSpace(name[i:])}
 	}
-	if i := strings.LastIndexFunc(name, unicode.IsSpace); i > 0 && initials(name[i:]) {
-		return Person{strings.TrimSpace(name[:i]), strings.TrimSpace(name[i:])}
+	if p.String() != name {
+		p.Written = name
 	}
-	return Person{Family: name}
+	return p
 }
 
 func initials(word string) bool {
 	n := 0
 	for _, r := range strings.TrimSpace(word) {
 		switch {
-		case r == '.' || r == '-':
+		case r == '.' || r == '-' || unicode.Is(unicode.Mn, r): // a mark belongs to its letter
 		case unicode.IsUpper(r):
 			n++
 		default:
@@ -37,6 +44,9 @@ func initials(word string) bool {
 }
 
 func (p Person) String() string {
+	if p.Written != "" {
+		return p.Written
+	}
 	if p.Given == "" {
 		return p.Family
 	}

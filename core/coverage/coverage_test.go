@@ -212,7 +212,7 @@ func TestWilsonInterval(t *testing.T) {
 func TestPiecesPutTogetherAreTheText(t *testing.T) {
 	s := strategy.Strategy{Blocks: []strategy.Block{block("A", "cane cutter*", "crew"), block("B", "rest", "cutters")}}
 	s.Blocks[1].Terms = append(s.Blocks[1].Terms, strategy.Term{Kind: "near", Left: "shade", Right: "tent*", Within: 3, Field: "text", On: true})
-	m, err := coverage.NewMarker(s, text.Literal("sjogren"))
+	m, err := coverage.NewMarker(s, nil, text.Literal("sjogren"))
 	require.NoError(t, err)
 	rapid.Check(t, func(t *rapid.T) {
 		value := strings.Join(rapid.SliceOf(rapid.SampledFrom([]string{"cane", "cane-cutters’", "Crew", "rest", "Sjögren’s", "手疹", "–", "shade", "tents", "CO₂"})).Draw(t, "words"), " ")

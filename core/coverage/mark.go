@@ -7,6 +7,7 @@ import (
 	"tamiz/core/query"
 	"tamiz/core/strategy"
 	"tamiz/core/text"
+	"tamiz/core/thesaurus"
 )
 
 // A Piece is a stretch of a text that the same terms mark.
@@ -25,8 +26,8 @@ type Marker struct {
 
 const alsoBit = 1 << 31
 
-// NewMarker returns a marker for the terms of a strategy that are switched on.
-func NewMarker(s strategy.Strategy, also ...text.Pattern) (*Marker, error) {
+// NewMarker returns a marker for the terms of a strategy that are switched on. vocabulary may be nil.
+func NewMarker(s strategy.Strategy, vocabulary *thesaurus.Thesaurus, also ...text.Pattern) (*Marker, error) {
 	m := &Marker{also: also}
 	for _, b := range s.Blocks {
 		var exprs []query.Expr
@@ -34,7 +35,7 @@ func NewMarker(s strategy.Strategy, also ...text.Pattern) (*Marker, error) {
 			if !t.On {
 				continue
 			}
-			q, err := t.Query()
+			q, err := t.QueryIn(vocabulary)
 			if err != nil {
 				return nil, err
 			}

@@ -9,13 +9,16 @@ import (
 	"tamiz/core/index"
 	"tamiz/core/query"
 	"tamiz/core/strategy"
+	"tamiz/core/thesaurus"
 )
 
-// A Set is records with their index. Within, where given, is the part of them that counts.
+// A Set is records with their index. Within, where given, is the part of them that counts; Thesaurus,
+// where given, the vocabulary of their headings.
 type Set struct {
-	Records []*bib.Record
-	Index   *index.Index
-	Within  *roaring.Bitmap
+	Records   []*bib.Record
+	Index     *index.Index
+	Within    *roaring.Bitmap
+	Thesaurus *thesaurus.Thesaurus
 }
 
 // NewSet indexes records.
@@ -70,7 +73,7 @@ func Find(set Set, s strategy.Strategy) (*Reach, error) {
 
 // Hits returns the records of a set that a term finds, whether it is switched on or not.
 func Hits(set Set, t strategy.Term) (*roaring.Bitmap, error) {
-	q, err := t.Query()
+	q, err := t.QueryIn(set.Thesaurus)
 	if err != nil {
 		return nil, err
 	}

@@ -12,6 +12,7 @@ import (
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/core/text"
+	"tamiz/core/thesaurus"
 )
 
 // A Candidate is a word, phrase or heading of a missed study that would bring it back into a block.
@@ -44,7 +45,7 @@ func Rescue(set, keys Set, s strategy.Strategy, block, study int) ([]Candidate, 
 	if err != nil {
 		return nil, err
 	}
-	taken, err := takenBy(s)
+	taken, err := takenBy(s, keys.Thesaurus)
 	if err != nil {
 		return nil, err
 	}
@@ -117,14 +118,14 @@ type taken struct {
 	headings []query.Heading
 }
 
-func takenBy(s strategy.Strategy) (taken, error) {
+func takenBy(s strategy.Strategy, vocabulary *thesaurus.Thesaurus) (taken, error) {
 	var out taken
 	for _, b := range s.Blocks {
 		for _, t := range b.Terms {
 			if !t.On {
 				continue
 			}
-			q, err := t.Query()
+			q, err := t.QueryIn(vocabulary)
 			if err != nil {
 				return out, err
 			}

@@ -7,15 +7,15 @@ import (
 	"tamiz/core/bib"
 	"tamiz/core/query"
 	"tamiz/core/text"
+	"tamiz/core/thesaurus"
 )
 
 // Query returns what a term looks for. A term that cannot be searched is answered by an error that
 // says why; behind it is a *text.Refusal where its words are at fault.
 func (t Term) Query() (query.Expr, error) { return t.QueryIn(nil) }
 
-// QueryIn does the same with a vocabulary: below returns a label and those of all headings below it in
-// the tree, as text.Label writes them. Without one, narrower adds nothing.
-func (t Term) QueryIn(below func(label string) []string) (query.Expr, error) {
+// QueryIn does the same with a vocabulary, which may be nil: then narrower adds nothing.
+func (t Term) QueryIn(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
 	switch t.Kind {
 	case TextTerm:
 		fields, err := query.Fields(t.Field)
@@ -53,8 +53,8 @@ func (t Term) QueryIn(below func(label string) []string) (query.Expr, error) {
 			return nil, &text.Refusal{Reason: text.TooLong, Term: string([]rune(t.Heading)[:40]) + "…"}
 		}
 		labels := []string{label}
-		if t.Narrower && below != nil {
-			labels = below(label)
+		if t.Narrower && vocabulary != nil {
+			labels = vocabulary.BelowLabels(label)
 		}
 		return query.Heading{Labels: labels, Central: t.Central, Qualifiers: t.Qualifiers}, nil
 	}

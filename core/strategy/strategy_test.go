@@ -13,7 +13,7 @@ import (
 	"tamiz/core/bib"
 	"tamiz/core/index"
 	"tamiz/core/strategy"
-	"tamiz/core/text"
+	"tamiz/core/thesaurus/thesaurustest"
 	"tamiz/exchange/ris"
 )
 
@@ -32,7 +32,7 @@ func TestTermsAgreeWithWorkedExamples(t *testing.T) {
 	require.NotEmpty(t, examples)
 	for _, e := range examples {
 		name := fmt.Sprintf("%s in %q %q", e.Term, e.Value, e.KW)
-		q, err := e.Term.QueryIn(tree(e.Narrower))
+		q, err := e.Term.QueryIn(thesaurustest.Tree(e.Narrower))
 		if e.Refused {
 			assert.Error(t, err, name)
 			continue
@@ -45,23 +45,6 @@ func TestTermsAgreeWithWorkedExamples(t *testing.T) {
 		found := q.Match(index.Build([]*bib.Record{{Title: "Something else"}, record}))
 		assert.Equal(t, e.Matches, found.Contains(1), name)
 		assert.False(t, found.Contains(0), name)
-	}
-}
-
-// tree returns what stands at or below a label.
-func tree(narrower map[string][]string) func(string) []string {
-	return func(label string) []string {
-		out := []string{label}
-		for i := 0; i < len(out); i++ {
-			for parent, children := range narrower {
-				if text.Label(parent) == out[i] {
-					for _, c := range children {
-						out = append(out, text.Label(c))
-					}
-				}
-			}
-		}
-		return out
 	}
 }
 

@@ -1,6 +1,7 @@
 package tally
 
 import (
+	"strconv"
 	"strings"
 	"unicode/utf8"
 
@@ -18,20 +19,77 @@ type mention struct {
 // mentions returns the items of a facet that a record carries.
 func mentions(f Facet, r *bib.Record) []mention {
 	var out []mention
+	label := func(written string) {
+		out = append(out, mention{key: text.Label(written), written: strings.TrimSpace(written)})
+	}
 	switch f {
 	case Headings:
 		for _, h := range r.Headings {
 			out = append(out, mention{text.Label(h.Label), strings.TrimSpace(h.Label), h.Central})
 		}
+	case Qualifiers:
+		for _, h := range r.Headings {
+			for _, q := range h.Qualifiers {
+				label(q)
+			}
+		}
 	case Keywords:
 		for _, k := range r.Keywords {
 			out = append(out, mention{key: text.Key(k), written: strings.TrimSpace(k)})
 		}
+	case Journals:
+		out = append(out, mention{key: JournalKey(r.Journal), written: strings.TrimSpace(r.Journal)})
+	case Authors:
+		for _, a := range r.Authors {
+			out = append(out, mention{key: AuthorKey(a), written: a.String()})
+		}
+	case Years:
+		if r.Year != 0 {
+			label(strconv.Itoa(r.Year))
+		}
+	case Types:
+		each(r.Types, label)
+	case Languages:
+		each(r.Languages, label)
+	case Countries:
+		each(r.Countries, label)
 	}
 	return out
 }
 
-// CountList counts a facet whose items records carry as lists: headings or keywords. keys may be nil.
+func each(values []string, visit func(string)) {
+	for _, v := range values {
+		visit(v)
+	}
+}
+
+// JournalKey returns what writings of one journal share: its words, less a leading article where
+// something follows.
+func JournalKey(journal string) string {
+	key := text.Key(journal)
+	for _, article := range []string{"the ", "an ", "a "} {
+		if rest, ok := strings.CutPrefix(key, article); ok {
+			return rest
+		}
+	}
+	return key
+}
+
+// AuthorKey returns what writings of one author share: the family name and the first initial. A name
+// without an initial is one of its own.
+func AuthorKey(p bib.Person) string {
+	family := text.Key(p.Family)
+	if family == "" {
+		return ""
+	}
+	initial, _ := utf8.DecodeRuneInString(text.Key(p.Given))
+	if initial == utf8.RuneError {
+		return family + "|"
+	}
+	return family + "|" + string(initial)
+}
+
+// CountList counts a facet whose items records carry as lists. keys may be nil.
 func CountList(p *Pool, f Facet, keys []*bib.Record) *Tally {
 	t := &Tally{Facet: f, Sample: int(p.Sample.GetCardinality()), Contrast: int(p.Contrast.GetCardinality()),
 		HasKeys: keys != nil, HasCentral: f == Headings}
@@ -46,6 +104,11 @@ func CountList(p *Pool, f Facet, keys []*bib.Record) *Tally {
 	}
 	for _, k := range keys {
 		once(mentions(f, k), items, func(i *item) { i.Keys++ })
+	}
+	if t.HasNarrower = f == Headings && p.Thesaurus != nil; t.HasNarrower {
+		for key, i := range items {
+			i.WithNarrower = int(p.Index.Heading(p.Thesaurus.BelowLabels(key), false, nil).AndCardinality(p.Sample))
+		}
 	}
 	for _, i := range items {
 		i.Item = mostFrequent(i.writings)

@@ -11,27 +11,36 @@ import (
 
 	"tamiz/core/bib"
 	"tamiz/core/index"
+	"tamiz/core/thesaurus"
 )
 
 // A Facet is a kind of item that is counted.
 type Facet string
 
-// The facets.
+// The facets. Substances are not among them: no format that is read carries any.
 const (
-	Words    Facet = "words"
-	Headings Facet = "headings"
-	Keywords Facet = "keywords"
+	Words      Facet = "words"
+	Headings   Facet = "headings"
+	Qualifiers Facet = "qualifiers"
+	Keywords   Facet = "keywords"
+	Journals   Facet = "journals"
+	Authors    Facet = "authors"
+	Years      Facet = "years"
+	Types      Facet = "types"
+	Languages  Facet = "languages"
+	Countries  Facet = "countries"
 )
 
 // Facets are all there are, in the order in which they are shown.
-var Facets = []Facet{Words, Headings, Keywords}
+var Facets = []Facet{Words, Headings, Qualifiers, Keywords, Journals, Authors, Years, Types, Languages, Countries}
 
 // A Pool is a sample and what it is compared with, indexed together.
 type Pool struct {
-	Records  []*bib.Record
-	Index    *index.Index
-	Sample   *roaring.Bitmap
-	Contrast *roaring.Bitmap // empty when there is none
+	Records   []*bib.Record
+	Index     *index.Index
+	Sample    *roaring.Bitmap
+	Contrast  *roaring.Bitmap      // empty when there is none
+	Thesaurus *thesaurus.Thesaurus // of its headings; may be nil
 }
 
 // NewPool indexes a sample and its contrast. A record of the contrast that is one with a record of

@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"tamiz/core/bib"
+	"tamiz/core/thesaurus"
 	"tamiz/exchange"
 )
 
@@ -23,13 +24,15 @@ type KeywordMode string
 
 // The ways to take KW.
 const (
-	Auto     KeywordMode = "auto"     // a leading * or a / makes a heading, all else is a keyword
+	Auto     KeywordMode = "auto"     // what the vocabulary knows is a heading; without one, what has a leading * or a /
 	Headings KeywordMode = "headings" // every value is a heading
 	Keywords KeywordMode = "keywords" // every value is a keyword
 )
 
 // A Reader reads records one at a time.
 type Reader struct {
+	Vocabulary *thesaurus.Thesaurus // by which KW values are headings or keywords; may be nil
+
 	lines  *exchange.Lines
 	mode   KeywordMode
 	report func(exchange.Notice)
@@ -304,6 +307,14 @@ func yearIn(s string) int {
 }
 
 func (r *Reader) keyword(rec *bib.Record, value string) {
+	if r.mode == Auto && r.Vocabulary != nil {
+		if a, ok := r.Vocabulary.Assignment(value); ok {
+			rec.Headings = append(rec.Headings, a)
+		} else {
+			rec.Keywords = append(rec.Keywords, value)
+		}
+		return
+	}
 	if r.mode == Headings || r.mode == Auto && (strings.HasPrefix(value, "*") || strings.Contains(value, "/")) {
 		if a := ParseAssignment(value); a.Label != "" {
 			rec.Headings = append(rec.Headings, a)

@@ -48,7 +48,7 @@ func TestARecordIsReadByItsTags(t *testing.T) {
 	assert.Empty(t, notices)
 	assert.Equal(t, &bib.Record{
 		ID: "ALM1", Accession: "ALM1", LocalID: "other", Title: "Heat in farm crews", Abstract: "Crews rested in the shade.",
-		Authors: []bib.Person{{Family: "Velkana", Given: "Temi J."}, {Family: "Wexlin", Given: "Z"}}, Journal: "Journal of Warm Work", Year: 2014,
+		Authors: []bib.Person{{Family: "Velkana", Given: "Temi J."}, {Family: "Wexlin", Given: "Z", Written: "Wexlin Z"}}, Journal: "Journal of Warm Work", Year: 2014,
 		Languages: []string{"eng", "spa"}, Keywords: []string{"heat"},
 		Headings: []bib.Assignment{{Label: "Kidney Harm", Central: true, Qualifiers: []string{"causes", "prevention"}}, {Label: "Shade", Qualifiers: []string{"methods"}}},
 		Types:    []string{"Trial Report", "JOUR"}, Countries: []string{"Talvenia"}, DOI: "10.99999/Alm.1", URLs: []string{"https://example.test"},
