@@ -16,7 +16,7 @@ type Person struct {
 // without one, a last word of one to three capital letters (dots and hyphens aside) is initials, and
 // any other name is all family name.
 func ParsePerson(name string) Person {
-	name = strings.TrimSpace(name)
+	name = strings.Join(strings.Fields(name), " ")
 	p := Person{Family: name}
 	if family, given, ok := strings.Cut(name, ","); ok {
 		p = Person{Family: strings.TrimSpace(family), Given: strings.TrimSpace(given)}

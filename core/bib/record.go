@@ -46,6 +46,7 @@ const (
 	Abstract
 	Keyword
 	HeadingLabel
+	Journal // searched like text, but no part of any set
 
 	TitleAbstract = Title | Abstract
 	Text          = Title | Abstract | Keyword
@@ -53,7 +54,7 @@ const (
 )
 
 // Values calls visit for each value in the given fields: title, abstract, each keyword, each heading
-// label, in this order. Nothing matches across two values.
+// label, journal, in this order. Nothing matches across two values.
 func (r *Record) Values(fields Field, visit func(f Field, value string)) {
 	if fields&Title != 0 && r.Title != "" {
 		visit(Title, r.Title)
@@ -70,6 +71,9 @@ func (r *Record) Values(fields Field, visit func(f Field, value string)) {
 		for _, h := range r.Headings {
 			visit(HeadingLabel, h.Label)
 		}
+	}
+	if fields&Journal != 0 && r.Journal != "" {
+		visit(Journal, r.Journal)
 	}
 }
 

@@ -32,7 +32,8 @@ type Index struct {
 	hint   []uint32 // the value that holds every 64th place in terms
 	first  []uint32 // the first value of each record, and one past the last
 
-	headings headings
+	headings   headings
+	attributes attributes
 }
 
 type value struct {
@@ -52,7 +53,7 @@ func Build(records []*bib.Record) *Index {
 	ids := map[string]uint32{}
 	for r, rec := range records {
 		ix.first = append(ix.first, uint32(len(ix.values)))
-		rec.Values(bib.Any, func(f bib.Field, v string) {
+		rec.Values(bib.Any|bib.Journal, func(f bib.Field, v string) {
 			ix.values = append(ix.values, value{uint32(len(ix.terms)), uint32(r), f})
 			text.Scan(v, func(token []byte, brk bool) {
 				id, ok := ids[string(token)]
@@ -73,6 +74,7 @@ func Build(records []*bib.Record) *Index {
 	ix.sortDictionary()
 	ix.invert()
 	ix.headings.build(records)
+	ix.attributes.build(records)
 	return ix
 }
 

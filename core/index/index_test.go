@@ -73,8 +73,8 @@ func TestIndexAnswersAsAScanDoes(t *testing.T) {
 		phrase := scan(rs, fields, func(tokens []string) bool { return len(p.Find(tokens)) > 0 })
 		assert.Equal(t, phrase, members(ix.Phrase(p, fields)), "phrase %s", p)
 
-		near := scan(rs, fields, func(tokens []string) bool { return text.Near(p, q, within, tokens) })
-		assert.Equal(t, near, members(ix.Near(p, q, within, fields)), "%s ~%d %s", p, within, q)
+		near := scan(rs, fields, func(tokens []string) bool { return text.Near(p, q, text.Within(within), tokens) })
+		assert.Equal(t, near, members(ix.Near(p, q, text.Within(within), fields)), "%s ~%d %s", p, within, q)
 
 		set := roaring.New()
 		for i := range rs {
@@ -114,7 +114,7 @@ func TestNothingMatchesAcrossTwoValues(t *testing.T) {
 		assert.True(t, ix.Phrase(p, bib.Text).IsEmpty(), typed)
 	}
 	heat, stress := text.Literal("heat"), text.Literal("stress")
-	assert.True(t, ix.Near(heat, stress, 3, bib.Text).IsEmpty())
+	assert.True(t, ix.Near(heat, stress, text.Within(3), bib.Text).IsEmpty())
 }
 
 func TestStreamHoldsTheTokensOfTheFields(t *testing.T) {

@@ -115,7 +115,7 @@ func (ix *Index) phrase(p text.Pattern, fields bib.Field) []uint32 {
 }
 
 func (ix *Index) phraseOf(elements []element, fields bib.Field) []uint32 {
-	if len(elements) == 1 && len(elements[0]) == 1 && fields == bib.Any {
+	if len(elements) == 1 && len(elements[0]) == 1 && fields == bib.Any|bib.Journal {
 		return ix.places(elements[0][0])
 	}
 	rare, n := ix.rarest(elements)
@@ -172,9 +172,8 @@ func (ix *Index) records(places []uint32) *roaring.Bitmap {
 	return b
 }
 
-// Near returns the records in which both patterns match in one value of the fields, in either order,
-// apart, and with at most within-1 tokens between their nearest ends.
-func (ix *Index) Near(left, right text.Pattern, within int, fields bib.Field) *roaring.Bitmap {
+// Near returns the records in which both patterns match in one value of the fields, so far apart.
+func (ix *Index) Near(left, right text.Pattern, d text.Distance, fields bib.Field) *roaring.Bitmap {
 	l, r := ix.phrase(left, fields), ix.phrase(right, fields)
 	slices.Sort(l)
 	slices.Sort(r)
@@ -191,7 +190,7 @@ func (ix *Index) Near(left, right text.Pattern, within int, fields bib.Field) *r
 		}
 		end := ix.values[vl+1].begin
 		li, rj := beyond(l, i, end), beyond(r, j, end)
-		if text.NearAt(l[i:li], r[j:rj], len(left), len(right), within) {
+		if text.NearAt(l[i:li], r[j:rj], len(left), len(right), d) {
 			hits = append(hits, l[i])
 		}
 		i, j = li, rj

@@ -1,5 +1,6 @@
-// Package query holds expressions that are searched in an index: what is looked for, in which part
-// of a record. It knows nothing of blocks or of how a strategy is kept.
+// Package query holds expressions that are searched in an index: what is looked for, in which part of a
+// record, and how that is joined. It reads and writes them as CQL. It knows nothing of blocks or of how
+// a strategy is kept.
 package query
 
 import (
@@ -20,38 +21,157 @@ type Expr interface {
 	Match(ix *index.Index) *roaring.Bitmap
 }
 
-// Phrase is a word or phrase in some fields.
-type Phrase struct {
-	Pattern text.Pattern
-	Fields  bib.Field
+// Or is what any of its parts matches.
+type Or []Expr
+
+// And is what all of its parts match.
+type And []Expr
+
+// Not is what the first part matches and none of the others.
+type Not []Expr
+
+// Match implements Expr.
+func (q Or) Match(ix *index.Index) *roaring.Bitmap {
+	found := make([]*roaring.Bitmap, len(q))
+	for i, part := range q {
+		found[i] = part.Match(ix)
+	}
+	return roaring.FastOr(found...)
 }
 
 // Match implements Expr.
-func (q Phrase) Match(ix *index.Index) *roaring.Bitmap { return ix.Phrase(q.Pattern, q.Fields) }
+func (q And) Match(ix *index.Index) *roaring.Bitmap {
+	found := q[0].Match(ix)
+	for _, part := range q[1:] {
+		if found.IsEmpty() {
+			break
+		}
+		found.And(part.Match(ix))
+	}
+	return found
+}
+
+// Match implements Expr.
+func (q Not) Match(ix *index.Index) *roaring.Bitmap {
+	found := q[0].Match(ix)
+	for _, part := range q[1:] {
+		if found.IsEmpty() {
+			break
+		}
+		found.AndNot(part.Match(ix))
+	}
+	return found
+}
+
+// Phrase is a word or phrase in some fields; where Whole is set, a value that is nothing but it.
+type Phrase struct {
+	Pattern text.Pattern
+	Fields  bib.Field
+	Whole   bool
+}
+
+// Match implements Expr.
+func (q Phrase) Match(ix *index.Index) *roaring.Bitmap {
+	if q.Whole {
+		return ix.Whole(q.Pattern, q.Fields)
+	}
+	return ix.Phrase(q.Pattern, q.Fields)
+}
+
+// Words is any or all of some words, anywhere in the fields of a record.
+type Words struct {
+	Pattern text.Pattern // each of its tokens is a word
+	Fields  bib.Field
+	All     bool
+}
+
+// Match implements Expr.
+func (q Words) Match(ix *index.Index) *roaring.Bitmap {
+	return joinWords(q.Pattern, q.All, func(word text.Pattern) *roaring.Bitmap { return ix.Phrase(word, q.Fields) })
+}
+
+func joinWords(p text.Pattern, all bool, match func(text.Pattern) *roaring.Bitmap) *roaring.Bitmap {
+	found := match(p[:1])
+	for i := 1; i < len(p); i++ {
+		if all {
+			found.And(match(p[i : i+1]))
+		} else {
+			found.Or(match(p[i : i+1]))
+		}
+	}
+	return found
+}
 
 // Near is two words or phrases that stand near each other in one value.
 type Near struct {
 	Left, Right text.Pattern
 	Within      int
+	Exactly     bool // not nearer than Within either
+	Ordered     bool // left before right
 	Fields      bib.Field
 }
 
 // Match implements Expr.
 func (q Near) Match(ix *index.Index) *roaring.Bitmap {
-	return ix.Near(q.Left, q.Right, q.Within, q.Fields)
+	return ix.Near(q.Left, q.Right, q.distance(), q.Fields)
+}
+
+func (q Near) distance() text.Distance {
+	d := text.Distance{Least: 1, Most: q.Within, Ordered: q.Ordered}
+	if q.Exactly {
+		d.Least = q.Within
+	}
+	return d
 }
 
 // Heading is an assigned heading, by label.
 type Heading struct {
-	Labels     []string // as text.Label writes them: the heading, and those below it where wanted
+	Label      string // as written
+	Narrower   bool   // or one below it
 	Central    bool
 	Qualifiers []string
+	Labels     []string // what Label, and Narrower, stand for: as text.Label writes them
 }
 
 // Match implements Expr.
 func (q Heading) Match(ix *index.Index) *roaring.Bitmap {
 	return ix.Heading(q.Labels, q.Central, q.Qualifiers)
 }
+
+// Author is a family name with the beginnings of given names; with Any or All set, words of names.
+type Author struct {
+	Pattern  text.Pattern
+	Any, All bool
+}
+
+// Match implements Expr.
+func (q Author) Match(ix *index.Index) *roaring.Bitmap {
+	if q.Any || q.All {
+		return joinWords(q.Pattern, q.All, func(word text.Pattern) *roaring.Bitmap { return ix.AuthorWord(word[0]) })
+	}
+	return ix.Author(q.Pattern)
+}
+
+// The years with which a range without an end ends.
+const (
+	FirstYear = 1
+	LastYear  = 9999
+)
+
+// Years is the years from one to another, both included.
+type Years struct{ From, To int }
+
+// Match implements Expr.
+func (q Years) Match(ix *index.Index) *roaring.Bitmap { return ix.Years(q.From, q.To) }
+
+// Listed is a type, language, country or identifier.
+type Listed struct {
+	List  index.List
+	Value string
+}
+
+// Match implements Expr.
+func (q Listed) Match(ix *index.Index) *roaring.Bitmap { return ix.Listed(q.List, q.Value) }
 
 // fields are the names by which the parts of a record are searched.
 var fields = map[string]bib.Field{
@@ -76,15 +196,17 @@ func NewNear(left, right text.Pattern, within int, f bib.Field) (Near, error) {
 	if within < 1 || within > text.MaxWithin {
 		return Near{}, fmt.Errorf("%w; this one asks for %d", ErrWithin, within)
 	}
-	return Near{left, right, within, f}, nil
+	return Near{Left: left, Right: right, Within: within, Fields: f}, nil
 }
 
 // MatchesValue reports whether the phrase stands in one value, whatever field that is.
-func (q Phrase) MatchesValue(tokens []string) bool { return len(q.Pattern.Find(tokens)) > 0 }
+func (q Phrase) MatchesValue(tokens []string) bool {
+	return len(q.Pattern.Find(tokens)) > 0 && (!q.Whole || len(tokens) == len(q.Pattern))
+}
 
 // MatchesValue reports whether the pair stands in one value, whatever field that is.
 func (q Near) MatchesValue(tokens []string) bool {
-	return text.Near(q.Left, q.Right, q.Within, tokens)
+	return text.Near(q.Left, q.Right, q.distance(), tokens)
 }
 
 // MatchesAssignment reports whether the heading term matches one assigned heading.

@@ -56,7 +56,7 @@ func (t Term) QueryIn(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
 		if t.Narrower && vocabulary != nil {
 			labels = vocabulary.BelowLabels(label)
 		}
-		return query.Heading{Labels: labels, Central: t.Central, Qualifiers: t.Qualifiers}, nil
+		return query.Heading{Label: t.Heading, Narrower: t.Narrower, Central: t.Central, Qualifiers: t.Qualifiers, Labels: labels}, nil
 	}
 	return nil, fmt.Errorf("there is no term of kind %q; there are text, near and heading", t.Kind)
 }

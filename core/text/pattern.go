@@ -131,6 +131,14 @@ func (t TokenPattern) Match(token string) bool {
 	return strings.HasPrefix(token, t.prefix) && glob(t.text[len(t.prefix):], token[len(t.prefix):])
 }
 
+// Begins reports whether a token begins with what fits.
+func (t TokenPattern) Begins(token string) bool {
+	if !t.wild {
+		return strings.HasPrefix(token, t.text)
+	}
+	return strings.HasPrefix(token, t.prefix) && glob(t.text[len(t.prefix):]+"*", token[len(t.prefix):])
+}
+
 // glob goes back to the last * only: for * and ? that is enough, and the time stays bounded by
 // the product of the lengths.
 func glob(pattern, s string) bool {
