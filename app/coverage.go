@@ -116,6 +116,10 @@ func (a *App) Rescue(ctx context.Context, review, study int64) (*StudyRescue, er
 	if d.pool != nil {
 		set = d.pool.set()
 	}
+	rescuer, err := coverage.NewRescuer(set, d.keys.set, d.strategy)
+	if err != nil {
+		return nil, err
+	}
 	out := &StudyRescue{Blocks: []BlockRescue{}}
 	var marked []text.Pattern
 	for i, b := range d.document.Blocks {
@@ -125,10 +129,7 @@ func (a *App) Rescue(ctx context.Context, review, study int64) (*StudyRescue, er
 		}
 		row.Missed = b.Searched && !b.Negated && len(row.Terms) == 0
 		if row.Missed {
-			candidates, err := coverage.Rescue(set, d.keys.set, d.strategy, i, n)
-			if err != nil {
-				return nil, err
-			}
+			candidates := rescuer.Study(i, n)
 			for _, c := range candidates[:min(len(candidates), rescueCandidates)] {
 				r := RescueCandidate{Item: c.Item, Kind: c.Kind, Rescues: c.Rescues}
 				if d.pool != nil {

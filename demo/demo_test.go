@@ -65,6 +65,8 @@ func TestTheWordsThatRescueAreInTheLiterature(t *testing.T) {
 func TestTheWordsThatRescueAreInTheBlindSpots(t *testing.T) {
 	w, s := demo.NewWorld(demo.Seed, demo.Size), demo.NewReview().Strategy()
 	sample, keys := coverage.NewSet(w.RoughSample()), coverage.NewSet(w.Keys)
+	rescuer, err := coverage.NewRescuer(sample, keys, s)
+	require.NoError(t, err)
 	for study, words := range map[int]map[int]string{
 		0: {0: "field hands", 1: "cooling vests"},
 		1: {0: "campesinos", 1: "acclimatisation"},
@@ -73,8 +75,7 @@ func TestTheWordsThatRescueAreInTheBlindSpots(t *testing.T) {
 		4: {1: "workload pacing"},
 	} {
 		for block, word := range words {
-			candidates, err := coverage.Rescue(sample, keys, s, block, study)
-			require.NoError(t, err)
+			candidates := rescuer.Study(block, study)
 			i := slices.IndexFunc(candidates, func(c coverage.Candidate) bool { return c.Item == word })
 			if assert.GreaterOrEqual(t, i, 0, word) {
 				assert.Positive(t, candidates[i].Pull, word)

@@ -6,6 +6,7 @@ package demo
 import (
 	"fmt"
 	"math/rand/v2"
+	"slices"
 	"strings"
 
 	"tamiz/core/bib"
@@ -26,20 +27,51 @@ const Seed = 20260219
 
 // NewWorld makes a world of n records, the key studies among them.
 func NewWorld(seed uint64, n int) *World {
+	w := &World{}
+	Each(seed, n, func(r *bib.Record, key bool) error {
+		w.Records = append(w.Records, r)
+		if key {
+			w.Keys = append(w.Keys, r)
+		}
+		return nil
+	})
+	slices.SortFunc(w.Keys, func(a, b *bib.Record) int { return strings.Compare(a.LocalID, b.LocalID) })
+	for _, k := range w.Keys {
+		k.LocalID = ""
+	}
+	return w
+}
+
+// Each makes the records of a world one by one, so that it may be of any size, and tells which are key
+// studies. It stops at the first error of visit and returns it. The key studies are numbered in LocalID,
+// in the order in which the review lists them.
+func Each(seed uint64, n int, visit func(r *bib.Record, key bool) error) error {
 	g := &generator{Rand: rand.New(rand.NewPCG(seed, 0x7a6d))}
 	g.names = newNames(g.Rand)
-	w := &World{Keys: g.keyStudies()}
-	w.Records = append(w.Records, w.Keys...)
-	for len(w.Records) < n {
-		w.Records = append(w.Records, g.record())
+	keys := g.keyStudies()
+	n = max(n, len(keys))
+	at := map[int]*bib.Record{}
+	for i, k := range keys {
+		k.LocalID = fmt.Sprintf("KEY%02d", i+1)
+		place := g.IntN(n)
+		for at[place] != nil {
+			place = g.IntN(n)
+		}
+		at[place] = k
 	}
-	g.Shuffle(len(w.Records), func(i, j int) { w.Records[i], w.Records[j] = w.Records[j], w.Records[i] })
-	for i, r := range w.Records {
+	for i := range n {
+		r, key := at[i], at[i] != nil
+		if !key {
+			r = g.record()
+		}
 		r.Accession = fmt.Sprintf("ALM%06d", i+1)
 		r.ID = r.Accession
 		r.DOI = fmt.Sprintf("10.99999/alm.%06d", i+1)
+		if err := visit(r, key); err != nil {
+			return err
+		}
 	}
-	return w
+	return nil
 }
 
 // generator draws everything from one source of randomness, in one order.
@@ -184,7 +216,6 @@ func (w *writer) index(r *bib.Record, about []*entry) {
 	if w.IntN(100) < 4 || r.Year >= 2025 && w.IntN(100) < 60 {
 		return
 	}
-	qualifiers := []string{"prevention", "causes", "methods", "statistics", "therapy"}
 	seen := map[string]bool{}
 	add := func(label string, central bool) {
 		if seen[label] {

@@ -50,10 +50,7 @@ func checkCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			out := json.NewEncoder(c.OutOrStdout())
-			out.SetIndent("", " ")
-			out.SetEscapeHTML(false)
-			return out.Encode(result)
+			return writeJSON(c.OutOrStdout(), result)
 		},
 	}
 	in.add(c)
@@ -61,6 +58,13 @@ func checkCommand() *cobra.Command {
 	c.Flags().StringArrayVar(&keys, "keys", nil, "a file of key studies")
 	c.Flags().StringArrayVar(&records, "in", nil, "a file of records to count hits in; repeat for several")
 	return c
+}
+
+func writeJSON(w io.Writer, v any) error {
+	out := json.NewEncoder(w)
+	out.SetIndent("", " ")
+	out.SetEscapeHTML(false)
+	return out.Encode(v)
 }
 
 func readStrategy(c *cobra.Command, name string) (strategy.Strategy, error) {

@@ -30,7 +30,8 @@ func newRoot() *cobra.Command {
 		},
 	}
 	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return errors.Join(errUsage, err) })
-	root.AddCommand(serveCommand(), demoCommand(), databaseCommand(), tallyCommand(), checkCommand())
+	root.AddCommand(serveCommand(), demoCommand(), databaseCommand(), tallyCommand(), countCommand(), findCommand(),
+		checkCommand(), rescueCommand(), alikeCommand(), fitCommand(), headingsCommand(), worldCommand())
 	return root
 }
 

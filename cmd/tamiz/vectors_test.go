@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/csv"
 	"encoding/json"
+	"math"
 	"os"
 	"path/filepath"
 	"slices"
@@ -38,11 +39,6 @@ func call(t *testing.T, stdin string, args ...string) (stdout, stderr string, er
 	return out.String(), complaints.String(), err
 }
 
-// built are the commands that there are.
-func built(args []string) bool {
-	return slices.Contains([]string{"tally", "check"}, args[0])
-}
-
 func TestCommandsAgreeWithWorkedExamples(t *testing.T) {
 	data, err := os.ReadFile(filepath.Join(wool, "commands.json"))
 	require.NoError(t, err)
@@ -53,9 +49,6 @@ func TestCommandsAgreeWithWorkedExamples(t *testing.T) {
 	require.NoError(t, json.Unmarshal(data, &examples))
 	run := 0
 	for _, e := range examples {
-		if !built(e.Args) {
-			continue
-		}
 		run++
 		t.Run(e.Expect, func(t *testing.T) {
 			out, complaints, err := call(t, "", e.Args...)
@@ -63,13 +56,98 @@ func TestCommandsAgreeWithWorkedExamples(t *testing.T) {
 			expected, err := os.ReadFile(e.Expect)
 			require.NoError(t, err)
 			if strings.HasSuffix(e.Expect, ".json") {
-				assert.JSONEq(t, string(expected), out)
+				var want, have any
+				require.NoError(t, json.Unmarshal(expected, &want))
+				require.NoError(t, json.Unmarshal([]byte(out), &have))
+				assertSame(t, "", want, have)
 				return
 			}
 			assertSameTable(t, string(expected), out)
 		})
 	}
-	assert.GreaterOrEqual(t, run, 9, "worked examples that were run")
+	assert.GreaterOrEqual(t, run, 23, "worked examples that were run")
+}
+
+// assertSame compares two answers: text and counts exactly, fractions to a millionth. Rows of a list of
+// items stand in the same order, but for those that the figure they are ordered by hardly tells apart.
+func assertSame(t *testing.T, at string, want, have any) {
+	t.Helper()
+	switch want := want.(type) {
+	case map[string]any:
+		have, ok := have.(map[string]any)
+		if !assert.True(t, ok, "%s is no object", at) {
+			return
+		}
+		for key, w := range want {
+			h, ok := have[key]
+			if assert.True(t, ok, "%s lacks %s", at, key) {
+				assertSame(t, at+"."+key, w, h)
+			}
+		}
+		for key := range have {
+			assert.Contains(t, want, key, "%s", at)
+		}
+	case []any:
+		have, ok := have.([]any)
+		if !assert.True(t, ok, "%s is no list", at) || !assert.Len(t, have, len(want), at) {
+			return
+		}
+		place := map[string]int{}
+		for i, h := range have {
+			place[itemOf(h)] = i
+		}
+		for i, w := range want {
+			from := i
+			if item := itemOf(w); item != "" && !strings.HasSuffix(at, ".plan") {
+				if from, ok = place[item]; !assert.True(t, ok, "%s has no %s", at, item) {
+					continue
+				}
+				if from != i {
+					assert.InDelta(t, orderedBy(w), orderedBy(want[from]), 2e-6, "%s: %s stands at %d instead of %d", at, item, from, i)
+				}
+			}
+			assertSame(t, at+"."+strconv.Itoa(i), w, have[from])
+		}
+	case float64:
+		h, ok := have.(float64)
+		if assert.True(t, ok, "%s is no number", at) {
+			if want == math.Trunc(want) && h == math.Trunc(h) {
+				assert.Equal(t, want, h, at)
+			} else {
+				assert.InDelta(t, want, h, 1.000001e-6, at)
+			}
+		}
+	default:
+		assert.Equal(t, want, have, at)
+	}
+}
+
+func itemOf(row any) string {
+	r, _ := row.(map[string]any)
+	item, _ := r["item"].(string)
+	kind, _ := r["kind"].(string)
+	if item == "" {
+		return ""
+	}
+	return kind + " " + item
+}
+
+// orderedBy returns the figure by which a list of items is ordered.
+func orderedBy(row any) float64 {
+	r := row.(map[string]any)
+	if fits, ok := r["fits"].(map[string]any); ok {
+		best := 0.0
+		for _, x := range fits {
+			best = max(best, x.(float64))
+		}
+		return best
+	}
+	for _, name := range []string{"worth", "alike"} {
+		if x, ok := r[name].(float64); ok {
+			return x
+		}
+	}
+	return 0
 }
 
 // assertSameTable compares two tallies: text and counts exactly, fractions to a millionth, and the

@@ -72,13 +72,14 @@ func TestCandidatesAgreeWithWorkedExamples(t *testing.T) {
 	sample, keys := coverage.NewSet(read(t, "sample.ris")), coverage.NewSet(read(t, "keys.ris"))
 	reach, err := coverage.Find(sample, s)
 	require.NoError(t, err)
+	rescuer, err := coverage.NewRescuer(sample, keys, s)
+	require.NoError(t, err)
 	for _, want := range expected.Blocks {
 		block := slices.IndexFunc(s.Blocks, func(b strategy.Block) bool { return b.Name == want.Name })
 		assert.Equal(t, want.BlindSpot, reach.BlindSpot(block).GetCardinality(), "blind spot of %s", want.Name)
 		got := map[string]coverage.Candidate{}
 		for n, k := range keys.Records {
-			candidates, err := coverage.Rescue(sample, keys, s, block, n)
-			require.NoError(t, err)
+			candidates := rescuer.Study(block, n)
 			assert.Equal(t, slices.Contains(want.Missed, k.ID), candidates != nil, "%s missed by %s", k.ID, want.Name)
 			for _, c := range candidates {
 				key := c.Kind + " " + text.Label(c.Item)

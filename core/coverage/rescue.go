@@ -23,72 +23,138 @@ type Candidate struct {
 	Price   int     // records that the whole strategy would then find beyond those it finds now
 	Pull    float64 // how typical it is of the blind spot, against all other records
 	Worth   float64 // how good the bargain is: rescues × max(pull, 0) / (5 + price)
+
+	found *found
 }
 
 // maxCandidateWords is how many tokens a candidate from a study has at most.
 const maxCandidateWords = 4
 
-// Rescue returns the candidates of one key study for a block that misses it: its n-grams and its
+// A Rescuer works out what would bring missed key studies back. What it has searched for once it
+// remembers, since the same words stand in many studies and serve many blocks.
+type Rescuer struct {
+	set, keys Set
+	s         strategy.Strategy
+	reach     *Reach // in the set
+	inKeys    *Reach // in the key studies
+	taken     taken
+	known     map[itemKey]*found
+}
+
+type itemKey struct{ kind, key string }
+
+// A found is the records and the key studies that hold an item. It is nil for one that a term of some
+// block matches already.
+type found struct{ records, keys *roaring.Bitmap }
+
+// NewRescuer prepares to rescue the key studies that a strategy misses. set holds the records on which
+// price and pull are counted.
+func NewRescuer(set, keys Set, s strategy.Strategy) (*Rescuer, error) {
+	r := &Rescuer{set: set, keys: keys, s: s, known: map[itemKey]*found{}}
+	var err error
+	if r.inKeys, err = Find(keys, s); err != nil {
+		return nil, err
+	}
+	if r.reach, err = Find(set, s); err != nil {
+		return nil, err
+	}
+	r.taken, err = takenBy(s, keys.Thesaurus)
+	return r, err
+}
+
+// Missed returns the key studies that a block misses, by place.
+func (r *Rescuer) Missed(block int) *roaring.Bitmap {
+	missed := r.keys.all()
+	missed.AndNot(r.inKeys.Blocks[block])
+	return missed
+}
+
+// Study returns the candidates of one key study for a block that misses it: its n-grams and its
 // headings, unless a term of any block matches them already. The best bargain comes first: by worth,
 // then most rescues, then the lowest price. A study that the block catches has none.
-func Rescue(set, keys Set, s strategy.Strategy, block, study int) ([]Candidate, error) {
-	inKeys, err := Find(keys, s)
-	if err != nil {
-		return nil, err
-	}
-	missed := keys.all()
-	missed.AndNot(inKeys.Blocks[block])
+func (r *Rescuer) Study(block, study int) []Candidate {
+	missed := r.Missed(block)
 	if !missed.Contains(uint32(study)) {
-		return nil, nil
+		return nil
 	}
-	reach, err := Find(set, s)
-	if err != nil {
-		return nil, err
-	}
-	taken, err := takenBy(s, keys.Thesaurus)
-	if err != nil {
-		return nil, err
-	}
-	deal := bargain{missed: missed, open: reach.Open(block), blind: reach.BlindSpot(block), all: count(set.all())}
-	record := keys.Records[study]
-	var out []Candidate
+	return r.candidates(block, missed, []uint32{uint32(study)})
+}
 
-	var values []string
-	record.Values(bib.Text, func(_ bib.Field, v string) { values = append(values, v) })
-	for gram := range text.Grams(values, maxCandidateWords) {
-		tokens := strings.Split(gram, " ")
-		if taken.text(tokens) {
-			continue
+// A BlockRescue is what a block misses and what would bring it back.
+type BlockRescue struct {
+	Block      int
+	BlindSpot  int   // records
+	Missed     []int // key studies
+	Candidates []Candidate
+}
+
+// Block returns the candidates of all key studies that a block misses.
+func (r *Rescuer) Block(block int) BlockRescue {
+	missed := r.Missed(block)
+	out := BlockRescue{Block: block, BlindSpot: count(r.reach.BlindSpot(block)), Missed: []int{}}
+	for _, k := range missed.ToArray() {
+		out.Missed = append(out.Missed, int(k))
+	}
+	out.Candidates = r.candidates(block, missed, missed.ToArray())
+	return out
+}
+
+func (r *Rescuer) candidates(block int, missed *roaring.Bitmap, studies []uint32) []Candidate {
+	deal := bargain{missed: missed, open: r.reach.Open(block), blind: r.reach.BlindSpot(block), all: count(r.set.all())}
+	var out []Candidate
+	listed := map[itemKey]bool{}
+	add := func(key itemKey, item string, f *found) {
+		if f != nil && !listed[key] {
+			listed[key] = true
+			out = append(out, deal.of(item, key.kind, f))
 		}
+	}
+	for _, k := range studies {
+		record := r.keys.Records[k]
+		var values []string
+		record.Values(bib.Text, func(_ bib.Field, v string) { values = append(values, v) })
+		for gram := range text.Grams(values, maxCandidateWords) {
+			key := itemKey{strategy.TextTerm, gram}
+			add(key, gram, r.text(key))
+		}
+		for _, h := range record.Headings {
+			key := itemKey{strategy.HeadingTerm, text.Label(h.Label)}
+			if !listed[key] && !r.taken.heading(record, key.key) {
+				add(key, h.Label, r.heading(key))
+			}
+		}
+	}
+	slices.SortFunc(out, better)
+	return out
+}
+
+func (r *Rescuer) text(key itemKey) *found {
+	f, ok := r.known[key]
+	if ok {
+		return f
+	}
+	if tokens := strings.Split(key.key, " "); !r.taken.text(tokens) {
 		p := text.Literal(tokens...)
-		out = append(out, deal.of(gram, strategy.TextTerm, keys.Index.PhraseWithin(p, bib.Text, missed), set.hits(query.Phrase{Pattern: p, Fields: bib.Text})))
+		f = &found{r.set.hits(query.Phrase{Pattern: p, Fields: bib.Text}), r.keys.Index.Phrase(p, bib.Text)}
 	}
-	seen := map[string]bool{}
-	for _, h := range record.Headings {
-		label := text.Label(h.Label)
-		if seen[label] || taken.heading(record, label) {
-			continue
-		}
-		seen[label] = true
-		q := query.Heading{Labels: []string{label}}
-		out = append(out, deal.of(h.Label, strategy.HeadingTerm, q.Match(keys.Index), set.hits(q)))
+	r.known[key] = f
+	return f
+}
+
+func (r *Rescuer) heading(key itemKey) *found {
+	f := r.known[key]
+	if f == nil {
+		q := query.Heading{Labels: []string{key.key}}
+		f = &found{r.set.hits(q), q.Match(r.keys.Index)}
+		r.known[key] = f
 	}
-	slices.SortFunc(out, func(a, b Candidate) int {
-		if wa, wb := tally.Round(a.Worth), tally.Round(b.Worth); wa != wb {
-			return cmp.Compare(wb, wa)
-		}
-		if a.Rescues != b.Rescues {
-			return b.Rescues - a.Rescues
-		}
-		if a.Price != b.Price {
-			return a.Price - b.Price
-		}
-		if c := strings.Compare(a.Item, b.Item); c != 0 {
-			return c
-		}
-		return strings.Compare(a.Kind, b.Kind) // "heading" before "text"
-	})
-	return out, nil
+	return f
+}
+
+// better orders candidates by worth, rescues, price and item, headings before text.
+func better(a, b Candidate) int {
+	return cmp.Or(cmp.Compare(tally.Round(b.Worth), tally.Round(a.Worth)), cmp.Compare(b.Rescues, a.Rescues),
+		cmp.Compare(a.Price, b.Price), strings.Compare(a.Item, b.Item), strings.Compare(a.Kind, b.Kind))
 }
 
 // A bargain is what candidates for one block are weighed on.
@@ -100,10 +166,16 @@ type bargain struct {
 }
 
 // of weighs a candidate by the key studies and the records that have it.
-func (b bargain) of(item, kind string, keys, records *roaring.Bitmap) Candidate {
-	c := Candidate{Item: item, Kind: kind, Rescues: int(keys.AndCardinality(b.missed)), Price: int(records.AndCardinality(b.open))}
-	here, spot := int(records.AndCardinality(b.blind)), count(b.blind)
-	c.Pull = tally.Pull(here, spot, count(records)-here, b.all-spot)
+func (b bargain) of(item, kind string, f *found) Candidate {
+	c := Candidate{Item: item, Kind: kind, found: f}
+	here, spot := int(f.records.AndCardinality(b.blind)), count(b.blind)
+	c.Pull = tally.Pull(here, spot, count(f.records)-here, b.all-spot)
+	return c.at(b.missed, b.open)
+}
+
+// at returns the candidate with its rescues, price and worth for what is missed and open now.
+func (c Candidate) at(missed, open *roaring.Bitmap) Candidate {
+	c.Rescues, c.Price = int(c.found.keys.AndCardinality(missed)), int(c.found.records.AndCardinality(open))
 	c.Worth = float64(c.Rescues) * max(c.Pull, 0) / float64(5+c.Price)
 	return c
 }

@@ -12,6 +12,7 @@ type Stream struct {
 	Terms  []uint32 // tokens, as numbers of the index
 	Begins []bool   // whether no n-gram reaches from the token before to this one
 	Ends   []uint32 // for each record of the set, where its tokens end
+	Values []uint32 // for each value, where its tokens end
 }
 
 // Stream returns the tokens of the given fields of the records of a set, in order.
@@ -28,6 +29,7 @@ func (ix *Index) Stream(set *roaring.Bitmap, fields bib.Field) Stream {
 				s.Terms = append(s.Terms, ix.terms[p]&^breakBit)
 				s.Begins = append(s.Begins, p == ix.values[v].begin || ix.terms[p]&breakBit != 0)
 			}
+			s.Values = append(s.Values, uint32(len(s.Terms)))
 		}
 		s.Ends = append(s.Ends, uint32(len(s.Terms)))
 	}

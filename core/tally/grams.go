@@ -128,15 +128,29 @@ func apart(key uint64) (prefix, suffix int32) { return int32(key >> 32), int32(k
 
 // in returns in how many records of another stream each n-gram is, level by level.
 func (g grams) in(s index.Stream) [][]int32 {
-	at := make([]int32, len(s.Terms))
 	out := make([][]int32, len(g))
-	for n, l := range g {
-		records, seen := make([]int32, len(l.records)), make([]int32, len(l.records))
+	g.walk(s, func(n int, at []int32) {
+		records, seen := make([]int32, len(g[n].records)), make([]int32, len(g[n].records))
 		record, end := int32(0), 0
-		for i := range at {
+		for i, gram := range at {
 			for ; i >= int(s.Ends[end]); end++ {
 				record++
 			}
+			if gram != none && seen[gram] != record+1 {
+				seen[gram] = record + 1
+				records[gram]++
+			}
+		}
+		out[n] = records
+	})
+	return out
+}
+
+// walk calls visit for each level with the n-gram that begins at each place of the stream, or none.
+func (g grams) walk(s index.Stream, visit func(n int, at []int32)) {
+	at := make([]int32, len(s.Terms))
+	for n, l := range g {
+		for i := range at {
 			if n == 0 {
 				at[i] = l.tokens[s.Terms[i]]
 			} else if key, ok := joined(at, s, i, n+1); ok {
@@ -144,12 +158,7 @@ func (g grams) in(s index.Stream) [][]int32 {
 			} else {
 				at[i] = none
 			}
-			if gram := at[i]; gram != none && seen[gram] != record+1 {
-				seen[gram] = record + 1
-				records[gram]++
-			}
 		}
-		out[n] = records
+		visit(n, at)
 	}
-	return out
 }

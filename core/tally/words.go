@@ -29,16 +29,33 @@ func CountWords(p *Pool, keys []*bib.Record, o WordOptions) *Tally {
 	found := newGrams(p.Index, sample, o.MaxWords, o.MinRecords)
 	contrast := found.in(p.Index.Stream(p.Contrast, o.Fields))
 	inKeys := keyGrams(keys, o)
-	rows := make([][]int32, len(found)) // the row of each n-gram, or none
-	bases := newBases(p.Index)
+	rows, place := found.items(p.Index, sample)
+	for n := range found {
+		for g, row := range place[n] {
+			if row != none {
+				rows[row].ContrastRecords = int(contrast[n][g])
+				rows[row].Keys = inKeys[rows[row].Item]
+			}
+		}
+	}
+	t.Rows = rows
+	t.figures()
+	return t
+}
+
+// items returns the n-grams that are kept as items, with what they are absorbed by and their families,
+// and for each level the item of each n-gram, or none.
+func (found grams) items(ix *index.Index, s index.Stream) (rows []Row, place [][]int32) {
+	place = make([][]int32, len(found))
+	bases := newBases(ix)
 	var item strings.Builder
 	var tokens []string
 	for n, l := range found {
-		rows[n] = make([]int32, len(l.records))
+		place[n] = make([]int32, len(l.records))
 		for g, records := range l.records {
-			rows[n][g] = none
-			terms := sample.Terms[l.places[g]:][:n+1]
-			if !text.Keeps(n+1, p.Index.Role(terms[0]), p.Index.Role(terms[n])) {
+			place[n][g] = none
+			terms := s.Terms[l.places[g]:][:n+1]
+			if !text.Keeps(n+1, ix.Role(terms[0]), ix.Role(terms[n])) {
 				continue
 			}
 			item.Reset()
@@ -47,20 +64,17 @@ func CountWords(p *Pool, keys []*bib.Record, o WordOptions) *Tally {
 				if i > 0 {
 					item.WriteByte(' ')
 				}
-				item.WriteString(p.Index.Token(term))
+				item.WriteString(ix.Token(term))
 				tokens = append(tokens, bases.of(term))
 			}
-			rows[n][g] = int32(len(t.Rows))
-			t.Rows = append(t.Rows, Row{
-				Item: item.String(), Records: int(records), Occurrences: int(l.occurrences[g]), ContrastRecords: int(contrast[n][g]),
-				Keys: inKeys[item.String()], Family: text.FamilyKeyOfBases(tokens), words: n + 1,
-			})
+			place[n][g] = int32(len(rows))
+			rows = append(rows, Row{Item: item.String(), Records: int(records), Occurrences: int(l.occurrences[g]),
+				Family: text.FamilyKeyOfBases(tokens), words: n + 1})
 		}
 	}
-	absorb(t.Rows, found, rows)
-	labelFamilies(t.Rows)
-	t.figures()
-	return t
+	absorb(rows, found, place)
+	labelFamilies(rows)
+	return rows, place
 }
 
 // keyGrams returns in how many of the key studies each n-gram is.

@@ -183,3 +183,49 @@ func (t TokenPattern) tooOpen() bool {
 	}
 	return literals(t.text[:first]) < 2 && literals(t.text) < 3
 }
+
+// Covers reports whether every value in which the other pattern matches this one matches too, by the way
+// they are written: a token of each place of this pattern covers one of the other's, in a row.
+func (p Pattern) Covers(other Pattern) bool {
+	for i := 0; i+len(p) <= len(other); i++ {
+		all := true
+		for k := range p {
+			if !p[k].Covers(other[i+k]) {
+				all = false
+				break
+			}
+		}
+		if all {
+			return true
+		}
+	}
+	return false
+}
+
+// Covers reports whether every token that the other pattern matches this one matches too. The signs of
+// the other are taken as characters that only a sign as wide matches.
+func (t TokenPattern) Covers(other TokenPattern) bool {
+	if !other.wild {
+		return t.Match(other.text)
+	}
+	wide, narrow := []rune(t.text), []rune(other.text)
+	// can[j] tells whether what is read of wide covers the first j characters of narrow.
+	can := make([]bool, len(narrow)+1)
+	can[0] = true
+	for _, w := range wide {
+		next := make([]bool, len(narrow)+1)
+		if w == '*' {
+			open := false
+			for j := range next {
+				open = open || can[j]
+				next[j] = open
+			}
+		} else {
+			for j, n := range narrow {
+				next[j+1] = can[j] && (w == n || w == '?' && n != '*')
+			}
+		}
+		can = next
+	}
+	return can[len(narrow)]
+}

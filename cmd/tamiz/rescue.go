@@ -1,0 +1,115 @@
+package main
+
+import (
+	"slices"
+
+	"github.com/spf13/cobra"
+
+	"tamiz/core/bib"
+	"tamiz/core/coverage"
+	"tamiz/core/strategy"
+	"tamiz/core/tally"
+)
+
+func rescueCommand() *cobra.Command {
+	var in recordFlags
+	var file, block string
+	var keys, records []string
+	c := &cobra.Command{
+		Use: "rescue --strategy S --keys FILE --in FILE…", Short: "Tell which words and headings would bring missed key studies back",
+		Args: cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			if file == "" || len(keys) == 0 || len(records) == 0 {
+				return usage("rescue needs --strategy, --keys and --in")
+			}
+			if err := in.begin(c); err != nil {
+				return err
+			}
+			s, err := readStrategy(c, file)
+			if err != nil {
+				return err
+			}
+			if block != "" && !slices.ContainsFunc(s.Blocks, func(b strategy.Block) bool { return b.Name == block && b.Searched && !b.Negated }) {
+				return usage("--block: the strategy has no searched block %q", block)
+			}
+			studies, err := in.read(c, keys)
+			if err != nil {
+				return err
+			}
+			sample, err := in.read(c, records)
+			if err != nil {
+				return err
+			}
+			r, err := coverage.NewRescuer(in.set(sample), in.set(studies), s)
+			if err != nil {
+				return err
+			}
+			return writeJSON(c.OutOrStdout(), rescue(r, s, studies, block))
+		},
+	}
+	in.add(c)
+	c.Flags().StringVar(&file, "strategy", "", "the strategy file")
+	c.Flags().StringArrayVar(&keys, "keys", nil, "a file of key studies")
+	c.Flags().StringArrayVar(&records, "in", nil, "a file of records on which price and pull are counted; repeat for several")
+	c.Flags().StringVar(&block, "block", "", "this block alone")
+	return c
+}
+
+type rescued struct {
+	Blocks []rescuedBlock `json:"blocks"`
+	Plan   []rescueStep   `json:"plan"`
+}
+
+type rescuedBlock struct {
+	Name       string            `json:"name"`
+	BlindSpot  int               `json:"blindSpot"`
+	Missed     []string          `json:"missed"`
+	Candidates []rescueCandidate `json:"candidates"`
+}
+
+type rescueCandidate struct {
+	Item    string  `json:"item"`
+	Kind    string  `json:"kind"`
+	Rescues int     `json:"rescues"`
+	Price   int     `json:"price"`
+	Pull    float64 `json:"pull"`
+	Worth   float64 `json:"worth"`
+}
+
+type rescueStep struct {
+	Block   string  `json:"block"`
+	Item    string  `json:"item"`
+	Kind    string  `json:"kind"`
+	Rescues int     `json:"rescues"`
+	Price   int     `json:"price"`
+	Caught  int     `json:"caught"`
+	Recall  float64 `json:"recall"`
+	Hits    int     `json:"hits"`
+}
+
+// rescue puts what would bring studies back into the form that is printed: of one block, or of all that
+// are searched.
+func rescue(r *coverage.Rescuer, s strategy.Strategy, studies []*bib.Record, only string) rescued {
+	out := rescued{Blocks: []rescuedBlock{}, Plan: []rescueStep{}}
+	var blocks []coverage.BlockRescue
+	for i, b := range s.Blocks {
+		if !b.Searched || b.Negated || only != "" && b.Name != only {
+			continue
+		}
+		found := r.Block(i)
+		blocks = append(blocks, found)
+		row := rescuedBlock{Name: b.Name, BlindSpot: found.BlindSpot, Missed: []string{}, Candidates: []rescueCandidate{}}
+		for _, k := range found.Missed {
+			row.Missed = append(row.Missed, studies[k].ID)
+		}
+		for _, x := range found.Candidates {
+			row.Candidates = append(row.Candidates, rescueCandidate{x.Item, x.Kind, x.Rescues, x.Price, tally.Round(x.Pull), tally.Round(x.Worth)})
+		}
+		out.Blocks = append(out.Blocks, row)
+	}
+	for _, p := range r.Plan(blocks) {
+		out.Plan = append(out.Plan, rescueStep{s.Blocks[p.Block].Name, p.Item, p.Kind, p.Rescues, p.Price, p.Caught,
+			tally.Round(float64(p.Caught) / float64(len(studies))), p.Hits})
+	}
+	return out
+}

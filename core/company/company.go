@@ -1,0 +1,382 @@
+// Package company knows which words keep the same company: words that stand for one another seldom stand
+// together, but they stand among the same words. From that it tells which words are used alike, and which
+// block a word suits. It knows nothing of where records come from.
+package company
+
+import (
+	"cmp"
+	"math"
+	"slices"
+	"strings"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/bib"
+	"tamiz/core/index"
+	"tamiz/core/query"
+	"tamiz/core/strategy"
+	"tamiz/core/tally"
+	"tamiz/core/text"
+)
+
+const (
+	leastRecords = 5 // of an item
+	window       = 5 // positions on each side that count as context
+	smoothing    = 0.75
+)
+
+// A Company is the items of some records, each with the weights of the words it stands among: positive
+// pointwise mutual information with smoothed contexts (Levy, Goldberg and Dagan 2015, "Improving
+// distributional similarity with lessons learned from word embeddings"). It does not change once built.
+type Company struct {
+	ix    *index.Index
+	set   *roaring.Bitmap
+	items []tally.Row
+	words [][]string // tokens of each item
+	place map[string]int
+
+	begins   []int     // the contexts of item t are contexts[begins[t]:begins[t+1]]
+	contexts []int32   // single-token items, by number, ascending
+	weights  []float64 // of each context
+	length   []float64 // of each item's vector
+	byWord   postings
+}
+
+// Build works out the company of all items of a set of records, in title and abstract.
+func Build(ix *index.Index, set *roaring.Bitmap) *Company {
+	o := tally.DefaultWords
+	places := tally.FindPlaces(ix, set, o, func(item tally.Row, words int) bool {
+		return item.Records >= leastRecords && (words == 1 || item.AbsorbedBy == "")
+	})
+	c := &Company{ix: ix, set: set, items: places.Items, place: map[string]int{}}
+	single := make([]int32, ix.Tokens()) // the single-token item of each token, by number from 1
+	for i, item := range c.items {
+		c.place[item.Item] = i
+		c.words = append(c.words, strings.Split(item.Item, " "))
+		if places.Words(i) == 1 {
+			single[places.Stream.Terms[places.Of(i)[0]]] = int32(i) + 1
+		}
+	}
+	c.count(places, single)
+	c.weigh(single)
+	c.byWord = c.invert()
+	return c
+}
+
+// count counts how often each word is context of each item. For the time being the counts stand in the
+// place of the weights.
+func (c *Company) count(places *tally.Places, single []int32) {
+	s := places.Stream
+	value := make([]uint32, len(s.Terms)) // the value of each place
+	word := make([]int32, len(s.Terms))   // the single-token item at each place, from 1
+	at := uint32(0)
+	for v, end := range s.Values {
+		for ; at < end; at++ {
+			value[at], word[at] = uint32(v), single[s.Terms[at]]
+		}
+	}
+	counts := make([]int32, len(c.items))
+	var touched []int32
+	c.begins = make([]int, 1, len(c.items)+1)
+	for i := range c.items {
+		touched = touched[:0]
+		look := func(at int, v uint32) bool {
+			if at < 0 || at >= len(word) || value[at] != v {
+				return false
+			}
+			if w := word[at] - 1; w >= 0 {
+				if counts[w] == 0 {
+					touched = append(touched, w)
+				}
+				counts[w]++
+			}
+			return true
+		}
+		for _, p := range places.Of(i) {
+			first, last := int(p), int(p)+places.Words(i)-1
+			for k := 1; k <= window && look(first-k, value[p]); k++ {
+			}
+			for k := 1; k <= window && look(last+k, value[p]); k++ {
+			}
+		}
+		slices.Sort(touched)
+		for _, w := range touched {
+			c.contexts = append(c.contexts, w)
+			c.weights = append(c.weights, float64(counts[w]))
+			counts[w] = 0
+		}
+		c.begins = append(c.begins, len(c.contexts))
+	}
+}
+
+// weigh turns counts into weights: max(0, ln(n(t,c) · Σ n(c′)^0.75 / (n(t) · n(c)^0.75))), where n(c) is
+// how often c is context of single words. Contexts that weigh nothing are left out.
+func (c *Company) weigh(single []int32) {
+	isSingle := make([]bool, len(c.items))
+	for _, i := range single {
+		if i > 0 {
+			isSingle[i-1] = true
+		}
+	}
+	smooth := make([]float64, len(c.items)) // n(c)^0.75
+	for i := range c.items {
+		if isSingle[i] {
+			for k := c.begins[i]; k < c.begins[i+1]; k++ {
+				smooth[c.contexts[k]] += c.weights[k]
+			}
+		}
+	}
+	sum := 0.0
+	for i, n := range smooth {
+		if n > 0 {
+			smooth[i] = math.Pow(n, smoothing)
+			sum += smooth[i]
+		}
+	}
+	kept := 0
+	from := c.begins[0]
+	c.length = make([]float64, len(c.items))
+	for i := range c.items {
+		to := c.begins[i+1]
+		n, squares := 0.0, 0.0
+		for k := from; k < to; k++ {
+			n += c.weights[k]
+		}
+		for k := from; k < to; k++ {
+			if smooth[c.contexts[k]] == 0 {
+				continue
+			}
+			if w := math.Log(c.weights[k] * sum / (n * smooth[c.contexts[k]])); w > 0 {
+				c.contexts[kept], c.weights[kept] = c.contexts[k], w
+				squares += w * w
+				kept++
+			}
+		}
+		c.length[i] = math.Sqrt(squares)
+		from, c.begins[i+1] = to, kept
+	}
+	c.contexts, c.weights = c.contexts[:kept], c.weights[:kept]
+}
+
+// postings are, for each word, the items it is context of.
+type postings struct {
+	begins  []int
+	items   []int32
+	weights []float64
+}
+
+func (c *Company) invert() postings {
+	p := postings{begins: make([]int, len(c.items)+1), items: make([]int32, len(c.contexts)), weights: make([]float64, len(c.contexts))}
+	for _, w := range c.contexts {
+		p.begins[w+1]++
+	}
+	for w := range c.items {
+		p.begins[w+1] += p.begins[w]
+	}
+	next := slices.Clone(p.begins)
+	for i := range c.items {
+		for k := c.begins[i]; k < c.begins[i+1]; k++ {
+			w := c.contexts[k]
+			p.items[next[w]], p.weights[next[w]] = int32(i), c.weights[k]
+			next[w]++
+		}
+	}
+	return p
+}
+
+// Len returns how many items there are.
+func (c *Company) Len() int { return len(c.items) }
+
+// An Alike is an item that keeps the same company as another.
+type Alike struct {
+	Item     string
+	Alike    float64 // the cosine of the two vectors, 0 to 1
+	Together int     // records that hold both
+	Records  int
+}
+
+// Alike returns the items used like a word or phrase, the most alike first, at most limit of them (0:
+// all). Its own family, and what holds it or is held in it, are left out. ok is false when it is no item.
+func (c *Company) Alike(item string, limit int) (out []Alike, ok bool) {
+	t, ok := c.place[text.Key(item)]
+	if !ok {
+		return nil, false
+	}
+	dots := make([]float64, len(c.items))
+	for k := c.begins[t]; k < c.begins[t+1]; k++ {
+		word, w := c.contexts[k], c.weights[k]
+		for j := c.byWord.begins[word]; j < c.byWord.begins[word+1]; j++ {
+			dots[c.byWord.items[j]] += w * c.byWord.weights[j]
+		}
+	}
+	for u, dot := range dots {
+		if dot <= 0 || c.items[u].Family == c.items[t].Family || within(c.words[u], c.words[t]) || within(c.words[t], c.words[u]) {
+			continue
+		}
+		if cosine := tally.Round(dot / (c.length[t] * c.length[u])); cosine > 0 {
+			out = append(out, Alike{Item: c.items[u].Item, Alike: cosine, Records: c.items[u].Records})
+		}
+	}
+	slices.SortFunc(out, func(a, b Alike) int {
+		return cmp.Or(cmp.Compare(b.Alike, a.Alike), cmp.Compare(b.Records, a.Records), strings.Compare(a.Item, b.Item))
+	})
+	if limit > 0 {
+		out = out[:min(limit, len(out))]
+	}
+	own := c.records(t)
+	for i := range out {
+		out[i].Together = int(c.records(c.place[out[i].Item]).AndCardinality(own))
+	}
+	return out, true
+}
+
+func (c *Company) records(item int) *roaring.Bitmap {
+	found := c.ix.Gram(c.words[item], bib.TitleAbstract)
+	found.And(c.set)
+	return found
+}
+
+// within reports whether the tokens stand in a row in the others.
+func within(tokens, others []string) bool {
+	for i := 0; i+len(tokens) <= len(others); i++ {
+		if slices.Equal(tokens, others[i:i+len(tokens)]) {
+			return true
+		}
+	}
+	return false
+}
+
+// Thresholds above which a block is proposed.
+const (
+	leastFit  = 0.1
+	leastLead = 1.2 // times the next
+)
+
+// A Fit is how well an item suits each block.
+type Fit struct {
+	Item     string
+	Records  int
+	Fits     []float64 // by block, the cosine with what the block's terms keep company with
+	Proposed int       // the block that it suits best by far, or -1
+	Inside   []int     // blocks whose terms match it already
+}
+
+// Fits returns how well each item suits the blocks of a strategy, the best fit first. Terms that cannot be
+// searched are an error.
+func (c *Company) Fits(s strategy.Strategy) ([]Fit, error) {
+	blocks := make([]direction, len(s.Blocks))
+	for i, b := range s.Blocks {
+		var err error
+		if blocks[i], err = c.direction(b); err != nil {
+			return nil, err
+		}
+	}
+	out := make([]Fit, len(c.items))
+	for t := range c.items {
+		out[t] = c.fit(t, blocks)
+	}
+	best := func(f Fit) float64 {
+		top := 0.0
+		for _, x := range f.Fits {
+			top = max(top, x)
+		}
+		return top
+	}
+	slices.SortFunc(out, func(a, b Fit) int {
+		return cmp.Or(cmp.Compare(best(b), best(a)), cmp.Compare(b.Records, a.Records), strings.Compare(a.Item, b.Item))
+	})
+	return out, nil
+}
+
+// A direction is the company that the items which a block's terms match keep together: the sum of
+// their vectors, each brought to length 1.
+type direction struct {
+	members map[int]bool
+	sum     []float64
+	squared float64
+}
+
+// matcher is a free-text or near term.
+type matcher interface{ MatchesValue(tokens []string) bool }
+
+func (c *Company) direction(b strategy.Block) (direction, error) {
+	d := direction{members: map[int]bool{}, sum: make([]float64, len(c.items))}
+	for _, term := range b.Terms {
+		if !term.On || term.Kind == strategy.HeadingTerm {
+			continue
+		}
+		q, err := term.Query()
+		if err != nil {
+			return d, err
+		}
+		for i := range c.items {
+			if !d.members[i] && q.(matcher).MatchesValue(c.words[i]) {
+				d.members[i] = true
+			}
+		}
+	}
+	for i := range c.items { // in order, so that sums do not depend on chance
+		if d.members[i] && c.length[i] > 0 {
+			for k := c.begins[i]; k < c.begins[i+1]; k++ {
+				d.sum[c.contexts[k]] += c.weights[k] / c.length[i]
+			}
+		}
+	}
+	for _, x := range d.sum {
+		d.squared += x * x
+	}
+	return d, nil
+}
+
+func (c *Company) fit(t int, blocks []direction) Fit {
+	f := Fit{Item: c.items[t].Item, Records: c.items[t].Records, Fits: make([]float64, len(blocks)), Proposed: -1}
+	for i, b := range blocks {
+		if b.members[t] {
+			f.Inside = append(f.Inside, i)
+		}
+		f.Fits[i] = tally.Round(c.cosine(t, b))
+	}
+	first, second := -1, 0.0
+	for i, x := range f.Fits {
+		switch {
+		case first < 0 || x > f.Fits[first]:
+			if first >= 0 {
+				second = max(second, f.Fits[first])
+			}
+			first = i
+		default:
+			second = max(second, x)
+		}
+	}
+	if first >= 0 && f.Fits[first] >= leastFit && f.Fits[first] >= leastLead*second {
+		f.Proposed = first
+	}
+	return f
+}
+
+// cosine leaves the item itself out of what the block's items keep company with.
+func (c *Company) cosine(t int, b direction) float64 {
+	if c.length[t] == 0 {
+		return 0
+	}
+	dot := 0.0
+	for k := c.begins[t]; k < c.begins[t+1]; k++ {
+		dot += c.weights[k] * b.sum[c.contexts[k]]
+	}
+	dot /= c.length[t] // with the item's vector at length 1
+	squared := b.squared
+	if b.members[t] {
+		if len(b.members) == 1 {
+			return 0
+		}
+		squared += 1 - 2*dot
+		dot--
+	}
+	if squared < 1e-9 {
+		return 0
+	}
+	return dot / math.Sqrt(squared)
+}
+
+var _ matcher = query.Phrase{}
+var _ matcher = query.Near{}

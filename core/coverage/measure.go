@@ -1,0 +1,153 @@
+package coverage
+
+import (
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/bib"
+	"tamiz/core/query"
+	"tamiz/core/strategy"
+	"tamiz/core/text"
+)
+
+// A BlockMeasure is what the terms of a block find together and each for itself. Terms that are
+// switched off have no measures.
+type BlockMeasure struct {
+	Hits          int
+	HeadingsAlone int // records that only its heading terms find
+	WordsAlone    int // that only its free-text and near terms find
+	Both          int
+	Terms         []*TermMeasure // by term, nil for one that is switched off
+}
+
+// A TermMeasure is what one term of a block brings.
+type TermMeasure struct {
+	Hits        int
+	OnlyHere    int   // records that no other term of the block finds
+	Total       int   // records that the terms up to this one find: the staircase
+	Step        int   // what this term adds to it
+	AddsNothing bool  // no record and no key study is only its own
+	Inside      []int // terms that find all that this one finds
+	SoleCatch   int   // key studies that it alone catches for the block
+}
+
+// leastInside is from how many hits on one set of records inside another says something.
+const leastInside = 5
+
+// Measure works out a block's measures on what it reaches in a set of records and in the key studies,
+// which may be nil.
+func Measure(reach, inKeys *Reach, block int) BlockMeasure {
+	terms := reach.Terms[block]
+	m := BlockMeasure{Hits: count(reach.Blocks[block]), Terms: make([]*TermMeasure, len(terms))}
+	headings, words := roaring.New(), roaring.New()
+	total := roaring.New()
+	last := 0
+	exprs := make([]query.Expr, len(terms))
+	for i, hits := range terms {
+		if hits == nil {
+			continue
+		}
+		total.Or(hits)
+		t := &TermMeasure{Hits: count(hits), Total: count(total)}
+		t.Step = t.Total - last
+		last = t.Total
+		m.Terms[i] = t
+		if reach.s.Blocks[block].Terms[i].Kind == strategy.HeadingTerm {
+			headings.Or(hits)
+		} else {
+			words.Or(hits)
+		}
+		exprs[i], _ = reach.s.Blocks[block].Terms[i].QueryIn(reach.set.Thesaurus)
+	}
+	m.Both = int(headings.AndCardinality(words))
+	m.HeadingsAlone, m.WordsAlone = count(headings)-m.Both, count(words)-m.Both
+	for i, own := range onlyHere(terms) {
+		m.Terms[i].OnlyHere = own
+		m.Terms[i].AddsNothing = own == 0
+	}
+	if inKeys != nil {
+		for i, own := range onlyHere(inKeys.Terms[block]) {
+			m.Terms[i].SoleCatch = own
+			m.Terms[i].AddsNothing = m.Terms[i].AddsNothing && own == 0
+		}
+	}
+	for i, t := range m.Terms {
+		for j := range m.Terms {
+			if i == j || t == nil || m.Terms[j] == nil {
+				continue
+			}
+			if covers(exprs[j], exprs[i]) || t.Hits >= leastInside && t.Hits <= m.Terms[j].Hits && subset(terms[i], terms[j]) {
+				t.Inside = append(t.Inside, j)
+			}
+		}
+	}
+	return m
+}
+
+// onlyHere returns, by term, how many records no other term finds. It looks at each set twice, however
+// many there are.
+func onlyHere(terms []*roaring.Bitmap) map[int]int {
+	once, more := roaring.New(), roaring.New()
+	for _, hits := range terms {
+		if hits != nil {
+			more.Or(roaring.And(once, hits))
+			once.Or(hits)
+		}
+	}
+	out := map[int]int{}
+	for i, hits := range terms {
+		if hits != nil {
+			out[i] = count(hits) - int(hits.AndCardinality(more))
+		}
+	}
+	return out
+}
+
+// subset reports whether b has all that a has. Most pairs are told apart by a few members.
+func subset(a, b *roaring.Bitmap) bool {
+	n := a.GetCardinality()
+	for k := uint64(0); k < 8; k++ {
+		member, err := a.Select(uint32(k * (n - 1) / 7))
+		if err != nil || !b.Contains(member) {
+			return false
+		}
+	}
+	return a.AndCardinality(b) == n
+}
+
+// covers reports whether whatever the narrow term matches the wide one does, by the way they are
+// written.
+func covers(wide, narrow query.Expr) bool {
+	switch wide := wide.(type) {
+	case query.Phrase:
+		if within, ok := narrow.(query.Phrase); ok {
+			return holds(wide.Fields, within.Fields) && wide.Pattern.Covers(within.Pattern)
+		}
+		// What is found near something is found.
+		if near, ok := narrow.(query.Near); ok && holds(wide.Fields, near.Fields) {
+			return wide.Pattern.Covers(near.Left) || wide.Pattern.Covers(near.Right)
+		}
+	case query.Heading:
+		within, ok := narrow.(query.Heading)
+		if !ok || wide.Central && !within.Central || len(wide.Qualifiers) > 0 && !(len(within.Qualifiers) > 0 && among(within.Qualifiers, wide.Qualifiers)) {
+			return false
+		}
+		return among(within.Labels, wide.Labels)
+	}
+	return false
+}
+
+func holds(wide, narrow bib.Field) bool { return wide&narrow == narrow }
+
+// among reports whether all labels are among the others.
+func among(labels, others []string) bool {
+	set := map[string]bool{}
+	for _, o := range others {
+		set[text.Label(o)] = true
+	}
+	for _, l := range labels {
+		if !set[text.Label(l)] {
+			return false
+		}
+	}
+	return true
+}

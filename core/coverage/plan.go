@@ -1,0 +1,80 @@
+package coverage
+
+import (
+	"cmp"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/tally"
+)
+
+// A Step of a rescue plan is one candidate added to its block, and how the strategy then stands.
+type Step struct {
+	Block     int
+	Candidate     // with its rescues and price at this step
+	Caught    int // key studies
+	Hits      int // of the whole strategy
+}
+
+// Plan returns, one after the other, the candidates that are the best bargain at each step: rescues and
+// price are worked out anew, with what was added before, until none of any worth rescues anything more.
+func (r *Rescuer) Plan(blocks []BlockRescue) []Step {
+	records, keys := r.reach.copy(), r.inKeys.copy()
+	var left [][]Candidate
+	for _, b := range blocks {
+		left = append(left, b.Candidates)
+	}
+	var out []Step
+	for {
+		best, at, where := Candidate{}, -1, -1
+		for i, b := range blocks {
+			missed := r.keys.all()
+			missed.AndNot(keys.Blocks[b.Block])
+			if missed.IsEmpty() {
+				continue
+			}
+			open := records.Open(b.Block)
+			rest := left[i][:0:0]
+			for _, c := range left[i] {
+				if tally.Round(max(c.Pull, 0)) == 0 {
+					continue // it will never be of any worth
+				}
+				if c = c.at(missed, open); c.Rescues == 0 {
+					continue // nor will one that rescues nothing any more
+				}
+				rest = append(rest, c)
+				if tally.Round(c.Worth) > 0 && (at < 0 || cmp.Or(better(c, best), cmp.Compare(r.s.Blocks[b.Block].Name, r.s.Blocks[blocks[at].Block].Name)) < 0) {
+					best, at, where = c, i, len(rest)-1
+				}
+			}
+			left[i] = rest
+		}
+		if at < 0 {
+			return out
+		}
+		left[at] = append(left[at][:where:where], left[at][where+1:]...)
+		block := blocks[at].Block
+		records.add(block, best.found.records)
+		keys.add(block, best.found.keys)
+		out = append(out, Step{Block: block, Candidate: best, Caught: count(keys.Whole), Hits: count(records.Whole)})
+	}
+}
+
+// copy returns a reach whose blocks can grow.
+func (r *Reach) copy() *Reach {
+	out := *r
+	out.Blocks = make([]*roaring.Bitmap, len(r.Blocks))
+	for i, b := range r.Blocks {
+		out.Blocks[i] = b.Clone()
+	}
+	return &out
+}
+
+// add puts records into what a block finds.
+func (r *Reach) add(block int, records *roaring.Bitmap) {
+	r.Blocks[block].Or(records)
+	if r.set.Within != nil {
+		r.Blocks[block].And(r.set.Within)
+	}
+	r.Whole = r.without(none, none)
+}
