@@ -1,6 +1,9 @@
 package index
 
 import (
+	"slices"
+	"strings"
+
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/bib"
@@ -44,3 +47,13 @@ func (ix *Index) Token(n uint32) string { return ix.dict[n] }
 
 // Role returns where in a kept n-gram the token with a number may stand.
 func (ix *Index) Role(n uint32) text.Role { return ix.roles[n] }
+
+// TokensWith returns the tokens that begin with a prefix, ascending.
+func (ix *Index) TokensWith(prefix string) []string {
+	from, _ := slices.BinarySearch(ix.dict, prefix)
+	to := from
+	for to < len(ix.dict) && strings.HasPrefix(ix.dict[to], prefix) {
+		to++
+	}
+	return ix.dict[from:to]
+}

@@ -4,6 +4,7 @@
 package strategy
 
 import (
+	_ "embed"
 	"encoding/json"
 	"fmt"
 	"strings"
@@ -174,3 +175,8 @@ func (l Limit) check() error {
 	}
 	return nil
 }
+
+// Schema is the JSON Schema of a strategy file.
+//
+//go:embed schema.json
+var Schema []byte

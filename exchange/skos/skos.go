@@ -86,8 +86,9 @@ func Load(file io.ReadSeeker, language string, report func(exchange.Notice)) (*t
 	return t, nil
 }
 
-// beginsXML tells a tag, which ends its name by a space, a slash or >, from an address in N-Triples.
-var beginsXML = regexp.MustCompile(`^<(\?|!|[A-Za-z_][\w.-]*(:[\w.-]+)?[\s>/])`)
+// beginsXML tells XML, whose outermost tag names its namespaces in attributes, from an address in
+// N-Triples.
+var beginsXML = regexp.MustCompile(`^<(\?|!|[A-Za-z_][\w.-]*(:[\w.-]+)?\s+[\w:.-]+\s*=)`)
 
 const (
 	rdf  = "http://www.w3.org/1999/02/22-rdf-syntax-ns#"

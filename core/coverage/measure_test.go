@@ -1,0 +1,223 @@
+package coverage_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/RoaringBitmap/roaring/v2"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"tamiz/core/bib"
+	"tamiz/core/coverage"
+	"tamiz/core/strategy"
+)
+
+// drawn draws records and a strategy over a few words, so that they meet often.
+func drawn(t *rapid.T, most int) (coverage.Set, strategy.Strategy) {
+	words := []string{"heat", "rest", "crew", "crews", "shade", "kidney", "cane"}
+	var records []*bib.Record
+	for i := range rapid.IntRange(0, most).Draw(t, "records") {
+		records = append(records, &bib.Record{ID: fmt.Sprint(i), Title: strings.Join(rapid.SliceOfN(rapid.SampledFrom(words), 0, 6).Draw(t, "title"), " "), Year: rapid.SampledFrom([]int{0, 1999, 2010}).Draw(t, "year"),
+			Headings: []bib.Assignment{{Label: rapid.SampledFrom(words).Draw(t, "heading")}}})
+	}
+	from := 2000
+	s := strategy.Strategy{Limits: []strategy.Limit{{Kind: strategy.YearsLimit, From: &from}}}
+	for i := range rapid.IntRange(1, 4).Draw(t, "blocks") {
+		b := strategy.Block{Name: string(rune('A' + i)), Searched: rapid.IntRange(0, 3).Draw(t, "searched") > 0, Negated: rapid.IntRange(0, 4).Draw(t, "negated") == 0}
+		for range rapid.IntRange(0, 5).Draw(t, "terms") {
+			term := strategy.Term{Kind: strategy.TextTerm, Field: "text", On: rapid.IntRange(0, 4).Draw(t, "on") > 0}
+			switch rapid.IntRange(0, 3).Draw(t, "kind") {
+			case 0:
+				term.Kind, term.Heading = strategy.HeadingTerm, rapid.SampledFrom(words).Draw(t, "label")
+			case 1:
+				term.Text = rapid.SampledFrom([]string{"crew*", "ca?e", "heat rest", "sha*"}).Draw(t, "pattern")
+			default:
+				term.Text = rapid.SampledFrom(words).Draw(t, "word")
+			}
+			b.Terms = append(b.Terms, term)
+		}
+		s.Blocks = append(s.Blocks, b)
+	}
+	return coverage.NewSet(records), s
+}
+
+func TestBlockMeasuresHoldTogether(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		set, s := drawn(t, 12)
+		reach, err := coverage.Find(set, s)
+		require.NoError(t, err)
+		for i := range s.Blocks {
+			m := coverage.Measure(reach, nil, i)
+			total, own := 0, 0
+			for j, term := range m.Terms {
+				if term == nil {
+					assert.False(t, s.Blocks[i].Terms[j].On)
+					continue
+				}
+				assert.Equal(t, total+term.Step, term.Total, "each step of the staircase adds to the one before")
+				total = term.Total
+				others := roaring.New()
+				for k, hits := range reach.Terms[i] {
+					if k != j && hits != nil {
+						others.Or(hits)
+					}
+				}
+				assert.Equal(t, int(roaring.AndNot(reach.Terms[i][j], others).GetCardinality()), term.OnlyHere)
+				assert.Equal(t, term.OnlyHere == 0, term.AddsNothing)
+				own += term.OnlyHere
+				for _, wide := range term.Inside {
+					assert.True(t, roaring.AndNot(reach.Terms[i][j], reach.Terms[i][wide]).IsEmpty(), "what is inside finds nothing else")
+				}
+			}
+			assert.Equal(t, m.Hits, total, "the staircase ends at the union")
+			assert.LessOrEqual(t, own, m.Hits, "what is only here is disjoint")
+			assert.Equal(t, m.Hits, m.HeadingsAlone+m.WordsAlone+m.Both)
+		}
+		for l := range s.Limits {
+			assert.GreaterOrEqual(t, reach.TakenAway(l), 0, "a limit never adds")
+		}
+	})
+}
+
+// The whole strategy, written as one query, finds what its parts find.
+func TestAStrategyAndItsQueryFindTheSame(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		set, s := drawn(t, 12)
+		reach, err := coverage.Find(set, s)
+		require.NoError(t, err)
+		q, err := s.Query(nil)
+		if err != nil {
+			assert.ErrorIs(t, err, strategy.ErrFindsNothing)
+			assert.True(t, reach.Whole.IsEmpty())
+			return
+		}
+		assert.Equal(t, q.Match(set.Index).ToArray(), reach.Whole.ToArray())
+	})
+}
+
+func TestAPlanRescuesStepByStep(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		set, s := drawn(t, 14)
+		keys, _ := drawn(t, 6)
+		r, err := coverage.NewRescuer(set, keys, s)
+		require.NoError(t, err)
+		before, err := coverage.Find(set, s)
+		require.NoError(t, err)
+		hits := int(before.Whole.GetCardinality())
+		var blocks []coverage.BlockRescue
+		for i, b := range s.Blocks {
+			if b.Searched && !b.Negated {
+				found := r.Block(i)
+				for _, c := range found.Candidates {
+					assert.GreaterOrEqual(t, c.Price, 0)
+					assert.Greater(t, c.Rescues, 0)
+				}
+				blocks = append(blocks, found)
+			}
+		}
+		last := -1
+		for _, step := range r.Plan(blocks) {
+			// Adding the step to the strategy for good comes to the same.
+			term := strategy.Term{Kind: step.Kind, On: true, Field: "text"}
+			if step.Kind == strategy.HeadingTerm {
+				term.Heading = step.Item
+			} else {
+				term.Text = step.Item
+			}
+			s.Blocks[step.Block].Terms = append(s.Blocks[step.Block].Terms, term)
+			after, err := coverage.Find(set, s)
+			require.NoError(t, err)
+			check, err := coverage.CheckKeys(keys, s)
+			require.NoError(t, err)
+			assert.Equal(t, int(after.Whole.GetCardinality()), step.Hits)
+			assert.Equal(t, hits+step.Price, step.Hits)
+			assert.Equal(t, check.Caught, step.Caught)
+			assert.GreaterOrEqual(t, step.Caught, last)
+			assert.Greater(t, step.Rescues, 0)
+			hits, last = step.Hits, step.Caught
+		}
+	})
+}
+
+func TestAWiderPatternCoversANarrower(t *testing.T) {
+	set := titles("cane cutters rest", "cane cutting", "crews near shade", "labourers")
+	s := strategy.Strategy{Blocks: []strategy.Block{block("A", "cane", "cane cut*", "cane cutter*", "labo?r*", "labour*", "c?ne cutters", "lab*rer*", "labo*")}}
+	s.Blocks[0].Terms = append(s.Blocks[0].Terms, strategy.Term{Kind: strategy.NearTerm, Left: "crew*", Right: "shade", Within: 3, Field: "title", On: true},
+		strategy.Term{Kind: strategy.TextTerm, Text: "crews", Field: "text", On: true}, strategy.Term{Kind: strategy.TextTerm, Text: "cre*", Field: "title", On: true})
+	reach, err := coverage.Find(set, s)
+	require.NoError(t, err)
+	var inside [][]int
+	for _, m := range coverage.Measure(reach, nil, 0).Terms {
+		inside = append(inside, m.Inside)
+	}
+	assert.Equal(t, [][]int{nil, {0}, {0, 1}, {7}, {3, 7}, nil, nil, nil, {10}, nil, nil}, inside,
+		"a part covers the phrase; ? covers no *; a pair is covered where one side is, in the same fields")
+}
+
+func TestHalvesAreDrawnOnceAndShareNothing(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		n, seed := rapid.IntRange(0, 60).Draw(t, "n"), rapid.Uint64().Draw(t, "seed")
+		build, test := coverage.Halves(n, seed)
+		again, _ := coverage.Halves(n, seed)
+		assert.True(t, build.Equals(again))
+		assert.True(t, roaring.And(build, test).IsEmpty())
+		assert.EqualValues(t, n, build.GetCardinality()+test.GetCardinality())
+		assert.Contains(t, []uint64{0, 1}, build.GetCardinality()-test.GetCardinality())
+	})
+}
+
+func TestAFewAreDrawnFromTheSetAndJudged(t *testing.T) {
+	set := roaring.BitmapOf(3, 8, 21, 34, 55)
+	few := coverage.Few(set, 3, 7)
+	assert.Len(t, few, 3)
+	assert.Equal(t, few, coverage.Few(set, 3, 7))
+	assert.Len(t, coverage.Few(set, 20, 7), 5, "no more than there are")
+	for _, n := range few {
+		assert.True(t, set.Contains(n))
+	}
+	j := coverage.Judge(6, 12, 2)
+	assert.InDelta(t, 1.0/3, j.Share, 1e-12)
+	assert.InDelta(t, 3, j.ToRead, 1e-12)
+	assert.InDelta(t, 1/j.High, j.ToReadLow, 1e-12)
+	assert.InDelta(t, 1/j.Low, j.ToReadHigh, 1e-12)
+	assert.Zero(t, coverage.Judge(0, 5, 0).ToRead)
+	assert.Zero(t, coverage.Judge(0, 0, 4).Share)
+}
+
+func TestTwoSourcesShareWorks(t *testing.T) {
+	a := &bib.Record{Title: "Heat in crews", Year: 2014, DOI: "10.99999/1", Authors: []bib.Person{{Family: "Velkana"}}}
+	again := &bib.Record{Title: "Heat in crews", Year: 2015, Authors: []bib.Person{{Family: "Velkana"}}}
+	byDOI := &bib.Record{Title: "Calor", DOI: "doi:10.99999/2"}
+	other := &bib.Record{Title: "Heat, otherwise", DOI: "10.99999/2"}
+	alone := &bib.Record{Title: "Shade"}
+	o := coverage.Compare([]*bib.Record{a, again, byDOI}, []*bib.Record{again, other, alone})
+	assert.Empty(t, o.First, "a work that stands twice counts once")
+	assert.Equal(t, []*bib.Record{alone}, o.Second)
+	assert.Len(t, o.Both, 2)
+	e := coverage.Chapman(20, 15, 10)
+	assert.InDelta(t, 21.0*16/11-1, e.Total, 1e-12)
+	assert.True(t, 25 <= e.Low && e.Low < e.Total && e.Total < e.High)
+	assert.InDelta(t, 5, coverage.Chapman(5, 5, 5).High, 1e-9, "both found the same: no more are expected")
+}
+
+func TestKeyStudiesThatAreAllMissedAllCaughtOrNone(t *testing.T) {
+	s := strategy.Strategy{Blocks: []strategy.Block{block("A", "crew*")}}
+	set := titles("Crews", "Mice", "Crew and cane")
+	for _, c := range []struct {
+		keys   coverage.Set
+		caught int
+		steps  int
+	}{{titles("Mice", "Cane"), 0, 0}, {titles("Crews", "A crew"), 2, 0}, {titles(), 0, 0}} {
+		check, err := coverage.CheckKeys(c.keys, s)
+		require.NoError(t, err)
+		assert.Equal(t, c.caught, check.Caught)
+		r, err := coverage.NewRescuer(set, c.keys, s)
+		require.NoError(t, err)
+		b := r.Block(0)
+		assert.Len(t, b.Missed, len(c.keys.Records)-c.caught)
+		r.Plan([]coverage.BlockRescue{b})
+	}
+}

@@ -1,0 +1,175 @@
+package strategy
+
+import (
+	"errors"
+	"fmt"
+	"strings"
+
+	"tamiz/core/index"
+	"tamiz/core/query"
+	"tamiz/core/thesaurus"
+)
+
+// ErrFindsNothing is the answer to a strategy that no record can match: one without a searched block, or
+// with a searched block that has no term switched on.
+var ErrFindsNothing = errors.New("this strategy finds nothing: it needs a searched block, and each of those a term that is switched on")
+
+// Query returns the whole strategy as one expression. vocabulary may be nil.
+func (s Strategy) Query(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
+	var all query.And
+	var less query.Not
+	for _, b := range s.Blocks {
+		if !b.Searched {
+			continue
+		}
+		terms, err := b.query(vocabulary)
+		if err != nil {
+			return nil, err
+		}
+		switch {
+		case b.Negated && terms != nil:
+			less = append(less, terms)
+		case b.Negated:
+		case terms == nil:
+			return nil, ErrFindsNothing
+		default:
+			all = append(all, terms)
+		}
+	}
+	if len(all) == 0 {
+		return nil, ErrFindsNothing
+	}
+	for _, l := range s.Limits {
+		all = append(all, l.query())
+	}
+	var whole query.Expr = all
+	if len(all) == 1 {
+		whole = all[0]
+	}
+	if len(less) > 0 {
+		whole = append(query.Not{whole}, less...)
+	}
+	return whole, nil
+}
+
+// query returns the block's terms that are switched on, joined; nil when there are none.
+func (b Block) query(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
+	var any query.Or
+	for _, t := range b.Terms {
+		if !t.On {
+			continue
+		}
+		q, err := t.QueryIn(vocabulary)
+		if err != nil {
+			return nil, fmt.Errorf("block %s: %w", b.Name, err)
+		}
+		any = append(any, q)
+	}
+	switch len(any) {
+	case 0:
+		return nil, nil
+	case 1:
+		return any[0], nil
+	}
+	return any, nil
+}
+
+func (l Limit) query() query.Expr {
+	if l.Kind == YearsLimit {
+		y := query.Years{From: query.FirstYear, To: query.LastYear}
+		if l.From != nil {
+			y.From = *l.From
+		}
+		if l.To != nil {
+			y.To = *l.To
+		}
+		return y
+	}
+	list := index.Languages
+	if l.Kind == TypesLimit {
+		list = index.Types
+	}
+	var any query.Or
+	for _, v := range l.Values {
+		any = append(any, query.Listed{List: list, Value: v})
+	}
+	if len(any) == 1 {
+		return any[0]
+	}
+	return any
+}
+
+// CQL returns the strategy as one query in CQL.
+func (s Strategy) CQL() (string, error) {
+	q, err := s.Query(nil)
+	if err != nil {
+		return "", err
+	}
+	return query.Write(q), nil
+}
+
+// A Line is one numbered line of a strategy: a term in CQL, or earlier lines joined by their numbers.
+type Line struct {
+	Number int
+	Text   string
+}
+
+// Lines returns the strategy as numbered lines: the terms of each block that are switched on, what they
+// are together, the limits, and the whole as the last.
+func (s Strategy) Lines() ([]Line, error) {
+	if _, err := s.Query(nil); err != nil {
+		return nil, err
+	}
+	var out []Line
+	put := func(text string) int {
+		out = append(out, Line{len(out) + 1, text})
+		return len(out)
+	}
+	joined := func(numbers []int, word string) int {
+		if len(numbers) == 1 {
+			return numbers[0]
+		}
+		// A run of lines is written as its ends.
+		first, last := numbers[0], numbers[len(numbers)-1]
+		if word == "or" && len(numbers) > 2 && last-first == len(numbers)-1 {
+			return put(fmt.Sprintf("or/%d-%d", first, last))
+		}
+		parts := make([]string, len(numbers))
+		for i, n := range numbers {
+			parts[i] = fmt.Sprint(n)
+		}
+		return put(strings.Join(parts, " "+word+" "))
+	}
+	var all, less []int
+	for _, b := range s.Blocks {
+		if !b.Searched {
+			continue
+		}
+		var terms []int
+		for _, t := range b.Terms {
+			if !t.On {
+				continue
+			}
+			q, err := t.Query()
+			if err != nil {
+				return nil, err
+			}
+			terms = append(terms, put(query.Write(q)))
+		}
+		switch {
+		case len(terms) == 0:
+		case b.Negated:
+			less = append(less, joined(terms, "or"))
+		default:
+			all = append(all, joined(terms, "or"))
+		}
+	}
+	for _, l := range s.Limits {
+		all = append(all, put(query.Write(l.query())))
+	}
+	whole := joined(all, "and")
+	if len(less) > 0 {
+		joined(append([]int{whole}, less...), "not")
+	}
+	return out, nil
+}

@@ -1,0 +1,108 @@
+package thesaurus_test
+
+import (
+	"fmt"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"tamiz/core/bib"
+	"tamiz/core/text"
+	"tamiz/core/thesaurus"
+	"tamiz/demo"
+)
+
+func almagre(t testing.TB) *thesaurus.Thesaurus {
+	v, troubles := thesaurus.Build(demo.Headings(), "")
+	require.Empty(t, troubles)
+	return v
+}
+
+func TestAWordLeadsToHeadings(t *testing.T) {
+	v := almagre(t)
+	lead := func(word string) (out []string) {
+		for _, l := range v.LookUp(word) {
+			out = append(out, fmt.Sprintf("%s by %s %q", v.Headings[l.Heading].Label, l.Via, l.Matched))
+		}
+		return out
+	}
+	assert.Equal(t, `Agricultural Labor Force by entryTerm "farmworker"`, lead("farmworker")[0], "an entry term that is the word itself comes first")
+	assert.Equal(t, `Shade by label "Shade"`, lead("SHADE")[0], "a whole label before everything")
+	assert.Contains(t, lead("shade"), `Heat Protection Programmes by entryTerm "shade tents"`)
+	assert.Contains(t, lead("conscr"), `Armed Services by entryTerm "conscripts"`, "the last word may be a beginning")
+	assert.Contains(t, lead("shelter from the sun"), `Shade by note "A degree of darkness of a colour. For shelter from the sun use Heat Protection Programmes."`)
+	assert.Empty(t, lead("the heat stro ke"))
+	assert.Empty(t, lead("…"))
+	at := map[string]bool{}
+	for _, l := range v.LookUp("work") {
+		assert.False(t, at[v.Headings[l.Heading].Label], "each heading once")
+		at[v.Headings[l.Heading].Label] = true
+	}
+}
+
+func TestAHeadingStandsInAllItsPlaces(t *testing.T) {
+	v := almagre(t)
+	i, ok := v.Find("agricultural  LABOR force")
+	require.True(t, ok)
+	assert.Equal(t, [][]string{
+		{"People", "Occupational Groups", "Land Workforce", "Agricultural Labor Force"},
+		{"People", "Occupational Groups", "Outdoor Trades", "Agricultural Labor Force"},
+	}, v.Places(i))
+	var below []string
+	for _, n := range v.Below(i) {
+		below = append(below, v.Headings[n].Label)
+	}
+	slices.Sort(below)
+	assert.Equal(t, []string{"Agricultural Labor Force", "Crop Harvesters", "Livestock Hands", "Seasonal Employment"}, below)
+	assert.Equal(t, []string{"something else"}, v.BelowLabels("Something Else"), "what the vocabulary does not know stands for itself")
+}
+
+func TestValuesBecomeHeadingsByTheVocabulary(t *testing.T) {
+	v := almagre(t)
+	for value, want := range map[string]*bib.Assignment{
+		"*heat ILLNESS/prevention/causes": {Label: "Heat Illness", Central: true, Qualifiers: []string{"prevention", "causes"}},
+		"hydration":                       {Label: "Fluid Intake"},
+		"Rest / statistics":               {Label: "Rest", Qualifiers: []string{"statistics"}},
+		"sunny weather":                   nil,
+		"*":                               nil,
+	} {
+		got, ok := v.Assignment(value)
+		assert.Equal(t, want != nil, ok, value)
+		if want != nil {
+			assert.Equal(t, *want, got, value)
+		}
+	}
+	r := v.Assign(&bib.Record{Keywords: []string{"hydration", "Lintan"}, Headings: []bib.Assignment{{Label: "HEAT illness", Central: true}, {Label: "Sun", Central: true, Qualifiers: []string{"causes"}}}})
+	assert.Equal(t, []bib.Assignment{{Label: "Heat Illness", Central: true}, {Label: "Fluid Intake"}}, r.Headings)
+	assert.Equal(t, []string{"*Sun/causes", "Lintan"}, r.Keywords)
+}
+
+func TestEveryWalkEndsWhateverTheFileSays(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		n := rapid.IntRange(1, 12).Draw(t, "concepts")
+		id := rapid.Custom(func(t *rapid.T) string { return fmt.Sprint(rapid.IntRange(0, n).Draw(t, "id")) })
+		var concepts []thesaurus.Concept
+		for i := range n {
+			concepts = append(concepts, thesaurus.Concept{ID: fmt.Sprint(i), Labels: []thesaurus.Text{{Value: fmt.Sprintf("Heading %d", i)}},
+				Broader: rapid.SliceOfN(id, 0, 3).Draw(t, "broader"), Narrower: rapid.SliceOfN(id, 0, 3).Draw(t, "narrower")})
+		}
+		v, _ := thesaurus.Build(concepts, "")
+		require.Len(t, v.Headings, n)
+		for i := range v.Headings {
+			below := v.Below(i)
+			for _, b := range below[1:] {
+				assert.NotContains(t, v.Below(b), i, "nothing stands below itself")
+			}
+			for _, path := range v.Places(i) {
+				assert.Equal(t, v.Headings[i].Label, path[len(path)-1])
+			}
+			for _, k := range v.Headings[i].Narrower {
+				assert.Contains(t, v.Headings[k].Broader, i, "both sides know it")
+			}
+			assert.Equal(t, text.Label(v.Headings[i].Label), v.BelowLabels(v.Headings[i].Label)[0])
+		}
+	})
+}
