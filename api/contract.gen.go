@@ -20,8 +20,9 @@ import (
 
 // Defines values for ImportFileParamsKind.
 const (
-	ImportFileParamsKindKeys   ImportFileParamsKind = "keys"
-	ImportFileParamsKindSample ImportFileParamsKind = "sample"
+	ImportFileParamsKindKeys       ImportFileParamsKind = "keys"
+	ImportFileParamsKindSample     ImportFileParamsKind = "sample"
+	ImportFileParamsKindVocabulary ImportFileParamsKind = "vocabulary"
 )
 
 // Valid indicates whether the value is a known member of the ImportFileParamsKind enum.
@@ -30,6 +31,8 @@ func (e ImportFileParamsKind) Valid() bool {
 	case ImportFileParamsKindKeys:
 		return true
 	case ImportFileParamsKindSample:
+		return true
+	case ImportFileParamsKindVocabulary:
 		return true
 	default:
 		return false
@@ -84,6 +87,12 @@ type Document = app.Document
 // Facet defines model for Facet.
 type Facet = tally.Facet
 
+// Form defines model for Form.
+type Form = app.Form
+
+// Halves defines model for Halves.
+type Halves = app.Halves
+
 // HeadingHit defines model for HeadingHit.
 type HeadingHit = app.HeadingHit
 
@@ -132,8 +141,17 @@ type Notice = app.Notice
 // Origin defines model for Origin.
 type Origin = app.Origin
 
+// Outside defines model for Outside.
+type Outside = app.Outside
+
 // Piece defines model for Piece.
 type Piece = app.Piece
+
+// Plan defines model for Plan.
+type Plan = app.Plan
+
+// PlanStep defines model for PlanStep.
+type PlanStep = app.PlanStep
 
 // Problem defines model for Problem.
 type Problem = app.Problem
@@ -180,6 +198,9 @@ type SamplePatch = app.SamplePatch
 // State defines model for State.
 type State = app.State
 
+// Stem defines model for Stem.
+type Stem = app.Stem
+
 // StudyRescue defines model for StudyRescue.
 type StudyRescue = app.StudyRescue
 
@@ -201,8 +222,14 @@ type TriedTerm = app.TriedTerm
 // Typed defines model for Typed.
 type Typed = app.Typed
 
+// Unindexed defines model for Unindexed.
+type Unindexed = app.Unindexed
+
 // View defines model for View.
 type View = app.View
+
+// Vocabulary defines model for Vocabulary.
+type Vocabulary = app.Vocabulary
 
 // What defines model for What.
 type What = app.What
@@ -214,6 +241,11 @@ type YearCount = app.YearCount
 type ChangeParams struct {
 	// IfMatch the revision the change was made on
 	IfMatch string `json:"If-Match"`
+}
+
+// SplitParams defines parameters for Split.
+type SplitParams struct {
+	Split bool `form:"split" json:"split"`
 }
 
 // ImportFileParams defines parameters for ImportFile.
@@ -304,12 +336,18 @@ type ServerInterface interface {
 	// Events What changes in a review while it is looked at (server-sent events)
 	// (GET /api/reviews/{review}/events)
 	Events(ctx *echo.Context, review int64) error
-	// ImportFile Bring in a file of records as a sample or as key studies
+	// Split Split the key studies at random into a build and a test half, or put them together again
+	// (POST /api/reviews/{review}/halves)
+	Split(ctx *echo.Context, review int64, params SplitParams) error
+	// ImportFile Bring in a file of records as a sample or as key studies, or a vocabulary
 	// (POST /api/reviews/{review}/imports)
 	ImportFile(ctx *echo.Context, review int64, params ImportFileParams) error
 	// Item One item of a tally: words in context and its records
 	// (GET /api/reviews/{review}/item)
 	Item(ctx *echo.Context, review int64, params ItemParams) error
+	// Plan The words and headings that would bring missed key studies back, step by step
+	// (GET /api/reviews/{review}/plan)
+	Plan(ctx *echo.Context, review int64) error
 	// Records The records behind a figure
 	// (POST /api/reviews/{review}/records)
 	Records(ctx *echo.Context, review int64) error
@@ -549,6 +587,31 @@ func (w *ServerInterfaceWrapper) Events(ctx *echo.Context) error {
 	return err
 }
 
+// Split converts echo context to params.
+func (w *ServerInterfaceWrapper) Split(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params SplitParams
+	// ------------- Required query parameter "split" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "split", ctx.QueryParams(), &params.Split, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter split: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Split(ctx, review, params)
+	return err
+}
+
 // ImportFile converts echo context to params.
 func (w *ServerInterfaceWrapper) ImportFile(ctx *echo.Context) error {
 	var err error
@@ -617,6 +680,22 @@ func (w *ServerInterfaceWrapper) Item(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Item(ctx, review, params)
+	return err
+}
+
+// Plan converts echo context to params.
+func (w *ServerInterfaceWrapper) Plan(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Plan(ctx, review)
 	return err
 }
 
@@ -840,6 +919,8 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/reviews/:review/item", wrapper.Item, options.OperationMiddlewares["item"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/terms", wrapper.TryTerm, options.OperationMiddlewares["tryTerm"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/coverage", wrapper.Coverage, options.OperationMiddlewares["coverage"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/plan", wrapper.Plan, options.OperationMiddlewares["plan"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/halves", wrapper.Split, options.OperationMiddlewares["split"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/coverage/:study", wrapper.Rescue, options.OperationMiddlewares["rescue"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/records", wrapper.Records, options.OperationMiddlewares["records"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/records/:record", wrapper.ReadRecord, options.OperationMiddlewares["readRecord"]...)
@@ -1344,6 +1425,46 @@ func (response EventsdefaultApplicationProblemPlusJSONResponse) VisitEventsRespo
 	return err
 }
 
+type SplitRequestObject struct {
+	Review int64 `json:"review"`
+	Params SplitParams
+}
+
+type SplitResponseObject interface {
+	VisitSplitResponse(w http.ResponseWriter) error
+}
+
+type Split200JSONResponse State
+
+func (response Split200JSONResponse) VisitSplitResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SplitdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SplitdefaultApplicationProblemPlusJSONResponse) VisitSplitResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ImportFileRequestObject struct {
 	Review int64 `json:"review"`
 	Params ImportFileParams
@@ -1414,6 +1535,45 @@ type ItemdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ItemdefaultApplicationProblemPlusJSONResponse) VisitItemResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PlanRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type PlanResponseObject interface {
+	VisitPlanResponse(w http.ResponseWriter) error
+}
+
+type Plan200JSONResponse Plan
+
+func (response Plan200JSONResponse) VisitPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PlandefaultApplicationProblemPlusJSONResponse) VisitPlanResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -1780,12 +1940,18 @@ type StrictServerInterface interface {
 	// Events What changes in a review while it is looked at (server-sent events)
 	// (GET /api/reviews/{review}/events)
 	Events(ctx context.Context, request EventsRequestObject) (EventsResponseObject, error)
-	// ImportFile Bring in a file of records as a sample or as key studies
+	// Split Split the key studies at random into a build and a test half, or put them together again
+	// (POST /api/reviews/{review}/halves)
+	Split(ctx context.Context, request SplitRequestObject) (SplitResponseObject, error)
+	// ImportFile Bring in a file of records as a sample or as key studies, or a vocabulary
 	// (POST /api/reviews/{review}/imports)
 	ImportFile(ctx context.Context, request ImportFileRequestObject) (ImportFileResponseObject, error)
 	// Item One item of a tally: words in context and its records
 	// (GET /api/reviews/{review}/item)
 	Item(ctx context.Context, request ItemRequestObject) (ItemResponseObject, error)
+	// Plan The words and headings that would bring missed key studies back, step by step
+	// (GET /api/reviews/{review}/plan)
+	Plan(ctx context.Context, request PlanRequestObject) (PlanResponseObject, error)
 	// Records The records behind a figure
 	// (POST /api/reviews/{review}/records)
 	Records(ctx context.Context, request RecordsRequestObject) (RecordsResponseObject, error)
@@ -2214,6 +2380,32 @@ func (sh *strictHandler) Events(ctx *echo.Context, review int64) error {
 	return nil
 }
 
+// Split operation middleware
+func (sh *strictHandler) Split(ctx *echo.Context, review int64, params SplitParams) error {
+	var request SplitRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Split(ctx.Request().Context(), request.(SplitRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Split")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SplitResponseObject); ok {
+		return validResponse.VisitSplitResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // ImportFile operation middleware
 func (sh *strictHandler) ImportFile(ctx *echo.Context, review int64, params ImportFileParams) error {
 	var request ImportFileRequestObject
@@ -2262,6 +2454,31 @@ func (sh *strictHandler) Item(ctx *echo.Context, review int64, params ItemParams
 		return err
 	} else if validResponse, ok := response.(ItemResponseObject); ok {
 		return validResponse.VisitItemResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Plan operation middleware
+func (sh *strictHandler) Plan(ctx *echo.Context, review int64) error {
+	var request PlanRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Plan(ctx.Request().Context(), request.(PlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Plan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(PlanResponseObject); ok {
+		return validResponse.VisitPlanResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

@@ -136,6 +136,19 @@ func (h Handlers) Rescue(ctx context.Context, r RescueRequestObject) (RescueResp
 	return Rescue200JSONResponse(*v), nil
 }
 
+func (h Handlers) Plan(ctx context.Context, r PlanRequestObject) (PlanResponseObject, error) {
+	v, err := h.app.Plan(ctx, r.Review)
+	if err != nil {
+		return nil, err
+	}
+	return Plan200JSONResponse(*v), nil
+}
+
+func (h Handlers) Split(ctx context.Context, r SplitRequestObject) (SplitResponseObject, error) {
+	state, err := h.app.Split(ctx, r.Review, r.Params.Split)
+	return Split200JSONResponse(state), err
+}
+
 func (h Handlers) Records(ctx context.Context, r RecordsRequestObject) (RecordsResponseObject, error) {
 	v, err := h.app.Records(ctx, r.Review, *r.Body)
 	if err != nil {

@@ -40,6 +40,10 @@ type BenchBlock struct {
 	Records *int        `json:"records,omitempty"`
 	Caught  []bool      `json:"caught"`
 	Terms   []BenchTerm `json:"terms"`
+
+	HeadingsAlone *int `json:"headingsAlone,omitempty"` // records that only its heading terms find
+	WordsAlone    *int `json:"wordsAlone,omitempty"`
+	Both          *int `json:"both,omitempty"`
 }
 
 // A BenchTerm is what one term finds, switched on or not.
@@ -49,6 +53,16 @@ type BenchTerm struct {
 	Records *int   `json:"records,omitempty"`
 	Keys    int    `json:"keys"`
 	Sole    int    `json:"sole"` // key studies that no other term of the block catches
+
+	// Of terms that are switched on, over the sample:
+	OnlyHere    *int     `json:"onlyHere,omitempty"` // records that no other term of the block finds
+	Total       *int     `json:"total,omitempty"`    // records that the terms up to this one find
+	Step        *int     `json:"step,omitempty"`     // of them, those that this one adds
+	AddsNothing bool     `json:"addsNothing,omitempty"`
+	Inside      []string `json:"inside,omitempty"` // terms of the block that find all this one finds, in text form
+
+	Narrower *int `json:"narrower,omitempty"` // of a heading term with narrower: how many headings stand below
+	Unknown  bool `json:"unknown,omitempty"`  // a heading that the vocabulary does not have
 }
 
 // A BenchLimit is what a limit takes away.
@@ -105,9 +119,10 @@ func (a *App) desk(ctx context.Context, review int64, other *Document) (*desk, e
 	}
 	d.strategy = d.document.strategy("")
 	var err error
-	if d.keys, err = a.pools.keys(ctx, review); err != nil {
+	if d.keys, err = a.pools.keys(ctx, review, d.document.Vocabulary); err != nil {
 		return nil, err
 	}
+	d.keys = d.keys.halved(d.document.Halves)
 	samples, err := a.store.Samples(ctx, review)
 	if err != nil {
 		return nil, err
@@ -116,7 +131,7 @@ func (a *App) desk(ctx context.Context, review int64, other *Document) (*desk, e
 	if err != nil {
 		return nil, err
 	}
-	if d.pool, err = a.pools.pool(ctx, view, samples); err != nil {
+	if d.pool, err = a.pools.pool(ctx, view, samples, d.document.Vocabulary); err != nil {
 		return nil, err
 	}
 	for _, s := range samples {
@@ -155,16 +170,31 @@ func (a *App) Bench(ctx context.Context, review int64, q BenchQuestion) (*Bench,
 	}
 	for i, block := range d.document.Blocks {
 		row := BenchBlock{ID: block.ID, Caught: marks(inKeys.Blocks[i], studies), Terms: []BenchTerm{}}
+		var measure coverage.BlockMeasure
 		if inSample != nil {
-			row.Records = number(inSample.Blocks[i])
+			measure = coverage.Measure(inSample, inKeys, i)
+			row.Records = &measure.Hits
+			row.HeadingsAlone, row.WordsAlone, row.Both = &measure.HeadingsAlone, &measure.WordsAlone, &measure.Both
+		} else {
+			measure = coverage.Measure(inKeys, inKeys, i)
 		}
 		for j, t := range block.Terms {
 			term := BenchTerm{ID: t.ID, Text: t.String()}
+			d.heading(&term, t.Term)
 			found := inKeys.Terms[i][j]
-			if found != nil {
-				term.Sole = sole(inKeys.Terms[i], j)
-			} else if found, err = coverage.Hits(d.keys.set, t.Term); err != nil {
-				return nil, err
+			if m := measure.Terms[j]; m != nil {
+				term.Sole = m.SoleCatch
+				if inSample != nil {
+					term.OnlyHere, term.Total, term.Step, term.AddsNothing = &m.OnlyHere, &m.Total, &m.Step, m.AddsNothing
+					for _, k := range m.Inside {
+						term.Inside = append(term.Inside, block.Terms[k].String())
+					}
+				}
+			}
+			if found == nil {
+				if found, err = coverage.Hits(d.keys.set, t.Term); err != nil {
+					return nil, err
+				}
 			}
 			term.Keys = int(found.GetCardinality())
 			if inSample != nil {
@@ -191,15 +221,17 @@ func (a *App) Bench(ctx context.Context, review int64, q BenchQuestion) (*Bench,
 	return b, nil
 }
 
-// sole returns how many key studies no other term of the block catches.
-func sole(terms []*roaring.Bitmap, which int) int {
-	alone := terms[which].Clone()
-	for i, t := range terms {
-		if i != which && t != nil {
-			alone.AndNot(t)
-		}
+// heading tells of a heading term where it stands in the vocabulary.
+func (d *desk) heading(out *BenchTerm, t strategy.Term) {
+	v := d.keys.set.Thesaurus
+	if t.Kind != strategy.HeadingTerm || v == nil {
+		return
 	}
-	return int(alone.GetCardinality())
+	i, ok := v.Find(t.Heading)
+	if out.Unknown = !ok; ok && t.Narrower {
+		n := len(v.Below(i)) - 1
+		out.Narrower = &n
+	}
 }
 
 func marks(set *roaring.Bitmap, n int) []bool {

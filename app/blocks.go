@@ -34,6 +34,12 @@ type HeadingHit struct {
 	Label   string `json:"label"`
 	Records int    `json:"records"`
 	Keys    int    `json:"keys"`
+
+	// Where there is a vocabulary: what in it leads there, and how many headings stand below.
+	Via       string `json:"via,omitempty"`
+	Matched   string `json:"matched,omitempty"`
+	Narrower  int    `json:"narrower,omitempty"`
+	ScopeNote string `json:"scopeNote,omitempty"`
 }
 
 const headingHits = 6
@@ -53,6 +59,30 @@ func readTyped(typed, field string) strategy.Term {
 		return strategy.Term{Kind: strategy.NearTerm, Left: m[1], Right: m[3], Within: within, Field: field, On: true}
 	}
 	return strategy.Term{Kind: strategy.TextTerm, Text: typed, Field: field, On: true}
+}
+
+// lookUp adds the headings that a word leads to in the vocabulary, with what they find by themselves.
+func (d *desk) lookUp(out *TriedTerm, word string) error {
+	v := d.keys.set.Thesaurus
+	leads := v.LookUp(word)
+	for _, l := range leads[:min(len(leads), headingHits)] {
+		h := v.Headings[l.Heading]
+		hit := HeadingHit{Label: h.Label, Via: string(l.Via), Matched: l.Matched, Narrower: len(v.Below(l.Heading)) - 1, ScopeNote: h.ScopeNote}
+		term := strategy.Term{Kind: strategy.HeadingTerm, Heading: h.Label, On: true}
+		found, err := coverage.Hits(d.keys.set, term)
+		if err != nil {
+			return err
+		}
+		hit.Keys = int(found.GetCardinality())
+		if d.pool != nil {
+			if found, err = coverage.Hits(d.pool.set(), term); err != nil {
+				return err
+			}
+			hit.Records = int(found.GetCardinality())
+		}
+		out.Headings = append(out.Headings, hit)
+	}
+	return nil
 }
 
 // TryTerm tells what a typed term would find, before it is in a block.
@@ -86,11 +116,15 @@ func (a *App) TryTerm(ctx context.Context, review int64, t Typed) (*TriedTerm, e
 			out.Records = number(found)
 		}
 	}
-	if d.pool != nil && term.Kind != strategy.NearTerm {
+	if v := d.keys.set.Thesaurus; v != nil && term.Kind != strategy.NearTerm {
+		if err := d.lookUp(out, strings.Trim(t.Typed, "[]+* ")); err != nil {
+			return nil, err
+		}
+	} else if d.pool != nil && term.Kind != strategy.NearTerm {
 		typed := text.Tokens(strings.Trim(t.Typed, "[]+ "))
 		for _, r := range d.pool.tally(tally.Headings, d.keys).Rows {
 			if len(out.Headings) < headingHits && beginsLike(r.Item, typed) {
-				out.Headings = append(out.Headings, HeadingHit{r.Item, r.Records, r.Keys})
+				out.Headings = append(out.Headings, HeadingHit{Label: r.Item, Records: r.Records, Keys: r.Keys})
 			}
 		}
 	}

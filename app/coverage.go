@@ -3,6 +3,7 @@ package app
 import (
 	"cmp"
 	"context"
+	"math/rand/v2"
 	"slices"
 	"strings"
 
@@ -17,6 +18,8 @@ type Coverage struct {
 	Studies  []CoverageStudy `json:"studies"`
 	HeldBack []HeldBack      `json:"heldBack"`
 	Recall   *Recall         `json:"recall,omitempty"`
+	Build    *Recall         `json:"build,omitempty"` // of each half, where the key studies are split
+	Test     *Recall         `json:"test,omitempty"`
 }
 
 // A CoverageStudy is how the strategy fares with one key study. Blocks are how many terms of each
@@ -26,7 +29,8 @@ type CoverageStudy struct {
 	Caught     bool     `json:"caught"`
 	HeldBackBy []string `json:"heldBackBy"`
 	Blocks     []int    `json:"blocks"`
-	Limits     bool     `json:"limits"` // inside all of them
+	Limits     bool     `json:"limits"`         // inside all of them
+	Half       string   `json:"half,omitempty"` // build or test, where the key studies are split
 }
 
 // HeldBack is how many studies just these parts hold back together.
@@ -47,6 +51,7 @@ func (a *App) Coverage(ctx context.Context, review int64) (*Coverage, error) {
 	}
 	out := &Coverage{Studies: []CoverageStudy{}, HeldBack: []HeldBack{}, Recall: recall(check.Caught, len(check.Studies))}
 	groups := map[string]int{}
+	halves := map[string]*Recall{"build": {}, "test": {}}
 	for i, s := range check.Studies {
 		row := CoverageStudy{ID: d.keys.studies[i].ID, Caught: s.Caught, HeldBackBy: s.HeldBackBy, Blocks: []int{}, Limits: true}
 		for _, b := range d.strategy.Blocks {
@@ -55,10 +60,23 @@ func (a *App) Coverage(ctx context.Context, review int64) (*Coverage, error) {
 		for _, h := range s.HeldBackBy {
 			row.Limits = row.Limits && !strings.HasPrefix(h, "limit:")
 		}
+		if d.keys.build != nil {
+			row.Half = "build"
+			if d.keys.inTest(i) {
+				row.Half = "test"
+			}
+			half := halves[row.Half]
+			if half.Of++; s.Caught {
+				half.Caught++
+			}
+		}
 		if len(s.HeldBackBy) > 0 {
 			groups[strings.Join(s.HeldBackBy, " ")]++
 		}
 		out.Studies = append(out.Studies, row)
+	}
+	if d.keys.build != nil {
+		out.Build, out.Test = recall(halves["build"].Caught, halves["build"].Of), recall(halves["test"].Caught, halves["test"].Of)
 	}
 	for by, n := range groups {
 		out.HeldBack = append(out.HeldBack, HeldBack{strings.Split(by, " "), n})
@@ -91,6 +109,7 @@ type RescueCandidate struct {
 	Rescues int      `json:"rescues"`
 	Price   *int     `json:"price,omitempty"`
 	Pull    *float64 `json:"pull,omitempty"`
+	Worth   *float64 `json:"worth,omitempty"`
 }
 
 const (
@@ -112,11 +131,7 @@ func (a *App) Rescue(ctx context.Context, review, study int64) (*StudyRescue, er
 	if err != nil {
 		return nil, err
 	}
-	set := coverage.NewSet(nil)
-	if d.pool != nil {
-		set = d.pool.set()
-	}
-	rescuer, err := coverage.NewRescuer(set, d.keys.set, d.strategy)
+	rescuer, err := d.rescuer()
 	if err != nil {
 		return nil, err
 	}
@@ -133,7 +148,7 @@ func (a *App) Rescue(ctx context.Context, review, study int64) (*StudyRescue, er
 			for _, c := range candidates[:min(len(candidates), rescueCandidates)] {
 				r := RescueCandidate{Item: c.Item, Kind: c.Kind, Rescues: c.Rescues}
 				if d.pool != nil {
-					r.Price, r.Pull = &c.Price, &c.Pull
+					r.Price, r.Pull, r.Worth = &c.Price, &c.Pull, &c.Worth
 				}
 				if p, ok := literal(c.Item); ok && c.Kind == strategy.TextTerm && len(row.Candidates) < rescueMarked {
 					marked = append(marked, p)
@@ -145,4 +160,94 @@ func (a *App) Rescue(ctx context.Context, review, study int64) (*StudyRescue, er
 	}
 	out.Record, err = d.marked(d.keys.studies[n].StoredRecord, marked...)
 	return out, err
+}
+
+// rescuer prepares to rescue key studies: of two halves those of the build half alone.
+func (d *desk) rescuer() (*coverage.Rescuer, error) {
+	set := coverage.NewSet(nil)
+	if d.pool != nil {
+		set = d.pool.set()
+	}
+	return coverage.NewRescuer(set, d.keys.minedSet(), d.strategy)
+}
+
+// A Plan is the words and headings that would bring missed key studies back, the best bargain at each
+// step first.
+type Plan struct {
+	Caught int        `json:"caught"` // key studies, before the first step
+	Of     int        `json:"of"`     // key studies that words may be mined from
+	Hits   int        `json:"hits"`   // of the strategy, before the first step
+	Steps  []PlanStep `json:"steps"`
+}
+
+// A PlanStep is one candidate added to its block, and how the strategy then stands.
+type PlanStep struct {
+	Block   string `json:"block"` // its id
+	Item    string `json:"item"`
+	Kind    string `json:"kind"`
+	Rescues int    `json:"rescues"`
+	Price   int    `json:"price"`
+	Caught  int    `json:"caught"`
+	Hits    int    `json:"hits"`
+}
+
+// Plan works out a rescue plan over the sample that is looked at.
+func (a *App) Plan(ctx context.Context, review int64) (*Plan, error) {
+	d, err := a.desk(ctx, review, nil)
+	if err != nil {
+		return nil, err
+	}
+	if d.pool == nil {
+		return nil, errNoSample
+	}
+	r, err := d.rescuer()
+	if err != nil {
+		return nil, err
+	}
+	now, err := coverage.Find(d.pool.set(), d.strategy)
+	if err != nil {
+		return nil, err
+	}
+	keys, err := coverage.Find(d.keys.minedSet(), d.strategy)
+	if err != nil {
+		return nil, err
+	}
+	out := &Plan{Caught: int(keys.Whole.GetCardinality()), Of: len(d.keys.mined()), Hits: int(now.Whole.GetCardinality()), Steps: []PlanStep{}}
+	var blocks []coverage.BlockRescue
+	for i, b := range d.document.Blocks {
+		if b.Searched && !b.Negated {
+			blocks = append(blocks, r.Block(i))
+		}
+	}
+	for _, s := range r.Plan(blocks) {
+		out.Steps = append(out.Steps, PlanStep{d.document.Blocks[s.Block].ID, s.Item, s.Kind, s.Rescues, s.Price, s.Caught, s.Hits})
+	}
+	return out, nil
+}
+
+// Split splits the key studies at random into a build and a test half, or puts them together again.
+func (a *App) Split(ctx context.Context, review int64, split bool) (State, error) {
+	saved, err := a.store.Document(ctx, review, 0)
+	if err != nil {
+		return State{}, gone(err, "review")
+	}
+	d, err := parse(saved.Body)
+	if err != nil {
+		return State{}, err
+	}
+	change := Change{What: What{Key: "join", Params: map[string]string{}}, Document: &d}
+	d.Halves = nil
+	if split {
+		keys, err := a.pools.keys(ctx, review, d.Vocabulary)
+		if err != nil {
+			return State{}, err
+		}
+		d.Halves = &Halves{Seed: rand.Uint32(), Test: []int64{}}
+		_, test := coverage.Halves(len(keys.studies), uint64(d.Halves.Seed))
+		for _, i := range test.ToArray() {
+			d.Halves.Test = append(d.Halves.Test, keys.studies[i].ID)
+		}
+		change.What.Key = "split"
+	}
+	return a.Change(ctx, review, saved.Revision, change)
 }

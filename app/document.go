@@ -20,6 +20,16 @@ type Document struct {
 	Frame    string           `json:"frame"`
 	Blocks   []Block          `json:"blocks"`
 	Limits   []strategy.Limit `json:"limits"`
+
+	Vocabulary *int64  `json:"vocabulary,omitempty"` // the vocabulary that headings go by
+	Halves     *Halves `json:"halves,omitempty"`     // how the key studies are split; not at all, where absent
+}
+
+// Halves are the key studies split at random: from those of the test half no word is mined. Studies that
+// came after the split belong to the build half.
+type Halves struct {
+	Seed uint32  `json:"seed"`
+	Test []int64 `json:"test"` // key studies
 }
 
 // A Block is a concept of the question with its terms.
@@ -95,6 +105,9 @@ func (d Document) check() error {
 		field, value string
 		most         int
 	}{{"question", d.Question, 5000}, {"frame", d.Frame, 60}}
+	if d.Halves != nil && len(d.Halves.Test) > maxKeys*10 {
+		return invalid("halves", "The test half has at most %d key studies.", maxKeys*10)
+	}
 	ids := map[string]bool{}
 	for _, b := range d.Blocks {
 		sizes = append(sizes, struct {
@@ -212,6 +225,12 @@ func merge(base, mine, theirs Document) (merged Document, conflicts []string) {
 			conflicts = append(conflicts, "limits")
 		}
 		merged.Limits = mine.Limits
+	}
+	if !reflect.DeepEqual(mine.Vocabulary, base.Vocabulary) {
+		merged.Vocabulary = mine.Vocabulary
+	}
+	if !reflect.DeepEqual(mine.Halves, base.Halves) {
+		merged.Halves = mine.Halves
 	}
 	find := func(d Document, id string) *Block {
 		if i := d.block(id); i >= 0 {

@@ -20,6 +20,8 @@ type Tally struct {
 	ContrastName string      `json:"contrastName"` // empty where it is all other records of the review
 	HasKeys      bool        `json:"hasKeys"`
 	HasCentral   bool        `json:"hasCentral"`
+	HasNarrower  bool        `json:"hasNarrower"`
+	Unindexed    []Unindexed `json:"unindexed,omitempty"` // of headings: by year, how many records have none
 	LeftOutBelow int         `json:"leftOutBelow"`
 	Rows         []TallyRow  `json:"rows"`
 }
@@ -37,6 +39,22 @@ type TallyRow struct {
 	Pull            *float64 `json:"pull,omitempty"`
 	Keys            *int     `json:"keys,omitempty"`
 	Central         *int     `json:"central,omitempty"`
+	WithNarrower    *int     `json:"withNarrower,omitempty"`
+	Forms           []Form   `json:"forms,omitempty"`   // of a family with several, the most frequent first
+	Absorbs         []string `json:"absorbs,omitempty"` // items that never stand without it
+}
+
+// A Form is one of the variants of a word or phrase.
+type Form struct {
+	Item    string `json:"item"`
+	Records int    `json:"records"`
+}
+
+// An Unindexed is how many records of a year carry no heading; year 0 is none.
+type Unindexed struct {
+	Year      int `json:"year"`
+	Records   int `json:"records"`
+	Unindexed int `json:"unindexed"`
 }
 
 var errNoSample = &Problem{Type: "no-sample", Status: 409, Title: "There is no sample to look at yet. Bring in a file of records first."}
@@ -48,8 +66,14 @@ func itemKey(f tally.Facet, item string) string {
 		return text.Label(item)
 	case tally.Keywords:
 		return text.Key(item)
+	case tally.Authors:
+		return tally.AuthorKey(bib.ParsePerson(item))
+	case tally.Journals:
+		return tally.JournalKey(item)
+	case tally.Words:
+		return item
 	}
-	return item
+	return text.Label(item)
 }
 
 // Tally counts a facet of what is looked at.
@@ -63,9 +87,23 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 	}
 	t := d.pool.tally(f, d.keys)
 	out := &Tally{Facet: f, Sample: *d.sample, Contrast: t.Contrast, ContrastName: d.contrast,
-		HasKeys: t.HasKeys, HasCentral: t.HasCentral, LeftOutBelow: t.LeftOutBelow, Rows: make([]TallyRow, len(t.Rows))}
-	for i := range t.Rows {
-		r := &t.Rows[i]
+		HasKeys: t.HasKeys, HasCentral: t.HasCentral, HasNarrower: t.HasNarrower, LeftOutBelow: t.LeftOutBelow}
+	rows := t.Rows
+	if f == tally.Words {
+		rows = make([]tally.Row, len(t.families))
+		for i := range t.families {
+			rows[i] = t.families[i].Row
+		}
+	}
+	if f == tally.Headings {
+		_, years := d.pool.Unindexed()
+		for _, y := range years {
+			out.Unindexed = append(out.Unindexed, Unindexed(y))
+		}
+	}
+	out.Rows = make([]TallyRow, len(rows))
+	for i := range rows {
+		r := &rows[i]
 		row := TallyRow{Item: r.Item, Records: r.Records, Occurrences: r.Occurrences, Share: tally.Round(r.Share)}
 		if key := itemKey(f, r.Item); key != r.Item {
 			row.Key = key
@@ -80,6 +118,17 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 		if t.HasCentral {
 			row.Central = &r.Central
 		}
+		if t.HasNarrower {
+			row.WithNarrower = &r.WithNarrower
+		}
+		if f == tally.Words {
+			family := t.families[i]
+			if row.Absorbs = family.Absorbs; len(family.Forms) > 1 {
+				for _, form := range family.Forms {
+					row.Forms = append(row.Forms, Form{form.Item, form.Records})
+				}
+			}
+		}
 		out.Rows[i] = row
 	}
 	return out, nil
@@ -92,6 +141,23 @@ type Item struct {
 	Records   int           `json:"records"`
 	Elsewhere *int          `json:"elsewhere,omitempty"`
 	Context   []ContextLine `json:"context"`
+	Stems     []Stem        `json:"stems"` // of words: how its forms are best searched truncated
+}
+
+// A Stem is a proposal to search some forms of a family with one truncated term.
+type Stem struct {
+	Term    string    `json:"term"`
+	Forms   []string  `json:"forms"`
+	Reach   int       `json:"reach"` // records that it finds
+	Drag    int       `json:"drag"`  // records that it finds through other words alone
+	Outside []Outside `json:"outside"`
+	Warn    bool      `json:"warn"` // it drags in more than is good, and there is no better
+}
+
+// An Outside is a word that a stem also matches.
+type Outside struct {
+	Word    string `json:"word"`
+	Records int    `json:"records"`
 }
 
 // A ContextLine is an item among the words around it.
@@ -107,6 +173,7 @@ const (
 	contextLines  = 60
 	contextOfEach = 2  // lines of one record
 	contextWidth  = 90 // characters on each side
+	outsideWords  = 12
 )
 
 // Item looks at one item of a tally.
@@ -118,24 +185,41 @@ func (a *App) Item(ctx context.Context, review int64, f tally.Facet, item string
 	if d.pool == nil {
 		return nil, errNoSample
 	}
-	found := d.pool.having(f, item)
-	out := &Item{Facet: f, Item: item, Records: int(found.AndCardinality(d.pool.Sample)), Context: []ContextLine{}}
+	forms := d.pool.forms(f, item, d.keys)
+	found := d.pool.having(f, item, forms)
+	out := &Item{Facet: f, Item: item, Records: int(found.AndCardinality(d.pool.Sample)), Context: []ContextLine{}, Stems: []Stem{}}
 	if d.pool.Contrast.GetCardinality() > 0 {
 		n := int(found.AndCardinality(d.pool.Contrast))
 		out.Elsewhere = &n
 	}
-	pattern, ok := literal(item)
-	if !ok || f == tally.Headings {
+	if f != tally.Words && f != tally.Keywords {
 		return out, nil
 	}
+	if f == tally.Words {
+		for _, s := range tally.Truncations(d.pool.Index, d.pool.Sample, bib.Text, forms) {
+			stem := Stem{s.Term, s.Forms, s.Reach, s.Drag, []Outside{}, s.Warn}
+			for _, o := range s.Outside[:min(len(s.Outside), outsideWords)] {
+				stem.Outside = append(stem.Outside, Outside(o))
+			}
+			out.Stems = append(out.Stems, stem)
+		}
+	}
+	var patterns []text.Pattern
+	for _, form := range forms {
+		if p, ok := literal(form); ok {
+			patterns = append(patterns, p)
+		}
+	}
 	for i, k := range d.keys.studies {
-		out.add(k.StoredRecord.ID, true, d.keys.set.Records[i], pattern)
+		if !d.keys.inTest(i) {
+			out.add(k.StoredRecord.ID, true, d.keys.set.Records[i], patterns)
+		}
 	}
 	it := roaring.And(found, d.pool.Sample).Iterator()
 	for it.HasNext() && len(out.Context) < contextLines {
 		n := it.Next()
 		if id := d.pool.ids[n]; !d.keys.has(id) {
-			out.add(id, false, d.pool.Records[n], pattern)
+			out.add(id, false, d.pool.Records[n], patterns)
 		}
 	}
 	return out, nil
@@ -147,29 +231,34 @@ func literal(item string) (text.Pattern, bool) {
 	return text.Literal(tokens...), len(tokens) > 0
 }
 
-// having returns the records of the pool that have an item.
-func (p *pool) having(f tally.Facet, item string) *roaring.Bitmap {
-	switch f {
-	case tally.Headings:
-		return p.Index.Heading([]string{text.Label(item)}, false, nil)
-	case tally.Keywords:
-		found, key := roaring.New(), text.Key(item)
-		for i, r := range p.Records {
-			for _, k := range r.Keywords {
-				if text.Key(k) == key {
-					found.Add(uint32(i))
-				}
+// forms returns the variants of a word or phrase that the pool's sample has; of anything else, itself.
+func (p *pool) forms(f tally.Facet, item string, k *keys) []string {
+	if f == tally.Words {
+		words := p.tally(f, k)
+		if i, ok := words.byForm[item]; ok {
+			var out []string
+			for _, form := range words.families[i].Forms {
+				out = append(out, form.Item)
 			}
+			return out
 		}
-		return found
 	}
-	if pattern, ok := literal(item); ok {
-		return p.Index.Phrase(pattern, tally.DefaultWords.Fields)
-	}
-	return roaring.New()
+	return []string{item}
 }
 
-func (i *Item) add(id int64, key bool, r *bib.Record, p text.Pattern) {
+// having returns the records of the pool that have an item, in any of its forms.
+func (p *pool) having(f tally.Facet, item string, forms []string) *roaring.Bitmap {
+	if f != tally.Words {
+		return p.Having(f, itemKey(f, item))
+	}
+	found := roaring.New()
+	for _, form := range forms {
+		found.Or(p.Index.Gram(text.Tokens(form), tally.DefaultWords.Fields))
+	}
+	return found
+}
+
+func (i *Item) add(id int64, key bool, r *bib.Record, patterns []text.Pattern) {
 	lines := 0
 	r.Values(bib.TitleAbstract, func(_ bib.Field, value string) {
 		if lines >= contextOfEach || len(i.Context) >= contextLines {
@@ -180,11 +269,21 @@ func (i *Item) add(id int64, key bool, r *bib.Record, p text.Pattern) {
 		for k, s := range spans {
 			tokens[k] = s.Token
 		}
-		for _, at := range p.Find(tokens) {
+		for at := range tokens {
+			// Of forms that begin here the longest is shown.
+			length := 0
+			for _, p := range patterns {
+				if len(p) > length && p.At(tokens, at) {
+					length = len(p)
+				}
+			}
+			if length == 0 {
+				continue
+			}
 			if lines++; lines > contextOfEach {
 				return
 			}
-			start, end := spans[at].Start, spans[at+len(p)-1].End
+			start, end := spans[at].Start, spans[at+length-1].End
 			i.Context = append(i.Context, ContextLine{Record: id, Key: key,
 				Before: lastRunes(value[:start], contextWidth), Match: value[start:end], After: firstRunes(value[end:], contextWidth)})
 		}

@@ -16,8 +16,10 @@ import (
 	"github.com/riverqueue/river"
 
 	"tamiz/core/bib"
+	"tamiz/core/thesaurus"
 	"tamiz/exchange"
 	"tamiz/exchange/ris"
+	"tamiz/exchange/skos"
 	"tamiz/store"
 )
 
@@ -162,7 +164,7 @@ func (w *importWorker) Work(ctx context.Context, job *river.Job[importArgs]) err
 }
 
 func (a *App) read(ctx context.Context, i store.Import) error {
-	file := &counted{ReadSeeker: a.store.ImportFile(ctx, i)}
+	file := &meter{ReadSeeker: a.store.ImportFile(ctx, i)}
 	decoded, encoding, err := exchange.Decode(file)
 	if err != nil {
 		return err
@@ -173,16 +175,19 @@ func (a *App) read(ctx context.Context, i store.Import) error {
 		if encoding == exchange.Windows1252 {
 			f.notice(exchange.Notice{Kind: exchange.OtherEncoding, Detail: encoding})
 		}
+		if i.Kind == "vocabulary" {
+			return f.vocabulary(ctx, decoded)
+		}
 		return f.all(ctx, ris.NewReader(decoded, ris.Auto, f.notice))
 	})
 }
 
-type counted struct {
+type meter struct {
 	io.ReadSeeker
 	read int64
 }
 
-func (c *counted) Read(p []byte) (int, error) {
+func (c *meter) Read(p []byte) (int, error) {
 	n, err := c.ReadSeeker.Read(p)
 	c.read += int64(n)
 	return n, err
@@ -193,7 +198,7 @@ type filer struct {
 	*store.Filing
 	app  *App
 	i    store.Import
-	file *counted
+	file *meter
 
 	waiting  []*bib.Record
 	reports  []exchange.Notice
@@ -362,6 +367,59 @@ func (f *filer) log(ctx context.Context) error {
 	for _, k := range f.keys {
 		before.Keys = append(before.Keys, store.FactKeyStudy{ID: k, Deleted: true})
 		after.Keys = append(after.Keys, store.FactKeyStudy{ID: k})
+	}
+	saying, err := json.Marshal(what)
+	if err != nil {
+		return err
+	}
+	if err := f.Log(ctx, saying, before, after); err != nil {
+		return err
+	}
+	return f.Notify(ctx, News{Review: f.i.Review, Kind: "change"}.String())
+}
+
+// vocabulary reads a controlled vocabulary, which the review goes by from then on.
+func (f *filer) vocabulary(ctx context.Context, file io.Reader) error {
+	concepts, err := skos.Read(file, f.notice)
+	if err != nil {
+		return &Problem{Type: "no-vocabulary", Status: 422, Field: "file", Title: "The file could not be read as a vocabulary. Nothing was brought in.", Detail: err.Error()}
+	}
+	t, troubles := thesaurus.Build(concepts, "")
+	for _, x := range troubles {
+		f.notice(skos.Notice(x))
+	}
+	name := strings.TrimSuffix(f.i.Name, path.Ext(f.i.Name))
+	id, err := f.AddVocabulary(ctx, name, t.Language, len(t.Headings), concepts)
+	if err != nil {
+		return err
+	}
+	if err := f.AddNotices(ctx, f.reports); err != nil {
+		return err
+	}
+	if err := f.Done(ctx, len(t.Headings), f.skipped, f.notices, nil); err != nil {
+		return err
+	}
+	current, err := f.Document(ctx, 0)
+	if err != nil {
+		return err
+	}
+	document, err := parse(current.Body)
+	if err != nil {
+		return err
+	}
+	document.Vocabulary = &id
+	return f.edit(ctx, current.Revision, document, What{Key: "import.vocabulary", Params: map[string]string{"name": f.i.Name, "headings": fmt.Sprint(len(t.Headings))}})
+}
+
+// edit makes a document the newest revision, as a change that can be undone.
+func (f *filer) edit(ctx context.Context, revision int, d Document, what What) error {
+	body, err := d.saved()
+	if err != nil {
+		return err
+	}
+	before, after := store.Facts{Revision: revision}, store.Facts{Revision: revision + 1}
+	if err := f.AddDocument(ctx, store.Document{Revision: after.Revision, Body: body}); err != nil {
+		return err
 	}
 	saying, err := json.Marshal(what)
 	if err != nil {

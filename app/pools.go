@@ -8,11 +8,13 @@ import (
 	"strings"
 	"sync"
 
+	"github.com/RoaringBitmap/roaring/v2"
 	"golang.org/x/sync/singleflight"
 
 	"tamiz/core/bib"
 	"tamiz/core/coverage"
 	"tamiz/core/tally"
+	"tamiz/core/thesaurus"
 	"tamiz/store"
 )
 
@@ -39,29 +41,42 @@ type pool struct {
 	ids []int64 // of the records in the store
 
 	mu      sync.Mutex
-	tallies map[string]*tally.Tally
+	tallies map[string]*counted
 }
 
 // set returns the sample's part of the pool.
 func (p *pool) set() coverage.Set {
-	return coverage.Set{Records: p.Records, Index: p.Index, Within: p.Sample}
+	return coverage.Set{Records: p.Records, Index: p.Index, Within: p.Sample, Thesaurus: p.Thesaurus}
 }
 
-// tally counts a facet, once for each set of key studies.
-func (p *pool) tally(f tally.Facet, k *keys) *tally.Tally {
+// A counted is a tally; of words it has the items folded into families, by form.
+type counted struct {
+	*tally.Tally
+	families []tally.Family
+	byForm   map[string]int
+}
+
+// tally counts a facet, once for each set of key studies that words may be mined from.
+func (p *pool) tally(f tally.Facet, k *keys) *counted {
 	p.mu.Lock()
 	defer p.mu.Unlock()
 	name := string(f) + " " + k.key
 	t := p.tallies[name]
 	if t == nil {
-		if len(p.tallies) > 12 {
+		if len(p.tallies) > 24 {
 			clear(p.tallies)
 		}
-		var studies []*bib.Record
-		if len(k.studies) > 0 {
-			studies = k.set.Records
+		studies := k.mined()
+		t = &counted{Tally: tally.Count(p.Pool, f, studies, tally.DefaultWords)}
+		if f == tally.Words {
+			t.families = tally.Families(p.Pool, t.Tally, studies, tally.DefaultWords)
+			t.byForm = map[string]int{}
+			for i, family := range t.families {
+				for _, form := range family.Forms {
+					t.byForm[form.Item] = i
+				}
+			}
 		}
-		t = tally.Count(p.Pool, f, studies, tally.DefaultWords)
 		p.tallies[name] = t
 	}
 	return t
@@ -72,7 +87,49 @@ type keys struct {
 	key     string
 	studies []store.StoredKey
 	set     coverage.Set
+	build   *roaring.Bitmap // those of the build half; nil where there are no halves
 }
+
+// halved returns the key studies with the halves of a document.
+func (k *keys) halved(h *Halves) *keys {
+	if h == nil {
+		return k
+	}
+	out := *k
+	out.build = roaring.New()
+	for i, s := range k.studies {
+		if !slices.Contains(h.Test, s.ID) {
+			out.build.Add(uint32(i))
+			out.key += fmt.Sprint(" ", i)
+		}
+	}
+	return &out
+}
+
+// mined returns the key studies that words may be mined from, or nil when there are none.
+func (k *keys) mined() []*bib.Record {
+	if k.build == nil {
+		if len(k.studies) == 0 {
+			return nil
+		}
+		return k.set.Records
+	}
+	out := []*bib.Record{}
+	for _, i := range k.build.ToArray() {
+		out = append(out, k.set.Records[i])
+	}
+	return out
+}
+
+// minedSet returns the key studies with those that words may be mined from as the part that counts.
+func (k *keys) minedSet() coverage.Set {
+	set := k.set
+	set.Within = k.build
+	return set
+}
+
+// inTest reports whether a key study is of the test half.
+func (k *keys) inTest(study int) bool { return k.build != nil && !k.build.Contains(uint32(study)) }
 
 // has reports whether a stored record is a key study.
 func (k *keys) has(record int64) bool {
@@ -121,8 +178,46 @@ func (p *pools) put(e *entry) {
 	}
 }
 
-// keys returns the key studies of a review.
-func (p *pools) keys(ctx context.Context, review int64) (*keys, error) {
+// thesaurus returns a vocabulary; nil for none.
+func (p *pools) thesaurus(ctx context.Context, vocabulary *int64) (*thesaurus.Thesaurus, error) {
+	if vocabulary == nil {
+		return nil, nil
+	}
+	v, err := p.get(ctx, fmt.Sprint("vocabulary ", *vocabulary), func(ctx context.Context) (any, int, error) {
+		concepts, err := p.store.Concepts(ctx, *vocabulary)
+		if err != nil {
+			return nil, 0, gone(err, "vocabulary")
+		}
+		t, _ := thesaurus.Build(concepts, "")
+		return t, len(concepts), nil
+	})
+	if err != nil {
+		return nil, err
+	}
+	return v.(*thesaurus.Thesaurus), nil
+}
+
+// assigned returns a record as it is under a vocabulary, which may be nil.
+func assigned(t *thesaurus.Thesaurus, r *bib.Record) *bib.Record {
+	if t == nil {
+		return r
+	}
+	return t.Assign(r)
+}
+
+func vocabularyKey(vocabulary *int64) string {
+	if vocabulary == nil {
+		return ""
+	}
+	return fmt.Sprint(" by ", *vocabulary)
+}
+
+// keys returns the key studies of a review under a vocabulary, which may be nil.
+func (p *pools) keys(ctx context.Context, review int64, vocabulary *int64) (*keys, error) {
+	t, err := p.thesaurus(ctx, vocabulary)
+	if err != nil {
+		return nil, err
+	}
 	studies, err := p.store.KeyStudies(ctx, review)
 	if err != nil {
 		return nil, err
@@ -133,8 +228,14 @@ func (p *pools) keys(ctx context.Context, review int64) (*keys, error) {
 		key += fmt.Sprint(" ", s.ID)
 		records[i] = s.Record
 	}
+	key += vocabularyKey(vocabulary)
 	v, err := p.get(ctx, key, func(context.Context) (any, int, error) {
-		return &keys{key, studies, coverage.NewSet(records)}, len(records), nil
+		for i := range records {
+			records[i] = assigned(t, records[i])
+		}
+		set := coverage.NewSet(records)
+		set.Thesaurus = t
+		return &keys{key: key, studies: studies, set: set}, len(records), nil
 	})
 	if err != nil {
 		return nil, err
@@ -142,10 +243,14 @@ func (p *pools) keys(ctx context.Context, review int64) (*keys, error) {
 	return v.(*keys), nil
 }
 
-// pool returns the pool of what is looked at, or nil when no sample is.
-func (p *pools) pool(ctx context.Context, v View, samples []Sample) (*pool, error) {
+// pool returns the pool of what is looked at under a vocabulary, or nil when no sample is.
+func (p *pools) pool(ctx context.Context, v View, samples []Sample, vocabulary *int64) (*pool, error) {
 	if v.Sample == nil {
 		return nil, nil
+	}
+	t, err := p.thesaurus(ctx, vocabulary)
+	if err != nil {
+		return nil, err
 	}
 	var others []int64
 	switch {
@@ -159,7 +264,7 @@ func (p *pools) pool(ctx context.Context, v View, samples []Sample) (*pool, erro
 		}
 		slices.Sort(others)
 	}
-	key := strings.Trim(fmt.Sprint(*v.Sample, others), "[]")
+	key := strings.Trim(fmt.Sprint(*v.Sample, others), "[]") + vocabularyKey(vocabulary)
 	got, err := p.get(ctx, key, func(ctx context.Context) (any, int, error) {
 		sample, err := p.store.SampleRecords(ctx, *v.Sample)
 		if err != nil {
@@ -169,7 +274,7 @@ func (p *pools) pool(ctx context.Context, v View, samples []Sample) (*pool, erro
 		if err != nil {
 			return nil, 0, err
 		}
-		built := newPool(sample, contrast)
+		built := newPool(sample, contrast, t)
 		return built, len(built.ids), nil
 	})
 	if err != nil {
@@ -178,16 +283,18 @@ func (p *pools) pool(ctx context.Context, v View, samples []Sample) (*pool, erro
 	return got.(*pool), nil
 }
 
-func newPool(sample, contrast []store.StoredRecord) *pool {
+func newPool(sample, contrast []store.StoredRecord, t *thesaurus.Thesaurus) *pool {
 	byRecord := make(map[*bib.Record]int64, len(sample)+len(contrast))
 	records := func(stored []store.StoredRecord) (out []*bib.Record) {
 		for _, s := range stored {
-			byRecord[s.Record] = s.ID
-			out = append(out, s.Record)
+			r := assigned(t, s.Record)
+			byRecord[r] = s.ID
+			out = append(out, r)
 		}
 		return out
 	}
-	p := &pool{Pool: tally.NewPool(records(sample), records(contrast)), tallies: map[string]*tally.Tally{}}
+	p := &pool{Pool: tally.NewPool(records(sample), records(contrast)), tallies: map[string]*counted{}}
+	p.Thesaurus = t
 	for _, r := range p.Records {
 		p.ids = append(p.ids, byRecord[r])
 	}

@@ -81,7 +81,8 @@ func (d *desk) behind(s RecordSet) (*roaring.Bitmap, error) {
 	set := d.pool.set()
 	switch {
 	case s.Facet != nil && s.Item != nil:
-		return roaring.And(d.pool.having(*s.Facet, *s.Item), d.pool.Sample), nil
+		forms := d.pool.forms(*s.Facet, *s.Item, d.keys)
+		return roaring.And(d.pool.having(*s.Facet, *s.Item, forms), d.pool.Sample), nil
 	case s.Term != nil:
 		found, err := coverage.Hits(set, s.Term.Term)
 		if err != nil {
@@ -115,6 +116,7 @@ type MarkedRecord struct {
 	Authors   []string `json:"authors"`
 	Journal   string   `json:"journal"`
 	Year      int      `json:"year"`
+	Countries []string `json:"countries"`
 	Keywords  []Chip   `json:"keywords"`
 	Headings  []Chip   `json:"headings"`
 	Types     []string `json:"types"`
@@ -150,9 +152,15 @@ func (a *App) ReadRecord(ctx context.Context, review, record int64, f *tally.Fac
 		return nil, err
 	}
 	var also []text.Pattern
-	if f != nil && item != nil && *f != tally.Headings {
-		if p, ok := literal(*item); ok {
-			also = append(also, p)
+	if f != nil && item != nil && (*f == tally.Words || *f == tally.Keywords) {
+		forms := []string{*item}
+		if d.pool != nil {
+			forms = d.pool.forms(*f, *item, d.keys)
+		}
+		for _, form := range forms {
+			if p, ok := literal(form); ok {
+				also = append(also, p)
+			}
 		}
 	}
 	m, err := d.marked(r, also...)
@@ -160,7 +168,7 @@ func (a *App) ReadRecord(ctx context.Context, review, record int64, f *tally.Fac
 }
 
 func (d *desk) marked(s store.StoredRecord, also ...text.Pattern) (MarkedRecord, error) {
-	marker, err := coverage.NewMarker(d.strategy, nil, also...)
+	marker, err := coverage.NewMarker(d.strategy, d.keys.set.Thesaurus, also...)
 	if err != nil {
 		return MarkedRecord{}, err
 	}
@@ -177,10 +185,10 @@ func (d *desk) marked(s store.StoredRecord, also ...text.Pattern) (MarkedRecord,
 		}
 		return out
 	}
-	r := s.Record
+	r := assigned(d.keys.set.Thesaurus, s.Record)
 	m := MarkedRecord{ID: s.ID, RecordID: r.ID, Title: pieces(bib.Title, r.Title), Abstract: pieces(bib.Abstract, r.Abstract),
 		Authors: []string{}, Journal: r.Journal, Year: r.Year, Keywords: []Chip{}, Headings: []Chip{},
-		Types: append([]string{}, r.Types...), Languages: append([]string{}, r.Languages...), DOI: r.DOI, Key: d.keys.has(s.ID), Indexed: r.Indexed()}
+		Types: append([]string{}, r.Types...), Languages: append([]string{}, r.Languages...), Countries: append([]string{}, r.Countries...), DOI: r.DOI, Key: d.keys.has(s.ID), Indexed: r.Indexed()}
 	for _, p := range r.Authors {
 		m.Authors = append(m.Authors, p.String())
 	}

@@ -20,6 +20,8 @@ type (
 	Decision = store.Decision
 	// Sample is a sample of a review.
 	Sample = store.Sample
+	// Vocabulary is a controlled vocabulary of a review.
+	Vocabulary = store.Vocabulary
 )
 
 // NewReview is what a review begins with.
@@ -60,15 +62,16 @@ type Review struct {
 
 // A State is the part of a review that changes can touch.
 type State struct {
-	Revision   int        `json:"revision"`
-	Document   Document   `json:"document"`
-	Samples    []Sample   `json:"samples"`
-	KeyStudies []KeyStudy `json:"keyStudies"`
-	Decisions  []Decision `json:"decisions"`
-	Undo       *What      `json:"undo,omitempty"`
-	Redo       *What      `json:"redo,omitempty"`
-	What       *What      `json:"what,omitempty"` // what was undone or made again just now
-	Merged     bool       `json:"merged"`         // the change was put together with one made meanwhile
+	Revision   int         `json:"revision"`
+	Document   Document    `json:"document"`
+	Samples    []Sample    `json:"samples"`
+	KeyStudies []KeyStudy  `json:"keyStudies"`
+	Vocabulary *Vocabulary `json:"vocabulary,omitempty"`
+	Decisions  []Decision  `json:"decisions"`
+	Undo       *What       `json:"undo,omitempty"`
+	Redo       *What       `json:"redo,omitempty"`
+	What       *What       `json:"what,omitempty"` // what was undone or made again just now
+	Merged     bool        `json:"merged"`         // the change was put together with one made meanwhile
 }
 
 // Reviews returns the reviews, last touched first.
@@ -155,7 +158,14 @@ func (a *App) state(ctx context.Context, id int64) (s State, err error) {
 	if s.Decisions, err = a.store.Decisions(ctx, id); err != nil {
 		return s, err
 	}
-	keys, err := a.pools.keys(ctx, id)
+	if s.Document.Vocabulary != nil {
+		v, err := a.store.Vocabulary(ctx, id, *s.Document.Vocabulary)
+		if err != nil {
+			return s, gone(err, "vocabulary")
+		}
+		s.Vocabulary = &v
+	}
+	keys, err := a.pools.keys(ctx, id, s.Document.Vocabulary)
 	if err != nil {
 		return s, err
 	}

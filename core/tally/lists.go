@@ -1,9 +1,12 @@
 package tally
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
+
+	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/bib"
 	"tamiz/core/text"
@@ -55,6 +58,18 @@ func mentions(f Facet, r *bib.Record) []mention {
 		each(r.Countries, label)
 	}
 	return out
+}
+
+// Having returns the records of the pool that carry an item of a facet that is a list, by the key by
+// which its writings are one.
+func (p *Pool) Having(f Facet, key string) *roaring.Bitmap {
+	found := roaring.New()
+	for n, r := range p.Records {
+		if slices.ContainsFunc(mentions(f, r), func(m mention) bool { return m.key == key }) {
+			found.Add(uint32(n))
+		}
+	}
+	return found
 }
 
 func each(values []string, visit func(string)) {

@@ -74,16 +74,21 @@ func Load(file io.ReadSeeker, language string, report func(exchange.Notice)) (*t
 	}
 	t, troubles := thesaurus.Build(concepts, language)
 	for _, x := range troubles {
-		detail := x.Concept
-		if x.Detail != "" {
-			detail = x.Detail + ", " + x.Concept
-		}
-		report(exchange.Notice{Kind: exchange.Kind(x.Kind), Detail: detail, Skipped: x.Kind == thesaurus.NoLabel})
+		report(Notice(x))
 	}
 	if len(t.Headings) == 0 {
 		return nil, ErrNone
 	}
 	return t, nil
+}
+
+// Notice returns what is wrong with a vocabulary as readers report it.
+func Notice(x thesaurus.Trouble) exchange.Notice {
+	detail := x.Concept
+	if x.Detail != "" {
+		detail = x.Detail + ", " + x.Concept
+	}
+	return exchange.Notice{Kind: exchange.Kind(x.Kind), Detail: detail, Skipped: x.Kind == thesaurus.NoLabel}
 }
 
 // beginsXML tells XML, whose outermost tag names its namespaces in attributes, from an address in

@@ -134,7 +134,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Bring in a file of records as a sample or as key studies */
+        /** Bring in a file of records as a sample or as key studies, or a vocabulary */
         post: operations["importFile"];
         delete?: never;
         options?: never;
@@ -295,6 +295,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The words and headings that would bring missed key studies back, step by step */
+        get: operations["plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/halves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Split the key studies at random into a build and a test half, or put them together again */
+        post: operations["split"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/coverage/{study}": {
         parameters: {
             query?: never;
@@ -351,7 +385,7 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** @enum {string} */
-        Facet: "words" | "headings" | "keywords";
+        Facet: "words" | "headings" | "qualifiers" | "keywords" | "journals" | "authors" | "years" | "types" | "languages" | "countries";
         /** @enum {string} */
         DecisionState: "open" | "parked" | "dropped";
         /** @enum {string} */
@@ -359,7 +393,7 @@ export interface components {
         /** @enum {string} */
         LimitKind: "years" | "languages" | "types";
         /** @enum {string} */
-        ImportKind: "sample" | "keys";
+        ImportKind: "sample" | "keys" | "vocabulary";
         /** @enum {string} */
         ImportState: "waiting" | "reading" | "done" | "failed";
         Health: {
@@ -391,6 +425,7 @@ export interface components {
             document: components["schemas"]["Document"];
             samples: components["schemas"]["Sample"][];
             keyStudies: components["schemas"]["KeyStudy"][];
+            vocabulary?: components["schemas"]["Vocabulary"];
             decisions: components["schemas"]["Decision"][];
             view: components["schemas"]["View"];
             undo?: components["schemas"]["What"];
@@ -415,6 +450,7 @@ export interface components {
             document: components["schemas"]["Document"];
             samples: components["schemas"]["Sample"][];
             keyStudies: components["schemas"]["KeyStudy"][];
+            vocabulary?: components["schemas"]["Vocabulary"];
             decisions: components["schemas"]["Decision"][];
             undo?: components["schemas"]["What"];
             redo?: components["schemas"]["What"];
@@ -458,6 +494,24 @@ export interface components {
             frame: string;
             blocks: components["schemas"]["Block"][];
             limits: components["schemas"]["Limit"][];
+            /** Format: int64 */
+            vocabulary?: number;
+            halves?: components["schemas"]["Halves"];
+        };
+        Halves: {
+            /** Format: int64 */
+            seed: number;
+            test: number[];
+        };
+        Vocabulary: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            import: number;
+            name: string;
+            language: string;
+            headings: number;
+            notices: number;
         };
         Block: {
             id: string;
@@ -574,6 +628,9 @@ export interface components {
             records?: number;
             caught: boolean[];
             terms: components["schemas"]["BenchTerm"][];
+            headingsAlone?: number;
+            wordsAlone?: number;
+            both?: number;
         };
         BenchTerm: {
             id: string;
@@ -581,6 +638,13 @@ export interface components {
             keys: number;
             sole: number;
             text: string;
+            onlyHere?: number;
+            total?: number;
+            step?: number;
+            addsNothing?: boolean;
+            inside?: string[];
+            narrower?: number;
+            unknown?: boolean;
         };
         BenchLimit: {
             kind: components["schemas"]["LimitKind"];
@@ -604,6 +668,8 @@ export interface components {
             contrastName: string;
             hasKeys: boolean;
             hasCentral: boolean;
+            hasNarrower: boolean;
+            unindexed?: components["schemas"]["Unindexed"][];
             leftOutBelow: number;
             rows: components["schemas"]["TallyRow"][];
         };
@@ -622,7 +688,19 @@ export interface components {
             pull?: number;
             keys?: number;
             central?: number;
+            withNarrower?: number;
             occurrences: number;
+            forms?: components["schemas"]["Form"][];
+            absorbs?: string[];
+        };
+        Form: {
+            item: string;
+            records: number;
+        };
+        Unindexed: {
+            year: number;
+            records: number;
+            unindexed: number;
         };
         Item: {
             facet: components["schemas"]["Facet"];
@@ -630,6 +708,19 @@ export interface components {
             records: number;
             elsewhere?: number;
             context: components["schemas"]["ContextLine"][];
+            stems: components["schemas"]["Stem"][];
+        };
+        Stem: {
+            term: string;
+            forms: string[];
+            reach: number;
+            drag: number;
+            outside: components["schemas"]["Outside"][];
+            warn: boolean;
+        };
+        Outside: {
+            word: string;
+            records: number;
         };
         ContextLine: {
             /** Format: int64 */
@@ -660,11 +751,32 @@ export interface components {
             label: string;
             records: number;
             keys: number;
+            via?: string;
+            matched?: string;
+            narrower?: number;
+            scopeNote?: string;
         };
         Coverage: {
             studies: components["schemas"]["CoverageStudy"][];
             heldBack: components["schemas"]["HeldBack"][];
             recall?: components["schemas"]["Recall"];
+            build?: components["schemas"]["Recall"];
+            test?: components["schemas"]["Recall"];
+        };
+        Plan: {
+            caught: number;
+            of: number;
+            hits: number;
+            steps: components["schemas"]["PlanStep"][];
+        };
+        PlanStep: {
+            block: string;
+            item: string;
+            kind: components["schemas"]["TermKind"];
+            rescues: number;
+            price: number;
+            caught: number;
+            hits: number;
         };
         CoverageStudy: {
             /** Format: int64 */
@@ -673,6 +785,7 @@ export interface components {
             heldBackBy: string[];
             blocks: number[];
             limits: boolean;
+            half?: string;
         };
         HeldBack: {
             by: string[];
@@ -695,6 +808,8 @@ export interface components {
             price?: number;
             /** Format: double */
             pull?: number;
+            /** Format: double */
+            worth?: number;
         };
         RecordSet: {
             facet?: components["schemas"]["Facet"];
@@ -735,6 +850,7 @@ export interface components {
             headings: components["schemas"]["Chip"][];
             types: string[];
             languages: string[];
+            countries: string[];
             doi: string;
             key: boolean;
             indexed: boolean;
@@ -1064,7 +1180,7 @@ export interface operations {
     importFile: {
         parameters: {
             query: {
-                kind: "sample" | "keys";
+                kind: "sample" | "keys" | "vocabulary";
                 name: string;
                 /** @description also when the same file was brought in before */
                 again?: boolean;
@@ -1380,6 +1496,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Coverage"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    split: {
+        parameters: {
+            query: {
+                split: boolean;
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["State"];
                 };
             };
             /** @description what went wrong */
