@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"io"
 	"time"
 
 	"tamiz/app"
@@ -12,6 +13,7 @@ import (
 	"tamiz/core/text"
 	"tamiz/demo"
 	"tamiz/exchange/ris"
+	"tamiz/exchange/skos"
 	"tamiz/store"
 )
 
@@ -41,10 +43,23 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store) error {
 	if _, err := bring("sample", "anything in Almagre.ris", world.RandomSample(demo.Seed, demo.Size*2/3)); err != nil {
 		return err
 	}
+	var headings bytes.Buffer
+	if err := skos.Write(&headings, demo.Headings()); err != nil {
+		return err
+	}
+	if _, err := bringFile(ctx, a, review.ID, "vocabulary", "Almagre Headings.nt", &headings); err != nil {
+		return err
+	}
 	if _, err := a.SetView(ctx, review.ID, app.View{Sample: rough, Rest: true}); err != nil {
 		return err
 	}
-	if _, err := a.Change(ctx, review.ID, 1, demoChange(plan, rough)); err != nil {
+	now, err := a.Review(ctx, review.ID)
+	if err != nil {
+		return err
+	}
+	change := demoChange(plan, rough)
+	change.Document.Vocabulary = now.Document.Vocabulary
+	if _, err := a.Change(ctx, review.ID, now.Revision, change); err != nil {
 		return err
 	}
 	return db.ForgetChanges(ctx, review.ID)
@@ -79,7 +94,12 @@ func bringIn(ctx context.Context, a *app.App, review int64, kind, name string, r
 			return nil, err
 		}
 	}
-	i, err := a.ImportFile(ctx, review, kind, name, false, &file)
+	return bringFile(ctx, a, review, kind, name, &file)
+}
+
+// bringFile brings in a file and waits until it has been read.
+func bringFile(ctx context.Context, a *app.App, review int64, kind, name string, file io.Reader) (*int64, error) {
+	i, err := a.ImportFile(ctx, review, kind, name, false, file)
 	for err == nil && i.State != "done" {
 		if i.State == "failed" {
 			return nil, fmt.Errorf("%s: %w", name, i.Error)

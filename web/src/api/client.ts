@@ -29,6 +29,10 @@ export type TriedTerm = Schemas['TriedTerm']
 export type NewDecision = Schemas['NewDecision']
 export type DecisionState = Schemas['DecisionState']
 export type RescueCandidate = Schemas['RescueCandidate']
+export type Plan = Schemas['Plan']
+export type PlanStep = Schemas['PlanStep']
+export type Vocabulary = Schemas['Vocabulary']
+export type Recall = Schemas['Recall']
 
 export const api = createClient<paths>({ baseUrl: '' })
 

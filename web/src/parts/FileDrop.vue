@@ -2,7 +2,7 @@
 import { ref } from 'vue'
 
 /** A place that takes files: dropped on it, or chosen with the button in its slot. */
-defineProps<{ hint: string }>()
+withDefaults(defineProps<{ hint: string; accept?: string }>(), { accept: '.ris,.txt,text/plain,application/x-research-info-systems' })
 const emit = defineEmits<{ files: [files: File[]] }>()
 
 const over = ref(0)
@@ -21,7 +21,7 @@ function choose() {
 <template>
   <div class="drop" :class="{ over: over > 0 }" @dragenter.prevent="over++" @dragleave="over--" @dragover.prevent @drop.prevent="((over = 0), take($event.dataTransfer?.files))">
     <slot :choose="choose" />
-    <input ref="input" type="file" multiple accept=".ris,.txt,text/plain,application/x-research-info-systems" hidden @change="take(input?.files)" />
+    <input ref="input" type="file" multiple :accept="accept" hidden @change="take(input?.files)" />
     <div v-if="over > 0" class="veil" aria-hidden="true">{{ hint }}</div>
   </div>
 </template>

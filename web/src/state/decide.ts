@@ -4,12 +4,19 @@ import { useNotes } from './notes'
 import type { Op } from './ops'
 import { decisionKey, newTerm, termText, useReview } from './review'
 
-/** An item that someone may want in a block: what it is called, and by what it is decided on. */
+/** An item that someone may want in a block: what it is called, by what it is decided on, and its variants. */
 export interface Item {
   facet: Facet
   item: string
   key: string
+  forms?: string[]
 }
+
+/** The facets whose items can be taken into blocks; the others are there to be looked at. */
+export const taken: readonly Facet[] = ['words', 'headings', 'keywords']
+
+/** By what an item may have been decided on: any of its variants. */
+const keysOf = (item: Item) => item.forms ?? [item.key]
 
 /** The reasons for dropping a candidate, in the order of their keys. */
 export const dropReasons = ['other-meaning', 'too-broad', 'other-concept', 'says-nothing'] as const
@@ -36,15 +43,23 @@ export function useDecide() {
     return has(block, term) ? [] : [{ op: 'addTerm', block: block.id, term }]
   }
 
-  function add(block: Block, term: Term, item?: Item) {
-    const ops = addOps(block, term)
-    const text = termText(term)
+  /** Puts terms into a block, as one change. */
+  function add(block: Block, terms: Term | Term[], item?: Item) {
+    const all = [terms].flat()
+    const ops = all.flatMap((term) => addOps(block, term))
+    const text = all.map(termText).join(', ')
     if (!ops.length) {
       notes.say({ text: t('note.already', { term: text, block: block.name }) })
       return
     }
-    const decisions: NewDecision[] = item && review.decisions.has(decisionKey(item.facet, item.key)) ? [{ facet: item.facet, item: item.key, state: 'open' }] : []
-    review.change({ key: 'addTerm', params: { term: text, block: block.name } }, { ops, decisions })
+    review.change({ key: 'addTerm', params: { term: text, block: block.name } }, { ops, decisions: item ? opened(item) : [] })
+  }
+
+  /** What opens an item again that was parked or dropped. */
+  function opened(item: Item): NewDecision[] {
+    return keysOf(item)
+      .filter((key) => review.decisions.has(decisionKey(item.facet, key)))
+      .map((key) => ({ facet: item.facet, item: key, state: 'open' }))
   }
 
   function decide(items: Item[], state: 'parked' | 'dropped', reason = '') {
@@ -59,13 +74,14 @@ export function useDecide() {
     const ops = review.document.blocks.flatMap((b) =>
       b.terms.filter((term) => isItem(term, item)).map((term): Op => ({ op: 'removeTerm', block: b.id, id: term.id })),
     )
-    review.change({ key: 'takeBack', params: { item: item.item } }, { ops, decisions: [{ facet: item.facet, item: item.key, state: 'open' }] })
+    review.change({ key: 'takeBack', params: { item: item.item } }, { ops, decisions: opened(item) })
   }
 
   function isItem(term: Term, item: Item): boolean {
-    if (term.from?.facet === item.facet && term.from.item === item.key) return true
-    if (term.kind === 'heading') return item.facet === 'headings' && term.key === item.key
-    return term.kind === 'text' && item.facet !== 'headings' && term.key === item.key
+    const keys = keysOf(item)
+    if (term.from?.facet === item.facet && keys.includes(term.from.item)) return true
+    if (term.key === undefined || !keys.includes(term.key)) return false
+    return term.kind === 'heading' ? item.facet === 'headings' : term.kind === 'text' && item.facet !== 'headings'
   }
 
   return { termOf, addOps, add, decide, takeBack }

@@ -16,6 +16,7 @@ export type Op =
   | { op: 'moveTerm'; block: string; id: string; by: number }
   | { op: 'replaceBlock'; block: Block }
   | { op: 'limits'; limits: Limit[] }
+  | { op: 'vocabulary'; vocabulary?: number }
 
 /** A document is data as JSON has it; this copies also what Vue watches. */
 function copy<T>(x: T): T {
@@ -41,6 +42,9 @@ function applyOne(doc: ReviewDocument, op: Op): void {
       return
     case 'limits':
       doc.limits = op.limits
+      return
+    case 'vocabulary':
+      doc.vocabulary = op.vocabulary
       return
     case 'addBlock':
       if (!block(op.block.id)) doc.blocks.push({ ...copy(op.block), name: freeLetter(doc, op.block.name) })

@@ -60,6 +60,8 @@ export const useReview = defineStore('review', () => {
     const gone = new Set(queue.value.flatMap((w) => w.keyStudies ?? []).filter((k) => k.deleted).map((k) => k.id))
     return (saved.value?.keyStudies ?? []).filter((k) => !gone.has(k.id))
   })
+  /** The vocabulary that headings go by, less one whose removal is not saved yet. */
+  const vocabulary = computed(() => (document.value.vocabulary === saved.value?.vocabulary?.id ? saved.value?.vocabulary : undefined))
   const view = computed<View>(() => saved.value?.view ?? { rest: true })
   const sample = computed(() => samples.value.find((s) => s.id === view.value.sample))
   const decisions = computed(() => {
@@ -94,10 +96,10 @@ export const useReview = defineStore('review', () => {
   })
   /** Changes whenever figures may have changed: part of the key of every figure. */
   const revision = computed(() => saved.value?.revision ?? 0)
-  const keysStamp = computed(() => (saved.value?.keyStudies ?? []).map((k) => k.id).join())
+  const keysStamp = computed(() => `${(saved.value?.keyStudies ?? []).map((k) => k.id).join()}/${saved.value?.document.halves?.test.join() ?? ''}`)
   const viewStamp = computed(() => {
     const v = view.value
-    return `${v.sample ?? ''}/${v.against ?? ''}/${v.rest}/${(saved.value?.samples ?? []).map((s) => s.id).join()}`
+    return `${v.sample ?? ''}/${v.against ?? ''}/${v.rest}/${(saved.value?.samples ?? []).map((s) => s.id).join()}/${saved.value?.document.vocabulary ?? ''}`
   })
   const canUndo = computed(() => queue.value.at(-1)?.what ?? saved.value?.undo)
   const canRedo = computed(() => (queue.value.length ? undefined : saved.value?.redo))
@@ -203,8 +205,8 @@ export const useReview = defineStore('review', () => {
 
   function take(state: ReviewState) {
     if (!saved.value) return
-    const { revision, document, samples, keyStudies, decisions, undo, redo } = state
-    saved.value = { ...saved.value, revision, document, samples, keyStudies, decisions, undo, redo }
+    const { revision, document, samples, keyStudies, vocabulary, decisions, undo, redo } = state
+    saved.value = { ...saved.value, revision, document, samples, keyStudies, vocabulary, decisions, undo, redo }
     const v = saved.value.view
     if (v.sample !== undefined && !samples.some((s) => s.id === v.sample)) void refresh()
     savedAt.value = new Date()
@@ -241,6 +243,18 @@ export const useReview = defineStore('review', () => {
     }
   }
 
+  /** Splits the key studies at random into halves, or puts them together again. */
+  async function split(into: boolean) {
+    await flush()
+    if (queue.value.length || conflict.value) return
+    try {
+      take(await ask(api.POST('/api/reviews/{review}/halves', { params: { path: { review: id.value }, query: { split: into } } })))
+    } catch (error) {
+      if (error instanceof CallError && error.passing) lost()
+      else refused.value = error
+    }
+  }
+
   async function look(next: View) {
     try {
       const view = await ask(api.PUT('/api/reviews/{review}/view', { params: { path: { review: id.value } }, body: next }))
@@ -269,8 +283,8 @@ export const useReview = defineStore('review', () => {
   }
 
   return {
-    saved, id, document, samples, keyStudies, view, sample, decisions, kept, revision, keysStamp, viewStamp, canUndo, canRedo,
-    queue, offline, savedAt, conflict, refused, missing, imports, open, refresh, change, step, look, settle, hear, flush, watchImport,
+    saved, id, document, samples, keyStudies, vocabulary, view, sample, decisions, kept, revision, keysStamp, viewStamp, canUndo, canRedo,
+    queue, offline, savedAt, conflict, refused, missing, imports, open, refresh, change, step, split, look, settle, hear, flush, watchImport,
   }
 })
 

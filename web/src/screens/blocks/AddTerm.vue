@@ -66,8 +66,8 @@ async function enter() {
   input.value?.focus()
 }
 
-function takeHeading(heading: string) {
-  add(props.block, newTerm({ kind: 'heading', heading }))
+function takeHeading(heading: string, narrower = false) {
+  add(props.block, newTerm({ kind: 'heading', heading, ...(narrower ? { narrower } : {}) }))
   typed.value = ''
   input.value?.focus()
 }
@@ -95,9 +95,11 @@ useEventListener('keydown', (e: KeyboardEvent) => {
     <p v-else class="small">{{ t('addTerm.forms') }}</p>
   </div>
   <ul v-if="found?.headings.length" class="headings">
-    <li class="small">{{ t('addTerm.headings') }}</li>
+    <li class="small">{{ t(review.vocabulary ? 'addTerm.leads' : 'addTerm.headings') }}</li>
     <li v-for="h in found.headings" :key="h.label">
-      <button class="chip" @click="takeHeading(h.label)"><b>{{ h.label }}</b><em>{{ n(h.records, 'whole') }}</em></button>
+      <button class="chip" :title="h.scopeNote" @click="takeHeading(h.label)"><b>{{ h.label }}</b><em>{{ n(h.records, 'whole') }}</em></button>
+      <button v-if="h.narrower" class="link small" :aria-label="t('addTerm.withNarrowerOf', { heading: h.label })" @click="takeHeading(h.label, true)">{{ t('blocks.narrower', { n: n(h.narrower, 'whole') }) }}</button>
+      <span v-if="h.via && h.via !== 'label'" class="small cut via">{{ t(`addTerm.via.${h.via}`, { matched: h.matched }) }}</span>
     </li>
   </ul>
 </template>

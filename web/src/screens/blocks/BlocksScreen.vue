@@ -4,10 +4,12 @@ import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import EmptyState from '@/parts/EmptyState.vue'
+import WithTip from '@/parts/WithTip.vue'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { useReview } from '@/state/review'
 import AddTerm from './AddTerm.vue'
+import HeadingsAndWords from './HeadingsAndWords.vue'
 import TermRow from './TermRow.vue'
 
 const { t, n } = useI18n()
@@ -22,6 +24,11 @@ watch(() => route.query.block, (b) => (chosen.value = b ? String(b) : chosen.val
 const block = computed(() => review.document.blocks.find((b) => b.id === chosen.value) ?? review.document.blocks[0])
 const figures = computed(() => bench.now?.blocks.find((b) => b.id === block.value?.id))
 const caught = computed(() => figures.value?.caught.filter(Boolean).length ?? 0)
+const columns = computed(() => [
+  ...(figures.value?.records === undefined ? [] : ['termRecords', 'onlyHere']),
+  ...(review.keyStudies.length ? ['termKeys'] : []),
+  ...(figures.value?.records === undefined ? [] : ['grows']),
+])
 const most = computed(() => Math.max(1, ...(figures.value?.terms.map((x) => x.records ?? 0) ?? [])))
 
 function choose(id: string) {
@@ -51,17 +58,18 @@ function choose(id: string) {
         </div>
         <div v-if="review.keyStudies.length" class="big"><span class="display">{{ caught }}</span><span class="small">/ {{ review.keyStudies.length }} {{ t('blocks.keyStudies') }}</span></div>
       </div>
+      <HeadingsAndWords v-if="figures?.records" :headings="figures.headingsAlone ?? 0" :both="figures.both ?? 0" :words="figures.wordsAlone ?? 0" />
       <table class="figures">
         <thead>
           <tr>
-            <th class="left"><span class="visually-hidden">{{ t('blocks.on') }}</span></th><th class="left">{{ t('blocks.term') }}</th><th>{{ t('figure.records') }}</th>
-            <th v-if="review.keyStudies.length">{{ t('figure.keys') }}</th><th><span class="visually-hidden">{{ t('samples.acts') }}</span></th>
+            <th class="left"><span class="visually-hidden">{{ t('blocks.on') }}</span></th><th class="left">{{ t('blocks.term') }}</th>
+            <th v-for="c in columns" :key="c" :class="{ left: c === 'grows' }"><WithTip v-slot="{ describedBy }" :text="t(`formula.${c}`)"><span tabindex="0" :aria-describedby="describedBy">{{ t(`figure.${c}`) }}</span></WithTip></th><th><span class="visually-hidden">{{ t('samples.acts') }}</span></th>
           </tr>
         </thead>
         <tbody>
           <TermRow
             v-for="(term, i) in block.terms" :key="term.id" :block="block" :term="term" :most="most" :figures="figures?.terms.find((x) => x.id === term.id)"
-            :first="i === 0" :last="i === block.terms.length - 1" :keys="review.keyStudies.length > 0"
+            :first="i === 0" :last="i === block.terms.length - 1" :keys="review.keyStudies.length > 0" :sample="figures?.records !== undefined" :whole="figures?.records ?? 0"
           />
         </tbody>
       </table>

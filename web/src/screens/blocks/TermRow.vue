@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Bench, Block, Term } from '@/api/client'
 import OnSwitch from '@/parts/OnSwitch.vue'
@@ -10,7 +11,7 @@ import { termText, useReview } from '@/state/review'
 import { useSteps } from '@/state/steps'
 
 /** One line of a block: switched on or off, with what it finds. Alt and the arrows move it. */
-const props = defineProps<{ block: Block; term: Term; figures?: Bench['blocks'][number]['terms'][number]; most: number; first: boolean; last: boolean; keys: boolean }>()
+const props = defineProps<{ block: Block; term: Term; figures?: Bench['blocks'][number]['terms'][number]; most: number; first: boolean; last: boolean; keys: boolean; sample: boolean; whole: number }>()
 
 const { t, n } = useI18n()
 const review = useReview()
@@ -50,6 +51,22 @@ function rest(on: boolean) {
   bench.rest(on ? { ops: [toggle(!props.term.on)], label: `${props.term.on ? '−' : '+'} ${termText(props.term)}`, block: props.block.id } : undefined)
 }
 
+/** A heading by itself or with all that stand below it. */
+function setNarrower() {
+  const narrower = !props.term.narrower
+  review.change({ key: narrower ? 'withNarrower' : 'withoutNarrower', params: said() }, { ops: [{ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { narrower } }] })
+}
+
+const remark = computed(() => {
+  const f = props.figures
+  if (!f || !props.term.on) return ''
+  if (f.unknown) return t('blocks.unknown')
+  if (f.records === 0) return t('blocks.zero')
+  if (!f.addsNothing) return ''
+  return f.inside?.length ? t('blocks.inside', { term: f.inside[0] }) : t('blocks.addsNothing')
+})
+const part = (x?: number) => `${props.whole ? ((x ?? 0) / props.whole) * 100 : 0}%`
+
 function records() {
   reader.list({ term: props.term }, termText(props.term))
 }
@@ -64,18 +81,26 @@ function records() {
       <span class="lab">
         <svg v-if="term.kind === 'heading'" class="tree" viewBox="0 0 14 14" role="img" :aria-label="t('blocks.heading')"><path d="M2 1v10M2 4h5M2 9h5" /><rect x="7" y="2" width="5" height="3.4" /><rect x="7" y="7.4" width="5" height="3.4" /></svg>
         <b v-if="term.kind === 'heading'">{{ term.heading }}</b>
+        <button v-if="term.kind === 'heading' && review.vocabulary && !figures?.unknown" class="link small" :aria-label="t('blocks.setNarrower', { term: term.heading })" :aria-pressed="!!term.narrower" @click="setNarrower">{{ term.narrower ? t('blocks.narrower', { n: n(figures?.narrower ?? 0, 'whole') }) : t('blocks.alone') }}</button>
         <span v-else-if="term.kind === 'near'" class="mono">{{ term.left }} <em>{{ t('blocks.within', { n: term.within }) }}</em> {{ term.right }}</span>
         <span v-else class="mono">{{ term.text }}</span>
         <span v-if="term.field && term.field !== 'text' && term.kind !== 'heading'" class="small">{{ t(`field.${term.field}`) }}</span>
-        <span v-if="figures?.records === 0 && term.on" class="note">{{ t('blocks.zero') }}</span>
+        <span v-if="remark" class="note">{{ remark }}</span>
       </span>
     </td>
-    <td class="records">
+    <td v-if="sample" class="records">
       <template v-if="figures?.records !== undefined"><i class="bar" :style="{ width: `${Math.max(figures.records ? 2 : 0, (figures.records / most) * 70)}px` }" /><button class="num" :aria-label="t('blocks.openRecords', { n: n(figures.records, 'whole'), term: termText(term) })" @click="records">{{ n(figures.records, 'whole') }}</button></template>
     </td>
+    <td v-if="sample" :class="{ nil: !figures?.onlyHere }">{{ figures?.onlyHere === undefined ? '' : n(figures.onlyHere, 'whole') }}</td>
     <td v-if="keys" class="keys">
       <span v-if="figures" class="dots" aria-hidden="true"><i v-for="k in Math.min(figures.keys, 8)" :key="k" :class="{ sole: k > Math.min(figures.keys, 8) - figures.sole }" /></span>
       <span class="num" :title="figures?.sole ? t('blocks.sole', { n: figures.sole }, figures.sole) : undefined">{{ figures?.keys }}</span>
+    </td>
+    <td v-if="sample" class="left grows">
+      <span v-if="figures?.total !== undefined" class="stair" :aria-label="t('blocks.growsTo', { n: n(figures.total, 'whole'), step: n(figures.step ?? 0, 'whole') })" role="img">
+        <i class="sofar" :style="{ width: part(figures.total) }"><i class="step" :style="{ width: figures.total ? `${((figures.step ?? 0) / figures.total) * 100}%` : '0' }" /></i>
+      </span>
+      <span v-if="figures?.total !== undefined" class="small" aria-hidden="true">{{ n(figures.total, 'whole') }}</span>
     </td>
     <td class="acts">
       <button class="ico" :disabled="first" :aria-label="t('blocks.up', { term: termText(term) })" :title="t('blocks.upTip')" @click="move(-1)">↑</button>
@@ -161,6 +186,35 @@ tr td {
 
 .off .bar {
   background: var(--sand);
+}
+
+.nil {
+  color: var(--ink-3);
+}
+
+.grows {
+  white-space: nowrap;
+  width: 150px;
+}
+
+.stair {
+  display: inline-block;
+  width: 96px;
+  margin-right: 6px;
+  vertical-align: middle;
+}
+
+.sofar {
+  display: flex;
+  justify-content: flex-end;
+  height: 8px;
+  border-radius: 1px;
+  background: var(--plum-soft);
+}
+
+.step {
+  background: var(--plum);
+  border-radius: 1px;
 }
 
 .keys {

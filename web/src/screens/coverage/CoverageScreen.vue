@@ -6,9 +6,12 @@ import { useRoute } from 'vue-router'
 import { api, ask } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import EmptyState from '@/parts/EmptyState.vue'
+import WithTip from '@/parts/WithTip.vue'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
+import HalvesPart from './HalvesPart.vue'
 import HeldBack from './HeldBack.vue'
+import PlanPanel from './PlanPanel.vue'
 import StudyPanel from './StudyPanel.vue'
 
 const { t, n } = useI18n()
@@ -22,6 +25,8 @@ const coverage = useQuery({
   placeholderData: keepPreviousData,
 })
 const missedFirst = ref(true)
+const planned = ref(false)
+const halved = computed(() => review.document.halves !== undefined)
 const rows = computed(() => {
   const byId = new Map((coverage.data.value?.studies ?? []).map((s) => [s.id, s]))
   const all = review.keyStudies.flatMap((k) => {
@@ -63,8 +68,13 @@ const grid = computed(() => ({ gridTemplateColumns: `minmax(0, 1fr) repeat(${sea
           <div class="big display">{{ recall.caught }} <span class="small">{{ t('coverage.caught', { of: recall.of }) }}</span></div>
           <div class="small">{{ t('coverage.recall', { share: n(recall.share, 'share'), low: Math.round(recall.low * 100), high: n(recall.high, 'share') }) }}</div>
         </div>
+        <HalvesPart v-if="halved" :build="coverage.data.value?.build" :test="coverage.data.value?.test" />
         <span class="grow" />
+        <WithTip v-if="review.keyStudies.length > 1" :text="t('halves.tip')">
+          <template #default="{ describedBy }"><button class="btn bare" :aria-describedby="describedBy" @click="review.split(!halved)">{{ t(halved ? 'halves.join' : 'halves.split') }}</button></template>
+        </WithTip>
         <button class="chip" :aria-pressed="missedFirst" @click="missedFirst = !missedFirst">{{ missedFirst ? t('coverage.missedFirst') : t('coverage.asBrought') }}</button>
+        <button class="btn" :class="{ outline: !planned }" :aria-pressed="planned" @click="planned = !planned">{{ t('plan.title') }}</button>
       </div>
       <div class="two">
         <div class="left">
@@ -75,9 +85,9 @@ const grid = computed(() => ({ gridTemplateColumns: `minmax(0, 1fr) repeat(${sea
           </div>
           <div class="studies" role="listbox" tabindex="0" :aria-label="t('coverage.studies')" :aria-activedescendant="chosen ? `study-${chosen}` : undefined" @keydown="onKey">
             <div
-              v-for="s in rows" :id="`study-${s.id}`" :key="s.id" class="g" :class="{ sel: s.id === chosen }" :style="grid" role="option" :aria-selected="s.id === chosen" @click="chosen = s.id"
+              v-for="s in rows" :id="`study-${s.id}`" :key="s.id" class="g" :class="{ sel: s.id === chosen }" :style="grid" role="option" :aria-selected="s.id === chosen" @click="((chosen = s.id), (planned = false))"
             >
-              <span class="who"><span class="cut">{{ s.title || t('record.noTitle') }}</span><span class="small">{{ [s.byline, s.year || undefined].filter(Boolean).join(' ') }}</span></span>
+              <span class="who"><span class="cut">{{ s.title || t('record.noTitle') }}</span><span class="small">{{ [[s.byline, s.year || undefined].filter(Boolean).join(' '), s.half && t(`halves.${s.half}`)].filter(Boolean).join(' · ') }}</span></span>
               <span v-for="b in searched" :key="b.id" class="c">
                 <i v-if="s.blocks[b.i]" class="ok" :class="{ dim: !b.searched, bad: b.negated }" role="img" :aria-label="t('coverage.by', { block: b.name, n: s.blocks[b.i] }, s.blocks[b.i])">{{ s.blocks[b.i] }}</i>
                 <i v-else :class="b.searched && !b.negated ? 'no' : 'off'" role="img" :aria-label="t('coverage.notBy', { block: b.name })" />
@@ -88,7 +98,8 @@ const grid = computed(() => ({ gridTemplateColumns: `minmax(0, 1fr) repeat(${sea
           </div>
           <HeldBack v-if="coverage.data.value" :held="coverage.data.value.heldBack" />
         </div>
-        <StudyPanel v-if="chosen" :study="chosen" :held-back-by="rows.find((s) => s.id === chosen)?.heldBackBy ?? []" />
+        <PlanPanel v-if="planned" />
+        <StudyPanel v-else-if="chosen" :half="rows.find((s) => s.id === chosen)?.half" :study="chosen" :held-back-by="rows.find((s) => s.id === chosen)?.heldBackBy ?? []" />
       </div>
     </template>
   </div>
@@ -103,6 +114,8 @@ const grid = computed(() => ({ gridTemplateColumns: `minmax(0, 1fr) repeat(${sea
 
 .head {
   align-items: flex-end;
+  flex-wrap: wrap;
+  gap: 6px 22px;
 }
 
 .big {

@@ -12,7 +12,7 @@ import { useDecide } from '@/state/decide'
 import { useReview } from '@/state/review'
 
 /** One key study: its words marked by block, what holds it back, and what would bring it back at which price. */
-const props = defineProps<{ study: number; heldBackBy: string[] }>()
+const props = defineProps<{ study: number; heldBackBy: string[]; half?: string }>()
 
 const { t, n } = useI18n()
 const review = useReview()
@@ -37,7 +37,7 @@ const shownOf = ref(new Set<string>())
 const step = 12
 
 function itemOf(c: RescueCandidate) {
-  return { facet: c.kind === 'heading' ? ('headings' as const) : ('words' as const), item: c.item, key: c.kind === 'heading' ? c.item : c.item }
+  return { facet: c.kind === 'heading' ? ('headings' as const) : ('words' as const), item: c.item, key: c.item }
 }
 
 function rest(block: (typeof review.document.blocks)[number], c?: RescueCandidate) {
@@ -77,6 +77,7 @@ const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
             <th><WithTip v-slot="{ describedBy }" :text="t('formula.rescues')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.rescues') }}</span></WithTip></th>
             <th><WithTip v-slot="{ describedBy }" :text="t('formula.price')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.price') }}</span></WithTip></th>
             <th><WithTip v-slot="{ describedBy }" :text="t('formula.rescuePull')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.pull') }}</span></WithTip></th>
+            <th><WithTip v-slot="{ describedBy }" :text="t('formula.worth')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.worth') }}</span></WithTip></th>
             <th><span class="visually-hidden">{{ t('samples.acts') }}</span></th>
           </tr>
         </thead>
@@ -86,11 +87,12 @@ const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
             <td class="num">{{ c.rescues }}</td>
             <td><button v-if="c.price !== undefined" class="link" :title="t('bench.openRecords')" @click="reader.list({ term: termOf(itemOf(c)) }, c.item)">+{{ n(c.price, 'whole') }}</button></td>
             <td>{{ c.pull === undefined ? '' : n(c.pull, 'whole') }}</td>
+            <td>{{ c.worth === undefined ? '' : n(c.worth, c.worth < 9.95 ? 'one' : 'whole') }}</td>
             <td><button class="btn bare" :aria-label="t('coverage.addOne', { item: c.item, block: b.block.name })" @focus="rest(b.block, c)" @blur="rest(b.block)" @click="take(b.block, c)">{{ t('act.add') }}</button></td>
           </tr>
         </tbody>
       </table>
-      <p v-else class="small">{{ t('coverage.noCandidates') }}</p>
+      <p v-else class="small">{{ t(half === 'test' ? 'halves.notMined' : 'coverage.noCandidates') }}</p>
       <button v-if="b.candidates.length > list(b.block.id)" class="btn bare" @click="more(b.block.id)">{{ t('coverage.more', { n: b.candidates.length - step }) }}</button>
     </template>
     <p v-if="!heldBackBy.length" class="small">{{ t('coverage.isCaught') }}</p>

@@ -4,15 +4,16 @@ import BlockStamp from '@/parts/BlockStamp.vue'
 import type { Candidate } from './candidates'
 
 /** The cells of one row: apart from the list, so that a key press draws only the rows that changed. */
-defineProps<{ candidate: Candidate; hasContrast: boolean; hasKeys: boolean; most: number; blocks: number }>()
+defineProps<{ candidate: Candidate; hasContrast: boolean; hasKeys: boolean; hasNarrower: boolean; most: number; blocks: number }>()
 
 const { t, n } = useI18n()
 const lift = (x?: number) => (x === undefined ? '' : `${n(x, x < 99.95 ? 'one' : 'whole')}×`)
 </script>
 
 <template>
-  <span class="mono item cut" :title="candidate.item">{{ candidate.item }}</span>
+  <span class="mono item cut" :title="candidate.item">{{ candidate.item }}<small v-if="candidate.forms" :title="candidate.forms.join(', ')">+{{ candidate.forms.length - 1 }}</small></span>
   <span class="fig"><i class="bar" :style="{ width: `${Math.max(2, (candidate.row.records / most) * 48)}px` }" /><b>{{ n(candidate.row.records, 'whole') }}</b></span>
+  <span v-if="hasNarrower" class="fig">{{ n(candidate.row.withNarrower ?? 0, 'whole') }}</span>
   <template v-if="hasContrast">
     <span class="fig">{{ lift(candidate.row.lift) }}</span>
     <span class="fig">{{ n(candidate.row.pull ?? 0, 'whole') }}</span>
@@ -29,6 +30,12 @@ const lift = (x?: number) => (x === undefined ? '' : `${n(x, x < 99.95 ? 'one' :
 <style scoped>
 span {
   padding: 0 8px;
+}
+
+small {
+  margin-left: 5px;
+  font: 11px var(--ui);
+  color: var(--ink-3);
 }
 
 .fig {

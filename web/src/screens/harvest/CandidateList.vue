@@ -13,6 +13,7 @@ const props = defineProps<{
   sort?: { column: Column; down: boolean }
   hasContrast: boolean
   hasKeys: boolean
+  hasNarrower: boolean
   most: number
   title: string
   /** How many blocks have a key of their own. */
@@ -28,10 +29,11 @@ const virtual = useVirtualizer(
 )
 const columns = computed<{ id: Column; label: string }[]>(() => [
   { id: 'records', label: t('figure.records') },
+  ...(props.hasNarrower ? ([{ id: 'withNarrower', label: t('figure.withNarrower') }] as const) : []),
   ...(props.hasContrast ? ([{ id: 'lift', label: t('figure.lift') }, { id: 'pull', label: t('figure.pull') }] as const) : []),
   ...(props.hasKeys ? ([{ id: 'keys', label: t('figure.keys') }] as const) : []),
 ])
-const grid = computed(() => ({ gridTemplateColumns: `minmax(90px, 1fr) 104px ${props.hasContrast ? '58px 58px ' : ''}${props.hasKeys ? '42px ' : ''}58px` }))
+const grid = computed(() => ({ gridTemplateColumns: `minmax(90px, 1fr) 104px ${props.hasNarrower ? '74px ' : ''}${props.hasContrast ? '58px 58px ' : ''}${props.hasKeys ? '42px ' : ''}58px` }))
 const at = computed(() => props.rows.findIndex((r) => r.key === props.selected))
 
 watch(at, (i) => {
@@ -75,7 +77,7 @@ defineExpose({ focus })
           :style="{ ...grid, transform: `translateY(${v.start}px)` }"
           @click="emit('select', rows[v.index])" @dblclick="emit('open', rows[v.index])"
         >
-          <CandidateCells v-if="rows[v.index]" :candidate="rows[v.index]" :has-contrast="hasContrast" :has-keys="hasKeys" :most="most" :blocks="v.index === at ? blocks : 0" />
+          <CandidateCells v-if="rows[v.index]" :candidate="rows[v.index]" :has-contrast="hasContrast" :has-keys="hasKeys" :has-narrower="hasNarrower" :most="most" :blocks="v.index === at ? blocks : 0" />
         </div>
       </div>
     </div>

@@ -3,18 +3,20 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Block } from '@/api/client'
+import { api, ask, type Block, type Term } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import { useReader } from '@/parts/reader'
 import { useFinds, useRefusal } from '@/parts/tried'
 import { useBench } from '@/state/bench'
 import { dropReasons, useDecide } from '@/state/decide'
-import { useReview } from '@/state/review'
+import { termText, useReview } from '@/state/review'
+import FormsList from './FormsList.vue'
+import InContext from './InContext.vue'
 import type { Candidate } from './candidates'
 
 /** The selected item: how it goes into a block, what was decided, the words around it, its records. */
-const props = defineProps<{ candidate: Candidate; target?: Block; dropping: boolean }>()
-const emit = defineEmits<{ add: [block: Block, typed: string]; park: []; drop: [reason: string]; back: []; dropping: [on: boolean] }>()
+const props = defineProps<{ candidate: Candidate; target?: Block; dropping: boolean; decides: boolean }>()
+const emit = defineEmits<{ add: [block: Block]; park: []; drop: [reason: string]; back: []; dropping: [on: boolean] }>()
 
 const { t, n } = useI18n()
 const review = useReview()
@@ -25,7 +27,17 @@ const finds = useFinds()
 const { termOf, addOps } = useDecide()
 
 const typed = ref('')
-watch(() => props.candidate.key, () => (typed.value = props.candidate.item), { immediate: true })
+const ticked = ref<string[]>([])
+const truncated = ref(false)
+watch(
+  () => props.candidate.key,
+  () => {
+    typed.value = props.candidate.item
+    ticked.value = props.candidate.forms ?? []
+    truncated.value = false
+  },
+  { immediate: true },
+)
 const typedSettled = refDebounced(typed, 150)
 const edited = computed(() => typed.value.trim() !== props.candidate.item)
 
@@ -37,6 +49,7 @@ const detail = useQuery({
   placeholderData: keepPreviousData,
 })
 const item = computed(() => (detail.data.value?.item === props.candidate.item ? detail.data.value : undefined))
+const stems = computed(() => item.value?.stems ?? [])
 
 const tried = useQuery({
   queryKey: computed(() => ['term', review.id, review.viewStamp, review.keysStamp, typedSettled.value]),
@@ -45,25 +58,43 @@ const tried = useQuery({
 })
 const refused = computed(() => (edited.value && tried.data.value?.refused ? said(tried.data.value.refused) : ''))
 
+/** What is added: what was typed; or the forms that are ticked, truncated where that is wanted. */
+const texts = computed(() => {
+  if (edited.value) return [typed.value.trim()].filter(Boolean)
+  const forms = props.candidate.forms ? ticked.value : [props.candidate.item]
+  if (!truncated.value) return forms
+  const used = stems.value.filter((s) => s.forms.some((f) => forms.includes(f)))
+  return [...used.map((s) => s.term), ...forms.filter((f) => !used.some((s) => s.forms.includes(f)))]
+})
+const terms = (): Term[] => (refused.value ? [] : texts.value.map((text) => termOf(props.candidate, text)))
+
+function truncate() {
+  if (stems.value.length && !edited.value) truncated.value = !truncated.value
+}
+
 function preview(b: Block | undefined) {
-  if (!b || refused.value) return bench.rest(undefined)
-  const ops = addOps(b, termOf(props.candidate, typed.value.trim()))
-  bench.rest(ops.length ? { ops, label: `+ ${typed.value.trim()}`, block: b.id } : undefined)
+  if (!b) return bench.rest(undefined)
+  const all = terms()
+  const ops = all.flatMap((term) => addOps(b, term))
+  bench.rest(ops.length ? { ops, label: `+ ${all.map(termText).join(', ')}`, block: b.id } : undefined)
 }
 watch(
-  () => [props.candidate.key, props.candidate.state, props.target?.id, typedSettled.value, refused.value, review.revision],
-  () => preview(props.candidate.state === 'open' || edited.value ? props.target : undefined),
+  () => [props.candidate.key, props.candidate.state, props.target?.id, edited.value ? typedSettled.value : texts.value.join('\n'), refused.value, review.revision],
+  () => preview(props.decides && (props.candidate.state === 'open' || edited.value) ? props.target : undefined),
   { immediate: true },
 )
 
-const records = () => reader.list({ facet: props.candidate.facet, item: props.candidate.item }, props.candidate.item)
+const records = (at?: number) => reader.list({ facet: props.candidate.facet, item: props.candidate.item }, props.candidate.item, at)
+const textual = computed(() => props.candidate.facet === 'words' || props.candidate.facet === 'keywords')
+
+defineExpose({ terms, truncate })
 </script>
 
 <template>
   <section class="panel" :aria-label="t('panel.label', { item: candidate.item })">
     <div class="head">
       <h2 class="mono">{{ candidate.item }}</h2>
-      <button class="link small" @click="records">{{ t('panel.here', { n: n(candidate.row.records, 'whole') }, candidate.row.records) }}</button>
+      <button class="link small" @click="records()">{{ t('panel.here', { n: n(candidate.row.records, 'whole') }, candidate.row.records) }}</button>
       <span v-if="candidate.row.contrastRecords !== undefined" class="small">{{ t('panel.elsewhere', { n: n(candidate.row.contrastRecords, 'whole') }) }}</span>
       <span v-if="candidate.row.central" class="small">{{ t('panel.central', { n: n(candidate.row.central, 'whole') }) }}</span>
     </div>
@@ -72,40 +103,39 @@ const records = () => reader.list({ facet: props.candidate.facet, item: props.ca
       <span v-else>{{ t(`panel.${candidate.state}`) }}<template v-if="candidate.reason">: {{ t(`reason.${candidate.reason}`) }}</template></span>
       <button class="btn bare" @click="emit('back')">{{ t('act.takeBack') }} <kbd>Z</kbd></button>
     </div>
-    <template v-if="candidate.facet !== 'headings'">
-      <label class="visually-hidden" for="as-term">{{ t('panel.asTerm') }}</label>
-      <input id="as-term" v-model="typed" class="field mono" :class="{ edited }" maxlength="1000" autocomplete="off" spellcheck="false" @keydown.enter="target && !refused && emit('add', target, typed.trim())" />
-      <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
-      <p v-else-if="edited && tried.data.value?.records !== undefined" class="proposal small">
-        {{ finds(tried.data.value) }}
-      </p>
+    <template v-if="decides">
+      <FormsList v-if="candidate.row.forms" v-model="ticked" :forms="candidate.row.forms" />
+      <template v-if="textual">
+        <label class="visually-hidden" for="as-term">{{ t('panel.asTerm') }}</label>
+        <input v-if="texts.length < 2 && !truncated || edited" id="as-term" v-model="typed" class="field mono" :class="{ edited }" maxlength="1000" autocomplete="off" spellcheck="false" @keydown.enter="target && !refused && emit('add', target)" />
+        <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
+        <p v-else-if="edited && tried.data.value?.records !== undefined" class="proposal small">{{ finds(tried.data.value) }}</p>
+        <button v-if="stems.length && !edited" class="stems" :class="{ on: truncated }" :aria-pressed="truncated" @click="truncate">
+          <span v-for="s in stems" :key="s.term" class="stem">
+            <b class="mono">{{ s.term }}</b>
+            <span class="small">{{ t('panel.stem', { reach: n(s.reach, 'whole') }) }}, {{ s.drag ? t('panel.drags', { n: n(s.drag, 'whole'), words: s.outside.slice(0, 4).map((o) => o.word).join(', ') }, s.drag) : t('panel.dragsNothing') }}</span>
+          </span>
+          <kbd>T</kbd>
+        </button>
+      </template>
+      <div class="acts">
+        <button
+          v-for="b in review.document.blocks" :key="b.id" class="btn" :class="{ outline: b.id !== target?.id }" :disabled="!!refused || !texts.length" :aria-label="t('act.addTo', { block: b.name })" :title="b.concept"
+          @click="emit('add', b)" @mouseenter="preview(b)" @mouseleave="preview(target)" @focus="preview(b)"
+        ><template v-if="b.id === target?.id">{{ t('act.addTo', { block: b.name }) }}</template><BlockStamp v-else :block="b.id" :size="18" /></button>
+        <button class="btn outline" @click="emit('park')">{{ t('act.park') }}</button>
+        <v-menu :model-value="dropping" @update:model-value="emit('dropping', $event)">
+          <template #activator="{ props: menu }"><button class="btn bare" v-bind="menu">{{ t('act.drop') }}</button></template>
+          <v-list :aria-label="t('panel.why')">
+            <v-list-item v-for="(r, i) in dropReasons" :key="r" @click="emit('drop', r)"><v-list-item-title><kbd>{{ i + 1 }}</kbd> {{ t(`reason.${r}`) }}</v-list-item-title></v-list-item>
+            <v-list-item @click="emit('drop', '')"><v-list-item-title><kbd>Enter</kbd> {{ t('panel.noReason') }}</v-list-item-title></v-list-item>
+          </v-list>
+        </v-menu>
+      </div>
+      <p v-if="candidate.row.absorbs?.length" class="small absorbs">{{ t('panel.absorbs') }} <span class="mono">{{ candidate.row.absorbs.slice(0, 8).join(', ') }}</span></p>
+      <InContext v-if="textual" :lines="item?.context" @open="records" />
     </template>
-    <div class="acts">
-      <button
-        v-for="b in review.document.blocks" :key="b.id" class="btn" :class="{ outline: b.id !== target?.id }" :disabled="!!refused" :aria-label="t('act.addTo', { block: b.name })" :title="b.concept"
-        @click="emit('add', b, typed.trim())" @mouseenter="preview(b)" @mouseleave="preview(target)" @focus="preview(b)"
-      ><template v-if="b.id === target?.id">{{ t('act.addTo', { block: b.name }) }}</template><BlockStamp v-else :block="b.id" :size="18" /></button>
-      <button class="btn outline" @click="emit('park')">{{ t('act.park') }}</button>
-      <v-menu :model-value="dropping" @update:model-value="emit('dropping', $event)">
-        <template #activator="{ props: menu }"><button class="btn bare" v-bind="menu">{{ t('act.drop') }}</button></template>
-        <v-list :aria-label="t('panel.why')">
-          <v-list-item v-for="(r, i) in dropReasons" :key="r" @click="emit('drop', r)"><v-list-item-title><kbd>{{ i + 1 }}</kbd> {{ t(`reason.${r}`) }}</v-list-item-title></v-list-item>
-          <v-list-item @click="emit('drop', '')"><v-list-item-title><kbd>Enter</kbd> {{ t('panel.noReason') }}</v-list-item-title></v-list-item>
-        </v-list>
-      </v-menu>
-    </div>
-    <template v-if="candidate.facet !== 'headings'">
-      <h3 class="sect">{{ t('panel.context') }}</h3>
-      <ul v-if="item?.context.length" class="context mono">
-        <li v-for="(c, i) in item.context.slice(0, 24)" :key="i">
-          <button :title="t('panel.openRecord')" @click="reader.list({ facet: candidate.facet, item: candidate.item }, candidate.item, c.record)">
-            <span class="before"><bdi>{{ c.before }}</bdi></span><b :class="{ key: c.key }">{{ c.match }}</b><span class="after">{{ c.after }}</span>
-          </button>
-        </li>
-      </ul>
-      <p v-else-if="item" class="small">{{ t('panel.noContext') }}</p>
-    </template>
-    <button class="btn bare more" @click="records">{{ t('panel.records', { n: n(candidate.row.records, 'whole') }, candidate.row.records) }} <kbd>Enter</kbd></button>
+    <button class="btn bare more" @click="records()">{{ t('panel.records', { n: n(candidate.row.records, 'whole') }, candidate.row.records) }} <kbd>Enter</kbd></button>
   </section>
 </template>
 
@@ -159,12 +189,45 @@ h2 {
 }
 
 .proposal,
-.wrong {
+.wrong,
+.absorbs {
   margin-top: 4px;
+}
+
+.absorbs .mono {
+  font-size: 12px;
 }
 
 .wrong {
   color: var(--miss);
+}
+
+.stems {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 2px 8px;
+  width: 100%;
+  margin-top: 8px;
+  padding: 5px 9px;
+  border: 1px dashed var(--gold);
+  border-radius: var(--radius);
+  background: none;
+  text-align: left;
+  cursor: pointer;
+}
+
+.stems.on {
+  background: var(--gold-soft);
+  border-style: solid;
+}
+
+.stems kbd {
+  margin-left: auto;
+}
+
+.stem b {
+  margin-right: 5px;
 }
 
 .acts {
@@ -172,52 +235,6 @@ h2 {
   flex-wrap: wrap;
   gap: 6px;
   margin-top: 9px;
-}
-
-h3 {
-  margin: 13px 0 4px;
-}
-
-.context {
-  font-size: 11.5px;
-  line-height: 1.75;
-  color: var(--ink-2);
-}
-
-.context button {
-  display: grid;
-  grid-template-columns: 1fr auto 1fr;
-  gap: 6px;
-  width: 100%;
-  border: 0;
-  background: none;
-  padding: 0;
-  cursor: pointer;
-  white-space: pre;
-  overflow: hidden;
-}
-
-.context button:hover {
-  background: var(--card);
-}
-
-.context .before {
-  text-align: right;
-  overflow: hidden;
-  direction: rtl;
-}
-
-.context .after {
-  text-align: left;
-  overflow: hidden;
-}
-
-.context b {
-  color: var(--plum);
-}
-
-.context b.key {
-  box-shadow: inset 0 -1.5px 0 var(--gold-bright);
 }
 
 .more {

@@ -7,7 +7,7 @@ import { api, ask, CallError, type Block, type Facet, type Tally } from '@/api/c
 import EmptyState from '@/parts/EmptyState.vue'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
-import { dropReasons, useDecide } from '@/state/decide'
+import { dropReasons, taken, useDecide } from '@/state/decide'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
@@ -19,7 +19,7 @@ import LookedAt from './LookedAt.vue'
 import { useCandidates, type Candidate } from './candidates'
 
 const CandidatePlot = defineAsyncComponent(() => import('./CandidatePlot.vue'))
-const facets: Facet[] = ['words', 'headings', 'keywords']
+const facets: Facet[] = ['words', 'headings', 'qualifiers', 'keywords', 'journals', 'authors', 'years', 'types', 'languages', 'countries']
 
 const { t, n } = useI18n()
 const review = useReview()
@@ -27,21 +27,24 @@ const bench = useBench()
 const reader = useReader()
 const notes = useNotes()
 const problem = useProblem()
-const { add, decide, takeBack, termOf } = useDecide()
+const { add, decide, takeBack } = useDecide()
 
 const facet = useStorage<Facet>('tamiz-facet', 'words')
+const behind = ref(false)
 const tallies = Object.fromEntries(
   facets.map((f) => [
     f,
     useQuery({
       queryKey: computed(() => ['tally', review.id, review.viewStamp, review.keysStamp, f]),
       queryFn: () => ask(api.GET('/api/reviews/{review}/tally', { params: { path: { review: review.id }, query: { facet: f } } })),
-      enabled: () => review.sample !== undefined,
+      // What is looked at comes first; the others are counted behind it.
+      enabled: () => review.sample !== undefined && (f === facet.value || behind.value),
       placeholderData: keepPreviousData,
     }),
   ]),
 ) as Record<Facet, UseQueryReturnType<Tally, Error>>
 const current = computed(() => tallies[facet.value])
+watch(() => current.value.isFetched.value && !current.value.isFetching.value, (done) => (behind.value = done), { immediate: true })
 const tally = computed(() => current.value.data.value)
 const { show, words, area, sort, sortBy, counts, shown, all } = useCandidates(tally, facet)
 
@@ -49,6 +52,8 @@ const selectedKey = ref<string>()
 const selected = computed(() => all.value.find((c) => c.key === selectedKey.value))
 const most = computed(() => (tally.value?.rows ?? []).reduce((m, r) => Math.max(m, r.records), 1))
 const list = ref<InstanceType<typeof CandidateList>>()
+const panel = ref<InstanceType<typeof CandidatePanel>>()
+const decides = computed(() => taken.includes(facet.value))
 const tools = ref<InstanceType<typeof HarvestTools>>()
 const dropping = ref(false)
 const help = ref(false)
@@ -95,12 +100,13 @@ function then(decision: () => void) {
   void nextTick(() => list.value?.focus())
 }
 
-function addTo(b: Block | undefined, typed?: string) {
+function addTo(b: Block | undefined) {
   const c = selected.value
-  if (!c) return
+  const terms = panel.value?.terms() ?? []
+  if (!c || !terms.length) return
   if (!b) return notes.say({ text: t('harvest.noBlock') })
   lastBlock.value = b.id
-  then(() => add(b, termOf(c, typed), c))
+  then(() => add(b, terms, c))
 }
 
 const park = () => selected.value && then(() => decide([selected.value!], 'parked'))
@@ -121,13 +127,24 @@ function onKey(e: KeyboardEvent) {
   const page = 15
   const acts: Record<string, () => unknown> = {
     ArrowDown: () => move(1), ArrowUp: () => move(-1), PageDown: () => move(page), PageUp: () => move(-page), Home: () => move(-Infinity), End: () => move(Infinity),
-    Enter: () => records(), p: park, d: () => (dropping.value = !!selected.value), z: back, '/': () => tools.value?.focus(), '?': () => (help.value = true),
+    Enter: () => records(), '/': () => tools.value?.focus(), '?': () => (help.value = true),
+    ...(decides.value ? { p: park, d: () => (dropping.value = !!selected.value), z: back, t: () => panel.value?.truncate() } : {}),
   }
-  const act = /^[1-9]$/.test(e.key) ? () => addTo(review.document.blocks[Number(e.key) - 1]) : acts[e.key.length === 1 ? e.key.toLowerCase() : e.key]
+  const act = decides.value && /^[1-9]$/.test(e.key) ? () => addTo(review.document.blocks[Number(e.key) - 1]) : acts[e.key.length === 1 ? e.key.toLowerCase() : e.key]
   if (!act) return
   e.preventDefault()
   act()
 }
+
+/** Headings lag behind: how many records have none, and where most of them are. */
+const unindexed = computed(() => {
+  const years = tally.value?.unindexed
+  if (!years?.length) return ''
+  const sum = (f: (y: NonNullable<Tally['unindexed']>[number]) => number) => years.reduce((all, y) => all + f(y), 0)
+  const last = years.filter((y) => y.year > 0).at(-1)
+  const all = t('harvest.unindexed', { share: n(sum((y) => y.unindexed) / sum((y) => y.records), 'share') })
+  return last ? `${all} ${t('harvest.unindexedLast', { year: last.year, n: n(last.unindexed, 'whole'), of: n(last.records, 'whole') })}` : all
+})
 
 const gone = computed(() => current.value.error.value instanceof CallError && !current.value.error.value.passing)
 </script>
@@ -138,7 +155,7 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
       <router-link class="btn" :to="{ name: 'samples', params: { review: review.id } }">{{ t('samples.bring') }}</router-link>
     </EmptyState>
     <template v-else>
-      <LookedAt :contrast="tally?.contrast" :counts="counts" />
+      <LookedAt :contrast="tally?.contrast" :counts="decides ? counts : undefined" />
       <div class="facets" role="tablist" :aria-label="t('harvest.facets')">
         <button v-for="f in facets" :key="f" role="tab" :aria-selected="f === facet" :class="{ here: f === facet }" @click="facet = f">
           {{ t(`facet.${f}`) }} <small>{{ tallies[f].data.value ? n(tallies[f].data.value!.rows.length, 'whole') : '' }}</small>
@@ -148,14 +165,15 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
       <v-progress-linear v-else-if="!tally" indeterminate color="primary" :aria-label="t('harvest.counting')" />
       <template v-else>
         <CandidatePlot :rows="all" :selected="selectedKey" :has-contrast="tally.contrast > 0" :area="area" @select="select" @area="area = $event" />
-        <HarvestTools ref="tools" v-model:show="show" v-model:words="words" :shown="shown.length" @list="list?.focus()" @help="help = true" />
+        <p v-if="unindexed" class="small unindexed">{{ unindexed }}</p>
+        <HarvestTools ref="tools" v-model:show="show" v-model:words="words" :shown="shown.length" :decides="decides" @list="list?.focus()" @help="help = true" />
         <div class="two">
           <CandidateList
-            ref="list" :rows="shown" :selected="selectedKey" :sort="sort" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :most="most"
-            :title="t(`harvest.title.${show}`)" :blocks="Math.min(review.document.blocks.length, 3)" @select="select" @open="records" @sort="sortBy" @key="onKey"
+            ref="list" :rows="shown" :selected="selectedKey" :sort="sort" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :has-narrower="tally.hasNarrower" :most="most"
+            :title="decides ? t(`harvest.title.${show}`) : t(`facet.${facet}`)" :blocks="decides ? Math.min(review.document.blocks.length, 3) : 0" @select="select" @open="records" @sort="sortBy" @key="onKey"
           />
           <CandidatePanel
-            v-if="selected" :candidate="selected" :target="target" :dropping="dropping"
+            v-if="selected" ref="panel" :decides="decides" :candidate="selected" :target="target" :dropping="dropping"
             @add="addTo" @park="park" @drop="drop" @back="back" @dropping="dropping = $event"
           />
           <p v-else class="small none">{{ all.length ? t('harvest.nothingShown') : t('harvest.noItems') }}</p>
@@ -175,7 +193,8 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
 
 .facets {
   display: flex;
-  gap: 16px;
+  flex-wrap: wrap;
+  gap: 0 16px;
   border-bottom: 1px solid var(--line);
   margin-top: 8px;
 }
@@ -197,6 +216,10 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
 .facets small {
   color: var(--ink-3);
   font-size: 11px;
+}
+
+.unindexed {
+  margin-top: 6px;
 }
 
 .two {

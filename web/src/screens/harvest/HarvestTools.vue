@@ -6,7 +6,7 @@ import { states } from './candidates'
 /** Which candidates are shown: by what is decided, and by what they say. */
 const show = defineModel<(typeof states)[number]>('show', { required: true })
 const words = defineModel<string>('words', { required: true })
-defineProps<{ shown: number }>()
+defineProps<{ shown: number; decides: boolean }>()
 const emit = defineEmits<{ list: []; help: [] }>()
 
 const { t, n } = useI18n()
@@ -22,7 +22,7 @@ defineExpose({ focus: () => filter.value?.focus() })
 
 <template>
   <div class="tools">
-    <div class="states" role="group" :aria-label="t('harvest.show')">
+    <div v-if="decides" class="states" role="group" :aria-label="t('harvest.show')">
       <button v-for="s in states" :key="s" :class="{ here: s === show }" :aria-pressed="s === show" @click="show = s">{{ t(`state.${s}`) }}</button>
     </div>
     <label class="visually-hidden" for="filter">{{ t('harvest.filter') }}</label>
@@ -32,7 +32,7 @@ defineExpose({ focus: () => filter.value?.focus() })
     />
     <span class="small">{{ t('harvest.shown', { n: n(shown, 'whole') }, shown) }}</span>
     <span class="grow" />
-    <button class="btn bare" @click="emit('help')">{{ t('keysHelp.open') }} <kbd>?</kbd></button>
+    <button v-if="decides" class="btn bare" @click="emit('help')">{{ t('keysHelp.open') }} <kbd>?</kbd></button>
   </div>
 </template>
 

@@ -5,7 +5,7 @@ import { useReview } from '@/state/review'
 import type { State } from './candidates'
 
 /** What is looked at, against what; both can be chosen here. */
-defineProps<{ contrast?: number; counts: Record<State, number> }>()
+defineProps<{ contrast?: number; counts?: Record<State, number> }>()
 
 const { t, n } = useI18n()
 const review = useReview()
@@ -45,7 +45,7 @@ const set = (a?: number, rest = false) => void review.look({ sample: review.view
       </v-list>
     </v-menu>
     <span class="grow" />
-    <span class="small counts">{{ t('harvest.counts', { open: n(counts.open, 'whole'), kept: n(counts.kept, 'whole'), parked: n(counts.parked, 'whole'), dropped: n(counts.dropped, 'whole') }) }}</span>
+    <span v-if="counts" class="small counts">{{ t('harvest.counts', { open: n(counts.open, 'whole'), kept: n(counts.kept, 'whole'), parked: n(counts.parked, 'whole'), dropped: n(counts.dropped, 'whole') }) }}</span>
   </div>
 </template>
 

@@ -1,11 +1,11 @@
 import { computed, ref, type Ref } from 'vue'
 import type { Facet, Tally, TallyRow } from '@/api/client'
-import type { Item } from '@/state/decide'
+import { taken, type Item } from '@/state/decide'
 import { decisionKey, useReview } from '@/state/review'
 
 export type State = 'open' | 'kept' | 'parked' | 'dropped'
 export const states = ['open', 'kept', 'parked', 'dropped', 'all'] as const
-export type Column = 'item' | 'records' | 'lift' | 'pull' | 'keys'
+export type Column = 'item' | 'records' | 'withNarrower' | 'lift' | 'pull' | 'keys'
 
 /** A row of the list: an item with its figures and what is decided about it. */
 export interface Candidate extends Item {
@@ -32,19 +32,29 @@ export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>) 
 
   // The rows change with the tally; what is decided changes with each key press, and for few of them.
   const undecided = computed<Candidate[]>(() =>
-    (tally.value?.rows ?? []).map((row, rank) => ({ facet: facet.value, item: row.item, key: row.key ?? row.item, row, rank, state: 'open', blocks: [], reason: '' })),
+    (tally.value?.rows ?? []).map((row, rank) => ({
+      facet: facet.value, item: row.item, key: row.key ?? row.item, forms: row.forms?.map((f) => f.item), row, rank, state: 'open', blocks: [], reason: '',
+    })),
   )
-  const places = computed(() => new Map(undecided.value.map((c, i) => [decisionKey(c.facet, c.key), i])))
+  const places = computed(() => {
+    const at = new Map<string, number>()
+    undecided.value.forEach((c, i) => {
+      for (const key of c.forms ?? [c.key]) at.set(decisionKey(c.facet, key), i)
+    })
+    return at
+  })
   const decided = computed(() => {
     const { kept, decisions } = review
     const list = new Map<number, Candidate>()
     for (const at of new Set([...kept.keys(), ...decisions.keys()])) {
       const i = places.value.get(at)
       if (i === undefined) continue
-      const blocks = kept.get(at) ?? []
+      // Several variants of one item may have been decided on: one that is kept keeps it.
+      const before = list.get(i)
+      const blocks = [...new Set([...(before?.blocks ?? []), ...(kept.get(at) ?? [])])]
       const decision = decisions.get(at)
-      const state = blocks.length ? 'kept' : (decision?.state ?? 'open')
-      if (state !== 'open') list.set(i, { ...undecided.value[i], state, blocks, reason: decision?.reason ?? '' })
+      const state = blocks.length ? 'kept' : (decision?.state ?? before?.state ?? 'open')
+      if (state !== 'open') list.set(i, { ...undecided.value[i], state, blocks, reason: decision?.reason || before?.reason || '' })
     }
     return list
   })
@@ -72,9 +82,10 @@ export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>) 
   const shown = computed(() => {
     const text = words.value.trim().toLowerCase()
     const a = area.value
+    const by = taken.includes(facet.value) ? show.value : 'all'
     return ordered.value.filter((c) => {
-      if (show.value !== 'all' && c.state !== show.value) return false
-      if (text && !c.item.toLowerCase().includes(text)) return false
+      if (by !== 'all' && c.state !== by) return false
+      if (text && !(c.forms ?? [c.item]).some((form) => form.toLowerCase().includes(text))) return false
       if (!a) return true
       const pull = c.row.pull ?? 0
       return c.row.records >= a.records[0] && c.row.records <= a.records[1] && pull >= a.pull[0] && pull <= a.pull[1]

@@ -1,26 +1,26 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Notice, type Sample } from '@/api/client'
+import { api, ask, type Notice } from '@/api/client'
 
 /** What could not be read of a file as it stood, line by line; it can be saved. */
-const props = defineProps<{ sample: Sample }>()
+const props = defineProps<{ of: { import: number; name: string; fileName: string; sum: string } }>()
 const emit = defineEmits<{ close: [] }>()
 
-const { t, n } = useI18n()
+const { t } = useI18n()
 const notices = useQuery({
-  queryKey: ['notices', props.sample.import],
-  queryFn: () => ask(api.GET('/api/imports/{import}/notices', { params: { path: { import: props.sample.import } } })),
+  queryKey: ['notices', props.of.import],
+  queryFn: () => ask(api.GET('/api/imports/{import}/notices', { params: { path: { import: props.of.import } } })),
 })
 
 const said = (x: Notice) => t(`notice.${x.kind}`, { detail: x.detail })
 </script>
 
 <template>
-  <v-dialog :model-value="true" :max-width="720" :aria-label="t('notices.title', { name: sample.fileName })" @update:model-value="emit('close')">
+  <v-dialog :model-value="true" :max-width="720" :aria-label="t('notices.title', { name: of.fileName })" @update:model-value="emit('close')">
     <v-card class="notices">
-      <h2 class="display">{{ t('notices.title', { name: sample.fileName }) }}</h2>
-      <p class="small">{{ t('notices.sum', { records: n(sample.records, 'whole'), skipped: n(sample.skipped, 'whole') }) }}</p>
+      <h2 class="display">{{ t('notices.title', { name: of.fileName }) }}</h2>
+      <p class="small">{{ of.sum }}</p>
       <div class="list" tabindex="0" role="region" :aria-label="t('notices.lines')">
         <table class="figures">
           <thead><tr><th>{{ t('notices.line') }}</th><th class="left">{{ t('notices.what') }}</th></tr></thead>
@@ -30,7 +30,7 @@ const said = (x: Notice) => t(`notice.${x.kind}`, { detail: x.detail })
         </table>
       </div>
       <div class="row">
-        <a class="btn outline" :href="`/api/imports/${sample.import}/notices.txt`" :download="`${sample.name} – report.txt`">{{ t('notices.save') }}</a>
+        <a class="btn outline" :href="`/api/imports/${of.import}/notices.txt`" :download="`${of.name} – report.txt`">{{ t('notices.save') }}</a>
         <span class="grow" />
         <button class="btn" @click="emit('close')">{{ t('reader.close') }}</button>
       </div>

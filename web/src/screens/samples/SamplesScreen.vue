@@ -11,6 +11,7 @@ import { useNotes } from '@/state/notes'
 import { useReview } from '@/state/review'
 import { useSteps } from '@/state/steps'
 import NoticesDialog from './NoticesDialog.vue'
+import VocabularyPart from './VocabularyPart.vue'
 import YearsPicture from './YearsPicture.vue'
 
 const { t, n, d } = useI18n()
@@ -21,6 +22,7 @@ const notes = useNotes()
 const steps = useSteps()
 
 const reading = ref<Sample>()
+const report = (s: Sample) => ({ import: s.import, name: s.name, fileName: s.fileName, sum: t('notices.sum', { records: n(s.records, 'whole'), skipped: n(s.skipped, 'whole') }) })
 const others = computed(() => review.samples.filter((s) => s.id !== review.view.sample))
 const contrast = computed({
   get: () => (review.view.against !== undefined ? String(review.view.against) : review.view.rest ? 'rest' : 'none'),
@@ -109,9 +111,10 @@ function remove(s: Sample) {
         </table>
         <EmptyState v-else :title="t('samples.emptyTitle')" :text="t('samples.emptyText')"><button class="btn" @click="choose">{{ t('samples.bring') }}</button></EmptyState>
         <p v-if="review.samples.length" class="small hint">{{ t('samples.dropHint') }}</p>
+        <VocabularyPart />
       </template>
     </FileDrop>
-    <NoticesDialog v-if="reading" :sample="reading" @close="reading = undefined" />
+    <NoticesDialog v-if="reading" :of="report(reading)" @close="reading = undefined" />
   </div>
 </template>
 

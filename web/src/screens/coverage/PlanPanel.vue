@@ -1,0 +1,147 @@
+<script setup lang="ts">
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, ask, type PlanStep } from '@/api/client'
+import BlockStamp from '@/parts/BlockStamp.vue'
+import { useBench } from '@/state/bench'
+import { useDecide } from '@/state/decide'
+import { useProblem } from '@/state/problem'
+import { useReview } from '@/state/review'
+
+/** The rescue plan: the best bargain at each step, as a curve of key studies caught against records to read. */
+const { t, n } = useI18n()
+const review = useReview()
+const bench = useBench()
+const problem = useProblem()
+const { termOf, addOps } = useDecide()
+
+const plan = useQuery({
+  queryKey: computed(() => ['plan', review.id, review.revision, review.viewStamp, review.keysStamp]),
+  queryFn: () => ask(api.GET('/api/reviews/{review}/plan', { params: { path: { review: review.id } } })),
+  placeholderData: keepPreviousData,
+  enabled: () => review.sample !== undefined,
+})
+const now = computed(() => plan.data.value)
+const steps = computed(() => now.value?.steps ?? [])
+
+// The curve, in a box of 100 by 60.
+const points = computed(() => {
+  if (!now.value) return []
+  const all = [{ hits: now.value.hits, caught: now.value.caught }, ...steps.value]
+  const least = all[0].hits
+  const most = Math.max(all.at(-1)!.hits, least + 1)
+  const of = Math.max(1, now.value.of)
+  return all.map((p) => ({ x: 3 + ((p.hits - least) / (most - least)) * 92, y: 56 - (p.caught / of) * 52 }))
+})
+const line = computed(() => points.value.map((p, i) => (i ? `H${p.x.toFixed(2)}V${p.y.toFixed(2)}` : `M${p.x.toFixed(2)} ${p.y.toFixed(2)}`)).join(''))
+
+const itemOf = (s: PlanStep) => ({ facet: s.kind === 'heading' ? ('headings' as const) : ('words' as const), item: s.item, key: s.item })
+
+/** The edits that the steps up to one make. */
+function opsTo(last: number) {
+  return steps.value.slice(0, last + 1).flatMap((s) => {
+    const block = review.document.blocks.find((b) => b.id === s.block)
+    return block ? addOps(block, termOf(itemOf(s))) : []
+  })
+}
+
+function rest(i?: number) {
+  const s = i === undefined ? undefined : steps.value[i]
+  bench.rest(s ? { ops: opsTo(i!), label: t('plan.steps', { n: i! + 1 }, i! + 1), block: s.block } : undefined)
+}
+
+function take(i: number) {
+  bench.rest(undefined)
+  const ops = opsTo(i)
+  if (ops.length) review.change({ key: 'plan', params: { n: String(i + 1) } }, { ops })
+}
+</script>
+
+<template>
+  <section class="panel" :aria-label="t('plan.title')">
+    <h2 class="display">{{ t('plan.title') }}</h2>
+    <p v-if="!review.sample" class="small">{{ t('plan.noSample') }}</p>
+    <p v-else-if="plan.error.value && !now" class="wrong" role="alert">{{ problem(plan.error.value) }}</p>
+    <v-progress-linear v-else-if="!now" indeterminate color="primary" :aria-label="t('harvest.counting')" />
+    <p v-else-if="!steps.length" class="small">{{ t('plan.nothing') }}</p>
+    <template v-else>
+      <p class="small">{{ t('plan.text', { caught: now.caught, of: now.of, hits: n(now.hits, 'whole'), then: steps.at(-1)!.caught, more: n(steps.at(-1)!.hits - now.hits, 'whole') }) }}</p>
+      <svg viewBox="0 0 100 60" class="curve" role="img" :aria-label="t('plan.curve')" preserveAspectRatio="none">
+        <path d="M3 4V56H97" class="axis" vector-effect="non-scaling-stroke" />
+        <path :d="line" class="line" vector-effect="non-scaling-stroke" />
+      </svg>
+      <p class="row axes small" aria-hidden="true"><span>{{ t('plan.up') }}</span><span class="grow" /><span>{{ t('plan.right') }}</span></p>
+      <table class="figures">
+        <thead>
+          <tr><th class="left">{{ t('coverage.candidate') }}</th><th>{{ t('figure.rescues') }}</th><th>{{ t('figure.price') }}</th><th>{{ t('plan.caught') }}</th><th>{{ t('figure.hits') }}</th><th><span class="visually-hidden">{{ t('samples.acts') }}</span></th></tr>
+        </thead>
+        <tbody>
+          <tr v-for="(s, i) in steps" :key="s.block + s.kind + s.item" @mouseenter="rest(i)" @mouseleave="rest()">
+            <td class="left"><BlockStamp :block="s.block" :size="15" /> <b v-if="s.kind === 'heading'">{{ s.item }}</b><span v-else class="mono">{{ s.item }}</span></td>
+            <td class="num">{{ s.rescues }}</td>
+            <td>+{{ n(s.price, 'whole') }}</td>
+            <td>{{ s.caught }}</td>
+            <td>{{ n(s.hits, 'whole') }}</td>
+            <td><button class="btn bare" :aria-label="t('plan.takeTo', { n: i + 1, item: s.item }, i + 1)" @focus="rest(i)" @blur="rest()" @click="take(i)">{{ i ? t('plan.takeShort') : t('act.add') }}</button></td>
+          </tr>
+        </tbody>
+      </table>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.panel {
+  border-left: 1px solid var(--line);
+  padding: 0 0 14px 16px;
+  overflow-y: auto;
+  min-width: 0;
+}
+
+h2 {
+  font-size: 15px;
+  font-weight: 600;
+  margin-bottom: 4px;
+}
+
+.curve {
+  width: 100%;
+  height: 120px;
+  margin-top: 10px;
+}
+
+.axis {
+  fill: none;
+  stroke: var(--line);
+  stroke-width: 1;
+}
+
+.line {
+  fill: none;
+  stroke: var(--plum);
+  stroke-width: 2;
+}
+
+.axes {
+  font-size: 11px;
+  margin-bottom: 8px;
+}
+
+td.left {
+  overflow-wrap: anywhere;
+}
+
+tbody tr:hover td,
+tbody tr:focus-within td {
+  background: var(--gold-soft);
+}
+
+td .btn {
+  padding: 0 2px;
+}
+
+.wrong {
+  color: var(--miss);
+}
+</style>
