@@ -3,8 +3,8 @@ import { accessible, bring, expect, ris, saved, test } from './tamiz'
 // What a rough search on farm crews might bring: two blocks find most of it, one study is missed.
 const crews = ['farmworkers', 'farm workers', 'cane cutters', 'field hands']
 const records = Array.from({ length: 60 }, (_, i) => ({
-  title: `Rest breaks and heat in ${crews[i % 4]}, season ${i}`,
-  abstract: `We followed ${crews[i % 4]} over a harvest. Rest breaks lowered heat strain. ${i % 3 ? 'Shade tents were used.' : 'Drinking water was given.'}`,
+  title: `${i % 6 ? 'Rest breaks and heat in' : 'Heat:'} ${crews[i % 4]}, season ${i}`,
+  abstract: `${i % 7 ? 'We followed' : 'Over a harvest,'} ${crews[i % 4]} over ${['a harvest', 'one season', 'two summers'][i % 3]}. ${i % 5 ? 'Rest breaks lowered heat strain.' : 'Strain fell with rest breaks.'} ${i % 3 ? 'Shade tents were used.' : 'Drinking water was given.'}`,
   keywords: ['heat', '*Fluid Intake'],
 }))
 const others = Array.from({ length: 40 }, (_, i) => ({ title: `Night shifts of nurses, ward ${i}`, abstract: 'Nurses slept after night shifts.', keywords: ['sleep'] }))
@@ -57,7 +57,7 @@ test('a newcomer goes from nothing to the word that brings a missed study back',
   await page.keyboard.type('farmworkers')
   await page.keyboard.press('Enter')
   await expect(list.getByRole('option', { selected: true })).toContainText('farmworkers')
-  await expect(page.getByRole('complementary', { name: 'Bench' })).toContainText('+ farmworkers')
+  await expect(page.getByRole('complementary', { name: 'Bench' })).toContainText('+ farmworkers, farm workers')
   await page.keyboard.press('1')
   await expect(page.getByText(/1 kept/)).toBeVisible()
   await page.keyboard.press('/')
@@ -79,6 +79,7 @@ test('a newcomer goes from nothing to the word that brings a missed study back',
   // Blocks: what was taken stands there; a term is typed.
   await page.getByRole('link', { name: 'Blocks' }).click()
   await expect(page.getByRole('row', { name: /farmworkers/ })).toBeVisible()
+  await expect(page.getByRole('row', { name: /farm workers/ })).toBeVisible()
   await page.keyboard.press('n')
   await page.keyboard.type('field hand*')
   await expect(page.getByText('15 records, 0 key studies')).toBeVisible()
@@ -97,7 +98,7 @@ test('a newcomer goes from nothing to the word that brings a missed study back',
   await expect(row).toContainText('+15')
   await row.hover()
   await expect(bench.getByRole('img', { name: /Farm crews: 1 caught, 0 missed, 1 would be caught/ })).toBeVisible()
-  await expect(bench.getByTestId('to-read')).toHaveText('45')
+  await expect(bench.getByTestId('to-read')).toHaveText('60')
   await page.getByRole('button', { name: 'Add cane cutters to A', exact: true }).click()
   await expect(bench.getByRole('img', { name: /Farm crews: 2 caught, 0 missed, 0 would/ })).toBeVisible()
   await expect(bench.getByTestId('caught')).toHaveText('2')

@@ -21,7 +21,7 @@ function choose() {
 <template>
   <div class="drop" :class="{ over: over > 0 }" @dragenter.prevent="over++" @dragleave="over--" @dragover.prevent @drop.prevent="((over = 0), take($event.dataTransfer?.files))">
     <slot :choose="choose" />
-    <input ref="input" type="file" multiple :accept="accept" hidden @change="take(input?.files)" />
+    <input ref="input" type="file" multiple :aria-label="hint" :accept="accept" hidden @change="take(input?.files)" />
     <div v-if="over > 0" class="veil" aria-hidden="true">{{ hint }}</div>
   </div>
 </template>

@@ -143,4 +143,14 @@ select.chip {
   align-items: center;
   gap: 6px;
 }
+.headings li {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  max-width: 100%;
+}
+
+.via {
+  max-width: 260px;
+}
 </style>

@@ -70,11 +70,13 @@ const grid = computed(() => ({ gridTemplateColumns: `minmax(0, 1fr) repeat(${sea
         </div>
         <HalvesPart v-if="halved" :build="coverage.data.value?.build" :test="coverage.data.value?.test" />
         <span class="grow" />
-        <WithTip v-if="review.keyStudies.length > 1" :text="t('halves.tip')">
-          <template #default="{ describedBy }"><button class="btn bare" :aria-describedby="describedBy" @click="review.split(!halved)">{{ t(halved ? 'halves.join' : 'halves.split') }}</button></template>
-        </WithTip>
-        <button class="chip" :aria-pressed="missedFirst" @click="missedFirst = !missedFirst">{{ missedFirst ? t('coverage.missedFirst') : t('coverage.asBrought') }}</button>
-        <button class="btn" :class="{ outline: !planned }" :aria-pressed="planned" @click="planned = !planned">{{ t('plan.title') }}</button>
+        <div class="row acts">
+          <WithTip v-if="review.keyStudies.length > 1" :text="t('halves.tip')">
+            <template #default="{ describedBy }"><button class="btn bare" :aria-describedby="describedBy" @click="review.split(!halved)">{{ t(halved ? 'halves.join' : 'halves.split') }}</button></template>
+          </WithTip>
+          <button class="chip" :aria-pressed="missedFirst" @click="missedFirst = !missedFirst">{{ missedFirst ? t('coverage.missedFirst') : t('coverage.asBrought') }}</button>
+          <button class="btn" :class="{ outline: !planned }" :aria-pressed="planned" @click="planned = !planned">{{ t('plan.title') }}</button>
+        </div>
       </div>
       <div class="two">
         <div class="left">

@@ -6,7 +6,7 @@ import WithTip from '@/parts/WithTip.vue'
 /** Recall of the two halves: of the build half words may be mined, the test half only measures. */
 defineProps<{ build?: Recall; test?: Recall }>()
 const { t, n } = useI18n()
-const said = (r: Recall) => t('coverage.recall', { share: n(r.share, 'share'), low: Math.round(r.low * 100), high: n(r.high, 'share') })
+const said = (r: Recall) => t('halves.interval', { low: Math.round(r.low * 100), high: n(r.high, 'share') })
 </script>
 
 <template>

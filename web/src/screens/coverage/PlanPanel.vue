@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type PlanStep } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
+import WithTip from '@/parts/WithTip.vue'
 import { useBench } from '@/state/bench'
 import { useDecide } from '@/state/decide'
 import { useProblem } from '@/state/problem'
@@ -74,16 +75,14 @@ function take(i: number) {
       <p class="row axes small" aria-hidden="true"><span>{{ t('plan.up') }}</span><span class="grow" /><span>{{ t('plan.right') }}</span></p>
       <table class="figures">
         <thead>
-          <tr><th class="left">{{ t('coverage.candidate') }}</th><th>{{ t('figure.rescues') }}</th><th>{{ t('figure.price') }}</th><th>{{ t('plan.caught') }}</th><th>{{ t('figure.hits') }}</th><th><span class="visually-hidden">{{ t('samples.acts') }}</span></th></tr>
+          <tr><th class="left">{{ t('coverage.candidate') }}</th><th><WithTip v-slot="{ describedBy }" :text="t('formula.price')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.price') }}</span></WithTip></th><th>{{ t('plan.caught') }}</th><th><span class="visually-hidden">{{ t('samples.acts') }}</span></th></tr>
         </thead>
         <tbody>
           <tr v-for="(s, i) in steps" :key="s.block + s.kind + s.item" @mouseenter="rest(i)" @mouseleave="rest()">
             <td class="left"><BlockStamp :block="s.block" :size="15" /> <b v-if="s.kind === 'heading'">{{ s.item }}</b><span v-else class="mono">{{ s.item }}</span></td>
-            <td class="num">{{ s.rescues }}</td>
             <td>+{{ n(s.price, 'whole') }}</td>
             <td>{{ s.caught }}</td>
-            <td>{{ n(s.hits, 'whole') }}</td>
-            <td><button class="btn bare" :aria-label="t('plan.takeTo', { n: i + 1, item: s.item }, i + 1)" @focus="rest(i)" @blur="rest()" @click="take(i)">{{ i ? t('plan.takeShort') : t('act.add') }}</button></td>
+            <td><button class="btn bare" :aria-label="t('plan.takeTo', { n: i + 1, item: s.item }, i + 1)" @focus="rest(i)" @blur="rest()" @click="take(i)">{{ i ? t('plan.takeShort', { n: i + 1 }) : t('act.add') }}</button></td>
           </tr>
         </tbody>
       </table>
@@ -129,7 +128,12 @@ h2 {
 }
 
 td.left {
-  overflow-wrap: anywhere;
+  overflow-wrap: break-word;
+  min-width: 96px;
+}
+
+td.left > :first-child {
+  vertical-align: -2px;
 }
 
 tbody tr:hover td,

@@ -1,17 +1,19 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import type { Candidate } from './candidates'
 
 /** The cells of one row: apart from the list, so that a key press draws only the rows that changed. */
-defineProps<{ candidate: Candidate; hasContrast: boolean; hasKeys: boolean; hasNarrower: boolean; most: number; blocks: number }>()
+const props = defineProps<{ candidate: Candidate; hasContrast: boolean; hasKeys: boolean; hasNarrower: boolean; most: number; blocks: number }>()
 
 const { t, n } = useI18n()
+const textual = computed(() => props.candidate.facet === 'words' || props.candidate.facet === 'keywords')
 const lift = (x?: number) => (x === undefined ? '' : `${n(x, x < 99.95 ? 'one' : 'whole')}×`)
 </script>
 
 <template>
-  <span class="mono item cut" :title="candidate.item">{{ candidate.item }}<small v-if="candidate.forms" :title="candidate.forms.join(', ')">+{{ candidate.forms.length - 1 }}</small></span>
+  <span class="item cut" :class="{ mono: textual }" :title="candidate.item">{{ candidate.item }}<small v-if="candidate.forms" :title="candidate.forms.join(', ')">+{{ candidate.forms.length - 1 }}</small></span>
   <span class="fig"><i class="bar" :style="{ width: `${Math.max(2, (candidate.row.records / most) * 48)}px` }" /><b>{{ n(candidate.row.records, 'whole') }}</b></span>
   <span v-if="hasNarrower" class="fig">{{ n(candidate.row.withNarrower ?? 0, 'whole') }}</span>
   <template v-if="hasContrast">

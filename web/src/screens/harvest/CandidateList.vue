@@ -33,7 +33,7 @@ const columns = computed<{ id: Column; label: string }[]>(() => [
   ...(props.hasContrast ? ([{ id: 'lift', label: t('figure.lift') }, { id: 'pull', label: t('figure.pull') }] as const) : []),
   ...(props.hasKeys ? ([{ id: 'keys', label: t('figure.keys') }] as const) : []),
 ])
-const grid = computed(() => ({ gridTemplateColumns: `minmax(90px, 1fr) 104px ${props.hasNarrower ? '74px ' : ''}${props.hasContrast ? '58px 58px ' : ''}${props.hasKeys ? '42px ' : ''}58px` }))
+const grid = computed(() => ({ gridTemplateColumns: `minmax(90px, 1fr) ${props.hasNarrower ? '92px 64px ' : '104px '}${props.hasContrast ? '58px 52px ' : ''}${props.hasKeys ? '42px ' : ''}58px` }))
 const at = computed(() => props.rows.findIndex((r) => r.key === props.selected))
 
 watch(at, (i) => {
