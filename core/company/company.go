@@ -5,6 +5,7 @@ package company
 
 import (
 	"cmp"
+	"container/heap"
 	"math"
 	"slices"
 	"strings"
@@ -209,25 +210,70 @@ func (c *Company) Alike(item string, limit int) (out []Alike, ok bool) {
 			dots[c.byWord.items[j]] += w * c.byWord.weights[j]
 		}
 	}
+	best := ranking{c: c}
 	for u, dot := range dots {
-		if dot <= 0 || c.items[u].Family == c.items[t].Family || within(c.words[u], c.words[t]) || within(c.words[t], c.words[u]) {
+		if dot <= 0 || c.items[u].Family == c.items[t].Family {
 			continue
 		}
-		if cosine := tally.Round(dot / (c.length[t] * c.length[u])); cosine > 0 {
-			out = append(out, Alike{Item: c.items[u].Item, Alike: cosine, Records: c.items[u].Records})
+		a := scored{tally.Round(dot / (c.length[t] * c.length[u])), int32(u)}
+		if a.alike > 0 && (limit == 0 || len(best.list) < limit || best.before(a, best.list[0])) &&
+			!within(c.words[u], c.words[t]) && !within(c.words[t], c.words[u]) {
+			best.put(a, limit)
 		}
 	}
-	slices.SortFunc(out, func(a, b Alike) int {
-		return cmp.Or(cmp.Compare(b.Alike, a.Alike), cmp.Compare(b.Records, a.Records), strings.Compare(a.Item, b.Item))
+	slices.SortFunc(best.list, func(a, b scored) int {
+		if best.before(a, b) {
+			return -1
+		}
+		return 1
 	})
-	if limit > 0 {
-		out = out[:min(limit, len(out))]
-	}
 	own := c.records(t)
-	for i := range out {
-		out[i].Together = int(c.records(c.place[out[i].Item]).AndCardinality(own))
+	for _, a := range best.list {
+		row := c.items[a.item]
+		out = append(out, Alike{Item: row.Item, Alike: a.alike, Records: row.Records, Together: int(c.records(int(a.item)).AndCardinality(own))})
 	}
 	return out, true
+}
+
+type scored struct {
+	alike float64
+	item  int32
+}
+
+// A ranking keeps the best so far, as a heap with the worst of them on top: of tens of thousands a few
+// are wanted.
+type ranking struct {
+	c    *Company
+	list []scored
+}
+
+func (r *ranking) before(a, b scored) bool {
+	if a.alike != b.alike {
+		return a.alike > b.alike
+	}
+	if x, y := r.c.items[a.item].Records, r.c.items[b.item].Records; x != y {
+		return x > y
+	}
+	return r.c.items[a.item].Item < r.c.items[b.item].Item
+}
+
+func (r *ranking) put(a scored, limit int) {
+	if limit > 0 && len(r.list) == limit {
+		r.list[0] = a
+		heap.Fix(r, 0)
+		return
+	}
+	heap.Push(r, a)
+}
+
+func (r *ranking) Len() int           { return len(r.list) }
+func (r *ranking) Less(i, j int) bool { return r.before(r.list[j], r.list[i]) }
+func (r *ranking) Swap(i, j int)      { r.list[i], r.list[j] = r.list[j], r.list[i] }
+func (r *ranking) Push(x any)         { r.list = append(r.list, x.(scored)) }
+func (r *ranking) Pop() any {
+	last := r.list[len(r.list)-1]
+	r.list = r.list[:len(r.list)-1]
+	return last
 }
 
 func (c *Company) records(item int) *roaring.Bitmap {

@@ -7,9 +7,12 @@
 package index
 
 import (
+	"runtime"
 	"slices"
 	"sort"
 	"strings"
+	"sync"
+	"sync/atomic"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
@@ -47,57 +50,128 @@ const (
 	hintShift = 6
 )
 
-// Build makes the index of the records. Time and memory grow in proportion to their text.
+// Build makes the index of the records. Time and memory grow in proportion to their text; the work is
+// split over the cores.
 func Build(records []*bib.Record) *Index {
-	ix := &Index{n: len(records), first: make([]uint32, 0, len(records)+1)}
-	ids := map[string]uint32{}
-	for r, rec := range records {
-		ix.first = append(ix.first, uint32(len(ix.values)))
-		rec.Values(bib.Any|bib.Journal, func(f bib.Field, v string) {
-			ix.values = append(ix.values, value{uint32(len(ix.terms)), uint32(r), f})
-			text.Scan(v, func(token []byte, brk bool) {
-				id, ok := ids[string(token)]
-				if !ok {
-					id = uint32(len(ix.dict))
-					ix.dict = append(ix.dict, string(token))
-					ids[ix.dict[id]] = id
-				}
-				if brk {
-					id |= breakBit
-				}
-				ix.terms = append(ix.terms, id)
-			})
-		})
-	}
-	ix.first = append(ix.first, uint32(len(ix.values)))
-	ix.values = append(ix.values, value{begin: uint32(len(ix.terms)), record: uint32(len(records))})
-	ix.sortDictionary()
+	ix := &Index{n: len(records)}
+	parts := tokenise(records)
+	var wait sync.WaitGroup
+	wait.Go(func() { ix.headings.build(records) })
+	wait.Go(func() { ix.attributes.build(records) })
+	ix.join(parts)
 	ix.invert()
-	ix.headings.build(records)
-	ix.attributes.build(records)
+	wait.Wait()
 	return ix
 }
 
-// sortDictionary renumbers the tokens in ascending order, so that those with one prefix stand together.
-func (ix *Index) sortDictionary() {
-	order := make([]uint32, len(ix.dict))
-	for i := range order {
-		order[i] = uint32(i)
-	}
-	slices.SortFunc(order, func(a, b uint32) int { return strings.Compare(ix.dict[a], ix.dict[b]) })
-	dict, rank := make([]string, len(order)), make([]uint32, len(order))
-	ix.roles = make([]text.Role, len(order))
-	for i, old := range order {
-		dict[i], rank[old] = ix.dict[old], uint32(i)
-		ix.roles[i] = text.RoleOf(dict[i])
-	}
-	ix.dict = dict
-	for i, t := range ix.terms {
-		ix.terms[i] = rank[t&^breakBit] | t&breakBit
-	}
-	ix.terms = slices.Clip(ix.terms)
+// A part is the text of some records in a row, with tokens numbered as they come.
+type part struct {
+	dict   []string
+	terms  []uint32
+	values []value  // their begins counted from the first of the part
+	first  []uint32 // so too
 }
 
+// partSize is how many records a part takes: few enough that its tokens stay near at hand.
+const partSize = 2048
+
+func tokenise(records []*bib.Record) []part {
+	parts := make([]part, (len(records)+partSize-1)/partSize)
+	each(len(parts), func(i int) {
+		from := i * partSize
+		p := &parts[i]
+		ids := map[string]uint32{}
+		for r, rec := range records[from:min(from+partSize, len(records))] {
+			p.first = append(p.first, uint32(len(p.values)))
+			rec.Values(bib.Any|bib.Journal, func(f bib.Field, v string) {
+				p.values = append(p.values, value{uint32(len(p.terms)), uint32(from + r), f})
+				text.Scan(v, func(token []byte, brk bool) {
+					id, ok := ids[string(token)]
+					if !ok {
+						id = uint32(len(p.dict))
+						p.dict = append(p.dict, string(token))
+						ids[p.dict[id]] = id
+					}
+					if brk {
+						id |= breakBit
+					}
+					p.terms = append(p.terms, id)
+				})
+			})
+		}
+	})
+	return parts
+}
+
+// each calls work for 0 to n-1, as many at a time as there are cores.
+func each(n int, work func(i int)) {
+	var wait sync.WaitGroup
+	var next atomic.Int64
+	for range min(n, runtime.GOMAXPROCS(0)) {
+		wait.Go(func() {
+			for i := int(next.Add(1)) - 1; i < n; i = int(next.Add(1)) - 1 {
+				work(i)
+			}
+		})
+	}
+	wait.Wait()
+}
+
+// join puts the parts together. Tokens are numbered anew in ascending order, so that those with one
+// prefix stand together.
+func (ix *Index) join(parts []part) {
+	known := map[string]bool{}
+	terms, values := 0, 0
+	for _, p := range parts {
+		for _, t := range p.dict {
+			if !known[t] {
+				known[t] = true
+				ix.dict = append(ix.dict, t)
+			}
+		}
+		terms, values = terms+len(p.terms), values+len(p.values)
+	}
+	slices.Sort(ix.dict)
+	ix.dict = slices.Clip(ix.dict)
+	ix.roles = make([]text.Role, len(ix.dict))
+	rank := make(map[string]uint32, len(ix.dict))
+	for i, t := range ix.dict {
+		ix.roles[i] = text.RoleOf(t)
+		rank[t] = uint32(i)
+	}
+	ix.terms = make([]uint32, terms)
+	ix.values = make([]value, 0, values+1)
+	ix.first = make([]uint32, 0, ix.n+1)
+	begins := make([]int, len(parts))
+	at := 0
+	for i, p := range parts {
+		for _, f := range p.first {
+			ix.first = append(ix.first, uint32(len(ix.values))+f)
+		}
+		for _, v := range p.values {
+			v.begin += uint32(at)
+			ix.values = append(ix.values, v)
+		}
+		begins[i] = at
+		at += len(p.terms)
+	}
+	ix.first = append(ix.first, uint32(len(ix.values)))
+	ix.values = append(ix.values, value{begin: uint32(terms), record: uint32(ix.n)})
+	each(len(parts), func(i int) {
+		number := make([]uint32, len(parts[i].dict))
+		for k, t := range parts[i].dict {
+			number[k] = rank[t]
+		}
+		out := ix.terms[begins[i]:]
+		for k, t := range parts[i].terms {
+			out[k] = number[t&^breakBit] | t&breakBit
+		}
+		parts[i] = part{}
+	})
+}
+
+// invert notes where each token stands. Each worker takes the tokens of one range, so that none is in the
+// way of another.
 func (ix *Index) invert() {
 	ix.start = make([]uint32, len(ix.dict)+1)
 	for _, t := range ix.terms {
@@ -106,13 +180,25 @@ func (ix *Index) invert() {
 	for t := range ix.dict {
 		ix.start[t+1] += ix.start[t]
 	}
-	next := slices.Clone(ix.start)
 	ix.place = make([]uint32, len(ix.terms))
-	for p, t := range ix.terms {
-		t &^= breakBit
-		ix.place[next[t]] = uint32(p)
-		next[t]++
+	next := slices.Clone(ix.start)
+	// Ranges of tokens that stand about as often.
+	workers := uint32(runtime.GOMAXPROCS(0))
+	bounds := []uint32{0}
+	for w := uint32(1); w < workers; w++ {
+		at, _ := slices.BinarySearch(ix.start, uint32(uint64(len(ix.terms))*uint64(w)/uint64(workers)))
+		bounds = append(bounds, max(bounds[w-1], min(uint32(at), uint32(len(ix.dict)))))
 	}
+	bounds = append(bounds, uint32(len(ix.dict)))
+	each(int(workers), func(w int) {
+		from, to := bounds[w], bounds[w+1]
+		for p, t := range ix.terms {
+			if t &^= breakBit; t >= from && t < to {
+				ix.place[next[t]] = uint32(p)
+				next[t]++
+			}
+		}
+	})
 	ix.hint = make([]uint32, len(ix.terms)>>hintShift+1)
 	v := uint32(0)
 	for h := range ix.hint {

@@ -1,0 +1,288 @@
+package bench
+
+import (
+	"fmt"
+	"os"
+	"runtime"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+
+	"tamiz/core/bib"
+	"tamiz/core/company"
+	"tamiz/core/coverage"
+	"tamiz/core/index"
+	"tamiz/core/strategy"
+	"tamiz/core/tally"
+	"tamiz/core/text"
+	"tamiz/demo"
+)
+
+// sizes are how many records each comparison takes.
+type sizes struct {
+	tally, strategy, large, block int
+	growth                        [2]int
+}
+
+var (
+	plain = sizes{tally: 10_000, strategy: 50_000, large: 50_000, block: 100_000, growth: [2]int{10_000, 100_000}}
+	full  = sizes{tally: 10_000, strategy: 50_000, large: 1_000_000, block: 1_000_000, growth: [2]int{100_000, 1_000_000}}
+)
+
+// A row of the table: the figure of one comparison beside its goal.
+type row struct{ work, against, figure, goal string }
+
+// TestSpeeds prints the table. It asserts that answers agree, never a time.
+func TestSpeeds(t *testing.T) {
+	size := plain
+	switch os.Getenv("TAMIZ_BENCH") {
+	case "":
+		t.Skip("make bench runs this")
+	case "full":
+		size = full
+	}
+	var rows []row
+	for _, part := range []func(*testing.T, sizes) []row{tallies, strategies, large, blockMeasures, growth, companies, rescues} {
+		began := time.Now()
+		got := part(t, size)
+		rows = append(rows, got...)
+		for _, r := range got {
+			t.Logf("%s | against %s | %s | goal %s", r.work, r.against, r.figure, r.goal)
+		}
+		t.Logf("(%s in all)", time.Since(began).Round(time.Second))
+		runtime.GC()
+	}
+	var b strings.Builder
+	b.WriteString("\n| work | against | figure | goal |\n| --- | --- | --- | --- |\n")
+	for _, r := range rows {
+		fmt.Fprintf(&b, "| %s | %s | %s | %s |\n", r.work, r.against, r.figure, r.goal)
+	}
+	fmt.Println(b.String())
+}
+
+func world(n int) []*bib.Record { return demo.NewWorld(1, n).Records }
+
+// taken returns how long it takes, the least of some runs: what disturbs a run only makes it longer.
+func taken(runs int, work func()) time.Duration {
+	best := time.Duration(1 << 62)
+	for range runs {
+		runtime.GC()
+		began := time.Now()
+		work()
+		best = min(best, time.Since(began))
+	}
+	return best
+}
+
+func ratio(a, b time.Duration) string {
+	return fmt.Sprintf("%.2f (%s : %s)", a.Seconds()/b.Seconds(), short(a), short(b))
+}
+
+func sizeRatio(a, b uint64) string {
+	return fmt.Sprintf("%.2f (%.0f MB : %.0f MB)", float64(a)/float64(b), float64(a)/1e6, float64(b)/1e6)
+}
+
+func short(d time.Duration) string {
+	switch {
+	case d > time.Second:
+		return d.Round(10 * time.Millisecond).String()
+	case d > time.Millisecond:
+		return d.Round(10 * time.Microsecond).String()
+	}
+	return d.Round(10 * time.Nanosecond).String()
+}
+
+// heap returns the memory that is in use.
+func heap() uint64 {
+	runtime.GC()
+	runtime.GC()
+	var m runtime.MemStats
+	runtime.ReadMemStats(&m)
+	return m.HeapAlloc
+}
+
+func tallies(t *testing.T, size sizes) []row {
+	records := world(2 * size.tally)
+	sample, contrast := records[:size.tally], records[size.tally:]
+	ours := taken(3, func() {
+		p := tally.NewPool(sample, contrast)
+		words := tally.CountWords(p, nil, tally.DefaultWords)
+		require.NotEmpty(t, tally.Families(p, words, nil, tally.DefaultWords))
+	})
+	tokens := 0
+	tokenising := taken(3, func() {
+		for _, r := range records {
+			r.Values(bib.Any, func(_ bib.Field, v string) { text.Scan(v, func([]byte, bool) { tokens++ }) })
+		}
+	})
+	db := openPostgres(t)
+	db.load(t, records)
+	counting := taken(3, func() { db.countWords(t) })
+	work := fmt.Sprintf("tally of words to 4 tokens with families, absorption and contrast, %d + %d records", len(sample), len(contrast))
+	return []row{
+		{work, "PostgreSQL counting single words of the same records (to_tsvector, ts_stat)", ratio(ours, counting), "≤ 1"},
+		{work, "one pass that only tokenises", ratio(ours, tokenising), "≤ 10"},
+	}
+}
+
+func strategies(t *testing.T, size sizes) []row {
+	records := world(size.strategy)
+	set := coverage.NewSet(records)
+	drawn := draw(records, 40, everyKind)
+	db := openPostgres(t)
+	db.load(t, records)
+	db.index(t)
+	differ := 0
+	var ours, theirs []time.Duration
+	for _, s := range drawn {
+		var mine, other int
+		ours = append(ours, taken(3, func() { mine = count(t, set, s) }))
+		theirs = append(theirs, db.time(t, s, &other))
+		if mine != other {
+			differ++
+		}
+	}
+	return []row{{fmt.Sprintf("count of a strategy of 3 blocks × 15 terms, %d records, median of %d", size.strategy, len(drawn)),
+		"PostgreSQL tsquery over a GIN index, headings as an indexed array",
+		fmt.Sprintf("%s; %d of %d answers are the same", ratio(percentile(ours, 50), percentile(theirs, 50)), len(drawn)-differ, len(drawn)), "≤ 1"}}
+}
+
+func large(t *testing.T, size sizes) []row {
+	records := world(size.large)
+	before := heap()
+	began := time.Now()
+	ix := index.Build(records)
+	building := time.Since(began)
+	memory := heap() - before
+	set := coverage.Set{Records: records, Index: ix}
+	drawn := draw(records, 200, spoken)
+	before = heap()
+	rival := openBleve(t, records)
+	rival.bytes += heap() - before // what it holds besides the files that it maps
+	var ours, theirs []time.Duration
+	for _, s := range drawn {
+		var mine, other int
+		ours = append(ours, taken(1, func() { mine = count(t, set, s) }))
+		theirs = append(theirs, taken(1, func() { other = rival.count(t, s) }))
+		require.Equal(t, mine, other, "%+v", s)
+	}
+	work := fmt.Sprintf("count of a strategy, %d records, %d strategies", size.large, len(drawn))
+	return []row{
+		{work + ", median", "bleve v2 with positions, the same answers", ratio(percentile(ours, 50), percentile(theirs, 50)), "< 1"},
+		{work + ", 99th percentile", "the same", ratio(percentile(ours, 99), percentile(theirs, 99)), "< 1"},
+		{fmt.Sprintf("time to build the index of %d records", size.large), "the same", ratio(building, rival.building), "< 1"},
+		{fmt.Sprintf("memory of the index of %d records", size.large), "the same: its heap and the files it maps", sizeRatio(memory, rival.bytes), "< 1"},
+	}
+}
+
+func blockMeasures(t *testing.T, size sizes) []row {
+	records := world(size.block)
+	set := coverage.NewSet(records)
+	d := newDrawing(records)
+	block := d.blocks(1, 60)[0]
+	s := strategy.Strategy{Blocks: []strategy.Block{block}}
+	counts := taken(3, func() {
+		for _, term := range block.Terms {
+			hits, err := coverage.Hits(set, term)
+			require.NoError(t, err)
+			hits.GetCardinality()
+		}
+	})
+	all := taken(3, func() {
+		reach, err := coverage.Find(set, s)
+		require.NoError(t, err)
+		coverage.Measure(reach, nil, 0)
+	})
+	return []row{{fmt.Sprintf("hits, only here, staircase, inside of a block of 60 terms, %d records", size.block), "the 60 plain counts", ratio(all, counts), "≤ 3"}}
+}
+
+func growth(t *testing.T, size sizes) []row {
+	var times [2]time.Duration
+	var memory [2]uint64
+	for i, n := range size.growth {
+		records := world(n)
+		drawn := draw(records, 20, everyKind)
+		before := heap()
+		began := time.Now()
+		ix := index.Build(records)
+		set := coverage.Set{Records: records, Index: ix}
+		for _, s := range drawn {
+			count(t, set, s)
+		}
+		times[i] = time.Since(began)
+		memory[i] = heap() - before
+		runtime.KeepAlive(ix)
+		runtime.KeepAlive(records)
+	}
+	factor := size.growth[1] / size.growth[0]
+	work := fmt.Sprintf("index and 20 strategies, %d records", size.growth[1])
+	against := fmt.Sprintf("%d records", size.growth[0])
+	return []row{
+		{work, against, ratio(times[1], times[0]), fmt.Sprintf("≤ %d in time", factor)},
+		{work, against, sizeRatio(memory[1], memory[0]), fmt.Sprintf("≤ %d in memory", factor)},
+	}
+}
+
+func companies(t *testing.T, _ sizes) []row {
+	records := world(34_000)
+	// Both begin with the records.
+	var p *tally.Pool
+	pool := func() { p = tally.NewPool(records[:10_000], records[10_000:]) }
+	counting := taken(2, func() { pool(); tally.CountWords(p, nil, tally.DefaultWords) })
+	s := demo.NewReview().Strategy()
+	s.Blocks = append(s.Blocks, strategy.Block{Name: "D", Terms: []strategy.Term{{Kind: "text", Text: "sleep", On: true, Field: "text"}}})
+	all := taken(2, func() {
+		pool()
+		c := company.Build(p.Index, p.Index.All())
+		fits, err := c.Fits(s)
+		require.NoError(t, err)
+		for _, f := range fits[:100] {
+			_, ok := c.Alike(f.Item, 20)
+			require.True(t, ok)
+		}
+	})
+	return []row{{"company of all items of 10,000 + 24,000 records, 100 alike, fit of all items to 4 blocks", "the tally of words of the same records", ratio(all, counting), "≤ 5"}}
+}
+
+func rescues(t *testing.T, _ sizes) []row {
+	records := world(24_000)
+	set := coverage.NewSet(records)
+	s := draw(records, 1, func(d *drawing) []strategy.Block { return d.blocks(4, 25) })[0]
+	whole, err := coverage.Find(set, s)
+	require.NoError(t, err)
+	var studies []*bib.Record // 30 that are missed
+	for i, r := range records {
+		if len(studies) < 30 && !whole.Whole.Contains(uint32(i)) {
+			studies = append(studies, r)
+		}
+	}
+	keys := coverage.NewSet(studies)
+	candidates, steps := 0, 0
+	all := taken(2, func() {
+		r, err := coverage.NewRescuer(set, keys, s)
+		require.NoError(t, err)
+		var blocks []coverage.BlockRescue
+		candidates = 0
+		for i := range s.Blocks {
+			blocks = append(blocks, r.Block(i))
+			candidates += len(blocks[i].Candidates)
+		}
+		steps = len(r.Plan(blocks))
+	})
+	counting := taken(3, func() { count(t, set, s) })
+	return []row{{fmt.Sprintf("rescue (%d candidates) and plan (%d steps) for 30 missed studies, 4 blocks × 25 terms, 24,000 records", candidates, steps), "the count of the strategy", ratio(all, counting), "< 2 s in all"}}
+}
+
+func count(t *testing.T, set coverage.Set, s strategy.Strategy) int {
+	q, err := s.Query(nil)
+	require.NoError(t, err)
+	return int(q.Match(set.Index).GetCardinality())
+}
+
+func percentile(times []time.Duration, p int) time.Duration {
+	sorted := slices.Sorted(slices.Values(times))
+	return sorted[min(len(sorted)*p/100, len(sorted)-1)]
+}
