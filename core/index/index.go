@@ -3,10 +3,11 @@
 //
 // All text stands in one flat array of tokens, each an integer; a token's postings are the places in
 // that array where it stands. So a phrase is found by looking beside each place of its rarest word,
-// and a tally reads the array once, without touching text again. Eight bytes a token in all.
+// and a tally reads the array once, without touching text again. Six bytes a token in all.
 package index
 
 import (
+	"encoding/binary"
 	"runtime"
 	"slices"
 	"sort"
@@ -28,8 +29,12 @@ type Index struct {
 	dict  []string    // the distinct tokens, ascending
 	roles []text.Role // of each token
 	terms []uint32    // all tokens in order, as places in dict; the top bit tells of a break before
-	start []uint32    // postings of token t: places[start[t]:start[t+1]]
-	place []uint32    // places in terms, ascending for each token
+
+	// The places in terms where token t stands are postings[start[t]:start[t+1]]: ascending, each as its
+	// distance from the one before, in a varint.
+	postings []byte
+	start    []uint32
+	count    []uint32 // how many there are
 
 	values []value  // the field values, ascending by begin, with one past the last
 	hint   []uint32 // the value that holds every 64th place in terms
@@ -173,32 +178,55 @@ func (ix *Index) join(parts []part) {
 // invert notes where each token stands. Each worker takes the tokens of one range, so that none is in the
 // way of another.
 func (ix *Index) invert() {
-	ix.start = make([]uint32, len(ix.dict)+1)
+	ix.count = make([]uint32, len(ix.dict))
 	for _, t := range ix.terms {
-		ix.start[t&^breakBit+1]++
+		ix.count[t&^breakBit]++
 	}
-	for t := range ix.dict {
-		ix.start[t+1] += ix.start[t]
+	begin := make([]uint32, len(ix.dict)+1)
+	for t, n := range ix.count {
+		begin[t+1] = begin[t] + n
 	}
-	ix.place = make([]uint32, len(ix.terms))
-	next := slices.Clone(ix.start)
 	// Ranges of tokens that stand about as often.
-	workers := uint32(runtime.GOMAXPROCS(0))
-	bounds := []uint32{0}
-	for w := uint32(1); w < workers; w++ {
-		at, _ := slices.BinarySearch(ix.start, uint32(uint64(len(ix.terms))*uint64(w)/uint64(workers)))
-		bounds = append(bounds, max(bounds[w-1], min(uint32(at), uint32(len(ix.dict)))))
+	workers := runtime.GOMAXPROCS(0)
+	bounds := []int{0}
+	for w := 1; w < workers; w++ {
+		at, _ := slices.BinarySearch(begin, uint32(uint64(len(ix.terms))*uint64(w)/uint64(workers)))
+		bounds = append(bounds, max(bounds[w-1], min(at, len(ix.dict))))
 	}
-	bounds = append(bounds, uint32(len(ix.dict)))
-	each(int(workers), func(w int) {
-		from, to := bounds[w], bounds[w+1]
+	bounds = append(bounds, len(ix.dict))
+	place, next := make([]uint32, len(ix.terms)), slices.Clone(begin)
+	ix.start = make([]uint32, len(ix.dict)+1)
+	written := make([][]byte, workers)
+	each(workers, func(w int) {
+		from, to := uint32(bounds[w]), uint32(bounds[w+1])
 		for p, t := range ix.terms {
 			if t &^= breakBit; t >= from && t < to {
-				ix.place[next[t]] = uint32(p)
+				place[next[t]] = uint32(p)
 				next[t]++
 			}
 		}
+		out := make([]byte, 0, int(begin[to]-begin[from])*2)
+		for t := from; t < to; t++ {
+			last := uint32(0)
+			for _, p := range place[begin[t]:begin[t+1]] {
+				out = binary.AppendUvarint(out, uint64(p-last))
+				last = p
+			}
+			ix.start[t+1] = uint32(len(out)) // within the range, for the time being
+		}
+		written[w] = out
 	})
+	total := 0
+	for w, out := range written {
+		for t := bounds[w]; t < bounds[w+1]; t++ {
+			ix.start[t+1] += uint32(total)
+		}
+		total += len(out)
+	}
+	ix.postings = make([]byte, 0, total)
+	for _, out := range written {
+		ix.postings = append(ix.postings, out...)
+	}
 	ix.hint = make([]uint32, len(ix.terms)>>hintShift+1)
 	v := uint32(0)
 	for h := range ix.hint {
@@ -253,15 +281,33 @@ func (ix *Index) matching(p text.TokenPattern) []uint32 {
 	return out
 }
 
-// places returns where a token stands.
-func (ix *Index) places(token uint32) []uint32 {
-	return ix.place[ix.start[token]:ix.start[token+1]]
+// places appends where a token stands, ascending.
+func (ix *Index) places(out []uint32, token uint32) []uint32 {
+	out = slices.Grow(out, int(ix.count[token]))
+	at := uint32(0)
+	for b := ix.postings[ix.start[token]:ix.start[token+1]]; len(b) > 0; {
+		// Most distances take one or two bytes; this reads those without a call.
+		switch {
+		case b[0] < 0x80:
+			at += uint32(b[0])
+			b = b[1:]
+		case b[1] < 0x80:
+			at += uint32(b[0]&0x7f) | uint32(b[1])<<7
+			b = b[2:]
+		default:
+			step, n := binary.Uvarint(b)
+			at += uint32(step)
+			b = b[n:]
+		}
+		out = append(out, at)
+	}
+	return out
 }
 
 // occurrences is how often any of the tokens stands.
 func (ix *Index) occurrences(tokens []uint32) (n int) {
 	for _, t := range tokens {
-		n += len(ix.places(t))
+		n += int(ix.count[t])
 	}
 	return n
 }

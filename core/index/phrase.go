@@ -116,12 +116,14 @@ func (ix *Index) phrase(p text.Pattern, fields bib.Field) []uint32 {
 
 func (ix *Index) phraseOf(elements []element, fields bib.Field) []uint32 {
 	if len(elements) == 1 && len(elements[0]) == 1 && fields == bib.Any|bib.Journal {
-		return ix.places(elements[0][0])
+		return ix.places(nil, elements[0][0])
 	}
 	rare, n := ix.rarest(elements)
 	out := make([]uint32, 0, n)
+	var places []uint32
 	for _, t := range elements[rare] {
-		for _, at := range ix.places(t) {
+		places = ix.places(places[:0], t)
+		for _, at := range places {
 			if at < uint32(rare) {
 				continue
 			}
