@@ -9,6 +9,7 @@ import (
 	"log/slog"
 	"net/http"
 	"net/http/httptest"
+	"net/url"
 	"strings"
 	"testing"
 	"testing/fstest"
@@ -22,8 +23,10 @@ import (
 
 	"tamiz/api"
 	"tamiz/app"
+	"tamiz/core/tally"
 	"tamiz/demo"
 	"tamiz/exchange/ris"
+	"tamiz/exchange/skos"
 	"tamiz/store"
 	"tamiz/store/storetest"
 )
@@ -141,6 +144,13 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 		c.call(200, "GET", fmt.Sprintf("/api/imports/%d/notices", number), nil)
 		c.call(200, "GET", fmt.Sprintf("/api/imports/%d/notices.txt", number), nil)
 	}
+	var headings bytes.Buffer
+	require.NoError(t, skos.Write(&headings, demo.Headings()))
+	vocabulary := int64(c.call(202, "POST", at+"/imports?kind=vocabulary&name=headings.nt", headings.Bytes())["id"].(float64))
+	require.Eventually(t, func() bool {
+		return c.call(200, "GET", fmt.Sprintf("/api/imports/%d", vocabulary), nil)["state"] == "done"
+	}, time.Minute, 20*time.Millisecond)
+	assert.NotEmpty(t, c.call(200, "GET", at, nil)["vocabulary"])
 	document := map[string]any{"question": "Heat?", "frame": "", "limits": []any{map[string]any{"kind": "languages", "values": []string{"eng"}}}, "blocks": []any{
 		map[string]any{"id": "a", "name": "A", "concept": "crews", "part": "", "seeds": []string{}, "searched": true, "reason": "", "negated": false, "terms": []any{
 			map[string]any{"id": "t1", "kind": "text", "text": "zz*", "on": true, "from": map[string]any{"facet": "words", "item": "zz"}},
@@ -161,15 +171,20 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	c.call(404, "PUT", at+"/view", map[string]any{"sample": 99999, "rest": true})
 	c.call(200, "POST", at+"/bench", map[string]any{})
 	c.call(200, "POST", at+"/bench", map[string]any{"document": document})
-	for _, facet := range []string{"words", "headings", "keywords"} {
+	for _, facet := range tally.Facets {
+		facet := string(facet)
 		rows := c.call(200, "GET", at+"/tally?facet="+facet, nil)["rows"].([]any)
 		require.NotEmpty(t, rows)
-		item := strings.ReplaceAll(rows[0].(map[string]any)["item"].(string), " ", "%20")
+		item := url.QueryEscape(rows[0].(map[string]any)["item"].(string))
 		c.call(200, "GET", at+"/item?facet="+facet+"&item="+item, nil)
 	}
 	c.call(200, "GET", at+"/coverage", nil)
 	c.call(200, "GET", fmt.Sprint(at, "/coverage/", study["id"]), nil)
 	c.call(404, "GET", at+"/coverage/99999", nil)
+	c.call(200, "GET", at+"/plan", nil)
+	assert.NotEmpty(t, c.call(200, "POST", at+"/halves?split=true", nil)["document"].(map[string]any)["halves"])
+	c.call(200, "GET", at+"/coverage", nil)
+	c.call(200, "POST", at+"/halves?split=false", nil)
 	c.call(200, "POST", at+"/terms", map[string]any{"typed": "fluid"})
 	c.call(200, "POST", at+"/terms", map[string]any{"typed": "a*"})
 	c.call(200, "POST", at+"/records", map[string]any{"of": map[string]any{"block": "a"}, "at": 0, "limit": 10})

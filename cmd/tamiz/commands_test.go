@@ -1,0 +1,106 @@
+package main
+
+import (
+	"encoding/json"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestCountAndFindTellTheSameRecords(t *testing.T) {
+	tiny := filepath.Join(wool, "..", "tiny.ris")
+	counted, _, err := call(t, "", "count", tiny, "kidney and heat")
+	require.NoError(t, err)
+	assert.Equal(t, "10\n", counted)
+	found, _, err := call(t, "", "find", tiny, "kidney and heat")
+	require.NoError(t, err)
+	assert.Equal(t, "T01 T03 T07 T13 T16 T22 T24 T25 T27 T29", strings.Join(strings.Fields(found), " "))
+	_, complaints, err := call(t, "", "count", tiny, "kidney or renal and creatinine")
+	require.NoError(t, err)
+	assert.Contains(t, complaints, "kidney or (renal and creatinine)", "the other reading is told")
+}
+
+func TestAQueryThatCannotBeReadIsAWrongCall(t *testing.T) {
+	_, _, err := call(t, "", "count", "no-such.ris", "kidney and")
+	require.ErrorIs(t, err, errUsage, "told before a file is looked for")
+	assert.ErrorContains(t, err, "character 11")
+	_, _, err = call(t, "", "find", "sample.ris")
+	assert.ErrorIs(t, err, errUsage)
+}
+
+func TestNarrowerNeedsTheVocabulary(t *testing.T) {
+	query := `heading =/narrower "Ear Guards"`
+	alone, _, err := call(t, "", "count", "sample.ris", query)
+	require.NoError(t, err)
+	assert.Equal(t, "38\n", alone)
+	with, _, err := call(t, "", "count", "sample.ris", query, "--vocabulary", "vocabulary.nt")
+	require.NoError(t, err)
+	assert.Equal(t, "76\n", with)
+}
+
+func TestAWordLeadsToHeadings(t *testing.T) {
+	out, _, err := call(t, "", "headings", "--vocabulary", "vocabulary.nt", "guard")
+	require.NoError(t, err)
+	var rows []struct {
+		Heading, Via, Matched string
+		Places                [][]string
+		Narrower              int
+	}
+	require.NoError(t, json.Unmarshal([]byte(out), &rows))
+	require.NotEmpty(t, rows)
+	assert.Equal(t, "Ear Guards", rows[0].Heading)
+	assert.Equal(t, "label", rows[0].Via)
+	assert.Equal(t, 2, rows[0].Narrower)
+	_, _, err = call(t, "", "headings", "guard")
+	assert.ErrorIs(t, err, errUsage)
+	_, _, err = call(t, "", "headings", "--vocabulary", "sample.ris", "guard")
+	if assert.Error(t, err) {
+		assert.NotErrorIs(t, err, errUsage)
+	}
+}
+
+func TestWhatIsNoItemIsSaid(t *testing.T) {
+	_, _, err := call(t, "", "alike", "sample.ris", "xylophone")
+	if assert.ErrorContains(t, err, "no item") {
+		assert.NotErrorIs(t, err, errUsage)
+	}
+	for _, args := range [][]string{{"alike", "sample.ris"}, {"fit", "sample.ris"}, {"rescue", "--strategy", "strategy.json"}, {"alike", "sample.ris", "heat", "--limit", "-1"},
+		{"rescue", "--strategy", "strategy.json", "--keys", "keys.ris", "--in", "sample.ris", "--block", "N"}, {"world"}, {"world", "--out", "x", "--scale", "0"}} {
+		_, _, err := call(t, "", args...)
+		assert.ErrorIs(t, err, errUsage, "%q", args)
+	}
+}
+
+func TestTheWorldIsTheSameForTheSameSeed(t *testing.T) {
+	write := func(seed string) map[string]string {
+		dir := t.TempDir()
+		_, complaints, err := call(t, "", "world", "--out", dir, "--scale", "60", "--seed", seed)
+		require.NoError(t, err, complaints)
+		files, err := os.ReadDir(dir)
+		require.NoError(t, err)
+		out := map[string]string{}
+		for _, f := range files {
+			b, err := os.ReadFile(filepath.Join(dir, f.Name()))
+			require.NoError(t, err)
+			out[f.Name()] = string(b)
+		}
+		return out
+	}
+	a, b, c := write("7"), write("7"), write("8")
+	assert.Equal(t, a, b)
+	assert.NotEqual(t, a["almagre.ris"], c["almagre.ris"])
+	assert.Equal(t, 60, strings.Count(a["almagre.ris"], "\nER  - "))
+	assert.Len(t, a, 4)
+	dir := t.TempDir()
+	for name, content := range a {
+		require.NoError(t, os.WriteFile(filepath.Join(dir, name), []byte(content), 0o644))
+	}
+	at := func(name string) string { return filepath.Join(dir, name) }
+	out, complaints, err := call(t, "", "check", "--strategy", at("strategy.json"), "--keys", at("key-studies.ris"), "--vocabulary", at("almagre-headings.nt"))
+	require.NoError(t, err, complaints)
+	assert.Contains(t, out, `"caught": 18`)
+}
