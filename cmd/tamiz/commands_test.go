@@ -104,3 +104,20 @@ func TestTheWorldIsTheSameForTheSameSeed(t *testing.T) {
 	require.NoError(t, err, complaints)
 	assert.Contains(t, out, `"caught": 18`)
 }
+
+func TestAStrategyIsRenderedAsAQueryThatFindsTheSame(t *testing.T) {
+	cql, complaints, err := call(t, "", "render", "--strategy", "strategy.json", "--dialect", "cql")
+	require.NoError(t, err, complaints)
+	counted, complaints, err := call(t, "", "count", "sample.ris", strings.TrimSpace(cql))
+	require.NoError(t, err, complaints)
+	var checked struct{ Strategy struct{ Hits json.Number } }
+	out, _, err := call(t, "", "check", "--strategy", "strategy.json", "--keys", "keys.ris", "--in", "sample.ris")
+	require.NoError(t, err)
+	require.NoError(t, json.Unmarshal([]byte(out), &checked))
+	assert.Equal(t, checked.Strategy.Hits.String(), strings.TrimSpace(counted))
+	lines, _, err := call(t, "", "render", "--strategy", "strategy.json", "--dialect", "lines")
+	require.NoError(t, err)
+	assert.True(t, strings.HasPrefix(lines, "1\t"), lines)
+	_, _, err = call(t, "", "render", "--strategy", "strategy.json", "--dialect", "latin")
+	assert.ErrorIs(t, err, errUsage)
+}

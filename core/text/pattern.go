@@ -208,11 +208,11 @@ func (t TokenPattern) Covers(other TokenPattern) bool {
 	if !other.wild {
 		return t.Match(other.text)
 	}
-	wide, narrow := []rune(t.text), []rune(other.text)
+	narrow := []rune(other.text)
 	// can[j] tells whether what is read of wide covers the first j characters of narrow.
 	can := make([]bool, len(narrow)+1)
 	can[0] = true
-	for _, w := range wide {
+	for _, w := range t.text {
 		next := make([]bool, len(narrow)+1)
 		if w == '*' {
 			open := false

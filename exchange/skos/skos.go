@@ -113,7 +113,6 @@ type collector struct {
 	order   []*node
 	byID    map[string]*node
 	members map[string][]string // of collections
-	full    bool
 }
 
 type node struct {
