@@ -182,6 +182,8 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	c.call(200, "GET", fmt.Sprint(at, "/coverage/", study["id"]), nil)
 	c.call(404, "GET", at+"/coverage/99999", nil)
 	c.call(200, "GET", at+"/plan", nil)
+	c.call(200, "GET", at+"/blocks/a/blind-spot", nil)
+	c.call(404, "GET", at+"/blocks/none/blind-spot", nil)
 	assert.NotEmpty(t, c.call(200, "POST", at+"/halves?split=true", nil)["document"].(map[string]any)["halves"])
 	c.call(200, "GET", at+"/coverage", nil)
 	c.call(200, "POST", at+"/halves?split=false", nil)

@@ -54,6 +54,12 @@ type BenchQuestion = app.BenchQuestion
 // BenchTerm defines model for BenchTerm.
 type BenchTerm = app.BenchTerm
 
+// BlindSpot defines model for BlindSpot.
+type BlindSpot = app.BlindSpot
+
+// BlindSpotWord defines model for BlindSpotWord.
+type BlindSpotWord = app.BlindSpotWord
+
 // Block defines model for Block.
 type Block = app.Block
 
@@ -324,6 +330,9 @@ type ServerInterface interface {
 	// Bench What the blocks find and which key studies they catch; of the saved document or, as a preview, of the one sent
 	// (POST /api/reviews/{review}/bench)
 	Bench(ctx *echo.Context, review int64) error
+	// BlindSpot What all other searched blocks find and this one does not, and what is typical there
+	// (GET /api/reviews/{review}/blocks/{block}/blind-spot)
+	BlindSpot(ctx *echo.Context, review int64, block string) error
 	// Change Make one change: it can be undone as one
 	// (POST /api/reviews/{review}/changes)
 	Change(ctx *echo.Context, review int64, params ChangeParams) error
@@ -490,6 +499,30 @@ func (w *ServerInterfaceWrapper) Bench(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Bench(ctx, review)
+	return err
+}
+
+// BlindSpot converts echo context to params.
+func (w *ServerInterfaceWrapper) BlindSpot(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "block" -------------
+	var block string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "block", ctx.Param("block"), &block, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter block: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.BlindSpot(ctx, review, block)
 	return err
 }
 
@@ -919,6 +952,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/reviews/:review/item", wrapper.Item, options.OperationMiddlewares["item"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/terms", wrapper.TryTerm, options.OperationMiddlewares["tryTerm"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/coverage", wrapper.Coverage, options.OperationMiddlewares["coverage"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/blocks/:block/blind-spot", wrapper.BlindSpot, options.OperationMiddlewares["blindSpot"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/plan", wrapper.Plan, options.OperationMiddlewares["plan"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/halves", wrapper.Split, options.OperationMiddlewares["split"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/coverage/:study", wrapper.Rescue, options.OperationMiddlewares["rescue"]...)
@@ -1226,6 +1260,46 @@ type BenchdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response BenchdefaultApplicationProblemPlusJSONResponse) VisitBenchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BlindSpotRequestObject struct {
+	Review int64  `json:"review"`
+	Block  string `json:"block"`
+}
+
+type BlindSpotResponseObject interface {
+	VisitBlindSpotResponse(w http.ResponseWriter) error
+}
+
+type BlindSpot200JSONResponse BlindSpot
+
+func (response BlindSpot200JSONResponse) VisitBlindSpotResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BlindSpotdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response BlindSpotdefaultApplicationProblemPlusJSONResponse) VisitBlindSpotResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -1928,6 +2002,9 @@ type StrictServerInterface interface {
 	// Bench What the blocks find and which key studies they catch; of the saved document or, as a preview, of the one sent
 	// (POST /api/reviews/{review}/bench)
 	Bench(ctx context.Context, request BenchRequestObject) (BenchResponseObject, error)
+	// BlindSpot What all other searched blocks find and this one does not, and what is typical there
+	// (GET /api/reviews/{review}/blocks/{block}/blind-spot)
+	BlindSpot(ctx context.Context, request BlindSpotRequestObject) (BlindSpotResponseObject, error)
 	// Change Make one change: it can be undone as one
 	// (POST /api/reviews/{review}/changes)
 	Change(ctx context.Context, request ChangeRequestObject) (ChangeResponseObject, error)
@@ -2249,6 +2326,32 @@ func (sh *strictHandler) Bench(ctx *echo.Context, review int64) error {
 		return err
 	} else if validResponse, ok := response.(BenchResponseObject); ok {
 		return validResponse.VisitBenchResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// BlindSpot operation middleware
+func (sh *strictHandler) BlindSpot(ctx *echo.Context, review int64, block string) error {
+	var request BlindSpotRequestObject
+
+	request.Review = review
+	request.Block = block
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.BlindSpot(ctx.Request().Context(), request.(BlindSpotRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "BlindSpot")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(BlindSpotResponseObject); ok {
+		return validResponse.VisitBlindSpotResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

@@ -136,6 +136,14 @@ func (h Handlers) Rescue(ctx context.Context, r RescueRequestObject) (RescueResp
 	return Rescue200JSONResponse(*v), nil
 }
 
+func (h Handlers) BlindSpot(ctx context.Context, r BlindSpotRequestObject) (BlindSpotResponseObject, error) {
+	v, err := h.app.BlindSpot(ctx, r.Review, r.Block)
+	if err != nil {
+		return nil, err
+	}
+	return BlindSpot200JSONResponse(*v), nil
+}
+
 func (h Handlers) Plan(ctx context.Context, r PlanRequestObject) (PlanResponseObject, error) {
 	v, err := h.app.Plan(ctx, r.Review)
 	if err != nil {

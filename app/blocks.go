@@ -3,6 +3,7 @@ package app
 import (
 	"context"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -11,6 +12,7 @@ import (
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/core/text"
+	"tamiz/store"
 )
 
 // Typed is what someone types to add a term: a word, a phrase, a truncated word, "left ~3 right" or
@@ -59,6 +61,69 @@ func readTyped(typed, field string) strategy.Term {
 		return strategy.Term{Kind: strategy.NearTerm, Left: m[1], Right: m[3], Within: within, Field: field, On: true}
 	}
 	return strategy.Term{Kind: strategy.TextTerm, Text: typed, Field: field, On: true}
+}
+
+// A BlindSpot is what all other searched blocks find and one block does not, and what is typical there.
+type BlindSpot struct {
+	Records int             `json:"records"`
+	Words   []BlindSpotWord `json:"words"`
+}
+
+// A BlindSpotWord is a word or phrase that is typical of a blind spot and that no block matches yet.
+type BlindSpotWord struct {
+	Item    string   `json:"item"`
+	Forms   []string `json:"forms"`
+	Records int      `json:"records"`
+	Pull    float64  `json:"pull"`
+}
+
+const blindSpotWords = 12
+
+// BlindSpot works out what a block may lack. Where no other block is searched it has none.
+func (a *App) BlindSpot(ctx context.Context, review int64, block string) (*BlindSpot, error) {
+	d, err := a.desk(ctx, review, nil)
+	if err != nil {
+		return nil, err
+	}
+	if d.pool == nil {
+		return nil, errNoSample
+	}
+	at := d.document.block(block)
+	if at < 0 {
+		return nil, gone(store.ErrNone, "block")
+	}
+	out := &BlindSpot{Words: []BlindSpotWord{}}
+	if !slices.ContainsFunc(d.document.Blocks, func(b Block) bool { return b.ID != block && b.Searched && !b.Negated }) {
+		return out, nil
+	}
+	reach, err := coverage.Find(d.pool.set(), d.strategy)
+	if err != nil {
+		return nil, err
+	}
+	taken, err := coverage.TakenBy(d.strategy, d.pool.Thesaurus)
+	if err != nil {
+		return nil, err
+	}
+	pool := reach.Typical(at)
+	if out.Records = int(pool.Sample.GetCardinality()); out.Records == 0 {
+		return out, nil
+	}
+	words := tally.CountWords(pool, nil, tally.DefaultWords)
+	for _, f := range tally.Families(pool, words, nil, tally.DefaultWords) {
+		if len(out.Words) == blindSpotWords || tally.Round(f.Pull) <= 0 {
+			break
+		}
+		w := BlindSpotWord{Item: f.Item, Records: f.Records, Pull: tally.Round(f.Pull)}
+		for _, form := range f.Forms {
+			if !taken.Text(strings.Split(form.Item, " ")) {
+				w.Forms = append(w.Forms, form.Item)
+			}
+		}
+		if len(w.Forms) > 0 {
+			out.Words = append(out.Words, w)
+		}
+	}
+	return out, nil
 }
 
 // lookUp adds the headings that a word leads to in the vocabulary, with what they find by themselves.

@@ -13,6 +13,7 @@ import (
 	"tamiz/core/bib"
 	"tamiz/core/coverage"
 	"tamiz/core/strategy"
+	"tamiz/core/tally"
 )
 
 // drawn draws records and a strategy over a few words, so that they meet often.
@@ -140,6 +141,29 @@ func TestAPlanRescuesStepByStep(t *testing.T) {
 			hits, last = step.Hits, step.Caught
 		}
 	})
+}
+
+func TestWhatIsTypicalOfABlindSpotIsWhatRescuesWouldBringBack(t *testing.T) {
+	s := woolStrategy(t)
+	set, keys := coverage.NewSet(read(t, "sample.ris")), coverage.NewSet(read(t, "keys.ris"))
+	reach, err := coverage.Find(set, s)
+	require.NoError(t, err)
+	rescuer, err := coverage.NewRescuer(set, keys, s)
+	require.NoError(t, err)
+	pool := reach.Typical(0)
+	assert.Equal(t, reach.BlindSpot(0).ToArray(), pool.Sample.ToArray())
+	pulls := map[string]float64{}
+	for _, r := range tally.CountWords(pool, nil, tally.WordOptions{Fields: bib.Text, MaxWords: 1, MinRecords: 1}).Rows {
+		pulls[r.Item] = r.Pull
+	}
+	compared := 0
+	for _, c := range rescuer.Block(0).Candidates {
+		if pull, ok := pulls[c.Item]; ok && c.Kind == strategy.TextTerm {
+			assert.InDelta(t, pull, c.Pull, 1e-9, c.Item)
+			compared++
+		}
+	}
+	assert.Greater(t, compared, 20)
 }
 
 func TestAWiderPatternCoversANarrower(t *testing.T) {

@@ -139,19 +139,6 @@ func (r *Reach) Open(block int) *roaring.Bitmap {
 	return open
 }
 
-// BlindSpot returns the records that all other searched blocks find and this one does not. Limits and
-// NOT blocks are left aside. Without another searched block that is every record the block misses.
-func (r *Reach) BlindSpot(block int) *roaring.Bitmap {
-	spot := r.set.all()
-	for i, b := range r.s.Blocks {
-		if i != block && b.Searched && !b.Negated {
-			spot.And(r.Blocks[i])
-		}
-	}
-	spot.AndNot(r.Blocks[block])
-	return spot
-}
-
 // TakenAway returns how many records a limit takes away: what the strategy would find without it,
 // less what it finds.
 func (r *Reach) TakenAway(limit int) int {

@@ -12,7 +12,6 @@ import (
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/core/text"
-	"tamiz/core/thesaurus"
 )
 
 // A Candidate is a word, phrase or heading of a missed study that would bring it back into a block.
@@ -37,7 +36,7 @@ type Rescuer struct {
 	s         strategy.Strategy
 	reach     *Reach // in the set
 	inKeys    *Reach // in the key studies
-	taken     taken
+	taken     Taken
 	known     map[itemKey]*found
 }
 
@@ -58,7 +57,7 @@ func NewRescuer(set, keys Set, s strategy.Strategy) (*Rescuer, error) {
 	if r.reach, err = Find(set, s); err != nil {
 		return nil, err
 	}
-	r.taken, err = takenBy(s, keys.Thesaurus)
+	r.taken, err = TakenBy(s, keys.Thesaurus)
 	return r, err
 }
 
@@ -119,7 +118,7 @@ func (r *Rescuer) candidates(block int, missed *roaring.Bitmap, studies []uint32
 		}
 		for _, h := range record.Headings {
 			key := itemKey{strategy.HeadingTerm, text.Label(h.Label)}
-			if !listed[key] && !r.taken.heading(record, key.key) {
+			if !listed[key] && !r.taken.Heading(record, key.key) {
 				add(key, h.Label, r.heading(key))
 			}
 		}
@@ -133,7 +132,7 @@ func (r *Rescuer) text(key itemKey) *found {
 	if ok {
 		return f
 	}
-	if tokens := strings.Split(key.key, " "); !r.taken.text(tokens) {
+	if tokens := strings.Split(key.key, " "); !r.taken.Text(tokens) {
 		p := text.Literal(tokens...)
 		f = &found{r.set.hits(query.Phrase{Pattern: p, Fields: bib.Text}), r.keys.Index.Phrase(p, bib.Text)}
 	}
@@ -181,60 +180,3 @@ func (c Candidate) at(missed, open *roaring.Bitmap) Candidate {
 }
 
 func count(b *roaring.Bitmap) int { return int(b.GetCardinality()) }
-
-// taken is the terms of all blocks, for asking whether one of them matches a candidate already.
-type taken struct {
-	texts []interface {
-		MatchesValue(tokens []string) bool
-	}
-	headings []query.Heading
-}
-
-func takenBy(s strategy.Strategy, vocabulary *thesaurus.Thesaurus) (taken, error) {
-	var out taken
-	for _, b := range s.Blocks {
-		for _, t := range b.Terms {
-			if !t.On {
-				continue
-			}
-			q, err := t.QueryIn(vocabulary)
-			if err != nil {
-				return out, err
-			}
-			switch q := q.(type) {
-			case query.Phrase:
-				out.texts = append(out.texts, q)
-			case query.Near:
-				out.texts = append(out.texts, q)
-			case query.Heading:
-				out.headings = append(out.headings, q)
-			}
-		}
-	}
-	return out, nil
-}
-
-// text reports whether a term matches the tokens taken as a value of their own.
-func (t taken) text(tokens []string) bool {
-	for _, q := range t.texts {
-		if q.MatchesValue(tokens) {
-			return true
-		}
-	}
-	return false
-}
-
-// heading reports whether a term matches an assignment of the label in the record.
-func (t taken) heading(r *bib.Record, label string) bool {
-	for _, a := range r.Headings {
-		if text.Label(a.Label) != label {
-			continue
-		}
-		for _, q := range t.headings {
-			if q.MatchesAssignment(a) {
-				return true
-			}
-		}
-	}
-	return false
-}

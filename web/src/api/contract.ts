@@ -295,6 +295,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/blocks/{block}/blind-spot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What all other searched blocks find and this one does not, and what is typical there */
+        get: operations["blindSpot"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/plan": {
         parameters: {
             query?: never;
@@ -762,6 +779,17 @@ export interface components {
             recall?: components["schemas"]["Recall"];
             build?: components["schemas"]["Recall"];
             test?: components["schemas"]["Recall"];
+        };
+        BlindSpot: {
+            records: number;
+            words: components["schemas"]["BlindSpotWord"][];
+        };
+        BlindSpotWord: {
+            item: string;
+            forms: string[];
+            records: number;
+            /** Format: double */
+            pull: number;
         };
         Plan: {
             caught: number;
@@ -1496,6 +1524,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Coverage"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    blindSpot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                block: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlindSpot"];
                 };
             };
             /** @description what went wrong */

@@ -9,6 +9,7 @@ import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { useReview } from '@/state/review'
 import AddTerm from './AddTerm.vue'
+import BlindSpot from './BlindSpot.vue'
 import HeadingsAndWords from './HeadingsAndWords.vue'
 import TermRow from './TermRow.vue'
 
@@ -75,6 +76,7 @@ function choose(id: string) {
       </table>
       <p v-if="!block.terms.length" class="small none">{{ t('blocks.noTerms') }}</p>
       <AddTerm :key="block.id" :block="block" />
+      <BlindSpot :block="block" />
     </template>
   </div>
 </template>

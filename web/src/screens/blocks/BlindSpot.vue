@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, ask, type Block } from '@/api/client'
+import WithTip from '@/parts/WithTip.vue'
+import { useBench } from '@/state/bench'
+import { useDecide } from '@/state/decide'
+import { useReview } from '@/state/review'
+
+/** What all other searched blocks find and this one does not, and the words that are typical there. */
+const props = defineProps<{ block: Block }>()
+const { t, n } = useI18n()
+const review = useReview()
+const bench = useBench()
+const { termOf, add, addOps } = useDecide()
+
+const others = computed(() => review.document.blocks.filter((b) => b.id !== props.block.id && b.searched && !b.negated))
+const spot = useQuery({
+  queryKey: computed(() => ['blindspot', review.id, review.revision, review.viewStamp, props.block.id]),
+  queryFn: () => ask(api.GET('/api/reviews/{review}/blocks/{block}/blind-spot', { params: { path: { review: review.id, block: props.block.id } } })),
+  enabled: () => review.sample !== undefined && others.value.length > 0,
+  placeholderData: keepPreviousData,
+})
+type Word = NonNullable<typeof spot.data.value>['words'][number]
+const itemOf = (w: Word) => ({ facet: 'words' as const, item: w.item, key: w.item, forms: w.forms })
+const terms = (w: Word) => w.forms.map((form) => termOf(itemOf(w), form))
+
+function rest(w?: Word) {
+  const ops = w ? terms(w).flatMap((term) => addOps(props.block, term)) : []
+  bench.rest(w && ops.length ? { ops, label: `+ ${w.forms.join(', ')}`, block: props.block.id } : undefined)
+}
+
+function take(w: Word) {
+  bench.rest(undefined)
+  add(props.block, terms(w), itemOf(w))
+}
+</script>
+
+<template>
+  <section v-if="others.length && spot.data.value" class="card" :aria-label="t('blind.title', { block: block.name })">
+    <h3 class="sect">{{ t('blind.title', { block: block.name }) }}</h3>
+    <p>{{ t('blind.text', { n: n(spot.data.value.records, 'whole'), others: others.map((b) => b.name).join(', '), block: block.name }, spot.data.value.records) }}</p>
+    <ul v-if="spot.data.value.words.length">
+      <li v-for="w in spot.data.value.words" :key="w.item">
+        <WithTip v-slot="{ describedBy }" :text="t('blind.tip', { n: n(w.records, 'whole'), pull: n(w.pull, 'whole') }, w.records)">
+          <button class="chip" :aria-label="t('coverage.addOne', { item: w.item, block: block.name })" :aria-describedby="describedBy" @mouseenter="rest(w)" @mouseleave="rest()" @focus="rest(w)" @blur="rest()" @click="take(w)"><span class="mono">{{ w.item }}</span><em>{{ n(w.records, 'whole') }}</em><b aria-hidden="true">+</b></button>
+        </WithTip>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.card {
+  margin-top: 18px;
+  padding: 10px 13px 12px;
+}
+
+p {
+  margin: 3px 0 8px;
+}
+
+ul {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 7px;
+}
+
+.chip b {
+  color: var(--plum);
+}
+</style>
