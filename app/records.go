@@ -205,7 +205,14 @@ func (d *desk) marked(s store.StoredRecord, also ...text.Pattern) (MarkedRecord,
 		}
 		m.Keywords = append(m.Keywords, chip)
 	}
+	seen := map[string]bool{}
 	for _, h := range r.Headings {
+		// A keyword that leads to a heading which stands there already tells nothing more.
+		label := text.Label(h.Label)
+		if seen[label] && !h.Central && len(h.Qualifiers) == 0 {
+			continue
+		}
+		seen[label] = true
 		m.Headings = append(m.Headings, Chip{h.Label, h.Central, h.Qualifiers, letters(marker.Heading(h))})
 	}
 	return m, nil
