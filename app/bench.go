@@ -213,7 +213,7 @@ func (a *App) Bench(ctx context.Context, review int64, q BenchQuestion) (*Bench,
 	for i, l := range d.document.Limits {
 		row := BenchLimit{Kind: l.Kind, Dropped: studies - int(inKeys.Limits[i].GetCardinality())}
 		if inSample != nil {
-			n := inSample.TakenAway(i)
+			n := inSample.TakenAwayByLimit(i)
 			row.TakenAway = &n
 		}
 		b.Limits = append(b.Limits, row)

@@ -195,8 +195,8 @@ func TestALimitNeverTakesAwayLessThanNothing(t *testing.T) {
 		s := strategy.Strategy{Blocks: []strategy.Block{block("A", "shade")}, Limits: []strategy.Limit{{Kind: "years", From: &from}, {Kind: "languages", Values: []string{"eng"}}}}
 		reach, err := coverage.Find(coverage.NewSet(records), s)
 		require.NoError(t, err)
-		assert.GreaterOrEqual(t, reach.TakenAway(0), 0)
-		assert.GreaterOrEqual(t, reach.TakenAway(1), 0)
+		assert.GreaterOrEqual(t, reach.TakenAwayByLimit(0), 0)
+		assert.GreaterOrEqual(t, reach.TakenAwayByLimit(1), 0)
 	})
 }
 

@@ -2,6 +2,7 @@ package coverage_test
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
@@ -78,7 +79,24 @@ func TestBlockMeasuresHoldTogether(t *testing.T) {
 			assert.Equal(t, m.Hits, m.HeadingsAlone+m.WordsAlone+m.Both)
 		}
 		for l := range s.Limits {
-			assert.GreaterOrEqual(t, reach.TakenAway(l), 0, "a limit never adds")
+			assert.GreaterOrEqual(t, reach.TakenAwayByLimit(l), 0, "a limit never adds")
+		}
+		searched := 0
+		for _, b := range s.Blocks {
+			if b.Searched && !b.Negated {
+				searched++
+			}
+		}
+		for i, b := range s.Blocks {
+			less := s
+			less.Blocks = append(slices.Clone(s.Blocks[:i]), s.Blocks[i+1:]...)
+			without, err := coverage.Find(set, less)
+			require.NoError(t, err)
+			taken := reach.TakenAwayByBlock(i)
+			assert.Equal(t, int(without.Whole.GetCardinality())-int(reach.Whole.GetCardinality()), taken)
+			if b.Negated || searched > 1 || !b.Searched {
+				assert.GreaterOrEqual(t, taken, 0)
+			}
 		}
 	})
 }

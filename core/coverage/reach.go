@@ -3,6 +3,8 @@
 package coverage
 
 import (
+	"slices"
+
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/bib"
@@ -139,8 +141,22 @@ func (r *Reach) Open(block int) *roaring.Bitmap {
 	return open
 }
 
-// TakenAway returns how many records a limit takes away: what the strategy would find without it,
+// TakenAwayByLimit returns how many records a limit takes away: what the strategy would find without it,
 // less what it finds.
-func (r *Reach) TakenAway(limit int) int {
-	return int(r.without(none, limit).GetCardinality()) - int(r.Whole.GetCardinality())
+func (r *Reach) TakenAwayByLimit(limit int) int {
+	return count(r.without(none, limit)) - count(r.Whole)
+}
+
+// TakenAwayByBlock does the same for a block, negated or not. A block that is not searched takes away
+// nothing; without the only searched one nothing would be found, so that the answer is then negative.
+func (r *Reach) TakenAwayByBlock(block int) int {
+	if !r.s.Blocks[block].Searched {
+		return 0
+	}
+	rest := r.s
+	rest.Blocks = slices.Clone(rest.Blocks)
+	rest.Blocks[block].Searched = false
+	without := *r
+	without.s = rest
+	return count(without.without(none, none)) - count(r.Whole)
 }
