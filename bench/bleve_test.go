@@ -19,6 +19,7 @@ import (
 	"tamiz/core/bib"
 	"tamiz/core/strategy"
 	"tamiz/core/text"
+	"tamiz/demo"
 )
 
 // rival is a bleve index of the records: normalised tokens with positions, headings whole. Nothing is
@@ -29,7 +30,9 @@ type rival struct {
 	bytes    uint64
 }
 
-func openBleve(t *testing.T, records []*bib.Record) *rival {
+// openBleve indexes a world of so many records, which are made as they are wanted; their making does not
+// count.
+func openBleve(t *testing.T, n int) *rival {
 	m := bleve.NewIndexMapping()
 	require.NoError(t, m.AddCustomAnalyzer("tokens", map[string]any{"type": custom.Name, "tokenizer": whitespace.Name}))
 	m.DefaultAnalyzer = "tokens"
@@ -48,25 +51,36 @@ func openBleve(t *testing.T, records []*bib.Record) *rival {
 	ix, err := bleve.NewUsing(dir, m, scorch.Name, scorch.Name, map[string]any{"unsafe_batch": true})
 	require.NoError(t, err)
 	t.Cleanup(func() { ix.Close() })
-	batch := ix.NewBatch()
-	for i, r := range records {
-		var values, labels []string
-		r.Values(bib.Text, func(_ bib.Field, v string) {
-			if key := text.Key(v); key != "" {
-				values = append(values, key)
-			}
-		})
-		for _, h := range r.Headings {
-			labels = append(labels, text.Label(h.Label))
-		}
-		require.NoError(t, batch.Index(fmt.Sprint(i), map[string]any{"words": values, "headings": labels}))
-		if batch.Size() >= 2000 {
-			require.NoError(t, ix.Batch(batch))
-			batch.Reset()
-		}
-	}
-	require.NoError(t, ix.Batch(batch))
 	out := &rival{Index: ix, building: time.Since(began)}
+	var waiting []*bib.Record
+	number := 0
+	flush := func() {
+		began := time.Now()
+		batch := ix.NewBatch()
+		for _, r := range waiting {
+			var values, labels []string
+			r.Values(bib.Text, func(_ bib.Field, v string) {
+				if key := text.Key(v); key != "" {
+					values = append(values, key)
+				}
+			})
+			for _, h := range r.Headings {
+				labels = append(labels, text.Label(h.Label))
+			}
+			require.NoError(t, batch.Index(fmt.Sprint(number), map[string]any{"words": values, "headings": labels}))
+			number++
+		}
+		require.NoError(t, ix.Batch(batch))
+		out.building += time.Since(began)
+		waiting = waiting[:0]
+	}
+	require.NoError(t, demo.Each(1, n, func(r *bib.Record, _ bool) error {
+		if waiting = append(waiting, r); len(waiting) == 2000 {
+			flush()
+		}
+		return nil
+	}))
+	flush()
 	_ = filepath.WalkDir(dir, func(_ string, d fs.DirEntry, err error) error {
 		if err == nil && !d.IsDir() { // files come and go while segments are merged
 			if info, err := d.Info(); err == nil {
