@@ -108,6 +108,9 @@ func (a *App) desk(ctx context.Context, review int64, other *Document) (*desk, e
 			return nil, err
 		}
 		d.document = other.filled()
+		if err := a.owns(ctx, review, d.document); err != nil {
+			return nil, err
+		}
 	} else {
 		saved, err := a.store.Document(ctx, review, 0)
 		if err != nil {

@@ -53,6 +53,11 @@ func (a *App) Change(ctx context.Context, review int64, revision int, c Change) 
 	if err := c.check(); err != nil {
 		return State{}, err
 	}
+	if c.Document != nil {
+		if err := a.owns(ctx, review, *c.Document); err != nil {
+			return State{}, err
+		}
+	}
 	merged := false
 	err := a.store.Work(ctx, review, func(w *store.Work) error {
 		var before, after store.Facts
@@ -86,6 +91,15 @@ func (a *App) Change(ctx context.Context, review int64, revision int, c Change) 
 	s, err := a.state(ctx, review)
 	s.Merged = merged
 	return s, err
+}
+
+// owns says when a document goes by a vocabulary that is not the review's.
+func (a *App) owns(ctx context.Context, review int64, d Document) error {
+	if d.Vocabulary == nil {
+		return nil
+	}
+	_, err := a.store.Vocabulary(ctx, review, *d.Vocabulary)
+	return gone(err, "vocabulary")
 }
 
 func (c Change) check() error {

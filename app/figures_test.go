@@ -93,6 +93,27 @@ func TestAFileThatIsNoVocabularySaysSo(t *testing.T) {
 	assert.Nil(t, r.Vocabulary)
 }
 
+func TestAVocabularyOfAnotherReviewIsNotTaken(t *testing.T) {
+	a, review := start(t)
+	ctx := context.Background()
+	other, err := a.CreateReview(ctx, app.NewReview{Name: "Another"})
+	require.NoError(t, err)
+	_, err = bring(t, a, other.ID, "vocabulary", "harm.nt", strings.NewReader(harm))
+	require.NoError(t, err)
+	theirs, err := a.Review(ctx, other.ID)
+	require.NoError(t, err)
+	mine, err := a.Review(ctx, review)
+	require.NoError(t, err)
+	d := mine.Document
+	d.Vocabulary = theirs.Document.Vocabulary
+	_, err = a.Change(ctx, review, mine.Revision, app.Change{What: app.What{Key: "vocabulary"}, Document: &d})
+	assert.Equal(t, "vocabulary-gone", problem(t, err).Type)
+	_, err = a.Bench(ctx, review, app.BenchQuestion{Document: &d})
+	assert.Equal(t, "vocabulary-gone", problem(t, err).Type)
+	_, err = a.Review(ctx, review)
+	assert.NoError(t, err)
+}
+
 func TestAFamilyIsOneRowAndOpensAllItsRecords(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
