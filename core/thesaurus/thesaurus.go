@@ -76,7 +76,8 @@ type Trouble struct {
 	Detail  string
 }
 
-// Languages returns the languages of the labels, those with most labels first.
+// Languages returns the languages of the labels, those with most labels first; of equals English, then by
+// name.
 func Languages(concepts []Concept) []string {
 	n := map[string]int{}
 	for _, c := range concepts {
@@ -88,7 +89,8 @@ func Languages(concepts []Concept) []string {
 	for l := range n {
 		out = append(out, l)
 	}
-	slices.SortFunc(out, func(a, b string) int { return cmp.Or(cmp.Compare(n[b], n[a]), cmp.Compare(a, b)) })
+	rank := map[string]int{"en": -1}
+	slices.SortFunc(out, func(a, b string) int { return cmp.Or(cmp.Compare(n[b], n[a]), cmp.Compare(rank[a], rank[b]), cmp.Compare(a, b)) })
 	return out
 }
 
@@ -130,10 +132,11 @@ func Build(concepts []Concept, language string) (*Thesaurus, []Trouble) {
 	return t, troubles
 }
 
-// label returns the label of a concept in the chosen language, else in the first there is.
+// label returns the label of a concept in the chosen language, else one in no language, else the first
+// there is.
 func (t *Thesaurus) label(c Concept, tell func(TroubleKind, string, string)) string {
 	seen := map[string]bool{}
-	chosen, other := "", ""
+	chosen, bare, other := "", "", ""
 	for _, l := range c.Labels {
 		if seen[l.Language] {
 			tell(TwoLabels, c.ID, l.Value)
@@ -144,15 +147,16 @@ func (t *Thesaurus) label(c Concept, tell func(TroubleKind, string, string)) str
 		case text.Label(l.Value) == "":
 		case l.Language == t.Language:
 			chosen = l.Value
+		case l.Language == "":
+			bare = l.Value
 		case other == "":
 			other = l.Value
 		}
 	}
-	if chosen == "" && other != "" {
+	if chosen == "" && bare == "" && other != "" {
 		tell(OtherLanguage, c.ID, other)
-		return other
 	}
-	return chosen
+	return cmp.Or(chosen, bare, other)
 }
 
 // all returns the texts in the chosen language and those of none.

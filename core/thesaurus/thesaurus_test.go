@@ -80,6 +80,24 @@ func TestValuesBecomeHeadingsByTheVocabulary(t *testing.T) {
 	assert.Equal(t, []string{"*Sun/causes", "Lintan"}, r.Keywords)
 }
 
+func TestTheLanguageOfMostLabelsIsTaken(t *testing.T) {
+	label := func(pairs ...string) (out []thesaurus.Text) {
+		for i := 0; i < len(pairs); i += 2 {
+			out = append(out, thesaurus.Text{Value: pairs[i], Language: pairs[i+1]})
+		}
+		return out
+	}
+	concepts := []thesaurus.Concept{{ID: "1", Labels: label("Wärme", "de", "Heat", "en")}, {ID: "2", Labels: label("Rest", "en", "Ruhe", "de")}, {ID: "3", Labels: label("Shade", "")}}
+	v, troubles := thesaurus.Build(concepts, "")
+	assert.Equal(t, "en", v.Language, "of equals English")
+	assert.Empty(t, troubles, "a label in no language serves in any")
+	v, _ = thesaurus.Build(append(concepts, thesaurus.Concept{ID: "4", Labels: label("Wasser", "de")}), "")
+	assert.Equal(t, "de", v.Language)
+	v, troubles = thesaurus.Build(concepts[:2], "fr")
+	assert.Len(t, troubles, 2)
+	assert.Len(t, v.Headings, 2, "shown in another language")
+}
+
 func TestEveryWalkEndsWhateverTheFileSays(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		n := rapid.IntRange(1, 12).Draw(t, "concepts")
