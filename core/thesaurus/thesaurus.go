@@ -90,7 +90,9 @@ func Languages(concepts []Concept) []string {
 		out = append(out, l)
 	}
 	rank := map[string]int{"en": -1}
-	slices.SortFunc(out, func(a, b string) int { return cmp.Or(cmp.Compare(n[b], n[a]), cmp.Compare(rank[a], rank[b]), cmp.Compare(a, b)) })
+	slices.SortFunc(out, func(a, b string) int {
+		return cmp.Or(cmp.Compare(n[b], n[a]), cmp.Compare(rank[a], rank[b]), cmp.Compare(a, b))
+	})
 	return out
 }
 
