@@ -57,7 +57,7 @@ function choose(id: string) {
         <div v-if="figures?.records !== undefined" class="big">
           <button class="display" :title="t('bench.openRecords')" @click="reader.list({ block: block.id }, block.concept)">{{ n(figures.records, 'whole') }}</button><span class="small">{{ t('blocks.records') }}</span>
         </div>
-        <div v-if="review.keyStudies.length" class="big"><span class="display">{{ caught }}</span><span class="small">/ {{ review.keyStudies.length }} {{ t('blocks.keyStudies') }}</span></div>
+        <div v-if="review.keyStudies.length && figures" class="big"><span class="display">{{ caught }}</span><span class="small">/ {{ review.keyStudies.length }} {{ t('blocks.keyStudies') }}</span></div>
       </div>
       <HeadingsAndWords v-if="figures?.records" :headings="figures.headingsAlone ?? 0" :both="figures.both ?? 0" :words="figures.wordsAlone ?? 0" />
       <table class="figures">
@@ -83,6 +83,7 @@ function choose(id: string) {
 
 <style scoped>
 .screen {
+  container: block / inline-size;
   height: 100%;
   overflow-y: auto;
   padding-bottom: 90px !important;

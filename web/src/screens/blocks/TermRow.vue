@@ -124,6 +124,7 @@ tr td {
 }
 
 .lab {
+  min-width: 110px;
   display: inline-flex;
   vertical-align: middle;
   flex-wrap: wrap;
@@ -247,6 +248,32 @@ tr td {
 .acts {
   white-space: nowrap;
   width: 110px;
+}
+
+/* Where it is narrow the pictures give way to the words. */
+@container block (max-width: 800px) {
+  .bar,
+  .dots {
+    display: none;
+  }
+
+  .grows {
+    width: 96px;
+  }
+
+  .stair {
+    width: 44px;
+  }
+
+  .acts {
+    width: 96px;
+  }
+}
+
+@container block (max-width: 560px) {
+  .stair {
+    display: none;
+  }
 }
 
 .acts .btn {
