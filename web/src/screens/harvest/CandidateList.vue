@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
+import { useElementSize } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import WithTip from '@/parts/WithTip.vue'
@@ -33,7 +34,15 @@ const columns = computed<{ id: Column; label: string }[]>(() => [
   ...(props.hasContrast ? ([{ id: 'lift', label: t('figure.lift') }, { id: 'pull', label: t('figure.pull') }] as const) : []),
   ...(props.hasKeys ? ([{ id: 'keys', label: t('figure.keys') }] as const) : []),
 ])
-const grid = computed(() => ({ gridTemplateColumns: `minmax(90px, 1fr) ${props.hasNarrower ? '92px 64px ' : '104px '}${props.hasContrast ? '58px 52px ' : ''}${props.hasKeys ? '42px ' : ''}58px` }))
+// Where it is narrow the words come first: the bars go, and figures stand closer.
+const root = ref<HTMLElement>()
+const { width } = useElementSize(root)
+const narrow = computed(() => width.value > 0 && width.value < 480)
+const grid = computed(() => {
+  const [records, below, lift, pull, keys] = narrow.value ? [60, 58, 52, 48, 38] : [props.hasNarrower ? 92 : 104, 64, 58, 52, 42]
+  const columns = [records, props.hasNarrower && below, props.hasContrast && lift, props.hasContrast && pull, props.hasKeys && keys, 58].filter(Boolean)
+  return { gridTemplateColumns: `minmax(90px, 1fr) ${columns.map((c) => `${c}px`).join(' ')}` }
+})
 const at = computed(() => props.rows.findIndex((r) => r.key === props.selected))
 
 watch(at, (i) => {
@@ -55,7 +64,7 @@ defineExpose({ focus })
 </script>
 
 <template>
-  <div class="listing">
+  <div ref="root" class="listing" :class="{ narrow }">
     <div class="head" :style="grid">
       <button class="left" :aria-label="t('list.sortBy', { column: t('figure.item') })" @click="emit('sort', 'item')">{{ title }}<span v-if="aria('item')" aria-hidden="true">{{ sort?.down ? ' ↓' : ' ↑' }}</span></button>
       <WithTip v-for="c in columns" :key="c.id" :text="t(`formula.${c.id}`)">
@@ -90,6 +99,15 @@ defineExpose({ focus })
   flex-direction: column;
   min-height: 0;
   height: 100%;
+}
+
+.narrow :deep(.bar) {
+  display: none;
+}
+
+.narrow :deep(.fig),
+.narrow .head button {
+  padding-inline: 4px;
 }
 
 .head,
