@@ -9,6 +9,7 @@ import { useNotes } from '@/state/notes'
 import type { Op } from '@/state/ops'
 import { termText, useReview } from '@/state/review'
 import { useSteps } from '@/state/steps'
+import StairStep from './StairStep.vue'
 
 /** One line of a block: switched on or off, with what it finds. Alt and the arrows move it. */
 const props = defineProps<{ block: Block; term: Term; figures?: Bench['blocks'][number]['terms'][number]; most: number; first: boolean; last: boolean; keys: boolean; sample: boolean; whole: number }>()
@@ -65,7 +66,6 @@ const remark = computed(() => {
   if (!f.addsNothing) return ''
   return f.inside?.length ? t('blocks.inside', { term: f.inside[0] }) : t('blocks.addsNothing')
 })
-const part = (x?: number) => `${props.whole ? ((x ?? 0) / props.whole) * 100 : 0}%`
 
 function records() {
   reader.list({ term: props.term }, termText(props.term))
@@ -97,10 +97,7 @@ function records() {
       <span class="num" :title="figures?.sole ? t('blocks.sole', { n: figures.sole }, figures.sole) : undefined">{{ figures?.keys }}</span>
     </td>
     <td v-if="sample" class="left grows">
-      <span v-if="figures?.total !== undefined" class="stair" :aria-label="t('blocks.growsTo', { n: n(figures.total, 'whole'), step: n(figures.step ?? 0, 'whole') })" role="img">
-        <i class="sofar" :style="{ width: part(figures.total) }"><i class="step" :style="{ width: figures.total ? `${((figures.step ?? 0) / figures.total) * 100}%` : '0' }" /></i>
-      </span>
-      <span v-if="figures?.total !== undefined" class="small" aria-hidden="true">{{ n(figures.total, 'whole') }}</span>
+      <StairStep v-if="figures?.total !== undefined" :total="figures.total" :step="figures.step ?? 0" :whole="whole" />
     </td>
     <td class="acts">
       <button class="ico" :disabled="first" :aria-label="t('blocks.up', { term: termText(term) })" :title="t('blocks.upTip')" @click="move(-1)">↑</button>
@@ -198,26 +195,6 @@ tr td {
   width: 150px;
 }
 
-.stair {
-  display: inline-block;
-  width: 96px;
-  margin-right: 6px;
-  vertical-align: middle;
-}
-
-.sofar {
-  display: flex;
-  justify-content: flex-end;
-  height: 8px;
-  border-radius: 1px;
-  background: var(--plum-soft);
-}
-
-.step {
-  background: var(--plum);
-  border-radius: 1px;
-}
-
 .keys {
   white-space: nowrap;
 }
@@ -261,35 +238,8 @@ tr td {
     width: 96px;
   }
 
-  .stair {
-    width: 44px;
-  }
-
   .acts {
     width: 96px;
   }
-}
-
-@container block (max-width: 560px) {
-  .stair {
-    display: none;
-  }
-}
-
-.acts .btn {
-  padding: 0 4px;
-}
-
-.ico {
-  border: 0;
-  background: none;
-  padding: 0 4px;
-  cursor: pointer;
-  color: var(--ink-2);
-}
-
-.ico:disabled {
-  color: var(--sand);
-  cursor: default;
 }
 </style>
