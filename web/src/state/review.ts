@@ -132,7 +132,7 @@ export const useReview = defineStore('review', () => {
   function change(what: What, parts: Partial<Omit<Waiting, 'id' | 'what'>>) {
     queue.value.push({ id: newId(), what, ops: parts.ops ?? [], decisions: parts.decisions, samples: parts.samples, keyStudies: parts.keyStudies })
     keep()
-    void flush()
+    setTimeout(() => void flush()) // what it changes on the screen comes first
   }
 
   function keep() {

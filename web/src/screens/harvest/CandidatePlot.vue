@@ -100,7 +100,8 @@ onMounted(() => {
   draw()
 })
 onBeforeUnmount(() => chart.value?.dispose())
-watchDebounced(option, draw, { debounce: 120, maxWait: 600 })
+// What the option rests on is watched, not the option: that would work it out with every key press.
+watchDebounced(() => [props.rows, props.hasContrast, review.document.blocks], draw, { debounce: 120, maxWait: 600 })
 watch(() => props.selected, mark)
 watch([width, height], () => {
   chart.value?.resize()
