@@ -73,7 +73,7 @@ function take(i: number) {
         <path :d="line" class="line" vector-effect="non-scaling-stroke" />
       </svg>
       <p class="row axes small" aria-hidden="true"><span>{{ t('plan.up') }}</span><span class="grow" /><span>{{ t('plan.right') }}</span></p>
-      <table class="figures">
+      <table class="figures proposes">
         <thead>
           <tr><th class="left">{{ t('coverage.candidate') }}</th><th><WithTip v-slot="{ describedBy }" :text="t('formula.price')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.price') }}</span></WithTip></th><th>{{ t('plan.caught') }}</th><th><span class="visually-hidden">{{ t('samples.acts') }}</span></th></tr>
         </thead>
@@ -134,15 +134,6 @@ td.left {
 
 td.left > :first-child {
   vertical-align: -2px;
-}
-
-tbody tr:hover td,
-tbody tr:focus-within td {
-  background: var(--gold-soft);
-}
-
-td .btn {
-  padding: 0 2px;
 }
 
 .wrong {

@@ -70,7 +70,7 @@ const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
     </ul>
     <template v-for="b in blocks.filter((x) => x.missed)" :key="`r${b.block.id}`">
       <h3 class="sect">{{ t('coverage.bringBack', { block: b.block.name }) }}</h3>
-      <table v-if="b.candidates.length" class="figures">
+      <table v-if="b.candidates.length" class="figures proposes">
         <thead>
           <tr>
             <th class="left">{{ t('coverage.candidate') }}</th>
@@ -148,14 +148,5 @@ h3 {
 
 td.left {
   overflow-wrap: anywhere;
-}
-
-tbody tr:hover td,
-tbody tr:focus-within td {
-  background: var(--gold-soft);
-}
-
-td .btn {
-  padding: 0 2px;
 }
 </style>
