@@ -204,15 +204,8 @@ func (a *App) Plan(ctx context.Context, review int64) (*Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	now, err := coverage.Find(d.pool.set(), d.strategy)
-	if err != nil {
-		return nil, err
-	}
-	keys, err := coverage.Find(d.keys.minedSet(), d.strategy)
-	if err != nil {
-		return nil, err
-	}
-	out := &Plan{Caught: int(keys.Whole.GetCardinality()), Of: len(d.keys.mined()), Hits: int(now.Whole.GetCardinality()), Steps: []PlanStep{}}
+	out := &Plan{Of: len(d.keys.mined()), Steps: []PlanStep{}}
+	out.Caught, out.Hits = r.Standing()
 	var blocks []coverage.BlockRescue
 	for i, b := range d.document.Blocks {
 		if b.Searched && !b.Negated {

@@ -22,8 +22,10 @@ type Tally struct {
 	HasCentral   bool        `json:"hasCentral"`
 	HasNarrower  bool        `json:"hasNarrower"`
 	Unindexed    []Unindexed `json:"unindexed,omitempty"` // of headings: by year, how many records have none
-	LeftOutBelow int         `json:"leftOutBelow"`
-	Rows         []TallyRow  `json:"rows"`
+	// Of headings: the part of all records that has none.
+	UnindexedShare *float64   `json:"unindexedShare,omitempty"`
+	LeftOutBelow   int        `json:"leftOutBelow"`
+	Rows           []TallyRow `json:"rows"`
 }
 
 // A TallyRow is one item; Key is by what it is decided on, where that is not the item as written.
@@ -96,7 +98,9 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 		}
 	}
 	if f == tally.Headings {
-		_, years := d.pool.Unindexed()
+		records, years := d.pool.Unindexed()
+		share := tally.Round(float64(records) / float64(t.Sample))
+		out.UnindexedShare = &share
 		for _, y := range years {
 			out.Unindexed = append(out.Unindexed, Unindexed(y))
 		}

@@ -61,6 +61,9 @@ func NewRescuer(set, keys Set, s strategy.Strategy) (*Rescuer, error) {
 	return r, err
 }
 
+// Standing returns how many key studies the strategy catches now, and how many records it finds.
+func (r *Rescuer) Standing() (caught, hits int) { return count(r.inKeys.Whole), count(r.reach.Whole) }
+
 // Missed returns the key studies that a block misses, by place.
 func (r *Rescuer) Missed(block int) *roaring.Bitmap {
 	missed := r.keys.all()

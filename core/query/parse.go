@@ -1,7 +1,6 @@
 package query
 
 import (
-	"errors"
 	"fmt"
 	"slices"
 	"strconv"
@@ -336,7 +335,7 @@ func (p *parser) searched(t token) (Expr, *Error) {
 		if relation.kind == quoted {
 			return nil, p.wrong(relation, "expected and, or, not, prox or the end, not %s; words that belong together stand in quotes", relation)
 		}
-		return p.textual(t, "=", t, bib.Text)
+		return p.textual("=", t, bib.Text)
 	}
 	if relation.kind == word && !slices.Contains([]string{"any", "all", "within", "exact", "encloses"}, bare(relation.text)) {
 		return nil, p.wrong(relation, "expected and, or, not, prox or the end, not %s; words that belong together stand in quotes", relation)
@@ -366,7 +365,7 @@ func (p *parser) searched(t token) (Expr, *Error) {
 	}
 	switch ix.kind {
 	case textIndex:
-		return p.textual(t, name, term, ix.fields)
+		return p.textual(name, term, ix.fields)
 	case authorIndex:
 		pattern, err := p.pattern(term)
 		if err != nil {
@@ -395,7 +394,7 @@ func (p *parser) pattern(term token) (text.Pattern, *Error) {
 	return pattern, nil
 }
 
-func (p *parser) textual(_ token, relation string, term token, fields bib.Field) (Expr, *Error) {
+func (p *parser) textual(relation string, term token, fields bib.Field) (Expr, *Error) {
 	pattern, err := p.pattern(term)
 	if err != nil {
 		return nil, err
@@ -653,11 +652,4 @@ func byRank(parts, ops []string) string {
 		}
 	}
 	return parts[0]
-}
-
-// AsError returns the position and expectation of a query that could not be read.
-func AsError(err error) (*Error, bool) {
-	var e *Error
-	ok := errors.As(err, &e)
-	return e, ok
 }

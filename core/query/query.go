@@ -40,25 +40,19 @@ func (q Or) Match(ix *index.Index) *roaring.Bitmap {
 }
 
 // Match implements Expr.
-func (q And) Match(ix *index.Index) *roaring.Bitmap {
-	found := q[0].Match(ix)
-	for _, part := range q[1:] {
-		if found.IsEmpty() {
-			break
-		}
-		found.And(part.Match(ix))
-	}
-	return found
-}
+func (q And) Match(ix *index.Index) *roaring.Bitmap { return narrowed(ix, q, (*roaring.Bitmap).And) }
 
 // Match implements Expr.
-func (q Not) Match(ix *index.Index) *roaring.Bitmap {
-	found := q[0].Match(ix)
-	for _, part := range q[1:] {
+func (q Not) Match(ix *index.Index) *roaring.Bitmap { return narrowed(ix, q, (*roaring.Bitmap).AndNot) }
+
+// narrowed takes what the first part matches and narrows it by each of the others, until nothing is left.
+func narrowed(ix *index.Index, parts []Expr, by func(found, other *roaring.Bitmap)) *roaring.Bitmap {
+	found := parts[0].Match(ix)
+	for _, part := range parts[1:] {
 		if found.IsEmpty() {
 			break
 		}
-		found.AndNot(part.Match(ix))
+		by(found, part.Match(ix))
 	}
 	return found
 }

@@ -87,7 +87,8 @@ func TestEveryTruncatedQueryIsReadOrRefused(t *testing.T) {
 	for _, e := range examples(t) {
 		for i := range e.Query {
 			_, err := query.Parse(e.Query[:i], nil)
-			if bad, ok := query.AsError(err); ok {
+			var bad *query.Error
+			if errors.As(err, &bad) {
 				assert.GreaterOrEqual(t, bad.At, 1)
 				assert.LessOrEqual(t, bad.At, i+1)
 			}
@@ -119,8 +120,8 @@ func TestAnErrorPointsAtItsPlace(t *testing.T) {
 		`kidney prox/unit=word/distance<=3 (heat or rest)`: {8, "each side of prox is one clause"},
 	} {
 		_, err := query.Parse(cql, nil)
-		bad, ok := query.AsError(err)
-		if assert.True(t, ok, "%q: %v", cql, err) {
+		var bad *query.Error
+		if assert.ErrorAs(t, err, &bad, cql) {
 			assert.Equal(t, want.at, bad.At, "%q: %v", cql, err)
 			assert.Contains(t, bad.Expected, want.expected, cql)
 			assert.Contains(t, err.Error(), "^")

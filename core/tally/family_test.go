@@ -11,6 +11,7 @@ import (
 	"tamiz/core/bib"
 	"tamiz/core/tally"
 	"tamiz/core/text"
+	"tamiz/demo"
 )
 
 // within reports whether the tokens of one item stand in a row in those of a longer one.
@@ -103,6 +104,24 @@ func TestAuthorsAndJournalsFold(t *testing.T) {
 		{"The Shore Annals", "Shore annals"}: true, {"An Orchard", "Orchard"}: true, {"A", "The"}: false, {"Theory of Work", "ory of Work"}: false,
 	} {
 		assert.Equal(t, same, tally.JournalKey(names[0]) == tally.JournalKey(names[1]), "%q", names)
+	}
+}
+
+func TestTheRecordsBehindAnItemAreThoseThatAreCounted(t *testing.T) {
+	records := demo.NewWorld(3, 150).Records
+	p := tally.NewPool(records[:100], records[100:])
+	key := map[tally.Facet]func(string) string{tally.Keywords: text.Key, tally.Journals: tally.JournalKey,
+		tally.Authors: func(s string) string { return tally.AuthorKey(bib.ParsePerson(s)) }}
+	for _, f := range tally.Facets[1:] {
+		of := key[f]
+		if of == nil {
+			of = text.Label
+		}
+		for _, r := range tally.CountList(p, f, nil).Rows {
+			found := p.Having(f, of(r.Item))
+			assert.EqualValues(t, r.Records, found.AndCardinality(p.Sample), "%s %q", f, r.Item)
+			assert.EqualValues(t, r.ContrastRecords, found.AndCardinality(p.Contrast), "%s %q", f, r.Item)
+		}
 	}
 }
 

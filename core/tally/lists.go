@@ -9,6 +9,7 @@ import (
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/bib"
+	"tamiz/core/index"
 	"tamiz/core/text"
 )
 
@@ -61,8 +62,23 @@ func mentions(f Facet, r *bib.Record) []mention {
 }
 
 // Having returns the records of the pool that carry an item of a facet that is a list, by the key by
-// which its writings are one.
+// which its writings are one. Where the index holds the list it is asked; the others are gone through.
 func (p *Pool) Having(f Facet, key string) *roaring.Bitmap {
+	switch f {
+	case Headings:
+		return p.Index.Heading([]string{key}, false, nil)
+	case Types:
+		return p.Index.Listed(index.Types, key)
+	case Languages:
+		return p.Index.Listed(index.Languages, key)
+	case Countries:
+		return p.Index.Listed(index.Countries, key)
+	case Years:
+		if year, err := strconv.Atoi(key); err == nil {
+			return p.Index.Years(year, year)
+		}
+		return roaring.New()
+	}
 	found := roaring.New()
 	for n, r := range p.Records {
 		if slices.ContainsFunc(mentions(f, r), func(m mention) bool { return m.key == key }) {

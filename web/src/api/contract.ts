@@ -687,6 +687,8 @@ export interface components {
             hasCentral: boolean;
             hasNarrower: boolean;
             unindexed?: components["schemas"]["Unindexed"][];
+            /** Format: double */
+            unindexedShare?: number;
             leftOutBelow: number;
             rows: components["schemas"]["TallyRow"][];
         };

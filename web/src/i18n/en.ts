@@ -67,7 +67,7 @@ export default {
   },
   facet: { words: 'Words', headings: 'Headings', qualifiers: 'Qualifiers', keywords: 'Keywords', journals: 'Journals', authors: 'Authors', years: 'Years', types: 'Types', languages: 'Languages', countries: 'Countries' },
   figure: {
-    item: 'item', records: 'Records', withNarrower: 'And below', lift: 'Lift', pull: 'Pull', keys: 'Keys', rescues: 'Rescues', price: 'Price', worth: 'Worth', recall: 'Recall', hits: 'To read',
+    item: 'item', records: 'Records', withNarrower: 'And below', lift: 'Lift', pull: 'Pull', keys: 'Keys', rescues: 'Rescues', price: 'Price', worth: 'Worth',
     termRecords: 'Records', onlyHere: 'Only here', termKeys: 'Keys', grows: 'Block grows to', headingsAlone: 'headings alone', both: 'both', wordsAlone: 'words alone',
   },
   formula: {
@@ -108,7 +108,7 @@ export default {
     build: 'build half', test: 'test half', split: 'Split in halves', join: 'Put together again', buildTip: 'Key studies that words may be mined from.', testTip: 'Key studies that only measure: no word is mined from them, so that recall is not flattered.', tip: 'At random: words are then mined from one half alone, and recall is measured on the other.', interval: '{low} to {high}', notMined: 'This study is of the test half: no words are mined from it.',
   },
   plan: {
-    title: 'Rescue plan', noSample: 'Prices are counted over a sample: choose one on Samples.', nothing: 'No word or heading of the missed studies would bring one back and is typical of a blind spot.', text: '{caught} of {of} caught now, with {hits} records to read; after all steps {then}, for {more} records more.', curve: 'Key studies caught against records to read, step by step; the table holds the same', up: '↑ key studies caught', right: 'records to read →', caught: 'Caught', steps: '{n} step | {n} steps', takeTo: 'Add {item} | Add the first {n} steps, to {item}', takeShort: 'Add {n}',
+    title: 'Rescue plan', noSample: 'Prices are counted over a sample: choose one on Samples.', nothing: 'No word or heading of the missed studies would bring one back and is typical of a blind spot.', text: '{caught} of {of} caught now, with {hits} records to read; after all steps {then}, with {to}.', curve: 'Key studies caught against records to read, step by step; the table holds the same', up: '↑ key studies caught', right: 'records to read →', caught: 'Caught', steps: '{n} step | {n} steps', takeTo: 'Add {item} | Add the first {n} steps, to {item}', takeShort: 'Add {n}',
   },
   conflict: {
     title: 'Changed in two places at once', text: 'Another window changed the same block ({blocks}) while you did. Nothing is lost; choose what it is to be.', mine: 'Yours', theirs: 'The other', both: 'Keep both', takeMine: 'Keep yours', takeTheirs: 'Take the other',

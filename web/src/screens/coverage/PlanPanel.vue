@@ -67,7 +67,7 @@ function take(i: number) {
     <v-progress-linear v-else-if="!now" indeterminate color="primary" :aria-label="t('harvest.counting')" />
     <p v-else-if="!steps.length" class="small">{{ t('plan.nothing') }}</p>
     <template v-else>
-      <p class="small">{{ t('plan.text', { caught: now.caught, of: now.of, hits: n(now.hits, 'whole'), then: steps.at(-1)!.caught, more: n(steps.at(-1)!.hits - now.hits, 'whole') }) }}</p>
+      <p class="small">{{ t('plan.text', { caught: now.caught, of: now.of, hits: n(now.hits, 'whole'), then: steps.at(-1)!.caught, to: n(steps.at(-1)!.hits, 'whole') }) }}</p>
       <svg viewBox="0 0 100 60" class="curve" role="img" :aria-label="t('plan.curve')" preserveAspectRatio="none">
         <path d="M3 4V56H97" class="axis" vector-effect="non-scaling-stroke" />
         <path :d="line" class="line" vector-effect="non-scaling-stroke" />

@@ -138,11 +138,9 @@ function onKey(e: KeyboardEvent) {
 
 /** Headings lag behind: how many records have none, and where most of them are. */
 const unindexed = computed(() => {
-  const years = tally.value?.unindexed
-  if (!years?.length) return ''
-  const sum = (f: (y: NonNullable<Tally['unindexed']>[number]) => number) => years.reduce((all, y) => all + f(y), 0)
-  const last = years.filter((y) => y.year > 0).at(-1)
-  const all = t('harvest.unindexed', { share: n(sum((y) => y.unindexed) / sum((y) => y.records), 'share') })
+  if (tally.value?.unindexedShare === undefined) return ''
+  const last = tally.value.unindexed?.filter((y) => y.year > 0).at(-1)
+  const all = t('harvest.unindexed', { share: n(tally.value.unindexedShare, 'share') })
   return last ? `${all} ${t('harvest.unindexedLast', { year: last.year, n: n(last.unindexed, 'whole'), of: n(last.records, 'whole') })}` : all
 })
 
