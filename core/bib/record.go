@@ -2,6 +2,8 @@
 // knows nothing of files: readers and writers of formats live in exchange.
 package bib
 
+import "fmt"
+
 // A Record is one bibliographic record. What a source did not say is empty; a year of 0 is none.
 type Record struct {
 	ID        string // by which the record is named: accession number, else ID, else DOI, else #n
@@ -79,3 +81,18 @@ func (r *Record) Values(fields Field, visit func(f Field, value string)) {
 
 // Indexed reports whether the record carries headings.
 func (r *Record) Indexed() bool { return len(r.Headings) > 0 }
+
+// Name gives the record its id: the accession number, else the local ID, else the DOI, else #n for the
+// n-th of its file.
+func (r *Record) Name(n int) {
+	switch {
+	case r.Accession != "":
+		r.ID = r.Accession
+	case r.LocalID != "":
+		r.ID = r.LocalID
+	case r.DOI != "":
+		r.ID = r.DOI
+	default:
+		r.ID = fmt.Sprintf("#%d", n)
+	}
+}

@@ -24,6 +24,7 @@ type Query struct {
 	Expr     Expr
 	Sort     []SortKey
 	Warnings []Mixed
+	Indexes  []string // the names of the indexes asked, as written, each once; "" is a term without one
 }
 
 // A SortKey is one of the things that records are to be sorted by.
@@ -47,6 +48,18 @@ func (m Mixed) String() string {
 // Parse reads a query in CQL 1.2 (OASIS searchRetrieve, part 5). vocabulary, which may be nil, says what
 // is narrower than a heading. What cannot be read is answered by an *Error.
 func Parse(cql string, vocabulary *thesaurus.Thesaurus) (*Query, error) {
+	return Parser{Vocabulary: vocabulary}.Parse(cql)
+}
+
+// A Parser reads queries. Its zero value reads them as Parse does without a vocabulary.
+type Parser struct {
+	Vocabulary *thesaurus.Thesaurus
+	// Bare says what a term without an index looks for, where that is not the text of a record.
+	Bare func(text.Pattern) Expr
+}
+
+// Parse reads a query.
+func (settings Parser) Parse(cql string) (*Query, error) {
 	if len(cql) > MaxQuery {
 		return nil, fmt.Errorf("a query has at most %d characters; this one has %d", MaxQuery, len(cql))
 	}
@@ -54,7 +67,7 @@ func Parse(cql string, vocabulary *thesaurus.Thesaurus) (*Query, error) {
 	if bad != nil {
 		return nil, bad
 	}
-	p := &parser{query: cql, tokens: tokens, vocabulary: vocabulary}
+	p := &parser{query: cql, tokens: tokens, vocabulary: settings.Vocabulary, bare: settings.Bare}
 	q := &Query{}
 	var err *Error
 	if q.Expr, err = p.scope(0); err != nil {
@@ -72,7 +85,7 @@ func Parse(cql string, vocabulary *thesaurus.Thesaurus) (*Query, error) {
 		}
 		return nil, p.wrong(t, "expected and, or, not, prox or the end, not %s", t)
 	}
-	q.Warnings = p.warnings
+	q.Warnings, q.Indexes = p.warnings, p.indexes
 	return q, nil
 }
 
@@ -82,7 +95,16 @@ type parser struct {
 	at         int
 	clauses    int
 	vocabulary *thesaurus.Thesaurus
+	bare       func(text.Pattern) Expr
 	warnings   []Mixed
+	indexes    []string
+}
+
+// asked remembers that an index is asked.
+func (p *parser) asked(name string) {
+	if !slices.Contains(p.indexes, name) {
+		p.indexes = append(p.indexes, name)
+	}
 }
 
 func (p *parser) peek() token { return p.tokens[p.at] }
@@ -335,6 +357,14 @@ func (p *parser) searched(t token) (Expr, *Error) {
 		if relation.kind == quoted {
 			return nil, p.wrong(relation, "expected and, or, not, prox or the end, not %s; words that belong together stand in quotes", relation)
 		}
+		p.asked("")
+		if p.bare != nil {
+			pattern, err := p.pattern(t)
+			if err != nil {
+				return nil, err
+			}
+			return p.bare(pattern), nil
+		}
 		return p.textual("=", t, bib.Text)
 	}
 	if relation.kind == word && !slices.Contains([]string{"any", "all", "within", "exact", "encloses"}, bare(relation.text)) {
@@ -357,6 +387,7 @@ func (p *parser) searched(t token) (Expr, *Error) {
 	if !known {
 		return nil, p.wrong(t, "there is no index %s; there are %s", t, indexNames)
 	}
+	p.asked(t.plain(false))
 	if len(modifiers) > 0 && ix.kind != headingIndex {
 		return nil, p.wrong(modifiers[0].name, "only heading and prox take modifiers")
 	}

@@ -222,16 +222,7 @@ func (r *Reader) record(w *raw) *bib.Record {
 			}
 		}
 	}
-	switch {
-	case rec.Accession != "":
-		rec.ID = rec.Accession
-	case rec.LocalID != "":
-		rec.ID = rec.LocalID
-	case rec.DOI != "":
-		rec.ID = rec.DOI
-	default:
-		rec.ID = fmt.Sprintf("#%d", w.n)
-	}
+	rec.Name(w.n)
 	return rec
 }
 
@@ -274,31 +265,7 @@ func (w *raw) one(tags ...string) string {
 func (w *raw) year() int {
 	for _, tag := range []string{"PY", "Y1", "DA"} {
 		for _, v := range w.all(tag) {
-			if y := yearIn(v); y > 0 {
-				return y
-			}
-		}
-	}
-	return 0
-}
-
-// yearIn returns the first four digits with no digit beside them, or the first four of eight.
-func yearIn(s string) int {
-	for i := 0; i < len(s); {
-		if s[i] < '0' || s[i] > '9' {
-			i++
-			continue
-		}
-		start := i
-		for i < len(s) && s[i] >= '0' && s[i] <= '9' {
-			i++
-		}
-		if n := i - start; n == 4 || n == 8 {
-			y := 0
-			for _, c := range s[start : start+4] {
-				y = y*10 + int(c-'0')
-			}
-			if y > 0 {
+			if y := bib.ParseYear(v); y > 0 {
 				return y
 			}
 		}

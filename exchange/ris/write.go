@@ -58,7 +58,9 @@ func Write(w io.Writer, rec *bib.Record) error {
 	put("DO", rec.DOI)
 	put("UR", rec.URLs...)
 	for _, e := range rec.Extra {
-		put(e.Tag, e.Value)
+		if len(e.Tag) == 2 { // another format's tag has no place here
+			put(e.Tag, e.Value)
+		}
 	}
 	fmt.Fprint(b, "ER  - \r\n\r\n")
 	return b.Flush()

@@ -1,0 +1,344 @@
+// Package mods reads and writes bibliographic records in MODS 3 (Metadata Object Description Schema,
+// Library of Congress), an XML format. It reads one record at a time from a decoder, so that records can
+// stand in whatever carries them.
+package mods
+
+import (
+	"encoding/xml"
+	"strings"
+
+	"tamiz/core/bib"
+	"tamiz/exchange"
+)
+
+// Namespace is the namespace of MODS 3.
+const Namespace = "http://www.loc.gov/mods/v3"
+
+// Schema is the name by which an SRU server knows the records.
+const Schema = "info:srw/schema/1/mods-v3.6"
+
+// The elements of a record, as far as a bibliographic record needs them. Elements are known by their
+// local name, since servers differ in whether they declare the namespace.
+type record struct {
+	XMLName   xml.Name     `xml:"mods"`
+	Namespace string       `xml:"xmlns,attr,omitempty"`
+	Titles    []titleInfo  `xml:"titleInfo"`
+	Names     []name       `xml:"name"`
+	Genres    []string     `xml:"genre"`
+	Origins   []origin     `xml:"originInfo"`
+	Languages []language   `xml:"language"`
+	Abstracts []string     `xml:"abstract"`
+	Subjects  []subject    `xml:"subject"`
+	Related   []related    `xml:"relatedItem"`
+	IDs       []identifier `xml:"identifier"`
+	Locations []location   `xml:"location"`
+	Parts     []detailPart `xml:"part"`
+	Info      []info       `xml:"recordInfo"`
+	Notes     []note       `xml:"note"`
+}
+
+type titleInfo struct {
+	Type     string   `xml:"type,attr,omitempty"`
+	NonSort  string   `xml:"nonSort,omitempty"`
+	Title    []string `xml:"title"`
+	SubTitle []string `xml:"subTitle"`
+}
+
+type name struct {
+	Type  string     `xml:"type,attr,omitempty"`
+	Parts []namePart `xml:"namePart"`
+	Roles []roleTerm `xml:"role>roleTerm"`
+}
+
+type namePart struct {
+	Type  string `xml:"type,attr,omitempty"`
+	Value string `xml:",chardata"`
+}
+
+type roleTerm struct {
+	Type  string `xml:"type,attr,omitempty"`
+	Value string `xml:",chardata"`
+}
+
+type origin struct {
+	Places []placeTerm `xml:"place>placeTerm"`
+	Issued []string    `xml:"dateIssued"`
+	Other  []string    `xml:"copyrightDate"`
+}
+
+type placeTerm struct {
+	Type  string `xml:"type,attr,omitempty"`
+	Value string `xml:",chardata"`
+}
+
+type language struct {
+	Terms []roleTerm `xml:"languageTerm"`
+}
+
+type subject struct {
+	Authority string   `xml:"authority,attr,omitempty"`
+	Usage     string   `xml:"usage,attr,omitempty"`
+	Topics    []string `xml:"topic"`
+}
+
+type identifier struct {
+	Type  string `xml:"type,attr,omitempty"`
+	Value string `xml:",chardata"`
+}
+
+type location struct {
+	URLs []string `xml:"url"`
+}
+
+type related struct {
+	Type    string       `xml:"type,attr,omitempty"`
+	Titles  []titleInfo  `xml:"titleInfo"`
+	Origins []origin     `xml:"originInfo"`
+	IDs     []identifier `xml:"identifier"`
+	Parts   []detailPart `xml:"part"`
+}
+
+type detailPart struct {
+	Details []detail `xml:"detail"`
+	Extents []extent `xml:"extent"`
+	Dates   []string `xml:"date"`
+}
+
+type detail struct {
+	Type   string   `xml:"type,attr,omitempty"`
+	Number []string `xml:"number"`
+}
+
+type extent struct {
+	Unit  string `xml:"unit,attr,omitempty"`
+	Start string `xml:"start,omitempty"`
+	End   string `xml:"end,omitempty"`
+}
+
+type info struct {
+	Identifiers []string `xml:"recordIdentifier"`
+}
+
+type note struct {
+	Type  string `xml:"type,attr,omitempty"`
+	Value string `xml:",chardata"`
+}
+
+// The tags under which what Tamiz has no field for is kept.
+const (
+	References = "references" // the DOI of a work that this one cites
+	CitedBy    = "cited by"   // how many works of the source cite this one
+)
+
+// Decode reads the record that begins with start.
+func Decode(d *xml.Decoder, start xml.StartElement) (*bib.Record, error) {
+	var m record
+	if err := d.DecodeElement(&m, &start); err != nil {
+		return nil, err
+	}
+	return m.record(), nil
+}
+
+func (m *record) record() *bib.Record {
+	r := &bib.Record{Title: mainTitle(m.Titles), Abstract: exchange.Flat(strings.Join(m.Abstracts, " "))}
+	for _, n := range m.Names {
+		if p, ok := n.person(); ok {
+			r.Authors = append(r.Authors, p)
+		}
+	}
+	r.Types = exchange.Values(m.Genres)
+	m.dates(r)
+	for _, l := range m.Languages {
+		r.Languages = append(r.Languages, codeOrText(l.Terms)...)
+	}
+	for _, s := range m.Subjects {
+		topics := exchange.Values(s.Topics)
+		switch {
+		case len(topics) == 0:
+		case s.Authority == "":
+			r.Keywords = append(r.Keywords, topics...)
+		default:
+			r.Headings = append(r.Headings, bib.Assignment{Label: topics[0], Qualifiers: more(topics[1:]), Central: s.Usage == "primary"})
+		}
+	}
+	for _, rel := range m.Related {
+		rel.into(r)
+	}
+	for _, p := range m.Parts {
+		p.into(r)
+	}
+	for _, id := range m.IDs {
+		switch v := exchange.Flat(id.Value); {
+		case v == "":
+		case id.Type == "doi" && r.DOI == "":
+			r.DOI = v
+		case id.Type == "issn" && r.ISSN == "":
+			r.ISSN = v
+		case id.Type == "uri":
+			r.URLs = append(r.URLs, v)
+		case id.Type == "local" && r.LocalID == "":
+			r.LocalID = v
+		}
+	}
+	for _, l := range m.Locations {
+		r.URLs = append(r.URLs, exchange.Values(l.URLs)...)
+	}
+	for _, i := range m.Info {
+		if ids := exchange.Values(i.Identifiers); len(ids) > 0 && r.Accession == "" {
+			r.Accession = ids[0]
+		}
+	}
+	for _, n := range m.Notes {
+		if v := exchange.Flat(n.Value); n.Type == CitedBy && v != "" {
+			r.Extra = append(r.Extra, bib.Extra{Tag: CitedBy, Value: v})
+		}
+	}
+	r.Name(0)
+	return r
+}
+
+func (n name) person() (bib.Person, bool) {
+	author := len(n.Roles) == 0
+	for _, role := range n.Roles {
+		if v := strings.ToLower(exchange.Flat(role.Value)); v == "author" || v == "aut" || v == "creator" || v == "cre" {
+			author = true
+		}
+	}
+	if !author {
+		return bib.Person{}, false
+	}
+	var family, given, whole []string
+	for _, p := range n.Parts {
+		v := exchange.Flat(p.Value)
+		switch {
+		case v == "":
+		case p.Type == "family":
+			family = append(family, v)
+		case p.Type == "given":
+			given = append(given, v)
+		case p.Type == "":
+			whole = append(whole, v)
+		}
+	}
+	switch {
+	case len(family) > 0:
+		return bib.Person{Family: strings.Join(family, " "), Given: strings.Join(given, " ")}, true
+	case len(whole) > 0 && n.Type == "corporate":
+		return bib.Person{Family: strings.Join(whole, " ")}, true
+	case len(whole) > 0:
+		return bib.ParsePerson(strings.Join(whole, " ")), true
+	}
+	return bib.Person{}, false
+}
+
+func (m *record) dates(r *bib.Record) {
+	for _, o := range m.Origins {
+		o.into(r)
+		for _, p := range o.Places {
+			if v := exchange.Flat(p.Value); v != "" && p.Type != "code" {
+				r.Countries = append(r.Countries, v)
+			}
+		}
+	}
+}
+
+func (o origin) into(r *bib.Record) {
+	for _, d := range append(append([]string{}, o.Issued...), o.Other...) {
+		if r.Year == 0 {
+			r.Year = bib.ParseYear(d)
+		}
+	}
+}
+
+func (rel related) into(r *bib.Record) {
+	switch rel.Type {
+	case "host":
+		if r.Journal == "" {
+			r.Journal = mainTitle(rel.Titles)
+		}
+		for _, id := range rel.IDs {
+			if id.Type == "issn" && r.ISSN == "" {
+				r.ISSN = exchange.Flat(id.Value)
+			}
+		}
+		for _, p := range rel.Parts {
+			p.into(r)
+		}
+		for _, o := range rel.Origins {
+			o.into(r)
+		}
+	case References:
+		for _, id := range rel.IDs {
+			if v := exchange.Flat(id.Value); id.Type == "doi" && v != "" {
+				r.Extra = append(r.Extra, bib.Extra{Tag: References, Value: v})
+			}
+		}
+	}
+}
+
+func (p detailPart) into(r *bib.Record) {
+	for _, d := range p.Details {
+		if numbers := exchange.Values(d.Number); len(numbers) > 0 {
+			switch {
+			case d.Type == "volume" && r.Volume == "":
+				r.Volume = numbers[0]
+			case d.Type == "issue" && r.Issue == "":
+				r.Issue = numbers[0]
+			}
+		}
+	}
+	for _, e := range p.Extents {
+		if (e.Unit == "" || strings.HasPrefix(e.Unit, "page")) && r.FirstPage == "" {
+			r.FirstPage, r.LastPage = exchange.Flat(e.Start), exchange.Flat(e.End)
+		}
+	}
+	for _, d := range p.Dates {
+		if r.Year == 0 {
+			r.Year = bib.ParseYear(d)
+		}
+	}
+}
+
+// mainTitle returns the title that is no translation, abbreviation or other variant, else the first.
+func mainTitle(all []titleInfo) string {
+	best := ""
+	for _, t := range all {
+		s := exchange.Flat(t.NonSort + " " + strings.Join(t.Title, " "))
+		if sub := exchange.Flat(strings.Join(t.SubTitle, ": ")); sub != "" {
+			s += ": " + sub
+		}
+		if t.Type == "" && s != "" {
+			return s
+		}
+		if best == "" {
+			best = s
+		}
+	}
+	return best
+}
+
+// codeOrText returns the codes among the terms of one language, or what else they say.
+func codeOrText(terms []roleTerm) []string {
+	var codes, texts []string
+	for _, t := range terms {
+		v := exchange.Flat(t.Value)
+		switch {
+		case v == "":
+		case t.Type == "text":
+			texts = append(texts, v)
+		default:
+			codes = append(codes, v)
+		}
+	}
+	if len(codes) > 0 {
+		return codes[:1]
+	}
+	return texts
+}
+
+func more(of []string) []string {
+	if len(of) == 0 {
+		return nil
+	}
+	return of
+}

@@ -1,0 +1,110 @@
+package mods
+
+import (
+	"encoding/xml"
+	"fmt"
+
+	"tamiz/core/bib"
+)
+
+// Encode writes a record as a mods element. authority names the vocabulary that its headings are from;
+// without one they could not be told from keywords, so an empty one is written as "local".
+func Encode(e *xml.Encoder, r *bib.Record, authority string) error {
+	if authority == "" {
+		authority = "local"
+	}
+	m := record{Namespace: Namespace}
+	if r.Title != "" {
+		m.Titles = []titleInfo{{Title: []string{r.Title}}}
+	}
+	for _, a := range r.Authors {
+		n := name{Type: "personal", Roles: []roleTerm{{Type: "text", Value: "author"}}}
+		if a.Given == "" && a.Written == "" {
+			n.Type = "corporate"
+			n.Parts = []namePart{{Value: a.Family}}
+		} else if a.Written != "" {
+			n.Parts = []namePart{{Value: a.Written}}
+		} else {
+			n.Parts = []namePart{{Type: "family", Value: a.Family}, {Type: "given", Value: a.Given}}
+		}
+		m.Names = append(m.Names, n)
+	}
+	m.Genres = r.Types
+	var o origin
+	for _, c := range r.Countries {
+		o.Places = append(o.Places, placeTerm{Type: "text", Value: c})
+	}
+	if r.Year > 0 {
+		o.Issued = []string{fmt.Sprintf("%04d", r.Year)}
+	}
+	if len(o.Places)+len(o.Issued) > 0 {
+		m.Origins = []origin{o}
+	}
+	for _, l := range r.Languages {
+		m.Languages = append(m.Languages, language{Terms: []roleTerm{{Type: "code", Value: l}}})
+	}
+	if r.Abstract != "" {
+		m.Abstracts = []string{r.Abstract}
+	}
+	for _, k := range r.Keywords {
+		m.Subjects = append(m.Subjects, subject{Topics: []string{k}})
+	}
+	for _, h := range r.Headings {
+		s := subject{Authority: authority, Topics: append([]string{h.Label}, h.Qualifiers...)}
+		if h.Central {
+			s.Usage = "primary"
+		}
+		m.Subjects = append(m.Subjects, s)
+	}
+	if host := hostOf(r); host != nil {
+		m.Related = append(m.Related, *host)
+	}
+	for _, x := range r.Extra {
+		switch x.Tag {
+		case References:
+			m.Related = append(m.Related, related{Type: References, IDs: []identifier{{Type: "doi", Value: x.Value}}})
+		case CitedBy:
+			m.Notes = append(m.Notes, note{Type: CitedBy, Value: x.Value})
+		}
+	}
+	put := func(kind, value string) {
+		if value != "" {
+			m.IDs = append(m.IDs, identifier{Type: kind, Value: value})
+		}
+	}
+	put("doi", r.DOI)
+	put("local", r.LocalID)
+	if len(r.URLs) > 0 {
+		m.Locations = []location{{URLs: r.URLs}}
+	}
+	if r.Accession != "" {
+		m.Info = []info{{Identifiers: []string{r.Accession}}}
+	}
+	return e.Encode(m)
+}
+
+func hostOf(r *bib.Record) *related {
+	host := related{Type: "host"}
+	if r.Journal != "" {
+		host.Titles = []titleInfo{{Title: []string{r.Journal}}}
+	}
+	if r.ISSN != "" {
+		host.IDs = []identifier{{Type: "issn", Value: r.ISSN}}
+	}
+	var p detailPart
+	for _, d := range []struct{ kind, value string }{{"volume", r.Volume}, {"issue", r.Issue}} {
+		if d.value != "" {
+			p.Details = append(p.Details, detail{Type: d.kind, Number: []string{d.value}})
+		}
+	}
+	if r.FirstPage != "" || r.LastPage != "" {
+		p.Extents = []extent{{Unit: "pages", Start: r.FirstPage, End: r.LastPage}}
+	}
+	if len(p.Details)+len(p.Extents) > 0 {
+		host.Parts = []detailPart{p}
+	}
+	if len(host.Titles)+len(host.IDs)+len(host.Parts) == 0 {
+		return nil
+	}
+	return &host
+}
