@@ -31,12 +31,17 @@ type field struct {
 	pops, problems, measures, outcomes, things []*entry
 	name                                       string
 	near                                       bool // near the demo question
+	topic                                      bool // the demo question itself
 }
+
+// animals reports whether a topic is about animals, which are not asked and not paid.
+func (f field) animals() bool { return len(f.pops) > 0 && f.pops[0].heading == "Veterinary Subjects" }
 
 var (
 	entries  = readVocabulary(vocabularyText)
 	fields   = readFields(fieldsText)
 	patterns = readSentences(sentencesText)
+	choice   = regexp.MustCompile(`\([^()|{}]*(\|[^()|{}]*)+\)\??|\([^()|{}]*\)\?`)
 	slot     = regexp.MustCompile(`\{[A-Za-z]+2?\}`)
 )
 
@@ -95,7 +100,7 @@ func readFields(s string) []field {
 		}
 		out = append(out, field{weight: weight, pops: of("pop", parts[1]), problems: of("problem", parts[2]),
 			measures: of("measure", parts[3]), outcomes: of("outcome", parts[4]), things: of("thing", parts[5]),
-			name: parts[6], near: len(out) < 10})
+			name: parts[6], near: len(out) < 10, topic: len(out) < 2})
 	})
 	return out
 }

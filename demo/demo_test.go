@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"sync"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -15,6 +16,9 @@ import (
 	"tamiz/demo"
 )
 
+// almagre is Almagre as the demo shows it.
+var almagre = sync.OnceValue(func() *demo.World { return demo.NewWorld(demo.Seed, demo.AlmagreSize) })
+
 func TestTheSameSeedMakesTheSameWorld(t *testing.T) {
 	a, b, c := demo.NewWorld(1, 200), demo.NewWorld(1, 200), demo.NewWorld(2, 200)
 	assert.Equal(t, a, b)
@@ -23,7 +27,7 @@ func TestTheSameSeedMakesTheSameWorld(t *testing.T) {
 
 // What the half-built strategy loses, and why, is what the demo review is there to show.
 func TestTheDemoStrategyLosesWhatItIsMeantToLose(t *testing.T) {
-	w := demo.NewWorld(demo.Seed, demo.Size)
+	w := almagre()
 	require.Len(t, w.Keys, 25)
 	s := demo.NewReview().Strategy()
 	require.NoError(t, s.Check())
@@ -46,7 +50,7 @@ func TestTheDemoStrategyLosesWhatItIsMeantToLose(t *testing.T) {
 }
 
 func TestTheWordsThatRescueAreInTheLiterature(t *testing.T) {
-	w := demo.NewWorld(demo.Seed, demo.Size)
+	w := almagre()
 	sample := w.RoughSample()
 	t.Logf("rough sample: %d of %d records", len(sample), len(w.Records))
 	assert.Greater(t, len(sample), 300)
@@ -63,7 +67,7 @@ func TestTheWordsThatRescueAreInTheLiterature(t *testing.T) {
 
 // A word that would bring a study back is typical of what its block is blind to: that is how it is found.
 func TestTheWordsThatRescueAreInTheBlindSpots(t *testing.T) {
-	w, s := demo.NewWorld(demo.Seed, demo.Size), demo.NewReview().Strategy()
+	w, s := almagre(), demo.NewReview().Strategy()
 	sample, keys := coverage.NewSet(w.RoughSample()), coverage.NewSet(w.Keys)
 	rescuer, err := coverage.NewRescuer(sample, keys, s)
 	require.NoError(t, err)
@@ -87,7 +91,7 @@ func TestTheWordsThatRescueAreInTheBlindSpots(t *testing.T) {
 
 func TestWordsFallOffAsInRealLiterature(t *testing.T) {
 	counts := map[string]int{}
-	for _, r := range demo.NewWorld(demo.Seed, demo.Size).Records {
+	for _, r := range almagre().Records {
 		r.Values(bib.TitleAbstract, func(_ bib.Field, v string) {
 			for _, token := range text.Tokens(v) {
 				counts[token]++
@@ -105,13 +109,13 @@ func TestWordsFallOffAsInRealLiterature(t *testing.T) {
 	slices.SortFunc(frequencies, func(a, b int) int { return cmp.Compare(b, a) })
 	slope := (math.Log(float64(frequencies[999])) - math.Log(float64(frequencies[9]))) / (math.Log(1000) - math.Log(10))
 	t.Logf("%d different words, %.0f %% of them once, slope of rank and frequency %.2f", len(counts), 100*float64(once)/float64(len(counts)), slope)
-	assert.InDelta(t, -1.05, slope, 0.35)
-	assert.Greater(t, float64(once)/float64(len(counts)), 0.3)
+	assert.InDelta(t, -1, slope, 0.2)
+	assert.InDelta(t, 0.5, float64(once)/float64(len(counts)), 0.1)
 }
 
 func TestHeadingsLag(t *testing.T) {
 	var recent, bare, old, oldBare int
-	for _, r := range demo.NewWorld(demo.Seed, demo.Size).Records {
+	for _, r := range almagre().Records {
 		if r.Year >= 2025 {
 			recent++
 			if !r.Indexed() {

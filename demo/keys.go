@@ -48,20 +48,34 @@ var keySpecs = []keySpec{
 	{"Letter: rest breaks for farmworkers should start early", "farmworkers", "heat stress", "rest breaks", "kidney injury", []string{"*Agricultural Labor Force"}, "eng", "Letter", 2018},
 }
 
-func (g *generator) keyStudies() []*bib.Record {
+// elsewhere are key studies that Almagre does not hold: the first is in Surco, the second in Vilano, the
+// third in both.
+var elsewhere = []keySpec{
+	{"Shade nets and kidney strain among hired pickers", "hired pickers", "heat exposure", "shade nets", "serum creatinine", []string{"Crop Harvesters", "Kidney Function"}, "eng", "Journal Article", 2016},
+	{"A wearable to pace work in cane: engineering and first season", "cane cutters", "heat strain", "a wearable that paces work", "renal function", nil, "eng", "Journal Article", 2021},
+	{"Drinking water points and renal function of farm workers: a stepped comparison", "farm workers", "dehydration", "drinking water points", "renal function", []string{"Agricultural Labor Force", "Fluid Intake"}, "eng", "Journal Article", 2019},
+}
+
+func (g *generator) keyStudies(specs []keySpec) []*bib.Record {
 	var out []*bib.Record
 	alone := func(s string) *entry { return &entry{written: []string{s}, weights: []int{1}} }
 	beside := []string{"poor sleep", "low back pain", "noise", "pesticide exposure", "hypertension", "silica dust", "food insecurity", "fatigue"}
 	others := []string{"construction workers", "miners", "soldiers", "firefighters", "runners", "bakery workers", "road crews"}
 	second := []string{"heart rate", "core temperature", "productivity", "sick leave", "headache", "quality of life"}
-	for i, spec := range keySpecs {
+	instead := []string{"a leaflet", "longer breaks at home", "text message reminders", "usual practice", "paid sick leave"}
+	for i, spec := range specs {
 		f := fields[0]
 		w := &writer{generator: g, field: f, used: map[*entry]string{}, year: spec.year}
 		w.pop, w.problem, w.measure, w.outcome = alone(spec.who), alone(spec.problem), alone(spec.measure), alone(spec.outcome)
 		w.pop2, w.problem2, w.outcome2 = alone(others[i%len(others)]), alone(beside[i%len(beside)]), alone(second[i%len(second)])
+		w.measure2 = alone(instead[i%len(instead)])
 		w.setting()
 		w.season = "harvest"
 		r := &bib.Record{Title: spec.title, Year: spec.year, Abstract: w.abstract()}
+		// What a strategy catches of it must not hang on which sentences were drawn.
+		for low := ""; !strings.Contains(low, strings.ToLower(spec.who)) || !strings.Contains(low, strings.ToLower(spec.measure)); low = strings.ToLower(r.Abstract) {
+			r.Abstract = w.abstract()
+		}
 		w.frame(r)
 		r.Languages, r.Types = []string{spec.language}, []string{spec.kind, "JOUR"}
 		r.Keywords = []string{spec.outcome, w.place}

@@ -15,6 +15,7 @@ type names struct {
 	countries []string
 	journals  []string
 	near      []string
+	teams     [][]bib.Person // who write about the question together
 }
 
 var (
@@ -41,6 +42,7 @@ func newNames(r *rand.Rand) names {
 		}
 		n.places = append(n.places, place)
 	}
+	n.places[6] = "Farmington" // which farm* drags in
 	for range 40 {
 		n.countries = append(n.countries, coin(r)+pick(r, []string{"ia", "land", "istan", "ua"}))
 	}
@@ -54,6 +56,13 @@ func newNames(r *rand.Rand) names {
 		if i < 8 {
 			n.near = append(n.near, "Journal of "+s)
 		}
+	}
+	for range 3 {
+		var team []bib.Person
+		for range 5 {
+			team = append(team, bib.Person{Family: coin(r) + pick(r, ends), Given: pick(r, givens)})
+		}
+		n.teams = append(n.teams, team)
 	}
 	n.journals = append(n.journals, "The Quarterly of "+n.places[0], "Cuadernos de "+n.places[1])
 	return n
@@ -99,6 +108,16 @@ func (n names) person(r *rand.Rand) bib.Person {
 	}
 	p.Given = given
 	return p
+}
+
+// team returns some people of one of the three teams.
+func (n names) team(r *rand.Rand) []bib.Person {
+	of := n.teams[r.IntN(len(n.teams))]
+	var out []bib.Person
+	for _, i := range r.Perm(len(of))[:2+r.IntN(3)] {
+		out = append(out, of[i])
+	}
+	return out
 }
 
 func (n names) journal(r *rand.Rand, near bool) string {

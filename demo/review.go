@@ -18,12 +18,22 @@ type Concept struct {
 // A Decision is what was decided about a candidate of the demo review.
 type Decision struct{ Facet, Item, State, Reason string }
 
+// A Drawing is a sample that the demo review was begun with.
+type Drawing struct {
+	Name, Source string
+	Words        [][]string // of each concept; none is anything in the source
+	How          string     // all, or random
+	AtMost       int
+	Use          string // sample or contrast, where it is looked at first
+}
+
 // Review is the demo review as it waits to be gone on with.
 type Review struct {
 	Name, Question, Frame string
 	Concepts              []Concept
 	Limits                []strategy.Limit
 	Decisions             []Decision
+	Samples               []Drawing
 }
 
 // NewReview returns the demo review.
@@ -60,6 +70,11 @@ func NewReview() Review {
 			{Kind: strategy.LanguagesLimit, Values: []string{"eng", "spa"}},
 			{Kind: strategy.TypesLimit, Values: []string{"Journal Article", "Trial Report", "Review", "Protocol"}},
 		},
+		Samples: []Drawing{
+			{Name: "anything in Almagre", Source: "almagre", How: "random", AtMost: 4000, Use: "contrast"},
+			{Name: "rest and shade", Source: "surco", Words: [][]string{{"farm worker*", "farmworker*", "cane cutter*", "agricultural worker*"}, {"shade", "rest break*", "hydration", "drinking water"}}, How: "all", AtMost: 5000},
+			{Name: "farm crews, rough", Source: "almagre", Words: [][]string{roughFarm, roughHeat}, How: "all", AtMost: 5000, Use: "sample"},
+		},
 		Decisions: []Decision{
 			{"words", "heat", "dropped", "too-broad"}, {"words", "workers", "dropped", "too-broad"},
 			{"words", "construction workers", "dropped", "other-concept"}, {"words", "heat stress", "parked", ""},
@@ -79,12 +94,17 @@ func (r Review) Strategy() strategy.Strategy {
 	return s
 }
 
+// Rough words of the first two concepts.
+var (
+	roughFarm = []string{"farm*", "cane", "sugarcane", "harvest*", "crop*", "field hand*", "campesino*", "plantation*", "agricultural"}
+	roughHeat = []string{"heat", "rest", "shade", "hydration", "cooling", "water"}
+)
+
 // RoughSample returns what a crude query draws: any farm word together with any word of heat or relief.
 func (w *World) RoughSample() []*bib.Record {
 	var out []*bib.Record
 	for _, r := range w.Records {
-		if Says(r, "farm*", "cane", "sugarcane", "harvest*", "crop*", "field hand*", "campesino*", "plantation*", "agricultural") &&
-			Says(r, "heat", "rest", "shade", "hydration", "cooling", "water") {
+		if Says(r, roughFarm...) && Says(r, roughHeat...) {
 			out = append(out, r)
 		}
 	}
