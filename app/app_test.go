@@ -18,6 +18,7 @@ import (
 	"tamiz/core/tally"
 	"tamiz/demo"
 	"tamiz/exchange/ris"
+	"tamiz/source/sru"
 	"tamiz/store/storetest"
 )
 
@@ -26,7 +27,7 @@ func TestMain(m *testing.M) { storetest.Main(m) }
 // start returns the application on an empty database, with a review.
 func start(t *testing.T) (*app.App, int64) {
 	t.Helper()
-	a, err := app.New(storetest.Open(t), slog.New(slog.DiscardHandler))
+	a, err := app.New(storetest.Open(t), sru.Guard{Everywhere: true}, slog.New(slog.DiscardHandler))
 	require.NoError(t, err)
 	ctx, cancel := context.WithCancel(context.Background())
 	require.NoError(t, a.Start(ctx))

@@ -22,6 +22,7 @@ type Bench struct {
 	CountedAt time.Time    `json:"countedAt"`
 	Records   *int         `json:"records,omitempty"`
 	Caught    []bool       `json:"caught"`
+	NotHere   []bool       `json:"notHere,omitempty"` // key studies that the source whose counts are shown does not hold
 	Blocks    []BenchBlock `json:"blocks"`
 	Limits    []BenchLimit `json:"limits"`
 	Recall    *Recall      `json:"recall,omitempty"`
@@ -134,6 +135,13 @@ func (a *App) desk(ctx context.Context, review int64, other *Document) (*desk, e
 	if err != nil {
 		return nil, err
 	}
+	if view.Source != nil {
+		holdings, err := a.store.Holdings(ctx, review)
+		if err != nil {
+			return nil, err
+		}
+		d.keys = d.keys.without(holdings, view.Source)
+	}
 	if d.pool, err = a.pools.pool(ctx, view, samples, d.document.Vocabulary); err != nil {
 		return nil, err
 	}
@@ -166,8 +174,14 @@ func (a *App) Bench(ctx context.Context, review int64, q BenchQuestion) (*Bench,
 		}
 	}
 	studies := len(d.keys.studies)
+	if d.keys.absent != nil {
+		setAside(inKeys, d.keys.absent)
+	}
 	b := &Bench{Sample: d.sample, CountedAt: a.now(), Caught: marks(inKeys.Whole, studies),
-		Blocks: []BenchBlock{}, Limits: []BenchLimit{}, Recall: recall(int(inKeys.Whole.GetCardinality()), studies)}
+		Blocks: []BenchBlock{}, Limits: []BenchLimit{}, Recall: recall(int(inKeys.Whole.GetCardinality()), d.keys.held())}
+	if d.keys.absent != nil {
+		b.NotHere = marks(d.keys.absent, studies)
+	}
 	if inSample != nil {
 		b.Records = number(inSample.Whole)
 	}
@@ -214,7 +228,7 @@ func (a *App) Bench(ctx context.Context, review int64, q BenchQuestion) (*Bench,
 		b.Blocks = append(b.Blocks, row)
 	}
 	for i, l := range d.document.Limits {
-		row := BenchLimit{Kind: l.Kind, Dropped: studies - int(inKeys.Limits[i].GetCardinality())}
+		row := BenchLimit{Kind: l.Kind, Dropped: d.keys.held() - int(inKeys.Limits[i].GetCardinality())}
 		if inSample != nil {
 			n := inSample.TakenAwayByLimit(i)
 			row.TakenAway = &n
@@ -222,6 +236,23 @@ func (a *App) Bench(ctx context.Context, review int64, q BenchQuestion) (*Bench,
 		b.Limits = append(b.Limits, row)
 	}
 	return b, nil
+}
+
+// setAside takes some records out of all that was found.
+func setAside(r *coverage.Reach, absent *roaring.Bitmap) {
+	r.Whole.AndNot(absent)
+	for _, sets := range [][]*roaring.Bitmap{r.Blocks, r.Limits} {
+		for _, set := range sets {
+			set.AndNot(absent)
+		}
+	}
+	for _, block := range r.Terms {
+		for _, set := range block {
+			if set != nil {
+				set.AndNot(absent)
+			}
+		}
+	}
 }
 
 // heading tells of a heading term where it stands in the vocabulary.

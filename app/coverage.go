@@ -29,8 +29,9 @@ type CoverageStudy struct {
 	Caught     bool     `json:"caught"`
 	HeldBackBy []string `json:"heldBackBy"`
 	Blocks     []int    `json:"blocks"`
-	Limits     bool     `json:"limits"`         // inside all of them
-	Half       string   `json:"half,omitempty"` // build or test, where the key studies are split
+	Limits     bool     `json:"limits"`            // inside all of them
+	Half       string   `json:"half,omitempty"`    // build or test, where the key studies are split
+	NotHere    bool     `json:"notHere,omitempty"` // the source whose counts are shown does not hold it
 }
 
 // HeldBack is how many studies just these parts hold back together.
@@ -49,13 +50,22 @@ func (a *App) Coverage(ctx context.Context, review int64) (*Coverage, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := &Coverage{Studies: []CoverageStudy{}, HeldBack: []HeldBack{}, Recall: recall(check.Caught, len(check.Studies))}
+	out := &Coverage{Studies: []CoverageStudy{}, HeldBack: []HeldBack{}}
+	caught := 0
 	groups := map[string]int{}
 	halves := map[string]*Recall{"build": {}, "test": {}}
 	for i, s := range check.Studies {
 		row := CoverageStudy{ID: d.keys.studies[i].ID, Caught: s.Caught, HeldBackBy: s.HeldBackBy, Blocks: []int{}, Limits: true}
 		for _, b := range d.strategy.Blocks {
 			row.Blocks = append(row.Blocks, len(s.CaughtBy[b.Name]))
+		}
+		if !d.keys.here(i) {
+			row.NotHere, row.Caught = true, false
+			out.Studies = append(out.Studies, row)
+			continue
+		}
+		if s.Caught {
+			caught++
 		}
 		for _, h := range s.HeldBackBy {
 			row.Limits = row.Limits && !strings.HasPrefix(h, "limit:")
@@ -75,6 +85,7 @@ func (a *App) Coverage(ctx context.Context, review int64) (*Coverage, error) {
 		}
 		out.Studies = append(out.Studies, row)
 	}
+	out.Recall = recall(caught, d.keys.held())
 	if d.keys.build != nil {
 		out.Build, out.Test = recall(halves["build"].Caught, halves["build"].Of), recall(halves["test"].Caught, halves["test"].Of)
 	}
@@ -204,7 +215,7 @@ func (a *App) Plan(ctx context.Context, review int64) (*Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := &Plan{Of: len(d.keys.mined()), Steps: []PlanStep{}}
+	out := &Plan{Of: d.keys.minedHere(), Steps: []PlanStep{}}
 	out.Caught, out.Hits = r.Standing()
 	var blocks []coverage.BlockRescue
 	for i, b := range d.document.Blocks {

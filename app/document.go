@@ -58,6 +58,7 @@ type Origin struct {
 	Facet  tally.Facet `json:"facet"`
 	Item   string      `json:"item"`
 	Sample *int64      `json:"sample,omitempty"`
+	Record *int64      `json:"record,omitempty"` // where it was taken from one record
 }
 
 // Limit is a limit on the whole strategy.

@@ -160,6 +160,9 @@ func (w *importWorker) Work(ctx context.Context, job *river.Job[importArgs]) err
 		}
 	}
 	w.app.tell(ctx, i.Review, News{Kind: "import", Import: i.ID})
+	if p == nil && i.Kind == "keys" {
+		return w.app.FindHoldings(ctx, i.Review)
+	}
 	return nil
 }
 

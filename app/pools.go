@@ -88,6 +88,41 @@ type keys struct {
 	studies []store.StoredKey
 	set     coverage.Set
 	build   *roaring.Bitmap // those of the build half; nil where there are no halves
+	absent  *roaring.Bitmap // those that the source whose counts are shown does not hold; nil for none
+}
+
+// without returns the key studies with those that a source does not hold set aside: no strategy for that
+// source can catch them.
+func (k *keys) without(all []Holding, source *int64) *keys {
+	if source == nil {
+		return k
+	}
+	absent := roaring.New()
+	for _, h := range all {
+		if h.Source != *source || h.State != Absent && h.State != Near {
+			continue
+		}
+		if i := slices.IndexFunc(k.studies, func(s store.StoredKey) bool { return s.ID == h.KeyStudy }); i >= 0 {
+			absent.Add(uint32(i))
+		}
+	}
+	if absent.IsEmpty() {
+		return k
+	}
+	out := *k
+	out.absent = absent
+	return &out
+}
+
+// here reports whether a key study is where counts are shown.
+func (k *keys) here(study int) bool { return k.absent == nil || !k.absent.Contains(uint32(study)) }
+
+// held returns how many key studies are where counts are shown.
+func (k *keys) held() int {
+	if k.absent == nil {
+		return len(k.studies)
+	}
+	return len(k.studies) - int(k.absent.GetCardinality())
 }
 
 // halved returns the key studies with the halves of a document.
@@ -125,7 +160,22 @@ func (k *keys) mined() []*bib.Record {
 func (k *keys) minedSet() coverage.Set {
 	set := k.set
 	set.Within = k.build
+	if k.absent != nil {
+		all := k.build
+		if all == nil {
+			all = set.Index.All()
+		}
+		set.Within = roaring.AndNot(all, k.absent)
+	}
 	return set
+}
+
+// minedHere returns how many key studies words may be mined from and are where counts are shown.
+func (k *keys) minedHere() int {
+	if within := k.minedSet().Within; within != nil {
+		return int(within.GetCardinality())
+	}
+	return len(k.studies)
 }
 
 // inTest reports whether a key study is of the test half.
@@ -264,7 +314,13 @@ func (p *pools) pool(ctx context.Context, v View, samples []Sample, vocabulary *
 		}
 		slices.Sort(others)
 	}
+	// A sample that was drawn further is another.
 	key := strings.Trim(fmt.Sprint(*v.Sample, others), "[]") + vocabularyKey(vocabulary)
+	for _, s := range samples {
+		if s.ID == *v.Sample || slices.Contains(others, s.ID) {
+			key += fmt.Sprint(" ", s.ID, ":", s.Records)
+		}
+	}
 	got, err := p.get(ctx, key, func(ctx context.Context) (any, int, error) {
 		sample, err := p.store.SampleRecords(ctx, *v.Sample)
 		if err != nil {

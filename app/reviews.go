@@ -244,6 +244,11 @@ func (a *App) SetView(ctx context.Context, id int64, v View) (View, error) {
 			return v, gone(store.ErrNone, "sample")
 		}
 	}
+	if v.Source != nil {
+		if _, err := a.source(ctx, *v.Source); err != nil {
+			return v, err
+		}
+	}
 	if v.Sample != nil && v.Against != nil && *v.Sample == *v.Against {
 		return v, invalid("against", "A sample cannot be set against itself.")
 	}

@@ -16,7 +16,9 @@ import (
 // A Sample is a sample of a review, without its records.
 type Sample struct {
 	ID       int64           `json:"id"`
-	Import   int64           `json:"import"`
+	Import   *int64          `json:"import,omitempty"` // the file it was read from
+	Draw     *int64          `json:"draw,omitempty"`   // how it was drawn from a source
+	Joined   *Joined         `json:"joined,omitempty"` // the two it was put together from
 	Name     string          `json:"name"`
 	FileName string          `json:"fileName"`
 	Records  int             `json:"records"`
@@ -26,8 +28,15 @@ type Sample struct {
 	Years    json.RawMessage `json:"years"`
 }
 
-const sampleQuery = `select s.id, s.import, s.name, s.file_name, s.records, i.skipped, i.notices, s.drawn, s.years
-	from sample s join import i on i.id = s.import where not s.deleted and `
+// Joined says of which two samples one is the union, the overlap or the difference.
+type Joined struct {
+	How string `json:"how"`
+	A   string `json:"a"`
+	B   string `json:"b"`
+}
+
+const sampleQuery = `select s.id, s.import, s.draw, s.joined, s.name, s.file_name, s.records, coalesce(i.skipped, 0) as skipped, coalesce(i.notices, 0) as notices, s.drawn, s.years
+	from sample s left join import i on i.id = s.import where not s.deleted and `
 
 // Samples returns the samples of a review that are not deleted, newest first.
 func (s *Store) Samples(ctx context.Context, review int64) ([]Sample, error) {
@@ -110,38 +119,34 @@ func digest(key string) []byte {
 	return sum[:16]
 }
 
-// putRecords stores records that are not there yet and returns the numbers of all, in order.
+// putRecords stores records that are not there yet and returns the numbers of all, in order. They go over
+// as arrays: a table made for each batch would leave its traces in the catalogue.
 func putRecords(ctx context.Context, tx pgx.Tx, source string, records []*bib.Record) ([]int64, error) {
-	if _, err := tx.Exec(ctx, `create temp table if not exists incoming
-		(n int, hash bytea, doi bytea, work bytea, year int, body bytea) on commit drop`); err != nil {
-		return nil, err
+	n := len(records)
+	if n == 0 {
+		return nil, nil
 	}
-	if _, err := tx.Exec(ctx, "truncate incoming"); err != nil {
-		return nil, err
-	}
-	_, err := tx.CopyFrom(ctx, pgx.Identifier{"incoming"}, []string{"n", "hash", "doi", "work", "year", "body"},
-		pgx.CopyFromSlice(len(records), func(i int) ([]any, error) {
-			body, err := json.Marshal(records[i])
-			if err != nil {
-				return nil, err
-			}
-			hash := sha256.Sum256(body)
-			return []any{i, hash[:], digest(bib.DOIKey(records[i].DOI)), digest(records[i].WorkKey()), records[i].Year, body}, nil
-		}))
-	if err != nil {
-		return nil, err
+	hashes, dois, works, bodies, years := make([][]byte, n), make([][]byte, n), make([][]byte, n), make([][]byte, n), make([]int, n)
+	for i, r := range records {
+		body, err := json.Marshal(r)
+		if err != nil {
+			return nil, err
+		}
+		hash := sha256.Sum256(body)
+		hashes[i], bodies[i], years[i] = hash[:], body, r.Year
+		dois[i], works[i] = digest(bib.DOIKey(r.DOI)), digest(r.WorkKey())
 	}
 	if _, err := tx.Exec(ctx, `insert into record (source, hash, doi, work, year, body)
-		select distinct on (hash) $1, hash, doi, work, year, body from incoming order by hash
-		on conflict (source, hash) do nothing`, source); err != nil {
+		select distinct on (h) $1, h, d, w, y, b from unnest($2::bytea[], $3::bytea[], $4::bytea[], $5::int[], $6::bytea[]) as u(h, d, w, y, b) order by h
+		on conflict (source, hash) do nothing`, source, hashes, dois, works, years, bodies); err != nil {
 		return nil, err
 	}
-	rows, err := tx.Query(ctx, "select r.id from incoming i join record r on r.source = $1 and r.hash = i.hash order by i.n", source)
+	rows, err := tx.Query(ctx, `select r.id from unnest($2::bytea[]) with ordinality as u(h, n) join record r on r.source = $1 and r.hash = u.h order by u.n`, source, hashes)
 	if err != nil {
 		return nil, err
 	}
 	ids, err := pgx.CollectRows(rows, pgx.RowTo[int64])
-	if err == nil && len(ids) != len(records) {
+	if err == nil && len(ids) != n {
 		err = errors.New("some records were not stored")
 	}
 	return ids, err

@@ -56,6 +56,7 @@ func (s *Store) PatchReview(ctx context.Context, id int64, name *string, deleted
 
 // A View is what is looked at in a review: a sample, and another or all other records it is set against.
 type View struct {
+	Source  *int64 `json:"source,omitempty"` // whose counts are shown; the sample's, where there is none
 	Sample  *int64 `json:"sample,omitempty"`
 	Against *int64 `json:"against,omitempty"`
 	Rest    bool   `json:"rest"`
@@ -63,12 +64,12 @@ type View struct {
 
 // View returns what is looked at.
 func (s *Store) View(ctx context.Context, review int64) (View, error) {
-	return one[View](ctx, s, "select view_sample as sample, view_against as against, view_rest as rest from review where id = $1", review)
+	return one[View](ctx, s, "select view_source as source, view_sample as sample, view_against as against, view_rest as rest from review where id = $1", review)
 }
 
 // SetView keeps what is looked at.
 func (s *Store) SetView(ctx context.Context, review int64, v View) error {
-	_, err := s.Exec(ctx, "update review set view_sample = $2, view_against = $3, view_rest = $4 where id = $1", review, v.Sample, v.Against, v.Rest)
+	_, err := s.Exec(ctx, "update review set view_sample = $2, view_against = $3, view_rest = $4, view_source = $5 where id = $1", review, v.Sample, v.Against, v.Rest, v.Source)
 	return err
 }
 

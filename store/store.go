@@ -33,6 +33,8 @@ func Open(ctx context.Context, url string) (*Store, error) {
 	if err != nil {
 		return nil, fmt.Errorf("the address of the database: %w", err)
 	}
+	// A job holds a connection for as long as it works alone, beside those that answer people.
+	config.MaxConns = max(config.MaxConns, 24)
 	pool, err := pgxpool.NewWithConfig(ctx, config)
 	if err != nil {
 		return nil, err

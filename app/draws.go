@@ -1,0 +1,445 @@
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"math"
+	"strings"
+	"time"
+
+	"github.com/RoaringBitmap/roaring/v2"
+	"github.com/jackc/pgx/v5"
+	"github.com/riverqueue/river"
+
+	"tamiz/core/bib"
+	"tamiz/core/text"
+	"tamiz/source"
+	"tamiz/store"
+)
+
+// Limits of a draw.
+const (
+	maxDraw  = 1_000_000 // records
+	drawTime = 12 * time.Hour
+)
+
+// NewDraw is an order for samples: of all concepts together or of each by itself, from one source or
+// several.
+type NewDraw struct {
+	Name     string         `json:"name"`
+	Sources  []int64        `json:"sources"`
+	Concepts []RoughConcept `json:"concepts"`
+	Each     bool           `json:"each"`
+	How      source.How     `json:"how"`
+	AtMost   int            `json:"atMost"`
+	Seed     int64          `json:"seed"`
+}
+
+// A Draw is a sample that is being drawn, or was, with what it could not get.
+type Draw struct {
+	ID       int64          `json:"id"`
+	Name     string         `json:"name"`
+	Source   int64          `json:"source"`
+	From     string         `json:"from"` // the name of the source
+	Concepts []RoughConcept `json:"concepts"`
+	How      source.How     `json:"how"`
+	AtMost   int            `json:"atMost"`
+	Seed     int64          `json:"seed"`
+	Query    string         `json:"query"`
+	Notes    []source.Note  `json:"notes"`
+	State    string         `json:"state"`
+	Total    int            `json:"total"`
+	Wanted   int            `json:"wanted"`
+	Got      int            `json:"got"`
+	Troubles int            `json:"troubles"`
+	Pause    *time.Time     `json:"pause,omitempty"` // until when it waits because the source asked for it
+	Problem  string         `json:"problem,omitempty"`
+	Sample   *int64         `json:"sample,omitempty"`
+	Made     time.Time      `json:"made"`
+}
+
+func (a *App) drawOf(d store.Draw, names map[int64]string) (Draw, error) {
+	out := Draw{ID: d.ID, Name: d.Name, Source: d.Source, From: names[d.Source], How: source.How(d.How), AtMost: d.AtMost, Seed: d.Seed, Query: d.Query,
+		State: d.State, Total: d.Total, Wanted: d.Wanted, Got: d.Got, Troubles: d.Troubles, Problem: d.Problem, Sample: d.Sample, Made: d.Made, Pause: d.Pause}
+	if err := json.Unmarshal(d.Concepts, &out.Concepts); err != nil {
+		return out, err
+	}
+	return out, json.Unmarshal(d.Notes, &out.Notes)
+}
+
+// Draws returns the draws of a review: those under way, and those that live samples came from.
+func (a *App) Draws(ctx context.Context, review int64) ([]Draw, error) {
+	all, err := a.store.Draws(ctx, review)
+	if err != nil {
+		return nil, err
+	}
+	names, err := a.sourceNames(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := []Draw{}
+	for _, d := range all {
+		x, err := a.drawOf(d, names)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, x)
+	}
+	return out, nil
+}
+
+func (a *App) sourceNames(ctx context.Context) (map[int64]string, error) {
+	all, err := a.store.Sources(ctx)
+	names := map[int64]string{}
+	for _, s := range all {
+		names[s.ID] = s.Name
+	}
+	return names, err
+}
+
+// BeginDraw begins to draw samples, one for each source and, where each concept is drawn by itself, for
+// each concept.
+func (a *App) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Draw, error) {
+	if _, err := a.store.Review(ctx, review); err != nil {
+		return nil, gone(err, "review")
+	}
+	switch n.How {
+	case source.All, source.Newest, source.Years, source.Random:
+	default:
+		return nil, invalid("how", "A sample is drawn whole, newest first, over the years or at random.")
+	}
+	if n.AtMost < 1 || n.AtMost > maxDraw {
+		return nil, invalid("atMost", "A sample has 1 to %d records.", maxDraw)
+	}
+	if n.Seed < 0 || n.Seed > math.MaxInt32 {
+		return nil, invalid("seed", "A seed is a number from 0 to %d.", math.MaxInt32)
+	}
+	if len(n.Sources) == 0 || len(n.Sources) > maxSources {
+		return nil, invalid("sources", "A sample is drawn from a source.")
+	}
+	name, err := goodName(n.Name)
+	if err != nil {
+		return nil, err
+	}
+	var orders [][]RoughConcept
+	var names []string
+	var full []RoughConcept
+	for _, c := range n.Concepts {
+		kept := RoughConcept{Name: plain(c.Name)}
+		for _, w := range c.Words {
+			if w = strings.TrimSpace(plain(w)); w != "" {
+				kept.Words = append(kept.Words, w)
+			}
+		}
+		if len(kept.Words) > 0 {
+			full = append(full, kept)
+		}
+	}
+	if n.Each && len(full) > 1 {
+		for _, c := range full {
+			orders, names = append(orders, []RoughConcept{c}), append(names, name+", "+c.Name+" alone")
+		}
+	} else {
+		orders, names = [][]RoughConcept{full}, []string{name}
+	}
+	var out []Draw
+	called, err := a.sourceNames(ctx)
+	if err != nil {
+		return nil, err
+	}
+	for i, concepts := range orders {
+		q, err := roughQuery(concepts)
+		if err != nil {
+			return nil, err
+		}
+		for _, id := range n.Sources {
+			s, err := a.source(ctx, id)
+			if err != nil {
+				return nil, err
+			}
+			if _, err := a.client(s); err != nil {
+				return nil, err
+			}
+			cql, notes := rendered(q, s.Map)
+			d := store.Draw{Review: review, Source: id, Name: names[i], How: string(n.How), AtMost: n.AtMost, Seed: n.Seed, Query: cql}
+			if len(n.Sources) > 1 {
+				d.Name += ", " + s.Name
+			}
+			if d.Concepts, err = json.Marshal(concepts); err != nil {
+				return nil, err
+			}
+			if d.Notes, err = json.Marshal(notes); err != nil {
+				return nil, err
+			}
+			number, err := a.store.NewDraw(ctx, d, a.queueDraw(ctx))
+			if err != nil {
+				return nil, err
+			}
+			made, err := a.store.Draw(ctx, number)
+			if err != nil {
+				return nil, err
+			}
+			x, err := a.drawOf(made, called)
+			if err != nil {
+				return nil, err
+			}
+			out = append(out, x)
+			a.tell(ctx, review, News{Kind: "draw"})
+		}
+	}
+	return out, nil
+}
+
+func (a *App) queueDraw(ctx context.Context) func(pgx.Tx, int64) error {
+	return func(tx pgx.Tx, id int64) error {
+		_, err := a.jobs.InsertTx(ctx, tx, drawArgs{Draw: id}, nil)
+		return err
+	}
+}
+
+// StopDraw stops a draw after the page it is at. What it got stays, and it can be gone on with.
+func (a *App) StopDraw(ctx context.Context, review, id int64) error {
+	if _, err := a.draw(ctx, review, id); err != nil {
+		return err
+	}
+	return a.store.StopDraw(ctx, id)
+}
+
+// GoOn goes on with a draw that came to rest, for as many records as are wanted now. Only what is missing
+// is fetched.
+func (a *App) GoOn(ctx context.Context, review, id int64, atMost int) error {
+	d, err := a.draw(ctx, review, id)
+	if err != nil {
+		return err
+	}
+	if atMost < d.AtMost || atMost > maxDraw {
+		return invalid("atMost", "The number can be raised, to at most %d.", maxDraw)
+	}
+	if d.State != "stopped" && d.State != "done" && d.State != "failed" {
+		return &Problem{Type: "under-way", Status: 409, Title: "This draw is under way."}
+	}
+	err = a.store.GoOn(ctx, id, atMost, a.queueDraw(ctx))
+	if err == nil {
+		a.tell(ctx, review, News{Kind: "draw"})
+	}
+	return gone(err, "draw")
+}
+
+func (a *App) draw(ctx context.Context, review, id int64) (store.Draw, error) {
+	d, err := a.store.Draw(ctx, id)
+	if err == nil && d.Review != review {
+		err = store.ErrNone
+	}
+	return d, gone(err, "draw")
+}
+
+// Troubles returns what a draw could not get.
+func (a *App) Troubles(ctx context.Context, review, id int64) ([]source.Trouble, error) {
+	if _, err := a.draw(ctx, review, id); err != nil {
+		return nil, err
+	}
+	out, err := a.store.Troubles(ctx, id, maxNotices)
+	if out == nil {
+		out = []source.Trouble{}
+	}
+	return out, err
+}
+
+type drawArgs struct {
+	Draw int64 `json:"draw"`
+}
+
+func (drawArgs) Kind() string { return "draw" }
+
+// drawWorker fetches what is missing of a draw, page by page. Each page is kept in one step, so a process
+// that dies loses at most the page it was at; whoever comes next goes on from there.
+type drawWorker struct {
+	river.WorkerDefaults[drawArgs]
+	app *App
+}
+
+// Timeout lets a long draw take its time.
+func (w *drawWorker) Timeout(*river.Job[drawArgs]) time.Duration { return drawTime }
+
+func (w *drawWorker) Work(ctx context.Context, job *river.Job[drawArgs]) error {
+	err := w.app.store.Alone(ctx, job.Args.Draw, func() error { return w.app.fetch(ctx, job.Args.Draw) })
+	if store.Locked(err) || errors.Is(err, store.ErrNone) {
+		return nil
+	}
+	return err
+}
+
+// goOnWith queues the draws that no process is at: those of a process that died.
+func (a *App) goOnWith(ctx context.Context) {
+	open, err := a.store.OpenDraws(ctx)
+	for _, id := range open {
+		if err == nil {
+			_, err = a.jobs.Insert(ctx, drawArgs{Draw: id}, nil)
+		}
+	}
+	if err != nil && ctx.Err() == nil {
+		a.log.Warn("draws not gone on with", "error", err)
+	}
+}
+
+func (a *App) fetch(ctx context.Context, id int64) error {
+	d, err := a.store.Draw(ctx, id)
+	if err != nil || d.State == "stopped" || d.State == "done" || d.State == "failed" {
+		return err
+	}
+	if d.State == "stopping" {
+		return a.endDraw(ctx, d, "stopped", "")
+	}
+	s, err := a.source(ctx, d.Source)
+	if err != nil {
+		return a.endDraw(ctx, d, "failed", err.Error())
+	}
+	c, err := a.client(s)
+	if err != nil {
+		return a.endDraw(ctx, d, "failed", err.Error())
+	}
+	told := time.Time{}
+	tell := func(always bool) {
+		if always || time.Since(told) > 250*time.Millisecond {
+			told = time.Now()
+			a.tell(ctx, d.Review, News{Kind: "draw"})
+		}
+	}
+	c.Waiting = func(wait time.Duration, _ error) {
+		if wait < time.Second {
+			return
+		}
+		until := a.now().Add(wait)
+		if a.store.PauseDraw(ctx, id, &until) == nil { // a pause that cannot be told is waited for all the same
+			tell(true)
+		}
+	}
+	plan, err := a.plan(ctx, s, c, d)
+	if ctx.Err() != nil {
+		return ctx.Err()
+	}
+	if err != nil {
+		return a.endDraw(ctx, d, "failed", unanswered(s.Name, err).Error())
+	}
+	var known bib.Known
+	n := 0
+	if err := a.store.DrawnIdentities(ctx, id, func(r *bib.Record) { known.Add(slim(r), n); n++ }); err != nil {
+		return err
+	}
+	there, err := a.store.Drawn(ctx, id)
+	if err != nil {
+		return err
+	}
+	run := source.Draw{Source: c, Plan: plan, Page: s.Map.AtMost, Keep: func(b source.Batch) error {
+		key := plan.Parts[b.Part].Key
+		var got []source.Got
+		var none []int
+		for _, g := range b.Got {
+			if _, twice := known.Find(g.Record); twice {
+				none = append(none, g.Position)
+				b.Troubles = append(b.Troubles, source.Trouble{From: g.Position, To: g.Position, Kind: source.Repeated, Detail: g.Record.ID})
+				continue
+			}
+			known.Add(slim(g.Record), n)
+			n++
+			got = append(got, g)
+		}
+		for _, t := range b.Troubles {
+			if t.Kind == source.NoRecord {
+				none = append(none, t.From)
+			}
+		}
+		err := a.store.KeepDrawn(ctx, d, key, got, none, b.Troubles)
+		tell(false)
+		return err
+	}}
+	for _, part := range plan.Parts {
+		done := there[part.Key]
+		if done == nil {
+			done = roaring.New()
+		}
+		run.Done = append(run.Done, done)
+	}
+	switch err := run.Run(ctx); {
+	case errors.Is(err, store.ErrStopped):
+		return a.endDraw(ctx, d, "stopped", "")
+	case ctx.Err() != nil:
+		return ctx.Err()
+	case source.GivenUp(err):
+		return a.endDraw(ctx, d, "stopped", err.Error())
+	case err != nil:
+		return err
+	}
+	return a.endDraw(ctx, d, "done", "")
+}
+
+// slim returns what makes a record itself, without its text, of which many are kept in memory.
+func slim(r *bib.Record) *bib.Record {
+	out := &bib.Record{Title: strings.Clone(text.Key(r.Title)), Year: r.Year, DOI: strings.Clone(r.DOI)}
+	if len(r.Authors) > 0 {
+		out.Authors = []bib.Person{{Family: strings.Clone(r.Authors[0].Family)}}
+	}
+	return out
+}
+
+// plan returns which positions a draw is to fetch, as it was laid out before or, the first time, now.
+func (a *App) plan(ctx context.Context, s Source, c source.Source, d store.Draw) (source.Plan, error) {
+	var plan source.Plan
+	if d.Plan != nil {
+		if err := json.Unmarshal(d.Plan, &plan); err != nil {
+			return plan, err
+		}
+	} else {
+		var err error
+		plan, err = source.PlanOf(ctx, c, s.Map, d.Query, source.Order{How: source.How(d.How), AtMost: d.AtMost, Seed: uint64(d.Seed), Now: a.now().Year()})
+		if err != nil {
+			return plan, err
+		}
+	}
+	saved, err := json.Marshal(plan)
+	if err != nil {
+		return plan, err
+	}
+	return plan, a.store.BeginDraw(ctx, d.ID, saved, plan.Total, plan.Wanted())
+}
+
+// endDraw brings a draw to rest: what it got becomes its sample, as a change that can be undone.
+func (a *App) endDraw(ctx context.Context, d store.Draw, state, problem string) error {
+	err := a.store.Work(ctx, d.Review, func(w *store.Work) error {
+		sample, fresh, err := w.EndDraw(ctx, d, state, problem)
+		if err != nil {
+			return err
+		}
+		if fresh {
+			if err := logSample(ctx, w, sample, What{Key: "draw", Params: map[string]string{"name": d.Name}}); err != nil {
+				return err
+			}
+		}
+		return w.Notify(ctx, News{Review: d.Review, Kind: "change"}.String())
+	})
+	if err == nil {
+		a.tell(ctx, d.Review, News{Kind: "draw"})
+	}
+	return err
+}
+
+// logSample makes a new sample a change that can be undone.
+func logSample(ctx context.Context, w *store.Work, id int64, what What) error {
+	sample, err := w.Sample(ctx, id)
+	if err != nil {
+		return err
+	}
+	deleted := sample
+	deleted.Deleted = true
+	saying, err := json.Marshal(what)
+	if err != nil {
+		return err
+	}
+	return w.Log(ctx, saying, store.Facts{Samples: []store.FactSample{deleted}}, store.Facts{Samples: []store.FactSample{sample}})
+}
+
+// HowMany is how many records are wanted.
+type HowMany struct {
+	AtMost int `json:"atMost"`
+}

@@ -1,0 +1,262 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"time"
+
+	"github.com/RoaringBitmap/roaring/v2"
+	"github.com/jackc/pgx/v5"
+
+	"tamiz/core/bib"
+	"tamiz/source"
+)
+
+// A Draw is a sample that is being drawn, or was.
+type Draw struct {
+	ID       int64
+	Review   int64
+	Source   int64
+	Name     string
+	Concepts json.RawMessage
+	How      string
+	AtMost   int
+	Seed     int64
+	Query    string
+	Notes    json.RawMessage
+	Plan     json.RawMessage
+	State    string
+	Total    int
+	Wanted   int
+	Got      int
+	Pause    *time.Time
+	Problem  string
+	Sample   *int64
+	Made     time.Time
+	Troubles int
+}
+
+const drawColumns = `select id, review, source, name, concepts, how, at_most, seed, query, notes, plan, state, total, wanted, got, pause, problem, sample, made,
+	(select count(*) from draw_trouble t where t.draw = d.id)::int as troubles from draw d `
+
+// Draw returns one draw.
+func (s *Store) Draw(ctx context.Context, id int64) (Draw, error) {
+	return one[Draw](ctx, s, drawColumns+"where id = $1", id)
+}
+
+// Draws returns the draws of a review that are under way, were stopped or failed, or whose sample is live.
+func (s *Store) Draws(ctx context.Context, review int64) ([]Draw, error) {
+	return all[Draw](ctx, s, drawColumns+`where review = $1 and (sample is null and state <> 'done' and (state <> 'failed' or made > now() - interval '1 day')
+		or exists (select from sample x where x.id = d.sample and not x.deleted)) order by id desc`, review)
+}
+
+// OpenDraws returns the draws of all reviews that are not at their end.
+func (s *Store) OpenDraws(ctx context.Context) ([]int64, error) {
+	rows, err := s.Query(ctx, "select id from draw where state in ('waiting', 'drawing', 'stopping') order by id")
+	if err != nil {
+		return nil, err
+	}
+	return pgx.CollectRows(rows, pgx.RowTo[int64])
+}
+
+// NewDraw keeps a draw that waits to be begun, and calls then in the same transaction.
+func (s *Store) NewDraw(ctx context.Context, d Draw, then func(pgx.Tx, int64) error) (int64, error) {
+	err := pgx.BeginFunc(ctx, s, func(tx pgx.Tx) error {
+		err := tx.QueryRow(ctx, `insert into draw (review, source, name, concepts, how, at_most, seed, query, notes, state)
+			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, 'waiting') returning id`,
+			d.Review, d.Source, d.Name, d.Concepts, d.How, d.AtMost, d.Seed, d.Query, d.Notes).Scan(&d.ID)
+		if err != nil {
+			return err
+		}
+		return then(tx, d.ID)
+	})
+	return d.ID, err
+}
+
+// GoOn makes a draw that has come to rest wait to be gone on with, for as many records.
+func (s *Store) GoOn(ctx context.Context, id int64, atMost int, then func(pgx.Tx, int64) error) error {
+	return pgx.BeginFunc(ctx, s, func(tx pgx.Tx) error {
+		tag, err := tx.Exec(ctx, `update draw set plan = case when at_most = $2 then plan end, at_most = $2, state = 'waiting', problem = ''
+			where id = $1 and state in ('stopped', 'done', 'failed')`, id, atMost)
+		if err == nil && tag.RowsAffected() == 0 {
+			return ErrNone
+		}
+		if err != nil {
+			return err
+		}
+		return then(tx, id)
+	})
+}
+
+// StopDraw asks that a draw stop after the page it is at.
+func (s *Store) StopDraw(ctx context.Context, id int64) error {
+	_, err := s.Exec(ctx, "update draw set state = 'stopping' where id = $1 and state in ('waiting', 'drawing')", id)
+	return err
+}
+
+// BeginDraw keeps the plan of a draw. What could not be fetched the last time is to be tried again.
+func (s *Store) BeginDraw(ctx context.Context, id int64, plan json.RawMessage, total, wanted int) error {
+	return pgx.BeginFunc(ctx, s, func(tx pgx.Tx) error {
+		if _, err := tx.Exec(ctx, "delete from draw_trouble where draw = $1 and kind not in ('no-record', 'repeated', 'total-moved')", id); err != nil {
+			return err
+		}
+		_, err := tx.Exec(ctx, `update draw set plan = $2, total = $3, wanted = $4, state = case when state = 'waiting' then 'drawing' else state end where id = $1`, id, plan, total, wanted)
+		return err
+	})
+}
+
+// PauseDraw keeps until when a draw waits, because the source asked for it; nil for no longer.
+func (s *Store) PauseDraw(ctx context.Context, id int64, until *time.Time) error {
+	_, err := s.Exec(ctx, "update draw set pause = $2 where id = $1", id, until)
+	return err
+}
+
+// Drawn returns, by part, the positions of a draw that need not be fetched again.
+func (s *Store) Drawn(ctx context.Context, id int64) (map[int]*roaring.Bitmap, error) {
+	rows, err := s.Query(ctx, "select part, position from draw_position where draw = $1", id)
+	if err != nil {
+		return nil, err
+	}
+	out := map[int]*roaring.Bitmap{}
+	var part, position int
+	_, err = pgx.ForEachRow(rows, []any{&part, &position}, func() error {
+		if out[part] == nil {
+			out[part] = roaring.New()
+		}
+		out[part].Add(uint32(position))
+		return nil
+	})
+	return out, err
+}
+
+// DrawnIdentities calls visit with what makes each record of a draw itself.
+func (s *Store) DrawnIdentities(ctx context.Context, id int64, visit func(r *bib.Record)) error {
+	rows, err := s.Query(ctx, "select r.body from draw_position p join record r on r.id = p.record where p.draw = $1", id)
+	if err != nil {
+		return err
+	}
+	var body []byte
+	_, err = pgx.ForEachRow(rows, []any{&body}, func() error {
+		var r bib.Record
+		if err := json.Unmarshal(body, &r); err != nil {
+			return err
+		}
+		visit(&r)
+		return nil
+	})
+	return err
+}
+
+// ErrStopped is the answer to a draw that has been told to stop.
+var ErrStopped = fmt.Errorf("the draw was stopped")
+
+// KeepDrawn keeps what a page brought: records at their positions, positions that hold none, and troubles.
+// A page that was kept already changes nothing.
+func (s *Store) KeepDrawn(ctx context.Context, d Draw, part int, got []source.Got, none []int, troubles []source.Trouble) error {
+	stopped := false
+	err := pgx.BeginFunc(ctx, s, func(tx pgx.Tx) error {
+		var state string
+		if err := tx.QueryRow(ctx, "select state from draw where id = $1 for update", d.ID).Scan(&state); err != nil {
+			return err
+		}
+		stopped = state == "stopping"
+		records := make([]*bib.Record, len(got))
+		for i, g := range got {
+			records[i] = g.Record
+		}
+		ids, err := putRecords(ctx, tx, SourceName(d.Source), records)
+		if err != nil {
+			return err
+		}
+		batch := &pgx.Batch{}
+		positions, numbers := make([]int, 0, len(got)), make([]int64, 0, len(got))
+		for i, g := range got {
+			positions, numbers = append(positions, g.Position), append(numbers, ids[i])
+		}
+		batch.Queue(`with new as (insert into draw_position (draw, part, position, record) select $1, $2, p, r from unnest($3::int[], $4::bigint[]) as u(p, r)
+			on conflict do nothing returning 1) update draw set got = got + (select count(*) from new), pause = null where id = $1`, d.ID, part, positions, numbers)
+		if len(none) > 0 {
+			batch.Queue("insert into draw_position (draw, part, position) select $1, $2, p from unnest($3::int[]) as u(p) on conflict do nothing", d.ID, part, none)
+		}
+		for _, t := range troubles {
+			batch.Queue("insert into draw_trouble (draw, part, first, last, kind, detail) values ($1, $2, $3, $4, $5, $6)", d.ID, part, t.From, t.To, t.Kind, t.Detail)
+		}
+		return tx.SendBatch(ctx, batch).Close()
+	})
+	if err == nil && stopped {
+		err = ErrStopped
+	}
+	return err
+}
+
+// SourceName is the name under which the records of a source are stored.
+func SourceName(source int64) string { return fmt.Sprintf("source %d", source) }
+
+// Troubles returns what a draw could not get, the first of them.
+func (s *Store) Troubles(ctx context.Context, id int64, most int) ([]source.Trouble, error) {
+	rows, err := s.Query(ctx, "select part, first, last, kind, detail from draw_trouble where draw = $1 order by id limit $2", id, most)
+	if err != nil {
+		return nil, err
+	}
+	return pgx.CollectRows(rows, func(row pgx.CollectableRow) (t source.Trouble, err error) {
+		return t, row.Scan(&t.Part, &t.From, &t.To, &t.Kind, &t.Detail)
+	})
+}
+
+// EndDraw puts what a draw got into its sample, which it makes where there is none yet, and says how the
+// draw ended. It returns the sample, 0 where nothing was got, and whether it is new.
+func (w *Work) EndDraw(ctx context.Context, d Draw, state, problem string) (sample int64, fresh bool, err error) {
+	if _, err = w.tx.Exec(ctx, "update draw set state = $2, problem = $3, pause = null where id = $1", d.ID, state, problem); err != nil {
+		return 0, false, err
+	}
+	var got int
+	if err = w.tx.QueryRow(ctx, "select count(*) from draw_position where draw = $1 and record is not null", d.ID).Scan(&got); err != nil || got == 0 {
+		return 0, false, err
+	}
+	var has *int64
+	if err = w.tx.QueryRow(ctx, "select sample from draw where id = $1", d.ID).Scan(&has); err != nil {
+		return 0, false, err
+	}
+	if has == nil {
+		fresh = true
+		if err = w.tx.QueryRow(ctx, "insert into sample (review, draw, name, file_name, records, years) values ($1, $2, $3, '', 0, '[]') returning id",
+			w.review, d.ID, d.Name).Scan(&sample); err != nil {
+			return 0, false, err
+		}
+		if _, err = w.tx.Exec(ctx, "update draw set sample = $2 where id = $1", d.ID, sample); err != nil {
+			return 0, false, err
+		}
+	} else {
+		sample = *has
+	}
+	if _, err = w.tx.Exec(ctx, `insert into sample_record (sample, position, record)
+		select $1, (select coalesce(max(position) + 1, 0) from sample_record where sample = $1) + row_number() over (order by part desc, position) - 1, record
+		from draw_position p where draw = $2 and record is not null
+		and not exists (select from sample_record s where s.sample = $1 and s.record = p.record)`, sample, d.ID); err != nil {
+		return 0, false, err
+	}
+	return sample, fresh, w.recount(ctx, sample)
+}
+
+// recount works out how many records a sample has, and of which years.
+func (w *Work) recount(ctx context.Context, sample int64) error {
+	_, err := w.tx.Exec(ctx, `update sample set records = (select count(*) from sample_record where sample = $1),
+		years = (select coalesce(jsonb_agg(jsonb_build_object('year', year, 'records', n) order by year), '[]') from
+			(select r.year, count(*) as n from sample_record s join record r on r.id = s.record where s.sample = $1 group by r.year) y)
+		where id = $1`, sample)
+	return err
+}
+
+// JoinSamples makes a sample of records of two others.
+func (w *Work) JoinSamples(ctx context.Context, name string, joined json.RawMessage, records []int64) (sample int64, err error) {
+	if err = w.tx.QueryRow(ctx, "insert into sample (review, name, file_name, records, years, joined) values ($1, $2, '', 0, '[]', $3) returning id",
+		w.review, name, joined).Scan(&sample); err != nil {
+		return 0, err
+	}
+	if _, err = w.tx.CopyFrom(ctx, pgx.Identifier{"sample_record"}, []string{"sample", "position", "record"},
+		pgx.CopyFromSlice(len(records), func(i int) ([]any, error) { return []any{sample, i, records[i]}, nil })); err != nil {
+		return 0, err
+	}
+	return sample, w.recount(ctx, sample)
+}

@@ -1,0 +1,191 @@
+package store
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/json"
+	"errors"
+	"time"
+
+	"github.com/jackc/pgx/v5"
+
+	"tamiz/core/bib"
+)
+
+// A Source is a literature source that can be asked.
+type Source struct {
+	ID         int64
+	Name       string
+	Address    string
+	Version    string
+	Map        json.RawMessage
+	Described  json.RawMessage
+	Vocabulary string
+	Off        bool
+	Made       time.Time
+}
+
+const sourceColumns = "select id, name, address, version, map, described, vocabulary, off, made from source where not deleted "
+
+// Sources returns the sources that are not deleted, in the order in which they came.
+func (s *Store) Sources(ctx context.Context) ([]Source, error) {
+	return all[Source](ctx, s, sourceColumns+"order by id")
+}
+
+// Source returns one source.
+func (s *Store) Source(ctx context.Context, id int64) (Source, error) {
+	return one[Source](ctx, s, sourceColumns+"and id = $1", id)
+}
+
+// PutSource keeps a source, a new one where it has no number, and returns the number.
+func (s *Store) PutSource(ctx context.Context, x Source) (int64, error) {
+	if x.ID == 0 {
+		err := s.QueryRow(ctx, `insert into source (name, address, version, map, described, vocabulary, off) values ($1, $2, $3, $4, $5, $6, $7) returning id`,
+			x.Name, x.Address, x.Version, x.Map, x.Described, x.Vocabulary, x.Off).Scan(&x.ID)
+		return x.ID, err
+	}
+	tag, err := s.Exec(ctx, `update source set name = $2, address = $3, version = $4, map = $5, described = $6, vocabulary = $7, off = $8 where id = $1 and not deleted`,
+		x.ID, x.Name, x.Address, x.Version, x.Map, x.Described, x.Vocabulary, x.Off)
+	if err == nil && tag.RowsAffected() == 0 {
+		err = ErrNone
+	}
+	return x.ID, err
+}
+
+// DeleteSource takes a source away. What was drawn from it stays.
+func (s *Store) DeleteSource(ctx context.Context, id int64) error {
+	return pgx.BeginFunc(ctx, s, func(tx pgx.Tx) error {
+		if _, err := tx.Exec(ctx, "update review set view_source = null where view_source = $1", id); err != nil {
+			return err
+		}
+		tag, err := tx.Exec(ctx, "update source set deleted = true where id = $1 and not deleted", id)
+		if err == nil && tag.RowsAffected() == 0 {
+			err = ErrNone
+		}
+		return err
+	})
+}
+
+// A Count is how many records a source said it finds, and what it made of the query.
+type Count struct {
+	Records  int
+	Exchange json.RawMessage
+	At       time.Time
+	Today    bool
+}
+
+func queryHash(cql string) []byte {
+	sum := sha256.Sum256([]byte(cql))
+	return sum[:16]
+}
+
+// Counts returns the last count of each query at a source; what was never counted is absent.
+func (s *Store) Counts(ctx context.Context, source int64, cql []string) (map[string]Count, error) {
+	hashes := make([][]byte, len(cql))
+	byHash := make(map[string]string, len(cql))
+	for i, q := range cql {
+		hashes[i] = queryHash(q)
+		byHash[string(hashes[i])] = q
+	}
+	type row struct {
+		Hash []byte
+		Count
+	}
+	rows, err := all[row](ctx, s, `select distinct on (hash) hash, records, exchange, at, day = current_date as today
+		from count where source = $1 and hash = any($2) order by hash, day desc`, source, hashes)
+	out := make(map[string]Count, len(rows))
+	for _, r := range rows {
+		out[byHash[string(r.Hash)]] = r.Count
+	}
+	return out, err
+}
+
+// PutCount keeps what a source said of a query today.
+func (s *Store) PutCount(ctx context.Context, source int64, cql string, records int, exchange json.RawMessage) error {
+	_, err := s.Exec(ctx, `insert into count (source, hash, records, exchange) values ($1, $2, $3, $4)
+		on conflict (source, hash, day) do update set records = excluded.records, exchange = excluded.exchange, at = now()`,
+		source, queryHash(cql), records, exchange)
+	return err
+}
+
+// ForgetCounts makes today's counts of some queries be counted again.
+func (s *Store) ForgetCounts(ctx context.Context, source int64, cql []string) error {
+	hashes := make([][]byte, len(cql))
+	for i, q := range cql {
+		hashes[i] = queryHash(q)
+	}
+	_, err := s.Exec(ctx, "delete from count where source = $1 and hash = any($2) and day = current_date", source, hashes)
+	return err
+}
+
+// A Holding is whether a source holds a key study.
+type Holding struct {
+	KeyStudy int64     `json:"keyStudy"`
+	Source   int64     `json:"source"`
+	State    string    `json:"state"`
+	How      string    `json:"how"`
+	Record   *int64    `json:"record,omitempty"`
+	At       time.Time `json:"at"`
+}
+
+// Holdings returns which sources hold the key studies of a review.
+func (s *Store) Holdings(ctx context.Context, review int64) ([]Holding, error) {
+	return all[Holding](ctx, s, `select h.key_study, h.source, h.state, h.how, h.record, h.at from holding h
+		join key_study k on k.id = h.key_study join source s on s.id = h.source
+		where k.review = $1 and not k.deleted and not s.deleted order by h.key_study, h.source`, review)
+}
+
+// PutHolding keeps whether a source holds a key study.
+func (s *Store) PutHolding(ctx context.Context, h Holding) error {
+	_, err := s.Exec(ctx, `insert into holding (key_study, source, state, how, record) values ($1, $2, $3, $4, $5)
+		on conflict (key_study, source) do update set state = excluded.state, how = excluded.how, record = excluded.record, at = now()`,
+		h.KeyStudy, h.Source, h.State, h.How, h.Record)
+	return err
+}
+
+// PutRecords stores records of a source that are not there yet and returns the numbers of all, in order.
+func (s *Store) PutRecords(ctx context.Context, source string, records []*bib.Record) (ids []int64, err error) {
+	err = pgx.BeginFunc(ctx, s, func(tx pgx.Tx) error {
+		ids, err = putRecords(ctx, tx, source, records)
+		return err
+	})
+	return ids, err
+}
+
+// AddKeys makes stored records key studies of the review and returns the numbers of those studies.
+func (w *Work) AddKeys(ctx context.Context, records []int64) ([]int64, error) {
+	rows, err := w.tx.Query(ctx, `insert into key_study (review, record) select $1, x from unnest($2::bigint[]) with ordinality as u(x, n)
+		where exists (select from record where id = x) order by n returning id`, w.review, records)
+	if err != nil {
+		return nil, err
+	}
+	return pgx.CollectRows(rows, pgx.RowTo[int64])
+}
+
+// errLocked is the answer to who wants to do what another process is doing.
+var errLocked = errors.New("another process is at it")
+
+// Locked reports whether an error says that another process does the same work.
+func Locked(err error) bool { return errors.Is(err, errLocked) }
+
+// Alone runs do while no other process does the same work under a number. The lock goes with the
+// connection: a process that dies lets go of it.
+func (s *Store) Alone(ctx context.Context, number int64, do func() error) error {
+	conn, err := s.Acquire(ctx)
+	if err != nil {
+		return err
+	}
+	defer conn.Release()
+	var got bool
+	const space = 0x7a6d
+	if err := conn.QueryRow(ctx, "select pg_try_advisory_lock($1, $2)", space, int32(number)).Scan(&got); err != nil {
+		return err
+	}
+	if !got {
+		return errLocked
+	}
+	defer func() {
+		_, _ = conn.Exec(context.WithoutCancel(ctx), "select pg_advisory_unlock($1, $2)", space, int32(number)) // goes with the connection anyway
+	}()
+	return do()
+}
