@@ -27,6 +27,7 @@ import (
 	"tamiz/demo"
 	"tamiz/exchange/ris"
 	"tamiz/exchange/skos"
+	"tamiz/source/sru"
 	"tamiz/store"
 	"tamiz/store/storetest"
 )
@@ -43,7 +44,7 @@ type caller struct {
 func start(t *testing.T) (*caller, *store.Store) {
 	t.Helper()
 	db := storetest.Open(t)
-	a, err := app.New(db, slog.New(slog.DiscardHandler))
+	a, err := app.New(db, sru.Guard{Everywhere: true}, slog.New(slog.DiscardHandler))
 	require.NoError(t, err)
 	ctx, cancel := context.WithCancel(context.Background())
 	require.NoError(t, a.Start(ctx))

@@ -13,6 +13,8 @@ import (
 
 	"tamiz/app"
 	"tamiz/core/tally"
+	"tamiz/source"
+	"tamiz/store"
 
 	"github.com/labstack/echo/v5"
 	"github.com/oapi-codegen/runtime"
@@ -38,6 +40,9 @@ func (e ImportFileParamsKind) Valid() bool {
 		return false
 	}
 }
+
+// Answer defines model for Answer.
+type Answer = app.Answer
 
 // Bench defines model for Bench.
 type Bench = app.Bench
@@ -72,6 +77,12 @@ type Change = app.Change
 // Chip defines model for Chip.
 type Chip = app.Chip
 
+// Chosen defines model for Chosen.
+type Chosen = app.Chosen
+
+// Compared defines model for Compared.
+type Compared = app.Compared
+
 // ContextLine defines model for ContextLine.
 type ContextLine = app.ContextLine
 
@@ -90,11 +101,17 @@ type DecisionState = string
 // Document defines model for Document.
 type Document = app.Document
 
+// Draw defines model for Draw.
+type Draw = app.Draw
+
 // Facet defines model for Facet.
 type Facet = tally.Facet
 
 // Form defines model for Form.
 type Form = app.Form
+
+// Found defines model for Found.
+type Found = app.Found
 
 // Halves defines model for Halves.
 type Halves = app.Halves
@@ -108,6 +125,15 @@ type Health = app.Health
 // HeldBack defines model for HeldBack.
 type HeldBack = app.HeldBack
 
+// Holding defines model for Holding.
+type Holding = app.Holding
+
+// How defines model for How.
+type How = source.How
+
+// HowMany defines model for HowMany.
+type HowMany = app.HowMany
+
 // Import defines model for Import.
 type Import = app.Import
 
@@ -117,8 +143,17 @@ type ImportKind = string
 // ImportState defines model for ImportState.
 type ImportState = string
 
+// IndexEntry defines model for IndexEntry.
+type IndexEntry = source.Entry
+
 // Item defines model for Item.
 type Item = app.Item
+
+// Joined defines model for Joined.
+type Joined = store.Joined
+
+// Joining defines model for Joining.
+type Joining = app.Joining
 
 // KeyPatch defines model for KeyPatch.
 type KeyPatch = app.KeyPatch
@@ -132,11 +167,17 @@ type Limit = app.Limit
 // LimitKind defines model for LimitKind.
 type LimitKind = string
 
+// Lookup defines model for Lookup.
+type Lookup = app.Lookup
+
 // MarkedRecord defines model for MarkedRecord.
 type MarkedRecord = app.MarkedRecord
 
 // NewDecision defines model for NewDecision.
 type NewDecision = app.NewDecision
+
+// NewDraw defines model for NewDraw.
+type NewDraw = app.NewDraw
 
 // NewReview defines model for NewReview.
 type NewReview = app.NewReview
@@ -150,6 +191,12 @@ type Origin = app.Origin
 // Outside defines model for Outside.
 type Outside = app.Outside
 
+// Pair defines model for Pair.
+type Pair = app.Pair
+
+// Pasted defines model for Pasted.
+type Pasted = app.Pasted
+
 // Piece defines model for Piece.
 type Piece = app.Piece
 
@@ -158,6 +205,18 @@ type Plan = app.Plan
 
 // PlanStep defines model for PlanStep.
 type PlanStep = app.PlanStep
+
+// Preview defines model for Preview.
+type Preview = app.Preview
+
+// Previewed defines model for Previewed.
+type Previewed = app.Previewed
+
+// PreviewedConcept defines model for PreviewedConcept.
+type PreviewedConcept = app.PreviewedConcept
+
+// PreviewedTitle defines model for PreviewedTitle.
+type PreviewedTitle = app.PreviewedTitle
 
 // Problem defines model for Problem.
 type Problem = app.Problem
@@ -192,6 +251,9 @@ type ReviewHead = app.ReviewHead
 // ReviewPatch defines model for ReviewPatch.
 type ReviewPatch = app.ReviewPatch
 
+// RoughConcept defines model for RoughConcept.
+type RoughConcept = app.RoughConcept
+
 // Sample defines model for Sample.
 type Sample = app.Sample
 
@@ -200,6 +262,36 @@ type SampleHead = app.SampleHead
 
 // SamplePatch defines model for SamplePatch.
 type SamplePatch = app.SamplePatch
+
+// Saying defines model for Saying.
+type Saying = source.Saying
+
+// Source defines model for Source.
+type Source = app.Source
+
+// SourceCount defines model for SourceCount.
+type SourceCount = app.SourceCount
+
+// SourceCounts defines model for SourceCounts.
+type SourceCounts = app.SourceCounts
+
+// SourceDescription defines model for SourceDescription.
+type SourceDescription = source.Description
+
+// SourceEdit defines model for SourceEdit.
+type SourceEdit = app.SourceEdit
+
+// SourceIndex defines model for SourceIndex.
+type SourceIndex = source.Index
+
+// SourceMap defines model for SourceMap.
+type SourceMap = source.Map
+
+// SourceNote defines model for SourceNote.
+type SourceNote = source.Note
+
+// SourceSchema defines model for SourceSchema.
+type SourceSchema = source.Schema
 
 // State defines model for State.
 type State = app.State
@@ -224,6 +316,12 @@ type TermKind = string
 
 // TriedTerm defines model for TriedTerm.
 type TriedTerm = app.TriedTerm
+
+// Trouble defines model for Trouble.
+type Trouble = source.Trouble
+
+// TryOut defines model for TryOut.
+type TryOut = app.TryOut
 
 // Typed defines model for Typed.
 type Typed = app.Typed
@@ -283,6 +381,12 @@ type TallyParams struct {
 	Facet Facet `form:"facet" json:"facet"`
 }
 
+// NeighboursParams defines parameters for Neighbours.
+type NeighboursParams struct {
+	Word  string  `form:"word" json:"word"`
+	Field *string `form:"field,omitempty" json:"field,omitempty"`
+}
+
 // CreateReviewJSONRequestBody defines body for CreateReview for application/json ContentType.
 type CreateReviewJSONRequestBody = NewReview
 
@@ -295,6 +399,27 @@ type BenchJSONRequestBody = BenchQuestion
 // ChangeJSONRequestBody defines body for Change for application/json ContentType.
 type ChangeJSONRequestBody = Change
 
+// CompareSamplesJSONRequestBody defines body for CompareSamples for application/json ContentType.
+type CompareSamplesJSONRequestBody = Pair
+
+// BeginDrawJSONRequestBody defines body for BeginDraw for application/json ContentType.
+type BeginDrawJSONRequestBody = NewDraw
+
+// GoOnJSONRequestBody defines body for GoOn for application/json ContentType.
+type GoOnJSONRequestBody = HowMany
+
+// SettleHoldingJSONRequestBody defines body for SettleHolding for application/json ContentType.
+type SettleHoldingJSONRequestBody = Holding
+
+// JoinSamplesJSONRequestBody defines body for JoinSamples for application/json ContentType.
+type JoinSamplesJSONRequestBody = Joining
+
+// AddKeyStudiesJSONRequestBody defines body for AddKeyStudies for application/json ContentType.
+type AddKeyStudiesJSONRequestBody = Chosen
+
+// LookUpJSONRequestBody defines body for LookUp for application/json ContentType.
+type LookUpJSONRequestBody = Pasted
+
 // RecordsJSONRequestBody defines body for Records for application/json ContentType.
 type RecordsJSONRequestBody = RecordsQuestion
 
@@ -303,6 +428,18 @@ type TryTermJSONRequestBody = Typed
 
 // SetViewJSONRequestBody defines body for SetView for application/json ContentType.
 type SetViewJSONRequestBody = View
+
+// AddSourceJSONRequestBody defines body for AddSource for application/json ContentType.
+type AddSourceJSONRequestBody = SourceEdit
+
+// ChangeSourceJSONRequestBody defines body for ChangeSource for application/json ContentType.
+type ChangeSourceJSONRequestBody = SourceEdit
+
+// PreviewJSONRequestBody defines body for Preview for application/json ContentType.
+type PreviewJSONRequestBody = Preview
+
+// TrySourceJSONRequestBody defines body for TrySource for application/json ContentType.
+type TrySourceJSONRequestBody = TryOut
 
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
@@ -336,24 +473,66 @@ type ServerInterface interface {
 	// Change Make one change: it can be undone as one
 	// (POST /api/reviews/{review}/changes)
 	Change(ctx *echo.Context, review int64, params ChangeParams) error
+	// CompareSamples How two samples stand to each other
+	// (POST /api/reviews/{review}/compared)
+	CompareSamples(ctx *echo.Context, review int64) error
+	// GetCounts What the chosen source finds for each term, block and the whole
+	// (GET /api/reviews/{review}/counts)
+	GetCounts(ctx *echo.Context, review int64) error
+	// CountAgain Count everything again at the chosen source
+	// (POST /api/reviews/{review}/counts)
+	CountAgain(ctx *echo.Context, review int64) error
 	// Coverage Key studies against blocks and limits
 	// (GET /api/reviews/{review}/coverage)
 	Coverage(ctx *echo.Context, review int64) error
 	// Rescue A key study with its words marked and what would bring it back
 	// (GET /api/reviews/{review}/coverage/{study})
 	Rescue(ctx *echo.Context, review int64, study int64) error
+	// ListDraws The draws of a review
+	// (GET /api/reviews/{review}/draws)
+	ListDraws(ctx *echo.Context, review int64) error
+	// BeginDraw Begin to draw samples
+	// (POST /api/reviews/{review}/draws)
+	BeginDraw(ctx *echo.Context, review int64) error
+	// GoOn Go on with a draw that came to rest, for as many records
+	// (POST /api/reviews/{review}/draws/{draw}/go-on)
+	GoOn(ctx *echo.Context, review int64, draw int64) error
+	// StopDraw Stop a draw; what it got stays
+	// (POST /api/reviews/{review}/draws/{draw}/stop)
+	StopDraw(ctx *echo.Context, review int64, draw int64) error
+	// ListTroubles What a draw could not get
+	// (GET /api/reviews/{review}/draws/{draw}/troubles)
+	ListTroubles(ctx *echo.Context, review int64, draw int64) error
 	// Events What changes in a review while it is looked at (server-sent events)
 	// (GET /api/reviews/{review}/events)
 	Events(ctx *echo.Context, review int64) error
 	// Split Split the key studies at random into a build and a test half, or put them together again
 	// (POST /api/reviews/{review}/halves)
 	Split(ctx *echo.Context, review int64, params SplitParams) error
+	// ListHoldings Which sources hold the key studies
+	// (GET /api/reviews/{review}/holdings)
+	ListHoldings(ctx *echo.Context, review int64) error
+	// SettleHolding Say of a near-match whether it is the key study
+	// (PATCH /api/reviews/{review}/holdings)
+	SettleHolding(ctx *echo.Context, review int64) error
+	// FindHoldings Look the key studies up in every source again
+	// (POST /api/reviews/{review}/holdings)
+	FindHoldings(ctx *echo.Context, review int64) error
 	// ImportFile Bring in a file of records as a sample or as key studies, or a vocabulary
 	// (POST /api/reviews/{review}/imports)
 	ImportFile(ctx *echo.Context, review int64, params ImportFileParams) error
 	// Item One item of a tally: words in context and its records
 	// (GET /api/reviews/{review}/item)
 	Item(ctx *echo.Context, review int64, params ItemParams) error
+	// JoinSamples Make a sample of two
+	// (POST /api/reviews/{review}/joined)
+	JoinSamples(ctx *echo.Context, review int64) error
+	// AddKeyStudies Make records that were found key studies
+	// (POST /api/reviews/{review}/key-studies)
+	AddKeyStudies(ctx *echo.Context, review int64) error
+	// LookUp Find pasted references in every source
+	// (POST /api/reviews/{review}/look-up)
+	LookUp(ctx *echo.Context, review int64) error
 	// Plan The words and headings that would bring missed key studies back, step by step
 	// (GET /api/reviews/{review}/plan)
 	Plan(ctx *echo.Context, review int64) error
@@ -378,6 +557,27 @@ type ServerInterface interface {
 	// SetView Choose the sample that is looked at and what it is compared with
 	// (PUT /api/reviews/{review}/view)
 	SetView(ctx *echo.Context, review int64) error
+	// ListSources The literature sources that can be asked
+	// (GET /api/sources)
+	ListSources(ctx *echo.Context) error
+	// AddSource Take in a source by its address
+	// (POST /api/sources)
+	AddSource(ctx *echo.Context) error
+	// DeleteSource Take a source away; what was drawn from it stays
+	// (DELETE /api/sources/{source})
+	DeleteSource(ctx *echo.Context, source int64) error
+	// ChangeSource Change how a source is asked
+	// (PATCH /api/sources/{source})
+	ChangeSource(ctx *echo.Context, source int64) error
+	// Neighbours The words around one in the index of a source
+	// (GET /api/sources/{source}/neighbours)
+	Neighbours(ctx *echo.Context, source int64, params NeighboursParams) error
+	// Preview What rough words find at a source, and the first titles
+	// (POST /api/sources/{source}/preview)
+	Preview(ctx *echo.Context, source int64) error
+	// TrySource Put a question to a source and see what was sent and what came
+	// (POST /api/sources/{source}/try)
+	TrySource(ctx *echo.Context, source int64) error
 	// Health Whether the program and its database answer
 	// (GET /health)
 	Health(ctx *echo.Context) error
@@ -564,6 +764,54 @@ func (w *ServerInterfaceWrapper) Change(ctx *echo.Context) error {
 	return err
 }
 
+// CompareSamples converts echo context to params.
+func (w *ServerInterfaceWrapper) CompareSamples(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.CompareSamples(ctx, review)
+	return err
+}
+
+// GetCounts converts echo context to params.
+func (w *ServerInterfaceWrapper) GetCounts(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetCounts(ctx, review)
+	return err
+}
+
+// CountAgain converts echo context to params.
+func (w *ServerInterfaceWrapper) CountAgain(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.CountAgain(ctx, review)
+	return err
+}
+
 // Coverage converts echo context to params.
 func (w *ServerInterfaceWrapper) Coverage(ctx *echo.Context) error {
 	var err error
@@ -601,6 +849,110 @@ func (w *ServerInterfaceWrapper) Rescue(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Rescue(ctx, review, study)
+	return err
+}
+
+// ListDraws converts echo context to params.
+func (w *ServerInterfaceWrapper) ListDraws(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ListDraws(ctx, review)
+	return err
+}
+
+// BeginDraw converts echo context to params.
+func (w *ServerInterfaceWrapper) BeginDraw(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.BeginDraw(ctx, review)
+	return err
+}
+
+// GoOn converts echo context to params.
+func (w *ServerInterfaceWrapper) GoOn(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "draw" -------------
+	var draw int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "draw", ctx.Param("draw"), &draw, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter draw: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GoOn(ctx, review, draw)
+	return err
+}
+
+// StopDraw converts echo context to params.
+func (w *ServerInterfaceWrapper) StopDraw(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "draw" -------------
+	var draw int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "draw", ctx.Param("draw"), &draw, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter draw: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.StopDraw(ctx, review, draw)
+	return err
+}
+
+// ListTroubles converts echo context to params.
+func (w *ServerInterfaceWrapper) ListTroubles(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "draw" -------------
+	var draw int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "draw", ctx.Param("draw"), &draw, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter draw: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ListTroubles(ctx, review, draw)
 	return err
 }
 
@@ -642,6 +994,54 @@ func (w *ServerInterfaceWrapper) Split(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Split(ctx, review, params)
+	return err
+}
+
+// ListHoldings converts echo context to params.
+func (w *ServerInterfaceWrapper) ListHoldings(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ListHoldings(ctx, review)
+	return err
+}
+
+// SettleHolding converts echo context to params.
+func (w *ServerInterfaceWrapper) SettleHolding(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SettleHolding(ctx, review)
+	return err
+}
+
+// FindHoldings converts echo context to params.
+func (w *ServerInterfaceWrapper) FindHoldings(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.FindHoldings(ctx, review)
 	return err
 }
 
@@ -713,6 +1113,54 @@ func (w *ServerInterfaceWrapper) Item(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Item(ctx, review, params)
+	return err
+}
+
+// JoinSamples converts echo context to params.
+func (w *ServerInterfaceWrapper) JoinSamples(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.JoinSamples(ctx, review)
+	return err
+}
+
+// AddKeyStudies converts echo context to params.
+func (w *ServerInterfaceWrapper) AddKeyStudies(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.AddKeyStudies(ctx, review)
+	return err
+}
+
+// LookUp converts echo context to params.
+func (w *ServerInterfaceWrapper) LookUp(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.LookUp(ctx, review)
 	return err
 }
 
@@ -877,6 +1325,120 @@ func (w *ServerInterfaceWrapper) SetView(ctx *echo.Context) error {
 	return err
 }
 
+// ListSources converts echo context to params.
+func (w *ServerInterfaceWrapper) ListSources(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ListSources(ctx)
+	return err
+}
+
+// AddSource converts echo context to params.
+func (w *ServerInterfaceWrapper) AddSource(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.AddSource(ctx)
+	return err
+}
+
+// DeleteSource converts echo context to params.
+func (w *ServerInterfaceWrapper) DeleteSource(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "source" -------------
+	var source int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "source", ctx.Param("source"), &source, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DeleteSource(ctx, source)
+	return err
+}
+
+// ChangeSource converts echo context to params.
+func (w *ServerInterfaceWrapper) ChangeSource(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "source" -------------
+	var source int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "source", ctx.Param("source"), &source, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ChangeSource(ctx, source)
+	return err
+}
+
+// Neighbours converts echo context to params.
+func (w *ServerInterfaceWrapper) Neighbours(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "source" -------------
+	var source int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "source", ctx.Param("source"), &source, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params NeighboursParams
+	// ------------- Required query parameter "word" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "word", ctx.QueryParams(), &params.Word, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter word: %s", err))
+	}
+
+	// ------------- Optional query parameter "field" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "field", ctx.QueryParams(), &params.Field, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter field: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Neighbours(ctx, source, params)
+	return err
+}
+
+// Preview converts echo context to params.
+func (w *ServerInterfaceWrapper) Preview(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "source" -------------
+	var source int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "source", ctx.Param("source"), &source, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Preview(ctx, source)
+	return err
+}
+
+// TrySource converts echo context to params.
+func (w *ServerInterfaceWrapper) TrySource(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "source" -------------
+	var source int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "source", ctx.Param("source"), &source, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.TrySource(ctx, source)
+	return err
+}
+
 // Health converts echo context to params.
 func (w *ServerInterfaceWrapper) Health(ctx *echo.Context) error {
 	var err error
@@ -958,6 +1520,27 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/reviews/:review/coverage/:study", wrapper.Rescue, options.OperationMiddlewares["rescue"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/records", wrapper.Records, options.OperationMiddlewares["records"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/records/:record", wrapper.ReadRecord, options.OperationMiddlewares["readRecord"]...)
+	router.GET(options.BaseURL+"/api/sources", wrapper.ListSources, options.OperationMiddlewares["listSources"]...)
+	router.POST(options.BaseURL+"/api/sources", wrapper.AddSource, options.OperationMiddlewares["addSource"]...)
+	router.DELETE(options.BaseURL+"/api/sources/:source", wrapper.DeleteSource, options.OperationMiddlewares["deleteSource"]...)
+	router.PATCH(options.BaseURL+"/api/sources/:source", wrapper.ChangeSource, options.OperationMiddlewares["changeSource"]...)
+	router.POST(options.BaseURL+"/api/sources/:source/try", wrapper.TrySource, options.OperationMiddlewares["trySource"]...)
+	router.POST(options.BaseURL+"/api/sources/:source/preview", wrapper.Preview, options.OperationMiddlewares["preview"]...)
+	router.GET(options.BaseURL+"/api/sources/:source/neighbours", wrapper.Neighbours, options.OperationMiddlewares["neighbours"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/draws", wrapper.ListDraws, options.OperationMiddlewares["listDraws"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/draws", wrapper.BeginDraw, options.OperationMiddlewares["beginDraw"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/draws/:draw/stop", wrapper.StopDraw, options.OperationMiddlewares["stopDraw"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/draws/:draw/go-on", wrapper.GoOn, options.OperationMiddlewares["goOn"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/draws/:draw/troubles", wrapper.ListTroubles, options.OperationMiddlewares["listTroubles"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/compared", wrapper.CompareSamples, options.OperationMiddlewares["compareSamples"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/joined", wrapper.JoinSamples, options.OperationMiddlewares["joinSamples"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/counts", wrapper.GetCounts, options.OperationMiddlewares["getCounts"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/counts", wrapper.CountAgain, options.OperationMiddlewares["countAgain"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/holdings", wrapper.ListHoldings, options.OperationMiddlewares["listHoldings"]...)
+	router.PATCH(options.BaseURL+"/api/reviews/:review/holdings", wrapper.SettleHolding, options.OperationMiddlewares["settleHolding"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/holdings", wrapper.FindHoldings, options.OperationMiddlewares["findHoldings"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/look-up", wrapper.LookUp, options.OperationMiddlewares["lookUp"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/key-studies", wrapper.AddKeyStudies, options.OperationMiddlewares["addKeyStudies"]...)
 
 }
 
@@ -1352,6 +1935,124 @@ func (response ChangedefaultApplicationProblemPlusJSONResponse) VisitChangeRespo
 	return err
 }
 
+type CompareSamplesRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *CompareSamplesJSONRequestBody
+}
+
+type CompareSamplesResponseObject interface {
+	VisitCompareSamplesResponse(w http.ResponseWriter) error
+}
+
+type CompareSamples200JSONResponse Compared
+
+func (response CompareSamples200JSONResponse) VisitCompareSamplesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CompareSamplesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CompareSamplesdefaultApplicationProblemPlusJSONResponse) VisitCompareSamplesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetCountsRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type GetCountsResponseObject interface {
+	VisitGetCountsResponse(w http.ResponseWriter) error
+}
+
+type GetCounts200JSONResponse SourceCounts
+
+func (response GetCounts200JSONResponse) VisitGetCountsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetCountsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetCountsdefaultApplicationProblemPlusJSONResponse) VisitGetCountsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CountAgainRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type CountAgainResponseObject interface {
+	VisitCountAgainResponse(w http.ResponseWriter) error
+}
+
+type CountAgain200JSONResponse SourceCounts
+
+func (response CountAgain200JSONResponse) VisitCountAgainResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CountAgaindefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CountAgaindefaultApplicationProblemPlusJSONResponse) VisitCountAgainResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type CoverageRequestObject struct {
 	Review int64 `json:"review"`
 }
@@ -1420,6 +2121,194 @@ type RescuedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response RescuedefaultApplicationProblemPlusJSONResponse) VisitRescueResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListDrawsRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type ListDrawsResponseObject interface {
+	VisitListDrawsResponse(w http.ResponseWriter) error
+}
+
+type ListDraws200JSONResponse []Draw
+
+func (response ListDraws200JSONResponse) VisitListDrawsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListDrawsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListDrawsdefaultApplicationProblemPlusJSONResponse) VisitListDrawsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BeginDrawRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *BeginDrawJSONRequestBody
+}
+
+type BeginDrawResponseObject interface {
+	VisitBeginDrawResponse(w http.ResponseWriter) error
+}
+
+type BeginDraw202JSONResponse []Draw
+
+func (response BeginDraw202JSONResponse) VisitBeginDrawResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(202)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BeginDrawdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response BeginDrawdefaultApplicationProblemPlusJSONResponse) VisitBeginDrawResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GoOnRequestObject struct {
+	Review int64 `json:"review"`
+	Draw   int64 `json:"draw"`
+	Body   *GoOnJSONRequestBody
+}
+
+type GoOnResponseObject interface {
+	VisitGoOnResponse(w http.ResponseWriter) error
+}
+
+type GoOn204Response struct {
+}
+
+func (response GoOn204Response) VisitGoOnResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type GoOndefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GoOndefaultApplicationProblemPlusJSONResponse) VisitGoOnResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StopDrawRequestObject struct {
+	Review int64 `json:"review"`
+	Draw   int64 `json:"draw"`
+}
+
+type StopDrawResponseObject interface {
+	VisitStopDrawResponse(w http.ResponseWriter) error
+}
+
+type StopDraw204Response struct {
+}
+
+func (response StopDraw204Response) VisitStopDrawResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type StopDrawdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response StopDrawdefaultApplicationProblemPlusJSONResponse) VisitStopDrawResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListTroublesRequestObject struct {
+	Review int64 `json:"review"`
+	Draw   int64 `json:"draw"`
+}
+
+type ListTroublesResponseObject interface {
+	VisitListTroublesResponse(w http.ResponseWriter) error
+}
+
+type ListTroubles200JSONResponse []Trouble
+
+func (response ListTroubles200JSONResponse) VisitListTroublesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListTroublesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListTroublesdefaultApplicationProblemPlusJSONResponse) VisitListTroublesResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -1539,6 +2428,112 @@ func (response SplitdefaultApplicationProblemPlusJSONResponse) VisitSplitRespons
 	return err
 }
 
+type ListHoldingsRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type ListHoldingsResponseObject interface {
+	VisitListHoldingsResponse(w http.ResponseWriter) error
+}
+
+type ListHoldings200JSONResponse []Holding
+
+func (response ListHoldings200JSONResponse) VisitListHoldingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListHoldingsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListHoldingsdefaultApplicationProblemPlusJSONResponse) VisitListHoldingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SettleHoldingRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *SettleHoldingJSONRequestBody
+}
+
+type SettleHoldingResponseObject interface {
+	VisitSettleHoldingResponse(w http.ResponseWriter) error
+}
+
+type SettleHolding204Response struct {
+}
+
+func (response SettleHolding204Response) VisitSettleHoldingResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type SettleHoldingdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SettleHoldingdefaultApplicationProblemPlusJSONResponse) VisitSettleHoldingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FindHoldingsRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type FindHoldingsResponseObject interface {
+	VisitFindHoldingsResponse(w http.ResponseWriter) error
+}
+
+type FindHoldings204Response struct {
+}
+
+func (response FindHoldings204Response) VisitFindHoldingsResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type FindHoldingsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FindHoldingsdefaultApplicationProblemPlusJSONResponse) VisitFindHoldingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ImportFileRequestObject struct {
 	Review int64 `json:"review"`
 	Params ImportFileParams
@@ -1609,6 +2604,126 @@ type ItemdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ItemdefaultApplicationProblemPlusJSONResponse) VisitItemResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type JoinSamplesRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *JoinSamplesJSONRequestBody
+}
+
+type JoinSamplesResponseObject interface {
+	VisitJoinSamplesResponse(w http.ResponseWriter) error
+}
+
+type JoinSamples200JSONResponse State
+
+func (response JoinSamples200JSONResponse) VisitJoinSamplesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type JoinSamplesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response JoinSamplesdefaultApplicationProblemPlusJSONResponse) VisitJoinSamplesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddKeyStudiesRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *AddKeyStudiesJSONRequestBody
+}
+
+type AddKeyStudiesResponseObject interface {
+	VisitAddKeyStudiesResponse(w http.ResponseWriter) error
+}
+
+type AddKeyStudies200JSONResponse State
+
+func (response AddKeyStudies200JSONResponse) VisitAddKeyStudiesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddKeyStudiesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddKeyStudiesdefaultApplicationProblemPlusJSONResponse) VisitAddKeyStudiesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type LookUpRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *LookUpJSONRequestBody
+}
+
+type LookUpResponseObject interface {
+	VisitLookUpResponse(w http.ResponseWriter) error
+}
+
+type LookUp200JSONResponse []Lookup
+
+func (response LookUp200JSONResponse) VisitLookUpResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type LookUpdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response LookUpdefaultApplicationProblemPlusJSONResponse) VisitLookUpResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -1938,6 +3053,276 @@ func (response SetViewdefaultApplicationProblemPlusJSONResponse) VisitSetViewRes
 	return err
 }
 
+type ListSourcesRequestObject struct {
+}
+
+type ListSourcesResponseObject interface {
+	VisitListSourcesResponse(w http.ResponseWriter) error
+}
+
+type ListSources200JSONResponse []Source
+
+func (response ListSources200JSONResponse) VisitListSourcesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListSourcesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListSourcesdefaultApplicationProblemPlusJSONResponse) VisitListSourcesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddSourceRequestObject struct {
+	Body *AddSourceJSONRequestBody
+}
+
+type AddSourceResponseObject interface {
+	VisitAddSourceResponse(w http.ResponseWriter) error
+}
+
+type AddSource201JSONResponse Source
+
+func (response AddSource201JSONResponse) VisitAddSourceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddSourcedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddSourcedefaultApplicationProblemPlusJSONResponse) VisitAddSourceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DeleteSourceRequestObject struct {
+	Source int64 `json:"source"`
+}
+
+type DeleteSourceResponseObject interface {
+	VisitDeleteSourceResponse(w http.ResponseWriter) error
+}
+
+type DeleteSource204Response struct {
+}
+
+func (response DeleteSource204Response) VisitDeleteSourceResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DeleteSourcedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeleteSourcedefaultApplicationProblemPlusJSONResponse) VisitDeleteSourceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeSourceRequestObject struct {
+	Source int64 `json:"source"`
+	Body   *ChangeSourceJSONRequestBody
+}
+
+type ChangeSourceResponseObject interface {
+	VisitChangeSourceResponse(w http.ResponseWriter) error
+}
+
+type ChangeSource200JSONResponse Source
+
+func (response ChangeSource200JSONResponse) VisitChangeSourceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeSourcedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChangeSourcedefaultApplicationProblemPlusJSONResponse) VisitChangeSourceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type NeighboursRequestObject struct {
+	Source int64 `json:"source"`
+	Params NeighboursParams
+}
+
+type NeighboursResponseObject interface {
+	VisitNeighboursResponse(w http.ResponseWriter) error
+}
+
+type Neighbours200JSONResponse []IndexEntry
+
+func (response Neighbours200JSONResponse) VisitNeighboursResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type NeighboursdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response NeighboursdefaultApplicationProblemPlusJSONResponse) VisitNeighboursResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PreviewRequestObject struct {
+	Source int64 `json:"source"`
+	Body   *PreviewJSONRequestBody
+}
+
+type PreviewResponseObject interface {
+	VisitPreviewResponse(w http.ResponseWriter) error
+}
+
+type Preview200JSONResponse Previewed
+
+func (response Preview200JSONResponse) VisitPreviewResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PreviewdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PreviewdefaultApplicationProblemPlusJSONResponse) VisitPreviewResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TrySourceRequestObject struct {
+	Source int64 `json:"source"`
+	Body   *TrySourceJSONRequestBody
+}
+
+type TrySourceResponseObject interface {
+	VisitTrySourceResponse(w http.ResponseWriter) error
+}
+
+type TrySource200JSONResponse Answer
+
+func (response TrySource200JSONResponse) VisitTrySourceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TrySourcedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TrySourcedefaultApplicationProblemPlusJSONResponse) VisitTrySourceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type HealthRequestObject struct {
 }
 
@@ -2008,24 +3393,66 @@ type StrictServerInterface interface {
 	// Change Make one change: it can be undone as one
 	// (POST /api/reviews/{review}/changes)
 	Change(ctx context.Context, request ChangeRequestObject) (ChangeResponseObject, error)
+	// CompareSamples How two samples stand to each other
+	// (POST /api/reviews/{review}/compared)
+	CompareSamples(ctx context.Context, request CompareSamplesRequestObject) (CompareSamplesResponseObject, error)
+	// GetCounts What the chosen source finds for each term, block and the whole
+	// (GET /api/reviews/{review}/counts)
+	GetCounts(ctx context.Context, request GetCountsRequestObject) (GetCountsResponseObject, error)
+	// CountAgain Count everything again at the chosen source
+	// (POST /api/reviews/{review}/counts)
+	CountAgain(ctx context.Context, request CountAgainRequestObject) (CountAgainResponseObject, error)
 	// Coverage Key studies against blocks and limits
 	// (GET /api/reviews/{review}/coverage)
 	Coverage(ctx context.Context, request CoverageRequestObject) (CoverageResponseObject, error)
 	// Rescue A key study with its words marked and what would bring it back
 	// (GET /api/reviews/{review}/coverage/{study})
 	Rescue(ctx context.Context, request RescueRequestObject) (RescueResponseObject, error)
+	// ListDraws The draws of a review
+	// (GET /api/reviews/{review}/draws)
+	ListDraws(ctx context.Context, request ListDrawsRequestObject) (ListDrawsResponseObject, error)
+	// BeginDraw Begin to draw samples
+	// (POST /api/reviews/{review}/draws)
+	BeginDraw(ctx context.Context, request BeginDrawRequestObject) (BeginDrawResponseObject, error)
+	// GoOn Go on with a draw that came to rest, for as many records
+	// (POST /api/reviews/{review}/draws/{draw}/go-on)
+	GoOn(ctx context.Context, request GoOnRequestObject) (GoOnResponseObject, error)
+	// StopDraw Stop a draw; what it got stays
+	// (POST /api/reviews/{review}/draws/{draw}/stop)
+	StopDraw(ctx context.Context, request StopDrawRequestObject) (StopDrawResponseObject, error)
+	// ListTroubles What a draw could not get
+	// (GET /api/reviews/{review}/draws/{draw}/troubles)
+	ListTroubles(ctx context.Context, request ListTroublesRequestObject) (ListTroublesResponseObject, error)
 	// Events What changes in a review while it is looked at (server-sent events)
 	// (GET /api/reviews/{review}/events)
 	Events(ctx context.Context, request EventsRequestObject) (EventsResponseObject, error)
 	// Split Split the key studies at random into a build and a test half, or put them together again
 	// (POST /api/reviews/{review}/halves)
 	Split(ctx context.Context, request SplitRequestObject) (SplitResponseObject, error)
+	// ListHoldings Which sources hold the key studies
+	// (GET /api/reviews/{review}/holdings)
+	ListHoldings(ctx context.Context, request ListHoldingsRequestObject) (ListHoldingsResponseObject, error)
+	// SettleHolding Say of a near-match whether it is the key study
+	// (PATCH /api/reviews/{review}/holdings)
+	SettleHolding(ctx context.Context, request SettleHoldingRequestObject) (SettleHoldingResponseObject, error)
+	// FindHoldings Look the key studies up in every source again
+	// (POST /api/reviews/{review}/holdings)
+	FindHoldings(ctx context.Context, request FindHoldingsRequestObject) (FindHoldingsResponseObject, error)
 	// ImportFile Bring in a file of records as a sample or as key studies, or a vocabulary
 	// (POST /api/reviews/{review}/imports)
 	ImportFile(ctx context.Context, request ImportFileRequestObject) (ImportFileResponseObject, error)
 	// Item One item of a tally: words in context and its records
 	// (GET /api/reviews/{review}/item)
 	Item(ctx context.Context, request ItemRequestObject) (ItemResponseObject, error)
+	// JoinSamples Make a sample of two
+	// (POST /api/reviews/{review}/joined)
+	JoinSamples(ctx context.Context, request JoinSamplesRequestObject) (JoinSamplesResponseObject, error)
+	// AddKeyStudies Make records that were found key studies
+	// (POST /api/reviews/{review}/key-studies)
+	AddKeyStudies(ctx context.Context, request AddKeyStudiesRequestObject) (AddKeyStudiesResponseObject, error)
+	// LookUp Find pasted references in every source
+	// (POST /api/reviews/{review}/look-up)
+	LookUp(ctx context.Context, request LookUpRequestObject) (LookUpResponseObject, error)
 	// Plan The words and headings that would bring missed key studies back, step by step
 	// (GET /api/reviews/{review}/plan)
 	Plan(ctx context.Context, request PlanRequestObject) (PlanResponseObject, error)
@@ -2050,6 +3477,27 @@ type StrictServerInterface interface {
 	// SetView Choose the sample that is looked at and what it is compared with
 	// (PUT /api/reviews/{review}/view)
 	SetView(ctx context.Context, request SetViewRequestObject) (SetViewResponseObject, error)
+	// ListSources The literature sources that can be asked
+	// (GET /api/sources)
+	ListSources(ctx context.Context, request ListSourcesRequestObject) (ListSourcesResponseObject, error)
+	// AddSource Take in a source by its address
+	// (POST /api/sources)
+	AddSource(ctx context.Context, request AddSourceRequestObject) (AddSourceResponseObject, error)
+	// DeleteSource Take a source away; what was drawn from it stays
+	// (DELETE /api/sources/{source})
+	DeleteSource(ctx context.Context, request DeleteSourceRequestObject) (DeleteSourceResponseObject, error)
+	// ChangeSource Change how a source is asked
+	// (PATCH /api/sources/{source})
+	ChangeSource(ctx context.Context, request ChangeSourceRequestObject) (ChangeSourceResponseObject, error)
+	// Neighbours The words around one in the index of a source
+	// (GET /api/sources/{source}/neighbours)
+	Neighbours(ctx context.Context, request NeighboursRequestObject) (NeighboursResponseObject, error)
+	// Preview What rough words find at a source, and the first titles
+	// (POST /api/sources/{source}/preview)
+	Preview(ctx context.Context, request PreviewRequestObject) (PreviewResponseObject, error)
+	// TrySource Put a question to a source and see what was sent and what came
+	// (POST /api/sources/{source}/try)
+	TrySource(ctx context.Context, request TrySourceRequestObject) (TrySourceResponseObject, error)
 	// Health Whether the program and its database answer
 	// (GET /health)
 	Health(ctx context.Context, request HealthRequestObject) (HealthResponseObject, error)
@@ -2407,6 +3855,104 @@ func (sh *strictHandler) Change(ctx *echo.Context, review int64, params ChangePa
 	return nil
 }
 
+// CompareSamples operation middleware
+func (sh *strictHandler) CompareSamples(ctx *echo.Context, review int64) error {
+	var request CompareSamplesRequestObject
+
+	request.Review = review
+
+	var body CompareSamplesJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CompareSamples(ctx.Request().Context(), request.(CompareSamplesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CompareSamples")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(CompareSamplesResponseObject); ok {
+		return validResponse.VisitCompareSamplesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetCounts operation middleware
+func (sh *strictHandler) GetCounts(ctx *echo.Context, review int64) error {
+	var request GetCountsRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetCounts(ctx.Request().Context(), request.(GetCountsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetCounts")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetCountsResponseObject); ok {
+		return validResponse.VisitGetCountsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// CountAgain operation middleware
+func (sh *strictHandler) CountAgain(ctx *echo.Context, review int64) error {
+	var request CountAgainRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CountAgain(ctx.Request().Context(), request.(CountAgainRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CountAgain")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(CountAgainResponseObject); ok {
+		return validResponse.VisitCountAgainResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // Coverage operation middleware
 func (sh *strictHandler) Coverage(ctx *echo.Context, review int64) error {
 	var request CoverageRequestObject
@@ -2452,6 +3998,180 @@ func (sh *strictHandler) Rescue(ctx *echo.Context, review int64, study int64) er
 		return err
 	} else if validResponse, ok := response.(RescueResponseObject); ok {
 		return validResponse.VisitRescueResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ListDraws operation middleware
+func (sh *strictHandler) ListDraws(ctx *echo.Context, review int64) error {
+	var request ListDrawsRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListDraws(ctx.Request().Context(), request.(ListDrawsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListDraws")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ListDrawsResponseObject); ok {
+		return validResponse.VisitListDrawsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// BeginDraw operation middleware
+func (sh *strictHandler) BeginDraw(ctx *echo.Context, review int64) error {
+	var request BeginDrawRequestObject
+
+	request.Review = review
+
+	var body BeginDrawJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.BeginDraw(ctx.Request().Context(), request.(BeginDrawRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "BeginDraw")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(BeginDrawResponseObject); ok {
+		return validResponse.VisitBeginDrawResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GoOn operation middleware
+func (sh *strictHandler) GoOn(ctx *echo.Context, review int64, draw int64) error {
+	var request GoOnRequestObject
+
+	request.Review = review
+	request.Draw = draw
+
+	var body GoOnJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GoOn(ctx.Request().Context(), request.(GoOnRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GoOn")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GoOnResponseObject); ok {
+		return validResponse.VisitGoOnResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// StopDraw operation middleware
+func (sh *strictHandler) StopDraw(ctx *echo.Context, review int64, draw int64) error {
+	var request StopDrawRequestObject
+
+	request.Review = review
+	request.Draw = draw
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.StopDraw(ctx.Request().Context(), request.(StopDrawRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "StopDraw")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(StopDrawResponseObject); ok {
+		return validResponse.VisitStopDrawResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ListTroubles operation middleware
+func (sh *strictHandler) ListTroubles(ctx *echo.Context, review int64, draw int64) error {
+	var request ListTroublesRequestObject
+
+	request.Review = review
+	request.Draw = draw
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListTroubles(ctx.Request().Context(), request.(ListTroublesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListTroubles")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ListTroublesResponseObject); ok {
+		return validResponse.VisitListTroublesResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -2509,6 +4229,104 @@ func (sh *strictHandler) Split(ctx *echo.Context, review int64, params SplitPara
 	return nil
 }
 
+// ListHoldings operation middleware
+func (sh *strictHandler) ListHoldings(ctx *echo.Context, review int64) error {
+	var request ListHoldingsRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListHoldings(ctx.Request().Context(), request.(ListHoldingsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListHoldings")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ListHoldingsResponseObject); ok {
+		return validResponse.VisitListHoldingsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// SettleHolding operation middleware
+func (sh *strictHandler) SettleHolding(ctx *echo.Context, review int64) error {
+	var request SettleHoldingRequestObject
+
+	request.Review = review
+
+	var body SettleHoldingJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SettleHolding(ctx.Request().Context(), request.(SettleHoldingRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SettleHolding")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SettleHoldingResponseObject); ok {
+		return validResponse.VisitSettleHoldingResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// FindHoldings operation middleware
+func (sh *strictHandler) FindHoldings(ctx *echo.Context, review int64) error {
+	var request FindHoldingsRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.FindHoldings(ctx.Request().Context(), request.(FindHoldingsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "FindHoldings")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(FindHoldingsResponseObject); ok {
+		return validResponse.VisitFindHoldingsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // ImportFile operation middleware
 func (sh *strictHandler) ImportFile(ctx *echo.Context, review int64, params ImportFileParams) error {
 	var request ImportFileRequestObject
@@ -2557,6 +4375,150 @@ func (sh *strictHandler) Item(ctx *echo.Context, review int64, params ItemParams
 		return err
 	} else if validResponse, ok := response.(ItemResponseObject); ok {
 		return validResponse.VisitItemResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// JoinSamples operation middleware
+func (sh *strictHandler) JoinSamples(ctx *echo.Context, review int64) error {
+	var request JoinSamplesRequestObject
+
+	request.Review = review
+
+	var body JoinSamplesJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.JoinSamples(ctx.Request().Context(), request.(JoinSamplesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "JoinSamples")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(JoinSamplesResponseObject); ok {
+		return validResponse.VisitJoinSamplesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// AddKeyStudies operation middleware
+func (sh *strictHandler) AddKeyStudies(ctx *echo.Context, review int64) error {
+	var request AddKeyStudiesRequestObject
+
+	request.Review = review
+
+	var body AddKeyStudiesJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddKeyStudies(ctx.Request().Context(), request.(AddKeyStudiesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddKeyStudies")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(AddKeyStudiesResponseObject); ok {
+		return validResponse.VisitAddKeyStudiesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// LookUp operation middleware
+func (sh *strictHandler) LookUp(ctx *echo.Context, review int64) error {
+	var request LookUpRequestObject
+
+	request.Review = review
+
+	var body LookUpJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.LookUp(ctx.Request().Context(), request.(LookUpRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "LookUp")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(LookUpResponseObject); ok {
+		return validResponse.VisitLookUpResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -2829,6 +4791,270 @@ func (sh *strictHandler) SetView(ctx *echo.Context, review int64) error {
 		return err
 	} else if validResponse, ok := response.(SetViewResponseObject); ok {
 		return validResponse.VisitSetViewResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ListSources operation middleware
+func (sh *strictHandler) ListSources(ctx *echo.Context) error {
+	var request ListSourcesRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListSources(ctx.Request().Context(), request.(ListSourcesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListSources")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ListSourcesResponseObject); ok {
+		return validResponse.VisitListSourcesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// AddSource operation middleware
+func (sh *strictHandler) AddSource(ctx *echo.Context) error {
+	var request AddSourceRequestObject
+
+	var body AddSourceJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddSource(ctx.Request().Context(), request.(AddSourceRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddSource")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(AddSourceResponseObject); ok {
+		return validResponse.VisitAddSourceResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// DeleteSource operation middleware
+func (sh *strictHandler) DeleteSource(ctx *echo.Context, source int64) error {
+	var request DeleteSourceRequestObject
+
+	request.Source = source
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeleteSource(ctx.Request().Context(), request.(DeleteSourceRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeleteSource")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DeleteSourceResponseObject); ok {
+		return validResponse.VisitDeleteSourceResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ChangeSource operation middleware
+func (sh *strictHandler) ChangeSource(ctx *echo.Context, source int64) error {
+	var request ChangeSourceRequestObject
+
+	request.Source = source
+
+	var body ChangeSourceJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChangeSource(ctx.Request().Context(), request.(ChangeSourceRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChangeSource")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ChangeSourceResponseObject); ok {
+		return validResponse.VisitChangeSourceResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Neighbours operation middleware
+func (sh *strictHandler) Neighbours(ctx *echo.Context, source int64, params NeighboursParams) error {
+	var request NeighboursRequestObject
+
+	request.Source = source
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Neighbours(ctx.Request().Context(), request.(NeighboursRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Neighbours")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(NeighboursResponseObject); ok {
+		return validResponse.VisitNeighboursResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Preview operation middleware
+func (sh *strictHandler) Preview(ctx *echo.Context, source int64) error {
+	var request PreviewRequestObject
+
+	request.Source = source
+
+	var body PreviewJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Preview(ctx.Request().Context(), request.(PreviewRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Preview")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(PreviewResponseObject); ok {
+		return validResponse.VisitPreviewResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// TrySource operation middleware
+func (sh *strictHandler) TrySource(ctx *echo.Context, source int64) error {
+	var request TrySourceRequestObject
+
+	request.Source = source
+
+	var body TrySourceJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TrySource(ctx.Request().Context(), request.(TrySourceRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TrySource")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(TrySourceResponseObject); ok {
+		return validResponse.VisitTrySourceResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

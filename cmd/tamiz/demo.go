@@ -5,24 +5,30 @@ import (
 	"context"
 	"fmt"
 	"io"
+	"slices"
+	"strings"
 	"time"
 
 	"tamiz/app"
-	"tamiz/core/bib"
 	"tamiz/core/tally"
 	"tamiz/core/text"
 	"tamiz/demo"
 	"tamiz/exchange/ris"
 	"tamiz/exchange/skos"
+	"tamiz/source"
 	"tamiz/store"
 )
 
 // fillDemo lays out the demo review in an empty database, by the ways a person would take.
-func fillDemo(ctx context.Context, a *app.App, db *store.Store) error {
+func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) error {
+	sources, err := demoSources(ctx, a, made)
+	if err != nil {
+		return err
+	}
 	if reviews, err := a.Reviews(ctx); err != nil || len(reviews) > 0 {
 		return err
 	}
-	world, plan := demo.NewWorld(demo.Seed, demo.Size), demo.NewReview()
+	plan := demo.NewReview()
 	if _, err := a.CreateReview(ctx, app.NewReview{Name: "An empty review, to begin from nothing"}); err != nil {
 		return err
 	}
@@ -30,42 +36,144 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store) error {
 	if err != nil {
 		return err
 	}
-	bring := func(kind, name string, records []*bib.Record) (*int64, error) {
-		return bringIn(ctx, a, review.ID, kind, name, records)
+	var keys, headings bytes.Buffer
+	for _, r := range made.literature.Keys {
+		if err := ris.Write(&keys, r); err != nil {
+			return err
+		}
 	}
-	if _, err := bring("keys", "key studies.ris", world.Keys); err != nil {
+	if _, err := bringFile(ctx, a, review.ID, "keys", "key studies.ris", &keys); err != nil {
 		return err
 	}
-	rough, err := bring("sample", "farm crews, rough.ris", world.RoughSample())
-	if err != nil {
-		return err
-	}
-	if _, err := bring("sample", "anything in Almagre.ris", world.RandomSample(demo.Seed, demo.Size*2/3)); err != nil {
-		return err
-	}
-	var headings bytes.Buffer
 	if err := skos.Write(&headings, demo.Headings()); err != nil {
 		return err
 	}
 	if _, err := bringFile(ctx, a, review.ID, "vocabulary", "Almagre Headings.nt", &headings); err != nil {
 		return err
 	}
-	if _, err := a.SetView(ctx, review.ID, app.View{Sample: rough, Rest: true}); err != nil {
+	view := app.View{Rest: true}
+	for _, sample := range plan.Samples {
+		id, err := drawSample(ctx, a, review.ID, app.NewDraw{Name: sample.Name, Sources: []int64{sources[sample.Source]}, Concepts: roughConcepts(sample.Words),
+			How: source.How(sample.How), AtMost: sample.AtMost, Seed: demo.Seed % 1000})
+		if err != nil {
+			return err
+		}
+		switch sample.Use {
+		case "sample":
+			view.Sample = id
+		case "contrast":
+			view.Against = id
+		}
+	}
+	// The key studies are looked up where counts are shown.
+	almagre := sources["almagre"]
+	view.Source = &almagre
+	if _, err := a.SetView(ctx, review.ID, view); err != nil {
 		return err
 	}
 	now, err := a.Review(ctx, review.ID)
 	if err != nil {
 		return err
 	}
-	change := demoChange(plan, rough)
+	change := demoChange(plan)
 	change.Document.Vocabulary = now.Document.Vocabulary
 	if _, err := a.Change(ctx, review.ID, now.Revision, change); err != nil {
+		return err
+	}
+	if err := until(ctx, func() (bool, error) {
+		list, err := a.Holdings(ctx, review.ID)
+		return len(list) == len(made.literature.Keys)*len(sources), err
+	}); err != nil {
+		return err
+	}
+	if err := until(ctx, func() (bool, error) {
+		counts, err := a.Counts(ctx, review.ID, false)
+		return err == nil && (counts.Waiting == 0 || counts.Problem != nil), err
+	}); err != nil {
 		return err
 	}
 	return db.ForgetChanges(ctx, review.ID)
 }
 
-func demoChange(plan demo.Review, sample *int64) app.Change {
+// demoSources makes the stand-ins known as sources and returns them by name. A source that is known by
+// another port is found at its new one.
+func demoSources(ctx context.Context, a *app.App, made *standins) (map[string]int64, error) {
+	known, err := a.Sources(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := map[string]int64{}
+	vocabularies := map[string]string{"almagre": "Almagre Headings", "surco": "Surco Thesaurus"}
+	for _, c := range made.sources {
+		address := made.url(c)
+		i := slices.IndexFunc(known, func(s app.Source) bool {
+			return strings.HasPrefix(s.Address, "http://127.0.0.1:") && strings.HasSuffix(s.Address, "/"+c.Name)
+		})
+		switch {
+		case i < 0:
+			vocabulary := vocabularies[c.Name]
+			s, err := a.AddSource(ctx, app.SourceEdit{Address: &address, Vocabulary: &vocabulary})
+			if err != nil {
+				return nil, err
+			}
+			out[c.Name] = s.ID
+		case known[i].Address != address:
+			if _, err := a.ChangeSource(ctx, known[i].ID, app.SourceEdit{Address: &address}); err != nil {
+				return nil, err
+			}
+			fallthrough
+		default:
+			out[c.Name] = known[i].ID
+		}
+	}
+	return out, nil
+}
+
+func roughConcepts(words [][]string) (out []app.RoughConcept) {
+	for i, w := range words {
+		out = append(out, app.RoughConcept{Name: string(rune('A' + i)), Words: w})
+	}
+	return out
+}
+
+// drawSample draws a sample and waits until it is there.
+func drawSample(ctx context.Context, a *app.App, review int64, n app.NewDraw) (sample *int64, err error) {
+	begun, err := a.BeginDraw(ctx, review, n)
+	if err != nil {
+		return nil, err
+	}
+	err = until(ctx, func() (bool, error) {
+		draws, err := a.Draws(ctx, review)
+		for _, d := range draws {
+			if d.ID != begun[0].ID {
+				continue
+			}
+			if d.State == "failed" || d.State == "stopped" {
+				return false, fmt.Errorf("%s: %s", d.Name, d.Problem)
+			}
+			sample = d.Sample
+			return d.State == "done", err
+		}
+		return false, err
+	})
+	return sample, err
+}
+
+// until waits until something is so.
+func until(ctx context.Context, so func() (bool, error)) error {
+	for {
+		if yes, err := so(); yes || err != nil {
+			return err
+		}
+		select {
+		case <-ctx.Done():
+			return ctx.Err()
+		case <-time.After(50 * time.Millisecond):
+		}
+	}
+}
+
+func demoChange(plan demo.Review) app.Change {
 	doc := app.Document{Question: plan.Question, Frame: plan.Frame, Limits: plan.Limits}
 	for i, c := range plan.Concepts {
 		b := app.Block{ID: fmt.Sprintf("demo-%d", i), Name: c.Block.Name, Concept: c.Block.Concept, Part: c.Part, Seeds: c.Seeds,
@@ -87,29 +195,16 @@ func demoChange(plan demo.Review, sample *int64) app.Change {
 	return change
 }
 
-func bringIn(ctx context.Context, a *app.App, review int64, kind, name string, records []*bib.Record) (*int64, error) {
-	var file bytes.Buffer
-	for _, r := range records {
-		if err := ris.Write(&file, r); err != nil {
-			return nil, err
-		}
-	}
-	return bringFile(ctx, a, review, kind, name, &file)
-}
-
 // bringFile brings in a file and waits until it has been read.
 func bringFile(ctx context.Context, a *app.App, review int64, kind, name string, file io.Reader) (*int64, error) {
 	i, err := a.ImportFile(ctx, review, kind, name, false, file)
-	for err == nil && i.State != "done" {
-		if i.State == "failed" {
-			return nil, fmt.Errorf("%s: %w", name, i.Error)
-		}
-		select {
-		case <-ctx.Done():
-			return nil, ctx.Err()
-		case <-time.After(50 * time.Millisecond):
-		}
-		i, err = a.Import(ctx, i.ID)
+	if err != nil {
+		return nil, err
 	}
-	return i.Sample, err
+	return i.Sample, until(ctx, func() (bool, error) {
+		if i, err = a.Import(ctx, i.ID); err == nil && i.State == "failed" {
+			err = fmt.Errorf("%s: %w", name, i.Error)
+		}
+		return i.State == "done", err
+	})
 }

@@ -31,7 +31,7 @@ func newRoot() *cobra.Command {
 	}
 	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return errors.Join(errUsage, err) })
 	root.AddCommand(serveCommand(), demoCommand(), databaseCommand(), tallyCommand(), countCommand(), findCommand(),
-		checkCommand(), rescueCommand(), alikeCommand(), fitCommand(), headingsCommand(), renderCommand(), worldCommand())
+		checkCommand(), rescueCommand(), alikeCommand(), fitCommand(), headingsCommand(), renderCommand(), worldCommand(), standinCommand(), sourceCommand(), drawCommand())
 	return root
 }
 
@@ -56,6 +56,16 @@ func report(err error) int {
 func least(n int, what string) cobra.PositionalArgs {
 	return func(_ *cobra.Command, args []string) error {
 		if len(args) < n {
+			return usage("%s", what)
+		}
+		return nil
+	}
+}
+
+// exactly refuses a call with fewer or more arguments than it takes.
+func exactly(n int, what string) cobra.PositionalArgs {
+	return func(_ *cobra.Command, args []string) error {
+		if len(args) != n {
 			return usage("%s", what)
 		}
 		return nil

@@ -18,6 +18,8 @@ import (
 
 	"tamiz/api"
 	"tamiz/app"
+	"tamiz/demo"
+	"tamiz/source/sru"
 	"tamiz/store"
 	"tamiz/store/cluster"
 	"tamiz/web"
@@ -30,6 +32,8 @@ type settings struct {
 	DatabaseURL string `env:"TAMIZ_DATABASE_URL"`
 	Listen      string `env:"TAMIZ_LISTEN"`
 	LogLevel    string `env:"TAMIZ_LOG" envDefault:"info"`
+	// Private addresses, as ip:port, that may be asked as sources.
+	Allow []string `env:"TAMIZ_ALLOW_SOURCES" envSeparator:","`
 }
 
 func (s *settings) flags(c *cobra.Command) {
@@ -49,11 +53,17 @@ func (s *settings) complete() error {
 		s.Listen = fromEnv.Listen
 	}
 	s.LogLevel = fromEnv.LogLevel
+	s.Allow = append(s.Allow, fromEnv.Allow...)
 	if s.Listen != "" {
-		host, _, err := net.SplitHostPort(s.Listen)
-		if ip := net.ParseIP(host); err != nil || host != "localhost" && (ip == nil || !ip.IsLoopback()) {
-			return usage("--listen takes an address of this machine alone, such as %s, not %q", defaultListen, s.Listen)
-		}
+		return checkListen(s.Listen)
+	}
+	return nil
+}
+
+func checkListen(address string) error {
+	host, _, err := net.SplitHostPort(address)
+	if ip := net.ParseIP(host); err != nil || host != "localhost" && (ip == nil || !ip.IsLoopback()) {
+		return usage("--listen takes an address of this machine alone, such as %s, not %q", defaultListen, address)
 	}
 	return nil
 }
@@ -105,7 +115,13 @@ func demoCommand() *cobra.Command {
 				defer db.Stop()
 				s.DatabaseURL = db.URL
 			}
-			return run(ctx, s, fillDemo)
+			made, err := startStandins(standinListen, demo.AlmagreSize, demo.Seed)
+			if err != nil {
+				return err
+			}
+			s.Allow = append(s.Allow, made.address)
+			err = run(ctx, s, func(ctx context.Context, a *app.App, db *store.Store) error { return fillDemo(ctx, a, db, made) })
+			return errors.Join(err, made.stop())
 		},
 	}
 	s.flags(c)
@@ -155,7 +171,7 @@ func run(ctx context.Context, s settings, fill func(context.Context, *app.App, *
 		return err
 	}
 	defer db.Close()
-	a, err := app.New(db, log)
+	a, err := app.New(db, sru.Guard{Allowed: s.Allow}, log)
 	if err != nil {
 		return err
 	}

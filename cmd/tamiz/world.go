@@ -11,16 +11,26 @@ import (
 	"github.com/spf13/cobra"
 
 	"tamiz/core/bib"
+	"tamiz/core/thesaurus"
 	"tamiz/demo"
 	"tamiz/exchange/ris"
 	"tamiz/exchange/skos"
 )
 
-// The size of the invented source Almagre, and the most that is made of it.
-const (
-	almagreSize = 24_000
-	maxScale    = 1_000_000
-)
+// maxScale is the most records that are made of Almagre; the other sources grow with it.
+const maxScale = 1_000_000
+
+func addWorldFlags(c *cobra.Command, scale *int, seed *uint64) {
+	c.Flags().IntVar(scale, "scale", demo.AlmagreSize, "how many records Almagre holds; the other sources grow with it")
+	c.Flags().Uint64Var(seed, "seed", demo.Seed, "what it is made from; the same makes the same bytes")
+}
+
+func checkScale(scale int) error {
+	if scale < 1 || scale > maxScale {
+		return usage("--scale is 1 to %d records, not %d", maxScale, scale)
+	}
+	return nil
+}
 
 func worldCommand() *cobra.Command {
 	var dir string
@@ -33,8 +43,8 @@ func worldCommand() *cobra.Command {
 			if dir == "" {
 				return usage("world needs --out, the folder to write into")
 			}
-			if scale < 1 || scale > maxScale {
-				return usage("--scale is 1 to %d records, not %d", maxScale, scale)
+			if err := checkScale(scale); err != nil {
+				return err
 			}
 			if err := os.MkdirAll(dir, 0o777); err != nil {
 				return err
@@ -43,37 +53,33 @@ func worldCommand() *cobra.Command {
 		},
 	}
 	c.Flags().StringVar(&dir, "out", "", "the folder to write into")
-	c.Flags().IntVar(&scale, "scale", almagreSize, "how many records")
-	c.Flags().Uint64Var(&seed, "seed", demo.Seed, "what it is made from; the same makes the same bytes")
+	addWorldFlags(c, &scale, &seed)
 	return c
 }
 
 func writeWorld(dir string, scale int, seed uint64) error {
-	var keys []*bib.Record
-	err := writeFile(dir, "almagre.ris", func(w io.Writer) error {
-		return demo.Each(seed, scale, func(r *bib.Record, key bool) error {
-			if key {
-				keys = append(keys, r)
+	l := demo.NewLiterature(seed, scale)
+	for _, f := range []struct {
+		name    string
+		records []*bib.Record
+	}{{"almagre.ris", l.Almagre}, {"surco.ris", l.Surco}, {"vilano.ris", l.Vilano}, {"key-studies.ris", l.Keys}} {
+		err := writeFile(dir, f.name, func(w io.Writer) error {
+			for _, r := range f.records {
+				if err := ris.Write(w, r); err != nil {
+					return err
+				}
 			}
-			return ris.Write(w, r)
+			return nil
 		})
-	})
-	if err != nil {
-		return err
-	}
-	if err := writeFile(dir, "almagre-headings.nt", func(w io.Writer) error { return skos.Write(w, demo.Headings()) }); err != nil {
-		return err
-	}
-	err = writeFile(dir, "key-studies.ris", func(w io.Writer) error {
-		for _, k := range keys {
-			if err := ris.Write(w, k); err != nil {
-				return err
-			}
+		if err != nil {
+			return err
 		}
-		return nil
-	})
-	if err != nil {
-		return err
+	}
+	headings, terms := demo.Vocabularies()
+	for name, concepts := range map[string][]thesaurus.Concept{"almagre-headings.nt": headings, "surco-thesaurus.nt": terms} {
+		if err := writeFile(dir, name, func(w io.Writer) error { return skos.Write(w, concepts) }); err != nil {
+			return err
+		}
 	}
 	return writeFile(dir, "strategy.json", func(w io.Writer) error {
 		out := json.NewEncoder(w)
