@@ -32,6 +32,26 @@ test('many steps are undone and made again, across a reload', async ({ page, rev
   await expect(rows).toHaveCount(3)
 })
 
+test('what is being typed stays when an answer comes in meanwhile', async ({ page, review }) => {
+  await page.goto(review.path('question'))
+  let answer = () => {}
+  const typedMeanwhile = new Promise<void>((resolve) => (answer = resolve))
+  await page.route('**/changes', async (route) => {
+    await typedMeanwhile
+    await route.continue()
+  }, { times: 1 })
+  await page.getByRole('button', { name: 'Add a concept' }).click()
+  const name = page.getByLabel('Name of concept A')
+  await name.fill('Farm crews')
+  answer()
+  await saved(page)
+  await expect(name).toHaveValue('Farm crews')
+  await name.press('Enter')
+  await saved(page)
+  await page.reload()
+  await expect(name).toHaveValue('Farm crews')
+})
+
 test('a term that cannot be searched is refused in words', async ({ page, review }) => {
   await page.goto(review.path('question'))
   await page.getByRole('button', { name: 'Add a concept' }).click()
@@ -167,7 +187,7 @@ test('reviews are renamed, deleted and taken back', async ({ page, review }) => 
 
 test('the demo review has something true on every screen, without findings of axe', async ({ page }) => {
   const id = await demoReview(page)
-  for (const [screen, text] of [['question', '25 known to belong'], ['samples', 'farm crews, rough'], ['harvest', 'Open candidates'], ['blocks', 'farmworker*'], ['coverage', 'What holds them back']]) {
+  for (const [screen, text] of [['question', '28 known to belong'], ['samples', 'farm crews, rough'], ['harvest', 'Open candidates'], ['blocks', 'farmworker*'], ['coverage', 'What holds them back'], ['sources', 'Try it out']]) {
     await page.goto(`/reviews/${id}/${screen}`)
     await expect(page.getByText(text).first()).toBeVisible()
     await expect(page.getByTestId('caught')).toBeVisible()

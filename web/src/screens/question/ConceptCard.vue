@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Block } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
+import DraftField from '@/parts/DraftField.vue'
 import OnSwitch from '@/parts/OnSwitch.vue'
 import { useNotes } from '@/state/notes'
 import { useReview } from '@/state/review'
@@ -22,11 +23,6 @@ function patch(change: Partial<Block>, key: string, params: Record<string, strin
   review.change({ key, params: { block: props.block.name, ...params } }, { ops: [{ op: 'patchBlock', id: props.block.id, patch: change }] })
 }
 
-function rename(e: Event) {
-  const concept = (e.target as HTMLInputElement).value.trim().slice(0, 300)
-  if (concept !== props.block.concept) patch({ concept }, 'renameConcept', { concept })
-}
-
 function addSeeds() {
   const words = seed.value.split(/[,;\n]/).map((w) => w.trim()).filter((w) => w && !props.block.seeds.includes(w))
   seed.value = ''
@@ -35,11 +31,6 @@ function addSeeds() {
 
 function dropSeed(word: string) {
   patch({ seeds: props.block.seeds.filter((s) => s !== word) }, 'dropSeed', { seed: word })
-}
-
-function reason(e: Event) {
-  const text = (e.target as HTMLInputElement).value.trim().slice(0, 500)
-  if (text !== props.block.reason) patch({ reason: text }, 'reason')
 }
 
 function remove() {
@@ -53,7 +44,7 @@ function remove() {
   <article class="concept" :class="{ out: !block.searched }" :aria-label="t('question.concept', { block: block.name })">
     <div class="row top">
       <BlockStamp :block="block.id" />
-      <input class="name display" :value="block.concept" :placeholder="t('block.unnamed')" :aria-label="t('question.conceptName', { block: block.name })" maxlength="300" @change="rename" />
+      <DraftField class="name display" :value="block.concept" :placeholder="t('block.unnamed')" :aria-label="t('question.conceptName', { block: block.name })" :maxlength="300" @typed="(concept) => patch({ concept }, 'renameConcept', { concept })" />
       <v-menu>
         <template #activator="{ props: menu }">
           <button class="part small" v-bind="menu" :aria-label="t('question.partOf', { block: block.name })">{{ block.part ? t(`part.${block.part}`) : t('question.noPart') }}</button>
@@ -72,7 +63,7 @@ function remove() {
     <div class="foot">
       <OnSwitch :model-value="block.searched" :label="t('question.searchedLabel', { block: block.name })" @update:model-value="(on) => patch({ searched: on }, on ? 'searched' : 'keptOut')" />
       <span class="small">{{ block.searched ? t('question.searched') : t('question.keptOut') }}</span>
-      <input v-if="!block.searched" class="why small" :value="block.reason" :placeholder="t('question.why')" :aria-label="t('question.whyLabel', { block: block.name })" maxlength="500" @change="reason" />
+      <DraftField v-if="!block.searched" class="why small" :value="block.reason" :placeholder="t('question.why')" :aria-label="t('question.whyLabel', { block: block.name })" :maxlength="500" @typed="(reason) => patch({ reason }, 'reason')" />
     </div>
   </article>
 </template>
