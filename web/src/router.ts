@@ -14,6 +14,7 @@ export const router = createRouter({
         { path: '', redirect: { name: 'question' } },
         { path: 'question', name: 'question', component: () => import('./screens/question/QuestionScreen.vue') },
         { path: 'samples', name: 'samples', component: () => import('./screens/samples/SamplesScreen.vue') },
+        { path: 'sources', name: 'sources', component: () => import('./screens/sources/SourcesScreen.vue') },
         { path: 'harvest', name: 'harvest', component: () => import('./screens/harvest/HarvestScreen.vue') },
         { path: 'blocks', name: 'blocks', component: () => import('./screens/blocks/BlocksScreen.vue') },
         { path: 'coverage', name: 'coverage', component: () => import('./screens/coverage/CoverageScreen.vue') },

@@ -33,6 +33,18 @@ export type Plan = Schemas['Plan']
 export type PlanStep = Schemas['PlanStep']
 export type Vocabulary = Schemas['Vocabulary']
 export type Recall = Schemas['Recall']
+export type Source = Schemas['Source']
+export type SourceEdit = Schemas['SourceEdit']
+export type SourceMap = Schemas['SourceMap']
+export type SourceCount = Schemas['SourceCount']
+export type SourceNote = Schemas['SourceNote']
+export type Draw = Schemas['Draw']
+export type NewDraw = Schemas['NewDraw']
+export type RoughConcept = Schemas['RoughConcept']
+export type Answer = Schemas['Answer']
+export type Holding = Schemas['Holding']
+export type Lookup = Schemas['Lookup']
+export type Compared = Schemas['Compared']
 
 export const api = createClient<paths>({ baseUrl: '' })
 

@@ -397,6 +397,267 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sources": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The literature sources that can be asked */
+        get: operations["listSources"];
+        put?: never;
+        /** Take in a source by its address */
+        post: operations["addSource"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{source}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a source away; what was drawn from it stays */
+        delete: operations["deleteSource"];
+        options?: never;
+        head?: never;
+        /** Change how a source is asked */
+        patch: operations["changeSource"];
+        trace?: never;
+    };
+    "/api/sources/{source}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a question to a source and see what was sent and what came */
+        post: operations["trySource"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{source}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What rough words find at a source, and the first titles */
+        post: operations["preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{source}/neighbours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The words around one in the index of a source */
+        get: operations["neighbours"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/draws": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The draws of a review */
+        get: operations["listDraws"];
+        put?: never;
+        /** Begin to draw samples */
+        post: operations["beginDraw"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/draws/{draw}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stop a draw; what it got stays */
+        post: operations["stopDraw"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/draws/{draw}/go-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Go on with a draw that came to rest, for as many records */
+        post: operations["goOn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/draws/{draw}/troubles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a draw could not get */
+        get: operations["listTroubles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/compared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How two samples stand to each other */
+        post: operations["compareSamples"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/joined": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a sample of two */
+        post: operations["joinSamples"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the chosen source finds for each term, block and the whole */
+        get: operations["getCounts"];
+        put?: never;
+        /** Count everything again at the chosen source */
+        post: operations["countAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/holdings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which sources hold the key studies */
+        get: operations["listHoldings"];
+        put?: never;
+        /** Look the key studies up in every source again */
+        post: operations["findHoldings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Say of a near-match whether it is the key study */
+        patch: operations["settleHolding"];
+        trace?: never;
+    };
+    "/api/reviews/{review}/look-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find pasted references in every source */
+        post: operations["lookUp"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/key-studies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make records that were found key studies */
+        post: operations["addKeyStudies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -450,6 +711,11 @@ export interface components {
             imports: components["schemas"]["Import"][];
         };
         View: {
+            /**
+             * Format: int64
+             * @description whose counts are shown; those over the sample, where there is none
+             */
+            source?: number;
             /** Format: int64 */
             sample?: number;
             /** Format: int64 */
@@ -562,6 +828,8 @@ export interface components {
             item: string;
             /** Format: int64 */
             sample?: number;
+            /** Format: int64 */
+            record?: number;
         };
         Limit: {
             kind: components["schemas"]["LimitKind"];
@@ -573,7 +841,10 @@ export interface components {
             /** Format: int64 */
             id: number;
             /** Format: int64 */
-            import: number;
+            import?: number;
+            /** Format: int64 */
+            draw?: number;
+            joined?: components["schemas"]["Joined"];
             name: string;
             fileName: string;
             records: number;
@@ -630,6 +901,7 @@ export interface components {
             countedAt: string;
             records?: number;
             caught: boolean[];
+            notHere?: boolean[];
             blocks: components["schemas"]["BenchBlock"][];
             limits: components["schemas"]["BenchLimit"][];
             recall?: components["schemas"]["Recall"];
@@ -816,6 +1088,7 @@ export interface components {
             blocks: number[];
             limits: boolean;
             half?: string;
+            notHere?: boolean;
         };
         HeldBack: {
             by: string[];
@@ -895,6 +1168,250 @@ export interface components {
             central?: boolean;
             qualifiers?: string[];
             blocks?: string[];
+        };
+        SourceMap: {
+            indexes: {
+                [key: string]: string;
+            };
+            schema: string;
+            phrase: string;
+            near: boolean;
+            ends: boolean;
+            inside: boolean;
+            narrower: boolean;
+            central: boolean;
+            qualify: boolean;
+            sort: boolean;
+            scan: boolean;
+            atMost: number;
+        };
+        SourceIndex: {
+            name: string;
+            title: string;
+            scan: boolean;
+            sort: boolean;
+        };
+        SourceSchema: {
+            name: string;
+            identifier: string;
+            title: string;
+        };
+        SourceDescription: {
+            title: string;
+            about: string;
+            version: string;
+            indexes: components["schemas"]["SourceIndex"][];
+            schemas: components["schemas"]["SourceSchema"][];
+            maxRecords: number;
+            supports: {
+                [key: string]: string[];
+            };
+        };
+        Source: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            address: string;
+            version: string;
+            map: components["schemas"]["SourceMap"];
+            lacks: string[];
+            described: components["schemas"]["SourceDescription"];
+            vocabulary: string;
+            off: boolean;
+        };
+        SourceEdit: {
+            name?: string;
+            address?: string;
+            map?: components["schemas"]["SourceMap"];
+            vocabulary?: string;
+            off?: boolean;
+        };
+        TryOut: {
+            query: string;
+            own: boolean;
+        };
+        Saying: {
+            number?: number;
+            text: string;
+            detail?: string;
+        };
+        SourceNote: {
+            kind: string;
+            term: string;
+            instead?: string;
+        };
+        Answer: {
+            records: number;
+            query: string;
+            sent: string;
+            echoed: string;
+            said: components["schemas"]["Saying"][];
+            notes: components["schemas"]["SourceNote"][];
+            received: string;
+            refused: boolean;
+            titles: string[];
+        };
+        IndexEntry: {
+            term: string;
+            records: number;
+        };
+        RoughConcept: {
+            name: string;
+            words: string[];
+        };
+        Preview: {
+            concepts: components["schemas"]["RoughConcept"][];
+        };
+        SourceCount: {
+            records: number;
+            /** Format: date-time */
+            at: string;
+            query: string;
+            sent: string;
+            echoed: string;
+            said: components["schemas"]["Saying"][];
+            notes: components["schemas"]["SourceNote"][];
+            refused?: boolean;
+            bare?: string;
+        };
+        PreviewedConcept: {
+            name: string;
+            count?: components["schemas"]["SourceCount"];
+            refused: components["schemas"]["Refusal"][];
+        };
+        PreviewedTitle: {
+            title: components["schemas"]["Piece"][];
+            year: number;
+        };
+        Previewed: {
+            concepts: components["schemas"]["PreviewedConcept"][];
+            together?: components["schemas"]["SourceCount"];
+            titles: components["schemas"]["PreviewedTitle"][];
+            nothing?: string;
+        };
+        /** @enum {string} */
+        How: "all" | "newest" | "years" | "random";
+        NewDraw: {
+            name: string;
+            sources: number[];
+            concepts: components["schemas"]["RoughConcept"][];
+            each: boolean;
+            how: components["schemas"]["How"];
+            atMost: number;
+            /** Format: int64 */
+            seed: number;
+        };
+        Draw: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int64 */
+            source: number;
+            from: string;
+            concepts: components["schemas"]["RoughConcept"][];
+            how: components["schemas"]["How"];
+            atMost: number;
+            /** Format: int64 */
+            seed: number;
+            query: string;
+            notes: components["schemas"]["SourceNote"][];
+            /** @enum {string} */
+            state: "waiting" | "drawing" | "stopping" | "stopped" | "done" | "failed";
+            total: number;
+            wanted: number;
+            got: number;
+            troubles: number;
+            /** Format: date-time */
+            pause?: string;
+            problem?: string;
+            /** Format: int64 */
+            sample?: number;
+            /** Format: date-time */
+            made: string;
+        };
+        HowMany: {
+            atMost: number;
+        };
+        Trouble: {
+            part: number;
+            from: number;
+            to: number;
+            kind: string;
+            detail?: string;
+        };
+        Pair: {
+            /** Format: int64 */
+            a: number;
+            /** Format: int64 */
+            b: number;
+        };
+        Compared: {
+            a: number;
+            b: number;
+            both: number;
+            onlyA: number;
+            onlyB: number;
+            any: number;
+        };
+        Joining: {
+            /** Format: int64 */
+            a: number;
+            /** Format: int64 */
+            b: number;
+            /** @enum {string} */
+            how: "union" | "overlap" | "difference";
+            name: string;
+        };
+        Joined: {
+            how: string;
+            a: string;
+            b: string;
+        };
+        SourceCounts: {
+            /** Format: int64 */
+            source: number;
+            name: string;
+            terms: {
+                [key: string]: components["schemas"]["SourceCount"];
+            };
+            blocks: {
+                [key: string]: components["schemas"]["SourceCount"];
+            };
+            whole?: components["schemas"]["SourceCount"];
+            waiting: number;
+            problem?: components["schemas"]["Problem"];
+        };
+        Holding: {
+            /** Format: int64 */
+            keyStudy: number;
+            /** Format: int64 */
+            source: number;
+            /** @enum {string} */
+            state: "held" | "near" | "absent" | "unknown";
+            how: string;
+            /** Format: int64 */
+            record?: number;
+            /** Format: date-time */
+            at: string;
+        };
+        Pasted: {
+            text: string;
+        };
+        Found: {
+            /** Format: int64 */
+            source: number;
+            from: string;
+            /** @enum {string} */
+            how: "identifier" | "title" | "near";
+            record: components["schemas"]["RecordHead"];
+        };
+        Lookup: {
+            line: string;
+            found: components["schemas"]["Found"][];
+            problem?: string;
+        };
+        Chosen: {
+            records: number[];
         };
         Problem: {
             type: string;
@@ -1724,6 +2241,693 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MarkedRecord"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listSources: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Source"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addSource: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SourceEdit"];
+            };
+        };
+        responses: {
+            /** @description done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Source"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteSource: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changeSource: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SourceEdit"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Source"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trySource: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryOut"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answer"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Preview"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Previewed"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    neighbours: {
+        parameters: {
+            query: {
+                word: string;
+                field?: string;
+            };
+            header?: never;
+            path: {
+                source: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IndexEntry"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listDraws: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Draw"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    beginDraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewDraw"];
+            };
+        };
+        responses: {
+            /** @description done */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Draw"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stopDraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                draw: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    goOn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                draw: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HowMany"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listTroubles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                draw: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compareSamples: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pair"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Compared"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    joinSamples: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Joining"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["State"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCounts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourceCounts"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    countAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourceCounts"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listHoldings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Holding"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    findHoldings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settleHolding: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Holding"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lookUp: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pasted"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lookup"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addKeyStudies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Chosen"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["State"];
                 };
             };
             /** @description what went wrong */

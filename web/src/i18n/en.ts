@@ -32,7 +32,7 @@ export default {
     holds: '{samples}, {keys}', renameOne: 'Rename {name}', deleteOne: 'Delete {name}', deleted: 'Review “{name}” deleted', emptyTitle: 'No review yet', emptyText: 'A review holds one question and all the work on it. Give it a name to begin; the name can change later.',
   },
   bench: {
-    title: 'Bench', over: 'over {sample}', noSample: 'no sample', fold: 'Fold the bench away', unfold: 'Show the bench', caught: 'of {of} key studies caught', toRead: 'records to read', toReadTitle: 'Records to read', noKeys: 'No key studies yet: bring them in on Question.',
+    inSample: 'In sample', title: 'Bench', over: 'over {sample}', noSample: 'no sample', fold: 'Fold the bench away', unfold: 'Show the bench', caught: 'of {of} key studies caught', toRead: 'records to read', toReadTitle: 'Records to read', noKeys: 'No key studies yet: bring them in on Question.',
     whole: 'The whole strategy', openRecords: 'Open the records', terms: '{words} · {headings}', words: 'no words | 1 word | {n} words', headings: 'no headings | 1 heading | {n} headings', notSearched: 'not searched', negated: 'taken away (NOT)', limit: 'Limit', years: '{from} to {to}', failed: 'The bench could not be counted just now.',
   },
   strip: { summary: '{what}: {caught} caught, {missed} missed, {would} would be caught', caught: 'caught', missed: 'missed', would: 'would be caught' },
@@ -51,7 +51,7 @@ export default {
   },
   record: { noTitle: 'Record without title', noAbstract: 'No abstract', key: 'key study', unindexed: 'unindexed', indexed: 'indexed', headings: 'Headings', keywords: 'Author keywords', central: 'a main point of the record' },
   samples: {
-    title: 'Samples of this review', bring: 'Bring in a file', drop: 'Drop RIS files here, each becomes a sample', dropHint: 'RIS files can also be dropped anywhere on this page. The marked sample is the one that all figures are counted over.', against: '{sample} is compared with', rest: 'all other records', nothing: 'nothing', sample: 'Sample', from: 'File', records: 'Records', years: 'Years, {from} to {to}', yearsLabel: 'Most records in {year}: {n}', date: 'Brought in', acts: 'What can be done', name: 'Name of the sample',
+    title: 'Samples of this review', bring: 'Bring in a file', drop: 'Drop RIS files here, each becomes a sample', dropHint: 'RIS files can also be dropped anywhere on this page. The marked sample is the one that all figures are counted over.', against: '{sample} is compared with', rest: 'all other records', nothing: 'nothing', sample: 'Sample', from: 'From', records: 'Records', years: 'Years, {from} to {to}', yearsLabel: 'Most records in {year}: {n}', date: 'Date', acts: 'What can be done', name: 'Name of the sample',
     look: 'Look at {name}', skipped: '1 skipped | {n} skipped', remarks: '1 remark | {n} remarks', harvestOne: 'Harvest {name}', renameOne: 'Rename {name}', deleteOne: 'Delete {name}', emptyTitle: 'No sample yet', emptyText: 'A sample is a set of records from a rough search. Bring in a RIS file, or drop one here: its words are then counted and set against those of other records.',
   },
   vocabulary: {
@@ -78,7 +78,7 @@ export default {
     rescues: 'Missed key studies that the block would then catch.', price: 'Records that the whole strategy would then find beyond those it finds now, in the sample.', rescuePull: 'How typical it is of the blind spot: of records that all other searched blocks find and this one does not.',
   },
   state: { open: 'open', kept: 'kept', parked: 'parked', dropped: 'dropped', all: 'all', parkedShort: 'parked', droppedShort: 'dropped' },
-  reason: { 'other-meaning': 'another meaning', 'too-broad': 'too broad', 'other-concept': 'another concept', 'says-nothing': 'says nothing' },
+  reason: { 'from-record': 'from a record', 'other-meaning': 'another meaning', 'too-broad': 'too broad', 'other-concept': 'another concept', 'says-nothing': 'says nothing' },
   list: { sortBy: 'Sort by {column}' },
   plot: { label: 'Plot of {n} items by records and pull; the list holds the same', hint: 'Click a dot, or draw a rectangle to keep what lies in it', up: 'more typical →', upKeys: 'more keys →', right: 'in more records of the sample →', clear: 'show all again', pull: 'pull {n}' },
   harvest: {

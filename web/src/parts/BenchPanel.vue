@@ -3,18 +3,35 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { stripMarks, useBench } from '@/state/bench'
 import { useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
 import BlockStamp from './BlockStamp.vue'
 import CatchStrip from './CatchStrip.vue'
 import { useReader } from './reader'
+import { useMade } from './made'
 
-const { t, n } = useI18n()
+const { t, n, d } = useI18n()
 const review = useReview()
+const sources = useSources()
+const made = useMade()
 const bench = useBench()
 const reader = useReader()
 const emit = defineEmits<{ fold: [] }>()
 
 const count = (marks?: boolean[]) => marks?.filter(Boolean).length ?? 0
 const shown = computed(() => bench.ahead ?? bench.now)
+/** Key studies that the chosen source holds; what it does not hold no strategy can catch there. */
+const away = computed(() => count(bench.now?.notHere))
+const whole = computed(() => sources.counted?.whole)
+const dated = computed(() => {
+  const c = sources.counted
+  if (!c) return bench.now?.sample ? t('bench.over', { sample: bench.now.sample.name }) : t('bench.noSample')
+  if (c.problem) return c.problem.title
+  if (c.waiting) return t('counted.counting', { source: c.name, n: c.waiting }, c.waiting)
+  const oldest = [c.whole, ...Object.values(c.blocks)].flatMap((x) => (x ? [x.at] : [])).sort()[0]
+  if (!oldest) return t('counted.never')
+  const day = new Date(oldest)
+  return day.toDateString() === new Date().toDateString() ? t('counted.today', { source: c.name }) : t('counted.on', { day: d(day, 'day'), source: c.name })
+})
 const gain = computed(() => (bench.ahead ? count(bench.ahead.caught) - count(bench.now?.caught) : 0))
 const more = computed(() => (bench.ahead ? (bench.ahead.records ?? 0) - (bench.now?.records ?? 0) : 0))
 const signed = (x: number) => (x > 0 ? `+${n(x, 'whole')}` : `−${n(-x, 'whole')}`)
@@ -28,8 +45,9 @@ const blocks = computed(() =>
     return {
       ...b,
       records: (ahead ?? now)?.records,
+      there: sources.counted?.blocks[b.id],
       changed: ahead && now && ahead.records !== now.records,
-      marks: now ? stripMarks(now.caught, ahead?.caught) : [],
+      marks: now ? stripMarks(now.caught, ahead?.caught, bench.now?.notHere) : [],
       words: on.length - headings,
       headings,
       proposal: bench.ahead && bench.resting?.block === b.id ? bench.resting.label : '',
@@ -49,17 +67,22 @@ function limitText(kind: string): string {
   <aside class="bench" :aria-label="t('bench.title')">
     <div class="head">
       <h2 class="sect">{{ t('bench.title') }}</h2>
-      <span class="small cut">{{ bench.now?.sample ? t('bench.over', { sample: bench.now.sample.name }) : t('bench.noSample') }}</span>
+      <span class="small cut" role="status" :title="dated">{{ dated }}</span>
       <button class="fold" :aria-label="t('bench.fold')" :title="t('bench.fold')" @click="emit('fold')">›</button>
     </div>
     <template v-if="shown">
       <div v-if="shown.caught.length" class="figure">
         <span class="big display" data-testid="caught">{{ count(shown.caught) }}</span>
-        <span class="small">{{ t('bench.caught', { of: shown.caught.length }) }} <b v-if="gain" class="gold">{{ signed(gain) }}</b></span>
+        <span class="small">{{ t('bench.caught', { of: shown.caught.length - away }) }} <b v-if="gain" class="gold">{{ signed(gain) }}</b></span>
       </div>
       <p v-else class="small none">{{ t('bench.noKeys') }}</p>
-      <CatchStrip v-if="bench.now && shown.caught.length" :marks="stripMarks(bench.now.caught, bench.ahead?.caught)" :label="t('bench.whole')" />
-      <div v-if="shown.records !== undefined" class="figure second">
+      <CatchStrip v-if="bench.now && shown.caught.length" :marks="stripMarks(bench.now.caught, bench.ahead?.caught, bench.now.notHere)" :label="t('bench.whole')" />
+      <div v-if="sources.chosen" class="figure second">
+        <button v-if="whole" class="open display" data-testid="to-read" :title="t('counted.made', { source: sources.chosen.name })" @click="made.show(whole, t('bench.whole'), sources.chosen)">{{ n(whole.records, 'whole') }}</button>
+        <span v-else class="display dim">{{ t('counted.notCounted') }}</span>
+        <span class="small">{{ t('bench.toRead') }} <template v-if="shown.records !== undefined">· <button class="link" @click="reader.list({ strategy: true }, t('bench.toReadTitle'))">{{ t('counted.inSample', { n: n(shown.records, 'whole') }) }}</button> <b v-if="more" class="gold">{{ signed(more) }}</b></template></span>
+      </div>
+      <div v-else-if="shown.records !== undefined" class="figure second">
         <button class="open display" data-testid="to-read" :title="t('bench.openRecords')" @click="reader.list({ strategy: true }, t('bench.toReadTitle'))">{{ n(shown.records, 'whole') }}</button>
         <span class="small">{{ t('bench.toRead') }} <b v-if="more" class="gold">{{ signed(more) }}</b></span>
       </div>
@@ -67,7 +90,8 @@ function limitText(kind: string): string {
         <li v-for="b in blocks" :key="b.id">
           <div class="hd">
             <BlockStamp :block="b.id" /><span class="name">{{ b.concept || t('block.unnamed') }}</span>
-            <button v-if="b.records !== undefined" class="open" :class="{ gold: b.changed }" :title="t('bench.openRecords')" @click="reader.list({ block: b.id }, b.concept)">{{ n(b.records, 'whole') }}</button>
+            <button v-if="sources.chosen" class="open" :disabled="!b.there" :title="t('counted.made', { source: sources.chosen.name })" @click="b.there && made.show(b.there, b.concept, sources.chosen)">{{ b.there ? n(b.there.records, 'whole') : t('counted.notCounted') }}<sup v-if="b.there?.notes.length">*</sup></button>
+            <button v-else-if="b.records !== undefined" class="open" :class="{ gold: b.changed }" :title="t('bench.openRecords')" @click="reader.list({ block: b.id }, b.concept)">{{ n(b.records, 'whole') }}</button>
           </div>
           <p class="small">
             {{ t('bench.terms', { words: t('bench.words', b.words), headings: t('bench.headings', b.headings) }) }}<template v-if="b.negated"> · {{ t('bench.negated') }}</template
@@ -84,6 +108,10 @@ function limitText(kind: string): string {
           <dd v-if="l.takenAway !== undefined">{{ l.takenAway ? signed(-l.takenAway) : '0' }}</dd>
         </div>
       </dl>
+      <template v-if="sources.chosen">
+        <p v-if="away" class="small away">{{ t('counted.notHere', { n: away, source: sources.chosen.name }, away) }}</p>
+        <button class="btn outline again" :disabled="!!sources.counted?.waiting && !sources.counted.problem" @click="sources.countAgain()">{{ t('counted.again') }}</button>
+      </template>
     </template>
     <p v-else-if="bench.error" class="small none">{{ t('bench.failed') }}</p>
   </aside>
@@ -188,6 +216,27 @@ function limitText(kind: string): string {
 
 .limits {
   padding-top: 10px;
+}
+
+.away {
+  margin-top: 10px;
+}
+
+.again {
+  margin-top: 12px;
+}
+
+.dim {
+  font-size: 20px;
+  color: var(--ink-2);
+}
+
+sup {
+  color: var(--gold-deep);
+}
+
+.open:disabled {
+  cursor: default;
 }
 
 .limits div {

@@ -14,7 +14,7 @@ const router = useRouter()
 
 const summary = computed(() => {
   const n = (m: Mark) => props.marks.filter((x) => x === m).length
-  return t('strip.summary', { what: props.label, caught: n('caught'), missed: n('missed'), would: n('would') })
+  return t('strip.summary', { what: props.label, caught: n('caught'), missed: n('missed'), would: n('would') }) + (n('away') ? `, ${t('strip.awayCount', { n: n('away') })}` : '')
 })
 
 function open(i: number) {
@@ -60,6 +60,11 @@ function open(i: number) {
 .strip i.would {
   background: var(--gold-bright);
   box-shadow: 0 0 0 1.5px var(--card), 0 0 0 3px var(--gold-bright);
+}
+
+.strip i.away {
+  background: repeating-linear-gradient(135deg, #c9bfa9 0 1.6px, transparent 1.6px 3.6px);
+  border: 1px solid #c9bfa9;
 }
 
 .strip i:hover {

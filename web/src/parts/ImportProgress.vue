@@ -54,27 +54,4 @@ li {
 b {
   max-width: 260px;
 }
-
-.wrong {
-  color: var(--miss);
-}
-
-progress {
-  flex: 1;
-  min-width: 80px;
-  height: 7px;
-  appearance: none;
-  border: 0;
-  border-radius: 3px;
-  overflow: hidden;
-  background: var(--line-soft);
-}
-
-progress::-webkit-progress-bar {
-  background: var(--line-soft);
-}
-
-progress::-webkit-progress-value {
-  background: var(--gold-bright);
-}
 </style>

@@ -18,7 +18,7 @@ const icons: Record<Screen, string> = {
     '<circle cx="6" cy="6" r="1.8"/><circle cx="12" cy="6" r="1.8"/><circle cx="18" cy="6" r="1.8"/><circle cx="6" cy="12" r="1.8"/><circle cx="18" cy="12" r="1.8"/><circle cx="6" cy="18" r="1.8"/><circle cx="12" cy="18" r="1.8"/><path d="M10.6 10.6l2.8 2.8M13.4 10.6l-2.8 2.8"/>',
 }
 
-const missed = computed(() => (bench.now ? bench.now.caught.filter((c) => !c).length : 0))
+const missed = computed(() => (bench.now ? bench.now.caught.filter((c, i) => !c && !bench.now?.notHere?.[i]).length : 0))
 </script>
 
 <template>

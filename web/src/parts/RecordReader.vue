@@ -8,6 +8,7 @@ import { useReview } from '@/state/review'
 import BlockStamp from './BlockStamp.vue'
 import MarkedText from './MarkedText.vue'
 import { useReader } from './reader'
+import { useTaking } from './taking'
 
 const pageSize = 100
 const { t, n } = useI18n()
@@ -67,6 +68,9 @@ function onKey(e: KeyboardEvent) {
   go(by)
 }
 
+const text = ref<HTMLElement>()
+const { marked, takeWords, parkAll } = useTaking(text, record)
+
 function itemOf(facet: Facet, chip: Chip) {
   return { facet, item: chip.label, key: chip.label }
 }
@@ -97,10 +101,16 @@ const byline = computed(() => [record.value?.authors.slice(0, 6).join('; '), rec
           </li>
           <li v-if="total > (page + 1) * pageSize" class="more"><button class="btn bare" @click="at = (page + 1) * pageSize">{{ t('reader.more', { n: n(total - (page + 1) * pageSize, 'whole') }) }}</button></li>
         </ol>
-        <article v-if="record" tabindex="0" :aria-label="t('reader.record')">
+        <article v-if="record" ref="text" tabindex="0" :aria-label="t('reader.record')">
           <h3 class="display"><MarkedText :pieces="record.title" /><template v-if="!record.title.length">{{ t('record.noTitle') }}</template></h3>
           <p class="small">{{ byline }}<template v-if="record.key"> · <b>{{ t('record.key') }}</b></template><template v-if="!record.indexed"> · {{ t('record.unindexed') }}</template></p>
           <p class="abstract"><MarkedText :pieces="record.abstract" /><em v-if="!record.abstract.length" class="small">{{ t('record.noAbstract') }}</em></p>
+          <div v-if="marked" class="take card" role="group" :aria-label="t('take.selection', { words: marked })">
+            <span class="mono cut">{{ marked }}</span>
+            <button v-for="b in review.document.blocks" :key="b.id" class="btn outline" @click="takeWords(b)">{{ t('act.addTo', { block: b.name }) }}</button>
+            <button class="btn bare" @click="takeWords()">{{ t('act.park') }}</button>
+          </div>
+          <p v-else class="small">{{ t('take.hint') }} <button v-if="record.headings.length + record.keywords.length" class="link small" @click="parkAll">{{ t('take.all') }}</button></p>
           <template v-for="group in [{ facet: 'headings' as Facet, chips: record.headings }, { facet: 'keywords' as Facet, chips: record.keywords }]" :key="group.facet">
             <h4 v-if="group.chips.length" class="sect">{{ t(`record.${group.facet}`) }}</h4>
             <div class="chips">
@@ -240,6 +250,16 @@ h4 {
 
 .ids {
   margin-top: 16px;
+}
+
+.take {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  padding: 6px 10px;
+  position: sticky;
+  bottom: 0;
 }
 
 .none {

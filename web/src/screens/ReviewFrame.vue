@@ -7,12 +7,14 @@ import BenchPanel from '@/parts/BenchPanel.vue'
 import ConflictDialog from '@/parts/ConflictDialog.vue'
 import EmptyState from '@/parts/EmptyState.vue'
 import RailNav from '@/parts/RailNav.vue'
+import MadeOfIt from '@/parts/MadeOfIt.vue'
 import RecordReader from '@/parts/RecordReader.vue'
 import { useBench } from '@/state/bench'
 import { useNews } from '@/state/news'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
 import { useSteps } from '@/state/steps'
 
 /** The frame of every screen: the rail, the top, and the bench that stays in view. */
@@ -23,6 +25,7 @@ const bench = useBench()
 const notes = useNotes()
 const problem = useProblem()
 const steps = useSteps()
+const sources = useSources()
 
 const folded = useStorage('tamiz-bench-folded', false)
 const number = computed(() => Number(route.params.review))
@@ -32,7 +35,7 @@ watch(() => route.name, () => bench.rest(undefined))
 watch(() => review.refused, (error) => error && notes.say({ text: problem(error), wrong: true }))
 useTitle(computed(() => [t(`screen.${String(route.name)}`), review.saved?.name, 'Tamiz'].filter(Boolean).join(' · ')))
 
-useNews(number, review.hear)
+useNews(number, (news) => sources.hear(news) || review.hear(news))
 
 useEventListener('keydown', (e: KeyboardEvent) => {
   if (!(e.ctrlKey || e.metaKey) || e.altKey) return
@@ -56,9 +59,21 @@ const state = computed(() => {
     <RailNav />
     <header class="top">
       <h1 class="display cut">{{ review.saved?.name }}</h1>
-      <router-link v-if="review.sample" class="chip" :to="{ name: 'samples', params: { review: review.id } }" :title="t('top.sample')">
-        <b class="cut">{{ review.sample.name }}</b><em>{{ t('count.records', { n: n(review.sample.records, 'whole') }, review.sample.records) }}</em>
-      </router-link>
+      <v-menu v-if="review.saved">
+        <template #activator="{ props: menu }">
+          <button v-bind="menu" class="chip" :title="t('chip.label')">
+            <template v-if="sources.chosen"><b class="cut">{{ sources.chosen.name }}</b><em v-if="review.sample" class="cut beside">{{ t('chip.over', { sample: review.sample.name }) }}</em></template>
+            <template v-else-if="review.sample"><b class="cut">{{ review.sample.name }}</b><em>{{ t('count.records', { n: n(review.sample.records, 'whole') }, review.sample.records) }}</em></template>
+            <b v-else>{{ t('chip.noSample') }}</b>
+            <span aria-hidden="true">▾</span>
+          </button>
+        </template>
+        <v-list :aria-label="t('chip.label')">
+          <v-list-item v-for="s in sources.on" :key="s.id" :title="t('chip.at', { source: s.name })" :active="s.id === sources.chosen?.id" @click="sources.choose(s.id)" />
+          <v-list-item :title="t('chip.overSample')" :active="!sources.chosen" @click="sources.choose(undefined)" />
+          <v-list-item :title="t('chip.manage')" :to="{ name: 'sources', params: { review: review.id } }" />
+        </v-list>
+      </v-menu>
       <span class="grow" />
       <button class="btn bare" :disabled="!review.canUndo" :title="review.canUndo && steps.say(review.canUndo)" @click="steps.undo()">{{ t('steps.undo') }} <kbd>Ctrl Z</kbd></button>
       <button v-if="review.canRedo" class="btn bare" :title="steps.say(review.canRedo)" @click="steps.redo()">{{ t('steps.redo') }}</button>
@@ -73,6 +88,7 @@ const state = computed(() => {
     <BenchPanel v-if="!folded && review.saved" @fold="folded = true" />
     <button v-else-if="review.saved" class="unfold" :aria-label="t('bench.unfold')" :title="t('bench.unfold')" @click="folded = false">‹</button>
     <RecordReader />
+    <MadeOfIt />
     <ConflictDialog />
   </div>
 </template>
@@ -121,6 +137,10 @@ h1 {
 
 .top .chip em {
   white-space: nowrap;
+}
+
+.top .chip .beside {
+  max-width: 190px;
 }
 
 .top .btn:disabled {
@@ -183,7 +203,7 @@ h1 {
     padding: 0 10px;
   }
 
-  .top .chip,
+  .top .chip em,
   .top kbd {
     display: none;
   }

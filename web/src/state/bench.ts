@@ -54,8 +54,8 @@ export const useBench = defineStore('bench', () => {
 })
 
 /** The marks of a catch strip, one for each key study. */
-export type Mark = 'caught' | 'missed' | 'would'
+export type Mark = 'caught' | 'missed' | 'would' | 'away'
 
-export function stripMarks(now: boolean[], then?: boolean[]): Mark[] {
-  return now.map((caught, i) => (then && then[i] !== caught ? (then[i] ? 'would' : 'missed') : caught ? 'caught' : 'missed'))
+export function stripMarks(now: boolean[], then?: boolean[], notHere?: boolean[]): Mark[] {
+  return now.map((caught, i) => (notHere?.[i] ? 'away' : then && then[i] !== caught ? (then[i] ? 'would' : 'missed') : caught ? 'caught' : 'missed'))
 }

@@ -43,6 +43,7 @@ export const useReview = defineStore('review', () => {
   // One list for all reviews, so that what waits for one is not lost while another is open.
   const stored = useStorage<Record<string, Waiting[]>>('tamiz-waiting', {})
   let sending: Promise<void> | undefined
+  let taken = 0 // how often the answer to a change was taken up
   let retry: ReturnType<typeof setTimeout> | undefined
 
   const id = computed(() => saved.value?.id ?? 0)
@@ -99,7 +100,7 @@ export const useReview = defineStore('review', () => {
   const keysStamp = computed(() => `${(saved.value?.keyStudies ?? []).map((k) => k.id).join()}/${saved.value?.document.halves?.test.join() ?? ''}`)
   const viewStamp = computed(() => {
     const v = view.value
-    return `${v.sample ?? ''}/${v.against ?? ''}/${v.rest}/${(saved.value?.samples ?? []).map((s) => s.id).join()}/${saved.value?.document.vocabulary ?? ''}`
+    return `${v.source ?? ''}/${v.sample ?? ''}/${v.against ?? ''}/${v.rest}/${(saved.value?.samples ?? []).map((s) => `${s.id}:${s.records}`).join()}/${saved.value?.document.vocabulary ?? ''}`
   })
   const canUndo = computed(() => queue.value.at(-1)?.what ?? saved.value?.undo)
   const canRedo = computed(() => (queue.value.length ? undefined : saved.value?.redo))
@@ -115,10 +116,13 @@ export const useReview = defineStore('review', () => {
     void flush()
   }
 
-  async function refresh(review = id.value) {
+  async function refresh(review = id.value): Promise<void> {
     if (!review) return
+    const before = taken
     try {
       const r = await ask(api.GET('/api/reviews/{review}', { params: { path: { review } } }))
+      // A change that was saved meanwhile may not be in this answer yet.
+      if (taken !== before && saved.value?.id === review) return refresh(review)
       saved.value = r
       for (const i of r.imports) imports.value.set(i.id, i)
       reached()
@@ -205,6 +209,7 @@ export const useReview = defineStore('review', () => {
 
   function take(state: ReviewState) {
     if (!saved.value) return
+    taken++
     const { revision, document, samples, keyStudies, vocabulary, decisions, undo, redo } = state
     saved.value = { ...saved.value, revision, document, samples, keyStudies, vocabulary, decisions, undo, redo }
     const v = saved.value.view
@@ -255,10 +260,11 @@ export const useReview = defineStore('review', () => {
     }
   }
 
+  /** Changes what is looked at; what is not said stays. */
   async function look(next: View) {
     try {
-      const view = await ask(api.PUT('/api/reviews/{review}/view', { params: { path: { review: id.value } }, body: next }))
-      if (saved.value) saved.value = { ...saved.value, view }
+      const looked = await ask(api.PUT('/api/reviews/{review}/view', { params: { path: { review: id.value } }, body: 'source' in next ? next : { ...next, source: view.value.source } }))
+      if (saved.value) saved.value = { ...saved.value, view: looked }
     } catch (error) {
       if (error instanceof CallError && error.passing) lost()
       else refused.value = error

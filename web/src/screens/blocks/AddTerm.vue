@@ -9,6 +9,7 @@ import { useBench } from '@/state/bench'
 import { useDecide } from '@/state/decide'
 import { useNotes } from '@/state/notes'
 import { newTerm, useReview } from '@/state/review'
+import IndexNeighbours from './IndexNeighbours.vue'
 
 /** Type to add: a word, a phrase, a stem*, left ~3 right, or a heading; what it finds shows as it is typed. */
 const props = defineProps<{ block: Block }>()
@@ -94,6 +95,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
     <p v-else-if="found?.term" class="small">{{ finds(found) }}</p>
     <p v-else class="small">{{ t('addTerm.forms') }}</p>
   </div>
+  <IndexNeighbours :block="block" :word="settled" @added="((typed = ''), input?.focus())" />
   <ul v-if="found?.headings.length" class="headings">
     <li class="small">{{ t(review.vocabulary ? 'addTerm.leads' : 'addTerm.headings') }}</li>
     <li v-for="h in found.headings" :key="h.label">

@@ -5,9 +5,11 @@ import { useRoute, useRouter } from 'vue-router'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import EmptyState from '@/parts/EmptyState.vue'
 import WithTip from '@/parts/WithTip.vue'
+import { useMade } from '@/parts/made'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
 import AddTerm from './AddTerm.vue'
 import BlindSpot from './BlindSpot.vue'
 import HeadingsAndWords from './HeadingsAndWords.vue'
@@ -15,6 +17,8 @@ import TermRow from './TermRow.vue'
 
 const { t, n } = useI18n()
 const review = useReview()
+const sources = useSources()
+const made = useMade()
 const bench = useBench()
 const reader = useReader()
 const route = useRoute()
@@ -24,8 +28,11 @@ const chosen = ref<string>()
 watch(() => route.query.block, (b) => (chosen.value = b ? String(b) : chosen.value), { immediate: true })
 const block = computed(() => review.document.blocks.find((b) => b.id === chosen.value) ?? review.document.blocks[0])
 const figures = computed(() => bench.now?.blocks.find((b) => b.id === block.value?.id))
+const there = computed(() => (block.value ? sources.counted?.blocks[block.value.id] : undefined))
+const held = computed(() => review.keyStudies.length - (bench.now?.notHere?.filter(Boolean).length ?? 0))
 const caught = computed(() => figures.value?.caught.filter(Boolean).length ?? 0)
 const columns = computed(() => [
+  ...(sources.chosen ? ['there'] : []),
   ...(figures.value?.records === undefined ? [] : ['termRecords', 'onlyHere']),
   ...(review.keyStudies.length ? ['termKeys'] : []),
   ...(figures.value?.records === undefined ? [] : ['grows']),
@@ -54,17 +61,20 @@ function choose(id: string) {
         <h2 class="display">{{ block.concept || t('block.unnamed') }}</h2>
         <span class="small">{{ [block.part && t(`part.${block.part}`), block.searched ? t('question.searched') : t('question.keptOut'), block.reason].filter(Boolean).join(' · ') }}</span>
         <span class="grow" />
-        <div v-if="figures?.records !== undefined" class="big">
+        <div v-if="there && sources.chosen" class="big">
+          <button class="display" :title="t('counted.made', { source: sources.chosen.name })" @click="made.show(there, block.concept, sources.chosen)">{{ n(there.records, 'whole') }}</button><span class="small">{{ t('counted.recordsAt', { source: sources.chosen.name }) }}</span>
+        </div>
+        <div v-else-if="figures?.records !== undefined" class="big">
           <button class="display" :title="t('bench.openRecords')" @click="reader.list({ block: block.id }, block.concept)">{{ n(figures.records, 'whole') }}</button><span class="small">{{ t('blocks.records') }}</span>
         </div>
-        <div v-if="review.keyStudies.length && figures" class="big"><span class="display">{{ caught }}</span><span class="small">/ {{ review.keyStudies.length }} {{ t('blocks.keyStudies') }}</span></div>
+        <div v-if="review.keyStudies.length && figures" class="big"><span class="display">{{ caught }}</span><span class="small">/ {{ held }} {{ t('blocks.keyStudies') }}</span></div>
       </div>
       <HeadingsAndWords v-if="figures?.records" :headings="figures.headingsAlone ?? 0" :both="figures.both ?? 0" :words="figures.wordsAlone ?? 0" />
       <table class="figures">
         <thead>
           <tr>
             <th class="left"><span class="visually-hidden">{{ t('blocks.on') }}</span></th><th class="left">{{ t('blocks.term') }}</th>
-            <th v-for="c in columns" :key="c" :class="{ left: c === 'grows' }"><WithTip v-slot="{ describedBy }" :text="t(`formula.${c}`)"><span tabindex="0" :aria-describedby="describedBy">{{ t(`figure.${c}`) }}</span></WithTip></th><th><span class="visually-hidden">{{ t('samples.acts') }}</span></th>
+            <th v-for="c in columns" :key="c" :class="{ left: c === 'grows' }"><WithTip v-slot="{ describedBy }" :text="c === 'there' ? t('counted.recordsTip') : t(`formula.${c}`)"><span tabindex="0" :aria-describedby="describedBy">{{ c === 'there' ? sources.chosen?.name : c === 'termRecords' && sources.chosen ? t('bench.inSample') : t(`figure.${c}`) }}</span></WithTip></th><th><span class="visually-hidden">{{ t('samples.acts') }}</span></th>
           </tr>
         </thead>
         <tbody>

@@ -3,11 +3,14 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Bench, Block, Term } from '@/api/client'
 import OnSwitch from '@/parts/OnSwitch.vue'
+import { useInstead } from '@/parts/instead'
+import { useMade } from '@/parts/made'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { useNotes } from '@/state/notes'
 import type { Op } from '@/state/ops'
 import { termText, useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
 import { useSteps } from '@/state/steps'
 import StairStep from './StairStep.vue'
 
@@ -20,6 +23,10 @@ const bench = useBench()
 const reader = useReader()
 const notes = useNotes()
 const steps = useSteps()
+const sources = useSources()
+const instead = useInstead()
+const made = useMade()
+const there = computed(() => sources.counted?.terms[props.term.id])
 
 const said = () => ({ term: termText(props.term), block: props.block.name })
 const toggle = (on: boolean): Op => ({ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { on } })
@@ -86,7 +93,12 @@ function records() {
         <span v-else class="mono">{{ term.text }}</span>
         <span v-if="term.field && term.field !== 'text' && term.kind !== 'heading'" class="small">{{ t(`field.${term.field}`) }}</span>
         <span v-if="remark" class="note">{{ remark }}</span>
+        <span v-if="there?.notes.length" class="note" :title="instead(there.notes[0])">* {{ instead(there.notes[0]) }}</span>
       </span>
+    </td>
+    <td v-if="sources.chosen" class="records">
+      <button v-if="there" class="num" :aria-label="t('counted.open', { n: n(there.records, 'whole'), source: sources.chosen.name, term: termText(term) })" :title="t('counted.made', { source: sources.chosen.name })" @click="made.show(there, termText(term), sources.chosen)">{{ n(there.records, 'whole') }}<sup v-if="there.notes.length || there.refused">*</sup></button>
+      <span v-else class="small">{{ t('counted.notCounted') }}</span>
     </td>
     <td v-if="sample" class="records">
       <template v-if="figures?.records !== undefined"><i class="bar" :style="{ width: `${Math.max(figures.records ? 2 : 0, (figures.records / most) * 70)}px` }" /><button class="num" :aria-label="t('blocks.openRecords', { n: n(figures.records, 'whole'), term: termText(term) })" @click="records">{{ n(figures.records, 'whole') }}</button></template>
@@ -228,6 +240,23 @@ tr td {
 }
 
 /* Where it is narrow the pictures give way to the words. */
+.ico {
+  border: 0;
+  background: none;
+  padding: 2px 6px;
+  color: var(--ink-2);
+  cursor: pointer;
+}
+
+.ico:hover:not(:disabled) {
+  color: var(--plum);
+}
+
+.ico:disabled {
+  opacity: 0.35;
+  cursor: default;
+}
+
 @container block (max-width: 800px) {
   .bar,
   .dots {

@@ -9,6 +9,7 @@ import EmptyState from '@/parts/EmptyState.vue'
 import WithTip from '@/parts/WithTip.vue'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
 import HalvesPart from './HalvesPart.vue'
 import HeldBack from './HeldBack.vue'
 import PlanPanel from './PlanPanel.vue'
@@ -16,11 +17,12 @@ import StudyPanel from './StudyPanel.vue'
 
 const { t, n } = useI18n()
 const review = useReview()
+const sources = useSources()
 const route = useRoute()
 const problem = useProblem()
 
 const coverage = useQuery({
-  queryKey: computed(() => ['coverage', review.id, review.revision, review.keysStamp]),
+  queryKey: computed(() => ['coverage', review.id, review.revision, review.keysStamp, review.view.source]),
   queryFn: () => ask(api.GET('/api/reviews/{review}/coverage', { params: { path: { review: review.id } } })),
   placeholderData: keepPreviousData,
 })
@@ -33,7 +35,7 @@ const rows = computed(() => {
     const s = byId.get(k.id)
     return s ? [{ ...k, ...s }] : []
   })
-  return missedFirst.value ? [...all.filter((s) => !s.caught), ...all.filter((s) => s.caught)] : all
+  return missedFirst.value ? [...all.filter((s) => !s.caught && !s.notHere), ...all.filter((s) => s.caught), ...all.filter((s) => s.notHere)] : all
 })
 const searched = computed(() => review.document.blocks.map((b, i) => ({ ...b, i })))
 const recall = computed(() => coverage.data.value?.recall)
@@ -87,21 +89,22 @@ const grid = computed(() => ({ gridTemplateColumns: `minmax(0, 1fr) repeat(${sea
           </div>
           <div class="studies" role="listbox" tabindex="0" :aria-label="t('coverage.studies')" :aria-activedescendant="chosen ? `study-${chosen}` : undefined" @keydown="onKey">
             <div
-              v-for="s in rows" :id="`study-${s.id}`" :key="s.id" class="g" :class="{ sel: s.id === chosen }" :style="grid" role="option" :aria-selected="s.id === chosen" @click="((chosen = s.id), (planned = false))"
+              v-for="s in rows" :id="`study-${s.id}`" :key="s.id" class="g" :class="{ sel: s.id === chosen, away: s.notHere }" :style="grid" role="option" :aria-selected="s.id === chosen" @click="((chosen = s.id), (planned = false))"
             >
-              <span class="who"><span class="cut">{{ s.title || t('record.noTitle') }}</span><span class="small">{{ [[s.byline, s.year || undefined].filter(Boolean).join(' '), s.half && t(`halves.${s.half}`)].filter(Boolean).join(' · ') }}</span></span>
+              <span class="who"><span class="cut">{{ s.title || t('record.noTitle') }}</span><span class="small">{{ [[s.byline, s.year || undefined].filter(Boolean).join(' '), s.half && t(`halves.${s.half}`), s.notHere && t('holding.notHere', { source: sources.chosen?.name ?? '' })].filter(Boolean).join(' · ') }}</span></span>
               <span v-for="b in searched" :key="b.id" class="c">
                 <i v-if="s.blocks[b.i]" class="ok" :class="{ dim: !b.searched, bad: b.negated }" role="img" :aria-label="t('coverage.by', { block: b.name, n: s.blocks[b.i] }, s.blocks[b.i])">{{ s.blocks[b.i] }}</i>
-                <i v-else :class="b.searched && !b.negated ? 'no' : 'off'" role="img" :aria-label="t('coverage.notBy', { block: b.name })" />
+                <i v-else :class="b.searched && !b.negated && !s.notHere ? 'no' : 'off'" role="img" :aria-label="t('coverage.notBy', { block: b.name })" />
               </span>
-              <span class="c"><i :class="s.limits ? 'ok' : 'no'" role="img" :aria-label="t(s.limits ? 'coverage.inside' : 'coverage.outside')" /></span>
-              <span class="c"><i :class="s.caught ? 'ok' : 'no'" role="img" :aria-label="t(s.caught ? 'strip.caught' : 'strip.missed')" /></span>
+              <template v-if="s.notHere"><span /><span class="c"><i class="away" role="img" :aria-label="t('strip.away')" /></span></template>
+              <template v-else><span class="c"><i :class="s.limits ? 'ok' : 'no'" role="img" :aria-label="t(s.limits ? 'coverage.inside' : 'coverage.outside')" /></span>
+              <span class="c"><i :class="s.caught ? 'ok' : 'no'" role="img" :aria-label="t(s.caught ? 'strip.caught' : 'strip.missed')" /></span></template>
             </div>
           </div>
           <HeldBack v-if="coverage.data.value" :held="coverage.data.value.heldBack" />
         </div>
         <PlanPanel v-if="planned" />
-        <StudyPanel v-else-if="chosen" :half="rows.find((s) => s.id === chosen)?.half" :study="chosen" :held-back-by="rows.find((s) => s.id === chosen)?.heldBackBy ?? []" />
+        <StudyPanel v-else-if="chosen" :half="rows.find((s) => s.id === chosen)?.half" :study="chosen" :held-back-by="rows.find((s) => s.id === chosen)?.heldBackBy ?? []" :away="rows.find((s) => s.id === chosen)?.notHere" />
       </div>
     </template>
   </div>
@@ -214,6 +217,14 @@ const grid = computed(() => ({ gridTemplateColumns: `minmax(0, 1fr) repeat(${sea
 
 .off {
   border: 1px dashed var(--ink-3);
+}
+
+.c .away {
+  width: 15px;
+  height: 15px;
+  border-radius: 3px;
+  border: 1px solid #c9bfa9;
+  background: repeating-linear-gradient(135deg, #c9bfa9 0 1.6px, transparent 1.6px 3.6px);
 }
 
 .wrong {

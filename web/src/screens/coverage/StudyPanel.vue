@@ -10,12 +10,14 @@ import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { useDecide } from '@/state/decide'
 import { useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
 
 /** One key study: its words marked by block, what holds it back, and what would bring it back at which price. */
-const props = defineProps<{ study: number; heldBackBy: string[]; half?: string }>()
+const props = defineProps<{ study: number; heldBackBy: string[]; half?: string; away?: boolean }>()
 
 const { t, n } = useI18n()
 const review = useReview()
+const sources = useSources()
 const bench = useBench()
 const reader = useReader()
 const { termOf, add, addOps } = useDecide()
@@ -95,7 +97,8 @@ const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
       <p v-else class="small">{{ t(half === 'test' ? 'halves.notMined' : 'coverage.noCandidates') }}</p>
       <button v-if="b.candidates.length > list(b.block.id)" class="btn bare" @click="more(b.block.id)">{{ t('coverage.more', { n: b.candidates.length - step }) }}</button>
     </template>
-    <p v-if="!heldBackBy.length" class="small">{{ t('coverage.isCaught') }}</p>
+    <p v-if="away" class="small">{{ t('holding.notHere', { source: sources.chosen?.name ?? '' }) }}</p>
+    <p v-else-if="!heldBackBy.length" class="small">{{ t('coverage.isCaught') }}</p>
   </section>
 </template>
 

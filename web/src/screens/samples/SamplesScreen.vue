@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import type { Sample } from '@/api/client'
+import type { Draw, Sample } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
 import FileDrop from '@/parts/FileDrop.vue'
 import ImportProgress from '@/parts/ImportProgress.vue'
@@ -9,7 +9,12 @@ import { useReader } from '@/parts/reader'
 import { useImports } from '@/state/imports'
 import { useNotes } from '@/state/notes'
 import { useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
 import { useSteps } from '@/state/steps'
+import CompareDialog from './CompareDialog.vue'
+import DrawPanel from './DrawPanel.vue'
+import DrawProgress from './DrawProgress.vue'
+import DrawReport from './DrawReport.vue'
 import NoticesDialog from './NoticesDialog.vue'
 import VocabularyPart from './VocabularyPart.vue'
 import YearsPicture from './YearsPicture.vue'
@@ -20,13 +25,19 @@ const imports = useImports()
 const reader = useReader()
 const notes = useNotes()
 const steps = useSteps()
+const sources = useSources()
 
 const reading = ref<Sample>()
-const report = (s: Sample) => ({ import: s.import, name: s.name, fileName: s.fileName, sum: t('notices.sum', { records: n(s.records, 'whole'), skipped: n(s.skipped, 'whole') }) })
+const comparing = ref(false)
+const drawn = ref<Draw>()
+/** How a sample came to be: from a source, from two others, or from a file. */
+const drawOf = (s: Sample) => sources.draws.find((x) => x.id === s.draw)
+const origin = (s: Sample) => (s.draw ? (drawOf(s)?.from ?? '') : s.joined ? t(`compare.joined.${s.joined.how}`) : s.fileName)
+const report = (s: Sample) => ({ import: s.import ?? 0, name: s.name, fileName: s.fileName, sum: t('notices.sum', { records: n(s.records, 'whole'), skipped: n(s.skipped, 'whole') }) })
 const others = computed(() => review.samples.filter((s) => s.id !== review.view.sample))
 const contrast = computed({
   get: () => (review.view.against !== undefined ? String(review.view.against) : review.view.rest ? 'rest' : 'none'),
-  set: (v) => void review.look({ sample: review.view.sample, against: v === 'rest' || v === 'none' ? undefined : Number(v), rest: v === 'rest' }),
+  set: (v) => void review.look({ source: review.view.source, sample: review.view.sample, against: v === 'rest' || v === 'none' ? undefined : Number(v), rest: v === 'rest' }),
 })
 /** The years that all pictures share, so that they can be compared. */
 const span = computed(() => {
@@ -36,7 +47,7 @@ const span = computed(() => {
 
 function look(s: Sample) {
   const against = review.view.against === s.id ? undefined : review.view.against
-  void review.look({ sample: s.id, against, rest: against === undefined && (review.view.rest || review.view.against === s.id) })
+  void review.look({ source: review.view.source, sample: s.id, against, rest: against === undefined && (review.view.rest || review.view.against === s.id) })
 }
 
 const renaming = ref<number>()
@@ -65,6 +76,7 @@ function remove(s: Sample) {
   <div class="screen">
     <FileDrop :hint="t('samples.drop')" class="place" @files="imports.bring($event, 'sample')">
       <template #default="{ choose }">
+        <DrawPanel />
         <div class="row head">
           <h2 class="sect">{{ t('samples.title') }}</h2>
           <span class="grow" />
@@ -76,6 +88,7 @@ function remove(s: Sample) {
               <option value="none">{{ t('samples.nothing') }}</option>
             </select>
           </template>
+          <button v-if="review.samples.length > 1" class="btn bare" @click="comparing = true">{{ t('compare.open') }}</button>
           <button class="btn outline" @click="choose">{{ t('samples.bring') }}</button>
         </div>
         <ImportProgress kind="sample" />
@@ -83,7 +96,7 @@ function remove(s: Sample) {
           <thead>
             <tr>
               <th class="left">{{ t('samples.sample') }}</th><th class="left">{{ t('samples.from') }}</th><th>{{ t('samples.records') }}</th>
-              <th class="left">{{ span ? t('samples.years', span) : '' }}</th><th>{{ t('samples.date') }}</th><th><span class="visually-hidden">{{ t('samples.acts') }}</span></th>
+              <th class="left">{{ t('draw.drawn') }}</th><th class="left">{{ span ? t('samples.years', span) : '' }}</th><th>{{ t('samples.date') }}</th><th><span class="visually-hidden">{{ t('samples.acts') }}</span></th>
             </tr>
           </thead>
           <tbody>
@@ -94,13 +107,16 @@ function remove(s: Sample) {
                   <label class="look"><input type="radio" name="sample" :checked="s.id === review.view.sample" :aria-label="t('samples.look', { name: s.name })" @change="look(s)" /> <b>{{ s.name }}</b></label>
                 </template>
               </td>
-              <td class="left small cut file">{{ s.fileName }}</td>
-              <td>
-                <button class="link num" :title="t('bench.openRecords')" @click="((look(s), reader.list({}, s.name)))">{{ n(s.records, 'whole') }}</button>
+              <td class="left small cut file" :title="s.joined ? `${s.joined.a} · ${s.joined.b}` : origin(s)">{{ origin(s) }}</td>
+              <td class="count">
+                <button class="link num" :title="t('bench.openRecords')" @click="((look(s), reader.list({}, s.name)))">{{ n(s.records, 'whole') }}</button> <span v-if="drawOf(s)" class="small">{{ t('draw.of', { n: n(drawOf(s)!.total, 'whole') }) }}</span>
                 <button v-if="s.notices" class="link small" @click="reading = s">{{ s.skipped ? t('samples.skipped', { n: n(s.skipped, 'whole') }, s.skipped) : t('samples.remarks', { n: n(s.notices, 'whole') }, s.notices) }}</button>
               </td>
+              <td class="left small">
+                <button v-if="drawOf(s)" class="link drawn" :aria-label="t('draw.report', { name: s.name })" @click="drawn = drawOf(s)">{{ t(`how.${drawOf(s)!.how}`) }}<template v-if="drawOf(s)!.troubles"> · {{ t('draw.troubles', { n: n(drawOf(s)!.troubles, 'whole') }, drawOf(s)!.troubles) }}</template></button>
+              </td>
               <td class="left"><YearsPicture v-if="span" :years="s.years" :from="span.from" :to="span.to" /></td>
-              <td class="small">{{ d(s.drawn, 'day') }}</td>
+              <td class="small date" :title="d(s.drawn, 'day')">{{ d(s.drawn, new Date(s.drawn).getFullYear() === new Date().getFullYear() ? 'short' : 'day') }}</td>
               <td class="acts">
                 <router-link class="btn bare" :to="{ name: 'harvest', params: { review: review.id } }" :aria-label="t('samples.harvestOne', { name: s.name })" @click="look(s)">{{ t('screen.harvest') }}</router-link>
                 <button class="btn bare" :aria-label="t('samples.renameOne', { name: s.name })" @click="rename(s)">{{ t('act.rename') }}</button>
@@ -109,11 +125,14 @@ function remove(s: Sample) {
             </tr>
           </tbody>
         </table>
-        <EmptyState v-else :title="t('samples.emptyTitle')" :text="t('samples.emptyText')"><button class="btn" @click="choose">{{ t('samples.bring') }}</button></EmptyState>
+        <DrawProgress />
+        <EmptyState v-if="!review.samples.length" :title="t('samples.emptyTitle')" :text="t('samples.emptyText')"><button class="btn" @click="choose">{{ t('samples.bring') }}</button></EmptyState>
         <p v-if="review.samples.length" class="small hint">{{ t('samples.dropHint') }}</p>
         <VocabularyPart />
       </template>
     </FileDrop>
+    <CompareDialog v-if="comparing" @close="comparing = false" />
+    <DrawReport v-if="drawn" :draw="drawn" @close="drawn = undefined" />
     <NoticesDialog v-if="reading" :of="report(reading)" @close="reading = undefined" />
   </div>
 </template>
@@ -162,8 +181,16 @@ select.chip {
   color: var(--gold-deep);
 }
 
-.acts {
+.acts,
+.date,
+.count,
+.drawn {
   white-space: nowrap;
+}
+
+.drawn {
+  text-align: left;
+  color: inherit;
 }
 
 .acts .btn {

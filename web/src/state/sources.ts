@@ -1,0 +1,68 @@
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { defineStore } from 'pinia'
+import { computed } from 'vue'
+import { api, ask } from '@/api/client'
+import { useReview } from './review'
+
+/** The literature sources, and what the chosen one says of the review: counts, draws, key studies it holds. */
+export const useSources = defineStore('sources', () => {
+  const review = useReview()
+  const queries = useQueryClient()
+  const path = () => ({ params: { path: { review: review.id } } })
+
+  const list = useQuery({ queryKey: ['sources'], queryFn: () => ask(api.GET('/api/sources')) })
+  const all = computed(() => list.data.value ?? [])
+  const on = computed(() => all.value.filter((s) => !s.off))
+  const chosen = computed(() => all.value.find((s) => s.id === review.view.source))
+
+  const counts = useQuery({
+    queryKey: computed(() => ['counts', review.id, review.revision, review.view.source]),
+    queryFn: () => ask(api.GET('/api/reviews/{review}/counts', path())),
+    enabled: () => review.id > 0 && review.view.source !== undefined,
+    placeholderData: keepPreviousData,
+    // Counting goes on in the background; news of it may be missed.
+    refetchInterval: (q) => (q.state.data?.waiting ? 2000 : false),
+  })
+  const counted = computed(() => (chosen.value ? counts.data.value : undefined))
+
+  const draws = useQuery({
+    queryKey: computed(() => ['draws', review.id]),
+    queryFn: () => ask(api.GET('/api/reviews/{review}/draws', path())),
+    enabled: () => review.id > 0,
+    placeholderData: keepPreviousData,
+  })
+  const holdings = useQuery({
+    queryKey: computed(() => ['holdings', review.id, review.keysStamp]),
+    queryFn: () => ask(api.GET('/api/reviews/{review}/holdings', path())),
+    enabled: () => review.id > 0,
+    // Looking up goes on in the background; news of it may be missed.
+    refetchInterval: (q) => ((q.state.data?.length ?? 0) < review.keyStudies.length * on.value.length && q.state.dataUpdateCount < 30 ? 2000 : false),
+    placeholderData: keepPreviousData,
+  })
+
+  const fresh = (...names: string[]) => names.forEach((name) => void queries.invalidateQueries({ queryKey: [name] }))
+
+  /** Takes news that is about sources; says whether it was. */
+  function hear(news: { kind: string }): boolean {
+    if (news.kind === 'counts') fresh('counts')
+    else if (news.kind === 'draw') fresh('draws')
+    else if (news.kind === 'holdings') fresh('holdings', 'bench', 'coverage')
+    else if (news.kind === 'sources') fresh('sources')
+    else {
+      fresh('draws')
+      return false
+    }
+    return true
+  }
+
+  async function countAgain() {
+    await ask(api.POST('/api/reviews/{review}/counts', path()))
+    fresh('counts')
+  }
+
+  function choose(source: number | undefined) {
+    return review.look({ ...review.view, source })
+  }
+
+  return { all, on, chosen, counted, counting: counts.isFetching, draws: computed(() => draws.data.value ?? []), holdings: computed(() => holdings.data.value ?? []), hear, fresh, countAgain, choose }
+})
