@@ -55,13 +55,15 @@ test('a block shows what each term adds, and what adds nothing', async ({ page, 
   await expect(page.getByRole('button', { name: '10', exact: true })).toBeVisible()
   await page.getByRole('link', { name: 'Blocks' }).click()
   const field = page.getByLabel('Add a term to A')
+  // A row may name another term, inside which its own lies: it is known by its switch.
+  const row = (term: string) => page.getByRole('row').filter({ has: page.getByRole('switch', { name: `${term} is searched`, exact: true }) })
   for (const term of ['farm worker', 'farm*', 'farm work*']) {
     await field.fill(term)
     await field.press('Enter')
-    await expect(page.getByRole('row', { name: new RegExp(term.replace('*', '\\*')) })).toBeVisible()
+    await expect(row(term)).toBeVisible()
   }
   await saved(page)
-  await expect(page.getByRole('row', { name: /farm work\*/ })).toContainText('adds nothing: inside')
+  await expect(row('farm work*')).toContainText('adds nothing: inside')
   await expect(page.getByRole('img', { name: 'the block grows to 10, by 3' })).toBeVisible()
   await expect(page.getByText('words alone 10')).toBeVisible()
   await accessible(page)
