@@ -16,13 +16,15 @@ import (
 // The encodings a file can be in.
 const (
 	UTF8        = "UTF-8"
+	UTF8Cut     = "UTF-8, cut off in a character" // the piece of a character at its end is left out
 	UTF16       = "UTF-16"
 	Windows1252 = "Windows-1252"
 )
 
 // Decode returns the text of a file as UTF-8 and the name of the encoding it is in: UTF-8 with or
 // without a byte order mark, UTF-16 with one, else Windows-1252. It reads the file once to decide,
-// since a single byte that is not UTF-8 settles it.
+// since a single byte that is not UTF-8 settles it, unless it is the beginning of a last character that
+// was cut off.
 func Decode(file io.ReadSeeker) (io.Reader, string, error) {
 	var head [3]byte
 	n, err := io.ReadFull(file, head[:])
@@ -43,12 +45,15 @@ func Decode(file io.ReadSeeker) (io.Reader, string, error) {
 	if err := rewind(skip); err != nil {
 		return nil, "", err
 	}
-	valid, err := validUTF8(file)
+	valid, whole, err := validUTF8(file)
 	if err != nil {
 		return nil, "", err
 	}
 	if err := rewind(skip); err != nil {
 		return nil, "", err
+	}
+	if valid && whole >= 0 {
+		return io.LimitReader(file, whole), UTF8Cut, nil
 	}
 	if valid {
 		return file, UTF8, nil
@@ -56,33 +61,38 @@ func Decode(file io.ReadSeeker) (io.Reader, string, error) {
 	return charmap.Windows1252.NewDecoder().Reader(file), Windows1252, nil
 }
 
-func validUTF8(r io.Reader) (bool, error) {
-	buf, kept := make([]byte, 64<<10), 0
+// validUTF8 reports whether a text is UTF-8. One that is, other than that it ends within a character, is cut
+// off if characters of more than one byte stand before; whole is then the length without that piece, else -1.
+func validUTF8(r io.Reader) (valid bool, whole int64, err error) {
+	buf, kept, before, wide := make([]byte, 64<<10), 0, int64(0), false
 	for {
 		n, err := r.Read(buf[kept:])
 		chunk := buf[:kept+n]
 		last := err != nil
 		// A character may be cut at the end of the chunk; it is judged with the next one.
-		whole := len(chunk)
-		if !last {
-			for k := 1; k < utf8.UTFMax && k <= len(chunk); k++ {
-				if b := chunk[len(chunk)-k]; utf8.RuneStart(b) {
-					if !utf8.FullRune(chunk[len(chunk)-k:]) {
-						whole -= k
-					}
-					break
+		end := len(chunk)
+		for k := 1; k < utf8.UTFMax && k <= len(chunk); k++ {
+			if b := chunk[len(chunk)-k]; utf8.RuneStart(b) {
+				if !utf8.FullRune(chunk[len(chunk)-k:]) {
+					end -= k
 				}
+				break
 			}
 		}
-		if !utf8.Valid(chunk[:whole]) {
-			return false, nil
+		if !utf8.Valid(chunk[:end]) {
+			return false, -1, nil
 		}
-		kept = copy(buf, chunk[whole:])
+		wide = wide || utf8.RuneCount(chunk[:end]) < end
+		if last && end < len(chunk) {
+			return wide && errors.Is(err, io.EOF), before + int64(end), nil
+		}
+		before += int64(end)
+		kept = copy(buf, chunk[end:])
 		if errors.Is(err, io.EOF) {
-			return true, nil
+			return true, -1, nil
 		}
 		if err != nil {
-			return false, err
+			return false, -1, err
 		}
 	}
 }

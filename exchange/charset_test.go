@@ -24,6 +24,7 @@ func TestEncodingIsFoundOut(t *testing.T) {
 		"quotes of Windows":       {"\x93heat\x94", exchange.Windows1252, "“heat”"},
 		"UTF-16, small end first": {"\xFF\xFEh\x00\xE9\x00", exchange.UTF16, "hé"},
 		"UTF-16, big end first":   {"\xFE\xFF\x00h\x00\xE9", exchange.UTF16, "hé"},
+		"cut off in a character":  {long + "Sjögren \xE2\x80", exchange.UTF8Cut, long + "Sjögren "},
 		"cut in a character":      {"heat \xE2\x80", exchange.Windows1252, "heat â€"},
 	} {
 		r, encoding, err := exchange.Decode(strings.NewReader(c.file))

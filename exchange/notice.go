@@ -26,6 +26,21 @@ const (
 	Twice         Kind = "twice"          // the very same record stands earlier in the file; counted once
 	Double        Kind = "double"         // an earlier record of the file is of the same work; both kept
 	Already       Kind = "already"        // the record is a key study already; left out
+	OtherFormat   Kind = "other-format"   // text of another format begins in the file; not read
+	NoTag         Kind = "no-tag"         // a line that has no tag and goes on with nothing
+	CutOff        Kind = "cut-off"        // the file ends in the middle of the record
+	Unclosed      Kind = "unclosed"       // a brace or quote is not closed before the next record
+	BadEntry      Kind = "bad-entry"      // the record cannot be made out
+	NoCrossref    Kind = "no-crossref"    // a record takes fields from another that is not there
+	Broken        Kind = "broken"         // the file is not well-formed; what follows is lost to the reader
+	Unread        Kind = "unread"         // nothing of what follows in the file could be read
+	DTD           Kind = "dtd"            // the file has a document type declaration, which is not followed
+	NoClose       Kind = "no-close"       // the file ends before its first element does
+	OtherClaim    Kind = "other-claim"    // the file says it is in another encoding than it is
+	RowLength     Kind = "row-length"     // a row has more or fewer cells than the table has columns
+	Part          Kind = "part"           // what follows in the report is about this part of a packed file
+	PartUnknown   Kind = "part-unknown"   // a part of a packed file is in no format that is known
+	CutChar       Kind = "cut-char"       // the file ends in the middle of a character
 	NoStatement   Kind = "no-statement"   // a line of a vocabulary that says nothing
 	NoLabel       Kind = "no-label"       // a concept without any label; left out
 	OtherLanguage Kind = "other-language" // concepts without a label in the chosen language
@@ -46,6 +61,21 @@ var sentences = map[Kind]string{
 	Twice:         "the same record stands earlier in the file (%s); counted once",
 	Double:        "another record of the same work stands earlier in the file (%s); both kept",
 	Already:       "the record is a key study already (%s); left out",
+	OtherFormat:   "from here on the file holds another format (%q); not read: bring it in as a file of its own",
+	NoTag:         "a line without a tag (%q); left out",
+	CutOff:        "the file ends in the middle of this record (%s)",
+	Unclosed:      "a brace or quote of this record (%s) is not closed before the next one begins",
+	BadEntry:      "the record (%s) cannot be made out from here on",
+	NoCrossref:    "the record takes fields from another (%s) that is not in the file; kept without them",
+	Broken:        "the file breaks the rules of its format here (%s)",
+	Unread:        "what follows in the file could not be read",
+	DTD:           "the file has a document type declaration; it was not followed",
+	NoClose:       "the file ends before its outermost element does; all records before are kept",
+	OtherClaim:    "the file says that it is %s, which it is not; it was read as what it is",
+	RowLength:     "the row has cells of another number than the table (%s); kept",
+	Part:          "now comes %s of the packed file",
+	PartUnknown:   "%s of the packed file is in no format that is known; left out",
+	CutChar:       "the file ends in the middle of a character; that is left out, and the rest of the file may be missing",
 	NoStatement:   "this line is no statement: %q; skipped",
 	NoLabel:       "a concept without a label (%s); left out",
 	OtherLanguage: "a concept without a label in the chosen language; shown as %q",
@@ -60,8 +90,18 @@ func (n Notice) String() string {
 	if n.Detail != "" {
 		text = fmt.Sprintf(text, n.Detail)
 	}
+	if n.Kind.Partial() {
+		if n.Skipped {
+			text += "; skipped"
+		} else {
+			text += "; kept as far as it could be read"
+		}
+	}
 	if n.Line == 0 {
 		return text
 	}
 	return fmt.Sprintf("line %d: %s", n.Line, text)
 }
+
+// Partial reports whether a record of which this is said may have been kept in part.
+func (k Kind) Partial() bool { return k == CutOff || k == Unclosed || k == BadEntry || k == Broken }

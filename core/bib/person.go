@@ -14,7 +14,7 @@ type Person struct {
 
 // ParsePerson reads a name as bibliographies write it. "Family, Given" is parted at the comma;
 // without one, a last word of one to three capital letters (dots and hyphens aside) is initials, and
-// any other name is all family name.
+// any other name is all family name; a comma at its end says so of any name.
 func ParsePerson(name string) Person {
 	name = strings.Join(strings.Fields(name), " ")
 	p := Person{Family: name}
@@ -23,10 +23,19 @@ func ParsePerson(name string) Person {
 	} else if i := strings.LastIndexFunc(name, unicode.IsSpace); i > 0 && initials(name[i:]) {
 		p = Person{Family: strings.TrimSpace(name[:i]), Given: strings.TrimSpace(name[i:])}
 	}
-	if p.String() != name {
+	if p.String() != name && (p.Family == "" || name != p.Family+",") {
 		p.Written = name
 	}
 	return p
+}
+
+// Line writes a name so that ParsePerson reads it again: a family name that it would take apart gets a comma.
+func (p Person) Line() string {
+	s := p.String()
+	if p.Given == "" && p.Written == "" && ParsePerson(s) != p {
+		return s + ","
+	}
+	return s
 }
 
 func initials(word string) bool {

@@ -26,7 +26,16 @@ type Record struct {
 	Issue     string
 	FirstPage string
 	LastPage  string
-	Extra     []Extra // fields of its format that Tamiz does not know, kept to be written back
+	Others    []Rendering `json:",omitempty"` // title and abstract in other languages
+	Extra     []Extra     // fields of its format that Tamiz does not know, kept to be written back
+}
+
+// A Rendering is a title or an abstract in another language than the record's own. It is shown, not
+// searched: a strategy is written in one language.
+type Rendering struct {
+	Language string `json:",omitempty"` // as the file says it; empty where it does not
+	Title    string `json:",omitempty"`
+	Abstract string `json:",omitempty"`
 }
 
 // An Assignment is a heading that an indexer gave to a record.
@@ -36,8 +45,12 @@ type Assignment struct {
 	Central    bool // the heading is a main point of the record
 }
 
-// Extra is a field kept as it came.
-type Extra struct{ Tag, Value string }
+// Extra is a field kept as it came. Format names the file format whose field it is, and to which alone it
+// is written back; RIS, whose tags have two letters, needs no name.
+type Extra struct {
+	Tag, Value string
+	Format     string `json:",omitempty"`
+}
 
 // A Field is a part of a record that text can be searched in. Fields combine as a set.
 type Field uint8

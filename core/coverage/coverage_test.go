@@ -31,7 +31,7 @@ func read(t *testing.T, name string) []*bib.Record {
 	decoded, _, err := exchange.Decode(f)
 	require.NoError(t, err)
 	var out []*bib.Record
-	for r := ris.NewReader(decoded, ris.Auto, nil); ; {
+	for r := ris.NewReader(decoded, exchange.Sorter{}, nil); ; {
 		rec, err := r.Read()
 		if errors.Is(err, io.EOF) {
 			return out

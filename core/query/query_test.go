@@ -17,6 +17,7 @@ import (
 	"tamiz/core/text"
 	"tamiz/core/thesaurus"
 	"tamiz/core/thesaurus/thesaurustest"
+	"tamiz/exchange"
 	"tamiz/exchange/ris"
 )
 
@@ -41,8 +42,7 @@ func corpus(t testing.TB, vocabulary *thesaurus.Thesaurus) (*index.Index, []*bib
 	file, err := os.Open("../../testdata/vectors/tiny.ris")
 	require.NoError(t, err)
 	defer file.Close()
-	r := ris.NewReader(file, ris.Auto, nil)
-	r.Vocabulary = vocabulary
+	r := ris.NewReader(file, exchange.Sorter{Vocabulary: vocabulary}, nil)
 	var records []*bib.Record
 	for {
 		record, err := r.Read()

@@ -14,7 +14,6 @@ import (
 	"tamiz/core/index"
 	"tamiz/core/strategy"
 	"tamiz/core/thesaurus/thesaurustest"
-	"tamiz/exchange/ris"
 )
 
 // TestTermsAgreeWithWorkedExamples searches each term of the examples in a record made of its value.
@@ -40,7 +39,7 @@ func TestTermsAgreeWithWorkedExamples(t *testing.T) {
 		require.NoError(t, err, name)
 		record := &bib.Record{Title: e.Value}
 		for _, k := range e.KW {
-			record.Headings = append(record.Headings, ris.ParseAssignment(k))
+			record.Headings = append(record.Headings, bib.ParseAssignment(k))
 		}
 		found := q.Match(index.Build([]*bib.Record{{Title: "Something else"}, record}))
 		assert.Equal(t, e.Matches, found.Contains(1), name)

@@ -22,27 +22,41 @@ const (
 
 // Elements are known by their local name, whatever the prefix.
 type record struct {
-	Title       []string `xml:"title"`
+	Title       []text   `xml:"title"`
 	Creator     []string `xml:"creator"`
 	Subject     []string `xml:"subject"`
-	Description []string `xml:"description"`
+	Description []text   `xml:"description"`
 	Source      []string `xml:"source"`
 	Date        []string `xml:"date"`
 	Type        []string `xml:"type"`
 	Language    []string `xml:"language"`
 	Identifier  []string `xml:"identifier"`
+	Rest        []rest   `xml:",any"`
 }
 
-// Decode reads the record that begins with start.
+type text struct {
+	Language string `xml:"lang,attr"`
+	Value    string `xml:",chardata"`
+}
+
+type rest struct {
+	XMLName xml.Name
+	Value   string `xml:",chardata"`
+}
+
+// Format names the files whose elements are kept under their own name.
+const Format = "dc"
+
+// Decode reads the record that begins with start. With an error comes what could be read before it.
 func Decode(d *xml.Decoder, start xml.StartElement) (*bib.Record, error) {
 	var x record
-	if err := d.DecodeElement(&x, &start); err != nil {
-		return nil, err
-	}
-	r := &bib.Record{Abstract: exchange.Flat(strings.Join(x.Description, " ")), Keywords: exchange.Values(x.Subject), Types: exchange.Values(x.Type), Languages: exchange.Values(x.Language)}
-	if t := exchange.Values(x.Title); len(t) > 0 {
-		r.Title = t[0]
-	}
+	err := d.DecodeElement(&x, &start)
+	return x.record(), err
+}
+
+func (x *record) record() *bib.Record {
+	r := &bib.Record{Keywords: exchange.Values(x.Subject), Types: exchange.Values(x.Type), Languages: exchange.Values(x.Language)}
+	x.texts(r)
 	for _, c := range exchange.Values(x.Creator) {
 		r.Authors = append(r.Authors, bib.ParsePerson(c))
 	}
@@ -67,8 +81,52 @@ func Decode(d *xml.Decoder, start xml.StartElement) (*bib.Record, error) {
 			r.Accession = id
 		}
 	}
+	for _, e := range x.Rest {
+		if v := exchange.Flat(e.Value); v != "" {
+			r.Extra = append(r.Extra, bib.Extra{Tag: e.XMLName.Local, Value: v, Format: Format})
+		}
+	}
 	r.Name(0)
-	return r, nil
+	return r
+}
+
+// texts takes the title and abstract of the record, and those in other languages. The first title is the
+// record's own; descriptions in its language are parts of one abstract.
+func (x *record) texts(r *bib.Record) {
+	other := func(language string) *bib.Rendering {
+		for i := range r.Others {
+			if r.Others[i].Language == language && language != "" {
+				return &r.Others[i]
+			}
+		}
+		r.Others = append(r.Others, bib.Rendering{Language: language})
+		return &r.Others[len(r.Others)-1]
+	}
+	for _, t := range x.Title {
+		switch v := exchange.Flat(t.Value); {
+		case v == "":
+		case r.Title == "":
+			r.Title = v
+		default:
+			other(t.Language).Title = v
+		}
+	}
+	own, begun := "", false
+	for _, t := range x.Description {
+		v := exchange.Flat(t.Value)
+		if v == "" {
+			continue
+		}
+		if !begun {
+			own, begun = t.Language, true
+		}
+		if t.Language == own {
+			r.Abstract = exchange.Flat(r.Abstract + " " + v)
+			continue
+		}
+		o := other(t.Language)
+		o.Abstract = exchange.Flat(o.Abstract + " " + v)
+	}
 }
 
 // Encode writes a record as a dc element.

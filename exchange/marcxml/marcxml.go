@@ -24,6 +24,7 @@ type control struct {
 
 type data struct {
 	Tag    string `xml:"tag,attr"`
+	First  string `xml:"ind1,attr"`
 	Second string `xml:"ind2,attr"`
 	Subs   []sub  `xml:"subfield"`
 }
@@ -33,12 +34,14 @@ type sub struct {
 	Value string `xml:",chardata"`
 }
 
-// Decode reads the record that begins with start.
+// Decode reads the record that begins with start. With an error comes what could be read before it.
 func Decode(d *xml.Decoder, start xml.StartElement) (*bib.Record, error) {
 	var m record
-	if err := d.DecodeElement(&m, &start); err != nil {
-		return nil, err
-	}
+	err := d.DecodeElement(&m, &start)
+	return m.record(), err
+}
+
+func (m *record) record() *bib.Record {
 	r := &bib.Record{}
 	var abstract []string
 	for _, c := range m.Control {
@@ -64,12 +67,26 @@ func Decode(d *xml.Decoder, start xml.StartElement) (*bib.Record, error) {
 			}
 		case "100", "700":
 			if a != "" {
-				r.Authors = append(r.Authors, bib.ParsePerson(strings.TrimRight(a, " ,")))
+				p := bib.ParsePerson(strings.TrimRight(a, " ,"))
+				if c := trim(f.first("c")); c != "" { // a junior, or another word beside the name
+					p.Given, p.Written = strings.Trim(p.Given+", "+c, ", "), ""
+				}
+				r.Authors = append(r.Authors, p)
 			}
 		case "110", "710":
 			if a != "" {
 				r.Authors = append(r.Authors, bib.Person{Family: trim(a)})
 			}
+		case "242": // the title as a cataloguer translated it
+			if a = trim(a); a != "" {
+				r.Others = append(r.Others, bib.Rendering{Language: f.first("y"), Title: a})
+			}
+		case "246": // second indicator 1: a parallel title
+			if a = trim(a); a != "" && f.Second == "1" {
+				r.Others = append(r.Others, bib.Rendering{Title: a})
+			}
+		case "044":
+			r.Countries = append(r.Countries, append(f.all("c"), f.all("a")...)...)
 		case "520":
 			abstract = append(abstract, a, f.first("b"))
 		case "260", "264":
@@ -89,6 +106,7 @@ func Decode(d *xml.Decoder, start xml.StartElement) (*bib.Record, error) {
 			if issn := f.first("x"); issn != "" {
 				r.ISSN = issn
 			}
+			r.Volume, r.Issue, r.FirstPage, r.LastPage = enumeration(f.first("q"))
 		case "022":
 			if r.ISSN == "" {
 				r.ISSN = a
@@ -106,7 +124,7 @@ func Decode(d *xml.Decoder, start xml.StartElement) (*bib.Record, error) {
 				r.Keywords = append(r.Keywords, a)
 				continue
 			}
-			h := bib.Assignment{Label: a}
+			h := bib.Assignment{Label: a, Central: f.First == "1"} // first indicator 1: a main point
 			for _, x := range f.all("x") {
 				h.Qualifiers = append(h.Qualifiers, trim(x))
 			}
@@ -125,7 +143,15 @@ func Decode(d *xml.Decoder, start xml.StartElement) (*bib.Record, error) {
 	}
 	r.Abstract = exchange.Flat(strings.Join(abstract, " "))
 	r.Name(0)
-	return r, nil
+	return r
+}
+
+// enumeration reads where an article stands in its host: volume:issue<pages.
+func enumeration(q string) (volume, issue, first, last string) {
+	where, pages, _ := strings.Cut(q, "<")
+	volume, issue, _ = strings.Cut(where, ":")
+	first, last = exchange.PageRange(pages)
+	return strings.TrimSpace(volume), strings.TrimSpace(issue), first, last
 }
 
 func (f data) all(code string) (out []string) {

@@ -17,6 +17,9 @@ const Namespace = "http://www.loc.gov/mods/v3"
 // Schema is the name by which an SRU server knows the records.
 const Schema = "info:srw/schema/1/mods-v3.6"
 
+// Format names the files whose elements are kept under their own name.
+const Format = "mods"
+
 // The elements of a record, as far as a bibliographic record needs them. Elements are known by their
 // local name, since servers differ in whether they declare the namespace.
 type record struct {
@@ -27,7 +30,7 @@ type record struct {
 	Genres    []string     `xml:"genre"`
 	Origins   []origin     `xml:"originInfo"`
 	Languages []language   `xml:"language"`
-	Abstracts []string     `xml:"abstract"`
+	Abstracts []abstract   `xml:"abstract"`
 	Subjects  []subject    `xml:"subject"`
 	Related   []related    `xml:"relatedItem"`
 	IDs       []identifier `xml:"identifier"`
@@ -35,19 +38,29 @@ type record struct {
 	Parts     []detailPart `xml:"part"`
 	Info      []info       `xml:"recordInfo"`
 	Notes     []note       `xml:"note"`
+	Unknown   []element    `xml:",any"`
+}
+
+type abstract struct {
+	Type     string `xml:"type,attr,omitempty"`
+	Language string `xml:"lang,attr,omitempty"`
+	Label    string `xml:"displayLabel,attr,omitempty"`
+	Value    string `xml:",chardata"`
 }
 
 type titleInfo struct {
 	Type     string   `xml:"type,attr,omitempty"`
+	Language string   `xml:"lang,attr,omitempty"`
 	NonSort  string   `xml:"nonSort,omitempty"`
 	Title    []string `xml:"title"`
 	SubTitle []string `xml:"subTitle"`
 }
 
 type name struct {
-	Type  string     `xml:"type,attr,omitempty"`
-	Parts []namePart `xml:"namePart"`
-	Roles []roleTerm `xml:"role>roleTerm"`
+	Type    string     `xml:"type,attr,omitempty"`
+	Parts   []namePart `xml:"namePart"`
+	Roles   []roleTerm `xml:"role>roleTerm"`
+	Unknown []element  `xml:",any"`
 }
 
 type namePart struct {
@@ -76,9 +89,10 @@ type language struct {
 }
 
 type subject struct {
-	Authority string   `xml:"authority,attr,omitempty"`
-	Usage     string   `xml:"usage,attr,omitempty"`
-	Topics    []string `xml:"topic"`
+	Authority string    `xml:"authority,attr,omitempty"`
+	Usage     string    `xml:"usage,attr,omitempty"`
+	Topics    []string  `xml:"topic"`
+	Unknown   []element `xml:",any"`
 }
 
 type identifier struct {
@@ -96,6 +110,7 @@ type related struct {
 	Origins []origin     `xml:"originInfo"`
 	IDs     []identifier `xml:"identifier"`
 	Parts   []detailPart `xml:"part"`
+	Unknown []element    `xml:",any"`
 }
 
 type detailPart struct {
@@ -130,20 +145,21 @@ const (
 	CitedBy    = "cited by"   // how many works of the source cite this one
 )
 
-// Decode reads the record that begins with start.
+// Decode reads the record that begins with start. With an error comes what could be read before it.
 func Decode(d *xml.Decoder, start xml.StartElement) (*bib.Record, error) {
 	var m record
-	if err := d.DecodeElement(&m, &start); err != nil {
-		return nil, err
-	}
-	return m.record(), nil
+	err := d.DecodeElement(&m, &start)
+	return m.record(), err
 }
 
 func (m *record) record() *bib.Record {
-	r := &bib.Record{Title: mainTitle(m.Titles), Abstract: exchange.Flat(strings.Join(m.Abstracts, " "))}
+	r := &bib.Record{}
+	m.texts(r)
 	for _, n := range m.Names {
 		if p, ok := n.person(); ok {
 			r.Authors = append(r.Authors, p)
+		} else {
+			keep(r, "name", n)
 		}
 	}
 	r.Types = exchange.Values(m.Genres)
@@ -155,6 +171,7 @@ func (m *record) record() *bib.Record {
 		topics := exchange.Values(s.Topics)
 		switch {
 		case len(topics) == 0:
+			keep(r, "subject", s)
 		case s.Authority == "":
 			r.Keywords = append(r.Keywords, topics...)
 		default:
@@ -178,6 +195,8 @@ func (m *record) record() *bib.Record {
 			r.URLs = append(r.URLs, v)
 		case id.Type == "local" && r.LocalID == "":
 			r.LocalID = v
+		default:
+			keep(r, "identifier", id)
 		}
 	}
 	for _, l := range m.Locations {
@@ -189,9 +208,16 @@ func (m *record) record() *bib.Record {
 		}
 	}
 	for _, n := range m.Notes {
-		if v := exchange.Flat(n.Value); n.Type == CitedBy && v != "" {
+		switch v := exchange.Flat(n.Value); {
+		case v == "":
+		case n.Type == CitedBy:
 			r.Extra = append(r.Extra, bib.Extra{Tag: CitedBy, Value: v})
+		default:
+			r.Extra = append(r.Extra, bib.Extra{Tag: "note " + n.Type, Value: v, Format: Format})
 		}
+	}
+	for _, e := range m.Unknown {
+		r.Extra = append(r.Extra, bib.Extra{Tag: e.name, Value: e.text, Format: Format})
 	}
 	r.Name(0)
 	return r
@@ -207,7 +233,7 @@ func (n name) person() (bib.Person, bool) {
 	if !author {
 		return bib.Person{}, false
 	}
-	var family, given, whole []string
+	var family, given, terms, whole []string
 	for _, p := range n.Parts {
 		v := exchange.Flat(p.Value)
 		switch {
@@ -216,13 +242,15 @@ func (n name) person() (bib.Person, bool) {
 			family = append(family, v)
 		case p.Type == "given":
 			given = append(given, v)
+		case p.Type == "termsOfAddress":
+			terms = append(terms, v)
 		case p.Type == "":
 			whole = append(whole, v)
 		}
 	}
 	switch {
 	case len(family) > 0:
-		return bib.Person{Family: strings.Join(family, " "), Given: strings.Join(given, " ")}, true
+		return bib.Person{Family: strings.Join(family, " "), Given: strings.Join(append(exchange.Values([]string{strings.Join(given, " ")}), terms...), ", ")}, true
 	case len(whole) > 0 && n.Type == "corporate":
 		return bib.Person{Family: strings.Join(whole, " ")}, true
 	case len(whole) > 0:
@@ -273,6 +301,8 @@ func (rel related) into(r *bib.Record) {
 				r.Extra = append(r.Extra, bib.Extra{Tag: References, Value: v})
 			}
 		}
+	default:
+		keep(r, "relatedItem", rel)
 	}
 }
 
@@ -299,14 +329,70 @@ func (p detailPart) into(r *bib.Record) {
 	}
 }
 
+// texts takes the title and abstract of the record, and those in other languages. The record's own are those
+// that are no translation or other variant, else the first; parts of an abstract keep their labels.
+func (m *record) texts(r *bib.Record) {
+	main := 0
+	for i, t := range m.Titles {
+		if t.Type == "" {
+			main = i
+			break
+		}
+	}
+	languages := map[string]int{} // a translated title and abstract in one language belong together
+	other := func(language string) *bib.Rendering {
+		if i, ok := languages[language]; ok && language != "" {
+			return &r.Others[i]
+		}
+		languages[language] = len(r.Others)
+		r.Others = append(r.Others, bib.Rendering{Language: language})
+		return &r.Others[len(r.Others)-1]
+	}
+	for i, t := range m.Titles {
+		switch s := t.text(); {
+		case s == "":
+		case i == main:
+			r.Title = s
+		case t.Type == "translated" || t.Type == "":
+			other(t.Language).Title = s
+		default:
+			keep(r, "titleInfo", t)
+		}
+	}
+	own := ""
+	for i, a := range m.Abstracts {
+		s := exchange.Flat(a.Value)
+		if s == "" {
+			continue
+		}
+		if label := strings.TrimRight(exchange.Flat(a.Label), ": "); label != "" && !strings.EqualFold(label, "abstract") {
+			s = label + ": " + s
+		}
+		if i == 0 {
+			own = a.Language
+		}
+		if a.Type == "translated" || a.Language != own {
+			o := other(a.Language)
+			o.Abstract = exchange.Flat(o.Abstract + " " + s)
+		} else {
+			r.Abstract = exchange.Flat(r.Abstract + " " + s)
+		}
+	}
+}
+
+func (t titleInfo) text() string {
+	s := exchange.Flat(t.NonSort + " " + strings.Join(t.Title, " "))
+	if sub := exchange.Flat(strings.Join(t.SubTitle, ": ")); sub != "" {
+		s += ": " + sub
+	}
+	return s
+}
+
 // mainTitle returns the title that is no translation, abbreviation or other variant, else the first.
 func mainTitle(all []titleInfo) string {
 	best := ""
 	for _, t := range all {
-		s := exchange.Flat(t.NonSort + " " + strings.Join(t.Title, " "))
-		if sub := exchange.Flat(strings.Join(t.SubTitle, ": ")); sub != "" {
-			s += ": " + sub
-		}
+		s := t.text()
 		if t.Type == "" && s != "" {
 			return s
 		}

@@ -48,7 +48,10 @@ func TestARecordOfACatalogueIsRead(t *testing.T) {
 		Authors:  []bib.Person{{Family: "Osolana", Given: "Ife"}, {Family: "Velkana", Given: "Temi"}, {Family: "Board of Warm Work"}},
 		Keywords: []string{"shade tents", "noon"}, Headings: []bib.Assignment{{Label: "Fluid Intake", Qualifiers: []string{"methods"}, Central: true}},
 		Types: []string{"Trial Report"}, Languages: []string{"eng"}, Countries: []string{"Karland"}, DOI: "10.99999/b", URLs: []string{"https://x.example/b"}, ISSN: "0000-0001",
-		Volume: "4", Issue: "2", FirstPage: "11", LastPage: "19", Extra: []bib.Extra{{Tag: mods.References, Value: "10.99999/a"}, {Tag: mods.CitedBy, Value: "3"}}}, r)
+		Volume: "4", Issue: "2", FirstPage: "11", LastPage: "19", Others: []bib.Rendering{{Title: "Sombra al mediodía"}}, Extra: []bib.Extra{
+			{Tag: "name", Value: `<name type="personal"><namePart>Nobody, Ed</namePart><role><roleTerm type="text">editor</roleTerm></role></name>`, Format: mods.Format},
+			{Tag: "subject", Value: "<subject><geographic>Karland</geographic></subject>", Format: mods.Format},
+			{Tag: mods.References, Value: "10.99999/a"}, {Tag: mods.CitedBy, Value: "3"}, {Tag: "note ", Value: "a remark", Format: mods.Format}}}, r)
 }
 
 // What is written reads back the same.
@@ -76,6 +79,9 @@ func TestRecordsComeBackAsTheyWere(t *testing.T) {
 		}
 		for range rapid.IntRange(0, 3).Draw(t, "headings") {
 			r.Headings = append(r.Headings, bib.Assignment{Label: word.Draw(t, "label"), Qualifiers: list(t, "qualifiers"), Central: rapid.Bool().Draw(t, "central")})
+		}
+		for i := range rapid.IntRange(0, 2).Draw(t, "others") {
+			r.Others = append(r.Others, bib.Rendering{Language: []string{"spa", "por"}[i], Title: word.Draw(t, "other title"), Abstract: maybe(t, "other abstract")})
 		}
 		for range rapid.IntRange(0, 2).Draw(t, "references") {
 			r.Extra = append(r.Extra, bib.Extra{Tag: mods.References, Value: word.Draw(t, "reference")})

@@ -3,6 +3,8 @@ package mods
 import (
 	"encoding/xml"
 	"fmt"
+	"io"
+	"strings"
 
 	"tamiz/core/bib"
 )
@@ -17,6 +19,11 @@ func Encode(e *xml.Encoder, r *bib.Record, authority string) error {
 	if r.Title != "" {
 		m.Titles = []titleInfo{{Title: []string{r.Title}}}
 	}
+	for _, o := range r.Others {
+		if o.Title != "" {
+			m.Titles = append(m.Titles, titleInfo{Type: "translated", Language: o.Language, Title: []string{o.Title}})
+		}
+	}
 	for _, a := range r.Authors {
 		n := name{Type: "personal", Roles: []roleTerm{{Type: "text", Value: "author"}}}
 		if a.Given == "" && a.Written == "" {
@@ -25,7 +32,11 @@ func Encode(e *xml.Encoder, r *bib.Record, authority string) error {
 		} else if a.Written != "" {
 			n.Parts = []namePart{{Value: a.Written}}
 		} else {
-			n.Parts = []namePart{{Type: "family", Value: a.Family}, {Type: "given", Value: a.Given}}
+			given, junior, _ := strings.Cut(a.Given, ", ")
+			n.Parts = []namePart{{Type: "family", Value: a.Family}, {Type: "given", Value: given}}
+			if junior != "" {
+				n.Parts = append(n.Parts, namePart{Type: "termsOfAddress", Value: junior})
+			}
 		}
 		m.Names = append(m.Names, n)
 	}
@@ -44,7 +55,12 @@ func Encode(e *xml.Encoder, r *bib.Record, authority string) error {
 		m.Languages = append(m.Languages, language{Terms: []roleTerm{{Type: "code", Value: l}}})
 	}
 	if r.Abstract != "" {
-		m.Abstracts = []string{r.Abstract}
+		m.Abstracts = []abstract{{Value: r.Abstract}}
+	}
+	for _, o := range r.Others {
+		if o.Abstract != "" {
+			m.Abstracts = append(m.Abstracts, abstract{Type: "translated", Language: o.Language, Value: o.Abstract})
+		}
 	}
 	for _, k := range r.Keywords {
 		m.Subjects = append(m.Subjects, subject{Topics: []string{k}})
@@ -60,10 +76,16 @@ func Encode(e *xml.Encoder, r *bib.Record, authority string) error {
 		m.Related = append(m.Related, *host)
 	}
 	for _, x := range r.Extra {
-		switch x.Tag {
-		case References:
+		kind, isNote := strings.CutPrefix(x.Tag, "note ")
+		switch {
+		case x.Format == Format && isNote:
+			m.Notes = append(m.Notes, note{Type: kind, Value: x.Value})
+		case x.Format == Format && x.Value != "":
+			m.Unknown = append(m.Unknown, element{x.Tag, x.Value})
+		case x.Format != "":
+		case x.Tag == References:
 			m.Related = append(m.Related, related{Type: References, IDs: []identifier{{Type: "doi", Value: x.Value}}})
-		case CitedBy:
+		case x.Tag == CitedBy:
 			m.Notes = append(m.Notes, note{Type: CitedBy, Value: x.Value})
 		}
 	}
@@ -107,4 +129,53 @@ func hostOf(r *bib.Record) *related {
 		return nil
 	}
 	return &host
+}
+
+// A Writer writes records one at a time, as a collection.
+type Writer struct {
+	w io.Writer
+	e *xml.Encoder
+	n int
+}
+
+// NewWriter writes to w; Close ends the collection.
+func NewWriter(w io.Writer) *Writer {
+	e := xml.NewEncoder(w)
+	e.Indent("", " ")
+	return &Writer{w: w, e: e}
+}
+
+var collection = xml.StartElement{Name: xml.Name{Local: "modsCollection"}, Attr: []xml.Attr{{Name: xml.Name{Local: "xmlns"}, Value: Namespace}}}
+
+func (w *Writer) begin() error {
+	if w.n++; w.n > 1 {
+		return nil
+	}
+	if _, err := io.WriteString(w.w, xml.Header); err != nil {
+		return err
+	}
+	return w.e.EncodeToken(collection)
+}
+
+// Write writes one record.
+func (w *Writer) Write(r *bib.Record) error {
+	if err := w.begin(); err != nil {
+		return err
+	}
+	return Encode(w.e, r, "")
+}
+
+// Close ends the collection.
+func (w *Writer) Close() error {
+	if err := w.begin(); err != nil {
+		return err
+	}
+	if err := w.e.EncodeToken(collection.End()); err != nil {
+		return err
+	}
+	if err := w.e.Flush(); err != nil {
+		return err
+	}
+	_, err := io.WriteString(w.w, "\n")
+	return err
 }

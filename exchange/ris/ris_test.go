@@ -18,8 +18,8 @@ import (
 	"tamiz/exchange/ris"
 )
 
-func readAll(t require.TestingT, file io.Reader, mode ris.KeywordMode) (records []*bib.Record, notices []exchange.Notice) {
-	for r := ris.NewReader(file, mode, func(n exchange.Notice) { notices = append(notices, n) }); ; {
+func readAll(t require.TestingT, file io.Reader, mode exchange.KeywordMode) (records []*bib.Record, notices []exchange.Notice) {
+	for r := ris.NewReader(file, exchange.Sorter{Mode: mode}, func(n exchange.Notice) { notices = append(notices, n) }); ; {
 		rec, err := r.Read()
 		if errors.Is(err, io.EOF) {
 			return records, notices
@@ -43,7 +43,7 @@ func TestARecordIsReadByItsTags(t *testing.T) {
 		"LA  - eng", "LA  - spa", "KW  - heat", "KW  - *Kidney Harm/causes/ prevention", "KW  - Shade / methods", "M3  - Trial Report", "M3  - JOUR", "CY  - Talvenia",
 		"DO  - 10.99999/Alm.1", "UR  - https://example.test", "SN  - 1234-5678", "VL  - 3", "IS  - 2", "SP  - 11", "EP  - 19", "C1  - kept as it is", "ER  - ",
 	}, "\n")
-	records, notices := readAll(t, strings.NewReader(file), ris.Auto)
+	records, notices := readAll(t, strings.NewReader(file), exchange.Auto)
 	require.Len(t, records, 1)
 	assert.Empty(t, notices)
 	assert.Equal(t, &bib.Record{
@@ -58,7 +58,7 @@ func TestARecordIsReadByItsTags(t *testing.T) {
 
 func TestYears(t *testing.T) {
 	for value, year := range map[string]int{"2014": 2014, "2020/06/01/": 2020, "20110302": 2011, "May 2009": 2009, "in press": 0, "12345": 0, "1 2 34 5678": 5678, "2023/05//Spring": 2023, "": 0} {
-		records, notices := readAll(t, strings.NewReader("TY  - JOUR\nTI  - x\nPY  - "+value+"\nER  - "), ris.Auto)
+		records, notices := readAll(t, strings.NewReader("TY  - JOUR\nTI  - x\nPY  - "+value+"\nER  - "), exchange.Auto)
 		require.Len(t, records, 1)
 		assert.Equal(t, year, records[0].Year, value)
 		assert.Equal(t, value != "" && year == 0, len(notices) == 1, value)
@@ -67,14 +67,14 @@ func TestYears(t *testing.T) {
 
 func TestKeywordsAreTakenAsAsked(t *testing.T) {
 	file := "TY  - JOUR\nKW  - *Heat\nKW  - km/h\nKW  - shade\nER  - "
-	for mode, want := range map[ris.KeywordMode][2]int{ris.Auto: {2, 1}, ris.Headings: {3, 0}, ris.Keywords: {0, 3}} {
+	for mode, want := range map[exchange.KeywordMode][2]int{exchange.Auto: {2, 1}, exchange.Headings: {3, 0}, exchange.Keywords: {0, 3}} {
 		records, _ := readAll(t, strings.NewReader(file), mode)
 		assert.Equal(t, want, [2]int{len(records[0].Headings), len(records[0].Keywords)}, mode)
 	}
 }
 
 func TestIDs(t *testing.T) {
-	records, _ := readAll(t, strings.NewReader("TY  - JOUR\nER  - \nTY  - A\nTI  - x\nER  - \nTY  - A\nDO  - 10.99999/B\nTY  - A\nID  - 7\nER  - "), ris.Auto)
+	records, _ := readAll(t, strings.NewReader("TY  - JOUR\nER  - \nTY  - A\nTI  - x\nER  - \nTY  - A\nDO  - 10.99999/B\nTY  - A\nID  - 7\nER  - "), exchange.Auto)
 	var ids []string
 	for _, r := range records {
 		ids = append(ids, r.ID)
@@ -101,7 +101,7 @@ func TestWhatIsOddIsReportedAndTheRestIsKept(t *testing.T) {
 		"a record larger than read":  {"TY  - JOUR\nTI  - Heat\nAB  - " + strings.Repeat("heat ", 4_000_000) + "\nER  - \nTY  - JOUR\nTI  - Rest\nER  - ", 1, []exchange.Kind{exchange.TooLarge}},
 		"100,000 lines of one value": {"TY  - JOUR\nTI  - Heat\nAB  - a\n" + strings.Repeat("heat and rest\n", 100_000) + "ER  - ", 1, nil},
 	} {
-		records, notices := readAll(t, strings.NewReader(c.file), ris.Auto)
+		records, notices := readAll(t, strings.NewReader(c.file), exchange.Auto)
 		assert.Len(t, records, c.records, name)
 		assert.Equal(t, c.notices, kinds(notices), name)
 		for _, n := range notices {
@@ -118,7 +118,7 @@ func TestALargeFileIsAStream(t *testing.T) {
 	var before, now runtime.MemStats
 	runtime.GC()
 	runtime.ReadMemStats(&before)
-	r, read, most := ris.NewReader(file, ris.Auto, nil), 0, uint64(0)
+	r, read, most := ris.NewReader(file, exchange.Sorter{}, nil), 0, uint64(0)
 	for {
 		_, err := r.Read()
 		if errors.Is(err, io.EOF) {
@@ -159,7 +159,7 @@ func TestWhatIsWrittenIsReadBackTheSame(t *testing.T) {
 		squeeze(r)
 		var file bytes.Buffer
 		require.NoError(t, ris.Write(&file, r))
-		records, notices := readAll(t, &file, ris.Auto)
+		records, notices := readAll(t, &file, exchange.Auto)
 		require.Len(t, records, 1)
 		assert.Empty(t, notices)
 		assert.Equal(t, normal(r), normal(records[0]))
@@ -215,7 +215,7 @@ func FuzzReader(f *testing.F) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		for r := ris.NewReader(decoded, ris.Auto, nil); ; {
+		for r := ris.NewReader(decoded, exchange.Sorter{}, nil); ; {
 			rec, err := r.Read()
 			if err != nil {
 				return

@@ -28,13 +28,12 @@ func Write(w io.Writer, rec *bib.Record) error {
 	put("ID", rec.LocalID)
 	put("TI", rec.Title)
 	for _, a := range rec.Authors {
-		name := a.String()
-		if a.Given == "" && bib.ParsePerson(name) != a {
-			name += ","
-		}
-		put("AU", name)
+		put("AU", a.Line())
 	}
 	put("AB", rec.Abstract)
+	for _, o := range rec.Others {
+		put("TT", o.Title)
+	}
 	put("T2", rec.Journal)
 	if rec.Year > 0 {
 		put("PY", fmt.Sprintf("%04d", rec.Year))
@@ -47,18 +46,14 @@ func Write(w io.Writer, rec *bib.Record) error {
 	put("LA", rec.Languages...)
 	put("KW", rec.Keywords...)
 	for _, h := range rec.Headings {
-		star := ""
-		if h.Central {
-			star = "*"
-		}
-		put("KW", star+strings.Join(append([]string{h.Label}, h.Qualifiers...), "/"))
+		put("KW", h.String())
 	}
 	put("M3", types...)
 	put("CY", rec.Countries...)
 	put("DO", rec.DOI)
 	put("UR", rec.URLs...)
 	for _, e := range rec.Extra {
-		if len(e.Tag) == 2 { // another format's tag has no place here
+		if e.Format == "" && len(e.Tag) == 2 { // another format's tag has no place here
 			put(e.Tag, e.Value)
 		}
 	}
@@ -70,3 +65,15 @@ func Write(w io.Writer, rec *bib.Record) error {
 func isCode(t string) bool {
 	return len(t) >= 2 && len(t) <= 6 && strings.ToUpper(t) == t && !strings.Contains(t, " ")
 }
+
+// A Writer writes records one at a time.
+type Writer struct{ w *bufio.Writer }
+
+// NewWriter writes to w; Close ends it.
+func NewWriter(w io.Writer) Writer { return Writer{bufio.NewWriter(w)} }
+
+// Write writes one record.
+func (w Writer) Write(r *bib.Record) error { return Write(w.w, r) }
+
+// Close writes what is left.
+func (w Writer) Close() error { return w.w.Flush() }

@@ -1,0 +1,122 @@
+package exchange
+
+import (
+	"slices"
+	"strings"
+
+	"tamiz/core/bib"
+)
+
+// Fields that a file may have in one, beside those of bib.FieldNames.
+const (
+	Pages = "pages" // first and last page in one, as 11-19
+	Own   = "extra" // kept under its own name
+	Leave = ""      // left out
+)
+
+// Targets are the fields that a column or tag can stand for.
+var Targets = append(slices.Clone(bib.FieldNames), Pages, Own)
+
+// Many reports whether a field of a record holds a list of values.
+func Many(field string) bool {
+	switch field {
+	case "authors", "keywords", "headings", "types", "languages", "countries", "urls", "otherTitles", "otherAbstracts":
+		return true
+	}
+	return false
+}
+
+// Put gives a field of a record its values, as far as it has none yet; lists grow. Titles and abstracts of
+// several values are joined, of other single fields the first value counts. A year is the first that a value
+// holds. It reports whether the field took something.
+func Put(r *bib.Record, field string, values []string, s Sorter) bool {
+	if values = filled(values); len(values) == 0 {
+		return false
+	}
+	single := map[string]*string{"journal": &r.Journal, "volume": &r.Volume, "issue": &r.Issue, "firstPage": &r.FirstPage, "lastPage": &r.LastPage,
+		"doi": &r.DOI, "accession": &r.Accession, "localId": &r.LocalID, "issn": &r.ISSN}
+	lists := map[string]*[]string{"countries": &r.Countries, "languages": &r.Languages, "urls": &r.URLs}
+	switch field {
+	case "title":
+		r.Title = strings.TrimSpace(r.Title + " " + strings.Join(values, " "))
+	case "abstract":
+		r.Abstract = strings.TrimSpace(r.Abstract + " " + strings.Join(values, " "))
+	case "authors":
+		for _, v := range values {
+			r.Authors = append(r.Authors, bib.ParsePerson(v))
+		}
+	case "keywords":
+		for _, v := range values {
+			s.Take(r, v)
+		}
+	case "headings":
+		for _, v := range values {
+			if a := bib.ParseAssignment(v); a.Label != "" {
+				r.Headings = append(r.Headings, a)
+			}
+		}
+	case "types":
+		for _, v := range values {
+			if !slices.Contains(r.Types, v) {
+				r.Types = append(r.Types, v)
+			}
+		}
+	case "year":
+		for _, v := range values {
+			if r.Year == 0 {
+				r.Year = bib.ParseYear(v)
+			}
+		}
+		return r.Year > 0
+	case Pages:
+		if r.FirstPage == "" {
+			r.FirstPage, r.LastPage = PageRange(values[0])
+		}
+	case "otherTitles":
+		for _, v := range values {
+			r.Others = append(r.Others, bib.Rendering{Title: v})
+		}
+	case "otherAbstracts":
+		for _, v := range values {
+			r.Others = append(r.Others, bib.Rendering{Abstract: v})
+		}
+	default:
+		if list := lists[field]; list != nil {
+			*list = append(*list, values...)
+		} else if to := single[field]; to != nil && *to == "" {
+			*to = values[0]
+		}
+	}
+	return true
+}
+
+func filled(values []string) []string {
+	if !slices.Contains(values, "") {
+		return values
+	}
+	return slices.DeleteFunc(slices.Clone(values), func(v string) bool { return v == "" })
+}
+
+// PageRange parts "11-19", "11--19" or "11–19". A last page that is written short, as in 110-9, stays as
+// it is.
+func PageRange(s string) (first, last string) {
+	s = strings.TrimSpace(s)
+	i := strings.IndexAny(s, "-–—")
+	if i <= 0 {
+		return s, ""
+	}
+	return strings.TrimSpace(s[:i]), strings.TrimSpace(strings.TrimLeft(s[i:], "-–— "))
+}
+
+// Empty reports whether a record holds nothing that could make anyone keep it.
+func Empty(r *bib.Record) bool {
+	return r.Title == "" && r.Abstract == "" && r.DOI == "" && r.Accession == "" && r.LocalID == "" && len(r.Authors)+len(r.Keywords)+len(r.Headings)+len(r.Others) == 0
+}
+
+// Shorten cuts a text that is quoted in a report.
+func Shorten(s string) string {
+	if r := []rune(s); len(r) > 60 {
+		return string(r[:60]) + "…"
+	}
+	return s
+}

@@ -1,0 +1,421 @@
+// Package csljson reads and writes bibliographic records in CSL-JSON, the data format of the Citation Style
+// Language: an array of items, or one item a line.
+package csljson
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"tamiz/core/bib"
+	"tamiz/exchange"
+)
+
+// Format names the files whose fields are kept under their own name.
+const Format = "csl"
+
+const maxItem = 16 << 20 // bytes of an item
+
+// item is an item with its fields in the order of the file.
+type item struct {
+	names  []string
+	values map[string]json.RawMessage
+}
+
+// UnmarshalJSON keeps what a field holds as it stands.
+func (i *item) UnmarshalJSON(b []byte) error {
+	i.values = map[string]json.RawMessage{}
+	if err := json.Unmarshal(b, &i.values); err != nil {
+		return err
+	}
+	for name := range i.values {
+		i.names = append(i.names, name)
+	}
+	slices.Sort(i.names)
+	return nil
+}
+
+// A Reader reads records one at a time.
+type Reader struct {
+	lines  *exchange.Counter
+	d      *json.Decoder
+	sorter exchange.Sorter
+	report func(exchange.Notice)
+	begun  bool
+	array  bool
+	ended  bool
+	n      int
+}
+
+// NewReader reads records from UTF-8 text (see exchange.Decode). What it cannot take as it stands it tells
+// to report, which may be nil.
+func NewReader(r io.Reader, sorter exchange.Sorter, report func(exchange.Notice)) *Reader {
+	if report == nil {
+		report = func(exchange.Notice) {}
+	}
+	c := exchange.NewCounter(r, maxItem)
+	return &Reader{lines: c, d: json.NewDecoder(c), sorter: sorter, report: report}
+}
+
+// Read returns the next record, or io.EOF after the last.
+func (r *Reader) Read() (*bib.Record, error) {
+	for {
+		raw, line, err := r.next()
+		if err != nil {
+			return nil, err
+		}
+		r.n++
+		var i item
+		if err := json.Unmarshal(raw, &i); err != nil {
+			r.notice(line, exchange.NoStatement, string(raw), true)
+			continue
+		}
+		if rec := r.record(i, line); rec != nil {
+			return rec, nil
+		}
+	}
+}
+
+func (r *Reader) notice(line int, kind exchange.Kind, detail string, skipped bool) {
+	r.report(exchange.Notice{Line: line, Record: r.n, Kind: kind, Detail: exchange.Shorten(exchange.Flat(detail)), Skipped: skipped})
+}
+
+// next returns the next value: of the array, or of the file where its values stand one after the other.
+func (r *Reader) next() (json.RawMessage, int, error) {
+	if r.ended {
+		return nil, 0, io.EOF
+	}
+	if !r.begun {
+		r.begun = true
+		c, err := r.lines.First()
+		if err != nil {
+			r.ended = true
+			return nil, 0, err
+		}
+		if r.array = c == '['; r.array {
+			if _, err := r.d.Token(); err != nil {
+				return nil, 0, r.broken(err)
+			}
+		}
+	}
+	if r.array && !r.d.More() {
+		r.ended = true
+		if _, err := r.d.Token(); err != nil {
+			return nil, 0, r.broken(err)
+		}
+		if rest, err := io.ReadAll(io.LimitReader(io.MultiReader(r.d.Buffered(), r.lines), 4096)); err == nil && len(bytes.TrimSpace(rest)) > 0 {
+			r.notice(r.lines.Line(r.d.InputOffset()), exchange.OtherFormat, string(bytes.TrimSpace(rest)), true)
+		}
+		return nil, 0, io.EOF
+	}
+	r.lines.Renew()
+	var raw json.RawMessage
+	if err := r.d.Decode(&raw); err != nil {
+		return nil, 0, r.broken(err)
+	}
+	return raw, r.lines.Line(r.d.InputOffset() - int64(len(raw))), nil
+}
+
+// broken says where the text stops being JSON. Nothing can be told of what follows.
+func (r *Reader) broken(err error) error {
+	r.ended = true
+	var bad *json.SyntaxError
+	line := r.lines.Line(r.d.InputOffset())
+	switch {
+	case errors.Is(err, io.EOF) && !r.array:
+		return io.EOF
+	case errors.Is(err, io.EOF), errors.Is(err, io.ErrUnexpectedEOF):
+		r.n++
+		r.notice(r.lines.Line(math.MaxInt64), exchange.CutOff, fmt.Sprintf("#%d", r.n), true)
+		return io.EOF
+	case errors.As(err, &bad):
+		r.n++
+		r.notice(r.lines.Line(bad.Offset), exchange.Broken, bad.Error(), true)
+		r.notice(r.lines.Line(bad.Offset), exchange.Unread, "", true)
+		return io.EOF
+	case errors.Is(err, exchange.ErrLarge):
+		r.n++
+		r.notice(line, exchange.TooLarge, "16 MB", true)
+		r.notice(line, exchange.Unread, "", true)
+		return io.EOF
+	}
+	return fmt.Errorf("line %d: %w", line, err)
+}
+
+// The codes by which RIS knows the types of items, so that types do not depend on the format.
+var codes = map[string]string{"article-journal": "JOUR", "article": "JOUR", "article-magazine": "MGZN", "article-newspaper": "NEWS", "book": "BOOK", "chapter": "CHAP", "paper-conference": "CPAPER",
+	"thesis": "THES", "report": "RPRT", "manuscript": "UNPB", "webpage": "ELEC", "patent": "PAT", "dataset": "DATA"}
+
+var kinds = func() map[string]string {
+	out := map[string]string{}
+	for kind, code := range codes {
+		if kind != "article" {
+			out[code] = kind
+		}
+	}
+	return out
+}()
+
+type person struct {
+	Family   string `json:"family,omitempty"`
+	Given    string `json:"given,omitempty"`
+	Literal  string `json:"literal,omitempty"`
+	Suffix   string `json:"suffix,omitempty"`
+	Particle string `json:"non-dropping-particle,omitempty"`
+	Dropping string `json:"dropping-particle,omitempty"`
+}
+
+func (p person) person() bib.Person {
+	if p.Family == "" && p.Literal != "" {
+		return bib.ParsePerson(p.Literal)
+	}
+	family := exchange.Flat(p.Dropping + " " + p.Particle + " " + p.Family)
+	if family == "" {
+		return bib.Person{Family: exchange.Flat(p.Given)}
+	}
+	return bib.Person{Family: family, Given: strings.Trim(exchange.Flat(p.Given)+", "+exchange.Flat(p.Suffix), ", ")}
+}
+
+type date struct {
+	Parts   [][]json.RawMessage `json:"date-parts,omitempty"`
+	Raw     string              `json:"raw,omitempty"`
+	Literal string              `json:"literal,omitempty"`
+}
+
+func (d date) year() int {
+	if len(d.Parts) > 0 && len(d.Parts[0]) > 0 {
+		if y, err := strconv.Atoi(strings.Trim(string(d.Parts[0][0]), `"`)); err == nil && y > 0 {
+			return y
+		}
+	}
+	if y := bib.ParseYear(d.Raw); y > 0 {
+		return y
+	}
+	return bib.ParseYear(d.Literal)
+}
+
+// custom holds what CSL-JSON has no field for.
+type custom struct {
+	Accession string          `json:"accession,omitempty"`
+	Types     []string        `json:"types,omitempty"`
+	Languages []string        `json:"languages,omitempty"`
+	Countries []string        `json:"countries,omitempty"`
+	URLs      []string        `json:"urls,omitempty"`
+	Others    []bib.Rendering `json:"others,omitempty"`
+}
+
+func (r *Reader) record(i item, line int) *bib.Record {
+	used := map[string]bool{}
+	text := func(names ...string) string {
+		for _, name := range names {
+			used[name] = true
+		}
+		for _, name := range names {
+			var s string
+			raw := i.values[name]
+			if len(raw) == 0 {
+				continue
+			}
+			if json.Unmarshal(raw, &s) != nil {
+				if s = string(raw); s == "null" || strings.HasPrefix(s, "{") || strings.HasPrefix(s, "[") {
+					used[name] = s == "null"
+					continue
+				}
+			}
+			if s = exchange.Flat(s); s != "" {
+				return s
+			}
+		}
+		return ""
+	}
+	into := func(name string, to any) {
+		used[name] = true
+		if raw := i.values[name]; len(raw) > 0 && json.Unmarshal(raw, to) != nil {
+			used[name] = false // of another shape: kept as it is
+		}
+	}
+	rec := &bib.Record{Title: text("title"), Abstract: text("abstract"), Journal: text("container-title"), DOI: text("DOI"), ISSN: text("ISSN"), Volume: text("volume"), Issue: text("issue")}
+	var own custom
+	into("custom", &own)
+	rec.Accession, rec.Countries, rec.Others = own.Accession, own.Countries, own.Others
+	var authors []person
+	into("author", &authors)
+	for _, a := range authors {
+		if p := a.person(); p.Family != "" {
+			rec.Authors = append(rec.Authors, p)
+		}
+	}
+	first := text("page-first")
+	if rec.FirstPage, rec.LastPage = exchange.PageRange(text("page")); rec.FirstPage == "" && rec.LastPage == "" {
+		rec.FirstPage = first
+	}
+	for _, k := range exchange.Parted(text("keyword")) {
+		r.sorter.Take(rec, k)
+	}
+	if rec.Languages = own.Languages; len(rec.Languages) == 0 {
+		rec.Languages = exchange.Values([]string{text("language")})
+	}
+	used["language"] = true
+	rec.Types = own.Types
+	genre, kind := exchange.Parted(text("genre")), text("type")
+	if len(rec.Types) == 0 {
+		rec.Types = genre
+	}
+	if code := codes[kind]; code != "" && !slices.Contains(rec.Types, code) {
+		rec.Types = append(rec.Types, code)
+	}
+	rec.URLs = exchange.Values(append([]string{text("URL")}, own.URLs...))
+	var issued date
+	into("issued", &issued)
+	rec.Year = issued.year()
+	if other := text("original-title"); other != "" {
+		rec.Others = append(rec.Others, bib.Rendering{Title: other})
+	}
+	if id := text("id"); id != idOf(rec) {
+		rec.LocalID = id
+	}
+	for _, name := range i.names {
+		if v := string(i.values[name]); !used[name] && v != "null" {
+			rec.Extra = append(rec.Extra, bib.Extra{Tag: name, Value: v, Format: Format})
+		}
+	}
+	if rec.Title == "" && rec.Abstract == "" && rec.DOI == "" && len(rec.Authors) == 0 {
+		r.notice(line, exchange.Nothing, "", true)
+		return nil
+	}
+	if rec.Title == "" {
+		r.notice(line, exchange.NoTitle, "", false)
+	}
+	if raw := i.values["issued"]; rec.Year == 0 && len(raw) > 0 && string(raw) != "null" {
+		r.notice(line, exchange.NoYear, string(raw), false)
+	}
+	rec.Name(r.n)
+	return rec
+}
+
+// idOf is the id of an item that has none of its own.
+func idOf(r *bib.Record) string {
+	if r.Accession != "" {
+		return r.Accession
+	}
+	return r.DOI
+}
+
+// A Writer writes records one at a time, as an array.
+type Writer struct {
+	w io.Writer
+	n int
+}
+
+// NewWriter writes to w; Close ends the array.
+func NewWriter(w io.Writer) *Writer { return &Writer{w: w} }
+
+// Write writes one record as an item.
+func (w *Writer) Write(r *bib.Record) error {
+	w.n++
+	out := map[string]any{}
+	put := func(name, v string) {
+		if v != "" {
+			out[name] = v
+		}
+	}
+	if r.LocalID != "" {
+		out["id"] = r.LocalID
+	} else if id := idOf(r); id != "" {
+		out["id"] = id
+	} else {
+		out["id"] = fmt.Sprintf("#%d", w.n)
+	}
+	var own custom
+	own.Accession, own.Countries, own.Others = r.Accession, r.Countries, r.Others
+	out["type"] = "document"
+	rest := r.Types
+	if i := slices.IndexFunc(r.Types, func(t string) bool { return kinds[t] != "" }); i >= 0 {
+		out["type"] = kinds[r.Types[i]]
+		rest = slices.Delete(slices.Clone(r.Types), i, i+1)
+		if i != len(r.Types)-1 {
+			own.Types = r.Types // their order
+		}
+	}
+	put("genre", exchange.Joined(rest))
+	if slices.ContainsFunc(rest, func(t string) bool { return strings.Contains(t, ";") }) {
+		own.Types = r.Types
+	}
+	put("title", r.Title)
+	put("abstract", r.Abstract)
+	put("container-title", r.Journal)
+	put("DOI", r.DOI)
+	put("ISSN", r.ISSN)
+	put("volume", r.Volume)
+	put("issue", r.Issue)
+	if r.FirstPage != "" {
+		put("page", strings.TrimSuffix(r.FirstPage+"-"+r.LastPage, "-"))
+	}
+	var authors []person
+	for _, a := range r.Authors {
+		p := person{Family: a.Family, Given: a.Given}
+		if a.Written != "" || a.Given == "" {
+			p = person{Literal: a.String()}
+			if a.Written == "" && bib.ParsePerson(p.Literal) != a {
+				p = person{Family: a.Family}
+			}
+		} else if given, suffix, ok := strings.Cut(a.Given, ", "); ok {
+			p.Given, p.Suffix = given, suffix
+		}
+		authors = append(authors, p)
+	}
+	if len(authors) > 0 {
+		out["author"] = authors
+	}
+	if r.Year > 0 {
+		out["issued"] = map[string]any{"date-parts": [][]int{{r.Year}}}
+	}
+	keywords := slices.Clone(r.Keywords)
+	for _, h := range r.Headings {
+		keywords = append(keywords, h.String())
+	}
+	put("keyword", exchange.Joined(keywords))
+	if len(r.Languages) > 0 {
+		out["language"] = r.Languages[0]
+		if len(r.Languages) > 1 {
+			own.Languages = r.Languages
+		}
+	}
+	if len(r.URLs) > 0 {
+		out["URL"] = r.URLs[0]
+		own.URLs = r.URLs[1:]
+	}
+	if len(own.Accession)+len(own.Countries)+len(own.Others)+len(own.Types)+len(own.Languages)+len(own.URLs) > 0 {
+		out["custom"] = own
+	}
+	for _, e := range r.Extra {
+		if _, taken := out[e.Tag]; e.Format == Format && !taken && json.Valid([]byte(e.Value)) {
+			out[e.Tag] = json.RawMessage(e.Value)
+		}
+	}
+	var b bytes.Buffer
+	b.WriteString(map[bool]string{true: "[\n", false: ",\n"}[w.n == 1])
+	e := json.NewEncoder(&b)
+	e.SetEscapeHTML(false)
+	if err := e.Encode(out); err != nil {
+		return err
+	}
+	_, err := w.w.Write(bytes.TrimRight(b.Bytes(), "\n"))
+	return err
+}
+
+// Close ends the array.
+func (w *Writer) Close() error {
+	end := "\n]\n"
+	if w.n == 0 {
+		end = "[]\n"
+	}
+	_, err := io.WriteString(w.w, end)
+	return err
+}

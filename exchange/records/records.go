@@ -1,0 +1,390 @@
+// Package records reads and writes files of bibliographic records in every format that Tamiz knows: it tells
+// formats apart by what is in a file, opens packed files, and hands each to its reader. It is the one door
+// through which record files come in and go out.
+package records
+
+import (
+	"errors"
+	"fmt"
+	"io"
+	"regexp"
+	"slices"
+	"strings"
+
+	"tamiz/core/bib"
+	"tamiz/exchange"
+	"tamiz/exchange/bibtex"
+	"tamiz/exchange/csljson"
+	"tamiz/exchange/dc"
+	"tamiz/exchange/marcxml"
+	"tamiz/exchange/mods"
+	"tamiz/exchange/ris"
+	"tamiz/exchange/table"
+	"tamiz/exchange/tagged"
+	"tamiz/exchange/xmlfile"
+)
+
+// A Format is a format of record files.
+type Format string
+
+// The formats that are read. The first five are written too, and CSV with tabs.
+const (
+	RIS     Format = "ris"
+	BibTeX  Format = "bibtex"
+	CSL     Format = "csl"
+	CSV     Format = "csv"
+	TSV     Format = "tsv"
+	MODS    Format = "mods"
+	MARCXML Format = "marcxml"
+	DC      Format = "dc"
+	Tagged  Format = "tagged" // any other tagged text, by a reader map
+)
+
+// A Reader reads records one at a time; io.EOF comes after the last.
+type Reader interface {
+	Read() (*bib.Record, error)
+}
+
+// A Writer writes records one at a time; Close ends the file.
+type Writer interface {
+	Write(*bib.Record) error
+	Close() error
+}
+
+// Options say how files are read.
+type Options struct {
+	Sorter  exchange.Sorter
+	Columns *table.Columns        // for tables; without them they are guessed
+	Map     *tagged.Map           // for tagged text that no reader knows
+	Report  func(exchange.Notice) // what could not be taken as it stood; may be nil
+	Ask     bool                  // a table whose columns are not all known by name is asked about, not guessed
+}
+
+// ErrUnknown says that a file is in no format that is known.
+var ErrUnknown = errors.New("no format that Tamiz reads: no RIS, BibTeX, CSL-JSON, table, MODS, MARCXML or Dublin Core")
+
+// A Question is what has to be known before a file can be read.
+type Question struct {
+	Format  Format         // CSV, TSV or Tagged
+	Columns *table.Columns // as guessed
+	Map     *tagged.Map    // as guessed
+}
+
+func (q *Question) Error() string {
+	if q.Format == Tagged {
+		return ErrUnknown.Error() + "; with a reader map it can be read"
+	}
+	return "the columns of the table are not known by their names"
+}
+
+const headSize = 128 << 10 // bytes that a format is told by
+
+// Open returns a reader of the records of a file, which may be packed, and the format of its first part.
+// The error is a *Question where a table or a tagged text has to be explained first.
+func Open(file io.ReadSeeker, o Options) (Reader, Format, error) {
+	if o.Report == nil {
+		o.Report = func(exchange.Notice) {}
+	}
+	parts, err := unpack(file)
+	if err != nil {
+		return nil, "", err
+	}
+	if len(parts) == 1 {
+		return o.open(parts[0].file)
+	}
+	all := &several{o: o, parts: parts}
+	// All parts are looked at first, so that what has to be asked is asked before anything is read.
+	var format Format
+	var unknown []string
+	for _, p := range parts {
+		_, f, err := o.quiet().open(p.file)
+		var q *Question
+		switch {
+		case errors.As(err, &q):
+			return nil, "", fmt.Errorf("%s: %w", p.name, err)
+		case errors.Is(err, ErrUnknown) || errors.Is(err, errOther):
+			unknown = append(unknown, p.name)
+		case err != nil:
+			return nil, "", fmt.Errorf("%s: %w", p.name, err)
+		case format == "":
+			format = f
+		}
+	}
+	if format == "" {
+		return nil, "", ErrUnknown
+	}
+	all.unknown = unknown
+	return all, format, nil
+}
+
+func (o Options) quiet() Options {
+	o.Report = func(exchange.Notice) {}
+	return o
+}
+
+// open opens one file that is not packed.
+func (o Options) open(file io.ReadSeeker) (Reader, Format, error) {
+	text, encoding, err := exchange.Decode(file)
+	if err != nil {
+		return nil, "", err
+	}
+	head, whole, err := beginning(text)
+	if err != nil {
+		return nil, "", err
+	}
+	// From the beginning again, so that lines are counted right.
+	if text, _, err = exchange.Decode(file); err != nil {
+		return nil, "", err
+	}
+	format, err := Detect(head)
+	if o.Map != nil && (errors.Is(err, ErrUnknown) || format == CSV || format == TSV) && o.Columns == nil {
+		format, err = Tagged, nil
+	}
+	if o.Columns != nil && (errors.Is(err, ErrUnknown) || err == nil) && format != CSV && format != TSV && format != Tagged {
+		if format == "" {
+			format, err = CSV, nil
+		}
+	}
+	if err != nil {
+		if errors.Is(err, ErrUnknown) {
+			if m, ok := tagged.Guess(head); ok || looksText(head) {
+				return nil, "", &Question{Format: Tagged, Map: &m}
+			}
+		}
+		return nil, "", err
+	}
+	if encoding == exchange.Windows1252 {
+		o.Report(exchange.Notice{Kind: exchange.OtherEncoding, Detail: encoding})
+	}
+	if encoding == exchange.UTF8Cut {
+		o.Report(exchange.Notice{Kind: exchange.CutChar})
+	}
+	if claim := claimed(head); claim != "" && encoding == exchange.UTF8 && !strings.EqualFold(claim, "utf-8") && !strings.EqualFold(claim, "us-ascii") ||
+		claim != "" && encoding == exchange.Windows1252 && (strings.EqualFold(claim, "utf-8") || strings.EqualFold(claim, "utf-16")) {
+		o.Report(exchange.Notice{Line: 1, Kind: exchange.OtherClaim, Detail: claim})
+	}
+	r, err := o.reader(format, text, head, whole)
+	if err != nil {
+		return nil, "", err
+	}
+	return &plain{r}, format, nil
+}
+
+func (o Options) reader(format Format, text io.Reader, head string, whole bool) (Reader, error) {
+	switch format {
+	case RIS:
+		return ris.NewReader(text, o.Sorter, o.Report), nil
+	case BibTeX:
+		return bibtex.NewReader(text, o.Sorter, o.Report), nil
+	case CSL:
+		return csljson.NewReader(text, o.Sorter, o.Report), nil
+	case MODS:
+		return xmlfile.NewReader(text, "mods", mods.Decode, o.Report), nil
+	case MARCXML:
+		return xmlfile.NewReader(text, "record", marcxml.Decode, o.Report), nil
+	case DC:
+		return xmlfile.NewReader(text, "dc", dc.Decode, o.Report), nil
+	case Tagged:
+		r := tagged.NewReader(text, *o.Map, string(Tagged), o.Report)
+		r.Sorter = o.Sorter
+		return r, nil
+	}
+	columns := o.Columns
+	if columns == nil {
+		guess, _ := table.Guess(head, whole)
+		if o.Ask && !guess.Known() || guess.Check() != nil {
+			return nil, &Question{Format: format, Columns: &guess}
+		}
+		columns = &guess
+	}
+	return table.NewReader(text, *columns, o.Sorter, o.Report), nil
+}
+
+// Head returns the beginning of a file as text, of the first part that is not empty where it is packed, and
+// whether that is all of it. It is what a person looks at who explains the file.
+func Head(file io.ReadSeeker) (string, bool, error) {
+	parts, err := unpack(file)
+	if err != nil || len(parts) == 0 {
+		return "", false, err
+	}
+	text, _, err := exchange.Decode(parts[0].file)
+	if err != nil {
+		return "", false, err
+	}
+	return beginning(text)
+}
+
+func beginning(text io.Reader) (head string, whole bool, err error) {
+	b := make([]byte, headSize)
+	n, err := io.ReadFull(text, b)
+	if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
+		return string(b[:n]), true, nil
+	}
+	return string(b[:n]), false, err
+}
+
+var (
+	risShape    = regexp.MustCompile(`(?m)^TY  -([ \t]|\r?$)`)
+	bibShape    = regexp.MustCompile(`(?m)^[ \t]*@[A-Za-z]+[ \t]*[{(]`)
+	claimShape  = regexp.MustCompile(`^\s*<\?xml[^>]*encoding\s*=\s*["']([^"']+)["']`)
+	elementName = regexp.MustCompile(`<(?:[\w.-]+:)?([\w.-]+)[\s/>]`)
+	cslShape    = regexp.MustCompile(`"(title|author|issued|container-title|DOI|abstract)"\s*:`)
+)
+
+// errOther says what a file is that holds no records.
+var errOther = errors.New("the file holds no records")
+
+// Detect tells a format by the beginning of a file's text. Text that no reader knows is ErrUnknown.
+func Detect(head string) (Format, error) {
+	text := strings.TrimLeft(strings.TrimPrefix(head, "\ufeff"), " \t\r\n")
+	switch {
+	case text == "":
+		return "", fmt.Errorf("%w: it is empty", errOther)
+	case text[0] == '<':
+		return detectXML(text)
+	case text[0] == '[' || text[0] == '{':
+		if cslShape.MatchString(text) && !strings.Contains(text, `"@context"`) {
+			return CSL, nil
+		}
+		if strings.Contains(text, `"@context"`) || strings.Contains(text, `"@graph"`) {
+			return "", fmt.Errorf("%w: it is linked data; a vocabulary is brought in at its own place", errOther)
+		}
+		if strings.TrimSpace(text) == "[]" {
+			return "", fmt.Errorf("%w: its list is empty", errOther)
+		}
+		return "", fmt.Errorf("%w: it is JSON, but its items have neither title nor author", errOther)
+	}
+	r, b := risShape.FindStringIndex(text), bibShape.FindStringIndex(text)
+	switch {
+	case r != nil && (b == nil || r[0] < b[0]):
+		return RIS, nil
+	case b != nil:
+		return BibTeX, nil
+	}
+	if strings.IndexByte(text, 0) >= 0 {
+		return "", fmt.Errorf("%w: it is no text", errOther)
+	}
+	if c, ok := table.Guess(text, len(head) < headSize); ok {
+		// Sentences have commas too: a table is told by the names of its columns, or by its rows being even.
+		if c.Head || !prose(text) {
+			if c.Delimiter == "\t" {
+				return TSV, nil
+			}
+			return CSV, nil
+		}
+	}
+	return "", ErrUnknown
+}
+
+// prose reports whether a text looks like tagged lines or sentences rather than rows.
+func prose(text string) bool {
+	_, ok := tagged.Guess(text)
+	return ok
+}
+
+func detectXML(text string) (Format, error) {
+	found := map[string]bool{}
+	for _, m := range elementName.FindAllStringSubmatch(text, 400) {
+		found[m[1]] = true
+	}
+	switch {
+	case found["mods"] || found["modsCollection"]:
+		return MODS, nil
+	case found["datafield"] || found["controlfield"] || found["leader"]:
+		return MARCXML, nil
+	case found["dc"] || strings.Contains(text, "purl.org/dc/elements"):
+		return DC, nil
+	case found["html"] || strings.Contains(strings.ToLower(text[:min(len(text), 200)]), "<!doctype html"):
+		return "", fmt.Errorf("%w: it is a web page", errOther)
+	case found["RDF"] || strings.Contains(text, "skos/core"):
+		return "", fmt.Errorf("%w: it is linked data; a vocabulary is brought in at its own place", errOther)
+	}
+	return "", fmt.Errorf("%w: it is XML, but neither MODS, MARCXML nor Dublin Core", errOther)
+}
+
+func claimed(head string) string {
+	if m := claimShape.FindStringSubmatch(head); m != nil {
+		return m[1]
+	}
+	return ""
+}
+
+// looksText reports whether a person could make sense of a text.
+func looksText(head string) bool {
+	odd := 0
+	for _, r := range head {
+		if r == '\ufffd' || r < ' ' && r != '\n' && r != '\r' && r != '\t' {
+			odd++
+		}
+	}
+	return len(head) > 0 && odd*50 < len(head)
+}
+
+// plain gives records whose texts are free of markup.
+type plain struct{ r Reader }
+
+func (p *plain) Read() (*bib.Record, error) {
+	rec, err := p.r.Read()
+	if err != nil {
+		return nil, err
+	}
+	tidy(rec, exchange.Plain)
+	return rec, nil
+}
+
+// tidy passes the texts of a record through f.
+func tidy(r *bib.Record, f func(string) string) {
+	for _, s := range []*string{&r.Title, &r.Abstract, &r.Journal} {
+		*s = f(*s)
+	}
+	for i := range r.Keywords {
+		r.Keywords[i] = f(r.Keywords[i])
+	}
+	for i := range r.Others {
+		r.Others[i].Title, r.Others[i].Abstract = f(r.Others[i].Title), f(r.Others[i].Abstract)
+	}
+}
+
+// several reads the parts of a packed file one after the other.
+type several struct {
+	o       Options
+	parts   []part
+	unknown []string
+	current Reader
+	n       int
+}
+
+func (s *several) Read() (*bib.Record, error) {
+	for {
+		if s.current == nil {
+			if len(s.parts) == 0 {
+				return nil, io.EOF
+			}
+			next := s.parts[0]
+			s.parts = s.parts[1:]
+			if slices.Contains(s.unknown, next.name) {
+				s.o.Report(exchange.Notice{Kind: exchange.PartUnknown, Detail: exchange.Shorten(next.name), Skipped: true})
+				continue
+			}
+			s.o.Report(exchange.Notice{Kind: exchange.Part, Detail: exchange.Shorten(next.name)})
+			r, _, err := s.o.open(next.file)
+			if err != nil {
+				return nil, fmt.Errorf("%s: %w", next.name, err)
+			}
+			s.current = r
+		}
+		rec, err := s.current.Read()
+		if errors.Is(err, io.EOF) {
+			s.current = nil
+			continue
+		}
+		if err != nil {
+			return nil, err
+		}
+		s.n++
+		if strings.HasPrefix(rec.ID, "#") {
+			rec.Name(s.n) // numbered through all parts
+		}
+		return rec, nil
+	}
+}

@@ -1,0 +1,242 @@
+package table
+
+import (
+	"bytes"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"io"
+	"strings"
+	"unicode/utf8"
+
+	"tamiz/core/bib"
+	"tamiz/exchange"
+)
+
+const maxRow = 16 << 20 // bytes of a row
+
+// A Reader reads the rows of a table as records.
+type Reader struct {
+	c      Columns
+	src    *exchange.Counter
+	csv    *csv.Reader
+	sorter exchange.Sorter
+	report func(exchange.Notice)
+	n      int
+	odd    int // rows of another length that were reported
+	begun  bool
+	ended  bool
+}
+
+// NewReader reads records from UTF-8 text (see exchange.Decode) by a mapping that has been checked. What it
+// cannot take as it stands it tells to report, which may be nil.
+func NewReader(r io.Reader, c Columns, sorter exchange.Sorter, report func(exchange.Notice)) *Reader {
+	if report == nil {
+		report = func(exchange.Notice) {}
+	}
+	src := exchange.NewCounter(&ends{r: r, swap: c.Quote == "'"}, maxRow)
+	return &Reader{c: c, src: src, csv: newCSV(src, c), sorter: sorter, report: report}
+}
+
+// Read returns the next record, or io.EOF after the last.
+func (r *Reader) Read() (*bib.Record, error) {
+	for !r.ended {
+		r.src.Renew()
+		row, err := r.csv.Read()
+		line, _ := 0, 0
+		if err == nil && len(row) > 0 {
+			line, _ = r.csv.FieldPos(0)
+		}
+		switch {
+		case errors.Is(err, io.EOF):
+			r.ended = true
+			return nil, io.EOF
+		case errors.Is(err, exchange.ErrLarge):
+			r.ended = true
+			r.report(exchange.Notice{Line: line, Record: r.n + 1, Kind: exchange.TooLarge, Detail: "16 MB", Skipped: true})
+			r.report(exchange.Notice{Line: line, Kind: exchange.Unread, Skipped: true})
+			return nil, io.EOF
+		case err != nil:
+			var bad *csv.ParseError
+			if !errors.As(err, &bad) {
+				return nil, err
+			}
+			r.n++
+			r.report(exchange.Notice{Line: bad.StartLine, Record: r.n, Kind: exchange.BadEntry, Detail: exchange.Shorten(bad.Err.Error()), Skipped: true})
+			continue
+		}
+		if !r.begun {
+			r.begun = true
+			if r.c.Head {
+				continue
+			}
+		}
+		if rec := r.record(row, line); rec != nil {
+			return rec, nil
+		}
+	}
+	return nil, io.EOF
+}
+
+func (r *Reader) record(row []string, line int) *bib.Record {
+	blank := true
+	for i := range row {
+		row[i] = swapped(row[i], r.c.Quote)
+		blank = blank && strings.TrimSpace(row[i]) == ""
+	}
+	if blank {
+		return nil
+	}
+	r.n++
+	notice := func(kind exchange.Kind, detail string, skipped bool) {
+		r.report(exchange.Notice{Line: line, Record: r.n, Kind: kind, Detail: exchange.Shorten(detail), Skipped: skipped})
+	}
+	if len(row) != len(r.c.Columns) {
+		notice(exchange.RowLength, fmt.Sprintf("%d instead of %d", len(row), len(r.c.Columns)), false)
+	}
+	rec := &bib.Record{}
+	year := ""
+	for i, v := range row {
+		if v = strings.TrimSpace(v); v == "" {
+			continue
+		}
+		if i >= len(r.c.Columns) {
+			rec.Extra = append(rec.Extra, bib.Extra{Tag: fmt.Sprintf("column %d", i+1), Value: v, Format: Format})
+			continue
+		}
+		col := r.c.Columns[i]
+		values := []string{exchange.Flat(v)}
+		switch {
+		case col.Field == exchange.Leave:
+			continue
+		case col.Field == exchange.Own:
+			name := col.Name
+			if name == "" {
+				name = fmt.Sprintf("column %d", i+1)
+			}
+			rec.Extra = append(rec.Extra, bib.Extra{Tag: name, Value: v, Format: Format})
+			continue
+		case !exchange.Many(col.Field) || col.Split == "":
+		case col.Split == Auto:
+			values = exchange.Parted(v)
+		default:
+			values = exchange.Values(strings.Split(v, col.Split))
+		}
+		if !exchange.Put(rec, col.Field, values, r.sorter) && col.Field == "year" {
+			year = v
+		}
+	}
+	if exchange.Empty(rec) {
+		notice(exchange.Nothing, "", true)
+		return nil
+	}
+	if rec.Title == "" {
+		notice(exchange.NoTitle, "", false)
+	}
+	if year != "" && rec.Year == 0 {
+		notice(exchange.NoYear, year, false)
+	}
+	rec.Name(r.n)
+	return rec
+}
+
+// ends makes every line end that of Unix, and exchanges quotes where it has to.
+type ends struct {
+	r    io.Reader
+	swap bool
+	cr   bool // the last byte was a CR, already passed on as an end of line
+}
+
+func (e *ends) Read(p []byte) (int, error) {
+	for {
+		n, err := e.r.Read(p)
+		b := p[:n]
+		if e.cr || bytes.IndexByte(b, '\r') >= 0 {
+			out := b[:0]
+			for _, c := range b {
+				switch {
+				case c == '\r':
+					out = append(out, '\n')
+				case c == '\n' && e.cr:
+				default:
+					out = append(out, c)
+				}
+				e.cr = c == '\r'
+			}
+			b = out
+		}
+		if e.swap {
+			for i, c := range b {
+				if c < utf8.RuneSelf {
+					b[i] = byte(swap(rune(c)))
+				}
+			}
+		}
+		if len(b) > 0 || err != nil {
+			return len(b), err
+		}
+	}
+}
+
+// A Writer writes records as the rows of a table. Lists stand in one cell, parted by semicolons.
+type Writer struct {
+	csv    *csv.Writer
+	fields []string
+	extra  []string
+	begun  bool
+}
+
+// NewWriter writes to w, cells parted by delimiter: a column for each field, of bib.FieldNames, then one for
+// each field that Tamiz does not know.
+func NewWriter(w io.Writer, delimiter rune, fields, extra []string) *Writer {
+	x := csv.NewWriter(w)
+	x.Comma = delimiter
+	return &Writer{csv: x, fields: fields, extra: extra}
+}
+
+func (w *Writer) begin() error {
+	if w.begun {
+		return nil
+	}
+	w.begun = true
+	return w.csv.Write(append(append([]string{}, w.fields...), w.extra...))
+}
+
+// Write writes one record as a row.
+func (w *Writer) Write(r *bib.Record) error {
+	if err := w.begin(); err != nil {
+		return err
+	}
+	row := make([]string, 0, len(w.fields)+len(w.extra))
+	all := r.Fields()
+	for _, f := range w.fields {
+		v := ""
+		for _, n := range all {
+			if n.Name == f {
+				if v = n.Text(); exchange.Many(f) {
+					v = exchange.Joined(n.Values)
+				}
+			}
+		}
+		row = append(row, v)
+	}
+	for _, name := range w.extra {
+		v := ""
+		for _, e := range r.Extra {
+			if e.Format == Format && e.Tag == name && v == "" {
+				v = e.Value
+			}
+		}
+		row = append(row, v)
+	}
+	return w.csv.Write(row)
+}
+
+// Close writes what is left; of no record the head.
+func (w *Writer) Close() error {
+	if err := w.begin(); err != nil {
+		return err
+	}
+	w.csv.Flush()
+	return w.csv.Error()
+}
