@@ -76,9 +76,13 @@ func Put(r *bib.Record, field string, values []string, s Sorter) bool {
 		for _, v := range values {
 			r.Others = append(r.Others, bib.Rendering{Title: v})
 		}
-	case "otherAbstracts":
+	case "otherAbstracts": // each goes with a title that has none yet
 		for _, v := range values {
-			r.Others = append(r.Others, bib.Rendering{Abstract: v})
+			i := slices.IndexFunc(r.Others, func(o bib.Rendering) bool { return o.Abstract == "" })
+			if i < 0 {
+				i, r.Others = len(r.Others), append(r.Others, bib.Rendering{})
+			}
+			r.Others[i].Abstract = v
 		}
 	default:
 		if list := lists[field]; list != nil {

@@ -24,7 +24,7 @@ const (
 // Decode returns the text of a file as UTF-8 and the name of the encoding it is in: UTF-8 with or
 // without a byte order mark, UTF-16 with one, else Windows-1252. It reads the file once to decide,
 // since a single byte that is not UTF-8 settles it, unless it is the beginning of a last character that
-// was cut off.
+// was cut off. Control characters become spaces.
 func Decode(file io.ReadSeeker) (io.Reader, string, error) {
 	var head [3]byte
 	n, err := io.ReadFull(file, head[:])
@@ -36,7 +36,7 @@ func Decode(file io.ReadSeeker) (io.Reader, string, error) {
 		return err
 	}
 	if n >= 2 && (head[0] == 0xFF && head[1] == 0xFE || head[0] == 0xFE && head[1] == 0xFF) {
-		return unicode.UTF16(unicode.BigEndian, unicode.ExpectBOM).NewDecoder().Reader(file), UTF16, rewind(0)
+		return clean{unicode.UTF16(unicode.BigEndian, unicode.ExpectBOM).NewDecoder().Reader(file)}, UTF16, rewind(0)
 	}
 	var skip int64
 	if bytes.Equal(head[:n], []byte("\xEF\xBB\xBF")) {
@@ -53,12 +53,25 @@ func Decode(file io.ReadSeeker) (io.Reader, string, error) {
 		return nil, "", err
 	}
 	if valid && whole >= 0 {
-		return io.LimitReader(file, whole), UTF8Cut, nil
+		return clean{io.LimitReader(file, whole)}, UTF8Cut, nil
 	}
 	if valid {
-		return file, UTF8, nil
+		return clean{file}, UTF8, nil
 	}
-	return charmap.Windows1252.NewDecoder().Reader(file), Windows1252, nil
+	return clean{charmap.Windows1252.NewDecoder().Reader(file)}, Windows1252, nil
+}
+
+// clean makes spaces of control characters, which mean nothing in any format of records.
+type clean struct{ r io.Reader }
+
+func (c clean) Read(p []byte) (int, error) {
+	n, err := c.r.Read(p)
+	for i, b := range p[:n] {
+		if b < ' ' && b != '\n' && b != '\r' && b != '\t' {
+			p[i] = ' '
+		}
+	}
+	return n, err
 }
 
 // validUTF8 reports whether a text is UTF-8. One that is, other than that it ends within a character, is cut

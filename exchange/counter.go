@@ -10,7 +10,7 @@ import (
 var ErrLarge = errors.New("larger than what is read")
 
 // A Counter passes text on to a decoder that reads ahead, tells the line of a place in it, and ends where
-// one record is too large. Control characters, which such formats do not allow, become spaces.
+// one record is too large.
 type Counter struct {
 	r      *bufio.Reader
 	at     int64 // bytes passed on
@@ -59,14 +59,8 @@ func (c *Counter) Read(p []byte) (int, error) {
 	n, err := c.r.Read(p[:min(int64(len(p)), c.budget)])
 	c.budget -= int64(n)
 	for i, b := range p[:n] {
-		if b < ' ' {
-			switch b {
-			case '\n':
-				c.ends = append(c.ends, c.at+int64(i))
-			case '\t', '\r':
-			default:
-				p[i] = ' '
-			}
+		if b == '\n' {
+			c.ends = append(c.ends, c.at+int64(i))
 		}
 	}
 	c.at += int64(n)

@@ -44,6 +44,7 @@ func (s Sorter) Take(rec *bib.Record, value string) {
 // Parted returns the values of a field that holds many in one text: parted by semicolons, or by commas
 // where there is no semicolon. Each is flat; empty ones are left out.
 func Parted(s string) []string {
+	s = Plain(s) // entities have semicolons of their own
 	sep := ","
 	if strings.Contains(s, ";") {
 		sep = ";"
@@ -57,6 +58,11 @@ func Joined(values []string) string {
 	clean := make([]string, len(values))
 	for i, v := range values {
 		clean[i] = strings.ReplaceAll(v, ";", ",")
+	}
+	for i, v := range clean {
+		if Plain(v+";") != v+";" {
+			clean[i] += " " // or it would make an entity with the semicolon
+		}
 	}
 	s := strings.Join(clean, "; ")
 	if len(values) == 1 && strings.Contains(s, ",") {

@@ -16,12 +16,14 @@ func TestMarkupInTextIsTakenAway(t *testing.T) {
 		"<jats:p>Crews rested.</jats:p><jats:p>Kidneys <jats:italic>recovered</jats:italic>.</jats:p>":                                                     "Crews rested. Kidneys recovered.",
 		"<jats:sec><jats:title>Methods</jats:title><jats:p>A trial.</jats:p></jats:sec><jats:sec><jats:title>Results:</jats:title><p>None.</p></jats:sec>": "Methods: A trial. Results: None.",
 		"Heat &amp; rest, 5 &lt; 6, caf&eacute; &#8211; &alpha;":                                                                                           "Heat & rest, 5 < 6, café – α",
-		"p < 0.05 and x<y, y>z":           "p < 0.05 and x<y, y>z",
-		"a <weird> word and 1<i":          "a <weird> word and 1<i",
-		"AT&T and R&D":                    "AT&T and R&D",
-		"<p>one</p> <!-- kept? --> two":   "one two",
-		"line one<br/>line two<BR>three":  "line one line two three",
-		"<strong>Aim</strong>: to <b>see": "Aim: to see",
+		"p < 0.05 and x<y, y>z":                      "p < 0.05 and x<y, y>z",
+		"a <weird> word and 1<i":                     "a <weird> word and 1<i",
+		"x<y.</p> and <b and c>":                     "x<y. and <b and c>",
+		"AT&T and R&D":                               "AT&T and R&D",
+		"<p>one</p> <!-- kept? --> two":              "one two",
+		"line one<br/>line two<BR>three":             "line one line two three",
+		"<strong>Aim</strong>: to <b>see":            "Aim: to see",
+		`<span class="x">a</span> <A href='b'>c</A>`: "a c",
 	} {
 		assert.Equal(t, want, exchange.Plain(in), in)
 	}

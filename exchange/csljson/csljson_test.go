@@ -61,7 +61,6 @@ func TestWhatCannotBeReadIsReportedAndTheRestIsKept(t *testing.T) {
 		"no object":         {"[7,\n{\"title\": \"Heat\"}]", 1, []exchange.Kind{exchange.NoStatement}, 1},
 		"odd shapes":        {"[{\"title\": {\"a\": 1}, \"author\": \"x\", \"DOI\": \"10.99999/a\", \"issued\": 5}]", 1, []exchange.Kind{exchange.NoTitle, exchange.NoYear}, 1},
 		"nulls":             {"[{\"title\": \"Heat\", \"author\": null, \"issued\": null, \"page\": null}]", 1, nil, 0},
-		"control signs":     {"[{\"title\": \"Heat\x01\x00\"}]", 1, nil, 0},
 		"nothing":           {"[{\"type\": \"book\"}]", 0, []exchange.Kind{exchange.Nothing}, 1},
 		"two formats":       {"[{\"title\": \"Heat\"}]\nTY  - JOUR\nTI  - Rest\nER  - ", 1, []exchange.Kind{exchange.OtherFormat}, 1},
 		"larger than read":  {"[{\"title\": \"Heat\"}, {\"title\": \"" + strings.Repeat("heat ", 4_000_000) + "\"}]", 1, []exchange.Kind{exchange.TooLarge, exchange.Unread}, 1},

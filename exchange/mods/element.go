@@ -41,6 +41,9 @@ func (e *element) UnmarshalXML(d *xml.Decoder, start xml.StartElement) error {
 			depth--
 			token = xml.EndElement{Name: xml.Name{Local: t.Name.Local}}
 		case xml.CharData:
+			if strings.TrimSpace(string(t)) == "" && strings.Contains(string(t), "\n") {
+				token = nil // how the file was laid out
+			}
 		default:
 			token = nil
 		}

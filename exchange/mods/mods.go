@@ -74,7 +74,7 @@ type roleTerm struct {
 }
 
 type origin struct {
-	Places []placeTerm `xml:"place>placeTerm"`
+	Places []placeTerm `xml:"place>placeTerm,omitempty"`
 	Issued []string    `xml:"dateIssued"`
 	Other  []string    `xml:"copyrightDate"`
 }

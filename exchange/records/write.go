@@ -146,8 +146,11 @@ func (c *choosing) Write(r *bib.Record) error {
 		whole := *r
 		out = &whole
 	}
-	out.Keywords, out.Others = slices.Clone(out.Keywords), slices.Clone(out.Others)
+	// Keywords are left as they are: in a text that holds many, the semicolon of an entity would part them.
+	keywords := out.Keywords
+	out.Keywords, out.Others = nil, slices.Clone(out.Others)
 	tidy(out, exchange.Guarded)
+	out.Keywords = keywords
 	return c.Writer.Write(out)
 }
 

@@ -96,9 +96,6 @@ func even(rows [][]string) float64 {
 		return 0
 	}
 	share := float64(most) / float64(len(rows))
-	if share < 0.5 {
-		return 0
-	}
 	// A cell that begins or ends with a quote was parted at the wrong place.
 	odd, cells := 0, 0
 	known := 0
@@ -112,6 +109,9 @@ func even(rows [][]string) float64 {
 				known++
 			}
 		}
+	}
+	if known == 0 && (most < 2 || share < 0.8) || share < 0.5 {
+		return 0
 	}
 	return share*share*(1-float64(odd)/float64(cells)) + 0.2*float64(min(known, 8)) + 0.001*float64(min(width, 100))
 }
@@ -225,7 +225,7 @@ func byContents(values []string) string {
 
 // splitOf tells what parts many values in the cells of a column.
 func splitOf(field string, values []string) string {
-	if !exchange.Many(field) {
+	if !exchange.Many(field) || prose(field) {
 		return ""
 	}
 	seen := func(sign string) bool {
@@ -257,6 +257,9 @@ func splitOf(field string, values []string) string {
 	}
 	return ";"
 }
+
+// prose reports whether the values of a field are sentences, in which a semicolon parts nothing.
+func prose(field string) bool { return field == "otherTitles" || field == "otherAbstracts" }
 
 // newCSV reads rows as a mapping says; see swapped for the quotes.
 func newCSV(r io.Reader, c Columns) *csv.Reader {

@@ -178,7 +178,8 @@ func (e *ends) Read(p []byte) (int, error) {
 	}
 }
 
-// A Writer writes records as the rows of a table. Lists stand in one cell, parted by semicolons.
+// A Writer writes records as the rows of a table. Lists stand in one cell, parted by semicolons; of titles
+// and abstracts in other languages the first is written.
 type Writer struct {
 	csv    *csv.Writer
 	fields []string
@@ -213,8 +214,13 @@ func (w *Writer) Write(r *bib.Record) error {
 		v := ""
 		for _, n := range all {
 			if n.Name == f {
-				if v = n.Text(); exchange.Many(f) {
+				switch {
+				case prose(f) && len(n.Values) > 0:
+					v = n.Values[0]
+				case exchange.Many(f):
 					v = exchange.Joined(n.Values)
+				default:
+					v = n.Text()
 				}
 			}
 		}

@@ -161,8 +161,7 @@ func (r *Reader) resume() {
 	}
 }
 
-// source gives the text byte by byte, knows its line, and ends where a record is too large. Control
-// characters, which XML does not allow, become spaces.
+// source gives the text byte by byte, knows its line, and ends where a record is too large.
 type source struct {
 	r      *bufio.Reader
 	line   int
@@ -180,12 +179,8 @@ func (s *source) ReadByte() (byte, error) {
 		s.err = exchange.ErrLarge
 		return 0, exchange.ErrLarge
 	}
-	if c < ' ' {
-		if c == '\n' {
-			s.line++
-		} else if c != '\t' && c != '\r' {
-			c = ' '
-		}
+	if c == '\n' {
+		s.line++
 	}
 	return c, nil
 }
