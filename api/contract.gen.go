@@ -13,12 +13,47 @@ import (
 
 	"tamiz/app"
 	"tamiz/core/tally"
+	"tamiz/exchange/table"
+	"tamiz/exchange/tagged"
 	"tamiz/source"
 	"tamiz/store"
 
 	"github.com/labstack/echo/v5"
 	"github.com/oapi-codegen/runtime"
 )
+
+// Defines values for ExportFormFormat.
+const (
+	Bibtex ExportFormFormat = "bibtex"
+	Csl    ExportFormFormat = "csl"
+	Csv    ExportFormFormat = "csv"
+	Html   ExportFormFormat = "html"
+	Mods   ExportFormFormat = "mods"
+	Ris    ExportFormFormat = "ris"
+	Tsv    ExportFormFormat = "tsv"
+)
+
+// Valid indicates whether the value is a known member of the ExportFormFormat enum.
+func (e ExportFormFormat) Valid() bool {
+	switch e {
+	case Bibtex:
+		return true
+	case Csl:
+		return true
+	case Csv:
+		return true
+	case Html:
+		return true
+	case Mods:
+		return true
+	case Ris:
+		return true
+	case Tsv:
+		return true
+	default:
+		return false
+	}
+}
 
 // Defines values for ImportFileParamsKind.
 const (
@@ -43,6 +78,9 @@ func (e ImportFileParamsKind) Valid() bool {
 
 // Answer defines model for Answer.
 type Answer = app.Answer
+
+// Asks defines model for Asks.
+type Asks = string
 
 // Bench defines model for Bench.
 type Bench = app.Bench
@@ -80,6 +118,9 @@ type Chip = app.Chip
 // Chosen defines model for Chosen.
 type Chosen = app.Chosen
 
+// Columns defines model for Columns.
+type Columns = table.Columns
+
 // Compared defines model for Compared.
 type Compared = app.Compared
 
@@ -101,11 +142,43 @@ type DecisionState = string
 // Document defines model for Document.
 type Document = app.Document
 
+// Double defines model for Double.
+type Double = app.Double
+
+// DoublesRule defines model for DoublesRule.
+type DoublesRule = string
+
 // Draw defines model for Draw.
 type Draw = app.Draw
 
+// ExportForm defines model for ExportForm.
+type ExportForm struct {
+	// Fields parted by commas; all when empty
+	Fields *string          `json:"fields,omitempty"`
+	Format ExportFormFormat `json:"format"`
+	Name   string           `json:"name"`
+
+	// Of a RecordSet as JSON
+	Of string `json:"of"`
+}
+
+// ExportFormFormat defines model for ExportForm.Format.
+type ExportFormFormat string
+
 // Facet defines model for Facet.
 type Facet = tally.Facet
+
+// FileAnswer defines model for FileAnswer.
+type FileAnswer = app.FileAnswer
+
+// FilePreview defines model for FilePreview.
+type FilePreview = app.FilePreview
+
+// FileQuestion defines model for FileQuestion.
+type FileQuestion = app.FileQuestion
+
+// FileSettings defines model for FileSettings.
+type FileSettings = app.FileSettings
 
 // Form defines model for Form.
 type Form = app.Form
@@ -221,6 +294,9 @@ type PreviewedTitle = app.PreviewedTitle
 // Problem defines model for Problem.
 type Problem = app.Problem
 
+// ReaderMap defines model for ReaderMap.
+type ReaderMap = app.ReaderMap
+
 // Recall defines model for Recall.
 type Recall = app.Recall
 
@@ -266,6 +342,12 @@ type SamplePatch = app.SamplePatch
 // Saying defines model for Saying.
 type Saying = source.Saying
 
+// ShelfEntry defines model for ShelfEntry.
+type ShelfEntry = app.ShelfEntry
+
+// ShelfPatch defines model for ShelfPatch.
+type ShelfPatch = app.ShelfPatch
+
 // Source defines model for Source.
 type Source = app.Source
 
@@ -301,6 +383,9 @@ type Stem = app.Stem
 
 // StudyRescue defines model for StudyRescue.
 type StudyRescue = app.StudyRescue
+
+// TagMap defines model for TagMap.
+type TagMap = tagged.Map
 
 // Tally defines model for Tally.
 type Tally = app.Tally
@@ -340,6 +425,12 @@ type What = app.What
 
 // YearCount defines model for YearCount.
 type YearCount = app.YearCount
+
+// PreviewImportParams defines parameters for PreviewImport.
+type PreviewImportParams struct {
+	// Refill guess the columns anew, by the delimiter and quote that are given
+	Refill *bool `form:"refill,omitempty" json:"refill,omitempty"`
+}
 
 // ChangeParams defines parameters for Change.
 type ChangeParams struct {
@@ -387,6 +478,12 @@ type NeighboursParams struct {
 	Field *string `form:"field,omitempty" json:"field,omitempty"`
 }
 
+// PreviewImportJSONRequestBody defines body for PreviewImport for application/json ContentType.
+type PreviewImportJSONRequestBody = FileSettings
+
+// AnswerImportJSONRequestBody defines body for AnswerImport for application/json ContentType.
+type AnswerImportJSONRequestBody = FileAnswer
+
 // CreateReviewJSONRequestBody defines body for CreateReview for application/json ContentType.
 type CreateReviewJSONRequestBody = NewReview
 
@@ -407,6 +504,9 @@ type BeginDrawJSONRequestBody = NewDraw
 
 // GoOnJSONRequestBody defines body for GoOn for application/json ContentType.
 type GoOnJSONRequestBody = HowMany
+
+// ExportRecordsFormdataRequestBody defines body for ExportRecords for application/x-www-form-urlencoded ContentType.
+type ExportRecordsFormdataRequestBody = ExportForm
 
 // SettleHoldingJSONRequestBody defines body for SettleHolding for application/json ContentType.
 type SettleHoldingJSONRequestBody = Holding
@@ -452,6 +552,24 @@ type ServerInterface interface {
 	// SaveNotices The same as a text file
 	// (GET /api/imports/{import}/notices.txt)
 	SaveNotices(ctx *echo.Context, pImport int64) error
+	// PreviewImport The first records of a file as they will be when it is read so
+	// (POST /api/imports/{import}/preview)
+	PreviewImport(ctx *echo.Context, pImport int64, params PreviewImportParams) error
+	// GiveUpImport Give the file up: nothing of it is brought in
+	// (DELETE /api/imports/{import}/question)
+	GiveUpImport(ctx *echo.Context, pImport int64) error
+	// AskedOfImport What has to be answered before a file can be read
+	// (GET /api/imports/{import}/question)
+	AskedOfImport(ctx *echo.Context, pImport int64) error
+	// AnswerImport Answer it; the file is then read on
+	// (POST /api/imports/{import}/question)
+	AnswerImport(ctx *echo.Context, pImport int64) error
+	// ListReaderMaps The reader maps that are kept, by name
+	// (GET /api/readers)
+	ListReaderMaps(ctx *echo.Context) error
+	// DeleteReaderMap Forget a reader map
+	// (DELETE /api/readers/{reader})
+	DeleteReaderMap(ctx *echo.Context, reader int64) error
 	// ListReviews The reviews that are not deleted, last touched first
 	// (GET /api/reviews)
 	ListReviews(ctx *echo.Context) error
@@ -506,6 +624,9 @@ type ServerInterface interface {
 	// Events What changes in a review while it is looked at (server-sent events)
 	// (GET /api/reviews/{review}/events)
 	Events(ctx *echo.Context, review int64) error
+	// ExportRecords A set of records as a file
+	// (POST /api/reviews/{review}/export)
+	ExportRecords(ctx *echo.Context, review int64) error
 	// Split Split the key studies at random into a build and a test half, or put them together again
 	// (POST /api/reviews/{review}/halves)
 	Split(ctx *echo.Context, review int64, params SplitParams) error
@@ -545,6 +666,9 @@ type ServerInterface interface {
 	// Redo Make the last undone change again
 	// (POST /api/reviews/{review}/redo)
 	Redo(ctx *echo.Context, review int64) error
+	// Shelf The records that are kept on the shelf, last added first
+	// (GET /api/reviews/{review}/shelf)
+	Shelf(ctx *echo.Context, review int64) error
 	// Tally What the sample is made of, against its contrast
 	// (GET /api/reviews/{review}/tally)
 	Tally(ctx *echo.Context, review int64, params TallyParams) error
@@ -633,6 +757,104 @@ func (w *ServerInterfaceWrapper) SaveNotices(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.SaveNotices(ctx, pImport)
+	return err
+}
+
+// PreviewImport converts echo context to params.
+func (w *ServerInterfaceWrapper) PreviewImport(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "import" -------------
+	var pImport int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "import", ctx.Param("import"), &pImport, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter import: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PreviewImportParams
+	// ------------- Optional query parameter "refill" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "refill", ctx.QueryParams(), &params.Refill, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter refill: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.PreviewImport(ctx, pImport, params)
+	return err
+}
+
+// GiveUpImport converts echo context to params.
+func (w *ServerInterfaceWrapper) GiveUpImport(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "import" -------------
+	var pImport int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "import", ctx.Param("import"), &pImport, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter import: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GiveUpImport(ctx, pImport)
+	return err
+}
+
+// AskedOfImport converts echo context to params.
+func (w *ServerInterfaceWrapper) AskedOfImport(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "import" -------------
+	var pImport int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "import", ctx.Param("import"), &pImport, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter import: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.AskedOfImport(ctx, pImport)
+	return err
+}
+
+// AnswerImport converts echo context to params.
+func (w *ServerInterfaceWrapper) AnswerImport(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "import" -------------
+	var pImport int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "import", ctx.Param("import"), &pImport, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter import: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.AnswerImport(ctx, pImport)
+	return err
+}
+
+// ListReaderMaps converts echo context to params.
+func (w *ServerInterfaceWrapper) ListReaderMaps(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ListReaderMaps(ctx)
+	return err
+}
+
+// DeleteReaderMap converts echo context to params.
+func (w *ServerInterfaceWrapper) DeleteReaderMap(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "reader" -------------
+	var reader int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "reader", ctx.Param("reader"), &reader, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter reader: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DeleteReaderMap(ctx, reader)
 	return err
 }
 
@@ -972,6 +1194,22 @@ func (w *ServerInterfaceWrapper) Events(ctx *echo.Context) error {
 	return err
 }
 
+// ExportRecords converts echo context to params.
+func (w *ServerInterfaceWrapper) ExportRecords(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ExportRecords(ctx, review)
+	return err
+}
+
 // Split converts echo context to params.
 func (w *ServerInterfaceWrapper) Split(ctx *echo.Context) error {
 	var err error
@@ -1252,6 +1490,22 @@ func (w *ServerInterfaceWrapper) Redo(ctx *echo.Context) error {
 	return err
 }
 
+// Shelf converts echo context to params.
+func (w *ServerInterfaceWrapper) Shelf(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Shelf(ctx, review)
+	return err
+}
+
 // Tally converts echo context to params.
 func (w *ServerInterfaceWrapper) Tally(ctx *echo.Context) error {
 	var err error
@@ -1508,6 +1762,14 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/imports/:import", wrapper.GetImport, options.OperationMiddlewares["getImport"]...)
 	router.GET(options.BaseURL+"/api/imports/:import/notices", wrapper.ListNotices, options.OperationMiddlewares["listNotices"]...)
 	router.GET(options.BaseURL+"/api/imports/:import/notices.txt", wrapper.SaveNotices, options.OperationMiddlewares["saveNotices"]...)
+	router.DELETE(options.BaseURL+"/api/imports/:import/question", wrapper.GiveUpImport, options.OperationMiddlewares["giveUpImport"]...)
+	router.GET(options.BaseURL+"/api/imports/:import/question", wrapper.AskedOfImport, options.OperationMiddlewares["askedOfImport"]...)
+	router.POST(options.BaseURL+"/api/imports/:import/question", wrapper.AnswerImport, options.OperationMiddlewares["answerImport"]...)
+	router.POST(options.BaseURL+"/api/imports/:import/preview", wrapper.PreviewImport, options.OperationMiddlewares["previewImport"]...)
+	router.GET(options.BaseURL+"/api/readers", wrapper.ListReaderMaps, options.OperationMiddlewares["listReaderMaps"]...)
+	router.DELETE(options.BaseURL+"/api/readers/:reader", wrapper.DeleteReaderMap, options.OperationMiddlewares["deleteReaderMap"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/shelf", wrapper.Shelf, options.OperationMiddlewares["shelf"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/export", wrapper.ExportRecords, options.OperationMiddlewares["exportRecords"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/events", wrapper.Events, options.OperationMiddlewares["events"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/bench", wrapper.Bench, options.OperationMiddlewares["bench"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/tally", wrapper.Tally, options.OperationMiddlewares["tally"]...)
@@ -1647,6 +1909,230 @@ type SaveNoticesdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response SaveNoticesdefaultApplicationProblemPlusJSONResponse) VisitSaveNoticesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PreviewImportRequestObject struct {
+	Import int64 `json:"import"`
+	Params PreviewImportParams
+	Body   *PreviewImportJSONRequestBody
+}
+
+type PreviewImportResponseObject interface {
+	VisitPreviewImportResponse(w http.ResponseWriter) error
+}
+
+type PreviewImport200JSONResponse FilePreview
+
+func (response PreviewImport200JSONResponse) VisitPreviewImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PreviewImportdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PreviewImportdefaultApplicationProblemPlusJSONResponse) VisitPreviewImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GiveUpImportRequestObject struct {
+	Import int64 `json:"import"`
+}
+
+type GiveUpImportResponseObject interface {
+	VisitGiveUpImportResponse(w http.ResponseWriter) error
+}
+
+type GiveUpImport204Response struct {
+}
+
+func (response GiveUpImport204Response) VisitGiveUpImportResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type GiveUpImportdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GiveUpImportdefaultApplicationProblemPlusJSONResponse) VisitGiveUpImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AskedOfImportRequestObject struct {
+	Import int64 `json:"import"`
+}
+
+type AskedOfImportResponseObject interface {
+	VisitAskedOfImportResponse(w http.ResponseWriter) error
+}
+
+type AskedOfImport200JSONResponse FileQuestion
+
+func (response AskedOfImport200JSONResponse) VisitAskedOfImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AskedOfImportdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AskedOfImportdefaultApplicationProblemPlusJSONResponse) VisitAskedOfImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AnswerImportRequestObject struct {
+	Import int64 `json:"import"`
+	Body   *AnswerImportJSONRequestBody
+}
+
+type AnswerImportResponseObject interface {
+	VisitAnswerImportResponse(w http.ResponseWriter) error
+}
+
+type AnswerImport202JSONResponse Import
+
+func (response AnswerImport202JSONResponse) VisitAnswerImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(202)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AnswerImportdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AnswerImportdefaultApplicationProblemPlusJSONResponse) VisitAnswerImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListReaderMapsRequestObject struct {
+}
+
+type ListReaderMapsResponseObject interface {
+	VisitListReaderMapsResponse(w http.ResponseWriter) error
+}
+
+type ListReaderMaps200JSONResponse []ReaderMap
+
+func (response ListReaderMaps200JSONResponse) VisitListReaderMapsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListReaderMapsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListReaderMapsdefaultApplicationProblemPlusJSONResponse) VisitListReaderMapsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DeleteReaderMapRequestObject struct {
+	Reader int64 `json:"reader"`
+}
+
+type DeleteReaderMapResponseObject interface {
+	VisitDeleteReaderMapResponse(w http.ResponseWriter) error
+}
+
+type DeleteReaderMap204Response struct {
+}
+
+func (response DeleteReaderMap204Response) VisitDeleteReaderMapResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DeleteReaderMapdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeleteReaderMapdefaultApplicationProblemPlusJSONResponse) VisitDeleteReaderMapResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -2388,6 +2874,61 @@ func (response EventsdefaultApplicationProblemPlusJSONResponse) VisitEventsRespo
 	return err
 }
 
+type ExportRecordsRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *ExportRecordsFormdataRequestBody
+}
+
+type ExportRecordsResponseObject interface {
+	VisitExportRecordsResponse(w http.ResponseWriter) error
+}
+
+type ExportRecords200ResponseHeaders struct {
+	ContentDisposition *string
+}
+
+type ExportRecords200AsteriskResponse struct {
+	Body          io.Reader
+	Headers       ExportRecords200ResponseHeaders
+	ContentType   string
+	ContentLength int64
+}
+
+func (response ExportRecords200AsteriskResponse) VisitExportRecordsResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", response.ContentType)
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	if response.Headers.ContentDisposition != nil {
+		w.Header().Set("Content-Disposition", fmt.Sprint(*response.Headers.ContentDisposition))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type ExportRecordsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ExportRecordsdefaultApplicationProblemPlusJSONResponse) VisitExportRecordsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type SplitRequestObject struct {
 	Review int64 `json:"review"`
 	Params SplitParams
@@ -2894,6 +3435,45 @@ func (response RedodefaultApplicationProblemPlusJSONResponse) VisitRedoResponse(
 	return err
 }
 
+type ShelfRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type ShelfResponseObject interface {
+	VisitShelfResponse(w http.ResponseWriter) error
+}
+
+type Shelf200JSONResponse []ShelfEntry
+
+func (response Shelf200JSONResponse) VisitShelfResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ShelfdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ShelfdefaultApplicationProblemPlusJSONResponse) VisitShelfResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type TallyRequestObject struct {
 	Review int64 `json:"review"`
 	Params TallyParams
@@ -3372,6 +3952,24 @@ type StrictServerInterface interface {
 	// SaveNotices The same as a text file
 	// (GET /api/imports/{import}/notices.txt)
 	SaveNotices(ctx context.Context, request SaveNoticesRequestObject) (SaveNoticesResponseObject, error)
+	// PreviewImport The first records of a file as they will be when it is read so
+	// (POST /api/imports/{import}/preview)
+	PreviewImport(ctx context.Context, request PreviewImportRequestObject) (PreviewImportResponseObject, error)
+	// GiveUpImport Give the file up: nothing of it is brought in
+	// (DELETE /api/imports/{import}/question)
+	GiveUpImport(ctx context.Context, request GiveUpImportRequestObject) (GiveUpImportResponseObject, error)
+	// AskedOfImport What has to be answered before a file can be read
+	// (GET /api/imports/{import}/question)
+	AskedOfImport(ctx context.Context, request AskedOfImportRequestObject) (AskedOfImportResponseObject, error)
+	// AnswerImport Answer it; the file is then read on
+	// (POST /api/imports/{import}/question)
+	AnswerImport(ctx context.Context, request AnswerImportRequestObject) (AnswerImportResponseObject, error)
+	// ListReaderMaps The reader maps that are kept, by name
+	// (GET /api/readers)
+	ListReaderMaps(ctx context.Context, request ListReaderMapsRequestObject) (ListReaderMapsResponseObject, error)
+	// DeleteReaderMap Forget a reader map
+	// (DELETE /api/readers/{reader})
+	DeleteReaderMap(ctx context.Context, request DeleteReaderMapRequestObject) (DeleteReaderMapResponseObject, error)
 	// ListReviews The reviews that are not deleted, last touched first
 	// (GET /api/reviews)
 	ListReviews(ctx context.Context, request ListReviewsRequestObject) (ListReviewsResponseObject, error)
@@ -3426,6 +4024,9 @@ type StrictServerInterface interface {
 	// Events What changes in a review while it is looked at (server-sent events)
 	// (GET /api/reviews/{review}/events)
 	Events(ctx context.Context, request EventsRequestObject) (EventsResponseObject, error)
+	// ExportRecords A set of records as a file
+	// (POST /api/reviews/{review}/export)
+	ExportRecords(ctx context.Context, request ExportRecordsRequestObject) (ExportRecordsResponseObject, error)
 	// Split Split the key studies at random into a build and a test half, or put them together again
 	// (POST /api/reviews/{review}/halves)
 	Split(ctx context.Context, request SplitRequestObject) (SplitResponseObject, error)
@@ -3465,6 +4066,9 @@ type StrictServerInterface interface {
 	// Redo Make the last undone change again
 	// (POST /api/reviews/{review}/redo)
 	Redo(ctx context.Context, request RedoRequestObject) (RedoResponseObject, error)
+	// Shelf The records that are kept on the shelf, last added first
+	// (GET /api/reviews/{review}/shelf)
+	Shelf(ctx context.Context, request ShelfRequestObject) (ShelfResponseObject, error)
 	// Tally What the sample is made of, against its contrast
 	// (GET /api/reviews/{review}/tally)
 	Tally(ctx context.Context, request TallyRequestObject) (TallyResponseObject, error)
@@ -3584,6 +4188,201 @@ func (sh *strictHandler) SaveNotices(ctx *echo.Context, pImport int64) error {
 		return err
 	} else if validResponse, ok := response.(SaveNoticesResponseObject); ok {
 		return validResponse.VisitSaveNoticesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// PreviewImport operation middleware
+func (sh *strictHandler) PreviewImport(ctx *echo.Context, pImport int64, params PreviewImportParams) error {
+	var request PreviewImportRequestObject
+
+	request.Import = pImport
+	request.Params = params
+
+	var body PreviewImportJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PreviewImport(ctx.Request().Context(), request.(PreviewImportRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PreviewImport")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(PreviewImportResponseObject); ok {
+		return validResponse.VisitPreviewImportResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GiveUpImport operation middleware
+func (sh *strictHandler) GiveUpImport(ctx *echo.Context, pImport int64) error {
+	var request GiveUpImportRequestObject
+
+	request.Import = pImport
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GiveUpImport(ctx.Request().Context(), request.(GiveUpImportRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GiveUpImport")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GiveUpImportResponseObject); ok {
+		return validResponse.VisitGiveUpImportResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// AskedOfImport operation middleware
+func (sh *strictHandler) AskedOfImport(ctx *echo.Context, pImport int64) error {
+	var request AskedOfImportRequestObject
+
+	request.Import = pImport
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AskedOfImport(ctx.Request().Context(), request.(AskedOfImportRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AskedOfImport")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(AskedOfImportResponseObject); ok {
+		return validResponse.VisitAskedOfImportResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// AnswerImport operation middleware
+func (sh *strictHandler) AnswerImport(ctx *echo.Context, pImport int64) error {
+	var request AnswerImportRequestObject
+
+	request.Import = pImport
+
+	var body AnswerImportJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AnswerImport(ctx.Request().Context(), request.(AnswerImportRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AnswerImport")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(AnswerImportResponseObject); ok {
+		return validResponse.VisitAnswerImportResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ListReaderMaps operation middleware
+func (sh *strictHandler) ListReaderMaps(ctx *echo.Context) error {
+	var request ListReaderMapsRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListReaderMaps(ctx.Request().Context(), request.(ListReaderMapsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListReaderMaps")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ListReaderMapsResponseObject); ok {
+		return validResponse.VisitListReaderMapsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// DeleteReaderMap operation middleware
+func (sh *strictHandler) DeleteReaderMap(ctx *echo.Context, reader int64) error {
+	var request DeleteReaderMapRequestObject
+
+	request.Reader = reader
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeleteReaderMap(ctx.Request().Context(), request.(DeleteReaderMapRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeleteReaderMap")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DeleteReaderMapResponseObject); ok {
+		return validResponse.VisitDeleteReaderMapResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -4203,6 +5002,41 @@ func (sh *strictHandler) Events(ctx *echo.Context, review int64) error {
 	return nil
 }
 
+// ExportRecords operation middleware
+func (sh *strictHandler) ExportRecords(ctx *echo.Context, review int64) error {
+	var request ExportRecordsRequestObject
+
+	request.Review = review
+
+	if form, err := ctx.FormValues(); err == nil {
+		var body ExportRecordsFormdataRequestBody
+		if err := runtime.BindForm(&body, form, nil, nil); err != nil {
+			return err
+		}
+		request.Body = &body
+	} else {
+		return err
+	}
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ExportRecords(ctx.Request().Context(), request.(ExportRecordsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ExportRecords")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ExportRecordsResponseObject); ok {
+		return validResponse.VisitExportRecordsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // Split operation middleware
 func (sh *strictHandler) Split(ctx *echo.Context, review int64, params SplitParams) error {
 	var request SplitRequestObject
@@ -4644,6 +5478,31 @@ func (sh *strictHandler) Redo(ctx *echo.Context, review int64) error {
 		return err
 	} else if validResponse, ok := response.(RedoResponseObject); ok {
 		return validResponse.VisitRedoResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Shelf operation middleware
+func (sh *strictHandler) Shelf(ctx *echo.Context, review int64) error {
+	var request ShelfRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Shelf(ctx.Request().Context(), request.(ShelfRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Shelf")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ShelfResponseObject); ok {
+		return validResponse.VisitShelfResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

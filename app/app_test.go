@@ -50,11 +50,19 @@ func bring(t *testing.T, a *app.App, review int64, kind, name string, body io.Re
 	if err != nil {
 		return i, err
 	}
+	return read(t, a, heard, i.ID)
+}
+
+// read waits until a file has been read, or until something is asked of it.
+func read(t *testing.T, a *app.App, heard <-chan app.News, id int64) (app.Import, error) {
+	t.Helper()
+	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
+	defer cancel()
 	for {
-		i, err = a.Import(ctx, i.ID)
+		i, err := a.Import(ctx, id)
 		require.NoError(t, err)
 		switch i.State {
-		case "done":
+		case "done", "asking":
 			return i, nil
 		case "failed":
 			return i, i.Error

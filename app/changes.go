@@ -21,6 +21,7 @@ type Change struct {
 	Decisions  []NewDecision `json:"decisions,omitempty"`
 	Samples    []SamplePatch `json:"samples,omitempty"`
 	KeyStudies []KeyPatch    `json:"keyStudies,omitempty"`
+	Shelf      []ShelfPatch  `json:"shelf,omitempty"`
 }
 
 // A NewDecision is what is decided about a candidate.
@@ -127,6 +128,14 @@ func (c Change) check() error {
 			return invalid("reason", "A reason has at most 200 characters.")
 		}
 	}
+	if len(c.Shelf) > maxShelfStep {
+		return invalid("shelf", "At most %d records are put on the shelf at once; this change has %d.", maxShelfStep, len(c.Shelf))
+	}
+	for _, s := range c.Shelf {
+		if err := s.check(); err != nil {
+			return err
+		}
+	}
 	if c.Document != nil {
 		return c.Document.check()
 	}
@@ -216,7 +225,7 @@ func (c Change) facts(ctx context.Context, w *store.Work, before, after *store.F
 		before.Keys = append(before.Keys, now)
 		after.Keys = append(after.Keys, store.FactKeyStudy{ID: p.ID, Deleted: p.Deleted})
 	}
-	return nil
+	return c.shelf(ctx, w, before, after)
 }
 
 // Undo takes back the last change; Redo makes the last undone one again. Where there is none, nothing

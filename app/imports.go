@@ -8,18 +8,13 @@ import (
 	"fmt"
 	"io"
 	"path"
-	"slices"
 	"strings"
 	"time"
 
 	"github.com/jackc/pgx/v5"
 	"github.com/riverqueue/river"
 
-	"tamiz/core/bib"
-	"tamiz/core/thesaurus"
 	"tamiz/exchange"
-	"tamiz/exchange/ris"
-	"tamiz/exchange/skos"
 	"tamiz/store"
 )
 
@@ -44,12 +39,18 @@ type Import struct {
 	Skipped   int      `json:"skipped"`
 	Notices   int      `json:"notices"`
 	Sample    *int64   `json:"sample,omitempty"`
+	Format    string   `json:"format,omitempty"`
+	Asks      string   `json:"asks,omitempty"` // what has to be answered before the file can be read
 	Error     *Problem `json:"error,omitempty"`
 }
 
 func importOf(i store.Import) Import {
 	out := Import{ID: i.ID, Kind: i.Kind, Name: i.Name, State: i.State, Bytes: i.Bytes, BytesRead: i.BytesRead,
-		Records: i.Records, Skipped: i.Skipped, Notices: i.Notices, Sample: i.Sample}
+		Records: i.Records, Skipped: i.Skipped, Notices: i.Notices, Sample: i.Sample, Format: i.Format}
+	var q FileQuestion
+	if i.Asked != nil && json.Unmarshal(i.Asked, &q) == nil {
+		out.Asks = q.What
+	}
 	var p Problem
 	if i.Problem != nil && json.Unmarshal(i.Problem, &p) == nil {
 		out.Error = &p
@@ -143,6 +144,18 @@ func (w *importWorker) Work(ctx context.Context, job *river.Job[importArgs]) err
 	}
 	err = w.app.read(ctx, i)
 	var p *Problem
+	var q *FileQuestion
+	if errors.As(err, &q) {
+		asked, err := json.Marshal(q)
+		if err != nil {
+			return err
+		}
+		if err := w.app.store.AskImport(ctx, i.ID, q.Format, asked); err != nil {
+			return err
+		}
+		w.app.tell(ctx, i.Review, News{Kind: "import", Import: i.ID})
+		return nil
+	}
 	if err != nil && !errors.As(err, &p) {
 		if job.Attempt < job.MaxAttempts && (store.Unreachable(err) || ctx.Err() != nil) {
 			return err // the job is tried again
@@ -168,20 +181,16 @@ func (w *importWorker) Work(ctx context.Context, job *river.Job[importArgs]) err
 
 func (a *App) read(ctx context.Context, i store.Import) error {
 	file := &meter{ReadSeeker: a.store.ImportFile(ctx, i)}
-	decoded, encoding, err := exchange.Decode(file)
+	settings, err := settingsOf(i)
 	if err != nil {
 		return err
 	}
-	file.read = 0
 	return a.store.Work(ctx, i.Review, func(w *store.Work) error {
-		f := &filer{app: a, i: i, Filing: w.File(i.ID), file: file, years: map[int]int{}, seen: map[[32]byte]string{}}
-		if encoding == exchange.Windows1252 {
-			f.notice(exchange.Notice{Kind: exchange.OtherEncoding, Detail: encoding})
-		}
+		f := &filer{app: a, i: i, Filing: w.File(i.ID), file: file, years: map[int]int{}, seen: map[[32]byte]string{}, settings: settings}
 		if i.Kind == "vocabulary" {
-			return f.vocabulary(ctx, decoded)
+			return f.vocabulary(ctx)
 		}
-		return f.all(ctx, ris.NewReader(decoded, ris.Auto, f.notice))
+		return f.all(ctx)
 	})
 }
 
@@ -194,244 +203,6 @@ func (c *meter) Read(p []byte) (int, error) {
 	n, err := c.ReadSeeker.Read(p)
 	c.read += int64(n)
 	return n, err
-}
-
-// filer puts the records of one file into the store, batch by batch.
-type filer struct {
-	*store.Filing
-	app  *App
-	i    store.Import
-	file *meter
-
-	waiting  []*bib.Record
-	reports  []exchange.Notice
-	records  int
-	skipped  int
-	notices  int
-	years    map[int]int
-	seen     map[[32]byte]string
-	known    bib.Known
-	already  bib.Known // key studies of the review, where key studies are brought in
-	studies  []store.StoredKey
-	ids      []string
-	sample   int64
-	keys     []int64
-	lastTold time.Time
-}
-
-func (f *filer) notice(n exchange.Notice) {
-	if n.Skipped {
-		f.skipped++
-	}
-	if f.notices++; f.notices <= maxNotices {
-		n.Detail = strings.ReplaceAll(n.Detail, "\x00", "")
-		f.reports = append(f.reports, n)
-	}
-}
-
-func (f *filer) all(ctx context.Context, records *ris.Reader) error {
-	if f.i.Kind == "keys" {
-		var err error
-		if f.studies, err = f.app.store.KeyStudies(ctx, f.i.Review); err != nil {
-			return err
-		}
-		for i, s := range f.studies {
-			f.already.Add(s.Record, i)
-		}
-	}
-	if f.i.Kind == "sample" {
-		name := f.i.Name
-		if n := strings.TrimSuffix(name, path.Ext(name)); n != "" {
-			name = n
-		}
-		var err error
-		if f.sample, err = f.NewSample(ctx, name, f.i.Name); err != nil {
-			return err
-		}
-	}
-	for {
-		r, err := records.Read()
-		if errors.Is(err, io.EOF) {
-			break
-		}
-		if err != nil {
-			return err
-		}
-		if err := f.add(ctx, r); err != nil {
-			return err
-		}
-	}
-	if err := f.flush(ctx); err != nil {
-		return err
-	}
-	if f.records == 0 && len(f.seen) > 0 {
-		return &Problem{Type: "nothing-new", Status: 422, Field: "file", Title: "All records of the file are key studies of this review already. Nothing was brought in."}
-	}
-	if f.records == 0 {
-		return &Problem{Type: "no-records", Status: 422, Field: "file",
-			Title: "The file holds no RIS record: no line begins with \"TY  - \". Nothing was brought in."}
-	}
-	years := []YearCount{}
-	for y, n := range f.years {
-		years = append(years, YearCount{y, n})
-	}
-	slices.SortFunc(years, func(a, b YearCount) int { return a.Year - b.Year })
-	saved, err := json.Marshal(years)
-	if err != nil {
-		return err
-	}
-	if err := f.Done(ctx, f.records, f.skipped, f.notices, saved); err != nil {
-		return err
-	}
-	return f.log(ctx)
-}
-
-// A YearCount is the records of one year; 0 is those without.
-type YearCount struct {
-	Year    int `json:"year"`
-	Records int `json:"records"`
-}
-
-func (f *filer) add(ctx context.Context, r *bib.Record) error {
-	body, err := json.Marshal(r)
-	if err != nil {
-		return err
-	}
-	hash := sha256.Sum256(body)
-	if earlier, ok := f.seen[hash]; ok {
-		f.notice(exchange.Notice{Kind: exchange.Twice, Detail: earlier, Skipped: true})
-		return nil
-	}
-	f.seen[hash] = r.ID
-	if k, ok := f.already.Find(r); ok {
-		f.notice(exchange.Notice{Kind: exchange.Already, Detail: f.studies[k].Record.ID, Skipped: true})
-		return nil
-	}
-	if n, ok := f.known.Find(r); ok {
-		f.notice(exchange.Notice{Kind: exchange.Double, Detail: f.ids[n]})
-	}
-	f.known.Add(r, len(f.ids))
-	f.ids = append(f.ids, r.ID)
-	f.years[r.Year]++
-	f.records++
-	if f.i.Kind == "keys" && f.records > maxKeys {
-		return &Problem{Type: "too-many-keys", Status: 422, Field: "file", Title: fmt.Sprintf("The file holds more than %d records: too many to be key studies. Nothing was brought in.", maxKeys)}
-	}
-	if f.waiting = append(f.waiting, r); len(f.waiting) < batch {
-		return nil
-	}
-	return f.flush(ctx)
-}
-
-func (f *filer) flush(ctx context.Context) error {
-	if len(f.waiting) > 0 {
-		if f.i.Kind == "sample" {
-			if err := f.AddToSample(ctx, f.waiting); err != nil {
-				return err
-			}
-		} else {
-			ids, err := f.AddKeys(ctx, f.waiting)
-			if err != nil {
-				return err
-			}
-			f.keys = append(f.keys, ids...)
-		}
-		f.waiting = f.waiting[:0]
-	}
-	if err := f.AddNotices(ctx, f.reports); err != nil {
-		return err
-	}
-	f.reports = f.reports[:0]
-	if time.Since(f.lastTold) < 300*time.Millisecond {
-		return nil
-	}
-	f.lastTold = time.Now()
-	// Beside the transaction, so that it can be seen before all is done. A progress that cannot be told
-	// does not stop the work.
-	if err := f.app.store.ImportProgress(ctx, f.i.ID, min(f.file.read, f.i.Bytes), f.records, f.skipped); err == nil {
-		f.app.tell(ctx, f.i.Review, News{Kind: "import", Import: f.i.ID})
-	}
-	return nil
-}
-
-// log makes the import a change that can be undone.
-func (f *filer) log(ctx context.Context) error {
-	var before, after store.Facts
-	what := What{Key: "import." + f.i.Kind, Params: map[string]string{"name": f.i.Name, "records": fmt.Sprint(f.records)}}
-	if f.i.Kind == "sample" {
-		sample, err := f.Sample(ctx, f.sample)
-		if err != nil {
-			return err
-		}
-		deleted := sample
-		deleted.Deleted = true
-		before.Samples, after.Samples = []store.FactSample{deleted}, []store.FactSample{sample}
-	}
-	for _, k := range f.keys {
-		before.Keys = append(before.Keys, store.FactKeyStudy{ID: k, Deleted: true})
-		after.Keys = append(after.Keys, store.FactKeyStudy{ID: k})
-	}
-	saying, err := json.Marshal(what)
-	if err != nil {
-		return err
-	}
-	if err := f.Log(ctx, saying, before, after); err != nil {
-		return err
-	}
-	return f.Notify(ctx, News{Review: f.i.Review, Kind: "change"}.String())
-}
-
-// vocabulary reads a controlled vocabulary, which the review goes by from then on.
-func (f *filer) vocabulary(ctx context.Context, file io.Reader) error {
-	concepts, err := skos.Read(file, f.notice)
-	if err != nil {
-		return &Problem{Type: "no-vocabulary", Status: 422, Field: "file", Title: "The file could not be read as a vocabulary. Nothing was brought in.", Detail: err.Error()}
-	}
-	t, troubles := thesaurus.Build(concepts, "")
-	for _, x := range troubles {
-		f.notice(skos.Notice(x))
-	}
-	name := strings.TrimSuffix(f.i.Name, path.Ext(f.i.Name))
-	id, err := f.AddVocabulary(ctx, name, t.Language, len(t.Headings), concepts)
-	if err != nil {
-		return err
-	}
-	if err := f.AddNotices(ctx, f.reports); err != nil {
-		return err
-	}
-	if err := f.Done(ctx, len(t.Headings), f.skipped, f.notices, nil); err != nil {
-		return err
-	}
-	current, err := f.Document(ctx, 0)
-	if err != nil {
-		return err
-	}
-	document, err := parse(current.Body)
-	if err != nil {
-		return err
-	}
-	document.Vocabulary = &id
-	return f.edit(ctx, current.Revision, document, What{Key: "import.vocabulary", Params: map[string]string{"name": f.i.Name, "headings": fmt.Sprint(len(t.Headings))}})
-}
-
-// edit makes a document the newest revision, as a change that can be undone.
-func (f *filer) edit(ctx context.Context, revision int, d Document, what What) error {
-	body, err := d.saved()
-	if err != nil {
-		return err
-	}
-	before, after := store.Facts{Revision: revision}, store.Facts{Revision: revision + 1}
-	if err := f.AddDocument(ctx, store.Document{Revision: after.Revision, Body: body}); err != nil {
-		return err
-	}
-	saying, err := json.Marshal(what)
-	if err != nil {
-		return err
-	}
-	if err := f.Log(ctx, saying, before, after); err != nil {
-		return err
-	}
-	return f.Notify(ctx, News{Review: f.i.Review, Kind: "change"}.String())
 }
 
 // Notice is one line of an import's report.

@@ -105,16 +105,9 @@ func (a *App) Join(ctx context.Context, review int64, j Joining) (State, error) 
 	if err != nil {
 		return State{}, err
 	}
-	var records []int64
-	switch j.How {
-	case Union:
-		records = slices.Concat(both, onlyA, onlyB)
-	case Overlap:
-		records = both
-	case Difference:
-		records = onlyA
-	default:
-		return State{}, invalid("how", "Two samples make a union, an overlap or a difference.")
+	records, err := joinedBy(j.How, both, onlyA, onlyB)
+	if err != nil {
+		return State{}, err
 	}
 	if len(records) == 0 {
 		return State{}, invalid("how", "No record is left. Nothing was made.")
@@ -137,4 +130,17 @@ func (a *App) Join(ctx context.Context, review int64, j Joining) (State, error) 
 		return State{}, gone(err, "review")
 	}
 	return a.state(ctx, review)
+}
+
+// joinedBy puts together what two samples share and do not.
+func joinedBy(how string, both, onlyA, onlyB []int64) ([]int64, error) {
+	switch how {
+	case Union:
+		return slices.Concat(both, onlyA, onlyB), nil
+	case Overlap:
+		return both, nil
+	case Difference:
+		return onlyA, nil
+	}
+	return nil, invalid("how", "Two samples make a union, an overlap or a difference.")
 }

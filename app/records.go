@@ -3,24 +3,12 @@ package app
 import (
 	"context"
 
-	"github.com/RoaringBitmap/roaring/v2"
-
 	"tamiz/core/bib"
 	"tamiz/core/coverage"
 	"tamiz/core/tally"
 	"tamiz/core/text"
 	"tamiz/store"
 )
-
-// A RecordSet is the records behind a figure: those of the sample with an item, those a term or a
-// block finds, those the strategy finds, or all of the sample.
-type RecordSet struct {
-	Facet    *tally.Facet `json:"facet,omitempty"`
-	Item     *string      `json:"item,omitempty"`
-	Term     *Term        `json:"term,omitempty"`
-	Block    *string      `json:"block,omitempty"`
-	Strategy *bool        `json:"strategy,omitempty"`
-}
 
 // RecordsQuestion asks for some of the records behind a figure.
 type RecordsQuestion struct {
@@ -46,66 +34,12 @@ type RecordHead struct {
 	Key     bool   `json:"key"`
 }
 
+func (d *desk) head(s store.StoredRecord) RecordHead {
+	r := s.Record
+	return RecordHead{ID: s.ID, Title: r.Title, Byline: byline(r), Year: r.Year, Journal: r.Journal, Indexed: r.Indexed(), Key: d.keys.has(s.ID)}
+}
+
 const recordPage = 500
-
-// Records returns some of the records behind a figure, in the order of the sample.
-func (a *App) Records(ctx context.Context, review int64, q RecordsQuestion) (*RecordList, error) {
-	if q.At < 0 || q.Limit < 1 || q.Limit > recordPage {
-		return nil, invalid("limit", "1 to %d records are told at once.", recordPage)
-	}
-	d, err := a.desk(ctx, review, nil)
-	if err != nil {
-		return nil, err
-	}
-	if d.pool == nil {
-		return nil, errNoSample
-	}
-	found, err := d.behind(q.Of)
-	if err != nil {
-		return nil, err
-	}
-	out := &RecordList{Total: int(found.GetCardinality()), Records: []RecordHead{}}
-	it := found.Iterator()
-	for n := 0; it.HasNext() && len(out.Records) < q.Limit; n++ {
-		i := it.Next()
-		if n < q.At {
-			continue
-		}
-		r, id := d.pool.Records[i], d.pool.ids[i]
-		out.Records = append(out.Records, RecordHead{ID: id, Title: r.Title, Byline: byline(r), Year: r.Year, Journal: r.Journal, Indexed: r.Indexed(), Key: d.keys.has(id)})
-	}
-	return out, nil
-}
-
-func (d *desk) behind(s RecordSet) (*roaring.Bitmap, error) {
-	set := d.pool.set()
-	switch {
-	case s.Facet != nil && s.Item != nil:
-		forms := d.pool.forms(*s.Facet, *s.Item, d.keys)
-		return roaring.And(d.pool.having(*s.Facet, *s.Item, forms), d.pool.Sample), nil
-	case s.Term != nil:
-		found, err := coverage.Hits(set, s.Term.Term)
-		if err != nil {
-			r := refusal(err)
-			return nil, &Problem{Type: "refused", Status: 422, Field: "term", Title: sentence(r.Message), Detail: r.Reason}
-		}
-		return found, nil
-	case s.Block != nil, s.Strategy != nil && *s.Strategy:
-		reach, err := coverage.Find(set, d.strategy)
-		if err != nil {
-			return nil, err
-		}
-		if s.Block == nil {
-			return reach.Whole, nil
-		}
-		i := d.document.block(*s.Block)
-		if i < 0 {
-			return nil, gone(store.ErrNone, "block")
-		}
-		return reach.Blocks[i], nil
-	}
-	return d.pool.Sample, nil
-}
 
 // A MarkedRecord is a record with what the terms of the blocks match in it.
 type MarkedRecord struct {
@@ -122,8 +56,16 @@ type MarkedRecord struct {
 	Types     []string `json:"types"`
 	Languages []string `json:"languages"`
 	DOI       string   `json:"doi"`
+	Others    []Other  `json:"others"` // title and abstract in other languages
 	Key       bool     `json:"key"`
 	Indexed   bool     `json:"indexed"`
+}
+
+// An Other is the title and abstract of a record in another language.
+type Other struct {
+	Language string `json:"language"`
+	Title    string `json:"title"`
+	Abstract string `json:"abstract"`
 }
 
 // A Piece is a stretch of text; Blocks are the letters of those whose terms match it.
@@ -189,6 +131,10 @@ func (d *desk) marked(s store.StoredRecord, also ...text.Pattern) (MarkedRecord,
 	m := MarkedRecord{ID: s.ID, RecordID: r.ID, Title: pieces(bib.Title, r.Title), Abstract: pieces(bib.Abstract, r.Abstract),
 		Authors: []string{}, Journal: r.Journal, Year: r.Year, Keywords: []Chip{}, Headings: []Chip{},
 		Types: append([]string{}, r.Types...), Languages: append([]string{}, r.Languages...), Countries: append([]string{}, r.Countries...), DOI: r.DOI, Key: d.keys.has(s.ID), Indexed: r.Indexed()}
+	m.Others = []Other{}
+	for _, o := range r.Others {
+		m.Others = append(m.Others, Other(o))
+	}
 	for _, p := range r.Authors {
 		m.Authors = append(m.Authors, p.String())
 	}

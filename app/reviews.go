@@ -68,6 +68,7 @@ type State struct {
 	KeyStudies []KeyStudy  `json:"keyStudies"`
 	Vocabulary *Vocabulary `json:"vocabulary,omitempty"`
 	Decisions  []Decision  `json:"decisions"`
+	Shelf      []int64     `json:"shelf"` // the records on the shelf
 	Undo       *What       `json:"undo,omitempty"`
 	Redo       *What       `json:"redo,omitempty"`
 	What       *What       `json:"what,omitempty"` // what was undone or made again just now
@@ -156,6 +157,9 @@ func (a *App) state(ctx context.Context, id int64) (s State, err error) {
 		return s, err
 	}
 	if s.Decisions, err = a.store.Decisions(ctx, id); err != nil {
+		return s, err
+	}
+	if s.Shelf, err = a.store.ShelvedIDs(ctx, id); err != nil {
 		return s, err
 	}
 	if s.Document.Vocabulary != nil {

@@ -25,6 +25,8 @@ const (
 	TooLarge      Kind = "too-large"      // the record is larger than what is read
 	Twice         Kind = "twice"          // the very same record stands earlier in the file; counted once
 	Double        Kind = "double"         // an earlier record of the file is of the same work; both kept
+	DoubleLeft    Kind = "double-left"    // an earlier record of the file is of the same work; this one was left out
+	DoubleJoined  Kind = "double-joined"  // an earlier record of the file is of the same work; this one was joined to it
 	Already       Kind = "already"        // the record is a key study already; left out
 	OtherFormat   Kind = "other-format"   // text of another format begins in the file; not read
 	NoTag         Kind = "no-tag"         // a line that has no tag and goes on with nothing
@@ -60,6 +62,8 @@ var sentences = map[Kind]string{
 	TooLarge:      "the record is larger than %s; skipped",
 	Twice:         "the same record stands earlier in the file (%s); counted once",
 	Double:        "another record of the same work stands earlier in the file (%s); both kept",
+	DoubleLeft:    "another record of the same work stands earlier in the file (%s); this one was left out",
+	DoubleJoined:  "another record of the same work stands earlier in the file (%s); this one was joined to it",
 	Already:       "the record is a key study already (%s); left out",
 	OtherFormat:   "from here on the file holds another format (%q); not read: bring it in as a file of its own",
 	NoTag:         "a line without a tag (%q); left out",

@@ -30,9 +30,12 @@ type Import struct {
 	Sample    *int64
 	Problem   json.RawMessage
 	Made      time.Time
+	Format    string
+	Settings  json.RawMessage // what was answered about the file
+	Asked     json.RawMessage // what has to be answered before it can be read
 }
 
-const importColumns = "select id, review, kind, name, state, bytes, bytes_read, hash, records, skipped, notices, sample, problem, made from import "
+const importColumns = "select id, review, kind, name, state, bytes, bytes_read, hash, records, skipped, notices, sample, problem, made, format, settings, asked from import "
 
 // Import returns one import.
 func (s *Store) Import(ctx context.Context, id int64) (Import, error) {
@@ -42,7 +45,7 @@ func (s *Store) Import(ctx context.Context, id int64) (Import, error) {
 // OpenImports returns the imports of a review that are not read yet, and those that failed in the last hour.
 func (s *Store) OpenImports(ctx context.Context, review int64) ([]Import, error) {
 	return all[Import](ctx, s, importColumns+`where review = $1 and
-		(state in ('waiting', 'reading') or state = 'failed' and made > now() - interval '1 hour') order by id`, review)
+		(state in ('waiting', 'reading', 'asking') or state = 'failed' and made > now() - interval '1 hour') order by id`, review)
 }
 
 // SameFile returns the live sample of the review that came from a file of the same content.
@@ -152,6 +155,65 @@ func (s *Store) FailImport(ctx context.Context, id int64, problem json.RawMessag
 		_, err := tx.Exec(ctx, "delete from import_chunk where import = $1", id)
 		return err
 	})
+}
+
+// AskImport keeps what has to be answered before a file can be read. The file stays.
+func (s *Store) AskImport(ctx context.Context, id int64, format string, asked json.RawMessage) error {
+	_, err := s.Exec(ctx, "update import set state = 'asking', format = $2, asked = $3, bytes_read = 0, records = 0, skipped = 0 where id = $1", id, format, asked)
+	return err
+}
+
+// AnswerImport keeps an answer and calls then in the same transaction. It does nothing, and says so, where
+// nothing is asked.
+func (s *Store) AnswerImport(ctx context.Context, id int64, settings json.RawMessage, then func(pgx.Tx) error) (bool, error) {
+	asked := false
+	err := pgx.BeginFunc(ctx, s, func(tx pgx.Tx) error {
+		tag, err := tx.Exec(ctx, "update import set state = 'waiting', settings = $2, asked = null where id = $1 and state = 'asking'", id, settings)
+		if err != nil || tag.RowsAffected() == 0 {
+			return err
+		}
+		asked = true
+		return then(tx)
+	})
+	return asked, err
+}
+
+// ImportFormat keeps in which format a file is.
+func (f *Filing) ImportFormat(ctx context.Context, format string) error {
+	_, err := f.tx.Exec(ctx, "update import set format = $2 where id = $1", f.id, format)
+	return err
+}
+
+// A Reading is how a kind of file is read, as someone said it.
+type Reading struct {
+	ID   int64           `json:"id"`
+	Key  string          `json:"key"`
+	Body json.RawMessage `json:"body"`
+}
+
+// KeepReading keeps how a kind of file is read; one of the same key is replaced.
+func (s *Store) KeepReading(ctx context.Context, kind, key string, body json.RawMessage) error {
+	_, err := s.Exec(ctx, "insert into reading (kind, key, body) values ($1, $2, $3) on conflict (kind, key) do update set body = excluded.body, made = now()", kind, key, body)
+	return err
+}
+
+// Reading returns how a kind of file is read.
+func (s *Store) Reading(ctx context.Context, kind, key string) (Reading, error) {
+	return one[Reading](ctx, s, "select id, key, body from reading where kind = $1 and key = $2", kind, key)
+}
+
+// Readings returns how all kinds of files are read, by key.
+func (s *Store) Readings(ctx context.Context, kind string) ([]Reading, error) {
+	return all[Reading](ctx, s, "select id, key, body from reading where kind = $1 order by key", kind)
+}
+
+// DropReading forgets how a kind of file is read.
+func (s *Store) DropReading(ctx context.Context, id int64) error {
+	tag, err := s.Exec(ctx, "delete from reading where id = $1", id)
+	if err == nil && tag.RowsAffected() == 0 {
+		err = ErrNone
+	}
+	return err
 }
 
 // A Filing puts the records of an import into the store, all or nothing.

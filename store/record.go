@@ -56,6 +56,21 @@ func (s *Store) SampleRecords(ctx context.Context, samples ...int64) ([]StoredRe
 		join record r on r.id = x.record order by x.s, x.p`, samples)
 }
 
+// SampleIDs returns the records of samples, each once, in the order of the samples and their files.
+func (s *Store) SampleIDs(ctx context.Context, samples ...int64) ([]int64, error) {
+	rows, err := s.Query(ctx, `select record from
+		(select record, min(array_position($1, sample)) as s, min(position) as p from sample_record where sample = any($1) group by record) x order by s, p`, samples)
+	if err != nil {
+		return nil, err
+	}
+	return pgx.CollectRows(rows, pgx.RowTo[int64])
+}
+
+// RecordsByID returns records in the order of their numbers; those that are not there are left out.
+func (s *Store) RecordsByID(ctx context.Context, ids []int64) ([]StoredRecord, error) {
+	return s.records(ctx, "select r.id, r.body from unnest($1::bigint[]) with ordinality as u(id, n) join record r on r.id = u.id order by u.n", ids)
+}
+
 // Record returns one record.
 func (s *Store) Record(ctx context.Context, id int64) (StoredRecord, error) {
 	found, err := s.records(ctx, "select id, body from record where id = $1", id)

@@ -109,6 +109,7 @@ type Facts struct {
 	Decisions []FactDecision `json:"decisions,omitempty"`
 	Samples   []FactSample   `json:"samples,omitempty"`
 	Keys      []FactKeyStudy `json:"keys,omitempty"`
+	Shelf     []FactShelved  `json:"shelf,omitempty"`
 }
 
 // A FactDecision is the state of a candidate; open where nothing is decided.
@@ -193,7 +194,7 @@ func (w *Work) KeyStudy(ctx context.Context, id int64) (FactKeyStudy, error) {
 	return one[FactKeyStudy](ctx, w.tx, "select id, deleted from key_study where review = $1 and id = $2", w.review, id)
 }
 
-// Apply makes decisions, samples and key studies be as the facts say; the revision is not looked at.
+// Apply makes decisions, samples, key studies and the shelf be as the facts say; the revision is not looked at.
 func (w *Work) Apply(ctx context.Context, f Facts) error {
 	for _, d := range f.Decisions {
 		var err error
@@ -218,7 +219,7 @@ func (w *Work) Apply(ctx context.Context, f Facts) error {
 			return err
 		}
 	}
-	return nil
+	return w.shelve(ctx, f.Shelf)
 }
 
 // Log keeps a change so that it can be undone. Changes undone before it can no longer be made again.

@@ -12,31 +12,53 @@ import (
 	"tamiz/core/coverage"
 	"tamiz/core/thesaurus"
 	"tamiz/exchange"
-	"tamiz/exchange/ris"
+	"tamiz/exchange/records"
 	"tamiz/exchange/skos"
+	"tamiz/exchange/table"
+	"tamiz/exchange/tagged"
 )
 
 // recordFlags are the flags of every command that reads records.
 type recordFlags struct {
 	kw         string
 	vocabulary string
+	columns    string
+	readerMap  string
 	strict     bool
 
 	thesaurus *thesaurus.Thesaurus // read when first wanted; nil without a vocabulary
+	table     *table.Columns
+	tags      *tagged.Map
 }
 
 func (f *recordFlags) add(c *cobra.Command) {
 	c.Flags().StringVar(&f.vocabulary, "vocabulary", "", "a vocabulary file (SKOS as N-Triples, RDF/XML or JSON-LD)")
-	c.Flags().StringVar(&f.kw, "kw", "auto", "how KW values are taken: auto, headings or keywords")
+	c.Flags().StringVar(&f.kw, "kw", "auto", "how values of keyword fields are taken: auto, headings or keywords")
+	c.Flags().StringVar(&f.columns, "columns", "", "a file that says what the columns of tables stand for (JSON); without it they are guessed")
+	c.Flags().StringVar(&f.readerMap, "map", "", "a reader map for tagged text that no reader knows (JSON)")
 	c.Flags().BoolVar(&f.strict, "strict", false, "end with an error when a record had to be skipped")
 }
 
-// begin looks at the flags and reads the vocabulary, which all records are read by.
+// begin looks at the flags and reads the files that records are read by.
 func (f *recordFlags) begin(c *cobra.Command) error {
-	switch ris.KeywordMode(f.kw) {
-	case ris.Auto, ris.Headings, ris.Keywords:
+	switch exchange.KeywordMode(f.kw) {
+	case exchange.Auto, exchange.Headings, exchange.Keywords:
 	default:
 		return usage("--kw is auto, headings or keywords, not %q", f.kw)
+	}
+	if f.columns != "" {
+		columns, err := readBy(f.columns, table.ReadColumns)
+		if err != nil {
+			return err
+		}
+		f.table = &columns
+	}
+	if f.readerMap != "" {
+		m, err := readBy(f.readerMap, tagged.Read)
+		if err != nil {
+			return err
+		}
+		f.tags = &m
 	}
 	if f.vocabulary == "" {
 		return nil
@@ -44,6 +66,21 @@ func (f *recordFlags) begin(c *cobra.Command) error {
 	var err error
 	f.thesaurus, err = readVocabulary(c, f.vocabulary, "")
 	return err
+}
+
+// readBy reads a file of the person's own.
+func readBy[T any](name string, read func(io.Reader) (T, error)) (T, error) {
+	file, err := os.Open(name)
+	if err != nil {
+		var none T
+		return none, err
+	}
+	defer file.Close()
+	v, err := read(file)
+	if err != nil {
+		err = fmt.Errorf("%s: %w", name, err)
+	}
+	return v, err
 }
 
 // set indexes records for asking them questions.
@@ -80,46 +117,55 @@ func (f *recordFlags) read(c *cobra.Command, names []string) ([]*bib.Record, err
 	return all, nil
 }
 
-func (f *recordFlags) readOne(c *cobra.Command, name string) ([]*bib.Record, error) {
+func (f *recordFlags) readOne(c *cobra.Command, name string) (all []*bib.Record, err error) {
+	err = f.each(c, name, true, func(r *bib.Record) error {
+		all = append(all, r)
+		return nil
+	})
+	return all, err
+}
+
+// each calls visit for each record of a file of any format. What could not be read is told on standard
+// error where tell says so.
+func (f *recordFlags) each(c *cobra.Command, name string, tell bool, visit func(*bib.Record) error) error {
 	file, err := open(c, name)
 	if err != nil {
-		return nil, err
+		return err
 	}
 	defer file.Close()
-	skipped := 0
-	tell := func(n exchange.Notice) {
-		if n.Skipped {
+	skipped, n := 0, 0
+	report := func(notice exchange.Notice) {
+		if notice.Skipped {
 			skipped++
 		}
-		fmt.Fprintf(c.ErrOrStderr(), "%s: %s\n", name, n)
+		if tell {
+			fmt.Fprintf(c.ErrOrStderr(), "%s: %s\n", name, notice)
+		}
 	}
-	decoded, encoding, err := exchange.Decode(file)
+	r, _, err := records.Open(file, records.Options{Sorter: exchange.Sorter{Mode: exchange.KeywordMode(f.kw), Vocabulary: f.thesaurus}, Columns: f.table, Map: f.tags, Report: report})
 	if err != nil {
-		return nil, err
+		return err
 	}
-	if encoding == exchange.Windows1252 {
-		tell(exchange.Notice{Kind: exchange.OtherEncoding, Detail: encoding})
-	}
-	var records []*bib.Record
-	r := ris.NewReader(decoded, ris.KeywordMode(f.kw), tell)
-	r.Vocabulary = f.thesaurus
 	for {
 		record, err := r.Read()
 		if errors.Is(err, io.EOF) {
 			break
 		}
 		if err != nil {
-			return nil, err
+			return err
 		}
-		records = append(records, record)
+		n++
+		if err := visit(record); err != nil {
+			return err
+		}
 	}
-	if len(records) == 0 {
-		return nil, errors.New("the file holds no RIS record")
+	if n == 0 {
+		return errors.New("the file holds no record")
 	}
 	if f.strict && skipped > 0 {
-		return nil, fmt.Errorf("%d records or lines were skipped, and --strict was asked for", skipped)
+		return fmt.Errorf("%d records or lines were skipped, and --strict was asked for", skipped)
 	}
-	return records, nil
+	return nil
 }
 
 // open opens a file; - is standard input, which is laid down first, since a reader of records goes

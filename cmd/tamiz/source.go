@@ -2,20 +2,17 @@ package main
 
 import (
 	"encoding/json"
-	"encoding/xml"
 	"errors"
 	"fmt"
 	"io"
 	"path/filepath"
-	"strings"
 	"time"
 
 	"github.com/spf13/cobra"
 
 	"tamiz/core/bib"
 	"tamiz/core/query"
-	"tamiz/exchange/mods"
-	"tamiz/exchange/ris"
+	"tamiz/exchange/records"
 	"tamiz/source"
 	"tamiz/source/sru"
 )
@@ -64,10 +61,8 @@ func drawCommand() *cobra.Command {
 			if atMost < 1 {
 				return usage("--at-most is 1 or more, not %d", atMost)
 			}
-			switch strings.ToLower(filepath.Ext(args[2])) {
-			case ".ris", ".xml":
-			default:
-				return usage("a sample is written as .ris or .xml (MODS), not %q", filepath.Ext(args[2]))
+			if _, err := records.ByEnding(args[2]); err != nil {
+				return errors.Join(errUsage, err)
 			}
 			return draw(c, args, source.How(how), schema, atMost, seed)
 		},
@@ -112,7 +107,7 @@ func draw(c *cobra.Command, args []string, how source.How, schema string, atMost
 		return err
 	}
 	var known bib.Known
-	var records []*bib.Record
+	var drawn []*bib.Record
 	troubles := 0
 	trouble := func(t source.Trouble) {
 		troubles++
@@ -121,11 +116,11 @@ func draw(c *cobra.Command, args []string, how source.How, schema string, atMost
 	d := source.Draw{Source: client, Plan: plan, Page: m.AtMost, Keep: func(b source.Batch) error {
 		for _, g := range b.Got {
 			if n, ok := known.Find(g.Record); ok {
-				trouble(source.Trouble{Part: b.Part, From: g.Position, To: g.Position, Kind: source.Repeated, Detail: records[n].ID})
+				trouble(source.Trouble{Part: b.Part, From: g.Position, To: g.Position, Kind: source.Repeated, Detail: drawn[n].ID})
 				continue
 			}
-			known.Add(g.Record, len(records))
-			records = append(records, g.Record)
+			known.Add(g.Record, len(drawn))
+			drawn = append(drawn, g.Record)
 		}
 		for _, t := range b.Troubles {
 			trouble(t)
@@ -134,35 +129,7 @@ func draw(c *cobra.Command, args []string, how source.How, schema string, atMost
 	}}
 	ended := d.Run(ctx)
 	// What was got is written even where not all was.
-	written := writeFile(filepath.Dir(args[2]), filepath.Base(args[2]), func(w io.Writer) error { return writeRecords(w, args[2], records) })
-	fmt.Fprintf(c.ErrOrStderr(), "%d found, %d wanted, %d got, %d troubles\n", plan.Total, plan.Wanted(), len(records), troubles)
+	written := writeFile(filepath.Dir(args[2]), filepath.Base(args[2]), func(w io.Writer) error { return writeRecords(w, args[2], drawn, records.Choice{}) })
+	fmt.Fprintf(c.ErrOrStderr(), "%d found, %d wanted, %d got, %d troubles\n", plan.Total, plan.Wanted(), len(drawn), troubles)
 	return errors.Join(ended, written)
-}
-
-func writeRecords(w io.Writer, name string, records []*bib.Record) error {
-	if !strings.EqualFold(filepath.Ext(name), ".xml") {
-		for _, r := range records {
-			if err := ris.Write(w, r); err != nil {
-				return err
-			}
-		}
-		return nil
-	}
-	e := xml.NewEncoder(w)
-	root := xml.StartElement{Name: xml.Name{Local: "modsCollection"}, Attr: []xml.Attr{{Name: xml.Name{Local: "xmlns"}, Value: mods.Namespace}}}
-	if _, err := io.WriteString(w, xml.Header); err != nil {
-		return err
-	}
-	if err := e.EncodeToken(root); err != nil {
-		return err
-	}
-	for _, r := range records {
-		if err := mods.Encode(e, r, ""); err != nil {
-			return err
-		}
-	}
-	if err := e.EncodeToken(root.End()); err != nil {
-		return err
-	}
-	return e.Close()
 }

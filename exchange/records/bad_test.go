@@ -125,7 +125,7 @@ func TestFaultyFiles(t *testing.T) {
 		"an empty file":                 {[]byte(" \n"), nil, "", "it is empty"},
 		"an empty list":                 {[]byte("[]"), nil, "", "its list is empty"},
 		"prose":                         {[]byte("Dear all,\nhere are the records.\n"), nil, "", "with a reader map it can be read"},
-		"a picture":                     {[]byte("\x89PNG\r\n\x1a\n\x00\x00\x00\rIHDR"), nil, "", "it is no text"},
+		"a picture":                     {[]byte("\x89PNG\r\n\x1a\n\x00\x00\x00\rIHDR\x00\x00\x00\x01\x00\x00\x00\x01"), nil, "", "it is no text"},
 	} {
 		titles, said, err := try(c.file)
 		assert.Equal(t, c.titles, titles, name)

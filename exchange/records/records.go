@@ -4,6 +4,7 @@
 package records
 
 import (
+	"bytes"
 	"errors"
 	"fmt"
 	"io"
@@ -124,6 +125,9 @@ func (o Options) quiet() Options {
 
 // open opens one file that is not packed.
 func (o Options) open(file io.ReadSeeker) (Reader, Format, error) {
+	if err := refuseBinary(file); err != nil {
+		return nil, "", err
+	}
 	text, encoding, err := exchange.Decode(file)
 	if err != nil {
 		return nil, "", err
@@ -200,18 +204,37 @@ func (o Options) reader(format Format, text io.Reader, head string, whole bool) 
 	return table.NewReader(text, *columns, o.Sorter, o.Report), nil
 }
 
-// Head returns the beginning of a file as text, of the first part that is not empty where it is packed, and
-// whether that is all of it. It is what a person looks at who explains the file.
-func Head(file io.ReadSeeker) (string, bool, error) {
+// refuseBinary says when a file is no text, which its bytes of zero tell; UTF-16 has them too, but says so
+// at its beginning.
+func refuseBinary(file io.ReadSeeker) error {
+	b := make([]byte, 1024)
+	n, err := io.ReadFull(file, b)
+	if err != nil && !errors.Is(err, io.EOF) && !errors.Is(err, io.ErrUnexpectedEOF) {
+		return err
+	}
+	if b = b[:n]; bytes.Count(b, []byte{0}) > n/50+3 && !bytes.HasPrefix(b, []byte("\xff\xfe")) && !bytes.HasPrefix(b, []byte("\xfe\xff")) {
+		return fmt.Errorf("%w: it is no text, or UTF-16 without the mark that says so", errOther)
+	}
+	_, err = file.Seek(0, io.SeekStart)
+	return err
+}
+
+// Beginning returns the first bytes of a file, of its first part where it is packed, and whether that is all
+// of it: enough for a person to explain the file by.
+func Beginning(file io.ReadSeeker) ([]byte, bool, error) {
 	parts, err := unpack(file)
 	if err != nil || len(parts) == 0 {
-		return "", false, err
+		return nil, false, err
 	}
-	text, _, err := exchange.Decode(parts[0].file)
-	if err != nil {
-		return "", false, err
+	if _, err := parts[0].file.Seek(0, io.SeekStart); err != nil {
+		return nil, false, err
 	}
-	return beginning(text)
+	b := make([]byte, headSize)
+	n, err := io.ReadFull(parts[0].file, b)
+	if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
+		return b[:n], true, nil
+	}
+	return b[:n], false, err
 }
 
 func beginning(text io.Reader) (head string, whole bool, err error) {
@@ -260,9 +283,6 @@ func Detect(head string) (Format, error) {
 		return RIS, nil
 	case b != nil:
 		return BibTeX, nil
-	}
-	if strings.IndexByte(text, 0) >= 0 {
-		return "", fmt.Errorf("%w: it is no text", errOther)
 	}
 	if c, ok := table.Guess(text, len(head) < headSize); ok {
 		// Sentences have commas too: a table is told by the names of its columns, or by its rows being even.

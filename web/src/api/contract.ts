@@ -193,6 +193,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/imports/{import}/question": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What has to be answered before a file can be read */
+        get: operations["askedOfImport"];
+        put?: never;
+        /** Answer it; the file is then read on */
+        post: operations["answerImport"];
+        /** Give the file up: nothing of it is brought in */
+        delete: operations["giveUpImport"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The first records of a file as they will be when it is read so */
+        post: operations["previewImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The reader maps that are kept, by name */
+        get: operations["listReaderMaps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readers/{reader}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forget a reader map */
+        delete: operations["deleteReaderMap"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The records that are kept on the shelf, last added first */
+        get: operations["shelf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A set of records as a file */
+        post: operations["exportRecords"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/events": {
         parameters: {
             query?: never;
@@ -673,7 +777,7 @@ export interface components {
         /** @enum {string} */
         ImportKind: "sample" | "keys" | "vocabulary";
         /** @enum {string} */
-        ImportState: "waiting" | "reading" | "done" | "failed";
+        ImportState: "waiting" | "reading" | "asking" | "done" | "failed";
         Health: {
             status: string;
             database: string;
@@ -705,6 +809,7 @@ export interface components {
             keyStudies: components["schemas"]["KeyStudy"][];
             vocabulary?: components["schemas"]["Vocabulary"];
             decisions: components["schemas"]["Decision"][];
+            shelf: number[];
             view: components["schemas"]["View"];
             undo?: components["schemas"]["What"];
             redo?: components["schemas"]["What"];
@@ -735,6 +840,7 @@ export interface components {
             keyStudies: components["schemas"]["KeyStudy"][];
             vocabulary?: components["schemas"]["Vocabulary"];
             decisions: components["schemas"]["Decision"][];
+            shelf: number[];
             undo?: components["schemas"]["What"];
             redo?: components["schemas"]["What"];
             what?: components["schemas"]["What"];
@@ -746,6 +852,7 @@ export interface components {
             decisions?: components["schemas"]["NewDecision"][];
             samples?: components["schemas"]["SamplePatch"][];
             keyStudies?: components["schemas"]["KeyPatch"][];
+            shelf?: components["schemas"]["ShelfPatch"][];
         };
         NewDecision: {
             facet: components["schemas"]["Facet"];
@@ -883,7 +990,119 @@ export interface components {
             notices: number;
             /** Format: int64 */
             sample?: number;
+            format?: string;
+            asks?: components["schemas"]["Asks"];
             error?: components["schemas"]["Problem"];
+        };
+        /** @enum {string} */
+        Asks: "columns" | "tags" | "doubles";
+        FileSettings: {
+            columns?: components["schemas"]["Columns"];
+            map?: components["schemas"]["TagMap"];
+            doubles?: components["schemas"]["DoublesRule"];
+            choices?: {
+                [key: string]: components["schemas"]["DoublesRule"];
+            };
+        };
+        /** @enum {string} */
+        DoublesRule: "apart" | "join" | "leave";
+        FileAnswer: components["schemas"]["FileSettings"] & {
+            remember: boolean;
+        };
+        FileQuestion: {
+            what: components["schemas"]["Asks"];
+            format: string;
+            settings: components["schemas"]["FileSettings"];
+            head: string;
+            total: number;
+            doubles: components["schemas"]["Double"][];
+        };
+        Double: {
+            place: number;
+            of: number;
+            title: string;
+            byline: string;
+            differences: {
+                field: string;
+                a: string;
+                b: string;
+            }[];
+        };
+        FilePreview: {
+            records: {
+                fields: {
+                    field: string;
+                    own: boolean;
+                    values: string[];
+                }[];
+            }[];
+            notices: string[];
+            settings: components["schemas"]["FileSettings"];
+            problem: string;
+        };
+        Columns: {
+            tamiz: string;
+            delimiter: string;
+            quote: string;
+            head: boolean;
+            columns: {
+                name: string;
+                field: string;
+                split?: string;
+            }[];
+        };
+        TagMap: {
+            tamiz: string;
+            name: string;
+            line: {
+                before: string;
+                /** @enum {string} */
+                letters: "code" | "word" | "label";
+                min: number;
+                max: number;
+                after: string;
+                padded: boolean;
+                listed: boolean;
+            };
+            begins: string;
+            ends: string;
+            blank: boolean;
+            rule: string;
+            /** @enum {string} */
+            continues: "any" | "indented";
+            fields: {
+                field: string;
+                tags: string[];
+                take?: string;
+                split?: string;
+            }[];
+        };
+        ReaderMap: {
+            /** Format: int64 */
+            id: number;
+            map: components["schemas"]["TagMap"];
+        };
+        ShelfPatch: {
+            /** Format: int64 */
+            record: number;
+            on: boolean;
+            note?: string;
+            tags?: string[];
+        };
+        ShelfEntry: components["schemas"]["RecordHead"] & {
+            note: string;
+            tags: string[];
+            /** Format: date-time */
+            made: string;
+        };
+        ExportForm: {
+            /** @description a RecordSet as JSON */
+            of: string;
+            /** @enum {string} */
+            format: "ris" | "bibtex" | "csl" | "csv" | "tsv" | "mods" | "html";
+            /** @description parted by commas; all when empty */
+            fields?: string;
+            name: string;
         };
         Notice: {
             line: number;
@@ -1119,7 +1338,21 @@ export interface components {
             item?: string;
             term?: components["schemas"]["Term"];
             block?: string;
+            only?: boolean;
             strategy?: boolean;
+            /** Format: int64 */
+            sample?: number;
+            joined?: {
+                /** Format: int64 */
+                a: number;
+                /** Format: int64 */
+                b: number;
+                /** @enum {string} */
+                how: "union" | "overlap" | "difference";
+            };
+            missed?: boolean;
+            shelf?: boolean;
+            ids?: number[];
         };
         RecordsQuestion: {
             of: components["schemas"]["RecordSet"];
@@ -1155,6 +1388,11 @@ export interface components {
             languages: string[];
             countries: string[];
             doi: string;
+            others: {
+                language: string;
+                title: string;
+                abstract: string;
+            }[];
             key: boolean;
             indexed: boolean;
         };
@@ -1844,6 +2082,264 @@ export interface operations {
                 };
                 content: {
                     "text/plain": string;
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    askedOfImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileQuestion"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    answerImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileAnswer"];
+            };
+        };
+        responses: {
+            /** @description done */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Import"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    giveUpImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    previewImport: {
+        parameters: {
+            query?: {
+                /** @description guess the columns anew, by the delimiter and quote that are given */
+                refill?: boolean;
+            };
+            header?: never;
+            path: {
+                import: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileSettings"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilePreview"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listReaderMaps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReaderMap"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteReaderMap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                reader: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfEntry"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    exportRecords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/x-www-form-urlencoded": components["schemas"]["ExportForm"];
+            };
+        };
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
                 };
             };
             /** @description what went wrong */

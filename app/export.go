@@ -1,0 +1,101 @@
+package app
+
+import (
+	"bufio"
+	"context"
+	"io"
+	"strings"
+
+	"tamiz/core/bib"
+	"tamiz/exchange/records"
+)
+
+// An Export is a set of records to be written as a file.
+type Export struct {
+	Of     RecordSet
+	Format records.Format
+	Fields []string // of bib.FieldNames, and "extra"; nil for all
+	Name   string   // of the file, without ending; a page has it as its title
+}
+
+const exportBatch = 500
+
+// Export writes a set of records. What is wrong with the order is said at once; the file then comes as it
+// is read. name is that of the file, with its ending.
+func (a *App) Export(ctx context.Context, review int64, e Export) (file io.ReadCloser, name string, err error) {
+	if _, err := a.Review(ctx, review); err != nil {
+		return nil, "", err
+	}
+	choice := records.Choice{Title: e.Name, Fields: e.Fields}
+	if err := choice.Check(); err != nil {
+		return nil, "", invalid("fields", "%s", sentence(err.Error()))
+	}
+	if _, err := records.Create(io.Discard, e.Format, choice); err != nil {
+		return nil, "", invalid("format", "%s", sentence(err.Error()))
+	}
+	ids, err := a.setIDs(ctx, review, e.Of)
+	if err != nil {
+		return nil, "", err
+	}
+	d, err := a.desk(ctx, review, nil)
+	if err != nil {
+		return nil, "", err
+	}
+	if e.Format == records.CSV || e.Format == records.TSV {
+		// A table has one head for all its rows.
+		err := a.eachRecord(ctx, ids, func(r *bib.Record) error {
+			choice.Columns = records.Columns(choice.Columns, r)
+			return nil
+		})
+		if err != nil {
+			return nil, "", err
+		}
+	}
+	out, in := io.Pipe()
+	go func() {
+		b := bufio.NewWriterSize(in, 64<<10)
+		w, err := records.Create(b, e.Format, choice)
+		if err == nil {
+			// Headings go out as the review's vocabulary knows them.
+			err = a.eachRecord(ctx, ids, func(r *bib.Record) error { return w.Write(assigned(d.keys.set.Thesaurus, r)) })
+		}
+		if err == nil {
+			err = w.Close()
+		}
+		if err == nil {
+			err = b.Flush()
+		}
+		in.CloseWithError(err) // without one, the end of the file
+	}()
+	return out, fileName(e.Name) + e.Format.Ending(), nil
+}
+
+func (a *App) eachRecord(ctx context.Context, ids []int64, do func(*bib.Record) error) error {
+	for at := 0; at < len(ids); at += exportBatch {
+		stored, err := a.store.RecordsByID(ctx, ids[at:min(at+exportBatch, len(ids))])
+		if err != nil {
+			return err
+		}
+		for _, s := range stored {
+			if err := do(s.Record); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+// fileName makes a name that every system takes.
+func fileName(name string) string {
+	name = strings.Map(func(r rune) rune {
+		if r < ' ' || strings.ContainsRune(`\/:*?"<>|`, r) {
+			return ' '
+		}
+		return r
+	}, name)
+	name = strings.Trim(cut(strings.Join(strings.Fields(name), " "), 100), ". …")
+	if name == "" {
+		return "records"
+	}
+	return name
+}

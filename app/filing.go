@@ -1,0 +1,332 @@
+package app
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"path"
+	"slices"
+	"strings"
+	"time"
+
+	"tamiz/core/bib"
+	"tamiz/core/thesaurus"
+	"tamiz/exchange"
+	"tamiz/exchange/records"
+	"tamiz/exchange/skos"
+	"tamiz/store"
+)
+
+// filer puts the records of one file into the store, batch by batch.
+type filer struct {
+	*store.Filing
+	app  *App
+	i    store.Import
+	file *meter
+
+	waiting  []*bib.Record
+	reports  []exchange.Notice
+	records  int
+	skipped  int
+	notices  int
+	years    map[int]int
+	seen     map[[32]byte]string
+	known    bib.Known
+	already  bib.Known // key studies of the review, where key studies are brought in
+	studies  []store.StoredKey
+	ids      []string
+	sample   int64
+	keys     []int64
+	lastTold time.Time
+
+	firstNotice string
+	settings    FileSettings
+	places      []int // in the file, of the records in known
+	doubles     []pairOfPlaces
+	plan        plan // of records of the same work, where some are joined or left out
+	place       int  // in the file, of the record that was read last
+}
+
+func (f *filer) notice(n exchange.Notice) {
+	if n.Skipped {
+		f.skipped++
+	}
+	if f.firstNotice == "" {
+		f.firstNotice = n.String()
+	}
+	if f.notices++; f.notices <= maxNotices {
+		n.Detail = strings.ReplaceAll(n.Detail, "\x00", "")
+		f.reports = append(f.reports, n)
+	}
+}
+
+// open begins to read the file.
+func (f *filer) open(report func(exchange.Notice)) (records.Reader, records.Format, error) {
+	if _, err := f.file.Seek(0, io.SeekStart); err != nil {
+		return nil, "", err
+	}
+	o := records.Options{Columns: f.settings.Columns, Map: f.settings.Map, Report: report, Ask: true}
+	r, format, err := records.Open(f.file, o)
+	var q *records.Question
+	if errors.As(err, &q) && q.Columns != nil { // someone may have said it of such a table before
+		if known, ok := f.app.knownColumns(q.Columns); ok {
+			f.settings.Columns, o.Columns = &known, &known
+			if _, err := f.file.Seek(0, io.SeekStart); err != nil {
+				return nil, "", err
+			}
+			r, format, err = records.Open(f.file, o)
+		}
+	}
+	f.file.read = 0
+	return r, format, err
+}
+
+func (f *filer) all(ctx context.Context) error {
+	if f.settings.joins() {
+		if err := f.planDoubles(); err != nil {
+			return err
+		}
+	}
+	r, format, err := f.open(f.notice)
+	if err != nil {
+		return unreadable(err)
+	}
+	if err := f.ImportFormat(ctx, string(format)); err != nil {
+		return err
+	}
+	if f.i.Kind == "keys" {
+		var err error
+		if f.studies, err = f.app.store.KeyStudies(ctx, f.i.Review); err != nil {
+			return err
+		}
+		for i, s := range f.studies {
+			f.already.Add(s.Record, i)
+		}
+	}
+	if f.i.Kind == "sample" {
+		name := f.i.Name
+		if n := strings.TrimSuffix(name, path.Ext(name)); n != "" {
+			name = n
+		}
+		var err error
+		if f.sample, err = f.NewSample(ctx, name, f.i.Name); err != nil {
+			return err
+		}
+	}
+	for {
+		rec, err := r.Read()
+		if errors.Is(err, io.EOF) {
+			break
+		}
+		if err != nil {
+			return err
+		}
+		f.place++
+		if err := f.add(ctx, rec); err != nil {
+			return err
+		}
+	}
+	if err := f.flush(ctx); err != nil {
+		return err
+	}
+	if f.records == 0 && len(f.seen) > 0 {
+		return &Problem{Type: "nothing-new", Status: 422, Field: "file", Title: "All records of the file are key studies of this review already. Nothing was brought in."}
+	}
+	if f.records == 0 {
+		return &Problem{Type: "no-records", Status: 422, Field: "file", Title: "The file holds no record that could be read. Nothing was brought in.", Detail: f.firstNotice}
+	}
+	if len(f.doubles) > 0 && f.settings.Doubles == "" {
+		return f.askDoubles(format)
+	}
+	years := []YearCount{}
+	for y, n := range f.years {
+		years = append(years, YearCount{y, n})
+	}
+	slices.SortFunc(years, func(a, b YearCount) int { return a.Year - b.Year })
+	saved, err := json.Marshal(years)
+	if err != nil {
+		return err
+	}
+	if err := f.Done(ctx, f.records, f.skipped, f.notices, saved); err != nil {
+		return err
+	}
+	return f.log(ctx)
+}
+
+// A YearCount is the records of one year; 0 is those without.
+type YearCount struct {
+	Year    int `json:"year"`
+	Records int `json:"records"`
+}
+
+func (f *filer) add(ctx context.Context, r *bib.Record) error {
+	body, err := json.Marshal(r)
+	if err != nil {
+		return err
+	}
+	hash := sha256.Sum256(body)
+	if earlier, ok := f.seen[hash]; ok {
+		f.notice(exchange.Notice{Kind: exchange.Twice, Detail: earlier, Skipped: true})
+		return nil
+	}
+	f.seen[hash] = r.ID
+	if k, ok := f.already.Find(r); ok {
+		f.notice(exchange.Notice{Kind: exchange.Already, Detail: f.studies[k].Record.ID, Skipped: true})
+		return nil
+	}
+	if n, ok := f.known.Find(r); ok {
+		kind := exchange.Double
+		switch f.settings.of(f.place) {
+		case Leave:
+			kind = exchange.DoubleLeft
+		case Join:
+			kind = exchange.DoubleJoined
+		default:
+			f.doubles = append(f.doubles, pairOfPlaces{f.places[n], f.place})
+		}
+		f.notice(exchange.Notice{Record: f.place, Kind: kind, Detail: f.ids[n], Skipped: kind != exchange.Double})
+		if kind != exchange.Double {
+			return nil
+		}
+	}
+	f.known.Add(r, len(f.ids))
+	f.ids, f.places = append(f.ids, r.ID), append(f.places, f.place)
+	if more := f.plan[f.place]; len(more) > 0 {
+		id := r.ID
+		for _, m := range more {
+			r = bib.Join(r, m)
+		}
+		r.ID = id
+	}
+	f.years[r.Year]++
+	f.records++
+	if f.i.Kind == "keys" && f.records > maxKeys {
+		return &Problem{Type: "too-many-keys", Status: 422, Field: "file", Title: fmt.Sprintf("The file holds more than %d records: too many to be key studies. Nothing was brought in.", maxKeys)}
+	}
+	if f.waiting = append(f.waiting, r); len(f.waiting) < batch {
+		return nil
+	}
+	return f.flush(ctx)
+}
+
+func (f *filer) flush(ctx context.Context) error {
+	if len(f.waiting) > 0 {
+		if f.i.Kind == "sample" {
+			if err := f.AddToSample(ctx, f.waiting); err != nil {
+				return err
+			}
+		} else {
+			ids, err := f.AddKeys(ctx, f.waiting)
+			if err != nil {
+				return err
+			}
+			f.keys = append(f.keys, ids...)
+		}
+		f.waiting = f.waiting[:0]
+	}
+	if err := f.AddNotices(ctx, f.reports); err != nil {
+		return err
+	}
+	f.reports = f.reports[:0]
+	if time.Since(f.lastTold) < 300*time.Millisecond {
+		return nil
+	}
+	f.lastTold = time.Now()
+	// Beside the transaction, so that it can be seen before all is done. A progress that cannot be told
+	// does not stop the work.
+	if err := f.app.store.ImportProgress(ctx, f.i.ID, min(f.file.read, f.i.Bytes), f.records, f.skipped); err == nil {
+		f.app.tell(ctx, f.i.Review, News{Kind: "import", Import: f.i.ID})
+	}
+	return nil
+}
+
+// log makes the import a change that can be undone.
+func (f *filer) log(ctx context.Context) error {
+	var before, after store.Facts
+	what := What{Key: "import." + f.i.Kind, Params: map[string]string{"name": f.i.Name, "records": fmt.Sprint(f.records)}}
+	if f.i.Kind == "sample" {
+		sample, err := f.Sample(ctx, f.sample)
+		if err != nil {
+			return err
+		}
+		deleted := sample
+		deleted.Deleted = true
+		before.Samples, after.Samples = []store.FactSample{deleted}, []store.FactSample{sample}
+	}
+	for _, k := range f.keys {
+		before.Keys = append(before.Keys, store.FactKeyStudy{ID: k, Deleted: true})
+		after.Keys = append(after.Keys, store.FactKeyStudy{ID: k})
+	}
+	saying, err := json.Marshal(what)
+	if err != nil {
+		return err
+	}
+	if err := f.Log(ctx, saying, before, after); err != nil {
+		return err
+	}
+	return f.Notify(ctx, News{Review: f.i.Review, Kind: "change"}.String())
+}
+
+// vocabulary reads a controlled vocabulary, which the review goes by from then on.
+func (f *filer) vocabulary(ctx context.Context) error {
+	decoded, encoding, err := exchange.Decode(f.file)
+	if err != nil {
+		return err
+	}
+	f.file.read = 0
+	if encoding == exchange.Windows1252 {
+		f.notice(exchange.Notice{Kind: exchange.OtherEncoding, Detail: encoding})
+	}
+	concepts, err := skos.Read(decoded, f.notice)
+	if err != nil {
+		return &Problem{Type: "no-vocabulary", Status: 422, Field: "file", Title: "The file could not be read as a vocabulary. Nothing was brought in.", Detail: err.Error()}
+	}
+	t, troubles := thesaurus.Build(concepts, "")
+	for _, x := range troubles {
+		f.notice(skos.Notice(x))
+	}
+	name := strings.TrimSuffix(f.i.Name, path.Ext(f.i.Name))
+	id, err := f.AddVocabulary(ctx, name, t.Language, len(t.Headings), concepts)
+	if err != nil {
+		return err
+	}
+	if err := f.AddNotices(ctx, f.reports); err != nil {
+		return err
+	}
+	if err := f.Done(ctx, len(t.Headings), f.skipped, f.notices, nil); err != nil {
+		return err
+	}
+	current, err := f.Document(ctx, 0)
+	if err != nil {
+		return err
+	}
+	document, err := parse(current.Body)
+	if err != nil {
+		return err
+	}
+	document.Vocabulary = &id
+	return f.edit(ctx, current.Revision, document, What{Key: "import.vocabulary", Params: map[string]string{"name": f.i.Name, "headings": fmt.Sprint(len(t.Headings))}})
+}
+
+// edit makes a document the newest revision, as a change that can be undone.
+func (f *filer) edit(ctx context.Context, revision int, d Document, what What) error {
+	body, err := d.saved()
+	if err != nil {
+		return err
+	}
+	before, after := store.Facts{Revision: revision}, store.Facts{Revision: revision + 1}
+	if err := f.AddDocument(ctx, store.Document{Revision: after.Revision, Body: body}); err != nil {
+		return err
+	}
+	saying, err := json.Marshal(what)
+	if err != nil {
+		return err
+	}
+	if err := f.Log(ctx, saying, before, after); err != nil {
+		return err
+	}
+	return f.Notify(ctx, News{Review: f.i.Review, Kind: "change"}.String())
+}

@@ -1,0 +1,203 @@
+package app
+
+import (
+	"context"
+	"slices"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/coverage"
+	"tamiz/core/strategy"
+	"tamiz/core/tally"
+	"tamiz/store"
+)
+
+// A RecordSet is the records behind a figure: those of the sample with an item, those a term or a block
+// finds, those only a term finds, those the strategy finds, or all of the sample; or records that need not
+// be in the sample: of any sample, of two put together, key studies that are missed, the shelf, or a
+// selection.
+type RecordSet struct {
+	Facet    *tally.Facet `json:"facet,omitempty"`
+	Item     *string      `json:"item,omitempty"`
+	Term     *Term        `json:"term,omitempty"`
+	Only     *bool        `json:"only,omitempty"` // with a term and its block: what no other term of the block finds
+	Block    *string      `json:"block,omitempty"`
+	Strategy *bool        `json:"strategy,omitempty"`
+
+	Sample *int64      `json:"sample,omitempty"`
+	Joined *JoinedSets `json:"joined,omitempty"`
+	Missed *bool       `json:"missed,omitempty"` // key studies that the strategy misses
+	Shelf  *bool       `json:"shelf,omitempty"`
+	IDs    []int64     `json:"ids,omitempty"`
+}
+
+// JoinedSets is two samples put together.
+type JoinedSets struct {
+	Pair
+	How string `json:"how"` // union, overlap or difference
+}
+
+const maxSelected = 100_000 // records of a selection
+
+// beside returns the records of a set that need not be in the sample that is looked at; ok is false for one
+// that is.
+func (a *App) beside(ctx context.Context, review int64, s RecordSet) (ids []int64, ok bool, err error) {
+	yes := func(b *bool) bool { return b != nil && *b }
+	switch {
+	case len(s.IDs) > maxSelected:
+		return nil, true, invalid("ids", "At most %d records are selected at once.", maxSelected)
+	case s.IDs != nil:
+		return s.IDs, true, nil
+	case yes(s.Shelf):
+		ids, err = a.store.ShelvedIDs(ctx, review)
+		return ids, true, err
+	case s.Sample != nil:
+		samples, err := a.store.Samples(ctx, review)
+		if err != nil {
+			return nil, true, err
+		}
+		if !slices.ContainsFunc(samples, func(x Sample) bool { return x.ID == *s.Sample }) {
+			return nil, true, gone(store.ErrNone, "sample")
+		}
+		ids, err = a.store.SampleIDs(ctx, *s.Sample)
+		return ids, true, err
+	case s.Joined != nil:
+		_, both, onlyA, onlyB, _, err := a.compared(ctx, review, s.Joined.Pair)
+		if err != nil {
+			return nil, true, err
+		}
+		ids, err = joinedBy(s.Joined.How, both, onlyA, onlyB)
+		return ids, true, err
+	case yes(s.Missed):
+		d, err := a.desk(ctx, review, nil)
+		if err != nil {
+			return nil, true, err
+		}
+		reach, err := coverage.Find(d.keys.set, d.strategy)
+		if err != nil {
+			return nil, true, err
+		}
+		for i, k := range d.keys.studies {
+			if !reach.Whole.Contains(uint32(i)) {
+				ids = append(ids, k.StoredRecord.ID)
+			}
+		}
+		return ids, true, nil
+	}
+	return nil, false, nil
+}
+
+// setIDs returns the records of any set, by their numbers in the store.
+func (a *App) setIDs(ctx context.Context, review int64, s RecordSet) ([]int64, error) {
+	if ids, ok, err := a.beside(ctx, review, s); ok || err != nil {
+		return ids, err
+	}
+	d, err := a.desk(ctx, review, nil)
+	if err != nil {
+		return nil, err
+	}
+	if d.pool == nil {
+		return nil, errNoSample
+	}
+	found, err := d.behind(s)
+	if err != nil {
+		return nil, err
+	}
+	ids := make([]int64, 0, found.GetCardinality())
+	for it := found.Iterator(); it.HasNext(); {
+		ids = append(ids, d.pool.ids[it.Next()])
+	}
+	return ids, nil
+}
+
+// Records returns some of the records of a set, in its order: that of the sample, where they are of it.
+func (a *App) Records(ctx context.Context, review int64, q RecordsQuestion) (*RecordList, error) {
+	if q.At < 0 || q.Limit < 1 || q.Limit > recordPage {
+		return nil, invalid("limit", "1 to %d records are told at once.", recordPage)
+	}
+	d, err := a.desk(ctx, review, nil)
+	if err != nil {
+		return nil, err
+	}
+	out := &RecordList{Records: []RecordHead{}}
+	ids, ok, err := a.beside(ctx, review, q.Of)
+	if err != nil {
+		return nil, err
+	}
+	if ok {
+		out.Total = len(ids)
+		from := min(q.At, len(ids))
+		stored, err := a.store.RecordsByID(ctx, ids[from:min(from+q.Limit, len(ids))])
+		for _, s := range stored {
+			out.Records = append(out.Records, d.head(s))
+		}
+		return out, err
+	}
+	if d.pool == nil {
+		return nil, errNoSample
+	}
+	found, err := d.behind(q.Of)
+	if err != nil {
+		return nil, err
+	}
+	out.Total = int(found.GetCardinality())
+	it := found.Iterator()
+	for n := 0; it.HasNext() && len(out.Records) < q.Limit; n++ {
+		if i := it.Next(); n >= q.At {
+			out.Records = append(out.Records, d.head(store.StoredRecord{ID: d.pool.ids[i], Record: d.pool.Records[i]}))
+		}
+	}
+	return out, nil
+}
+
+// behind returns the records of a set within the sample that is looked at.
+func (d *desk) behind(s RecordSet) (*roaring.Bitmap, error) {
+	set := d.pool.set()
+	switch {
+	case s.Facet != nil && s.Item != nil:
+		forms := d.pool.forms(*s.Facet, *s.Item, d.keys)
+		return roaring.And(d.pool.having(*s.Facet, *s.Item, forms), d.pool.Sample), nil
+	case s.Term != nil:
+		found, err := coverage.Hits(set, s.Term.Term)
+		if err != nil {
+			r := refusal(err)
+			return nil, &Problem{Type: "refused", Status: 422, Field: "term", Title: sentence(r.Message), Detail: r.Reason}
+		}
+		if s.Only == nil || !*s.Only || s.Block == nil {
+			return found, nil
+		}
+		i := d.document.block(*s.Block)
+		if i < 0 {
+			return nil, gone(store.ErrNone, "block")
+		}
+		var rest []strategy.Term
+		for _, t := range d.document.Blocks[i].Terms {
+			if t.On && t.ID != s.Term.ID {
+				rest = append(rest, t.Term)
+			}
+		}
+		others := roaring.New()
+		for _, t := range rest {
+			more, err := coverage.Hits(set, t)
+			if err != nil {
+				continue // a term that cannot be searched finds nothing
+			}
+			others.Or(more)
+		}
+		return roaring.AndNot(found, others), nil
+	case s.Block != nil, s.Strategy != nil && *s.Strategy:
+		reach, err := coverage.Find(set, d.strategy)
+		if err != nil {
+			return nil, err
+		}
+		if s.Block == nil {
+			return reach.Whole, nil
+		}
+		i := d.document.block(*s.Block)
+		if i < 0 {
+			return nil, gone(store.ErrNone, "block")
+		}
+		return reach.Blocks[i], nil
+	}
+	return d.pool.Sample, nil
+}
