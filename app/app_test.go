@@ -124,7 +124,7 @@ func TestFilesThatCannotBeTakenSayWhyAndLeaveNothing(t *testing.T) {
 	broken := io.MultiReader(strings.NewReader(file("Rest", "Shade")), failing{})
 	for kind, c := range map[string]io.Reader{
 		"empty-file": strings.NewReader(""),
-		"no-records": strings.NewReader("title,year\nHeat,2014\n"),
+		"no-records": strings.NewReader("<html><body>Log in</body></html>"),
 		"same-file":  strings.NewReader(file("Heat")),
 		"broken-off": broken,
 	} {
@@ -147,6 +147,9 @@ func TestWhatWasSkippedCanBeRead(t *testing.T) {
 	a, review := start(t)
 	odd := "Exported\nTY  - JOUR\nAB  - caf\xe9\nPY  - n.d.\nER  - \nTY  - JOUR\nER  - \n" + file("Heat", "Heat") + file("Heat")
 	i, err := bring(t, a, review, "sample", `C:\files\odd.ris`, strings.NewReader(odd))
+	require.NoError(t, err)
+	require.Equal(t, "doubles", i.Asks)
+	i, err = answer(t, a, review, i, app.FileAnswer{FileSettings: app.FileSettings{Doubles: app.Apart}})
 	require.NoError(t, err)
 	assert.Equal(t, "odd.ris", i.Name)
 	assert.Equal(t, 3, i.Records)

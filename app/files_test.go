@@ -77,7 +77,7 @@ func TestATableIsExplainedOnceAndKnownAgainByItsHeads(t *testing.T) {
 	assert.Contains(t, p.Problem, `no field "colour"`)
 	p, err = a.PreviewImport(ctx, i.ID, app.FileSettings{Columns: &table.Columns{Format: table.Version, Delimiter: ",", Quote: `"`}}, true)
 	require.NoError(t, err)
-	assert.Len(t, p.Settings.Columns.Columns, 2, "guessed anew by another delimiter")
+	assert.Len(t, p.Settings.Columns.Columns, 1, "guessed anew by another delimiter")
 
 	i, err = answer(t, a, review, i, app.FileAnswer{FileSettings: app.FileSettings{Columns: &columns}, Remember: true})
 	require.NoError(t, err)

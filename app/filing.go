@@ -94,9 +94,6 @@ func (f *filer) all(ctx context.Context) error {
 	if err != nil {
 		return unreadable(err)
 	}
-	if err := f.ImportFormat(ctx, string(format)); err != nil {
-		return err
-	}
 	if f.i.Kind == "keys" {
 		var err error
 		if f.studies, err = f.app.store.KeyStudies(ctx, f.i.Review); err != nil {
@@ -150,7 +147,7 @@ func (f *filer) all(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := f.Done(ctx, f.records, f.skipped, f.notices, saved); err != nil {
+	if err := f.Done(ctx, string(format), f.records, f.skipped, f.notices, saved); err != nil {
 		return err
 	}
 	return f.log(ctx)
@@ -296,7 +293,7 @@ func (f *filer) vocabulary(ctx context.Context) error {
 	if err := f.AddNotices(ctx, f.reports); err != nil {
 		return err
 	}
-	if err := f.Done(ctx, len(t.Headings), f.skipped, f.notices, nil); err != nil {
+	if err := f.Done(ctx, "skos", len(t.Headings), f.skipped, f.notices, nil); err != nil {
 		return err
 	}
 	current, err := f.Document(ctx, 0)

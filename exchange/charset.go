@@ -26,6 +26,9 @@ const (
 // since a single byte that is not UTF-8 settles it, unless it is the beginning of a last character that
 // was cut off. Control characters become spaces.
 func Decode(file io.ReadSeeker) (io.Reader, string, error) {
+	if _, err := file.Seek(0, io.SeekStart); err != nil {
+		return nil, "", err
+	}
 	var head [3]byte
 	n, err := io.ReadFull(file, head[:])
 	if err != nil && !errors.Is(err, io.ErrUnexpectedEOF) && !errors.Is(err, io.EOF) {

@@ -178,12 +178,6 @@ func (s *Store) AnswerImport(ctx context.Context, id int64, settings json.RawMes
 	return asked, err
 }
 
-// ImportFormat keeps in which format a file is.
-func (f *Filing) ImportFormat(ctx context.Context, format string) error {
-	_, err := f.tx.Exec(ctx, "update import set format = $2 where id = $1", f.id, format)
-	return err
-}
-
 // A Reading is how a kind of file is read, as someone said it.
 type Reading struct {
 	ID   int64           `json:"id"`
@@ -271,8 +265,9 @@ func (f *Filing) AddNotices(ctx context.Context, notices []exchange.Notice) erro
 	return err
 }
 
-// Done ends an import: its file is no longer needed.
-func (f *Filing) Done(ctx context.Context, records, skipped, notices int, years json.RawMessage) error {
+// Done ends an import: its file is no longer needed. Its row is touched here alone: while the transaction
+// goes on, the progress is told beside it.
+func (f *Filing) Done(ctx context.Context, format string, records, skipped, notices int, years json.RawMessage) error {
 	if f.sample > 0 {
 		if _, err := f.tx.Exec(ctx, "update sample set records = $2, years = $3 where id = $1", f.sample, records, years); err != nil {
 			return err
@@ -282,8 +277,8 @@ func (f *Filing) Done(ctx context.Context, records, skipped, notices int, years 
 	if f.sample > 0 {
 		sample = &f.sample
 	}
-	if _, err := f.tx.Exec(ctx, `update import set state = 'done', bytes_read = bytes, records = $2, skipped = $3, notices = $4, sample = $5 where id = $1`,
-		f.id, records, skipped, notices, sample); err != nil {
+	if _, err := f.tx.Exec(ctx, `update import set state = 'done', bytes_read = bytes, records = $2, skipped = $3, notices = $4, sample = $5, format = $6 where id = $1`,
+		f.id, records, skipped, notices, sample, format); err != nil {
 		return err
 	}
 	_, err := f.tx.Exec(ctx, "delete from import_chunk where import = $1", f.id)

@@ -88,6 +88,7 @@ func TestFaultyFiles(t *testing.T) {
 		"cut off in a record":           {[]byte(twoRIS[:len(twoRIS)-8]), []string{"Heat", "Rest"}, "no end mark", ""},
 		"cut off in a character":        {[]byte("TY  - JOUR\nTI  - Café\nER  - \nTY  - JOUR\nTI  - Caf\xc3"), []string{"Café", "Caf"}, "in the middle of a character", ""},
 		"cut off in a gzip block":       {long[:len(long)/2], []string{"Heat", "Rest"}, "no end mark", ""},
+		"a byte order mark":             {[]byte("\xef\xbb\xbf" + twoRIS), []string{"Heat", "Rest"}, "", ""},
 		"gzip":                          {gzipped(t, twoRIS), []string{"Heat", "Rest"}, "", ""},
 		"zip of two formats":            {zipped(t, [2]string{"a/one.ris", oneRIS}, [2]string{"two.xml", oneMODS}, [2]string{"readme.bin", "\x00\x01"}), []string{"Heat", "Heat"}, "readme.bin of the packed file is in no format", ""},
 		"zip bomb":                      {zipped(t, [2]string{"a.ris", strings.Repeat("TY  - JOUR\nTI  - Heat\nER  - \n", 5_000_000)}), nil, "", "more than 200 times"},

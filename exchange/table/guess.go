@@ -128,15 +128,19 @@ var (
 // fill finds out whether the first row names the columns, and what each stands for.
 func (c *Columns) fill(rows [][]string) {
 	first := rows[0]
-	known, odd := 0, false
+	known, odd, named := 0, false, map[string]bool{}
 	for _, v := range first {
 		v = strings.TrimSpace(v)
 		if exchange.FieldOf(v) != "" {
 			known++
 		}
+		if v != "" && utf8.RuneCountInString(v) <= 60 && !strings.ContainsAny(v, "0123456789") {
+			named[strings.ToLower(v)] = true
+		}
 		odd = odd || utf8.RuneCountInString(v) > 80 || doiShape.MatchString(v) || urlShape.MatchString(v) || yearShape.MatchString(v)
 	}
-	c.Head = known > 0 && !odd || known > 1
+	// Where no name is known, cells that are short, without figures and all different are names too.
+	c.Head = known > 0 && !odd || known > 1 || !odd && len(named) == len(first) && len(rows) > 1
 	if c.Head {
 		rows = rows[1:]
 	}
