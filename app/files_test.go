@@ -240,6 +240,8 @@ func TestAnySetOfRecordsIsWritten(t *testing.T) {
 	require.NoError(t, err)
 	_, err = a.SetView(ctx, review, app.View{Sample: i.Sample, Rest: true})
 	require.NoError(t, err)
+	studies, err := a.Review(ctx, review)
+	require.NoError(t, err)
 	yes, id := true, "a"
 	only := term("2", "crews")
 	for name, c := range map[string]struct {
@@ -251,7 +253,7 @@ func TestAnySetOfRecordsIsWritten(t *testing.T) {
 		"a term":               {app.RecordSet{Term: &only}, []string{"Heat in crews", "Rest in crews"}},
 		"what only a term has": {app.RecordSet{Term: &only, Block: &id, Only: &yes}, nil},
 		"the strategy":         {app.RecordSet{Strategy: &yes}, []string{"Heat in crews", "Rest in crews"}},
-		"missed studies":       {app.RecordSet{Missed: &yes}, []string{"Noon"}},
+		"a selection":          {app.RecordSet{IDs: []int64{studies.KeyStudies[1].Record}}, []string{"Noon"}},
 	} {
 		assert.Equal(t, c.want, titles(t, a, review, c.of), name)
 		e, _, err := a.Export(ctx, review, app.Export{Of: c.of, Format: records.CSV, Fields: []string{"title"}, Name: name})

@@ -14,8 +14,7 @@ import (
 
 // A RecordSet is the records behind a figure: those of the sample with an item, those a term or a block
 // finds, those only a term finds, those the strategy finds, or all of the sample; or records that need not
-// be in the sample: of any sample, of two put together, key studies that are missed, the shelf, or a
-// selection.
+// be in the sample: of any sample, of two put together, the shelf, or a selection.
 type RecordSet struct {
 	Facet    *tally.Facet `json:"facet,omitempty"`
 	Item     *string      `json:"item,omitempty"`
@@ -26,7 +25,6 @@ type RecordSet struct {
 
 	Sample *int64      `json:"sample,omitempty"`
 	Joined *JoinedSets `json:"joined,omitempty"`
-	Missed *bool       `json:"missed,omitempty"` // key studies that the strategy misses
 	Shelf  *bool       `json:"shelf,omitempty"`
 	IDs    []int64     `json:"ids,omitempty"`
 }
@@ -68,21 +66,6 @@ func (a *App) beside(ctx context.Context, review int64, s RecordSet) (ids []int6
 		}
 		ids, err = joinedBy(s.Joined.How, both, onlyA, onlyB)
 		return ids, true, err
-	case yes(s.Missed):
-		d, err := a.desk(ctx, review, nil)
-		if err != nil {
-			return nil, true, err
-		}
-		reach, err := coverage.Find(d.keys.set, d.strategy)
-		if err != nil {
-			return nil, true, err
-		}
-		for i, k := range d.keys.studies {
-			if !reach.Whole.Contains(uint32(i)) {
-				ids = append(ids, k.StoredRecord.ID)
-			}
-		}
-		return ids, true, nil
 	}
 	return nil, false, nil
 }

@@ -143,18 +143,18 @@ func TestConvertWritesEveryFormatAndReadsItAgain(t *testing.T) {
 	page, err := os.ReadFile(at("page.html"))
 	require.NoError(t, err)
 	assert.Contains(t, string(page), "<h1>sample.ris</h1>")
-	csv, _, err := call(t, "", "convert", in, "-:csv", "--fields", "accession,title")
+	csv, _, err := call(t, "", "convert", in, "-", "--format", "csv", "--fields", "accession,title")
 	require.NoError(t, err)
 	assert.True(t, strings.HasPrefix(csv, "title,accession\n"), csv[:60])
 
 	own := at("own.txt")
 	require.NoError(t, os.WriteFile(own, []byte("Nr: 1\nTitle: Heat\n and rest\nBy: Velkana, Temi; Osolana, Ife\n\nNr: 2\nTitle: Shade\n"), 0o600))
-	_, _, err = call(t, "", "convert", own, "-:ris")
+	_, _, err = call(t, "", "convert", own, "-", "--format", "ris")
 	assert.ErrorContains(t, err, "with a reader map it can be read")
 	m := at("map.json")
 	require.NoError(t, os.WriteFile(m, []byte(`{"tamiz":"reader-map/1","name":"Own","line":{"before":"","letters":"label","min":2,"max":20,"after":":","padded":true,"listed":true},"begins":"Nr","ends":"","blank":true,"rule":"",
 		"continues":"any","fields":[{"field":"accession","tags":["Nr"]},{"field":"title","tags":["Title"]},{"field":"authors","tags":["By"],"take":"all","split":";"}]}`), 0o600))
-	ris, complaints, err := call(t, "", "convert", own, "-:ris", "--map", m)
+	ris, complaints, err := call(t, "", "convert", own, "-", "--format", "ris", "--map", m)
 	require.NoError(t, err, complaints)
 	assert.Contains(t, ris, "AN  - 1\r\nTI  - Heat and rest\r\nAU  - Velkana, Temi\r\nAU  - Osolana, Ife\r\n")
 	for _, wrong := range [][]string{{"convert", in}, {"convert", in, at("x.doc")}, {"convert", in, at("x.ris"), "--fields", "colour"}} {

@@ -15,11 +15,11 @@ import (
 
 func convertCommand() *cobra.Command {
 	var in recordFlags
-	var fields string
+	var fields, format string
 	c := &cobra.Command{
 		Use: "convert IN OUT", Short: "One record format into another, by the ending of OUT", Args: exactly(2, "convert needs a file to read and a file to write"),
 		Long: "Reads records of any format, told by what is in the file, and writes them as OUT says by its ending: .ris, .bib, .json (CSL-JSON), .csv, .tsv, .xml (MODS) or .html (a page to print). " +
-			"OUT may be - with a format after a colon: -:bib.",
+			"With --format OUT has any name, or - for standard output.",
 		RunE: func(c *cobra.Command, args []string) error {
 			if err := in.begin(c); err != nil {
 				return err
@@ -28,18 +28,19 @@ func convertCommand() *cobra.Command {
 			if fields != "" {
 				choice.Fields = strings.Split(fields, ",")
 			}
-			return convert(c, &in, args[0], args[1], choice)
+			return convert(c, &in, args[0], args[1], format, choice)
 		},
 	}
 	in.add(c)
 	c.Flags().StringVar(&fields, "fields", "", "the fields to write, parted by commas, and extra for those that Tamiz does not know (default: all)")
+	c.Flags().StringVar(&format, "format", "", "the format to write, by its ending: ris, bib, json, csv, tsv, xml or html (default: the ending of OUT)")
 	return c
 }
 
-func convert(c *cobra.Command, in *recordFlags, from, to string, choice records.Choice) error {
+func convert(c *cobra.Command, in *recordFlags, from, to, ending string, choice records.Choice) error {
 	kind := to
-	if after, ok := strings.CutPrefix(to, "-:"); ok {
-		kind = "x." + after
+	if ending != "" {
+		kind = "x." + ending
 	}
 	format, err := records.ByEnding(kind)
 	if err == nil {
@@ -68,7 +69,7 @@ func convert(c *cobra.Command, in *recordFlags, from, to string, choice records.
 		}
 		return out.Close()
 	}
-	if kind != to {
+	if to == "-" {
 		b := bufio.NewWriter(c.OutOrStdout())
 		return errors.Join(write(b), b.Flush())
 	}

@@ -45,6 +45,17 @@ export type Answer = Schemas['Answer']
 export type Holding = Schemas['Holding']
 export type Lookup = Schemas['Lookup']
 export type Compared = Schemas['Compared']
+export type Columns = Schemas['Columns']
+export type TagMap = Schemas['TagMap']
+export type FileSettings = Schemas['FileSettings']
+export type FileQuestion = Schemas['FileQuestion']
+export type FileAnswer = Schemas['FileAnswer']
+export type FilePreview = Schemas['FilePreview']
+export type DoublesRule = Schemas['DoublesRule']
+export type ReaderMap = Schemas['ReaderMap']
+export type ShelfPatch = Schemas['ShelfPatch']
+export type ShelfEntry = Schemas['ShelfEntry']
+export type FileFormat = Schemas['ExportForm']['format']
 
 export const api = createClient<paths>({ baseUrl: '' })
 

@@ -1350,7 +1350,6 @@ export interface components {
                 /** @enum {string} */
                 how: "union" | "overlap" | "difference";
             };
-            missed?: boolean;
             shelf?: boolean;
             ids?: number[];
         };

@@ -1,12 +1,18 @@
 import { createI18n } from 'vue-i18n'
 import en from './en'
+import files from './files'
 import sources from './sources'
 
 export const i18n = createI18n({
   legacy: false,
   locale: 'en-GB',
   fallbackLocale: 'en-GB',
-  messages: { 'en-GB': { ...en, ...sources, screen: { ...en.screen, ...sources.screen }, strip: { ...en.strip, ...sources.strip }, change: { ...en.change, ...sources.change } } },
+  messages: {
+    'en-GB': {
+      ...en, ...sources, ...files, screen: { ...en.screen, ...sources.screen, ...files.screen }, strip: { ...en.strip, ...sources.strip },
+      change: { ...en.change, ...sources.change, ...files.change }, notice: { ...en.notice, ...files.notice },
+    },
+  },
   numberFormats: { 'en-GB': { whole: { maximumFractionDigits: 0 }, one: { minimumFractionDigits: 1, maximumFractionDigits: 1 }, share: { style: 'percent', maximumFractionDigits: 0 } } },
   datetimeFormats: { 'en-GB': { day: { day: 'numeric', month: 'short', year: 'numeric' }, short: { day: 'numeric', month: 'short' }, time: { hour: '2-digit', minute: '2-digit', hour12: false } } },
 })

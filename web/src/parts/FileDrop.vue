@@ -2,7 +2,7 @@
 import { ref } from 'vue'
 
 /** A place that takes files: dropped on it, or chosen with the button in its slot. */
-withDefaults(defineProps<{ hint: string; accept?: string }>(), { accept: '.ris,.txt,text/plain,application/x-research-info-systems' })
+withDefaults(defineProps<{ hint: string; accept?: string }>(), { accept: '.ris,.txt,.bib,.json,.jsonl,.csv,.tsv,.tab,.xml,.mods,.marcxml,.gz,.zip,text/*' })
 const emit = defineEmits<{ files: [files: File[]] }>()
 
 const over = ref(0)

@@ -3,6 +3,7 @@ import { useI18n } from 'vue-i18n'
 import { CallError, type Import } from '@/api/client'
 import { useImports } from '@/state/imports'
 import { useProblem } from '@/state/problem'
+import AskedFiles from './files/AskedFiles.vue'
 
 /** The files of one kind that are on their way in, and those that did not get in, with why. */
 defineProps<{ kind: Import['kind'] }>()
@@ -16,6 +17,7 @@ const said = (i: Import) => (i.error ? problem(new CallError(i.error)) : '')
 </script>
 
 <template>
+  <AskedFiles :kind="kind" />
   <ul class="imports" aria-live="polite">
     <li v-for="u in imports.uploads.filter((x) => x.kind === kind)" :key="`u${u.id}`">
       <b class="cut">{{ u.file.name }}</b>

@@ -37,6 +37,12 @@ const missed = computed(() => (bench.now ? bench.now.caught.filter((c, i) => !c 
       {{ t(`screen.${s}`) }}
       <i v-if="s === 'coverage' && missed" :aria-label="t('rail.missed', { n: missed })">{{ missed }}</i>
     </router-link>
+    <span class="grow" />
+    <router-link :to="{ name: 'shelf', params: { review: review.id } }" class="place" active-class="here">
+      <svg viewBox="0 0 24 24" aria-hidden="true"><path d="M4 20h16M5 20V8h4v12M9 20V5h4v15M14.5 8.6l3.6-1 3 11.6-3.6 1z" /></svg>
+      {{ t('screen.shelf') }}
+      <i v-if="review.shelf.size">{{ review.shelf.size }}</i>
+    </router-link>
   </nav>
 </template>
 

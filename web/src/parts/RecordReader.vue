@@ -5,7 +5,9 @@ import { useI18n } from 'vue-i18n'
 import { api, ask, type Chip, type Facet } from '@/api/client'
 import { useDecide } from '@/state/decide'
 import { useReview } from '@/state/review'
+import { useShelf } from '@/state/shelf'
 import BlockStamp from './BlockStamp.vue'
+import { useSaving } from './files/saving'
 import MarkedText from './MarkedText.vue'
 import { useReader } from './reader'
 import { useTaking } from './taking'
@@ -14,6 +16,8 @@ const pageSize = 100
 const { t, n } = useI18n()
 const review = useReview()
 const reader = useReader()
+const saving = useSaving()
+const shelf = useShelf()
 const { termOf, add, decide } = useDecide()
 
 const at = ref(0) // the place in the list of the record that is read
@@ -61,7 +65,16 @@ function go(by: number) {
   at.value = Math.min(Math.max(at.value + by, 0), Math.max(total.value - 1, 0))
 }
 
+/** Keeps the record that is read on the shelf, or takes it off. */
+function keep() {
+  if (record.value) shelf.toggle(record.value.id, record.value.title.map((p) => p.text).join(''))
+}
+
 function onKey(e: KeyboardEvent) {
+  if (e.key.toLowerCase() === 'k' && !e.ctrlKey && !e.metaKey && !e.altKey && !(e.target as HTMLElement).matches('input, textarea, select')) {
+    e.preventDefault()
+    return keep()
+  }
   const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1, PageDown: 10, PageUp: -10 }[e.key]
   if (!by || (e.target as HTMLElement).closest('.v-list')) return
   e.preventDefault()
@@ -85,6 +98,8 @@ const byline = computed(() => [record.value?.authors.slice(0, 6).join('; '), rec
         <h2 class="display cut">{{ reader.title }}</h2>
         <span v-if="reader.set" class="small">{{ t('reader.place', { at: n(total ? at + 1 : 0, 'whole'), of: n(total, 'whole') }) }}</span>
         <span class="grow" />
+        <button v-if="record" class="btn outline" :class="{ kept: review.shelf.has(record.id) }" :aria-pressed="review.shelf.has(record.id)" :title="review.shelf.has(record.id) ? t('shelf.off') : t('shelf.put')" @click="keep">{{ review.shelf.has(record.id) ? t('shelf.on') : t('shelf.put') }} <kbd>K</kbd></button>
+        <button class="btn bare" @click="saving.save(reader.set ?? { ids: [record?.id ?? 0] }, reader.title, total)">{{ t('save.open') }}</button>
         <template v-if="reader.set">
           <button class="btn outline" :disabled="at === 0" @click="go(-1)">{{ t('reader.previous') }} <kbd>←</kbd></button>
           <button class="btn outline" :disabled="at >= total - 1" @click="go(1)">{{ t('reader.next') }} <kbd>→</kbd></button>
@@ -96,7 +111,7 @@ const byline = computed(() => [record.value?.authors.slice(0, 6).join('; '), rec
           <li v-for="(r, i) in heads" :key="r.id">
             <button :class="{ here: page * pageSize + i === at }" :aria-current="page * pageSize + i === at" @click="at = page * pageSize + i">
               <span class="title">{{ r.title || t('record.noTitle') }}</span>
-              <span class="small">{{ [r.byline, r.year || undefined].filter(Boolean).join(' ') }}<template v-if="r.key"> · {{ t('record.key') }}</template><template v-if="!r.indexed"> · {{ t('record.unindexed') }}</template></span>
+              <span class="small">{{ [r.byline, r.year || undefined].filter(Boolean).join(' ') }}<template v-if="r.key"> · {{ t('record.key') }}</template><template v-if="!r.indexed"> · {{ t('record.unindexed') }}</template><b v-if="review.shelf.has(r.id)"> · {{ t('shelf.on') }}</b></span>
             </button>
           </li>
           <li v-if="total > (page + 1) * pageSize" class="more"><button class="btn bare" @click="at = (page + 1) * pageSize">{{ t('reader.more', { n: n(total - (page + 1) * pageSize, 'whole') }) }}</button></li>
@@ -105,6 +120,11 @@ const byline = computed(() => [record.value?.authors.slice(0, 6).join('; '), rec
           <h3 class="display"><MarkedText :pieces="record.title" /><template v-if="!record.title.length">{{ t('record.noTitle') }}</template></h3>
           <p class="small">{{ byline }}<template v-if="record.key"> · <b>{{ t('record.key') }}</b></template><template v-if="!record.indexed"> · {{ t('record.unindexed') }}</template></p>
           <p class="abstract"><MarkedText :pieces="record.abstract" /><em v-if="!record.abstract.length" class="small">{{ t('record.noAbstract') }}</em></p>
+          <div v-for="(o, i) in record.others" :key="i" class="other" :lang="o.language.slice(0, 2) || undefined">
+            <h4 class="sect">{{ o.title ? t('recordField.otherTitles') : t('recordField.otherAbstracts') }} <template v-if="o.language">({{ o.language }})</template></h4>
+            <p><b>{{ o.title }}</b></p>
+            <p>{{ o.abstract }}</p>
+          </div>
           <div v-if="marked" class="take card" role="group" :aria-label="t('take.selection', { words: marked })">
             <span class="mono cut">{{ marked }}</span>
             <button v-for="b in review.document.blocks" :key="b.id" class="btn outline" @click="takeWords(b)">{{ t('act.addTo', { block: b.name }) }}</button>
@@ -223,6 +243,15 @@ h3 {
 
 h4 {
   margin: 14px 0 6px;
+}
+
+.btn.kept {
+  background: var(--gold-soft);
+}
+
+.other {
+  max-width: 68ch;
+  overflow-wrap: anywhere;
 }
 
 .chips {

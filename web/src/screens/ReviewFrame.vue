@@ -6,6 +6,7 @@ import { useRoute } from 'vue-router'
 import BenchPanel from '@/parts/BenchPanel.vue'
 import ConflictDialog from '@/parts/ConflictDialog.vue'
 import EmptyState from '@/parts/EmptyState.vue'
+import SaveDialog from '@/parts/files/SaveDialog.vue'
 import RailNav from '@/parts/RailNav.vue'
 import MadeOfIt from '@/parts/MadeOfIt.vue'
 import RecordReader from '@/parts/RecordReader.vue'
@@ -88,6 +89,7 @@ const state = computed(() => {
     <BenchPanel v-if="!folded && review.saved" @fold="folded = true" />
     <button v-else-if="review.saved" class="unfold" :aria-label="t('bench.unfold')" :title="t('bench.unfold')" @click="folded = false">‹</button>
     <RecordReader />
+    <SaveDialog />
     <MadeOfIt />
     <ConflictDialog />
   </div>

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { CallError, problemOf, type Import } from '@/api/client'
+import { api, ask, CallError, problemOf, type FileAnswer, type Import } from '@/api/client'
 import { useReview } from './review'
 
 /** A file on its way to the program. */
@@ -17,6 +17,8 @@ export const useImports = defineStore('imports', () => {
   const review = useReview()
   const uploads = ref<Upload[]>([])
   const reading = computed(() => [...review.imports.values()].filter((i) => i.state === 'waiting' || i.state === 'reading'))
+  /** Files that have to be explained before they can be read. */
+  const asking = computed(() => [...review.imports.values()].filter((i) => i.state === 'asking'))
   const failed = computed(() => [...review.imports.values()].filter((i) => i.state === 'failed' && !seen.value.has(i.id)))
   const seen = ref(new Set<number>())
   let count = 0
@@ -63,9 +65,22 @@ export const useImports = defineStore('imports', () => {
     send({ id: ++count, kind: u.kind, file: u.file, sent: 0 }, true)
   }
 
+  /** Says what was asked of a file; it is then read on. */
+  async function answer(i: Import, said: FileAnswer) {
+    const next = await ask(api.POST('/api/imports/{import}/question', { params: { path: { import: i.id } }, body: said }))
+    review.imports.set(next.id, next)
+  }
+
+  /** Leaves a file out that is asked about. */
+  async function giveUp(i: Import) {
+    seen.value.add(i.id)
+    await ask(api.DELETE('/api/imports/{import}/question', { params: { path: { import: i.id } } }))
+    await review.watchImport(i.id)
+  }
+
   function dismiss(i: Import) {
     seen.value.add(i.id)
   }
 
-  return { uploads, reading, failed, bring, drop, again, dismiss }
+  return { uploads, reading, asking, failed, bring, drop, again, answer, giveUp, dismiss }
 })

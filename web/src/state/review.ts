@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import {
   api, ask, CallError, type DecisionState, type Facet, type Import, type KeyStudy, type NewDecision, type Review,
-  type ReviewDocument, type ReviewState, type Sample, type Term, type View, type What,
+  type ReviewDocument, type ReviewState, type Sample, type ShelfPatch, type Term, type View, type What,
 } from '@/api/client'
 import { applyOps, newId, touched, type Op } from './ops'
 
@@ -15,6 +15,7 @@ interface Waiting {
   decisions?: NewDecision[]
   samples?: { id: number; name?: string; deleted?: boolean }[]
   keyStudies?: { id: number; deleted: boolean }[]
+  shelf?: ShelfPatch[]
 }
 
 /** Two windows changed one block: someone has to choose. */
@@ -63,6 +64,15 @@ export const useReview = defineStore('review', () => {
   })
   /** The vocabulary that headings go by, less one whose removal is not saved yet. */
   const vocabulary = computed(() => (document.value.vocabulary === saved.value?.vocabulary?.id ? saved.value?.vocabulary : undefined))
+  /** The records on the shelf, by number. */
+  const shelf = computed(() => {
+    const on = new Set(saved.value?.shelf ?? [])
+    for (const p of queue.value.flatMap((w) => w.shelf ?? [])) {
+      if (p.on) on.add(p.record)
+      else on.delete(p.record)
+    }
+    return on
+  })
   const view = computed<View>(() => saved.value?.view ?? { rest: true })
   const sample = computed(() => samples.value.find((s) => s.id === view.value.sample))
   const decisions = computed(() => {
@@ -134,7 +144,7 @@ export const useReview = defineStore('review', () => {
 
   /** Makes a change: it shows at once, is kept in the browser, and is sent when it can be. */
   function change(what: What, parts: Partial<Omit<Waiting, 'id' | 'what'>>) {
-    queue.value.push({ id: newId(), what, ops: parts.ops ?? [], decisions: parts.decisions, samples: parts.samples, keyStudies: parts.keyStudies })
+    queue.value.push({ id: newId(), what, ops: parts.ops ?? [], decisions: parts.decisions, samples: parts.samples, keyStudies: parts.keyStudies, shelf: parts.shelf })
     keep()
     setTimeout(() => void flush()) // what it changes on the screen comes first
   }
@@ -166,6 +176,7 @@ export const useReview = defineStore('review', () => {
               decisions: next.decisions,
               samples: next.samples,
               keyStudies: next.keyStudies,
+              shelf: next.shelf,
             },
           }),
         )
@@ -210,8 +221,8 @@ export const useReview = defineStore('review', () => {
   function take(state: ReviewState) {
     if (!saved.value) return
     taken++
-    const { revision, document, samples, keyStudies, vocabulary, decisions, undo, redo } = state
-    saved.value = { ...saved.value, revision, document, samples, keyStudies, vocabulary, decisions, undo, redo }
+    const { revision, document, samples, keyStudies, vocabulary, decisions, shelf, undo, redo } = state
+    saved.value = { ...saved.value, revision, document, samples, keyStudies, vocabulary, decisions, shelf, undo, redo }
     const v = saved.value.view
     if (v.sample !== undefined && !samples.some((s) => s.id === v.sample)) void refresh()
     savedAt.value = new Date()
@@ -289,7 +300,7 @@ export const useReview = defineStore('review', () => {
   }
 
   return {
-    saved, id, document, samples, keyStudies, vocabulary, view, sample, decisions, kept, revision, keysStamp, viewStamp, canUndo, canRedo,
+    saved, id, document, samples, keyStudies, vocabulary, shelf, view, sample, decisions, kept, revision, keysStamp, viewStamp, canUndo, canRedo,
     queue, offline, savedAt, conflict, refused, missing, imports, open, refresh, change, step, split, look, settle, hear, flush, watchImport,
   }
 })

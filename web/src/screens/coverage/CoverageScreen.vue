@@ -6,6 +6,7 @@ import { useRoute } from 'vue-router'
 import { api, ask } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import EmptyState from '@/parts/EmptyState.vue'
+import { useSaving } from '@/parts/files/saving'
 import WithTip from '@/parts/WithTip.vue'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
@@ -20,6 +21,7 @@ const review = useReview()
 const sources = useSources()
 const route = useRoute()
 const problem = useProblem()
+const saving = useSaving()
 
 const coverage = useQuery({
   queryKey: computed(() => ['coverage', review.id, review.revision, review.keysStamp, review.view.source]),
@@ -37,6 +39,7 @@ const rows = computed(() => {
   })
   return missedFirst.value ? [...all.filter((s) => !s.caught && !s.notHere), ...all.filter((s) => s.caught), ...all.filter((s) => s.notHere)] : all
 })
+const missed = computed(() => rows.value.filter((s) => !s.caught && !s.notHere))
 const searched = computed(() => review.document.blocks.map((b, i) => ({ ...b, i })))
 const recall = computed(() => coverage.data.value?.recall)
 
@@ -76,6 +79,7 @@ const grid = computed(() => ({ gridTemplateColumns: `minmax(0, 1fr) repeat(${sea
           <WithTip v-if="review.keyStudies.length > 1" :text="t('halves.tip')">
             <template #default="{ describedBy }"><button class="btn bare" :aria-describedby="describedBy" @click="review.split(!halved)">{{ t(halved ? 'halves.join' : 'halves.split') }}</button></template>
           </WithTip>
+          <button v-if="missed.length" class="btn bare" @click="saving.save({ ids: missed.map((s) => s.record) }, t('save.missedName'), missed.length)">{{ t('save.missed') }}…</button>
           <button class="chip" :aria-pressed="missedFirst" @click="missedFirst = !missedFirst">{{ missedFirst ? t('coverage.missedFirst') : t('coverage.asBrought') }}</button>
           <button class="btn" :class="{ outline: !planned }" :aria-pressed="planned" @click="planned = !planned">{{ t('plan.title') }}</button>
         </div>

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
+import { useSaving } from '@/parts/files/saving'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 
@@ -11,6 +12,7 @@ const emit = defineEmits<{ close: [] }>()
 const { t, n } = useI18n()
 const review = useReview()
 const problem = useProblem()
+const saving = useSaving()
 
 const a = ref(review.view.sample ?? review.samples[0]?.id)
 const b = ref(review.samples.find((s) => s.id !== a.value)?.id)
@@ -69,6 +71,7 @@ async function make() {
       <p v-if="failed || compared.error.value" class="wrong" role="alert">{{ failed || problem(compared.error.value) }}</p>
       <div class="row foot">
         <span class="grow" /><button class="btn outline" @click="emit('close')">{{ t('reader.close') }}</button>
+        <button class="btn outline" :disabled="!many" @click="saving.save({ joined: { a: a ?? 0, b: b ?? 0, how } }, typed || proposed, many)">{{ t('save.joined') }}</button>
         <button class="btn" :disabled="!many" @click="make">{{ t('compare.make', { n: n(many, 'whole') }, many) }}</button>
       </div>
     </v-card>

@@ -13,7 +13,11 @@ const notices = useQuery({
   queryFn: () => ask(api.GET('/api/imports/{import}/notices', { params: { path: { import: props.of.import } } })),
 })
 
-const said = (x: Notice) => t(`notice.${x.kind}`, { detail: x.detail })
+const partial = ['cut-off', 'unclosed', 'bad-entry', 'broken']
+const said = (x: Notice) => {
+  const what = t(`notice.${x.kind}`, { detail: x.detail })
+  return partial.includes(x.kind) ? t(x.skipped ? 'noticeEnd.skipped' : 'noticeEnd.kept', { what }) : what
+}
 </script>
 
 <template>

@@ -4,6 +4,7 @@ import { useI18n } from 'vue-i18n'
 import type { Draw, Sample } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
 import FileDrop from '@/parts/FileDrop.vue'
+import { useSaving } from '@/parts/files/saving'
 import ImportProgress from '@/parts/ImportProgress.vue'
 import { useReader } from '@/parts/reader'
 import { useImports } from '@/state/imports'
@@ -23,6 +24,7 @@ const { t, n, d } = useI18n()
 const review = useReview()
 const imports = useImports()
 const reader = useReader()
+const saving = useSaving()
 const notes = useNotes()
 const steps = useSteps()
 const sources = useSources()
@@ -119,6 +121,7 @@ function remove(s: Sample) {
               <td class="small date" :title="d(s.drawn, 'day')">{{ d(s.drawn, new Date(s.drawn).getFullYear() === new Date().getFullYear() ? 'short' : 'day') }}</td>
               <td class="acts">
                 <router-link class="btn bare" :to="{ name: 'harvest', params: { review: review.id } }" :aria-label="t('samples.harvestOne', { name: s.name })" @click="look(s)">{{ t('screen.harvest') }}</router-link>
+                <button class="btn bare" :aria-label="t('save.sample', { name: s.name })" @click="saving.save({ sample: s.id }, s.name, s.records)">{{ t('save.open') }}</button>
                 <button class="btn bare" :aria-label="t('samples.renameOne', { name: s.name })" @click="rename(s)">{{ t('act.rename') }}</button>
                 <button class="btn bare" :aria-label="t('samples.deleteOne', { name: s.name })" @click="remove(s)">{{ t('act.delete') }}</button>
               </td>

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, ask, type DoublesRule, type FileQuestion, type Import } from '@/api/client'
+import { useImports } from '@/state/imports'
+import { useNotes } from '@/state/notes'
+import { useProblem } from '@/state/problem'
+import ColumnsDialog from './ColumnsDialog.vue'
+import DoublesDialog from './DoublesDialog.vue'
+import TagsDialog from './TagsDialog.vue'
+
+/** The files that have to be explained before they can be read; each can be left out. */
+const props = defineProps<{ kind: Import['kind'] }>()
+const { t } = useI18n()
+const imports = useImports()
+const notes = useNotes()
+const problem = useProblem()
+
+const files = computed(() => imports.asking.filter((i) => i.kind === props.kind))
+const open = ref<{ file: Import; asked: FileQuestion }>()
+const total = ref<Record<number, number>>({})
+
+async function guarded(work: () => Promise<void>) {
+  try {
+    await work()
+  } catch (error) {
+    notes.say({ text: problem(error), wrong: true })
+  }
+}
+const question = (i: Import) => ask(api.GET('/api/imports/{import}/question', { params: { path: { import: i.id } } }))
+const look = (file: Import) => guarded(async () => { open.value = { file, asked: await question(file) } })
+const rule = (i: Import, doubles: DoublesRule) => guarded(() => imports.answer(i, { doubles, remember: false }))
+const out = (i: Import) => guarded(() => imports.giveUp(i))
+
+async function count(i: Import) {
+  if (i.asks === 'doubles' && total.value[i.id] === undefined) total.value[i.id] = (await question(i)).total
+}
+const said = (i: Import) => {
+  if (i.asks !== 'doubles') return t(`asked.${i.asks}`)
+  void guarded(() => count(i))
+  return total.value[i.id] === undefined ? '' : t('asked.doubles', { n: total.value[i.id] }, total.value[i.id])
+}
+</script>
+
+<template>
+  <ul v-if="files.length" class="asked" aria-live="polite">
+    <li v-for="i in files" :key="i.id">
+      <b class="cut">{{ i.name }}</b>
+      <span class="grow gold">{{ said(i) }}</span>
+      <template v-if="i.asks === 'doubles'">
+        <button v-for="r in ['apart', 'join', 'leave'] as const" :key="r" class="btn bare" @click="rule(i, r)">{{ t(`asked.${r}`) }}</button>
+        <button class="btn outline" @click="look(i)">{{ t('asked.look') }}</button>
+      </template>
+      <button v-else class="btn" @click="look(i)">{{ i.asks === 'columns' ? t('asked.name') : t('asked.explain') }}</button>
+      <button class="btn bare" :aria-label="t('asked.giveUpOne', { name: i.name })" @click="out(i)">{{ t('asked.giveUp') }}</button>
+    </li>
+  </ul>
+  <template v-if="open">
+    <ColumnsDialog v-if="open.asked.what === 'columns'" :file="open.file" :columns="open.asked.settings.columns!" @close="open = undefined" />
+    <TagsDialog v-else-if="open.asked.what === 'tags'" :file="open.file" :asked="open.asked" @close="open = undefined" />
+    <DoublesDialog v-else :file="open.file" :asked="open.asked" @close="open = undefined" />
+  </template>
+</template>
+
+<style scoped>
+li {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 7px 8px;
+  border-bottom: 1px solid var(--line-soft);
+  background: var(--gold-soft);
+  flex-wrap: wrap;
+}
+
+b {
+  max-width: 260px;
+}
+</style>

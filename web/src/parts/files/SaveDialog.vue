@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { useStorage } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
+import type { FileFormat } from '@/api/client'
+import { useReview } from '@/state/review'
+import { useSaving } from './saving'
+
+/** In which format, with which fields and under which name records are saved. The browser fetches the file itself. */
+const { t, n } = useI18n()
+const review = useReview()
+const saving = useSaving()
+
+const formats: FileFormat[] = ['ris', 'bibtex', 'csl', 'csv', 'tsv', 'mods', 'html']
+const fields = ['title', 'abstract', 'authors', 'journal', 'year', 'volume', 'issue', 'firstPage', 'lastPage', 'keywords', 'headings', 'types', 'languages', 'countries', 'doi', 'accession', 'localId', 'issn', 'urls', 'otherTitles', 'otherAbstracts', 'extra'] as const
+const format = useStorage<FileFormat>('tamiz-save-format', 'ris')
+const chosen = ref<string[]>([...fields])
+const name = ref('')
+watch(() => saving.open, (open) => open && (name.value = saving.name))
+
+const all = computed(() => chosen.value.length === fields.length)
+const form = ref<HTMLFormElement>()
+
+function go() {
+  form.value?.submit()
+  saving.open = false
+}
+</script>
+
+<template>
+  <v-dialog v-model="saving.open" :max-width="640" :aria-label="t('save.titleAny')">
+    <v-card class="save">
+      <h2 class="display">{{ saving.count === undefined ? t('save.titleAny') : t('save.title', { n: n(saving.count, 'whole') }, saving.count) }}</h2>
+      <fieldset>
+        <legend class="sect">{{ t('save.format') }}</legend>
+        <div class="formats">
+          <label v-for="f in formats" :key="f" class="format" :class="{ on: format === f }"><input v-model="format" type="radio" name="save-format" :value="f" /><b>{{ t(`format.${f}`) }}</b><span class="small">{{ t(`formatFor.${f}`) }}</span></label>
+        </div>
+      </fieldset>
+      <fieldset>
+        <legend class="sect">{{ t('save.fields') }}</legend>
+        <p class="row small">
+          <span>{{ all ? t('save.all') : t('save.some', { n: chosen.length, of: fields.length }) }}</span>
+          <button class="link small" type="button" @click="chosen = [...fields]">{{ t('save.all') }}</button>
+          <button class="link small" type="button" @click="chosen = []">{{ t('save.none') }}</button>
+        </p>
+        <div class="fields"><label v-for="f in fields" :key="f"><input v-model="chosen" type="checkbox" :value="f" /> {{ t(`recordField.${f}`) }}</label></div>
+      </fieldset>
+      <label class="sect" for="save-name">{{ t('save.name') }}</label>
+      <input id="save-name" v-model="name" class="field" maxlength="200" @keydown.enter="go" />
+      <p class="small hint">{{ t('save.hint') }}</p>
+      <form ref="form" method="post" :action="`/api/reviews/${review.id}/export`" :target="format === 'html' ? '_blank' : '_self'" hidden>
+        <input name="of" :value="JSON.stringify(saving.set)" /><input name="format" :value="format" /><input name="fields" :value="all ? '' : chosen.join(',')" /><input name="name" :value="name || saving.name || 'records'" />
+      </form>
+      <div class="row foot">
+        <span class="grow" />
+        <button class="btn outline" @click="saving.open = false">{{ t('reader.close') }}</button>
+        <button class="btn" :disabled="!chosen.length" @click="go">{{ format === 'html' ? t('save.page') : t('save.go') }}</button>
+      </div>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.save {
+  padding: 18px 20px;
+}
+
+h2 {
+  font-size: 18px;
+  font-weight: 600;
+}
+
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 12px 0 14px;
+}
+
+.formats {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
+  gap: 6px;
+  margin-top: 6px;
+}
+
+.format {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  column-gap: 7px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  padding: 6px 9px;
+  cursor: pointer;
+}
+
+.format .small {
+  grid-column: 2;
+}
+
+.format.on {
+  border-color: var(--plum);
+  background: var(--plum-soft);
+}
+
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
+  gap: 2px 8px;
+  margin-top: 4px;
+}
+
+.hint {
+  margin-top: 6px;
+}
+
+.link.small {
+  color: var(--plum);
+}
+
+.foot {
+  margin-top: 14px;
+}
+</style>

@@ -1,0 +1,246 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, ask, type FileQuestion, type Import, type ReaderMap, type TagMap } from '@/api/client'
+import { useImports } from '@/state/imports'
+import { useProblem } from '@/state/problem'
+import { fieldChoices, manyOf } from './fields'
+import FirstRecords from './FirstRecords.vue'
+import { usePreview } from './preview'
+
+/** How a tagged text is read: what a marked line looks like, where records begin and end, what each tag is. */
+const props = defineProps<{ file: Import; asked: FileQuestion }>()
+const emit = defineEmits<{ close: [] }>()
+const { t } = useI18n()
+const imports = useImports()
+const problem = useProblem()
+const client = useQueryClient()
+
+/** One line of the form for each tag; a field may have several. */
+interface Row { tag: string; field: string; split: string }
+const copy = (m: TagMap) => JSON.parse(JSON.stringify(m)) as TagMap
+const rowsOf = (m: TagMap): Row[] => m.fields.flatMap((f) => f.tags.map((tag) => ({ tag, field: f.field, split: f.split ?? '' })))
+
+const start = copy(props.asked.settings.map!)
+const map = ref(start)
+const rows = ref<Row[]>(rowsOf(start))
+const remember = ref(true)
+const failed = ref('')
+
+/** The map that the form says: tags of one field together, in their order. */
+const said = computed<TagMap>(() => {
+  const fields: TagMap['fields'] = []
+  for (const r of rows.value.filter((x) => x.tag.trim())) {
+    const same = r.field && r.field !== 'extra' ? fields.find((f) => f.field === r.field) : undefined
+    if (same) same.tags.push(r.tag)
+    else fields.push({ field: r.field, tags: [r.tag], ...(manyOf(r.field) ? { take: 'all', split: r.split } : {}) })
+  }
+  return { ...map.value, name: map.value.name.trim(), fields }
+})
+const { preview, looking } = usePreview(props.file.id, computed(() => ({ map: said.value })))
+
+const kept = useQuery({ queryKey: ['readers'], queryFn: () => ask(api.GET('/api/readers', {})) })
+
+function use(m: TagMap) {
+  map.value = copy(m)
+  rows.value = rowsOf(map.value)
+}
+
+function useKept(id: number) {
+  const found = kept.data.value?.find((k: ReaderMap) => k.id === id)
+  if (found) use(found.map)
+}
+
+async function forget() {
+  const found = kept.data.value?.find((k: ReaderMap) => k.map.name === map.value.name)
+  if (!found) return
+  await ask(api.DELETE('/api/readers/{reader}', { params: { path: { reader: found.id } } }))
+  await client.invalidateQueries({ queryKey: ['readers'] })
+}
+const isKept = computed(() => kept.data.value?.some((k: ReaderMap) => k.map.name === map.value.name) ?? false)
+
+const picker = ref<HTMLInputElement>()
+async function take() {
+  const file = picker.value?.files?.[0]
+  if (!file) return
+  try {
+    const m = JSON.parse(await file.text()) as TagMap
+    if (m.tamiz !== 'reader-map/1' || !Array.isArray(m.fields)) throw new Error()
+    use(m)
+    failed.value = ''
+  } catch {
+    failed.value = t('tags.notMap')
+  }
+  picker.value!.value = ''
+}
+
+function save() {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([JSON.stringify(said.value, undefined, 2)], { type: 'application/json' }))
+  link.download = `${map.value.name || 'reader map'}.json`
+  link.click()
+  URL.revokeObjectURL(link.href)
+}
+
+async function go() {
+  try {
+    await imports.answer(props.file, { map: said.value, remember: remember.value && !!said.value.name })
+    emit('close')
+  } catch (error) {
+    failed.value = problem(error)
+  }
+}
+</script>
+
+<template>
+  <v-dialog :model-value="true" :max-width="1180" :aria-label="t('tags.title', { name: file.name })" @update:model-value="emit('close')">
+    <v-card class="tags">
+      <div class="row">
+        <h2 class="display cut">{{ t('tags.title', { name: file.name }) }}</h2>
+        <span class="grow" />
+        <label v-if="kept.data.value?.length" class="small" for="kept-map">{{ t('tags.kept') }}</label>
+        <select v-if="kept.data.value?.length" id="kept-map" class="chip" @change="useKept(Number(($event.target as HTMLSelectElement).value))">
+          <option value="">{{ t('tags.choose') }}</option>
+          <option v-for="k in kept.data.value" :key="k.id" :value="k.id">{{ k.map.name }}</option>
+        </select>
+        <button class="btn bare" @click="picker?.click()">{{ t('tags.take') }}</button>
+        <input ref="picker" type="file" accept=".json,application/json" :aria-label="t('tags.take')" hidden @change="take" />
+      </div>
+      <p class="small">{{ t('tags.text') }}</p>
+      <div class="three">
+        <pre class="wire mono" tabindex="0" role="region" :aria-label="t('tags.file')">{{ asked.head }}</pre>
+        <div class="form">
+          <h3 class="sect">{{ t('tags.line') }}</h3>
+          <div class="line">
+            <label class="small">{{ t('tags.before') }} <input v-model="map.line.before" class="field mono few" maxlength="20" /></label>
+            <label class="small">{{ t('tags.letters') }} <select v-model="map.line.letters" class="chip"><option v-for="l in ['code', 'word', 'label'] as const" :key="l" :value="l">{{ t(`tags.letter.${l}`) }}</option></select></label>
+            <label class="small">{{ t('tags.after') }} <input v-model="map.line.after" class="field mono few" maxlength="20" /></label>
+            <label class="small"><input v-model="map.line.padded" type="checkbox" /> {{ t('tags.padded') }}</label>
+            <label class="small"><input v-model="map.line.listed" type="checkbox" /> {{ t('tags.listed') }}</label>
+          </div>
+          <h3 class="sect">{{ t('tags.records') }}</h3>
+          <div class="line">
+            <label class="small">{{ t('tags.begins') }} <input v-model="map.begins" class="field mono few" :placeholder="t('tags.beginsAny')" maxlength="80" /></label>
+            <label class="small">{{ t('tags.ends') }} <input v-model="map.ends" class="field mono few" maxlength="80" /></label>
+            <label class="small">{{ t('tags.rule') }} <input v-model="map.rule" class="field mono few" maxlength="80" /></label>
+            <label class="small"><input v-model="map.blank" type="checkbox" /> {{ t('tags.blank') }}</label>
+            <label class="small">{{ t('tags.goOn') }} <select v-model="map.continues" class="chip"><option v-for="c in ['any', 'indented'] as const" :key="c" :value="c">{{ t(`tags.on.${c}`) }}</option></select></label>
+          </div>
+          <h3 class="sect">{{ t('tags.fields') }}</h3>
+          <div v-for="(r, i) in rows" :key="i" class="tag">
+            <input v-model="r.tag" class="field mono" :aria-label="t('tags.tag', { n: i + 1 })" maxlength="80" />
+            <select v-model="r.field" class="chip" :aria-label="t('tags.means', { tag: r.tag })"><option v-for="f in fieldChoices" :key="f" :value="f">{{ t(`recordField.${f}`) }}</option></select>
+            <label v-if="manyOf(r.field)" class="small" :title="t('tags.split')"><span class="visually-hidden">{{ t('columns.splitOf', { name: r.tag }) }}</span><select v-model="r.split" class="chip"><option v-for="s in ['', ';', ',', 'auto']" :key="s" :value="s">{{ t(`columns.splits.${s}`) }}</option></select></label>
+            <span v-else />
+            <button class="btn bare" :aria-label="t('tags.dropTag', { tag: r.tag })" @click="rows.splice(i, 1)">×</button>
+          </div>
+          <button class="btn bare" @click="rows.push({ tag: '', field: 'extra', split: '' })">{{ t('tags.addTag') }}</button>
+        </div>
+        <FirstRecords :preview="preview" :looking="looking" />
+      </div>
+      <p v-if="failed" class="wrong" role="alert">{{ failed }}</p>
+      <div class="row foot">
+        <label class="small" for="map-name">{{ t('tags.name') }}</label>
+        <input id="map-name" v-model="map.name" class="field name" maxlength="200" />
+        <label class="small"><input v-model="remember" type="checkbox" :disabled="!map.name.trim()" /> {{ t('tags.remember') }}</label>
+        <button class="btn bare" @click="save">{{ t('tags.save') }}</button>
+        <button v-if="isKept" class="btn bare" @click="forget">{{ t('tags.drop', { name: map.name }) }}</button>
+        <span class="grow" />
+        <button class="btn outline" @click="emit('close')">{{ t('reader.close') }}</button>
+        <button class="btn" :disabled="!preview || !!preview.problem" @click="go">{{ t('columns.read') }}</button>
+      </div>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.tags {
+  padding: 18px 20px;
+  display: flex;
+  flex-direction: column;
+  max-height: 92vh;
+}
+
+h2 {
+  font-size: 18px;
+  font-weight: 600;
+}
+
+.three {
+  display: grid;
+  grid-template-columns: minmax(0, 0.85fr) minmax(0, 1.25fr) minmax(0, 0.95fr);
+  gap: 16px;
+  min-height: 0;
+  flex: 1;
+  margin-top: 8px;
+}
+
+.three pre.wire {
+  max-height: none;
+  margin: 0;
+  white-space: pre;
+  overflow: auto;
+}
+
+.form {
+  overflow-y: auto;
+  padding-right: 4px;
+}
+
+.form .sect + .line,
+.form .sect + .tag {
+  margin-top: 5px;
+}
+
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 12px;
+  align-items: center;
+  margin-bottom: 12px;
+}
+
+.few {
+  width: 84px;
+  padding: 3px 7px;
+}
+
+.tag {
+  display: grid;
+  grid-template-columns: minmax(70px, 1fr) minmax(0, 1.3fr) minmax(0, 1fr) auto;
+  gap: 6px;
+  align-items: center;
+  padding: 2px 0;
+}
+
+.tag .field {
+  padding: 3px 7px;
+}
+
+select.chip {
+  font: 12.5px var(--ui);
+  color: var(--ink);
+  max-width: 100%;
+}
+
+.foot {
+  margin-top: 12px;
+  flex-wrap: wrap;
+}
+
+.name {
+  width: 170px;
+}
+
+@media (max-width: 1000px) {
+  .three {
+    grid-template-columns: minmax(0, 1fr);
+    overflow-y: auto;
+  }
+
+  .three pre.wire {
+    max-height: 160px;
+  }
+}
+</style>
