@@ -55,7 +55,7 @@ func TestFilesOfEveryFormatBecomeSamples(t *testing.T) {
 func TestATableIsExplainedOnceAndKnownAgainByItsHeads(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
-	file := "Paper;People;Seen by\nHeat in crews;Velkana T, Osolana I;Ife\nRest;;\n"
+	file := "Entry;People;Seen by\nHeat in crews;Velkana T, Osolana I;Ife\nRest;;\n"
 	i, err := bring(t, a, review, "sample", "own.csv", strings.NewReader(file))
 	require.NoError(t, err)
 	require.Equal(t, [2]string{"asking", "columns"}, [2]string{i.State, i.Asks})
@@ -63,7 +63,7 @@ func TestATableIsExplainedOnceAndKnownAgainByItsHeads(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, file, q.Head)
 	columns := *q.Settings.Columns
-	assert.Equal(t, []string{"Paper", "People", "Seen by"}, columns.Heads())
+	assert.Equal(t, []string{"Entry", "People", "Seen by"}, columns.Heads())
 	columns.Columns[0].Field, columns.Columns[1] = "title", table.Column{Name: "People", Field: "authors", Split: ","}
 	p, err := a.PreviewImport(ctx, i.ID, app.FileSettings{Columns: &columns}, false)
 	require.NoError(t, err)
@@ -71,7 +71,7 @@ func TestATableIsExplainedOnceAndKnownAgainByItsHeads(t *testing.T) {
 	require.Len(t, p.Records, 2)
 	assert.Equal(t, []app.PreviewField{{Field: "title", Values: []string{"Heat in crews"}}, {Field: "authors", Values: []string{"Velkana T", "Osolana I"}}, {Field: "Seen by", Own: true, Values: []string{"Ife"}}}, p.Records[0].Fields)
 	bad := columns
-	bad.Columns = []table.Column{{Name: "Paper", Field: "colour"}}
+	bad.Columns = []table.Column{{Name: "Entry", Field: "colour"}}
 	p, err = a.PreviewImport(ctx, i.ID, app.FileSettings{Columns: &bad}, false)
 	require.NoError(t, err)
 	assert.Contains(t, p.Problem, `no field "colour"`)
@@ -86,7 +86,7 @@ func TestATableIsExplainedOnceAndKnownAgainByItsHeads(t *testing.T) {
 	_, err = a.AnswerImport(ctx, i.ID, app.FileAnswer{FileSettings: app.FileSettings{Columns: &columns}})
 	assert.Equal(t, "not-asked", problem(t, err).Type)
 
-	i, err = bring(t, a, review, "sample", "next.csv", strings.NewReader("Paper;People;Seen by\nShade;Wexlin Z;\n"))
+	i, err = bring(t, a, review, "sample", "next.csv", strings.NewReader("Entry;People;Seen by\nShade;Wexlin Z;\n"))
 	require.NoError(t, err)
 	assert.Equal(t, "done", i.State, "known by its heads")
 

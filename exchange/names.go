@@ -5,10 +5,10 @@ import "tamiz/core/text"
 // What people call the fields of a record in the heads of tables and in tagged text, in the languages in
 // which such files are mostly written. Each is compared by its words.
 var names = map[string][]string{
-	"title":          {"title", "article title", "titles", "document title", "título", "titulo", "título del artículo", "titel", "aufsatztitel", "titre", "titolo", "titel des artikels"},
+	"title":          {"title", "article title", "titles", "document title", "título", "titulo", "título del artículo", "artículo", "article", "paper", "titel", "aufsatztitel", "titre", "titolo", "titel des artikels"},
 	"abstract":       {"abstract", "summary", "abstracts", "resumen", "resumo", "résumé", "zusammenfassung", "kurzfassung", "riassunto", "description", "descripción"},
 	"authors":        {"authors", "author", "author s", "author names", "author full names", "autores", "autor", "autor es", "autores as", "auteurs", "auteur", "autoren", "verfasser", "autori", "autore", "creator", "creators", "by"},
-	"journal":        {"journal", "source title", "journal title", "publication title", "publication", "periodical", "source", "container title", "revista", "título de la revista", "fuente", "revue", "zeitschrift", "rivista", "journal name", "periódico"},
+	"journal":        {"journal", "source title", "journal title", "publication title", "publication", "periodical", "source", "container title", "revista", "título de la revista", "publicado en", "published in", "appeared in", "erschienen in", "fuente", "revue", "zeitschrift", "rivista", "journal name", "periódico"},
 	"year":           {"year", "publication year", "date", "publication date", "pub year", "year published", "issued", "año", "ano", "año de publicación", "fecha", "fecha de publicación", "année", "date de publication", "jahr", "erscheinungsjahr", "anno", "data"},
 	"volume":         {"volume", "vol", "volumen", "band", "jahrgang"},
 	"issue":          {"issue", "number", "issue number", "no", "número", "numero", "ejemplar", "heft", "ausgabe", "numéro", "fascicolo"},

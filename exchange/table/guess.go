@@ -179,7 +179,7 @@ func (c *Columns) fill(rows [][]string) {
 		v := values(i)
 		if col.Field == "" {
 			f := byContents(v)
-			if f == "" || taken[f] || c.Head && f == "title" {
+			if f == "" || taken[f] {
 				f = exchange.Own
 				if len(v) == 0 {
 					f = exchange.Leave
@@ -221,7 +221,7 @@ func byContents(values []string) string {
 		return "authors"
 	case share(func(v string) bool { return len(v) > 300 }):
 		return "abstract"
-	case share(func(v string) bool { return len(strings.Fields(v)) >= 5 && len(v) <= 300 && !strings.Contains(v, ";") }):
+	case share(func(v string) bool { return len(strings.Fields(v)) >= 3 && len(v) <= 300 && !strings.Contains(v, ";") }):
 		return "title"
 	}
 	return ""

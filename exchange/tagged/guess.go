@@ -45,22 +45,24 @@ func shaped(shape Line, lines []string) (Map, int) {
 	var order []string
 	opens := map[string]int{} // how often a tag stands first after a blank line
 	empty := map[string]int{}
-	blank, blanks := true, 0
+	written := map[string]string{}
+	blank, parts := true, 0 // parts: of the text, between blank lines
 	filled := 0
 	for _, line := range lines {
 		if strings.TrimSpace(line) == "" {
-			if !blank {
-				blanks++
-			}
 			blank = true
 			continue
 		}
 		filled++
+		if blank {
+			parts++
+		}
 		tag, value, ok := any.split([]byte(line))
 		if ok {
 			name := any.fold(string(tag))
 			if count[name]++; count[name] == 1 {
 				order = append(order, name)
+				written[name] = string(tag)
 			}
 			if blank {
 				opens[name]++
@@ -85,13 +87,13 @@ func shaped(shape Line, lines []string) (Map, int) {
 		}
 		score += count[tag]
 		if i, ok := seen[field]; ok && field != "" {
-			m.Fields[i].Tags = append(m.Fields[i].Tags, tag)
+			m.Fields[i].Tags = append(m.Fields[i].Tags, written[tag])
 			continue
 		}
 		if field == "" {
 			field = exchange.Own
 		}
-		f := Field{Field: field, Tags: []string{tag}}
+		f := Field{Field: field, Tags: []string{written[tag]}}
 		if exchange.Many(field) {
 			f.Take = All
 			if field != "authors" {
@@ -117,18 +119,19 @@ func shaped(shape Line, lines []string) (Map, int) {
 	sort.Slice(tags, func(i, j int) bool {
 		return opens[tags[i]] > opens[tags[j]] || opens[tags[i]] == opens[tags[j]] && tags[i] < tags[j]
 	})
-	if len(tags) > 0 && opens[tags[0]] == count[tags[0]] && opens[tags[0]]*10 >= (blanks+1)*8 {
-		m.Begins = tags[0]
-	} else if blanks == 0 && len(order) > 0 && count[order[0]] > 1 {
-		m.Begins = order[0]
+	if len(tags) > 0 && opens[tags[0]] == count[tags[0]] && opens[tags[0]]*10 >= parts*8 {
+		m.Begins = written[tags[0]]
+	} else if parts == 1 && len(order) > 0 && count[order[0]] > 1 {
+		m.Begins = written[order[0]]
 	} else {
 		m.Blank = true
 	}
 	// A tag that never has a value and comes as often as the records ends them.
+	begins := any.fold(m.Begins)
 	for _, t := range order {
-		if m.Begins != "" && t != m.Begins && empty[t] == count[t] && count[t] >= max(count[m.Begins]-1, 1) {
-			m.Ends = t
-			m.Fields = without(m.Fields, t)
+		if m.Begins != "" && t != begins && empty[t] == count[t] && count[t] >= max(count[begins]-1, 1) {
+			m.Ends = written[t]
+			m.Fields = without(m.Fields, written[t])
 			break
 		}
 	}

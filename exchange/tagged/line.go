@@ -39,6 +39,10 @@ func (l *Line) split(line []byte) (tag, value []byte, ok bool) {
 func (l *Line) tag(s []byte) int {
 	count, i := 0, 0
 	for i < len(s) && count < l.Max {
+		// In a label the mark may be made of signs that labels have too: the first that stands free ends it.
+		if l.Letters == Label && count >= l.Min && l.marked(s[i:]) {
+			return i
+		}
 		c, size := rune(s[i]), 1
 		if c >= utf8.RuneSelf {
 			c, size = utf8.DecodeRune(s[i:])
@@ -49,18 +53,27 @@ func (l *Line) tag(s []byte) int {
 		i += size
 		count++
 	}
-	if l.Letters == Label { // spaces at the end belong to the mark
-		trimmed := len(bytes.TrimRight(s[:i], " "))
-		count -= i - trimmed
-		if !bytes.HasPrefix(s[trimmed:], []byte(l.After)) && l.Padded {
-			trimmed = i
-		}
-		i = trimmed
+	if l.Letters == Label && !l.marked(s[i:]) {
+		return 0
 	}
 	if count < l.Min {
 		return 0
 	}
 	return i
+}
+
+// marked reports whether the mark stands here, free of what follows.
+func (l *Line) marked(s []byte) bool {
+	if l.Padded {
+		s = bytes.TrimLeft(s, " \t")
+	}
+	if !bytes.HasPrefix(s, []byte(l.After)) {
+		return false
+	}
+	if n := len(l.After); n > 0 && l.After[n-1] == '-' {
+		return len(s) == n || s[n] == ' ' || s[n] == '\t'
+	}
+	return true
 }
 
 func (l *Line) letter(c rune, at int) bool {

@@ -67,15 +67,15 @@ func NewReader(r io.Reader, m Map, format string, report func(exchange.Notice)) 
 	for _, f := range m.Fields {
 		c := field{is: f}
 		for _, tag := range f.Tags {
-			c.tags = append(c.tags, t.tag(m.Line.fold(tag)))
+			c.tags = append(c.tags, t.tag(m.Line.fold(tag), tag))
 		}
 		t.fields = append(t.fields, c)
 	}
 	if m.Begins != "" {
-		t.begins = t.tag(m.Line.fold(m.Begins))
+		t.begins = t.tag(m.Line.fold(m.Begins), m.Begins)
 	}
 	if m.Ends != "" {
-		t.ends = t.tag(m.Line.fold(m.Ends))
+		t.ends = t.tag(m.Line.fold(m.Ends), m.Ends)
 	}
 	t.mapped = make([]bool, len(t.tags))
 	for tag, i := range t.number {
@@ -90,12 +90,13 @@ func NewReader(r io.Reader, m Map, format string, report func(exchange.Notice)) 
 	return t
 }
 
-func (r *Reader) tag(name string) int {
-	if i, ok := r.number[name]; ok {
+// tag returns the number of a tag; written is how it is shown when it is kept.
+func (r *Reader) tag(folded, written string) int {
+	if i, ok := r.number[folded]; ok {
 		return i
 	}
-	r.number[name] = len(r.tags)
-	r.tags = append(r.tags, name)
+	r.number[folded] = len(r.tags)
+	r.tags = append(r.tags, written)
 	return len(r.tags) - 1
 }
 
@@ -115,7 +116,7 @@ func (r *Reader) split(line []byte) (tag int, value []byte, ok bool) {
 	if len(r.tags) > 10_000 { // no kind of file has as many
 		return 0, nil, false
 	}
-	return r.tag(folded), value, true
+	return r.tag(folded, string(name)), value, true
 }
 
 func (r *Reader) isListed(tag string) bool { _, ok := r.listed[tag]; return ok }

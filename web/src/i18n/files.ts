@@ -4,7 +4,7 @@ export default {
   change: { shelve: 'put on the shelf: {title}', unshelve: 'taken off the shelf: {title}', shelveMany: '{n} records put on the shelf', unshelveMany: '{n} records taken off the shelf', shelfNote: 'noted on the shelf: {title}', shelfTags: 'tagged on the shelf: {title}' },
   recordField: {
     '': 'left out', title: 'Title', abstract: 'Abstract', authors: 'Authors', journal: 'Journal', year: 'Year', volume: 'Volume', issue: 'Issue', firstPage: 'First page', lastPage: 'Last page', pages: 'Pages, first and last', keywords: 'Author keywords', headings: 'Headings', types: 'Types', languages: 'Languages', countries: 'Countries',
-    doi: 'DOI', accession: 'Number at the source', localId: 'Own number', issn: 'ISSN', urls: 'Addresses', otherTitles: 'Title in another language', otherAbstracts: 'Abstract in another language', extra: 'kept under its own name',
+    doi: 'DOI', accession: 'Number at the source', localId: 'Own number', issn: 'ISSN', urls: 'Addresses', otherTitles: 'Title in another language', otherAbstracts: 'Abstract in another language', extra: 'kept as it is',
   },
   format: { ris: 'RIS', bibtex: 'BibTeX', csl: 'CSL-JSON', csv: 'CSV', tsv: 'Table with tabs', mods: 'MODS', marcxml: 'MARCXML', dc: 'Dublin Core', tagged: 'Tagged text', html: 'Page to print', skos: 'SKOS' },
   formatFor: { ris: 'reference managers, screening', bibtex: 'LaTeX, reference managers', csl: 'citation tools', csv: 'spreadsheets', tsv: 'spreadsheets', mods: 'library catalogues; holds everything', html: 'to read, print or send' },
@@ -13,7 +13,7 @@ export default {
   },
   columns: {
     title: 'Columns of {name}', text: 'Say what each column is. The records on the right are the first of the file, as they will be.', column: 'Column {n}', means: 'What “{name}” is', delimiter: 'Cells are parted by', quote: 'and quoted with', head: 'The first row names the columns', split: 'many in one cell, parted by', splitOf: 'What parts the values of “{name}”', remember: 'Do the same with every table that has these heads', read: 'Read the file so', example: 'e.g.',
-    sign: { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' }, splits: { '': 'nothing: one value', ';': 'semicolons', ',': 'commas', '|': 'bars', '\n': 'line ends', ' and ': 'the word and', auto: 'semicolons, else commas' },
+    sign: { comma: 'commas', semicolon: 'semicolons', tab: 'tabs', bar: 'bars' }, splits: { none: 'nothing: one value', semicolon: 'semicolons', comma: 'commas', bar: 'bars', line: 'line ends', and: 'the word and', auto: 'semicolons, else commas' },
   },
   tags: {
     title: 'How {name} is to be read', text: 'No reader knows this kind of text. Say how it marks its fields; the records on the right follow at once.', file: 'The beginning of the file', line: 'A marked line', before: 'before the tag', letters: 'the tag is', after: 'after the tag', padded: 'with any spaces between', listed: 'only the tags below are tags', letter: { code: 'capitals', word: 'one word', label: 'words' },

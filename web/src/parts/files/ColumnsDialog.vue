@@ -4,7 +4,7 @@ import { useI18n } from 'vue-i18n'
 import type { Columns, Import } from '@/api/client'
 import { useImports } from '@/state/imports'
 import { useProblem } from '@/state/problem'
-import { fieldChoices, manyOf } from './fields'
+import { fieldChoices, manyOf, splits } from './fields'
 import FirstRecords from './FirstRecords.vue'
 import { usePreview } from './preview'
 
@@ -19,8 +19,7 @@ const columns = ref(JSON.parse(JSON.stringify(props.columns)) as Columns)
 const remember = ref(true)
 const failed = ref('')
 const { preview, looking, refill } = usePreview(props.file.id, computed(() => ({ columns: columns.value })))
-const signs = [',', ';', '\t', '|']
-const splits = computed(() => ['', ';', ',', '|', '\n', ' and ', 'auto'])
+const signs = { comma: ',', semicolon: ';', tab: '\t', bar: '|' }
 
 /** Another way of writing makes other columns: they are guessed anew. */
 async function rewrite(change: Partial<Columns>) {
@@ -49,7 +48,7 @@ async function go() {
       <p class="small">{{ t('columns.text') }}</p>
       <div class="row how">
         <span class="small">{{ t('columns.delimiter') }}</span>
-        <span class="group" role="group" :aria-label="t('columns.delimiter')"><button v-for="s in signs" :key="s" class="opt" :class="{ on: columns.delimiter === s }" :aria-pressed="columns.delimiter === s" @click="rewrite({ delimiter: s })">{{ t(`columns.sign.${s}`) }}</button></span>
+        <span class="group" role="group" :aria-label="t('columns.delimiter')"><button v-for="(s, name) in signs" :key="s" class="opt" :class="{ on: columns.delimiter === s }" :aria-pressed="columns.delimiter === s" @click="rewrite({ delimiter: s })">{{ t(`columns.sign.${name}`) }}</button></span>
         <span class="small">{{ t('columns.quote') }}</span>
         <span class="group" role="group" :aria-label="t('columns.quote')"><button v-for="q in ['&quot;', '\'']" :key="q" class="opt mono" :class="{ on: columns.quote === q }" :aria-pressed="columns.quote === q" @click="rewrite({ quote: q })">{{ q }}</button></span>
         <label class="small"><input v-model="columns.head" type="checkbox" /> {{ t('columns.head') }}</label>
@@ -62,7 +61,7 @@ async function go() {
               <option v-for="f in fieldChoices" :key="f" :value="f">{{ t(`recordField.${f}`) }}</option>
             </select>
             <label v-if="manyOf(c.field)" class="small split">{{ t('columns.split') }}
-              <select v-model="c.split" class="chip" :aria-label="t('columns.splitOf', { name: c.name || t('columns.column', { n: i + 1 }) })"><option v-for="s in splits" :key="s" :value="s">{{ t(`columns.splits.${s}`) }}</option></select>
+              <select v-model="c.split" class="chip" :aria-label="t('columns.splitOf', { name: c.name || t('columns.column', { n: i + 1 }) })"><option v-for="(s, name) in splits" :key="s" :value="s">{{ t(`columns.splits.${name}`) }}</option></select>
             </label>
           </div>
         </div>

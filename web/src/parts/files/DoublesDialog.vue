@@ -113,17 +113,17 @@ h3 .small {
   font: 12px var(--ui);
 }
 
+table.figures {
+  table-layout: fixed;
+}
+
+th:first-child {
+  width: 148px;
+}
+
 td {
   vertical-align: top;
   overflow-wrap: anywhere;
-}
-
-td:first-child {
-  width: 120px;
-}
-
-td:not(:first-child) {
-  width: 50%;
 }
 
 .opt.on.own {

@@ -5,7 +5,7 @@ import { useI18n } from 'vue-i18n'
 import { api, ask, type FileQuestion, type Import, type ReaderMap, type TagMap } from '@/api/client'
 import { useImports } from '@/state/imports'
 import { useProblem } from '@/state/problem'
-import { fieldChoices, manyOf } from './fields'
+import { fieldChoices, manyOf, splits } from './fields'
 import FirstRecords from './FirstRecords.vue'
 import { usePreview } from './preview'
 
@@ -121,7 +121,7 @@ async function go() {
           </div>
           <h3 class="sect">{{ t('tags.records') }}</h3>
           <div class="line">
-            <label class="small">{{ t('tags.begins') }} <input v-model="map.begins" class="field mono few" :placeholder="t('tags.beginsAny')" maxlength="80" /></label>
+            <label class="small">{{ t('tags.begins') }} <input v-model="map.begins" class="field mono wide" :placeholder="t('tags.beginsAny')" maxlength="80" /></label>
             <label class="small">{{ t('tags.ends') }} <input v-model="map.ends" class="field mono few" maxlength="80" /></label>
             <label class="small">{{ t('tags.rule') }} <input v-model="map.rule" class="field mono few" maxlength="80" /></label>
             <label class="small"><input v-model="map.blank" type="checkbox" /> {{ t('tags.blank') }}</label>
@@ -131,7 +131,7 @@ async function go() {
           <div v-for="(r, i) in rows" :key="i" class="tag">
             <input v-model="r.tag" class="field mono" :aria-label="t('tags.tag', { n: i + 1 })" maxlength="80" />
             <select v-model="r.field" class="chip" :aria-label="t('tags.means', { tag: r.tag })"><option v-for="f in fieldChoices" :key="f" :value="f">{{ t(`recordField.${f}`) }}</option></select>
-            <label v-if="manyOf(r.field)" class="small" :title="t('tags.split')"><span class="visually-hidden">{{ t('columns.splitOf', { name: r.tag }) }}</span><select v-model="r.split" class="chip"><option v-for="s in ['', ';', ',', 'auto']" :key="s" :value="s">{{ t(`columns.splits.${s}`) }}</option></select></label>
+            <label v-if="manyOf(r.field)" class="small" :title="t('tags.split')"><span class="visually-hidden">{{ t('columns.splitOf', { name: r.tag }) }}</span><select v-model="r.split" class="chip"><option v-for="(s, name) in splits" :key="s" :value="s">{{ t(`columns.splits.${name}`) }}</option></select></label>
             <span v-else />
             <button class="btn bare" :aria-label="t('tags.dropTag', { tag: r.tag })" @click="rows.splice(i, 1)">×</button>
           </div>
@@ -203,6 +203,11 @@ h2 {
 
 .few {
   width: 84px;
+  padding: 3px 7px;
+}
+
+.wide {
+  width: 150px;
   padding: 3px 7px;
 }
 

@@ -7,3 +7,6 @@ export const fieldChoices = [
 export function manyOf(field: string): boolean {
   return ['authors', 'keywords', 'headings', 'types', 'languages', 'countries', 'urls'].includes(field)
 }
+
+/** What may part the values of a list, by the name under which it is offered. */
+export const splits = { none: '', semicolon: ';', comma: ',', bar: '|', line: '\n', and: ' and ', auto: 'auto' } as const
