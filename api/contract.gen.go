@@ -22,39 +22,6 @@ import (
 	"github.com/oapi-codegen/runtime"
 )
 
-// Defines values for ExportFormFormat.
-const (
-	Bibtex ExportFormFormat = "bibtex"
-	Csl    ExportFormFormat = "csl"
-	Csv    ExportFormFormat = "csv"
-	Html   ExportFormFormat = "html"
-	Mods   ExportFormFormat = "mods"
-	Ris    ExportFormFormat = "ris"
-	Tsv    ExportFormFormat = "tsv"
-)
-
-// Valid indicates whether the value is a known member of the ExportFormFormat enum.
-func (e ExportFormFormat) Valid() bool {
-	switch e {
-	case Bibtex:
-		return true
-	case Csl:
-		return true
-	case Csv:
-		return true
-	case Html:
-		return true
-	case Mods:
-		return true
-	case Ris:
-		return true
-	case Tsv:
-		return true
-	default:
-		return false
-	}
-}
-
 // Defines values for ImportFileParamsKind.
 const (
 	ImportFileParamsKindKeys       ImportFileParamsKind = "keys"
@@ -151,19 +118,8 @@ type DoublesRule = string
 // Draw defines model for Draw.
 type Draw = app.Draw
 
-// ExportForm defines model for ExportForm.
-type ExportForm struct {
-	// Fields parted by commas; all when empty
-	Fields *string          `json:"fields,omitempty"`
-	Format ExportFormFormat `json:"format"`
-	Name   string           `json:"name"`
-
-	// Of a RecordSet as JSON
-	Of string `json:"of"`
-}
-
-// ExportFormFormat defines model for ExportForm.Format.
-type ExportFormFormat string
+// Export defines model for Export.
+type Export = app.Export
 
 // Facet defines model for Facet.
 type Facet = tally.Facet
@@ -505,8 +461,8 @@ type BeginDrawJSONRequestBody = NewDraw
 // GoOnJSONRequestBody defines body for GoOn for application/json ContentType.
 type GoOnJSONRequestBody = HowMany
 
-// ExportRecordsFormdataRequestBody defines body for ExportRecords for application/x-www-form-urlencoded ContentType.
-type ExportRecordsFormdataRequestBody = ExportForm
+// ExportRecordsJSONRequestBody defines body for ExportRecords for application/json ContentType.
+type ExportRecordsJSONRequestBody = Export
 
 // SettleHoldingJSONRequestBody defines body for SettleHolding for application/json ContentType.
 type SettleHoldingJSONRequestBody = Holding
@@ -2876,7 +2832,7 @@ func (response EventsdefaultApplicationProblemPlusJSONResponse) VisitEventsRespo
 
 type ExportRecordsRequestObject struct {
 	Review int64 `json:"review"`
-	Body   *ExportRecordsFormdataRequestBody
+	Body   *ExportRecordsJSONRequestBody
 }
 
 type ExportRecordsResponseObject interface {
@@ -5008,15 +4964,28 @@ func (sh *strictHandler) ExportRecords(ctx *echo.Context, review int64) error {
 
 	request.Review = review
 
-	if form, err := ctx.FormValues(); err == nil {
-		var body ExportRecordsFormdataRequestBody
-		if err := runtime.BindForm(&body, form, nil, nil); err != nil {
-			return err
+	var body ExportRecordsJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
 		}
-		request.Body = &body
 	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
 		return err
 	}
+	request.Body = &body
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.ExportRecords(ctx.Request().Context(), request.(ExportRecordsRequestObject))

@@ -2,12 +2,7 @@ package api
 
 import (
 	"context"
-	"encoding/json"
 	"mime"
-	"strings"
-
-	"tamiz/app"
-	"tamiz/exchange/records"
 )
 
 func (h Handlers) AskedOfImport(ctx context.Context, r AskedOfImportRequestObject) (AskedOfImportResponseObject, error) {
@@ -49,23 +44,12 @@ func (h Handlers) Shelf(ctx context.Context, r ShelfRequestObject) (ShelfRespons
 	return Shelf200JSONResponse(list), err
 }
 
-// ExportRecords answers with a file. A page to be printed is opened, everything else is saved.
+// ExportRecords answers with a file.
 func (h Handlers) ExportRecords(ctx context.Context, r ExportRecordsRequestObject) (ExportRecordsResponseObject, error) {
-	e := app.Export{Format: records.Format(r.Body.Format), Name: r.Body.Name}
-	if err := json.Unmarshal([]byte(r.Body.Of), &e.Of); err != nil {
-		return nil, &app.Problem{Type: "invalid", Status: 422, Field: "of", Title: "It is not said which records are wanted.", Detail: err.Error()}
-	}
-	if r.Body.Fields != nil && *r.Body.Fields != "" {
-		e.Fields = strings.Split(*r.Body.Fields, ",")
-	}
-	file, name, err := h.app.Export(ctx, r.Review, e)
+	file, name, err := h.app.Export(ctx, r.Review, *r.Body)
 	if err != nil {
 		return nil, err
 	}
-	how := "attachment"
-	if e.Format == records.Page {
-		how = "inline"
-	}
-	disposition := mime.FormatMediaType(how, map[string]string{"filename": name})
-	return ExportRecords200AsteriskResponse{Body: file, ContentType: e.Format.Media(), Headers: ExportRecords200ResponseHeaders{ContentDisposition: &disposition}}, nil
+	disposition := mime.FormatMediaType("attachment", map[string]string{"filename": name})
+	return ExportRecords200AsteriskResponse{Body: file, ContentType: r.Body.Format.Media(), Headers: ExportRecords200ResponseHeaders{ContentDisposition: &disposition}}, nil
 }

@@ -28,7 +28,8 @@ func NewServer(a *app.App, front fs.FS, log *slog.Logger) http.Handler {
 	e := echo.NewWithConfig(echo.Config{Logger: log, HTTPErrorHandler: func(c *echo.Context, err error) { sendProblem(c, err, log) }})
 	e.Use(middleware.Recover(), logged(log), onlyFromHere, headers,
 		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1400, Skipper: func(c *echo.Context) bool {
-			return strings.HasSuffix(c.Request().URL.Path, "/events")
+			// What is written piece by piece: the packer holds back small pieces, then tells a wrong length.
+			return strings.HasSuffix(c.Request().URL.Path, "/events") || strings.HasSuffix(c.Request().URL.Path, "/export")
 		}}),
 		middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: maxBody, Skipper: func(c *echo.Context) bool {
 			return strings.HasSuffix(c.Request().URL.Path, "/imports")

@@ -58,7 +58,7 @@ func unreadable(err error) error {
 	case errors.As(err, &p) || store.Unreachable(err):
 		return err
 	}
-	return &Problem{Type: "no-records", Status: 422, Field: "file", Title: "The file holds no records that could be read. Nothing was brought in.", Detail: err.Error()}
+	return &Problem{Type: "no-records", Status: 422, Field: "file", Title: "The file could not be read. Nothing was brought in.", Detail: err.Error(), Params: map[string]string{"why": sentence(err.Error())}}
 }
 
 // knownColumns returns the mapping that was kept for tables with these heads.

@@ -12,10 +12,10 @@ import (
 
 // An Export is a set of records to be written as a file.
 type Export struct {
-	Of     RecordSet
-	Format records.Format
-	Fields []string // of bib.FieldNames, and "extra"; nil for all
-	Name   string   // of the file, without ending; a page has it as its title
+	Of     RecordSet      `json:"of"`
+	Format records.Format `json:"format"`
+	Fields []string       `json:"fields,omitempty"` // of bib.FieldNames, and "extra"; none for all
+	Name   string         `json:"name"`             // of the file, without ending; a page has it as its title
 }
 
 const exportBatch = 500
@@ -26,7 +26,10 @@ func (a *App) Export(ctx context.Context, review int64, e Export) (file io.ReadC
 	if _, err := a.Review(ctx, review); err != nil {
 		return nil, "", err
 	}
-	choice := records.Choice{Title: e.Name, Fields: e.Fields}
+	choice := records.Choice{Title: e.Name}
+	if len(e.Fields) > 0 {
+		choice.Fields = e.Fields
+	}
 	if err := choice.Check(); err != nil {
 		return nil, "", invalid("fields", "%s", sentence(err.Error()))
 	}

@@ -133,7 +133,7 @@ func (f *filer) all(ctx context.Context) error {
 		return &Problem{Type: "nothing-new", Status: 422, Field: "file", Title: "All records of the file are key studies of this review already. Nothing was brought in."}
 	}
 	if f.records == 0 {
-		return &Problem{Type: "no-records", Status: 422, Field: "file", Title: "The file holds no record that could be read. Nothing was brought in.", Detail: f.firstNotice}
+		return &Problem{Type: "no-records", Status: 422, Field: "file", Title: "The file holds no record that could be read. Nothing was brought in.", Detail: f.firstNotice, Params: map[string]string{"why": sentence("no record in it could be read: " + f.firstNotice)}}
 	}
 	if len(f.doubles) > 0 && f.settings.Doubles == "" {
 		return f.askDoubles(format)

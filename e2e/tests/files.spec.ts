@@ -8,7 +8,8 @@ test('files that cannot be taken say why, and leave what was there', async ({ pa
   await expect(page.getByRole('radio', { name: 'Look at good' })).toBeVisible()
   for (const [name, file, said] of [
     ['empty.ris', Buffer.alloc(0), 'The file is empty'],
-    ['table.ris', Buffer.from('title,year\nHeat,2014\n'), 'This is no RIS file'],
+    ['page.ris', Buffer.from('<html><body>Log in</body></html>'), 'The file holds no records: it is a web page. Nothing was brought in.'],
+    ['sheet.csv', Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0, 0, 0, 0]), 'save it as CSV'],
     ['good again.ris', good, 'was brought in before, as “good”'],
   ] as const) {
     await bring(page, name, file)
@@ -72,7 +73,7 @@ test('a sample is chosen, compared, renamed, deleted and taken back', async ({ p
 test('at 200 % zoom and on a narrow window nothing is out of reach', async ({ page }) => {
   for (const size of [{ width: 640, height: 400 }, { width: 1024, height: 700 }, { width: 2560, height: 1300 }]) {
     await page.setViewportSize(size)
-    for (const screen of ['question', 'samples', 'harvest', 'blocks', 'coverage']) {
+    for (const screen of ['question', 'samples', 'harvest', 'blocks', 'coverage', 'shelf']) {
       await page.goto(`/reviews/2/${screen}`)
       await expect(page.getByRole('complementary', { name: 'Bench' })).toBeAttached()
       await expect(page.getByTestId('caught')).toBeAttached()

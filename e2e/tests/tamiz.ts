@@ -97,7 +97,7 @@ export function ris(...records: { title: string; abstract?: string; keywords?: s
 
 /** Brings in a file with the button of the screen that is open. */
 export async function bring(page: Page, name: string, buffer: Buffer) {
-  await page.getByLabel(/RIS files/).setInputFiles({ name, mimeType: 'text/plain', buffer })
+  await page.getByLabel(/files of (records|key studies) here/).setInputFiles({ name, mimeType: 'text/plain', buffer })
 }
 
 /** Everything that was done is saved. */

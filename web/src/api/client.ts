@@ -55,7 +55,7 @@ export type DoublesRule = Schemas['DoublesRule']
 export type ReaderMap = Schemas['ReaderMap']
 export type ShelfPatch = Schemas['ShelfPatch']
 export type ShelfEntry = Schemas['ShelfEntry']
-export type FileFormat = Schemas['ExportForm']['format']
+export type FileFormat = Schemas['Export']['format']
 
 export const api = createClient<paths>({ baseUrl: '' })
 

@@ -1095,13 +1095,12 @@ export interface components {
             /** Format: date-time */
             made: string;
         };
-        ExportForm: {
-            /** @description a RecordSet as JSON */
-            of: string;
+        Export: {
+            of: components["schemas"]["RecordSet"];
             /** @enum {string} */
             format: "ris" | "bibtex" | "csl" | "csv" | "tsv" | "mods" | "html";
-            /** @description parted by commas; all when empty */
-            fields?: string;
+            /** @description all when there are none */
+            fields?: string[];
             name: string;
         };
         Notice: {
@@ -2327,7 +2326,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/x-www-form-urlencoded": components["schemas"]["ExportForm"];
+                "application/json": components["schemas"]["Export"];
             };
         };
         responses: {

@@ -115,6 +115,6 @@ export default {
   },
   problem: {
     unreachable: 'Tamiz cannot be reached just now. What you did is kept and sent when it is back.', 'database-unreachable': 'The database does not answer just now. What you did is kept and sent when it is back.', internal: 'Something went wrong in Tamiz itself. Nothing was changed.', 'broken-off': 'The file broke off on its way. Nothing was brought in.', 'same-file': 'The same file was brought in before, as “{sample}”. Nothing was brought in.',
-    'empty-file': 'The file is empty. Nothing was brought in.', 'no-vocabulary': 'This is no SKOS vocabulary that can be read. Nothing was brought in.', 'vocabulary-gone': 'This vocabulary is not there any more.', 'no-records': 'This is no RIS file: no line begins with “TY  - ”. Nothing was brought in.', 'nothing-new': 'All its records are key studies of this review already.', 'sample-gone': 'This sample was deleted meanwhile.', 'review-gone': 'This review is not there, or was deleted.', 'no-sample': 'There is no sample to look at yet.',
+    'empty-file': 'The file is empty. Nothing was brought in.', 'no-vocabulary': 'This is no SKOS vocabulary that can be read. Nothing was brought in.', 'vocabulary-gone': 'This vocabulary is not there any more.', 'no-records': '{why} Nothing was brought in.', 'nothing-new': 'All its records are key studies of this review already.', 'sample-gone': 'This sample was deleted meanwhile.', 'review-gone': 'This review is not there, or was deleted.', 'no-sample': 'There is no sample to look at yet.',
   },
 }

@@ -7,7 +7,7 @@ export default {
     doi: 'DOI', accession: 'Number at the source', localId: 'Own number', issn: 'ISSN', urls: 'Addresses', otherTitles: 'Title in another language', otherAbstracts: 'Abstract in another language', extra: 'kept as it is',
   },
   format: { ris: 'RIS', bibtex: 'BibTeX', csl: 'CSL-JSON', csv: 'CSV', tsv: 'Table with tabs', mods: 'MODS', marcxml: 'MARCXML', dc: 'Dublin Core', tagged: 'Tagged text', html: 'Page to print', skos: 'SKOS' },
-  formatFor: { ris: 'reference managers, screening', bibtex: 'LaTeX, reference managers', csl: 'citation tools', csv: 'spreadsheets', tsv: 'spreadsheets', mods: 'library catalogues; holds everything', html: 'to read, print or send' },
+  formatFor: { ris: 'for screening and references', bibtex: 'for LaTeX and references', csl: 'citation styles', csv: 'spreadsheets', tsv: 'spreadsheets', mods: 'catalogues; holds everything', html: 'to read, print or send' },
   asked: {
     columns: 'its columns have to be named', tags: 'no reader knows this kind of text', doubles: '1 record is of the same work as another | {n} records are of the same work as another', name: 'Name the columns', explain: 'Explain the text', look: 'Look at them', giveUp: 'Leave the file out', giveUpOne: 'Leave {name} out', apart: 'Keep all apart', join: 'Join all', leave: 'Leave all later ones out',
   },
@@ -24,7 +24,7 @@ export default {
     title: 'Records of the same work in {name}', text: 'Two records are one work when their DOIs are equal, or title, first author and year. Say what becomes of the later one.', rule: 'For all', one: 'For this one', apart: 'keep apart', join: 'join', leave: 'leave out', joinTip: 'The earlier record takes what it lacks from the later one.', of: 'record {place} of the file, beside record {of}', same: 'They are written alike in every field.', field: 'Field', earlier: 'Earlier in the file', later: 'Later in the file', go: 'Go on', shown: 'The first {n} of {of} are shown; the rule holds for the others.', empty: '—',
   },
   save: {
-    open: 'Save…', title: 'Save {n} record | Save {n} records', titleAny: 'Save records', format: 'Format', fields: 'Fields', all: 'all', none: 'none', some: '{n} of {of}', name: 'Name of the file', go: 'Save the file', page: 'Open the page', hint: 'Headings and keywords keep their nature; what a format cannot hold stands in the guide to formats.', missed: 'Save the missed', missedName: 'missed key studies', sample: 'Save {name}', joined: 'Save these records',
+    open: 'Save…', title: 'Save {n} record | Save {n} records', titleAny: 'Save records', format: 'Format', fields: 'Fields', all: 'all', none: 'none', some: '{n} of {of}', extra: 'Fields of its own format', name: 'Name of the file', go: 'Save the file', fetching: 'Fetching…', page: 'Open the page', hint: 'Headings and keywords keep their nature; what a format cannot hold stands in the guide to formats.', missed: 'Save the missed', missedName: 'missed key studies', sample: 'Save {name}', joined: 'Save these records',
   },
   shelf: {
     title: 'Shelf', text: 'Records that are kept, whatever becomes of the samples they were found in.', count: '{n} record | {n} records', filter: 'Filter by words, notes or tags', tags: 'Tags', all: 'all', none: 'Nothing fits the filter.', note: 'Note on {title}', notePlace: 'note', tagsOf: 'Tags of {title}', tagPlace: 'tags, parted by commas', added: 'Added', take: 'Take off', takeOne: 'Take {title} off the shelf', chosen: '{n} chosen', choose: 'Choose {title}', chooseAll: 'Choose all that are shown', save: 'Save {n}…',

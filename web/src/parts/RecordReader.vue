@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Chip, type Facet } from '@/api/client'
@@ -70,7 +71,9 @@ function keep() {
   if (record.value) shelf.toggle(record.value.id, record.value.title.map((p) => p.text).join(''))
 }
 
-function onKey(e: KeyboardEvent) {
+// Wherever the focus is: keys are pressed as soon as the reader shows.
+useEventListener('keydown', (e: KeyboardEvent) => {
+  if (!reader.open || saving.open || e.defaultPrevented) return
   if (e.key.toLowerCase() === 'k' && !e.ctrlKey && !e.metaKey && !e.altKey && !(e.target as HTMLElement).matches('input, textarea, select')) {
     e.preventDefault()
     return keep()
@@ -79,7 +82,7 @@ function onKey(e: KeyboardEvent) {
   if (!by || (e.target as HTMLElement).closest('.v-list')) return
   e.preventDefault()
   go(by)
-}
+})
 
 const text = ref<HTMLElement>()
 const { marked, takeWords, parkAll } = useTaking(text, record)
@@ -92,7 +95,7 @@ const byline = computed(() => [record.value?.authors.slice(0, 6).join('; '), rec
 </script>
 
 <template>
-  <v-dialog v-model="reader.open" :max-width="reader.set ? 1040 : 720" :aria-label="reader.title" @keydown="onKey">
+  <v-dialog v-model="reader.open" :max-width="reader.set ? 1040 : 720" :aria-label="reader.title">
     <v-card class="reader">
       <div class="head">
         <h2 class="display cut">{{ reader.title }}</h2>

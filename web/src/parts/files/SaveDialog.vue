@@ -2,14 +2,16 @@
 import { useStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import type { FileFormat } from '@/api/client'
+import { api, ask, type FileFormat } from '@/api/client'
+import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSaving } from './saving'
 
-/** In which format, with which fields and under which name records are saved. The browser fetches the file itself. */
+/** In which format, with which fields and under which name records are saved. */
 const { t, n } = useI18n()
 const review = useReview()
 const saving = useSaving()
+const problem = useProblem()
 
 const formats: FileFormat[] = ['ris', 'bibtex', 'csl', 'csv', 'tsv', 'mods', 'html']
 const fields = ['title', 'abstract', 'authors', 'journal', 'year', 'volume', 'issue', 'firstPage', 'lastPage', 'keywords', 'headings', 'types', 'languages', 'countries', 'doi', 'accession', 'localId', 'issn', 'urls', 'otherTitles', 'otherAbstracts', 'extra'] as const
@@ -19,16 +21,43 @@ const name = ref('')
 watch(() => saving.open, (open) => open && (name.value = saving.name))
 
 const all = computed(() => chosen.value.length === fields.length)
-const form = ref<HTMLFormElement>()
+const failed = ref('')
+const fetching = ref(false)
+const endings: Record<FileFormat, string> = { ris: 'ris', bibtex: 'bib', csl: 'json', csv: 'csv', tsv: 'tsv', mods: 'xml', html: 'html' }
 
-function go() {
-  form.value?.submit()
-  saving.open = false
+async function go() {
+  failed.value = ''
+  fetching.value = true
+  // A window that is opened later than the click would be taken for an advertisement.
+  const page = format.value === 'html' ? window.open('', '_blank') : undefined
+  const called = name.value.trim() || saving.name || 'records'
+  try {
+    const file = await ask(api.POST('/api/reviews/{review}/export', {
+      params: { path: { review: review.id } },
+      body: { of: saving.set, format: format.value, fields: all.value ? undefined : chosen.value, name: called.slice(0, 300) },
+      parseAs: 'blob',
+    })) as Blob
+    const url = URL.createObjectURL(file)
+    if (page) page.location.href = url
+    else {
+      const link = document.createElement('a')
+      link.href = url
+      link.download = `${called.replace(/[\\/:*?"<>|]/g, ' ').trim() || 'records'}.${endings[format.value]}`
+      link.click()
+    }
+    setTimeout(() => URL.revokeObjectURL(url), 60_000)
+    saving.open = false
+  } catch (error) {
+    page?.close()
+    failed.value = problem(error)
+  } finally {
+    fetching.value = false
+  }
 }
 </script>
 
 <template>
-  <v-dialog v-model="saving.open" :max-width="640" :aria-label="t('save.titleAny')">
+  <v-dialog v-model="saving.open" :max-width="740" :aria-label="t('save.titleAny')">
     <v-card class="save">
       <h2 class="display">{{ saving.count === undefined ? t('save.titleAny') : t('save.title', { n: n(saving.count, 'whole') }, saving.count) }}</h2>
       <fieldset>
@@ -40,22 +69,20 @@ function go() {
       <fieldset>
         <legend class="sect">{{ t('save.fields') }}</legend>
         <p class="row small">
-          <span>{{ all ? t('save.all') : t('save.some', { n: chosen.length, of: fields.length }) }}</span>
-          <button class="link small" type="button" @click="chosen = [...fields]">{{ t('save.all') }}</button>
-          <button class="link small" type="button" @click="chosen = []">{{ t('save.none') }}</button>
+          <span>{{ t('save.some', { n: chosen.length, of: fields.length }) }}</span>
+          <button class="link small" type="button" :disabled="all" @click="chosen = [...fields]">{{ t('save.all') }}</button>
+          <button class="link small" type="button" :disabled="!chosen.length" @click="chosen = []">{{ t('save.none') }}</button>
         </p>
-        <div class="fields"><label v-for="f in fields" :key="f"><input v-model="chosen" type="checkbox" :value="f" /> {{ t(`recordField.${f}`) }}</label></div>
+        <div class="fields"><label v-for="f in fields" :key="f"><input v-model="chosen" type="checkbox" :value="f" /> {{ f === 'extra' ? t('save.extra') : t(`recordField.${f}`) }}</label></div>
       </fieldset>
       <label class="sect" for="save-name">{{ t('save.name') }}</label>
       <input id="save-name" v-model="name" class="field" maxlength="200" @keydown.enter="go" />
       <p class="small hint">{{ t('save.hint') }}</p>
-      <form ref="form" method="post" :action="`/api/reviews/${review.id}/export`" :target="format === 'html' ? '_blank' : '_self'" hidden>
-        <input name="of" :value="JSON.stringify(saving.set)" /><input name="format" :value="format" /><input name="fields" :value="all ? '' : chosen.join(',')" /><input name="name" :value="name || saving.name || 'records'" />
-      </form>
+      <p v-if="failed" class="wrong" role="alert">{{ failed }}</p>
       <div class="row foot">
         <span class="grow" />
         <button class="btn outline" @click="saving.open = false">{{ t('reader.close') }}</button>
-        <button class="btn" :disabled="!chosen.length" @click="go">{{ format === 'html' ? t('save.page') : t('save.go') }}</button>
+        <button class="btn" :disabled="!chosen.length || fetching" @click="go">{{ fetching ? t('save.fetching') : format === 'html' ? t('save.page') : t('save.go') }}</button>
       </div>
     </v-card>
   </v-dialog>
@@ -79,7 +106,7 @@ fieldset {
 
 .formats {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(160px, 1fr));
   gap: 6px;
   margin-top: 6px;
 }
@@ -87,6 +114,7 @@ fieldset {
 .format {
   display: grid;
   grid-template-columns: auto 1fr;
+  align-content: start;
   column-gap: 7px;
   border: 1px solid var(--line);
   border-radius: 6px;
@@ -114,8 +142,20 @@ fieldset {
   margin-top: 6px;
 }
 
+.fields label {
+  display: flex;
+  gap: 6px;
+  align-items: baseline;
+}
+
 .link.small {
   color: var(--plum);
+}
+
+.link.small:disabled {
+  color: var(--ink-2);
+  cursor: default;
+  text-decoration: none;
 }
 
 .foot {

@@ -86,6 +86,7 @@ function save() {
 async function go() {
   try {
     await imports.answer(props.file, { map: said.value, remember: remember.value && !!said.value.name })
+    await client.invalidateQueries({ queryKey: ['readers'] })
     emit('close')
   } catch (error) {
     failed.value = problem(error)
