@@ -169,7 +169,8 @@ func (f *filer) add(ctx context.Context, r *bib.Record) error {
 		f.notice(exchange.Notice{Kind: exchange.Twice, Detail: earlier, Skipped: true})
 		return nil
 	}
-	f.seen[hash] = r.ID
+	id := strings.Clone(r.ID) // a piece of it would keep the whole text of the record
+	f.seen[hash] = id
 	if k, ok := f.already.Find(r); ok {
 		f.notice(exchange.Notice{Kind: exchange.Already, Detail: f.studies[k].Record.ID, Skipped: true})
 		return nil
@@ -190,9 +191,8 @@ func (f *filer) add(ctx context.Context, r *bib.Record) error {
 		}
 	}
 	f.known.Add(r, len(f.ids))
-	f.ids, f.places = append(f.ids, r.ID), append(f.places, f.place)
+	f.ids, f.places = append(f.ids, id), append(f.places, f.place)
 	if more := f.plan[f.place]; len(more) > 0 {
-		id := r.ID
 		for _, m := range more {
 			r = bib.Join(r, m)
 		}

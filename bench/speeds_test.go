@@ -61,7 +61,7 @@ func TestSpeeds(t *testing.T) {
 	for _, part := range []struct {
 		name string
 		work func(*testing.T, sizes) []row
-	}{{"tally", tallies}, {"strategy", strategies}, {"large", large}, {"block", blockMeasures}, {"growth", growth}, {"company", companies}, {"rescue", rescues}, {"source", sources}} {
+	}{{"tally", tallies}, {"strategy", strategies}, {"large", large}, {"block", blockMeasures}, {"growth", growth}, {"company", companies}, {"rescue", rescues}, {"source", sources}, {"formats", formats}} {
 		if len(only) > 0 && !slices.Contains(only, part.name) {
 			continue
 		}

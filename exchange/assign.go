@@ -33,14 +33,11 @@ func Put(r *bib.Record, field string, values []string, s Sorter) bool {
 	if values = filled(values); len(values) == 0 {
 		return false
 	}
-	single := map[string]*string{"journal": &r.Journal, "volume": &r.Volume, "issue": &r.Issue, "firstPage": &r.FirstPage, "lastPage": &r.LastPage,
-		"doi": &r.DOI, "accession": &r.Accession, "localId": &r.LocalID, "issn": &r.ISSN}
-	lists := map[string]*[]string{"countries": &r.Countries, "languages": &r.Languages, "urls": &r.URLs}
 	switch field {
 	case "title":
-		r.Title = strings.TrimSpace(r.Title + " " + strings.Join(values, " "))
+		r.Title = joined(r.Title, values)
 	case "abstract":
-		r.Abstract = strings.TrimSpace(r.Abstract + " " + strings.Join(values, " "))
+		r.Abstract = joined(r.Abstract, values)
 	case "authors":
 		for _, v := range values {
 			r.Authors = append(r.Authors, bib.ParsePerson(v))
@@ -84,14 +81,50 @@ func Put(r *bib.Record, field string, values []string, s Sorter) bool {
 			}
 			r.Others[i].Abstract = v
 		}
+	case "countries":
+		r.Countries = append(r.Countries, values...)
+	case "languages":
+		r.Languages = append(r.Languages, values...)
+	case "urls":
+		r.URLs = append(r.URLs, values...)
 	default:
-		if list := lists[field]; list != nil {
-			*list = append(*list, values...)
-		} else if to := single[field]; to != nil && *to == "" {
+		if to := single(r, field); to != nil && *to == "" {
 			*to = values[0]
 		}
 	}
 	return true
+}
+
+func joined(before string, values []string) string {
+	if before == "" && len(values) == 1 {
+		return strings.TrimSpace(values[0])
+	}
+	return strings.TrimSpace(before + " " + strings.Join(values, " "))
+}
+
+// single returns the field of a record that holds one text; nil where there is none of the name.
+func single(r *bib.Record, field string) *string {
+	switch field {
+	case "journal":
+		return &r.Journal
+	case "volume":
+		return &r.Volume
+	case "issue":
+		return &r.Issue
+	case "firstPage":
+		return &r.FirstPage
+	case "lastPage":
+		return &r.LastPage
+	case "doi":
+		return &r.DOI
+	case "accession":
+		return &r.Accession
+	case "localId":
+		return &r.LocalID
+	case "issn":
+		return &r.ISSN
+	}
+	return nil
 }
 
 func filled(values []string) []string {

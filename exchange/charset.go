@@ -154,10 +154,13 @@ func (l *Lines) Next() (line []byte, cut bool, err error) {
 			}
 		}
 		read = true
-		end := bytes.IndexAny(chunk, "\r\n")
+		end := bytes.IndexByte(chunk, '\n')
 		part := chunk
 		if end >= 0 {
 			part = chunk[:end]
+		}
+		if cr := bytes.IndexByte(part, '\r'); cr >= 0 {
+			end, part = cr, chunk[:cr]
 		}
 		if room := l.max - len(l.buf); len(part) > room {
 			part, cut = part[:max(room, 0)], true

@@ -21,7 +21,10 @@ func Plain(s string) string {
 	if !strings.ContainsAny(s, "<&") {
 		return s
 	}
-	tags := markup.FindAllStringSubmatchIndex(s, -1)
+	var tags [][]int
+	if strings.Contains(s, "<") {
+		tags = markup.FindAllStringSubmatchIndex(s, -1)
+	}
 	if len(tags) == 0 {
 		return html.UnescapeString(s)
 	}

@@ -28,8 +28,10 @@ type Reader struct {
 	sorter  exchange.Sorter
 	report  func(exchange.Notice)
 	strings map[string]string
+	names   map[string]string // of fields, each once: all entries have the same
 	n       int
 
+	buf     []byte           // of the value that is read
 	parents map[string]entry // entries that another may name in its crossref, by key
 	waiting []entry          // entries whose parent has not come yet: it usually stands after them
 	ended   bool
@@ -38,8 +40,32 @@ type Reader struct {
 type entry struct {
 	kind, key string
 	line, n   int
-	names     []string
-	values    map[string]string // as they stand in the file, abbreviations filled in
+	fields    []field
+}
+
+// A field is one of an entry as it stands in the file, abbreviations filled in. Entries have few: they are
+// looked through.
+type field struct {
+	name, value string
+	used        bool // it stands for a field of a record
+}
+
+func (e *entry) field(name string) *field {
+	for i := range e.fields {
+		if e.fields[i].name == name {
+			return &e.fields[i]
+		}
+	}
+	return nil
+}
+
+// use returns the value of a field that stands for one of a record; empty where there is none.
+func (e *entry) use(name string) string {
+	if f := e.field(name); f != nil {
+		f.used = true
+		return f.value
+	}
+	return ""
 }
 
 // NewReader reads records from UTF-8 text (see exchange.Decode). What it cannot take as it stands it tells
@@ -52,7 +78,7 @@ func NewReader(r io.Reader, sorter exchange.Sorter, report func(exchange.Notice)
 	for i, m := range strings.Fields("jan feb mar apr may jun jul aug sep oct nov dec") {
 		months[m] = []string{"01", "02", "03", "04", "05", "06", "07", "08", "09", "10", "11", "12"}[i]
 	}
-	return &Reader{src: newSource(r), sorter: sorter, report: report, strings: months, parents: map[string]entry{}}
+	return &Reader{src: newSource(r), sorter: sorter, report: report, strings: months, names: map[string]string{}, parents: map[string]entry{}}
 }
 
 // Read returns the next record, or io.EOF after the last. An entry with a crossref to one further down
@@ -113,16 +139,16 @@ func (r *Reader) entry() (entry, error) {
 }
 
 func (e *entry) parent() string {
-	if p := e.values["crossref"]; p != "" {
+	if p := e.use("crossref"); p != "" {
 		return p
 	}
-	return e.values["xdata"]
+	return e.use("xdata")
 }
 
 // inherit takes from a parent what the entry does not say itself; the parent's title is the entry's book.
 func (e *entry) inherit(p entry) {
-	for _, name := range p.names {
-		to := name
+	for _, f := range p.fields {
+		name, to := f.name, f.name
 		switch {
 		case p.kind == "xdata":
 		case name == "title" && p.kind == "periodical":
@@ -132,18 +158,15 @@ func (e *entry) inherit(p entry) {
 		case name == "keywords" || name == "abstract" || name == "doi" || name == "author" || name == "crossref":
 			continue
 		}
-		if _, has := e.values[to]; !has {
-			e.set(to, p.values[name])
-		}
+		e.set(to, f.value)
 	}
 }
 
+// set gives the entry a field that it has not yet.
 func (e *entry) set(name, value string) {
-	if _, has := e.values[name]; has {
-		return // the first holds
+	if e.field(name) == nil {
+		e.fields = append(e.fields, field{name: name, value: value})
 	}
-	e.names = append(e.names, name)
-	e.values[name] = value
 }
 
 // next reads up to the end of the next entry that is a record.
@@ -153,7 +176,7 @@ func (r *Reader) next() (entry, error) {
 		var bad *syntax
 		switch {
 		case errors.As(err, &bad):
-			kept := bad.kind.Partial() && e.values["title"] != ""
+			kept := bad.kind.Partial() && e.field("title") != nil
 			r.report(exchange.Notice{Line: bad.line, Record: bad.n, Kind: bad.kind, Detail: exchange.Shorten(exchange.Flat(bad.detail)), Skipped: !kept})
 			if kept {
 				return e, nil
@@ -167,7 +190,7 @@ func (r *Reader) next() (entry, error) {
 }
 
 // What stands for a field of a record. Of several names the first that is there counts.
-var fields = []struct {
+var standFor = []struct {
 	field string
 	names []string
 }{
@@ -188,16 +211,12 @@ func (r *Reader) record(e entry) *bib.Record {
 	notice := func(kind exchange.Kind, detail string, skipped bool) {
 		r.report(exchange.Notice{Line: e.line, Record: e.n, Kind: kind, Detail: exchange.Shorten(detail), Skipped: skipped})
 	}
-	used := map[string]bool{"crossref": true, "xdata": true}
-	take := func(name string) string {
-		used[name] = true
-		return exchange.Flat(Plain(e.values[name]))
-	}
+	take := func(name string) string { return exchange.Flat(Plain(e.use(name))) }
 	rec := &bib.Record{Title: take("title")}
 	if sub := take("subtitle"); sub != "" {
 		rec.Title += ": " + sub
 	}
-	for _, f := range fields {
+	for _, f := range standFor {
 		for _, name := range f.names {
 			if v := take(name); v != "" {
 				exchange.Put(rec, f.field, []string{v}, r.sorter)
@@ -205,8 +224,7 @@ func (r *Reader) record(e entry) *bib.Record {
 			}
 		}
 	}
-	used["author"] = true
-	rec.Authors = people(e.values["author"])
+	rec.Authors = people(e.use("author"))
 	if first, last := exchange.PageRange(take("pages")); first != "" {
 		rec.FirstPage, rec.LastPage = first, last
 	}
@@ -222,8 +240,7 @@ func (r *Reader) record(e entry) *bib.Record {
 	if code := codes[e.kind]; code != "" && !slices.Contains(rec.Types, code) {
 		rec.Types = append(rec.Types, code)
 	}
-	used["url"] = true
-	if urls := plainURL(e.values["url"]); urls != "" {
+	if urls := plainURL(e.use("url")); urls != "" {
 		rec.URLs = exchange.Values(strings.Split(urls, " "))
 	}
 	for _, name := range []string{"date", "year"} {
@@ -233,7 +250,8 @@ func (r *Reader) record(e entry) *bib.Record {
 			}
 		}
 	}
-	used["month"], used["day"] = true, true
+	e.use("month")
+	e.use("day")
 	if title, abstract, language := take("othertitle"), take("otherabstract"), take("otherlanguage"); title != "" || abstract != "" {
 		rec.Others = []bib.Rendering{{Language: language, Title: title, Abstract: abstract}}
 	}
@@ -241,9 +259,9 @@ func (r *Reader) record(e entry) *bib.Record {
 	if key := exchange.Flat(e.key); key != keyOf(rec) {
 		rec.LocalID = key
 	}
-	for _, name := range e.names {
-		if v := exchange.Flat(e.values[name]); !used[name] && v != "" {
-			rec.Extra = append(rec.Extra, bib.Extra{Tag: name, Value: v, Format: Format})
+	for _, f := range e.fields {
+		if v := exchange.Flat(f.value); !f.used && v != "" {
+			rec.Extra = append(rec.Extra, bib.Extra{Tag: f.name, Value: v, Format: Format})
 		}
 	}
 	if rec.Title == "" && rec.Abstract == "" && rec.DOI == "" && len(rec.Authors) == 0 {
@@ -258,6 +276,6 @@ func (r *Reader) record(e entry) *bib.Record {
 }
 
 // plainURL leaves an address as it is but for the escapes that some programs put into it.
-func plainURL(s string) string {
-	return exchange.Flat(strings.NewReplacer(`\_`, "_", `\%`, "%", `\#`, "#", `\&`, "&", `\~{}`, "~", "{", "", "}", "").Replace(s))
-}
+func plainURL(s string) string { return exchange.Flat(escapes.Replace(s)) }
+
+var escapes = strings.NewReplacer(`\_`, "_", `\%`, "%", `\#`, "#", `\&`, "&", `\~{}`, "~", "{", "", "}", "")

@@ -28,12 +28,17 @@ var characters = map[string]string{
 // Plain returns a field as text: accents and commands as characters, braces, math signs and the commands of
 // type faces gone, ties as spaces.
 func Plain(s string) string {
-	if !strings.ContainsAny(s, "\\{}~$-`'") {
+	if special(s) == len(s) {
 		return s
 	}
 	var b strings.Builder
 	b.Grow(len(s))
 	for i := 0; i < len(s); {
+		if n := special(s[i:]); n > 0 {
+			b.WriteString(s[i : i+n])
+			i += n
+			continue
+		}
 		switch c := s[i]; {
 		case c == '\\':
 			i = command(&b, s, i+1)
@@ -60,6 +65,21 @@ func Plain(s string) string {
 		}
 	}
 	return b.String()
+}
+
+// special returns where the next sign stands that LaTeX gives a meaning; a dash or a quote by itself has none.
+func special(s string) int {
+	for i := 0; i < len(s); i++ {
+		switch s[i] {
+		case '\\', '{', '}', '~', '$':
+			return i
+		case '-', '`', '\'':
+			if i+1 < len(s) && s[i+1] == s[i] {
+				return i
+			}
+		}
+	}
+	return len(s)
 }
 
 // command writes what the command at s[i:], after its backslash, stands for, and returns where it ends.

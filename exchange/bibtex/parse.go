@@ -2,6 +2,7 @@ package bibtex
 
 import (
 	"bufio"
+	"bytes"
 	"errors"
 	"io"
 	"strings"
@@ -80,6 +81,23 @@ func (s *source) begins() bool {
 	return name > 1 && i < len(b) && (b[i] == '{' || b[i] == '(')
 }
 
+// run appends the characters up to the next that could mean something within a value.
+func (s *source) run(b []byte) []byte {
+	chunk, _ := s.r.Peek(s.r.Buffered())
+	n := bytes.IndexAny(chunk, "\\{}\"\r\n")
+	if n < 0 {
+		n = len(chunk)
+	}
+	if n = min(n, s.budget); n <= 0 {
+		return b
+	}
+	b = append(b, chunk[:n]...)
+	_, _ = s.r.Discard(n)
+	s.budget -= n
+	s.start = false
+	return b
+}
+
 func (s *source) space() {
 	for {
 		c, ok := s.peek()
@@ -134,7 +152,7 @@ func (r *Reader) parse() (entry, error) {
 		return entry{}, r.close(line, kind, closing)
 	}
 	r.n++
-	e := entry{kind: kind, line: line, n: r.n, values: map[string]string{}}
+	e := entry{kind: kind, line: line, n: r.n, fields: make([]field, 0, 16)}
 	s.space()
 	var key strings.Builder
 	for {
@@ -200,16 +218,24 @@ func (r *Reader) seek() error {
 	}
 }
 
+// name reads the name of an entry, a field or an abbreviation.
 func (r *Reader) name() string {
-	var b strings.Builder
-	for {
-		c, ok := r.src.peek()
-		if !ok || !letter(c) && (c < '0' || c > '9') && !strings.ContainsRune("-_:.+/", rune(c)) || b.Len() > 200 {
-			return b.String()
-		}
-		r.src.next()
-		b.WriteByte(c)
+	s := r.src
+	b, _ := s.r.Peek(200)
+	n := 0
+	for n < len(b) && (letter(b[n]) || b[n] >= '0' && b[n] <= '9' || strings.IndexByte("-_:.+/", b[n]) >= 0) {
+		n++
 	}
+	name, known := r.names[string(b[:n])]
+	if !known {
+		if name = string(b[:n]); len(r.names) < maxStrings {
+			r.names[name] = name
+		}
+	}
+	_, _ = s.r.Discard(n)
+	s.budget -= n
+	s.start = s.start && n == 0
+	return name
 }
 
 // field reads name = value.
@@ -278,12 +304,13 @@ func (r *Reader) value(closing byte) (string, error) {
 // entry ends it: the brace was forgotten.
 func (r *Reader) braced(closing byte) (string, error) {
 	s := r.src
-	var b []byte
+	b := r.buf[:0]
 	depth := 0
 	for {
 		if s.start && s.begins() {
 			return "", &syntax{kind: exchange.Unclosed}
 		}
+		b = s.run(b) // what means nothing here goes over in one piece
 		c, ok := s.next()
 		if !ok {
 			return "", s.err
@@ -295,6 +322,7 @@ func (r *Reader) braced(closing byte) (string, error) {
 				return "", s.err
 			}
 		case depth == 0 && c == closing:
+			r.buf = b
 			return string(b), nil
 		case c == '{':
 			depth++

@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"maps"
 	"math"
 	"slices"
 	"strconv"
@@ -22,24 +23,8 @@ const Format = "csl"
 
 const maxItem = 16 << 20 // bytes of an item
 
-// item is an item with its fields in the order of the file.
-type item struct {
-	names  []string
-	values map[string]json.RawMessage
-}
-
-// UnmarshalJSON keeps what a field holds as it stands.
-func (i *item) UnmarshalJSON(b []byte) error {
-	i.values = map[string]json.RawMessage{}
-	if err := json.Unmarshal(b, &i.values); err != nil {
-		return err
-	}
-	for name := range i.values {
-		i.names = append(i.names, name)
-	}
-	slices.Sort(i.names)
-	return nil
-}
+// item is an item: its fields as they stand.
+type item map[string]json.RawMessage
 
 // A Reader reads records one at a time.
 type Reader struct {
@@ -218,11 +203,13 @@ func (r *Reader) record(i item, line int) *bib.Record {
 		}
 		for _, name := range names {
 			var s string
-			raw := i.values[name]
+			raw := i[name]
 			if len(raw) == 0 {
 				continue
 			}
-			if json.Unmarshal(raw, &s) != nil {
+			if raw[0] == '"' && bytes.IndexByte(raw, '\\') < 0 { // as most are
+				s = string(raw[1 : len(raw)-1])
+			} else if json.Unmarshal(raw, &s) != nil {
 				if s = string(raw); s == "null" || strings.HasPrefix(s, "{") || strings.HasPrefix(s, "[") {
 					used[name] = s == "null"
 					continue
@@ -236,7 +223,7 @@ func (r *Reader) record(i item, line int) *bib.Record {
 	}
 	into := func(name string, to any) {
 		used[name] = true
-		if raw := i.values[name]; len(raw) > 0 && json.Unmarshal(raw, to) != nil {
+		if raw := i[name]; len(raw) > 0 && json.Unmarshal(raw, to) != nil {
 			used[name] = false // of another shape: kept as it is
 		}
 	}
@@ -280,8 +267,8 @@ func (r *Reader) record(i item, line int) *bib.Record {
 	if id := text("id"); id != idOf(rec) {
 		rec.LocalID = id
 	}
-	for _, name := range i.names {
-		if v := string(i.values[name]); !used[name] && v != "null" {
+	for _, name := range slices.Sorted(maps.Keys(i)) {
+		if v := string(i[name]); !used[name] && v != "null" {
 			rec.Extra = append(rec.Extra, bib.Extra{Tag: name, Value: v, Format: Format})
 		}
 	}
@@ -292,7 +279,7 @@ func (r *Reader) record(i item, line int) *bib.Record {
 	if rec.Title == "" {
 		r.notice(line, exchange.NoTitle, "", false)
 	}
-	if raw := i.values["issued"]; rec.Year == 0 && len(raw) > 0 && string(raw) != "null" {
+	if raw := i["issued"]; rec.Year == 0 && len(raw) > 0 && string(raw) != "null" {
 		r.notice(line, exchange.NoYear, string(raw), false)
 	}
 	rec.Name(r.n)

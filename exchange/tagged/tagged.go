@@ -1,9 +1,11 @@
 package tagged
 
 import (
+	"bytes"
 	"errors"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 
 	"tamiz/core/bib"
@@ -166,7 +168,7 @@ func (r *Reader) raw() (*raw, error) {
 		if err != nil {
 			return nil, fmt.Errorf("line %d: %w", r.lines.Number()+1, err)
 		}
-		if r.m.Rule != "" && strings.HasPrefix(string(line), r.m.Rule) || r.m.Blank && len(strings.TrimSpace(string(line))) == 0 {
+		if r.m.Rule != "" && bytes.HasPrefix(line, []byte(r.m.Rule)) || r.m.Blank && len(bytes.TrimSpace(line)) == 0 {
 			if current != nil {
 				current.closed = true
 				return current, nil
@@ -230,8 +232,8 @@ func (w *raw) add(tag int, v []byte, line int, cut bool) {
 
 // extend goes on with the value before.
 func (w *raw) extend(line []byte, cut bool) {
-	more := strings.TrimSpace(string(line))
-	if w.large = w.large || cut || len(w.text)+len(more) > maxRecord; w.large || more == "" {
+	more := bytes.TrimSpace(line)
+	if w.large = w.large || cut || len(w.text)+len(more) > maxRecord; w.large || len(more) == 0 {
 		return
 	}
 	last := &w.values[len(w.values)-1]
@@ -290,41 +292,41 @@ func (r *Reader) record(w *raw) *bib.Record {
 
 // of returns the values of a field, and the first of them as it lies in the record.
 func (f *field) of(w *raw, text string) (values []string, first *value) {
-	take := func(is func(tag int) bool) {
+	if f.is.Take == All {
 		for i := range w.values {
-			v := &w.values[i]
-			if v.to == v.from || !is(v.tag) {
-				continue
-			}
-			if first == nil {
-				first = v
-			}
-			switch s := text[v.from:v.to]; f.is.Split {
-			case "":
-				values = append(values, s)
-			case Auto:
-				values = append(values, exchange.Parted(s)...)
-			default:
-				values = append(values, exchange.Values(strings.Split(s, f.is.Split))...)
+			if v := &w.values[i]; slices.Contains(f.tags, v.tag) {
+				values = f.take(values, v, text, &first)
 			}
 		}
-	}
-	if f.is.Take == All {
-		take(func(tag int) bool {
-			for _, t := range f.tags {
-				if t == tag {
-					return true
-				}
-			}
-			return false
-		})
 		return values, first
 	}
-	for _, t := range f.tags {
-		take(func(tag int) bool { return tag == t })
+	for _, tag := range f.tags {
+		for i := range w.values {
+			if v := &w.values[i]; v.tag == tag {
+				values = f.take(values, v, text, &first)
+			}
+		}
 		if len(values) > 0 && f.is.Take != Each {
 			break
 		}
 	}
 	return values, first
+}
+
+// take adds what one line holds.
+func (f *field) take(values []string, v *value, text string, first **value) []string {
+	if v.to == v.from {
+		return values
+	}
+	if *first == nil {
+		*first = v
+	}
+	switch s := text[v.from:v.to]; f.is.Split {
+	case "":
+		return append(values, s)
+	case Auto:
+		return append(values, exchange.Parted(s)...)
+	default:
+		return append(values, exchange.Values(strings.Split(s, f.is.Split))...)
+	}
 }
