@@ -1,6 +1,7 @@
 package exchange_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -47,5 +48,12 @@ func TestManyValuesInOneText(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		values := rapid.SliceOfN(rapid.StringMatching(`[a-z]+(, [a-z]+)?`), 1, 5).Draw(t, "values")
 		assert.Equal(t, values, exchange.Parted(exchange.Joined(values)))
+	})
+}
+
+func TestFlatIsWhatFieldsJoinedAre(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		s := rapid.StringMatching(`[a é\t\n\x{a0}\x01–]{0,20}`).Draw(t, "text")
+		assert.Equal(t, strings.Join(strings.Fields(s), " "), exchange.Flat(s))
 	})
 }

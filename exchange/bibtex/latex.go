@@ -70,17 +70,17 @@ func Plain(s string) string {
 // special returns where the next sign stands that LaTeX gives a meaning; a dash or a quote by itself has none.
 func special(s string) int {
 	for i := 0; i < len(s); i++ {
-		switch s[i] {
-		case '\\', '{', '}', '~', '$':
+		if !signs[s[i]] {
+			continue
+		}
+		if c := s[i]; c != '-' && c != '`' && c != '\'' || i+1 < len(s) && s[i+1] == c {
 			return i
-		case '-', '`', '\'':
-			if i+1 < len(s) && s[i+1] == s[i] {
-				return i
-			}
 		}
 	}
 	return len(s)
 }
+
+var signs = [256]bool{'\\': true, '{': true, '}': true, '~': true, '$': true, '-': true, '`': true, '\'': true}
 
 // command writes what the command at s[i:], after its backslash, stands for, and returns where it ends.
 func command(b *strings.Builder, s string, i int) int {

@@ -10,9 +10,9 @@ import (
 	"tamiz/exchange/records"
 )
 
-// Each reader over two thousand made-up records; make bench sets them beside tokenising the same bytes.
+// Each reader over eight thousand made-up records; make bench sets them beside tokenising the same bytes.
 func BenchmarkReaders(b *testing.B) {
-	all := demo.NewWorld(1, 2000).Records
+	all := demo.NewWorld(1, 8000).Records
 	for _, f := range records.Held {
 		file := write(b, f, all, records.Choice{})
 		b.Run(string(f), func(b *testing.B) {
