@@ -25,6 +25,7 @@ import (
 	"tamiz/app"
 	"tamiz/core/tally"
 	"tamiz/demo"
+	"tamiz/exchange/records"
 	"tamiz/exchange/ris"
 	"tamiz/exchange/skos"
 	"tamiz/source/sru"
@@ -145,6 +146,30 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 		c.call(200, "GET", fmt.Sprintf("/api/imports/%d/notices", number), nil)
 		c.call(200, "GET", fmt.Sprintf("/api/imports/%d/notices.txt", number), nil)
 	}
+	// A table that has to be explained, a reader map, the shelf, and files that go out.
+	asked := func(name, file string) string {
+		number := int64(c.call(202, "POST", at+"/imports?kind=sample&name="+name, []byte(file))["id"].(float64))
+		path := fmt.Sprintf("/api/imports/%d", number)
+		require.Eventually(t, func() bool { return c.call(200, "GET", path, nil)["state"] == "asking" }, time.Minute, 20*time.Millisecond)
+		return path
+	}
+	table := asked("own.csv", "Entry;Team\nHeat in crews;Velkana\n")
+	question := c.call(200, "GET", table+"/question", nil)
+	settings := question["settings"].(map[string]any)
+	c.call(200, "POST", table+"/preview", settings)
+	c.call(200, "POST", table+"/preview?refill=true", settings)
+	c.call(422, "POST", table+"/question", map[string]any{"remember": false})
+	c.call(202, "POST", table+"/question", map[string]any{"columns": settings["columns"], "remember": true})
+	c.call(409, "GET", table+"/question", nil)
+	cards := asked("cards.txt", "Card: 1\nTitle: Heat\n\nCard: 2\nTitle: Rest\n")
+	tagged := c.call(200, "GET", cards+"/question", nil)["settings"].(map[string]any)["map"].(map[string]any)
+	tagged["name"] = "Cards"
+	c.call(202, "POST", cards+"/question", map[string]any{"map": tagged, "remember": true})
+	c.call(200, "GET", "/api/readers", nil)
+	c.call(404, "DELETE", "/api/readers/99999", nil)
+	doubled := asked("twice.ris", "TY  - JOUR\nTI  - Heat\nDO  - 10.99999/a\nER  - \nTY  - JOUR\nTI  - Heat.\nDO  - 10.99999/a\nER  - \n")
+	c.call(200, "GET", doubled+"/question", nil)
+	c.call(204, "DELETE", doubled+"/question", nil)
 	var headings bytes.Buffer
 	require.NoError(t, skos.Write(&headings, demo.Headings()))
 	vocabulary := int64(c.call(202, "POST", at+"/imports?kind=vocabulary&name=headings.nt", headings.Bytes())["id"].(float64))
@@ -168,6 +193,9 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	review := c.call(200, "GET", at, nil)
 	sample := review["samples"].([]any)[0].(map[string]any)["id"]
 	study := review["keyStudies"].([]any)[0].(map[string]any)
+	c.call(200, "POST", at+"/changes", map[string]any{"what": map[string]any{"key": "shelve", "params": map[string]string{}}, "shelf": []any{map[string]any{"record": study["record"], "on": true, "note": "look", "tags": []string{"heat"}}}}, "If-Match", `"2"`)
+	c.call(200, "GET", at+"/shelf", nil)
+	c.call(422, "POST", at+"/export", map[string]any{"of": map[string]any{}, "format": "ris", "name": "x", "fields": []string{"colour"}})
 	c.call(200, "PUT", at+"/view", map[string]any{"sample": sample, "rest": true})
 	c.call(404, "PUT", at+"/view", map[string]any{"sample": 99999, "rest": true})
 	c.call(200, "POST", at+"/bench", map[string]any{})
@@ -238,6 +266,49 @@ func TestEveryAddressIsAScreenOrSaysThatItIsNone(t *testing.T) {
 		if status >= 400 {
 			assert.Equal(t, "application/problem+json", answer.Header.Get("Content-Type"), path)
 		}
+	}
+}
+
+// A file is written in pieces, small and large, and comes whole to those who take packed answers too.
+func TestASavedFileComesWhole(t *testing.T) {
+	c, _ := start(t)
+	id := int64(c.call(201, "POST", "/api/reviews", map[string]any{"name": "Heat"})["id"].(float64))
+	var b bytes.Buffer
+	for _, r := range demo.NewWorld(demo.Seed, 60).Records {
+		require.NoError(t, ris.Write(&b, r))
+	}
+	at := fmt.Sprintf("/api/reviews/%d", id)
+	i := c.call(202, "POST", at+"/imports?kind=sample&name=a.ris", b.Bytes())
+	require.Eventually(t, func() bool {
+		i = c.call(200, "GET", fmt.Sprintf("/api/imports/%d", int64(i["id"].(float64))), nil)
+		return i["state"] == "done"
+	}, time.Minute, 20*time.Millisecond)
+	for _, format := range []string{"ris", "bibtex", "csl", "csv", "tsv", "mods", "html"} {
+		order := fmt.Sprintf(`{"of": {"sample": %d}, "format": %q, "name": "all: of it"}`, int64(i["sample"].(float64)), format)
+		r, err := http.NewRequest("POST", c.server.URL+at+"/export", strings.NewReader(order))
+		require.NoError(t, err)
+		r.Header.Set("Content-Type", "application/json")
+		answer, err := http.DefaultClient.Do(r) // which takes packed answers
+		require.NoError(t, err)
+		got, err := io.ReadAll(answer.Body)
+		answer.Body.Close()
+		require.NoError(t, err)
+		require.Equal(t, 200, answer.StatusCode)
+		assert.Contains(t, answer.Header.Get("Content-Disposition"), `filename="all of it.`)
+		if format == "html" {
+			assert.Contains(t, string(got), "60 records</footer>")
+			continue
+		}
+		reader, _, err := records.Open(bytes.NewReader(got), records.Options{})
+		require.NoError(t, err, format)
+		n := 0
+		for {
+			if _, err := reader.Read(); err != nil {
+				break
+			}
+			n++
+		}
+		assert.Equal(t, 60, n, format)
 	}
 }
 

@@ -99,6 +99,7 @@ func (a *App) Asked(ctx context.Context, id int64) (*FileQuestion, error) {
 	if err != nil {
 		return nil, err
 	}
+	q.Doubles = []Double{}
 	q.Head = cut(strings.ToValidUTF8(head, "\ufffd"), headShown)
 	return &q, nil
 }
@@ -299,17 +300,13 @@ func first[T any](a, b *T) *T {
 	return b
 }
 
-// GiveUpImport drops a file that is asked about.
+// GiveUpImport drops a file that is asked about: nothing of it stays.
 func (a *App) GiveUpImport(ctx context.Context, id int64) error {
 	i, err := a.asking(ctx, id)
 	if err != nil {
 		return err
 	}
-	saying, err := json.Marshal(&Problem{Type: "given-up", Status: 410, Title: "The file was not brought in: it was given up."})
-	if err != nil {
-		return err
-	}
-	if err := a.store.FailImport(ctx, id, saying); err != nil {
+	if err := a.store.DropImport(ctx, id); err != nil {
 		return err
 	}
 	a.tell(ctx, i.Review, News{Kind: "import", Import: id})

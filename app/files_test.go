@@ -95,7 +95,7 @@ func TestATableIsExplainedOnceAndKnownAgainByItsHeads(t *testing.T) {
 	require.Equal(t, "asking", i.State)
 	require.NoError(t, a.GiveUpImport(ctx, i.ID))
 	_, err = a.Asked(ctx, i.ID)
-	assert.Equal(t, "not-asked", problem(t, err).Type)
+	assert.Equal(t, "import-gone", problem(t, err).Type)
 }
 
 func TestAnyTaggedTextIsReadByAMap(t *testing.T) {

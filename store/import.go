@@ -163,6 +163,12 @@ func (s *Store) AskImport(ctx context.Context, id int64, format string, asked js
 	return err
 }
 
+// DropImport forgets a file that is asked about.
+func (s *Store) DropImport(ctx context.Context, id int64) error {
+	_, err := s.Exec(ctx, "delete from import where id = $1 and state = 'asking'", id)
+	return err
+}
+
 // AnswerImport keeps an answer and calls then in the same transaction. It does nothing, and says so, where
 // nothing is asked.
 func (s *Store) AnswerImport(ctx context.Context, id int64, settings json.RawMessage, then func(pgx.Tx) error) (bool, error) {

@@ -23,7 +23,6 @@ type Reader struct {
 	sorter exchange.Sorter
 	report func(exchange.Notice)
 	n      int
-	odd    int // rows of another length that were reported
 	begun  bool
 	ended  bool
 }

@@ -290,6 +290,7 @@ export const useReview = defineStore('review', () => {
       if (i.state === 'done' || i.state === 'failed') await refresh()
     } catch (error) {
       if (error instanceof CallError && error.passing) lost()
+      else imports.value.delete(number) // someone left the file out
     }
   }
 

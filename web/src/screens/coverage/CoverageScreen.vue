@@ -10,6 +10,7 @@ import { useSaving } from '@/parts/files/saving'
 import WithTip from '@/parts/WithTip.vue'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
+import { useShelf } from '@/state/shelf'
 import { useSources } from '@/state/sources'
 import HalvesPart from './HalvesPart.vue'
 import HeldBack from './HeldBack.vue'
@@ -22,6 +23,7 @@ const sources = useSources()
 const route = useRoute()
 const problem = useProblem()
 const saving = useSaving()
+const shelf = useShelf()
 
 const coverage = useQuery({
   queryKey: computed(() => ['coverage', review.id, review.revision, review.keysStamp, review.view.source]),
@@ -50,6 +52,10 @@ watch(rows, (list) => {
 }, { immediate: true })
 
 function onKey(e: KeyboardEvent) {
+  if (e.key.toLowerCase() === 'k' && !e.ctrlKey && !e.metaKey && !e.altKey) {
+    const study = rows.value.find((s) => s.id === chosen.value)
+    if (study) shelf.toggle(study.record, study.title)
+  }
   const by = { ArrowDown: 1, ArrowUp: -1 }[e.key]
   if (!by) return
   e.preventDefault()
@@ -95,7 +101,7 @@ const grid = computed(() => ({ gridTemplateColumns: `minmax(0, 1fr) repeat(${sea
             <div
               v-for="s in rows" :id="`study-${s.id}`" :key="s.id" class="g" :class="{ sel: s.id === chosen, away: s.notHere }" :style="grid" role="option" :aria-selected="s.id === chosen" @click="((chosen = s.id), (planned = false))"
             >
-              <span class="who"><span class="cut">{{ s.title || t('record.noTitle') }}</span><span class="small">{{ [[s.byline, s.year || undefined].filter(Boolean).join(' '), s.half && t(`halves.${s.half}`), s.notHere && t('holding.notHere', { source: sources.chosen?.name ?? '' })].filter(Boolean).join(' · ') }}</span></span>
+              <span class="who"><span class="cut">{{ s.title || t('record.noTitle') }}</span><span class="small">{{ [[s.byline, s.year || undefined].filter(Boolean).join(' '), s.half && t(`halves.${s.half}`), review.shelf.has(s.record) && t('shelf.on'), s.notHere && t('holding.notHere', { source: sources.chosen?.name ?? '' })].filter(Boolean).join(' · ') }}</span></span>
               <span v-for="b in searched" :key="b.id" class="c">
                 <i v-if="s.blocks[b.i]" class="ok" :class="{ dim: !b.searched, bad: b.negated }" role="img" :aria-label="t('coverage.by', { block: b.name, n: s.blocks[b.i] }, s.blocks[b.i])">{{ s.blocks[b.i] }}</i>
                 <i v-else :class="b.searched && !b.negated && !s.notHere ? 'no' : 'off'" role="img" :aria-label="t('coverage.notBy', { block: b.name })" />
