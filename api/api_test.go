@@ -191,7 +191,8 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	assert.Equal(t, "conflict", c.call(409, "POST", at+"/changes", change, "If-Match", `"1"`)["type"])
 	c.call(422, "POST", at+"/changes", change, "If-Match", `"no"`)
 	review := c.call(200, "GET", at, nil)
-	sample := review["samples"].([]any)[0].(map[string]any)["id"]
+	samples := review["samples"].([]any)
+	sample := samples[len(samples)-1].(map[string]any)["id"] // the first that came in
 	study := review["keyStudies"].([]any)[0].(map[string]any)
 	c.call(200, "POST", at+"/changes", map[string]any{"what": map[string]any{"key": "shelve", "params": map[string]string{}}, "shelf": []any{map[string]any{"record": study["record"], "on": true, "note": "look", "tags": []string{"heat"}}}}, "If-Match", `"2"`)
 	c.call(200, "GET", at+"/shelf", nil)

@@ -2,8 +2,6 @@ package bibtex_test
 
 import (
 	"bytes"
-	"errors"
-	"io"
 	"strings"
 	"testing"
 
@@ -13,17 +11,13 @@ import (
 	"tamiz/core/bib"
 	"tamiz/exchange"
 	"tamiz/exchange/bibtex"
+	"tamiz/exchange/readtest"
 )
 
-func readAll(t require.TestingT, file string) (records []*bib.Record, notices []exchange.Notice) {
-	for r := bibtex.NewReader(strings.NewReader(file), exchange.Sorter{}, func(n exchange.Notice) { notices = append(notices, n) }); ; {
-		rec, err := r.Read()
-		if errors.Is(err, io.EOF) {
-			return records, notices
-		}
-		require.NoError(t, err)
-		records = append(records, rec)
-	}
+func readAll(t require.TestingT, file string) ([]*bib.Record, []exchange.Notice) {
+	return readtest.All(t, func(report func(exchange.Notice)) *bibtex.Reader {
+		return bibtex.NewReader(strings.NewReader(file), exchange.Sorter{}, report)
+	})
 }
 
 func TestTextOfFields(t *testing.T) {
@@ -89,11 +83,7 @@ Comment before the first.
 @proceedings{proc, title = {Proceedings of Warm Work}, year = 2018, publisher = {Later}}
 @online{k3, title={No year}, year = {in press}}
 `)
-	var kinds []exchange.Kind
-	for _, n := range notices {
-		kinds = append(kinds, n.Kind)
-	}
-	assert.Equal(t, []exchange.Kind{exchange.NoYear}, kinds)
+	assert.Equal(t, []exchange.Kind{exchange.NoYear}, readtest.Kinds(t, notices))
 	require.Len(t, records, 4)
 	assert.Equal(t, &bib.Record{ID: "velkana2014", LocalID: "velkana2014", Title: "Heat in Farm Crews: étude: A trial", Abstract: "One. Two.", Journal: "Journal of Warm Work, series 2", Year: 2014,
 		Authors: []bib.Person{{Family: "Velkana", Given: "Temi J."}, {Family: "Board of Warm Work"}}, Volume: "3", Issue: "2", FirstPage: "11", LastPage: "19", Keywords: []string{"heat", "rest breaks"},

@@ -2,8 +2,6 @@ package csljson_test
 
 import (
 	"bytes"
-	"errors"
-	"io"
 	"strings"
 	"testing"
 
@@ -13,17 +11,13 @@ import (
 	"tamiz/core/bib"
 	"tamiz/exchange"
 	"tamiz/exchange/csljson"
+	"tamiz/exchange/readtest"
 )
 
-func readAll(t require.TestingT, file string) (records []*bib.Record, notices []exchange.Notice) {
-	for r := csljson.NewReader(strings.NewReader(file), exchange.Sorter{}, func(n exchange.Notice) { notices = append(notices, n) }); ; {
-		rec, err := r.Read()
-		if errors.Is(err, io.EOF) {
-			return records, notices
-		}
-		require.NoError(t, err)
-		records = append(records, rec)
-	}
+func readAll(t require.TestingT, file string) ([]*bib.Record, []exchange.Notice) {
+	return readtest.All(t, func(report func(exchange.Notice)) *csljson.Reader {
+		return csljson.NewReader(strings.NewReader(file), exchange.Sorter{}, report)
+	})
 }
 
 func TestAnItemIsRead(t *testing.T) {
@@ -68,12 +62,7 @@ func TestWhatCannotBeReadIsReportedAndTheRestIsKept(t *testing.T) {
 	} {
 		records, notices := readAll(t, c.file)
 		assert.Len(t, records, c.records, name)
-		var kinds []exchange.Kind
-		for _, n := range notices {
-			kinds = append(kinds, n.Kind)
-			assert.NotContains(t, n.String(), "%!", name)
-		}
-		assert.Equal(t, c.notices, kinds, name)
+		assert.Equal(t, c.notices, readtest.Kinds(t, notices), name)
 		if len(notices) > 0 {
 			assert.Equal(t, c.line, notices[0].Line, name)
 		}

@@ -2,8 +2,6 @@ package table_test
 
 import (
 	"bytes"
-	"errors"
-	"io"
 	"strings"
 	"testing"
 
@@ -12,18 +10,14 @@ import (
 
 	"tamiz/core/bib"
 	"tamiz/exchange"
+	"tamiz/exchange/readtest"
 	"tamiz/exchange/table"
 )
 
-func readAll(t require.TestingT, file string, c table.Columns) (records []*bib.Record, notices []exchange.Notice) {
-	for r := table.NewReader(strings.NewReader(file), c, exchange.Sorter{}, func(n exchange.Notice) { notices = append(notices, n) }); ; {
-		rec, err := r.Read()
-		if errors.Is(err, io.EOF) {
-			return records, notices
-		}
-		require.NoError(t, err)
-		records = append(records, rec)
-	}
+func readAll(t require.TestingT, file string, c table.Columns) ([]*bib.Record, []exchange.Notice) {
+	return readtest.All(t, func(report func(exchange.Notice)) *table.Reader {
+		return table.NewReader(strings.NewReader(file), c, exchange.Sorter{}, report)
+	})
 }
 
 func TestTablesAreGuessed(t *testing.T) {

@@ -2,8 +2,6 @@ package tagged_test
 
 import (
 	"encoding/json"
-	"errors"
-	"io"
 	"strings"
 	"testing"
 
@@ -12,19 +10,15 @@ import (
 
 	"tamiz/core/bib"
 	"tamiz/exchange"
+	"tamiz/exchange/readtest"
 	"tamiz/exchange/ris"
 	"tamiz/exchange/tagged"
 )
 
-func readAll(t require.TestingT, file string, m tagged.Map) (records []*bib.Record, notices []exchange.Notice) {
-	for r := tagged.NewReader(strings.NewReader(file), m, "tagged", func(n exchange.Notice) { notices = append(notices, n) }); ; {
-		rec, err := r.Read()
-		if errors.Is(err, io.EOF) {
-			return records, notices
-		}
-		require.NoError(t, err)
-		records = append(records, rec)
-	}
+func readAll(t require.TestingT, file string, m tagged.Map) ([]*bib.Record, []exchange.Notice) {
+	return readtest.All(t, func(report func(exchange.Notice)) *tagged.Reader {
+		return tagged.NewReader(strings.NewReader(file), m, "tagged", report)
+	})
 }
 
 // The guess that a form begins with reads these texts without a change.

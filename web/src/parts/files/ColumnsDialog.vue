@@ -43,7 +43,7 @@ async function go() {
 
 <template>
   <v-dialog :model-value="true" :max-width="1060" :aria-label="t('columns.title', { name: file.name })" @update:model-value="emit('close')">
-    <v-card class="columns">
+    <v-card class="sheet tall">
       <h2 class="display">{{ t('columns.title', { name: file.name }) }}</h2>
       <p class="small">{{ t('columns.text') }}</p>
       <div class="row how">
@@ -79,18 +79,6 @@ async function go() {
 </template>
 
 <style scoped>
-.columns {
-  padding: 18px 20px;
-  display: flex;
-  flex-direction: column;
-  max-height: 88vh;
-}
-
-h2 {
-  font-size: 18px;
-  font-weight: 600;
-}
-
 .how {
   flex-wrap: wrap;
   gap: 8px 10px;
@@ -127,11 +115,6 @@ h2 {
 .split {
   grid-column: 1 / 3;
   text-align: right;
-}
-
-select.chip {
-  font: 12.5px var(--ui);
-  color: var(--ink);
 }
 
 .foot {

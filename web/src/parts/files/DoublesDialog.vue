@@ -43,7 +43,7 @@ async function go() {
 
 <template>
   <v-dialog :model-value="true" :max-width="940" :aria-label="t('doubles.title', { name: file.name })" @update:model-value="emit('close')">
-    <v-card class="doubles">
+    <v-card class="sheet tall">
       <h2 class="display">{{ t('doubles.title', { name: file.name }) }}</h2>
       <p class="small">{{ t('doubles.text') }}</p>
       <div class="row rule">
@@ -77,18 +77,6 @@ async function go() {
 </template>
 
 <style scoped>
-.doubles {
-  padding: 18px 20px;
-  display: flex;
-  flex-direction: column;
-  max-height: 88vh;
-}
-
-h2 {
-  font-size: 18px;
-  font-weight: 600;
-}
-
 .rule {
   margin: 10px 0;
 }

@@ -58,7 +58,7 @@ async function go() {
 
 <template>
   <v-dialog v-model="saving.open" :max-width="740" :aria-label="t('save.titleAny')">
-    <v-card class="save">
+    <v-card class="sheet">
       <h2 class="display">{{ saving.count === undefined ? t('save.titleAny') : t('save.title', { n: n(saving.count, 'whole') }, saving.count) }}</h2>
       <fieldset>
         <legend class="sect">{{ t('save.format') }}</legend>
@@ -89,15 +89,6 @@ async function go() {
 </template>
 
 <style scoped>
-.save {
-  padding: 18px 20px;
-}
-
-h2 {
-  font-size: 18px;
-  font-weight: 600;
-}
-
 fieldset {
   border: 0;
   padding: 0;

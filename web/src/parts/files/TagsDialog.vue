@@ -96,7 +96,7 @@ async function go() {
 
 <template>
   <v-dialog :model-value="true" :max-width="1180" :aria-label="t('tags.title', { name: file.name })" @update:model-value="emit('close')">
-    <v-card class="tags">
+    <v-card class="sheet tall">
       <div class="row">
         <h2 class="display cut">{{ t('tags.title', { name: file.name }) }}</h2>
         <span class="grow" />
@@ -156,18 +156,6 @@ async function go() {
 </template>
 
 <style scoped>
-.tags {
-  padding: 18px 20px;
-  display: flex;
-  flex-direction: column;
-  max-height: 92vh;
-}
-
-h2 {
-  font-size: 18px;
-  font-weight: 600;
-}
-
 .three {
   display: grid;
   grid-template-columns: minmax(0, 0.85fr) minmax(0, 1.25fr) minmax(0, 0.95fr);
@@ -222,12 +210,6 @@ h2 {
 
 .tag .field {
   padding: 3px 7px;
-}
-
-select.chip {
-  font: 12.5px var(--ui);
-  color: var(--ink);
-  max-width: 100%;
 }
 
 .foot {
