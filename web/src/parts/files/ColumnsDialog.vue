@@ -123,8 +123,13 @@ async function go() {
 
 @media (max-width: 900px) {
   .two {
-    grid-template-columns: minmax(0, 1fr);
+    display: block;
     overflow-y: auto;
+  }
+
+  .list {
+    overflow: visible;
+    margin-bottom: 14px;
   }
 }
 </style>

@@ -223,8 +223,13 @@ async function go() {
 
 @media (max-width: 1000px) {
   .three {
-    grid-template-columns: minmax(0, 1fr);
+    display: block;
     overflow-y: auto;
+  }
+
+  .form {
+    overflow: visible;
+    margin-bottom: 14px;
   }
 
   .three pre.wire {
