@@ -13,6 +13,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 
 	"tamiz/core/bib"
 	"tamiz/exchange"
@@ -207,7 +208,7 @@ func (r *Reader) record(i item, line int) *bib.Record {
 			if len(raw) == 0 {
 				continue
 			}
-			if raw[0] == '"' && bytes.IndexByte(raw, '\\') < 0 { // as most are
+			if raw[0] == '"' && bytes.IndexByte(raw, '\\') < 0 && utf8.Valid(raw) { // as most are
 				s = string(raw[1 : len(raw)-1])
 			} else if json.Unmarshal(raw, &s) != nil {
 				if s = string(raw); s == "null" || strings.HasPrefix(s, "{") || strings.HasPrefix(s, "[") {

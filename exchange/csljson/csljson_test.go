@@ -71,6 +71,7 @@ func TestWhatCannotBeReadIsReportedAndTheRestIsKept(t *testing.T) {
 
 func FuzzReader(f *testing.F) {
 	f.Add(`[{"id": 1, "title": "Heat", "author": [{"family": "A", "given": "B, Jr."}], "issued": {"date-parts": [[2014]]}, "x": [1]}]`)
+	f.Add("[{\"title\": \"\xc2\"}]")
 	f.Add("{\"title\": \"a\"}\n{\"custom\": {\"types\": [\"b;\"]}, \"DOI\": \"c\"}")
 	f.Fuzz(func(t *testing.T, file string) {
 		records, _ := readAll(t, file)

@@ -45,6 +45,8 @@ export const useReview = defineStore('review', () => {
   const stored = useStorage<Record<string, Waiting[]>>('tamiz-waiting', {})
   let sending: Promise<void> | undefined
   let taken = 0 // how often the answer to a change was taken up
+  /** Counts what came from the server: for lists that are asked for again whenever anything may have changed. */
+  const stamp = ref(0)
   let retry: ReturnType<typeof setTimeout> | undefined
 
   const id = computed(() => saved.value?.id ?? 0)
@@ -134,6 +136,7 @@ export const useReview = defineStore('review', () => {
       // A change that was saved meanwhile may not be in this answer yet.
       if (taken !== before && saved.value?.id === review) return refresh(review)
       saved.value = r
+      stamp.value++
       for (const i of r.imports) imports.value.set(i.id, i)
       reached()
     } catch (error) {
@@ -221,6 +224,7 @@ export const useReview = defineStore('review', () => {
   function take(state: ReviewState) {
     if (!saved.value) return
     taken++
+    stamp.value++
     const { revision, document, samples, keyStudies, vocabulary, decisions, shelf, undo, redo } = state
     saved.value = { ...saved.value, revision, document, samples, keyStudies, vocabulary, decisions, shelf, undo, redo }
     const v = saved.value.view
@@ -301,7 +305,7 @@ export const useReview = defineStore('review', () => {
   }
 
   return {
-    saved, id, document, samples, keyStudies, vocabulary, shelf, view, sample, decisions, kept, revision, keysStamp, viewStamp, canUndo, canRedo,
+    saved, id, document, samples, keyStudies, vocabulary, shelf, stamp, view, sample, decisions, kept, revision, keysStamp, viewStamp, canUndo, canRedo,
     queue, offline, savedAt, conflict, refused, missing, imports, open, refresh, change, step, split, look, settle, hear, flush, watchImport,
   }
 })

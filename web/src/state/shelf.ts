@@ -1,6 +1,11 @@
 import { useI18n } from 'vue-i18n'
 import { useReview } from './review'
 
+/** Tags, as they are typed: parted by commas. */
+export function tagsOf(text: string): string[] {
+  return [...new Set(text.split(/[,;]/).map((x) => x.trim().replace(/\s+/g, ' ').slice(0, 60)).filter(Boolean))].slice(0, 20)
+}
+
 /** What can be done with the shelf: each is one change, which can be undone as one. */
 export function useShelf() {
   const { t } = useI18n()
@@ -22,9 +27,7 @@ export function useShelf() {
     review.change({ key: 'shelfNote', params: { title: short(title) } }, { shelf: [{ record, on: true, note: text }] })
   }
 
-  /** Tags, as they are typed: parted by commas. */
-  function tag(record: number, title: string, text: string) {
-    const tags = [...new Set(text.split(/[,;]/).map((x) => x.trim().replace(/\s+/g, ' ').slice(0, 60)).filter(Boolean))].slice(0, 20)
+  function tag(record: number, title: string, tags: string[]) {
     review.change({ key: 'shelfTags', params: { title: short(title) } }, { shelf: [{ record, on: true, tags }] })
   }
 

@@ -9,7 +9,7 @@ import EmptyState from '@/parts/EmptyState.vue'
 import { useSaving } from '@/parts/files/saving'
 import { useReader } from '@/parts/reader'
 import { useReview } from '@/state/review'
-import { useShelf } from '@/state/shelf'
+import { tagsOf, useShelf } from '@/state/shelf'
 
 /** The records that are kept: found again by words, notes and tags, and taken out in any format. */
 const { t, n, d } = useI18n()
@@ -19,12 +19,27 @@ const saving = useSaving()
 const shelf = useShelf()
 
 const list = useQuery({
-  // What is not saved yet shows at once; it is asked for again when it is.
-  queryKey: computed(() => ['shelf', review.id, review.saved?.undo, review.saved?.shelf]),
+  queryKey: computed(() => ['shelf', review.id, review.stamp]),
   queryFn: () => ask(api.GET('/api/reviews/{review}/shelf', { params: { path: { review: review.id } } })),
   placeholderData: keepPreviousData,
 })
-const entries = computed(() => (list.data.value ?? []).filter((e) => review.shelf.has(e.id)))
+/** What was noted just now, until the list that holds it has come. */
+const noted = ref<Record<number, Partial<ShelfEntry>>>({})
+watch(list.dataUpdatedAt, () => {
+  if (!review.queue.length && !list.isPlaceholderData.value) noted.value = {}
+})
+const entries = computed(() => (list.data.value ?? []).filter((e) => review.shelf.has(e.id)).map((e) => ({ ...e, ...noted.value[e.id] })))
+
+function note(e: ShelfEntry, text: string) {
+  noted.value[e.id] = { ...noted.value[e.id], note: text }
+  shelf.note(e.id, e.title, text)
+}
+
+function tagAs(e: ShelfEntry, text: string) {
+  const tags = tagsOf(text)
+  noted.value[e.id] = { ...noted.value[e.id], tags }
+  shelf.tag(e.id, e.title, tags)
+}
 
 const words = ref('')
 const tag = ref('')
@@ -104,8 +119,8 @@ const { list: rows, containerProps, wrapperProps } = useVirtualList(shown, { ite
               <p class="small cut">{{ [e.byline, e.journal, e.year || undefined].filter(Boolean).join(' · ') }}<template v-if="e.key"> · {{ t('record.key') }}</template></p>
             </div>
             <div class="noted">
-              <DraftField class="field" :value="e.note" :maxlength="4000" :placeholder="t('shelf.notePlace')" :aria-label="t('shelf.note', { title: e.title })" @typed="(x) => shelf.note(e.id, e.title, x)" />
-              <DraftField class="field tagged" :value="e.tags.join(', ')" :maxlength="1300" :placeholder="t('shelf.tagPlace')" :aria-label="t('shelf.tagsOf', { title: e.title })" @typed="(x) => shelf.tag(e.id, e.title, x)" />
+              <DraftField class="field" :value="e.note" :maxlength="4000" :placeholder="t('shelf.notePlace')" :aria-label="t('shelf.note', { title: e.title })" @typed="(x) => note(e, x)" />
+              <DraftField class="field tagged" :value="e.tags.join(', ')" :maxlength="1300" :placeholder="t('shelf.tagPlace')" :aria-label="t('shelf.tagsOf', { title: e.title })" @typed="(x) => tagAs(e, x)" />
             </div>
             <span class="small when">{{ d(e.made, 'short') }}</span>
             <button class="btn bare" :aria-label="t('shelf.takeOne', { title: e.title })" @click="shelf.toggle(e.id, e.title)">×</button>
