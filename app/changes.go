@@ -77,14 +77,7 @@ func (a *App) Change(ctx context.Context, review int64, revision int, c Change) 
 		if err := w.Apply(ctx, after); err != nil {
 			return err
 		}
-		saying, err := json.Marshal(c.What)
-		if err != nil {
-			return err
-		}
-		if err := w.Log(ctx, saying, before, after); err != nil {
-			return err
-		}
-		return w.Notify(ctx, News{Review: review, Kind: "change"}.String())
+		return logged(ctx, w, review, c.What, before, after)
 	})
 	if err != nil {
 		return State{}, gone(err, "review")
@@ -92,6 +85,18 @@ func (a *App) Change(ctx context.Context, review int64, revision int, c Change) 
 	s, err := a.state(ctx, review)
 	s.Merged = merged
 	return s, err
+}
+
+// logged makes what was done a change that can be undone, and tells everyone of it.
+func logged(ctx context.Context, w *store.Work, review int64, what What, before, after store.Facts) error {
+	saying, err := json.Marshal(what)
+	if err != nil {
+		return err
+	}
+	if err := w.Log(ctx, saying, before, after); err != nil {
+		return err
+	}
+	return w.Notify(ctx, News{Review: review, Kind: "change"}.String())
 }
 
 // owns says when a document goes by a vocabulary that is not the review's.

@@ -412,9 +412,7 @@ func (a *App) endDraw(ctx context.Context, d store.Draw, state, problem string) 
 			return err
 		}
 		if fresh {
-			if err := logSample(ctx, w, sample, What{Key: "draw", Params: map[string]string{"name": d.Name}}); err != nil {
-				return err
-			}
+			return logSample(ctx, w, d.Review, sample, What{Key: "draw", Params: map[string]string{"name": d.Name}})
 		}
 		return w.Notify(ctx, News{Review: d.Review, Kind: "change"}.String())
 	})
@@ -425,18 +423,14 @@ func (a *App) endDraw(ctx context.Context, d store.Draw, state, problem string) 
 }
 
 // logSample makes a new sample a change that can be undone.
-func logSample(ctx context.Context, w *store.Work, id int64, what What) error {
+func logSample(ctx context.Context, w *store.Work, review, id int64, what What) error {
 	sample, err := w.Sample(ctx, id)
 	if err != nil {
 		return err
 	}
 	deleted := sample
 	deleted.Deleted = true
-	saying, err := json.Marshal(what)
-	if err != nil {
-		return err
-	}
-	return w.Log(ctx, saying, store.Facts{Samples: []store.FactSample{deleted}}, store.Facts{Samples: []store.FactSample{sample}})
+	return logged(ctx, w, review, what, store.Facts{Samples: []store.FactSample{deleted}}, store.Facts{Samples: []store.FactSample{sample}})
 }
 
 // HowMany is how many records are wanted.

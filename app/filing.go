@@ -245,26 +245,13 @@ func (f *filer) log(ctx context.Context) error {
 	var before, after store.Facts
 	what := What{Key: "import." + f.i.Kind, Params: map[string]string{"name": f.i.Name, "records": fmt.Sprint(f.records)}}
 	if f.i.Kind == "sample" {
-		sample, err := f.Sample(ctx, f.sample)
-		if err != nil {
-			return err
-		}
-		deleted := sample
-		deleted.Deleted = true
-		before.Samples, after.Samples = []store.FactSample{deleted}, []store.FactSample{sample}
+		return logSample(ctx, f.Work, f.i.Review, f.sample, what)
 	}
 	for _, k := range f.keys {
 		before.Keys = append(before.Keys, store.FactKeyStudy{ID: k, Deleted: true})
 		after.Keys = append(after.Keys, store.FactKeyStudy{ID: k})
 	}
-	saying, err := json.Marshal(what)
-	if err != nil {
-		return err
-	}
-	if err := f.Log(ctx, saying, before, after); err != nil {
-		return err
-	}
-	return f.Notify(ctx, News{Review: f.i.Review, Kind: "change"}.String())
+	return logged(ctx, f.Work, f.i.Review, what, before, after)
 }
 
 // vocabulary reads a controlled vocabulary, which the review goes by from then on.
@@ -318,12 +305,5 @@ func (f *filer) edit(ctx context.Context, revision int, d Document, what What) e
 	if err := f.AddDocument(ctx, store.Document{Revision: after.Revision, Body: body}); err != nil {
 		return err
 	}
-	saying, err := json.Marshal(what)
-	if err != nil {
-		return err
-	}
-	if err := f.Log(ctx, saying, before, after); err != nil {
-		return err
-	}
-	return f.Notify(ctx, News{Review: f.i.Review, Kind: "change"}.String())
+	return logged(ctx, f.Work, f.i.Review, what, before, after)
 }

@@ -2,7 +2,6 @@ package app
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"regexp"
@@ -258,14 +257,7 @@ func (a *App) AddKeyStudies(ctx context.Context, review int64, records []int64) 
 			before.Keys = append(before.Keys, store.FactKeyStudy{ID: k, Deleted: true})
 			after.Keys = append(after.Keys, store.FactKeyStudy{ID: k})
 		}
-		saying, err := json.Marshal(What{Key: "import.keys", Params: map[string]string{"name": "a look-up", "records": fmt.Sprint(len(ids))}})
-		if err != nil {
-			return err
-		}
-		if err := w.Log(ctx, saying, before, after); err != nil {
-			return err
-		}
-		return w.Notify(ctx, News{Review: review, Kind: "change"}.String())
+		return logged(ctx, w, review, What{Key: "import.keys", Params: map[string]string{"name": "a look-up", "records": fmt.Sprint(len(ids))}}, before, after)
 	})
 	if err != nil {
 		return State{}, gone(err, "review")

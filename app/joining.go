@@ -121,10 +121,7 @@ func (a *App) Join(ctx context.Context, review int64, j Joining) (State, error) 
 		if err != nil {
 			return err
 		}
-		if err := logSample(ctx, w, id, What{Key: "joinSamples", Params: map[string]string{"name": name}}); err != nil {
-			return err
-		}
-		return w.Notify(ctx, News{Review: review, Kind: "change"}.String())
+		return logSample(ctx, w, review, id, What{Key: "joinSamples", Params: map[string]string{"name": name}})
 	})
 	if err != nil {
 		return State{}, gone(err, "review")
