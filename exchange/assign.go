@@ -39,6 +39,7 @@ func Put(r *bib.Record, field string, values []string, s Sorter) bool {
 	case "abstract":
 		r.Abstract = joined(r.Abstract, values)
 	case "authors":
+		r.Authors = slices.Grow(r.Authors, len(values))
 		for _, v := range values {
 			r.Authors = append(r.Authors, bib.ParsePerson(v))
 		}

@@ -5,6 +5,7 @@ package exchange
 import (
 	"bufio"
 	"bytes"
+	"encoding/binary"
 	"errors"
 	"io"
 	"unicode/utf8"
@@ -69,9 +70,15 @@ type clean struct{ r io.Reader }
 
 func (c clean) Read(p []byte) (int, error) {
 	n, err := c.r.Read(p)
-	for i, b := range p[:n] {
-		if b < ' ' && b != '\n' && b != '\r' && b != '\t' {
-			p[i] = ' '
+	for i := 0; i < n; i++ {
+		// Eight bytes at a time where none is a control character; one above 0x7f may look like one, and is looked at.
+		for i+8 <= n && (binary.LittleEndian.Uint64(p[i:])-0x2020202020202020)&^binary.LittleEndian.Uint64(p[i:])&0x8080808080808080 == 0 {
+			i += 8
+		}
+		if i < n {
+			if b := p[i]; b < ' ' && b != '\n' && b != '\r' && b != '\t' {
+				p[i] = ' '
+			}
 		}
 	}
 	return n, err

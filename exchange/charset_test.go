@@ -75,3 +75,21 @@ func TestALongLineIsCutAndTheNextIsWhole(t *testing.T) {
 	_, _, err = r.Next()
 	assert.ErrorIs(t, err, io.EOF)
 }
+
+func TestControlCharactersBecomeSpaces(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		text := rapid.StringMatching(`[a-zé\t\n\r\x00-\x08\x0b\x1f\x7f–]{0,40}`).Draw(t, "text")
+		want := strings.Map(func(r rune) rune {
+			if r < ' ' && r != '\n' && r != '\r' && r != '\t' {
+				return ' '
+			}
+			return r
+		}, text)
+		r, encoding, err := exchange.Decode(strings.NewReader("é" + text))
+		require.NoError(t, err)
+		require.Equal(t, exchange.UTF8, encoding)
+		got, err := io.ReadAll(r)
+		require.NoError(t, err)
+		assert.Equal(t, "é"+want, string(got))
+	})
+}

@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"bufio"
+	"bytes"
 	"errors"
 	"io"
 )
@@ -58,10 +59,13 @@ func (c *Counter) Read(p []byte) (int, error) {
 	}
 	n, err := c.r.Read(p[:min(int64(len(p)), c.budget)])
 	c.budget -= int64(n)
-	for i, b := range p[:n] {
-		if b == '\n' {
-			c.ends = append(c.ends, c.at+int64(i))
+	for i := 0; ; i++ {
+		next := bytes.IndexByte(p[i:n], '\n')
+		if next < 0 {
+			break
 		}
+		i += next
+		c.ends = append(c.ends, c.at+int64(i))
 	}
 	c.at += int64(n)
 	return n, err

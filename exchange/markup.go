@@ -18,7 +18,7 @@ var (
 // Plain returns a title, abstract or keyword without the tags of HTML and JATS and with its entities as
 // characters. The title of a section of an abstract becomes a label before it: "Methods: ".
 func Plain(s string) string {
-	if !strings.ContainsAny(s, "<&") {
+	if strings.IndexByte(s, '<') < 0 && strings.IndexByte(s, '&') < 0 {
 		return s
 	}
 	var tags [][]int

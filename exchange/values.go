@@ -3,42 +3,45 @@ package exchange
 import (
 	"strings"
 	"unicode"
-	"unicode/utf8"
 )
 
 // Flat returns text with each run of white space as one space, trimmed. Text that is flat already, as most
-// is, costs one look at it.
+// is, costs a glance at it.
 func Flat(s string) string {
-	space := true // at the beginning a space is one too many
-	for i := 0; i < len(s); i++ {
-		c := s[i]
-		if c > ' ' && c < utf8.RuneSelf {
-			space = false
-			continue
-		}
-		if c == ' ' && !space {
-			space = true
-			continue
-		}
-		if c < utf8.RuneSelf {
-			return strings.Join(strings.Fields(s), " ")
-		}
-		r, size := utf8.DecodeRuneInString(s[i:])
-		if unicode.IsSpace(r) {
-			return strings.Join(strings.Fields(s), " ")
-		}
-		space, i = false, i+size-1
+	if (s == "" || s[0] != ' ' && s[len(s)-1] != ' ') && !strings.Contains(s, "  ") && (plain(s) || strings.IndexFunc(s, otherSpace) < 0) {
+		return s
 	}
-	if space && s != "" {
-		return strings.TrimRight(s, " ")
+	return strings.Join(strings.Fields(s), " ")
+}
+
+func otherSpace(r rune) bool { return r != ' ' && unicode.IsSpace(r) }
+
+// plain reports whether a text is ASCII without control characters, eight characters at a time.
+func plain(s string) bool {
+	const low, high = 0x0101010101010101, 0x8080808080808080
+	i := 0
+	for ; i+8 <= len(s); i += 8 {
+		x := uint64(s[i]) | uint64(s[i+1])<<8 | uint64(s[i+2])<<16 | uint64(s[i+3])<<24 | uint64(s[i+4])<<32 | uint64(s[i+5])<<40 | uint64(s[i+6])<<48 | uint64(s[i+7])<<56
+		// A byte below 0x20 borrows from its high bit; one above 0x7f has it.
+		if (x|(x-low*0x20))&high != 0 {
+			return false
+		}
 	}
-	return s
+	for ; i < len(s); i++ {
+		if s[i] < ' ' || s[i] >= 0x80 {
+			return false
+		}
+	}
+	return true
 }
 
 // Values returns what is not empty of some texts, each flat; nil for none.
 func Values(of []string) (out []string) {
 	for _, v := range of {
 		if v = Flat(v); v != "" {
+			if out == nil {
+				out = make([]string, 0, len(of))
+			}
 			out = append(out, v)
 		}
 	}

@@ -16,7 +16,9 @@ type Person struct {
 // without one, a last word of one to three capital letters (dots and hyphens aside) is initials, and
 // any other name is all family name; a comma at its end says so of any name.
 func ParsePerson(name string) Person {
-	name = strings.Join(strings.Fields(name), " ")
+	if strings.IndexFunc(name, func(r rune) bool { return r != ' ' && unicode.IsSpace(r) }) >= 0 || strings.Contains(name, "  ") || strings.TrimSpace(name) != name {
+		name = strings.Join(strings.Fields(name), " ")
+	}
 	p := Person{Family: name}
 	if family, given, ok := strings.Cut(name, ","); ok {
 		p = Person{Family: strings.TrimSpace(family), Given: strings.TrimSpace(given)}

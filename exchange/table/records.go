@@ -34,7 +34,9 @@ func NewReader(r io.Reader, c Columns, sorter exchange.Sorter, report func(excha
 		report = func(exchange.Notice) {}
 	}
 	src := exchange.NewCounter(&ends{r: r, swap: c.Quote == "'"}, maxRow)
-	return &Reader{c: c, src: src, csv: newCSV(src, c), sorter: sorter, report: report}
+	x := newCSV(src, c)
+	x.ReuseRecord = true
+	return &Reader{c: c, src: src, csv: x, sorter: sorter, report: report}
 }
 
 // Read returns the next record, or io.EOF after the last.
