@@ -62,11 +62,11 @@ func unreadable(err error) error {
 }
 
 // knownColumns returns the mapping that was kept for tables with these heads.
-func (a *App) knownColumns(guess *table.Columns) (table.Columns, bool) {
+func (a *App) knownColumns(ctx context.Context, guess *table.Columns) (table.Columns, bool) {
 	if !guess.Head {
 		return table.Columns{}, false
 	}
-	kept, err := a.store.Reading(context.Background(), "columns", headsKey(*guess))
+	kept, err := a.store.Reading(ctx, "columns", headsKey(*guess))
 	if err != nil {
 		return table.Columns{}, false
 	}
@@ -100,7 +100,7 @@ func (a *App) Asked(ctx context.Context, id int64) (*FileQuestion, error) {
 		return nil, err
 	}
 	q.Doubles = []Double{}
-	q.Head = cut(strings.ToValidUTF8(head, "\ufffd"), headShown)
+	q.Head = exchange.Cut(strings.ToValidUTF8(head, "\ufffd"), headShown)
 	return &q, nil
 }
 
@@ -202,13 +202,13 @@ func previewOf(r *bib.Record) (p PreviewRecord) {
 		if len(f.Values) > 0 {
 			values := []string{}
 			for _, v := range f.Values[:min(len(f.Values), 50)] {
-				values = append(values, cut(v, 600))
+				values = append(values, exchange.Cut(v, 600))
 			}
 			p.Fields = append(p.Fields, PreviewField{Field: f.Name, Values: values})
 		}
 	}
 	for _, e := range r.Extra[:min(len(r.Extra), 50)] {
-		p.Fields = append(p.Fields, PreviewField{Field: e.Tag, Own: true, Values: []string{cut(e.Value, 600)}})
+		p.Fields = append(p.Fields, PreviewField{Field: e.Tag, Own: true, Values: []string{exchange.Cut(e.Value, 600)}})
 	}
 	return p
 }

@@ -1,6 +1,7 @@
 package app
 
 import (
+	"context"
 	"errors"
 	"io"
 
@@ -55,8 +56,8 @@ func (s FileSettings) joins() bool {
 }
 
 // planDoubles looks through the file for records that are joined to an earlier one.
-func (f *filer) planDoubles() error {
-	r, _, err := f.open(func(exchange.Notice) {})
+func (f *filer) planDoubles(ctx context.Context) error {
+	r, _, err := f.open(ctx, func(exchange.Notice) {})
 	if err != nil {
 		return unreadable(err)
 	}
@@ -86,7 +87,7 @@ func (f *filer) planDoubles() error {
 
 // askDoubles puts the records that are of the same work side by side, for someone to say what becomes of
 // them. Nothing of the file is filed meanwhile.
-func (f *filer) askDoubles(format records.Format) error {
+func (f *filer) askDoubles(ctx context.Context, format records.Format) error {
 	q := &FileQuestion{What: "doubles", Format: string(format), Settings: f.settings, Total: len(f.doubles), Doubles: []Double{}}
 	shown := f.doubles[:min(len(f.doubles), maxDoubles)]
 	wanted := map[int]*bib.Record{}
@@ -95,7 +96,7 @@ func (f *filer) askDoubles(format records.Format) error {
 		wanted[p.first], wanted[p.second] = nil, nil
 		last = max(last, p.second)
 	}
-	r, _, err := f.open(func(exchange.Notice) {})
+	r, _, err := f.open(ctx, func(exchange.Notice) {})
 	if err != nil {
 		return unreadable(err)
 	}
@@ -112,17 +113,10 @@ func (f *filer) askDoubles(format records.Format) error {
 		a, b := wanted[p.first], wanted[p.second]
 		d := Double{Place: p.second, Of: p.first, Title: a.Title, Byline: byline(a), Differences: []bib.Difference{}}
 		for _, x := range bib.Differences(a, b) {
-			x.A, x.B = cut(x.A, maxDifferent), cut(x.B, maxDifferent)
+			x.A, x.B = exchange.Cut(x.A, maxDifferent), exchange.Cut(x.B, maxDifferent)
 			d.Differences = append(d.Differences, x)
 		}
 		q.Doubles = append(q.Doubles, d)
 	}
 	return q
-}
-
-func cut(s string, n int) string {
-	if r := []rune(s); len(r) > n {
-		return string(r[:n]) + "…"
-	}
-	return s
 }

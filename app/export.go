@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"tamiz/core/bib"
+	"tamiz/exchange"
 	"tamiz/exchange/records"
 )
 
@@ -96,7 +97,7 @@ func fileName(name string) string {
 		}
 		return r
 	}, name)
-	name = strings.Trim(cut(strings.Join(strings.Fields(name), " "), 100), ". …")
+	name = strings.Trim(exchange.Cut(strings.Join(strings.Fields(name), " "), 100), ". …")
 	if name == "" {
 		return "records"
 	}

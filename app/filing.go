@@ -64,7 +64,7 @@ func (f *filer) notice(n exchange.Notice) {
 }
 
 // open begins to read the file.
-func (f *filer) open(report func(exchange.Notice)) (records.Reader, records.Format, error) {
+func (f *filer) open(ctx context.Context, report func(exchange.Notice)) (records.Reader, records.Format, error) {
 	if _, err := f.file.Seek(0, io.SeekStart); err != nil {
 		return nil, "", err
 	}
@@ -72,7 +72,7 @@ func (f *filer) open(report func(exchange.Notice)) (records.Reader, records.Form
 	r, format, err := records.Open(f.file, o)
 	var q *records.Question
 	if errors.As(err, &q) && q.Columns != nil { // someone may have said it of such a table before
-		if known, ok := f.app.knownColumns(q.Columns); ok {
+		if known, ok := f.app.knownColumns(ctx, q.Columns); ok {
 			f.settings.Columns, o.Columns = &known, &known
 			if _, err := f.file.Seek(0, io.SeekStart); err != nil {
 				return nil, "", err
@@ -86,11 +86,11 @@ func (f *filer) open(report func(exchange.Notice)) (records.Reader, records.Form
 
 func (f *filer) all(ctx context.Context) error {
 	if f.settings.joins() {
-		if err := f.planDoubles(); err != nil {
+		if err := f.planDoubles(ctx); err != nil {
 			return err
 		}
 	}
-	r, format, err := f.open(f.notice)
+	r, format, err := f.open(ctx, f.notice)
 	if err != nil {
 		return unreadable(err)
 	}
@@ -136,7 +136,7 @@ func (f *filer) all(ctx context.Context) error {
 		return &Problem{Type: "no-records", Status: 422, Field: "file", Title: "The file holds no record that could be read. Nothing was brought in.", Detail: f.firstNotice, Params: map[string]string{"why": sentence("no record in it could be read: " + f.firstNotice)}}
 	}
 	if len(f.doubles) > 0 && f.settings.Doubles == "" {
-		return f.askDoubles(format)
+		return f.askDoubles(ctx, format)
 	}
 	years := []YearCount{}
 	for y, n := range f.years {

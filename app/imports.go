@@ -40,16 +40,20 @@ type Import struct {
 	Notices   int      `json:"notices"`
 	Sample    *int64   `json:"sample,omitempty"`
 	Format    string   `json:"format,omitempty"`
-	Asks      string   `json:"asks,omitempty"` // what has to be answered before the file can be read
+	Asks      string   `json:"asks,omitempty"`    // what has to be answered before the file can be read
+	Doubles   int      `json:"doubles,omitempty"` // records of the same work that are asked about
 	Error     *Problem `json:"error,omitempty"`
 }
 
 func importOf(i store.Import) Import {
 	out := Import{ID: i.ID, Kind: i.Kind, Name: i.Name, State: i.State, Bytes: i.Bytes, BytesRead: i.BytesRead,
 		Records: i.Records, Skipped: i.Skipped, Notices: i.Notices, Sample: i.Sample, Format: i.Format}
-	var q FileQuestion
+	var q struct { // the heads of the question alone
+		What  string
+		Total int
+	}
 	if i.Asked != nil && json.Unmarshal(i.Asked, &q) == nil {
-		out.Asks = q.What
+		out.Asks, out.Doubles = q.What, q.Total
 	}
 	var p Problem
 	if i.Problem != nil && json.Unmarshal(i.Problem, &p) == nil {

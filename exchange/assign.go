@@ -151,10 +151,13 @@ func Empty(r *bib.Record) bool {
 	return r.Title == "" && r.Abstract == "" && r.DOI == "" && r.Accession == "" && r.LocalID == "" && len(r.Authors)+len(r.Keywords)+len(r.Headings)+len(r.Others) == 0
 }
 
-// Shorten cuts a text that is quoted in a report.
-func Shorten(s string) string {
-	if r := []rune(s); len(r) > 60 {
-		return string(r[:60]) + "…"
+// Cut returns at most n characters of a text, with a sign where some are left out.
+func Cut(s string, n int) string {
+	if r := []rune(s); len(r) > n {
+		return string(r[:n]) + "…"
 	}
 	return s
 }
+
+// Shorten cuts a text that is quoted in a report.
+func Shorten(s string) string { return Cut(s, 60) }

@@ -2,7 +2,10 @@
 // knows nothing of files: readers and writers of formats live in exchange.
 package bib
 
-import "fmt"
+import (
+	"fmt"
+	"strings"
+)
 
 // A Record is one bibliographic record. What a source did not say is empty; a year of 0 is none.
 type Record struct {
@@ -36,6 +39,28 @@ type Rendering struct {
 	Language string `json:",omitempty"` // as the file says it; empty where it does not
 	Title    string `json:",omitempty"`
 	Abstract string `json:",omitempty"`
+}
+
+// AddTitle adds a title in another language. A title and an abstract in one language belong together.
+func (r *Record) AddTitle(language, title string) {
+	for i := range r.Others {
+		if o := &r.Others[i]; o.Language == language && language != "" && o.Title == "" {
+			o.Title = title
+			return
+		}
+	}
+	r.Others = append(r.Others, Rendering{Language: language, Title: title})
+}
+
+// AddAbstract adds an abstract in another language, or a part of one: parts in one language are joined.
+func (r *Record) AddAbstract(language, abstract string) {
+	for i := range r.Others {
+		if o := &r.Others[i]; o.Language == language && language != "" {
+			o.Abstract = strings.TrimSpace(o.Abstract + " " + abstract)
+			return
+		}
+	}
+	r.Others = append(r.Others, Rendering{Language: language, Abstract: abstract})
 }
 
 // An Assignment is a heading that an indexer gave to a record.

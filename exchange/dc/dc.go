@@ -93,22 +93,13 @@ func (x *record) record() *bib.Record {
 // texts takes the title and abstract of the record, and those in other languages. The first title is the
 // record's own; descriptions in its language are parts of one abstract.
 func (x *record) texts(r *bib.Record) {
-	other := func(language string) *bib.Rendering {
-		for i := range r.Others {
-			if r.Others[i].Language == language && language != "" {
-				return &r.Others[i]
-			}
-		}
-		r.Others = append(r.Others, bib.Rendering{Language: language})
-		return &r.Others[len(r.Others)-1]
-	}
 	for _, t := range x.Title {
 		switch v := exchange.Flat(t.Value); {
 		case v == "":
 		case r.Title == "":
 			r.Title = v
 		default:
-			other(t.Language).Title = v
+			r.AddTitle(t.Language, v)
 		}
 	}
 	own, begun := "", false
@@ -124,8 +115,7 @@ func (x *record) texts(r *bib.Record) {
 			r.Abstract = exchange.Flat(r.Abstract + " " + v)
 			continue
 		}
-		o := other(t.Language)
-		o.Abstract = exchange.Flat(o.Abstract + " " + v)
+		r.AddAbstract(t.Language, v)
 	}
 }
 

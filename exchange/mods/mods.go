@@ -339,22 +339,13 @@ func (m *record) texts(r *bib.Record) {
 			break
 		}
 	}
-	languages := map[string]int{} // a translated title and abstract in one language belong together
-	other := func(language string) *bib.Rendering {
-		if i, ok := languages[language]; ok && language != "" {
-			return &r.Others[i]
-		}
-		languages[language] = len(r.Others)
-		r.Others = append(r.Others, bib.Rendering{Language: language})
-		return &r.Others[len(r.Others)-1]
-	}
 	for i, t := range m.Titles {
 		switch s := t.text(); {
 		case s == "":
 		case i == main:
 			r.Title = s
 		case t.Type == "translated" || t.Type == "":
-			other(t.Language).Title = s
+			r.AddTitle(t.Language, s)
 		default:
 			keep(r, "titleInfo", t)
 		}
@@ -372,8 +363,7 @@ func (m *record) texts(r *bib.Record) {
 			own = a.Language
 		}
 		if a.Type == "translated" || a.Language != own {
-			o := other(a.Language)
-			o.Abstract = exchange.Flat(o.Abstract + " " + s)
+			r.AddAbstract(a.Language, s)
 		} else {
 			r.Abstract = exchange.Flat(r.Abstract + " " + s)
 		}

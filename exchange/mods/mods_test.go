@@ -98,6 +98,12 @@ func TestRecordsComeBackAsTheyWere(t *testing.T) {
 	})
 }
 
+func TestTwoTranslationsIntoOneLanguageAreBothKept(t *testing.T) {
+	r := decode(t, `<mods><titleInfo><title>Sombra</title></titleInfo><titleInfo type="translated" lang="eng"><title>Shade</title></titleInfo><titleInfo type="translated" lang="eng"><title>The shade</title></titleInfo>
+		<abstract lang="spa">Descanso.</abstract><abstract lang="eng">Rest.</abstract><abstract lang="eng">More.</abstract></mods>`)
+	assert.Equal(t, []bib.Rendering{{Language: "eng", Title: "Shade", Abstract: "Rest. More."}, {Language: "eng", Title: "The shade"}}, r.Others)
+}
+
 func FuzzDecode(f *testing.F) {
 	f.Add(`<mods><titleInfo><title>Shade</title></titleInfo><subject authority="x"><topic>Rest</topic></subject></mods>`)
 	f.Add(`<mods><name><namePart type="family">Osolana</namePart></name><originInfo><dateIssued>20190501</dateIssued></originInfo></mods>`)

@@ -136,18 +136,14 @@ func (o Options) open(file io.ReadSeeker) (Reader, Format, error) {
 	if err != nil {
 		return nil, "", err
 	}
-	// From the beginning again, so that lines are counted right.
-	if text, _, err = exchange.Decode(file); err != nil {
-		return nil, "", err
-	}
+	text = io.MultiReader(strings.NewReader(head), text)
 	format, err := Detect(head)
-	if o.Map != nil && (errors.Is(err, ErrUnknown) || format == CSV || format == TSV) && o.Columns == nil {
+	// What was said of a file holds where its format could be anything.
+	switch unclear := errors.Is(err, ErrUnknown) || format == CSV || format == TSV; {
+	case unclear && o.Columns != nil && format == "":
+		format, err = CSV, nil
+	case unclear && o.Columns == nil && o.Map != nil:
 		format, err = Tagged, nil
-	}
-	if o.Columns != nil && (errors.Is(err, ErrUnknown) || err == nil) && format != CSV && format != TSV && format != Tagged {
-		if format == "" {
-			format, err = CSV, nil
-		}
 	}
 	if err != nil {
 		if errors.Is(err, ErrUnknown) {

@@ -28,7 +28,7 @@ func readNTriples(r io.Reader, c *collector) error {
 		}
 		t, ok := parseTriple(s)
 		if !ok || cut {
-			c.report(exchange.Notice{Line: lines.Number(), Kind: exchange.NoStatement, Detail: shorten(s), Skipped: true})
+			c.report(exchange.Notice{Line: lines.Number(), Kind: exchange.NoStatement, Detail: exchange.Shorten(s), Skipped: true})
 			if read++; read > maxBad {
 				return errors.New("this is no SKOS file: hardly a line of it is a statement")
 			}
@@ -147,11 +147,4 @@ func unescape(s string) (string, bool) {
 		i += digits
 	}
 	return b.String(), utf8.ValidString(b.String())
-}
-
-func shorten(s string) string {
-	if r := []rune(s); len(r) > 60 {
-		return string(r[:60]) + "…"
-	}
-	return s
 }

@@ -992,6 +992,7 @@ export interface components {
             sample?: number;
             format?: string;
             asks?: components["schemas"]["Asks"];
+            doubles?: number;
             error?: components["schemas"]["Problem"];
         };
         /** @enum {string} */

@@ -18,7 +18,6 @@ const problem = useProblem()
 
 const files = computed(() => imports.asking.filter((i) => i.kind === props.kind))
 const open = ref<{ file: Import; asked: FileQuestion }>()
-const total = ref<Record<number, number>>({})
 
 async function guarded(work: () => Promise<void>) {
   try {
@@ -32,14 +31,7 @@ const look = (file: Import) => guarded(async () => { open.value = { file, asked:
 const rule = (i: Import, doubles: DoublesRule) => guarded(() => imports.answer(i, { doubles, remember: false }))
 const out = (i: Import) => guarded(() => imports.giveUp(i))
 
-async function count(i: Import) {
-  if (i.asks === 'doubles' && total.value[i.id] === undefined) total.value[i.id] = (await question(i)).total
-}
-const said = (i: Import) => {
-  if (i.asks !== 'doubles') return t(`asked.${i.asks}`)
-  void guarded(() => count(i))
-  return total.value[i.id] === undefined ? '' : t('asked.doubles', { n: total.value[i.id] }, total.value[i.id])
-}
+const said = (i: Import) => (i.asks === 'doubles' ? t('asked.doubles', { n: i.doubles ?? 0 }, i.doubles ?? 0) : t(`asked.${i.asks}`))
 </script>
 
 <template>

@@ -5,6 +5,7 @@ import { useI18n } from 'vue-i18n'
 import { api, ask, type FileFormat } from '@/api/client'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
+import { fieldChoices } from './fields'
 import { useSaving } from './saving'
 
 /** In which format, with which fields and under which name records are saved. */
@@ -14,7 +15,7 @@ const saving = useSaving()
 const problem = useProblem()
 
 const formats: FileFormat[] = ['ris', 'bibtex', 'csl', 'csv', 'tsv', 'mods', 'html']
-const fields = ['title', 'abstract', 'authors', 'journal', 'year', 'volume', 'issue', 'firstPage', 'lastPage', 'keywords', 'headings', 'types', 'languages', 'countries', 'doi', 'accession', 'localId', 'issn', 'urls', 'otherTitles', 'otherAbstracts', 'extra'] as const
+const fields = fieldChoices.filter((f) => f !== '' && f !== 'pages')
 const format = useStorage<FileFormat>('tamiz-save-format', 'ris')
 const chosen = ref<string[]>([...fields])
 const name = ref('')
@@ -23,7 +24,12 @@ watch(() => saving.open, (open) => open && (name.value = saving.name))
 const all = computed(() => chosen.value.length === fields.length)
 const failed = ref('')
 const fetching = ref(false)
-const endings: Record<FileFormat, string> = { ris: 'ris', bibtex: 'bib', csl: 'json', csv: 'csv', tsv: 'tsv', mods: 'xml', html: 'html' }
+
+/** The name that the program gave to a file. */
+function nameIn(disposition: string | null): string {
+  const encoded = /filename\*=utf-8''([^;]+)/i.exec(disposition ?? '')?.[1]
+  return encoded ? decodeURIComponent(encoded) : (/filename="?([^";]+)/.exec(disposition ?? '')?.[1] ?? '')
+}
 
 async function go() {
   failed.value = ''
@@ -32,17 +38,18 @@ async function go() {
   const page = format.value === 'html' ? window.open('', '_blank') : undefined
   const called = name.value.trim() || saving.name || 'records'
   try {
-    const file = await ask(api.POST('/api/reviews/{review}/export', {
+    const answer = api.POST('/api/reviews/{review}/export', {
       params: { path: { review: review.id } },
       body: { of: saving.set, format: format.value, fields: all.value ? undefined : chosen.value, name: called.slice(0, 300) },
       parseAs: 'blob',
-    })) as Blob
+    })
+    const file = await ask(answer) as Blob
     const url = URL.createObjectURL(file)
     if (page) page.location.href = url
     else {
       const link = document.createElement('a')
       link.href = url
-      link.download = `${called.replace(/[\\/:*?"<>|]/g, ' ').trim() || 'records'}.${endings[format.value]}`
+      link.download = nameIn((await answer).response.headers.get('content-disposition')) || called
       link.click()
     }
     setTimeout(() => URL.revokeObjectURL(url), 60_000)
