@@ -44,10 +44,12 @@ func Put(r *bib.Record, field string, values []string, s Sorter) bool {
 			r.Authors = append(r.Authors, bib.ParsePerson(v))
 		}
 	case "keywords":
+		r.Keywords = slices.Grow(r.Keywords, len(values))
 		for _, v := range values {
 			s.Take(r, v)
 		}
 	case "headings":
+		r.Headings = slices.Grow(r.Headings, len(values))
 		for _, v := range values {
 			if a := bib.ParseAssignment(v); a.Label != "" {
 				r.Headings = append(r.Headings, a)

@@ -49,7 +49,10 @@ func Parted(s string) []string {
 	if strings.Contains(s, ";") {
 		sep = ";"
 	}
-	return Values(strings.Split(s, sep))
+	if s == "" {
+		return nil
+	}
+	return AppendSplit(make([]string, 0, strings.Count(s, sep)+1), s, sep)
 }
 
 // Joined writes values into one text so that Parted gives them again. A semicolon within a value, which

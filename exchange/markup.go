@@ -4,6 +4,8 @@ import (
 	"html"
 	"regexp"
 	"strings"
+
+	"tamiz/core/bib"
 )
 
 // The tags of HTML and JATS that stand in titles and abstracts, with or without the prefix of a namespace.
@@ -51,7 +53,7 @@ func Plain(s string) string {
 		}
 	}
 	b.WriteString(html.UnescapeString(s[at:]))
-	return Flat(b.String())
+	return bib.Flat(b.String())
 }
 
 // Guarded writes a text so that Plain gives it again, whatever stands in it.

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"pgregory.net/rapid"
 
+	"tamiz/core/bib"
 	"tamiz/exchange"
 )
 
@@ -37,7 +38,7 @@ func TestWhatIsGuardedComesBack(t *testing.T) {
 		for _, p := range rapid.SliceOfN(piece, 0, 12).Draw(t, "pieces") {
 			s += p
 		}
-		s = exchange.Flat(s)
+		s = bib.Flat(s)
 		assert.Equal(t, s, exchange.Plain(exchange.Guarded(s)))
 	})
 }
@@ -54,6 +55,6 @@ func TestManyValuesInOneText(t *testing.T) {
 func TestFlatIsWhatFieldsJoinedAre(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		s := rapid.StringMatching(`[a é\t\n\x{a0}\x01–]{0,20}`).Draw(t, "text")
-		assert.Equal(t, strings.Join(strings.Fields(s), " "), exchange.Flat(s))
+		assert.Equal(t, strings.Join(strings.Fields(s), " "), bib.Flat(s))
 	})
 }

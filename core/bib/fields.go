@@ -88,11 +88,13 @@ func others(all []Rendering, less func(*Rendering)) (out []Rendering) {
 // ParseAssignment reads a heading as files write it: *Label/qualifier/qualifier, where the * says that it
 // is a main point.
 func ParseAssignment(value string) Assignment {
-	parts := strings.Split(strings.TrimSpace(value), "/")
+	label, rest, more := strings.Cut(value, "/")
 	var a Assignment
-	a.Label, a.Central = strings.CutPrefix(strings.TrimSpace(parts[0]), "*")
+	a.Label, a.Central = strings.CutPrefix(strings.TrimSpace(label), "*")
 	a.Label = strings.TrimSpace(a.Label)
-	for _, q := range parts[1:] {
+	for more {
+		var q string
+		q, rest, more = strings.Cut(rest, "/")
 		if q = strings.TrimSpace(q); q != "" {
 			a.Qualifiers = append(a.Qualifiers, q)
 		}

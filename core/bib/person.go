@@ -16,19 +16,30 @@ type Person struct {
 // without one, a last word of one to three capital letters (dots and hyphens aside) is initials, and
 // any other name is all family name; a comma at its end says so of any name.
 func ParsePerson(name string) Person {
-	if strings.IndexFunc(name, func(r rune) bool { return r != ' ' && unicode.IsSpace(r) }) >= 0 || strings.Contains(name, "  ") || strings.TrimSpace(name) != name {
-		name = strings.Join(strings.Fields(name), " ")
-	}
+	name = Flat(name)
 	p := Person{Family: name}
 	if family, given, ok := strings.Cut(name, ","); ok {
 		p = Person{Family: strings.TrimSpace(family), Given: strings.TrimSpace(given)}
 	} else if i := strings.LastIndexFunc(name, unicode.IsSpace); i > 0 && initials(name[i:]) {
 		p = Person{Family: strings.TrimSpace(name[:i]), Given: strings.TrimSpace(name[i:])}
 	}
-	if p.String() != name && (p.Family == "" || name != p.Family+",") {
+	if !p.writes(name) {
 		p.Written = name
 	}
 	return p
+}
+
+// writes reports whether the parts of a name say how it was written.
+func (p Person) writes(name string) bool {
+	rest, ok := strings.CutPrefix(name, p.Family)
+	switch {
+	case !ok:
+		return false
+	case p.Given == "":
+		return rest == "" || p.Family != "" && rest == ","
+	}
+	rest, ok = strings.CutPrefix(rest, ", ")
+	return ok && rest == p.Given
 }
 
 // Line writes a name so that ParsePerson reads it again: a family name that it would take apart gets a comma.

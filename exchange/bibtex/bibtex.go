@@ -177,7 +177,7 @@ func (r *Reader) next() (entry, error) {
 		switch {
 		case errors.As(err, &bad):
 			kept := bad.kind.Partial() && e.field("title") != nil
-			r.report(exchange.Notice{Line: bad.line, Record: bad.n, Kind: bad.kind, Detail: exchange.Shorten(exchange.Flat(bad.detail)), Skipped: !kept})
+			r.report(exchange.Notice{Line: bad.line, Record: bad.n, Kind: bad.kind, Detail: exchange.Shorten(bib.Flat(bad.detail)), Skipped: !kept})
 			if kept {
 				return e, nil
 			}
@@ -211,7 +211,7 @@ func (r *Reader) record(e entry) *bib.Record {
 	notice := func(kind exchange.Kind, detail string, skipped bool) {
 		r.report(exchange.Notice{Line: e.line, Record: e.n, Kind: kind, Detail: exchange.Shorten(detail), Skipped: skipped})
 	}
-	take := func(name string) string { return exchange.Flat(Plain(e.use(name))) }
+	take := func(name string) string { return bib.Flat(Plain(e.use(name))) }
 	rec := &bib.Record{Title: take("title")}
 	if sub := take("subtitle"); sub != "" {
 		rec.Title += ": " + sub
@@ -228,9 +228,8 @@ func (r *Reader) record(e entry) *bib.Record {
 	if first, last := exchange.PageRange(take("pages")); first != "" {
 		rec.FirstPage, rec.LastPage = first, last
 	}
-	for _, k := range append(exchange.Parted(take("keywords")), exchange.Parted(take("keyword"))...) {
-		r.sorter.Take(rec, k)
-	}
+	exchange.Put(rec, "keywords", exchange.Parted(take("keywords")), r.sorter)
+	exchange.Put(rec, "keywords", exchange.Parted(take("keyword")), r.sorter)
 	rec.Languages = exchange.Parted(take("language"))
 	if id := take("langid"); len(rec.Languages) == 0 && id != "" {
 		rec.Languages = []string{id}
@@ -240,9 +239,7 @@ func (r *Reader) record(e entry) *bib.Record {
 	if code := codes[e.kind]; code != "" && !slices.Contains(rec.Types, code) {
 		rec.Types = append(rec.Types, code)
 	}
-	if urls := plainURL(e.use("url")); urls != "" {
-		rec.URLs = exchange.Values(strings.Split(urls, " "))
-	}
+	rec.URLs = exchange.AppendSplit(nil, plainURL(e.use("url")), " ")
 	for _, name := range []string{"date", "year"} {
 		if v := take(name); v != "" && rec.Year == 0 {
 			if rec.Year = bib.ParseYear(v); rec.Year == 0 {
@@ -256,11 +253,14 @@ func (r *Reader) record(e entry) *bib.Record {
 		rec.Others = []bib.Rendering{{Language: language, Title: title, Abstract: abstract}}
 	}
 	// A key that was made for the file says nothing new.
-	if key := exchange.Flat(e.key); key != keyOf(rec) {
+	if key := bib.Flat(e.key); key != keyOf(rec) {
 		rec.LocalID = key
 	}
 	for _, f := range e.fields {
-		if v := exchange.Flat(f.value); !f.used && v != "" {
+		if f.used {
+			continue
+		}
+		if v := bib.Flat(f.value); v != "" {
 			rec.Extra = append(rec.Extra, bib.Extra{Tag: f.name, Value: v, Format: Format})
 		}
 	}
@@ -276,6 +276,6 @@ func (r *Reader) record(e entry) *bib.Record {
 }
 
 // plainURL leaves an address as it is but for the escapes that some programs put into it.
-func plainURL(s string) string { return exchange.Flat(escapes.Replace(s)) }
+func plainURL(s string) string { return bib.Flat(escapes.Replace(s)) }
 
 var escapes = strings.NewReplacer(`\_`, "_", `\%`, "%", `\#`, "#", `\&`, "&", `\~{}`, "~", "{", "", "}", "")

@@ -2,11 +2,11 @@ package bibtex
 
 import (
 	"bufio"
-	"bytes"
 	"errors"
 	"io"
 	"strings"
 
+	"tamiz/core/bib"
 	"tamiz/exchange"
 )
 
@@ -55,12 +55,13 @@ func (s *source) next() (byte, bool) {
 }
 
 func (s *source) peek() (byte, bool) {
-	b, err := s.r.Peek(1)
+	c, err := s.r.ReadByte()
 	if err != nil {
 		s.err = err
 		return 0, false
 	}
-	return b[0], true
+	_ = s.r.UnreadByte()
+	return c, true
 }
 
 // begins reports whether an entry begins here: an @ with a name and an opening brace. It is asked at the
@@ -84,9 +85,9 @@ func (s *source) begins() bool {
 // run appends the characters up to the next that could mean something within a value.
 func (s *source) run(b []byte) []byte {
 	chunk, _ := s.r.Peek(s.r.Buffered())
-	n := bytes.IndexAny(chunk, "\\{}\"\r\n")
-	if n < 0 {
-		n = len(chunk)
+	n := 0
+	for n < len(chunk) && !stops[chunk[n]] {
+		n++
 	}
 	if n = min(n, s.budget); n <= 0 {
 		return b
@@ -97,6 +98,9 @@ func (s *source) run(b []byte) []byte {
 	s.start = false
 	return b
 }
+
+// stops are the characters that could mean something within a value.
+var stops = [256]bool{'\\': true, '{': true, '}': true, '"': true, '\r': true, '\n': true}
 
 func (s *source) space() {
 	for {
@@ -211,7 +215,7 @@ func (r *Reader) seek() error {
 			other.Write(b)
 			if l, _, _ := strings.Cut(other.String(), "\n"); r.n > 0 && c != '@' && exchange.LooksOther(l) {
 				told = true
-				r.report(exchange.Notice{Line: s.line, Kind: exchange.OtherFormat, Detail: exchange.Shorten(exchange.Flat(l)), Skipped: true})
+				r.report(exchange.Notice{Line: s.line, Kind: exchange.OtherFormat, Detail: exchange.Shorten(bib.Flat(l)), Skipped: true})
 			}
 		}
 		s.next()
@@ -256,7 +260,7 @@ func (r *Reader) field(closing byte) (name, v string, err error) {
 // value reads texts in braces or quotes, numbers and abbreviations, joined by #.
 func (r *Reader) value(closing byte) (string, error) {
 	s := r.src
-	var out strings.Builder
+	out := "" // one text is most often all, and is not copied
 	for {
 		s.space()
 		c, ok := s.peek()
@@ -270,31 +274,31 @@ func (r *Reader) value(closing byte) (string, error) {
 			if err != nil {
 				return "", err
 			}
-			out.WriteString(v)
+			out += v
 		case c == '"':
 			s.next()
 			v, err := r.braced('"')
 			if err != nil {
 				return "", err
 			}
-			out.WriteString(v)
+			out += v
 		default:
 			word := r.name()
 			if word == "" {
 				return "", &syntax{kind: exchange.NoStatement, detail: string(rune(c))}
 			}
 			if text, ok := r.strings[strings.ToLower(word)]; ok {
-				out.WriteString(text)
+				out += text
 			} else {
-				out.WriteString(word)
+				out += word
 			}
 		}
-		if out.Len() > maxEntry { // abbreviations made of abbreviations can grow without end
+		if len(out) > maxEntry { // abbreviations made of abbreviations can grow without end
 			return "", errLarge
 		}
 		s.space()
 		if c, ok := s.peek(); !ok || c != '#' {
-			return out.String(), nil
+			return out, nil
 		}
 		s.next()
 	}

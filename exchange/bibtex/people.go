@@ -5,12 +5,19 @@ import (
 	"unicode"
 
 	"tamiz/core/bib"
-	"tamiz/exchange"
 )
 
 // people reads a list of names parted by "and". "others" is no one.
 func people(s string) (out []bib.Person) {
-	for _, name := range splitTop(exchange.Flat(s), " and ") {
+	if s = bib.Flat(s); s == "" {
+		return nil
+	}
+	names := splitTop(s, " and ")
+	if len(names) == 1 && strings.EqualFold(names[0], "others") {
+		return nil
+	}
+	out = make([]bib.Person, 0, len(names))
+	for _, name := range names {
 		if name = strings.TrimSpace(name); name != "" && !strings.EqualFold(name, "others") {
 			if p := person(name); p.Family != "" {
 				out = append(out, p)
@@ -23,14 +30,18 @@ func people(s string) (out []bib.Person) {
 // person reads one name: "von Last, First", "von Last, Jr, First", "First von Last", or all in braces, which
 // is a body of people. A von-part belongs to the family name, a junior stands after the given names.
 func person(name string) bib.Person {
+	if !strings.ContainsAny(name, `\{}$~=`) && strings.Count(name, ",") == 1 { // as most are
+		family, given, _ := strings.Cut(name, ",")
+		return bib.Person{Family: strings.TrimSpace(Plain(family)), Given: strings.TrimSpace(Plain(given))}
+	}
 	if whole, ok := inBraces(name); ok {
-		return bib.Person{Family: exchange.Flat(Plain(whole))}
+		return bib.Person{Family: bib.Flat(Plain(whole))}
 	}
 	parts := splitTop(name, ",")
 	for i := range parts {
 		parts[i] = strings.TrimSpace(parts[i])
 	}
-	plain := func(s string) string { return exchange.Flat(Plain(s)) }
+	plain := func(s string) string { return bib.Flat(Plain(s)) }
 	switch {
 	case strings.Contains(parts[0], "=") && strings.HasPrefix(parts[0], "family"):
 		return extended(parts)
@@ -59,7 +70,7 @@ func extended(parts []string) bib.Person {
 	at := map[string]string{}
 	for _, p := range parts {
 		k, v, _ := strings.Cut(p, "=")
-		at[strings.TrimSpace(k)] = exchange.Flat(Plain(v))
+		at[strings.TrimSpace(k)] = bib.Flat(Plain(v))
 	}
 	return bib.Person{Family: strings.TrimSpace(at["prefix"] + " " + at["family"]), Given: strings.Trim(at["given"]+", "+at["suffix"], ", ")}
 }

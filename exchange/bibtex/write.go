@@ -51,7 +51,7 @@ func (w *Writer) Write(r *bib.Record) error {
 			fmt.Fprintf(w.b, ",\n  %s = {%s}", name, v)
 		}
 	}
-	put := func(name, v string) { raw(name, Escaped(exchange.Flat(v))) }
+	put := func(name, v string) { raw(name, Escaped(bib.Flat(v))) }
 	put("title", r.Title)
 	var names []string
 	for _, p := range r.Authors {
@@ -65,7 +65,7 @@ func (w *Writer) Write(r *bib.Record) error {
 	put("volume", r.Volume)
 	put("number", r.Issue)
 	if r.FirstPage != "" || r.LastPage != "" {
-		raw("pages", strings.TrimSuffix(Escaped(exchange.Flat(r.FirstPage))+"--"+Escaped(exchange.Flat(r.LastPage)), "--"))
+		raw("pages", strings.TrimSuffix(Escaped(bib.Flat(r.FirstPage))+"--"+Escaped(bib.Flat(r.LastPage)), "--"))
 	}
 	put("doi", r.DOI)
 	put("issn", r.ISSN)

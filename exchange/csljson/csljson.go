@@ -69,7 +69,7 @@ func (r *Reader) Read() (*bib.Record, error) {
 }
 
 func (r *Reader) notice(line int, kind exchange.Kind, detail string, skipped bool) {
-	r.report(exchange.Notice{Line: line, Record: r.n, Kind: kind, Detail: exchange.Shorten(exchange.Flat(detail)), Skipped: skipped})
+	r.report(exchange.Notice{Line: line, Record: r.n, Kind: kind, Detail: exchange.Shorten(bib.Flat(detail)), Skipped: skipped})
 }
 
 // next returns the next value: of the array, or of the file where its values stand one after the other.
@@ -161,11 +161,11 @@ func (p person) person() bib.Person {
 	if p.Family == "" && p.Literal != "" {
 		return bib.ParsePerson(p.Literal)
 	}
-	family := exchange.Flat(p.Dropping + " " + p.Particle + " " + p.Family)
+	family := bib.Flat(p.Dropping + " " + p.Particle + " " + p.Family)
 	if family == "" {
-		return bib.Person{Family: exchange.Flat(p.Given)}
+		return bib.Person{Family: bib.Flat(p.Given)}
 	}
-	return bib.Person{Family: family, Given: strings.Trim(exchange.Flat(p.Given)+", "+exchange.Flat(p.Suffix), ", ")}
+	return bib.Person{Family: family, Given: strings.Trim(bib.Flat(p.Given)+", "+bib.Flat(p.Suffix), ", ")}
 }
 
 type date struct {
@@ -216,7 +216,7 @@ func (r *Reader) record(i item, line int) *bib.Record {
 					continue
 				}
 			}
-			if s = exchange.Flat(s); s != "" {
+			if s = bib.Flat(s); s != "" {
 				return s
 			}
 		}

@@ -82,7 +82,7 @@ func (x *record) record() *bib.Record {
 		}
 	}
 	for _, e := range x.Rest {
-		if v := exchange.Flat(e.Value); v != "" {
+		if v := bib.Flat(e.Value); v != "" {
 			r.Extra = append(r.Extra, bib.Extra{Tag: e.XMLName.Local, Value: v, Format: Format})
 		}
 	}
@@ -94,7 +94,7 @@ func (x *record) record() *bib.Record {
 // record's own; descriptions in its language are parts of one abstract.
 func (x *record) texts(r *bib.Record) {
 	for _, t := range x.Title {
-		switch v := exchange.Flat(t.Value); {
+		switch v := bib.Flat(t.Value); {
 		case v == "":
 		case r.Title == "":
 			r.Title = v
@@ -104,7 +104,7 @@ func (x *record) texts(r *bib.Record) {
 	}
 	own, begun := "", false
 	for _, t := range x.Description {
-		v := exchange.Flat(t.Value)
+		v := bib.Flat(t.Value)
 		if v == "" {
 			continue
 		}
@@ -112,7 +112,7 @@ func (x *record) texts(r *bib.Record) {
 			own, begun = t.Language, true
 		}
 		if t.Language == own {
-			r.Abstract = exchange.Flat(r.Abstract + " " + v)
+			r.Abstract = bib.Flat(r.Abstract + " " + v)
 			continue
 		}
 		r.AddAbstract(t.Language, v)

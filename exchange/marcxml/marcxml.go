@@ -141,7 +141,7 @@ func (m *record) record() *bib.Record {
 			r.URLs = append(r.URLs, f.all("u")...)
 		}
 	}
-	r.Abstract = exchange.Flat(strings.Join(abstract, " "))
+	r.Abstract = bib.Flat(strings.Join(abstract, " "))
 	r.Name(0)
 	return r
 }
@@ -156,7 +156,7 @@ func enumeration(q string) (volume, issue, first, last string) {
 
 func (f data) all(code string) (out []string) {
 	for _, s := range f.Subs {
-		if v := exchange.Flat(s.Value); s.Code == code && v != "" {
+		if v := bib.Flat(s.Value); s.Code == code && v != "" {
 			out = append(out, v)
 		}
 	}

@@ -185,7 +185,7 @@ func (m *record) record() *bib.Record {
 		p.into(r)
 	}
 	for _, id := range m.IDs {
-		switch v := exchange.Flat(id.Value); {
+		switch v := bib.Flat(id.Value); {
 		case v == "":
 		case id.Type == "doi" && r.DOI == "":
 			r.DOI = v
@@ -208,7 +208,7 @@ func (m *record) record() *bib.Record {
 		}
 	}
 	for _, n := range m.Notes {
-		switch v := exchange.Flat(n.Value); {
+		switch v := bib.Flat(n.Value); {
 		case v == "":
 		case n.Type == CitedBy:
 			r.Extra = append(r.Extra, bib.Extra{Tag: CitedBy, Value: v})
@@ -226,7 +226,7 @@ func (m *record) record() *bib.Record {
 func (n name) person() (bib.Person, bool) {
 	author := len(n.Roles) == 0
 	for _, role := range n.Roles {
-		if v := strings.ToLower(exchange.Flat(role.Value)); v == "author" || v == "aut" || v == "creator" || v == "cre" {
+		if v := strings.ToLower(bib.Flat(role.Value)); v == "author" || v == "aut" || v == "creator" || v == "cre" {
 			author = true
 		}
 	}
@@ -235,7 +235,7 @@ func (n name) person() (bib.Person, bool) {
 	}
 	var family, given, terms, whole []string
 	for _, p := range n.Parts {
-		v := exchange.Flat(p.Value)
+		v := bib.Flat(p.Value)
 		switch {
 		case v == "":
 		case p.Type == "family":
@@ -263,7 +263,7 @@ func (m *record) dates(r *bib.Record) {
 	for _, o := range m.Origins {
 		o.into(r)
 		for _, p := range o.Places {
-			if v := exchange.Flat(p.Value); v != "" && p.Type != "code" {
+			if v := bib.Flat(p.Value); v != "" && p.Type != "code" {
 				r.Countries = append(r.Countries, v)
 			}
 		}
@@ -286,7 +286,7 @@ func (rel related) into(r *bib.Record) {
 		}
 		for _, id := range rel.IDs {
 			if id.Type == "issn" && r.ISSN == "" {
-				r.ISSN = exchange.Flat(id.Value)
+				r.ISSN = bib.Flat(id.Value)
 			}
 		}
 		for _, p := range rel.Parts {
@@ -297,7 +297,7 @@ func (rel related) into(r *bib.Record) {
 		}
 	case References:
 		for _, id := range rel.IDs {
-			if v := exchange.Flat(id.Value); id.Type == "doi" && v != "" {
+			if v := bib.Flat(id.Value); id.Type == "doi" && v != "" {
 				r.Extra = append(r.Extra, bib.Extra{Tag: References, Value: v})
 			}
 		}
@@ -319,7 +319,7 @@ func (p detailPart) into(r *bib.Record) {
 	}
 	for _, e := range p.Extents {
 		if (e.Unit == "" || strings.HasPrefix(e.Unit, "page")) && r.FirstPage == "" {
-			r.FirstPage, r.LastPage = exchange.Flat(e.Start), exchange.Flat(e.End)
+			r.FirstPage, r.LastPage = bib.Flat(e.Start), bib.Flat(e.End)
 		}
 	}
 	for _, d := range p.Dates {
@@ -352,11 +352,11 @@ func (m *record) texts(r *bib.Record) {
 	}
 	own := ""
 	for i, a := range m.Abstracts {
-		s := exchange.Flat(a.Value)
+		s := bib.Flat(a.Value)
 		if s == "" {
 			continue
 		}
-		if label := strings.TrimRight(exchange.Flat(a.Label), ": "); label != "" && !strings.EqualFold(label, "abstract") {
+		if label := strings.TrimRight(bib.Flat(a.Label), ": "); label != "" && !strings.EqualFold(label, "abstract") {
 			s = label + ": " + s
 		}
 		if i == 0 {
@@ -365,14 +365,14 @@ func (m *record) texts(r *bib.Record) {
 		if a.Type == "translated" || a.Language != own {
 			r.AddAbstract(a.Language, s)
 		} else {
-			r.Abstract = exchange.Flat(r.Abstract + " " + s)
+			r.Abstract = bib.Flat(r.Abstract + " " + s)
 		}
 	}
 }
 
 func (t titleInfo) text() string {
-	s := exchange.Flat(t.NonSort + " " + strings.Join(t.Title, " "))
-	if sub := exchange.Flat(strings.Join(t.SubTitle, ": ")); sub != "" {
+	s := bib.Flat(t.NonSort + " " + strings.Join(t.Title, " "))
+	if sub := bib.Flat(strings.Join(t.SubTitle, ": ")); sub != "" {
 		s += ": " + sub
 	}
 	return s
@@ -397,7 +397,7 @@ func mainTitle(all []titleInfo) string {
 func codeOrText(terms []roleTerm) []string {
 	var codes, texts []string
 	for _, t := range terms {
-		v := exchange.Flat(t.Value)
+		v := bib.Flat(t.Value)
 		switch {
 		case v == "":
 		case t.Type == "text":

@@ -7,7 +7,6 @@ import (
 	"slices"
 
 	"tamiz/core/bib"
-	"tamiz/exchange"
 )
 
 //go:embed page.html
@@ -54,7 +53,7 @@ func (p *page) Write(r *bib.Record) error {
 			where += "–" + r.LastPage
 		}
 	}
-	p.err = pageParts.ExecuteTemplate(p.w, "record", map[string]any{"N": p.n, "R": r, "Authors": r.Fields()[2].Text(), "Where": exchange.Flat(where), "Rest": rest})
+	p.err = pageParts.ExecuteTemplate(p.w, "record", map[string]any{"N": p.n, "R": r, "Authors": r.Fields()[2].Text(), "Where": bib.Flat(where), "Rest": rest})
 	return p.err
 }
 

@@ -137,7 +137,7 @@ func (o Options) open(file io.ReadSeeker) (Reader, Format, error) {
 		return nil, "", err
 	}
 	text = io.MultiReader(strings.NewReader(head), text)
-	format, err := Detect(head)
+	format, guess, err := detect(head)
 	// What was said of a file holds where its format could be anything.
 	switch unclear := errors.Is(err, ErrUnknown) || format == CSV || format == TSV; {
 	case unclear && o.Columns != nil && format == "":
@@ -163,14 +163,18 @@ func (o Options) open(file io.ReadSeeker) (Reader, Format, error) {
 		claim != "" && encoding == exchange.Windows1252 && (strings.EqualFold(claim, "utf-8") || strings.EqualFold(claim, "utf-16")) {
 		o.Report(exchange.Notice{Line: 1, Kind: exchange.OtherClaim, Detail: claim})
 	}
-	r, err := o.reader(format, text, head, whole)
+	if guess == nil && (format == CSV || format == TSV) {
+		g, _ := table.Guess(head, whole)
+		guess = &g
+	}
+	r, err := o.reader(format, text, guess)
 	if err != nil {
 		return nil, "", err
 	}
 	return &plain{r}, format, nil
 }
 
-func (o Options) reader(format Format, text io.Reader, head string, whole bool) (Reader, error) {
+func (o Options) reader(format Format, text io.Reader, guess *table.Columns) (Reader, error) {
 	switch format {
 	case RIS:
 		return ris.NewReader(text, o.Sorter, o.Report), nil
@@ -191,11 +195,10 @@ func (o Options) reader(format Format, text io.Reader, head string, whole bool) 
 	}
 	columns := o.Columns
 	if columns == nil {
-		guess, _ := table.Guess(head, whole)
 		if o.Ask && !guess.Known() || guess.Check() != nil {
-			return nil, &Question{Format: format, Columns: &guess}
+			return nil, &Question{Format: format, Columns: guess}
 		}
-		columns = &guess
+		columns = guess
 	}
 	return table.NewReader(text, *columns, o.Sorter, o.Report), nil
 }
@@ -255,41 +258,56 @@ var errOther = errors.New("the file holds no records")
 
 // Detect tells a format by the beginning of a file's text. Text that no reader knows is ErrUnknown.
 func Detect(head string) (Format, error) {
+	f, _, err := detect(head)
+	return f, err
+}
+
+// detect tells also how the columns of a table are guessed, where it had to guess them.
+func detect(head string) (Format, *table.Columns, error) {
 	text := strings.TrimLeft(strings.TrimPrefix(head, "\ufeff"), " \t\r\n")
 	switch {
 	case text == "":
-		return "", fmt.Errorf("%w: it is empty", errOther)
+		return "", nil, fmt.Errorf("%w: it is empty", errOther)
 	case text[0] == '<':
-		return detectXML(text)
+		f, err := detectXML(text)
+		return f, nil, err
 	case text[0] == '[' || text[0] == '{':
 		if cslShape.MatchString(text) && !strings.Contains(text, `"@context"`) {
-			return CSL, nil
+			return CSL, nil, nil
 		}
 		if strings.Contains(text, `"@context"`) || strings.Contains(text, `"@graph"`) {
-			return "", fmt.Errorf("%w: it is linked data; a vocabulary is brought in at its own place", errOther)
+			return "", nil, fmt.Errorf("%w: it is linked data; a vocabulary is brought in at its own place", errOther)
 		}
 		if strings.TrimSpace(text) == "[]" {
-			return "", fmt.Errorf("%w: its list is empty", errOther)
+			return "", nil, fmt.Errorf("%w: its list is empty", errOther)
 		}
-		return "", fmt.Errorf("%w: it is JSON, but its items have neither title nor author", errOther)
+		return "", nil, fmt.Errorf("%w: it is JSON, but its items have neither title nor author", errOther)
 	}
-	r, b := risShape.FindStringIndex(text), bibShape.FindStringIndex(text)
+	r, b := find(risShape, text, "TY  -"), find(bibShape, text, "@")
 	switch {
 	case r != nil && (b == nil || r[0] < b[0]):
-		return RIS, nil
+		return RIS, nil, nil
 	case b != nil:
-		return BibTeX, nil
+		return BibTeX, nil, nil
 	}
 	if c, ok := table.Guess(text, len(head) < headSize); ok {
 		// Sentences have commas too: a table is told by the names of its columns, or by its rows being even.
 		if c.Head || !prose(text) {
 			if c.Delimiter == "\t" {
-				return TSV, nil
+				return TSV, &c, nil
 			}
-			return CSV, nil
+			return CSV, &c, nil
 		}
 	}
-	return "", ErrUnknown
+	return "", nil, ErrUnknown
+}
+
+// find returns where a shape is found in a text; no shape is without its sign, for which it costs little to look.
+func find(shape *regexp.Regexp, text, sign string) []int {
+	if !strings.Contains(text, sign) {
+		return nil
+	}
+	return shape.FindStringIndex(text)
 }
 
 // prose reports whether a text looks like tagged lines or sentences rather than rows.

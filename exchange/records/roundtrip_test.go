@@ -63,7 +63,7 @@ func generated(t *rapid.T, n int) (all []*bib.Record) {
 	word := rapid.StringMatching(`[A-Za-zéñßŁ][a-zäö0-9'.&<>{}%$#_~^\\"-]{0,9}[a-zé]`)
 	text := func(name string) string {
 		s := strings.Join(rapid.SliceOfN(word, 2, 8).Draw(t, name), rapid.SampledFrom([]string{" ", ", ", " – ", ": ", " <i>", "&amp; "}).Draw(t, "between"))
-		return exchange.Flat(s)
+		return bib.Flat(s)
 	}
 	plain := rapid.StringMatching(`[A-Z][a-zé]{1,8}( [a-z]{2,7}){0,2}`)
 	code := rapid.StringMatching(`[A-Z]{2,3}[0-9]{1,6}`)

@@ -22,11 +22,12 @@ func Guess(head string, whole bool) (Columns, bool) {
 	best, score := Columns{}, 0.0
 	var rows [][]string
 	for _, quote := range []string{`"`, "'"} {
-		if quote == "'" && !strings.Contains(head, "'") {
-			continue
-		}
 		for _, delimiter := range []string{",", ";", "\t", "|"} {
 			if !strings.Contains(head, delimiter) {
+				continue
+			}
+			// Apostrophes are no quotes: those stand where a cell begins.
+			if quote == "'" && !strings.HasPrefix(head, "'") && !strings.Contains(head, delimiter+"'") && !strings.Contains(head, "\n'") && !strings.Contains(head, "\r'") {
 				continue
 			}
 			c := Columns{Format: Version, Delimiter: delimiter, Quote: quote}
@@ -167,7 +168,7 @@ func (c *Columns) fill(rows [][]string) {
 	for i := range c.Columns {
 		col := &c.Columns[i]
 		if c.Head {
-			col.Name = exchange.Flat(first[i])
+			col.Name = bib.Flat(first[i])
 			if f := exchange.FieldOf(col.Name); f != "" && !taken[f] {
 				col.Field = f
 				taken[f] = !exchange.Many(f)

@@ -1,6 +1,7 @@
 package table
 
 import (
+	"bufio"
 	"bytes"
 	"encoding/csv"
 	"errors"
@@ -18,11 +19,12 @@ const maxRow = 16 << 20 // bytes of a row
 // A Reader reads the rows of a table as records.
 type Reader struct {
 	c      Columns
-	src    *exchange.Counter
+	src    *ends
 	csv    *csv.Reader
 	sorter exchange.Sorter
 	report func(exchange.Notice)
 	n      int
+	values []string // of the cell that is looked at
 	begun  bool
 	ended  bool
 }
@@ -33,8 +35,8 @@ func NewReader(r io.Reader, c Columns, sorter exchange.Sorter, report func(excha
 	if report == nil {
 		report = func(exchange.Notice) {}
 	}
-	src := exchange.NewCounter(&ends{r: r, swap: c.Quote == "'"}, maxRow)
-	x := newCSV(src, c)
+	src := &ends{r: r, swap: c.Quote == "'"}
+	x := newCSV(bufio.NewReaderSize(src, 64<<10), c)
 	x.ReuseRecord = true
 	return &Reader{c: c, src: src, csv: x, sorter: sorter, report: report}
 }
@@ -42,7 +44,7 @@ func NewReader(r io.Reader, c Columns, sorter exchange.Sorter, report func(excha
 // Read returns the next record, or io.EOF after the last.
 func (r *Reader) Read() (*bib.Record, error) {
 	for !r.ended {
-		r.src.Renew()
+		r.src.row = 0
 		row, err := r.csv.Read()
 		line, _ := 0, 0
 		if err == nil && len(row) > 0 {
@@ -82,8 +84,8 @@ func (r *Reader) Read() (*bib.Record, error) {
 func (r *Reader) record(row []string, line int) *bib.Record {
 	blank := true
 	for i := range row {
-		row[i] = swapped(row[i], r.c.Quote)
-		blank = blank && strings.TrimSpace(row[i]) == ""
+		row[i] = strings.TrimSpace(swapped(row[i], r.c.Quote))
+		blank = blank && row[i] == ""
 	}
 	if blank {
 		return nil
@@ -98,7 +100,7 @@ func (r *Reader) record(row []string, line int) *bib.Record {
 	rec := &bib.Record{}
 	year := ""
 	for i, v := range row {
-		if v = strings.TrimSpace(v); v == "" {
+		if v == "" {
 			continue
 		}
 		if i >= len(r.c.Columns) {
@@ -106,7 +108,6 @@ func (r *Reader) record(row []string, line int) *bib.Record {
 			continue
 		}
 		col := r.c.Columns[i]
-		values := []string{exchange.Flat(v)}
 		switch {
 		case col.Field == exchange.Leave:
 			continue
@@ -118,12 +119,13 @@ func (r *Reader) record(row []string, line int) *bib.Record {
 			rec.Extra = append(rec.Extra, bib.Extra{Tag: name, Value: v, Format: Format})
 			continue
 		case !exchange.Many(col.Field) || col.Split == "":
+			r.values = append(r.values[:0], bib.Flat(v))
 		case col.Split == Auto:
-			values = exchange.Parted(v)
+			r.values = exchange.Parted(v)
 		default:
-			values = exchange.Values(strings.Split(v, col.Split))
+			r.values = exchange.AppendSplit(r.values[:0], v, col.Split)
 		}
-		if !exchange.Put(rec, col.Field, values, r.sorter) && col.Field == "year" {
+		if !exchange.Put(rec, col.Field, r.values, r.sorter) && col.Field == "year" {
 			year = v
 		}
 	}
@@ -141,16 +143,22 @@ func (r *Reader) record(row []string, line int) *bib.Record {
 	return rec
 }
 
-// ends makes every line end that of Unix, and exchanges quotes where it has to.
+// ends makes every line end that of Unix, exchanges quotes where it has to, and ends with exchange.ErrLarge
+// where one row is larger than what is read.
 type ends struct {
+	row  int // bytes since a row was begun
 	r    io.Reader
 	swap bool
 	cr   bool // the last byte was a CR, already passed on as an end of line
 }
 
 func (e *ends) Read(p []byte) (int, error) {
+	if e.row > maxRow {
+		return 0, exchange.ErrLarge
+	}
 	for {
 		n, err := e.r.Read(p)
+		e.row += n
 		b := p[:n]
 		if e.cr || bytes.IndexByte(b, '\r') >= 0 {
 			out := b[:0]

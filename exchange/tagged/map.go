@@ -11,6 +11,7 @@ import (
 	"slices"
 	"strings"
 
+	"tamiz/core/bib"
 	"tamiz/exchange"
 )
 
@@ -143,5 +144,5 @@ func (l Line) fold(tag string) string {
 	if l.Letters == Code {
 		return tag
 	}
-	return strings.ToLower(exchange.Flat(tag))
+	return strings.ToLower(bib.Flat(tag))
 }
