@@ -10,6 +10,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/RoaringBitmap/roaring/v2"
 	"github.com/stretchr/testify/require"
 
 	"tamiz/core/bib"
@@ -61,7 +62,7 @@ func TestSpeeds(t *testing.T) {
 	for _, part := range []struct {
 		name string
 		work func(*testing.T, sizes) []row
-	}{{"tally", tallies}, {"strategy", strategies}, {"large", large}, {"block", blockMeasures}, {"growth", growth}, {"company", companies}, {"rescue", rescues}, {"source", sources}, {"formats", formats}} {
+	}{{"tally", tallies}, {"strategy", strategies}, {"large", large}, {"block", blockMeasures}, {"growth", growth}, {"pool", pools}, {"company", companies}, {"rescue", rescues}, {"source", sources}, {"formats", formats}} {
 		if len(only) > 0 && !slices.Contains(only, part.name) {
 			continue
 		}
@@ -249,6 +250,47 @@ func growth(t *testing.T, size sizes) []row {
 		{work, against, ratio(times[1], times[0]), fmt.Sprintf("≤ %d in time", factor)},
 		{work, against, sizeRatio(memory[1], memory[0]), fmt.Sprintf("≤ %d in memory", factor)},
 	}
+}
+
+// pools measures what is kept of a pool, and then looking from above at any set of it.
+func pools(t *testing.T, _ sizes) []row {
+	records := world(34_000)
+	tokens := taken(2, func() {
+		for _, r := range records {
+			r.Values(bib.TitleAbstract, func(_ bib.Field, v string) { text.Scan(v, func([]byte, bool) {}) })
+		}
+	})
+	var p *tally.Pool
+	before := heap()
+	building := taken(2, func() {
+		p = tally.NewPool(records[:10_000], records[10_000:])
+		p.Keep()
+		require.NotEmpty(t, tally.CountWords(p, nil, tally.DefaultWords).Rows)
+		require.NotZero(t, company.Build(p.Index, p.Index.All()).Len())
+	})
+	memory := heap() - before
+	every := func(n uint32) *roaring.Bitmap {
+		set := roaring.New()
+		for i := uint32(0); i < uint32(len(records)); i += n {
+			set.Add(i)
+		}
+		return set
+	}
+	rows := []row{{fmt.Sprintf("pool of 10,000 + 24,000 records: index, items with their records, families, absorption, company; %.0f records a second, %.0f MB", float64(len(records))/building.Seconds(), float64(memory)/1e6),
+		"one pass that only tokenises", ratio(building, tokens), "printed"}}
+	for _, n := range []uint32{2, 10} {
+		sample := every(n)
+		over := p.Over(sample, p.Index.All())
+		read := &tally.Pool{Records: p.Records, Index: p.Index, Sample: over.Sample, Contrast: over.Contrast}
+		var kept, counted *tally.Tally
+		fast := taken(5, func() { kept = tally.CountWords(over, nil, tally.DefaultWords) })
+		slow := taken(2, func() { counted = tally.CountWords(read, nil, tally.DefaultWords) })
+		require.Equal(t, len(counted.Rows), len(kept.Rows))
+		rows = append(rows, row{fmt.Sprintf("tally of words of %d of these records against the rest", sample.GetCardinality()), "counting it from the text", ratio(fast, slow), "≤ 0.10"})
+		families := taken(3, func() { tally.Families(over, kept, nil, tally.DefaultWords) })
+		rows = append(rows, row{fmt.Sprintf("the same folded into families: %d items", len(kept.Rows)), "counting it from the text", ratio(families, slow), "printed"})
+	}
+	return rows
 }
 
 func companies(t *testing.T, _ sizes) []row {

@@ -4,6 +4,8 @@ import (
 	"testing"
 	"time"
 
+	"github.com/RoaringBitmap/roaring/v2"
+
 	"tamiz/core/bib"
 	"tamiz/core/tally"
 	"tamiz/core/text"
@@ -27,4 +29,20 @@ func BenchmarkWords(b *testing.B) {
 		tally.CountWords(tally.NewPool(sample, contrast), nil, tally.DefaultWords)
 	}
 	b.ReportMetric(b.Elapsed().Seconds()/tokenising.Seconds(), "ratio-to-tokenising(goal≤10)")
+}
+
+// A tally of half of the records of a pool against the other half, from what the pool keeps.
+func BenchmarkAnySet(b *testing.B) {
+	records := demo.NewWorld(1, 20_000).Records
+	p := tally.NewPool(records[:6000], records[6000:])
+	p.Keep()
+	half := roaring.New()
+	for i := uint32(0); i < 20_000; i += 2 {
+		half.Add(i)
+	}
+	over := p.Over(half, p.Index.All())
+	for b.Loop() {
+		t := tally.CountWords(over, nil, tally.DefaultWords)
+		tally.Families(over, t, nil, tally.DefaultWords)
+	}
 }

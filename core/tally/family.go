@@ -56,6 +56,7 @@ func Families(p *Pool, t *Tally, keys []*bib.Record, o WordOptions) []Family {
 	}
 	rows := make([]Row, 0, len(all))
 	kept := all[:0]
+	together := p.together(inKeys, o)
 	for _, f := range all {
 		if !slices.ContainsFunc(f.Forms, func(r Row) bool { return r.AbsorbedBy == "" }) {
 			continue
@@ -69,7 +70,7 @@ func Families(p *Pool, t *Tally, keys []*bib.Record, o WordOptions) []Family {
 		for _, r := range f.Forms {
 			f.Absorbs = append(f.Absorbs, absorbed[r.Item]...)
 		}
-		rows = append(rows, p.together(f.Forms, inKeys, o))
+		rows = append(rows, together(f.Forms))
 		kept = append(kept, f)
 	}
 	// The figures are worked out and ordered as those of items are.
@@ -87,24 +88,33 @@ func Families(p *Pool, t *Tally, keys []*bib.Record, o WordOptions) []Family {
 	return out
 }
 
-// together returns the counts of the forms of a family, the first of which labels it.
-func (p *Pool) together(forms []Row, keys []map[string]int, o WordOptions) Row {
-	sum := forms[0]
-	if len(forms) == 1 {
+// together returns what counts the forms of a family, the first of which labels it.
+func (p *Pool) together(keys []map[string]int, o WordOptions) func(forms []Row) Row {
+	records := func(forms []Row) (int, int) {
+		found := roaring.New()
+		for _, f := range forms {
+			found.Or(p.Index.Gram(strings.Split(f.Item, " "), o.Fields))
+		}
+		return int(found.AndCardinality(p.Sample)), int(found.AndCardinality(p.Contrast))
+	}
+	if it := p.items(o); it != nil {
+		records = (&union{it: it, s: p.sides()}).of
+	}
+	return func(forms []Row) Row {
+		sum := forms[0]
+		if len(forms) == 1 {
+			return sum
+		}
+		sum.Occurrences, sum.AbsorbedBy, sum.Keys = 0, "", 0
+		for _, f := range forms {
+			sum.Occurrences += f.Occurrences
+		}
+		sum.Records, sum.ContrastRecords = records(forms)
+		for _, k := range keys {
+			if slices.ContainsFunc(forms, func(f Row) bool { return k[f.Item] > 0 }) {
+				sum.Keys++
+			}
+		}
 		return sum
 	}
-	records := roaring.New()
-	sum.Occurrences, sum.AbsorbedBy = 0, ""
-	for _, f := range forms {
-		records.Or(p.Index.Gram(strings.Split(f.Item, " "), o.Fields))
-		sum.Occurrences += f.Occurrences
-	}
-	sum.Records, sum.ContrastRecords = int(records.AndCardinality(p.Sample)), int(records.AndCardinality(p.Contrast))
-	sum.Keys = 0
-	for _, k := range keys {
-		if slices.ContainsFunc(forms, func(f Row) bool { return k[f.Item] > 0 }) {
-			sum.Keys++
-		}
-	}
-	return sum
 }

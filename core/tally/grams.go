@@ -24,6 +24,11 @@ const none = -1
 
 // newGrams counts the n-grams of up to maxWords tokens that are in at least min records.
 func newGrams(ix *index.Index, s index.Stream, maxWords, min int) grams {
+	return countGrams(ix, s, maxWords, min, func(level, []int32) {})
+}
+
+// countGrams does the same and shows of each level which n-gram begins at each place of the stream, or none.
+func countGrams(ix *index.Index, s index.Stream, maxWords, min int, visit func(l level, at []int32)) grams {
 	at := make([]int32, len(s.Terms)) // the n-gram that begins at each place, or none
 	for i, t := range s.Terms {
 		at[i] = int32(t)
@@ -32,6 +37,7 @@ func newGrams(ix *index.Index, s index.Stream, maxWords, min int) grams {
 	first, number := all.keep(min)
 	first.tokens = number
 	renumber(at, number)
+	visit(first, at)
 	out := grams{first}
 	for n := 2; n <= maxWords && len(out[n-2].records) > 0; n++ {
 		found := newPairs(len(out[n-2].records))
@@ -56,6 +62,7 @@ func newGrams(ix *index.Index, s index.Stream, maxWords, min int) grams {
 			next.parents[i] = key
 		}
 		renumber(at, number)
+		visit(next, at)
 		out = append(out, next)
 	}
 	return out

@@ -62,7 +62,7 @@ func mentions(f Facet, r *bib.Record) []mention {
 }
 
 // Having returns the records of the pool that carry an item of a facet that is a list, by the key by
-// which its writings are one. Where the index holds the list it is asked; the others are gone through.
+// which its writings are one. Where the index holds the list it is asked.
 func (p *Pool) Having(f Facet, key string) *roaring.Bitmap {
 	switch f {
 	case Headings:
@@ -79,13 +79,7 @@ func (p *Pool) Having(f Facet, key string) *roaring.Bitmap {
 		}
 		return roaring.New()
 	}
-	found := roaring.New()
-	for n, r := range p.Records {
-		if slices.ContainsFunc(mentions(f, r), func(m mention) bool { return m.key == key }) {
-			found.Add(uint32(n))
-		}
-	}
-	return found
+	return p.listed(f).having(key)
 }
 
 func each(values []string, visit func(string)) {
@@ -123,74 +117,127 @@ func AuthorKey(p bib.Person) string {
 // CountList counts a facet whose items records carry as lists. keys may be nil.
 func CountList(p *Pool, f Facet, keys []*bib.Record) *Tally {
 	t := &Tally{Facet: f, Sample: int(p.Sample.GetCardinality()), Contrast: int(p.Contrast.GetCardinality()),
-		HasKeys: keys != nil, HasCentral: f == Headings}
-	items := map[string]*item{}
-	it := p.Sample.Iterator()
-	for it.HasNext() {
-		countSample(items, mentions(f, p.Records[it.Next()]))
-	}
-	it = p.Contrast.Iterator()
-	for it.HasNext() {
-		once(mentions(f, p.Records[it.Next()]), items, func(i *item) { i.ContrastRecords++ })
-	}
+		HasKeys: keys != nil, HasCentral: f == Headings, HasNarrower: f == Headings && p.Thesaurus != nil}
+	inKeys := map[string]int{}
 	for _, k := range keys {
-		once(mentions(f, k), items, func(i *item) { i.Keys++ })
-	}
-	if t.HasNarrower = f == Headings && p.Thesaurus != nil; t.HasNarrower {
-		for key, i := range items {
-			i.WithNarrower = int(p.Index.Heading(p.Thesaurus.BelowLabels(key), false, nil).AndCardinality(p.Sample))
+		seen := map[string]bool{}
+		for _, m := range mentions(f, k) {
+			if !seen[m.key] {
+				seen[m.key] = true
+				inKeys[m.key]++
+			}
 		}
 	}
-	for _, i := range items {
-		i.Item = mostFrequent(i.writings)
-		t.Rows = append(t.Rows, i.Row)
+	l, sides := p.listed(f), p.sides()
+	for i := range l.items {
+		r, ok := l.items[i].row(sides)
+		if !ok {
+			continue
+		}
+		key := l.items[i].key
+		r.Keys = inKeys[key]
+		if t.HasNarrower {
+			r.WithNarrower = int(p.narrower(key).AndCardinality(p.Sample))
+		}
+		t.Rows = append(t.Rows, r)
 	}
 	t.figures()
 	return t
 }
 
-type item struct {
-	Row
-	writings map[string]int // records that use each writing
+// listed is the items of a facet that records carry as lists, with every mention of each.
+type listed struct {
+	items []listedItem
+	byKey map[string]int
 }
 
-func countSample(items map[string]*item, found []mention) {
-	counted, central := map[string]bool{}, map[string]bool{}
-	written := map[mention]bool{}
-	for _, m := range found {
-		if m.key == "" {
-			continue
-		}
-		i := items[m.key]
-		if i == nil {
-			i = &item{writings: map[string]int{}}
-			items[m.key] = i
-		}
-		i.Occurrences++
-		if !counted[m.key] {
-			counted[m.key] = true
-			i.Records++
-		}
-		if m.central && !central[m.key] {
-			central[m.key] = true
-			i.Central++
-		}
-		if w := (mention{key: m.key, written: m.written}); !written[w] {
-			written[w] = true
-			i.writings[m.written]++
-		}
-	}
+type listedItem struct {
+	key      string
+	writings []string
+	mentions []listedMention // in the order of the records
 }
 
-// once calls visit for each known item that is among the mentions, once for each.
-func once(found []mention, items map[string]*item, visit func(*item)) {
-	seen := map[string]bool{}
-	for _, m := range found {
-		if i := items[m.key]; i != nil && !seen[m.key] {
-			seen[m.key] = true
-			visit(i)
+type listedMention struct {
+	record  uint32
+	writing int32
+	central bool
+}
+
+func buildListed(records []*bib.Record, f Facet) *listed {
+	l := &listed{byKey: map[string]int{}}
+	for n, r := range records {
+		for _, m := range mentions(f, r) {
+			if m.key == "" {
+				continue
+			}
+			at, ok := l.byKey[m.key]
+			if !ok {
+				at = len(l.items)
+				l.byKey[m.key] = at
+				l.items = append(l.items, listedItem{key: m.key})
+			}
+			i := &l.items[at]
+			w := slices.Index(i.writings, m.written)
+			if w < 0 {
+				w = len(i.writings)
+				i.writings = append(i.writings, m.written)
+			}
+			i.mentions = append(i.mentions, listedMention{uint32(n), int32(w), m.central})
 		}
 	}
+	return l
+}
+
+// row counts an item; ok is false where no record of the sample has it.
+func (i *listedItem) row(s sides) (r Row, ok bool) {
+	written := make([]int, len(i.writings)) // records that use each writing
+	for from, to := 0, 0; from < len(i.mentions); from = to {
+		record := i.mentions[from].record
+		for to = from; to < len(i.mentions) && i.mentions[to].record == record; to++ {
+		}
+		switch side := s[record]; {
+		case side&onSample != 0:
+			r.Records++
+			r.Occurrences += to - from
+			central := false
+			for k, m := range i.mentions[from:to] {
+				central = central || m.central
+				if !slices.ContainsFunc(i.mentions[from:from+k], func(before listedMention) bool { return before.writing == m.writing }) {
+					written[m.writing]++
+				}
+			}
+			if central {
+				r.Central++
+			}
+		case side != 0:
+			r.ContrastRecords++
+		}
+	}
+	if r.Records == 0 {
+		return r, false
+	}
+	forms := map[string]int{}
+	for w, n := range written {
+		if n > 0 {
+			forms[i.writings[w]] = n
+		}
+	}
+	r.Item = mostFrequent(forms)
+	if len(forms) > 1 {
+		r.Writings = forms
+	}
+	return r, true
+}
+
+// having returns the records that carry an item.
+func (l *listed) having(key string) *roaring.Bitmap {
+	found := roaring.New()
+	if i, ok := l.byKey[key]; ok {
+		for _, m := range l.items[i].mentions {
+			found.Add(m.record)
+		}
+	}
+	return found
 }
 
 // mostFrequent returns the writing in most records; of several the shortest, then the first.

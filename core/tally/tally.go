@@ -41,6 +41,8 @@ type Pool struct {
 	Sample    *roaring.Bitmap
 	Contrast  *roaring.Bitmap      // empty when there is none
 	Thesaurus *thesaurus.Thesaurus // of its headings; may be nil
+
+	kept *kept // what is kept of all its records; nil where nothing is
 }
 
 // NewPool indexes a sample and its contrast. A record of the contrast that is one with a record of
@@ -85,7 +87,10 @@ type Row struct {
 	Central         int     // records where the heading is a main point
 	WithNarrower    int     // records with the heading or one below it
 
+	Writings map[string]int // of a list: records that use each way of writing it, where there are several
+
 	words int
+	item  int32 // the number of a kept item, from 1
 }
 
 // figures works out share, lift and pull of every row and brings the rows into order: by pull, or
@@ -100,18 +105,36 @@ func (t *Tally) figures() {
 			r.Pull = Pull(r.Records, t.Sample, r.ContrastRecords, t.Contrast)
 		}
 	}
-	slices.SortFunc(t.Rows, func(a, b Row) int {
-		if pa, pb := Round(a.Pull), Round(b.Pull); pa != pb {
-			if pa > pb {
-				return -1
-			}
+	t.Rows = ordered(t.Rows)
+}
+
+// ordered returns rows in order. Rows are large and many: what they are ordered by is sorted in their place.
+func ordered(rows []Row) []Row {
+	type place struct {
+		pull    float64
+		records int
+		row     int32
+	}
+	places := make([]place, len(rows))
+	for i := range rows {
+		places[i] = place{Round(rows[i].Pull), rows[i].Records, int32(i)}
+	}
+	slices.SortFunc(places, func(a, b place) int {
+		switch {
+		case a.pull > b.pull:
+			return -1
+		case a.pull < b.pull:
 			return 1
+		case a.records != b.records:
+			return b.records - a.records
 		}
-		if a.Records != b.Records {
-			return b.Records - a.Records
-		}
-		return strings.Compare(a.Item, b.Item)
+		return strings.Compare(rows[a.row].Item, rows[b.row].Item)
 	})
+	out := make([]Row, len(rows))
+	for i, p := range places {
+		out[i] = rows[p.row]
+	}
+	return out
 }
 
 // Lift is how many times as common an item is here (in a of n1 records) as there (in b of n2); the

@@ -128,7 +128,8 @@ func TestHeadingsFoldAndShowTheirMostFrequentWriting(t *testing.T) {
 	sample := []*bib.Record{carry("Ear  Guards", "EAR GUARDS"), carry("ear guards", "*Ear Guards"), carry("Ear Guards"), carry("Noise"), {Keywords: []string{"ear guards"}}}
 	got := tally.CountList(tally.NewPool(sample, nil), tally.Headings, []*bib.Record{carry("ear guards", "Ear Guards"), carry("noise")})
 	assert.Equal(t, []tally.Row{
-		{Item: "Ear Guards", Records: 3, Occurrences: 5, Share: 0.6, Central: 1, Keys: 1},
+		{Item: "Ear Guards", Records: 3, Occurrences: 5, Share: 0.6, Central: 1, Keys: 1,
+			Writings: map[string]int{"EAR GUARDS": 1, "Ear  Guards": 1, "Ear Guards": 2, "ear guards": 1}},
 		{Item: "Noise", Records: 1, Occurrences: 1, Share: 0.2, Keys: 1},
 	}, got.Rows)
 }

@@ -25,6 +25,16 @@ const MaxWords = 8
 func CountWords(p *Pool, keys []*bib.Record, o WordOptions) *Tally {
 	t := &Tally{Facet: Words, Sample: int(p.Sample.GetCardinality()), Contrast: int(p.Contrast.GetCardinality()),
 		HasKeys: keys != nil, LeftOutBelow: o.MinRecords}
+	if it := p.items(o); it != nil {
+		t.Rows = it.rows(p.sides())
+		if inKeys := keyGrams(keys, o); len(inKeys) > 0 {
+			for i := range t.Rows {
+				t.Rows[i].Keys = inKeys[t.Rows[i].Item]
+			}
+		}
+		t.figures()
+		return t
+	}
 	sample := p.Index.Stream(p.Sample, o.Fields)
 	found := newGrams(p.Index, sample, o.MaxWords, o.MinRecords)
 	contrast := found.in(p.Index.Stream(p.Contrast, o.Fields))

@@ -1,0 +1,65 @@
+package tally
+
+import (
+	"sync"
+
+	"github.com/RoaringBitmap/roaring/v2"
+)
+
+// kept is what is kept of all records of a pool, so that any set of them can be set against any other
+// without reading them again. Each part is made when it is first asked for, and does not change.
+type kept struct {
+	words func() *items
+	lists map[Facet]func() *listed
+	below sync.Map // heading: the records that carry it or one below it
+}
+
+// Keep makes a pool keep what it counts, for all the sets that will be looked at.
+func (p *Pool) Keep() {
+	k := &kept{lists: map[Facet]func() *listed{}}
+	k.words = sync.OnceValue(func() *items { return buildItems(p.Index, DefaultWords) })
+	for _, f := range Facets {
+		k.lists[f] = sync.OnceValue(func() *listed { return buildListed(p.Records, f) })
+	}
+	p.kept = k
+}
+
+// Over returns the pool with another part of its records as the sample and another as the contrast. A
+// record that is in both counts in the sample alone.
+func (p *Pool) Over(sample, contrast *roaring.Bitmap) *Pool {
+	out := *p
+	out.Sample, out.Contrast = sample, roaring.AndNot(contrast, sample)
+	return &out
+}
+
+func (p *Pool) sides() sides { return sidesOf(len(p.Records), p.Sample, p.Contrast) }
+
+// items returns the kept n-grams, or nil where none are kept by these options.
+func (p *Pool) items(o WordOptions) *items {
+	if p.kept == nil || o != DefaultWords {
+		return nil
+	}
+	return p.kept.words()
+}
+
+// listed returns the items of a facet that is a list, with all their mentions.
+func (p *Pool) listed(f Facet) *listed {
+	if p.kept == nil {
+		return buildListed(p.Records, f)
+	}
+	return p.kept.lists[f]()
+}
+
+// narrower returns the records that carry a heading, by its key, or one below it.
+func (p *Pool) narrower(key string) *roaring.Bitmap {
+	if p.kept != nil {
+		if known, ok := p.kept.below.Load(key); ok {
+			return known.(*roaring.Bitmap)
+		}
+	}
+	found := p.Index.Heading(p.Thesaurus.BelowLabels(key), false, nil)
+	if p.kept != nil {
+		p.kept.below.Store(key, found)
+	}
+	return found
+}
