@@ -43,6 +43,15 @@ func (e ImportFileParamsKind) Valid() bool {
 	}
 }
 
+// Alike defines model for Alike.
+type Alike = app.Alike
+
+// AlikeQuestion defines model for AlikeQuestion.
+type AlikeQuestion = app.AlikeQuestion
+
+// Alikes defines model for Alikes.
+type Alikes = app.Alikes
+
 // Answer defines model for Answer.
 type Answer = app.Answer
 
@@ -141,6 +150,9 @@ type Form = app.Form
 
 // Found defines model for Found.
 type Found = app.Found
+
+// GoesWith defines model for GoesWith.
+type GoesWith = app.GoesWith
 
 // Halves defines model for Halves.
 type Halves = app.Halves
@@ -340,6 +352,12 @@ type Stem = app.Stem
 // StudyRescue defines model for StudyRescue.
 type StudyRescue = app.StudyRescue
 
+// Suit defines model for Suit.
+type Suit = app.Suit
+
+// Suits defines model for Suits.
+type Suits = app.Suits
+
 // TagMap defines model for TagMap.
 type TagMap = tagged.Map
 
@@ -348,6 +366,12 @@ type Tally = app.Tally
 
 // TallyRow defines model for TallyRow.
 type TallyRow = app.TallyRow
+
+// Team defines model for Team.
+type Team = app.Team
+
+// Teams defines model for Teams.
+type Teams = app.Teams
 
 // Term defines model for Term.
 type Term = app.Term
@@ -375,6 +399,9 @@ type View = app.View
 
 // Vocabulary defines model for Vocabulary.
 type Vocabulary = app.Vocabulary
+
+// Way defines model for Way.
+type Way = app.Way
 
 // What defines model for What.
 type What = app.What
@@ -423,6 +450,11 @@ type ReadRecordParams struct {
 	Item  *string `form:"item,omitempty" json:"item,omitempty"`
 }
 
+// SuitsParams defines parameters for Suits.
+type SuitsParams struct {
+	Facet Facet `form:"facet" json:"facet"`
+}
+
 // TallyParams defines parameters for Tally.
 type TallyParams struct {
 	Facet Facet `form:"facet" json:"facet"`
@@ -445,6 +477,9 @@ type CreateReviewJSONRequestBody = NewReview
 
 // PatchReviewJSONRequestBody defines body for PatchReview for application/json ContentType.
 type PatchReviewJSONRequestBody = ReviewPatch
+
+// AlikeJSONRequestBody defines body for Alike for application/json ContentType.
+type AlikeJSONRequestBody = AlikeQuestion
 
 // BenchJSONRequestBody defines body for Bench for application/json ContentType.
 type BenchJSONRequestBody = BenchQuestion
@@ -538,6 +573,9 @@ type ServerInterface interface {
 	// PatchReview Rename a review, delete it or take it back
 	// (PATCH /api/reviews/{review})
 	PatchReview(ctx *echo.Context, review int64) error
+	// Alike Words used like an item, a term or a block
+	// (POST /api/reviews/{review}/alike)
+	Alike(ctx *echo.Context, review int64) error
 	// Bench What the blocks find and which key studies they catch; of the saved document or, as a preview, of the one sent
 	// (POST /api/reviews/{review}/bench)
 	Bench(ctx *echo.Context, review int64) error
@@ -625,9 +663,15 @@ type ServerInterface interface {
 	// Shelf The records that are kept on the shelf, last added first
 	// (GET /api/reviews/{review}/shelf)
 	Shelf(ctx *echo.Context, review int64) error
+	// Suits Which block each item of a tally suits, and which find it already
+	// (GET /api/reviews/{review}/suits)
+	Suits(ctx *echo.Context, review int64, params SuitsParams) error
 	// Tally What the sample is made of, against its contrast
 	// (GET /api/reviews/{review}/tally)
 	Tally(ctx *echo.Context, review int64, params TallyParams) error
+	// Teams Authors who are joined by two or more records
+	// (GET /api/reviews/{review}/teams)
+	Teams(ctx *echo.Context, review int64) error
 	// TryTerm What a typed term would find, or why it is refused
 	// (POST /api/reviews/{review}/terms)
 	TryTerm(ctx *echo.Context, review int64) error
@@ -861,6 +905,22 @@ func (w *ServerInterfaceWrapper) PatchReview(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.PatchReview(ctx, review)
+	return err
+}
+
+// Alike converts echo context to params.
+func (w *ServerInterfaceWrapper) Alike(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Alike(ctx, review)
 	return err
 }
 
@@ -1462,6 +1522,31 @@ func (w *ServerInterfaceWrapper) Shelf(ctx *echo.Context) error {
 	return err
 }
 
+// Suits converts echo context to params.
+func (w *ServerInterfaceWrapper) Suits(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params SuitsParams
+	// ------------- Required query parameter "facet" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "facet", ctx.QueryParams(), &params.Facet, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter facet: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Suits(ctx, review, params)
+	return err
+}
+
 // Tally converts echo context to params.
 func (w *ServerInterfaceWrapper) Tally(ctx *echo.Context) error {
 	var err error
@@ -1484,6 +1569,22 @@ func (w *ServerInterfaceWrapper) Tally(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Tally(ctx, review, params)
+	return err
+}
+
+// Teams converts echo context to params.
+func (w *ServerInterfaceWrapper) Teams(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Teams(ctx, review)
 	return err
 }
 
@@ -1730,6 +1831,9 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/bench", wrapper.Bench, options.OperationMiddlewares["bench"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/tally", wrapper.Tally, options.OperationMiddlewares["tally"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/item", wrapper.Item, options.OperationMiddlewares["item"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/suits", wrapper.Suits, options.OperationMiddlewares["suits"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/alike", wrapper.Alike, options.OperationMiddlewares["alike"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/teams", wrapper.Teams, options.OperationMiddlewares["teams"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/terms", wrapper.TryTerm, options.OperationMiddlewares["tryTerm"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/coverage", wrapper.Coverage, options.OperationMiddlewares["coverage"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/blocks/:block/blind-spot", wrapper.BlindSpot, options.OperationMiddlewares["blindSpot"]...)
@@ -2245,6 +2349,46 @@ type PatchReviewdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response PatchReviewdefaultApplicationProblemPlusJSONResponse) VisitPatchReviewResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AlikeRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *AlikeJSONRequestBody
+}
+
+type AlikeResponseObject interface {
+	VisitAlikeResponse(w http.ResponseWriter) error
+}
+
+type Alike200JSONResponse Alikes
+
+func (response Alike200JSONResponse) VisitAlikeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AlikedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AlikedefaultApplicationProblemPlusJSONResponse) VisitAlikeResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -3430,6 +3574,46 @@ func (response ShelfdefaultApplicationProblemPlusJSONResponse) VisitShelfRespons
 	return err
 }
 
+type SuitsRequestObject struct {
+	Review int64 `json:"review"`
+	Params SuitsParams
+}
+
+type SuitsResponseObject interface {
+	VisitSuitsResponse(w http.ResponseWriter) error
+}
+
+type Suits200JSONResponse Suits
+
+func (response Suits200JSONResponse) VisitSuitsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SuitsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SuitsdefaultApplicationProblemPlusJSONResponse) VisitSuitsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type TallyRequestObject struct {
 	Review int64 `json:"review"`
 	Params TallyParams
@@ -3459,6 +3643,45 @@ type TallydefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response TallydefaultApplicationProblemPlusJSONResponse) VisitTallyResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TeamsRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type TeamsResponseObject interface {
+	VisitTeamsResponse(w http.ResponseWriter) error
+}
+
+type Teams200JSONResponse Teams
+
+func (response Teams200JSONResponse) VisitTeamsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TeamsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TeamsdefaultApplicationProblemPlusJSONResponse) VisitTeamsResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -3938,6 +4161,9 @@ type StrictServerInterface interface {
 	// PatchReview Rename a review, delete it or take it back
 	// (PATCH /api/reviews/{review})
 	PatchReview(ctx context.Context, request PatchReviewRequestObject) (PatchReviewResponseObject, error)
+	// Alike Words used like an item, a term or a block
+	// (POST /api/reviews/{review}/alike)
+	Alike(ctx context.Context, request AlikeRequestObject) (AlikeResponseObject, error)
 	// Bench What the blocks find and which key studies they catch; of the saved document or, as a preview, of the one sent
 	// (POST /api/reviews/{review}/bench)
 	Bench(ctx context.Context, request BenchRequestObject) (BenchResponseObject, error)
@@ -4025,9 +4251,15 @@ type StrictServerInterface interface {
 	// Shelf The records that are kept on the shelf, last added first
 	// (GET /api/reviews/{review}/shelf)
 	Shelf(ctx context.Context, request ShelfRequestObject) (ShelfResponseObject, error)
+	// Suits Which block each item of a tally suits, and which find it already
+	// (GET /api/reviews/{review}/suits)
+	Suits(ctx context.Context, request SuitsRequestObject) (SuitsResponseObject, error)
 	// Tally What the sample is made of, against its contrast
 	// (GET /api/reviews/{review}/tally)
 	Tally(ctx context.Context, request TallyRequestObject) (TallyResponseObject, error)
+	// Teams Authors who are joined by two or more records
+	// (GET /api/reviews/{review}/teams)
+	Teams(ctx context.Context, request TeamsRequestObject) (TeamsResponseObject, error)
 	// TryTerm What a typed term would find, or why it is refused
 	// (POST /api/reviews/{review}/terms)
 	TryTerm(ctx context.Context, request TryTermRequestObject) (TryTermResponseObject, error)
@@ -4481,6 +4713,54 @@ func (sh *strictHandler) PatchReview(ctx *echo.Context, review int64) error {
 		return err
 	} else if validResponse, ok := response.(PatchReviewResponseObject); ok {
 		return validResponse.VisitPatchReviewResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Alike operation middleware
+func (sh *strictHandler) Alike(ctx *echo.Context, review int64) error {
+	var request AlikeRequestObject
+
+	request.Review = review
+
+	var body AlikeJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Alike(ctx.Request().Context(), request.(AlikeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Alike")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(AlikeResponseObject); ok {
+		return validResponse.VisitAlikeResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -5478,6 +5758,32 @@ func (sh *strictHandler) Shelf(ctx *echo.Context, review int64) error {
 	return nil
 }
 
+// Suits operation middleware
+func (sh *strictHandler) Suits(ctx *echo.Context, review int64, params SuitsParams) error {
+	var request SuitsRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Suits(ctx.Request().Context(), request.(SuitsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Suits")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SuitsResponseObject); ok {
+		return validResponse.VisitSuitsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // Tally operation middleware
 func (sh *strictHandler) Tally(ctx *echo.Context, review int64, params TallyParams) error {
 	var request TallyRequestObject
@@ -5498,6 +5804,31 @@ func (sh *strictHandler) Tally(ctx *echo.Context, review int64, params TallyPara
 		return err
 	} else if validResponse, ok := response.(TallyResponseObject); ok {
 		return validResponse.VisitTallyResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Teams operation middleware
+func (sh *strictHandler) Teams(ctx *echo.Context, review int64) error {
+	var request TeamsRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Teams(ctx.Request().Context(), request.(TeamsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Teams")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(TeamsResponseObject); ok {
+		return validResponse.VisitTeamsResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

@@ -112,6 +112,30 @@ func (h Handlers) Item(ctx context.Context, r ItemRequestObject) (ItemResponseOb
 	return Item200JSONResponse(*v), nil
 }
 
+func (h Handlers) Suits(ctx context.Context, r SuitsRequestObject) (SuitsResponseObject, error) {
+	v, err := h.app.Suits(ctx, r.Review, r.Params.Facet)
+	if err != nil {
+		return nil, err
+	}
+	return Suits200JSONResponse(*v), nil
+}
+
+func (h Handlers) Alike(ctx context.Context, r AlikeRequestObject) (AlikeResponseObject, error) {
+	v, err := h.app.Alike(ctx, r.Review, *r.Body)
+	if err != nil {
+		return nil, err
+	}
+	return Alike200JSONResponse(*v), nil
+}
+
+func (h Handlers) Teams(ctx context.Context, r TeamsRequestObject) (TeamsResponseObject, error) {
+	v, err := h.app.Teams(ctx, r.Review)
+	if err != nil {
+		return nil, err
+	}
+	return Teams200JSONResponse(*v), nil
+}
+
 func (h Handlers) TryTerm(ctx context.Context, r TryTermRequestObject) (TryTermResponseObject, error) {
 	v, err := h.app.TryTerm(ctx, r.Review, *r.Body)
 	if err != nil {

@@ -96,6 +96,7 @@ type desk struct {
 	strategy strategy.Strategy
 	keys     *keys
 	pool     *pool // nil without a sample
+	look     look  // what of it is looked at
 	sample   *SampleHead
 	contrast string // the name of what the sample is set against; "" is all other records
 	against  bool
@@ -145,6 +146,11 @@ func (a *App) desk(ctx context.Context, review int64, other *Document) (*desk, e
 	if d.pool, err = a.pools.pool(ctx, view, samples, d.document.Vocabulary); err != nil {
 		return nil, err
 	}
+	if d.pool != nil {
+		if d.look, err = a.look(ctx, review, &d, view); err != nil {
+			return nil, err
+		}
+	}
 	for _, s := range samples {
 		if view.Sample != nil && s.ID == *view.Sample {
 			d.sample = &SampleHead{s.ID, s.Name, s.Records}
@@ -153,7 +159,7 @@ func (a *App) desk(ctx context.Context, review int64, other *Document) (*desk, e
 			d.contrast = s.Name
 		}
 	}
-	d.against = view.Against != nil || view.Rest
+	d.against = view.Against != nil || view.Rest || len(view.Set) > 0
 	return &d, nil
 }
 

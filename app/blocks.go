@@ -187,7 +187,7 @@ func (a *App) TryTerm(ctx context.Context, review int64, t Typed) (*TriedTerm, e
 		}
 	} else if d.pool != nil && term.Kind != strategy.NearTerm {
 		typed := text.Tokens(strings.Trim(t.Typed, "[]+ "))
-		for _, r := range d.pool.tally(tally.Headings, d.keys).Rows {
+		for _, r := range d.pool.tally(d.pool.sampled(), tally.Headings, d.keys).Rows {
 			if len(out.Headings) < headingHits && beginsLike(r.Item, typed) {
 				out.Headings = append(out.Headings, HeadingHit{Label: r.Item, Records: r.Records, Keys: r.Keys})
 			}

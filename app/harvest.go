@@ -3,9 +3,6 @@ package app
 import (
 	"context"
 	"strings"
-	"unicode/utf8"
-
-	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/bib"
 	"tamiz/core/tally"
@@ -16,6 +13,7 @@ import (
 type Tally struct {
 	Facet        tally.Facet `json:"facet"`
 	Sample       SampleHead  `json:"sample"`
+	Looked       int         `json:"looked"`       // records that are looked at: of the sample, or of a set of it and its contrast
 	Contrast     int         `json:"contrast"`     // its records; 0 is none
 	ContrastName string      `json:"contrastName"` // empty where it is all other records of the review
 	HasKeys      bool        `json:"hasKeys"`
@@ -87,8 +85,8 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 	if d.pool == nil {
 		return nil, errNoSample
 	}
-	t := d.pool.tally(f, d.keys)
-	out := &Tally{Facet: f, Sample: *d.sample, Contrast: t.Contrast, ContrastName: d.contrast,
+	t := d.pool.tally(d.look, f, d.keys)
+	out := &Tally{Facet: f, Sample: *d.sample, Looked: t.Sample, Contrast: t.Contrast, ContrastName: d.contrast,
 		HasKeys: t.HasKeys, HasCentral: t.HasCentral, HasNarrower: t.HasNarrower, LeftOutBelow: t.LeftOutBelow}
 	rows := t.Rows
 	if f == tally.Words {
@@ -97,8 +95,8 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 			rows[i] = t.families[i].Row
 		}
 	}
-	if f == tally.Headings {
-		records, years := d.pool.Unindexed()
+	if f == tally.Headings && t.Sample > 0 {
+		records, years := d.look.Unindexed()
 		share := tally.Round(float64(records) / float64(t.Sample))
 		out.UnindexedShare = &share
 		for _, y := range years {
@@ -138,183 +136,6 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 	return out, nil
 }
 
-// An Item is one item of a tally: how often it is here and elsewhere, and in which words it stands.
-type Item struct {
-	Facet     tally.Facet   `json:"facet"`
-	Item      string        `json:"item"`
-	Records   int           `json:"records"`
-	Elsewhere *int          `json:"elsewhere,omitempty"`
-	Context   []ContextLine `json:"context"`
-	Stems     []Stem        `json:"stems"` // of words: how its forms are best searched truncated
-}
-
-// A Stem is a proposal to search some forms of a family with one truncated term.
-type Stem struct {
-	Term    string    `json:"term"`
-	Forms   []string  `json:"forms"`
-	Reach   int       `json:"reach"` // records that it finds
-	Drag    int       `json:"drag"`  // records that it finds through other words alone
-	Outside []Outside `json:"outside"`
-	Warn    bool      `json:"warn"` // it drags in more than is good, and there is no better
-}
-
-// An Outside is a word that a stem also matches.
-type Outside struct {
-	Word    string `json:"word"`
-	Records int    `json:"records"`
-}
-
-// A ContextLine is an item among the words around it.
-type ContextLine struct {
-	Record int64  `json:"record"`
-	Key    bool   `json:"key"` // the record is a key study
-	Before string `json:"before"`
-	Match  string `json:"match"`
-	After  string `json:"after"`
-}
-
-const (
-	contextLines  = 60
-	contextOfEach = 2  // lines of one record
-	contextWidth  = 90 // characters on each side
-	outsideWords  = 12
-)
-
-// Item looks at one item of a tally.
-func (a *App) Item(ctx context.Context, review int64, f tally.Facet, item string) (*Item, error) {
-	d, err := a.desk(ctx, review, nil)
-	if err != nil {
-		return nil, err
-	}
-	if d.pool == nil {
-		return nil, errNoSample
-	}
-	forms := d.pool.forms(f, item, d.keys)
-	found := d.pool.having(f, item, forms)
-	out := &Item{Facet: f, Item: item, Records: int(found.AndCardinality(d.pool.Sample)), Context: []ContextLine{}, Stems: []Stem{}}
-	if d.pool.Contrast.GetCardinality() > 0 {
-		n := int(found.AndCardinality(d.pool.Contrast))
-		out.Elsewhere = &n
-	}
-	if f != tally.Words && f != tally.Keywords {
-		return out, nil
-	}
-	if f == tally.Words {
-		for _, s := range tally.Truncations(d.pool.Index, d.pool.Sample, bib.Text, forms) {
-			stem := Stem{s.Term, s.Forms, s.Reach, s.Drag, []Outside{}, s.Warn}
-			for _, o := range s.Outside[:min(len(s.Outside), outsideWords)] {
-				stem.Outside = append(stem.Outside, Outside(o))
-			}
-			out.Stems = append(out.Stems, stem)
-		}
-	}
-	var patterns []text.Pattern
-	for _, form := range forms {
-		if p, ok := literal(form); ok {
-			patterns = append(patterns, p)
-		}
-	}
-	for i, k := range d.keys.studies {
-		if !d.keys.inTest(i) {
-			out.add(k.StoredRecord.ID, true, d.keys.set.Records[i], patterns)
-		}
-	}
-	it := roaring.And(found, d.pool.Sample).Iterator()
-	for it.HasNext() && len(out.Context) < contextLines {
-		n := it.Next()
-		if id := d.pool.ids[n]; !d.keys.has(id) {
-			out.add(id, false, d.pool.Records[n], patterns)
-		}
-	}
-	return out, nil
-}
-
-// literal returns the pattern of an item of a tally, in which * and ? mean nothing.
-func literal(item string) (text.Pattern, bool) {
-	tokens := text.Tokens(item)
-	return text.Literal(tokens...), len(tokens) > 0
-}
-
-// forms returns the variants of a word or phrase that the pool's sample has; of anything else, itself.
-func (p *pool) forms(f tally.Facet, item string, k *keys) []string {
-	if f == tally.Words {
-		words := p.tally(f, k)
-		if i, ok := words.byForm[item]; ok {
-			var out []string
-			for _, form := range words.families[i].Forms {
-				out = append(out, form.Item)
-			}
-			return out
-		}
-	}
-	return []string{item}
-}
-
-// having returns the records of the pool that have an item, in any of its forms.
-func (p *pool) having(f tally.Facet, item string, forms []string) *roaring.Bitmap {
-	if f != tally.Words {
-		return p.Having(f, itemKey(f, item))
-	}
-	found := roaring.New()
-	for _, form := range forms {
-		found.Or(p.Index.Gram(text.Tokens(form), tally.DefaultWords.Fields))
-	}
-	return found
-}
-
-func (i *Item) add(id int64, key bool, r *bib.Record, patterns []text.Pattern) {
-	lines := 0
-	r.Values(bib.TitleAbstract, func(_ bib.Field, value string) {
-		if lines >= contextOfEach || len(i.Context) >= contextLines {
-			return
-		}
-		spans := text.Spans(value)
-		tokens := make([]string, len(spans))
-		for k, s := range spans {
-			tokens[k] = s.Token
-		}
-		for at := range tokens {
-			// Of forms that begin here the longest is shown.
-			length := 0
-			for _, p := range patterns {
-				if len(p) > length && p.At(tokens, at) {
-					length = len(p)
-				}
-			}
-			if length == 0 {
-				continue
-			}
-			if lines++; lines > contextOfEach {
-				return
-			}
-			start, end := spans[at].Start, spans[at+length-1].End
-			i.Context = append(i.Context, ContextLine{Record: id, Key: key,
-				Before: lastRunes(value[:start], contextWidth), Match: value[start:end], After: firstRunes(value[end:], contextWidth)})
-		}
-	})
-}
-
-func firstRunes(s string, n int) string {
-	for i := range s {
-		if n == 0 {
-			return s[:i]
-		}
-		n--
-	}
-	return s
-}
-
-func lastRunes(s string, n int) string {
-	for i := len(s); i > 0; n-- {
-		if n == 0 {
-			return s[i:]
-		}
-		_, size := utf8.DecodeLastRuneInString(s[:i])
-		i -= size
-	}
-	return s
-}
-
 // words returns the tokens of a label for looking up by beginnings.
 func beginsLike(label string, typed []string) bool {
 	tokens := text.Tokens(label)
@@ -328,4 +149,38 @@ func beginsLike(label string, typed []string) bool {
 		}
 	}
 	return len(typed) > 0
+}
+
+// Teams is the teams of authors in what is looked at.
+type Teams struct {
+	Teams []Team `json:"teams"`
+}
+
+// A Team is authors who are joined by two or more records.
+type Team struct {
+	Authors    []string `json:"authors"`
+	Keys       []string `json:"keys"`
+	Records    int      `json:"records"` // that two of them signed
+	KeyStudies int      `json:"keyStudies"`
+	From       int      `json:"from"` // years of the records; 0 where none has one
+	To         int      `json:"to"`
+}
+
+const mostTeams = 500
+
+// Teams finds the teams in what is looked at.
+func (a *App) Teams(ctx context.Context, review int64) (*Teams, error) {
+	d, err := a.desk(ctx, review, nil)
+	if err != nil {
+		return nil, err
+	}
+	if d.pool == nil {
+		return nil, errNoSample
+	}
+	out := &Teams{Teams: []Team{}}
+	all := d.look.Teams(d.keys.mined())
+	for _, t := range all[:min(len(all), mostTeams)] {
+		out.Teams = append(out.Teams, Team{t.Authors, t.Keys, t.Records, t.KeyHits, t.From, t.To})
+	}
+	return out, nil
 }

@@ -12,6 +12,7 @@ import (
 	"golang.org/x/sync/singleflight"
 
 	"tamiz/core/bib"
+	"tamiz/core/company"
 	"tamiz/core/coverage"
 	"tamiz/core/tally"
 	"tamiz/core/thesaurus"
@@ -42,6 +43,9 @@ type pool struct {
 
 	mu      sync.Mutex
 	tallies map[string]*counted
+	sets    map[string]*roaring.Bitmap // that were looked at
+	suited  map[string]*Suits
+	company func() *company.Company // of all records; made when it is first asked for
 }
 
 // set returns the sample's part of the pool.
@@ -57,19 +61,19 @@ type counted struct {
 }
 
 // tally counts a facet, once for each set of key studies that words may be mined from.
-func (p *pool) tally(f tally.Facet, k *keys) *counted {
+func (p *pool) tally(l look, f tally.Facet, k *keys) *counted {
 	p.mu.Lock()
 	defer p.mu.Unlock()
-	name := string(f) + " " + k.key
+	name := string(f) + " " + k.key + " " + l.key
 	t := p.tallies[name]
 	if t == nil {
 		if len(p.tallies) > 24 {
 			clear(p.tallies)
 		}
 		studies := k.mined()
-		t = &counted{Tally: tally.Count(p.Pool, f, studies, tally.DefaultWords)}
+		t = &counted{Tally: tally.Count(l.Pool, f, studies, tally.DefaultWords)}
 		if f == tally.Words {
-			t.families = tally.Families(p.Pool, t.Tally, studies, tally.DefaultWords)
+			t.families = tally.Families(l.Pool, t.Tally, studies, tally.DefaultWords)
 			t.byForm = map[string]int{}
 			for i, family := range t.families {
 				for _, form := range family.Forms {
@@ -349,8 +353,10 @@ func newPool(sample, contrast []store.StoredRecord, t *thesaurus.Thesaurus) *poo
 		}
 		return out
 	}
-	p := &pool{Pool: tally.NewPool(records(sample), records(contrast)), tallies: map[string]*counted{}}
+	p := &pool{Pool: tally.NewPool(records(sample), records(contrast)), tallies: map[string]*counted{}, sets: map[string]*roaring.Bitmap{}, suited: map[string]*Suits{}}
 	p.Thesaurus = t
+	p.Keep()
+	p.company = sync.OnceValue(func() *company.Company { return company.Build(p.Index, p.Index.All()) })
 	for _, r := range p.Records {
 		p.ids = append(p.ids, byRecord[r])
 	}

@@ -97,7 +97,7 @@ func (a *App) ReadRecord(ctx context.Context, review, record int64, f *tally.Fac
 	if f != nil && item != nil && (*f == tally.Words || *f == tally.Keywords) {
 		forms := []string{*item}
 		if d.pool != nil {
-			forms = d.pool.forms(*f, *item, d.keys)
+			forms = d.pool.forms(d.look, *f, *item, d.keys)
 		}
 		for _, form := range forms {
 			if p, ok := literal(form); ok {

@@ -256,6 +256,9 @@ func (a *App) SetView(ctx context.Context, id int64, v View) (View, error) {
 	if v.Sample != nil && v.Against != nil && *v.Sample == *v.Against {
 		return v, invalid("against", "A sample cannot be set against itself.")
 	}
+	if err := a.checkLooked(ctx, id, &v); err != nil {
+		return v, err
+	}
 	if err := a.store.SetView(ctx, id, v); err != nil {
 		return v, err
 	}

@@ -7,7 +7,6 @@ import (
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/coverage"
-	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/store"
 )
@@ -22,6 +21,9 @@ type RecordSet struct {
 	Only     *bool        `json:"only,omitempty"` // with a term and its block: what no other term of the block finds
 	Block    *string      `json:"block,omitempty"`
 	Strategy *bool        `json:"strategy,omitempty"`
+	Any      *bool        `json:"any,omitempty"`  // what any searched block finds
+	Spot     *bool        `json:"spot,omitempty"` // with a block: its blind spot
+	Team     []string     `json:"team,omitempty"` // authors, by their keys: records with two of them
 
 	Sample *int64      `json:"sample,omitempty"`
 	Joined *JoinedSets `json:"joined,omitempty"`
@@ -35,12 +37,13 @@ type JoinedSets struct {
 	How string `json:"how"` // union, overlap or difference
 }
 
+func yes(b *bool) bool { return b != nil && *b }
+
 const maxSelected = 100_000 // records of a selection
 
 // beside returns the records of a set that need not be in the sample that is looked at; ok is false for one
 // that is.
 func (a *App) beside(ctx context.Context, review int64, s RecordSet) (ids []int64, ok bool, err error) {
-	yes := func(b *bool) bool { return b != nil && *b }
 	switch {
 	case len(s.IDs) > maxSelected:
 		return nil, true, invalid("ids", "At most %d records are selected at once.", maxSelected)
@@ -133,54 +136,79 @@ func (a *App) Records(ctx context.Context, review int64, q RecordsQuestion) (*Re
 	return out, nil
 }
 
-// behind returns the records of a set within the sample that is looked at.
+// behind returns the records of a set: of an item, within what is looked at; of anything else, within the
+// sample.
 func (d *desk) behind(s RecordSet) (*roaring.Bitmap, error) {
-	set := d.pool.set()
-	switch {
-	case s.Facet != nil && s.Item != nil:
-		forms := d.pool.forms(*s.Facet, *s.Item, d.keys)
-		return roaring.And(d.pool.having(*s.Facet, *s.Item, forms), d.pool.Sample), nil
-	case s.Term != nil:
-		found, err := coverage.Hits(set, s.Term.Term)
-		if err != nil {
-			r := refusal(err)
-			return nil, &Problem{Type: "refused", Status: 422, Field: "term", Title: sentence(r.Message), Detail: r.Reason}
-		}
-		if s.Only == nil || !*s.Only || s.Block == nil {
-			return found, nil
-		}
-		i := d.document.block(*s.Block)
-		if i < 0 {
-			return nil, gone(store.ErrNone, "block")
-		}
-		var rest []strategy.Term
-		for _, t := range d.document.Blocks[i].Terms {
-			if t.On && t.ID != s.Term.ID {
-				rest = append(rest, t.Term)
-			}
-		}
-		others := roaring.New()
-		for _, t := range rest {
-			more, err := coverage.Hits(set, t)
-			if err != nil {
-				continue // a term that cannot be searched finds nothing
-			}
-			others.Or(more)
-		}
-		return roaring.AndNot(found, others), nil
-	case s.Block != nil, s.Strategy != nil && *s.Strategy:
-		reach, err := coverage.Find(set, d.strategy)
-		if err != nil {
-			return nil, err
-		}
-		if s.Block == nil {
-			return reach.Whole, nil
-		}
-		i := d.document.block(*s.Block)
-		if i < 0 {
-			return nil, gone(store.ErrNone, "block")
-		}
-		return reach.Blocks[i], nil
+	if s.Facet != nil && s.Item != nil {
+		forms := d.pool.forms(d.look, *s.Facet, *s.Item, d.keys)
+		return roaring.And(d.pool.having(*s.Facet, *s.Item, forms), d.look.Sample), nil
 	}
-	return d.pool.Sample, nil
+	found, err := d.document.found(d.pool.set(), s)
+	if err == nil && found == nil {
+		return d.pool.Sample, nil
+	}
+	return found, err
+}
+
+// found returns the records of a set that the blocks or terms of a document find in some records; nil for a
+// set that is told by neither.
+func (doc Document) found(set coverage.Set, s RecordSet) (*roaring.Bitmap, error) {
+	if s.Term != nil {
+		return doc.foundByTerm(set, s)
+	}
+	if s.Block == nil && !yes(s.Strategy) && !yes(s.Any) {
+		return nil, nil
+	}
+	reach, err := coverage.Find(set, doc.strategy(""))
+	if err != nil {
+		return nil, err
+	}
+	if yes(s.Any) {
+		found := roaring.New()
+		for i, b := range doc.Blocks {
+			if b.Searched && !b.Negated {
+				found.Or(reach.Blocks[i])
+			}
+		}
+		return found, nil
+	}
+	if s.Block == nil {
+		return reach.Whole, nil
+	}
+	i := doc.block(*s.Block)
+	if i < 0 {
+		return nil, gone(store.ErrNone, "block")
+	}
+	if yes(s.Spot) {
+		return reach.BlindSpot(i), nil
+	}
+	return reach.Blocks[i], nil
+}
+
+// foundByTerm returns what a term finds, or what only it finds in its block.
+func (doc Document) foundByTerm(set coverage.Set, s RecordSet) (*roaring.Bitmap, error) {
+	found, err := coverage.Hits(set, s.Term.Term)
+	if err != nil {
+		r := refusal(err)
+		return nil, &Problem{Type: "refused", Status: 422, Field: "term", Title: sentence(r.Message), Detail: r.Reason}
+	}
+	if !yes(s.Only) || s.Block == nil {
+		return found, nil
+	}
+	i := doc.block(*s.Block)
+	if i < 0 {
+		return nil, gone(store.ErrNone, "block")
+	}
+	others := roaring.New()
+	for _, t := range doc.Blocks[i].Terms {
+		if !t.On || t.ID == s.Term.ID {
+			continue
+		}
+		more, err := coverage.Hits(set, t.Term)
+		if err != nil {
+			continue // a term that cannot be searched finds nothing
+		}
+		others.Or(more)
+	}
+	return roaring.AndNot(found, others), nil
 }

@@ -198,7 +198,7 @@ type Alike struct {
 
 // Alike returns the items used like a word or phrase, the most alike first, at most limit of them (0:
 // all). Its own family, and what holds it or is held in it, are left out. ok is false when it is no item.
-func (c *Company) Alike(item string, limit int) (out []Alike, ok bool) {
+func (c *Company) Alike(item string, limit int) ([]Alike, bool) {
 	t, ok := c.place[text.Key(item)]
 	if !ok {
 		return nil, false
@@ -221,18 +221,54 @@ func (c *Company) Alike(item string, limit int) (out []Alike, ok bool) {
 			best.put(a, limit)
 		}
 	}
-	slices.SortFunc(best.list, func(a, b scored) int {
-		if best.before(a, b) {
+	return best.alike(c.records(t)), true
+}
+
+// AlikeTo returns the items that keep the company which all that some free-text and near terms match keeps
+// together, the most alike first, at most limit of them (0: all). What the terms match, its families, and what
+// holds it or is held in it are left out. Terms that cannot be searched are an error.
+func (c *Company) AlikeTo(terms []strategy.Term, limit int) ([]Alike, error) {
+	d, err := c.direction(strategy.Block{Terms: terms})
+	if err != nil {
+		return nil, err
+	}
+	families := map[string]bool{}
+	members := make([]int, 0, len(d.members))
+	own := roaring.New()
+	for i := range c.items {
+		if d.members[i] {
+			members = append(members, i)
+			families[c.items[i].Family] = true
+			own.Or(c.records(i))
+		}
+	}
+	best := ranking{c: c}
+	for u := range c.items {
+		if d.members[u] || families[c.items[u].Family] {
+			continue
+		}
+		a := scored{tally.Round(c.cosine(u, d)), int32(u)}
+		if a.alike > 0 && (limit == 0 || len(best.list) < limit || best.before(a, best.list[0])) &&
+			!slices.ContainsFunc(members, func(m int) bool { return within(c.words[u], c.words[m]) || within(c.words[m], c.words[u]) }) {
+			best.put(a, limit)
+		}
+	}
+	return best.alike(own), nil
+}
+
+// alike returns the ranking in order; own is the records of what the items are like.
+func (r *ranking) alike(own *roaring.Bitmap) (out []Alike) {
+	slices.SortFunc(r.list, func(a, b scored) int {
+		if r.before(a, b) {
 			return -1
 		}
 		return 1
 	})
-	own := c.records(t)
-	for _, a := range best.list {
-		row := c.items[a.item]
-		out = append(out, Alike{Item: row.Item, Alike: a.alike, Records: row.Records, Together: int(c.records(int(a.item)).AndCardinality(own))})
+	for _, a := range r.list {
+		row := r.c.items[a.item]
+		out = append(out, Alike{Item: row.Item, Alike: a.alike, Records: row.Records, Together: int(r.c.records(int(a.item)).AndCardinality(own))})
 	}
-	return out, true
+	return out
 }
 
 type scored struct {

@@ -61,6 +61,21 @@ func mentions(f Facet, r *bib.Record) []mention {
 	return out
 }
 
+// Held returns the items of a facet that a record holds, by what writings of one share.
+func Held(f Facet, r *bib.Record) map[string]bool {
+	out := map[string]bool{}
+	if f == Words {
+		for gram := range grammed(r, DefaultWords) {
+			out[gram] = true
+		}
+		return out
+	}
+	for _, m := range mentions(f, r) {
+		out[m.key] = true
+	}
+	return out
+}
+
 // Having returns the records of the pool that carry an item of a facet that is a list, by the key by
 // which its writings are one. Where the index holds the list it is asked.
 func (p *Pool) Having(f Facet, key string) *roaring.Bitmap {

@@ -365,6 +365,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/suits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which block each item of a tally suits, and which find it already */
+        get: operations["suits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/alike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Words used like an item, a term or a block */
+        post: operations["alike"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/teams": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Authors who are joined by two or more records */
+        get: operations["teams"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/terms": {
         parameters: {
             query?: never;
@@ -826,6 +877,9 @@ export interface components {
             /** Format: int64 */
             against?: number;
             rest: boolean;
+            set?: components["schemas"]["RecordSet"];
+            /** @description of the document that the blocks of the set are taken from */
+            revision?: number;
         };
         What: {
             key: string;
@@ -1172,6 +1226,8 @@ export interface components {
         Tally: {
             facet: components["schemas"]["Facet"];
             sample: components["schemas"]["SampleHead"];
+            /** @description records that are looked at */
+            looked: number;
             contrast: number;
             contrastName: string;
             hasKeys: boolean;
@@ -1219,6 +1275,62 @@ export interface components {
             elsewhere?: number;
             context: components["schemas"]["ContextLine"][];
             stems: components["schemas"]["Stem"][];
+            titleOnly?: number;
+            inKeywords?: number;
+            ways?: components["schemas"]["Way"][];
+            with: components["schemas"]["GoesWith"][];
+        };
+        Way: {
+            /** @enum {string} */
+            how: "phrase" | "near" | "words";
+            records: number;
+        };
+        GoesWith: {
+            item: string;
+            records: number;
+            /** Format: double */
+            pull: number;
+        };
+        Suits: {
+            revision: number;
+            items: components["schemas"]["Suit"][];
+        };
+        Suit: {
+            item: string;
+            block?: string;
+            /** Format: double */
+            fit?: number;
+            inside?: string[];
+            /** @description key studies with it that the strategy misses */
+            missed?: number;
+        };
+        AlikeQuestion: {
+            item?: string;
+            term?: components["schemas"]["Term"];
+            block?: string;
+        };
+        Alikes: {
+            /** @description whether it keeps any company */
+            kept: boolean;
+            words: components["schemas"]["Alike"][];
+        };
+        Alike: {
+            item: string;
+            /** Format: double */
+            alike: number;
+            together: number;
+            records: number;
+        };
+        Teams: {
+            teams: components["schemas"]["Team"][];
+        };
+        Team: {
+            authors: string[];
+            keys: string[];
+            records: number;
+            keyStudies: number;
+            from: number;
+            to: number;
         };
         Stem: {
             term: string;
@@ -1340,6 +1452,12 @@ export interface components {
             block?: string;
             only?: boolean;
             strategy?: boolean;
+            /** @description what any searched block finds */
+            any?: boolean;
+            /** @description with a block: what all other searched blocks find and it does not */
+            spot?: boolean;
+            /** @description authors: records with two of them */
+            team?: string[];
             /** Format: int64 */
             sample?: number;
             joined?: {
@@ -2472,6 +2590,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Item"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    suits: {
+        parameters: {
+            query: {
+                facet: components["schemas"]["Facet"];
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Suits"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    alike: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlikeQuestion"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Alikes"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    teams: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Teams"];
                 };
             };
             /** @description what went wrong */

@@ -1,6 +1,7 @@
 import { createI18n } from 'vue-i18n'
 import en from './en'
 import files from './files'
+import harvest from './harvest'
 import sources from './sources'
 
 export const i18n = createI18n({
@@ -9,7 +10,7 @@ export const i18n = createI18n({
   fallbackLocale: 'en-GB',
   messages: {
     'en-GB': {
-      ...en, ...sources, ...files, screen: { ...en.screen, ...sources.screen, ...files.screen }, strip: { ...en.strip, ...sources.strip },
+      ...en, ...sources, ...files, ...harvest, screen: { ...en.screen, ...sources.screen, ...files.screen }, strip: { ...en.strip, ...sources.strip },
       change: { ...en.change, ...sources.change, ...files.change }, notice: { ...en.notice, ...files.notice },
     },
   },

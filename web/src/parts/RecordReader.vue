@@ -4,6 +4,8 @@ import { useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
+import { useRouter } from 'vue-router'
+import { useLooked } from '@/state/looked'
 import { useReview } from '@/state/review'
 import { useShelf } from '@/state/shelf'
 import { useSaving } from './files/saving'
@@ -16,6 +18,8 @@ const review = useReview()
 const reader = useReader()
 const saving = useSaving()
 const shelf = useShelf()
+const looked = useLooked()
+const router = useRouter()
 
 const at = ref(0) // the place in the list of the record that is read
 const page = computed(() => Math.floor(at.value / pageSize))
@@ -62,6 +66,15 @@ function go(by: number) {
   at.value = Math.min(Math.max(at.value + by, 0), Math.max(total.value - 1, 0))
 }
 
+/** Goes back to Harvest with these records as what is looked at. */
+async function fromAbove() {
+  const set = reader.set
+  reader.open = false
+  if (!set) return
+  await looked.at(Object.keys(set).length ? set : undefined)
+  await router.push({ name: 'harvest', params: { review: review.id } })
+}
+
 /** Keeps the record that is read on the shelf, or takes it off. */
 function keep() {
   if (record.value) shelf.toggle(record.value.id, record.value.title.map((p) => p.text).join(''))
@@ -92,6 +105,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
         <button v-if="record" class="btn outline" :class="{ kept: review.shelf.has(record.id) }" :aria-pressed="review.shelf.has(record.id)" :title="review.shelf.has(record.id) ? t('shelf.off') : t('shelf.put')" @click="keep">{{ review.shelf.has(record.id) ? t('shelf.on') : t('shelf.put') }} <kbd>K</kbd></button>
         <button class="btn bare" @click="saving.save(reader.set ?? { ids: [record?.id ?? 0] }, reader.title, total)">{{ t('save.open') }}</button>
         <template v-if="reader.set">
+          <button v-if="total > 1" class="btn bare" @click="fromAbove">{{ t('looked.fromAbove') }}</button>
           <button class="btn outline" :disabled="at === 0" @click="go(-1)">{{ t('reader.previous') }} <kbd>←</kbd></button>
           <button class="btn outline" :disabled="at >= total - 1" @click="go(1)">{{ t('reader.next') }} <kbd>→</kbd></button>
         </template>

@@ -44,7 +44,7 @@ export function useDecide() {
   }
 
   /** Puts terms into a block, as one change. */
-  function add(block: Block, terms: Term | Term[], item?: Item) {
+  function add(block: Block, terms: Term | Term[], items: Item | Item[] = []) {
     const all = [terms].flat()
     const ops = all.flatMap((term) => addOps(block, term))
     const text = all.map(termText).join(', ')
@@ -52,7 +52,7 @@ export function useDecide() {
       notes.say({ text: t('note.already', { term: text, block: block.name }) })
       return
     }
-    review.change({ key: 'addTerm', params: { term: text, block: block.name } }, { ops, decisions: item ? opened(item) : [] })
+    review.change({ key: 'addTerm', params: { term: text, block: block.name } }, { ops, decisions: [items].flat().flatMap(opened) })
   }
 
   /** What opens an item again that was parked or dropped. */
@@ -69,12 +69,12 @@ export function useDecide() {
     )
   }
 
-  /** Opens an item again: out of the blocks that hold it, and out of what was parked or dropped. */
-  function takeBack(item: Item) {
+  /** Opens items again: out of the blocks that hold them, and out of what was parked or dropped. */
+  function takeBack(items: Item[]) {
     const ops = review.document.blocks.flatMap((b) =>
-      b.terms.filter((term) => isItem(term, item)).map((term): Op => ({ op: 'removeTerm', block: b.id, id: term.id })),
+      b.terms.filter((term) => items.some((item) => isItem(term, item))).map((term): Op => ({ op: 'removeTerm', block: b.id, id: term.id })),
     )
-    review.change({ key: 'takeBack', params: { item: item.item } }, { ops, decisions: opened(item) })
+    review.change({ key: 'takeBack', params: { item: items[0].item } }, { ops, decisions: items.flatMap(opened) })
   }
 
   function isItem(term: Term, item: Item): boolean {

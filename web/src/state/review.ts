@@ -112,7 +112,7 @@ export const useReview = defineStore('review', () => {
   const keysStamp = computed(() => `${(saved.value?.keyStudies ?? []).map((k) => k.id).join()}/${saved.value?.document.halves?.test.join() ?? ''}`)
   const viewStamp = computed(() => {
     const v = view.value
-    return `${v.source ?? ''}/${v.sample ?? ''}/${v.against ?? ''}/${v.rest}/${(saved.value?.samples ?? []).map((s) => `${s.id}:${s.records}`).join()}/${saved.value?.document.vocabulary ?? ''}`
+    return `${v.source ?? ''}/${v.sample ?? ''}/${v.against ?? ''}/${v.rest}/${v.set ? `${JSON.stringify(v.set)} ${v.revision}` : ''}/${(saved.value?.samples ?? []).map((s) => `${s.id}:${s.records}`).join()}/${saved.value?.document.vocabulary ?? ''}`
   })
   const canUndo = computed(() => queue.value.at(-1)?.what ?? saved.value?.undo)
   const canRedo = computed(() => (queue.value.length ? undefined : saved.value?.redo))

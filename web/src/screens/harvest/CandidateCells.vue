@@ -1,14 +1,18 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import type { Suit } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
+import { useReview } from '@/state/review'
 import type { Candidate } from './candidates'
 
 /** The cells of one row: apart from the list, so that a key press draws only the rows that changed. */
-const props = defineProps<{ candidate: Candidate; hasContrast: boolean; hasKeys: boolean; hasNarrower: boolean; most: number; blocks: number }>()
+const props = defineProps<{ candidate: Candidate; hasContrast: boolean; hasKeys: boolean; hasNarrower: boolean; most: number; blocks: number; suit?: Suit }>()
 
 const { t, n } = useI18n()
+const review = useReview()
 const textual = computed(() => props.candidate.facet === 'words' || props.candidate.facet === 'keywords')
+const letter = (id: string) => review.document.blocks.find((b) => b.id === id)?.name ?? ''
 const lift = (x?: number) => (x === undefined ? '' : `${n(x, x < 99.95 ? 'one' : 'whole')}×`)
 </script>
 
@@ -25,7 +29,7 @@ const lift = (x?: number) => (x === undefined ? '' : `${n(x, x < 99.95 ? 'one' :
     <BlockStamp v-for="b in candidate.blocks.slice(0, 2)" :key="b" :block="b" />
     <span v-if="candidate.state === 'parked'" class="small">{{ t('state.parkedShort') }}</span>
     <span v-else-if="candidate.state === 'dropped'" class="small">{{ t('state.droppedShort') }}</span>
-    <template v-else-if="candidate.state === 'open'"><kbd v-for="i in blocks" :key="i">{{ i }}</kbd></template>
+    <template v-else-if="candidate.state === 'open'"><span v-if="suit?.block" class="suit" :title="t('suit.proposed', { block: letter(suit.block) })"><BlockStamp :block="suit.block" :size="17" ghost /></span><span v-else-if="suit?.inside?.length" class="inside" :title="t('suit.inside', { block: suit.inside.map(letter).join(', ') })"><BlockStamp v-for="b in suit.inside.slice(0, 2)" :key="b" :block="b" :size="13" /></span><kbd v-for="i in blocks" :key="i">{{ i }}</kbd></template>
   </span>
 </template>
 
@@ -68,6 +72,25 @@ small {
 
 .end span {
   padding: 0;
+}
+
+/* What it suits, in gold until it is taken there. */
+.suit {
+  display: inline-flex;
+  border-radius: 5px;
+  box-shadow: 0 0 0 1.5px var(--gold-bright);
+}
+
+.suit :deep(.stamp) {
+  border-color: transparent;
+  background: var(--white);
+}
+
+.inside {
+  display: inline-flex;
+  align-items: center;
+  gap: 2px;
+  opacity: 0.55;
 }
 
 .dropped > .item,

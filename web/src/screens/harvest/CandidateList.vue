@@ -3,6 +3,7 @@ import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useElementSize } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
+import type { Suit } from '@/api/client'
 import WithTip from '@/parts/WithTip.vue'
 import CandidateCells from './CandidateCells.vue'
 import type { Candidate, Column } from './candidates'
@@ -11,6 +12,9 @@ import type { Candidate, Column } from './candidates'
 const props = defineProps<{
   rows: Candidate[]
   selected?: string
+  /** Selected together with it. */
+  marked: Set<string>
+  suits: Map<string, Suit>
   sort?: { column: Column; down: boolean }
   hasContrast: boolean
   hasKeys: boolean
@@ -20,7 +24,7 @@ const props = defineProps<{
   /** How many blocks have a key of their own. */
   blocks: number
 }>()
-const emit = defineEmits<{ select: [c: Candidate]; open: [c: Candidate]; sort: [column: Column]; key: [e: KeyboardEvent] }>()
+const emit = defineEmits<{ select: [c: Candidate, further: boolean]; open: [c: Candidate]; sort: [column: Column]; key: [e: KeyboardEvent] }>()
 
 const { t } = useI18n()
 const rowHeight = 30
@@ -75,18 +79,18 @@ defineExpose({ focus })
       <span />
     </div>
     <div
-      ref="scroller" class="scroller" role="listbox" tabindex="0" :aria-label="title"
+      ref="scroller" class="scroller" role="listbox" tabindex="0" aria-multiselectable="true" :aria-label="title"
       :aria-activedescendant="at >= 0 ? `candidate-${at}` : undefined" @keydown="emit('key', $event)"
     >
       <div role="presentation" :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
         <div
           v-for="v in virtual.getVirtualItems()" :id="`candidate-${v.index}`" :key="rows[v.index]?.key"
-          role="option" class="line" :class="[rows[v.index]?.state, { sel: v.index === at }]" :aria-selected="v.index === at"
+          role="option" class="line" :class="[rows[v.index]?.state, { sel: v.index === at, marked: marked.has(rows[v.index]?.key) }]" :aria-selected="v.index === at || marked.has(rows[v.index]?.key)"
           :aria-setsize="rows.length" :aria-posinset="v.index + 1"
           :style="{ ...grid, transform: `translateY(${v.start}px)` }"
-          @click="emit('select', rows[v.index])" @dblclick="emit('open', rows[v.index])"
+          @click="emit('select', rows[v.index], $event.shiftKey)" @dblclick="emit('open', rows[v.index])"
         >
-          <CandidateCells v-if="rows[v.index]" :candidate="rows[v.index]" :has-contrast="hasContrast" :has-keys="hasKeys" :has-narrower="hasNarrower" :most="most" :blocks="v.index === at ? blocks : 0" />
+          <CandidateCells v-if="rows[v.index]" :candidate="rows[v.index]" :has-contrast="hasContrast" :has-keys="hasKeys" :has-narrower="hasNarrower" :most="most" :blocks="v.index === at ? blocks : 0" :suit="suits.get(rows[v.index].item)" />
         </div>
       </div>
     </div>
@@ -158,6 +162,10 @@ defineExpose({ focus })
 
 .line:hover {
   background: var(--card);
+}
+
+.line.marked {
+  background: var(--line-soft);
 }
 
 .line.sel {

@@ -3,20 +3,22 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Block, type Term } from '@/api/client'
+import { api, ask, type Block, type Suit, type Term } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import { useReader } from '@/parts/reader'
 import { useFinds, useRefusal } from '@/parts/tried'
 import { useBench } from '@/state/bench'
 import { dropReasons, useDecide } from '@/state/decide'
-import { termText, useReview } from '@/state/review'
+import { newTerm, termText, useReview } from '@/state/review'
+import AlikeWords from './AlikeWords.vue'
 import FormsList from './FormsList.vue'
 import InContext from './InContext.vue'
+import StemBox from './StemBox.vue'
 import type { Candidate } from './candidates'
 
 /** The selected item: how it goes into a block, what was decided, the words around it, its records. */
-const props = defineProps<{ candidate: Candidate; target?: Block; dropping: boolean; decides: boolean }>()
-const emit = defineEmits<{ add: [block: Block]; park: []; drop: [reason: string]; back: []; dropping: [on: boolean] }>()
+const props = defineProps<{ candidate: Candidate; chosen: Candidate[]; suit?: Suit; target?: Block; dropping: boolean; decides: boolean }>()
+const emit = defineEmits<{ add: [block: Block]; park: []; drop: [reason: string]; back: []; dropping: [on: boolean]; alone: []; find: [item: string] }>()
 
 const { t, n } = useI18n()
 const review = useReview()
@@ -29,12 +31,19 @@ const { termOf, addOps } = useDecide()
 const typed = ref('')
 const ticked = ref<string[]>([])
 const truncated = ref(false)
+const out = ref<string[]>([]) // words that a stem must not find
+const near = ref(false)
+const alikeOn = ref(false)
+const ownReason = ref('')
 watch(
   () => props.candidate.key,
   () => {
     typed.value = props.candidate.item
     ticked.value = props.candidate.forms ?? []
     truncated.value = false
+    out.value = []
+    near.value = false
+    ownReason.value = ''
   },
   { immediate: true },
 )
@@ -63,23 +72,36 @@ const texts = computed(() => {
   if (edited.value) return [typed.value.trim()].filter(Boolean)
   const forms = props.candidate.forms ? ticked.value : [props.candidate.item]
   if (!truncated.value) return forms
-  const used = stems.value.filter((s) => s.forms.some((f) => forms.includes(f)))
+  // A stem that would find what is to be kept out is not used: its forms are listed instead.
+  const used = stems.value.filter((s) => s.forms.some((f) => forms.includes(f)) && !s.outside.some((o) => out.value.includes(o.word)))
   return [...used.map((s) => s.term), ...forms.filter((f) => !used.some((s) => s.forms.includes(f)))]
 })
-const terms = (): Term[] => (refused.value ? [] : texts.value.map((text) => termOf(props.candidate, text)))
+function terms(): Term[] {
+  if (refused.value) return []
+  if (near.value && pair.value) return [newTerm({ kind: 'near', left: pair.value[0], right: pair.value[1], within: 3, field: 'text', from: termOf(props.candidate).from })]
+  return texts.value.map((text) => termOf(props.candidate, text))
+}
+const pair = computed(() => {
+  const words = props.candidate.item.split(' ')
+  return words.length === 2 && item.value?.ways?.some((w) => w.how === 'near') && !edited.value ? words : undefined
+})
 
 function truncate() {
   if (stems.value.length && !edited.value) truncated.value = !truncated.value
 }
 
+function alike() {
+  if (textual.value) alikeOn.value = !alikeOn.value
+}
+
 function preview(b: Block | undefined) {
-  if (!b) return bench.rest(undefined)
+  if (!b || props.chosen.length > 1) return bench.rest(undefined)
   const all = terms()
   const ops = all.flatMap((term) => addOps(b, term))
   bench.rest(ops.length ? { ops, label: `+ ${all.map(termText).join(', ')}`, block: b.id } : undefined)
 }
 watch(
-  () => [props.candidate.key, props.candidate.state, props.target?.id, edited.value ? typedSettled.value : texts.value.join('\n'), refused.value, review.revision],
+  () => [props.candidate.key, props.candidate.state, props.target?.id, edited.value ? typedSettled.value : texts.value.join('\n'), refused.value, review.revision, near.value, props.chosen.length],
   () => preview(props.decides && (props.candidate.state === 'open' || edited.value) ? props.target : undefined),
   { immediate: true },
 )
@@ -87,7 +109,10 @@ watch(
 const records = (at?: number) => reader.list({ facet: props.candidate.facet, item: props.candidate.item }, props.candidate.item, at)
 const textual = computed(() => props.candidate.facet === 'words' || props.candidate.facet === 'keywords')
 
-defineExpose({ terms, truncate })
+const reasonText = (r: string) => ((dropReasons as readonly string[]).includes(r) || r === 'from-record' ? t(`reason.${r}`) : r)
+const letters = (ids?: string[]) => (ids ?? []).map((id) => review.document.blocks.find((b) => b.id === id)?.name).join(', ')
+
+defineExpose({ terms, truncate, alike })
 </script>
 
 <template>
@@ -97,10 +122,17 @@ defineExpose({ terms, truncate })
       <button class="link small" @click="records()">{{ t('panel.here', { n: n(candidate.row.records, 'whole') }, candidate.row.records) }}</button>
       <span v-if="candidate.row.contrastRecords !== undefined" class="small">{{ t('panel.elsewhere', { n: n(candidate.row.contrastRecords, 'whole') }) }}</span>
       <span v-if="candidate.row.central" class="small">{{ t('panel.central', { n: n(candidate.row.central, 'whole') }) }}</span>
+      <span v-if="suit?.missed" class="small missed">{{ t('suit.missed', { n: suit.missed }, suit.missed) }}</span>
+      <span v-if="suit?.inside?.length" class="small">{{ t('suit.inside', { block: letters(suit.inside) }) }}</span>
+    </div>
+    <div v-if="chosen.length > 1" class="several" role="status">
+      <b>{{ t('marked.title', { n: chosen.length }) }}</b> <button class="btn bare" @click="emit('alone')">{{ t('marked.clear') }}</button>
+      <p class="small">{{ t('marked.text') }}</p>
+      <p class="mono small">{{ chosen.slice(0, 12).map((c) => c.item).join(', ') }}{{ chosen.length > 12 ? ' …' : '' }}</p>
     </div>
     <div v-if="candidate.state !== 'open'" class="decided">
       <template v-if="candidate.state === 'kept'"><BlockStamp v-for="b in candidate.blocks" :key="b" :block="b" /> {{ t('panel.kept') }}</template>
-      <span v-else>{{ t(`panel.${candidate.state}`) }}<template v-if="candidate.reason">: {{ t(`reason.${candidate.reason}`) }}</template></span>
+      <span v-else>{{ t(`panel.${candidate.state}`) }}<template v-if="candidate.reason">: {{ reasonText(candidate.reason) }}</template></span>
       <button class="btn bare" @click="emit('back')">{{ t('act.takeBack') }} <kbd>Z</kbd></button>
     </div>
     <template v-if="decides">
@@ -110,13 +142,13 @@ defineExpose({ terms, truncate })
         <input v-if="texts.length < 2 && !truncated || edited" id="as-term" v-model="typed" class="field mono" :class="{ edited }" maxlength="1000" autocomplete="off" spellcheck="false" @keydown.enter="target && !refused && emit('add', target)" />
         <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
         <p v-else-if="edited && tried.data.value?.records !== undefined" class="proposal small">{{ finds(tried.data.value) }}</p>
-        <button v-if="stems.length && !edited" class="stems" :class="{ on: truncated }" :aria-pressed="truncated" @click="truncate">
-          <span v-for="s in stems" :key="s.term" class="stem">
-            <b class="mono">{{ s.term }}</b>
-            <span class="small">{{ t('panel.stem', { reach: n(s.reach, 'whole') }) }}, {{ s.drag ? t('panel.drags', { n: n(s.drag, 'whole'), words: s.outside.slice(0, 4).map((o) => o.word).join(', ') }, s.drag) : t('panel.dragsNothing') }}</span>
-          </span>
-          <kbd>T</kbd>
-        </button>
+        <StemBox v-if="stems.length && !edited && chosen.length < 2" v-model="truncated" v-model:out="out" :stems="stems" @records="reader.list({ term: newTerm({ kind: 'text', text: $event, field: 'text' }) }, $event)" />
+        <p v-if="item?.ways && !edited" class="ways small">
+          <template v-for="w in item.ways" :key="w.how">
+            <button v-if="w.how !== 'words' && pair" class="way" :class="{ on: (w.how === 'near') === near }" :aria-pressed="(w.how === 'near') === near" @click="near = w.how === 'near'">{{ t(`stands.${w.how}`) }} <b>{{ n(w.records, 'whole') }}</b></button>
+            <span v-else class="way still">{{ t(`stands.${w.how}`) }} <b>{{ n(w.records, 'whole') }}</b></span>
+          </template>
+        </p>
       </template>
       <div class="acts">
         <button
@@ -128,12 +160,20 @@ defineExpose({ terms, truncate })
           <template #activator="{ props: menu }"><button class="btn bare" v-bind="menu">{{ t('act.drop') }}</button></template>
           <v-list :aria-label="t('panel.why')">
             <v-list-item v-for="(r, i) in dropReasons" :key="r" @click="emit('drop', r)"><v-list-item-title><kbd>{{ i + 1 }}</kbd> {{ t(`reason.${r}`) }}</v-list-item-title></v-list-item>
+            <v-list-item @click.stop><input v-model="ownReason" class="field" :aria-label="t('own.label')" :placeholder="t('own.reason')" maxlength="200" @keydown.stop @keydown.enter="emit('drop', ownReason.trim())" /></v-list-item>
             <v-list-item @click="emit('drop', '')"><v-list-item-title><kbd>Enter</kbd> {{ t('panel.noReason') }}</v-list-item-title></v-list-item>
           </v-list>
         </v-menu>
       </div>
       <p v-if="candidate.row.absorbs?.length" class="small absorbs">{{ t('panel.absorbs') }} <span class="mono">{{ candidate.row.absorbs.slice(0, 8).join(', ') }}</span></p>
+      <p v-if="item?.titleOnly !== undefined" class="small absorbs">{{ t('stands.titleOnly', { n: n(item.titleOnly, 'whole') }, item.titleOnly) }} · {{ t('stands.keywords', { n: n(item.inKeywords ?? 0, 'whole') }) }}</p>
+      <button v-if="textual" class="btn bare" :aria-expanded="alikeOn" @click="alike">{{ t('alike.button') }} <kbd>A</kbd></button>
+      <AlikeWords v-if="textual && alikeOn" :like="{ item: settled }" :title="t('alike.text', { item: settled })" @find="emit('find', $event)" />
       <InContext v-if="textual" :lines="item?.context" @open="records" />
+    </template>
+    <template v-if="item?.with.length">
+      <h3 class="small">{{ t('goes.title') }}</h3>
+      <p class="goes"><button v-for="h in item.with" :key="h.item" class="chip" :title="t('goes.tip', { n: n(h.records, 'whole'), pull: n(h.pull, 'whole') })" @click="reader.list({ facet: 'headings', item: h.item }, h.item)">{{ h.item }} <em>{{ n(h.records, 'whole') }}</em></button></p>
     </template>
     <button class="btn bare more" @click="records()">{{ t('panel.records', { n: n(candidate.row.records, 'whole') }, candidate.row.records) }} <kbd>Enter</kbd></button>
   </section>
@@ -202,32 +242,59 @@ h2 {
   color: var(--miss);
 }
 
-.stems {
+.several {
+  margin-top: 8px;
+  padding: 7px 10px;
+  background: var(--gold-soft);
+  border-radius: var(--radius);
+}
+
+.missed {
+  color: var(--miss);
+}
+
+.ways {
   display: flex;
   flex-wrap: wrap;
-  align-items: baseline;
-  gap: 2px 8px;
-  width: 100%;
-  margin-top: 8px;
-  padding: 5px 9px;
-  border: 1px dashed var(--gold);
+  gap: 4px;
+  margin-top: 7px;
+}
+
+.way {
+  border: 1px solid var(--line);
   border-radius: var(--radius);
-  background: none;
-  text-align: left;
+  background: var(--white);
+  padding: 1px 8px;
   cursor: pointer;
 }
 
-.stems.on {
-  background: var(--gold-soft);
-  border-style: solid;
+.way.on {
+  border-color: var(--plum);
+  box-shadow: inset 0 0 0 1px var(--plum);
 }
 
-.stems kbd {
-  margin-left: auto;
+.way.still {
+  background: none;
+  border-style: dashed;
+  cursor: default;
 }
 
-.stem b {
-  margin-right: 5px;
+h3 {
+  margin: 13px 0 4px;
+  text-transform: uppercase;
+  letter-spacing: 0.06em;
+  font-weight: 650;
+}
+
+.goes {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+}
+
+.goes .chip {
+  font-size: 12px;
+  padding: 1px 7px;
 }
 
 .acts {

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery, type UseQueryReturnType } from '@tanstack/vue-query'
-import { useStorage } from '@vueuse/core'
-import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
+import { refDebounced, useStorage } from '@vueuse/core'
+import { computed, defineAsyncComponent, nextTick, ref, toRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, CallError, type Block, type Facet, type Tally } from '@/api/client'
+import { api, ask, CallError, type Block, type Facet, type Suit, type Tally, type Term } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { dropReasons, taken, useDecide } from '@/state/decide'
+import { useLooked } from '@/state/looked'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
@@ -16,7 +17,7 @@ import CandidatePanel from './CandidatePanel.vue'
 import HarvestTools from './HarvestTools.vue'
 import KeysDialog from './KeysDialog.vue'
 import LookedAt from './LookedAt.vue'
-import { useCandidates, type Candidate } from './candidates'
+import { noFilters, useCandidates, type Candidate } from './candidates'
 
 const CandidatePlot = defineAsyncComponent(() => import('./CandidatePlot.vue'))
 const facets: Facet[] = ['words', 'headings', 'qualifiers', 'keywords', 'journals', 'authors', 'years', 'types', 'languages', 'countries']
@@ -27,7 +28,8 @@ const bench = useBench()
 const reader = useReader()
 const notes = useNotes()
 const problem = useProblem()
-const { add, decide, takeBack } = useDecide()
+const looked = useLooked()
+const { add, decide, takeBack, termOf } = useDecide()
 
 const facet = useStorage<Facet>('tamiz-facet', 'words')
 const behind = ref(false)
@@ -46,7 +48,17 @@ const tallies = Object.fromEntries(
 const current = computed(() => tallies[facet.value])
 watch(() => current.value.isFetched.value && !current.value.isFetching.value, (done) => (behind.value = done), { immediate: true })
 const tally = computed(() => current.value.data.value)
-const { show, words, area, sort, sortBy, counts, shown, all } = useCandidates(tally, facet)
+
+// Which block each item suits is asked for anew when the blocks have changed and were left alone for a moment.
+const settledRevision = refDebounced(computed(() => review.revision), 700)
+const suited = useQuery({
+  queryKey: computed(() => ['suits', review.id, settledRevision.value, review.viewStamp, review.keysStamp, facet.value]),
+  queryFn: () => ask(api.GET('/api/reviews/{review}/suits', { params: { path: { review: review.id }, query: { facet: facet.value } } })),
+  enabled: () => review.sample !== undefined && taken.includes(facet.value) && current.value.isFetched.value,
+  placeholderData: keepPreviousData,
+})
+const suits = computed(() => new Map<string, Suit>((suited.data.value?.items ?? []).map((s) => [s.item, s])))
+const { show, words, pattern, filters, area, sort, sortBy, counts, shown, all, asideHere, withAside } = useCandidates(tally, facet, suits, toRef(looked, 'ordered'))
 
 const selectedKey = ref<string>()
 const selected = computed(() => all.value.find((c) => c.key === selectedKey.value))
@@ -58,9 +70,11 @@ const tools = ref<InstanceType<typeof HarvestTools>>()
 const dropping = ref(false)
 const help = ref(false)
 
-// The block that was last added to is the one proposed, until a word can say which it suits.
+// What suits no block clearly goes where the last went.
 const lastBlock = ref<string>()
-const target = computed(() => review.document.blocks.find((b) => b.id === lastBlock.value) ?? review.document.blocks.find((b) => b.searched) ?? review.document.blocks[0])
+const suit = computed(() => selected.value && suits.value.get(selected.value.item))
+const suiting = computed(() => review.document.blocks.find((b) => b.id === suit.value?.block))
+const target = computed(() => suiting.value ?? review.document.blocks.find((b) => b.id === lastBlock.value) ?? review.document.blocks.find((b) => b.searched) ?? review.document.blocks[0])
 
 watch(
   shown,
@@ -74,44 +88,75 @@ watch(facet, () => {
   sort.value = undefined
   area.value = undefined
   words.value = ''
+  filters.value = noFilters()
   selectedKey.value = undefined
 })
 watch(selected, (c) => c || bench.rest(undefined))
+watch([show, facet, words, filters], () => (anchor.value = undefined))
 
-function select(c: Candidate | undefined) {
+// Several: all from where the selection began to where it is now.
+const anchor = ref<string>()
+const chosen = computed<Candidate[]>(() => {
+  if (!selected.value) return []
+  const from = shown.value.findIndex((c) => c.key === anchor.value)
+  const to = shown.value.findIndex((c) => c.key === selectedKey.value)
+  if (from < 0 || to < 0 || from === to) return [selected.value]
+  return shown.value.slice(Math.min(from, to), Math.max(from, to) + 1)
+})
+const marked = computed(() => new Set(chosen.value.length > 1 ? chosen.value.map((c) => c.key) : []))
+
+function select(c: Candidate | undefined, further = false) {
   if (!c) return
+  anchor.value = further ? (anchor.value ?? selectedKey.value) : undefined
   selectedKey.value = c.key
   list.value?.focus()
 }
 
-function move(by: number) {
+function move(by: number, further = false) {
   const i = shown.value.findIndex((c) => c.key === selectedKey.value)
-  select(shown.value[Math.min(Math.max(i + by, 0), shown.value.length - 1)])
+  select(shown.value[Math.min(Math.max(i + by, 0), shown.value.length - 1)], further)
 }
 
 /** Makes a decision and goes on to the next open item, as the list stood before it. */
 function then(decision: () => void) {
   const rows = shown.value
-  const i = rows.findIndex((c) => c.key === selectedKey.value)
-  const next = rows.slice(i + 1).find((c) => c.state === 'open') ?? rows.slice(0, i).findLast((c) => c.state === 'open')
+  const on = new Set(chosen.value.map((c) => c.key))
+  const last = rows.findLastIndex((c) => on.has(c.key))
+  const next = rows.slice(last + 1).find((c) => c.state === 'open') ?? rows.slice(0, last).findLast((c) => c.state === 'open' && !on.has(c.key))
   dropping.value = false
   decision()
+  anchor.value = undefined
   if (next) selectedKey.value = next.key
   void nextTick(() => list.value?.focus())
 }
 
-function addTo(b: Block | undefined) {
-  const c = selected.value
-  const terms = panel.value?.terms() ?? []
-  if (!c || !terms.length) return
-  if (!b) return notes.say({ text: t('harvest.noBlock') })
-  lastBlock.value = b.id
-  then(() => add(b, terms, c))
+/** The terms that what is selected becomes: of one item as the panel has it, of several all their forms. */
+function terms(): Term[] {
+  if (chosen.value.length < 2) return panel.value?.terms() ?? []
+  return chosen.value.flatMap((c) => (c.forms ?? [c.item]).map((form) => termOf(c, form)))
 }
 
-const park = () => selected.value && then(() => decide([selected.value!], 'parked'))
-const drop = (reason: string) => selected.value && then(() => decide([selected.value!], 'dropped', reason))
-const back = () => selected.value && selected.value.state !== 'open' && takeBack(selected.value)
+function addTo(b: Block | undefined) {
+  const all = terms()
+  if (!selected.value || !all.length) return
+  if (!b) return notes.say({ text: t('harvest.noBlock') })
+  lastBlock.value = b.id
+  const items = chosen.value
+  then(() => add(b, all, items))
+}
+
+/** Takes what is selected into the block that it suits; several go each its own way, as one change. */
+function addSuiting() {
+  if (chosen.value.length < 2) return suiting.value ? addTo(suiting.value) : notes.say({ text: t('suit.none') })
+  const blocks = new Set(chosen.value.map((c) => suits.value.get(c.item)?.block))
+  const only = blocks.size === 1 ? review.document.blocks.find((b) => b.id === [...blocks][0]) : undefined
+  if (only) addTo(only)
+  else notes.say({ text: t('suit.none') })
+}
+
+const park = () => selected.value && then(() => decide(chosen.value, 'parked'))
+const drop = (reason: string) => selected.value && then(() => decide(chosen.value, 'dropped', reason))
+const back = () => chosen.value.some((c) => c.state !== 'open') && takeBack(chosen.value)
 const records = (c = selected.value) => c && reader.list({ facet: c.facet, item: c.item }, c.item)
 
 function onKey(e: KeyboardEvent) {
@@ -125,15 +170,30 @@ function onKey(e: KeyboardEvent) {
     return
   }
   const page = 15
+  const further = e.shiftKey
   const acts: Record<string, () => unknown> = {
-    ArrowDown: () => move(1), ArrowUp: () => move(-1), PageDown: () => move(page), PageUp: () => move(-page), Home: () => move(-Infinity), End: () => move(Infinity),
+    ArrowDown: () => move(1, further), ArrowUp: () => move(-1, further), PageDown: () => move(page, further), PageUp: () => move(-page, further), Home: () => move(-Infinity, further), End: () => move(Infinity, further),
     Enter: () => records(), '/': () => tools.value?.focus(), '?': () => (help.value = true),
-    ...(decides.value ? { p: park, d: () => (dropping.value = !!selected.value), z: back, t: () => panel.value?.truncate() } : {}),
+    ...(decides.value ? { p: park, d: () => (dropping.value = !!selected.value), z: back, t: () => panel.value?.truncate(), ' ': addSuiting, o: () => looked.anew(), a: () => panel.value?.alike() } : {}),
   }
   const act = decides.value && /^[1-9]$/.test(e.key) ? () => addTo(review.document.blocks[Number(e.key) - 1]) : acts[e.key.length === 1 ? e.key.toLowerCase() : e.key]
   if (!act) return
   e.preventDefault()
   act()
+}
+
+/** Goes to an item of the list by its name, whatever the filter shows. */
+function find(item: string) {
+  const c = all.value.find((x) => x.item === item || x.forms?.includes(item))
+  if (!c) return void (words.value = item)
+  if (!shown.value.includes(c)) {
+    words.value = ''
+    filters.value = noFilters()
+    area.value = undefined
+    withAside.value = true
+    show.value = c.state === 'open' ? 'open' : 'all'
+  }
+  select(c)
 }
 
 /** Headings lag behind: how many records have none, and where most of them are. */
@@ -153,7 +213,7 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
       <router-link class="btn" :to="{ name: 'samples', params: { review: review.id } }">{{ t('samples.bring') }}</router-link>
     </EmptyState>
     <template v-else>
-      <LookedAt :contrast="tally?.contrast" :counts="decides ? counts : undefined" />
+      <LookedAt :records="tally?.looked" :contrast="tally?.contrast" :counts="decides ? counts : undefined" />
       <div class="facets" role="tablist" :aria-label="t('harvest.facets')">
         <button v-for="f in facets" :key="f" role="tab" :aria-selected="f === facet" :class="{ here: f === facet }" @click="facet = f">
           {{ t(`facet.${f}`) }} <small>{{ tallies[f].data.value ? n(tallies[f].data.value!.rows.length, 'whole') : '' }}</small>
@@ -164,15 +224,17 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
       <template v-else>
         <CandidatePlot :rows="all" :selected="selectedKey" :has-contrast="tally.contrast > 0" :area="area" @select="select" @area="area = $event" />
         <p v-if="unindexed" class="small unindexed">{{ unindexed }}</p>
-        <HarvestTools ref="tools" v-model:show="show" v-model:words="words" :shown="shown.length" :decides="decides" @list="list?.focus()" @help="help = true" />
+        <HarvestTools ref="tools" v-model:show="show" v-model:words="words" v-model:filters="filters" v-model:with-aside="withAside" :shown="shown.length" :decides="decides" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :refused="pattern.refused" :aside="asideHere" @list="list?.focus()" @help="help = true">
+          <button v-if="decides" class="btn bare" :title="looked.since ? `${t('looked.anewTip')}. ${t('looked.changes', { n: looked.since }, looked.since)}` : t('looked.anewTip')" @click="looked.anew()">{{ t('looked.anew') }}<span v-if="looked.since" class="since" aria-hidden="true">{{ looked.since }}</span> <kbd>O</kbd></button>
+        </HarvestTools>
         <div class="two">
           <CandidateList
-            ref="list" :rows="shown" :selected="selectedKey" :sort="sort" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :has-narrower="tally.hasNarrower" :most="most"
+            ref="list" :rows="shown" :selected="selectedKey" :marked="marked" :suits="suits" :sort="sort" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :has-narrower="tally.hasNarrower" :most="most"
             :title="decides ? t(`harvest.title.${show}`) : t(`facet.${facet}`)" :blocks="decides ? Math.min(review.document.blocks.length, 3) : 0" @select="select" @open="records" @sort="sortBy" @key="onKey"
           />
           <CandidatePanel
-            v-if="selected" ref="panel" :decides="decides" :candidate="selected" :target="target" :dropping="dropping"
-            @add="addTo" @park="park" @drop="drop" @back="back" @dropping="dropping = $event"
+            v-if="selected" ref="panel" :decides="decides" :candidate="selected" :chosen="chosen" :suit="suit" :target="target" :dropping="dropping"
+            @add="addTo" @park="park" @drop="drop" @back="back" @dropping="dropping = $event" @alone="anchor = undefined" @find="find"
           />
           <p v-else class="small none">{{ all.length ? t('harvest.nothingShown') : t('harvest.noItems') }}</p>
         </div>
@@ -213,6 +275,14 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
 
 .facets small {
   color: var(--ink-3);
+  font-size: 11px;
+}
+
+.since {
+  margin-left: 4px;
+  padding: 0 5px;
+  border-radius: 8px;
+  background: var(--gold-soft);
   font-size: 11px;
 }
 

@@ -1,20 +1,29 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { states } from './candidates'
+import { bounded, filtersOn, noFilters, states, type Filters } from './candidates'
 
-/** Which candidates are shown: by what is decided, and by what they say. */
+/** Which candidates are shown: by what is decided, by what they say, by their figures. */
 const show = defineModel<(typeof states)[number]>('show', { required: true })
 const words = defineModel<string>('words', { required: true })
-defineProps<{ shown: number; decides: boolean }>()
+const filters = defineModel<Filters>('filters', { required: true })
+const withAside = defineModel<boolean>('withAside', { required: true })
+const props = defineProps<{ shown: number; decides: boolean; hasContrast: boolean; hasKeys: boolean; refused: boolean; aside: number }>()
 const emit = defineEmits<{ list: []; help: [] }>()
 
 const { t, n } = useI18n()
 const filter = ref<HTMLInputElement>()
+const figures = computed(() => bounded.filter((b) => b === 'records' || props.hasContrast))
+const on = computed(() => filtersOn(filters.value))
 
 function clear() {
   words.value = ''
   emit('list')
+}
+
+function bound(end: 'from' | 'to', figure: (typeof bounded)[number], typed: string) {
+  const value = typed.trim() === '' ? undefined : Number(typed)
+  filters.value = { ...filters.value, [end]: { ...filters.value[end], [figure]: Number.isFinite(value) ? value : undefined } }
 }
 
 defineExpose({ focus: () => filter.value?.focus() })
@@ -27,11 +36,28 @@ defineExpose({ focus: () => filter.value?.focus() })
     </div>
     <label class="visually-hidden" for="filter">{{ t('harvest.filter') }}</label>
     <input
-      id="filter" ref="filter" v-model="words" class="field" :placeholder="t('harvest.filterHint')" autocomplete="off"
+      id="filter" ref="filter" v-model="words" class="field" :class="{ refused }" :placeholder="t('filters.hint')" autocomplete="off" maxlength="200" :aria-invalid="refused"
       @keydown.esc="clear" @keydown.enter="emit('list')" @keydown.down.prevent="emit('list')"
     />
-    <span class="small">{{ t('harvest.shown', { n: n(shown, 'whole') }, shown) }}</span>
+    <v-menu :close-on-content-click="false">
+      <template #activator="{ props: menu }"><button class="btn bare more" :class="{ on }" v-bind="menu">{{ on ? t('filters.on', { n: on }, on) : t('filters.title') }}</button></template>
+      <v-card class="sheet" role="group" :aria-label="t('filters.title')">
+        <div v-for="f in figures" :key="f" class="bounds">
+          <span>{{ t(`figure.${f}`) }}</span>
+          <input class="field" inputmode="decimal" :aria-label="t('filters.from', { figure: t(`figure.${f}`) })" :value="filters.from[f]" @change="bound('from', f, ($event.target as HTMLInputElement).value)" />
+          <span aria-hidden="true">–</span>
+          <input class="field" inputmode="decimal" :aria-label="t('filters.to', { figure: t(`figure.${f}`) })" :value="filters.to[f]" @change="bound('to', f, ($event.target as HTMLInputElement).value)" />
+        </div>
+        <label v-if="hasKeys"><input v-model="filters.missed" type="checkbox" /> {{ t('filters.missed') }}</label>
+        <label><input v-model="filters.unmatched" type="checkbox" /> {{ t('filters.unmatched') }}</label>
+        <button class="btn outline" :disabled="!on" @click="filters = noFilters()">{{ t('filters.clear') }}</button>
+      </v-card>
+    </v-menu>
+    <span v-if="refused" class="wrong small" role="alert">{{ t('filters.refused') }}</span>
+    <span v-else class="small">{{ t('harvest.shown', { n: n(shown, 'whole') }, shown) }}</span>
+    <button v-if="aside" class="btn bare aside" :class="{ on: withAside }" :aria-pressed="withAside" :title="t('looked.asideTip')" @click="withAside = !withAside">{{ t('looked.aside', { n: n(aside, 'whole') }) }}</button>
     <span class="grow" />
+    <slot />
     <button v-if="decides" class="btn bare" @click="emit('help')">{{ t('keysHelp.open') }} <kbd>?</kbd></button>
   </div>
 </template>
@@ -45,9 +71,50 @@ defineExpose({ focus: () => filter.value?.focus() })
   margin-top: 8px;
 }
 
-.field {
-  width: 150px;
+.tools > .field {
+  width: 140px;
   padding: 3px 9px;
+}
+
+.field.refused {
+  border-color: var(--miss);
+}
+
+.wrong {
+  color: var(--miss);
+}
+
+.more.on,
+.aside.on {
+  background: var(--gold-soft);
+}
+
+.sheet {
+  display: grid;
+  gap: 9px;
+  padding: 12px 14px;
+}
+
+.bounds {
+  display: grid;
+  grid-template-columns: 70px 74px auto 74px;
+  align-items: center;
+  gap: 6px;
+}
+
+.bounds .field {
+  padding: 2px 7px;
+}
+
+label {
+  display: flex;
+  gap: 7px;
+  align-items: center;
+  cursor: pointer;
+}
+
+input[type='checkbox'] {
+  accent-color: var(--plum);
 }
 
 .states {

@@ -1,40 +1,56 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import type { RecordSet } from '@/api/client'
+import BlockStamp from '@/parts/BlockStamp.vue'
+import { useLooked } from '@/state/looked'
 import { useReview } from '@/state/review'
 import type { State } from './candidates'
 
 /** What is looked at, against what; both can be chosen here. */
-defineProps<{ contrast?: number; counts?: Record<State, number> }>()
+const props = defineProps<{ records?: number; contrast?: number; counts?: Record<State, number> }>()
 
 const { t, n } = useI18n()
 const review = useReview()
+const looked = useLooked()
 
 const against = computed(() => {
+  if (looked.set) return t('looked.rest')
   const other = review.samples.find((s) => s.id === review.view.against)
   return other?.name ?? (review.view.rest ? t('samples.rest') : t('samples.nothing'))
 })
 const others = computed(() => review.samples.filter((s) => s.id !== review.view.sample))
+const title = computed(() => (looked.set ? looked.name(looked.set) : (review.sample?.name ?? '')))
+const size = computed(() => (looked.set ? props.records : review.sample?.records))
 
 function look(sample: number) {
   const same = review.view.against === sample
-  void review.look({ sample, against: same ? undefined : review.view.against, rest: review.view.rest || same })
+  void review.look({ source: review.view.source, sample, against: same ? undefined : review.view.against, rest: review.view.rest || same })
 }
 
-const set = (a?: number, rest = false) => void review.look({ sample: review.view.sample, against: a, rest })
+const set = (a?: number, rest = false) => void review.look({ source: review.view.source, sample: review.view.sample, against: a, rest })
+const same = (a: RecordSet) => JSON.stringify(a) === JSON.stringify(looked.set)
 </script>
 
 <template>
   <div class="row looked">
     <span class="small">{{ t('harvest.typical') }}</span>
-    <v-menu>
+    <v-menu max-height="520">
       <template #activator="{ props: menu }">
-        <button class="chip" v-bind="menu"><b class="cut">{{ review.sample?.name }}</b><em>{{ t('count.records', { n: n(review.sample?.records ?? 0, 'whole') }, review.sample?.records ?? 0) }}</em></button>
+        <button class="chip" :class="{ set: looked.set }" v-bind="menu" :aria-label="`${t('looked.at')}: ${title}`"><b class="cut">{{ title }}</b><em v-if="size !== undefined">{{ t('count.records', { n: n(size, 'whole') }, size) }}</em></button>
       </template>
-      <v-list><v-list-item v-for="s in review.samples" :key="s.id" :title="s.name" :subtitle="t('count.records', { n: n(s.records, 'whole') }, s.records)" @click="look(s.id)" /></v-list>
+      <v-list :aria-label="t('looked.at')">
+        <v-list-subheader>{{ t('looked.groupSamples') }}</v-list-subheader>
+        <v-list-item v-for="s in review.samples" :key="s.id" :title="s.name" :subtitle="t('count.records', { n: n(s.records, 'whole') }, s.records)" :active="!looked.set && s.id === review.sample?.id" @click="look(s.id)" />
+        <v-list-subheader v-if="looked.offered.length">{{ t('looked.groupBlocks') }}</v-list-subheader>
+        <v-list-item v-for="(s, i) in looked.offered" :key="i" :active="same(s)" @click="looked.at(s)">
+          <v-list-item-title class="offered"><BlockStamp v-if="s.block" :block="s.block" :size="17" :ghost="s.spot" />{{ looked.name(s) }}</v-list-item-title>
+        </v-list-item>
+      </v-list>
     </v-menu>
     <span class="small">{{ t('harvest.against') }}</span>
-    <v-menu>
+    <span v-if="looked.set" class="chip still" :title="t('looked.restHint')"><b class="cut">{{ against }}</b><em v-if="contrast !== undefined">{{ n(contrast, 'whole') }}</em></span>
+    <v-menu v-else>
       <template #activator="{ props: menu }">
         <button class="chip" v-bind="menu"><b class="cut">{{ against }}</b><em v-if="contrast">{{ n(contrast, 'whole') }}</em></button>
       </template>
@@ -44,6 +60,7 @@ const set = (a?: number, rest = false) => void review.look({ sample: review.view
         <v-list-item :title="t('samples.nothing')" @click="set()" />
       </v-list>
     </v-menu>
+    <button v-if="looked.set" class="btn bare" @click="looked.at(undefined)">{{ t('looked.back') }}</button>
     <span class="grow" />
     <span v-if="counts" class="small counts">{{ t('harvest.counts', { open: n(counts.open, 'whole'), kept: n(counts.kept, 'whole'), parked: n(counts.parked, 'whole'), dropped: n(counts.dropped, 'whole') }) }}</span>
   </div>
@@ -56,6 +73,22 @@ const set = (a?: number, rest = false) => void review.look({ sample: review.view
 
 .chip b {
   max-width: 200px;
+}
+
+.chip.set {
+  border-color: var(--gold);
+  background: var(--gold-soft);
+}
+
+.chip.still {
+  cursor: default;
+  background: none;
+}
+
+.offered {
+  display: flex;
+  align-items: center;
+  gap: 8px;
 }
 
 .counts {

@@ -1,7 +1,8 @@
-import { computed, ref, type Ref } from 'vue'
-import type { Facet, Tally, TallyRow } from '@/api/client'
+import { computed, ref, watch, type Ref } from 'vue'
+import type { Facet, Suit, Tally, TallyRow } from '@/api/client'
 import { taken, type Item } from '@/state/decide'
 import { decisionKey, useReview } from '@/state/review'
+import { patternOf } from './patterns'
 
 export type State = 'open' | 'kept' | 'parked' | 'dropped'
 export const states = ['open', 'kept', 'parked', 'dropped', 'all'] as const
@@ -22,13 +23,47 @@ export interface Area {
   pull: [number, number]
 }
 
+/** The figures that a filter can hold within bounds. */
+export const bounded = ['records', 'lift', 'pull'] as const
+
+/** What is shown beyond the words that are filtered for. */
+export interface Filters {
+  from: Partial<Record<(typeof bounded)[number], number>>
+  to: Partial<Record<(typeof bounded)[number], number>>
+  missed: boolean
+  unmatched: boolean
+}
+
+export const noFilters = (): Filters => ({ from: {}, to: {}, missed: false, unmatched: false })
+
+/** How many filters are on. */
+export function filtersOn(f: Filters): number {
+  return bounded.filter((b) => f.from[b] !== undefined || f.to[b] !== undefined).length + Number(f.missed) + Number(f.unmatched)
+}
+
 /** The rows of a tally as a specialist wants them: with what is decided, sorted, filtered. */
-export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>) {
+export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>, suits: Ref<Map<string, Suit>>, ordered: Ref<{ times: number }>) {
   const review = useReview()
   const show = ref<(typeof states)[number]>('open')
   const words = ref('')
+  const filters = ref(noFilters())
   const area = ref<Area>()
   const sort = ref<{ column: Column; down: boolean }>()
+
+  // What a term of its block finds already steps aside when the order is made anew, never under the reader's eyes.
+  const withAside = ref(false)
+  const aside = ref(new Set<string>())
+  let asideOf = ''
+  watch(
+    [suits, facet, () => ordered.value.times, () => review.viewStamp],
+    () => {
+      const of = `${facet.value} ${ordered.value.times} ${review.viewStamp}`
+      if (!suits.value.size || of === asideOf) return
+      asideOf = of
+      aside.value = new Set([...suits.value.values()].filter((s) => s.inside?.length && (!s.block || s.inside.includes(s.block))).map((s) => s.item))
+    },
+    { immediate: true },
+  )
 
   // The rows change with the tally; what is decided changes with each key press, and for few of them.
   const undecided = computed<Candidate[]>(() =>
@@ -68,7 +103,7 @@ export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>) 
     for (const c of decided.value.values()) n[c.state]++
     return n
   })
-  const ordered = computed(() => {
+  const ordered_ = computed(() => {
     const by = sort.value
     if (!by) return all.value
     const figure = (c: Candidate) => (by.column === 'item' ? c.item : (c.row[by.column] ?? -Infinity))
@@ -79,18 +114,30 @@ export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>) 
       return (by.down ? -less : less) || a.rank - b.rank
     })
   })
-  const shown = computed(() => {
-    const text = words.value.trim().toLowerCase()
+
+  const pattern = computed(() => patternOf(words.value))
+  /** Whether a row passes everything but what is decided about it. */
+  function passes(c: Candidate): boolean {
+    const p = pattern.value
+    if (p.match && !(c.forms ?? [c.item]).some(p.match)) return false
+    const { from, to, missed, unmatched } = filters.value
+    for (const figure of bounded) {
+      const value = c.row[figure] ?? 0
+      if (value < (from[figure] ?? -Infinity) || value > (to[figure] ?? Infinity)) return false
+    }
+    const suit = suits.value.get(c.item)
+    if (missed && !suit?.missed) return false
+    if (unmatched && suit?.inside?.length) return false
     const a = area.value
-    const by = taken.includes(facet.value) ? show.value : 'all'
-    return ordered.value.filter((c) => {
-      if (by !== 'all' && c.state !== by) return false
-      if (text && !(c.forms ?? [c.item]).some((form) => form.toLowerCase().includes(text))) return false
-      if (!a) return true
-      const pull = c.row.pull ?? 0
-      return c.row.records >= a.records[0] && c.row.records <= a.records[1] && pull >= a.pull[0] && pull <= a.pull[1]
-    })
-  })
+    if (!a) return true
+    const pull = c.row.pull ?? 0
+    return c.row.records >= a.records[0] && c.row.records <= a.records[1] && pull >= a.pull[0] && pull <= a.pull[1]
+  }
+  const stepsAside = (c: Candidate) => c.state === 'open' && aside.value.has(c.item)
+  const by = computed(() => (taken.includes(facet.value) ? show.value : 'all'))
+  const passing = computed(() => ordered_.value.filter((c) => (by.value === 'all' || c.state === by.value) && passes(c)))
+  const asideHere = computed(() => (by.value === 'open' ? passing.value.filter(stepsAside).length : 0))
+  const shown = computed(() => (by.value === 'open' && !withAside.value && asideHere.value ? passing.value.filter((c) => !stepsAside(c)) : passing.value))
 
   function sortBy(column: Column) {
     const now = sort.value
@@ -100,5 +147,5 @@ export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>) 
     else sort.value = undefined
   }
 
-  return { show, words, area, sort, sortBy, all, counts, shown }
+  return { show, words, pattern, filters, area, sort, sortBy, all, counts, shown, asideHere, withAside }
 }

@@ -1,0 +1,245 @@
+package app
+
+import (
+	"context"
+	"unicode/utf8"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/bib"
+	"tamiz/core/tally"
+	"tamiz/core/text"
+)
+
+// An Item is one item of a tally: how often it is here and elsewhere, and in which words it stands.
+type Item struct {
+	Facet     tally.Facet   `json:"facet"`
+	Item      string        `json:"item"`
+	Records   int           `json:"records"`
+	Elsewhere *int          `json:"elsewhere,omitempty"`
+	Context   []ContextLine `json:"context"`
+	Stems     []Stem        `json:"stems"` // of words: how its forms are best searched truncated
+
+	// Of words and keywords, over what is looked at:
+	TitleOnly  *int       `json:"titleOnly,omitempty"`  // records where it stands in the title and not in the abstract
+	InKeywords *int       `json:"inKeywords,omitempty"` // records where it stands among the authors' keywords
+	Ways       []Way      `json:"ways,omitempty"`       // of a phrase: other ways to search its words
+	With       []GoesWith `json:"with"`                 // headings that its records carry more often than the others
+}
+
+// A Way is how the words of a phrase can be searched, and what that finds.
+type Way struct {
+	How     string `json:"how"` // phrase, near or words (anywhere in title and abstract)
+	Records int    `json:"records"`
+}
+
+// A GoesWith is a heading that goes with an item: how many of its records carry it, and how surely that is more
+// than chance.
+type GoesWith struct {
+	Item    string  `json:"item"`
+	Records int     `json:"records"`
+	Pull    float64 `json:"pull"`
+}
+
+// A Stem is a proposal to search some forms of a family with one truncated term.
+type Stem struct {
+	Term    string    `json:"term"`
+	Forms   []string  `json:"forms"`
+	Reach   int       `json:"reach"` // records that it finds
+	Drag    int       `json:"drag"`  // records that it finds through other words alone
+	Outside []Outside `json:"outside"`
+	Warn    bool      `json:"warn"` // it drags in more than is good, and there is no better
+}
+
+// An Outside is a word that a stem also matches.
+type Outside struct {
+	Word    string `json:"word"`
+	Records int    `json:"records"`
+}
+
+// A ContextLine is an item among the words around it.
+type ContextLine struct {
+	Record int64  `json:"record"`
+	Key    bool   `json:"key"` // the record is a key study
+	Before string `json:"before"`
+	Match  string `json:"match"`
+	After  string `json:"after"`
+}
+
+const (
+	contextLines  = 60
+	contextOfEach = 2  // lines of one record
+	contextWidth  = 90 // characters on each side
+	outsideWords  = 40
+	headingsWith  = 8
+	nearWithin    = 3 // positions, where a phrase is searched as a pair
+)
+
+// Item looks at one item of a tally.
+func (a *App) Item(ctx context.Context, review int64, f tally.Facet, item string) (*Item, error) {
+	d, err := a.desk(ctx, review, nil)
+	if err != nil {
+		return nil, err
+	}
+	if d.pool == nil {
+		return nil, errNoSample
+	}
+	forms := d.pool.forms(d.look, f, item, d.keys)
+	found := d.pool.having(f, item, forms)
+	out := &Item{Facet: f, Item: item, Records: int(found.AndCardinality(d.look.Sample)), Context: []ContextLine{}, Stems: []Stem{}, With: []GoesWith{}}
+	if !d.look.Contrast.IsEmpty() {
+		n := int(found.AndCardinality(d.look.Contrast))
+		out.Elsewhere = &n
+	}
+	if f != tally.Words && f != tally.Keywords {
+		return out, nil
+	}
+	d.stands(out, forms, roaring.And(found, d.look.Sample))
+	if f == tally.Words {
+		for _, s := range tally.Truncations(d.pool.Index, d.look.Sample, bib.Text, forms) {
+			stem := Stem{s.Term, s.Forms, s.Reach, s.Drag, []Outside{}, s.Warn}
+			for _, o := range s.Outside[:min(len(s.Outside), outsideWords)] {
+				stem.Outside = append(stem.Outside, Outside(o))
+			}
+			out.Stems = append(out.Stems, stem)
+		}
+	}
+	var patterns []text.Pattern
+	for _, form := range forms {
+		if p, ok := literal(form); ok {
+			patterns = append(patterns, p)
+		}
+	}
+	for i, k := range d.keys.studies {
+		if !d.keys.inTest(i) {
+			out.add(k.StoredRecord.ID, true, d.keys.set.Records[i], patterns)
+		}
+	}
+	it := roaring.And(found, d.look.Sample).Iterator()
+	for it.HasNext() && len(out.Context) < contextLines {
+		n := it.Next()
+		if id := d.pool.ids[n]; !d.keys.has(id) {
+			out.add(id, false, d.pool.Records[n], patterns)
+		}
+	}
+	return out, nil
+}
+
+// stands tells where else an item stands, how else its words can be searched, and which headings go with it.
+func (d *desk) stands(out *Item, forms []string, found *roaring.Bitmap) {
+	in := func(fields bib.Field) *roaring.Bitmap {
+		all := roaring.New()
+		for _, form := range forms {
+			all.Or(d.pool.Index.Gram(text.Tokens(form), fields))
+		}
+		all.And(d.look.Sample)
+		return all
+	}
+	out.TitleOnly = number(roaring.AndNot(in(bib.Title), in(bib.Abstract)))
+	out.InKeywords = number(in(bib.Keyword))
+	if tokens := text.Tokens(out.Item); len(tokens) > 1 {
+		words := d.look.Sample.Clone()
+		for _, t := range tokens {
+			words.And(d.pool.Index.Gram([]string{t}, bib.TitleAbstract))
+		}
+		out.Ways = []Way{{"phrase", int(roaring.And(d.pool.Index.Phrase(text.Literal(tokens...), bib.TitleAbstract), d.look.Sample).GetCardinality())}}
+		if len(tokens) == 2 {
+			near := d.pool.Index.Near(text.Literal(tokens[0]), text.Literal(tokens[1]), text.Within(nearWithin), bib.TitleAbstract)
+			near.And(d.look.Sample)
+			out.Ways = append(out.Ways, Way{"near", int(near.GetCardinality())})
+		}
+		out.Ways = append(out.Ways, Way{"words", int(words.GetCardinality())})
+	}
+	for _, r := range tally.CountList(d.pool.Over(found, d.look.Sample), tally.Headings, nil).Rows {
+		if len(out.With) == headingsWith || tally.Round(r.Pull) <= 0 {
+			break
+		}
+		out.With = append(out.With, GoesWith{r.Item, r.Records, tally.Round(r.Pull)})
+	}
+}
+
+// literal returns the pattern of an item of a tally, in which * and ? mean nothing.
+func literal(item string) (text.Pattern, bool) {
+	tokens := text.Tokens(item)
+	return text.Literal(tokens...), len(tokens) > 0
+}
+
+// forms returns the variants of a word or phrase that what is looked at has; of anything else, itself.
+func (p *pool) forms(l look, f tally.Facet, item string, k *keys) []string {
+	if f == tally.Words {
+		words := p.tally(l, f, k)
+		if i, ok := words.byForm[item]; ok {
+			var out []string
+			for _, form := range words.families[i].Forms {
+				out = append(out, form.Item)
+			}
+			return out
+		}
+	}
+	return []string{item}
+}
+
+// having returns the records of the pool that have an item, in any of its forms.
+func (p *pool) having(f tally.Facet, item string, forms []string) *roaring.Bitmap {
+	if f != tally.Words {
+		return p.Having(f, itemKey(f, item))
+	}
+	found := roaring.New()
+	for _, form := range forms {
+		found.Or(p.Index.Gram(text.Tokens(form), tally.DefaultWords.Fields))
+	}
+	return found
+}
+
+func (i *Item) add(id int64, key bool, r *bib.Record, patterns []text.Pattern) {
+	lines := 0
+	r.Values(bib.TitleAbstract, func(_ bib.Field, value string) {
+		if lines >= contextOfEach || len(i.Context) >= contextLines {
+			return
+		}
+		spans := text.Spans(value)
+		tokens := make([]string, len(spans))
+		for k, s := range spans {
+			tokens[k] = s.Token
+		}
+		for at := range tokens {
+			// Of forms that begin here the longest is shown.
+			length := 0
+			for _, p := range patterns {
+				if len(p) > length && p.At(tokens, at) {
+					length = len(p)
+				}
+			}
+			if length == 0 {
+				continue
+			}
+			if lines++; lines > contextOfEach {
+				return
+			}
+			start, end := spans[at].Start, spans[at+length-1].End
+			i.Context = append(i.Context, ContextLine{Record: id, Key: key,
+				Before: lastRunes(value[:start], contextWidth), Match: value[start:end], After: firstRunes(value[end:], contextWidth)})
+		}
+	})
+}
+
+func firstRunes(s string, n int) string {
+	for i := range s {
+		if n == 0 {
+			return s[:i]
+		}
+		n--
+	}
+	return s
+}
+
+func lastRunes(s string, n int) string {
+	for i := len(s); i > 0; n-- {
+		if n == 0 {
+			return s[i:]
+		}
+		_, size := utf8.DecodeLastRuneInString(s[:i])
+		i -= size
+	}
+	return s
+}

@@ -1,0 +1,135 @@
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"slices"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/coverage"
+	"tamiz/core/tally"
+	"tamiz/store"
+)
+
+// A look is what of a pool is looked at: its sample against its contrast, or any set of its records against
+// the rest.
+type look struct {
+	*tally.Pool
+	key string // by which it is known among those of the pool
+}
+
+// sampled returns the pool's sample, against its contrast.
+func (p *pool) sampled() look { return look{p.Pool, ""} }
+
+// maxLooked is how much of what says which records are looked at is kept.
+const maxLooked = 64 << 10
+
+// look works out which records of the pool are looked at. Blocks and terms are those of the revision at
+// which they were chosen: an order does not change by itself under the reader's eyes.
+func (a *App) look(ctx context.Context, review int64, d *desk, v View) (look, error) {
+	if len(v.Set) == 0 {
+		return d.pool.sampled(), nil
+	}
+	var s RecordSet
+	if err := json.Unmarshal(v.Set, &s); err != nil {
+		return look{}, err
+	}
+	key := fmt.Sprint(v.Revision, " ", string(v.Set))
+	made, err := d.pool.looked(key, func() (*roaring.Bitmap, error) { return a.lookedSet(ctx, review, d.pool, s, v.Revision) })
+	if err != nil {
+		return look{}, err
+	}
+	return look{d.pool.Over(made, d.pool.Index.All()), key}, nil
+}
+
+// looked returns a set of the pool's records, worked out when it is first asked for.
+func (p *pool) looked(key string, work func() (*roaring.Bitmap, error)) (*roaring.Bitmap, error) {
+	p.mu.Lock()
+	known := p.sets[key]
+	p.mu.Unlock()
+	if known != nil {
+		return known, nil
+	}
+	found, err := work()
+	if err != nil {
+		return nil, err
+	}
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	if len(p.sets) > 100 {
+		clear(p.sets)
+	}
+	p.sets[key] = found
+	return found, nil
+}
+
+func (a *App) lookedSet(ctx context.Context, review int64, p *pool, s RecordSet, revision int) (*roaring.Bitmap, error) {
+	if s.Facet != nil && s.Item != nil {
+		return p.having(*s.Facet, *s.Item, []string{*s.Item}), nil
+	}
+	if len(s.Team) > 0 {
+		return p.Together(s.Team), nil
+	}
+	if ids, ok, err := a.beside(ctx, review, s); ok || err != nil {
+		return p.numbered(ids), err
+	}
+	saved, err := a.store.Document(ctx, review, revision)
+	if err != nil {
+		return nil, gone(err, "revision")
+	}
+	doc, err := parse(saved.Body)
+	if err != nil {
+		return nil, err
+	}
+	found, err := doc.found(coverage.Set{Records: p.Records, Index: p.Index, Thesaurus: p.Thesaurus}, s)
+	if err == nil && found == nil {
+		found = p.Sample
+	}
+	return found, err
+}
+
+// numbered returns the records of the pool that have one of some numbers in the store.
+func (p *pool) numbered(ids []int64) *roaring.Bitmap {
+	wanted := slices.Sorted(slices.Values(ids))
+	out := roaring.New()
+	for n, id := range p.ids {
+		if _, ok := slices.BinarySearch(wanted, id); ok {
+			out.Add(uint32(n))
+		}
+	}
+	return out
+}
+
+// checkLooked says what keeps a set from being looked at, and sets its revision.
+func (a *App) checkLooked(ctx context.Context, review int64, v *View) error {
+	if len(v.Set) == 0 || string(v.Set) == "null" {
+		v.Set, v.Revision = nil, 0
+		return nil
+	}
+	if len(v.Set) > maxLooked {
+		return invalid("set", "A selection of so many records cannot be looked at; keep them as a sample.")
+	}
+	var s RecordSet
+	if err := json.Unmarshal(v.Set, &s); err != nil {
+		return invalid("set", "It is not said which records are to be looked at.")
+	}
+	saved, err := a.store.Document(ctx, review, 0)
+	if err != nil {
+		return gone(err, "review")
+	}
+	if v.Revision <= 0 || v.Revision > saved.Revision {
+		v.Revision = saved.Revision
+	}
+	if s.Block != nil {
+		doc, err := parse(saved.Body)
+		if err != nil {
+			return err
+		}
+		if doc.block(*s.Block) < 0 {
+			return gone(store.ErrNone, "block")
+		}
+	}
+	return nil
+}

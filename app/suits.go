@@ -1,0 +1,266 @@
+package app
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+
+	"tamiz/core/bib"
+	"tamiz/core/company"
+	"tamiz/core/coverage"
+	"tamiz/core/strategy"
+	"tamiz/core/tally"
+	"tamiz/core/text"
+	"tamiz/core/thesaurus"
+)
+
+// Suits is which block each item of a tally suits, and which blocks find it already; of items of which
+// neither is so nothing is said.
+type Suits struct {
+	Revision int    `json:"revision"` // of the document
+	Items    []Suit `json:"items"`
+}
+
+// A Suit is what is said of one item.
+type Suit struct {
+	Item   string   `json:"item"`
+	Block  string   `json:"block,omitempty"`  // that it suits best by far
+	Fit    float64  `json:"fit,omitempty"`    // how well: the cosine of the company that both keep
+	Inside []string `json:"inside,omitempty"` // blocks whose terms match all its forms
+	Missed int      `json:"missed,omitempty"` // key studies with it that the strategy misses
+}
+
+// Suits tells of the items of a facet which block they suit, and which find them already, by the document as
+// it is saved. Words and keywords keep company; of headings it is told which are found already.
+func (a *App) Suits(ctx context.Context, review int64, f tally.Facet) (*Suits, error) {
+	saved, err := a.store.Document(ctx, review, 0)
+	if err != nil {
+		return nil, gone(err, "review")
+	}
+	d, err := a.desk(ctx, review, nil)
+	if err != nil {
+		return nil, err
+	}
+	if d.pool == nil {
+		return nil, errNoSample
+	}
+	key := fmt.Sprint(saved.Revision, f, d.look.key, " ", d.keys.key)
+	d.pool.mu.Lock()
+	known := d.pool.suited[key]
+	d.pool.mu.Unlock()
+	if known != nil {
+		return known, nil
+	}
+	out := &Suits{Revision: saved.Revision, Items: []Suit{}}
+	missed, err := d.missed()
+	if err != nil {
+		return nil, err
+	}
+	switch f {
+	case tally.Words, tally.Keywords:
+		err = d.suitWords(out, f, missed)
+	case tally.Headings:
+		err = d.suitHeadings(out, missed)
+	}
+	if err != nil {
+		return nil, err
+	}
+	d.pool.mu.Lock()
+	defer d.pool.mu.Unlock()
+	if len(d.pool.suited) > 12 {
+		clear(d.pool.suited)
+	}
+	d.pool.suited[key] = out
+	return out, nil
+}
+
+// missed returns the key studies that words may be mined from and that the strategy misses.
+func (d *desk) missed() ([]*bib.Record, error) {
+	reach, err := coverage.Find(d.keys.minedSet(), d.strategy)
+	if err != nil {
+		return nil, err
+	}
+	within := d.keys.minedSet().Within
+	var out []*bib.Record
+	for i, r := range d.keys.set.Records {
+		if n := uint32(i); !reach.Whole.Contains(n) && (within == nil || within.Contains(n)) {
+			out = append(out, r)
+		}
+	}
+	return out, nil
+}
+
+// holding returns how many of some records hold any of some forms of an item.
+func holding(f tally.Facet, records []*bib.Record) func(forms []string) int {
+	held := make([]map[string]bool, len(records))
+	for i, r := range records {
+		held[i] = tally.Held(f, r)
+	}
+	return func(forms []string) (n int) {
+		for _, has := range held {
+			if slices.ContainsFunc(forms, func(form string) bool { return has[itemKey(f, form)] }) {
+				n++
+			}
+		}
+		return n
+	}
+}
+
+func (d *desk) suitWords(out *Suits, f tally.Facet, missed []*bib.Record) error {
+	blocks, err := d.taken()
+	if err != nil {
+		return err
+	}
+	fits, err := d.pool.company().Fits(d.strategy)
+	if err != nil {
+		return err
+	}
+	byItem := make(map[string]*company.Fit, len(fits))
+	for i := range fits {
+		if fits[i].Proposed >= 0 {
+			byItem[fits[i].Item] = &fits[i]
+		}
+	}
+	inMissed := holding(f, missed)
+	put := func(item string, forms []string) {
+		s := Suit{Item: item, Missed: inMissed(forms)}
+		for _, form := range forms { // the first is that which labels it
+			if fit := byItem[text.Key(form)]; fit != nil {
+				s.Block, s.Fit = d.document.Blocks[fit.Proposed].ID, fit.Fits[fit.Proposed]
+				break
+			}
+		}
+		for i, taken := range blocks {
+			if !slices.ContainsFunc(forms, func(form string) bool { return !taken.Text(text.Tokens(form)) }) {
+				s.Inside = append(s.Inside, d.document.Blocks[i].ID)
+			}
+		}
+		if s.Block != "" || len(s.Inside) > 0 || s.Missed > 0 {
+			out.Items = append(out.Items, s)
+		}
+	}
+	t := d.pool.tally(d.look, f, d.keys)
+	if f == tally.Keywords {
+		for _, r := range t.Rows {
+			put(r.Item, []string{r.Item})
+		}
+		return nil
+	}
+	for i := range t.families {
+		forms := make([]string, len(t.families[i].Forms))
+		for k, form := range t.families[i].Forms {
+			forms[k] = form.Item
+		}
+		put(t.families[i].Item, forms)
+	}
+	return nil
+}
+
+// taken returns the terms of each block, for asking what they match.
+func (d *desk) taken() ([]coverage.Taken, error) {
+	out := make([]coverage.Taken, len(d.strategy.Blocks))
+	for i, b := range d.strategy.Blocks {
+		var err error
+		if out[i], err = coverage.TakenBy(strategy.Strategy{Blocks: []strategy.Block{b}}, d.pool.Thesaurus); err != nil {
+			return nil, err
+		}
+	}
+	return out, nil
+}
+
+func (d *desk) suitHeadings(out *Suits, missed []*bib.Record) error {
+	inMissed := holding(tally.Headings, missed)
+	found := map[string][]string{} // blocks by the key of a heading
+	for i, b := range d.strategy.Blocks {
+		for _, t := range b.Terms {
+			if !t.On || t.Kind != strategy.HeadingTerm || t.Central || len(t.Qualifiers) > 0 {
+				continue
+			}
+			for _, label := range below(d.pool.Thesaurus, t) {
+				if id := d.document.Blocks[i].ID; !slices.Contains(found[label], id) {
+					found[label] = append(found[label], id)
+				}
+			}
+		}
+	}
+	for _, r := range d.pool.tally(d.look, tally.Headings, d.keys).Rows {
+		s := Suit{Item: r.Item, Inside: found[itemKey(tally.Headings, r.Item)], Missed: inMissed([]string{r.Item})}
+		if len(s.Inside) > 0 || s.Missed > 0 {
+			out.Items = append(out.Items, s)
+		}
+	}
+	return nil
+}
+
+// below returns the keys of the headings that a heading term finds.
+func below(v *thesaurus.Thesaurus, t strategy.Term) []string {
+	key := text.Label(t.Heading)
+	if v == nil || !t.Narrower {
+		return []string{key}
+	}
+	return v.BelowLabels(key)
+}
+
+// AlikeQuestion asks for words used like those of a term, of a block, or like an item.
+type AlikeQuestion struct {
+	Item  string  `json:"item,omitempty"`
+	Term  *Term   `json:"term,omitempty"`
+	Block *string `json:"block,omitempty"`
+}
+
+// Alikes is words used like others; Kept says whether the others keep any company at all.
+type Alikes struct {
+	Kept  bool    `json:"kept"`
+	Words []Alike `json:"words"`
+}
+
+// An Alike is a word or phrase that keeps the same company, how closely, and in how many records of sample
+// and contrast it stands, alone and together.
+type Alike struct {
+	Item     string  `json:"item"`
+	Alike    float64 `json:"alike"`
+	Together int     `json:"together"`
+	Records  int     `json:"records"`
+}
+
+const alikeWords = 40
+
+// Alike finds words used alike, by the company that they keep over sample and contrast together.
+func (a *App) Alike(ctx context.Context, review int64, q AlikeQuestion) (*Alikes, error) {
+	d, err := a.desk(ctx, review, nil)
+	if err != nil {
+		return nil, err
+	}
+	if d.pool == nil {
+		return nil, errNoSample
+	}
+	out := &Alikes{Words: []Alike{}}
+	var found []company.Alike
+	switch {
+	case q.Term != nil:
+		t := q.Term.Term
+		t.On = true
+		found, err = d.pool.company().AlikeTo([]strategy.Term{t}, alikeWords)
+		out.Kept = len(found) > 0
+	case q.Block != nil:
+		i := d.document.block(*q.Block)
+		if i < 0 {
+			return nil, invalid("block", "There is no such block.")
+		}
+		found, err = d.pool.company().AlikeTo(d.strategy.Blocks[i].Terms, alikeWords)
+		out.Kept = len(found) > 0
+	case strings.TrimSpace(q.Item) != "":
+		found, out.Kept = d.pool.company().Alike(q.Item, alikeWords)
+	default:
+		return nil, invalid("item", "It is not said what the words are to be like.")
+	}
+	if err != nil {
+		r := refusal(err)
+		return nil, &Problem{Type: "refused", Status: 422, Field: "term", Title: sentence(r.Message), Detail: r.Reason}
+	}
+	for _, w := range found {
+		out.Words = append(out.Words, Alike(w))
+	}
+	return out, nil
+}

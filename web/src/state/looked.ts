@@ -1,0 +1,58 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import type { RecordSet } from '@/api/client'
+import { termText, useReview } from './review'
+
+/** What is looked at from above: the sample, or any set of the records of sample and contrast. */
+export const useLooked = defineStore('looked', () => {
+  const review = useReview()
+  const { t, n } = useI18n()
+
+  const set = computed(() => review.view.set)
+  /** Counts how often the order was made anew: what stepped aside then stays there until the next time. */
+  const ordered = ref({ revision: 0, times: 0 })
+  const since = computed(() => (ordered.value.revision ? Math.max(0, review.revision - ordered.value.revision) : 0))
+
+  const letter = (id?: string) => review.document.blocks.find((b) => b.id === id)?.name ?? '?'
+
+  function name(s: RecordSet): string {
+    if (s.any) return t('looked.any')
+    if (s.strategy) return t('looked.strategy')
+    if (s.term) return t(s.only ? 'looked.only' : 'looked.term', { term: termText(s.term) })
+    if (s.block) return t(s.spot ? 'looked.spot' : 'looked.block', { block: letter(s.block) })
+    if (s.facet && s.item) return t('looked.item', { item: s.item, facet: t(`facet.${s.facet}`) })
+    if (s.team?.length) return t('looked.team', { name: s.team[0].split('|')[0] })
+    if (s.ids) return t('looked.ids', { n: n(s.ids.length, 'whole') }, s.ids.length)
+    if (s.shelf) return t('looked.shelf')
+    if (s.joined) return t('looked.joined')
+    return review.samples.find((x) => x.id === s.sample)?.name ?? t('looked.records')
+  }
+
+  /** The sets that the blocks offer by themselves. */
+  const offered = computed<RecordSet[]>(() => {
+    const searched = review.document.blocks.filter((b) => b.searched && !b.negated && b.terms.some((x) => x.on))
+    return [
+      ...(searched.length ? [{ any: true }] : []),
+      ...searched.map((b) => ({ block: b.id })),
+      ...(searched.length > 1 ? searched.map((b) => ({ block: b.id, spot: true })) : []),
+    ]
+  })
+
+  async function at(s: RecordSet | undefined) {
+    const { source, sample, against, rest } = review.view
+    await review.look({ source, sample, against, rest, set: s })
+    mark()
+  }
+
+  const mark = () => (ordered.value = { revision: review.revision, times: ordered.value.times + 1 })
+
+  /** Makes the order anew by what the blocks find now. */
+  async function anew() {
+    await review.flush()
+    if (set.value) await at(set.value)
+    else mark()
+  }
+
+  return { set, name, offered, at, anew, mark, ordered, since }
+})
