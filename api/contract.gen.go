@@ -157,6 +157,9 @@ type GoesWith = app.GoesWith
 // Halves defines model for Halves.
 type Halves = app.Halves
 
+// HandSearch defines model for HandSearch.
+type HandSearch = app.HandSearch
+
 // HeadingHit defines model for HeadingHit.
 type HeadingHit = app.HeadingHit
 
@@ -297,6 +300,9 @@ type ReviewPatch = app.ReviewPatch
 
 // RoughConcept defines model for RoughConcept.
 type RoughConcept = app.RoughConcept
+
+// Said defines model for Said.
+type Said = app.Said
 
 // Sample defines model for Sample.
 type Sample = app.Sample
@@ -490,6 +496,9 @@ type ChangeJSONRequestBody = Change
 // CompareSamplesJSONRequestBody defines body for CompareSamples for application/json ContentType.
 type CompareSamplesJSONRequestBody = Pair
 
+// CountWholeJSONRequestBody defines body for CountWhole for application/json ContentType.
+type CountWholeJSONRequestBody = Document
+
 // BeginDrawJSONRequestBody defines body for BeginDraw for application/json ContentType.
 type BeginDrawJSONRequestBody = NewDraw
 
@@ -588,6 +597,9 @@ type ServerInterface interface {
 	// CompareSamples How two samples stand to each other
 	// (POST /api/reviews/{review}/compared)
 	CompareSamples(ctx *echo.Context, review int64) error
+	// CountWhole What the chosen source finds for a whole strategy that is not saved
+	// (POST /api/reviews/{review}/count-whole)
+	CountWhole(ctx *echo.Context, review int64) error
 	// GetCounts What the chosen source finds for each term, block and the whole
 	// (GET /api/reviews/{review}/counts)
 	GetCounts(ctx *echo.Context, review int64) error
@@ -1015,6 +1027,22 @@ func (w *ServerInterfaceWrapper) CompareSamples(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.CompareSamples(ctx, review)
+	return err
+}
+
+// CountWhole converts echo context to params.
+func (w *ServerInterfaceWrapper) CountWhole(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.CountWhole(ctx, review)
 	return err
 }
 
@@ -1833,6 +1861,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/reviews/:review/item", wrapper.Item, options.OperationMiddlewares["item"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/suits", wrapper.Suits, options.OperationMiddlewares["suits"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/alike", wrapper.Alike, options.OperationMiddlewares["alike"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/count-whole", wrapper.CountWhole, options.OperationMiddlewares["countWhole"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/teams", wrapper.Teams, options.OperationMiddlewares["teams"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/terms", wrapper.TryTerm, options.OperationMiddlewares["tryTerm"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/coverage", wrapper.Coverage, options.OperationMiddlewares["coverage"]...)
@@ -2550,6 +2579,46 @@ type CompareSamplesdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response CompareSamplesdefaultApplicationProblemPlusJSONResponse) VisitCompareSamplesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CountWholeRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *CountWholeJSONRequestBody
+}
+
+type CountWholeResponseObject interface {
+	VisitCountWholeResponse(w http.ResponseWriter) error
+}
+
+type CountWhole200JSONResponse SourceCount
+
+func (response CountWhole200JSONResponse) VisitCountWholeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CountWholedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CountWholedefaultApplicationProblemPlusJSONResponse) VisitCountWholeResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4176,6 +4245,9 @@ type StrictServerInterface interface {
 	// CompareSamples How two samples stand to each other
 	// (POST /api/reviews/{review}/compared)
 	CompareSamples(ctx context.Context, request CompareSamplesRequestObject) (CompareSamplesResponseObject, error)
+	// CountWhole What the chosen source finds for a whole strategy that is not saved
+	// (POST /api/reviews/{review}/count-whole)
+	CountWhole(ctx context.Context, request CountWholeRequestObject) (CountWholeResponseObject, error)
 	// GetCounts What the chosen source finds for each term, block and the whole
 	// (GET /api/reviews/{review}/counts)
 	GetCounts(ctx context.Context, request GetCountsRequestObject) (GetCountsResponseObject, error)
@@ -4932,6 +5004,54 @@ func (sh *strictHandler) CompareSamples(ctx *echo.Context, review int64) error {
 		return err
 	} else if validResponse, ok := response.(CompareSamplesResponseObject); ok {
 		return validResponse.VisitCompareSamplesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// CountWhole operation middleware
+func (sh *strictHandler) CountWhole(ctx *echo.Context, review int64) error {
+	var request CountWholeRequestObject
+
+	request.Review = review
+
+	var body CountWholeJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CountWhole(ctx.Request().Context(), request.(CountWholeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CountWhole")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(CountWholeResponseObject); ok {
+		return validResponse.VisitCountWholeResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

@@ -112,6 +112,14 @@ func (h Handlers) Item(ctx context.Context, r ItemRequestObject) (ItemResponseOb
 	return Item200JSONResponse(*v), nil
 }
 
+func (h Handlers) CountWhole(ctx context.Context, r CountWholeRequestObject) (CountWholeResponseObject, error) {
+	v, err := h.app.CountWhole(ctx, r.Review, *r.Body)
+	if err != nil {
+		return nil, err
+	}
+	return CountWhole200JSONResponse(*v), nil
+}
+
 func (h Handlers) Suits(ctx context.Context, r SuitsRequestObject) (SuitsResponseObject, error) {
 	v, err := h.app.Suits(ctx, r.Review, r.Params.Facet)
 	if err != nil {

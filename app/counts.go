@@ -205,6 +205,48 @@ func (a *App) counted(ctx context.Context, s Source, c source.Source, cql string
 	return k, a.store.PutCount(ctx, s.ID, cql, k.Records, saying)
 }
 
+// CountWhole returns what the source whose counts are shown finds for a whole strategy, saved or not.
+func (a *App) CountWhole(ctx context.Context, review int64, d Document) (*SourceCount, error) {
+	if err := d.check(); err != nil {
+		return nil, err
+	}
+	v, err := a.store.View(ctx, review)
+	if err != nil {
+		return nil, gone(err, "review")
+	}
+	if v.Source == nil {
+		return nil, &Problem{Type: "no-source", Status: 409, Title: "No source is chosen whose counts are shown."}
+	}
+	s, err := a.source(ctx, *v.Source)
+	if err != nil {
+		return nil, err
+	}
+	d = d.filled()
+	if err := a.owns(ctx, review, d); err != nil {
+		return nil, err
+	}
+	t, err := a.pools.thesaurus(ctx, d.Vocabulary)
+	if err != nil {
+		return nil, err
+	}
+	for _, w := range wantedCounts(d, s.Map, t) {
+		if w.kind != "whole" {
+			continue
+		}
+		client, err := a.client(s)
+		if err != nil {
+			return nil, err
+		}
+		k, err := a.counted(ctx, s, client, w.query)
+		if err != nil {
+			return nil, unanswered(s.Name, err)
+		}
+		c, err := countOf(k, w)
+		return &c, err
+	}
+	return nil, &Problem{Type: "no-query", Status: 409, Title: "This strategy cannot be asked at the source."}
+}
+
 type countArgs struct {
 	Review int64 `json:"review"`
 }

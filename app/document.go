@@ -23,7 +23,18 @@ type Document struct {
 
 	Vocabulary *int64  `json:"vocabulary,omitempty"` // the vocabulary that headings go by
 	Halves     *Halves `json:"halves,omitempty"`     // how the key studies are split; not at all, where absent
+
+	HandSearch []HandSearch `json:"handSearch,omitempty"` // journals that are read by hand, to make up for weak indexing
 }
+
+// A HandSearch is a journal of the hand-search list: by what its writings share, and as it is written.
+type HandSearch struct {
+	Journal string `json:"journal"`
+	Name    string `json:"name"`
+	Note    string `json:"note"`
+}
+
+const maxHandSearch = 1000 // journals
 
 // Halves are the key studies split at random: from those of the test half no word is mined. Studies that
 // came after the split belong to the build half.
@@ -108,6 +119,23 @@ func (d Document) check() error {
 	}{{"question", d.Question, 5000}, {"frame", d.Frame, 60}}
 	if d.Halves != nil && len(d.Halves.Test) > maxKeys*10 {
 		return invalid("halves", "The test half has at most %d key studies.", maxKeys*10)
+	}
+	if len(d.HandSearch) > maxHandSearch {
+		return invalid("handSearch", "The hand-search list holds at most %d journals.", maxHandSearch)
+	}
+	journals := map[string]bool{}
+	for _, h := range d.HandSearch {
+		if h.Journal == "" || journals[h.Journal] {
+			return invalid("handSearch", "A journal stands in the hand-search list once.")
+		}
+		journals[h.Journal] = true
+		sizes = append(sizes, struct {
+			field, value string
+			most         int
+		}{"note", h.Note, 2000}, struct {
+			field, value string
+			most         int
+		}{"name", h.Name, 1000})
 	}
 	ids := map[string]bool{}
 	for _, b := range d.Blocks {
@@ -233,6 +261,7 @@ func merge(base, mine, theirs Document) (merged Document, conflicts []string) {
 	if !reflect.DeepEqual(mine.Halves, base.Halves) {
 		merged.Halves = mine.Halves
 	}
+	merged.HandSearch = mergeJournals(base.HandSearch, mine.HandSearch, theirs.HandSearch)
 	find := func(d Document, id string) *Block {
 		if i := d.block(id); i >= 0 {
 			return &d.Blocks[i]
@@ -275,6 +304,38 @@ func merge(base, mine, theirs Document) (merged Document, conflicts []string) {
 	}
 	merged.Blocks = blocks
 	return merged, conflicts
+}
+
+// mergeJournals brings two hand-search lists together, journal by journal; of one that both changed mine is kept.
+func mergeJournals(base, mine, theirs []HandSearch) []HandSearch {
+	find := func(list []HandSearch, journal string) (HandSearch, bool) {
+		i := slices.IndexFunc(list, func(h HandSearch) bool { return h.Journal == journal })
+		if i < 0 {
+			return HandSearch{}, false
+		}
+		return list[i], true
+	}
+	var out []HandSearch
+	for _, t := range theirs {
+		b, before := find(base, t.Journal)
+		m, kept := find(mine, t.Journal)
+		switch {
+		case before && !kept && t == b: // I took it out
+		case !kept || m == b:
+			out = append(out, t)
+		default:
+			out = append(out, m)
+		}
+	}
+	for _, m := range mine {
+		if _, there := find(theirs, m.Journal); there {
+			continue
+		}
+		if b, before := find(base, m.Journal); !before || m != b { // new, or changed while they took it out
+			out = append(out, m)
+		}
+	}
+	return out
 }
 
 // freeLetter returns the wanted letter, or the first that no block has.

@@ -1,7 +1,9 @@
 package app
 
 import (
+	"cmp"
 	"context"
+	"slices"
 	"strings"
 
 	"tamiz/core/bib"
@@ -23,6 +25,9 @@ type Tally struct {
 	// Of headings: the part of all records that has none.
 	UnindexedShare *float64   `json:"unindexedShare,omitempty"`
 	LeftOutBelow   int        `json:"leftOutBelow"`
+	Missing        int        `json:"missing"`     // of what records carry as lists: records without any
+	MissingKeys    int        `json:"missingKeys"` // key studies without any
+	Said           []Said     `json:"said,omitempty"`
 	Rows           []TallyRow `json:"rows"`
 }
 
@@ -42,12 +47,32 @@ type TallyRow struct {
 	WithNarrower    *int     `json:"withNarrower,omitempty"`
 	Forms           []Form   `json:"forms,omitempty"`   // of a family with several, the most frequent first
 	Absorbs         []string `json:"absorbs,omitempty"` // items that never stand without it
+	Unindexed       int      `json:"unindexed,omitempty"`
+	Writings        []Form   `json:"writings,omitempty"` // of journals and authors: the ways of writing that are folded
 }
 
 // A Form is one of the variants of a word or phrase.
 type Form struct {
 	Item    string `json:"item"`
 	Records int    `json:"records"`
+}
+
+// A Said is how many records are of a kind by their publication types, and how many say so in the title.
+type Said struct {
+	Kind   string `json:"kind"`
+	Typed  int    `json:"typed"`
+	Titled int    `json:"titled"`
+	Both   int    `json:"both"`
+	Either int    `json:"either"`
+}
+
+// writings returns ways of writing one item, that of most records first.
+func writings(of map[string]int) (out []Form) {
+	for w, n := range of {
+		out = append(out, Form{w, n})
+	}
+	slices.SortFunc(out, func(a, b Form) int { return cmp.Or(cmp.Compare(b.Records, a.Records), cmp.Compare(a.Item, b.Item)) })
+	return out
 }
 
 // An Unindexed is how many records of a year carry no heading; year 0 is none.
@@ -87,7 +112,12 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 	}
 	t := d.pool.tally(d.look, f, d.keys)
 	out := &Tally{Facet: f, Sample: *d.sample, Looked: t.Sample, Contrast: t.Contrast, ContrastName: d.contrast,
-		HasKeys: t.HasKeys, HasCentral: t.HasCentral, HasNarrower: t.HasNarrower, LeftOutBelow: t.LeftOutBelow}
+		HasKeys: t.HasKeys, HasCentral: t.HasCentral, HasNarrower: t.HasNarrower, LeftOutBelow: t.LeftOutBelow, Missing: t.Missing, MissingKeys: t.MissingKeys}
+	if f == tally.Types {
+		for _, s := range d.look.Said() {
+			out.Said = append(out.Said, Said(s))
+		}
+	}
 	rows := t.Rows
 	if f == tally.Words {
 		rows = make([]tally.Row, len(t.families))
@@ -109,6 +139,10 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 		row := TallyRow{Item: r.Item, Records: r.Records, Occurrences: r.Occurrences, Share: tally.Round(r.Share)}
 		if key := itemKey(f, r.Item); key != r.Item {
 			row.Key = key
+		}
+		row.Unindexed = r.Unindexed
+		if f == tally.Authors || f == tally.Journals {
+			row.Writings = writings(r.Writings)
 		}
 		if t.Contrast > 0 {
 			share, lift, pull := tally.Round(r.ContrastShare), tally.Round(r.Lift), tally.Round(r.Pull)

@@ -225,6 +225,7 @@ type sides []uint8
 const (
 	onSample   = 1
 	onContrast = 2
+	unindexed  = 4 // and it carries no heading
 )
 
 func sidesOf(n int, sample, contrast *roaring.Bitmap) sides {
@@ -267,7 +268,7 @@ func (it *items) count(s sides) []tallied {
 						case side&onSample != 0:
 							t.records++
 							t.occurrences += times
-						case side != 0:
+						case side&onContrast != 0:
 							t.contrast++
 						}
 					}
@@ -354,7 +355,7 @@ func (u *union) of(rows []Row) (records, contrast int) {
 			switch side := u.s[record]; {
 			case side&onSample != 0:
 				records++
-			case side != 0:
+			case side&onContrast != 0:
 				contrast++
 			}
 		}

@@ -71,7 +71,9 @@ func Held(f Facet, r *bib.Record) map[string]bool {
 		return out
 	}
 	for _, m := range mentions(f, r) {
-		out[m.key] = true
+		if m.key != "" {
+			out[m.key] = true
+		}
 	}
 	return out
 }
@@ -144,6 +146,17 @@ func CountList(p *Pool, f Facet, keys []*bib.Record) *Tally {
 		}
 	}
 	l, sides := p.listed(f), p.sides()
+	for n, r := range p.Records {
+		if !r.Indexed() {
+			sides[n] |= unindexed
+		}
+	}
+	t.Missing, t.MissingKeys = l.missing(p.Sample), 0
+	for _, k := range keys {
+		if len(Held(f, k)) == 0 {
+			t.MissingKeys++
+		}
+	}
 	for i := range l.items {
 		r, ok := l.items[i].row(sides)
 		if !ok {
@@ -164,6 +177,7 @@ func CountList(p *Pool, f Facet, keys []*bib.Record) *Tally {
 type listed struct {
 	items []listedItem
 	byKey map[string]int
+	any   *roaring.Bitmap // records with an item
 }
 
 type listedItem struct {
@@ -179,7 +193,7 @@ type listedMention struct {
 }
 
 func buildListed(records []*bib.Record, f Facet) *listed {
-	l := &listed{byKey: map[string]int{}}
+	l := &listed{byKey: map[string]int{}, any: roaring.New()}
 	for n, r := range records {
 		for _, m := range mentions(f, r) {
 			if m.key == "" {
@@ -197,6 +211,7 @@ func buildListed(records []*bib.Record, f Facet) *listed {
 				w = len(i.writings)
 				i.writings = append(i.writings, m.written)
 			}
+			l.any.Add(uint32(n))
 			i.mentions = append(i.mentions, listedMention{uint32(n), int32(w), m.central})
 		}
 	}
@@ -214,6 +229,9 @@ func (i *listedItem) row(s sides) (r Row, ok bool) {
 		case side&onSample != 0:
 			r.Records++
 			r.Occurrences += to - from
+			if side&unindexed != 0 {
+				r.Unindexed++
+			}
 			central := false
 			for k, m := range i.mentions[from:to] {
 				central = central || m.central
@@ -224,7 +242,7 @@ func (i *listedItem) row(s sides) (r Row, ok bool) {
 			if central {
 				r.Central++
 			}
-		case side != 0:
+		case side&onContrast != 0:
 			r.ContrastRecords++
 		}
 	}
@@ -242,6 +260,11 @@ func (i *listedItem) row(s sides) (r Row, ok bool) {
 		r.Writings = forms
 	}
 	return r, true
+}
+
+// missing returns how many records of a set carry no item at all.
+func (l *listed) missing(set *roaring.Bitmap) int {
+	return int(set.GetCardinality() - l.any.AndCardinality(set))
 }
 
 // having returns the records that carry an item.

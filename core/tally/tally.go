@@ -69,6 +69,8 @@ type Tally struct {
 	HasNarrower  bool
 	Rows         []Row
 	LeftOutBelow int // items in fewer records than this are left out
+	Missing      int // of a list: records of the sample without any item
+	MissingKeys  int // key studies without any
 }
 
 // A Row is one item with its figures.
@@ -86,6 +88,7 @@ type Row struct {
 	Family          string  // of a word or phrase: the label of its family
 	Central         int     // records where the heading is a main point
 	WithNarrower    int     // records with the heading or one below it
+	Unindexed       int     // of a list: records with the item that carry no heading
 
 	Writings map[string]int // of a list: records that use each way of writing it, where there are several
 

@@ -399,6 +399,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/count-whole": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the chosen source finds for a whole strategy that is not saved */
+        post: operations["countWhole"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/teams": {
         parameters: {
             query?: never;
@@ -941,6 +958,12 @@ export interface components {
             /** Format: int64 */
             vocabulary?: number;
             halves?: components["schemas"]["Halves"];
+            handSearch?: components["schemas"]["HandSearch"][];
+        };
+        HandSearch: {
+            journal: string;
+            name: string;
+            note: string;
         };
         Halves: {
             /** Format: int64 */
@@ -1237,6 +1260,9 @@ export interface components {
             /** Format: double */
             unindexedShare?: number;
             leftOutBelow: number;
+            missing: number;
+            missingKeys: number;
+            said?: components["schemas"]["Said"][];
             rows: components["schemas"]["TallyRow"][];
         };
         TallyRow: {
@@ -1258,6 +1284,17 @@ export interface components {
             occurrences: number;
             forms?: components["schemas"]["Form"][];
             absorbs?: string[];
+            /** @description records with it that carry no heading */
+            unindexed?: number;
+            writings?: components["schemas"]["Form"][];
+        };
+        Said: {
+            /** @enum {string} */
+            kind: "trial" | "review" | "protocol" | "comment";
+            typed: number;
+            titled: number;
+            both: number;
+            either: number;
         };
         Form: {
             item: string;
@@ -2658,6 +2695,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Alikes"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    countWhole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Document"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourceCount"];
                 };
             };
             /** @description what went wrong */

@@ -17,7 +17,7 @@ export default {
     other: 'a change', demo: 'the demo review', question: 'the question', frame: 'the frame: {frame}', addConcept: 'a new concept', removeBlock: 'concept {block} removed', renameConcept: '{block} called “{concept}”',
     part: 'the part of {block}: {part}', seeds: 'seed words of {block}: {seed}', dropSeed: 'seed word of {block} removed: {seed}', searched: '{block} searched', keptOut: '{block} kept out', reason: 'why {block} is kept out',
     addTerm: '{term} added to {block}', removeTerm: '{term} removed from {block}', moveTerm: '{term} moved in {block}', switchOn: '{term} switched on in {block}', switchOff: '{term} switched off in {block}',
-    parked: '{item} parked', dropped: '{item} dropped', takeBack: '{item} taken back',
+    parked: '{item} parked', handSearch: '{journal} on the hand-search list', notHandSearch: '{journal} off the hand-search list', handNote: 'a note on {journal}', limit: 'a limit: {limit}', noLimit: 'limit taken away: {limit}', dropped: '{item} dropped', takeBack: '{item} taken back',
     renameSample: 'sample “{from}” called “{to}”', deleteSample: 'sample “{name}” deleted', removeStudy: 'key study removed: {title}',
     'import.sample': '{name} brought in', 'import.vocabulary': 'vocabulary {name} brought in', removeVocabulary: 'vocabulary “{name}” removed', withNarrower: '{term} with its narrower headings in {block}', withoutNarrower: '{term} without its narrower headings in {block}', split: 'key studies split in halves', join: 'key studies put together again', plan: 'the first {n} steps of the rescue plan', 'import.keys': 'key studies of {name} brought in',
   },

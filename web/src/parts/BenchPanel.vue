@@ -56,7 +56,9 @@ const blocks = computed(() =>
 )
 
 function limitText(kind: string): string {
-  const l = review.document.limits.find((x) => x.kind === kind)
+  // A limit that is only rested on stands in no document yet.
+  const ahead = bench.resting?.ops.flatMap((op) => (op.op === 'limits' ? op.limits : [])) ?? []
+  const l = ahead.find((x) => x.kind === kind) ?? review.document.limits.find((x) => x.kind === kind)
   if (!l) return ''
   if (l.kind === 'years') return t('bench.years', { from: l.from ?? '…', to: l.to ?? '…' })
   return (l.values ?? []).join(', ')

@@ -17,6 +17,7 @@ export type Op =
   | { op: 'replaceBlock'; block: Block }
   | { op: 'limits'; limits: Limit[] }
   | { op: 'vocabulary'; vocabulary?: number }
+  | { op: 'handSearch'; journal: string; name: string; note?: string; on: boolean }
 
 /** A document is data as JSON has it; this copies also what Vue watches. */
 function copy<T>(x: T): T {
@@ -46,6 +47,14 @@ function applyOne(doc: ReviewDocument, op: Op): void {
     case 'vocabulary':
       doc.vocabulary = op.vocabulary
       return
+    case 'handSearch': {
+      const list = (doc.handSearch ?? []).filter((h) => h.journal !== op.journal)
+      const before = doc.handSearch?.find((h) => h.journal === op.journal)
+      if (!op.on) doc.handSearch = list
+      else if (before) Object.assign(before, { note: op.note ?? before.note })
+      else doc.handSearch = [...list, { journal: op.journal, name: op.name, note: op.note ?? '' }]
+      return
+    }
     case 'addBlock':
       if (!block(op.block.id)) doc.blocks.push({ ...copy(op.block), name: freeLetter(doc, op.block.name) })
       return

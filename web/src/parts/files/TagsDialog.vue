@@ -8,6 +8,7 @@ import { useProblem } from '@/state/problem'
 import { fieldChoices, manyOf, splits } from './fields'
 import FirstRecords from './FirstRecords.vue'
 import { usePreview } from './preview'
+import { saveBlob } from './blob'
 
 /** How a tagged text is read: what a marked line looks like, where records begin and end, what each tag is. */
 const props = defineProps<{ file: Import; asked: FileQuestion }>()
@@ -76,11 +77,7 @@ async function take() {
 }
 
 function save() {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([JSON.stringify(said.value, undefined, 2)], { type: 'application/json' }))
-  link.download = `${map.value.name || 'reader map'}.json`
-  link.click()
-  URL.revokeObjectURL(link.href)
+  saveBlob(new Blob([JSON.stringify(said.value, undefined, 2)], { type: 'application/json' }), `${map.value.name || 'reader map'}.json`)
 }
 
 async function go() {

@@ -44,7 +44,7 @@ const { width } = useElementSize(root)
 const narrow = computed(() => width.value > 0 && width.value < 480)
 const grid = computed(() => {
   const [records, below, lift, pull, keys] = narrow.value ? [60, 58, 52, 48, 38] : [props.hasNarrower ? 92 : 104, 64, 58, 52, 42]
-  const columns = [records, props.hasNarrower && below, props.hasContrast && lift, props.hasContrast && pull, props.hasKeys && keys, 58].filter(Boolean)
+  const columns = [records, props.hasNarrower && below, props.hasContrast && lift, props.hasContrast && pull, props.hasKeys && keys, props.blocks ? 84 : 58].filter(Boolean)
   return { gridTemplateColumns: `minmax(90px, 1fr) ${columns.map((c) => `${c}px`).join(' ')}` }
 })
 const at = computed(() => props.rows.findIndex((r) => r.key === props.selected))

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Block, type Suit, type Term } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
@@ -112,6 +112,8 @@ const textual = computed(() => props.candidate.facet === 'words' || props.candid
 const reasonText = (r: string) => ((dropReasons as readonly string[]).includes(r) || r === 'from-record' ? t(`reason.${r}`) : r)
 const letters = (ids?: string[]) => (ids ?? []).map((id) => review.document.blocks.find((b) => b.id === id)?.name).join(', ')
 
+onBeforeUnmount(() => bench.rest(undefined))
+
 defineExpose({ terms, truncate, alike })
 </script>
 
@@ -136,8 +138,8 @@ defineExpose({ terms, truncate, alike })
       <button class="btn bare" @click="emit('back')">{{ t('act.takeBack') }} <kbd>Z</kbd></button>
     </div>
     <template v-if="decides">
-      <FormsList v-if="candidate.row.forms" v-model="ticked" :forms="candidate.row.forms" />
-      <template v-if="textual">
+      <FormsList v-if="candidate.row.forms && chosen.length < 2" v-model="ticked" :forms="candidate.row.forms" />
+      <template v-if="textual && chosen.length < 2">
         <label class="visually-hidden" for="as-term">{{ t('panel.asTerm') }}</label>
         <input v-if="texts.length < 2 && !truncated || edited" id="as-term" v-model="typed" class="field mono" :class="{ edited }" maxlength="1000" autocomplete="off" spellcheck="false" @keydown.enter="target && !refused && emit('add', target)" />
         <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
@@ -170,6 +172,10 @@ defineExpose({ terms, truncate, alike })
       <button v-if="textual" class="btn bare" :aria-expanded="alikeOn" @click="alike">{{ t('alike.button') }} <kbd>A</kbd></button>
       <AlikeWords v-if="textual && alikeOn" :like="{ item: settled }" :title="t('alike.text', { item: settled })" @find="emit('find', $event)" />
       <InContext v-if="textual" :lines="item?.context" @open="records" />
+    </template>
+    <template v-if="candidate.row.writings?.length">
+      <h3 class="small">{{ t('teams.folded') }}</h3>
+      <ul class="small"><li v-for="w in candidate.row.writings" :key="w.item">{{ w.item }} · {{ n(w.records, 'whole') }}</li></ul>
     </template>
     <template v-if="item?.with.length">
       <h3 class="small">{{ t('goes.title') }}</h3>

@@ -19,7 +19,12 @@ import KeysDialog from './KeysDialog.vue'
 import LookedAt from './LookedAt.vue'
 import { noFilters, useCandidates, type Candidate } from './candidates'
 
+// Charts come when they are first looked at.
 const CandidatePlot = defineAsyncComponent(() => import('./CandidatePlot.vue'))
+const YearsView = defineAsyncComponent(() => import('./YearsView.vue'))
+const SharesView = defineAsyncComponent(() => import('./SharesView.vue'))
+const JournalsView = defineAsyncComponent(() => import('./JournalsView.vue'))
+const TeamsView = defineAsyncComponent(() => import('./TeamsView.vue'))
 const facets: Facet[] = ['words', 'headings', 'qualifiers', 'keywords', 'journals', 'authors', 'years', 'types', 'languages', 'countries']
 
 const { t, n } = useI18n()
@@ -196,6 +201,11 @@ function find(item: string) {
   select(c)
 }
 
+const teams = ref(false)
+/** The key studies that figures are counted over: those of the build half, where there are halves. */
+const mined = computed(() => review.keyStudies.length - (review.document.halves?.test.filter((id) => review.keyStudies.some((k) => k.id === id)).length ?? 0))
+const bare = computed(() => (tally.value?.rows ?? []).reduce((sum, r) => sum + (r.unindexed ?? 0), 0))
+
 /** Headings lag behind: how many records have none, and where most of them are. */
 const unindexed = computed(() => {
   if (tally.value?.unindexedShare === undefined) return ''
@@ -221,10 +231,15 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
       </div>
       <p v-if="current.error.value && !tally" class="wrong" role="alert">{{ problem(current.error.value) }}<button v-if="gone" class="btn bare" @click="review.refresh()">{{ t('act.lookAgain') }}</button></p>
       <v-progress-linear v-else-if="!tally" indeterminate color="primary" :aria-label="t('harvest.counting')" />
+      <p v-else-if="!tally.looked" class="small none">{{ t('looked.empty') }}</p>
+      <YearsView v-else-if="facet === 'years'" :tally="tally" :of-keys="mined" />
+      <SharesView v-else-if="facet === 'types' || facet === 'languages' || facet === 'countries'" :key="facet" :tally="tally" :of-keys="mined" />
+      <JournalsView v-else-if="facet === 'journals'" :tally="tally" :of-keys="mined" :bare="bare" />
       <template v-else>
         <CandidatePlot :rows="all" :selected="selectedKey" :has-contrast="tally.contrast > 0" :area="area" @select="select" @area="area = $event" />
         <p v-if="unindexed" class="small unindexed">{{ unindexed }}</p>
         <HarvestTools ref="tools" v-model:show="show" v-model:words="words" v-model:filters="filters" v-model:with-aside="withAside" :shown="shown.length" :decides="decides" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :refused="pattern.refused" :aside="asideHere" @list="list?.focus()" @help="help = true">
+          <button v-if="facet === 'authors'" class="btn outline" :aria-pressed="teams" @click="teams = !teams">{{ t('teams.title') }}</button>
           <button v-if="decides" class="btn bare" :title="looked.since ? `${t('looked.anewTip')}. ${t('looked.changes', { n: looked.since }, looked.since)}` : t('looked.anewTip')" @click="looked.anew()">{{ t('looked.anew') }}<span v-if="looked.since" class="since" aria-hidden="true">{{ looked.since }}</span> <kbd>O</kbd></button>
         </HarvestTools>
         <div class="two">
@@ -232,8 +247,9 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
             ref="list" :rows="shown" :selected="selectedKey" :marked="marked" :suits="suits" :sort="sort" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :has-narrower="tally.hasNarrower" :most="most"
             :title="decides ? t(`harvest.title.${show}`) : t(`facet.${facet}`)" :blocks="decides ? Math.min(review.document.blocks.length, 3) : 0" @select="select" @open="records" @sort="sortBy" @key="onKey"
           />
+          <TeamsView v-if="facet === 'authors' && teams" @looked="facet = 'words'" />
           <CandidatePanel
-            v-if="selected" ref="panel" :decides="decides" :candidate="selected" :chosen="chosen" :suit="suit" :target="target" :dropping="dropping"
+            v-else-if="selected" ref="panel" :decides="decides" :candidate="selected" :chosen="chosen" :suit="suit" :target="target" :dropping="dropping"
             @add="addTo" @park="park" @drop="drop" @back="back" @dropping="dropping = $event" @alone="anchor = undefined" @find="find"
           />
           <p v-else class="small none">{{ all.length ? t('harvest.nothingShown') : t('harvest.noItems') }}</p>

@@ -60,7 +60,7 @@ const same = (a: RecordSet) => JSON.stringify(a) === JSON.stringify(looked.set)
         <v-list-item :title="t('samples.nothing')" @click="set()" />
       </v-list>
     </v-menu>
-    <button v-if="looked.set" class="btn bare" @click="looked.at(undefined)">{{ t('looked.back') }}</button>
+    <button v-if="looked.set" class="btn bare" :aria-label="t('looked.back')" :title="t('looked.back')" @click="looked.at(undefined)">×</button>
     <span class="grow" />
     <span v-if="counts" class="small counts">{{ t('harvest.counts', { open: n(counts.open, 'whole'), kept: n(counts.kept, 'whole'), parked: n(counts.parked, 'whole'), dropped: n(counts.dropped, 'whole') }) }}</span>
   </div>

@@ -1,0 +1,205 @@
+<script setup lang="ts">
+import { useVirtualizer } from '@tanstack/vue-virtual'
+import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import type { Tally, TallyRow } from '@/api/client'
+import { useReader } from '@/parts/reader'
+import { saveBlob } from '@/parts/files/blob'
+import { useReview } from '@/state/review'
+
+/** Journals: how much of the topic each holds, and the list of those that are read by hand. */
+const props = defineProps<{ tally: Tally; ofKeys: number; bare: number }>()
+
+const { t, n } = useI18n()
+const review = useReview()
+const reader = useReader()
+
+const rows = computed(() => {
+  let sum = 0
+  return [...props.tally.rows].sort((a, b) => b.records - a.records || a.item.localeCompare(b.item)).map((row) => ({ row, upTo: (sum += row.records) / Math.max(1, props.tally.looked) }))
+})
+const half = computed(() => rows.value.findIndex((r) => r.upTo >= 0.5) + 1)
+const most = computed(() => rows.value[0]?.row.records ?? 1)
+const listed = computed(() => review.document.handSearch ?? [])
+const key = (r: TallyRow) => r.key ?? r.item
+const on = (r: TallyRow) => listed.value.some((h) => h.journal === key(r))
+const scroller = ref<HTMLElement>()
+const virtual = useVirtualizer(computed(() => ({ count: rows.value.length, getScrollElement: () => scroller.value ?? null, estimateSize: () => 30, overscan: 8 })))
+
+function toggle(r: TallyRow) {
+  review.change({ key: on(r) ? 'notHandSearch' : 'handSearch', params: { journal: r.item } }, { ops: [{ op: 'handSearch', journal: key(r), name: r.item, on: !on(r) }] })
+}
+function note(journal: string, name: string, text: string) {
+  review.change({ key: 'handNote', params: { journal: name } }, { ops: [{ op: 'handSearch', journal, name, note: text.slice(0, 2000), on: true }] })
+}
+function remove(journal: string, name: string) {
+  review.change({ key: 'notHandSearch', params: { journal: name } }, { ops: [{ op: 'handSearch', journal, name, on: false }] })
+}
+const records = (r: TallyRow) => reader.list({ facet: 'journals', item: r.item }, r.item)
+
+function save() {
+  const cell = (v: string | number) => (/[",\r\n]/.test(String(v)) ? `"${String(v).replaceAll('"', '""')}"` : String(v))
+  const row = (h: { journal: string; name: string; note: string }) => {
+    const at = props.tally.rows.find((r) => key(r) === h.journal)
+    return [h.name, at?.records ?? '', at?.keys ?? '', at?.unindexed ?? '', h.note]
+  }
+  const lines = [['journal', 'records', 'key_studies', 'unindexed', 'note'], ...listed.value.map(row)].map((r) => r.map(cell).join(','))
+  saveBlob(new Blob([`${lines.join('\r\n')}\r\n`], { type: 'text/csv;charset=utf-8' }), `${t('journals.list')}.csv`)
+}
+</script>
+
+<template>
+  <div class="view">
+    <div class="main">
+      <p v-if="half" class="small">{{ t('journals.half', { n: half }, half) }}</p>
+      <div class="line head" role="presentation"><span>{{ t('shape.item.journals') }}</span><span>{{ t('figure.records') }}</span><span :title="t('journals.share')">{{ t('shape.share') }}</span><span v-if="tally.hasKeys" :title="t('journals.keys')">{{ t('figure.keys') }}</span><span :title="t('journals.unindexedTip')">{{ t('journals.unindexed') }}</span><span>{{ t('journals.cumulated') }}</span></div>
+      <div ref="scroller" class="scroller" tabindex="0" role="list" :aria-label="t('facet.journals')">
+        <div role="presentation" :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
+          <div v-for="v in virtual.getVirtualItems()" :key="v.index" role="listitem" class="line" :class="{ half: v.index + 1 === half, on: on(rows[v.index].row) }" :style="{ transform: `translateY(${v.start}px)` }">
+            <span class="name"><button class="mark" :aria-pressed="on(rows[v.index].row)" :aria-label="t(on(rows[v.index].row) ? 'journals.remove' : 'journals.add', { journal: rows[v.index].row.item })" @click="toggle(rows[v.index].row)">{{ on(rows[v.index].row) ? '✓' : '+' }}</button><span class="cut" :title="rows[v.index].row.item">{{ rows[v.index].row.item }}</span></span>
+            <span><i :style="{ width: `${(rows[v.index].row.records / most) * 40}px` }" /><button class="link" @click="records(rows[v.index].row)">{{ n(rows[v.index].row.records, 'whole') }}</button></span>
+            <span>{{ n(rows[v.index].row.share, 'share') }}</span>
+            <span v-if="tally.hasKeys">{{ rows[v.index].row.keys }}</span>
+            <span>{{ n(bare ? (rows[v.index].row.unindexed ?? 0) / bare : 0, 'share') }}</span>
+            <span>{{ n(rows[v.index].upTo, 'share') }}</span>
+          </div>
+        </div>
+      </div>
+    </div>
+    <aside :aria-label="t('journals.list')">
+      <h3>{{ t('journals.list') }}</h3>
+      <p class="small">{{ t(listed.length ? 'journals.listText' : 'journals.empty') }}</p>
+      <ul>
+        <li v-for="h in listed" :key="h.journal">
+          <div class="row"><b>{{ h.name }}</b><span class="grow" /><button class="btn bare" :aria-label="t('journals.remove', { journal: h.name })" @click="remove(h.journal, h.name)">×</button></div>
+          <textarea class="field" rows="2" maxlength="2000" :aria-label="t('journals.note', { journal: h.name })" :placeholder="t('journals.notePlace')" :value="h.note" @change="note(h.journal, h.name, ($event.target as HTMLTextAreaElement).value)" />
+        </li>
+      </ul>
+      <button v-if="listed.length" class="btn outline" @click="save">{{ t('journals.save') }} (CSV)</button>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.view {
+  display: grid;
+  grid-template-columns: minmax(0, 1.9fr) minmax(0, 1fr);
+  gap: 14px;
+  flex: 1;
+  min-height: 0;
+  margin-top: 10px;
+}
+
+.main {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+
+aside {
+  border-left: 1px solid var(--line);
+  padding: 4px 0 12px 14px;
+  overflow-y: auto;
+}
+
+h3 {
+  font-size: 14px;
+  font-weight: 650;
+}
+
+.line {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 94px 56px 46px 76px 76px;
+  align-items: center;
+  height: 30px;
+  border-bottom: 1px solid var(--line-soft);
+}
+
+.line > span {
+  text-align: right;
+  padding: 0 6px;
+  white-space: nowrap;
+}
+
+.line > span:first-child {
+  text-align: left;
+}
+
+.head {
+  font: 600 11.5px var(--ui);
+  color: var(--ink-2);
+  padding-right: 10px;
+}
+
+.scroller {
+  flex: 1;
+  min-height: 200px;
+  overflow-y: auto;
+}
+
+.scroller .line {
+  position: absolute;
+  inset: 0 0 auto;
+}
+
+.line.half {
+  border-bottom: 2px solid var(--gold-bright);
+}
+
+.line.on .name {
+  font-weight: 650;
+}
+
+.name {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  min-width: 0;
+}
+
+.mark {
+  flex: none;
+  width: 20px;
+  height: 20px;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--white);
+  cursor: pointer;
+  line-height: 1;
+}
+
+.mark[aria-pressed='true'] {
+  background: var(--plum);
+  border-color: var(--plum);
+  color: #fff;
+}
+
+i {
+  display: inline-block;
+  height: 7px;
+  background: var(--plum);
+  margin-right: 6px;
+  border-radius: 1px;
+}
+
+.link {
+  text-decoration: underline;
+  text-decoration-color: var(--sand);
+}
+
+li {
+  border-top: 1px solid var(--line-soft);
+  padding: 7px 0;
+}
+
+textarea {
+  width: 100%;
+  resize: vertical;
+}
+
+@media (max-width: 820px) {
+  .view {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, ask, type Team } from '@/api/client'
+import { useLooked } from '@/state/looked'
+import { useReview } from '@/state/review'
+
+/** Teams of authors in what is looked at; each can itself be looked at from above. */
+const emit = defineEmits<{ looked: [] }>()
+const { t, n } = useI18n()
+const review = useReview()
+const looked = useLooked()
+const found = useQuery({
+  queryKey: computed(() => ['teams', review.id, review.viewStamp, review.keysStamp]),
+  queryFn: () => ask(api.GET('/api/reviews/{review}/teams', { params: { path: { review: review.id } } })),
+})
+const teams = computed(() => found.data.value?.teams ?? [])
+
+async function lookAt(team: Team) {
+  await looked.at({ team: team.keys.slice(0, 500) })
+  emit('looked')
+}
+</script>
+
+<template>
+  <section class="teams" :aria-label="t('teams.title')">
+    <h3>{{ t('teams.title') }}</h3>
+    <p class="small">{{ teams.length ? t('teams.text') : t('teams.none') }}</p>
+    <ol>
+      <li v-for="team in teams.slice(0, 100)" :key="team.keys[0]">
+        <p><b>{{ t('count.records', { n: n(team.records, 'whole') }, team.records) }}</b> <span v-if="team.from" class="small">{{ team.from === team.to ? team.from : t('teams.years', { from: team.from, to: team.to }) }}</span> <span v-if="team.keyStudies" class="small keys">{{ t('count.keys', { n: team.keyStudies }, team.keyStudies) }}</span></p>
+        <p class="small">{{ team.authors.slice(0, 6).join('; ') }}<template v-if="team.authors.length > 6">; {{ t('teams.more', { n: team.authors.length - 6 }) }}</template></p>
+        <button class="btn bare" @click="lookAt(team)">{{ t('teams.lookAt') }}</button>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+.teams {
+  border-left: 1px solid var(--line);
+  padding: 0 0 12px 14px;
+  height: 100%;
+  overflow-y: auto;
+}
+
+h3 {
+  font-size: 14px;
+  font-weight: 650;
+}
+
+li {
+  border-top: 1px solid var(--line-soft);
+  padding: 6px 0;
+}
+
+.keys {
+  color: var(--gold);
+}
+</style>
