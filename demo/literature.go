@@ -27,6 +27,7 @@ const (
 type Literature struct {
 	Almagre, Surco, Vilano []*bib.Record
 	Keys                   []*bib.Record // those in Almagre first; none has an accession number
+	About                  [][]string    // of each record of Almagre, the concepts of Topics that it is truly about
 }
 
 // NewLiterature makes the world in which Almagre holds scale records, and the others in proportion.
@@ -34,8 +35,9 @@ func NewLiterature(seed uint64, scale int) *Literature {
 	l := &Literature{}
 	var keys []*bib.Record
 	var topic []*bib.Record                                     // of Almagre, on the question
-	_ = Each(seed, scale, func(r *bib.Record, key bool) error { // visit does not fail
+	_ = EachAbout(seed, scale, func(r *bib.Record, key bool, about []string) error { // visit does not fail
 		l.Almagre = append(l.Almagre, r)
+		l.About = append(l.About, about)
 		switch {
 		case key:
 			keys = append(keys, r)

@@ -16,6 +16,7 @@ import (
 type World struct {
 	Records []*bib.Record // in no order that means anything
 	Keys    []*bib.Record // the key studies; each is among Records too
+	About   [][]string    // of each record, the concepts of Topics that it is truly about
 }
 
 // Seed is the seed of the demo review.
@@ -24,8 +25,9 @@ const Seed = 20260219
 // NewWorld makes a world of n records, the key studies among them.
 func NewWorld(seed uint64, n int) *World {
 	w := &World{}
-	Each(seed, n, func(r *bib.Record, key bool) error {
+	_ = EachAbout(seed, n, func(r *bib.Record, key bool, about []string) error { // visit does not fail
 		w.Records = append(w.Records, r)
+		w.About = append(w.About, about)
 		if key {
 			w.Keys = append(w.Keys, r)
 		}
@@ -42,6 +44,11 @@ func NewWorld(seed uint64, n int) *World {
 // studies. It stops at the first error of visit and returns it. The key studies are numbered in LocalID,
 // in the order in which the review lists them.
 func Each(seed uint64, n int, visit func(r *bib.Record, key bool) error) error {
+	return EachAbout(seed, n, func(r *bib.Record, key bool, _ []string) error { return visit(r, key) })
+}
+
+// EachAbout does the same and tells of each record which concepts of Topics it is truly about.
+func EachAbout(seed uint64, n int, visit func(r *bib.Record, key bool, about []string) error) error {
 	g := newGenerator(seed, 0x7a6e)
 	keys := g.keyStudies(keySpecs)
 	n = max(n, len(keys))
@@ -55,14 +62,16 @@ func Each(seed uint64, n int, visit func(r *bib.Record, key bool) error) error {
 		at[place] = k
 	}
 	for i := range n {
-		r, key := at[i], at[i] != nil
+		r, key, about := at[i], at[i] != nil, keyConcepts
 		if !key {
-			r, _ = g.other(almagreFields)
+			var w *writer
+			r, w = g.other(almagreFields)
+			about = w.about()
 		}
 		r.Accession = fmt.Sprintf("ALM%06d", i+1)
 		r.ID = r.Accession
 		r.DOI = fmt.Sprintf("10.99999/alm.%06d", i+1)
-		if err := visit(r, key); err != nil {
+		if err := visit(r, key, about); err != nil {
 			return err
 		}
 	}

@@ -2,8 +2,10 @@ package main
 
 import (
 	"encoding/json"
+	"maps"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 
@@ -94,7 +96,12 @@ func TestTheWorldIsTheSameForTheSameSeed(t *testing.T) {
 	assert.Equal(t, a, b)
 	assert.NotEqual(t, a["almagre.ris"], c["almagre.ris"])
 	assert.Equal(t, 60, strings.Count(a["almagre.ris"], "\nER  - "))
-	assert.Len(t, a, 7)
+	assert.Len(t, slices.Collect(maps.Keys(a)), 8)
+	// The truth of every record, and somebody is about something.
+	truth := strings.Split(strings.TrimSpace(a["truth.csv"]), "\n")
+	assert.Len(t, truth, 61)
+	assert.Equal(t, "id,concepts", truth[0])
+	assert.Contains(t, a["truth.csv"], "farm-crews;heat-protection")
 	dir := t.TempDir()
 	for name, content := range a {
 		require.NoError(t, os.WriteFile(filepath.Join(dir, name), []byte(content), 0o644))

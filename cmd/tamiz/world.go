@@ -2,11 +2,13 @@ package main
 
 import (
 	"bufio"
+	"encoding/csv"
 	"encoding/json"
 	"fmt"
 	"io"
 	"os"
 	"path/filepath"
+	"strings"
 
 	"github.com/spf13/cobra"
 
@@ -80,6 +82,23 @@ func writeWorld(dir string, scale int, seed uint64) error {
 		if err := writeFile(dir, name, func(w io.Writer) error { return skos.Write(w, concepts) }); err != nil {
 			return err
 		}
+	}
+	// What each record is truly about: what no real source tells.
+	err := writeFile(dir, "truth.csv", func(w io.Writer) error {
+		out := csv.NewWriter(w)
+		if err := out.Write([]string{"id", "concepts"}); err != nil {
+			return err
+		}
+		for i, r := range l.Almagre {
+			if err := out.Write([]string{r.Accession, strings.Join(l.About[i], ";")}); err != nil {
+				return err
+			}
+		}
+		out.Flush()
+		return out.Error()
+	})
+	if err != nil {
+		return err
 	}
 	return writeFile(dir, "strategy.json", func(w io.Writer) error {
 		out := json.NewEncoder(w)
