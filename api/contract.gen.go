@@ -43,6 +43,24 @@ func (e ImportFileParamsKind) Valid() bool {
 	}
 }
 
+// Defines values for ExportTallyParamsFormat.
+const (
+	Csv  ExportTallyParamsFormat = "csv"
+	Xlsx ExportTallyParamsFormat = "xlsx"
+)
+
+// Valid indicates whether the value is a known member of the ExportTallyParamsFormat enum.
+func (e ExportTallyParamsFormat) Valid() bool {
+	switch e {
+	case Csv:
+		return true
+	case Xlsx:
+		return true
+	default:
+		return false
+	}
+}
+
 // Alike defines model for Alike.
 type Alike = app.Alike
 
@@ -162,6 +180,12 @@ type HandSearch = app.HandSearch
 
 // HeadingHit defines model for HeadingHit.
 type HeadingHit = app.HeadingHit
+
+// HeadingNode defines model for HeadingNode.
+type HeadingNode = app.HeadingNode
+
+// HeadingTree defines model for HeadingTree.
+type HeadingTree = app.HeadingTree
 
 // Health defines model for Health.
 type Health = app.Health
@@ -466,6 +490,18 @@ type TallyParams struct {
 	Facet Facet `form:"facet" json:"facet"`
 }
 
+// ExportTallyParams defines parameters for ExportTally.
+type ExportTallyParams struct {
+	Facet  Facet                   `form:"facet" json:"facet"`
+	Format ExportTallyParamsFormat `form:"format" json:"format"`
+
+	// Called what is looked at, where that is not the sample
+	Called *string `form:"called,omitempty" json:"called,omitempty"`
+}
+
+// ExportTallyParamsFormat defines parameters for ExportTally.
+type ExportTallyParamsFormat string
+
 // NeighboursParams defines parameters for Neighbours.
 type NeighboursParams struct {
 	Word  string  `form:"word" json:"word"`
@@ -636,6 +672,9 @@ type ServerInterface interface {
 	// Split Split the key studies at random into a build and a test half, or put them together again
 	// (POST /api/reviews/{review}/halves)
 	Split(ctx *echo.Context, review int64, params SplitParams) error
+	// HeadingTree The headings of what is looked at as they stand in the vocabulary
+	// (GET /api/reviews/{review}/heading-tree)
+	HeadingTree(ctx *echo.Context, review int64) error
 	// ListHoldings Which sources hold the key studies
 	// (GET /api/reviews/{review}/holdings)
 	ListHoldings(ctx *echo.Context, review int64) error
@@ -681,6 +720,9 @@ type ServerInterface interface {
 	// Tally What the sample is made of, against its contrast
 	// (GET /api/reviews/{review}/tally)
 	Tally(ctx *echo.Context, review int64, params TallyParams) error
+	// ExportTally A facet of what is looked at as a file
+	// (GET /api/reviews/{review}/tally/export)
+	ExportTally(ctx *echo.Context, review int64, params ExportTallyParams) error
 	// Teams Authors who are joined by two or more records
 	// (GET /api/reviews/{review}/teams)
 	Teams(ctx *echo.Context, review int64) error
@@ -1279,6 +1321,22 @@ func (w *ServerInterfaceWrapper) Split(ctx *echo.Context) error {
 	return err
 }
 
+// HeadingTree converts echo context to params.
+func (w *ServerInterfaceWrapper) HeadingTree(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.HeadingTree(ctx, review)
+	return err
+}
+
 // ListHoldings converts echo context to params.
 func (w *ServerInterfaceWrapper) ListHoldings(ctx *echo.Context) error {
 	var err error
@@ -1600,6 +1658,45 @@ func (w *ServerInterfaceWrapper) Tally(ctx *echo.Context) error {
 	return err
 }
 
+// ExportTally converts echo context to params.
+func (w *ServerInterfaceWrapper) ExportTally(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ExportTallyParams
+	// ------------- Required query parameter "facet" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "facet", ctx.QueryParams(), &params.Facet, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter facet: %s", err))
+	}
+
+	// ------------- Required query parameter "format" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "format", ctx.QueryParams(), &params.Format, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter format: %s", err))
+	}
+
+	// ------------- Optional query parameter "called" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "called", ctx.QueryParams(), &params.Called, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter called: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ExportTally(ctx, review, params)
+	return err
+}
+
 // Teams converts echo context to params.
 func (w *ServerInterfaceWrapper) Teams(ctx *echo.Context) error {
 	var err error
@@ -1859,9 +1956,11 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/bench", wrapper.Bench, options.OperationMiddlewares["bench"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/tally", wrapper.Tally, options.OperationMiddlewares["tally"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/item", wrapper.Item, options.OperationMiddlewares["item"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/tally/export", wrapper.ExportTally, options.OperationMiddlewares["exportTally"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/suits", wrapper.Suits, options.OperationMiddlewares["suits"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/alike", wrapper.Alike, options.OperationMiddlewares["alike"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/count-whole", wrapper.CountWhole, options.OperationMiddlewares["countWhole"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/heading-tree", wrapper.HeadingTree, options.OperationMiddlewares["headingTree"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/teams", wrapper.Teams, options.OperationMiddlewares["teams"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/terms", wrapper.TryTerm, options.OperationMiddlewares["tryTerm"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/coverage", wrapper.Coverage, options.OperationMiddlewares["coverage"]...)
@@ -3138,6 +3237,45 @@ func (response SplitdefaultApplicationProblemPlusJSONResponse) VisitSplitRespons
 	return err
 }
 
+type HeadingTreeRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type HeadingTreeResponseObject interface {
+	VisitHeadingTreeResponse(w http.ResponseWriter) error
+}
+
+type HeadingTree200JSONResponse HeadingTree
+
+func (response HeadingTree200JSONResponse) VisitHeadingTreeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type HeadingTreedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response HeadingTreedefaultApplicationProblemPlusJSONResponse) VisitHeadingTreeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListHoldingsRequestObject struct {
 	Review int64 `json:"review"`
 }
@@ -3723,6 +3861,61 @@ func (response TallydefaultApplicationProblemPlusJSONResponse) VisitTallyRespons
 	return err
 }
 
+type ExportTallyRequestObject struct {
+	Review int64 `json:"review"`
+	Params ExportTallyParams
+}
+
+type ExportTallyResponseObject interface {
+	VisitExportTallyResponse(w http.ResponseWriter) error
+}
+
+type ExportTally200ResponseHeaders struct {
+	ContentDisposition *string
+}
+
+type ExportTally200AsteriskResponse struct {
+	Body          io.Reader
+	Headers       ExportTally200ResponseHeaders
+	ContentType   string
+	ContentLength int64
+}
+
+func (response ExportTally200AsteriskResponse) VisitExportTallyResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", response.ContentType)
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	if response.Headers.ContentDisposition != nil {
+		w.Header().Set("Content-Disposition", fmt.Sprint(*response.Headers.ContentDisposition))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type ExportTallydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ExportTallydefaultApplicationProblemPlusJSONResponse) VisitExportTallyResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type TeamsRequestObject struct {
 	Review int64 `json:"review"`
 }
@@ -4284,6 +4477,9 @@ type StrictServerInterface interface {
 	// Split Split the key studies at random into a build and a test half, or put them together again
 	// (POST /api/reviews/{review}/halves)
 	Split(ctx context.Context, request SplitRequestObject) (SplitResponseObject, error)
+	// HeadingTree The headings of what is looked at as they stand in the vocabulary
+	// (GET /api/reviews/{review}/heading-tree)
+	HeadingTree(ctx context.Context, request HeadingTreeRequestObject) (HeadingTreeResponseObject, error)
 	// ListHoldings Which sources hold the key studies
 	// (GET /api/reviews/{review}/holdings)
 	ListHoldings(ctx context.Context, request ListHoldingsRequestObject) (ListHoldingsResponseObject, error)
@@ -4329,6 +4525,9 @@ type StrictServerInterface interface {
 	// Tally What the sample is made of, against its contrast
 	// (GET /api/reviews/{review}/tally)
 	Tally(ctx context.Context, request TallyRequestObject) (TallyResponseObject, error)
+	// ExportTally A facet of what is looked at as a file
+	// (GET /api/reviews/{review}/tally/export)
+	ExportTally(ctx context.Context, request ExportTallyRequestObject) (ExportTallyResponseObject, error)
 	// Teams Authors who are joined by two or more records
 	// (GET /api/reviews/{review}/teams)
 	Teams(ctx context.Context, request TeamsRequestObject) (TeamsResponseObject, error)
@@ -5432,6 +5631,31 @@ func (sh *strictHandler) Split(ctx *echo.Context, review int64, params SplitPara
 	return nil
 }
 
+// HeadingTree operation middleware
+func (sh *strictHandler) HeadingTree(ctx *echo.Context, review int64) error {
+	var request HeadingTreeRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.HeadingTree(ctx.Request().Context(), request.(HeadingTreeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "HeadingTree")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(HeadingTreeResponseObject); ok {
+		return validResponse.VisitHeadingTreeResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // ListHoldings operation middleware
 func (sh *strictHandler) ListHoldings(ctx *echo.Context, review int64) error {
 	var request ListHoldingsRequestObject
@@ -5924,6 +6148,32 @@ func (sh *strictHandler) Tally(ctx *echo.Context, review int64, params TallyPara
 		return err
 	} else if validResponse, ok := response.(TallyResponseObject); ok {
 		return validResponse.VisitTallyResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ExportTally operation middleware
+func (sh *strictHandler) ExportTally(ctx *echo.Context, review int64, params ExportTallyParams) error {
+	var request ExportTallyRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ExportTally(ctx.Request().Context(), request.(ExportTallyRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ExportTally")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ExportTallyResponseObject); ok {
+		return validResponse.VisitExportTallyResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

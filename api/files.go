@@ -44,6 +44,24 @@ func (h Handlers) Shelf(ctx context.Context, r ShelfRequestObject) (ShelfRespons
 	return Shelf200JSONResponse(list), err
 }
 
+// ExportTally answers with a file.
+func (h Handlers) ExportTally(ctx context.Context, r ExportTallyRequestObject) (ExportTallyResponseObject, error) {
+	called := ""
+	if r.Params.Called != nil {
+		called = *r.Params.Called
+	}
+	format, media := string(r.Params.Format), "text/csv; charset=utf-8"
+	if format == "xlsx" {
+		media = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+	}
+	file, name, err := h.app.TallyFile(ctx, r.Review, r.Params.Facet, format, called)
+	if err != nil {
+		return nil, err
+	}
+	disposition := mime.FormatMediaType("attachment", map[string]string{"filename": name})
+	return ExportTally200AsteriskResponse{Body: file, ContentType: media, Headers: ExportTally200ResponseHeaders{ContentDisposition: &disposition}}, nil
+}
+
 // ExportRecords answers with a file.
 func (h Handlers) ExportRecords(ctx context.Context, r ExportRecordsRequestObject) (ExportRecordsResponseObject, error) {
 	file, name, err := h.app.Export(ctx, r.Review, *r.Body)

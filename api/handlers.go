@@ -136,6 +136,14 @@ func (h Handlers) Alike(ctx context.Context, r AlikeRequestObject) (AlikeRespons
 	return Alike200JSONResponse(*v), nil
 }
 
+func (h Handlers) HeadingTree(ctx context.Context, r HeadingTreeRequestObject) (HeadingTreeResponseObject, error) {
+	v, err := h.app.HeadingTree(ctx, r.Review)
+	if err != nil {
+		return nil, err
+	}
+	return HeadingTree200JSONResponse(*v), nil
+}
+
 func (h Handlers) Teams(ctx context.Context, r TeamsRequestObject) (TeamsResponseObject, error) {
 	v, err := h.app.Teams(ctx, r.Review)
 	if err != nil {

@@ -2,6 +2,8 @@ package app
 
 import (
 	"context"
+	"slices"
+	"strings"
 	"unicode/utf8"
 
 	"github.com/RoaringBitmap/roaring/v2"
@@ -24,7 +26,10 @@ type Item struct {
 	TitleOnly  *int       `json:"titleOnly,omitempty"`  // records where it stands in the title and not in the abstract
 	InKeywords *int       `json:"inKeywords,omitempty"` // records where it stands among the authors' keywords
 	Ways       []Way      `json:"ways,omitempty"`       // of a phrase: other ways to search its words
-	With       []GoesWith `json:"with"`                 // headings that its records carry more often than the others
+	With       []GoesWith `json:"with"`                 // headings that its records carry more often than the others; of a heading, words
+	ScopeNote  string     `json:"scopeNote,omitempty"`  // of a heading that the vocabulary has
+	Entry      []string   `json:"entry,omitempty"`      // its entry terms
+	EntryOf    string     `json:"entryOf,omitempty"`    // of a word or keyword: the heading that it is an entry term of
 }
 
 // A Way is how the words of a phrase can be searched, and what that finds.
@@ -91,9 +96,13 @@ func (a *App) Item(ctx context.Context, review int64, f tally.Facet, item string
 		n := int(found.AndCardinality(d.look.Contrast))
 		out.Elsewhere = &n
 	}
+	if f == tally.Headings {
+		d.describe(out, item, roaring.And(found, d.look.Sample))
+	}
 	if f != tally.Words && f != tally.Keywords {
 		return out, nil
 	}
+	d.lead(out, forms)
 	d.stands(out, forms, roaring.And(found, d.look.Sample))
 	if f == tally.Words {
 		for _, s := range tally.Truncations(d.pool.Index, d.look.Sample, bib.Text, forms) {
@@ -155,6 +164,43 @@ func (d *desk) stands(out *Item, forms []string, found *roaring.Bitmap) {
 			break
 		}
 		out.With = append(out.With, GoesWith{r.Item, r.Records, tally.Round(r.Pull)})
+	}
+}
+
+// describe tells what a heading means, and which words stand in the records that carry it far more than by
+// chance.
+func (d *desk) describe(out *Item, heading string, found *roaring.Bitmap) {
+	if v := d.pool.Thesaurus; v != nil {
+		if h, ok := v.Find(heading); ok {
+			out.ScopeNote, out.Entry = v.Headings[h].ScopeNote, v.Headings[h].EntryTerms
+		}
+	}
+	over := d.pool.Over(found, d.look.Sample)
+	words := tally.CountWords(over, nil, tally.DefaultWords)
+	for _, r := range words.Rows {
+		if len(out.With) == headingsWith || tally.Round(r.Pull) <= 0 {
+			break
+		}
+		// Of a phrase and its parts one is enough.
+		if r.AbsorbedBy == "" && !slices.ContainsFunc(out.With, func(w GoesWith) bool {
+			return strings.Contains(" "+w.Item+" ", " "+r.Item+" ") || strings.Contains(" "+r.Item+" ", " "+w.Item+" ")
+		}) {
+			out.With = append(out.With, GoesWith{r.Item, r.Records, tally.Round(r.Pull)})
+		}
+	}
+}
+
+// lead tells which heading a word is an entry term of.
+func (d *desk) lead(out *Item, forms []string) {
+	v := d.pool.Thesaurus
+	if v == nil {
+		return
+	}
+	for _, form := range forms {
+		if label, ok := v.Heading(form); ok {
+			out.EntryOf = label
+			return
+		}
 	}
 }
 

@@ -50,8 +50,8 @@ func (p *Pool) listed(f Facet) *listed {
 	return p.kept.lists[f]()
 }
 
-// narrower returns the records that carry a heading, by its key, or one below it.
-func (p *Pool) narrower(key string) *roaring.Bitmap {
+// Narrower returns the records that carry a heading, by its key, or one below it.
+func (p *Pool) Narrower(key string) *roaring.Bitmap {
 	if p.kept != nil {
 		if known, ok := p.kept.below.Load(key); ok {
 			return known.(*roaring.Bitmap)

@@ -165,7 +165,7 @@ func CountList(p *Pool, f Facet, keys []*bib.Record) *Tally {
 		key := l.items[i].key
 		r.Keys = inKeys[key]
 		if t.HasNarrower {
-			r.WithNarrower = int(p.narrower(key).AndCardinality(p.Sample))
+			r.WithNarrower = int(p.Narrower(key).AndCardinality(p.Sample))
 		}
 		t.Rows = append(t.Rows, r)
 	}

@@ -4,8 +4,11 @@ package table
 import (
 	"encoding/csv"
 	"encoding/json"
+	"fmt"
 	"io"
 	"strconv"
+
+	"github.com/xuri/excelize/v2"
 
 	"tamiz/core/tally"
 )
@@ -85,4 +88,93 @@ func WriteTallyJSON(w io.Writer, t *tally.Tally) error {
 	out.SetIndent("", " ")
 	out.SetEscapeHTML(false)
 	return out.Encode(rows)
+}
+
+// Formulas are the figures of a tally by their names, as a head sheet tells them.
+var Formulas = [][2]string{
+	{"records", "records of the sample with the item"},
+	{"occurrences", "times the item occurs in the sample"},
+	{"share", "records / records of the sample"},
+	{"contrast_records", "records of the contrast with the item"},
+	{"contrast_share", "contrast_records / records of the contrast"},
+	{"lift", "((records + 0.5) / (N1 + 1)) / ((contrast_records + 0.5) / (N2 + 1)); N1, N2: records of sample and contrast"},
+	{"pull", "signed log-likelihood G² = 2 Σ O ln(O / E) over records with and without the item, here and there; negative where it is rarer here (Dunning 1993)"},
+	{"keys", "key studies with the item"},
+	{"absorbed_by", "the longer item without which it never stands"},
+	{"family", "the item that labels its variants"},
+	{"central", "records where the heading is a main point"},
+	{"with_narrower", "records with the heading or one below it"},
+}
+
+// WriteTallyXLSX writes a tally as a workbook: a head sheet with what is said about it and the formulas, and
+// a sheet with a row for each item; figures that are not to be had are empty.
+func WriteTallyXLSX(w io.Writer, t *tally.Tally, about [][2]string) (err error) {
+	f := excelize.NewFile()
+	defer func() {
+		if closed := f.Close(); err == nil {
+			err = closed
+		}
+	}()
+	const head, sheet = "About", "Tally"
+	if err := f.SetSheetName("Sheet1", head); err != nil {
+		return err
+	}
+	row := 0
+	put := func(cells ...any) error {
+		row++
+		return f.SetSheetRow(head, fmt.Sprintf("A%d", row), &cells)
+	}
+	for _, line := range about {
+		if err := put(line[0], line[1]); err != nil {
+			return err
+		}
+	}
+	row++
+	for _, line := range Formulas {
+		if err := put(line[0], line[1]); err != nil {
+			return err
+		}
+	}
+	if err := f.SetColWidth(head, "A", "B", 22); err != nil {
+		return err
+	}
+	if _, err := f.NewSheet(sheet); err != nil {
+		return err
+	}
+	out, err := f.NewStreamWriter(sheet)
+	if err != nil {
+		return err
+	}
+	if err := out.SetColWidth(1, 1, 36); err != nil {
+		return err
+	}
+	names := make([]any, len(columns))
+	for i, c := range columns {
+		names[i] = c
+	}
+	if err := out.SetRow("A1", names); err != nil {
+		return err
+	}
+	for i, r := range t.Rows {
+		cells := []any{r.Item, r.Records, r.Occurrences, tally.Round(r.Share), nil, nil, nil, nil, nil, r.AbsorbedBy, r.Family, nil, nil}
+		if t.Contrast > 0 {
+			cells[4], cells[5], cells[6], cells[7] = r.ContrastRecords, tally.Round(r.ContrastShare), tally.Round(r.Lift), tally.Round(r.Pull)
+		}
+		if t.HasKeys {
+			cells[8] = r.Keys
+		}
+		if t.HasCentral {
+			cells[11] = r.Central
+		}
+		if t.HasNarrower {
+			cells[12] = r.WithNarrower
+		}
+		if err := out.SetRow(fmt.Sprintf("A%d", i+2), cells); err != nil {
+			return err
+		}
+	}
+	if err := out.Flush(); err != nil {
+		return err
+	}
+	return f.Write(w)
 }

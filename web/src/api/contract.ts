@@ -365,6 +365,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/tally/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A facet of what is looked at as a file */
+        get: operations["exportTally"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/suits": {
         parameters: {
             query?: never;
@@ -410,6 +427,23 @@ export interface paths {
         put?: never;
         /** What the chosen source finds for a whole strategy that is not saved */
         post: operations["countWhole"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/heading-tree": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The headings of what is looked at as they stand in the vocabulary */
+        get: operations["headingTree"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1316,6 +1350,10 @@ export interface components {
             inKeywords?: number;
             ways?: components["schemas"]["Way"][];
             with: components["schemas"]["GoesWith"][];
+            scopeNote?: string;
+            entry?: string[];
+            /** @description the heading that it is an entry term of */
+            entryOf?: string;
         };
         Way: {
             /** @enum {string} */
@@ -1357,6 +1395,22 @@ export interface components {
             alike: number;
             together: number;
             records: number;
+        };
+        HeadingTree: {
+            records: number;
+            nodes: components["schemas"]["HeadingNode"][];
+            cut: boolean;
+        };
+        HeadingNode: {
+            label: string;
+            depth: number;
+            records: number;
+            withNarrower: number;
+            keys: number;
+            /** @description below it, that carry records */
+            headings: number;
+            /** @description holds much in many small headings */
+            spread?: boolean;
         };
         Teams: {
             teams: components["schemas"]["Team"][];
@@ -2640,6 +2694,43 @@ export interface operations {
             };
         };
     };
+    exportTally: {
+        parameters: {
+            query: {
+                facet: components["schemas"]["Facet"];
+                format: "csv" | "xlsx";
+                /** @description what is looked at, where that is not the sample */
+                called?: string;
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     suits: {
         parameters: {
             query: {
@@ -2730,6 +2821,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SourceCount"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    headingTree: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeadingTree"];
                 };
             };
             /** @description what went wrong */

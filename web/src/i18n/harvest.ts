@@ -27,4 +27,12 @@ export default {
     half: 'Half of these records stand in the first {n} journal | Half of these records stand in the first {n} journals', cumulated: 'Up to here', unindexed: 'Unindexed', unindexedTip: 'Its part of the records that carry no heading: what searching by headings misses', share: 'Its part of what is looked at', keys: 'Key studies in it', list: 'Hand-search list', listText: 'Journals to read by hand, to make up for weak indexing. Kept with the review.', empty: 'No journal yet. Mark those that are worth reading by hand.', add: 'Put {journal} on the hand-search list', remove: 'Take {journal} off the hand-search list', note: 'Note on {journal}', notePlace: 'A note: years, issues, who reads it', save: 'Save the list', print: 'Print',
   },
   teams: { title: 'Teams', text: 'Authors who signed two or more records together, directly or through others.', none: 'No two authors signed two records together.', authors: '{n} author | {n} authors', years: '{from} to {to}', keys: '{n} key study | {n} key studies', more: '{n} more', lookAt: 'Look at its records from above', folded: 'Written as', authorsList: 'Authors' },
+  saveTally: {
+    open: 'Save', csv: 'This tally as CSV', xlsx: 'This tally as XLSX', plot: 'The plot as PNG', out: 'Candidates with what is decided, as CSV', in: 'Bring decisions in from CSV…', candidates: 'candidates', unread: 'This is no list of candidates: it needs the columns item and state. Nothing was changed.', tooLarge: 'The file is larger than 20 MB. Nothing was changed.', read: '{n} decisions brought in.', passed: '1 line was passed over: {lines} | {n} lines were passed over, among them {lines}',
+  },
+  palette: { open: 'Find anything', hint: 'Find a term, heading, record, screen or action', none: 'Nothing is called so.', kind: { screen: 'Screens', action: 'Actions', term: 'Terms', heading: 'Headings', candidate: 'Words', record: 'Records' }, look: 'Look at {name}', addHere: 'in block {block}' },
+  tree: {
+    asTree: 'As a tree', asList: 'As a list', label: 'Headings in their tree', heading: 'Heading', none: 'Without a vocabulary headings stand in no tree. Bring one in on Question.', open: 'Open {heading}', close: 'Close {heading}', spread: 'spread over {n}', spreadTip: 'This branch holds much of what is looked at in {n} headings, none of which holds half of it', cut: 'The tree is larger than what is shown here.',
+    scope: 'What it means', entry: 'Entry terms', words: 'Words that stand for it', wordsTip: 'In {n} of its records; pull {pull}', entryOf: 'An entry term of {heading}',
+  },
 }

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useEventListener, useStorage, useTitle } from '@vueuse/core'
-import { computed, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute } from 'vue-router'
 import BenchPanel from '@/parts/BenchPanel.vue'
+import CommandPalette from '@/parts/CommandPalette.vue'
 import ConflictDialog from '@/parts/ConflictDialog.vue'
 import EmptyState from '@/parts/EmptyState.vue'
 import SaveDialog from '@/parts/files/SaveDialog.vue'
@@ -28,6 +29,7 @@ const problem = useProblem()
 const steps = useSteps()
 const sources = useSources()
 
+const finding = ref(false)
 const folded = useStorage('tamiz-bench-folded', false)
 const number = computed(() => Number(route.params.review))
 
@@ -76,6 +78,7 @@ const state = computed(() => {
         </v-list>
       </v-menu>
       <span class="grow" />
+      <button v-if="review.saved" class="find" @click="finding = true"><span class="cut">{{ t('palette.open') }}</span> <kbd>Ctrl K</kbd></button>
       <button class="btn bare" :disabled="!review.canUndo" :title="review.canUndo && steps.say(review.canUndo)" @click="steps.undo()">{{ t('steps.undo') }} <kbd>Ctrl Z</kbd></button>
       <button v-if="review.canRedo" class="btn bare" :title="steps.say(review.canRedo)" @click="steps.redo()">{{ t('steps.redo') }}</button>
       <span class="small state" :class="{ wrong: state.wrong }" role="status">{{ state.text }}</span>
@@ -88,6 +91,7 @@ const state = computed(() => {
     </main>
     <BenchPanel v-if="!folded && review.saved" @fold="folded = true" />
     <button v-else-if="review.saved" class="unfold" :aria-label="t('bench.unfold')" :title="t('bench.unfold')" @click="folded = false">‹</button>
+    <CommandPalette v-if="review.saved" v-model="finding" />
     <RecordReader />
     <SaveDialog />
     <MadeOfIt />
@@ -96,6 +100,21 @@ const state = computed(() => {
 </template>
 
 <style scoped>
+.find {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 10px;
+  width: 200px;
+  min-width: 0;
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  background: var(--white);
+  color: var(--ink-3);
+  padding: 4px 8px 4px 11px;
+  cursor: pointer;
+}
+
 .frame {
   display: grid;
   grid-template-columns: 92px minmax(0, 1fr) 286px;

@@ -177,9 +177,18 @@ defineExpose({ terms, truncate, alike })
       <h3 class="small">{{ t('teams.folded') }}</h3>
       <ul class="small"><li v-for="w in candidate.row.writings" :key="w.item">{{ w.item }} · {{ n(w.records, 'whole') }}</li></ul>
     </template>
+    <p v-if="item?.entryOf" class="small absorbs">{{ t('tree.entryOf', { heading: item.entryOf }) }}</p>
+    <template v-if="item?.scopeNote">
+      <h3 class="small">{{ t('tree.scope') }}</h3>
+      <p class="small">{{ item.scopeNote }}</p>
+    </template>
+    <template v-if="item?.entry?.length">
+      <h3 class="small">{{ t('tree.entry') }}</h3>
+      <p class="small">{{ item.entry.slice(0, 30).join(' · ') }}</p>
+    </template>
     <template v-if="item?.with.length">
-      <h3 class="small">{{ t('goes.title') }}</h3>
-      <p class="goes"><button v-for="h in item.with" :key="h.item" class="chip" :title="t('goes.tip', { n: n(h.records, 'whole'), pull: n(h.pull, 'whole') })" @click="reader.list({ facet: 'headings', item: h.item }, h.item)">{{ h.item }} <em>{{ n(h.records, 'whole') }}</em></button></p>
+      <h3 class="small">{{ t(candidate.facet === 'headings' ? 'tree.words' : 'goes.title') }}</h3>
+      <p class="goes"><button v-for="h in item.with" :key="h.item" class="chip" :title="t('goes.tip', { n: n(h.records, 'whole'), pull: n(h.pull, 'whole') })" @click="reader.list({ facet: candidate.facet === 'headings' ? 'words' : 'headings', item: h.item }, h.item)">{{ h.item }} <em>{{ n(h.records, 'whole') }}</em></button></p>
     </template>
     <button class="btn bare more" @click="records()">{{ t('panel.records', { n: n(candidate.row.records, 'whole') }, candidate.row.records) }} <kbd>Enter</kbd></button>
   </section>

@@ -8,6 +8,7 @@ import { CanvasRenderer } from 'echarts/renderers'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { blockColour } from '@/parts/BlockStamp.vue'
+import { saveBlob } from '@/parts/files/blob'
 import { useReview } from '@/state/review'
 import type { Area, Candidate } from './candidates'
 
@@ -167,6 +168,13 @@ const box = computed(() => {
   const d = drawn.value
   return d && { left: `${Math.min(d.x0, d.x1)}px`, top: `${Math.min(d.y0, d.y1)}px`, width: `${Math.abs(d.x1 - d.x0)}px`, height: `${Math.abs(d.y1 - d.y0)}px` }
 })
+
+/** Saves the plot as it stands. */
+async function save(name: string) {
+  const drawn = chart.value?.getDataURL({ type: 'png', pixelRatio: 2, backgroundColor: '#fff' })
+  if (drawn) saveBlob(await (await fetch(drawn)).blob(), `${name}.png`)
+}
+defineExpose({ save })
 </script>
 
 <template>

@@ -3,6 +3,7 @@ import { keepPreviousData, useQuery, type UseQueryReturnType } from '@tanstack/v
 import { refDebounced, useStorage } from '@vueuse/core'
 import { computed, defineAsyncComponent, nextTick, ref, toRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { useRoute, useRouter } from 'vue-router'
 import { api, ask, CallError, type Block, type Facet, type Suit, type Tally, type Term } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
 import { useReader } from '@/parts/reader'
@@ -17,6 +18,7 @@ import CandidatePanel from './CandidatePanel.vue'
 import HarvestTools from './HarvestTools.vue'
 import KeysDialog from './KeysDialog.vue'
 import LookedAt from './LookedAt.vue'
+import SaveMenu from './SaveMenu.vue'
 import { noFilters, useCandidates, type Candidate } from './candidates'
 
 // Charts come when they are first looked at.
@@ -24,6 +26,7 @@ const CandidatePlot = defineAsyncComponent(() => import('./CandidatePlot.vue'))
 const YearsView = defineAsyncComponent(() => import('./YearsView.vue'))
 const SharesView = defineAsyncComponent(() => import('./SharesView.vue'))
 const JournalsView = defineAsyncComponent(() => import('./JournalsView.vue'))
+const HeadingTree = defineAsyncComponent(() => import('./HeadingTree.vue'))
 const TeamsView = defineAsyncComponent(() => import('./TeamsView.vue'))
 const facets: Facet[] = ['words', 'headings', 'qualifiers', 'keywords', 'journals', 'authors', 'years', 'types', 'languages', 'countries']
 
@@ -71,6 +74,7 @@ const most = computed(() => (tally.value?.rows ?? []).reduce((m, r) => Math.max(
 const list = ref<InstanceType<typeof CandidateList>>()
 const panel = ref<InstanceType<typeof CandidatePanel>>()
 const decides = computed(() => taken.includes(facet.value))
+const plot = ref<{ save: (name: string) => void }>()
 const tools = ref<InstanceType<typeof HarvestTools>>()
 const dropping = ref(false)
 const help = ref(false)
@@ -202,9 +206,25 @@ function find(item: string) {
 }
 
 const teams = ref(false)
+const tree = useStorage('tamiz-heading-tree', false)
 /** The key studies that figures are counted over: those of the build half, where there are halves. */
 const mined = computed(() => review.keyStudies.length - (review.document.halves?.test.filter((id) => review.keyStudies.some((k) => k.id === id)).length ?? 0))
 const bare = computed(() => (tally.value?.rows ?? []).reduce((sum, r) => sum + (r.unindexed ?? 0), 0))
+
+// What was found elsewhere is gone to: an item of a facet, named in the address.
+const route = useRoute()
+const router = useRouter()
+watch(
+  () => [route.query.item, route.query.facet, tally.value?.facet] as const,
+  ([item, wanted, has]) => {
+    if (typeof item !== 'string') return
+    if (typeof wanted === 'string' && facets.includes(wanted as Facet) && facet.value !== wanted) facet.value = wanted as Facet
+    if (has !== facet.value) return
+    void nextTick(() => find(item))
+    void router.replace({ query: {} })
+  },
+  { immediate: true },
+)
 
 /** Headings lag behind: how many records have none, and where most of them are. */
 const unindexed = computed(() => {
@@ -223,7 +243,9 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
       <router-link class="btn" :to="{ name: 'samples', params: { review: review.id } }">{{ t('samples.bring') }}</router-link>
     </EmptyState>
     <template v-else>
-      <LookedAt :records="tally?.looked" :contrast="tally?.contrast" :counts="decides ? counts : undefined" />
+      <LookedAt :records="tally?.looked" :contrast="tally?.contrast" :counts="decides ? counts : undefined">
+        <SaveMenu v-if="tally" :facet="facet" :decides="decides" @plot="plot?.save(t(`facet.${facet}`))" />
+      </LookedAt>
       <div class="facets" role="tablist" :aria-label="t('harvest.facets')">
         <button v-for="f in facets" :key="f" role="tab" :aria-selected="f === facet" :class="{ here: f === facet }" @click="facet = f">
           {{ t(`facet.${f}`) }} <small>{{ tallies[f].data.value ? n(tallies[f].data.value!.rows.length, 'whole') : '' }}</small>
@@ -236,15 +258,17 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
       <SharesView v-else-if="facet === 'types' || facet === 'languages' || facet === 'countries'" :key="facet" :tally="tally" :of-keys="mined" />
       <JournalsView v-else-if="facet === 'journals'" :tally="tally" :of-keys="mined" :bare="bare" />
       <template v-else>
-        <CandidatePlot :rows="all" :selected="selectedKey" :has-contrast="tally.contrast > 0" :area="area" @select="select" @area="area = $event" />
+        <CandidatePlot v-if="!(facet === 'headings' && tree)" ref="plot" :rows="all" :selected="selectedKey" :has-contrast="tally.contrast > 0" :area="area" @select="select" @area="area = $event" />
         <p v-if="unindexed" class="small unindexed">{{ unindexed }}</p>
         <HarvestTools ref="tools" v-model:show="show" v-model:words="words" v-model:filters="filters" v-model:with-aside="withAside" :shown="shown.length" :decides="decides" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :refused="pattern.refused" :aside="asideHere" @list="list?.focus()" @help="help = true">
+          <button v-if="facet === 'headings' && tally.hasNarrower" class="btn bare" :aria-pressed="tree" @click="tree = !tree">{{ t(tree ? 'tree.asList' : 'tree.asTree') }}</button>
           <button v-if="facet === 'authors'" class="btn outline" :aria-pressed="teams" @click="teams = !teams">{{ t('teams.title') }}</button>
           <button v-if="decides" class="btn bare" :title="looked.since ? `${t('looked.anewTip')}. ${t('looked.changes', { n: looked.since }, looked.since)}` : t('looked.anewTip')" @click="looked.anew()">{{ t('looked.anew') }}<span v-if="looked.since" class="since" aria-hidden="true">{{ looked.since }}</span> <kbd>O</kbd></button>
         </HarvestTools>
         <div class="two">
+          <HeadingTree v-if="facet === 'headings' && tree" :selected="selected?.item" @find="find" @key="onKey" />
           <CandidateList
-            ref="list" :rows="shown" :selected="selectedKey" :marked="marked" :suits="suits" :sort="sort" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :has-narrower="tally.hasNarrower" :most="most"
+            v-else ref="list" :rows="shown" :selected="selectedKey" :marked="marked" :suits="suits" :sort="sort" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :has-narrower="tally.hasNarrower" :most="most"
             :title="decides ? t(`harvest.title.${show}`) : t(`facet.${facet}`)" :blocks="decides ? Math.min(review.document.blocks.length, 3) : 0" @select="select" @open="records" @sort="sortBy" @key="onKey"
           />
           <TeamsView v-if="facet === 'authors' && teams" @looked="facet = 'words'" />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
+import Papa from 'papaparse'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Tally, TallyRow } from '@/api/client'
@@ -38,13 +39,12 @@ function remove(journal: string, name: string) {
 const records = (r: TallyRow) => reader.list({ facet: 'journals', item: r.item }, r.item)
 
 function save() {
-  const cell = (v: string | number) => (/[",\r\n]/.test(String(v)) ? `"${String(v).replaceAll('"', '""')}"` : String(v))
   const row = (h: { journal: string; name: string; note: string }) => {
     const at = props.tally.rows.find((r) => key(r) === h.journal)
     return [h.name, at?.records ?? '', at?.keys ?? '', at?.unindexed ?? '', h.note]
   }
-  const lines = [['journal', 'records', 'key_studies', 'unindexed', 'note'], ...listed.value.map(row)].map((r) => r.map(cell).join(','))
-  saveBlob(new Blob([`${lines.join('\r\n')}\r\n`], { type: 'text/csv;charset=utf-8' }), `${t('journals.list')}.csv`)
+  const text = Papa.unparse({ fields: ['journal', 'records', 'key_studies', 'unindexed', 'note'], data: listed.value.map(row) }, { newline: '\r\n' })
+  saveBlob(new Blob([`${text}\r\n`], { type: 'text/csv;charset=utf-8' }), `${t('journals.list')}.csv`)
 }
 </script>
 

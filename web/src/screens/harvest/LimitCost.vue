@@ -14,6 +14,8 @@ const props = defineProps<{
   source?: number
   sourceName?: string
   counting: boolean
+  /** It is not set yet: what it would change can be told. */
+  resting: boolean
 }>()
 
 const { t, n } = useI18n()
@@ -28,7 +30,7 @@ const share = computed(() => (props.of ? props.records / props.of : 0))
     <p><b>{{ t('shape.records', { n: n(records, 'whole'), of: n(of, 'whole'), share: n(share, 'share') }, records) }}</b></p>
     <p v-if="missing" class="small">{{ t('shape.ofThem', { n: n(missing, 'whole') }) }}</p>
     <p v-if="ofKeys !== undefined" :class="{ wrong: keys }">{{ t('shape.keys', { n: keys ?? 0, of: ofKeys }) }}</p>
-    <dl class="small">
+    <dl v-if="resting" class="small">
       <template v-if="reading.from !== undefined"><dt>{{ t('shape.reading') }}</dt><dd>{{ reading.to === undefined ? t('shape.counting') : t('shape.now', { from: n(reading.from, 'whole'), to: n(reading.to, 'whole') }) }}</dd></template>
       <template v-if="sourceName"><dt>{{ t('shape.atSource', { source: sourceName }) }}</dt><dd>{{ source !== undefined ? n(source, 'whole') : counting ? t('shape.counting') : '–' }}</dd></template>
     </dl>

@@ -63,6 +63,7 @@ const same = (a: RecordSet) => JSON.stringify(a) === JSON.stringify(looked.set)
     <button v-if="looked.set" class="btn bare" :aria-label="t('looked.back')" :title="t('looked.back')" @click="looked.at(undefined)">×</button>
     <span class="grow" />
     <span v-if="counts" class="small counts">{{ t('harvest.counts', { open: n(counts.open, 'whole'), kept: n(counts.kept, 'whole'), parked: n(counts.parked, 'whole'), dropped: n(counts.dropped, 'whole') }) }}</span>
+    <slot />
   </div>
 </template>
 

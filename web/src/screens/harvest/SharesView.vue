@@ -95,7 +95,7 @@ const chartRows = computed(() => rows.value.slice(0, 30))
       <template v-if="shown && lost">
         <LimitCost
           :title="t('shape.loses', { item: shown.item })" :records="lost.records" :of="tally.looked" :missing="tally.missing" :keys="lost.keys" :of-keys="tally.hasKeys ? ofKeys : undefined"
-          :source="source" :source-name="kind && resting ? sourceName : undefined" :counting="counting"
+          :source="source" :source-name="kind && resting ? sourceName : undefined" :counting="counting" :resting="resting !== undefined"
         />
         <p v-if="!kind" class="small note">{{ t('shape.noLimit') }}</p>
         <button v-else-if="chosen && !limited(chosen.item)" class="btn outline" @click="set_">{{ t(set?.values?.length ? 'shape.add' : 'shape.limit', { item: chosen.item }) }}</button>
@@ -226,6 +226,8 @@ tr.missing i {
 
 .btn {
   margin-top: 10px;
+  white-space: normal;
+  text-align: left;
 }
 
 .hidden {

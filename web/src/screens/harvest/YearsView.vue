@@ -126,7 +126,7 @@ const records = (year: number) => reader.list({ facet: 'years', item: String(yea
       <aside>
         <LimitCost
           v-if="lost && cut" :title="t('years.text', { year: cut })" :records="lost.records" :of="tally.looked" :missing="tally.missing" :keys="lost.keys" :of-keys="tally.hasKeys ? ofKeys : undefined"
-          :source="source" :source-name="resting ? sourceName : undefined" :counting="counting"
+          :source="source" :source-name="resting ? sourceName : undefined" :counting="counting" :resting="resting !== undefined"
         />
         <p v-else class="small">{{ t('years.all') }}</p>
         <button v-if="cut && moved" class="btn outline" @click="limit({ kind: 'years', from: cut, to: set?.to }, t('years.from', { year: cut }))">{{ t('years.limit', { year: cut }) }}</button>

@@ -1,0 +1,62 @@
+package app
+
+import (
+	"context"
+	"fmt"
+	"io"
+
+	"tamiz/core/tally"
+	"tamiz/exchange"
+	"tamiz/exchange/table"
+)
+
+// mostSheetRows is how many items a sheet of a workbook holds, below its head.
+const mostSheetRows = 1_048_575
+
+// TallyFile writes a facet of what is looked at as a file: csv or xlsx. Words are folded into families. name is
+// that of the file; called, what is looked at where that is not the sample.
+func (a *App) TallyFile(ctx context.Context, review int64, f tally.Facet, format, called string) (file io.ReadCloser, name string, err error) {
+	head, err := a.store.Review(ctx, review)
+	if err != nil {
+		return nil, "", gone(err, "review")
+	}
+	d, err := a.desk(ctx, review, nil)
+	if err != nil {
+		return nil, "", err
+	}
+	if d.pool == nil {
+		return nil, "", errNoSample
+	}
+	counted := d.pool.tally(d.look, f, d.keys)
+	t := *counted.Tally
+	if f == tally.Words {
+		t.Rows = make([]tally.Row, len(counted.families))
+		for i := range counted.families {
+			t.Rows[i] = counted.families[i].Row
+		}
+	}
+	if format == "xlsx" && len(t.Rows) > mostSheetRows {
+		return nil, "", invalid("format", "A sheet holds at most %d items; save the tally as CSV.", mostSheetRows)
+	}
+	looked, against := d.sample.Name, d.contrast
+	if d.look.key != "" {
+		looked, against = exchange.Cut(called, 200), "the rest of sample and contrast"
+	} else if against == "" && t.Contrast > 0 {
+		against = "all other records of the review"
+	}
+	out, in := io.Pipe()
+	go func() {
+		var err error
+		if format == "xlsx" {
+			err = table.WriteTallyXLSX(in, &t, [][2]string{
+				{"review", head.Name}, {"facet", string(f)}, {"sample", looked}, {"records of the sample (N1)", fmt.Sprint(t.Sample)},
+				{"contrast", against}, {"records of the contrast (N2)", fmt.Sprint(t.Contrast)}, {"counted", a.now().Format("2006-01-02 15:04")},
+				{"items left out in fewer records than", fmt.Sprint(t.LeftOutBelow)},
+			})
+		} else {
+			err = table.WriteTallyCSV(in, &t)
+		}
+		in.CloseWithError(err) // without one, the end of the file
+	}()
+	return out, fileName(fmt.Sprintf("%s %s", head.Name, f)) + "." + format, nil
+}

@@ -1,0 +1,181 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { refDebounced, useEventListener } from '@vueuse/core'
+import { computed, nextTick, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { useRouter } from 'vue-router'
+import { api, ask, type Tally } from '@/api/client'
+import { useLooked } from '@/state/looked'
+import { termText, useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
+import { useSteps } from '@/state/steps'
+import { useReader } from './reader'
+
+/** Find anything: terms, headings, words, records, screens and actions, by what they are called. */
+interface Found {
+  kind: 'screen' | 'action' | 'term' | 'heading' | 'candidate' | 'record'
+  name: string
+  hint?: string
+  go: () => unknown
+}
+const open = defineModel<boolean>({ required: true })
+
+const { t, n } = useI18n()
+const router = useRouter()
+const queries = useQueryClient()
+const review = useReview()
+const looked = useLooked()
+const sources = useSources()
+const steps = useSteps()
+const reader = useReader()
+
+const typed = ref('')
+const settled = refDebounced(typed, 180)
+const at = ref(0)
+const field = ref<HTMLInputElement>()
+const words = computed(() => typed.value.trim().toLowerCase().split(/\s+/).filter(Boolean))
+const fits = (name: string) => {
+  const low = name.toLowerCase()
+  return words.value.every((w) => low.includes(w))
+}
+const to = (name: string, query?: Record<string, string>) => router.push({ name, params: { review: review.id }, query })
+
+const screens = computed<Found[]>(() =>
+  (['question', 'samples', 'harvest', 'blocks', 'coverage', 'shelf', 'sources'] as const).map((s) => ({ kind: 'screen', name: t(`screen.${s}`), go: () => to(s) })),
+)
+const actions = computed<Found[]>(() => [
+  { kind: 'action', name: t('steps.undo'), hint: 'Ctrl Z', go: () => steps.undo() },
+  { kind: 'action', name: t('steps.redo'), hint: 'Ctrl Shift Z', go: () => steps.redo() },
+  { kind: 'action', name: t('looked.anew'), hint: 'O', go: async () => { await to('harvest'); await looked.anew() } },
+  ...(sources.chosen ? [{ kind: 'action' as const, name: t('counted.again'), go: () => sources.countAgain() }] : []),
+  ...looked.offered.map((s): Found => ({ kind: 'action', name: t('palette.look', { name: looked.name(s) }), go: async () => { await looked.at(s); await to('harvest') } })),
+  ...review.samples.map((s): Found => ({ kind: 'action', name: t('palette.look', { name: s.name }), go: async () => { await review.look({ source: review.view.source, sample: s.id, rest: true }); await to('harvest') } })),
+])
+const terms = computed<Found[]>(() => review.document.blocks.flatMap((b) => b.terms.map((x): Found => ({ kind: 'term', name: termText(x), hint: t('palette.addHere', { block: b.name }), go: () => to('blocks') }))))
+/** Words of the tallies that are at hand. */
+const candidates = computed<Found[]>(() => {
+  if (!words.value.length) return []
+  const tallies = queries.getQueriesData<Tally>({ queryKey: ['tally', review.id] }).flatMap(([, data]) => (data?.facet === 'words' ? [data] : []))
+  const rows = tallies.at(-1)?.rows ?? []
+  const out: Found[] = []
+  for (const row of rows) {
+    if (out.length >= 8) break
+    const item = [row.item, ...(row.forms?.map((f) => f.item) ?? [])].find(fits)
+    if (item) out.push({ kind: 'candidate', name: row.item, hint: n(row.records, 'whole'), go: () => to('harvest', { facet: 'words', item: row.item }) })
+  }
+  return out
+})
+
+const asked = computed(() => settled.value.trim())
+const tried = useQuery({
+  queryKey: computed(() => ['term', review.id, review.viewStamp, review.keysStamp, asked.value]),
+  queryFn: () => ask(api.POST('/api/reviews/{review}/terms', { params: { path: { review: review.id } }, body: { typed: asked.value } })),
+  enabled: () => open.value && asked.value.length > 1 && asked.value.length < 200,
+  retry: false,
+})
+const headings = computed<Found[]>(() => (asked.value === typed.value.trim() ? (tried.data.value?.headings ?? []) : []).map((h) => ({ kind: 'heading', name: h.label, hint: n(h.records, 'whole'), go: () => to('harvest', { facet: 'headings', item: h.label }) })))
+const records = useQuery({
+  queryKey: computed(() => ['records', 'palette', review.id, review.viewStamp, tried.data.value?.term]),
+  queryFn: () => ask(api.POST('/api/reviews/{review}/records', { params: { path: { review: review.id } }, body: { of: { term: tried.data.value?.term }, at: 0, limit: 6 } })),
+  enabled: () => open.value && review.sample !== undefined && tried.data.value?.term !== undefined && asked.value.length > 2,
+  retry: false,
+})
+const titles = computed<Found[]>(() => (asked.value === typed.value.trim() && asked.value.length > 2 ? (records.data.value?.records ?? []) : []).map((r) => ({ kind: 'record', name: r.title || t('record.noTitle'), hint: [r.byline, r.year || undefined].filter(Boolean).join(' '), go: () => reader.one(r.id, r.title) })))
+
+const found = computed<Found[]>(() => [
+  ...(words.value.length ? terms.value.filter((f) => fits(f.name)).slice(0, 8) : []),
+  ...headings.value, ...candidates.value,
+  ...screens.value.filter((f) => fits(f.name)), ...actions.value.filter((f) => fits(f.name)).slice(0, 12), ...titles.value,
+])
+watch(typed, () => (at.value = 0))
+watch(open, async (on) => {
+  if (!on) return
+  typed.value = ''
+  await nextTick()
+  field.value?.focus()
+})
+watch(at, (i) => document.getElementById(`found-${i}`)?.scrollIntoView({ block: 'nearest' }))
+
+useEventListener('keydown', (e: KeyboardEvent) => {
+  if ((e.ctrlKey || e.metaKey) && !e.altKey && !e.shiftKey && e.key.toLowerCase() === 'k') {
+    e.preventDefault()
+    open.value = !open.value
+  }
+})
+
+function go(f: Found | undefined) {
+  if (!f) return
+  open.value = false
+  void nextTick(() => f.go())
+}
+function onKey(e: KeyboardEvent) {
+  const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 8, PageUp: -8 }[e.key]
+  if (by) {
+    e.preventDefault()
+    at.value = Math.min(Math.max(at.value + by, 0), found.value.length - 1)
+  } else if (e.key === 'Enter') {
+    e.preventDefault()
+    go(found.value[at.value])
+  }
+}
+</script>
+
+<template>
+  <v-dialog v-model="open" :max-width="620" :aria-label="t('palette.open')" class="palette" location="top" transition="false">
+    <v-card>
+      <input
+        ref="field" v-model="typed" class="field" role="combobox" aria-expanded="true" aria-controls="found" :aria-activedescendant="found.length ? `found-${at}` : undefined"
+        :aria-label="t('palette.hint')" :placeholder="t('palette.hint')" maxlength="300" autocomplete="off" spellcheck="false" @keydown="onKey"
+      />
+      <ul id="found" role="listbox" :aria-label="t('palette.open')">
+        <li v-for="(f, i) in found" :id="`found-${i}`" :key="`${f.kind} ${f.name} ${f.hint ?? ''}`" role="option" :aria-selected="i === at" :class="{ here: i === at }" @mousemove="at = i" @click="go(f)">
+          <span class="small kind">{{ i === 0 || found[i - 1].kind !== f.kind ? t(`palette.kind.${f.kind}`) : '' }}</span>
+          <span class="cut" :class="{ mono: f.kind === 'term' || f.kind === 'candidate' }">{{ f.name }}</span>
+          <span class="small hint">{{ f.hint }}</span>
+        </li>
+        <li v-if="!found.length" class="small none" role="option" aria-selected="false">{{ t('palette.none') }}</li>
+      </ul>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.field {
+  margin: 12px 12px 6px;
+  width: auto;
+  font-size: 15px;
+  padding: 8px 12px;
+}
+
+ul {
+  max-height: 56vh;
+  overflow-y: auto;
+  padding: 0 6px 8px;
+}
+
+li {
+  display: grid;
+  grid-template-columns: 76px minmax(0, 1fr) auto;
+  gap: 10px;
+  align-items: baseline;
+  padding: 4px 10px;
+  border-radius: var(--radius);
+  cursor: pointer;
+}
+
+li.here {
+  background: var(--gold-soft);
+}
+
+.none {
+  display: block;
+  cursor: default;
+}
+
+.hint {
+  white-space: nowrap;
+  max-width: 220px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+</style>

@@ -1,0 +1,53 @@
+import Papa from 'papaparse'
+import type { Facet, NewDecision, ReviewDocument, Term } from '@/api/client'
+import type { Op } from '@/state/ops'
+import { newTerm, termText } from '@/state/review'
+
+const columns = ['facet', 'item', 'state', 'block', 'reason', 'sample'] as const
+const facets: readonly string[] = ['words', 'headings', 'keywords']
+const most = 50_000 // lines that are read
+
+/** What is decided about candidates as CSV: a line for each term of a block, and for each that is parked or dropped. */
+export function writeCandidates(doc: ReviewDocument, decisions: ReadonlyMap<string, { state: string; reason: string }>): string {
+  const rows: string[][] = []
+  for (const b of doc.blocks) {
+    for (const t of b.terms) rows.push([t.kind === 'heading' ? 'headings' : (t.from?.facet ?? 'words'), termText(t), 'kept', b.name, '', t.from?.sample === undefined ? '' : String(t.from.sample)])
+  }
+  for (const [key, d] of decisions) {
+    const [facet, item] = key.split('\n')
+    rows.push([facet, item, d.state, '', d.reason, ''])
+  }
+  return `${Papa.unparse({ fields: [...columns], data: rows }, { newline: '\r\n' })}\r\n`
+}
+
+/** Reads such a file as changes; undefined where it is none. Lines that say nothing that can be done are passed over. */
+export function readCandidates(text: string, doc: ReviewDocument): { ops: Op[]; decisions: NewDecision[]; passed: number; lines: number[] } | undefined {
+  const parsed = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, ''), { header: true, skipEmptyLines: 'greedy', preview: most, transformHeader: (h) => h.trim().toLowerCase() })
+  const fields = parsed.meta.fields ?? []
+  if (!fields.includes('item') || !fields.includes('state')) return undefined
+  const ops: Op[] = []
+  const decisions: NewDecision[] = []
+  const lines: number[] = []
+  const has = (block: string, term: Term) => {
+    const b = doc.blocks.find((x) => x.id === block)
+    return [...(b?.terms ?? []), ...ops.flatMap((op) => (op.op === 'addTerm' && op.block === block ? [op.term] : []))].some((x) => x.kind === term.kind && termText(x).toLowerCase() === termText(term).toLowerCase())
+  }
+  parsed.data.forEach((row, i) => {
+    const item = (row.item ?? '').trim().slice(0, 1000)
+    const facet = (row.facet ?? 'words').trim().toLowerCase() || 'words'
+    const state = (row.state ?? '').trim().toLowerCase()
+    if (item && facets.includes(facet) && (state === 'parked' || state === 'dropped' || state === 'open')) {
+      decisions.push({ facet: facet as Facet, item: item.toLowerCase(), state, reason: (row.reason ?? '').trim().slice(0, 200) })
+      return
+    }
+    const block = doc.blocks.find((b) => b.name.toLowerCase() === (row.block ?? '').trim().toLowerCase())
+    if (item && facets.includes(facet) && state === 'kept' && block) {
+      const near = /^(.*\S)\s*~\s*(\d{1,3})\s*(\S.*)$/.exec(item)
+      const term = facet === 'headings' ? newTerm({ kind: 'heading', heading: item.replace(/^\[|\+?\]$/g, ''), narrower: /\+\]?$/.test(item) }) : near ? newTerm({ kind: 'near', left: near[1], right: near[3], within: Number(near[2]), field: 'text' }) : newTerm({ kind: 'text', text: item, field: 'text' })
+      if (!has(block.id, term)) ops.push({ op: 'addTerm', block: block.id, term })
+      return
+    }
+    lines.push(i + 2)
+  })
+  return { ops, decisions, passed: lines.length, lines }
+}
