@@ -81,3 +81,24 @@ func TestTypedTermsAreReadInTheirTextForm(t *testing.T) {
 		assert.Equal(t, want, readTyped(typed, "title"), typed)
 	}
 }
+
+func TestHandSearchListsAreBroughtTogetherJournalByJournal(t *testing.T) {
+	list := func(notes ...string) (out []HandSearch) {
+		for _, n := range notes {
+			out = append(out, HandSearch{Journal: n[:1], Name: n[:1], Note: n[1:]})
+		}
+		return out
+	}
+	for name, c := range map[string]struct{ base, mine, theirs, want []HandSearch }{
+		"both add":              {list(), list("a"), list("b"), list("b", "a")},
+		"I take out":            {list("a", "b"), list("b"), list("a", "b"), list("b")},
+		"they take out":         {list("a", "b"), list("a", "b"), list("b"), list("b")},
+		"each notes another":    {list("a", "b"), list("a1", "b"), list("a", "b2"), list("a1", "b2")},
+		"both note one":         {list("a"), list("a1"), list("a2"), list("a1")},
+		"I note what they drop": {list("a"), list("a1"), list(), list("a1")},
+		"they note what I drop": {list("a"), list(), list("a2"), list("a2")},
+		"both add the same":     {list(), list("a"), list("a"), list("a")},
+	} {
+		assert.Equal(t, c.want, mergeJournals(c.base, c.mine, c.theirs), name)
+	}
+}
