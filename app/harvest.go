@@ -47,6 +47,7 @@ type TallyRow struct {
 	WithNarrower    *int     `json:"withNarrower,omitempty"`
 	Forms           []Form   `json:"forms,omitempty"`   // of a family with several, the most frequent first
 	Absorbs         []string `json:"absorbs,omitempty"` // items that never stand without it
+	Inside          []string `json:"inside,omitempty"` // blocks whose terms matched all its forms when it was counted
 	Unindexed       int      `json:"unindexed,omitempty"`
 	Writings        []Form   `json:"writings,omitempty"` // of journals and authors: the ways of writing that are folded
 }
@@ -133,6 +134,12 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 			out.Unindexed = append(out.Unindexed, Unindexed(y))
 		}
 	}
+	inside := func([]string) []string { return nil }
+	if f == tally.Words || f == tally.Keywords || f == tally.Headings {
+		if inside, err = d.inside(f); err != nil {
+			return nil, err
+		}
+	}
 	out.Rows = make([]TallyRow, len(rows))
 	for i := range rows {
 		r := &rows[i]
@@ -157,14 +164,20 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 		if t.HasNarrower {
 			row.WithNarrower = &r.WithNarrower
 		}
+		forms := []string{r.Item}
 		if f == tally.Words {
 			family := t.families[i]
+			forms = forms[:0]
+			for _, form := range family.Forms {
+				forms = append(forms, form.Item)
+			}
 			if row.Absorbs = family.Absorbs; len(family.Forms) > 1 {
 				for _, form := range family.Forms {
 					row.Forms = append(row.Forms, Form{form.Item, form.Records})
 				}
 			}
 		}
+		row.Inside = inside(forms)
 		out.Rows[i] = row
 	}
 	return out, nil

@@ -108,7 +108,7 @@ func holding(f tally.Facet, records []*bib.Record) func(forms []string) int {
 }
 
 func (d *desk) suitWords(out *Suits, f tally.Facet, missed []*bib.Record) error {
-	blocks, err := d.taken()
+	inside, err := d.inside(f)
 	if err != nil {
 		return err
 	}
@@ -131,11 +131,7 @@ func (d *desk) suitWords(out *Suits, f tally.Facet, missed []*bib.Record) error 
 				break
 			}
 		}
-		for i, taken := range blocks {
-			if !slices.ContainsFunc(forms, func(form string) bool { return !taken.Text(text.Tokens(form)) }) {
-				s.Inside = append(s.Inside, d.document.Blocks[i].ID)
-			}
-		}
+		s.Inside = inside(forms)
 		if s.Block != "" || len(s.Inside) > 0 || s.Missed > 0 {
 			out.Items = append(out.Items, s)
 		}
@@ -157,35 +153,54 @@ func (d *desk) suitWords(out *Suits, f tally.Facet, missed []*bib.Record) error 
 	return nil
 }
 
-// taken returns the terms of each block, for asking what they match.
-func (d *desk) taken() ([]coverage.Taken, error) {
-	out := make([]coverage.Taken, len(d.strategy.Blocks))
+// inside returns what tells which blocks find all forms of an item already, by their ids.
+func (d *desk) inside(f tally.Facet) (func(forms []string) []string, error) {
+	if f == tally.Headings {
+		found := map[string][]string{} // blocks by the key of a heading
+		for i, b := range d.strategy.Blocks {
+			for _, t := range b.Terms {
+				if !t.On || t.Kind != strategy.HeadingTerm || t.Central || len(t.Qualifiers) > 0 {
+					continue
+				}
+				for _, label := range below(d.pool.Thesaurus, t) {
+					if id := d.document.Blocks[i].ID; !slices.Contains(found[label], id) {
+						found[label] = append(found[label], id)
+					}
+				}
+			}
+		}
+		return func(forms []string) []string { return found[itemKey(f, forms[0])] }, nil
+	}
+	blocks := make([]coverage.Taken, len(d.strategy.Blocks))
 	for i, b := range d.strategy.Blocks {
 		var err error
-		if out[i], err = coverage.TakenBy(strategy.Strategy{Blocks: []strategy.Block{b}}, d.pool.Thesaurus); err != nil {
+		if blocks[i], err = coverage.TakenBy(strategy.Strategy{Blocks: []strategy.Block{b}}, d.pool.Thesaurus); err != nil {
 			return nil, err
 		}
 	}
-	return out, nil
+	return func(forms []string) (in []string) {
+		tokens := make([][]string, len(forms))
+		for i, form := range forms {
+			tokens[i] = text.Tokens(form)
+		}
+		for i, taken := range blocks {
+			if !slices.ContainsFunc(tokens, func(form []string) bool { return !taken.Text(form) }) {
+				in = append(in, d.document.Blocks[i].ID)
+			}
+		}
+		return in
+	}, nil
 }
 
 func (d *desk) suitHeadings(out *Suits, missed []*bib.Record) error {
 	inMissed := holding(tally.Headings, missed)
-	found := map[string][]string{} // blocks by the key of a heading
-	for i, b := range d.strategy.Blocks {
-		for _, t := range b.Terms {
-			if !t.On || t.Kind != strategy.HeadingTerm || t.Central || len(t.Qualifiers) > 0 {
-				continue
-			}
-			for _, label := range below(d.pool.Thesaurus, t) {
-				if id := d.document.Blocks[i].ID; !slices.Contains(found[label], id) {
-					found[label] = append(found[label], id)
-				}
-			}
-		}
+	inside, err := d.inside(tally.Headings)
+	if err != nil {
+		return err
 	}
 	for _, r := range d.pool.tally(d.look, tally.Headings, d.keys).Rows {
-		s := Suit{Item: r.Item, Inside: found[itemKey(tally.Headings, r.Item)], Missed: inMissed([]string{r.Item})}
+		forms := []string{r.Item}
+		s := Suit{Item: r.Item, Inside: inside(forms), Missed: inMissed(forms)}
 		if len(s.Inside) > 0 || s.Missed > 0 {
 			out.Items = append(out.Items, s)
 		}

@@ -1318,6 +1318,8 @@ export interface components {
             occurrences: number;
             forms?: components["schemas"]["Form"][];
             absorbs?: string[];
+            /** @description blocks whose terms matched all its forms when it was counted */
+            inside?: string[];
             /** @description records with it that carry no heading */
             unindexed?: number;
             writings?: components["schemas"]["Form"][];

@@ -170,9 +170,8 @@ const box = computed(() => {
 })
 
 /** Saves the plot as it stands. */
-async function save(name: string) {
-  const drawn = chart.value?.getDataURL({ type: 'png', pixelRatio: 2, backgroundColor: '#fff' })
-  if (drawn) saveBlob(await (await fetch(drawn)).blob(), `${name}.png`)
+function save(name: string) {
+  chart.value?.renderToCanvas({ pixelRatio: 2, backgroundColor: '#fff' }).toBlob((drawn) => drawn && saveBlob(drawn, `${name}.png`), 'image/png')
 }
 defineExpose({ save })
 </script>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery, type UseQueryReturnType } from '@tanstack/vue-query'
 import { refDebounced, useStorage } from '@vueuse/core'
-import { computed, defineAsyncComponent, nextTick, ref, toRef, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask, CallError, type Block, type Facet, type Suit, type Tally, type Term } from '@/api/client'
@@ -45,7 +45,7 @@ const tallies = Object.fromEntries(
   facets.map((f) => [
     f,
     useQuery({
-      queryKey: computed(() => ['tally', review.id, review.viewStamp, review.keysStamp, f]),
+      queryKey: computed(() => ['tally', review.id, review.viewStamp, review.keysStamp, looked.ordered.times, f]),
       queryFn: () => ask(api.GET('/api/reviews/{review}/tally', { params: { path: { review: review.id }, query: { facet: f } } })),
       // What is looked at comes first; the others are counted behind it.
       enabled: () => review.sample !== undefined && (f === facet.value || behind.value),
@@ -66,7 +66,7 @@ const suited = useQuery({
   placeholderData: keepPreviousData,
 })
 const suits = computed(() => new Map<string, Suit>((suited.data.value?.items ?? []).map((s) => [s.item, s])))
-const { show, words, pattern, filters, area, sort, sortBy, counts, shown, all, asideHere, withAside } = useCandidates(tally, facet, suits, toRef(looked, 'ordered'))
+const { show, words, pattern, filters, area, sort, sortBy, counts, shown, all, asideHere, withAside } = useCandidates(tally, facet, suits)
 
 const selectedKey = ref<string>()
 const selected = computed(() => all.value.find((c) => c.key === selectedKey.value))

@@ -41,7 +41,7 @@ defineExpose({ focus: () => filter.value?.focus() })
     />
     <v-menu :close-on-content-click="false">
       <template #activator="{ props: menu }"><button class="btn bare more" :class="{ on }" v-bind="menu">{{ on ? t('filters.on', { n: on }, on) : t('filters.title') }}</button></template>
-      <v-card class="sheet" role="group" :aria-label="t('filters.title')">
+      <v-card class="sheet" role="dialog" :aria-label="t('filters.title')">
         <div v-for="f in figures" :key="f" class="bounds">
           <span>{{ t(`figure.${f}`) }}</span>
           <input class="field" inputmode="decimal" :aria-label="t('filters.from', { figure: t(`figure.${f}`) })" :value="filters.from[f]" @change="bound('from', f, ($event.target as HTMLInputElement).value)" />

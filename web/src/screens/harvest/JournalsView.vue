@@ -67,7 +67,7 @@ function save() {
       </div>
     </div>
     <aside :aria-label="t('journals.list')">
-      <h3>{{ t('journals.list') }}</h3>
+      <h2>{{ t('journals.list') }}</h2>
       <p class="small">{{ t(listed.length ? 'journals.listText' : 'journals.empty') }}</p>
       <ul>
         <li v-for="h in listed" :key="h.journal">
@@ -102,7 +102,7 @@ aside {
   overflow-y: auto;
 }
 
-h3 {
+h2 {
   font-size: 14px;
   font-weight: 650;
 }

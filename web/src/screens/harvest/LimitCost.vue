@@ -26,7 +26,7 @@ const share = computed(() => (props.of ? props.records / props.of : 0))
 
 <template>
   <section class="cost" role="status">
-    <h3>{{ title }}</h3>
+    <h2>{{ title }}</h2>
     <p><b>{{ t('shape.records', { n: n(records, 'whole'), of: n(of, 'whole'), share: n(share, 'share') }, records) }}</b></p>
     <p v-if="missing" class="small">{{ t('shape.ofThem', { n: n(missing, 'whole') }) }}</p>
     <p v-if="ofKeys !== undefined" :class="{ wrong: keys }">{{ t('shape.keys', { n: keys ?? 0, of: ofKeys }) }}</p>
@@ -38,7 +38,7 @@ const share = computed(() => (props.of ? props.records / props.of : 0))
 </template>
 
 <style scoped>
-h3 {
+h2 {
   font-size: 13.5px;
   font-weight: 650;
 }

@@ -74,10 +74,10 @@ const chartRows = computed(() => rows.value.slice(0, 30))
         </tbody>
       </table>
       <template v-if="tally.said?.some((s) => s.either)">
-        <h3 class="head">{{ t('shape.said') }}</h3>
+        <h2 class="head">{{ t('shape.said') }}</h2>
         <p class="small">{{ t('shape.saidText') }}</p>
         <table class="said">
-          <thead><tr><th scope="col" /><th v-for="c in ['typed', 'titled', 'both', 'either'] as const" :key="c" scope="col" class="fig">{{ t(`shape.${c}`) }}</th></tr></thead>
+          <thead><tr><td /><th v-for="c in ['typed', 'titled', 'both', 'either'] as const" :key="c" scope="col" class="fig">{{ t(`shape.${c}`) }}</th></tr></thead>
           <tbody>
             <tr v-for="s in tally.said" :key="s.kind"><th scope="row">{{ t(`shape.kind.${s.kind}`) }}</th><td class="fig">{{ n(s.typed, 'whole') }}</td><td class="fig">{{ n(s.titled, 'whole') }}</td><td class="fig">{{ n(s.both, 'whole') }}</td><td class="fig"><b>{{ n(s.either, 'whole') }}</b></td></tr>
           </tbody>

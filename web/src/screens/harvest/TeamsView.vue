@@ -25,7 +25,7 @@ async function lookAt(team: Team) {
 
 <template>
   <section class="teams" :aria-label="t('teams.title')">
-    <h3>{{ t('teams.title') }}</h3>
+    <h2>{{ t('teams.title') }}</h2>
     <p class="small">{{ teams.length ? t('teams.text') : t('teams.none') }}</p>
     <ol>
       <li v-for="team in teams.slice(0, 100)" :key="team.keys[0]">
@@ -45,7 +45,7 @@ async function lookAt(team: Team) {
   overflow-y: auto;
 }
 
-h3 {
+h2 {
   font-size: 14px;
   font-weight: 650;
 }

@@ -42,7 +42,7 @@ export function filtersOn(f: Filters): number {
 }
 
 /** The rows of a tally as a specialist wants them: with what is decided, sorted, filtered. */
-export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>, suits: Ref<Map<string, Suit>>, ordered: Ref<{ times: number }>) {
+export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>, suits: Ref<Map<string, Suit>>) {
   const review = useReview()
   const show = ref<(typeof states)[number]>('open')
   const words = ref('')
@@ -53,14 +53,14 @@ export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>, 
   // What a term of its block finds already steps aside when the order is made anew, never under the reader's eyes.
   const withAside = ref(false)
   const aside = ref(new Set<string>())
-  let asideOf = ''
   watch(
-    [suits, facet, () => ordered.value.times, () => review.viewStamp],
-    () => {
-      const of = `${facet.value} ${ordered.value.times} ${review.viewStamp}`
-      if (!suits.value.size || of === asideOf) return
-      asideOf = of
-      aside.value = new Set([...suits.value.values()].filter((s) => s.inside?.length && (!s.block || s.inside.includes(s.block))).map((s) => s.item))
+    tally,
+    (t) => {
+      const steps = (row: TallyRow) => {
+        const block = suits.value.get(row.item)?.block // known where it was asked for before
+        return row.inside?.length && (!block || row.inside.includes(block))
+      }
+      aside.value = new Set((t?.rows ?? []).filter(steps).map((row) => row.item))
     },
     { immediate: true },
   )
