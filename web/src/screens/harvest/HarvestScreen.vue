@@ -234,6 +234,15 @@ const unindexed = computed(() => {
   return last ? `${all} ${t('harvest.unindexedLast', { year: last.year, n: n(last.unindexed, 'whole'), of: n(last.records, 'whole') })}` : all
 })
 
+/** Word lists are English: where many records are in other languages, that is said. */
+const foreign = computed(() => {
+  const languages = tallies.languages.data.value
+  if (facet.value !== 'words' || !languages?.looked) return ''
+  const english = languages.rows.filter((r) => /^(en|eng|english)$/i.test(r.item)).reduce((sum, r) => sum + r.records, 0)
+  const other = languages.looked - languages.missing - english
+  return other > languages.looked * 0.2 ? t('harvest.foreign', { n: n(other, 'whole') }, other) : ''
+})
+
 const gone = computed(() => current.value.error.value instanceof CallError && !current.value.error.value.passing)
 </script>
 
@@ -259,7 +268,7 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
       <JournalsView v-else-if="facet === 'journals'" :tally="tally" :of-keys="mined" :bare="bare" />
       <template v-else>
         <CandidatePlot v-if="!(facet === 'headings' && tree)" ref="plot" :rows="all" :selected="selectedKey" :has-contrast="tally.contrast > 0" :area="area" @select="select" @area="area = $event" />
-        <p v-if="unindexed" class="small unindexed">{{ unindexed }}</p>
+        <p v-if="unindexed || foreign" class="small unindexed">{{ unindexed || foreign }}</p>
         <HarvestTools ref="tools" v-model:show="show" v-model:words="words" v-model:filters="filters" v-model:with-aside="withAside" :shown="shown.length" :decides="decides" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :refused="pattern.refused" :aside="asideHere" @list="list?.focus()" @help="help = true">
           <button v-if="facet === 'headings' && tally.hasNarrower" class="btn bare" :aria-pressed="tree" @click="tree = !tree">{{ t(tree ? 'tree.asList' : 'tree.asTree') }}</button>
           <button v-if="facet === 'authors'" class="btn outline" :aria-pressed="teams" @click="teams = !teams">{{ t('teams.title') }}</button>

@@ -56,6 +56,7 @@ li {
 }
 
 .keys {
-  color: var(--gold);
+  color: var(--ink);
+  font-weight: 650;
 }
 </style>
