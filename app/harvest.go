@@ -28,6 +28,7 @@ type Tally struct {
 	Missing        int        `json:"missing"`     // of what records carry as lists: records without any
 	MissingKeys    int        `json:"missingKeys"` // key studies without any
 	Said           []Said     `json:"said,omitempty"`
+	Foreign        int        `json:"foreign,omitempty"` // of words: records that do not read like English
 	Rows           []TallyRow `json:"rows"`
 }
 
@@ -114,6 +115,9 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 	t := d.pool.tally(d.look, f, d.keys)
 	out := &Tally{Facet: f, Sample: *d.sample, Looked: t.Sample, Contrast: t.Contrast, ContrastName: d.contrast,
 		HasKeys: t.HasKeys, HasCentral: t.HasCentral, HasNarrower: t.HasNarrower, LeftOutBelow: t.LeftOutBelow, Missing: t.Missing, MissingKeys: t.MissingKeys}
+	if f == tally.Words {
+		out.Foreign = d.look.Foreign()
+	}
 	if f == tally.Types {
 		for _, s := range d.look.Said() {
 			out.Said = append(out.Said, Said(s))

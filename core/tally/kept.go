@@ -9,15 +9,17 @@ import (
 // kept is what is kept of all records of a pool, so that any set of them can be set against any other
 // without reading them again. Each part is made when it is first asked for, and does not change.
 type kept struct {
-	words func() *items
-	lists map[Facet]func() *listed
-	below sync.Map // heading: the records that carry it or one below it
+	words   func() *items
+	lists   map[Facet]func() *listed
+	foreign func() *roaring.Bitmap // records that do not read like English
+	below   sync.Map               // heading: the records that carry it or one below it
 }
 
 // Keep makes a pool keep what it counts, for all the sets that will be looked at.
 func (p *Pool) Keep() {
 	k := &kept{lists: map[Facet]func() *listed{}}
 	k.words = sync.OnceValue(func() *items { return buildItems(p.Index, DefaultWords) })
+	k.foreign = sync.OnceValue(func() *roaring.Bitmap { return foreignOf(p.Index) })
 	for _, f := range Facets {
 		k.lists[f] = sync.OnceValue(func() *listed { return buildListed(p.Records, f) })
 	}

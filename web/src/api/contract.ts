@@ -1297,6 +1297,8 @@ export interface components {
             missing: number;
             missingKeys: number;
             said?: components["schemas"]["Said"][];
+            /** @description of words: records that do not read like English */
+            foreign?: number;
             rows: components["schemas"]["TallyRow"][];
         };
         TallyRow: {

@@ -25,7 +25,7 @@ export interface Conflict {
   mine: ReviewDocument
 }
 
-type Decided = { state: DecisionState; reason: string }
+type Decided = { state: DecisionState; reason: string; at?: string }
 
 /**
  * The review that is open: what the server last said of it, and on top of that the changes that are
@@ -79,9 +79,9 @@ export const useReview = defineStore('review', () => {
   const sample = computed(() => samples.value.find((s) => s.id === view.value.sample))
   const decisions = computed(() => {
     const all = new Map<string, Decided>()
-    const put = (d: { facet: Facet; item: string; state: DecisionState; reason?: string }) => {
+    const put = (d: { facet: Facet; item: string; state: DecisionState; reason?: string; at?: string }) => {
       if (d.state === 'open') all.delete(decisionKey(d.facet, d.item))
-      else all.set(decisionKey(d.facet, d.item), { state: d.state, reason: d.reason ?? '' })
+      else all.set(decisionKey(d.facet, d.item), { state: d.state, reason: d.reason ?? '', at: d.at })
     }
     saved.value?.decisions.forEach(put)
     queue.value.flatMap((w) => w.decisions ?? []).forEach(put)

@@ -20,7 +20,7 @@ import type { Candidate } from './candidates'
 const props = defineProps<{ candidate: Candidate; chosen: Candidate[]; suit?: Suit; target?: Block; dropping: boolean; decides: boolean }>()
 const emit = defineEmits<{ add: [block: Block]; park: []; drop: [reason: string]; back: []; dropping: [on: boolean]; alone: []; find: [item: string] }>()
 
-const { t, n } = useI18n()
+const { t, n, d } = useI18n()
 const review = useReview()
 const bench = useBench()
 const reader = useReader()
@@ -109,6 +109,12 @@ watch(
 const records = (at?: number) => reader.list({ facet: props.candidate.facet, item: props.candidate.item }, props.candidate.item, at)
 const textual = computed(() => props.candidate.facet === 'words' || props.candidate.facet === 'keywords')
 
+/** The sample that a kept item was taken from. */
+const seenIn = computed(() => {
+  const keys = props.candidate.forms ?? [props.candidate.key]
+  const from = review.document.blocks.flatMap((b) => b.terms).find((term) => term.from?.facet === props.candidate.facet && keys.includes(term.from.item))?.from
+  return review.samples.find((s) => s.id === from?.sample)?.name
+})
 const reasonText = (r: string) => ((dropReasons as readonly string[]).includes(r) || r === 'from-record' ? t(`reason.${r}`) : r)
 const letters = (ids?: string[]) => (ids ?? []).map((id) => review.document.blocks.find((b) => b.id === id)?.name).join(', ')
 
@@ -133,8 +139,8 @@ defineExpose({ terms, truncate, alike })
       <p class="mono small">{{ chosen.slice(0, 12).map((c) => c.item).join(', ') }}{{ chosen.length > 12 ? ' …' : '' }}</p>
     </div>
     <div v-if="candidate.state !== 'open'" class="decided">
-      <template v-if="candidate.state === 'kept'"><BlockStamp v-for="b in candidate.blocks" :key="b" :block="b" /> {{ t('panel.kept') }}</template>
-      <span v-else>{{ t(`panel.${candidate.state}`) }}<template v-if="candidate.reason">: {{ reasonText(candidate.reason) }}</template></span>
+      <template v-if="candidate.state === 'kept'"><BlockStamp v-for="b in candidate.blocks" :key="b" :block="b" /> {{ t('panel.kept') }}<span v-if="seenIn" class="small">{{ t('panel.seenIn', { sample: seenIn }) }}</span></template>
+      <span v-else>{{ t(`panel.${candidate.state}`) }}<template v-if="candidate.reason">: {{ reasonText(candidate.reason) }}</template> <em v-if="candidate.at" class="small">{{ d(new Date(candidate.at), 'short') }}, {{ d(new Date(candidate.at), 'time') }}</em></span>
       <button class="btn bare" @click="emit('back')">{{ t('act.takeBack') }} <kbd>Z</kbd></button>
     </div>
     <template v-if="decides">

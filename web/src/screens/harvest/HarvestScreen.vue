@@ -236,11 +236,8 @@ const unindexed = computed(() => {
 
 /** Word lists are English: where many records are in other languages, that is said. */
 const foreign = computed(() => {
-  const languages = tallies.languages.data.value
-  if (facet.value !== 'words' || !languages?.looked) return ''
-  const english = languages.rows.filter((r) => /^(en|eng|english)$/i.test(r.item)).reduce((sum, r) => sum + r.records, 0)
-  const other = languages.looked - languages.missing - english
-  return other > languages.looked * 0.2 ? t('harvest.foreign', { n: n(other, 'whole') }, other) : ''
+  const other = tally.value?.foreign ?? 0
+  return other > (tally.value?.looked ?? 0) * 0.2 ? t('harvest.foreign', { n: n(other, 'whole') }, other) : ''
 })
 
 const gone = computed(() => current.value.error.value instanceof CallError && !current.value.error.value.passing)

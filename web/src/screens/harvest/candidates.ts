@@ -15,6 +15,8 @@ export interface Candidate extends Item {
   state: State
   blocks: string[]
   reason: string
+  /** When it was parked or dropped; while that is not saved, unknown. */
+  at?: string
 }
 
 /** A part of the plot, drawn with the pointer. */
@@ -89,7 +91,7 @@ export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>, 
       const blocks = [...new Set([...(before?.blocks ?? []), ...(kept.get(at) ?? [])])]
       const decision = decisions.get(at)
       const state = blocks.length ? 'kept' : (decision?.state ?? before?.state ?? 'open')
-      if (state !== 'open') list.set(i, { ...undecided.value[i], state, blocks, reason: decision?.reason || before?.reason || '' })
+      if (state !== 'open') list.set(i, { ...undecided.value[i], state, blocks, reason: decision?.reason || before?.reason || '', at: decision?.at ?? before?.at })
     }
     return list
   })
