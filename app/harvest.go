@@ -48,7 +48,7 @@ type TallyRow struct {
 	WithNarrower    *int     `json:"withNarrower,omitempty"`
 	Forms           []Form   `json:"forms,omitempty"`   // of a family with several, the most frequent first
 	Absorbs         []string `json:"absorbs,omitempty"` // items that never stand without it
-	Inside          []string `json:"inside,omitempty"` // blocks whose terms matched all its forms when it was counted
+	Inside          []string `json:"inside,omitempty"`  // blocks whose terms matched all its forms when it was counted
 	Unindexed       int      `json:"unindexed,omitempty"`
 	Writings        []Form   `json:"writings,omitempty"` // of journals and authors: the ways of writing that are folded
 }

@@ -34,7 +34,7 @@ type Literature struct {
 func NewLiterature(seed uint64, scale int) *Literature {
 	l := &Literature{}
 	var keys []*bib.Record
-	var topic []*bib.Record                                     // of Almagre, on the question
+	var topic []*bib.Record                                                          // of Almagre, on the question
 	_ = EachAbout(seed, scale, func(r *bib.Record, key bool, about []string) error { // visit does not fail
 		l.Almagre = append(l.Almagre, r)
 		l.About = append(l.About, about)

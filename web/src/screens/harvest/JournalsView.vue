@@ -49,7 +49,7 @@ function save() {
 </script>
 
 <template>
-  <div class="view">
+  <div class="from-above">
     <div class="main">
       <p v-if="half" class="small">{{ t('journals.half', { n: half }, half) }}</p>
       <div class="line head" role="presentation"><span>{{ t('shape.item.journals') }}</span><span>{{ t('figure.records') }}</span><span :title="t('journals.share')">{{ t('shape.share') }}</span><span v-if="tally.hasKeys" :title="t('journals.keys')">{{ t('figure.keys') }}</span><span :title="t('journals.unindexedTip')">{{ t('journals.unindexed') }}</span><span>{{ t('journals.cumulated') }}</span></div>
@@ -81,25 +81,11 @@ function save() {
 </template>
 
 <style scoped>
-.view {
-  display: grid;
-  grid-template-columns: minmax(0, 1.9fr) minmax(0, 1fr);
-  gap: 14px;
-  flex: 1;
-  min-height: 0;
-  margin-top: 10px;
-}
-
 .main {
+  overflow: hidden;
   display: flex;
   flex-direction: column;
   min-height: 0;
-}
-
-aside {
-  border-left: 1px solid var(--line);
-  padding: 4px 0 12px 14px;
-  overflow-y: auto;
 }
 
 h2 {
@@ -182,11 +168,6 @@ i {
   border-radius: 1px;
 }
 
-.link {
-  text-decoration: underline;
-  text-decoration-color: var(--sand);
-}
-
 li {
   border-top: 1px solid var(--line-soft);
   padding: 7px 0;
@@ -195,11 +176,5 @@ li {
 textarea {
   width: 100%;
   resize: vertical;
-}
-
-@media (max-width: 820px) {
-  .view {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

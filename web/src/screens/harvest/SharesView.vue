@@ -52,7 +52,7 @@ const chartRows = computed(() => rows.value.slice(0, 30))
 </script>
 
 <template>
-  <div class="view">
+  <div class="from-above">
     <div class="main">
       <table class="shares">
         <thead>
@@ -109,25 +109,6 @@ const chartRows = computed(() => rows.value.slice(0, 30))
 </template>
 
 <style scoped>
-.view {
-  display: grid;
-  grid-template-columns: minmax(0, 1.75fr) minmax(0, 1fr);
-  gap: 14px;
-  flex: 1;
-  min-height: 0;
-  margin-top: 10px;
-}
-
-.main {
-  overflow-y: auto;
-}
-
-aside {
-  border-left: 1px solid var(--line);
-  padding: 4px 0 12px 14px;
-  overflow-y: auto;
-}
-
 table {
   width: 100%;
   border-collapse: collapse;
@@ -204,11 +185,6 @@ tr.missing i {
   opacity: 0.6;
 }
 
-.link {
-  text-decoration: underline;
-  text-decoration-color: var(--sand);
-}
-
 .head {
   margin: 20px 0 2px;
   font-size: 14px;
@@ -233,11 +209,5 @@ tr.missing i {
 .hidden {
   position: absolute;
   left: -9999px;
-}
-
-@media (max-width: 820px) {
-  .view {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -85,7 +85,7 @@ const records = (year: number) => reader.list({ facet: 'years', item: String(yea
 </script>
 
 <template>
-  <div class="view">
+  <div class="from-above">
     <p v-if="!years.length" class="small">{{ t('years.none') }}</p>
     <template v-else>
       <div class="main">
@@ -138,26 +138,6 @@ const records = (year: number) => reader.list({ facet: 'years', item: String(yea
 </template>
 
 <style scoped>
-.view {
-  display: grid;
-  grid-template-columns: minmax(0, 1.75fr) minmax(0, 1fr);
-  gap: 14px;
-  flex: 1;
-  min-height: 0;
-  margin-top: 10px;
-}
-
-.main {
-  overflow-y: auto;
-  min-width: 0;
-}
-
-aside {
-  border-left: 1px solid var(--line);
-  padding: 4px 0 12px 14px;
-  overflow-y: auto;
-}
-
 .holder {
   background: var(--card);
   border: 1px solid var(--line);
@@ -247,26 +227,11 @@ thead th {
   color: var(--ink-2);
 }
 
-.fig {
-  text-align: right;
-}
-
 tr.out {
   color: var(--ink-3);
 }
 
-.link {
-  text-decoration: underline;
-  text-decoration-color: var(--sand);
-}
-
 .btn {
   margin-top: 10px;
-}
-
-@media (max-width: 820px) {
-  .view {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>
