@@ -55,8 +55,7 @@ func (a *App) HeadingTree(ctx context.Context, review int64) (*HeadingTree, erro
 	// What a branch holds does not depend on the place it is come to from.
 	type branch struct{ records, withNarrower, keys, headings, largest int }
 	known := map[int]branch{}
-	var weigh func(h int) branch
-	weigh = func(h int) branch {
+	weigh := func(h int) branch {
 		if b, ok := known[h]; ok {
 			return b
 		}

@@ -54,8 +54,7 @@ func (p *Pool) Teams(keys []*bib.Record) []Team {
 	for i := range leads {
 		leads[i] = int32(i)
 	}
-	var lead func(a int32) int32
-	lead = func(a int32) int32 {
+	lead := func(a int32) int32 {
 		for leads[a] != a {
 			leads[a] = leads[leads[a]]
 			a = leads[a]
