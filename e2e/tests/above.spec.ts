@@ -316,3 +316,60 @@ test('the first screen is light, and charts come when they are looked at', async
   expect(all).toBeLessThan(350_000)
   expect(Object.keys(sizes).some((name) => /CandidatePlot|YearsView/.test(name))).toBe(false)
 })
+
+test('what a key press, scrolling and the first paint take is printed', async ({ page }) => {
+  const id = await fresh(page)
+  await page.goto(`/reviews/${id}/harvest`)
+  await page.getByRole('tab', { name: /Words/ }).click()
+  await expect(list(page).getByRole('option').first()).toBeVisible()
+  await page.getByRole('link', { name: 'Coverage', exact: true }).click()
+  await expect(page).toHaveURL(/coverage/)
+  const paint = await page.evaluate(async () => {
+    const began = performance.now()
+    ;[...document.querySelectorAll<HTMLElement>('nav a')].find((a) => a.textContent?.includes('Harvest'))!.click()
+    const frame = () => new Promise((done) => requestAnimationFrame(done))
+    while (!document.querySelector('[role=listbox] [role=option]')) await frame()
+    await frame()
+    return performance.now() - began
+  })
+  await list(page).focus()
+  await page.evaluate(() => {
+    const taken: number[] = []
+    Object.assign(window, { taken })
+    document.addEventListener('keydown', () => {
+      const began = performance.now()
+      requestAnimationFrame(() => requestAnimationFrame(() => taken.push(performance.now() - began)))
+    }, true)
+  })
+  for (let i = 0; i < 30; i++) await page.keyboard.press('ArrowDown')
+  await expect.poll(() => page.evaluate(() => (window as unknown as { taken: number[] }).taken.length)).toBe(30)
+  const keys = await page.evaluate(() => (window as unknown as { taken: number[] }).taken.sort((a, b) => a - b)[15])
+  const frames = await page.evaluate(async () => {
+    const at = document.querySelector('[role=listbox]')!
+    const gaps: number[] = []
+    let before = await new Promise<number>((done) => requestAnimationFrame(done))
+    for (let i = 0; i < 120; i++) {
+      at.scrollTop += 1500
+      const now = await new Promise<number>((done) => requestAnimationFrame(done))
+      gaps.push(now - before)
+      before = now
+    }
+    return { longest: Math.max(...gaps), slow: gaps.filter((g) => g > 50).length }
+  })
+  console.log(`Harvest: first paint ${paint.toFixed(0)} ms after a click; key to next row ${keys.toFixed(0)} ms in the median of 30; scrolling 120 frames over ${await page.getByText(/^[\d,]+ items$/).textContent()}: longest ${frames.longest.toFixed(0)} ms, ${frames.slow} over 50 ms`)
+  expect(keys).toBeGreaterThan(0)
+})
+
+test('words used like the terms of a block, or like one of them, lead to Harvest', async ({ page }) => {
+  const id = await fresh(page)
+  await page.goto(`/reviews/${id}/blocks`)
+  await page.getByRole('button', { name: 'Used alike' }).click()
+  const alike = page.getByRole('region', { name: 'Used alike' })
+  await expect(alike.getByRole('listitem').nth(8)).toBeVisible()
+  await page.getByRole('combobox', { name: 'Like which term' }).selectOption('farmworker*')
+  await expect(alike.getByText('They keep the company that farmworker* keeps')).toBeVisible()
+  const word = (await alike.getByRole('listitem').first().locator('.mono').textContent())!
+  await accessible(page)
+  await alike.getByRole('listitem').first().getByRole('button').click()
+  await expect(page.getByRole('listbox').getByRole('option', { selected: true })).toContainText(word)
+})

@@ -11,6 +11,7 @@ import { useBench } from '@/state/bench'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import AddTerm from './AddTerm.vue'
+import AlikeCard from './AlikeCard.vue'
 import BlindSpot from './BlindSpot.vue'
 import HeadingsAndWords from './HeadingsAndWords.vue'
 import TermRow from './TermRow.vue'
@@ -87,6 +88,7 @@ function choose(id: string) {
       <p v-if="!block.terms.length" class="small none">{{ t('blocks.noTerms') }}</p>
       <AddTerm :key="block.id" :block="block" />
       <BlindSpot :block="block" />
+      <AlikeCard :block="block" />
     </template>
   </div>
 </template>

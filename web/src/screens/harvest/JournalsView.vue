@@ -38,6 +38,21 @@ function remove(journal: string, name: string) {
 }
 const records = (r: TallyRow) => reader.list({ facet: 'journals', item: r.item }, r.item)
 
+/** A page of the list alone, in a window of its own. */
+function print() {
+  const page = window.open('', '_blank')
+  if (!page) return
+  const doc = page.document
+  doc.title = t('journals.list')
+  const put = (tag: string, text: string, into: Element = doc.body) => into.appendChild(Object.assign(doc.createElement(tag), { textContent: text }))
+  put('h1', `${review.saved?.name ?? ''}: ${t('journals.list')}`)
+  for (const h of listed.value) {
+    put('h2', h.name)
+    if (h.note) put('p', h.note)
+  }
+  page.print()
+}
+
 function save() {
   const row = (h: { journal: string; name: string; note: string }) => {
     const at = props.tally.rows.find((r) => key(r) === h.journal)
@@ -75,7 +90,7 @@ function save() {
           <textarea class="field" rows="2" maxlength="2000" :aria-label="t('journals.note', { journal: h.name })" :placeholder="t('journals.notePlace')" :value="h.note" @change="note(h.journal, h.name, ($event.target as HTMLTextAreaElement).value)" />
         </li>
       </ul>
-      <button v-if="listed.length" class="btn outline" @click="save">{{ t('journals.save') }} (CSV)</button>
+      <p v-if="listed.length" class="row"><button class="btn outline" @click="save">{{ t('journals.save') }} (CSV)</button><button class="btn bare" @click="print">{{ t('journals.print') }}</button></p>
     </aside>
   </div>
 </template>

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
+import Papa from 'papaparse'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Team } from '@/api/client'
+import { saveBlob } from '@/parts/files/blob'
 import { useLooked } from '@/state/looked'
 import { useReview } from '@/state/review'
 
@@ -16,6 +18,11 @@ const found = useQuery({
   queryFn: () => ask(api.GET('/api/reviews/{review}/teams', { params: { path: { review: review.id } } })),
 })
 const teams = computed(() => found.data.value?.teams ?? [])
+
+function save() {
+  const data = teams.value.map((x) => [x.authors.join('; '), x.records, x.keyStudies, x.from || '', x.to || ''])
+  saveBlob(new Blob([`${Papa.unparse({ fields: ['authors', 'records', 'key_studies', 'from', 'to'], data }, { newline: '\r\n' })}\r\n`], { type: 'text/csv;charset=utf-8' }), `${t('teams.title')}.csv`)
+}
 
 async function lookAt(team: Team) {
   await looked.at({ team: team.keys.slice(0, 500) })
@@ -34,6 +41,7 @@ async function lookAt(team: Team) {
         <button class="btn bare" @click="lookAt(team)">{{ t('teams.lookAt') }}</button>
       </li>
     </ol>
+    <button v-if="teams.length" class="btn outline" @click="save">{{ t('teams.save') }}</button>
   </section>
 </template>
 

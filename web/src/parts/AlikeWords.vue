@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type AlikeQuestion } from '@/api/client'
-import BlockStamp from '@/parts/BlockStamp.vue'
+import BlockStamp from './BlockStamp.vue'
 import { decisionKey, useReview } from '@/state/review'
 
 /** Words that keep the same company as an item, a term or a block: each can be gone to. */
