@@ -140,7 +140,8 @@ defineExpose({ terms, truncate, alike })
     </div>
     <div v-if="candidate.state !== 'open'" class="decided">
       <template v-if="candidate.state === 'kept'"><BlockStamp v-for="b in candidate.blocks" :key="b" :block="b" /> {{ t('panel.kept') }}<span v-if="seenIn" class="small">{{ t('panel.seenIn', { sample: seenIn }) }}</span></template>
-      <span v-else>{{ t(`panel.${candidate.state}`) }}<template v-if="candidate.reason">: {{ reasonText(candidate.reason) }}</template> <em v-if="candidate.at" class="small">{{ d(new Date(candidate.at), 'short') }}, {{ d(new Date(candidate.at), 'time') }}</em></span>
+      <span v-else>{{ t(`panel.${candidate.state}`) }}<template v-if="candidate.reason">: {{ reasonText(candidate.reason) }}</template></span>
+      <span v-if="candidate.state !== 'kept' && candidate.at" class="small">{{ d(new Date(candidate.at), 'short') }}, {{ d(new Date(candidate.at), 'time') }}</span>
       <button class="btn bare" @click="emit('back')">{{ t('act.takeBack') }} <kbd>Z</kbd></button>
     </div>
     <template v-if="decides">
