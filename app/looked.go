@@ -3,6 +3,7 @@ package app
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"slices"
 
@@ -38,6 +39,11 @@ func (a *App) look(ctx context.Context, review int64, d *desk, v View) (look, er
 	}
 	key := fmt.Sprint(v.Revision, " ", string(v.Set))
 	made, err := d.pool.looked(key, func() (*roaring.Bitmap, error) { return a.lookedSet(ctx, review, d.pool, s, v.Revision) })
+	var p *Problem
+	if errors.As(err, &p) {
+		// What it was taken from is there no more, a sample that was deleted say: the sample is looked at instead.
+		return d.pool.sampled(), nil
+	}
 	if err != nil {
 		return look{}, err
 	}
@@ -121,6 +127,12 @@ func (a *App) checkLooked(ctx context.Context, review int64, v *View) error {
 	}
 	if v.Revision <= 0 || v.Revision > saved.Revision {
 		v.Revision = saved.Revision
+	}
+	if s.Term != nil {
+		if _, err := s.Term.Query(); err != nil {
+			r := refusal(err)
+			return &Problem{Type: "refused", Status: 422, Field: "set", Title: sentence(r.Message), Detail: r.Reason}
+		}
 	}
 	if s.Block != nil {
 		doc, err := parse(saved.Body)

@@ -102,10 +102,26 @@ func TestAnySetOfRecordsIsLookedAtFromAbove(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 26, got.Looked)
 
+	// What it was taken from can go: the sample is looked at instead.
+	other, err := bring(t, a, review, "sample", "other.ris", strings.NewReader(file("Heat in crews")))
+	require.NoError(t, err)
+	got, err = look(fmt.Sprintf(`{"sample":%d}`, *other.Sample))
+	require.NoError(t, err)
+	assert.Equal(t, 1, got.Looked)
+	r, err := a.Review(ctx, review)
+	require.NoError(t, err)
+	yes := true
+	_, err = a.Change(ctx, review, r.Revision, app.Change{What: what, Samples: []app.SamplePatch{{ID: *other.Sample, Deleted: &yes}}})
+	require.NoError(t, err)
+	got, err = a.Tally(ctx, review, tally.Words)
+	require.NoError(t, err)
+	assert.Equal(t, 40, got.Looked)
+
 	for name, v := range map[string]app.View{
-		"a block that is not there": {Sample: &sample, Set: json.RawMessage(`{"block":"zz"}`)},
-		"no set":                    {Sample: &sample, Set: json.RawMessage(`[1]`)},
-		"too much":                  {Sample: &sample, Set: json.RawMessage(`{"ids":[` + strings.Repeat("1,", 40000) + `1]}`)},
+		"a term that cannot be searched": {Sample: &sample, Set: json.RawMessage(`{"term":{"id":"x","kind":"text","text":"*","field":"text","on":true}}`)},
+		"a block that is not there":      {Sample: &sample, Set: json.RawMessage(`{"block":"zz"}`)},
+		"no set":                         {Sample: &sample, Set: json.RawMessage(`[1]`)},
+		"too much":                       {Sample: &sample, Set: json.RawMessage(`{"ids":[` + strings.Repeat("1,", 40000) + `1]}`)},
 	} {
 		_, err := a.SetView(ctx, review, v)
 		var p *app.Problem
