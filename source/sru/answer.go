@@ -271,6 +271,9 @@ func readBody(d *xml.Decoder, e xml.StartElement, got *source.Got, depth int) (e
 	if depth > maxDepth {
 		return errDeep
 	}
+	if got.Record != nil || got.Trouble != "" {
+		return d.Skip() // one place holds one record: what stands behind it is no other
+	}
 	var r *bib.Record
 	switch e.Name.Local {
 	case "mods":
