@@ -99,7 +99,6 @@ type desk struct {
 	look     look  // what of it is looked at
 	sample   *SampleHead
 	contrast string // the name of what the sample is set against; "" is all other records
-	against  bool
 }
 
 // desk lays out a review with its saved document, or with another.
@@ -159,7 +158,6 @@ func (a *App) desk(ctx context.Context, review int64, other *Document) (*desk, e
 			d.contrast = s.Name
 		}
 	}
-	d.against = view.Against != nil || view.Rest || len(view.Set) > 0
 	return &d, nil
 }
 

@@ -10,7 +10,7 @@ export default {
   filters: {
     title: 'More filters', records: 'Records', lift: 'Lift', pull: 'Pull', from: '{figure} from', to: '{figure} to', missed: 'in missed key studies', unmatched: 'not matched by any term', clear: 'Clear all', hint: 'Filter, or stem*', refused: 'A pattern needs two letters beside its * or ?', on: '1 filter | {n} filters',
   },
-  alike: { title: 'Used alike', likeWhat: 'Like which term', text: 'They keep the company that {item} keeps', of: 'Words used like the terms of {block}', tip: 'Likeness {alike}; together in {together} of {records} records', together: '{n} together', none: 'It stands in too few records to say which company it keeps.', open: 'Select it in the list', button: 'Used alike' },
+  alike: { title: 'Used alike', likeWhat: 'Like which term', text: 'They keep the company that {item} keeps', of: 'Words used like the terms of {block}', tip: 'Likeness {alike}; together in {together} of {records} records', together: '{n} together', none: 'It stands in too few records to say which company it keeps.', button: 'Used alike' },
   goes: { title: 'Headings that go with it', tip: 'In {n} of its records; pull {pull}' },
   stands: { title: 'Where else', titleOnly: 'in {n} title only | in {n} titles only', keywords: 'a keyword in {n} | a keyword in {n}', phrase: 'as a phrase', near: 'near each other', words: 'anywhere', take: 'Add as words that stand near' },
   outside: { title: 'What {term} finds besides', fine: 'fine', out: 'keep out', note: 'Words that are kept out are not searched: then the forms are listed one by one.', show: 'What it finds besides' },
@@ -21,18 +21,18 @@ export default {
     said: 'Or does the title say so?', saidText: 'Records that carry the type, records whose title says it (English words), both, and either.', kind: { trial: 'trial', review: 'review', protocol: 'protocol', comment: 'comment' }, typed: 'By type', titled: 'By title', both: 'Both', either: 'Either', svg: 'SVG', png: 'PNG', saveChart: 'Save the chart',
   },
   years: {
-    label: 'Records by year; dark with headings, hatched without', cut: 'Cut off before', from: 'From {year} on', text: 'A limit from {year} on would lose', unindexed: 'without headings', indexed: 'with headings', contrast: 'share elsewhere', keys: 'key studies', handle: 'First year that is kept', limit: 'Limit to {year} and later', none: 'No record says its year.', all: 'Nothing is cut off. Move the handle, or press an arrow key on it.', unindexedIn: '{year}: {n} records, {bare} without headings, {keys} key studies',
+    label: 'Records by year; dark with headings, hatched without', from: 'From {year} on', text: 'A limit from {year} on would lose', unindexed: 'without headings', indexed: 'with headings', contrast: 'share elsewhere', keys: 'key studies', handle: 'First year that is kept', limit: 'Limit to {year} and later', none: 'No record says its year.', all: 'Nothing is cut off. Move the handle, or press an arrow key on it.', unindexedIn: '{year}: {n} records, {bare} without headings, {keys} key studies',
   },
   journals: {
     half: 'Half of these records stand in the first {n} journal | Half of these records stand in the first {n} journals', cumulated: 'Up to here', unindexed: 'Unindexed', unindexedTip: 'Its part of the records that carry no heading: what searching by headings misses', share: 'Its part of what is looked at', keys: 'Key studies in it', list: 'Hand-search list', listText: 'Journals to read by hand, to make up for weak indexing. Kept with the review.', empty: 'No journal yet. Mark those that are worth reading by hand.', add: 'Put {journal} on the hand-search list', remove: 'Take {journal} off the hand-search list', note: 'Note on {journal}', notePlace: 'A note: years, issues, who reads it', save: 'Save the list', print: 'Print',
   },
-  teams: { title: 'Teams', save: 'Save the teams (CSV)', text: 'Authors who signed two or more records together, directly or through others.', none: 'No two authors signed two records together.', authors: '{n} author | {n} authors', years: '{from} to {to}', keys: '{n} key study | {n} key studies', more: '{n} more', lookAt: 'Look at its records from above', folded: 'Written as', authorsList: 'Authors' },
+  teams: { title: 'Teams', save: 'Save the teams (CSV)', text: 'Authors who signed two or more records together, directly or through others.', none: 'No two authors signed two records together.', years: '{from} to {to}', more: '{n} more', lookAt: 'Look at its records from above', folded: 'Written as' },
   saveTally: {
     open: 'Save', csv: 'This tally as CSV', xlsx: 'This tally as XLSX', plot: 'The plot as PNG', out: 'Candidates with what is decided, as CSV', in: 'Bring decisions in from CSV…', candidates: 'candidates', unread: 'This is no list of candidates: it needs the columns item and state. Nothing was changed.', tooLarge: 'The file is larger than 20 MB. Nothing was changed.', read: '{n} decisions brought in.', passed: '1 line was passed over: {lines} | {n} lines were passed over, among them {lines}',
   },
   palette: { open: 'Find anything', hint: 'Find a term, heading, record, screen or action', none: 'Nothing is called so.', kind: { screen: 'Screens', action: 'Actions', term: 'Terms', heading: 'Headings', candidate: 'Words', record: 'Records' }, look: 'Look at {name}', addHere: 'in block {block}' },
   tree: {
     asTree: 'As a tree', asList: 'As a list', label: 'Headings in their tree', heading: 'Heading', none: 'Without a vocabulary headings stand in no tree. Bring one in on Question.', open: 'Open {heading}', close: 'Close {heading}', spread: 'spread over {n}', spreadTip: 'This branch holds much of what is looked at in {n} headings, none of which holds half of it', cut: 'The tree is larger than what is shown here.',
-    scope: 'What it means', entry: 'Entry terms', words: 'Words that stand for it', wordsTip: 'In {n} of its records; pull {pull}', entryOf: 'An entry term of {heading}',
+    scope: 'What it means', entry: 'Entry terms', words: 'Words that stand for it', entryOf: 'An entry term of {heading}',
   },
 }

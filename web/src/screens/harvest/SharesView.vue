@@ -109,22 +109,7 @@ const chartRows = computed(() => rows.value.slice(0, 30))
 </template>
 
 <style scoped>
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-
-th,
-td {
-  padding: 3px 8px;
-  border-bottom: 1px solid var(--line-soft);
-  font-weight: 400;
-  text-align: left;
-}
-
 thead th {
-  font: 600 11.5px var(--ui);
-  color: var(--ink-2);
   position: sticky;
   top: 0;
   background: var(--paper);
@@ -191,7 +176,7 @@ tr.missing i {
   font-weight: 650;
 }
 
-.said {
+table.said {
   width: auto;
   margin-top: 6px;
 }

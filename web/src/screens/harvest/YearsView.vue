@@ -209,24 +209,6 @@ text {
   border-top: 2px dashed #8a6d1b;
 }
 
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-
-th,
-td {
-  padding: 3px 8px;
-  border-bottom: 1px solid var(--line-soft);
-  text-align: left;
-  font-weight: 400;
-}
-
-thead th {
-  font: 600 11.5px var(--ui);
-  color: var(--ink-2);
-}
-
 tr.out {
   color: var(--ink-3);
 }
