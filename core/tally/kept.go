@@ -2,6 +2,7 @@ package tally
 
 import (
 	"sync"
+	"sync/atomic"
 
 	"github.com/RoaringBitmap/roaring/v2"
 )
@@ -13,6 +14,14 @@ type kept struct {
 	lists   map[Facet]func() *listed
 	foreign func() *roaring.Bitmap // records that do not read like English
 	below   sync.Map               // heading: the records that carry it or one below it
+
+	authors atomic.Pointer[partedList] // as they were parted last
+}
+
+// A partedList is the list of authors with some of them parted.
+type partedList struct {
+	parted string
+	list   func() *listed
 }
 
 // Keep makes a pool keep what it counts, for all the sets that will be looked at.
@@ -21,7 +30,7 @@ func (p *Pool) Keep() {
 	k.words = sync.OnceValue(func() *items { return buildItems(p.Index, DefaultWords) })
 	k.foreign = sync.OnceValue(func() *roaring.Bitmap { return foreignOf(p.Index) })
 	for _, f := range Facets {
-		k.lists[f] = sync.OnceValue(func() *listed { return buildListed(p.Records, f) })
+		k.lists[f] = sync.OnceValue(func() *listed { return buildListed(p.Records, f, nil) })
 	}
 	p.kept = k
 }
@@ -46,10 +55,25 @@ func (p *Pool) items(o WordOptions) *items {
 
 // listed returns the items of a facet that is a list, with all their mentions.
 func (p *Pool) listed(f Facet) *listed {
-	if p.kept == nil {
-		return buildListed(p.Records, f)
+	switch {
+	case p.kept == nil:
+		return buildListed(p.Records, f, p.parted)
+	case f == Authors && len(p.parted) > 0:
+		last := p.kept.authors.Load()
+		if key := p.parted.key(); last == nil || last.parted != key {
+			last = &partedList{key, sync.OnceValue(func() *listed { return buildListed(p.Records, f, p.parted) })}
+			p.kept.authors.Store(last)
+		}
+		return last.list()
 	}
 	return p.kept.lists[f]()
+}
+
+// Apart returns the pool with some writings of authors parted from those they would be folded with.
+func (p *Pool) Apart(parted Parted) *Pool {
+	out := *p
+	out.parted = parted
+	return &out
 }
 
 // Narrower returns the records that carry a heading, by its key, or one below it.

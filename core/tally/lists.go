@@ -20,8 +20,9 @@ type mention struct {
 	central bool
 }
 
-// mentions returns the items of a facet that a record carries.
-func mentions(f Facet, r *bib.Record) []mention {
+// mentions returns the items of a facet that a record carries. Of authors, those that are parted stand by
+// themselves.
+func mentions(f Facet, r *bib.Record, parted Parted) []mention {
 	var out []mention
 	label := func(written string) {
 		out = append(out, mention{key: text.Label(written), written: strings.TrimSpace(written)})
@@ -45,7 +46,7 @@ func mentions(f Facet, r *bib.Record) []mention {
 		out = append(out, mention{key: JournalKey(r.Journal), written: strings.TrimSpace(r.Journal)})
 	case Authors:
 		for _, a := range r.Authors {
-			out = append(out, mention{key: AuthorKey(a), written: a.String()})
+			out = append(out, mention{key: parted.AuthorKey(a), written: a.String()})
 		}
 	case Years:
 		if r.Year != 0 {
@@ -70,7 +71,7 @@ func Held(f Facet, r *bib.Record) map[string]bool {
 		}
 		return out
 	}
-	for _, m := range mentions(f, r) {
+	for _, m := range mentions(f, r, nil) {
 		if m.key != "" {
 			out[m.key] = true
 		}
@@ -117,28 +118,14 @@ func JournalKey(journal string) string {
 	return key
 }
 
-// AuthorKey returns what writings of one author share: the family name and the first initial. A name
-// without an initial is one of its own.
-func AuthorKey(p bib.Person) string {
-	family := text.Key(p.Family)
-	if family == "" {
-		return ""
-	}
-	initial, _ := utf8.DecodeRuneInString(text.Key(p.Given))
-	if initial == utf8.RuneError {
-		return family + "|"
-	}
-	return family + "|" + string(initial)
-}
-
 // CountList counts a facet whose items records carry as lists. keys may be nil.
 func CountList(p *Pool, f Facet, keys []*bib.Record) *Tally {
 	t := &Tally{Facet: f, Sample: int(p.Sample.GetCardinality()), Contrast: int(p.Contrast.GetCardinality()),
-		HasKeys: keys != nil, HasCentral: f == Headings, HasNarrower: f == Headings && p.Thesaurus != nil}
+		HasKeys: keys != nil, KeyStudies: len(keys), HasCentral: f == Headings, HasNarrower: f == Headings && p.Thesaurus != nil}
 	inKeys := map[string]int{}
 	for _, k := range keys {
 		seen := map[string]bool{}
-		for _, m := range mentions(f, k) {
+		for _, m := range mentions(f, k, p.parted) {
 			if !seen[m.key] {
 				seen[m.key] = true
 				inKeys[m.key]++
@@ -192,10 +179,10 @@ type listedMention struct {
 	central bool
 }
 
-func buildListed(records []*bib.Record, f Facet) *listed {
+func buildListed(records []*bib.Record, f Facet, parted Parted) *listed {
 	l := &listed{byKey: map[string]int{}, any: roaring.New()}
 	for n, r := range records {
-		for _, m := range mentions(f, r) {
+		for _, m := range mentions(f, r, parted) {
 			if m.key == "" {
 				continue
 			}

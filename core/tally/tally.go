@@ -42,7 +42,8 @@ type Pool struct {
 	Contrast  *roaring.Bitmap      // empty when there is none
 	Thesaurus *thesaurus.Thesaurus // of its headings; may be nil
 
-	kept *kept // what is kept of all its records; nil where nothing is
+	parted Parted // writings of authors that are not folded
+	kept   *kept  // what is kept of all its records; nil where nothing is
 }
 
 // NewPool indexes a sample and its contrast. A record of the contrast that is one with a record of
@@ -65,6 +66,7 @@ type Tally struct {
 	Sample       int // records of the sample
 	Contrast     int // records of the contrast; 0 when there is none, and then no row has its figures
 	HasKeys      bool
+	KeyStudies   int // that were counted
 	HasCentral   bool
 	HasNarrower  bool
 	Rows         []Row

@@ -114,7 +114,7 @@ func (p *Pool) team(l *listed, side sides, authors []int32, keys []*bib.Record) 
 	}
 	for _, k := range keys {
 		n := 0
-		for _, m := range mentions(Authors, k) {
+		for _, m := range mentions(Authors, k, p.parted) {
 			if slices.Contains(t.Keys, m.key) {
 				n++
 			}

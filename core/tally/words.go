@@ -24,7 +24,7 @@ const MaxWords = 8
 // CountWords counts the kept n-grams of the pool's sample. keys may be nil.
 func CountWords(p *Pool, keys []*bib.Record, o WordOptions) *Tally {
 	t := &Tally{Facet: Words, Sample: int(p.Sample.GetCardinality()), Contrast: int(p.Contrast.GetCardinality()),
-		HasKeys: keys != nil, LeftOutBelow: o.MinRecords}
+		HasKeys: keys != nil, KeyStudies: len(keys), LeftOutBelow: o.MinRecords}
 	if it := p.items(o); it != nil {
 		t.Rows = it.rows(p.sides())
 		if inKeys := keyGrams(keys, o); len(inKeys) > 0 {
