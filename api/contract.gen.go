@@ -238,6 +238,9 @@ type LimitKind = string
 // Lookup defines model for Lookup.
 type Lookup = app.Lookup
 
+// Loss What a limit to an item would lose; of a year, a limit from that year on
+type Loss = app.Loss
+
 // MarkedRecord defines model for MarkedRecord.
 type MarkedRecord = app.MarkedRecord
 

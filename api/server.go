@@ -26,7 +26,7 @@ const maxBody = 16 << 20 // bytes of a request, but for files that are brought i
 // for each call that failed, and for every other at the level of debugging.
 func NewServer(a *app.App, front fs.FS, log *slog.Logger) http.Handler {
 	e := echo.NewWithConfig(echo.Config{Logger: log, HTTPErrorHandler: func(c *echo.Context, err error) { sendProblem(c, err, log) }})
-	e.Use(middleware.Recover(), logged(log), onlyFromHere, headers,
+	e.Use(middleware.Recover(), logged(log), onlyFromHere, headers, named,
 		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1400, Skipper: func(c *echo.Context) bool {
 			// What is written piece by piece: the packer holds back small pieces, then tells a wrong length.
 			return strings.HasSuffix(c.Request().URL.Path, "/events") || strings.HasSuffix(c.Request().URL.Path, "/export")
@@ -64,6 +64,16 @@ func loopback(host string) bool {
 func sameOrigin(origin, host string) bool {
 	u, err := url.Parse(origin)
 	return err == nil && u.Host == host
+}
+
+// named makes all that a call does be done by whom it names.
+func named(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		if name := c.Request().Header.Get("Tamiz-Who"); name != "" {
+			c.SetRequest(c.Request().WithContext(app.As(c.Request().Context(), name)))
+		}
+		return next(c)
+	}
 }
 
 func headers(next echo.HandlerFunc) echo.HandlerFunc {

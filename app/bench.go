@@ -146,6 +146,7 @@ func (a *App) desk(ctx context.Context, review int64, other *Document) (*desk, e
 		return nil, err
 	}
 	if d.pool != nil {
+		d.pool = d.pool.part(d.document.Parted)
 		if d.look, err = a.look(ctx, review, &d, view); err != nil {
 			return nil, err
 		}

@@ -30,6 +30,7 @@ type NewDecision struct {
 	Item   string      `json:"item"`
 	State  string      `json:"state"`
 	Reason string      `json:"reason,omitempty"`
+	Sample *int64      `json:"sample,omitempty"` // that is looked at
 }
 
 // A SamplePatch renames a sample, deletes it, or takes it back.
@@ -89,6 +90,7 @@ func (a *App) Change(ctx context.Context, review int64, revision int, c Change) 
 
 // logged makes what was done a change that can be undone, and tells everyone of it.
 func logged(ctx context.Context, w *store.Work, review int64, what What, before, after store.Facts) error {
+	what.Who = who(ctx)
 	saying, err := json.Marshal(what)
 	if err != nil {
 		return err
@@ -187,7 +189,7 @@ func replace(ctx context.Context, w *store.Work, revision int, mine Document, be
 		return false, err
 	}
 	before.Revision, after.Revision = current.Revision, current.Revision+1
-	return merged, w.AddDocument(ctx, store.Document{Revision: after.Revision, Body: body})
+	return merged, w.AddDocument(ctx, store.Document{Revision: after.Revision, Body: body, Who: who(ctx)})
 }
 
 func conflict(blocks []string) *Problem {
@@ -204,7 +206,7 @@ func (c Change) facts(ctx context.Context, w *store.Work, before, after *store.F
 			return err
 		}
 		before.Decisions = append(before.Decisions, now)
-		after.Decisions = append(after.Decisions, store.FactDecision{Facet: string(d.Facet), Item: d.Item, State: d.State, Reason: d.Reason})
+		after.Decisions = append(after.Decisions, store.FactDecision{Facet: string(d.Facet), Item: d.Item, State: d.State, Reason: d.Reason, Who: who(ctx), Sample: d.Sample})
 	}
 	for _, p := range c.Samples {
 		now, err := w.Sample(ctx, p.ID)
@@ -268,7 +270,7 @@ func (a *App) step(ctx context.Context, review int64, again bool) (State, error)
 			if err != nil {
 				return err
 			}
-			if err := w.AddDocument(ctx, store.Document{Revision: current.Revision + 1, Body: old.Body}); err != nil {
+			if err := w.AddDocument(ctx, store.Document{Revision: current.Revision + 1, Body: old.Body, Who: who(ctx)}); err != nil {
 				return err
 			}
 		}

@@ -25,6 +25,7 @@ type Document struct {
 	Halves     *Halves `json:"halves,omitempty"`     // how the key studies are split; not at all, where absent
 
 	HandSearch []HandSearch `json:"handSearch,omitempty"` // journals that are read by hand, to make up for weak indexing
+	Parted     []string     `json:"parted,omitempty"`     // writings of authors that are not those they would be folded with
 }
 
 // A HandSearch is a journal of the hand-search list: by what its writings share, and as it is written.
@@ -34,7 +35,10 @@ type HandSearch struct {
 	Note    string `json:"note"`
 }
 
-const maxHandSearch = 1000 // journals
+const (
+	maxHandSearch = 1000 // journals
+	maxParted     = 2000 // writings
+)
 
 // Halves are the key studies split at random: from those of the test half no word is mined. Studies that
 // came after the split belong to the build half.
@@ -70,6 +74,8 @@ type Origin struct {
 	Item   string      `json:"item"`
 	Sample *int64      `json:"sample,omitempty"`
 	Record *int64      `json:"record,omitempty"` // where it was taken from one record
+	Who    string      `json:"who,omitempty"`    // took it, as they call themselves
+	At     string      `json:"at,omitempty"`     // when: RFC 3339
 }
 
 // Limit is a limit on the whole strategy.
@@ -137,6 +143,15 @@ func (d Document) check() error {
 			most         int
 		}{"name", h.Name, 1000})
 	}
+	if len(d.Parted) > maxParted {
+		return invalid("parted", "At most %d writings of authors are parted.", maxParted)
+	}
+	for _, writing := range d.Parted {
+		sizes = append(sizes, struct {
+			field, value string
+			most         int
+		}{"parted", writing, 300})
+	}
 	ids := map[string]bool{}
 	for _, b := range d.Blocks {
 		sizes = append(sizes, struct {
@@ -160,6 +175,9 @@ func (d Document) check() error {
 		}
 		ids[b.ID] = true
 		for _, t := range b.Terms {
+			if t.From != nil && (utf8.RuneCountInString(t.From.Who) > mostOfName+1 || len(t.From.At) > 40) {
+				return invalid("from", "Who took a term has at most %d characters, and when at most 40.", mostOfName)
+			}
 			if t.ID == "" || ids[t.ID] {
 				return invalid("terms", "Each term needs an id of its own.")
 			}
@@ -261,6 +279,7 @@ func merge(base, mine, theirs Document) (merged Document, conflicts []string) {
 	if !reflect.DeepEqual(mine.Halves, base.Halves) {
 		merged.Halves = mine.Halves
 	}
+	merged.Parted = mergeSets(base.Parted, mine.Parted, theirs.Parted)
 	merged.HandSearch = mergeJournals(base.HandSearch, mine.HandSearch, theirs.HandSearch)
 	find := func(d Document, id string) *Block {
 		if i := d.block(id); i >= 0 {
@@ -304,6 +323,17 @@ func merge(base, mine, theirs Document) (merged Document, conflicts []string) {
 	}
 	merged.Blocks = blocks
 	return merged, conflicts
+}
+
+// mergeSets brings two sets together: what either put in or took out is in or out.
+func mergeSets(base, mine, theirs []string) []string {
+	out := slices.DeleteFunc(slices.Clone(theirs), func(x string) bool { return slices.Contains(base, x) && !slices.Contains(mine, x) })
+	for _, x := range mine {
+		if !slices.Contains(base, x) && !slices.Contains(out, x) {
+			out = append(out, x)
+		}
+	}
+	return out
 }
 
 // mergeJournals brings two hand-search lists together, journal by journal; of one that both changed mine is kept.

@@ -25,8 +25,10 @@ type Tally struct {
 	// Of headings: the part of all records that has none.
 	UnindexedShare *float64   `json:"unindexedShare,omitempty"`
 	LeftOutBelow   int        `json:"leftOutBelow"`
-	Missing        int        `json:"missing"`     // of what records carry as lists: records without any
-	MissingKeys    int        `json:"missingKeys"` // key studies without any
+	KeyStudies     int        `json:"keyStudies"`     // that figures are counted over, whether the source holds them or not
+	Missing        int        `json:"missing"`        // of what records carry as lists: records without any
+	MissingKeys    int        `json:"missingKeys"`    // key studies without any
+	Half           int        `json:"half,omitempty"` // journals, those with most records first, that hold half of the records
 	Said           []Said     `json:"said,omitempty"`
 	Foreign        int        `json:"foreign,omitempty"` // of words: records that do not read like English
 	Rows           []TallyRow `json:"rows"`
@@ -50,7 +52,18 @@ type TallyRow struct {
 	Absorbs         []string `json:"absorbs,omitempty"` // items that never stand without it
 	Inside          []string `json:"inside,omitempty"`  // blocks whose terms matched all its forms when it was counted
 	Unindexed       int      `json:"unindexed,omitempty"`
+	Heading         string   `json:"heading,omitempty"`  // of a keyword: the heading whose label or entry term it is
+	Loses           *Loss    `json:"loses,omitempty"`    // what a limit to it would lose; of a year, a limit from it on
+	UpTo            *float64 `json:"upTo,omitempty"`     // of a journal: the share that it and all with more records hold together
+	Bare            *float64 `json:"bare,omitempty"`     // of a journal: its share of all records without headings
 	Writings        []Form   `json:"writings,omitempty"` // of journals and authors: the ways of writing that are folded
+}
+
+// A Loss is what a limit would lose of what is looked at.
+type Loss struct {
+	Records int     `json:"records"`
+	Share   float64 `json:"share"`
+	Keys    *int    `json:"keys,omitempty"`
 }
 
 // A Form is one of the variants of a word or phrase.
@@ -86,15 +99,15 @@ type Unindexed struct {
 
 var errNoSample = &Problem{Type: "no-sample", Status: 409, Title: "There is no sample to look at yet. Bring in a file of records first."}
 
-// itemKey returns by what an item of a facet is decided on.
-func itemKey(f tally.Facet, item string) string {
+// itemKey returns by what an item of a facet is decided on; parted are authors that are not folded.
+func itemKey(f tally.Facet, item string, parted tally.Parted) string {
 	switch f {
 	case tally.Headings:
 		return text.Label(item)
 	case tally.Keywords:
 		return text.Key(item)
 	case tally.Authors:
-		return tally.AuthorKey(bib.ParsePerson(item))
+		return parted.AuthorKey(bib.ParsePerson(item))
 	case tally.Journals:
 		return tally.JournalKey(item)
 	case tally.Words:
@@ -114,7 +127,7 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 	}
 	t := d.pool.tally(d.look, f, d.keys)
 	out := &Tally{Facet: f, Sample: *d.sample, Looked: t.Sample, Contrast: t.Contrast, ContrastName: d.contrast,
-		HasKeys: t.HasKeys, HasCentral: t.HasCentral, HasNarrower: t.HasNarrower, LeftOutBelow: t.LeftOutBelow, Missing: t.Missing, MissingKeys: t.MissingKeys}
+		HasKeys: t.HasKeys, HasCentral: t.HasCentral, HasNarrower: t.HasNarrower, KeyStudies: t.KeyStudies, LeftOutBelow: t.LeftOutBelow, Missing: t.Missing, MissingKeys: t.MissingKeys}
 	if f == tally.Words {
 		out.Foreign = d.look.Foreign()
 	}
@@ -148,7 +161,7 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 	for i := range rows {
 		r := &rows[i]
 		row := TallyRow{Item: r.Item, Records: r.Records, Occurrences: r.Occurrences, Share: tally.Round(r.Share)}
-		if key := itemKey(f, r.Item); key != r.Item {
+		if key := itemKey(f, r.Item, d.pool.parted); key != r.Item {
 			row.Key = key
 		}
 		row.Unindexed = r.Unindexed
@@ -182,9 +195,40 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 			}
 		}
 		row.Inside = inside(forms)
+		if v := d.pool.Thesaurus; v != nil && f == tally.Keywords {
+			row.Heading, _ = v.Heading(r.Item)
+		}
 		out.Rows[i] = row
 	}
+	d.cost(out, t.Tally)
 	return out, nil
+}
+
+// cost tells of years, types, languages and countries what a limit would lose, and of journals how far down the
+// list how much is reached.
+func (d *desk) cost(out *Tally, t *tally.Tally) {
+	switch t.Facet {
+	case tally.Years, tally.Types, tally.Languages, tally.Countries:
+		for i, l := range t.Losses() {
+			loss := Loss{Records: l.Records, Share: tally.Round(l.Share)}
+			if t.HasKeys {
+				loss.Keys = &l.Keys
+			}
+			out.Rows[i].Loses = &loss
+		}
+	case tally.Journals:
+		upTo, half := t.Reach()
+		out.Half = half
+		bare, _ := d.look.Unindexed()
+		for i := range out.Rows {
+			reached := tally.Round(upTo[i])
+			out.Rows[i].UpTo = &reached
+			if bare > 0 {
+				share := tally.Round(float64(out.Rows[i].Unindexed) / float64(bare))
+				out.Rows[i].Bare = &share
+			}
+		}
+	}
 }
 
 // words returns the tokens of a label for looking up by beginnings.

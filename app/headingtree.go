@@ -50,7 +50,7 @@ func (a *App) HeadingTree(ctx context.Context, review int64) (*HeadingTree, erro
 	rows := map[string]*tally.Row{}
 	counted := d.pool.tally(d.look, tally.Headings, d.keys)
 	for i := range counted.Rows {
-		rows[itemKey(tally.Headings, counted.Rows[i].Item)] = &counted.Rows[i]
+		rows[itemKey(tally.Headings, counted.Rows[i].Item, nil)] = &counted.Rows[i]
 	}
 	// What a branch holds does not depend on the place it is come to from.
 	type branch struct{ records, withNarrower, keys, headings, largest int }
@@ -61,7 +61,7 @@ func (a *App) HeadingTree(ctx context.Context, review int64) (*HeadingTree, erro
 		}
 		var b branch
 		for _, below := range v.Below(h) {
-			r := rows[itemKey(tally.Headings, v.Headings[below].Label)]
+			r := rows[itemKey(tally.Headings, v.Headings[below].Label, nil)]
 			if r == nil {
 				continue
 			}
@@ -73,7 +73,7 @@ func (a *App) HeadingTree(ctx context.Context, review int64) (*HeadingTree, erro
 			b.largest = max(b.largest, r.Records)
 		}
 		if b.withNarrower == 0 && b.headings > 0 {
-			b.withNarrower = int(d.look.Narrower(itemKey(tally.Headings, v.Headings[h].Label)).AndCardinality(d.look.Sample))
+			b.withNarrower = int(d.look.Narrower(itemKey(tally.Headings, v.Headings[h].Label, nil)).AndCardinality(d.look.Sample))
 		}
 		known[h] = b
 		return b

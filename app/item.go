@@ -2,6 +2,8 @@ package app
 
 import (
 	"context"
+	"hash/fnv"
+	"math/rand/v2"
 	"slices"
 	"strings"
 	"unicode/utf8"
@@ -124,14 +126,24 @@ func (a *App) Item(ctx context.Context, review int64, f tally.Facet, item string
 			out.add(k.StoredRecord.ID, true, d.keys.set.Records[i], patterns)
 		}
 	}
-	it := roaring.And(found, d.look.Sample).Iterator()
-	for it.HasNext() && len(out.Context) < contextLines {
-		n := it.Next()
+	for _, n := range shuffled(roaring.And(found, d.look.Sample), item) {
+		if len(out.Context) >= contextLines {
+			break
+		}
 		if id := d.pool.ids[n]; !d.keys.has(id) {
 			out.add(id, false, d.pool.Records[n], patterns)
 		}
 	}
 	return out, nil
+}
+
+// shuffled returns the records of a set at random, always alike for one item.
+func shuffled(set *roaring.Bitmap, item string) []uint32 {
+	out := set.ToArray()
+	seed := fnv.New64a()
+	_, _ = seed.Write([]byte(item))
+	rand.New(rand.NewPCG(seed.Sum64(), 0)).Shuffle(len(out), func(i, j int) { out[i], out[j] = out[j], out[i] })
+	return out
 }
 
 // stands tells where else an item stands, how else its words can be searched, and which headings go with it.
@@ -228,7 +240,7 @@ func (p *pool) forms(l look, f tally.Facet, item string, k *keys) []string {
 // having returns the records of the pool that have an item, in any of its forms.
 func (p *pool) having(f tally.Facet, item string, forms []string) *roaring.Bitmap {
 	if f != tally.Words {
-		return p.Having(f, itemKey(f, item))
+		return p.Having(f, itemKey(f, item, p.parted))
 	}
 	found := roaring.New()
 	for _, form := range forms {

@@ -38,7 +38,10 @@ func (a *App) look(ctx context.Context, review int64, d *desk, v View) (look, er
 		return look{}, err
 	}
 	key := fmt.Sprint(v.Revision, " ", string(v.Set))
-	made, err := d.pool.looked(key, func() (*roaring.Bitmap, error) { return a.lookedSet(ctx, review, d.pool, s, v.Revision) })
+	if s.Facet != nil && *s.Facet == tally.Authors || len(s.Team) > 0 {
+		key += " " + d.pool.apart
+	}
+	made, within, err := a.lookedAt(ctx, review, d, key, s, v.Revision)
 	var p *Problem
 	if errors.As(err, &p) {
 		// What it was taken from is there no more, a sample that was deleted say: the sample is looked at instead.
@@ -47,7 +50,28 @@ func (a *App) look(ctx context.Context, review int64, d *desk, v View) (look, er
 	if err != nil {
 		return look{}, err
 	}
-	return look{d.pool.Over(made, d.pool.Index.All()), key}, nil
+	return look{d.pool.Over(made, within), key}, nil
+}
+
+// lookedAt returns the records of a set, and all those it is set against the rest of.
+func (a *App) lookedAt(ctx context.Context, review int64, d *desk, key string, s RecordSet, revision int) (made, within *roaring.Bitmap, err error) {
+	within = d.pool.Index.All()
+	if s.Within != nil {
+		if s.Within.Within != nil {
+			return nil, nil, invalid("set", "A selection within a selection within another cannot be looked at.")
+		}
+		if within, _, err = a.lookedAt(ctx, review, d, key+" within", *s.Within, revision); err != nil {
+			return nil, nil, err
+		}
+	}
+	made, err = d.pool.looked(key, func() (*roaring.Bitmap, error) {
+		found, err := a.lookedSet(ctx, review, d.pool, s, revision)
+		if err != nil || s.Within == nil {
+			return found, err
+		}
+		return roaring.And(found, within), nil
+	})
+	return made, within, err
 }
 
 // looked returns a set of the pool's records, worked out when it is first asked for.
@@ -73,7 +97,7 @@ func (p *pool) looked(key string, work func() (*roaring.Bitmap, error)) (*roarin
 
 func (a *App) lookedSet(ctx context.Context, review int64, p *pool, s RecordSet, revision int) (*roaring.Bitmap, error) {
 	if s.Facet != nil && s.Item != nil {
-		return p.having(*s.Facet, *s.Item, []string{*s.Item}), nil
+		return p.having(*s.Facet, *s.Item, p.variants(*s.Facet, *s.Item)), nil
 	}
 	if len(s.Team) > 0 {
 		return p.Together(s.Team), nil
@@ -94,6 +118,11 @@ func (a *App) lookedSet(ctx context.Context, review int64, p *pool, s RecordSet,
 		found = p.Sample
 	}
 	return found, err
+}
+
+// variants returns the variants of a word or phrase in all records of the pool; of anything else, itself.
+func (p *pool) variants(f tally.Facet, item string) []string {
+	return p.forms(look{p.Over(p.Index.All(), roaring.New()), "all"}, f, item, &keys{})
 }
 
 // numbered returns the records of the pool that have one of some numbers in the store.

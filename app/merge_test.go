@@ -102,3 +102,9 @@ func TestHandSearchListsAreBroughtTogetherJournalByJournal(t *testing.T) {
 		assert.Equal(t, c.want, mergeJournals(c.base, c.mine, c.theirs), name)
 	}
 }
+
+func TestSetsAreBroughtTogetherItemByItem(t *testing.T) {
+	assert.Equal(t, []string{"b", "d", "c"}, mergeSets([]string{"a", "b"}, []string{"b", "c"}, []string{"a", "b", "d"}), "a was taken out, c and d were put in")
+	assert.Empty(t, mergeSets([]string{"a"}, nil, []string{"a"}))
+	assert.Equal(t, []string{"a"}, mergeSets(nil, []string{"a"}, []string{"a"}))
+}

@@ -39,8 +39,14 @@ func newPools(s *store.Store) *pools {
 // A pool is the records of a sample and its contrast, indexed.
 type pool struct {
 	*tally.Pool
-	ids []int64 // of the records in the store
+	ids    []int64      // of the records in the store
+	parted tally.Parted // authors that are not folded
+	apart  string       // the same, by which what was worked out is told apart
+	*worked
+}
 
+// A worked is what was worked out from a pool.
+type worked struct {
 	mu      sync.Mutex
 	tallies map[string]*counted
 	sets    map[string]*roaring.Bitmap // that were looked at
@@ -65,6 +71,9 @@ func (p *pool) tally(l look, f tally.Facet, k *keys) *counted {
 	p.mu.Lock()
 	defer p.mu.Unlock()
 	name := string(f) + " " + k.key + " " + l.key
+	if f == tally.Authors {
+		name += " " + p.apart
+	}
 	t := p.tallies[name]
 	if t == nil {
 		if len(p.tallies) > 24 {
@@ -343,6 +352,18 @@ func (p *pools) pool(ctx context.Context, v View, samples []Sample, vocabulary *
 	return got.(*pool), nil
 }
 
+// part returns the pool with some writings of authors parted from those they would be folded with; what was
+// worked out is shared.
+func (p *pool) part(writings []string) *pool {
+	if len(writings) == 0 {
+		return p
+	}
+	out := *p
+	out.parted, out.apart = tally.Part(writings), strings.Join(slices.Sorted(slices.Values(writings)), "\n")
+	out.Pool = p.Apart(out.parted)
+	return &out
+}
+
 func newPool(sample, contrast []store.StoredRecord, t *thesaurus.Thesaurus) *pool {
 	byRecord := make(map[*bib.Record]int64, len(sample)+len(contrast))
 	records := func(stored []store.StoredRecord) (out []*bib.Record) {
@@ -353,7 +374,7 @@ func newPool(sample, contrast []store.StoredRecord, t *thesaurus.Thesaurus) *poo
 		}
 		return out
 	}
-	p := &pool{Pool: tally.NewPool(records(sample), records(contrast)), tallies: map[string]*counted{}, sets: map[string]*roaring.Bitmap{}, suited: map[string]*Suits{}}
+	p := &pool{Pool: tally.NewPool(records(sample), records(contrast)), worked: &worked{tallies: map[string]*counted{}, sets: map[string]*roaring.Bitmap{}, suited: map[string]*Suits{}}}
 	p.Thesaurus = t
 	p.Keep()
 	p.company = sync.OnceValue(func() *company.Company { return company.Build(p.Index, p.Index.All()) })

@@ -49,6 +49,7 @@ type KeyStudy struct {
 type What struct {
 	Key    string            `json:"key"`
 	Params map[string]string `json:"params"`
+	Who    string            `json:"who,omitempty"` // did it, as they call themselves
 }
 
 // A Review is a review with all that is decided in it.

@@ -21,9 +21,10 @@ type RecordSet struct {
 	Only     *bool        `json:"only,omitempty"` // with a term and its block: what no other term of the block finds
 	Block    *string      `json:"block,omitempty"`
 	Strategy *bool        `json:"strategy,omitempty"`
-	Any      *bool        `json:"any,omitempty"`  // what any searched block finds
-	Spot     *bool        `json:"spot,omitempty"` // with a block: its blind spot
-	Team     []string     `json:"team,omitempty"` // authors, by their keys: records with two of them
+	Any      *bool        `json:"any,omitempty"`    // what any searched block finds
+	Spot     *bool        `json:"spot,omitempty"`   // with a block: its blind spot
+	Team     []string     `json:"team,omitempty"`   // authors, by their keys: records with two of them
+	Within   *RecordSet   `json:"within,omitempty"` // with an item: of these alone
 
 	Sample *int64      `json:"sample,omitempty"`
 	Joined *JoinedSets `json:"joined,omitempty"`

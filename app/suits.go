@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"slices"
 	"strings"
@@ -18,8 +19,7 @@ import (
 // Suits is which block each item of a tally suits, and which blocks find it already; of items of which
 // neither is so nothing is said.
 type Suits struct {
-	Revision int    `json:"revision"` // of the document
-	Items    []Suit `json:"items"`
+	Items []Suit `json:"items"`
 }
 
 // A Suit is what is said of one item.
@@ -32,12 +32,9 @@ type Suit struct {
 }
 
 // Suits tells of the items of a facet which block they suit, and which find them already, by the document as
-// it is saved. Words and keywords keep company; of headings it is told which are found already.
+// it is saved. Words and keywords keep company; a heading keeps that of its label or, where that is no word of
+// the records, of its entry terms.
 func (a *App) Suits(ctx context.Context, review int64, f tally.Facet) (*Suits, error) {
-	saved, err := a.store.Document(ctx, review, 0)
-	if err != nil {
-		return nil, gone(err, "review")
-	}
 	d, err := a.desk(ctx, review, nil)
 	if err != nil {
 		return nil, err
@@ -45,14 +42,19 @@ func (a *App) Suits(ctx context.Context, review int64, f tally.Facet) (*Suits, e
 	if d.pool == nil {
 		return nil, errNoSample
 	}
-	key := fmt.Sprint(saved.Revision, f, d.look.key, " ", d.keys.key)
+	// What else the document says changes nothing here.
+	said, err := json.Marshal(d.strategy)
+	if err != nil {
+		return nil, err
+	}
+	key := fmt.Sprint(f, d.look.key, " ", d.keys.key, " ", string(said))
 	d.pool.mu.Lock()
 	known := d.pool.suited[key]
 	d.pool.mu.Unlock()
 	if known != nil {
 		return known, nil
 	}
-	out := &Suits{Revision: saved.Revision, Items: []Suit{}}
+	out := &Suits{Items: []Suit{}}
 	missed, err := d.missed()
 	if err != nil {
 		return nil, err
@@ -99,7 +101,7 @@ func holding(f tally.Facet, records []*bib.Record) func(forms []string) int {
 	}
 	return func(forms []string) (n int) {
 		for _, has := range held {
-			if slices.ContainsFunc(forms, func(form string) bool { return has[itemKey(f, form)] }) {
+			if slices.ContainsFunc(forms, func(form string) bool { return has[itemKey(f, form, nil)] }) {
 				n++
 			}
 		}
@@ -112,26 +114,14 @@ func (d *desk) suitWords(out *Suits, f tally.Facet, missed []*bib.Record) error 
 	if err != nil {
 		return err
 	}
-	fits, err := d.pool.company().Fits(d.strategy)
+	proposed, err := d.proposed()
 	if err != nil {
 		return err
 	}
-	byItem := make(map[string]*company.Fit, len(fits))
-	for i := range fits {
-		if fits[i].Proposed >= 0 {
-			byItem[fits[i].Item] = &fits[i]
-		}
-	}
 	inMissed := holding(f, missed)
 	put := func(item string, forms []string) {
-		s := Suit{Item: item, Missed: inMissed(forms)}
-		for _, form := range forms { // the first is that which labels it
-			if fit := byItem[text.Key(form)]; fit != nil {
-				s.Block, s.Fit = d.document.Blocks[fit.Proposed].ID, fit.Fits[fit.Proposed]
-				break
-			}
-		}
-		s.Inside = inside(forms)
+		s := Suit{Item: item, Missed: inMissed(forms), Inside: inside(forms)}
+		proposed(&s, forms) // the first is that which labels it
 		if s.Block != "" || len(s.Inside) > 0 || s.Missed > 0 {
 			out.Items = append(out.Items, s)
 		}
@@ -153,6 +143,28 @@ func (d *desk) suitWords(out *Suits, f tally.Facet, missed []*bib.Record) error 
 	return nil
 }
 
+// proposed returns what sets the block that an item suits best, by the first of its forms that suits one.
+func (d *desk) proposed() (func(s *Suit, forms []string), error) {
+	fits, err := d.pool.company().Fits(d.strategy)
+	if err != nil {
+		return nil, err
+	}
+	byItem := make(map[string]*company.Fit, len(fits))
+	for i := range fits {
+		if fits[i].Proposed >= 0 {
+			byItem[fits[i].Item] = &fits[i]
+		}
+	}
+	return func(s *Suit, forms []string) {
+		for _, form := range forms {
+			if fit := byItem[text.Key(form)]; fit != nil {
+				s.Block, s.Fit = d.document.Blocks[fit.Proposed].ID, fit.Fits[fit.Proposed]
+				return
+			}
+		}
+	}, nil
+}
+
 // inside returns what tells which blocks find all forms of an item already, by their ids.
 func (d *desk) inside(f tally.Facet) (func(forms []string) []string, error) {
 	if f == tally.Headings {
@@ -169,7 +181,7 @@ func (d *desk) inside(f tally.Facet) (func(forms []string) []string, error) {
 				}
 			}
 		}
-		return func(forms []string) []string { return found[itemKey(f, forms[0])] }, nil
+		return func(forms []string) []string { return found[itemKey(f, forms[0], nil)] }, nil
 	}
 	blocks := make([]coverage.Taken, len(d.strategy.Blocks))
 	for i, b := range d.strategy.Blocks {
@@ -198,10 +210,20 @@ func (d *desk) suitHeadings(out *Suits, missed []*bib.Record) error {
 	if err != nil {
 		return err
 	}
+	proposed, err := d.proposed()
+	if err != nil {
+		return err
+	}
 	for _, r := range d.pool.tally(d.look, tally.Headings, d.keys).Rows {
 		forms := []string{r.Item}
 		s := Suit{Item: r.Item, Inside: inside(forms), Missed: inMissed(forms)}
-		if len(s.Inside) > 0 || s.Missed > 0 {
+		if v := d.pool.Thesaurus; v != nil {
+			if h, ok := v.Find(r.Item); ok {
+				forms = append(forms, v.Headings[h].EntryTerms...)
+			}
+		}
+		proposed(&s, forms)
+		if s.Block != "" || len(s.Inside) > 0 || s.Missed > 0 {
 			out.Items = append(out.Items, s)
 		}
 	}

@@ -81,6 +81,7 @@ func (s *Store) SetView(ctx context.Context, review int64, v View) error {
 type Document struct {
 	Revision int
 	Body     []byte
+	Who      string // made it, as they call themselves
 }
 
 // Document returns a revision of the document, or the newest for 0.
@@ -89,7 +90,7 @@ func (s *Store) Document(ctx context.Context, review int64, revision int) (Docum
 }
 
 func documentOf(ctx context.Context, q querier, review int64, revision int) (Document, error) {
-	return one[Document](ctx, q, `select revision, body from document where review = $1 and ($2 = 0 or revision = $2)
+	return one[Document](ctx, q, `select revision, body, who from document where review = $1 and ($2 = 0 or revision = $2)
 		order by revision desc limit 1`, review, revision)
 }
 
@@ -100,11 +101,13 @@ type Decision struct {
 	State  string    `json:"state"`
 	Reason string    `json:"reason"`
 	At     time.Time `json:"at"`
+	Who    string    `json:"who,omitempty"`    // made it, as they call themselves
+	Sample *int64    `json:"sample,omitempty"` // that was looked at
 }
 
 // Decisions returns the decisions of a review.
 func (s *Store) Decisions(ctx context.Context, review int64) ([]Decision, error) {
-	return all[Decision](ctx, s, "select facet, item, state, reason, made as at from decision where review = $1 order by facet, item", review)
+	return all[Decision](ctx, s, "select facet, item, state, reason, made as at, who, sample from decision where review = $1 order by facet, item", review)
 }
 
 // Facts are what a change touches, as it was before or is after it.
@@ -116,12 +119,15 @@ type Facts struct {
 	Shelf     []FactShelved  `json:"shelf,omitempty"`
 }
 
-// A FactDecision is the state of a candidate; open where nothing is decided.
+// A FactDecision is the state of a candidate; open where nothing is decided. What is decided now has no time yet.
 type FactDecision struct {
-	Facet  string `json:"facet"`
-	Item   string `json:"item"`
-	State  string `json:"state"`
-	Reason string `json:"reason,omitempty"`
+	Facet  string     `json:"facet"`
+	Item   string     `json:"item"`
+	State  string     `json:"state"`
+	Reason string     `json:"reason,omitempty"`
+	At     *time.Time `json:"at,omitempty"`
+	Who    string     `json:"who,omitempty"`
+	Sample *int64     `json:"sample,omitempty"`
 }
 
 // A FactSample is the name of a sample, and whether it is deleted.
@@ -175,13 +181,13 @@ func (w *Work) Document(ctx context.Context, revision int) (Document, error) {
 
 // AddDocument keeps a new revision of the document.
 func (w *Work) AddDocument(ctx context.Context, d Document) error {
-	_, err := w.tx.Exec(ctx, "insert into document (review, revision, body) values ($1, $2, $3)", w.review, d.Revision, d.Body)
+	_, err := w.tx.Exec(ctx, "insert into document (review, revision, body, who) values ($1, $2, $3, $4)", w.review, d.Revision, d.Body, d.Who)
 	return err
 }
 
 // Decision returns what is decided about a candidate.
 func (w *Work) Decision(ctx context.Context, facet, item string) (FactDecision, error) {
-	d, err := one[FactDecision](ctx, w.tx, "select facet, item, state, reason from decision where review = $1 and facet = $2 and item = $3", w.review, facet, item)
+	d, err := one[FactDecision](ctx, w.tx, "select facet, item, state, reason, made as at, who, sample from decision where review = $1 and facet = $2 and item = $3", w.review, facet, item)
 	if errors.Is(err, ErrNone) {
 		return FactDecision{Facet: facet, Item: item, State: "open"}, nil
 	}
@@ -205,9 +211,9 @@ func (w *Work) Apply(ctx context.Context, f Facts) error {
 		if d.State == "open" {
 			_, err = w.tx.Exec(ctx, "delete from decision where review = $1 and facet = $2 and item = $3", w.review, d.Facet, d.Item)
 		} else {
-			_, err = w.tx.Exec(ctx, `insert into decision (review, facet, item, state, reason) values ($1, $2, $3, $4, $5)
-				on conflict (review, facet, item) do update set state = excluded.state, reason = excluded.reason, made = now()`,
-				w.review, d.Facet, d.Item, d.State, d.Reason)
+			_, err = w.tx.Exec(ctx, `insert into decision (review, facet, item, state, reason, made, who, sample) values ($1, $2, $3, $4, $5, coalesce($6, now()), $7, $8)
+				on conflict (review, facet, item) do update set state = excluded.state, reason = excluded.reason, made = excluded.made, who = excluded.who, sample = excluded.sample`,
+				w.review, d.Facet, d.Item, d.State, d.Reason, d.At, d.Who, d.Sample)
 		}
 		if err != nil {
 			return err

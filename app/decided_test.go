@@ -1,0 +1,144 @@
+package app_test
+
+import (
+	"context"
+	"encoding/json"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"tamiz/app"
+	"tamiz/core/tally"
+)
+
+func TestADecisionSaysWhoMadeItAndInWhichSample(t *testing.T) {
+	a, review, state := harvesting(t)
+	sample := state.Samples[0].ID
+	ines, bo := app.As(context.Background(), "In%C3%A9s%20Olivar"), app.As(context.Background(), "  Bo\x00 \t ")
+	decide := func(ctx context.Context, as string) app.State {
+		s, err := a.Change(ctx, review, state.Revision, app.Change{What: what, Decisions: []app.NewDecision{{Facet: tally.Words, Item: "field hands", State: as, Sample: &sample}}})
+		require.NoError(t, err)
+		return s
+	}
+	first := decide(ines, "parked").Decisions
+	require.Len(t, first, 1)
+	assert.Equal(t, "Inés Olivar", first[0].Who)
+	assert.Equal(t, sample, *first[0].Sample)
+
+	// Someone else decides the same item: the last holds, and says so; undone, the first holds as it was.
+	second := decide(bo, "dropped")
+	assert.Equal(t, "dropped", second.Decisions[0].State)
+	assert.Equal(t, "Bo", second.Decisions[0].Who)
+	assert.Equal(t, "Bo", second.Undo.Who)
+	back, err := a.Undo(ines, review)
+	require.NoError(t, err)
+	assert.Equal(t, first, back.Decisions)
+
+	// Who says nothing is no one; a name that is too long is cut.
+	decide(app.As(context.Background(), "%zz"), "open")
+	assert.Empty(t, decide(context.Background(), "parked").Decisions[0].Who)
+	long := decide(app.As(context.Background(), strings.Repeat("o", 500)), "dropped").Decisions[0].Who
+	assert.Len(t, []rune(long), 81)
+}
+
+func TestWhoTookATermIsKeptWithIt(t *testing.T) {
+	a, review, state := harvesting(t)
+	d := state.Document
+	term := text("t9", "field hands")
+	term.From = &app.Origin{Facet: tally.Words, Item: "field hands", Who: "Inés", At: "2026-01-02T10:00:00Z"}
+	d.Blocks[0].Terms = append(d.Blocks[0].Terms, term)
+	s, err := a.Change(context.Background(), review, state.Revision, app.Change{What: what, Document: &d})
+	require.NoError(t, err)
+	assert.Equal(t, term.From, s.Document.Blocks[0].Terms[1].From)
+
+	term.From.Who = strings.Repeat("o", 500)
+	d.Blocks[0].Terms[1] = term
+	_, err = a.Change(context.Background(), review, s.Revision, app.Change{What: what, Document: &d})
+	assert.Equal(t, "from", problem(t, err).Field)
+}
+
+func TestAuthorsArePartedForTheWholeReview(t *testing.T) {
+	a, review := start(t)
+	ctx := context.Background()
+	_, err := bring(t, a, review, "sample", "names.ris", strings.NewReader(strings.Join([]string{
+		"TY  - JOUR", "TI  - One", "AU  - Olmo, Marta", "AU  - Ruz, P.", "ER  - ", "TY  - JOUR", "TI  - Two", "AU  - Olmo, Mario", "AU  - Ruz, P.", "ER  - ", "TY  - JOUR", "TI  - Three", "AU  - Olmo, M.", "ER  - ", "",
+	}, "\n")))
+	require.NoError(t, err)
+	authors := func() map[string]int {
+		found, err := a.Tally(ctx, review, tally.Authors)
+		require.NoError(t, err)
+		out := map[string]int{}
+		for _, r := range found.Rows {
+			out[r.Item] = r.Records
+		}
+		return out
+	}
+	assert.Equal(t, map[string]int{"Olmo, M.": 3, "Ruz, P.": 2}, authors())
+
+	r, err := a.Review(ctx, review)
+	require.NoError(t, err)
+	d := r.Document
+	d.Parted = []string{"Olmo, Mario"}
+	s, err := a.Change(ctx, review, r.Revision, app.Change{What: what, Document: &d})
+	require.NoError(t, err)
+	assert.Equal(t, map[string]int{"Olmo, M.": 2, "Olmo, Mario": 1, "Ruz, P.": 2}, authors())
+	facet, name := tally.Authors, "Olmo, Mario"
+	assert.Equal(t, []string{"Two"}, titles(t, a, review, app.RecordSet{Facet: &facet, Item: &name}))
+	teams, err := a.Teams(ctx, review)
+	require.NoError(t, err)
+	assert.Empty(t, teams.Teams, "no two of them signed two records")
+
+	_, err = a.Undo(ctx, review)
+	require.NoError(t, err)
+	assert.Len(t, authors(), 2)
+
+	d.Parted = make([]string, 2001)
+	_, err = a.Change(ctx, review, s.Revision, app.Change{What: what, Document: &d})
+	assert.Equal(t, "parted", problem(t, err).Field)
+}
+
+func TestWhatALimitWouldLoseAndHowFarDownTheListHalfIs(t *testing.T) {
+	a, review, _ := harvesting(t)
+	ctx := context.Background()
+	years, err := a.Tally(ctx, review, tally.Years)
+	require.NoError(t, err)
+	for _, r := range years.Rows {
+		before := int(r.Item[3]-'0') * 4 // four of each year from 2000 on
+		assert.Equal(t, &app.Loss{Records: before, Share: float64(before) / 40}, r.Loses, r.Item)
+	}
+	types, err := a.Tally(ctx, review, tally.Types)
+	require.NoError(t, err)
+	lost := map[string]app.Loss{}
+	for _, r := range types.Rows {
+		lost[r.Item] = *r.Loses
+	}
+	assert.Equal(t, map[string]app.Loss{"JOUR": {}, "Journal Article": {Records: 20, Share: 0.5}, "Trial Report": {Records: 20, Share: 0.5}}, lost, "each carries two")
+	journals, err := a.Tally(ctx, review, tally.Journals)
+	require.NoError(t, err)
+	assert.Equal(t, 2, journals.Half) // of four that hold ten each
+	for _, r := range journals.Rows {
+		assert.Contains(t, []float64{0.25, 0.5, 0.75, 1}, *r.UpTo)
+		assert.Contains(t, []float64{0, 0.5}, *r.Bare, "two of the four journals hold all records without headings")
+	}
+}
+
+func TestAnItemOfWhatIsLookedAtIsLookedAtInItsTurn(t *testing.T) {
+	a, review, state := harvesting(t)
+	ctx := context.Background()
+	look := func(set string) (*app.Tally, error) {
+		_, err := a.SetView(ctx, review, app.View{Sample: &state.Samples[0].ID, Rest: true, Set: json.RawMessage(set)})
+		require.NoError(t, err)
+		return a.Tally(ctx, review, tally.Words)
+	}
+	// Of the ten records of block A, those of 2004: one in four has that year.
+	whole, err := look(`{"facet":"years","item":"2004"}`)
+	require.NoError(t, err)
+	assert.Equal(t, [2]int{4, 36}, [2]int{whole.Looked, whole.Contrast})
+	within, err := look(`{"facet":"years","item":"2004","within":{"block":"a"}}`)
+	require.NoError(t, err)
+	assert.Equal(t, 10, within.Looked+within.Contrast, "against the rest of that block's records alone")
+	assert.Equal(t, 2, within.Looked)
+}
+
