@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useElementSize } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Suit } from '@/api/client'
 import WithTip from '@/parts/WithTip.vue'
+import { useRowsInSight } from '@/parts/rowsInSight'
 import CandidateCells from './CandidateCells.vue'
 import type { Candidate, Column } from './candidates'
 
@@ -29,9 +29,7 @@ const emit = defineEmits<{ select: [c: Candidate, further: boolean]; open: [c: C
 const { t } = useI18n()
 const rowHeight = 30
 const scroller = ref<HTMLElement>()
-const virtual = useVirtualizer(
-  computed(() => ({ count: props.rows.length, getScrollElement: () => scroller.value ?? null, estimateSize: () => rowHeight, overscan: 10 })),
-)
+const { drawn, whole, show } = useRowsInSight(scroller, () => props.rows.length, rowHeight)
 const columns = computed<{ id: Column; label: string }[]>(() => [
   { id: 'records', label: t('figure.records') },
   ...(props.hasNarrower ? ([{ id: 'withNarrower', label: t('figure.withNarrower') }] as const) : []),
@@ -41,16 +39,18 @@ const columns = computed<{ id: Column; label: string }[]>(() => [
 // Where it is narrow the words come first: the bars go, and figures stand closer.
 const root = ref<HTMLElement>()
 const { width } = useElementSize(root)
+// What a bar for scrolling takes away from the rows is taken from their head as well.
+const bar = computed(() => (width.value && scroller.value ? scroller.value.offsetWidth - scroller.value.clientWidth : 0))
 const narrow = computed(() => width.value > 0 && width.value < 480)
 const grid = computed(() => {
   const [records, below, lift, pull, keys] = narrow.value ? [60, 58, 52, 48, 38] : [props.hasNarrower ? 92 : 104, 64, 58, 52, 42]
   const columns = [records, props.hasNarrower && below, props.hasContrast && lift, props.hasContrast && pull, props.hasKeys && keys, props.blocks ? 84 : 58].filter(Boolean)
-  return { gridTemplateColumns: `minmax(90px, 1fr) ${columns.map((c) => `${c}px`).join(' ')}` }
+  return { '--columns': `minmax(90px, 1fr) ${columns.map((c) => `${c}px`).join(' ')}` }
 })
-const at = computed(() => props.rows.findIndex((r) => r.key === props.selected))
+const here = computed(() => props.rows.findIndex((r) => r.key === props.selected))
 
-watch(at, (i) => {
-  if (i >= 0) virtual.value.scrollToIndex(i, { align: 'auto' })
+watch(here, (i) => {
+  if (i >= 0) show(i)
 })
 
 function aria(column: Column) {
@@ -68,8 +68,8 @@ defineExpose({ focus })
 </script>
 
 <template>
-  <div ref="root" class="listing" :class="{ narrow }">
-    <div class="head" :style="grid">
+  <div ref="root" class="listing" :class="{ narrow }" :style="grid">
+    <div class="head" :style="{ paddingRight: `${bar}px` }">
       <button class="left" :aria-label="t('list.sortBy', { column: t('figure.item') })" @click="emit('sort', 'item')">{{ title }}<span v-if="aria('item')" aria-hidden="true">{{ sort?.down ? ' ↓' : ' ↑' }}</span></button>
       <WithTip v-for="c in columns" :key="c.id" :text="t(`formula.${c.id}`)">
         <template #default="{ describedBy }">
@@ -80,17 +80,16 @@ defineExpose({ focus })
     </div>
     <div
       ref="scroller" class="scroller" role="listbox" tabindex="0" aria-multiselectable="true" :aria-label="title"
-      :aria-activedescendant="at >= 0 ? `candidate-${at}` : undefined" @keydown="emit('key', $event)"
+      :aria-activedescendant="here >= 0 ? `candidate-${here}` : undefined" @keydown="emit('key', $event)"
     >
-      <div role="presentation" :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
+      <div role="presentation" :style="whole">
         <div
-          v-for="v in virtual.getVirtualItems()" :id="`candidate-${v.index}`" :key="rows[v.index]?.key"
-          role="option" class="line" :class="[rows[v.index]?.state, { sel: v.index === at, marked: marked.has(rows[v.index]?.key) }]" :aria-selected="v.index === at || marked.has(rows[v.index]?.key)"
-          :aria-setsize="rows.length" :aria-posinset="v.index + 1"
-          :style="{ ...grid, transform: `translateY(${v.start}px)` }"
-          @click="emit('select', rows[v.index], $event.shiftKey)" @dblclick="emit('open', rows[v.index])"
+          v-for="(at, place) in drawn" :id="`candidate-${at}`" :key="place"
+          role="option" class="line" :class="[rows[at]?.state, { sel: at === here, marked: marked.has(rows[at]?.key) }]" :aria-selected="at === here || marked.has(rows[at]?.key)"
+          :aria-setsize="rows.length" :aria-posinset="at + 1"
+          @click="emit('select', rows[at], $event.shiftKey)" @dblclick="emit('open', rows[at])"
         >
-          <CandidateCells v-if="rows[v.index]" :candidate="rows[v.index]" :has-contrast="hasContrast" :has-keys="hasKeys" :has-narrower="hasNarrower" :most="most" :blocks="v.index === at ? blocks : 0" :suit="suits.get(rows[v.index].item)" />
+          <CandidateCells v-if="rows[at]" :candidate="rows[at]" :has-contrast="hasContrast" :has-keys="hasKeys" :has-narrower="hasNarrower" :most="most" :blocks="at === here ? blocks : 0" :suit="suits.get(rows[at].item)" />
         </div>
       </div>
     </div>
@@ -117,13 +116,13 @@ defineExpose({ focus })
 .head,
 .line {
   display: grid;
+  grid-template-columns: var(--columns);
   gap: 0;
   align-items: center;
 }
 
 .head {
   border-bottom: 1px solid var(--line);
-  padding-right: 10px;
 }
 
 .head button {
@@ -153,9 +152,8 @@ defineExpose({ focus })
 }
 
 .line {
-  position: absolute;
-  inset: 0 0 auto;
   height: 30px;
+  contain: strict;
   border-bottom: 1px solid var(--line-soft);
   cursor: default;
 }
