@@ -14,9 +14,9 @@ async function fresh(page: Page): Promise<number> {
 const list = (page: Page) => page.getByRole('listbox', { name: 'Open candidates' })
 
 /** A sample of words that stand in different records, so that none folds into another. */
-const people = ['cutters', 'pickers', 'weeders', 'sowers', 'haulers', 'packers', 'threshers', 'gleaners', 'mowers', 'binders', 'carters', 'drovers', 'milkers', 'shearers', 'tillers']
-const things = ['shade', 'water', 'rests', 'hats', 'fans', 'vests', 'salts', 'tents', 'siestas', 'ice', 'melons', 'gloves', 'boots', 'clocks', 'whistles']
-const mixed = ris(...Array.from({ length: 90 }, (_, i) => ({ title: `${people[i % 15]}, ${things[(i * 7 + Math.floor(i / 15)) % 15]}, ${people[(i * 4 + 3 + Math.floor(i / 15)) % 15]}` })))
+const people = ['cutters', 'pickers', 'weeders', 'sowers', 'haulers', 'packers', 'threshers', 'gleaners', 'mowers', 'binders', 'carters', 'drovers', 'milkers', 'shearers', 'tillers', 'weavers', 'tanners', 'fellers', 'rakers', 'dyers', 'grafters', 'pruners']
+const things = ['shade', 'water', 'rests', 'hats', 'fans', 'vests', 'salts', 'tents', 'siestas', 'ice', 'melons', 'gloves', 'boots', 'clocks', 'whistles', 'tables', 'benches', 'basins', 'ladders', 'baskets']
+const mixed = ris(...Array.from({ length: 132 }, (_, i) => ({ title: `${people[i % 22]}, ${things[(i * 7 + Math.floor(i / 22)) % 20]}, ${people[(i * 4 + 3 + Math.floor(i / 22)) % 22]}` })))
 
 /** A review with two concepts and a sample, ready to be harvested. */
 async function ready(page: Page, path: (screen: string) => string) {
@@ -28,7 +28,7 @@ async function ready(page: Page, path: (screen: string) => string) {
   await saved(page)
   await page.goto(path('samples'))
   await bring(page, 'mixed.ris', mixed)
-  await expect(page.getByRole('button', { name: '90', exact: true })).toBeVisible()
+  await expect(page.getByRole('button', { name: '132', exact: true })).toBeVisible()
   await page.goto(path('harvest'))
   await expect(list(page).getByRole('option').first()).toBeVisible()
 }
@@ -48,7 +48,7 @@ test('what is decided on by the keyboard alone is what a mouse would have decide
     const { id } = await (await request.post('/api/reviews', { data: { name: `By ${how}` } })).json()
     await ready(page, (screen) => `/reviews/${id}/${screen}`)
     const selected = list(page).getByRole('option', { selected: true })
-    for (let i = 0; i < 28; i++) {
+    for (let i = 0; i < 40; i++) {
       const before = await selected.locator('.item').textContent()
       if (how === 'keyboard') for (const key of [['p'], ['d', '2'], ['1'], ['2']][i % 4]) await page.keyboard.press(key)
       else if (i % 4 === 0) await page.getByRole('button', { name: 'Park', exact: true }).click()
@@ -61,7 +61,7 @@ test('what is decided on by the keyboard alone is what a mouse would have decide
     await saved(page)
     done.push(await decided(page, id))
   }
-  expect(done[0].decisions.length).toBe(14)
+  expect(done[0].decisions.length).toBe(20)
   expect(done[0]).toEqual(done[1])
 })
 

@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { who } from '@/state/who'
 import type { components, paths } from './contract'
 
 type Schemas = components['schemas']
@@ -18,6 +19,7 @@ export type Facet = Schemas['Facet']
 export type Bench = Schemas['Bench']
 export type Tally = Schemas['Tally']
 export type TallyRow = Schemas['TallyRow']
+export type Loss = Schemas['Loss']
 export type Suit = Schemas['Suit']
 export type Alike = Schemas['Alike']
 export type AlikeQuestion = Schemas['AlikeQuestion']
@@ -62,6 +64,11 @@ export type ShelfEntry = Schemas['ShelfEntry']
 export type FileFormat = Schemas['Export']['format']
 
 export const api = createClient<paths>({ baseUrl: '' })
+api.use({
+  onRequest({ request }) {
+    if (who.value.trim()) request.headers.set('Tamiz-Who', encodeURIComponent(who.value.trim()))
+  },
+})
 
 /** A failed call: what the program said of it, or that it could not be reached at all. */
 export class CallError extends Error {

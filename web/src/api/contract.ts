@@ -937,6 +937,8 @@ export interface components {
             params: {
                 [key: string]: string;
             };
+            /** @description who did it, as they call themselves */
+            who?: string;
         };
         State: {
             revision: number;
@@ -964,6 +966,8 @@ export interface components {
             item: string;
             state: components["schemas"]["DecisionState"];
             reason?: string;
+            /** Format: int64 */
+            sample?: number;
         };
         SamplePatch: {
             /** Format: int64 */
@@ -983,6 +987,12 @@ export interface components {
             reason: string;
             /** Format: date-time */
             at: string;
+            who?: string;
+            /**
+             * Format: int64
+             * @description the sample that was looked at
+             */
+            sample?: number;
         };
         Document: {
             question: string;
@@ -993,6 +1003,8 @@ export interface components {
             vocabulary?: number;
             halves?: components["schemas"]["Halves"];
             handSearch?: components["schemas"]["HandSearch"][];
+            /** @description writings of authors that are not those they would be folded with */
+            parted?: string[];
         };
         HandSearch: {
             journal: string;
@@ -1048,6 +1060,9 @@ export interface components {
             sample?: number;
             /** Format: int64 */
             record?: number;
+            who?: string;
+            /** @description when, RFC 3339 */
+            at?: string;
         };
         Limit: {
             kind: components["schemas"]["LimitKind"];
@@ -1296,6 +1311,10 @@ export interface components {
             leftOutBelow: number;
             missing: number;
             missingKeys: number;
+            /** @description that figures are counted over */
+            keyStudies: number;
+            /** @description journals, those with most records first, that hold half of the records */
+            half?: number;
             said?: components["schemas"]["Said"][];
             /** @description of words: records that do not read like English */
             foreign?: number;
@@ -1325,6 +1344,26 @@ export interface components {
             /** @description records with it that carry no heading */
             unindexed?: number;
             writings?: components["schemas"]["Form"][];
+            /** @description of a keyword: the heading whose label or entry term it is */
+            heading?: string;
+            loses?: components["schemas"]["Loss"];
+            /**
+             * Format: double
+             * @description of a journal: the share that it and all with more records hold together
+             */
+            upTo?: number;
+            /**
+             * Format: double
+             * @description of a journal: its share of all records without headings
+             */
+            bare?: number;
+        };
+        /** @description What a limit to an item would lose; of a year, a limit from that year on */
+        Loss: {
+            records: number;
+            /** Format: double */
+            share: number;
+            keys?: number;
         };
         Said: {
             /** @enum {string} */
@@ -1371,7 +1410,6 @@ export interface components {
             pull: number;
         };
         Suits: {
-            revision: number;
             items: components["schemas"]["Suit"][];
         };
         Suit: {
@@ -1553,6 +1591,7 @@ export interface components {
             spot?: boolean;
             /** @description authors: records with two of them */
             team?: string[];
+            within?: components["schemas"]["RecordSet"];
             /** Format: int64 */
             sample?: number;
             joined?: {

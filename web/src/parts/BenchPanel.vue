@@ -34,6 +34,8 @@ const dated = computed(() => {
 })
 const gain = computed(() => (bench.ahead ? count(bench.ahead.caught) - count(bench.now?.caught) : 0))
 const more = computed(() => (bench.ahead ? (bench.ahead.records ?? 0) - (bench.now?.records ?? 0) : 0))
+/** What the source would find more or less with what is rested on; not known before it has been counted. */
+const moreThere = computed(() => (bench.there && whole.value ? bench.there.records - whole.value.records : 0))
 const signed = (x: number) => (x > 0 ? `+${n(x, 'whole')}` : `−${n(-x, 'whole')}`)
 
 const blocks = computed(() =>
@@ -82,6 +84,7 @@ function limitText(kind: string): string {
       <div v-if="sources.chosen" class="figure second">
         <button v-if="whole" class="open display" data-testid="to-read" :title="t('counted.made', { source: sources.chosen.name })" @click="made.show(whole, t('bench.whole'), sources.chosen)">{{ n(whole.records, 'whole') }}</button>
         <span v-else class="display dim">{{ t('counted.notCounted') }}</span>
+        <b v-if="moreThere" class="gold there" :title="t('counted.would', { source: sources.chosen.name, n: n(bench.there!.records, 'whole') })">{{ signed(moreThere) }}</b>
         <span class="small">{{ t('bench.toRead') }} <template v-if="shown.records !== undefined">· <button class="link" @click="reader.list({ strategy: true }, t('bench.toReadTitle'))">{{ t('counted.inSample', { n: n(shown.records, 'whole') }) }}</button> <b v-if="more" class="gold">{{ signed(more) }}</b></template></span>
       </div>
       <div v-else-if="shown.records !== undefined" class="figure second">

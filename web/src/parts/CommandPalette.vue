@@ -5,6 +5,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import { api, ask, type Tally } from '@/api/client'
+import { useActions } from '@/state/actions'
 import { useLooked } from '@/state/looked'
 import { termText, useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
@@ -27,6 +28,7 @@ const review = useReview()
 const looked = useLooked()
 const sources = useSources()
 const steps = useSteps()
+const here = useActions()
 const reader = useReader()
 
 const typed = ref('')
@@ -44,6 +46,7 @@ const screens = computed<Found[]>(() =>
   (['question', 'samples', 'harvest', 'blocks', 'coverage', 'shelf', 'sources'] as const).map((s) => ({ kind: 'screen', name: t(`screen.${s}`), go: () => to(s) })),
 )
 const actions = computed<Found[]>(() => [
+  ...here.offered().map((a): Found => ({ kind: 'action', ...a })),
   { kind: 'action', name: t('steps.undo'), hint: 'Ctrl Z', go: () => steps.undo() },
   { kind: 'action', name: t('steps.redo'), hint: 'Ctrl Shift Z', go: () => steps.redo() },
   { kind: 'action', name: t('looked.anew'), hint: 'O', go: async () => { await to('harvest'); await looked.anew() } },
@@ -85,7 +88,7 @@ const titles = computed<Found[]>(() => (asked.value === typed.value.trim() && as
 const found = computed<Found[]>(() => [
   ...(words.value.length ? terms.value.filter((f) => fits(f.name)).slice(0, 8) : []),
   ...headings.value, ...candidates.value,
-  ...screens.value.filter((f) => fits(f.name)), ...actions.value.filter((f) => fits(f.name)).slice(0, 12), ...titles.value,
+  ...screens.value.filter((f) => fits(f.name)), ...actions.value.filter((f) => fits(f.name)).slice(0, words.value.length ? 30 : 12), ...titles.value,
 ])
 watch(typed, () => (at.value = 0))
 watch(open, async (on) => {

@@ -71,7 +71,7 @@ async function fromAbove() {
   const set = reader.set
   reader.open = false
   if (!set) return
-  await looked.at(Object.keys(set).length ? set : undefined)
+  await looked.at(Object.keys(set).length ? looked.inside(set) : undefined)
   await router.push({ name: 'harvest', params: { review: review.id } })
 }
 

@@ -11,6 +11,7 @@ import SaveDialog from '@/parts/files/SaveDialog.vue'
 import RailNav from '@/parts/RailNav.vue'
 import MadeOfIt from '@/parts/MadeOfIt.vue'
 import RecordReader from '@/parts/RecordReader.vue'
+import WhoMenu from '@/parts/WhoMenu.vue'
 import { useBench } from '@/state/bench'
 import { useNews } from '@/state/news'
 import { useNotes } from '@/state/notes'
@@ -82,6 +83,7 @@ const state = computed(() => {
       <button class="btn bare" :disabled="!review.canUndo" :title="review.canUndo && steps.say(review.canUndo)" @click="steps.undo()">{{ t('steps.undo') }} <kbd>Ctrl Z</kbd></button>
       <button v-if="review.canRedo" class="btn bare" :title="steps.say(review.canRedo)" @click="steps.redo()">{{ t('steps.redo') }}</button>
       <span class="small state" :class="{ wrong: state.wrong }" role="status">{{ state.text }}</span>
+      <WhoMenu />
     </header>
     <main class="work">
       <EmptyState v-if="review.missing" :title="t('review.goneTitle')" :text="t('review.goneText')">

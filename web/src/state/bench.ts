@@ -1,10 +1,11 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { watchDebounced } from '@vueuse/core'
+import { refDebounced, watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import { api, ask, type Bench } from '@/api/client'
 import { applyOps, type Op } from './ops'
 import { useReview } from './review'
+import { useSources } from './sources'
 
 /** What the pointer or the keyboard rests on, as the edits that it would make. */
 interface Resting {
@@ -16,6 +17,7 @@ interface Resting {
 /** The two numbers in view, and what they would be with what is rested on. */
 export const useBench = defineStore('bench', () => {
   const review = useReview()
+  const sources = useSources()
   const resting = shallowRef<Resting>()
   const settled = shallowRef<Resting>()
   watchDebounced(resting, (on) => (settled.value = on), { debounce: 60 })
@@ -43,6 +45,18 @@ export const useBench = defineStore('bench', () => {
     gcTime: 60_000,
   })
 
+  // Over the sample it is known at once; the source is asked when something is rested on for a while, and once a day.
+  const lasting = refDebounced(resting, 900)
+  const atSource = useQuery({
+    queryKey: computed(() => ['count-whole', review.id, review.searchStamp, sources.chosen?.id, lasting.value && JSON.stringify(lasting.value.ops)]),
+    queryFn: ({ signal }) => ask(api.POST('/api/reviews/{review}/count-whole', { params: { path: { review: review.id } }, body: applyOps(review.document, lasting.value?.ops ?? []), signal })),
+    enabled: () => lasting.value !== undefined && lasting.value === resting.value && sources.chosen !== undefined,
+    retry: false,
+    gcTime: 60_000,
+  })
+  /** What the source would find, once it has been counted. */
+  const there = computed(() => (resting.value && resting.value === lasting.value ? atSource.data.value : undefined))
+
   const now = computed<Bench | undefined>(() => bench.data.value)
   const ahead = computed<Bench | undefined>(() => (resting.value && resting.value === settled.value ? preview.data.value : undefined))
 
@@ -50,7 +64,7 @@ export const useBench = defineStore('bench', () => {
     resting.value = on
   }
 
-  return { now, ahead, resting, rest, pending: bench.isFetching, error: bench.error }
+  return { now, ahead, there, asking: atSource.isFetching, resting, rest, pending: bench.isFetching, error: bench.error }
 })
 
 /** The marks of a catch strip, one for each key study. */

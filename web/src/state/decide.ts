@@ -3,6 +3,7 @@ import type { Block, Facet, NewDecision, Term } from '@/api/client'
 import { useNotes } from './notes'
 import type { Op } from './ops'
 import { decisionKey, newTerm, termText, useReview } from './review'
+import { who } from './who'
 
 /** An item that someone may want in a block: what it is called, by what it is decided on, and its variants. */
 export interface Item {
@@ -29,7 +30,7 @@ export function useDecide() {
 
   /** The term that an item becomes; typed is how it is to be written, where that differs. */
   function termOf(item: Item, typed = item.item): Term {
-    const from = { facet: item.facet, item: item.key, sample: review.view.sample }
+    const from = { facet: item.facet, item: item.key, sample: review.view.sample, who: who.value.trim() || undefined, at: new Date().toISOString() }
     if (item.facet === 'headings') return newTerm({ kind: 'heading', heading: typed, from })
     return newTerm({ kind: 'text', text: typed, field: 'text', from })
   }
@@ -65,7 +66,7 @@ export function useDecide() {
   function decide(items: Item[], state: 'parked' | 'dropped', reason = '') {
     review.change(
       { key: state, params: { item: items[0].item, n: String(items.length) } },
-      { decisions: items.map((i) => ({ facet: i.facet, item: i.key, state, reason })) },
+      { decisions: items.map((i) => ({ facet: i.facet, item: i.key, state, reason, sample: review.view.sample })) },
     )
   }
 

@@ -21,7 +21,10 @@ export const useLooked = defineStore('looked', () => {
     if (s.strategy) return t('looked.strategy')
     if (s.term) return t(s.only ? 'looked.only' : 'looked.term', { term: termText(s.term) })
     if (s.block) return t(s.spot ? 'looked.spot' : 'looked.block', { block: letter(s.block) })
-    if (s.facet && s.item) return t('looked.item', { item: s.item, facet: t(`facet.${s.facet}`) })
+    if (s.facet && s.item) {
+      const item = t('looked.item', { item: s.item, facet: t(`facet.${s.facet}`) })
+      return s.within ? t('looked.within', { item, set: name(s.within) }) : item
+    }
     if (s.team?.length) return t('looked.team', { name: s.team[0].split('|')[0] })
     if (s.ids) return t('looked.ids', { n: n(s.ids.length, 'whole') }, s.ids.length)
     if (s.shelf) return t('looked.shelf')
@@ -39,6 +42,9 @@ export const useLooked = defineStore('looked', () => {
     ]
   })
 
+  /** A set as it shows in what is looked at now: an item's records are of that alone. */
+  const inside = (s: RecordSet): RecordSet => (s.facet && set.value ? { ...s, within: set.value } : s)
+
   async function at(s: RecordSet | undefined) {
     const { source, sample, against, rest } = review.view
     await review.look({ source, sample, against, rest, set: s })
@@ -54,5 +60,5 @@ export const useLooked = defineStore('looked', () => {
     else mark()
   }
 
-  return { set, name, offered, at, anew, mark, ordered, since }
+  return { set, name, offered, inside, at, anew, mark, ordered, since }
 })

@@ -17,6 +17,7 @@ export type Op =
   | { op: 'replaceBlock'; block: Block }
   | { op: 'limits'; limits: Limit[] }
   | { op: 'vocabulary'; vocabulary?: number }
+  | { op: 'part'; writing: string; apart: boolean }
   | { op: 'handSearch'; journal: string; name: string; note?: string; on: boolean }
 
 /** A document is data as JSON has it; this copies also what Vue watches. */
@@ -47,6 +48,11 @@ function applyOne(doc: ReviewDocument, op: Op): void {
     case 'vocabulary':
       doc.vocabulary = op.vocabulary
       return
+    case 'part': {
+      const others = (doc.parted ?? []).filter((w) => w !== op.writing)
+      doc.parted = op.apart ? [...others, op.writing] : others
+      return
+    }
     case 'handSearch': {
       const list = (doc.handSearch ?? []).filter((h) => h.journal !== op.journal)
       const before = doc.handSearch?.find((h) => h.journal === op.journal)

@@ -25,7 +25,7 @@ export interface Conflict {
   mine: ReviewDocument
 }
 
-type Decided = { state: DecisionState; reason: string; at?: string }
+export type Decided = { state: DecisionState; reason: string; at?: string; who?: string; sample?: number }
 
 /**
  * The review that is open: what the server last said of it, and on top of that the changes that are
@@ -79,9 +79,9 @@ export const useReview = defineStore('review', () => {
   const sample = computed(() => samples.value.find((s) => s.id === view.value.sample))
   const decisions = computed(() => {
     const all = new Map<string, Decided>()
-    const put = (d: { facet: Facet; item: string; state: DecisionState; reason?: string; at?: string }) => {
+    const put = (d: { facet: Facet; item: string; state: DecisionState; reason?: string; at?: string; who?: string; sample?: number }) => {
       if (d.state === 'open') all.delete(decisionKey(d.facet, d.item))
-      else all.set(decisionKey(d.facet, d.item), { state: d.state, reason: d.reason ?? '', at: d.at })
+      else all.set(decisionKey(d.facet, d.item), { state: d.state, reason: d.reason ?? '', at: d.at, who: d.who, sample: d.sample })
     }
     saved.value?.decisions.forEach(put)
     queue.value.flatMap((w) => w.decisions ?? []).forEach(put)
@@ -109,10 +109,13 @@ export const useReview = defineStore('review', () => {
   })
   /** Changes whenever figures may have changed: part of the key of every figure. */
   const revision = computed(() => saved.value?.revision ?? 0)
+  /** Changes whenever a figure of blocks, terms or limits may have; not with notes and the like. */
+  const searchStamp = computed(() => JSON.stringify([saved.value?.document.blocks, saved.value?.document.limits]))
   const keysStamp = computed(() => `${(saved.value?.keyStudies ?? []).map((k) => k.id).join()}/${saved.value?.document.halves?.test.join() ?? ''}`)
   const viewStamp = computed(() => {
     const v = view.value
-    return `${v.source ?? ''}/${v.sample ?? ''}/${v.against ?? ''}/${v.rest}/${v.set ? `${JSON.stringify(v.set)} ${v.revision}` : ''}/${(saved.value?.samples ?? []).map((s) => `${s.id}:${s.records}`).join()}/${saved.value?.document.vocabulary ?? ''}`
+    const parted = (saved.value?.document.parted ?? []).join('\n')
+    return `${parted}/${v.source ?? ''}/${v.sample ?? ''}/${v.against ?? ''}/${v.rest}/${v.set ? `${JSON.stringify(v.set)} ${v.revision}` : ''}/${(saved.value?.samples ?? []).map((s) => `${s.id}:${s.records}`).join()}/${saved.value?.document.vocabulary ?? ''}`
   })
   const canUndo = computed(() => queue.value.at(-1)?.what ?? saved.value?.undo)
   const canRedo = computed(() => (queue.value.length ? undefined : saved.value?.redo))
@@ -305,7 +308,7 @@ export const useReview = defineStore('review', () => {
   }
 
   return {
-    saved, id, document, samples, keyStudies, vocabulary, shelf, stamp, view, sample, decisions, kept, revision, keysStamp, viewStamp, canUndo, canRedo,
+    saved, id, document, samples, keyStudies, vocabulary, shelf, stamp, view, sample, decisions, kept, revision, searchStamp, keysStamp, viewStamp, canUndo, canRedo,
     queue, offline, savedAt, conflict, refused, missing, imports, open, refresh, change, step, split, look, settle, hear, flush, watchImport,
   }
 })

@@ -2,6 +2,7 @@ import { useI18n } from 'vue-i18n'
 import type { What } from '@/api/client'
 import { useNotes } from './notes'
 import { useReview } from './review'
+import { who } from './who'
 
 /** Undo and redo, with a word of what was taken back or made again. */
 export function useSteps() {
@@ -10,7 +11,8 @@ export function useSteps() {
   const { t, te } = useI18n()
 
   function say(what: What): string {
-    return te(`change.${what.key}`) ? t(`change.${what.key}`, what.params) : t('change.other')
+    const said = te(`change.${what.key}`) ? t(`change.${what.key}`, what.params) : t('change.other')
+    return what.who && what.who !== who.value.trim() ? t('steps.by', { what: said, who: what.who }) : said
   }
 
   async function undo() {

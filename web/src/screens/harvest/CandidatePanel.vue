@@ -11,6 +11,7 @@ import { useBench } from '@/state/bench'
 import { dropReasons, useDecide } from '@/state/decide'
 import { newTerm, termText, useReview } from '@/state/review'
 import AlikeWords from '@/parts/AlikeWords.vue'
+import FoldedWritings from './FoldedWritings.vue'
 import FormsList from './FormsList.vue'
 import InContext from './InContext.vue'
 import StemBox from './StemBox.vue'
@@ -109,11 +110,17 @@ watch(
 const records = (at?: number) => reader.list({ facet: props.candidate.facet, item: props.candidate.item }, props.candidate.item, at)
 const textual = computed(() => props.candidate.facet === 'words' || props.candidate.facet === 'keywords')
 
-/** The sample that a kept item was taken from. */
-const seenIn = computed(() => {
+/** Who decided it, when, and in which sample: what is known of these. */
+const decidedBy = computed(() => {
   const keys = props.candidate.forms ?? [props.candidate.key]
   const from = review.document.blocks.flatMap((b) => b.terms).find((term) => term.from?.facet === props.candidate.facet && keys.includes(term.from.item))?.from
-  return review.samples.find((s) => s.id === from?.sample)?.name
+  const made = props.candidate.state === 'kept' ? from : props.candidate.decided
+  const sample = review.samples.find((s) => s.id === made?.sample)?.name
+  return [
+    made?.who && t('panel.by', { who: made.who }),
+    made?.at && `${d(new Date(made.at), 'short')}, ${d(new Date(made.at), 'time')}`,
+    sample && t('panel.seenIn', { sample }),
+  ].filter(Boolean).join(' · ')
 })
 const reasonText = (r: string) => ((dropReasons as readonly string[]).includes(r) || r === 'from-record' ? t(`reason.${r}`) : r)
 const letters = (ids?: string[]) => (ids ?? []).map((id) => review.document.blocks.find((b) => b.id === id)?.name).join(', ')
@@ -139,9 +146,9 @@ defineExpose({ terms, truncate, alike })
       <p class="mono small">{{ chosen.slice(0, 12).map((c) => c.item).join(', ') }}{{ chosen.length > 12 ? ' …' : '' }}</p>
     </div>
     <div v-if="candidate.state !== 'open'" class="decided">
-      <template v-if="candidate.state === 'kept'"><BlockStamp v-for="b in candidate.blocks" :key="b" :block="b" /> {{ t('panel.kept') }}<span v-if="seenIn" class="small">{{ t('panel.seenIn', { sample: seenIn }) }}</span></template>
+      <template v-if="candidate.state === 'kept'"><BlockStamp v-for="b in candidate.blocks" :key="b" :block="b" /> {{ t('panel.kept') }}</template>
       <span v-else>{{ t(`panel.${candidate.state}`) }}<template v-if="candidate.reason">: {{ reasonText(candidate.reason) }}</template></span>
-      <span v-if="candidate.state !== 'kept' && candidate.at" class="small">{{ d(new Date(candidate.at), 'short') }}, {{ d(new Date(candidate.at), 'time') }}</span>
+      <span v-if="decidedBy" class="small">{{ decidedBy }}</span>
       <button class="btn bare" @click="emit('back')">{{ t('act.takeBack') }} <kbd>Z</kbd></button>
     </div>
     <template v-if="decides">
@@ -180,10 +187,7 @@ defineExpose({ terms, truncate, alike })
       <AlikeWords v-if="textual && alikeOn" :like="{ item: settled }" :title="t('alike.text', { item: settled })" @find="emit('find', $event)" />
       <InContext v-if="textual" :lines="item?.context" @open="records" />
     </template>
-    <template v-if="candidate.row.writings?.length">
-      <h3 class="small">{{ t('teams.folded') }}</h3>
-      <ul class="small"><li v-for="w in candidate.row.writings" :key="w.item">{{ w.item }} · {{ n(w.records, 'whole') }}</li></ul>
-    </template>
+    <FoldedWritings v-if="candidate.facet === 'authors' || candidate.row.writings?.length" :candidate="candidate" />
     <p v-if="item?.entryOf" class="small absorbs">{{ t('tree.entryOf', { heading: item.entryOf }) }}</p>
     <template v-if="item?.scopeNote">
       <h3 class="small">{{ t('tree.scope') }}</h3>

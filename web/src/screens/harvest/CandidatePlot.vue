@@ -4,7 +4,7 @@ import { ScatterChart } from 'echarts/charts'
 import { GridComponent } from 'echarts/components'
 import { init, use, type ECharts } from 'echarts/core'
 import { LabelLayout } from 'echarts/features'
-import { CanvasRenderer } from 'echarts/renderers'
+import { CanvasRenderer, SVGRenderer } from 'echarts/renderers'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { blockColour } from '@/parts/BlockStamp.vue'
@@ -16,7 +16,7 @@ import type { Area, Candidate } from './candidates'
  * Every item as a dot: farther right in more records, higher up more typical. A click selects, a drawn
  * rectangle keeps what lies in it; the list shows the same.
  */
-use([ScatterChart, GridComponent, LabelLayout, CanvasRenderer])
+use([ScatterChart, GridComponent, LabelLayout, CanvasRenderer, SVGRenderer])
 const props = defineProps<{ rows: Candidate[]; selected?: string; hasContrast: boolean; area?: Area }>()
 const emit = defineEmits<{ select: [c: Candidate]; area: [a: Area | undefined] }>()
 
@@ -170,7 +170,16 @@ const box = computed(() => {
 })
 
 /** Saves the plot as it stands. */
-function save(name: string) {
+function save(name: string, as: 'png' | 'svg') {
+  if (as === 'svg') {
+    // Drawn once more, apart: as shapes, each of them by itself.
+    const apart = init(null, null, { renderer: 'svg', ssr: true, width: width.value, height: height.value })
+    const { series, ...rest } = option.value
+    apart.setOption({ ...rest, backgroundColor: '#fff', series: series.map((s) => ({ ...s, large: false })) })
+    saveBlob(new Blob([apart.renderToSVGString()], { type: 'image/svg+xml' }), `${name}.svg`)
+    apart.dispose()
+    return
+  }
   chart.value?.renderToCanvas({ pixelRatio: 2, backgroundColor: '#fff' }).toBlob((drawn) => drawn && saveBlob(drawn, `${name}.png`), 'image/png')
 }
 defineExpose({ save })

@@ -7,6 +7,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { api, ask, CallError, type Block, type Facet, type Suit, type Tally, type Term } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
 import { useReader } from '@/parts/reader'
+import { offer } from '@/state/actions'
 import { useBench } from '@/state/bench'
 import { dropReasons, taken, useDecide } from '@/state/decide'
 import { useLooked } from '@/state/looked'
@@ -58,9 +59,9 @@ watch(() => current.value.isFetched.value && !current.value.isFetching.value, (d
 const tally = computed(() => current.value.data.value)
 
 // Which block each item suits is asked for anew when the blocks have changed and were left alone for a moment.
-const settledRevision = refDebounced(computed(() => review.revision), 700)
+const settledSearch = refDebounced(computed(() => review.searchStamp), 700)
 const suited = useQuery({
-  queryKey: computed(() => ['suits', review.id, settledRevision.value, review.viewStamp, review.keysStamp, facet.value]),
+  queryKey: computed(() => ['suits', review.id, settledSearch.value, review.viewStamp, review.keysStamp, facet.value]),
   queryFn: () => ask(api.GET('/api/reviews/{review}/suits', { params: { path: { review: review.id }, query: { facet: facet.value } } })),
   enabled: () => review.sample !== undefined && taken.includes(facet.value) && current.value.isFetched.value,
   placeholderData: keepPreviousData,
@@ -74,7 +75,7 @@ const most = computed(() => (tally.value?.rows ?? []).reduce((m, r) => Math.max(
 const list = ref<InstanceType<typeof CandidateList>>()
 const panel = ref<InstanceType<typeof CandidatePanel>>()
 const decides = computed(() => taken.includes(facet.value))
-const plot = ref<{ save: (name: string) => void }>()
+const plot = ref<{ save: (name: string, as: 'png' | 'svg') => void }>()
 const tools = ref<InstanceType<typeof HarvestTools>>()
 const dropping = ref(false)
 const help = ref(false)
@@ -178,18 +179,45 @@ function onKey(e: KeyboardEvent) {
     else drop(reason ?? '')
     return
   }
-  const page = 15
-  const further = e.shiftKey
-  const acts: Record<string, () => unknown> = {
-    ArrowDown: () => move(1, further), ArrowUp: () => move(-1, further), PageDown: () => move(page, further), PageUp: () => move(-page, further), Home: () => move(-Infinity, further), End: () => move(Infinity, further),
-    Enter: () => records(), '/': () => tools.value?.focus(), '?': () => (help.value = true),
-    ...(decides.value ? { p: park, d: () => (dropping.value = !!selected.value), z: back, t: () => panel.value?.truncate(), ' ': addSuiting, o: () => looked.anew(), a: () => panel.value?.alike() } : {}),
-  }
-  const act = decides.value && /^[1-9]$/.test(e.key) ? () => addTo(review.document.blocks[Number(e.key) - 1]) : acts[e.key.length === 1 ? e.key.toLowerCase() : e.key]
+  const key = e.key.length === 1 ? e.key.toLowerCase() : e.key
+  const by = moves[key]
+  const act = by ? () => move(by, e.shiftKey) : decides.value && /^[1-9]$/.test(key) ? () => addTo(review.document.blocks[Number(key) - 1]) : keyed.value.find((k) => k.key === key)?.go
   if (!act) return
   e.preventDefault()
   act()
 }
+
+const moves: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: 15, PageUp: -15, Home: -Infinity, End: Infinity }
+
+/** What keys do besides moving and adding to a block. */
+const keyed = computed<{ key: string; shown?: string; name: string; go: () => unknown }[]>(() => [
+  { key: 'Enter', name: t('keysHelp.records'), go: () => records() },
+  { key: '/', name: t('keysHelp.filter'), go: () => tools.value?.focus() },
+  { key: '?', name: t('keysHelp.help'), go: () => (help.value = true) },
+  ...(decides.value
+    ? [
+        { key: ' ', shown: 'Space', name: t('keysHelp.suits'), go: addSuiting },
+        { key: 'p', name: t('keysHelp.park'), go: park },
+        { key: 'd', name: t('keysHelp.drop'), go: () => (dropping.value = !!selected.value) },
+        { key: 'z', name: t('keysHelp.back'), go: back },
+        { key: 't', name: t('keysHelp.stems'), go: () => panel.value?.truncate() },
+        { key: 'a', name: t('keysHelp.alike'), go: () => panel.value?.alike() },
+        { key: 'o', name: t('keysHelp.anew'), go: () => looked.anew() },
+      ]
+    : []),
+])
+
+// The same is found by its name.
+offer(() => {
+  if (!selected.value) return []
+  const of = (what: string) => t('palette.ofItem', { what, item: selected.value!.item })
+  const blocks = decides.value ? review.document.blocks.slice(0, 9) : []
+  return [
+    ...blocks.map((b, i) => ({ name: of(t('act.addTo', { block: b.name })), hint: String(i + 1), go: () => addTo(b) })),
+    ...keyed.value.filter((k) => k.key !== 'o').map((k) => ({ name: /^[/?]$/.test(k.key) ? t('palette.harvest', { what: k.name }) : of(k.name), hint: k.shown ?? (k.key.length === 1 ? k.key.toUpperCase() : k.key), go: k.go })),
+    ...([['next', '↓', 1], ['previous', '↑', -1], ['first', 'Home', -Infinity], ['last', 'End', Infinity]] as const).map(([name, hint, by]) => ({ name: t(`palette.go.${name}`), hint, go: () => move(by) })),
+  ]
+})
 
 /** Goes to an item of the list by its name, whatever the filter shows. */
 function find(item: string) {
@@ -207,9 +235,6 @@ function find(item: string) {
 
 const teams = ref(false)
 const tree = useStorage('tamiz-heading-tree', false)
-/** The key studies that figures are counted over: those of the build half, where there are halves. */
-const mined = computed(() => review.keyStudies.length - (review.document.halves?.test.filter((id) => review.keyStudies.some((k) => k.id === id)).length ?? 0))
-const bare = computed(() => (tally.value?.rows ?? []).reduce((sum, r) => sum + (r.unindexed ?? 0), 0))
 
 // What was found elsewhere is gone to: an item of a facet, named in the address.
 const route = useRoute()
@@ -250,7 +275,7 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
     </EmptyState>
     <template v-else>
       <LookedAt :records="tally?.looked" :contrast="tally?.contrast" :counts="decides ? counts : undefined">
-        <SaveMenu v-if="tally" :facet="facet" :decides="decides" @plot="plot?.save(t(`facet.${facet}`))" />
+        <SaveMenu v-if="tally" :facet="facet" :decides="decides" @plot="plot?.save(t(`facet.${facet}`), $event)" />
       </LookedAt>
       <div class="facets" role="tablist" :aria-label="t('harvest.facets')">
         <button v-for="f in facets" :key="f" role="tab" :aria-selected="f === facet" :class="{ here: f === facet }" @click="facet = f">
@@ -260,9 +285,9 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
       <p v-if="current.error.value && !tally" class="wrong" role="alert">{{ problem(current.error.value) }}<button v-if="gone" class="btn bare" @click="review.refresh()">{{ t('act.lookAgain') }}</button></p>
       <v-progress-linear v-else-if="!tally" indeterminate color="primary" :aria-label="t('harvest.counting')" />
       <p v-else-if="!tally.looked" class="small none">{{ t('looked.empty') }}</p>
-      <YearsView v-else-if="facet === 'years'" :tally="tally" :of-keys="mined" />
-      <SharesView v-else-if="facet === 'types' || facet === 'languages' || facet === 'countries'" :key="facet" :tally="tally" :of-keys="mined" />
-      <JournalsView v-else-if="facet === 'journals'" :tally="tally" :of-keys="mined" :bare="bare" />
+      <YearsView v-else-if="facet === 'years'" :tally="tally" />
+      <SharesView v-else-if="facet === 'types' || facet === 'languages' || facet === 'countries'" :key="facet" :tally="tally" />
+      <JournalsView v-else-if="facet === 'journals'" :tally="tally" />
       <template v-else>
         <CandidatePlot v-if="!(facet === 'headings' && tree)" ref="plot" :rows="all" :selected="selectedKey" :has-contrast="tally.contrast > 0" :area="area" @select="select" @area="area = $event" />
         <p v-if="unindexed || foreign" class="small unindexed">{{ unindexed || foreign }}</p>

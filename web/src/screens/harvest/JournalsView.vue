@@ -1,31 +1,30 @@
 <script setup lang="ts">
-import { useVirtualizer } from '@tanstack/vue-virtual'
 import Papa from 'papaparse'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Tally, TallyRow } from '@/api/client'
 import { useReader } from '@/parts/reader'
+import { useRowsInSight } from '@/parts/rowsInSight'
 import { saveBlob } from '@/parts/files/blob'
+import { useLooked } from '@/state/looked'
 import { useReview } from '@/state/review'
 
 /** Journals: how much of the topic each holds, and the list of those that are read by hand. */
-const props = defineProps<{ tally: Tally; ofKeys: number; bare: number }>()
+const props = defineProps<{ tally: Tally }>()
 
-const { t, n } = useI18n()
+const { t, n, d } = useI18n()
 const review = useReview()
+const looked = useLooked()
 const reader = useReader()
 
-const rows = computed(() => {
-  let sum = 0
-  return [...props.tally.rows].sort((a, b) => b.records - a.records || a.item.localeCompare(b.item)).map((row) => ({ row, upTo: (sum += row.records) / Math.max(1, props.tally.looked) }))
-})
-const half = computed(() => rows.value.findIndex((r) => r.upTo >= 0.5) + 1)
-const most = computed(() => rows.value[0]?.row.records ?? 1)
+const rows = computed(() => [...props.tally.rows].sort((a, b) => b.records - a.records || (a.item < b.item ? -1 : 1)))
+const half = computed(() => props.tally.half ?? 0)
+const most = computed(() => rows.value[0]?.records ?? 1)
 const listed = computed(() => review.document.handSearch ?? [])
 const key = (r: TallyRow) => r.key ?? r.item
 const on = (r: TallyRow) => listed.value.some((h) => h.journal === key(r))
 const scroller = ref<HTMLElement>()
-const virtual = useVirtualizer(computed(() => ({ count: rows.value.length, getScrollElement: () => scroller.value ?? null, estimateSize: () => 30, overscan: 8 })))
+const { drawn, whole } = useRowsInSight(scroller, () => rows.value.length, 30)
 
 function toggle(r: TallyRow) {
   review.change({ key: on(r) ? 'notHandSearch' : 'handSearch', params: { journal: r.item } }, { ops: [{ op: 'handSearch', journal: key(r), name: r.item, on: !on(r) }] })
@@ -37,6 +36,9 @@ function remove(journal: string, name: string) {
   review.change({ key: 'notHandSearch', params: { journal: name } }, { ops: [{ op: 'handSearch', journal, name, on: false }] })
 }
 const records = (r: TallyRow) => reader.list({ facet: 'journals', item: r.item }, r.item)
+
+/** What stands in the list, with its figures as they are now. */
+const lines = computed(() => listed.value.map((h) => ({ ...h, row: props.tally.rows.find((r) => key(r) === h.journal) })))
 
 /** A page of the list alone, in a window of its own. */
 function print() {
@@ -54,12 +56,22 @@ function print() {
 }
 
 function save() {
-  const row = (h: { journal: string; name: string; note: string }) => {
-    const at = props.tally.rows.find((r) => key(r) === h.journal)
-    return [h.name, at?.records ?? '', at?.keys ?? '', at?.unindexed ?? '', h.note]
-  }
-  const text = Papa.unparse({ fields: ['journal', 'records', 'key_studies', 'unindexed', 'note'], data: listed.value.map(row) }, { newline: '\r\n' })
+  const data = lines.value.map((l) => [l.name, l.row?.records ?? '', l.row?.keys ?? '', l.row?.unindexed ?? '', l.note])
+  const text = Papa.unparse({ fields: ['journal', 'records', 'key_studies', 'unindexed', 'note'], data }, { newline: '\r\n' })
   saveBlob(new Blob([`${text}\r\n`], { type: 'text/csv;charset=utf-8' }), `${t('journals.list')}.csv`)
+}
+
+/** The list as a document: a heading, when it was made, and a table. What writes it comes when it is first asked for. */
+async function saveDocument() {
+  const { tableDocument } = await import('@/parts/files/documentFile')
+  const blob = await tableDocument({
+    title: `${review.saved?.name ?? ''}: ${t('journals.list')}`,
+    text: [t('journals.listText'), t('journals.madeOf', { day: d(new Date(), 'day'), sample: looked.set ? looked.name(looked.set) : (review.sample?.name ?? '') })],
+    head: [t('shape.item.journals'), t('figure.records'), t('figure.keys'), t('years.unindexed'), t('journals.noteHead')],
+    widths: [34, 10, 12, 14, 30],
+    rows: lines.value.map((l) => [l.name, ...[l.row?.records, l.row?.keys, l.row?.unindexed].map((x) => (x === undefined ? '' : n(x, 'whole'))), l.note]),
+  })
+  saveBlob(blob, `${t('journals.list')}.docx`)
 }
 </script>
 
@@ -69,14 +81,14 @@ function save() {
       <p v-if="half" class="small">{{ t('journals.half', { n: half }, half) }}</p>
       <div class="line head" role="presentation"><span>{{ t('shape.item.journals') }}</span><span>{{ t('figure.records') }}</span><span :title="t('journals.share')">{{ t('shape.share') }}</span><span v-if="tally.hasKeys" :title="t('journals.keys')">{{ t('figure.keys') }}</span><span :title="t('journals.unindexedTip')">{{ t('journals.unindexed') }}</span><span>{{ t('journals.cumulated') }}</span></div>
       <div ref="scroller" class="scroller" tabindex="0" role="list" :aria-label="t('facet.journals')">
-        <div role="presentation" :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
-          <div v-for="v in virtual.getVirtualItems()" :key="v.index" role="listitem" class="line" :class="{ half: v.index + 1 === half, on: on(rows[v.index].row) }" :style="{ transform: `translateY(${v.start}px)` }">
-            <span class="name"><button class="mark" :aria-pressed="on(rows[v.index].row)" :aria-label="t(on(rows[v.index].row) ? 'journals.remove' : 'journals.add', { journal: rows[v.index].row.item })" @click="toggle(rows[v.index].row)">{{ on(rows[v.index].row) ? '✓' : '+' }}</button><span class="cut" :title="rows[v.index].row.item">{{ rows[v.index].row.item }}</span></span>
-            <span><i :style="{ width: `${(rows[v.index].row.records / most) * 40}px` }" /><button class="link" @click="records(rows[v.index].row)">{{ n(rows[v.index].row.records, 'whole') }}</button></span>
-            <span>{{ n(rows[v.index].row.share, 'share') }}</span>
-            <span v-if="tally.hasKeys">{{ rows[v.index].row.keys }}</span>
-            <span>{{ n(bare ? (rows[v.index].row.unindexed ?? 0) / bare : 0, 'share') }}</span>
-            <span>{{ n(rows[v.index].upTo, 'share') }}</span>
+        <div role="presentation" :style="whole">
+          <div v-for="(at, place) in drawn" :key="place" role="listitem" class="line" :class="{ half: at + 1 === half, on: on(rows[at]) }">
+            <span class="name"><button class="mark" :aria-pressed="on(rows[at])" :aria-label="t(on(rows[at]) ? 'journals.remove' : 'journals.add', { journal: rows[at].item })" @click="toggle(rows[at])">{{ on(rows[at]) ? '✓' : '+' }}</button><span class="cut" :title="rows[at].item">{{ rows[at].item }}</span></span>
+            <span><i :style="{ width: `${(rows[at].records / most) * 40}px` }" /><button class="link" @click="records(rows[at])">{{ n(rows[at].records, 'whole') }}</button></span>
+            <span>{{ n(rows[at].share, 'share') }}</span>
+            <span v-if="tally.hasKeys">{{ rows[at].keys }}</span>
+            <span>{{ n(rows[at].bare ?? 0, 'share') }}</span>
+            <span>{{ n(rows[at].upTo ?? 0, 'share') }}</span>
           </div>
         </div>
       </div>
@@ -90,7 +102,7 @@ function save() {
           <textarea class="field" rows="2" maxlength="2000" :aria-label="t('journals.note', { journal: h.name })" :placeholder="t('journals.notePlace')" :value="h.note" @change="note(h.journal, h.name, ($event.target as HTMLTextAreaElement).value)" />
         </li>
       </ul>
-      <p v-if="listed.length" class="row"><button class="btn outline" @click="save">{{ t('journals.save') }} (CSV)</button><button class="btn bare" @click="print">{{ t('journals.print') }}</button></p>
+      <p v-if="listed.length" class="row"><span class="small">{{ t('journals.save') }}</span><button class="btn outline" @click="saveDocument">DOCX</button><button class="btn outline" @click="save">CSV</button><button class="btn bare" @click="print">{{ t('journals.print') }}</button></p>
     </aside>
   </div>
 </template>
@@ -136,11 +148,6 @@ h2 {
   flex: 1;
   min-height: 200px;
   overflow-y: auto;
-}
-
-.scroller .line {
-  position: absolute;
-  inset: 0 0 auto;
 }
 
 .line.half {

@@ -15,7 +15,7 @@ const review = useReview()
 const looked = useLooked()
 
 const against = computed(() => {
-  if (looked.set) return t('looked.rest')
+  if (looked.set) return looked.set.within ? t('looked.restOf', { set: looked.name(looked.set.within) }) : t('looked.rest')
   const other = review.samples.find((s) => s.id === review.view.against)
   return other?.name ?? (review.view.rest ? t('samples.rest') : t('samples.nothing'))
 })

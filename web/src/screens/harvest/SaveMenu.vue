@@ -10,7 +10,7 @@ import { readCandidates, writeCandidates } from './candidateFile'
 
 /** Takes the tally out as a file, and the candidates with what is decided about them out and in. */
 const props = defineProps<{ facet: Facet; decides: boolean }>()
-const emit = defineEmits<{ plot: [] }>()
+const emit = defineEmits<{ plot: [as: 'png' | 'svg'] }>()
 const { t } = useI18n()
 const review = useReview()
 const looked = useLooked()
@@ -23,7 +23,7 @@ function href(format: 'csv' | 'xlsx') {
 }
 
 function out() {
-  saveBlob(new Blob([writeCandidates(review.document, review.decisions)], { type: 'text/csv;charset=utf-8' }), `${review.saved?.name ?? ''} ${t('saveTally.candidates')}.csv`)
+  saveBlob(new Blob([writeCandidates(review.document, review.decisions, review.samples)], { type: 'text/csv;charset=utf-8' }), `${review.saved?.name ?? ''} ${t('saveTally.candidates')}.csv`)
 }
 
 onChange(async (files) => {
@@ -44,7 +44,10 @@ onChange(async (files) => {
     <v-list :aria-label="t('saveTally.open')">
       <v-list-item :title="t('saveTally.csv')" :href="href('csv')" download />
       <v-list-item :title="t('saveTally.xlsx')" :href="href('xlsx')" download />
-      <v-list-item v-if="decides || facet === 'authors' || facet === 'qualifiers'" :title="t('saveTally.plot')" @click="emit('plot')" />
+      <template v-if="decides || facet === 'authors' || facet === 'qualifiers'">
+        <v-list-item :title="t('saveTally.plotSvg')" @click="emit('plot', 'svg')" />
+        <v-list-item :title="t('saveTally.plot')" @click="emit('plot', 'png')" />
+      </template>
       <template v-if="decides">
         <v-list-item :title="t('saveTally.out')" @click="out" />
         <v-list-item :title="t('saveTally.in')" @click="open()" />

@@ -8,13 +8,13 @@ import LimitCost from './LimitCost.vue'
 import { useLimit } from './limits'
 
 /** Types, languages or countries: how much of what is looked at each takes, and what a limit to it would lose. */
-const props = defineProps<{ tally: Tally; ofKeys: number }>()
+const props = defineProps<{ tally: Tally }>()
 
 const { t, n } = useI18n()
 const reader = useReader()
 const facet = computed(() => props.tally.facet)
 const kind = computed(() => (facet.value === 'countries' ? undefined : (facet.value as Limit['kind'])))
-const { resting, set, limit, source, counting, sourceName } = useLimit((props.tally.facet === 'types' ? 'types' : 'languages') as Limit['kind'])
+const { resting, set, limit } = useLimit((props.tally.facet === 'types' ? 'types' : 'languages') as Limit['kind'])
 
 const rows = computed(() => [...props.tally.rows].sort((a, b) => b.records - a.records || a.item.localeCompare(b.item)))
 const most = computed(() => Math.max(1, props.tally.missing, ...rows.value.map((r) => r.records)))
@@ -35,12 +35,6 @@ function choose(r: TallyRow) {
   chosen.value = chosen.value?.item === r.item ? undefined : r
   rest(undefined)
 }
-
-/** What a limit to the shown item alone would lose. */
-const lost = computed(() => {
-  const r = shown.value
-  return r && { records: props.tally.looked - r.records, keys: props.tally.hasKeys ? props.ofKeys - (r.keys ?? 0) : undefined }
-})
 
 function set_() {
   const r = chosen.value
@@ -92,10 +86,9 @@ const chartRows = computed(() => rows.value.slice(0, 30))
       </svg>
     </div>
     <aside>
-      <template v-if="shown && lost">
+      <template v-if="shown?.loses">
         <LimitCost
-          :title="t('shape.loses', { item: shown.item })" :records="lost.records" :of="tally.looked" :missing="tally.missing" :keys="lost.keys" :of-keys="tally.hasKeys ? ofKeys : undefined"
-          :source="source" :source-name="kind && resting ? sourceName : undefined" :counting="counting" :resting="resting !== undefined"
+          :title="t('shape.loses', { item: shown.item })" :loss="shown.loses" :tally="tally" :resting="resting !== undefined"
         />
         <p v-if="!kind" class="small note">{{ t('shape.noLimit') }}</p>
         <button v-else-if="chosen && !limited(chosen.item)" class="btn outline" @click="set_">{{ t(set?.values?.length ? 'shape.add' : 'shape.limit', { item: chosen.item }) }}</button>

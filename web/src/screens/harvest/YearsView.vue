@@ -9,11 +9,11 @@ import LimitCost from './LimitCost.vue'
 import { useLimit } from './limits'
 
 /** Records by year, with what has no headings yet, and a handle that says what a cut-off would cost. */
-const props = defineProps<{ tally: Tally; ofKeys: number }>()
+const props = defineProps<{ tally: Tally }>()
 
 const { t, n } = useI18n()
 const reader = useReader()
-const { resting, set, limit, source, counting, sourceName } = useLimit('years')
+const { resting, set, limit } = useLimit('years')
 
 const holder = ref<HTMLElement>()
 const drawing = ref<SVGSVGElement>()
@@ -51,18 +51,8 @@ const cut = computed(() => (from.value !== undefined && from.value > first.value
 const moved = computed(() => from.value !== undefined && from.value !== set.value?.from)
 watch([cut, moved], () => (resting.value = cut.value !== undefined && moved.value ? { kind: 'years', from: cut.value, to: set.value?.to } : undefined))
 
-const lost = computed(() => {
-  const c = cut.value
-  if (c === undefined) return undefined
-  let records = props.tally.missing
-  let keys = props.tally.missingKeys
-  for (const d of props.tally.rows) {
-    if (Number(d.item) >= c) continue
-    records += d.records
-    keys += d.keys ?? 0
-  }
-  return { records, keys: props.tally.hasKeys ? keys : undefined }
-})
+/** A limit from a year that no record says costs what one from the next that is said does. */
+const lost = computed(() => (cut.value === undefined ? undefined : years.value.find((d) => d.row && d.year >= cut.value!)?.row?.loses))
 
 const clamp = (year: number) => Math.min(Math.max(year, first.value), last.value)
 const place = (e: PointerEvent) => clamp(first.value + Math.round((e.clientX - (drawing.value?.getBoundingClientRect().left ?? 0) - left) / step.value))
@@ -125,8 +115,7 @@ const records = (year: number) => reader.list({ facet: 'years', item: String(yea
       </div>
       <aside>
         <LimitCost
-          v-if="lost && cut" :title="t('years.text', { year: cut })" :records="lost.records" :of="tally.looked" :missing="tally.missing" :keys="lost.keys" :of-keys="tally.hasKeys ? ofKeys : undefined"
-          :source="source" :source-name="resting ? sourceName : undefined" :counting="counting" :resting="resting !== undefined"
+          v-if="lost && cut" :title="t('years.text', { year: cut })" :loss="lost" :tally="tally" :resting="resting !== undefined"
         />
         <p v-else class="small">{{ t('years.all') }}</p>
         <button v-if="cut && moved" class="btn outline" @click="limit({ kind: 'years', from: cut, to: set?.to }, t('years.from', { year: cut }))">{{ t('years.limit', { year: cut }) }}</button>

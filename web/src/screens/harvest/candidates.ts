@@ -1,7 +1,7 @@
 import { computed, ref, watch, type Ref } from 'vue'
 import type { Facet, Suit, Tally, TallyRow } from '@/api/client'
 import { taken, type Item } from '@/state/decide'
-import { decisionKey, useReview } from '@/state/review'
+import { decisionKey, useReview, type Decided } from '@/state/review'
 import { patternOf } from './patterns'
 
 export type State = 'open' | 'kept' | 'parked' | 'dropped'
@@ -15,8 +15,8 @@ export interface Candidate extends Item {
   state: State
   blocks: string[]
   reason: string
-  /** When it was parked or dropped; while that is not saved, unknown. */
-  at?: string
+  /** When it was parked or dropped, by whom, in which sample; while that is not saved, unknown. */
+  decided?: Decided
 }
 
 /** A part of the plot, drawn with the pointer. */
@@ -91,7 +91,7 @@ export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>, 
       const blocks = [...new Set([...(before?.blocks ?? []), ...(kept.get(at) ?? [])])]
       const decision = decisions.get(at)
       const state = blocks.length ? 'kept' : (decision?.state ?? before?.state ?? 'open')
-      if (state !== 'open') list.set(i, { ...undecided.value[i], state, blocks, reason: decision?.reason || before?.reason || '', at: decision?.at ?? before?.at })
+      if (state !== 'open') list.set(i, { ...undecided.value[i], state, blocks, reason: decision?.reason || before?.reason || '', decided: decision ?? before?.decided })
     }
     return list
   })
