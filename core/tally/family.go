@@ -35,21 +35,13 @@ type Family struct {
 // absorbed is folded away: under the longer item that absorbs it, or, where its family has another form
 // that stands alone, under that.
 func Families(p *Pool, t *Tally, keys []*bib.Record, o WordOptions) []Family {
-	byLabel := map[string]int{}
-	var all []Family
 	absorbed := map[string][]string{}
-	for _, r := range t.Rows {
-		if r.AbsorbedBy != "" {
+	for i := range t.Rows {
+		if r := &t.Rows[i]; r.AbsorbedBy != "" {
 			absorbed[r.AbsorbedBy] = append(absorbed[r.AbsorbedBy], r.Item)
 		}
-		i, ok := byLabel[r.Family]
-		if !ok {
-			i = len(all)
-			byLabel[r.Family] = i
-			all = append(all, Family{})
-		}
-		all[i].Forms = append(all[i].Forms, r)
 	}
+	all := gathered(t.Rows)
 	inKeys := make([]map[string]int, len(keys))
 	for i, k := range keys {
 		inKeys[i] = grammed(k, o)
@@ -74,16 +66,47 @@ func Families(p *Pool, t *Tally, keys []*bib.Record, o WordOptions) []Family {
 		kept = append(kept, f)
 	}
 	// The figures are worked out and ordered as those of items are.
-	byItem := map[string]int{}
-	for i, r := range rows {
-		byItem[r.Item] = i
+	for i := range rows {
+		rows[i].figures(t.Sample, t.Contrast)
 	}
-	sum := Tally{Sample: t.Sample, Contrast: t.Contrast, Rows: slices.Clone(rows)}
-	sum.figures()
 	out := make([]Family, len(kept))
-	for i, r := range sum.Rows {
-		out[i] = kept[byItem[r.Item]]
-		out[i].Row = r
+	for i, n := range order(rows) {
+		out[i] = kept[n]
+		out[i].Row = rows[n]
+	}
+	return out
+}
+
+// gathered returns the forms of each family. All stand in one list, of which each family has a part.
+func gathered(rows []Row) []Family {
+	number := make([]int32, len(rows)) // of the family of each row
+	byLabel := map[string]int32{}
+	byKept := map[int32]int32{}
+	var sizes []int
+	for i := range rows {
+		r := &rows[i]
+		n, ok := byKept[r.family]
+		if r.family == 0 {
+			n, ok = byLabel[r.Family]
+		}
+		if !ok {
+			n = int32(len(sizes))
+			sizes = append(sizes, 0)
+			if r.family == 0 {
+				byLabel[r.Family] = n
+			} else {
+				byKept[r.family] = n
+			}
+		}
+		number[i] = n
+		sizes[n]++
+	}
+	out, forms := make([]Family, len(sizes)), make([]Row, len(rows))
+	for n, size := range sizes {
+		out[n].Forms, forms = forms[:0:size], forms[size:]
+	}
+	for i, n := range number {
+		out[n].Forms = append(out[n].Forms, rows[i])
 	}
 	return out
 }

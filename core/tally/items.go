@@ -2,11 +2,8 @@ package tally
 
 import (
 	"encoding/binary"
-	"runtime"
 	"slices"
 	"strings"
-	"sync"
-	"sync/atomic"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
@@ -26,6 +23,7 @@ type items struct {
 	names    string
 	ends     []uint32 // where each item's name ends
 	words    []uint8  // tokens of each
+	rank     []int32  // the place of each among all, by name, from 1
 	family   []int32  // the number of each item's family
 	families int
 
@@ -126,6 +124,15 @@ func (it *items) name(ix *index.Index, s index.Stream, found grams) (place [][]i
 		}
 	}
 	it.names, it.families = names.String(), len(families)
+	byName := make([]int32, len(it.ends))
+	for i := range byName {
+		byName[i] = int32(i)
+	}
+	sorted(byName, func(a, b int32) int { return strings.Compare(it.nameOf(a), it.nameOf(b)) })
+	it.rank = make([]int32, len(byName))
+	for rank, i := range byName {
+		it.rank[i] = int32(rank) + 1
+	}
 	return place
 }
 
@@ -245,62 +252,81 @@ type tallied struct{ records, occurrences, contrast int32 }
 
 // count looks up the records of every item, split over the cores.
 func (it *items) count(s sides) []tallied {
-	const chunk = 4096
 	out := make([]tallied, len(it.ends))
-	var wait sync.WaitGroup
-	var begun atomic.Int64
-	for range runtime.GOMAXPROCS(0) {
-		wait.Go(func() {
-			for {
-				from := int(begun.Add(chunk)) - chunk
-				if from >= len(out) {
-					return
-				}
-				for i := from; i < min(from+chunk, len(out)); i++ {
-					var t tallied
-					var step uint32
-					var times int32
-					record := uint32(0)
-					for b := it.postingsOf(int32(i)); len(b) > 0; {
-						step, times, b = next(b)
-						record += step
-						switch side := s[record]; {
-						case side&onSample != 0:
-							t.records++
-							t.occurrences += times
-						case side&onContrast != 0:
-							t.contrast++
-						}
-					}
-					out[i] = t
+	inParts(len(out), func(from, to int) {
+		for i := from; i < to; i++ {
+			var t tallied
+			var step uint32
+			var times int32
+			record := uint32(0)
+			for b := it.postingsOf(int32(i)); len(b) > 0; {
+				step, times, b = next(b)
+				record += step
+				switch side := s[record]; {
+				case side&onSample != 0:
+					t.records++
+					t.occurrences += times
+				case side&onContrast != 0:
+					t.contrast++
 				}
 			}
-		})
-	}
-	wait.Wait()
+			out[i] = t
+		}
+	})
 	return out
 }
 
-// rows returns the items that are in enough records of the sample, with what absorbs them and their families.
-func (it *items) rows(s sides) []Row {
+// rows returns the items that are in enough records of the sample with their figures, what absorbs them and
+// their families, in order.
+func (it *items) rows(s sides, sample, contrast int) []Row {
 	counts := it.count(s)
-	n := 0
-	for _, t := range counts {
-		if int(t.records) >= it.o.MinRecords {
-			n++
-		}
-	}
-	rows := make([]Row, 0, n)
-	label := make([]int32, it.families) // the row that labels a family, from 1
+	var found []int32
+	label := make([]int32, it.families) // the item that labels a family, from 1
 	for i, t := range counts {
 		if int(t.records) < it.o.MinRecords {
 			continue
 		}
-		name := it.nameOf(int32(i))
-		rows = append(rows, Row{Item: name, Records: int(t.records), Occurrences: int(t.occurrences), ContrastRecords: int(t.contrast), words: int(it.words[i]), item: int32(i) + 1})
-		if f := &label[it.family[i]]; *f == 0 || text.Labels(name, int(t.records), rows[*f-1].Item, rows[*f-1].Records) {
-			*f = int32(len(rows))
+		found = append(found, int32(i))
+		f := &label[it.family[i]]
+		if *f == 0 || text.Labels(it.nameOf(int32(i)), int(t.records), it.nameOf(*f-1), int(counts[*f-1].records)) {
+			*f = int32(i) + 1
 		}
+	}
+	places := make([]place, len(found))
+	inParts(len(found), func(from, to int) {
+		for n := from; n < to; n++ {
+			i := found[n]
+			t, pull := counts[i], 0.0
+			if contrast > 0 {
+				pull = Pull(int(t.records), sample, int(t.contrast), contrast)
+			}
+			places[n] = placeOf(pull, int(t.records), it.rank[i], i)
+		}
+	})
+	inOrder(places, it.nameOf)
+	rows := make([]Row, len(places))
+	inParts(len(places), func(from, to int) {
+		for n := from; n < to; n++ {
+			i := places[n].row
+			t := counts[i]
+			r := &rows[n]
+			r.Item, r.Records, r.Occurrences, r.ContrastRecords = it.nameOf(i), int(t.records), int(t.occurrences), int(t.contrast)
+			r.words, r.item, r.rank, r.family = int(it.words[i]), i+1, it.rank[i], it.family[i]+1
+			r.Family = it.nameOf(label[it.family[i]] - 1)
+			if whole := it.absorber(i, counts); whole != none {
+				r.AbsorbedBy = it.nameOf(whole)
+			}
+			r.figures(sample, contrast)
+		}
+	})
+	return rows
+}
+
+// absorber returns the longer item that absorbs one, or none.
+func (it *items) absorber(i int32, counts []tallied) int32 {
+	from, best := uint32(0), int32(none)
+	if i > 0 {
+		from = it.longerStops[i-1]
 	}
 	better := func(a, b int32) bool {
 		switch {
@@ -309,26 +335,14 @@ func (it *items) rows(s sides) []Row {
 		case counts[a].occurrences != counts[b].occurrences:
 			return counts[a].occurrences > counts[b].occurrences
 		}
-		return it.nameOf(a) < it.nameOf(b)
+		return it.rank[a] < it.rank[b]
 	}
-	for k := range rows {
-		r := &rows[k]
-		i := r.item - 1
-		r.Family = rows[label[it.family[i]]-1].Item
-		from, best := uint32(0), int32(none)
-		if i > 0 {
-			from = it.longerStops[i-1]
-		}
-		for _, whole := range it.longer[from:it.longerStops[i]] {
-			if counts[whole].records == counts[i].records && (best == none || better(whole, best)) {
-				best = whole
-			}
-		}
-		if best != none {
-			r.AbsorbedBy = it.nameOf(best)
+	for _, whole := range it.longer[from:it.longerStops[i]] {
+		if counts[whole].records == counts[i].records && (best == none || better(whole, best)) {
+			best = whole
 		}
 	}
-	return rows
+	return best
 }
 
 // A union counts the records that hold any of some items.

@@ -5,7 +5,6 @@ package tally
 import (
 	"math"
 	"slices"
-	"strings"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
@@ -94,52 +93,35 @@ type Row struct {
 
 	Writings map[string]int // of a list: records that use each way of writing it, where there are several
 
-	words int
-	item  int32 // the number of a kept item, from 1
+	words  int
+	item   int32 // the number of a kept item, from 1
+	rank   int32 // its place among all kept ones, by name, from 1
+	family int32 // the number of its family among theirs, from 1
 }
 
 // figures works out share, lift and pull of every row and brings the rows into order: by pull, or
 // without a contrast by records, then by records, then by item.
 func (t *Tally) figures() {
-	for i := range t.Rows {
-		r := &t.Rows[i]
-		r.Share = float64(r.Records) / float64(t.Sample)
-		if t.Contrast > 0 {
-			r.ContrastShare = float64(r.ContrastRecords) / float64(t.Contrast)
-			r.Lift = Lift(r.Records, t.Sample, r.ContrastRecords, t.Contrast)
-			r.Pull = Pull(r.Records, t.Sample, r.ContrastRecords, t.Contrast)
+	inParts(len(t.Rows), func(from, to int) {
+		for i := from; i < to; i++ {
+			t.Rows[i].figures(t.Sample, t.Contrast)
 		}
+	})
+	out := make([]Row, len(t.Rows))
+	for i, row := range order(t.Rows) {
+		out[i] = t.Rows[row]
 	}
-	t.Rows = ordered(t.Rows)
+	t.Rows = out
 }
 
-// ordered returns rows in order. Rows are large and many: what they are ordered by is sorted in their place.
-func ordered(rows []Row) []Row {
-	type place struct {
-		pull    float64
-		records int
-		row     int32
+// figures works out share, lift and pull of a row.
+func (r *Row) figures(sample, contrast int) {
+	r.Share = float64(r.Records) / float64(sample)
+	if contrast > 0 {
+		r.ContrastShare = float64(r.ContrastRecords) / float64(contrast)
+		r.Lift = Lift(r.Records, sample, r.ContrastRecords, contrast)
+		r.Pull = Pull(r.Records, sample, r.ContrastRecords, contrast)
 	}
-	places := make([]place, len(rows))
-	for i := range rows {
-		places[i] = place{Round(rows[i].Pull), rows[i].Records, int32(i)}
-	}
-	slices.SortFunc(places, func(a, b place) int {
-		switch {
-		case a.pull > b.pull:
-			return -1
-		case a.pull < b.pull:
-			return 1
-		case a.records != b.records:
-			return b.records - a.records
-		}
-		return strings.Compare(rows[a.row].Item, rows[b.row].Item)
-	})
-	out := make([]Row, len(rows))
-	for i, p := range places {
-		out[i] = rows[p.row]
-	}
-	return out
 }
 
 // Lift is how many times as common an item is here (in a of n1 records) as there (in b of n2); the

@@ -26,13 +26,12 @@ func CountWords(p *Pool, keys []*bib.Record, o WordOptions) *Tally {
 	t := &Tally{Facet: Words, Sample: int(p.Sample.GetCardinality()), Contrast: int(p.Contrast.GetCardinality()),
 		HasKeys: keys != nil, KeyStudies: len(keys), LeftOutBelow: o.MinRecords}
 	if it := p.items(o); it != nil {
-		t.Rows = it.rows(p.sides())
+		t.Rows = it.rows(p.sides(), t.Sample, t.Contrast)
 		if inKeys := keyGrams(keys, o); len(inKeys) > 0 {
 			for i := range t.Rows {
 				t.Rows[i].Keys = inKeys[t.Rows[i].Item]
 			}
 		}
-		t.figures()
 		return t
 	}
 	sample := p.Index.Stream(p.Sample, o.Fields)
