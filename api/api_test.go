@@ -204,6 +204,9 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	for _, facet := range tally.Facets {
 		facet := string(facet)
 		rows := c.call(200, "GET", at+"/tally?facet="+facet, nil)["rows"].([]any)
+		if facet == string(tally.Substances) { // of which RIS says nothing
+			continue
+		}
 		require.NotEmpty(t, rows)
 		item := url.QueryEscape(rows[0].(map[string]any)["item"].(string))
 		c.call(200, "GET", at+"/item?facet="+facet+"&item="+item, nil)

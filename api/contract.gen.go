@@ -241,6 +241,9 @@ type Lookup = app.Lookup
 // Loss What a limit to an item would lose; of a year, a limit from that year on
 type Loss = app.Loss
 
+// Making defines model for Making.
+type Making = app.Making
+
 // MarkedRecord defines model for MarkedRecord.
 type MarkedRecord = app.MarkedRecord
 
@@ -702,6 +705,9 @@ type ServerInterface interface {
 	// LookUp Find pasted references in every source
 	// (POST /api/reviews/{review}/look-up)
 	LookUp(ctx *echo.Context, review int64) error
+	// Making How far it is with reading and counting what is looked at
+	// (GET /api/reviews/{review}/making)
+	Making(ctx *echo.Context, review int64) error
 	// Plan The words and headings that would bring missed key studies back, step by step
 	// (GET /api/reviews/{review}/plan)
 	Plan(ctx *echo.Context, review int64) error
@@ -1507,6 +1513,22 @@ func (w *ServerInterfaceWrapper) LookUp(ctx *echo.Context) error {
 	return err
 }
 
+// Making converts echo context to params.
+func (w *ServerInterfaceWrapper) Making(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Making(ctx, review)
+	return err
+}
+
 // Plan converts echo context to params.
 func (w *ServerInterfaceWrapper) Plan(ctx *echo.Context) error {
 	var err error
@@ -1960,6 +1982,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/reviews/:review/tally", wrapper.Tally, options.OperationMiddlewares["tally"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/item", wrapper.Item, options.OperationMiddlewares["item"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/tally/export", wrapper.ExportTally, options.OperationMiddlewares["exportTally"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/making", wrapper.Making, options.OperationMiddlewares["making"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/suits", wrapper.Suits, options.OperationMiddlewares["suits"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/alike", wrapper.Alike, options.OperationMiddlewares["alike"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/count-whole", wrapper.CountWhole, options.OperationMiddlewares["countWhole"]...)
@@ -3586,6 +3609,45 @@ func (response LookUpdefaultApplicationProblemPlusJSONResponse) VisitLookUpRespo
 	return err
 }
 
+type MakingRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type MakingResponseObject interface {
+	VisitMakingResponse(w http.ResponseWriter) error
+}
+
+type Making200JSONResponse Making
+
+func (response Making200JSONResponse) VisitMakingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MakingdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response MakingdefaultApplicationProblemPlusJSONResponse) VisitMakingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type PlanRequestObject struct {
 	Review int64 `json:"review"`
 }
@@ -4507,6 +4569,9 @@ type StrictServerInterface interface {
 	// LookUp Find pasted references in every source
 	// (POST /api/reviews/{review}/look-up)
 	LookUp(ctx context.Context, request LookUpRequestObject) (LookUpResponseObject, error)
+	// Making How far it is with reading and counting what is looked at
+	// (GET /api/reviews/{review}/making)
+	Making(ctx context.Context, request MakingRequestObject) (MakingResponseObject, error)
 	// Plan The words and headings that would bring missed key studies back, step by step
 	// (GET /api/reviews/{review}/plan)
 	Plan(ctx context.Context, request PlanRequestObject) (PlanResponseObject, error)
@@ -5949,6 +6014,31 @@ func (sh *strictHandler) LookUp(ctx *echo.Context, review int64) error {
 		return err
 	} else if validResponse, ok := response.(LookUpResponseObject); ok {
 		return validResponse.VisitLookUpResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Making operation middleware
+func (sh *strictHandler) Making(ctx *echo.Context, review int64) error {
+	var request MakingRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Making(ctx.Request().Context(), request.(MakingRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Making")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(MakingResponseObject); ok {
+		return validResponse.VisitMakingResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

@@ -120,6 +120,14 @@ func (h Handlers) CountWhole(ctx context.Context, r CountWholeRequestObject) (Co
 	return CountWhole200JSONResponse(*v), nil
 }
 
+func (h Handlers) Making(ctx context.Context, r MakingRequestObject) (MakingResponseObject, error) {
+	v, err := h.app.Making(ctx, r.Review)
+	if err != nil {
+		return nil, err
+	}
+	return Making200JSONResponse(*v), nil
+}
+
 func (h Handlers) Suits(ctx context.Context, r SuitsRequestObject) (SuitsResponseObject, error) {
 	v, err := h.app.Suits(ctx, r.Review, r.Params.Facet)
 	if err != nil {

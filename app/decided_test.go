@@ -142,3 +142,41 @@ func TestAnItemOfWhatIsLookedAtIsLookedAtInItsTurn(t *testing.T) {
 	assert.Equal(t, 2, within.Looked)
 }
 
+func TestSubstancesAreCountedWhereRecordsSayThem(t *testing.T) {
+	a, review := start(t)
+	ctx := context.Background()
+	_, err := bring(t, a, review, "sample", "salts.json", strings.NewReader(`[
+		{"id":"1","type":"article-journal","title":"Salt for crews","custom":{"substances":["Velkanide","Common Salt"]}},
+		{"id":"2","type":"article-journal","title":"Salt again","custom":{"substances":["velkanide"]}},
+		{"id":"3","type":"article-journal","title":"Shade alone"}]`))
+	require.NoError(t, err)
+	found, err := a.Tally(ctx, review, tally.Substances)
+	require.NoError(t, err)
+	counts := map[string]int{}
+	for _, r := range found.Rows {
+		counts[r.Key+"/"+r.Item] = r.Records
+	}
+	assert.Equal(t, map[string]int{"velkanide/Velkanide": 2, "common salt/Common Salt": 1}, counts)
+	assert.Equal(t, 1, found.Missing)
+	facet, item := tally.Substances, "Velkanide"
+	assert.Equal(t, []string{"Salt for crews", "Salt again"}, titles(t, a, review, app.RecordSet{Facet: &facet, Item: &item}))
+	_, err = a.Suits(ctx, review, tally.Substances)
+	require.NoError(t, err)
+}
+
+func TestItIsToldHowFarWhatIsLookedAtIs(t *testing.T) {
+	a, review := start(t)
+	ctx := context.Background()
+	m, err := a.Making(ctx, review)
+	require.NoError(t, err)
+	assert.Equal(t, "ready", m.Stage, "there is nothing to wait for")
+	_, err = bring(t, a, review, "sample", "crews.ris", strings.NewReader(crews()))
+	require.NoError(t, err)
+	_, err = a.Tally(ctx, review, tally.Words)
+	require.NoError(t, err)
+	m, err = a.Making(ctx, review)
+	require.NoError(t, err)
+	assert.Equal(t, &app.Making{Stage: "ready", Records: 40, Part: 1}, m)
+	_, err = a.Making(ctx, 99999)
+	assert.Equal(t, 404, problem(t, err).Status)
+}

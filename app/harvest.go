@@ -125,6 +125,9 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 	if d.pool == nil {
 		return nil, errNoSample
 	}
+	if f == tally.Words {
+		go d.pool.company() // it is asked for next, and takes as long
+	}
 	t := d.pool.tally(d.look, f, d.keys)
 	out := &Tally{Facet: f, Sample: *d.sample, Looked: t.Sample, Contrast: t.Contrast, ContrastName: d.contrast,
 		HasKeys: t.HasKeys, HasCentral: t.HasCentral, HasNarrower: t.HasNarrower, KeyStudies: t.KeyStudies, LeftOutBelow: t.LeftOutBelow, Missing: t.Missing, MissingKeys: t.MissingKeys}
@@ -152,7 +155,7 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 		}
 	}
 	inside := func([]string) []string { return nil }
-	if f == tally.Words || f == tally.Keywords || f == tally.Headings {
+	if f == tally.Words || f == tally.Keywords || f == tally.Substances || f == tally.Headings {
 		if inside, err = d.inside(f); err != nil {
 			return nil, err
 		}

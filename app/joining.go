@@ -43,7 +43,7 @@ func (a *App) compared(ctx context.Context, review int64, p Pair) (c Compared, b
 		if i < 0 {
 			return nil, "", gone(store.ErrNone, "sample")
 		}
-		all, err := a.store.SampleRecords(ctx, id)
+		all, err := a.store.SampleRecords(ctx, func() {}, id)
 		var seen bib.Known
 		for _, r := range all {
 			if _, twice := seen.Find(r.Record); !twice {

@@ -30,6 +30,8 @@ type pools struct {
 	order  *list.List // most recently used first
 	byKey  map[string]*list.Element
 	pooled int
+
+	makings sync.Map // those being made: how far each is
 }
 
 func newPools(s *store.Store) *pools {
@@ -306,16 +308,9 @@ func (p *pools) keys(ctx context.Context, review int64, vocabulary *int64) (*key
 	return v.(*keys), nil
 }
 
-// pool returns the pool of what is looked at under a vocabulary, or nil when no sample is.
-func (p *pools) pool(ctx context.Context, v View, samples []Sample, vocabulary *int64) (*pool, error) {
-	if v.Sample == nil {
-		return nil, nil
-	}
-	t, err := p.thesaurus(ctx, vocabulary)
-	if err != nil {
-		return nil, err
-	}
-	var others []int64
+// poolKey returns by what the pool of what is looked at is known, how many records its samples hold, and which the
+// others are.
+func poolKey(v View, samples []Sample, vocabulary *int64) (key string, records int, others []int64) {
 	switch {
 	case v.Against != nil:
 		others = []int64{*v.Against}
@@ -328,21 +323,39 @@ func (p *pools) pool(ctx context.Context, v View, samples []Sample, vocabulary *
 		slices.Sort(others)
 	}
 	// A sample that was drawn further is another.
-	key := strings.Trim(fmt.Sprint(*v.Sample, others), "[]") + vocabularyKey(vocabulary)
+	key = strings.Trim(fmt.Sprint(*v.Sample, others), "[]") + vocabularyKey(vocabulary)
 	for _, s := range samples {
 		if s.ID == *v.Sample || slices.Contains(others, s.ID) {
 			key += fmt.Sprint(" ", s.ID, ":", s.Records)
+			records += s.Records
 		}
 	}
+	return key, records, others
+}
+
+// pool returns the pool of what is looked at under a vocabulary, or nil when no sample is.
+func (p *pools) pool(ctx context.Context, v View, samples []Sample, vocabulary *int64) (*pool, error) {
+	if v.Sample == nil {
+		return nil, nil
+	}
+	t, err := p.thesaurus(ctx, vocabulary)
+	if err != nil {
+		return nil, err
+	}
+	key, records, others := poolKey(v, samples, vocabulary)
 	got, err := p.get(ctx, key, func(ctx context.Context) (any, int, error) {
-		sample, err := p.store.SampleRecords(ctx, *v.Sample)
+		m := &making{of: records}
+		p.makings.Store(key, m)
+		defer p.makings.Delete(key)
+		sample, err := p.store.SampleRecords(ctx, m.seen, *v.Sample)
 		if err != nil {
 			return nil, 0, err
 		}
-		contrast, err := p.store.SampleRecords(ctx, others...)
+		contrast, err := p.store.SampleRecords(ctx, m.seen, others...)
 		if err != nil {
 			return nil, 0, err
 		}
+		m.read.Store(int64(m.of))
 		built := newPool(sample, contrast, t)
 		return built, len(built.ids), nil
 	})

@@ -43,22 +43,23 @@ const recordPage = 500
 
 // A MarkedRecord is a record with what the terms of the blocks match in it.
 type MarkedRecord struct {
-	ID        int64    `json:"id"`
-	RecordID  string   `json:"recordId"`
-	Title     []Piece  `json:"title"`
-	Abstract  []Piece  `json:"abstract"`
-	Authors   []string `json:"authors"`
-	Journal   string   `json:"journal"`
-	Year      int      `json:"year"`
-	Countries []string `json:"countries"`
-	Keywords  []Chip   `json:"keywords"`
-	Headings  []Chip   `json:"headings"`
-	Types     []string `json:"types"`
-	Languages []string `json:"languages"`
-	DOI       string   `json:"doi"`
-	Others    []Other  `json:"others"` // title and abstract in other languages
-	Key       bool     `json:"key"`
-	Indexed   bool     `json:"indexed"`
+	ID         int64    `json:"id"`
+	RecordID   string   `json:"recordId"`
+	Title      []Piece  `json:"title"`
+	Abstract   []Piece  `json:"abstract"`
+	Authors    []string `json:"authors"`
+	Journal    string   `json:"journal"`
+	Year       int      `json:"year"`
+	Countries  []string `json:"countries"`
+	Substances []string `json:"substances"`
+	Keywords   []Chip   `json:"keywords"`
+	Headings   []Chip   `json:"headings"`
+	Types      []string `json:"types"`
+	Languages  []string `json:"languages"`
+	DOI        string   `json:"doi"`
+	Others     []Other  `json:"others"` // title and abstract in other languages
+	Key        bool     `json:"key"`
+	Indexed    bool     `json:"indexed"`
 }
 
 // An Other is the title and abstract of a record in another language.
@@ -130,7 +131,7 @@ func (d *desk) marked(s store.StoredRecord, also ...text.Pattern) (MarkedRecord,
 	r := assigned(d.keys.set.Thesaurus, s.Record)
 	m := MarkedRecord{ID: s.ID, RecordID: r.ID, Title: pieces(bib.Title, r.Title), Abstract: pieces(bib.Abstract, r.Abstract),
 		Authors: []string{}, Journal: r.Journal, Year: r.Year, Keywords: []Chip{}, Headings: []Chip{},
-		Types: append([]string{}, r.Types...), Languages: append([]string{}, r.Languages...), Countries: append([]string{}, r.Countries...), DOI: r.DOI, Key: d.keys.has(s.ID), Indexed: r.Indexed()}
+		Types: append([]string{}, r.Types...), Languages: append([]string{}, r.Languages...), Countries: append([]string{}, r.Countries...), Substances: append([]string{}, r.Substances...), DOI: r.DOI, Key: d.keys.has(s.ID), Indexed: r.Indexed()}
 	m.Others = []Other{}
 	for _, o := range r.Others {
 		m.Others = append(m.Others, Other(o))

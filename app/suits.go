@@ -60,7 +60,7 @@ func (a *App) Suits(ctx context.Context, review int64, f tally.Facet) (*Suits, e
 		return nil, err
 	}
 	switch f {
-	case tally.Words, tally.Keywords:
+	case tally.Words, tally.Keywords, tally.Substances:
 		err = d.suitWords(out, f, missed)
 	case tally.Headings:
 		err = d.suitHeadings(out, missed)
@@ -127,7 +127,7 @@ func (d *desk) suitWords(out *Suits, f tally.Facet, missed []*bib.Record) error 
 		}
 	}
 	t := d.pool.tally(d.look, f, d.keys)
-	if f == tally.Keywords {
+	if f != tally.Words {
 		for _, r := range t.Rows {
 			put(r.Item, []string{r.Item})
 		}

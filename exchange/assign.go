@@ -20,7 +20,7 @@ var Targets = append(slices.Clone(bib.FieldNames), Pages, Own)
 // Many reports whether a field of a record holds a list of values.
 func Many(field string) bool {
 	switch field {
-	case "authors", "keywords", "headings", "types", "languages", "countries", "urls", "otherTitles", "otherAbstracts":
+	case "authors", "keywords", "headings", "types", "languages", "countries", "substances", "urls", "otherTitles", "otherAbstracts":
 		return true
 	}
 	return false
@@ -84,6 +84,8 @@ func Put(r *bib.Record, field string, values []string, s Sorter) bool {
 			}
 			r.Others[i].Abstract = v
 		}
+	case "substances":
+		r.Substances = append(r.Substances, values...)
 	case "countries":
 		r.Countries = append(r.Countries, values...)
 	case "languages":

@@ -19,6 +19,7 @@ var names = map[string][]string{
 	"headings":       {"headings", "subject headings", "heading", "index terms", "descriptors", "descriptores", "encabezamientos", "controlled terms", "thesaurus terms", "deskriptoren", "descripteurs"},
 	"types":          {"types", "type", "document type", "publication type", "article type", "genre", "tipo", "tipo de documento", "tipo de publicación", "dokumenttyp", "publikationstyp", "type de document"},
 	"languages":      {"languages", "language", "lang", "idioma", "idiomas", "lengua", "sprache", "langue", "lingua"},
+	"substances":     {"substances", "substance", "chemicals", "chemical names", "sustancias", "sustancia", "substâncias", "substanzen", "stoffe", "sostanze"},
 	"countries":      {"countries", "country", "place", "país", "pais", "países", "land", "pays", "paese"},
 	"doi":            {"doi", "digital object identifier"},
 	"accession":      {"accession", "accession number", "record number", "unique id", "record id", "número de registro", "número de acceso", "zugangsnummer"},

@@ -49,9 +49,10 @@ type StoredRecord struct {
 	Record *bib.Record
 }
 
-// SampleRecords returns the records of samples, each once, in the order of the samples and their files.
-func (s *Store) SampleRecords(ctx context.Context, samples ...int64) ([]StoredRecord, error) {
-	return s.records(ctx, `select r.id, r.body from
+// SampleRecords returns the records of samples, each once, in the order of the samples and their files. seen is told
+// of each as it is read.
+func (s *Store) SampleRecords(ctx context.Context, seen func(), samples ...int64) ([]StoredRecord, error) {
+	return s.records(ctx, seen, `select r.id, r.body from
 		(select record, min(array_position($1, sample)) as s, min(position) as p from sample_record where sample = any($1) group by record) x
 		join record r on r.id = x.record order by x.s, x.p`, samples)
 }
@@ -68,12 +69,12 @@ func (s *Store) SampleIDs(ctx context.Context, samples ...int64) ([]int64, error
 
 // RecordsByID returns records in the order of their numbers; those that are not there are left out.
 func (s *Store) RecordsByID(ctx context.Context, ids []int64) ([]StoredRecord, error) {
-	return s.records(ctx, "select r.id, r.body from unnest($1::bigint[]) with ordinality as u(id, n) join record r on r.id = u.id order by u.n", ids)
+	return s.records(ctx, func() {}, "select r.id, r.body from unnest($1::bigint[]) with ordinality as u(id, n) join record r on r.id = u.id order by u.n", ids)
 }
 
 // Record returns one record.
 func (s *Store) Record(ctx context.Context, id int64) (StoredRecord, error) {
-	found, err := s.records(ctx, "select id, body from record where id = $1", id)
+	found, err := s.records(ctx, func() {}, "select id, body from record where id = $1", id)
 	if err == nil && len(found) == 0 {
 		err = ErrNone
 	}
@@ -83,12 +84,13 @@ func (s *Store) Record(ctx context.Context, id int64) (StoredRecord, error) {
 	return found[0], nil
 }
 
-func (s *Store) records(ctx context.Context, sql string, args ...any) ([]StoredRecord, error) {
+func (s *Store) records(ctx context.Context, seen func(), sql string, args ...any) ([]StoredRecord, error) {
 	rows, err := s.Query(ctx, sql, args...)
 	if err != nil {
 		return nil, err
 	}
 	return pgx.CollectRows(rows, func(row pgx.CollectableRow) (StoredRecord, error) {
+		seen()
 		var id int64
 		var body []byte
 		if err := row.Scan(&id, &body); err != nil {

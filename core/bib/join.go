@@ -36,6 +36,7 @@ func Join(first, second *Record) *Record {
 	r.Types = united(first.Types, second.Types, same)
 	r.Languages = united(first.Languages, second.Languages, same)
 	r.Countries = united(first.Countries, second.Countries, same)
+	r.Substances = united(first.Substances, second.Substances, same)
 	r.URLs = united(first.URLs, second.URLs, func(s string) string { return s })
 	r.Others = united(first.Others, second.Others, func(o Rendering) Rendering { return o })
 	r.Extra = united(first.Extra, second.Extra, func(e Extra) Extra { return e })

@@ -9,28 +9,29 @@ import (
 
 // A Record is one bibliographic record. What a source did not say is empty; a year of 0 is none.
 type Record struct {
-	ID        string // by which the record is named: accession number, else ID, else DOI, else #n
-	Title     string
-	Abstract  string
-	Authors   []Person
-	Journal   string
-	Year      int
-	Keywords  []string     // the authors' own
-	Headings  []Assignment // from a controlled vocabulary
-	Types     []string
-	Languages []string
-	Countries []string
-	Accession string // the number the source gave it
-	LocalID   string // an ID given by whoever wrote the file
-	DOI       string // as written
-	URLs      []string
-	ISSN      string
-	Volume    string
-	Issue     string
-	FirstPage string
-	LastPage  string
-	Others    []Rendering `json:",omitempty"` // title and abstract in other languages
-	Extra     []Extra     // fields of its format that Tamiz does not know, kept to be written back
+	ID         string // by which the record is named: accession number, else ID, else DOI, else #n
+	Title      string
+	Abstract   string
+	Authors    []Person
+	Journal    string
+	Year       int
+	Keywords   []string     // the authors' own
+	Headings   []Assignment // from a controlled vocabulary
+	Types      []string
+	Languages  []string
+	Countries  []string
+	Substances []string `json:",omitempty"` // that it is about, as the source names them
+	Accession  string   // the number the source gave it
+	LocalID    string   // an ID given by whoever wrote the file
+	DOI        string   // as written
+	URLs       []string
+	ISSN       string
+	Volume     string
+	Issue      string
+	FirstPage  string
+	LastPage   string
+	Others     []Rendering `json:",omitempty"` // title and abstract in other languages
+	Extra      []Extra     // fields of its format that Tamiz does not know, kept to be written back
 }
 
 // A Rendering is a title or an abstract in another language than the record's own. It is shown, not

@@ -35,12 +35,16 @@ type items struct {
 	longerStops []uint32
 }
 
-func buildItems(ix *index.Index, o WordOptions) *items {
+// buildItems counts the words of all records; it tells how far it is.
+func buildItems(ix *index.Index, o WordOptions, far func(part float64)) *items {
+	far(0.01)
+	defer far(1)
 	s := ix.Stream(ix.All(), o.Fields)
 	it := &items{o: o, records: ix.Len()}
 	var held [][]held
 	found := countGrams(ix, s, o.MaxWords, o.MinRecords, func(l level, at []int32) {
 		held = append(held, heldBy(s, l, at))
+		far(0.9 * float64(len(held)) / float64(o.MaxWords))
 	})
 	place := it.name(ix, s, found)
 	for n, l := range found {

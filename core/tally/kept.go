@@ -10,6 +10,7 @@ import (
 // kept is what is kept of all records of a pool, so that any set of them can be set against any other
 // without reading them again. Each part is made when it is first asked for, and does not change.
 type kept struct {
+	counting atomic.Int32 // in hundredths, how far the words are counted
 	words   func() *items
 	lists   map[Facet]func() *listed
 	foreign func() *roaring.Bitmap // records that do not read like English
@@ -27,12 +28,23 @@ type partedList struct {
 // Keep makes a pool keep what it counts, for all the sets that will be looked at.
 func (p *Pool) Keep() {
 	k := &kept{lists: map[Facet]func() *listed{}}
-	k.words = sync.OnceValue(func() *items { return buildItems(p.Index, DefaultWords) })
+	k.words = sync.OnceValue(func() *items {
+		return buildItems(p.Index, DefaultWords, func(part float64) { k.counting.Store(int32(100 * part)) })
+	})
 	k.foreign = sync.OnceValue(func() *roaring.Bitmap { return foreignOf(p.Index) })
 	for _, f := range Facets {
 		k.lists[f] = sync.OnceValue(func() *listed { return buildListed(p.Records, f, nil) })
 	}
 	p.kept = k
+}
+
+// Counted returns how far the words of all records are counted, of 1: that takes the longest of all that a pool
+// keeps. It is 0 while nobody has asked for them.
+func (p *Pool) Counted() float64 {
+	if p.kept == nil {
+		return 0
+	}
+	return float64(p.kept.counting.Load()) / 100
 }
 
 // Over returns the pool with another part of its records as the sample and another as the contrast. A

@@ -58,6 +58,8 @@ func mentions(f Facet, r *bib.Record, parted Parted) []mention {
 		each(r.Languages, label)
 	case Countries:
 		each(r.Countries, label)
+	case Substances:
+		each(r.Substances, label)
 	}
 	return out
 }

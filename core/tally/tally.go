@@ -16,7 +16,7 @@ import (
 // A Facet is a kind of item that is counted.
 type Facet string
 
-// The facets. Substances are not among them: no format that is read carries any.
+// The facets.
 const (
 	Words      Facet = "words"
 	Headings   Facet = "headings"
@@ -28,10 +28,11 @@ const (
 	Types      Facet = "types"
 	Languages  Facet = "languages"
 	Countries  Facet = "countries"
+	Substances Facet = "substances"
 )
 
 // Facets are all there are, in the order in which they are shown.
-var Facets = []Facet{Words, Headings, Qualifiers, Keywords, Journals, Authors, Years, Types, Languages, Countries}
+var Facets = []Facet{Words, Headings, Qualifiers, Keywords, Journals, Authors, Years, Types, Languages, Countries, Substances}
 
 // A Pool is a sample and what it is compared with, indexed together.
 type Pool struct {

@@ -235,6 +235,7 @@ func (r *Reader) record(e entry) *bib.Record {
 		rec.Languages = []string{id}
 	}
 	rec.Countries = exchange.Parted(take("country"))
+	rec.Substances = exchange.Parted(take("substances"))
 	rec.Types = exchange.Parted(take("type"))
 	if code := codes[e.kind]; code != "" && !slices.Contains(rec.Types, code) {
 		rec.Types = append(rec.Types, code)

@@ -79,6 +79,7 @@ func (w *Writer) Write(r *bib.Record) error {
 	put("language", exchange.Joined(r.Languages))
 	put("type", exchange.Joined(types))
 	put("country", exchange.Joined(r.Countries))
+	put("substances", exchange.Joined(r.Substances))
 	put("accession", r.Accession)
 	if len(r.Others) > 0 {
 		put("othertitle", r.Others[0].Title)

@@ -188,12 +188,13 @@ func (d date) year() int {
 
 // custom holds what CSL-JSON has no field for.
 type custom struct {
-	Accession string          `json:"accession,omitempty"`
-	Types     []string        `json:"types,omitempty"`
-	Languages []string        `json:"languages,omitempty"`
-	Countries []string        `json:"countries,omitempty"`
-	URLs      []string        `json:"urls,omitempty"`
-	Others    []bib.Rendering `json:"others,omitempty"`
+	Accession  string          `json:"accession,omitempty"`
+	Types      []string        `json:"types,omitempty"`
+	Languages  []string        `json:"languages,omitempty"`
+	Countries  []string        `json:"countries,omitempty"`
+	Substances []string        `json:"substances,omitempty"`
+	URLs       []string        `json:"urls,omitempty"`
+	Others     []bib.Rendering `json:"others,omitempty"`
 }
 
 func (r *Reader) record(i item, line int) *bib.Record {
@@ -231,7 +232,7 @@ func (r *Reader) record(i item, line int) *bib.Record {
 	rec := &bib.Record{Title: text("title"), Abstract: text("abstract"), Journal: text("container-title"), DOI: text("DOI"), ISSN: text("ISSN"), Volume: text("volume"), Issue: text("issue")}
 	var own custom
 	into("custom", &own)
-	rec.Accession, rec.Countries, rec.Others = own.Accession, own.Countries, own.Others
+	rec.Accession, rec.Countries, rec.Substances, rec.Others = own.Accession, own.Countries, own.Substances, own.Others
 	var authors []person
 	into("author", &authors)
 	for _, a := range authors {
@@ -321,7 +322,7 @@ func (w *Writer) Write(r *bib.Record) error {
 		out["id"] = fmt.Sprintf("#%d", w.n)
 	}
 	var own custom
-	own.Accession, own.Countries, own.Others = r.Accession, r.Countries, r.Others
+	own.Accession, own.Countries, own.Substances, own.Others = r.Accession, r.Countries, r.Substances, r.Others
 	out["type"] = "document"
 	rest := r.Types
 	if i := slices.IndexFunc(r.Types, func(t string) bool { return kinds[t] != "" }); i >= 0 {
@@ -379,7 +380,7 @@ func (w *Writer) Write(r *bib.Record) error {
 		out["URL"] = r.URLs[0]
 		own.URLs = r.URLs[1:]
 	}
-	if len(own.Accession)+len(own.Countries)+len(own.Others)+len(own.Types)+len(own.Languages)+len(own.URLs) > 0 {
+	if len(own.Accession)+len(own.Countries)+len(own.Substances)+len(own.Others)+len(own.Types)+len(own.Languages)+len(own.URLs) > 0 {
 		out["custom"] = own
 	}
 	for _, e := range r.Extra {

@@ -41,6 +41,10 @@ func Holds(f Format, field string) Holding {
 		if f == BibTeX || f == CSV || f == TSV {
 			return One
 		}
+	case "substances":
+		if f == RIS || f == MODS {
+			return No
+		}
 	case "otherAbstracts":
 		switch f {
 		case RIS:

@@ -85,7 +85,7 @@ func generated(t *rapid.T, n int) (all []*bib.Record) {
 	for i := range n {
 		r := &bib.Record{Title: text("title"), Abstract: maybe("abstract?", text("abstract")), Journal: maybe("journal?", text("journal")), Year: rapid.IntRange(1000, 2030).Draw(t, "year"),
 			Accession: code.Draw(t, "accession") + "-" + string(rune('a'+i)), LocalID: maybe("local?", "local:"+code.Draw(t, "local")+string(rune('a'+i))), DOI: maybe("doi?", "10.99999/"+strings.ReplaceAll(word.Draw(t, "doi"), `\`, "")),
-			ISSN: maybe("issn?", "1234-567X"), Volume: maybe("volume?", "12"), Issue: maybe("issue?", "S3"), Countries: list("countries", plain), Languages: list("languages", rapid.SampledFrom([]string{"eng", "spa", "por"})),
+			ISSN: maybe("issn?", "1234-567X"), Volume: maybe("volume?", "12"), Issue: maybe("issue?", "S3"), Countries: list("countries", plain), Substances: list("substances", plain), Languages: list("languages", rapid.SampledFrom([]string{"eng", "spa", "por"})),
 			Types: append(list("types", plain), rapid.SampledFrom([]string{"JOUR", "BOOK", "THES"}).Draw(t, "code")), URLs: list("urls", rapid.StringMatching(`https://x\.example/[a-z0-9_~%=?&.-]{1,20}`))}
 		if rapid.Bool().Draw(t, "pages") {
 			r.FirstPage, r.LastPage = "e11", "e19"
@@ -174,7 +174,7 @@ func TestRecordsGoThroughEveryPairOfFormatsUnchanged(t *testing.T) {
 
 // What a format does not hold is lost in it, or the table would promise too little.
 func TestTheTableOfWhatFormatsHoldIsTrue(t *testing.T) {
-	full := &bib.Record{Title: "Heat", Abstract: "Crews rested.", Year: 2014, Types: []string{"JOUR"}, Accession: "A1", Others: []bib.Rendering{{Language: "spa", Title: "Calor", Abstract: "Descanso."}, {Language: "por", Title: "Calor e sombra", Abstract: "Pausa."}}}
+	full := &bib.Record{Title: "Heat", Abstract: "Crews rested.", Year: 2014, Substances: []string{"Velkanide", "Salt of Oso"}, Types: []string{"JOUR"}, Accession: "A1", Others: []bib.Rendering{{Language: "spa", Title: "Calor", Abstract: "Descanso."}, {Language: "por", Title: "Calor e sombra", Abstract: "Pausa."}}}
 	for _, f := range records.Held {
 		back, _, _ := read(t, write(t, f, []*bib.Record{full}, records.Choice{}))
 		for _, field := range allFields {

@@ -382,6 +382,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/making": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far it is with reading and counting what is looked at */
+        get: operations["making"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/suits": {
         parameters: {
             query?: never;
@@ -869,7 +886,7 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** @enum {string} */
-        Facet: "words" | "headings" | "qualifiers" | "keywords" | "journals" | "authors" | "years" | "types" | "languages" | "countries";
+        Facet: "words" | "headings" | "qualifiers" | "keywords" | "journals" | "authors" | "years" | "types" | "languages" | "countries" | "substances";
         /** @enum {string} */
         DecisionState: "open" | "parked" | "dropped";
         /** @enum {string} */
@@ -1409,6 +1426,13 @@ export interface components {
             /** Format: double */
             pull: number;
         };
+        Making: {
+            /** @enum {string} */
+            stage: "reading" | "indexing" | "counting" | "ready";
+            records: number;
+            /** Format: double */
+            part: number;
+        };
         Suits: {
             items: components["schemas"]["Suit"][];
         };
@@ -1638,6 +1662,7 @@ export interface components {
             types: string[];
             languages: string[];
             countries: string[];
+            substances: string[];
             doi: string;
             others: {
                 language: string;
@@ -2761,6 +2786,37 @@ export interface operations {
                 };
                 content: {
                     "*/*": string;
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    making: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Making"];
                 };
             };
             /** @description what went wrong */

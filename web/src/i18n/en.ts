@@ -67,7 +67,7 @@ export default {
     'too-large': 'The record is larger than {detail}; skipped', twice: 'The same record stands earlier in the file ({detail}); counted once', double: 'Another record of the same work stands earlier in the file ({detail}); both kept', already: 'The record is a key study already ({detail}); left out',
     'no-statement': 'This line is no statement and was skipped: “{detail}”', 'no-label': 'A concept without a label was left out: {detail}', 'other-language': 'A concept has no label in the chosen language; it is shown as “{detail}”', 'two-labels': 'A second preferred label in one language ({detail}); the first is used', 'same-label': 'Two concepts have this label ({detail}); both are kept, the first is found by it', 'no-parent': 'A concept names a broader or narrower one that is not there ({detail}); passed over', cycle: 'A concept stands below itself ({detail}); the step that closes the circle is passed over',
   },
-  facet: { words: 'Words', headings: 'Headings', qualifiers: 'Qualifiers', keywords: 'Keywords', journals: 'Journals', authors: 'Authors', years: 'Years', types: 'Types', languages: 'Languages', countries: 'Countries' },
+  facet: { words: 'Words', headings: 'Headings', qualifiers: 'Qualifiers', keywords: 'Keywords', journals: 'Journals', authors: 'Authors', years: 'Years', types: 'Types', languages: 'Languages', countries: 'Countries', substances: 'Substances' },
   figure: {
     item: 'item', records: 'Records', withNarrower: 'And below', lift: 'Lift', pull: 'Pull', keys: 'Keys', rescues: 'Rescues', price: 'Price', worth: 'Worth',
     termRecords: 'Records', onlyHere: 'Only here', termKeys: 'Keys', grows: 'Block grows to', headingsAlone: 'headings alone', both: 'both', wordsAlone: 'words alone',

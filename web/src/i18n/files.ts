@@ -3,7 +3,7 @@ export default {
   screen: { shelf: 'Shelf' },
   change: { shelve: 'put on the shelf: {title}', unshelve: 'taken off the shelf: {title}', shelveMany: '{n} records put on the shelf', unshelveMany: '{n} records taken off the shelf', shelfNote: 'noted on the shelf: {title}', shelfTags: 'tagged on the shelf: {title}' },
   recordField: {
-    '': 'left out', title: 'Title', abstract: 'Abstract', authors: 'Authors', journal: 'Journal', year: 'Year', volume: 'Volume', issue: 'Issue', firstPage: 'First page', lastPage: 'Last page', pages: 'Pages, first and last', keywords: 'Author keywords', headings: 'Headings', types: 'Types', languages: 'Languages', countries: 'Countries',
+    '': 'left out', title: 'Title', abstract: 'Abstract', authors: 'Authors', journal: 'Journal', year: 'Year', volume: 'Volume', issue: 'Issue', firstPage: 'First page', lastPage: 'Last page', pages: 'Pages, first and last', keywords: 'Author keywords', headings: 'Headings', types: 'Types', languages: 'Languages', countries: 'Countries', substances: 'Substances',
     doi: 'DOI', accession: 'Number at the source', localId: 'Own number', issn: 'ISSN', urls: 'Addresses', otherTitles: 'Title in another language', otherAbstracts: 'Abstract in another language', extra: 'kept as it is',
   },
   format: { ris: 'RIS', bibtex: 'BibTeX', csl: 'CSL-JSON', csv: 'CSV', tsv: 'Table with tabs', mods: 'MODS', marcxml: 'MARCXML', dc: 'Dublin Core', tagged: 'Tagged text', html: 'Page to print', skos: 'SKOS' },

@@ -5,6 +5,10 @@ export default {
     ids: '{n} selected record | {n} selected records', strategy: 'the strategy', shelf: 'the shelf', joined: 'two samples together', rest: 'the rest of both', restOf: 'the rest of {set}', within: '{item}, of {set}', restHint: 'sample and contrast together, without it',
     groupSamples: 'A sample', groupBlocks: 'What terms find, in sample and contrast together', back: 'The sample again', anew: 'Order anew', anewTip: 'Counts what the blocks find now, and puts aside what their terms match by now', changes: '{n} change since | {n} changes since', aside: '{n} aside', asideTip: 'Items that a term of the block they suit matches by now. Show them too', fromAbove: 'Look at these from above', empty: 'No record of sample and contrast is in this set.',
   },
+  making: {
+    reading: 'Reading {n} record | Reading {n} records', indexing: 'Indexing {n} record | Indexing {n} records', counting: 'Counting the words of {n} record | Counting the words of {n} records', step: { reading: 'read', indexing: 'index', counting: 'count' },
+    leave: 'This is done once for a sample and its contrast. Go on elsewhere meanwhile; it is ready when you come back.',
+  },
   suit: { proposed: 'suits {block}', inside: 'found by {block} already', none: 'No block suits it clearly; a digit says which', missed: 'in {n} missed key study | in {n} missed key studies' },
   marked: { title: '{n} items selected', text: 'What is decided holds for all of them, as one change.', clear: 'Select one alone' },
   filters: {

@@ -58,7 +58,7 @@ const byline = computed(() => [props.record.authors.slice(0, 6).join('; '), prop
         </v-menu>
       </div>
     </template>
-    <p class="small ids">{{ [record.recordId, record.doi && `DOI ${record.doi}`, record.types.join(', '), record.languages.join(', ')].filter(Boolean).join(' · ') }}</p>
+    <p class="small ids">{{ [record.recordId, record.doi && `DOI ${record.doi}`, record.types.join(', '), record.languages.join(', '), record.substances.join(', ')].filter(Boolean).join(' · ') }}</p>
   </article>
 </template>
 

@@ -14,7 +14,10 @@ export interface Item {
 }
 
 /** The facets whose items can be taken into blocks; the others are there to be looked at. */
-export const taken: readonly Facet[] = ['words', 'headings', 'keywords']
+export const taken: readonly Facet[] = ['words', 'headings', 'keywords', 'substances']
+
+/** Whether the items of a facet go into a block as words. */
+export const textual = (facet: Facet): boolean => taken.includes(facet) && facet !== 'headings'
 
 /** By what an item may have been decided on: any of its variants. */
 const keysOf = (item: Item) => item.forms ?? [item.key]

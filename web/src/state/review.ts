@@ -102,6 +102,7 @@ export const useReview = defineStore('review', () => {
         else if (t.kind === 'text') {
           put(decisionKey('words', t.key), b.id)
           put(decisionKey('keywords', t.key), b.id)
+          put(decisionKey('substances', t.key), b.id)
         }
       }
     }

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Suit } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
+import { textual } from '@/state/decide'
 import { useReview } from '@/state/review'
 import type { Candidate } from './candidates'
 
@@ -11,13 +12,13 @@ const props = defineProps<{ candidate: Candidate; hasContrast: boolean; hasKeys:
 
 const { t, n } = useI18n()
 const review = useReview()
-const textual = computed(() => props.candidate.facet === 'words' || props.candidate.facet === 'keywords')
+const mono = computed(() => textual(props.candidate.facet))
 const letter = (id: string) => review.document.blocks.find((b) => b.id === id)?.name ?? ''
 const lift = (x?: number) => (x === undefined ? '' : `${n(x, x < 99.95 ? 'one' : 'whole')}×`)
 </script>
 
 <template>
-  <span class="item cut" :class="{ mono: textual }" :title="candidate.item">{{ candidate.item }}<small v-if="candidate.forms" :title="candidate.forms.join(', ')">+{{ candidate.forms.length - 1 }}</small><small v-if="candidate.row.heading" :title="t('tree.entryOf', { heading: candidate.row.heading })">= {{ candidate.row.heading }}</small></span>
+  <span class="item cut" :class="{ mono }" :title="candidate.item">{{ candidate.item }}<small v-if="candidate.forms" :title="candidate.forms.join(', ')">+{{ candidate.forms.length - 1 }}</small><small v-if="candidate.row.heading" :title="t('tree.entryOf', { heading: candidate.row.heading })">= {{ candidate.row.heading }}</small></span>
   <span class="fig"><i class="bar" :style="{ width: `${Math.max(2, (candidate.row.records / most) * 48)}px` }" /><b>{{ n(candidate.row.records, 'whole') }}</b></span>
   <span v-if="hasNarrower" class="fig">{{ n(candidate.row.withNarrower ?? 0, 'whole') }}</span>
   <template v-if="hasContrast">

@@ -43,7 +43,8 @@ const { width } = useElementSize(root)
 const bar = computed(() => (width.value && scroller.value ? scroller.value.offsetWidth - scroller.value.clientWidth : 0))
 const narrow = computed(() => width.value > 0 && width.value < 480)
 const grid = computed(() => {
-  const [records, below, lift, pull, keys] = narrow.value ? [60, 58, 52, 48, 38] : [props.hasNarrower ? 92 : 104, 64, 58, 52, 42]
+  const room = Math.max(0, String(props.most).length - 4) * 9 // for figures of many digits
+  const [records, below, lift, pull, keys] = narrow.value ? [60 + room, 58, 52, 48, 38] : [(props.hasNarrower ? 92 : 104) + room, 64, 58, 52, 42]
   const columns = [records, props.hasNarrower && below, props.hasContrast && lift, props.hasContrast && pull, props.hasKeys && keys, props.blocks ? 84 : 58].filter(Boolean)
   return { '--columns': `minmax(90px, 1fr) ${columns.map((c) => `${c}px`).join(' ')}` }
 })

@@ -8,7 +8,7 @@ import BlockStamp from '@/parts/BlockStamp.vue'
 import { useReader } from '@/parts/reader'
 import { useFinds, useRefusal } from '@/parts/tried'
 import { useBench } from '@/state/bench'
-import { dropReasons, useDecide } from '@/state/decide'
+import { dropReasons, textual as isTextual, useDecide } from '@/state/decide'
 import { newTerm, termText, useReview } from '@/state/review'
 import AlikeWords from '@/parts/AlikeWords.vue'
 import FoldedWritings from './FoldedWritings.vue'
@@ -108,7 +108,7 @@ watch(
 )
 
 const records = (at?: number) => reader.list({ facet: props.candidate.facet, item: props.candidate.item }, props.candidate.item, at)
-const textual = computed(() => props.candidate.facet === 'words' || props.candidate.facet === 'keywords')
+const textual = computed(() => isTextual(props.candidate.facet))
 
 /** Who decided it, when, and in which sample: what is known of these. */
 const decidedBy = computed(() => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery, type UseQueryReturnType } from '@tanstack/vue-query'
 import { refDebounced, useStorage } from '@vueuse/core'
-import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, ref, watch, watchEffect } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask, CallError, type Block, type Facet, type Suit, type Tally, type Term } from '@/api/client'
@@ -19,6 +19,7 @@ import CandidatePanel from './CandidatePanel.vue'
 import HarvestTools from './HarvestTools.vue'
 import KeysDialog from './KeysDialog.vue'
 import LookedAt from './LookedAt.vue'
+import MakingProgress from './MakingProgress.vue'
 import SaveMenu from './SaveMenu.vue'
 import { noFilters, useCandidates, type Candidate } from './candidates'
 
@@ -29,7 +30,7 @@ const SharesView = defineAsyncComponent(() => import('./SharesView.vue'))
 const JournalsView = defineAsyncComponent(() => import('./JournalsView.vue'))
 const HeadingTree = defineAsyncComponent(() => import('./HeadingTree.vue'))
 const TeamsView = defineAsyncComponent(() => import('./TeamsView.vue'))
-const facets: Facet[] = ['words', 'headings', 'qualifiers', 'keywords', 'journals', 'authors', 'years', 'types', 'languages', 'countries']
+const facets: Facet[] = ['words', 'headings', 'qualifiers', 'keywords', 'journals', 'authors', 'years', 'types', 'languages', 'countries', 'substances']
 
 const { t, n } = useI18n()
 const review = useReview()
@@ -41,21 +42,27 @@ const looked = useLooked()
 const { add, decide, takeBack, termOf } = useDecide()
 
 const facet = useStorage<Facet>('tamiz-facet', 'words')
-const behind = ref(false)
+const next = ref<Facet>()
 const tallies = Object.fromEntries(
   facets.map((f) => [
     f,
     useQuery({
       queryKey: computed(() => ['tally', review.id, review.viewStamp, review.keysStamp, looked.ordered.times, f]),
       queryFn: () => ask(api.GET('/api/reviews/{review}/tally', { params: { path: { review: review.id }, query: { facet: f } } })),
-      // What is looked at comes first; the others are counted behind it.
-      enabled: () => review.sample !== undefined && (f === facet.value || behind.value),
+      enabled: () => review.sample !== undefined && (f === facet.value || f === next.value),
       placeholderData: keepPreviousData,
     }),
   ]),
 ) as Record<Facet, UseQueryReturnType<Tally, Error>>
+// Few sources say of what substances their records tell: where none does, nothing is offered.
+const offered = computed(() => facets.filter((f) => f !== 'substances' || f === facet.value || tallies[f].data.value?.rows.length))
 const current = computed(() => tallies[facet.value])
-watch(() => current.value.isFetched.value && !current.value.isFetching.value, (done) => (behind.value = done), { immediate: true })
+// What is looked at comes first; the others are counted behind it, one after another: a browser asks few things at once,
+// and what is decided meanwhile must not wait.
+watchEffect(() => {
+  const busy = !current.value.isFetched.value || current.value.isFetching.value
+  next.value = busy ? undefined : facets.find((f) => f !== facet.value && !tallies[f].isFetched.value)
+})
 const tally = computed(() => current.value.data.value)
 
 // Which block each item suits is asked for anew when the blocks have changed and were left alone for a moment.
@@ -278,12 +285,12 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
         <SaveMenu v-if="tally" :facet="facet" :decides="decides" @plot="plot?.save(t(`facet.${facet}`), $event)" />
       </LookedAt>
       <div class="facets" role="tablist" :aria-label="t('harvest.facets')">
-        <button v-for="f in facets" :key="f" role="tab" :aria-selected="f === facet" :class="{ here: f === facet }" @click="facet = f">
+        <button v-for="f in offered" :key="f" role="tab" :aria-selected="f === facet" :class="{ here: f === facet }" @click="facet = f">
           {{ t(`facet.${f}`) }} <small>{{ tallies[f].data.value ? n(tallies[f].data.value!.rows.length, 'whole') : '' }}</small>
         </button>
       </div>
       <p v-if="current.error.value && !tally" class="wrong" role="alert">{{ problem(current.error.value) }}<button v-if="gone" class="btn bare" @click="review.refresh()">{{ t('act.lookAgain') }}</button></p>
-      <v-progress-linear v-else-if="!tally" indeterminate color="primary" :aria-label="t('harvest.counting')" />
+      <MakingProgress v-else-if="!tally" />
       <p v-else-if="!tally.looked" class="small none">{{ t('looked.empty') }}</p>
       <YearsView v-else-if="facet === 'years'" :tally="tally" />
       <SharesView v-else-if="facet === 'types' || facet === 'languages' || facet === 'countries'" :key="facet" :tally="tally" />

@@ -1,11 +1,12 @@
 import Papa from 'papaparse'
 import type { Facet, NewDecision, ReviewDocument, Sample, Term } from '@/api/client'
+import { taken } from '@/state/decide'
 import type { Op } from '@/state/ops'
 import { newTerm, termText, type Decided } from '@/state/review'
 
 const head = ['facet', 'item', 'state', 'block', 'field', 'narrower', 'central', 'reason', 'sample', 'who', 'at'] as const
 const fields: readonly string[] = ['text', 'title', 'abstract', 'titleAbstract', 'keyword', 'any']
-const facets: readonly string[] = ['words', 'headings', 'keywords']
+const facets: readonly string[] = taken
 const most = 50_000 // lines that are read
 
 /** What is decided about candidates as CSV: a line for each term of a block, and for each that is parked or dropped. */

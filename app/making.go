@@ -1,0 +1,66 @@
+package app
+
+import (
+	"context"
+	"sync/atomic"
+)
+
+// A making is how far the reading of the records of a pool is.
+type making struct {
+	of   int // records
+	read atomic.Int64
+}
+
+func (m *making) seen() { m.read.Add(1) }
+
+// Making is how far it is with what is looked at: its records are read, then indexed, then their words are
+// counted. What is ready is kept, and the next who asks does not wait.
+type Making struct {
+	Stage   string  `json:"stage"` // reading, indexing, counting or ready
+	Records int     `json:"records"`
+	Part    float64 `json:"part"` // of 1, as far as it is known
+}
+
+// Making returns how far it is with what is looked at in a review.
+func (a *App) Making(ctx context.Context, review int64) (*Making, error) {
+	saved, err := a.store.Document(ctx, review, 0)
+	if err != nil {
+		return nil, gone(err, "review")
+	}
+	doc, err := parse(saved.Body)
+	if err != nil {
+		return nil, err
+	}
+	samples, err := a.store.Samples(ctx, review)
+	if err != nil {
+		return nil, err
+	}
+	v, err := a.view(ctx, review, samples)
+	if err != nil || v.Sample == nil {
+		return &Making{Stage: "ready"}, err
+	}
+	key, records, _ := poolKey(v, samples, doc.Vocabulary)
+	if at, ok := a.pools.makings.Load(key); ok {
+		m := at.(*making)
+		if read := int(m.read.Load()); read < m.of {
+			return &Making{"reading", records, float64(read) / float64(m.of)}, nil
+		}
+		return &Making{"indexing", records, 0}, nil
+	}
+	if made := a.pools.has(key); made != nil {
+		if part := made.(*pool).Counted(); part > 0 && part < 1 {
+			return &Making{"counting", records, part}, nil
+		}
+	}
+	return &Making{"ready", records, 1}, nil
+}
+
+// has returns what is kept under a key, or nil.
+func (p *pools) has(key string) any {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	if e := p.byKey[key]; e != nil {
+		return e.Value.(*entry).value
+	}
+	return nil
+}

@@ -1,0 +1,92 @@
+package tally
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/RoaringBitmap/roaring/v2"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"tamiz/core/bib"
+)
+
+// Samples of the kind that a count stumbles over: each facet is counted from the text and from what a pool keeps,
+// alike, and every figure is a number.
+func TestAwkwardSamples(t *testing.T) {
+	many := func(n int, make func(i int) *bib.Record) (out []*bib.Record) {
+		for i := range n {
+			out = append(out, make(i))
+		}
+		return out
+	}
+	plain := func(i int) *bib.Record {
+		return &bib.Record{ID: fmt.Sprint(i), Title: fmt.Sprintf("Shade for crew %d", i), Abstract: "Crews rested in the shade.", Journal: "Annals of Shade", Year: 2010,
+			Authors: []bib.Person{{Family: "Velkana", Given: "Temi"}}, Keywords: []string{"shade"}, Headings: []bib.Assignment{{Label: "Shade"}}}
+	}
+	crowd := plain(0)
+	for i := range 40_000 {
+		crowd.Authors = append(crowd.Authors, bib.Person{Family: fmt.Sprintf("Osolana%d", i), Given: "I."})
+	}
+	for name, c := range map[string]struct{ sample, contrast []*bib.Record }{
+		"one record":                {many(1, plain), nil},
+		"no record":                 {nil, many(3, plain)},
+		"identical to its contrast": {many(9, plain), many(9, plain)},
+		"a contrast of three":       {many(9, plain), many(12, plain)[9:]},
+		"no abstracts":              {many(5, func(i int) *bib.Record { return &bib.Record{ID: fmt.Sprint(i), Title: "Shade"} }), nil},
+		"nothing but numbers":       {many(5, func(i int) *bib.Record { return &bib.Record{ID: fmt.Sprint(i), Title: "2014 15 16"} }), nil},
+		"nothing at all":            {many(5, func(i int) *bib.Record { return &bib.Record{ID: fmt.Sprint(i)} }), nil},
+		"a word of 300 letters":     {many(3, func(i int) *bib.Record { return &bib.Record{ID: fmt.Sprint(i), Title: strings.Repeat("x", 300)} }), nil},
+		"forty thousand authors":    {[]*bib.Record{crowd}, nil},
+		"Japanese": {many(3, func(i int) *bib.Record {
+			return &bib.Record{ID: fmt.Sprint(i), Title: "熱中症 の 予防", Journal: "農業", Languages: []string{"jpn"}}
+		}), nil},
+	} {
+		t.Run(name, func(t *testing.T) {
+			p := NewPool(c.sample, c.contrast)
+			kept := p.Over(p.Sample, p.Contrast)
+			kept.Keep()
+			for _, f := range Facets {
+				read, fast := Count(p, f, c.sample, DefaultWords), Count(kept, f, c.sample, DefaultWords)
+				for i := range fast.Rows {
+					unkept(&fast.Rows[i])
+				}
+				require.Equal(t, len(read.Rows), len(fast.Rows), f)
+				if len(read.Rows) > 0 {
+					require.Equal(t, read.Rows, fast.Rows, f)
+				}
+				for _, r := range read.Rows {
+					assert.NotEmpty(t, r.Item)
+					assert.Positive(t, r.Records)
+					assert.LessOrEqual(t, r.Records, read.Sample)
+					for _, figure := range []float64{r.Share, r.ContrastShare, r.Lift, r.Pull} {
+						require.False(t, figure != figure || figure > 1e300 || figure < -1e300, "%s %s: %v", f, r.Item, r)
+					}
+				}
+				losses := read.Losses()
+				upTo, half := read.Reach()
+				assert.Len(t, losses, len(read.Rows))
+				assert.Len(t, upTo, len(read.Rows))
+				assert.LessOrEqual(t, half, len(read.Rows))
+			}
+			p.Teams(c.sample)
+			kept.Foreign()
+		})
+	}
+}
+
+func TestIdenticalToItsContrastNothingIsTypical(t *testing.T) {
+	records := func() (out []*bib.Record) {
+		for i := range 10 {
+			out = append(out, &bib.Record{Title: "Shade for crews", Journal: fmt.Sprint("J", i%2)})
+		}
+		return out
+	}
+	p := NewPool(records(), nil)
+	over := p.Over(roaring.BitmapOf(0, 1, 2, 3, 4), p.Index.All())
+	for _, r := range CountWords(over, nil, DefaultWords).Rows {
+		assert.Zero(t, r.Pull, r.Item)
+		assert.InDelta(t, 1, r.Lift, 1e-9, r.Item)
+	}
+}
