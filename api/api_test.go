@@ -211,6 +211,8 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 		item := url.QueryEscape(rows[0].(map[string]any)["item"].(string))
 		c.call(200, "GET", at+"/item?facet="+facet+"&item="+item, nil)
 	}
+	c.call(200, "GET", at+"/making", nil)
+	c.call(404, "GET", "/api/reviews/99999/making", nil)
 	c.call(200, "GET", at+"/coverage", nil)
 	c.call(200, "GET", fmt.Sprint(at, "/coverage/", study["id"]), nil)
 	c.call(404, "GET", at+"/coverage/99999", nil)
@@ -218,6 +220,8 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	c.call(200, "GET", at+"/blocks/a/blind-spot", nil)
 	c.call(404, "GET", at+"/blocks/none/blind-spot", nil)
 	assert.NotEmpty(t, c.call(200, "POST", at+"/halves?split=true", nil)["document"].(map[string]any)["halves"])
+	c.call(200, "GET", at+"/making", nil)
+	c.call(404, "GET", "/api/reviews/99999/making", nil)
 	c.call(200, "GET", at+"/coverage", nil)
 	c.call(200, "POST", at+"/halves?split=false", nil)
 	c.call(200, "POST", at+"/terms", map[string]any{"typed": "fluid"})

@@ -199,7 +199,7 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 		}
 		row.Inside = inside(forms)
 		if v := d.pool.Thesaurus; v != nil && f == tally.Keywords {
-			row.Heading, _ = v.Heading(r.Item)
+			row.Heading, _ = v.Kin(r.Item) // as it stands it would be taken for the heading itself
 		}
 		out.Rows[i] = row
 	}

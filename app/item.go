@@ -214,6 +214,7 @@ func (d *desk) lead(out *Item, forms []string) {
 			return
 		}
 	}
+	out.EntryOf, _ = v.Kin(forms[0])
 }
 
 // literal returns the pattern of an item of a tally, in which * and ? mean nothing.

@@ -11,10 +11,10 @@ import (
 // without reading them again. Each part is made when it is first asked for, and does not change.
 type kept struct {
 	counting atomic.Int32 // in hundredths, how far the words are counted
-	words   func() *items
-	lists   map[Facet]func() *listed
-	foreign func() *roaring.Bitmap // records that do not read like English
-	below   sync.Map               // heading: the records that carry it or one below it
+	words    func() *items
+	lists    map[Facet]func() *listed
+	foreign  func() *roaring.Bitmap // records that do not read like English
+	below    sync.Map               // heading: the records that carry it or one below it
 
 	authors atomic.Pointer[partedList] // as they were parted last
 }

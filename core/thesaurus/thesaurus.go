@@ -53,6 +53,7 @@ type Thesaurus struct {
 
 	byLabel map[string]int // as text.Label writes them
 	byTerm  map[string]int
+	byKin   map[string]int // labels and entry terms by their families
 	search  search
 }
 
@@ -99,7 +100,7 @@ func Languages(concepts []Concept) []string {
 // Build makes a thesaurus of concepts. language chooses among the labels; empty, it is that of most
 // labels. What is wrong with the concepts is mended and told.
 func Build(concepts []Concept, language string) (*Thesaurus, []Trouble) {
-	t := &Thesaurus{Language: language, byLabel: map[string]int{}, byTerm: map[string]int{}}
+	t := &Thesaurus{Language: language, byLabel: map[string]int{}, byTerm: map[string]int{}, byKin: map[string]int{}}
 	if languages := Languages(concepts); language == "" && len(languages) > 0 {
 		t.Language = languages[0]
 	}
@@ -210,6 +211,24 @@ func (t *Thesaurus) name(tell func(TroubleKind, string, string)) {
 			}
 		}
 	}
+	for i, h := range t.Headings {
+		for _, written := range append([]string{h.Label}, h.EntryTerms...) {
+			if key := text.FamilyKey(text.Tokens(written)); key != "" {
+				if _, taken := t.byKin[key]; !taken {
+					t.byKin[key] = i
+				}
+			}
+		}
+	}
+}
+
+// Kin returns the label of the heading that a word or phrase stands for in another number or spelling than the
+// vocabulary's: one of the family of its label or of an entry term.
+func (t *Thesaurus) Kin(word string) (string, bool) {
+	if i, ok := t.byKin[text.FamilyKey(text.Tokens(word))]; ok {
+		return t.Headings[i].Label, true
+	}
+	return "", false
 }
 
 // Find returns the place of the heading with a label, however that is written.

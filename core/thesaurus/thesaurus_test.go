@@ -124,3 +124,15 @@ func TestEveryWalkEndsWhateverTheFileSays(t *testing.T) {
 		}
 	})
 }
+
+func TestAWordLeadsToTheHeadingOfItsFamily(t *testing.T) {
+	v, _ := thesaurus.Build([]thesaurus.Concept{
+		{ID: "1", Labels: []thesaurus.Text{{"Crop Harvesters", "en"}}, EntryTerms: []thesaurus.Text{{"Farm Labourers", "en"}}},
+		{ID: "2", Labels: []thesaurus.Text{{"Shade", "en"}}, EntryTerms: []thesaurus.Text{{"crop harvester", "en"}}},
+	}, "")
+	for word, want := range map[string]string{"crop harvester": "Crop Harvesters", "farm laborer": "Crop Harvesters", "shades": "Shade", "rest": "", "": ""} {
+		got, ok := v.Kin(word)
+		assert.Equal(t, want, got, word)
+		assert.Equal(t, want != "", ok, word)
+	}
+}

@@ -37,6 +37,6 @@ export default {
   palette: { open: 'Find anything', hint: 'Find a term, heading, record, screen or action', none: 'Nothing is called so.', kind: { screen: 'Screens', action: 'Actions', term: 'Terms', heading: 'Headings', candidate: 'Words', record: 'Records' }, look: 'Look at {name}', ofItem: '{what}: {item}', harvest: 'In Harvest: {what}', go: { next: 'Next item', previous: 'Previous item', first: 'First item', last: 'Last item' }, addHere: 'in block {block}' },
   tree: {
     asTree: 'As a tree', asList: 'As a list', label: 'Headings in their tree', heading: 'Heading', none: 'Without a vocabulary headings stand in no tree. Bring one in on Question.', open: 'Open {heading}', close: 'Close {heading}', spread: 'spread over {n}', spreadTip: 'This branch holds much of what is looked at in {n} headings, none of which holds half of it', cut: 'The tree is larger than what is shown here.',
-    scope: 'What it means', entry: 'Entry terms', words: 'Words that stand for it', entryOf: 'An entry term of {heading}',
+    scope: 'What it means', entry: 'Entry terms', words: 'Words that stand for it', entryOf: 'It leads to the heading {heading}',
   },
 }

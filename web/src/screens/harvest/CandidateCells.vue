@@ -19,7 +19,7 @@ const lift = (x?: number) => (x === undefined ? '' : `${n(x, x < 99.95 ? 'one' :
 
 <template>
   <span class="item cut" :class="{ mono }" :title="candidate.item">{{ candidate.item }}<small v-if="candidate.forms" :title="candidate.forms.join(', ')">+{{ candidate.forms.length - 1 }}</small><small v-if="candidate.row.heading" :title="t('tree.entryOf', { heading: candidate.row.heading })">= {{ candidate.row.heading }}</small></span>
-  <span class="fig"><i class="bar" :style="{ width: `${Math.max(2, (candidate.row.records / most) * 48)}px` }" /><b>{{ n(candidate.row.records, 'whole') }}</b></span>
+  <span class="fig"><i class="bar" :style="{ width: `${Math.max(2, (candidate.row.records / most) * 40)}px` }" /><b>{{ n(candidate.row.records, 'whole') }}</b></span>
   <span v-if="hasNarrower" class="fig">{{ n(candidate.row.withNarrower ?? 0, 'whole') }}</span>
   <template v-if="hasContrast">
     <span class="fig">{{ lift(candidate.row.lift) }}</span>

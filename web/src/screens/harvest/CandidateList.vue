@@ -44,7 +44,7 @@ const bar = computed(() => (width.value && scroller.value ? scroller.value.offse
 const narrow = computed(() => width.value > 0 && width.value < 480)
 const grid = computed(() => {
   const room = Math.max(0, String(props.most).length - 4) * 9 // for figures of many digits
-  const [records, below, lift, pull, keys] = narrow.value ? [60 + room, 58, 52, 48, 38] : [(props.hasNarrower ? 92 : 104) + room, 64, 58, 52, 42]
+  const [records, below, lift, pull, keys] = narrow.value ? [60 + room, 58, 52, 48, 38] : [(props.hasNarrower ? 88 : 96) + room, 64, 56, 50, 40]
   const columns = [records, props.hasNarrower && below, props.hasContrast && lift, props.hasContrast && pull, props.hasKeys && keys, props.blocks ? 84 : 58].filter(Boolean)
   return { '--columns': `minmax(90px, 1fr) ${columns.map((c) => `${c}px`).join(' ')}` }
 })

@@ -140,6 +140,7 @@ defineExpose({ terms, truncate, alike })
       <span v-if="suit?.missed" class="small missed">{{ t('suit.missed', { n: suit.missed }, suit.missed) }}</span>
       <span v-if="suit?.inside?.length" class="small">{{ t('suit.inside', { block: letters(suit.inside) }) }}</span>
     </div>
+    <p v-if="item?.entryOf" class="small absorbs">{{ t('tree.entryOf', { heading: item.entryOf }) }}</p>
     <div v-if="chosen.length > 1" class="several" role="status">
       <b>{{ t('marked.title', { n: chosen.length }) }}</b> <button class="btn bare" @click="emit('alone')">{{ t('marked.clear') }}</button>
       <p class="small">{{ t('marked.text') }}</p>
@@ -188,7 +189,6 @@ defineExpose({ terms, truncate, alike })
       <InContext v-if="textual" :lines="item?.context" @open="records" />
     </template>
     <FoldedWritings v-if="candidate.facet === 'authors' || candidate.row.writings?.length" :candidate="candidate" />
-    <p v-if="item?.entryOf" class="small absorbs">{{ t('tree.entryOf', { heading: item.entryOf }) }}</p>
     <template v-if="item?.scopeNote">
       <h3 class="small">{{ t('tree.scope') }}</h3>
       <p class="small">{{ item.scopeNote }}</p>
