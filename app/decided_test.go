@@ -140,6 +140,11 @@ func TestAnItemOfWhatIsLookedAtIsLookedAtInItsTurn(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 10, within.Looked+within.Contrast, "against the rest of that block's records alone")
 	assert.Equal(t, 2, within.Looked)
+	third, err := look(`{"facet":"types","item":"Trial Report","within":{"facet":"years","item":"2004","within":{"block":"a"}}}`)
+	require.NoError(t, err)
+	assert.Equal(t, 2, third.Looked+third.Contrast)
+	_, err = a.SetView(ctx, review, app.View{Sample: &state.Samples[0].ID, Set: json.RawMessage(strings.Repeat(`{"within":`, 9) + `{"block":"a"}` + strings.Repeat("}", 9))})
+	assert.Equal(t, "set", problem(t, err).Field)
 }
 
 func TestSubstancesAreCountedWhereRecordsSayThem(t *testing.T) {

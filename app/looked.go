@@ -24,8 +24,10 @@ type look struct {
 // sampled returns the pool's sample, against its contrast.
 func (p *pool) sampled() look { return look{p.Pool, ""} }
 
-// maxLooked is how much of what says which records are looked at is kept.
-const maxLooked = 64 << 10
+const (
+	maxLooked = 64 << 10 // bytes of what says which records are looked at
+	maxWithin = 8        // sets within one another
+)
 
 // look works out which records of the pool are looked at. Blocks and terms are those of the revision at
 // which they were chosen: an order does not change by itself under the reader's eyes.
@@ -57,9 +59,6 @@ func (a *App) look(ctx context.Context, review int64, d *desk, v View) (look, er
 func (a *App) lookedAt(ctx context.Context, review int64, d *desk, key string, s RecordSet, revision int) (made, within *roaring.Bitmap, err error) {
 	within = d.pool.Index.All()
 	if s.Within != nil {
-		if s.Within.Within != nil {
-			return nil, nil, invalid("set", "A selection within a selection within another cannot be looked at.")
-		}
 		if within, _, err = a.lookedAt(ctx, review, d, key+" within", *s.Within, revision); err != nil {
 			return nil, nil, err
 		}
@@ -149,6 +148,13 @@ func (a *App) checkLooked(ctx context.Context, review int64, v *View) error {
 	var s RecordSet
 	if err := json.Unmarshal(v.Set, &s); err != nil {
 		return invalid("set", "It is not said which records are to be looked at.")
+	}
+	depth := 0
+	for in := s.Within; in != nil; in = in.Within {
+		depth++
+	}
+	if depth > maxWithin {
+		return invalid("set", "At most %d selections are looked at within one another.", maxWithin)
 	}
 	saved, err := a.store.Document(ctx, review, 0)
 	if err != nil {
