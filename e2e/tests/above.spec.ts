@@ -133,7 +133,7 @@ test('journals are put on the hand-search list, with a note, and taken out as CS
   await page.reload()
   await expect(aside.getByRole('textbox')).toHaveValue('from 2019, "all" issues')
   const file = page.waitForEvent('download')
-  await aside.getByRole('button', { name: /Save the list/ }).click()
+  await aside.getByRole('button', { name: 'CSV' }).click()
   const csv = await readFile(await (await file).path(), 'utf8')
   expect(csv).toContain('journal,records,key_studies,unindexed,note')
   expect(csv).toContain('"from 2019, ""all"" issues"')

@@ -8,7 +8,7 @@ export default {
   },
   counted: {
     today: 'counted today, {source}', on: 'counted {day}, {source}', counting: 'counting at {source}: 1 to go | counting at {source}: {n} to go', never: 'not counted yet',
-    again: 'Count again', made: 'What {source} made of it', notHere: '1 more key study is not in {source}. | {n} more key studies are not in {source}.', inSample: '{n} in the sample', notCounted: '…', would: '{n} at {source} with it',
+    again: 'Count again', made: 'What {source} made of it', notHere: '1 more key study is not in {source}. | {n} more key studies are not in {source}.', inSample: '{n} in the sample', notCounted: '…', would: 'With it, at {source}',
     sent: 'The query as it was sent', echoed: 'As the source repeats it', echoedSame: 'The source repeats it as it was sent.', notEchoed: 'The source does not repeat the query.', said: 'What the source said', nothingSaid: 'The source said nothing about it.',
     notes: 'What the source cannot be asked', allAsked: 'The source was asked just what is meant.', bare: 'What bare words would have become', bareAsk: 'Ask with bare words', bareText: 'Typed into the source without a field, “{term}” finds {n}; here it finds {here}.', bareSame: 'the same number',
     request: 'The whole request', at: 'Counted {day}, {time}', diagnostic: 'diagnostic {n}', open: '{n} at {source}: {term}. What it made of it', refused: 'The source refuses this', recordsAt: 'records at {source}', recordsTip: 'Records that the source itself finds, with the date of the count. A mark: the source could not be asked just this.',

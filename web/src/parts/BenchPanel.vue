@@ -82,10 +82,10 @@ function limitText(kind: string): string {
       <p v-else class="small none">{{ t('bench.noKeys') }}</p>
       <CatchStrip v-if="bench.now && shown.caught.length" :marks="stripMarks(bench.now.caught, bench.ahead?.caught, bench.now.notHere)" :label="t('bench.whole')" />
       <div v-if="sources.chosen" class="figure second">
-        <button v-if="whole" class="open display" data-testid="to-read" :title="t('counted.made', { source: sources.chosen.name })" @click="made.show(whole, t('bench.whole'), sources.chosen)">{{ n(whole.records, 'whole') }}</button>
+        <button v-if="whole" class="open display" data-testid="to-read" :title="t('counted.made', { source: sources.chosen.name })" @click="made.show(bench.there ?? whole, t('bench.whole'), sources.chosen)">{{ n((bench.there ?? whole).records, 'whole') }}</button>
         <span v-else class="display dim">{{ t('counted.notCounted') }}</span>
-        <b v-if="moreThere" class="gold there" :title="t('counted.would', { source: sources.chosen.name, n: n(bench.there!.records, 'whole') })">{{ signed(moreThere) }}</b>
-        <span class="small">{{ t('bench.toRead') }} <template v-if="shown.records !== undefined">· <button class="link" @click="reader.list({ strategy: true }, t('bench.toReadTitle'))">{{ t('counted.inSample', { n: n(shown.records, 'whole') }) }}</button> <b v-if="more" class="gold">{{ signed(more) }}</b></template></span>
+        <span class="small">{{ t('bench.toRead') }} <b v-if="moreThere" class="gold" :title="t('counted.would', { source: sources.chosen.name })">{{ signed(moreThere) }}</b></span>
+        <span v-if="shown.records !== undefined" class="small beside"><button class="link" @click="reader.list({ strategy: true }, t('bench.toReadTitle'))">{{ t('counted.inSample', { n: n(shown.records, 'whole') }) }}</button> <b v-if="more" class="gold">{{ signed(more) }}</b></span>
       </div>
       <div v-else-if="shown.records !== undefined" class="figure second">
         <button class="open display" data-testid="to-read" :title="t('bench.openRecords')" @click="reader.list({ strategy: true }, t('bench.toReadTitle'))">{{ n(shown.records, 'whole') }}</button>
@@ -178,7 +178,12 @@ function limitText(kind: string): string {
 }
 
 .second {
+  flex-wrap: wrap;
   margin-bottom: 10px;
+}
+
+.beside {
+  flex-basis: 100%;
 }
 
 .none {

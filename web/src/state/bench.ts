@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { refDebounced, watchDebounced } from '@vueuse/core'
+import { watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import { api, ask, type Bench } from '@/api/client'
@@ -46,7 +46,8 @@ export const useBench = defineStore('bench', () => {
   })
 
   // Over the sample it is known at once; the source is asked when something is rested on for a while, and once a day.
-  const lasting = refDebounced(resting, 900)
+  const lasting = shallowRef<Resting>()
+  watchDebounced(resting, (on) => (lasting.value = on), { debounce: 900 })
   const atSource = useQuery({
     queryKey: computed(() => ['count-whole', review.id, review.searchStamp, sources.chosen?.id, lasting.value && JSON.stringify(lasting.value.ops)]),
     queryFn: ({ signal }) => ask(api.POST('/api/reviews/{review}/count-whole', { params: { path: { review: review.id } }, body: applyOps(review.document, lasting.value?.ops ?? []), signal })),
