@@ -151,5 +151,10 @@ h3 {
 
 td.left {
   overflow-wrap: anywhere;
+  min-width: 108px; /* a word of usual length stays whole */
+}
+
+.proposes :is(th, td):not(.left) {
+  padding-inline: 4px;
 }
 </style>
