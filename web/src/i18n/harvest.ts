@@ -2,7 +2,7 @@
 export default {
   looked: {
     at: 'What is looked at', records: 'Records of the sample and what it is set against', any: 'what the blocks find now', block: 'what {block} finds', spot: 'blind spot of {block}', only: 'only found by {term}', term: 'found by {term}', item: '{item} ({facet})', team: 'the team of {name}',
-    ids: '{n} selected record | {n} selected records', strategy: 'the strategy', shelf: 'the shelf', joined: 'two samples together', rest: 'the rest of both', restOf: 'the rest of {set}', within: '{item}, of {set}', restHint: 'sample and contrast together, without it',
+    ids: '{n} selected record | {n} selected records', strategy: 'what all blocks find together', shelf: 'the shelf', joined: 'two samples together', rest: 'the rest of both', restOf: 'the rest of {set}', within: '{item}, of {set}', restHint: 'sample and contrast together, without it',
     groupSamples: 'A sample', groupBlocks: 'What terms find, in sample and contrast together', back: 'The sample again', anew: 'Order anew', anewTip: 'Counts what the blocks find now, and puts aside what their terms match by now', changes: '{n} change since | {n} changes since', aside: '{n} aside', asideTip: 'Items that a term of the block they suit matches by now. Show them too', fromAbove: 'Look at these from above', empty: 'No record of sample and contrast is in this set.',
   },
   making: {

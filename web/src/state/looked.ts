@@ -36,6 +36,7 @@ export const useLooked = defineStore('looked', () => {
   const offered = computed<RecordSet[]>(() => {
     const searched = review.document.blocks.filter((b) => b.searched && !b.negated && b.terms.some((x) => x.on))
     return [
+      ...(searched.length > 1 ? [{ strategy: true }] : []),
       ...(searched.length ? [{ any: true }] : []),
       ...searched.map((b) => ({ block: b.id })),
       ...(searched.length > 1 ? searched.map((b) => ({ block: b.id, spot: true })) : []),
