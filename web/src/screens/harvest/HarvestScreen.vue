@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery, type UseQueryReturnType } from '@tanstack/vue-query'
-import { refDebounced, useStorage } from '@vueuse/core'
-import { computed, defineAsyncComponent, nextTick, ref, watch, watchEffect } from 'vue'
+import { useStorage } from '@vueuse/core'
+import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
-import { api, ask, CallError, type Block, type Facet, type Suit, type Tally, type Term } from '@/api/client'
+import { CallError, type Block, type Facet, type Term } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
 import { useReader } from '@/parts/reader'
 import { offer } from '@/state/actions'
@@ -22,6 +21,7 @@ import LookedAt from './LookedAt.vue'
 import MakingProgress from './MakingProgress.vue'
 import SaveMenu from './SaveMenu.vue'
 import { noFilters, useCandidates, type Candidate } from './candidates'
+import { facets, useTallies } from './tallies'
 
 // Charts come when they are first looked at.
 const CandidatePlot = defineAsyncComponent(() => import('./CandidatePlot.vue'))
@@ -30,7 +30,6 @@ const SharesView = defineAsyncComponent(() => import('./SharesView.vue'))
 const JournalsView = defineAsyncComponent(() => import('./JournalsView.vue'))
 const HeadingTree = defineAsyncComponent(() => import('./HeadingTree.vue'))
 const TeamsView = defineAsyncComponent(() => import('./TeamsView.vue'))
-const facets: Facet[] = ['words', 'headings', 'qualifiers', 'keywords', 'journals', 'authors', 'years', 'types', 'languages', 'countries', 'substances']
 
 const { t, n } = useI18n()
 const review = useReview()
@@ -42,38 +41,7 @@ const looked = useLooked()
 const { add, decide, takeBack, termOf } = useDecide()
 
 const facet = useStorage<Facet>('tamiz-facet', 'words')
-const next = ref<Facet>()
-const tallies = Object.fromEntries(
-  facets.map((f) => [
-    f,
-    useQuery({
-      queryKey: computed(() => ['tally', review.id, review.viewStamp, review.keysStamp, looked.ordered.times, f]),
-      queryFn: () => ask(api.GET('/api/reviews/{review}/tally', { params: { path: { review: review.id }, query: { facet: f } } })),
-      enabled: () => review.sample !== undefined && (f === facet.value || f === next.value),
-      placeholderData: keepPreviousData,
-    }),
-  ]),
-) as Record<Facet, UseQueryReturnType<Tally, Error>>
-// Few sources say of what substances their records tell: where none does, nothing is offered.
-const offered = computed(() => facets.filter((f) => f !== 'substances' || f === facet.value || tallies[f].data.value?.rows.length))
-const current = computed(() => tallies[facet.value])
-// What is looked at comes first; the others are counted behind it, one after another: a browser asks few things at once,
-// and what is decided meanwhile must not wait.
-watchEffect(() => {
-  const busy = !current.value.isFetched.value || current.value.isFetching.value
-  next.value = busy ? undefined : facets.find((f) => f !== facet.value && !tallies[f].isFetched.value)
-})
-const tally = computed(() => current.value.data.value)
-
-// Which block each item suits is asked for anew when the blocks have changed and were left alone for a moment.
-const settledSearch = refDebounced(computed(() => review.searchStamp), 700)
-const suited = useQuery({
-  queryKey: computed(() => ['suits', review.id, settledSearch.value, review.viewStamp, review.keysStamp, facet.value]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/suits', { params: { path: { review: review.id }, query: { facet: facet.value } } })),
-  enabled: () => review.sample !== undefined && taken.includes(facet.value) && current.value.isFetched.value,
-  placeholderData: keepPreviousData,
-})
-const suits = computed(() => new Map<string, Suit>((suited.data.value?.items ?? []).map((s) => [s.item, s])))
+const { tallies, offered, current, tally, suits } = useTallies(facet)
 const { show, words, pattern, filters, area, sort, sortBy, counts, shown, all, asideHere, withAside } = useCandidates(tally, facet, suits)
 
 const selectedKey = ref<string>()

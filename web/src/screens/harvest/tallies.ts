@@ -1,0 +1,50 @@
+import { keepPreviousData, useQuery, type UseQueryReturnType } from '@tanstack/vue-query'
+import { refDebounced } from '@vueuse/core'
+import { computed, ref, watchEffect, type Ref } from 'vue'
+import { api, ask, type Facet, type Suit, type Tally } from '@/api/client'
+import { taken } from '@/state/decide'
+import { useLooked } from '@/state/looked'
+import { useReview } from '@/state/review'
+
+export const facets: Facet[] = ['words', 'headings', 'qualifiers', 'keywords', 'journals', 'authors', 'years', 'types', 'languages', 'countries', 'substances']
+
+/** The tally of each facet of what is looked at, the one in view first, and what its items suit. */
+export function useTallies(facet: Ref<Facet>) {
+  const review = useReview()
+  const looked = useLooked()
+
+  const next = ref<Facet>()
+  const tallies = Object.fromEntries(
+    facets.map((f) => [
+      f,
+      useQuery({
+        queryKey: computed(() => ['tally', review.id, review.viewStamp, review.keysStamp, looked.ordered.times, f]),
+        queryFn: () => ask(api.GET('/api/reviews/{review}/tally', { params: { path: { review: review.id }, query: { facet: f } } })),
+        enabled: () => review.sample !== undefined && (f === facet.value || f === next.value),
+        placeholderData: keepPreviousData,
+      }),
+    ]),
+  ) as Record<Facet, UseQueryReturnType<Tally, Error>>
+  // Few sources say of what substances their records tell: where none does, nothing is offered.
+  const offered = computed(() => facets.filter((f) => f !== 'substances' || f === facet.value || tallies[f].data.value?.rows.length))
+  const current = computed(() => tallies[facet.value])
+  // What is looked at comes first; the others are counted behind it, one after another: a browser asks few things at once,
+  // and what is decided meanwhile must not wait.
+  watchEffect(() => {
+    const busy = !current.value.isFetched.value || current.value.isFetching.value
+    next.value = busy ? undefined : facets.find((f) => f !== facet.value && !tallies[f].isFetched.value)
+  })
+  const tally = computed(() => current.value.data.value)
+
+  // Which block each item suits is asked for anew when the blocks have changed and were left alone for a moment.
+  const settledSearch = refDebounced(computed(() => review.searchStamp), 700)
+  const suited = useQuery({
+    queryKey: computed(() => ['suits', review.id, settledSearch.value, review.viewStamp, review.keysStamp, facet.value]),
+    queryFn: () => ask(api.GET('/api/reviews/{review}/suits', { params: { path: { review: review.id }, query: { facet: facet.value } } })),
+    enabled: () => review.sample !== undefined && taken.includes(facet.value) && current.value.isFetched.value,
+    placeholderData: keepPreviousData,
+  })
+  const suits = computed(() => new Map<string, Suit>((suited.data.value?.items ?? []).map((s) => [s.item, s])))
+
+  return { tallies, offered, current, tally, suits }
+}
