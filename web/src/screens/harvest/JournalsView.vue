@@ -150,6 +150,13 @@ h2 {
   overflow-y: auto;
 }
 
+@media (max-width: 820px) {
+  .scroller {
+    flex: none;
+    height: 310px;
+  }
+}
+
 .line.half {
   border-bottom: 2px solid var(--gold-bright);
 }
