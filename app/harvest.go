@@ -126,7 +126,7 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 		return nil, errNoSample
 	}
 	if f == tally.Words {
-		go d.pool.company() // it is asked for next, and takes as long
+		go d.pool.befriend() // it is asked for next, and takes as long
 	}
 	t := d.pool.tally(d.look, f, d.keys)
 	out := &Tally{Facet: f, Sample: *d.sample, Looked: t.Sample, Contrast: t.Contrast, ContrastName: d.contrast,

@@ -40,7 +40,7 @@ func (a *App) look(ctx context.Context, review int64, d *desk, v View) (look, er
 		return look{}, err
 	}
 	key := fmt.Sprint(v.Revision, " ", string(v.Set))
-	if s.Facet != nil && *s.Facet == tally.Authors || len(s.Team) > 0 {
+	if d.pool.apart != "" { // the set, or one that it is within, may be of authors
 		key += " " + d.pool.apart
 	}
 	made, within, err := a.lookedAt(ctx, review, d, key, s, v.Revision)

@@ -365,6 +365,12 @@ func (p *pools) pool(ctx context.Context, v View, samples []Sample, vocabulary *
 	return got.(*pool), nil
 }
 
+// befriend works out the company beside what is asked for. Should that fail, whoever asks for it hears of it.
+func (p *pool) befriend() {
+	defer func() { _ = recover() }()
+	p.company()
+}
+
 // part returns the pool with some writings of authors parted from those they would be folded with; what was
 // worked out is shared.
 func (p *pool) part(writings []string) *pool {

@@ -9,7 +9,7 @@ export default {
     reading: 'Reading {n} record | Reading {n} records', indexing: 'Indexing {n} record | Indexing {n} records', counting: 'Counting the words of {n} record | Counting the words of {n} records', step: { reading: 'read', indexing: 'index', counting: 'count' },
     leave: 'This is done once for a sample and its contrast. Go on elsewhere meanwhile; it is ready when you come back.',
   },
-  suit: { proposed: 'suits {block}', inside: 'found by {block} already', none: 'No block suits it clearly; a digit says which', missed: 'in {n} missed key study | in {n} missed key studies' },
+  suit: { proposing: 'working out blocks…', proposed: 'suits {block}', inside: 'found by {block} already', none: 'No block suits it clearly; a digit says which', missed: 'in {n} missed key study | in {n} missed key studies' },
   marked: { title: '{n} items selected', text: 'What is decided holds for all of them, as one change.', clear: 'Select one alone' },
   filters: {
     title: 'More filters', records: 'Records', lift: 'Lift', pull: 'Pull', from: '{figure} from', to: '{figure} to', missed: 'in missed key studies', unmatched: 'not matched by any term', clear: 'Clear all', hint: 'Filter, or stem*', refused: 'A pattern needs two letters beside its * or ?', on: '1 filter | {n} filters',

@@ -41,7 +41,7 @@ const looked = useLooked()
 const { add, decide, takeBack, termOf } = useDecide()
 
 const facet = useStorage<Facet>('tamiz-facet', 'words')
-const { tallies, offered, current, tally, suits } = useTallies(facet)
+const { tallies, offered, current, tally, suits, proposing } = useTallies(facet)
 const { show, words, pattern, filters, area, sort, sortBy, counts, shown, all, asideHere, withAside } = useCandidates(tally, facet, suits)
 
 const selectedKey = ref<string>()
@@ -266,7 +266,7 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
       <template v-else>
         <CandidatePlot v-if="!(facet === 'headings' && tree)" ref="plot" :rows="all" :selected="selectedKey" :has-contrast="tally.contrast > 0" :area="area" @select="select" @area="area = $event" />
         <p v-if="unindexed || foreign" class="small unindexed">{{ unindexed || foreign }}</p>
-        <HarvestTools ref="tools" v-model:show="show" v-model:words="words" v-model:filters="filters" v-model:with-aside="withAside" :shown="shown.length" :decides="decides" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :refused="pattern.refused" :aside="asideHere" @list="list?.focus()" @help="help = true">
+        <HarvestTools ref="tools" v-model:show="show" v-model:words="words" v-model:filters="filters" v-model:with-aside="withAside" :shown="shown.length" :decides="decides" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :refused="pattern.refused" :aside="asideHere" :proposing="proposing" @list="list?.focus()" @help="help = true">
           <button v-if="facet === 'headings' && tally.hasNarrower" class="btn bare" :aria-pressed="tree" @click="tree = !tree">{{ t(tree ? 'tree.asList' : 'tree.asTree') }}</button>
           <button v-if="facet === 'authors'" class="btn outline" :aria-pressed="teams" @click="teams = !teams">{{ t('teams.title') }}</button>
           <button v-if="decides" class="btn bare" :title="looked.since ? `${t('looked.anewTip')}. ${t('looked.changes', { n: looked.since }, looked.since)}` : t('looked.anewTip')" @click="looked.anew()">{{ t('looked.anew') }}<span v-if="looked.since" class="since" aria-hidden="true">{{ looked.since }}</span> <kbd>O</kbd></button>

@@ -8,7 +8,7 @@ const show = defineModel<(typeof states)[number]>('show', { required: true })
 const words = defineModel<string>('words', { required: true })
 const filters = defineModel<Filters>('filters', { required: true })
 const withAside = defineModel<boolean>('withAside', { required: true })
-const props = defineProps<{ shown: number; decides: boolean; hasContrast: boolean; hasKeys: boolean; refused: boolean; aside: number }>()
+const props = defineProps<{ shown: number; decides: boolean; hasContrast: boolean; hasKeys: boolean; refused: boolean; aside: number; proposing: boolean }>()
 const emit = defineEmits<{ list: []; help: [] }>()
 
 const { t, n } = useI18n()
@@ -56,6 +56,7 @@ defineExpose({ focus: () => filter.value?.focus() })
     <span v-if="refused" class="wrong small" role="alert">{{ t('filters.refused') }}</span>
     <span v-else class="small">{{ t('harvest.shown', { n: n(shown, 'whole') }, shown) }}</span>
     <button v-if="aside" class="btn bare aside" :class="{ on: withAside }" :aria-pressed="withAside" :title="t('looked.asideTip')" @click="withAside = !withAside">{{ t('looked.aside', { n: n(aside, 'whole') }) }}</button>
+    <span v-if="proposing" class="small" role="status">{{ t('suit.proposing') }}</span>
     <span class="grow" />
     <slot />
     <button v-if="decides" class="btn bare" @click="emit('help')">{{ t('keysHelp.open') }} <kbd>?</kbd></button>

@@ -45,6 +45,8 @@ export function useTallies(facet: Ref<Facet>) {
     placeholderData: keepPreviousData,
   })
   const suits = computed(() => new Map<string, Suit>((suited.data.value?.items ?? []).map((s) => [s.item, s])))
+  /** They are not known yet, and that for a while: in a large sample it takes longer than counting. */
+  const proposing = refDebounced(computed(() => suited.isFetching.value && !suited.isFetched.value), 900)
 
-  return { tallies, offered, current, tally, suits }
+  return { tallies, offered, current, tally, suits, proposing }
 }
