@@ -95,6 +95,9 @@ func (p *pool) looked(key string, work func() (*roaring.Bitmap, error)) (*roarin
 }
 
 func (a *App) lookedSet(ctx context.Context, review int64, p *pool, s RecordSet, revision int) (*roaring.Bitmap, error) {
+	if s.Facet != nil && s.Aspect != nil {
+		return p.around(s), nil
+	}
 	if s.Facet != nil && s.Item != nil {
 		return p.having(*s.Facet, *s.Item, p.variants(*s.Facet, *s.Item)), nil
 	}

@@ -15,16 +15,17 @@ import (
 // finds, those only a term finds, those the strategy finds, or all of the sample; or records that need not
 // be in the sample: of any sample, of two put together, the shelf, or a selection.
 type RecordSet struct {
-	Facet    *tally.Facet `json:"facet,omitempty"`
-	Item     *string      `json:"item,omitempty"`
-	Term     *Term        `json:"term,omitempty"`
-	Only     *bool        `json:"only,omitempty"` // with a term and its block: what no other term of the block finds
-	Block    *string      `json:"block,omitempty"`
-	Strategy *bool        `json:"strategy,omitempty"`
-	Any      *bool        `json:"any,omitempty"`    // what any searched block finds
-	Spot     *bool        `json:"spot,omitempty"`   // with a block: its blind spot
-	Team     []string     `json:"team,omitempty"`   // authors, by their keys: records with two of them
-	Within   *RecordSet   `json:"within,omitempty"` // with an item: of these alone
+	Facet    *tally.Facet  `json:"facet,omitempty"`
+	Item     *string       `json:"item,omitempty"`
+	Term     *Term         `json:"term,omitempty"`
+	Only     *bool         `json:"only,omitempty"` // with a term and its block: what no other term of the block finds
+	Block    *string       `json:"block,omitempty"`
+	Strategy *bool         `json:"strategy,omitempty"`
+	Any      *bool         `json:"any,omitempty"`    // what any searched block finds
+	Spot     *bool         `json:"spot,omitempty"`   // with a block: its blind spot
+	Team     []string      `json:"team,omitempty"`   // authors, by their keys: records with two of them
+	Within   *RecordSet    `json:"within,omitempty"` // with an item: of these alone
+	Aspect   *tally.Aspect `json:"aspect,omitempty"` // with a facet: which records around the item, where not those that hold it
 
 	Sample *int64      `json:"sample,omitempty"`
 	Joined *JoinedSets `json:"joined,omitempty"`
@@ -140,6 +141,9 @@ func (a *App) Records(ctx context.Context, review int64, q RecordsQuestion) (*Re
 // behind returns the records of a set: of an item, within what is looked at; of anything else, within the
 // sample.
 func (d *desk) behind(s RecordSet) (*roaring.Bitmap, error) {
+	if s.Facet != nil && s.Aspect != nil {
+		return roaring.And(d.pool.around(s), d.look.Sample), nil
+	}
 	if s.Facet != nil && s.Item != nil {
 		forms := d.pool.forms(d.look, *s.Facet, *s.Item, d.keys)
 		return roaring.And(d.pool.having(*s.Facet, *s.Item, forms), d.look.Sample), nil
@@ -149,6 +153,15 @@ func (d *desk) behind(s RecordSet) (*roaring.Bitmap, error) {
 		return d.pool.Sample, nil
 	}
 	return found, err
+}
+
+// around returns the records of an aspect of an item, or of a facet as a whole.
+func (p *pool) around(s RecordSet) *roaring.Bitmap {
+	key := ""
+	if s.Item != nil {
+		key = itemKey(*s.Facet, *s.Item, p.parted)
+	}
+	return p.Around(*s.Facet, key, *s.Aspect)
 }
 
 // found returns the records of a set that the blocks or terms of a document find in some records; nil for a

@@ -57,23 +57,28 @@ type Said struct {
 
 // Said tells of each kind how records say that they are of it.
 func (p *Pool) Said() []Said {
-	types := p.listed(Types)
 	var out []Said
 	for _, k := range kinds {
-		typed, titled := roaring.New(), roaring.New()
-		for _, i := range types.items {
-			tokens := text.Tokens(i.key)
-			if slices.ContainsFunc(k.types, func(p text.Pattern) bool { return len(p.Find(tokens)) > 0 }) {
-				typed.Or(types.having(i.key))
-			}
-		}
-		for _, t := range k.titles {
-			titled.Or(p.Index.Phrase(t, bib.Title))
-		}
+		typed, titled := p.said(k)
 		typed.And(p.Sample)
 		titled.And(p.Sample)
-		both := roaring.And(typed, titled)
-		out = append(out, Said{k.name, int(typed.GetCardinality()), int(titled.GetCardinality()), int(both.GetCardinality()), int(roaring.Or(typed, titled).GetCardinality())})
+		out = append(out, Said{k.name, int(typed.GetCardinality()), int(titled.GetCardinality()), int(typed.AndCardinality(titled)), int(typed.OrCardinality(titled))})
 	}
 	return out
+}
+
+// said returns the records of the pool that are of a kind by their types, and those whose title says it.
+func (p *Pool) said(k kind) (typed, titled *roaring.Bitmap) {
+	typed, titled = roaring.New(), roaring.New()
+	types := p.listed(Types)
+	for _, i := range types.items {
+		tokens := text.Tokens(i.key)
+		if slices.ContainsFunc(k.types, func(p text.Pattern) bool { return len(p.Find(tokens)) > 0 }) {
+			typed.Or(types.having(i.key))
+		}
+	}
+	for _, t := range k.titles {
+		titled.Or(p.Index.Phrase(t, bib.Title))
+	}
+	return typed, titled
 }

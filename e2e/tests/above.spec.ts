@@ -96,6 +96,12 @@ test('each facet opens, shows what a limit would cost, and leads to its records'
   await expect(page.getByText(/\d+ of 2,514 records looked at/)).toBeVisible()
   await expect(page.getByText('At Almagre')).toBeVisible()
   await accessible(page)
+  // What would be lost is there to be read.
+  const lost = page.getByRole('button', { name: /\d+ of 2,514 records looked at/ })
+  const many = /^\d+/.exec((await lost.textContent())!)![0]
+  await lost.click()
+  await expect(page.getByRole('dialog', { name: /would lose/ }).getByText(`1 of ${many}`)).toBeVisible()
+  await page.keyboard.press('Escape')
   await page.getByRole('row', { name: /^2019/ }).getByRole('button').click()
   await expect(page.getByRole('article', { name: 'The record' })).toBeVisible()
   await page.keyboard.press('Escape')
@@ -116,7 +122,11 @@ test('each facet opens, shows what a limit would cost, and leads to its records'
     await page.keyboard.press('Escape')
   }
   await page.getByRole('tab', { name: /Types/ }).click()
-  await expect(page.getByRole('row', { name: /^trial \d+ \d+ \d+ \d+/ })).toBeVisible()
+  const trial = page.getByRole('row', { name: /^trial \d+ \d+ \d+ \d+/ })
+  const titled = (await trial.getByRole('button').nth(1).textContent())!
+  await trial.getByRole('button').nth(1).click()
+  await expect(page.getByRole('dialog', { name: 'trial by title' }).getByText(`1 of ${titled}`)).toBeVisible()
+  await page.keyboard.press('Escape')
 })
 
 test('journals are put on the hand-search list, with a note, and taken out as CSV', async ({ page }) => {

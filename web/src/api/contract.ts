@@ -1616,6 +1616,11 @@ export interface components {
             /** @description authors: records with two of them */
             team?: string[];
             within?: components["schemas"]["RecordSet"];
+            /**
+             * @description with a facet: which records around the item
+             * @enum {string}
+             */
+            aspect?: "missing" | "lost" | "bare" | "typed" | "titled" | "both" | "either";
             /** Format: int64 */
             sample?: number;
             joined?: {

@@ -2,7 +2,7 @@
 export default {
   looked: {
     at: 'What is looked at', records: 'Records of the sample and what it is set against', any: 'what the blocks find now', block: 'what {block} finds', spot: 'blind spot of {block}', only: 'only found by {term}', term: 'found by {term}', item: '{item} ({facet})', team: 'the team of {name}',
-    ids: '{n} selected record | {n} selected records', strategy: 'what all blocks find together', shelf: 'the shelf', joined: 'two samples together', rest: 'the rest of both', restOf: 'the rest of {set}', within: '{item}, of {set}', restHint: 'sample and contrast together, without it',
+    ids: '{n} selected record | {n} selected records', strategy: 'what all blocks find together', shelf: 'the shelf', joined: 'two samples together', rest: 'the rest of both', restOf: 'the rest of {set}', within: '{item}, of {set}', missing: '{facet}: not said', lost: 'lost by a limit to {item}', lostYears: 'lost by a limit from {item} on', bare: '{item}, without headings', said: { typed: '{kind} by type', titled: '{kind} by title', both: '{kind} by type and title', either: '{kind} by type or title' }, restHint: 'sample and contrast together, without it',
     groupSamples: 'A sample', groupBlocks: 'What terms find, in sample and contrast together', back: 'The sample again', anew: 'Order anew', anewTip: 'Counts what the blocks find now, and puts aside what their terms match by now', changes: '{n} change since | {n} changes since', aside: '{n} aside', asideTip: 'Items that a term of the block they suit matches by now. Show them too', fromAbove: 'Look at these from above', empty: 'No record of sample and contrast is in this set.',
   },
   making: {
@@ -20,7 +20,7 @@ export default {
   outside: { title: 'What {term} finds besides', fine: 'fine', out: 'keep out', note: 'Words that are kept out are not searched: then the forms are listed one by one.', show: 'What it finds besides' },
   own: { reason: 'own words', label: 'The reason in own words' },
   shape: {
-    share: 'Share', contrastShare: 'Elsewhere', missing: 'not said', missingText: '{n} record says nothing of it. | {n} records say nothing of it.', chart: 'Chart', item: { years: 'Year', types: 'Type', languages: 'Language', countries: 'Country', journals: 'Journal', authors: 'Author' },
+    share: 'Share', contrastShare: 'Elsewhere', missing: 'not said', missingText: '{n} record says nothing of it. | {n} records say nothing of it.', chart: 'Chart', showLost: 'Show what would be lost', bareOf: '{n} records of {item} without headings', item: { years: 'Year', types: 'Type', languages: 'Language', countries: 'Country', journals: 'Journal', authors: 'Author' },
     loses: 'A limit to {item} would lose', records: '{n} of {of} records looked at ({share}) | {n} of {of} records looked at ({share})', ofThem: '{n} of them because nothing is said', keys: '{n} of {of} key studies', reading: 'Records to read', atSource: 'At {source}', now: '{from} → {to}', counting: 'counting…', limit: 'Limit to {item}', add: 'And {item}', take: 'Take the limit away', noLimit: 'Tamiz sets no limit on countries: sources know them too rarely.', hover: 'Rest on a line to see what a limit to it would cost.',
     said: 'Or does the title say so?', saidText: 'Records that carry the type, records whose title says it (English words), both, and either.', kind: { trial: 'trial', review: 'review', protocol: 'protocol', comment: 'comment' }, typed: 'By type', titled: 'By title', both: 'Both', either: 'Either', svg: 'SVG', png: 'PNG', saveChart: 'Save the chart',
   },

@@ -16,13 +16,27 @@ export const useLooked = defineStore('looked', () => {
 
   const letter = (id?: string) => review.document.blocks.find((b) => b.id === id)?.name ?? '?'
 
+  /** What records around an item are called, where they are not those that hold it. */
+  function aspect(s: RecordSet): string | undefined {
+    switch (s.aspect) {
+      case undefined:
+        return undefined
+      case 'missing':
+        return t('looked.missing', { facet: t(`facet.${s.facet}`) })
+      case 'lost':
+      case 'bare':
+        return t(s.aspect === 'lost' && s.facet === 'years' ? 'looked.lostYears' : `looked.${s.aspect}`, { item: s.item ?? '' })
+    }
+    return t(`looked.said.${s.aspect}`, { kind: t(`shape.kind.${s.item}`) })
+  }
+
   function name(s: RecordSet): string {
     if (s.any) return t('looked.any')
     if (s.strategy) return t('looked.strategy')
     if (s.term) return t(s.only ? 'looked.only' : 'looked.term', { term: termText(s.term) })
     if (s.block) return t(s.spot ? 'looked.spot' : 'looked.block', { block: letter(s.block) })
-    if (s.facet && s.item) {
-      const item = t('looked.item', { item: s.item, facet: t(`facet.${s.facet}`) })
+    if (s.facet && (s.item || s.aspect)) {
+      const item = aspect(s) ?? t('looked.item', { item: s.item ?? '', facet: t(`facet.${s.facet}`) })
       return s.within ? t('looked.within', { item, set: name(s.within) }) : item
     }
     if (s.team?.length) return t('looked.team', { name: s.team[0].split('|')[0] })

@@ -265,7 +265,7 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
       <JournalsView v-else-if="facet === 'journals'" :tally="tally" />
       <template v-else>
         <CandidatePlot v-if="!(facet === 'headings' && tree)" ref="plot" :rows="all" :selected="selectedKey" :has-contrast="tally.contrast > 0" :area="area" @select="select" @area="area = $event" />
-        <p v-if="unindexed || foreign" class="small unindexed">{{ unindexed || foreign }}</p>
+        <p v-if="unindexed || foreign" class="small unindexed">{{ unindexed || foreign }} <button v-if="unindexed && tally.missing" class="link" @click="reader.list({ facet: 'headings', aspect: 'missing' }, t('looked.missing', { facet: t('facet.headings') }))">{{ t('harvest.showThem') }}</button></p>
         <HarvestTools ref="tools" v-model:show="show" v-model:words="words" v-model:filters="filters" v-model:with-aside="withAside" :shown="shown.length" :decides="decides" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :refused="pattern.refused" :aside="asideHere" :proposing="proposing" @list="list?.focus()" @help="help = true">
           <button v-if="facet === 'headings' && tally.hasNarrower" class="btn bare" :aria-pressed="tree" @click="tree = !tree">{{ t(tree ? 'tree.asList' : 'tree.asTree') }}</button>
           <button v-if="facet === 'authors'" class="btn outline" :aria-pressed="teams" @click="teams = !teams">{{ t('teams.title') }}</button>

@@ -87,7 +87,7 @@ async function saveDocument() {
             <span><i :style="{ width: `${(rows[at].records / most) * 40}px` }" /><button class="link" @click="records(rows[at])">{{ n(rows[at].records, 'whole') }}</button></span>
             <span>{{ n(rows[at].share, 'share') }}</span>
             <span v-if="tally.hasKeys">{{ rows[at].keys }}</span>
-            <span>{{ n(rows[at].bare ?? 0, 'share') }}</span>
+            <span><button v-if="rows[at].unindexed" class="link" :aria-label="t('shape.bareOf', { n: n(rows[at].unindexed, 'whole'), item: rows[at].item })" @click="reader.list({ facet: 'journals', item: rows[at].item, aspect: 'bare' }, t('looked.bare', { item: rows[at].item }))">{{ n(rows[at].bare ?? 0, 'share') }}</button><template v-else>{{ n(0, 'share') }}</template></span>
             <span>{{ n(rows[at].upTo ?? 0, 'share') }}</span>
           </div>
         </div>

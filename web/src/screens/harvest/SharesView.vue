@@ -23,6 +23,7 @@ const at = ref<TallyRow>()
 const shown = computed(() => at.value ?? chosen.value)
 const holder = ref<SVGSVGElement>()
 
+const ways = ['typed', 'titled', 'both', 'either'] as const
 const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase()
 const limited = (item: string) => set.value?.values?.some((v) => same(v, item)) ?? false
 
@@ -63,7 +64,7 @@ const chartRows = computed(() => rows.value.slice(0, 30))
           </tr>
           <tr v-if="tally.missing" class="missing">
             <th scope="row"><span class="row"><i :style="{ width: `${(tally.missing / most) * 100}%` }" /><span>{{ t('shape.missing') }}</span></span></th>
-            <td class="fig">{{ n(tally.missing, 'whole') }}</td><td class="fig">{{ n(tally.missing / Math.max(1, tally.looked), 'share') }}</td><td v-if="tally.contrast" /><td v-if="tally.hasKeys" class="fig">{{ tally.missingKeys }}</td>
+            <td class="fig"><button class="link" @click="reader.list({ facet, aspect: 'missing' }, t('shape.missing'))">{{ n(tally.missing, 'whole') }}</button></td><td class="fig">{{ n(tally.missing / Math.max(1, tally.looked), 'share') }}</td><td v-if="tally.contrast" /><td v-if="tally.hasKeys" class="fig">{{ tally.missingKeys }}</td>
           </tr>
         </tbody>
       </table>
@@ -71,9 +72,9 @@ const chartRows = computed(() => rows.value.slice(0, 30))
         <h2 class="head">{{ t('shape.said') }}</h2>
         <p class="small">{{ t('shape.saidText') }}</p>
         <table class="said">
-          <thead><tr><td /><th v-for="c in ['typed', 'titled', 'both', 'either'] as const" :key="c" scope="col" class="fig">{{ t(`shape.${c}`) }}</th></tr></thead>
+          <thead><tr><td /><th v-for="c in ways" :key="c" scope="col" class="fig">{{ t(`shape.${c}`) }}</th></tr></thead>
           <tbody>
-            <tr v-for="s in tally.said" :key="s.kind"><th scope="row">{{ t(`shape.kind.${s.kind}`) }}</th><td class="fig">{{ n(s.typed, 'whole') }}</td><td class="fig">{{ n(s.titled, 'whole') }}</td><td class="fig">{{ n(s.both, 'whole') }}</td><td class="fig"><b>{{ n(s.either, 'whole') }}</b></td></tr>
+            <tr v-for="s in tally.said" :key="s.kind"><th scope="row">{{ t(`shape.kind.${s.kind}`) }}</th><td v-for="how in ways" :key="how" class="fig" :class="{ strong: how === 'either' }"><button v-if="s[how]" class="link" @click="reader.list({ facet: 'types', item: s.kind, aspect: how }, t(`looked.said.${how}`, { kind: t(`shape.kind.${s.kind}`) }))">{{ n(s[how], 'whole') }}</button><template v-else>0</template></td></tr>
           </tbody>
         </table>
       </template>
@@ -88,7 +89,7 @@ const chartRows = computed(() => rows.value.slice(0, 30))
     <aside>
       <template v-if="shown?.loses">
         <LimitCost
-          :title="t('shape.loses', { item: shown.item })" :loss="shown.loses" :tally="tally" :resting="resting !== undefined"
+          :title="t('shape.loses', { item: shown.item })" :loss="shown.loses" :tally="tally" :item="shown.item" :resting="resting !== undefined"
         />
         <p v-if="!kind" class="small note">{{ t('shape.noLimit') }}</p>
         <button v-else-if="chosen && !limited(chosen.item)" class="btn outline" @click="set_">{{ t(set?.values?.length ? 'shape.add' : 'shape.limit', { item: chosen.item }) }}</button>

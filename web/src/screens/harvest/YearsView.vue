@@ -52,7 +52,7 @@ const moved = computed(() => from.value !== undefined && from.value !== set.valu
 watch([cut, moved], () => (resting.value = cut.value !== undefined && moved.value ? { kind: 'years', from: cut.value, to: set.value?.to } : undefined))
 
 /** A limit from a year that no record says costs what one from the next that is said does. */
-const lost = computed(() => (cut.value === undefined ? undefined : years.value.find((d) => d.row && d.year >= cut.value!)?.row?.loses))
+const firstKept = computed(() => (cut.value === undefined ? undefined : years.value.find((d) => d.row && d.year >= cut.value!)?.row))
 
 const clamp = (year: number) => Math.min(Math.max(year, first.value), last.value)
 const place = (e: PointerEvent) => clamp(first.value + Math.round((e.clientX - (drawing.value?.getBoundingClientRect().left ?? 0) - left) / step.value))
@@ -107,15 +107,15 @@ const records = (year: number) => reader.list({ facet: 'years', item: String(yea
           <tbody>
             <tr v-for="d in [...years].reverse().filter((d) => d.row)" :key="d.year" :class="{ out: cut !== undefined && d.year < cut }">
               <th scope="row">{{ d.year }}</th><td class="fig"><button class="link" @click="records(d.year)">{{ n(d.row!.records, 'whole') }}</button></td><td class="fig">{{ n(d.row!.share, 'share') }}</td><td v-if="tally.contrast" class="fig">{{ n(d.row!.contrastShare ?? 0, 'share') }}</td>
-              <td class="fig">{{ n((d.row!.unindexed ?? 0) / d.row!.records, 'share') }}</td><td v-if="tally.hasKeys" class="fig">{{ d.row!.keys }}</td>
+              <td class="fig"><button v-if="d.row!.unindexed" class="link" :aria-label="t('shape.bareOf', { n: n(d.row!.unindexed, 'whole'), item: d.year })" @click="reader.list({ facet: 'years', item: d.row!.item, aspect: 'bare' }, t('looked.bare', { item: d.year }))">{{ n(d.row!.unindexed / d.row!.records, 'share') }}</button><template v-else>{{ n(0, 'share') }}</template></td><td v-if="tally.hasKeys" class="fig">{{ d.row!.keys }}</td>
             </tr>
-            <tr v-if="tally.missing"><th scope="row">{{ t('shape.missing') }}</th><td class="fig">{{ n(tally.missing, 'whole') }}</td><td class="fig">{{ n(tally.missing / tally.looked, 'share') }}</td><td v-if="tally.contrast" /><td /><td v-if="tally.hasKeys" class="fig">{{ tally.missingKeys }}</td></tr>
+            <tr v-if="tally.missing"><th scope="row">{{ t('shape.missing') }}</th><td class="fig"><button class="link" @click="reader.list({ facet: 'years', aspect: 'missing' }, t('shape.missing'))">{{ n(tally.missing, 'whole') }}</button></td><td class="fig">{{ n(tally.missing / tally.looked, 'share') }}</td><td v-if="tally.contrast" /><td /><td v-if="tally.hasKeys" class="fig">{{ tally.missingKeys }}</td></tr>
           </tbody>
         </table>
       </div>
       <aside>
         <LimitCost
-          v-if="lost && cut" :title="t('years.text', { year: cut })" :loss="lost" :tally="tally" :resting="resting !== undefined"
+          v-if="firstKept?.loses && cut" :title="t('years.text', { year: cut })" :loss="firstKept.loses" :tally="tally" :item="firstKept.item" :resting="resting !== undefined"
         />
         <p v-else class="small">{{ t('years.all') }}</p>
         <button v-if="cut && moved" class="btn outline" @click="limit({ kind: 'years', from: cut, to: set?.to }, t('years.from', { year: cut }))">{{ t('years.limit', { year: cut }) }}</button>
