@@ -140,7 +140,6 @@ defineExpose({ terms, truncate, alike })
       <span v-if="suit?.missed" class="small missed">{{ t('suit.missed', { n: suit.missed }, suit.missed) }}</span>
       <span v-if="suit?.inside?.length" class="small">{{ t('suit.inside', { block: letters(suit.inside) }) }}</span>
     </div>
-    <p v-if="item?.entryOf" class="small absorbs">{{ t('tree.entryOf', { heading: item.entryOf }) }}</p>
     <div v-if="chosen.length > 1" class="several" role="status">
       <b>{{ t('marked.title', { n: chosen.length }) }}</b> <button class="btn bare" @click="emit('alone')">{{ t('marked.clear') }}</button>
       <p class="small">{{ t('marked.text') }}</p>
@@ -159,13 +158,6 @@ defineExpose({ terms, truncate, alike })
         <input v-if="texts.length < 2 && !truncated || edited" id="as-term" v-model="typed" class="field mono" :class="{ edited }" maxlength="1000" autocomplete="off" spellcheck="false" @keydown.enter="target && !refused && emit('add', target)" />
         <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
         <p v-else-if="edited && tried.data.value?.records !== undefined" class="proposal small">{{ finds(tried.data.value) }}</p>
-        <StemBox v-if="stems.length && !edited && chosen.length < 2" v-model="truncated" v-model:out="out" :stems="stems" @records="reader.list({ term: newTerm({ kind: 'text', text: $event, field: 'text' }) }, $event)" />
-        <p v-if="item?.ways && !edited" class="ways small">
-          <template v-for="w in item.ways" :key="w.how">
-            <button v-if="w.how !== 'words' && pair" class="way" :class="{ on: (w.how === 'near') === near }" :aria-pressed="(w.how === 'near') === near" @click="near = w.how === 'near'">{{ t(`stands.${w.how}`) }} <b>{{ n(w.records, 'whole') }}</b></button>
-            <span v-else class="way still">{{ t(`stands.${w.how}`) }} <b>{{ n(w.records, 'whole') }}</b></span>
-          </template>
-        </p>
       </template>
       <div class="acts">
         <button
@@ -182,6 +174,17 @@ defineExpose({ terms, truncate, alike })
           </v-list>
         </v-menu>
       </div>
+      <!-- What comes later stands below: what is pressed must not move away. -->
+      <template v-if="textual && chosen.length < 2">
+        <StemBox v-if="stems.length && !edited && chosen.length < 2" v-model="truncated" v-model:out="out" :stems="stems" @records="reader.list({ term: newTerm({ kind: 'text', text: $event, field: 'text' }) }, $event)" />
+        <p v-if="item?.ways && !edited" class="ways small">
+          <template v-for="w in item.ways" :key="w.how">
+            <button v-if="w.how !== 'words' && pair" class="way" :class="{ on: (w.how === 'near') === near }" :aria-pressed="(w.how === 'near') === near" @click="near = w.how === 'near'">{{ t(`stands.${w.how}`) }} <b>{{ n(w.records, 'whole') }}</b></button>
+            <span v-else class="way still">{{ t(`stands.${w.how}`) }} <b>{{ n(w.records, 'whole') }}</b></span>
+          </template>
+        </p>
+      </template>
+      <p v-if="item?.entryOf" class="small absorbs">{{ t('tree.entryOf', { heading: item.entryOf }) }}</p>
       <p v-if="candidate.row.absorbs?.length" class="small absorbs">{{ t('panel.absorbs') }} <span class="mono">{{ candidate.row.absorbs.slice(0, 8).join(', ') }}</span></p>
       <p v-if="item?.titleOnly !== undefined" class="small absorbs">{{ t('stands.titleOnly', { n: n(item.titleOnly, 'whole') }, item.titleOnly) }} · {{ t('stands.keywords', { n: n(item.inKeywords ?? 0, 'whole') }) }}</p>
       <button v-if="textual" class="btn bare" :aria-expanded="alikeOn" @click="alike">{{ t('alike.button') }} <kbd>A</kbd></button>

@@ -3,6 +3,7 @@ import Papa from 'papaparse'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Tally, TallyRow } from '@/api/client'
+import DraftField from '@/parts/DraftField.vue'
 import { useReader } from '@/parts/reader'
 import { useRowsInSight } from '@/parts/rowsInSight'
 import { saveBlob } from '@/parts/files/blob'
@@ -30,7 +31,7 @@ function toggle(r: TallyRow) {
   review.change({ key: on(r) ? 'notHandSearch' : 'handSearch', params: { journal: r.item } }, { ops: [{ op: 'handSearch', journal: key(r), name: r.item, on: !on(r) }] })
 }
 function note(journal: string, name: string, text: string) {
-  review.change({ key: 'handNote', params: { journal: name } }, { ops: [{ op: 'handSearch', journal, name, note: text.slice(0, 2000), on: true }] })
+  review.change({ key: 'handNote', params: { journal: name } }, { ops: [{ op: 'handSearch', journal, name, note: text, on: true }] })
 }
 function remove(journal: string, name: string) {
   review.change({ key: 'notHandSearch', params: { journal: name } }, { ops: [{ op: 'handSearch', journal, name, on: false }] })
@@ -99,7 +100,7 @@ async function saveDocument() {
       <ul>
         <li v-for="h in listed" :key="h.journal">
           <div class="row"><b>{{ h.name }}</b><span class="grow" /><button class="btn bare" :aria-label="t('journals.remove', { journal: h.name })" @click="remove(h.journal, h.name)">×</button></div>
-          <textarea class="field" rows="2" maxlength="2000" :aria-label="t('journals.note', { journal: h.name })" :placeholder="t('journals.notePlace')" :value="h.note" @change="note(h.journal, h.name, ($event.target as HTMLTextAreaElement).value)" />
+          <DraftField class="field" :lines="2" :maxlength="2000" :aria-label="t('journals.note', { journal: h.name })" :placeholder="t('journals.notePlace')" :value="h.note" @typed="note(h.journal, h.name, $event)" />
         </li>
       </ul>
       <p v-if="listed.length" class="row"><span class="small">{{ t('journals.save') }}</span><button class="btn outline" @click="saveDocument">DOCX</button><button class="btn outline" @click="save">CSV</button><button class="btn bare" @click="print">{{ t('journals.print') }}</button></p>
