@@ -172,6 +172,7 @@ func TestTypesTeamsAndWhatIsNotSaid(t *testing.T) {
 	teams, err := a.Teams(ctx, review)
 	require.NoError(t, err)
 	require.Len(t, teams.Teams, 1)
+	assert.Len(t, titles(t, a, review, app.RecordSet{Team: teams.Teams[0].Keys}), 40)
 	assert.Equal(t, app.Team{Authors: []string{"Osolana, Ida", "Velkana, Temi"}, Keys: []string{"osolana|i", "velkana|t"}, Records: 40, From: 2000, To: 2009}, teams.Teams[0])
 
 	item, err := a.Item(ctx, review, tally.Words, "cane cutters")

@@ -144,6 +144,9 @@ func (d *desk) behind(s RecordSet) (*roaring.Bitmap, error) {
 	if s.Facet != nil && s.Aspect != nil {
 		return roaring.And(d.pool.around(s), d.look.Sample), nil
 	}
+	if len(s.Team) > 0 {
+		return roaring.And(d.pool.Together(s.Team), d.look.Sample), nil
+	}
 	if s.Facet != nil && s.Item != nil {
 		forms := d.pool.forms(d.look, *s.Facet, *s.Item, d.keys)
 		return roaring.And(d.pool.having(*s.Facet, *s.Item, forms), d.look.Sample), nil

@@ -157,7 +157,11 @@ test('journals are put on the hand-search list, with a note, and taken out as CS
   await page.getByRole('tab', { name: /Authors/ }).click()
   await page.getByRole('button', { name: 'Teams', exact: true }).click()
   const teams = page.getByRole('region', { name: 'Teams' })
-  await expect(teams.getByRole('listitem').first()).toContainText('records')
+  const signed = teams.getByRole('button', { name: /^\d+ records$/ }).first()
+  const together = /\d+/.exec((await signed.textContent())!)![0]
+  await signed.click()
+  await expect(page.getByRole('dialog', { name: /the team of/ }).getByText(`1 of ${together}`)).toBeVisible()
+  await page.keyboard.press('Escape')
   await accessible(page)
   await teams.getByRole('button', { name: 'Look at its records from above' }).first().click()
   await expect(page.getByRole('button', { name: /What is looked at: the team of/ })).toBeVisible()

@@ -332,6 +332,11 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
   font-size: 11px;
 }
 
+.unindexed .link {
+  text-decoration: underline;
+  text-decoration-color: var(--sand);
+}
+
 .unindexed {
   margin-top: 6px;
 }

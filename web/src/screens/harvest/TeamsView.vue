@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Team } from '@/api/client'
 import { saveBlob } from '@/parts/files/blob'
+import { useReader } from '@/parts/reader'
 import { useLooked } from '@/state/looked'
 import { useReview } from '@/state/review'
 
@@ -13,6 +14,7 @@ const emit = defineEmits<{ looked: [] }>()
 const { t, n } = useI18n()
 const review = useReview()
 const looked = useLooked()
+const reader = useReader()
 const found = useQuery({
   queryKey: computed(() => ['teams', review.id, review.viewStamp, review.keysStamp]),
   queryFn: () => ask(api.GET('/api/reviews/{review}/teams', { params: { path: { review: review.id } } })),
@@ -36,7 +38,7 @@ async function lookAt(team: Team) {
     <p class="small">{{ teams.length ? t('teams.text') : t('teams.none') }}</p>
     <ol>
       <li v-for="team in teams.slice(0, 100)" :key="team.keys[0]">
-        <p><b>{{ t('count.records', { n: n(team.records, 'whole') }, team.records) }}</b> <span v-if="team.from" class="small">{{ team.from === team.to ? team.from : t('teams.years', { from: team.from, to: team.to }) }}</span> <span v-if="team.keyStudies" class="small keys">{{ t('count.keys', { n: team.keyStudies }, team.keyStudies) }}</span></p>
+        <p><button class="link strong" @click="reader.list({ team: team.keys.slice(0, 500) }, t('looked.team', { name: team.authors[0] }))">{{ t('count.records', { n: n(team.records, 'whole') }, team.records) }}</button> <span v-if="team.from" class="small">{{ team.from === team.to ? team.from : t('teams.years', { from: team.from, to: team.to }) }}</span> <span v-if="team.keyStudies" class="small keys">{{ t('count.keys', { n: team.keyStudies }, team.keyStudies) }}</span></p>
         <p class="small">{{ team.authors.slice(0, 6).join('; ') }}<template v-if="team.authors.length > 6">; {{ t('teams.more', { n: team.authors.length - 6 }) }}</template></p>
         <button class="btn bare" @click="lookAt(team)">{{ t('teams.lookAt') }}</button>
       </li>
@@ -61,6 +63,11 @@ h2 {
 li {
   border-top: 1px solid var(--line-soft);
   padding: 6px 0;
+}
+
+.link {
+  text-decoration: underline;
+  text-decoration-color: var(--sand);
 }
 
 .keys {
