@@ -107,7 +107,11 @@ func TestWhatALimitWouldLoseAndHowFarDownTheListHalfIs(t *testing.T) {
 	for _, r := range years.Rows {
 		before := int(r.Item[3]-'0') * 4 // four of each year from 2000 on
 		assert.Equal(t, &app.Loss{Records: before, Share: float64(before) / 40}, r.Loses, r.Item)
+		assert.Equal(t, float64(r.Unindexed)/4, *r.Bare, r.Item)
 	}
+	languages, err := a.Tally(ctx, review, tally.Languages)
+	require.NoError(t, err)
+	assert.Equal(t, 1.0, languages.MissingShare)
 	types, err := a.Tally(ctx, review, tally.Types)
 	require.NoError(t, err)
 	lost := map[string]app.Loss{}

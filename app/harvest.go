@@ -27,6 +27,7 @@ type Tally struct {
 	LeftOutBelow   int        `json:"leftOutBelow"`
 	KeyStudies     int        `json:"keyStudies"`     // that figures are counted over, whether the source holds them or not
 	Missing        int        `json:"missing"`        // of what records carry as lists: records without any
+	MissingShare   float64    `json:"missingShare"`   // of all records
 	MissingKeys    int        `json:"missingKeys"`    // key studies without any
 	Half           int        `json:"half,omitempty"` // journals, those with most records first, that hold half of the records
 	Said           []Said     `json:"said,omitempty"`
@@ -55,7 +56,7 @@ type TallyRow struct {
 	Heading         string   `json:"heading,omitempty"`  // of a keyword: the heading whose label or entry term it is
 	Loses           *Loss    `json:"loses,omitempty"`    // what a limit to it would lose; of a year, a limit from it on
 	UpTo            *float64 `json:"upTo,omitempty"`     // of a journal: the share that it and all with more records hold together
-	Bare            *float64 `json:"bare,omitempty"`     // of a journal: its share of all records without headings
+	Bare            *float64 `json:"bare,omitempty"`     // of a journal: its share of all records without headings; of a year: the share of its own that have none
 	Writings        []Form   `json:"writings,omitempty"` // of journals and authors: the ways of writing that are folded
 }
 
@@ -98,6 +99,11 @@ type Unindexed struct {
 }
 
 var errNoSample = &Problem{Type: "no-sample", Status: 409, Title: "There is no sample to look at yet. Bring in a file of records first."}
+
+// textual reports whether the items of a facet go into a block as words.
+func textual(f tally.Facet) bool {
+	return f == tally.Words || f == tally.Keywords || f == tally.Substances
+}
 
 // itemKey returns by what an item of a facet is decided on; parted are authors that are not folded.
 func itemKey(f tally.Facet, item string, parted tally.Parted) string {
@@ -155,7 +161,7 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 		}
 	}
 	inside := func([]string) []string { return nil }
-	if f == tally.Words || f == tally.Keywords || f == tally.Substances || f == tally.Headings {
+	if textual(f) || f == tally.Headings {
 		if inside, err = d.inside(f); err != nil {
 			return nil, err
 		}
@@ -207,9 +213,19 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 	return out, nil
 }
 
-// cost tells of years, types, languages and countries what a limit would lose, and of journals how far down the
+// cost tells of a facet which part says nothing; of years, types, languages and countries what a limit would lose; of
+// years and journals what has no headings; and of journals how far down the
 // list how much is reached.
 func (d *desk) cost(out *Tally, t *tally.Tally) {
+	if t.Sample > 0 {
+		out.MissingShare = tally.Round(float64(t.Missing) / float64(t.Sample))
+	}
+	bare := func(row *TallyRow, of int) {
+		if of > 0 {
+			share := tally.Round(float64(row.Unindexed) / float64(of))
+			row.Bare = &share
+		}
+	}
 	switch t.Facet {
 	case tally.Years, tally.Types, tally.Languages, tally.Countries:
 		for i, l := range t.Losses() {
@@ -218,18 +234,18 @@ func (d *desk) cost(out *Tally, t *tally.Tally) {
 				loss.Keys = &l.Keys
 			}
 			out.Rows[i].Loses = &loss
+			if t.Facet == tally.Years {
+				bare(&out.Rows[i], out.Rows[i].Records)
+			}
 		}
 	case tally.Journals:
 		upTo, half := t.Reach()
 		out.Half = half
-		bare, _ := d.look.Unindexed()
+		unindexed, _ := d.look.Unindexed()
 		for i := range out.Rows {
 			reached := tally.Round(upTo[i])
 			out.Rows[i].UpTo = &reached
-			if bare > 0 {
-				share := tally.Round(float64(out.Rows[i].Unindexed) / float64(bare))
-				out.Rows[i].Bare = &share
-			}
+			bare(&out.Rows[i], unindexed)
 		}
 	}
 }

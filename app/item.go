@@ -101,7 +101,7 @@ func (a *App) Item(ctx context.Context, review int64, f tally.Facet, item string
 	if f == tally.Headings {
 		d.describe(out, item, roaring.And(found, d.look.Sample))
 	}
-	if f != tally.Words && f != tally.Keywords && f != tally.Substances {
+	if !textual(f) {
 		return out, nil
 	}
 	d.lead(out, forms)

@@ -40,9 +40,7 @@ func (a *App) look(ctx context.Context, review int64, d *desk, v View) (look, er
 		return look{}, err
 	}
 	key := fmt.Sprint(v.Revision, " ", string(v.Set))
-	if d.pool.apart != "" { // the set, or one that it is within, may be of authors
-		key += " " + d.pool.apart
-	}
+	key += d.pool.parted.Key() // the set, or one that it is within, may be of authors
 	made, within, err := a.lookedAt(ctx, review, d, key, s, v.Revision)
 	var p *Problem
 	if errors.As(err, &p) {
@@ -95,14 +93,8 @@ func (p *pool) looked(key string, work func() (*roaring.Bitmap, error)) (*roarin
 }
 
 func (a *App) lookedSet(ctx context.Context, review int64, p *pool, s RecordSet, revision int) (*roaring.Bitmap, error) {
-	if s.Facet != nil && s.Aspect != nil {
-		return p.around(s), nil
-	}
-	if s.Facet != nil && s.Item != nil {
-		return p.having(*s.Facet, *s.Item, p.variants(*s.Facet, *s.Item)), nil
-	}
-	if len(s.Team) > 0 {
-		return p.Together(s.Team), nil
+	if told := p.told(s, p.variants); told != nil {
+		return told, nil
 	}
 	if ids, ok, err := a.beside(ctx, review, s); ok || err != nil {
 		return p.numbered(ids), err

@@ -43,7 +43,6 @@ type pool struct {
 	*tally.Pool
 	ids    []int64      // of the records in the store
 	parted tally.Parted // authors that are not folded
-	apart  string       // the same, by which what was worked out is told apart
 	*worked
 }
 
@@ -74,7 +73,7 @@ func (p *pool) tally(l look, f tally.Facet, k *keys) *counted {
 	defer p.mu.Unlock()
 	name := string(f) + " " + k.key + " " + l.key
 	if f == tally.Authors {
-		name += " " + p.apart
+		name += " " + p.parted.Key()
 	}
 	t := p.tallies[name]
 	if t == nil {
@@ -378,7 +377,7 @@ func (p *pool) part(writings []string) *pool {
 		return p
 	}
 	out := *p
-	out.parted, out.apart = tally.Part(writings), strings.Join(slices.Sorted(slices.Values(writings)), "\n")
+	out.parted = tally.Part(writings)
 	out.Pool = p.Apart(out.parted)
 	return &out
 }

@@ -95,7 +95,7 @@ func (a *App) ReadRecord(ctx context.Context, review, record int64, f *tally.Fac
 		return nil, err
 	}
 	var also []text.Pattern
-	if f != nil && item != nil && (*f == tally.Words || *f == tally.Keywords) {
+	if f != nil && item != nil && textual(*f) {
 		forms := []string{*item}
 		if d.pool != nil {
 			forms = d.pool.forms(d.look, *f, *item, d.keys)

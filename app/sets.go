@@ -138,18 +138,11 @@ func (a *App) Records(ctx context.Context, review int64, q RecordsQuestion) (*Re
 	return out, nil
 }
 
-// behind returns the records of a set: of an item, within what is looked at; of anything else, within the
+// behind returns the records of a set: of an item or a team, within what is looked at; of anything else, within the
 // sample.
 func (d *desk) behind(s RecordSet) (*roaring.Bitmap, error) {
-	if s.Facet != nil && s.Aspect != nil {
-		return roaring.And(d.pool.around(s), d.look.Sample), nil
-	}
-	if len(s.Team) > 0 {
-		return roaring.And(d.pool.Together(s.Team), d.look.Sample), nil
-	}
-	if s.Facet != nil && s.Item != nil {
-		forms := d.pool.forms(d.look, *s.Facet, *s.Item, d.keys)
-		return roaring.And(d.pool.having(*s.Facet, *s.Item, forms), d.look.Sample), nil
+	if told := d.pool.told(s, func(f tally.Facet, item string) []string { return d.pool.forms(d.look, f, item, d.keys) }); told != nil {
+		return roaring.And(told, d.look.Sample), nil
 	}
 	found, err := d.document.found(d.pool.set(), s)
 	if err == nil && found == nil {
@@ -158,13 +151,22 @@ func (d *desk) behind(s RecordSet) (*roaring.Bitmap, error) {
 	return found, err
 }
 
-// around returns the records of an aspect of an item, or of a facet as a whole.
-func (p *pool) around(s RecordSet) *roaring.Bitmap {
-	key := ""
-	if s.Item != nil {
-		key = itemKey(*s.Facet, *s.Item, p.parted)
+// told returns the records of the pool that an item, an aspect of one or of a whole facet, or a team stands for; nil for
+// a set that is told otherwise. variants are those of an item that is a word or phrase.
+func (p *pool) told(s RecordSet, variants func(f tally.Facet, item string) []string) *roaring.Bitmap {
+	switch {
+	case len(s.Team) > 0:
+		return p.Together(s.Team)
+	case s.Facet != nil && s.Aspect != nil:
+		key := ""
+		if s.Item != nil {
+			key = itemKey(*s.Facet, *s.Item, p.parted)
+		}
+		return p.Around(*s.Facet, key, *s.Aspect)
+	case s.Facet != nil && s.Item != nil:
+		return p.having(*s.Facet, *s.Item, variants(*s.Facet, *s.Item))
 	}
-	return p.Around(*s.Facet, key, *s.Aspect)
+	return nil
 }
 
 // found returns the records of a set that the blocks or terms of a document find in some records; nil for a

@@ -59,10 +59,10 @@ func (a *App) Suits(ctx context.Context, review int64, f tally.Facet) (*Suits, e
 	if err != nil {
 		return nil, err
 	}
-	switch f {
-	case tally.Words, tally.Keywords, tally.Substances:
+	switch {
+	case textual(f):
 		err = d.suitWords(out, f, missed)
-	case tally.Headings:
+	case f == tally.Headings:
 		err = d.suitHeadings(out, missed)
 	}
 	if err != nil {

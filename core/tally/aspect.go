@@ -23,9 +23,6 @@ const (
 	AspectEither Aspect = "either"
 )
 
-// Aspects are all there are.
-var Aspects = []Aspect{AspectMissing, AspectLost, AspectBare, AspectTyped, AspectTitled, AspectBoth, AspectEither}
-
 // Around returns the records of the pool of an aspect of an item, by its key; none for a kind or an aspect that there is not.
 func (p *Pool) Around(f Facet, key string, a Aspect) *roaring.Bitmap {
 	switch a {

@@ -50,8 +50,8 @@ func (p Parted) AuthorKey(a bib.Person) string {
 	return AuthorKey(a)
 }
 
-// key tells these from others that are parted.
-func (p Parted) key() string { return strings.Join(slices.Sorted(maps.Keys(p)), "\n") }
+// Key tells these from others that are parted; "" for none.
+func (p Parted) Key() string { return strings.Join(slices.Sorted(maps.Keys(p)), "\n") }
 
 // writingKey returns the key of one writing: the family name and all given names.
 func writingKey(a bib.Person) string {

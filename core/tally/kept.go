@@ -72,7 +72,7 @@ func (p *Pool) listed(f Facet) *listed {
 		return buildListed(p.Records, f, p.parted)
 	case f == Authors && len(p.parted) > 0:
 		last := p.kept.authors.Load()
-		if key := p.parted.key(); last == nil || last.parted != key {
+		if key := p.parted.Key(); last == nil || last.parted != key {
 			last = &partedList{key, sync.OnceValue(func() *listed { return buildListed(p.Records, f, p.parted) })}
 			p.kept.authors.Store(last)
 		}

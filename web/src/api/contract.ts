@@ -1327,6 +1327,8 @@ export interface components {
             unindexedShare?: number;
             leftOutBelow: number;
             missing: number;
+            /** Format: double */
+            missingShare: number;
             missingKeys: number;
             /** @description that figures are counted over */
             keyStudies: number;
@@ -1371,7 +1373,7 @@ export interface components {
             upTo?: number;
             /**
              * Format: double
-             * @description of a journal: its share of all records without headings
+             * @description of a journal: its share of all records without headings; of a year: the share of its own that have none
              */
             bare?: number;
         };

@@ -64,7 +64,7 @@ const chartRows = computed(() => rows.value.slice(0, 30))
           </tr>
           <tr v-if="tally.missing" class="missing">
             <th scope="row"><span class="row"><i :style="{ width: `${(tally.missing / most) * 100}%` }" /><span>{{ t('shape.missing') }}</span></span></th>
-            <td class="fig"><button class="link" @click="reader.list({ facet, aspect: 'missing' }, t('shape.missing'))">{{ n(tally.missing, 'whole') }}</button></td><td class="fig">{{ n(tally.missing / Math.max(1, tally.looked), 'share') }}</td><td v-if="tally.contrast" /><td v-if="tally.hasKeys" class="fig">{{ tally.missingKeys }}</td>
+            <td class="fig"><button class="link" @click="reader.list({ facet, aspect: 'missing' }, t('shape.missing'))">{{ n(tally.missing, 'whole') }}</button></td><td class="fig">{{ n(tally.missingShare, 'share') }}</td><td v-if="tally.contrast" /><td v-if="tally.hasKeys" class="fig">{{ tally.missingKeys }}</td>
           </tr>
         </tbody>
       </table>
