@@ -585,6 +585,9 @@ type TrySourceJSONRequestBody = TryOut
 
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
+	// GiveUpImport Give a file up that is not read to its end: nothing of it is brought in
+	// (DELETE /api/imports/{import})
+	GiveUpImport(ctx *echo.Context, pImport int64) error
 	// GetImport How far a file has been brought in
 	// (GET /api/imports/{import})
 	GetImport(ctx *echo.Context, pImport int64) error
@@ -597,9 +600,6 @@ type ServerInterface interface {
 	// PreviewImport The first records of a file as they will be when it is read so
 	// (POST /api/imports/{import}/preview)
 	PreviewImport(ctx *echo.Context, pImport int64, params PreviewImportParams) error
-	// GiveUpImport Give the file up: nothing of it is brought in
-	// (DELETE /api/imports/{import}/question)
-	GiveUpImport(ctx *echo.Context, pImport int64) error
 	// AskedOfImport What has to be answered before a file can be read
 	// (GET /api/imports/{import}/question)
 	AskedOfImport(ctx *echo.Context, pImport int64) error
@@ -775,6 +775,22 @@ type ServerInterfaceWrapper struct {
 	Handler ServerInterface
 }
 
+// GiveUpImport converts echo context to params.
+func (w *ServerInterfaceWrapper) GiveUpImport(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "import" -------------
+	var pImport int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "import", ctx.Param("import"), &pImport, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter import: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GiveUpImport(ctx, pImport)
+	return err
+}
+
 // GetImport converts echo context to params.
 func (w *ServerInterfaceWrapper) GetImport(ctx *echo.Context) error {
 	var err error
@@ -845,22 +861,6 @@ func (w *ServerInterfaceWrapper) PreviewImport(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.PreviewImport(ctx, pImport, params)
-	return err
-}
-
-// GiveUpImport converts echo context to params.
-func (w *ServerInterfaceWrapper) GiveUpImport(ctx *echo.Context) error {
-	var err error
-	// ------------- Path parameter "import" -------------
-	var pImport int64
-
-	err = runtime.BindStyledParameterWithOptions("simple", "import", ctx.Param("import"), &pImport, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
-	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter import: %s", err))
-	}
-
-	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.GiveUpImport(ctx, pImport)
 	return err
 }
 
@@ -1966,10 +1966,10 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/undo", wrapper.Undo, options.OperationMiddlewares["undo"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/redo", wrapper.Redo, options.OperationMiddlewares["redo"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/imports", wrapper.ImportFile, options.OperationMiddlewares["importFile"]...)
+	router.DELETE(options.BaseURL+"/api/imports/:import", wrapper.GiveUpImport, options.OperationMiddlewares["giveUpImport"]...)
 	router.GET(options.BaseURL+"/api/imports/:import", wrapper.GetImport, options.OperationMiddlewares["getImport"]...)
 	router.GET(options.BaseURL+"/api/imports/:import/notices", wrapper.ListNotices, options.OperationMiddlewares["listNotices"]...)
 	router.GET(options.BaseURL+"/api/imports/:import/notices.txt", wrapper.SaveNotices, options.OperationMiddlewares["saveNotices"]...)
-	router.DELETE(options.BaseURL+"/api/imports/:import/question", wrapper.GiveUpImport, options.OperationMiddlewares["giveUpImport"]...)
 	router.GET(options.BaseURL+"/api/imports/:import/question", wrapper.AskedOfImport, options.OperationMiddlewares["askedOfImport"]...)
 	router.POST(options.BaseURL+"/api/imports/:import/question", wrapper.AnswerImport, options.OperationMiddlewares["answerImport"]...)
 	router.POST(options.BaseURL+"/api/imports/:import/preview", wrapper.PreviewImport, options.OperationMiddlewares["previewImport"]...)
@@ -2018,6 +2018,39 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/look-up", wrapper.LookUp, options.OperationMiddlewares["lookUp"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/key-studies", wrapper.AddKeyStudies, options.OperationMiddlewares["addKeyStudies"]...)
 
+}
+
+type GiveUpImportRequestObject struct {
+	Import int64 `json:"import"`
+}
+
+type GiveUpImportResponseObject interface {
+	VisitGiveUpImportResponse(w http.ResponseWriter) error
+}
+
+type GiveUpImport204Response struct {
+}
+
+func (response GiveUpImport204Response) VisitGiveUpImportResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type GiveUpImportdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GiveUpImportdefaultApplicationProblemPlusJSONResponse) VisitGiveUpImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
 }
 
 type GetImportRequestObject struct {
@@ -2164,39 +2197,6 @@ type PreviewImportdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response PreviewImportdefaultApplicationProblemPlusJSONResponse) VisitPreviewImportResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type GiveUpImportRequestObject struct {
-	Import int64 `json:"import"`
-}
-
-type GiveUpImportResponseObject interface {
-	VisitGiveUpImportResponse(w http.ResponseWriter) error
-}
-
-type GiveUpImport204Response struct {
-}
-
-func (response GiveUpImport204Response) VisitGiveUpImportResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
-}
-
-type GiveUpImportdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response GiveUpImportdefaultApplicationProblemPlusJSONResponse) VisitGiveUpImportResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4449,6 +4449,9 @@ func (response HealthdefaultApplicationProblemPlusJSONResponse) VisitHealthRespo
 
 // StrictServerInterface represents all server handlers.
 type StrictServerInterface interface {
+	// GiveUpImport Give a file up that is not read to its end: nothing of it is brought in
+	// (DELETE /api/imports/{import})
+	GiveUpImport(ctx context.Context, request GiveUpImportRequestObject) (GiveUpImportResponseObject, error)
 	// GetImport How far a file has been brought in
 	// (GET /api/imports/{import})
 	GetImport(ctx context.Context, request GetImportRequestObject) (GetImportResponseObject, error)
@@ -4461,9 +4464,6 @@ type StrictServerInterface interface {
 	// PreviewImport The first records of a file as they will be when it is read so
 	// (POST /api/imports/{import}/preview)
 	PreviewImport(ctx context.Context, request PreviewImportRequestObject) (PreviewImportResponseObject, error)
-	// GiveUpImport Give the file up: nothing of it is brought in
-	// (DELETE /api/imports/{import}/question)
-	GiveUpImport(ctx context.Context, request GiveUpImportRequestObject) (GiveUpImportResponseObject, error)
 	// AskedOfImport What has to be answered before a file can be read
 	// (GET /api/imports/{import}/question)
 	AskedOfImport(ctx context.Context, request AskedOfImportRequestObject) (AskedOfImportResponseObject, error)
@@ -4646,6 +4646,31 @@ type strictHandler struct {
 	middlewares []StrictMiddlewareFunc
 }
 
+// GiveUpImport operation middleware
+func (sh *strictHandler) GiveUpImport(ctx *echo.Context, pImport int64) error {
+	var request GiveUpImportRequestObject
+
+	request.Import = pImport
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GiveUpImport(ctx.Request().Context(), request.(GiveUpImportRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GiveUpImport")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GiveUpImportResponseObject); ok {
+		return validResponse.VisitGiveUpImportResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // GetImport operation middleware
 func (sh *strictHandler) GetImport(ctx *echo.Context, pImport int64) error {
 	var request GetImportRequestObject
@@ -4764,31 +4789,6 @@ func (sh *strictHandler) PreviewImport(ctx *echo.Context, pImport int64, params 
 		return err
 	} else if validResponse, ok := response.(PreviewImportResponseObject); ok {
 		return validResponse.VisitPreviewImportResponse(ctx.Response())
-	} else if response != nil {
-		return fmt.Errorf("unexpected response type: %T", response)
-	}
-	return nil
-}
-
-// GiveUpImport operation middleware
-func (sh *strictHandler) GiveUpImport(ctx *echo.Context, pImport int64) error {
-	var request GiveUpImportRequestObject
-
-	request.Import = pImport
-
-	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.GiveUpImport(ctx.Request().Context(), request.(GiveUpImportRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "GiveUpImport")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		return err
-	} else if validResponse, ok := response.(GiveUpImportResponseObject); ok {
-		return validResponse.VisitGiveUpImportResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

@@ -240,6 +240,7 @@ func (s eventStream) VisitEventsResponse(w http.ResponseWriter) error {
 	beat := time.NewTicker(20 * time.Second)
 	defer beat.Stop()
 	send := func(line string) error {
+		_ = out.SetWriteDeadline(time.Now().Add(bodyTime)) // who does not take it for so long has left
 		if _, err := fmt.Fprint(w, line); err != nil {
 			return err
 		}

@@ -2,8 +2,7 @@ package api
 
 import (
 	"context"
-	"encoding/json"
-	"errors"
+	"fmt"
 	"io/fs"
 	"log/slog"
 	"mime"
@@ -13,6 +12,7 @@ import (
 	"path"
 	"strings"
 
+	"github.com/google/uuid"
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
 
@@ -24,19 +24,23 @@ const maxBody = 16 << 20 // bytes of a request, but for files that are brought i
 
 // NewServer returns the web application: the calls of the contract and the front end. log gets a line
 // for each call that failed, and for every other at the level of debugging.
-func NewServer(a *app.App, front fs.FS, log *slog.Logger) http.Handler {
+func NewServer(a *app.App, front fs.FS, log *slog.Logger) (http.Handler, error) {
+	contract, err := newContract()
+	if err != nil {
+		return nil, fmt.Errorf("the contract: %w", err)
+	}
 	e := echo.NewWithConfig(echo.Config{Logger: log, HTTPErrorHandler: func(c *echo.Context, err error) { sendProblem(c, err, log) }})
-	e.Use(middleware.Recover(), logged(log), onlyFromHere, headers, named,
+	e.Use(middleware.Recover(), logged(log), onlyFromHere, headers, bounded(), named,
 		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1400, Skipper: func(c *echo.Context) bool {
 			// What is written piece by piece: the packer holds back small pieces, then tells a wrong length.
 			return strings.HasSuffix(c.Request().URL.Path, "/events") || strings.HasSuffix(c.Request().URL.Path, "/export")
 		}}),
 		middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: maxBody, Skipper: func(c *echo.Context) bool {
-			return strings.HasSuffix(c.Request().URL.Path, "/imports")
-		}}))
+			return takesFile(c.Request())
+		}}), contract.holds)
 	RegisterHandlers(e, NewStrictHandler(Handlers{a}, nil))
 	e.GET("/*", frontEnd(front))
-	return e
+	return e, nil
 }
 
 // onlyFromHere refuses what a page of another origin, or a name that was made to point at this
@@ -66,12 +70,21 @@ func sameOrigin(origin, host string) bool {
 	return err == nil && u.Host == host
 }
 
-// named makes all that a call does be done by whom it names.
+// named makes all that a call does be done by whom it names, and once under the request that it names.
 func named(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
+		ctx := c.Request().Context()
 		if name := c.Request().Header.Get("Tamiz-Who"); name != "" {
-			c.SetRequest(c.Request().WithContext(app.As(c.Request().Context(), name)))
+			ctx = app.As(ctx, name)
 		}
+		if name := c.Request().Header.Get("Tamiz-Request"); name != "" {
+			id, err := uuid.Parse(name)
+			if err != nil {
+				return &app.Problem{Type: "invalid", Status: http.StatusUnprocessableEntity, Field: "Tamiz-Request", Title: "Tamiz-Request is a UUID."}
+			}
+			ctx = store.AsRequest(ctx, id)
+		}
+		c.SetRequest(c.Request().WithContext(ctx))
 		return next(c)
 	}
 }
@@ -103,37 +116,6 @@ func logged(log *slog.Logger) echo.MiddlewareFunc {
 			return nil
 		},
 	})
-}
-
-// sendProblem answers with problem+json. What is no fault of the caller is logged, and told without
-// its inner workings.
-func sendProblem(c *echo.Context, err error, log *slog.Logger) {
-	if r, _ := echo.UnwrapResponse(c.Response()); r != nil && r.Committed {
-		return
-	}
-	var p *app.Problem
-	var h echo.HTTPStatusCoder
-	switch {
-	case errors.As(err, &p):
-	case errors.As(err, &h) && h.StatusCode() < 500:
-		p = &app.Problem{Type: "bad-request", Status: h.StatusCode(), Title: "This request was not understood.", Detail: err.Error()}
-		if p.Status == http.StatusNotFound {
-			p.Type, p.Title = "not-found", "There is nothing at this address."
-		}
-	case store.Unreachable(err):
-		p = &app.Problem{Type: "database-unreachable", Status: http.StatusServiceUnavailable, Title: "The database does not answer just now. Nothing was changed; try again in a moment."}
-	default:
-		log.Error("request failed", "method", c.Request().Method, "path", c.Request().URL.Path, "error", err)
-		p = &app.Problem{Type: "internal", Status: http.StatusInternalServerError, Title: "Something went wrong in Tamiz itself. Nothing was changed."}
-	}
-	body, err := json.Marshal(p)
-	if err != nil {
-		log.Error("problem not told", "error", err)
-		return
-	}
-	if err := c.Blob(p.Status, "application/problem+json", body); err != nil {
-		log.Debug("problem not sent", "error", err)
-	}
 }
 
 // frontEnd serves the files of the front end; every other address is one of its screens.

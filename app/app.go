@@ -6,7 +6,6 @@ import (
 	"context"
 	"errors"
 	"log/slog"
-	"sync"
 	"time"
 
 	"github.com/jackc/pgx/v5"
@@ -22,31 +21,30 @@ type App struct {
 	store   *store.Store
 	pools   *pools
 	jobs    *river.Client[pgx.Tx]
+	kinds   map[string]kind // of tasks
 	sources *sru.Settings
 	news    *news
 	now     func() time.Time
 	log     *slog.Logger
-
-	countMu       sync.Mutex
-	countTroubles map[int64]*Problem // why counting at a source ended early, by review
-	queued        map[string]bool    // jobs that wait to be begun
 }
 
 // New returns the application; guard says which private addresses may be asked as sources. Start has to be
 // called before files can be brought in.
 func New(s *store.Store, guard sru.Guard, log *slog.Logger) (*App, error) {
-	a := &App{store: s, pools: newPools(s), news: newNews(), now: time.Now, log: log, sources: &sru.Settings{Guard: guard}, countTroubles: map[int64]*Problem{}, queued: map[string]bool{}}
+	a := &App{store: s, pools: newPools(s), news: newNews(), now: time.Now, log: log, sources: &sru.Settings{Guard: guard}}
+	a.kinds = a.kindsOfTasks()
 	workers := river.NewWorkers()
-	river.AddWorker(workers, &importWorker{app: a})
-	river.AddWorker(workers, &drawWorker{app: a})
-	river.AddWorker(workers, &countWorker{app: a})
-	river.AddWorker(workers, &holdingWorker{app: a})
+	river.AddWorker(workers, &taskWorker{app: a})
+	queues := map[string]river.QueueConfig{}
+	for name, k := range a.kinds {
+		queues[name] = river.QueueConfig{MaxWorkers: k.workers}
+	}
 	var err error
-	a.jobs, err = river.NewClient(riverpgxv5.New(s.Pool), &river.Config{
-		Queues:               map[string]river.QueueConfig{river.QueueDefault: {MaxWorkers: maxJobs}},
+	a.jobs, err = river.NewClient(riverpgxv5.New(s.Jobs()), &river.Config{
+		Queues:               queues,
 		Workers:              workers,
-		JobTimeout:           importTime,
-		RescueStuckJobsAfter: importTime + time.Minute,
+		JobTimeout:           drawTime,
+		RescueStuckJobsAfter: drawTime + time.Minute, // tasks are taken over long before: see sweepTasks
 		FetchPollInterval:    500 * time.Millisecond,
 		FetchCooldown:        100 * time.Millisecond,
 		Logger:               slog.New(slog.DiscardHandler),
@@ -54,32 +52,13 @@ func New(s *store.Store, guard sru.Guard, log *slog.Logger) (*App, error) {
 	return a, err
 }
 
-// maxJobs is how many jobs one process works on at once.
-const maxJobs = 6
-
-// orphans is how often draws are looked for whose process died.
-const orphans = 15 * time.Second
-
-// Start begins to work on jobs and to pass on news, until the context ends. Draws that were cut off are
-// gone on with.
+// Start begins to work on tasks and to pass on news, until the context ends.
 func (a *App) Start(ctx context.Context) error {
 	go a.news.listen(ctx, a.store, a.log)
 	if err := a.jobs.Start(ctx); err != nil {
 		return err
 	}
-	a.goOnWith(ctx)
-	go func() {
-		tick := time.NewTicker(orphans)
-		defer tick.Stop()
-		for {
-			select {
-			case <-ctx.Done():
-				return
-			case <-tick.C:
-				a.goOnWith(ctx)
-			}
-		}
-	}()
+	go a.sweepTasks(ctx)
 	return nil
 }
 
@@ -106,27 +85,4 @@ func gone(err error, what string) error {
 		return &Problem{Type: what + "-gone", Status: 404, Title: "This " + what + " is not there, or was deleted."}
 	}
 	return err
-}
-
-// queue inserts a job unless one like it waits already in this process. A job calls begun when it begins:
-// what is asked for from then on is another job's.
-func (a *App) queue(ctx context.Context, name string, args river.JobArgs) error {
-	a.countMu.Lock()
-	waits := a.queued[name]
-	a.queued[name] = true
-	a.countMu.Unlock()
-	if waits {
-		return nil
-	}
-	_, err := a.jobs.Insert(ctx, args, nil)
-	if err != nil {
-		a.begun(name)
-	}
-	return err
-}
-
-func (a *App) begun(name string) {
-	a.countMu.Lock()
-	defer a.countMu.Unlock()
-	delete(a.queued, name)
 }

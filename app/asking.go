@@ -9,8 +9,6 @@ import (
 	"io"
 	"strings"
 
-	"github.com/jackc/pgx/v5"
-
 	"tamiz/core/bib"
 	"tamiz/exchange"
 	"tamiz/exchange/records"
@@ -55,7 +53,7 @@ func unreadable(err error) error {
 		return &FileQuestion{What: "tags", Format: string(q.Format), Settings: FileSettings{Map: q.Map}}
 	case errors.As(err, &q):
 		return &FileQuestion{What: "columns", Format: string(q.Format), Settings: FileSettings{Columns: q.Columns}}
-	case errors.As(err, &p) || store.Unreachable(err):
+	case errors.As(err, &p), errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded):
 		return err
 	}
 	return &Problem{Type: "no-records", Status: 422, Field: "file", Title: "The file could not be read. Nothing was brought in.", Detail: err.Error(), Params: map[string]string{"why": sentence(err.Error())}}
@@ -279,10 +277,7 @@ func (a *App) AnswerImport(ctx context.Context, id int64, answer FileAnswer) (Im
 	if err != nil {
 		return Import{}, err
 	}
-	asked, err := a.store.AnswerImport(ctx, id, body, func(tx pgx.Tx) error {
-		_, err := a.jobs.InsertTx(ctx, tx, importArgs{Import: id}, nil)
-		return err
-	})
+	asked, err := a.store.AnswerImport(ctx, i, body, a.wake)
 	if err != nil {
 		return Import{}, err
 	}
@@ -300,14 +295,18 @@ func first[T any](a, b *T) *T {
 	return b
 }
 
-// GiveUpImport drops a file that is asked about: nothing of it stays.
+// GiveUpImport drops a file that is not read to its end, whatever state it is in: nothing of it stays.
 func (a *App) GiveUpImport(ctx context.Context, id int64) error {
-	i, err := a.asking(ctx, id)
+	i, err := a.store.Import(ctx, id)
+	if err != nil {
+		return gone(err, "import")
+	}
+	dropped, err := a.store.DropImport(ctx, id)
 	if err != nil {
 		return err
 	}
-	if err := a.store.DropImport(ctx, id); err != nil {
-		return err
+	if !dropped {
+		return &Problem{Type: "brought-in", Status: 409, Title: "This file is brought in already. Its sample can be deleted."}
 	}
 	a.tell(ctx, i.Review, News{Kind: "import", Import: id})
 	return nil

@@ -61,7 +61,7 @@ func (a *App) Change(ctx context.Context, review int64, revision int, c Change) 
 		}
 	}
 	merged := false
-	err := a.store.Work(ctx, review, func(w *store.Work) error {
+	err := a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
 		var before, after store.Facts
 		var err error
 		if c.Document != nil {
@@ -248,7 +248,7 @@ func (a *App) Redo(ctx context.Context, review int64) (State, error) {
 
 func (a *App) step(ctx context.Context, review int64, again bool) (State, error) {
 	var done *What
-	err := a.store.Work(ctx, review, func(w *store.Work) error {
+	err := a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
 		c, err := w.LastChange(ctx, again)
 		if errors.Is(err, store.ErrNone) {
 			return nil

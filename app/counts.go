@@ -4,10 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"time"
-
-	"github.com/riverqueue/river"
 
 	"tamiz/core/query"
 	"tamiz/core/strategy"
@@ -132,12 +129,28 @@ func (a *App) Counts(ctx context.Context, review int64, again bool) (*SourceCoun
 		errors.As(err, &out.Problem)
 		return out, nil
 	}
-	if out.Waiting > 0 {
-		out.Problem = a.countTrouble(review)
-		err = a.queue(ctx, fmt.Sprint("count ", review), countArgs{Review: review})
+	if out.Waiting == 0 {
+		return out, nil
 	}
-	return out, err
+	// Where counting came to nothing just now it is not begun again by everyone who looks.
+	task := store.NewTask("count", review, &review, &s.ID)
+	last, err := a.store.Task(ctx, task.Name)
+	if err != nil && !errors.Is(err, store.ErrNone) {
+		return nil, err
+	}
+	if last.Problem != nil && last.Source != nil && *last.Source == s.ID && !last.Wanted {
+		if err := json.Unmarshal(last.Problem, &out.Problem); err != nil {
+			return nil, err
+		}
+		if !again && last.Ended != nil && a.now().Sub(*last.Ended) < countAgain {
+			return out, nil
+		}
+	}
+	return out, a.ask(ctx, task)
 }
+
+// countAgain is after what time a source that did not answer is asked again by itself.
+const countAgain = 20 * time.Second
 
 // countable returns the source whose counts are shown, nil for none, and all that is to be counted there.
 func (a *App) countable(ctx context.Context, review int64) (*Source, []wanted, error) {
@@ -247,31 +260,16 @@ func (a *App) CountWhole(ctx context.Context, review int64, d Document) (*Source
 	return nil, &Problem{Type: "no-query", Status: 409, Title: "This strategy cannot be asked at the source."}
 }
 
-type countArgs struct {
-	Review int64 `json:"review"`
+// failCounts tells those who wait that the counting came to nothing.
+func (a *App) failCounts(ctx context.Context, t store.Task, _ *Problem) error {
+	a.tell(ctx, t.Number, News{Kind: "counts"})
+	return nil
 }
 
-func (countArgs) Kind() string { return "count" }
-
-// countWorker counts what is not counted yet. It looks at the document again after each count, so that
-// what was changed last is counted first and what is no longer asked is not counted at all.
-type countWorker struct {
-	river.WorkerDefaults[countArgs]
-	app *App
-}
-
-func (w *countWorker) Work(ctx context.Context, job *river.Job[countArgs]) error {
-	a, review := w.app, job.Args.Review
-	a.begun(fmt.Sprint("count ", review))
-	err := a.store.Alone(ctx, -review, func() error { return a.countAll(ctx, review) })
-	if store.Locked(err) {
-		return nil
-	}
-	return err
-}
-
-func (a *App) countAll(ctx context.Context, review int64) error {
-	a.setCountTrouble(review, nil)
+// countAll counts what is not counted yet. It looks at the document again after each count, so that what was
+// changed last is counted first and what is no longer asked is not counted at all.
+func (a *App) countAll(ctx context.Context, t store.Task) error {
+	review := t.Number
 	told := time.Time{}
 	tell := func(always bool) {
 		if always || time.Since(told) > 250*time.Millisecond {
@@ -296,12 +294,7 @@ func (a *App) countAll(ctx context.Context, review int64) error {
 			_, err = a.counted(ctx, *s, c, next)
 		}
 		if err != nil {
-			var p *Problem
-			if errors.As(unanswered(s.Name, err), &p) {
-				a.setCountTrouble(review, p)
-				return nil
-			}
-			return err
+			return unanswered(s.Name, err)
 		}
 		tell(false)
 	}
@@ -338,17 +331,4 @@ func (a *App) nextCount(ctx context.Context, id int64, all []wanted, seen map[st
 		return fresh, nil
 	}
 	return old, nil
-}
-
-func (a *App) setCountTrouble(review int64, p *Problem) {
-	a.countMu.Lock()
-	defer a.countMu.Unlock()
-	a.countTroubles[review] = p
-}
-
-// countTrouble returns why the last counting in this process ended early; nil where it did not.
-func (a *App) countTrouble(review int64) *Problem {
-	a.countMu.Lock()
-	defer a.countMu.Unlock()
-	return a.countTroubles[review]
 }

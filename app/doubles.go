@@ -59,7 +59,7 @@ func (s FileSettings) joins() bool {
 func (f *filer) planDoubles(ctx context.Context) error {
 	r, _, err := f.open(ctx, func(exchange.Notice) {})
 	if err != nil {
-		return unreadable(err)
+		return f.file.blame(err)
 	}
 	f.plan = plan{}
 	var known bib.Known
@@ -70,7 +70,7 @@ func (f *filer) planDoubles(ctx context.Context) error {
 			return nil
 		}
 		if err != nil {
-			return err
+			return f.file.blame(err)
 		}
 		first, double := known.Find(rec)
 		switch {
@@ -98,12 +98,12 @@ func (f *filer) askDoubles(ctx context.Context, format records.Format) error {
 	}
 	r, _, err := f.open(ctx, func(exchange.Notice) {})
 	if err != nil {
-		return unreadable(err)
+		return f.file.blame(err)
 	}
 	for place := 1; place <= last; place++ {
 		rec, err := r.Read()
 		if err != nil {
-			return err
+			return f.file.blame(err)
 		}
 		if _, ok := wanted[place]; ok {
 			wanted[place] = rec

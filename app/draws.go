@@ -9,9 +9,6 @@ import (
 	"time"
 
 	"github.com/RoaringBitmap/roaring/v2"
-	"github.com/jackc/pgx/v5"
-	"github.com/riverqueue/river"
-
 	"tamiz/core/bib"
 	"tamiz/core/text"
 	"tamiz/source"
@@ -53,6 +50,7 @@ type Draw struct {
 	Wanted   int            `json:"wanted"`
 	Got      int            `json:"got"`
 	Troubles int            `json:"troubles"`
+	Waits    string         `json:"waits,omitempty"` // source or review: whose other draws it waits for
 	Pause    *time.Time     `json:"pause,omitempty"` // until when it waits because the source asked for it
 	Problem  string         `json:"problem,omitempty"`
 	Sample   *int64         `json:"sample,omitempty"`
@@ -61,7 +59,7 @@ type Draw struct {
 
 func (a *App) drawOf(d store.Draw, names map[int64]string) (Draw, error) {
 	out := Draw{ID: d.ID, Name: d.Name, Source: d.Source, From: names[d.Source], How: source.How(d.How), AtMost: d.AtMost, Seed: d.Seed, Query: d.Query,
-		State: d.State, Total: d.Total, Wanted: d.Wanted, Got: d.Got, Troubles: d.Troubles, Problem: d.Problem, Sample: d.Sample, Made: d.Made, Pause: d.Pause}
+		State: d.State, Total: d.Total, Wanted: d.Wanted, Got: d.Got, Troubles: d.Troubles, Problem: d.Problem, Sample: d.Sample, Made: d.Made, Pause: d.Pause, Waits: d.Waits}
 	if err := json.Unmarshal(d.Concepts, &out.Concepts); err != nil {
 		return out, err
 	}
@@ -172,7 +170,7 @@ func (a *App) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Draw, e
 			if d.Notes, err = json.Marshal(notes); err != nil {
 				return nil, err
 			}
-			number, err := a.store.NewDraw(ctx, d, a.queueDraw(ctx))
+			number, err := a.store.NewDraw(ctx, d, a.wake)
 			if err != nil {
 				return nil, err
 			}
@@ -191,19 +189,17 @@ func (a *App) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Draw, e
 	return out, nil
 }
 
-func (a *App) queueDraw(ctx context.Context) func(pgx.Tx, int64) error {
-	return func(tx pgx.Tx, id int64) error {
-		_, err := a.jobs.InsertTx(ctx, tx, drawArgs{Draw: id}, nil)
-		return err
-	}
-}
-
-// StopDraw stops a draw after the page it is at. What it got stays, and it can be gone on with.
+// StopDraw stops a draw at once, whatever its source does. What it got stays, and it can be gone on with.
 func (a *App) StopDraw(ctx context.Context, review, id int64) error {
-	if _, err := a.draw(ctx, review, id); err != nil {
+	d, err := a.draw(ctx, review, id)
+	if err != nil {
 		return err
 	}
-	return a.store.StopDraw(ctx, id)
+	if err := a.store.StopDraw(ctx, id); err != nil {
+		return err
+	}
+	a.tell(ctx, review, News{Kind: "draw"})
+	return a.stopTask(ctx, store.DrawTask(d))
 }
 
 // GoOn goes on with a draw that came to rest, for as many records as are wanted now. Only what is missing
@@ -219,7 +215,7 @@ func (a *App) GoOn(ctx context.Context, review, id int64, atMost int) error {
 	if d.State != "stopped" && d.State != "done" && d.State != "failed" {
 		return &Problem{Type: "under-way", Status: 409, Title: "This draw is under way."}
 	}
-	err = a.store.GoOn(ctx, id, atMost, a.queueDraw(ctx))
+	err = a.store.GoOn(ctx, d, atMost, a.wake)
 	if err == nil {
 		a.tell(ctx, review, News{Kind: "draw"})
 	}
@@ -246,45 +242,14 @@ func (a *App) Troubles(ctx context.Context, review, id int64) ([]source.Trouble,
 	return out, err
 }
 
-type drawArgs struct {
-	Draw int64 `json:"draw"`
-}
-
-func (drawArgs) Kind() string { return "draw" }
-
-// drawWorker fetches what is missing of a draw, page by page. Each page is kept in one step, so a process
-// that dies loses at most the page it was at; whoever comes next goes on from there.
-type drawWorker struct {
-	river.WorkerDefaults[drawArgs]
-	app *App
-}
-
-// Timeout lets a long draw take its time.
-func (w *drawWorker) Timeout(*river.Job[drawArgs]) time.Duration { return drawTime }
-
-func (w *drawWorker) Work(ctx context.Context, job *river.Job[drawArgs]) error {
-	err := w.app.store.Alone(ctx, job.Args.Draw, func() error { return w.app.fetch(ctx, job.Args.Draw) })
-	if store.Locked(err) || errors.Is(err, store.ErrNone) {
+// fetch fetches what is missing of a draw, page by page. Each page is kept in one step, so a process that dies
+// loses at most the page it was at; whoever comes next goes on from there.
+func (a *App) fetch(ctx context.Context, t store.Task) error {
+	id := t.Number
+	d, err := a.store.Draw(ctx, id)
+	if errors.Is(err, store.ErrNone) {
 		return nil
 	}
-	return err
-}
-
-// goOnWith queues the draws that no process is at: those of a process that died.
-func (a *App) goOnWith(ctx context.Context) {
-	open, err := a.store.OpenDraws(ctx)
-	for _, id := range open {
-		if err == nil {
-			_, err = a.jobs.Insert(ctx, drawArgs{Draw: id}, nil)
-		}
-	}
-	if err != nil && ctx.Err() == nil {
-		a.log.Warn("draws not gone on with", "error", err)
-	}
-}
-
-func (a *App) fetch(ctx context.Context, id int64) error {
-	d, err := a.store.Draw(ctx, id)
 	if err != nil || d.State == "stopped" || d.State == "done" || d.State == "failed" {
 		return err
 	}
@@ -362,7 +327,7 @@ func (a *App) fetch(ctx context.Context, id int64) error {
 		run.Done = append(run.Done, done)
 	}
 	switch err := run.Run(ctx); {
-	case errors.Is(err, store.ErrStopped):
+	case errors.Is(err, store.ErrStopped) && ctx.Err() == nil:
 		return a.endDraw(ctx, d, "stopped", "")
 	case ctx.Err() != nil:
 		return ctx.Err()
@@ -404,10 +369,35 @@ func (a *App) plan(ctx context.Context, s Source, c source.Source, d store.Draw)
 	return plan, a.store.BeginDraw(ctx, d.ID, saved, plan.Total, plan.Wanted())
 }
 
+// stopDrawn brings a draw that was stopped to rest.
+func (a *App) stopDrawn(ctx context.Context, t store.Task) error {
+	return a.restDraw(ctx, t, "stopped", "")
+}
+
+// failDraw brings a draw to rest that came to nothing more.
+func (a *App) failDraw(ctx context.Context, t store.Task, p *Problem) error {
+	return a.restDraw(ctx, t, "failed", p.Title)
+}
+
+func (a *App) restDraw(ctx context.Context, t store.Task, state, problem string) error {
+	d, err := a.store.Draw(ctx, t.Number)
+	if errors.Is(err, store.ErrNone) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	return a.endDraw(ctx, d, state, problem)
+}
+
 // endDraw brings a draw to rest: what it got becomes its sample, as a change that can be undone.
 func (a *App) endDraw(ctx context.Context, d store.Draw, state, problem string) error {
-	err := a.store.Work(ctx, d.Review, func(w *store.Work) error {
-		sample, fresh, err := w.EndDraw(ctx, d, state, problem)
+	sample, err := a.store.FillDrawn(ctx, d)
+	if err != nil {
+		return err
+	}
+	err = a.store.Work(ctx, d.Review, func(ctx context.Context, w *store.Work) error {
+		fresh, err := w.EndDraw(ctx, d, sample, state, problem)
 		if err != nil {
 			return err
 		}
@@ -416,6 +406,9 @@ func (a *App) endDraw(ctx context.Context, d store.Draw, state, problem string) 
 		}
 		return w.Notify(ctx, News{Review: d.Review, Kind: "change"}.String())
 	})
+	if errors.Is(err, store.ErrNone) {
+		return nil // the review was deleted
+	}
 	if err == nil {
 		a.tell(ctx, d.Review, News{Kind: "draw"})
 	}

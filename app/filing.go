@@ -39,7 +39,7 @@ type filer struct {
 	studies  []store.StoredKey
 	ids      []string
 	sample   int64
-	keys     []int64
+	keys     []*bib.Record // of key studies, which become some all at once
 	lastTold time.Time
 
 	firstNotice string
@@ -92,7 +92,7 @@ func (f *filer) all(ctx context.Context) error {
 	}
 	r, format, err := f.open(ctx, f.notice)
 	if err != nil {
-		return unreadable(err)
+		return f.file.blame(err)
 	}
 	if f.i.Kind == "keys" {
 		var err error
@@ -119,7 +119,7 @@ func (f *filer) all(ctx context.Context) error {
 			break
 		}
 		if err != nil {
-			return err
+			return f.file.blame(err)
 		}
 		f.place++
 		if err := f.add(ctx, rec); err != nil {
@@ -130,7 +130,7 @@ func (f *filer) all(ctx context.Context) error {
 		return err
 	}
 	if f.records == 0 && len(f.seen) > 0 {
-		return &Problem{Type: "nothing-new", Status: 422, Field: "file", Title: "All records of the file are key studies of this review already. Nothing was brought in."}
+		return nothingNew()
 	}
 	if f.records == 0 {
 		return &Problem{Type: "no-records", Status: 422, Field: "file", Title: "The file holds no record that could be read. Nothing was brought in.", Detail: f.firstNotice, Params: map[string]string{"why": sentence("no record in it could be read: " + f.firstNotice)}}
@@ -147,10 +147,8 @@ func (f *filer) all(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := f.Done(ctx, string(format), f.records, f.skipped, f.notices, saved); err != nil {
-		return err
-	}
-	return f.log(ctx)
+	// Only now are others kept from changing the review, and only for this step.
+	return gone(f.app.store.Work(ctx, f.i.Review, func(ctx context.Context, w *store.Work) error { return f.show(ctx, w, string(format), saved) }), "review")
 }
 
 // A YearCount is the records of one year; 0 is those without.
@@ -216,11 +214,7 @@ func (f *filer) flush(ctx context.Context) error {
 				return err
 			}
 		} else {
-			ids, err := f.AddKeys(ctx, f.waiting)
-			if err != nil {
-				return err
-			}
-			f.keys = append(f.keys, ids...)
+			f.keys = append(f.keys, f.waiting...)
 		}
 		f.waiting = f.waiting[:0]
 	}
@@ -232,39 +226,74 @@ func (f *filer) flush(ctx context.Context) error {
 		return nil
 	}
 	f.lastTold = time.Now()
-	// Beside the transaction, so that it can be seen before all is done. A progress that cannot be told
-	// does not stop the work.
+	// A progress that cannot be told does not stop the work.
 	if err := f.app.store.ImportProgress(ctx, f.i.ID, min(f.file.read, f.i.Bytes), f.records, f.skipped); err == nil {
 		f.app.tell(ctx, f.i.Review, News{Kind: "import", Import: f.i.ID})
 	}
 	return nil
 }
 
-// log makes the import a change that can be undone.
-func (f *filer) log(ctx context.Context) error {
-	var before, after store.Facts
-	what := What{Key: "import." + f.i.Kind, Params: map[string]string{"name": f.i.Name, "records": fmt.Sprint(f.records)}}
+// show makes what was filed be seen, as a change that can be undone.
+func (f *filer) show(ctx context.Context, w *store.Work, format string, years json.RawMessage) error {
 	if f.i.Kind == "sample" {
-		return logSample(ctx, f.Work, f.i.Review, f.sample, what)
+		if err := f.Show(ctx, w, format, f.records, f.skipped, f.notices, years); err != nil {
+			return err
+		}
+		return logSample(ctx, w, f.i.Review, f.sample, f.what(f.records))
 	}
-	for _, k := range f.keys {
+	// Since the file was begun someone may have added the same studies.
+	studies, err := w.KeyStudies(ctx)
+	if err != nil {
+		return err
+	}
+	var there bib.Known
+	for i, s := range studies {
+		there.Add(s.Record, i)
+	}
+	fresh := slices.DeleteFunc(slices.Clone(f.keys), func(r *bib.Record) bool {
+		_, known := there.Find(r)
+		return known
+	})
+	if len(fresh) == 0 {
+		return nothingNew()
+	}
+	if err := f.Show(ctx, w, format, len(fresh), f.skipped+len(f.keys)-len(fresh), f.notices, years); err != nil {
+		return err
+	}
+	ids, err := w.AddKeyRecords(ctx, fresh)
+	if err != nil {
+		return err
+	}
+	var before, after store.Facts
+	for _, k := range ids {
 		before.Keys = append(before.Keys, store.FactKeyStudy{ID: k, Deleted: true})
 		after.Keys = append(after.Keys, store.FactKeyStudy{ID: k})
 	}
-	return logged(ctx, f.Work, f.i.Review, what, before, after)
+	return logged(ctx, w, f.i.Review, f.what(len(ids)), before, after)
+}
+
+func (f *filer) what(records int) What {
+	return What{Key: "import." + f.i.Kind, Params: map[string]string{"name": f.i.Name, "records": fmt.Sprint(records)}}
+}
+
+func nothingNew() *Problem {
+	return &Problem{Type: "nothing-new", Status: 422, Field: "file", Title: "All records of the file are key studies of this review already. Nothing was brought in."}
 }
 
 // vocabulary reads a controlled vocabulary, which the review goes by from then on.
 func (f *filer) vocabulary(ctx context.Context) error {
 	decoded, encoding, err := exchange.Decode(f.file)
 	if err != nil {
-		return err
+		return f.file.blame(err)
 	}
 	f.file.read = 0
 	if encoding == exchange.Windows1252 {
 		f.notice(exchange.Notice{Kind: exchange.OtherEncoding, Detail: encoding})
 	}
 	concepts, err := skos.Read(decoded, f.notice)
+	if f.file.failed != nil {
+		return f.file.failed
+	}
 	if err != nil {
 		return &Problem{Type: "no-vocabulary", Status: 422, Field: "file", Title: "The file could not be read as a vocabulary. Nothing was brought in.", Detail: err.Error()}
 	}
@@ -273,37 +302,39 @@ func (f *filer) vocabulary(ctx context.Context) error {
 		f.notice(skos.Notice(x))
 	}
 	name := strings.TrimSuffix(f.i.Name, path.Ext(f.i.Name))
-	id, err := f.AddVocabulary(ctx, name, t.Language, len(t.Headings), concepts)
-	if err != nil {
-		return err
-	}
 	if err := f.AddNotices(ctx, f.reports); err != nil {
 		return err
 	}
-	if err := f.Done(ctx, "skos", len(t.Headings), f.skipped, f.notices, nil); err != nil {
-		return err
-	}
-	current, err := f.Document(ctx, 0)
-	if err != nil {
-		return err
-	}
-	document, err := parse(current.Body)
-	if err != nil {
-		return err
-	}
-	document.Vocabulary = &id
-	return f.edit(ctx, current.Revision, document, What{Key: "import.vocabulary", Params: map[string]string{"name": f.i.Name, "headings": fmt.Sprint(len(t.Headings))}})
+	return gone(f.app.store.Work(ctx, f.i.Review, func(ctx context.Context, w *store.Work) error {
+		id, err := w.AddVocabulary(ctx, f.i.ID, name, t.Language, len(t.Headings), concepts)
+		if err != nil {
+			return err
+		}
+		if err := f.Show(ctx, w, "skos", len(t.Headings), f.skipped, f.notices, nil); err != nil {
+			return err
+		}
+		current, err := w.Document(ctx, 0)
+		if err != nil {
+			return err
+		}
+		document, err := parse(current.Body)
+		if err != nil {
+			return err
+		}
+		document.Vocabulary = &id
+		return f.edit(ctx, w, current.Revision, document, What{Key: "import.vocabulary", Params: map[string]string{"name": f.i.Name, "headings": fmt.Sprint(len(t.Headings))}})
+	}), "review")
 }
 
 // edit makes a document the newest revision, as a change that can be undone.
-func (f *filer) edit(ctx context.Context, revision int, d Document, what What) error {
+func (f *filer) edit(ctx context.Context, w *store.Work, revision int, d Document, what What) error {
 	body, err := d.saved()
 	if err != nil {
 		return err
 	}
 	before, after := store.Facts{Revision: revision}, store.Facts{Revision: revision + 1}
-	if err := f.AddDocument(ctx, store.Document{Revision: after.Revision, Body: body}); err != nil {
+	if err := w.AddDocument(ctx, store.Document{Revision: after.Revision, Body: body}); err != nil {
 		return err
 	}
-	return logged(ctx, f.Work, f.i.Review, what, before, after)
+	return logged(ctx, w, f.i.Review, what, before, after)
 }

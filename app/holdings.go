@@ -9,8 +9,6 @@ import (
 	"strings"
 	"time"
 
-	"github.com/riverqueue/river"
-
 	"tamiz/core/bib"
 	"tamiz/core/index"
 	"tamiz/core/query"
@@ -225,8 +223,8 @@ func (a *App) AddKeyStudies(ctx context.Context, review int64, records []int64) 
 	if len(records) == 0 || len(records) > maxPasted {
 		return State{}, invalid("records", "1 to %d key studies are taken in at once.", maxPasted)
 	}
-	err := a.store.Work(ctx, review, func(w *store.Work) error {
-		studies, err := a.store.KeyStudies(ctx, review)
+	err := a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
+		studies, err := w.KeyStudies(ctx)
 		if err != nil {
 			return err
 		}
@@ -236,7 +234,7 @@ func (a *App) AddKeyStudies(ctx context.Context, review int64, records []int64) 
 		}
 		var fresh []int64
 		for _, id := range records {
-			r, err := a.store.Record(ctx, id)
+			r, err := w.Record(ctx, id)
 			if err != nil {
 				return gone(err, "record")
 			}
@@ -275,26 +273,17 @@ func (a *App) Holdings(ctx context.Context, review int64) ([]Holding, error) {
 
 // FindHoldings looks up, in the background, which sources hold the key studies of a review.
 func (a *App) FindHoldings(ctx context.Context, review int64) error {
-	return a.queue(ctx, fmt.Sprint("holding ", review), holdingArgs{Review: review})
+	return a.ask(ctx, store.NewTask("holding", review, &review, nil))
 }
 
-type holdingArgs struct {
-	Review int64 `json:"review"`
+// failHoldings tells those who wait that the looking up came to nothing.
+func (a *App) failHoldings(ctx context.Context, t store.Task, _ *Problem) error {
+	a.tell(ctx, t.Number, News{Kind: "holdings"})
+	return nil
 }
 
-func (holdingArgs) Kind() string { return "holding" }
-
-type holdingWorker struct {
-	river.WorkerDefaults[holdingArgs]
-	app *App
-}
-
-func (w *holdingWorker) Work(ctx context.Context, job *river.Job[holdingArgs]) error {
-	w.app.begun(fmt.Sprint("holding ", job.Args.Review))
-	return w.app.findHoldings(ctx, job.Args.Review)
-}
-
-func (a *App) findHoldings(ctx context.Context, review int64) error {
+func (a *App) findHoldings(ctx context.Context, t store.Task) error {
+	review := t.Number
 	studies, err := a.store.KeyStudies(ctx, review)
 	if err != nil {
 		return err

@@ -7,12 +7,11 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"net"
+	"os"
 	"path"
 	"strings"
 	"time"
-
-	"github.com/jackc/pgx/v5"
-	"github.com/riverqueue/river"
 
 	"tamiz/exchange"
 	"tamiz/store"
@@ -41,13 +40,14 @@ type Import struct {
 	Sample    *int64   `json:"sample,omitempty"`
 	Format    string   `json:"format,omitempty"`
 	Asks      string   `json:"asks,omitempty"`    // what has to be answered before the file can be read
+	Waits     string   `json:"waits,omitempty"`   // review: whose other files it waits for
 	Doubles   int      `json:"doubles,omitempty"` // records of the same work that are asked about
 	Error     *Problem `json:"error,omitempty"`
 }
 
 func importOf(i store.Import) Import {
 	out := Import{ID: i.ID, Kind: i.Kind, Name: i.Name, State: i.State, Bytes: i.Bytes, BytesRead: i.BytesRead,
-		Records: i.Records, Skipped: i.Skipped, Notices: i.Notices, Sample: i.Sample, Format: i.Format}
+		Records: i.Records, Skipped: i.Skipped, Notices: i.Notices, Sample: i.Sample, Format: i.Format, Waits: i.Waits}
 	var q struct { // the heads of the question alone
 		What  string
 		Total int
@@ -69,144 +69,190 @@ func (a *App) Import(ctx context.Context, id int64) (Import, error) {
 }
 
 // ImportFile takes in a file of records, as a sample or as key studies. It returns when all of the
-// file has come over the wire; a job then reads it. A file that breaks off leaves nothing behind.
+// file has come over the wire; a task then reads it. A file that breaks off leaves nothing behind.
 func (a *App) ImportFile(ctx context.Context, review int64, kind, name string, again bool, body io.Reader) (Import, error) {
-	if _, err := a.Review(ctx, review); err != nil {
-		return Import{}, err
+	head, err := a.store.Review(ctx, review)
+	if err == nil && head.Deleted {
+		err = store.ErrNone
 	}
-	name, err := goodName(path.Base(strings.ReplaceAll(name, `\`, "/")))
+	if err != nil {
+		return Import{}, gone(err, "review")
+	}
+	name, err = goodName(path.Base(strings.ReplaceAll(name, `\`, "/")))
 	if err != nil {
 		return Import{}, err
 	}
 	sum := sha256.New()
+	i := store.Import{Review: review}
 	limited := &limitedReader{r: io.TeeReader(body, sum), left: MaxUpload}
-	id, err := a.store.Receive(ctx, review, kind, name, limited, func() []byte { return sum.Sum(nil) }, func(tx pgx.Tx, id int64) error {
-		if limited.left == MaxUpload {
-			return &Problem{Type: "empty-file", Status: 422, Field: "file", Title: "The file is empty. Nothing was brought in."}
+	i.ID, i.Bytes, err = a.store.Receive(ctx, review, kind, name, limited)
+	if err == nil {
+		err = a.received(ctx, kind, i, sum.Sum(nil), again)
+	}
+	if err == nil {
+		return a.Import(ctx, i.ID)
+	}
+	if i.ID > 0 {
+		// Whoever sent it may have left; what it left behind goes all the same.
+		ending, cancel := context.WithTimeout(context.WithoutCancel(ctx), 10*time.Second)
+		defer cancel()
+		if _, dropped := a.store.DropImport(ending, i.ID); dropped != nil {
+			a.log.Warn("a broken-off file is left to be swept away", "import", i.ID, "error", dropped)
 		}
-		if kind == "sample" && !again {
-			same, err := a.store.SameFile(ctx, review, sum.Sum(nil))
-			if err == nil {
-				return &Problem{Type: "same-file", Status: 409, Field: "file",
-					Title:  fmt.Sprintf("The same file was brought in before, as %q. Nothing was brought in again.", same.Name),
-					Params: map[string]string{"sample": same.Name}}
-			}
-			if !errors.Is(err, store.ErrNone) {
-				return err
-			}
+	}
+	if limited.err == nil {
+		if store.Full(err) {
+			err = diskFull()
 		}
-		_, err := a.jobs.InsertTx(ctx, tx, importArgs{Import: id}, nil)
-		return err
-	})
-	switch {
-	case errors.Is(err, errTooLarge):
-		return Import{}, &Problem{Type: "too-large", Status: 413, Field: "file", Title: "The file is larger than 1 GB. Nothing was brought in; take it apart and bring in the parts."}
-	case errors.Is(err, io.ErrUnexpectedEOF):
-		return Import{}, &Problem{Type: "broken-off", Status: 400, Field: "file", Title: "The file broke off on its way. Nothing was brought in."}
-	case err != nil:
 		return Import{}, err
 	}
-	return a.Import(ctx, id)
+	// It is the sender who failed.
+	var slow net.Error
+	switch err := limited.err; {
+	case errors.Is(err, errTooLarge):
+		return Import{}, &Problem{Type: "too-large", Status: 413, Field: "file", Title: "The file is larger than 1 GB. Nothing was brought in; take it apart and bring in the parts."}
+	case errors.Is(err, os.ErrDeadlineExceeded), errors.As(err, &slow) && slow.Timeout():
+		return Import{}, &Problem{Type: "too-slow", Status: 408, Field: "file", Title: "The file stopped coming. Nothing was brought in."}
+	}
+	return Import{}, &Problem{Type: "broken-off", Status: 400, Field: "file", Title: "The file broke off on its way. Nothing was brought in."}
+}
+
+func diskFull() *Problem {
+	return &Problem{Type: "disk-full", Status: 507, Title: "The disk of the database is full. Nothing was brought in."}
+}
+
+// received looks at a file that has come whole, and has it read.
+func (a *App) received(ctx context.Context, kind string, i store.Import, hash []byte, again bool) error {
+	if i.Bytes == 0 {
+		return &Problem{Type: "empty-file", Status: 422, Field: "file", Title: "The file is empty. Nothing was brought in."}
+	}
+	if kind == "sample" && !again {
+		same, err := a.store.SameFile(ctx, i.Review, hash)
+		if err == nil {
+			return &Problem{Type: "same-file", Status: 409, Field: "file",
+				Title:  fmt.Sprintf("The same file was brought in before, as %q. Nothing was brought in again.", same.Name),
+				Params: map[string]string{"sample": same.Name}}
+		}
+		if !errors.Is(err, store.ErrNone) {
+			return err
+		}
+	}
+	return gone(a.store.Received(ctx, i, hash, a.wake), "import")
 }
 
 var errTooLarge = errors.New("larger than what is taken")
 
-// limitedReader ends with an error, not with a file cut short.
+// limitedReader ends with an error, not with a file cut short, and keeps it.
 type limitedReader struct {
 	r    io.Reader
 	left int64
+	err  error
 }
 
 func (l *limitedReader) Read(p []byte) (int, error) {
 	n, err := l.r.Read(p)
 	if l.left -= int64(n); l.left < 0 {
-		return 0, errTooLarge
+		n, err = 0, errTooLarge
+	}
+	if err != nil && !errors.Is(err, io.EOF) {
+		l.err = err
 	}
 	return n, err
 }
 
-type importArgs struct {
-	Import int64 `json:"import"`
-}
-
-func (importArgs) Kind() string { return "import" }
-
-// importWorker reads a file that lies in the store. All of it is filed in one transaction, so that a
-// worker that dies leaves nothing half done, and the next one begins anew.
-type importWorker struct {
-	river.WorkerDefaults[importArgs]
-	app *App
-}
-
-func (w *importWorker) Work(ctx context.Context, job *river.Job[importArgs]) error {
-	i, err := w.app.store.Import(ctx, job.Args.Import)
+// readImport reads a file that lies in the store. Its records are filed batch by batch, and seen when all are
+// there; who takes over from a process that died begins anew.
+func (a *App) readImport(ctx context.Context, t store.Task) error {
+	i, err := a.store.Import(ctx, t.Number)
 	if errors.Is(err, store.ErrNone) || err == nil && (i.State == "done" || i.State == "failed") {
 		return nil
 	}
 	if err != nil {
 		return err
 	}
-	err = w.app.read(ctx, i)
-	var p *Problem
+	err = a.read(ctx, i)
 	var q *FileQuestion
 	if errors.As(err, &q) {
 		asked, err := json.Marshal(q)
 		if err != nil {
 			return err
 		}
-		if err := w.app.store.AskImport(ctx, i.ID, q.Format, asked); err != nil {
+		if err := a.store.AskImport(ctx, i.ID, q.Format, asked); err != nil {
 			return err
 		}
-		w.app.tell(ctx, i.Review, News{Kind: "import", Import: i.ID})
+		a.tell(ctx, i.Review, News{Kind: "import", Import: i.ID})
 		return nil
 	}
-	if err != nil && !errors.As(err, &p) {
-		if job.Attempt < job.MaxAttempts && (store.Unreachable(err) || ctx.Err() != nil) {
-			return err // the job is tried again
-		}
-		w.app.log.Error("import failed", "import", i.ID, "error", err)
-		p = &Problem{Type: "unreadable", Status: 422, Title: "The file could not be read to its end. Nothing was brought in.", Detail: err.Error()}
+	if err != nil {
+		return err
 	}
-	if p != nil {
-		saying, err := json.Marshal(p)
-		if err != nil {
-			return err
-		}
-		if err := w.app.store.FailImport(ctx, i.ID, saying); err != nil {
-			return err
-		}
+	a.tell(ctx, i.Review, News{Kind: "import", Import: i.ID})
+	if err := a.store.DropFile(ctx, i.ID); err != nil {
+		a.log.Warn("the file of an import is left to be swept away", "import", i.ID, "error", err)
 	}
-	w.app.tell(ctx, i.Review, News{Kind: "import", Import: i.ID})
-	if p == nil && i.Kind == "keys" {
-		return w.app.FindHoldings(ctx, i.Review)
+	if i.Kind == "keys" {
+		return a.FindHoldings(ctx, i.Review)
 	}
 	return nil
 }
 
+// dropImport drops a file whose reading was stopped.
+func (a *App) dropImport(ctx context.Context, t store.Task) error {
+	_, err := a.store.DropImport(ctx, t.Number)
+	return err
+}
+
+// failImport keeps why a file could not be read.
+func (a *App) failImport(ctx context.Context, t store.Task, p *Problem) error {
+	saying, err := json.Marshal(p)
+	if err != nil {
+		return err
+	}
+	if err := a.store.FailImport(ctx, t.Number, saying); err != nil {
+		return err
+	}
+	a.tell(ctx, *t.Review, News{Kind: "import", Import: t.Number})
+	return nil
+}
+
 func (a *App) read(ctx context.Context, i store.Import) error {
-	file := &meter{ReadSeeker: a.store.ImportFile(ctx, i)}
 	settings, err := settingsOf(i)
 	if err != nil {
 		return err
 	}
-	return a.store.Work(ctx, i.Review, func(w *store.Work) error {
-		f := &filer{app: a, i: i, Filing: w.File(i.ID), file: file, years: map[int]int{}, seen: map[[32]byte]string{}, settings: settings}
-		if i.Kind == "vocabulary" {
-			return f.vocabulary(ctx)
-		}
-		return f.all(ctx)
-	})
+	filing, err := a.store.File(ctx, i)
+	if err != nil {
+		return err
+	}
+	f := &filer{app: a, i: i, Filing: filing, file: &meter{ReadSeeker: a.store.ImportFile(ctx, i)}, years: map[int]int{}, seen: map[[32]byte]string{}, settings: settings}
+	if i.Kind == "vocabulary" {
+		return f.vocabulary(ctx)
+	}
+	return f.all(ctx)
 }
 
+// meter tells how much of a file was read, and keeps why the store did not give the rest.
 type meter struct {
 	io.ReadSeeker
-	read int64
+	read   int64
+	failed error
 }
 
 func (c *meter) Read(p []byte) (int, error) {
 	n, err := c.ReadSeeker.Read(p)
 	c.read += int64(n)
+	if err != nil && !errors.Is(err, io.EOF) {
+		c.failed = err
+	}
 	return n, err
+}
+
+// blame returns why a file could not be read on: what the store said, or that the file itself is at fault.
+func (c *meter) blame(err error) error {
+	if c.failed != nil {
+		return c.failed
+	}
+	return unreadable(err)
 }
 
 // Notice is one line of an import's report.

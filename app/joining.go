@@ -116,9 +116,12 @@ func (a *App) Join(ctx context.Context, review int64, j Joining) (State, error) 
 	if err != nil {
 		return State{}, err
 	}
-	err = a.store.Work(ctx, review, func(w *store.Work) error {
-		id, err := w.JoinSamples(ctx, name, saying, records)
-		if err != nil {
+	id, err := a.store.FillJoined(ctx, review, name, saying, records)
+	if err != nil {
+		return State{}, err
+	}
+	err = a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
+		if err := w.ShowSample(ctx, id); err != nil {
 			return err
 		}
 		return logSample(ctx, w, review, id, What{Key: "joinSamples", Params: map[string]string{"name": name}})

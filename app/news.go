@@ -48,7 +48,7 @@ func (a *App) Listen(ctx context.Context, review int64) <-chan News {
 // tell says what happened; that it cannot be told is no reason for what happened to fail.
 func (a *App) tell(ctx context.Context, review int64, n News) {
 	n.Review = review
-	if err := store.Notify(ctx, a.store, n.String()); err != nil {
+	if err := a.store.Notify(ctx, n.String()); err != nil {
 		a.log.Warn("news not told", "error", err)
 	}
 }
@@ -83,24 +83,10 @@ func (n *news) listen(ctx context.Context, s *store.Store, log *slog.Logger) {
 }
 
 func (n *news) hear(ctx context.Context, s *store.Store) error {
-	pooled, err := s.Acquire(ctx)
-	if err != nil {
-		return err
-	}
-	conn := pooled.Hijack() // it is kept for as long as the program runs
-	defer conn.Close(context.WithoutCancel(ctx))
-	if _, err := conn.Exec(ctx, "listen tamiz"); err != nil {
-		return err
-	}
-	n.pass(News{Kind: "change"})
-	for {
-		got, err := conn.WaitForNotification(ctx)
-		if err != nil {
-			return err
-		}
+	return s.Listen(ctx, func() { n.pass(News{Kind: "change"}) }, func(payload string) {
 		var message News
-		if json.Unmarshal([]byte(got.Payload), &message) == nil {
+		if json.Unmarshal([]byte(payload), &message) == nil {
 			n.pass(message)
 		}
-	}
+	})
 }

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"time"
 
@@ -35,10 +36,12 @@ type Draw struct {
 	Sample   *int64
 	Made     time.Time
 	Troubles int
+	Waits    string // source or review: whose other draws it waits for
 }
 
 const drawColumns = `select id, review, source, name, concepts, how, at_most, seed, query, notes, plan, state, total, wanted, got, pause, problem, sample, made,
-	(select count(*) from draw_trouble t where t.draw = d.id)::int as troubles from draw d `
+	(select count(*) from draw_trouble t where t.draw = d.id)::int as troubles,
+	coalesce((select waits from task where name = 'draw ' || d.id), '') as waits from draw d `
 
 // Draw returns one draw.
 func (s *Store) Draw(ctx context.Context, id int64) (Draw, error) {
@@ -51,53 +54,55 @@ func (s *Store) Draws(ctx context.Context, review int64) ([]Draw, error) {
 		or exists (select from sample x where x.id = d.sample and not x.deleted)) order by id desc`, review)
 }
 
-// OpenDraws returns the draws of all reviews that are not at their end.
-func (s *Store) OpenDraws(ctx context.Context) ([]int64, error) {
-	rows, err := s.Query(ctx, "select id from draw where state in ('waiting', 'drawing', 'stopping') order by id")
-	if err != nil {
-		return nil, err
-	}
-	return pgx.CollectRows(rows, pgx.RowTo[int64])
-}
+// DrawTask is the task of a draw.
+func DrawTask(d Draw) Task { return NewTask("draw", d.ID, &d.Review, &d.Source) }
 
-// NewDraw keeps a draw that waits to be begun, and calls then in the same transaction.
-func (s *Store) NewDraw(ctx context.Context, d Draw, then func(pgx.Tx, int64) error) (int64, error) {
-	err := pgx.BeginFunc(ctx, s, func(tx pgx.Tx) error {
+// NewDraw keeps a draw that waits to be begun, asks for its task, and calls then in the same transaction.
+func (s *Store) NewDraw(ctx context.Context, d Draw, then func(context.Context, pgx.Tx, Task) error) (int64, error) {
+	err := s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		err := tx.QueryRow(ctx, `insert into draw (review, source, name, concepts, how, at_most, seed, query, notes, state)
 			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, 'waiting') returning id`,
 			d.Review, d.Source, d.Name, d.Concepts, d.How, d.AtMost, d.Seed, d.Query, d.Notes).Scan(&d.ID)
 		if err != nil {
 			return err
 		}
-		return then(tx, d.ID)
+		t, err := askTask(ctx, tx, DrawTask(d))
+		if err != nil {
+			return err
+		}
+		return then(ctx, tx, t)
 	})
 	return d.ID, err
 }
 
 // GoOn makes a draw that has come to rest wait to be gone on with, for as many records.
-func (s *Store) GoOn(ctx context.Context, id int64, atMost int, then func(pgx.Tx, int64) error) error {
-	return pgx.BeginFunc(ctx, s, func(tx pgx.Tx) error {
+func (s *Store) GoOn(ctx context.Context, d Draw, atMost int, then func(context.Context, pgx.Tx, Task) error) error {
+	return s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		tag, err := tx.Exec(ctx, `update draw set plan = case when at_most = $2 then plan end, at_most = $2, state = 'waiting', problem = ''
-			where id = $1 and state in ('stopped', 'done', 'failed')`, id, atMost)
+			where id = $1 and state in ('stopped', 'done', 'failed')`, d.ID, atMost)
 		if err == nil && tag.RowsAffected() == 0 {
 			return ErrNone
 		}
 		if err != nil {
 			return err
 		}
-		return then(tx, id)
+		t, err := askTask(ctx, tx, DrawTask(d))
+		if err != nil {
+			return err
+		}
+		return then(ctx, tx, t)
 	})
 }
 
-// StopDraw asks that a draw stop after the page it is at.
+// StopDraw says that a draw is to stop.
 func (s *Store) StopDraw(ctx context.Context, id int64) error {
-	_, err := s.Exec(ctx, "update draw set state = 'stopping' where id = $1 and state in ('waiting', 'drawing')", id)
+	_, err := s.write.Exec(ctx, "update draw set state = 'stopping' where id = $1 and state in ('waiting', 'drawing')", id)
 	return err
 }
 
 // BeginDraw keeps the plan of a draw. What could not be fetched the last time is to be tried again.
 func (s *Store) BeginDraw(ctx context.Context, id int64, plan json.RawMessage, total, wanted int) error {
-	return pgx.BeginFunc(ctx, s, func(tx pgx.Tx) error {
+	return s.bulk.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		if _, err := tx.Exec(ctx, "delete from draw_trouble where draw = $1 and kind not in ('no-record', 'repeated', 'total-moved')", id); err != nil {
 			return err
 		}
@@ -108,13 +113,13 @@ func (s *Store) BeginDraw(ctx context.Context, id int64, plan json.RawMessage, t
 
 // PauseDraw keeps until when a draw waits, because the source asked for it; nil for no longer.
 func (s *Store) PauseDraw(ctx context.Context, id int64, until *time.Time) error {
-	_, err := s.Exec(ctx, "update draw set pause = $2 where id = $1", id, until)
+	_, err := s.bulk.Exec(ctx, "update draw set pause = $2 where id = $1", id, until)
 	return err
 }
 
 // Drawn returns, by part, the positions of a draw that need not be fetched again.
 func (s *Store) Drawn(ctx context.Context, id int64) (map[int]*roaring.Bitmap, error) {
-	rows, err := s.Query(ctx, "select part, position from draw_position where draw = $1", id)
+	rows, err := s.bulk.Query(ctx, "select part, position from draw_position where draw = $1", id)
 	if err != nil {
 		return nil, err
 	}
@@ -132,7 +137,7 @@ func (s *Store) Drawn(ctx context.Context, id int64) (map[int]*roaring.Bitmap, e
 
 // DrawnIdentities calls visit with what makes each record of a draw itself.
 func (s *Store) DrawnIdentities(ctx context.Context, id int64, visit func(r *bib.Record)) error {
-	rows, err := s.Query(ctx, "select r.body from draw_position p join record r on r.id = p.record where p.draw = $1", id)
+	rows, err := s.bulk.Query(ctx, "select r.body from draw_position p join record r on r.id = p.record where p.draw = $1", id)
 	if err != nil {
 		return err
 	}
@@ -155,7 +160,7 @@ var ErrStopped = fmt.Errorf("the draw was stopped")
 // A page that was kept already changes nothing.
 func (s *Store) KeepDrawn(ctx context.Context, d Draw, part int, got []source.Got, none []int, troubles []source.Trouble) error {
 	stopped := false
-	err := pgx.BeginFunc(ctx, s, func(tx pgx.Tx) error {
+	err := s.bulk.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		var state string
 		if err := tx.QueryRow(ctx, "select state from draw where id = $1 for update", d.ID).Scan(&state); err != nil {
 			return err
@@ -204,59 +209,81 @@ func (s *Store) Troubles(ctx context.Context, id int64, most int) ([]source.Trou
 	})
 }
 
-// EndDraw puts what a draw got into its sample, which it makes where there is none yet, and says how the
-// draw ended. It returns the sample, 0 where nothing was got, and whether it is new.
-func (w *Work) EndDraw(ctx context.Context, d Draw, state, problem string) (sample int64, fresh bool, err error) {
-	if _, err = w.tx.Exec(ctx, "update draw set state = $2, problem = $3, pause = null where id = $1", d.ID, state, problem); err != nil {
-		return 0, false, err
-	}
-	var got int
-	if err = w.tx.QueryRow(ctx, "select count(*) from draw_position where draw = $1 and record is not null", d.ID).Scan(&got); err != nil || got == 0 {
-		return 0, false, err
-	}
-	var has *int64
-	if err = w.tx.QueryRow(ctx, "select sample from draw where id = $1", d.ID).Scan(&has); err != nil {
-		return 0, false, err
-	}
-	if has == nil {
-		fresh = true
-		if err = w.tx.QueryRow(ctx, "insert into sample (review, draw, name, file_name, records, years) values ($1, $2, $3, '', 0, '[]') returning id",
-			w.review, d.ID, d.Name).Scan(&sample); err != nil {
-			return 0, false, err
+// FillDrawn puts what a draw got into its sample, a new one that nobody sees yet where there is none. It returns the
+// sample, 0 where nothing was got. Doing it twice does no harm.
+func (s *Store) FillDrawn(ctx context.Context, d Draw) (sample int64, err error) {
+	err = s.bulk.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
+		var got int
+		if err := tx.QueryRow(ctx, "select count(*) from draw_position where draw = $1 and record is not null", d.ID).Scan(&got); err != nil || got == 0 {
+			return err
 		}
-		if _, err = w.tx.Exec(ctx, "update draw set sample = $2 where id = $1", d.ID, sample); err != nil {
-			return 0, false, err
+		err := tx.QueryRow(ctx, "select id from sample where draw = $1 order by hidden limit 1", d.ID).Scan(&sample)
+		if errors.Is(err, pgx.ErrNoRows) {
+			err = tx.QueryRow(ctx, "insert into sample (review, draw, name, file_name, records, years, hidden) values ($1, $2, $3, '', 0, '[]', true) returning id",
+				d.Review, d.ID, d.Name).Scan(&sample)
 		}
-	} else {
-		sample = *has
+		if err != nil {
+			return err
+		}
+		_, err = tx.Exec(ctx, `insert into sample_record (sample, position, record)
+			select $1, (select coalesce(max(position) + 1, 0) from sample_record where sample = $1) + row_number() over (order by part desc, position) - 1, record
+			from draw_position p where draw = $2 and record is not null
+			and not exists (select from sample_record s where s.sample = $1 and s.record = p.record)`, sample, d.ID)
+		return err
+	})
+	if err != nil || sample == 0 {
+		return 0, err
 	}
-	if _, err = w.tx.Exec(ctx, `insert into sample_record (sample, position, record)
-		select $1, (select coalesce(max(position) + 1, 0) from sample_record where sample = $1) + row_number() over (order by part desc, position) - 1, record
-		from draw_position p where draw = $2 and record is not null
-		and not exists (select from sample_record s where s.sample = $1 and s.record = p.record)`, sample, d.ID); err != nil {
-		return 0, false, err
+	return sample, s.recount(ctx, sample)
+}
+
+// EndDraw says how a draw ended, and shows its sample, 0 for none. fresh is whether it was not seen before.
+func (w *Work) EndDraw(ctx context.Context, d Draw, sample int64, state, problem string) (fresh bool, err error) {
+	var of *int64
+	if sample > 0 {
+		of = &sample
+		if fresh, err = w.show(ctx, sample); err != nil {
+			return false, err
+		}
 	}
-	return sample, fresh, w.recount(ctx, sample)
+	_, err = w.tx.Exec(ctx, "update draw set state = $2, problem = $3, pause = null, sample = coalesce($4, sample) where id = $1", d.ID, state, problem, of)
+	return fresh, err
+}
+
+// show makes a sample seen, and reports whether it was not before.
+func (w *Work) show(ctx context.Context, sample int64) (fresh bool, err error) {
+	tag, err := w.tx.Exec(ctx, "update sample set hidden = false where id = $1 and hidden", sample)
+	return tag.RowsAffected() > 0, err
 }
 
 // recount works out how many records a sample has, and of which years.
-func (w *Work) recount(ctx context.Context, sample int64) error {
-	_, err := w.tx.Exec(ctx, `update sample set records = (select count(*) from sample_record where sample = $1),
+func (s *Store) recount(ctx context.Context, sample int64) error {
+	_, err := s.bulk.Exec(ctx, `update sample set records = (select count(*) from sample_record where sample = $1),
 		years = (select coalesce(jsonb_agg(jsonb_build_object('year', year, 'records', n) order by year), '[]') from
 			(select r.year, count(*) as n from sample_record s join record r on r.id = s.record where s.sample = $1 group by r.year) y)
 		where id = $1`, sample)
 	return err
 }
 
-// JoinSamples makes a sample of records of two others.
-func (w *Work) JoinSamples(ctx context.Context, name string, joined json.RawMessage, records []int64) (sample int64, err error) {
-	if err = w.tx.QueryRow(ctx, "insert into sample (review, name, file_name, records, years, joined) values ($1, $2, '', 0, '[]', $3) returning id",
-		w.review, name, joined).Scan(&sample); err != nil {
+// FillJoined makes a sample of records of two others. Nobody sees it until ShowSample does.
+func (s *Store) FillJoined(ctx context.Context, review int64, name string, joined json.RawMessage, records []int64) (sample int64, err error) {
+	err = s.bulk.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
+		if err := tx.QueryRow(ctx, "insert into sample (review, name, file_name, records, years, joined, hidden) values ($1, $2, '', 0, '[]', $3, true) returning id",
+			review, name, joined).Scan(&sample); err != nil {
+			return err
+		}
+		_, err := tx.CopyFrom(ctx, pgx.Identifier{"sample_record"}, []string{"sample", "position", "record"},
+			pgx.CopyFromSlice(len(records), func(i int) ([]any, error) { return []any{sample, i, records[i]}, nil }))
+		return err
+	})
+	if err != nil {
 		return 0, err
 	}
-	if _, err = w.tx.CopyFrom(ctx, pgx.Identifier{"sample_record"}, []string{"sample", "position", "record"},
-		pgx.CopyFromSlice(len(records), func(i int) ([]any, error) { return []any{sample, i, records[i]}, nil })); err != nil {
-		return 0, err
-	}
-	return sample, w.recount(ctx, sample)
+	return sample, s.recount(ctx, sample)
+}
+
+// ShowSample makes a sample seen.
+func (w *Work) ShowSample(ctx context.Context, sample int64) error {
+	_, err := w.show(ctx, sample)
+	return err
 }

@@ -36,7 +36,7 @@ type Joined struct {
 }
 
 const sampleQuery = `select s.id, s.import, s.draw, s.joined, s.name, s.file_name, s.records, coalesce(i.skipped, 0) as skipped, coalesce(i.notices, 0) as notices, s.drawn, s.years
-	from sample s left join import i on i.id = s.import where not s.deleted and `
+	from sample s left join import i on i.id = s.import where not s.deleted and not s.hidden and `
 
 // Samples returns the samples of a review that are not deleted, newest first.
 func (s *Store) Samples(ctx context.Context, review int64) ([]Sample, error) {
@@ -52,14 +52,14 @@ type StoredRecord struct {
 // SampleRecords returns the records of samples, each once, in the order of the samples and their files. seen is told
 // of each as it is read.
 func (s *Store) SampleRecords(ctx context.Context, seen func(), samples ...int64) ([]StoredRecord, error) {
-	return s.records(ctx, seen, `select r.id, r.body from
+	return records(ctx, s.bulk, seen, `select r.id, r.body from
 		(select record, min(array_position($1, sample)) as s, min(position) as p from sample_record where sample = any($1) group by record) x
 		join record r on r.id = x.record order by x.s, x.p`, samples)
 }
 
 // SampleIDs returns the records of samples, each once, in the order of the samples and their files.
 func (s *Store) SampleIDs(ctx context.Context, samples ...int64) ([]int64, error) {
-	rows, err := s.Query(ctx, `select record from
+	rows, err := s.bulk.Query(ctx, `select record from
 		(select record, min(array_position($1, sample)) as s, min(position) as p from sample_record where sample = any($1) group by record) x order by s, p`, samples)
 	if err != nil {
 		return nil, err
@@ -69,12 +69,16 @@ func (s *Store) SampleIDs(ctx context.Context, samples ...int64) ([]int64, error
 
 // RecordsByID returns records in the order of their numbers; those that are not there are left out.
 func (s *Store) RecordsByID(ctx context.Context, ids []int64) ([]StoredRecord, error) {
-	return s.records(ctx, func() {}, "select r.id, r.body from unnest($1::bigint[]) with ordinality as u(id, n) join record r on r.id = u.id order by u.n", ids)
+	return records(ctx, s, func() {}, "select r.id, r.body from unnest($1::bigint[]) with ordinality as u(id, n) join record r on r.id = u.id order by u.n", ids)
 }
 
 // Record returns one record.
 func (s *Store) Record(ctx context.Context, id int64) (StoredRecord, error) {
-	found, err := s.records(ctx, func() {}, "select id, body from record where id = $1", id)
+	return record(ctx, s, id)
+}
+
+func record(ctx context.Context, q asker, id int64) (StoredRecord, error) {
+	found, err := records(ctx, q, func() {}, "select id, body from record where id = $1", id)
 	if err == nil && len(found) == 0 {
 		err = ErrNone
 	}
@@ -84,8 +88,8 @@ func (s *Store) Record(ctx context.Context, id int64) (StoredRecord, error) {
 	return found[0], nil
 }
 
-func (s *Store) records(ctx context.Context, seen func(), sql string, args ...any) ([]StoredRecord, error) {
-	rows, err := s.Query(ctx, sql, args...)
+func records(ctx context.Context, q asker, seen func(), sql string, args ...any) ([]StoredRecord, error) {
+	rows, err := q.Query(ctx, sql, args...)
 	if err != nil {
 		return nil, err
 	}
@@ -112,7 +116,11 @@ type StoredKey struct {
 
 // KeyStudies returns the key studies of a review in the order in which they came.
 func (s *Store) KeyStudies(ctx context.Context, review int64) ([]StoredKey, error) {
-	rows, err := s.Query(ctx, `select k.id, r.id, r.body from key_study k join record r on r.id = k.record
+	return keyStudies(ctx, s, review)
+}
+
+func keyStudies(ctx context.Context, q asker, review int64) ([]StoredKey, error) {
+	rows, err := q.Query(ctx, `select k.id, r.id, r.body from key_study k join record r on r.id = k.record
 		where k.review = $1 and not k.deleted order by k.id`, review)
 	if err != nil {
 		return nil, err

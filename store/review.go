@@ -20,7 +20,7 @@ type ReviewHead struct {
 }
 
 const headColumns = `id, name, touched, deleted,
-	(select count(*) from sample s where s.review = r.id and not s.deleted)::int as samples,
+	(select count(*) from sample s where s.review = r.id and not s.deleted and not s.hidden)::int as samples,
 	(select count(*) from key_study k where k.review = r.id and not k.deleted)::int as key_studies`
 
 // Reviews returns the reviews that are not deleted, last touched first.
@@ -35,7 +35,7 @@ func (s *Store) Review(ctx context.Context, id int64) (ReviewHead, error) {
 
 // NewReview begins a review with its first document.
 func (s *Store) NewReview(ctx context.Context, name string, document []byte) (id int64, err error) {
-	err = pgx.BeginFunc(ctx, s, func(tx pgx.Tx) error {
+	err = s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		if err := tx.QueryRow(ctx, "insert into review (name) values ($1) returning id", name).Scan(&id); err != nil {
 			return err
 		}
@@ -47,7 +47,7 @@ func (s *Store) NewReview(ctx context.Context, name string, document []byte) (id
 
 // PatchReview renames a review, deletes it or takes it back; nil leaves as it is.
 func (s *Store) PatchReview(ctx context.Context, id int64, name *string, deleted *bool) error {
-	tag, err := s.Exec(ctx, "update review set name = coalesce($2, name), deleted = coalesce($3, deleted), touched = now() where id = $1", id, name, deleted)
+	tag, err := s.write.Exec(ctx, "update review set name = coalesce($2, name), deleted = coalesce($3, deleted), touched = now() where id = $1", id, name, deleted)
 	if err == nil && tag.RowsAffected() == 0 {
 		err = ErrNone
 	}
@@ -73,7 +73,7 @@ func (s *Store) View(ctx context.Context, review int64) (View, error) {
 
 // SetView keeps what is looked at.
 func (s *Store) SetView(ctx context.Context, review int64, v View) error {
-	_, err := s.Exec(ctx, "update review set view_sample = $2, view_against = $3, view_rest = $4, view_source = $5, view_set = $6, view_revision = $7 where id = $1", review, v.Sample, v.Against, v.Rest, v.Source, v.Set, v.Revision)
+	_, err := s.write.Exec(ctx, "update review set view_sample = $2, view_against = $3, view_rest = $4, view_source = $5, view_set = $6, view_revision = $7 where id = $1", review, v.Sample, v.Against, v.Rest, v.Source, v.Set, v.Revision)
 	return err
 }
 
@@ -89,7 +89,7 @@ func (s *Store) Document(ctx context.Context, review int64, revision int) (Docum
 	return documentOf(ctx, s, review, revision)
 }
 
-func documentOf(ctx context.Context, q querier, review int64, revision int) (Document, error) {
+func documentOf(ctx context.Context, q asker, review int64, revision int) (Document, error) {
 	return one[Document](ctx, q, `select revision, body, who from document where review = $1 and ($2 = 0 or revision = $2)
 		order by revision desc limit 1`, review, revision)
 }
@@ -156,11 +156,13 @@ type Work struct {
 	review int64
 }
 
-// Work runs do in a transaction that has the review for itself.
-func (s *Store) Work(ctx context.Context, review int64, do func(*Work) error) error {
-	return pgx.BeginFunc(ctx, s, func(tx pgx.Tx) error {
+// Work runs do in a transaction that has the review for itself: other changes of it wait, records that come in
+// for it do not. A request that was done before (see AsRequest) is not done again. What do needs of the database
+// it gets from the Work: with the context that it is given it cannot ask for another connection.
+func (s *Store) Work(ctx context.Context, review int64, do func(context.Context, *Work) error) error {
+	return s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		var deleted bool
-		err := tx.QueryRow(ctx, "select deleted from review where id = $1 for update", review).Scan(&deleted)
+		err := tx.QueryRow(ctx, "select deleted from review where id = $1 for no key update", review).Scan(&deleted)
 		if errors.Is(err, pgx.ErrNoRows) || err == nil && deleted {
 			return ErrNone
 		}
@@ -170,7 +172,10 @@ func (s *Store) Work(ctx context.Context, review int64, do func(*Work) error) er
 		if _, err := tx.Exec(ctx, "update review set touched = now() where id = $1", review); err != nil {
 			return err
 		}
-		return do(&Work{tx, review})
+		if again, err := repeated(ctx, tx, review); again || err != nil {
+			return err
+		}
+		return do(ctx, &Work{tx, review})
 	})
 }
 
@@ -196,7 +201,7 @@ func (w *Work) Decision(ctx context.Context, facet, item string) (FactDecision, 
 
 // Sample returns the name of a sample of the review, and whether it is deleted.
 func (w *Work) Sample(ctx context.Context, id int64) (FactSample, error) {
-	return one[FactSample](ctx, w.tx, "select id, name, deleted from sample where review = $1 and id = $2", w.review, id)
+	return one[FactSample](ctx, w.tx, "select id, name, deleted from sample where review = $1 and id = $2 and not hidden", w.review, id)
 }
 
 // KeyStudy returns whether a key study of the review is deleted.
@@ -259,7 +264,7 @@ func (w *Work) MarkUndone(ctx context.Context, number int, undone bool) error {
 }
 
 // Notify tells all processes, when the transaction is done, that something happened.
-func (w *Work) Notify(ctx context.Context, payload string) error { return Notify(ctx, w.tx, payload) }
+func (w *Work) Notify(ctx context.Context, payload string) error { return notify(ctx, w.tx, payload) }
 
 // Steps returns what can be undone and what can be made again, nil where nothing can.
 func (s *Store) Steps(ctx context.Context, review int64) (undo, redo json.RawMessage, err error) {
@@ -271,6 +276,6 @@ func (s *Store) Steps(ctx context.Context, review int64) (undo, redo json.RawMes
 
 // ForgetChanges makes what a review is now its beginning: nothing before it can be undone.
 func (s *Store) ForgetChanges(ctx context.Context, review int64) error {
-	_, err := s.Exec(ctx, "delete from change where review = $1", review)
+	_, err := s.write.Exec(ctx, "delete from change where review = $1", review)
 	return err
 }

@@ -4,7 +4,6 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/json"
-	"errors"
 	"time"
 
 	"github.com/jackc/pgx/v5"
@@ -40,11 +39,11 @@ func (s *Store) Source(ctx context.Context, id int64) (Source, error) {
 // PutSource keeps a source, a new one where it has no number, and returns the number.
 func (s *Store) PutSource(ctx context.Context, x Source) (int64, error) {
 	if x.ID == 0 {
-		err := s.QueryRow(ctx, `insert into source (name, address, version, map, described, vocabulary, off) values ($1, $2, $3, $4, $5, $6, $7) returning id`,
+		err := s.write.QueryRow(ctx, `insert into source (name, address, version, map, described, vocabulary, off) values ($1, $2, $3, $4, $5, $6, $7) returning id`,
 			x.Name, x.Address, x.Version, x.Map, x.Described, x.Vocabulary, x.Off).Scan(&x.ID)
 		return x.ID, err
 	}
-	tag, err := s.Exec(ctx, `update source set name = $2, address = $3, version = $4, map = $5, described = $6, vocabulary = $7, off = $8 where id = $1 and not deleted`,
+	tag, err := s.write.Exec(ctx, `update source set name = $2, address = $3, version = $4, map = $5, described = $6, vocabulary = $7, off = $8 where id = $1 and not deleted`,
 		x.ID, x.Name, x.Address, x.Version, x.Map, x.Described, x.Vocabulary, x.Off)
 	if err == nil && tag.RowsAffected() == 0 {
 		err = ErrNone
@@ -54,7 +53,7 @@ func (s *Store) PutSource(ctx context.Context, x Source) (int64, error) {
 
 // DeleteSource takes a source away. What was drawn from it stays.
 func (s *Store) DeleteSource(ctx context.Context, id int64) error {
-	return pgx.BeginFunc(ctx, s, func(tx pgx.Tx) error {
+	return s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		if _, err := tx.Exec(ctx, "update review set view_source = null where view_source = $1", id); err != nil {
 			return err
 		}
@@ -102,7 +101,7 @@ func (s *Store) Counts(ctx context.Context, source int64, cql []string) (map[str
 
 // PutCount keeps what a source said of a query today.
 func (s *Store) PutCount(ctx context.Context, source int64, cql string, records int, exchange json.RawMessage) error {
-	_, err := s.Exec(ctx, `insert into count (source, hash, records, exchange) values ($1, $2, $3, $4)
+	_, err := s.write.Exec(ctx, `insert into count (source, hash, records, exchange) values ($1, $2, $3, $4)
 		on conflict (source, hash, day) do update set records = excluded.records, exchange = excluded.exchange, at = now()`,
 		source, queryHash(cql), records, exchange)
 	return err
@@ -114,7 +113,7 @@ func (s *Store) ForgetCounts(ctx context.Context, source int64, cql []string) er
 	for i, q := range cql {
 		hashes[i] = queryHash(q)
 	}
-	_, err := s.Exec(ctx, "delete from count where source = $1 and hash = any($2) and day = current_date", source, hashes)
+	_, err := s.write.Exec(ctx, "delete from count where source = $1 and hash = any($2) and day = current_date", source, hashes)
 	return err
 }
 
@@ -137,7 +136,7 @@ func (s *Store) Holdings(ctx context.Context, review int64) ([]Holding, error) {
 
 // PutHolding keeps whether a source holds a key study.
 func (s *Store) PutHolding(ctx context.Context, h Holding) error {
-	_, err := s.Exec(ctx, `insert into holding (key_study, source, state, how, record) values ($1, $2, $3, $4, $5)
+	_, err := s.write.Exec(ctx, `insert into holding (key_study, source, state, how, record) values ($1, $2, $3, $4, $5)
 		on conflict (key_study, source) do update set state = excluded.state, how = excluded.how, record = excluded.record, at = now()`,
 		h.KeyStudy, h.Source, h.State, h.How, h.Record)
 	return err
@@ -145,11 +144,30 @@ func (s *Store) PutHolding(ctx context.Context, h Holding) error {
 
 // PutRecords stores records of a source that are not there yet and returns the numbers of all, in order.
 func (s *Store) PutRecords(ctx context.Context, source string, records []*bib.Record) (ids []int64, err error) {
-	err = pgx.BeginFunc(ctx, s, func(tx pgx.Tx) error {
+	err = s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		ids, err = putRecords(ctx, tx, source, records)
 		return err
 	})
 	return ids, err
+}
+
+// KeyStudies returns the key studies of the review.
+func (w *Work) KeyStudies(ctx context.Context) ([]StoredKey, error) {
+	return keyStudies(ctx, w.tx, w.review)
+}
+
+// Record returns one record.
+func (w *Work) Record(ctx context.Context, id int64) (StoredRecord, error) {
+	return record(ctx, w.tx, id)
+}
+
+// AddKeyRecords stores records as key studies and returns the numbers of those studies.
+func (w *Work) AddKeyRecords(ctx context.Context, records []*bib.Record) ([]int64, error) {
+	ids, err := putRecords(ctx, w.tx, "file", records)
+	if err != nil {
+		return nil, err
+	}
+	return w.AddKeys(ctx, ids)
 }
 
 // AddKeys makes stored records key studies of the review and returns the numbers of those studies.
@@ -160,32 +178,4 @@ func (w *Work) AddKeys(ctx context.Context, records []int64) ([]int64, error) {
 		return nil, err
 	}
 	return pgx.CollectRows(rows, pgx.RowTo[int64])
-}
-
-// errLocked is the answer to who wants to do what another process is doing.
-var errLocked = errors.New("another process is at it")
-
-// Locked reports whether an error says that another process does the same work.
-func Locked(err error) bool { return errors.Is(err, errLocked) }
-
-// Alone runs do while no other process does the same work under a number. The lock goes with the
-// connection: a process that dies lets go of it.
-func (s *Store) Alone(ctx context.Context, number int64, do func() error) error {
-	conn, err := s.Acquire(ctx)
-	if err != nil {
-		return err
-	}
-	defer conn.Release()
-	var got bool
-	const space = 0x7a6d
-	if err := conn.QueryRow(ctx, "select pg_try_advisory_lock($1, $2)", space, int32(number)).Scan(&got); err != nil {
-		return err
-	}
-	if !got {
-		return errLocked
-	}
-	defer func() {
-		_, _ = conn.Exec(context.WithoutCancel(ctx), "select pg_advisory_unlock($1, $2)", space, int32(number)) // goes with the connection anyway
-	}()
-	return do()
 }

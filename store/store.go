@@ -6,8 +6,10 @@ import (
 	"embed"
 	"errors"
 	"fmt"
+	"io"
 	"io/fs"
 	"net"
+	"syscall"
 
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"
@@ -24,44 +26,96 @@ var ErrNone = errors.New("not there")
 //go:embed migrations/*.sql
 var migrations embed.FS
 
-// A Store is the database.
-type Store struct{ *pgxpool.Pool }
+// A Store is the database. What is asked of it by itself is reading; changes go by Work and the like.
+type Store struct{ read, write, bulk *lane }
 
 // Open connects to a database and brings its tables up to date.
 func Open(ctx context.Context, url string) (*Store, error) {
-	config, err := pgxpool.ParseConfig(url)
-	if err != nil {
-		return nil, fmt.Errorf("the address of the database: %w", err)
+	s := &Store{}
+	for _, l := range []struct {
+		lane **lane
+		bounds
+	}{{&s.read, reading}, {&s.write, writing}, {&s.bulk, bulk}} {
+		var err error
+		if *l.lane, err = openLane(ctx, url, l.bounds); err != nil {
+			s.Close()
+			return nil, err
+		}
 	}
-	// A job holds a connection for as long as it works alone, beside those that answer people.
-	config.MaxConns = max(config.MaxConns, 24)
-	pool, err := pgxpool.NewWithConfig(ctx, config)
-	if err != nil {
-		return nil, err
-	}
-	s := &Store{pool}
 	if err := s.migrate(ctx); err != nil {
-		pool.Close()
+		s.Close()
 		return nil, fmt.Errorf("bringing the database up to date: %w", err)
 	}
 	return s, nil
 }
+
+// Close lets go of all connections.
+func (s *Store) Close() {
+	for _, l := range []*lane{s.read, s.write, s.bulk} {
+		if l != nil {
+			l.Close()
+		}
+	}
+}
+
+// Jobs returns the connections that long work goes by.
+func (s *Store) Jobs() *pgxpool.Pool { return s.bulk.Pool }
+
+// Query implements asker: it reads.
+func (s *Store) Query(ctx context.Context, sql string, args ...any) (pgx.Rows, error) {
+	return s.read.Query(ctx, sql, args...)
+}
+
+// QueryRow reads one row.
+func (s *Store) QueryRow(ctx context.Context, sql string, args ...any) pgx.Row {
+	return s.read.QueryRow(ctx, sql, args...)
+}
+
+// Ping reports whether the database answers.
+func (s *Store) Ping(ctx context.Context) error {
+	var one int
+	return s.QueryRow(ctx, "select 1").Scan(&one)
+}
+
+// migrationLock is by what programs that begin at once know that one of them brings the tables up to date.
+const migrationLock = 0x7a6d0001
 
 func (s *Store) migrate(ctx context.Context) error {
 	files, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return err
 	}
-	db := stdlib.OpenDBFromPool(s.Pool)
+	conn, err := s.write.acquire(ctx)
+	if err != nil {
+		return err
+	}
+	defer conn.Release()
+	// Others wait; a process that dies lets go of the lock with its connection.
+	if _, err := conn.Exec(ctx, "set lock_timeout = '120s'"); err != nil {
+		return err
+	}
+	defer func() { _, _ = conn.Exec(context.WithoutCancel(ctx), "reset lock_timeout") }()
+	if _, err := conn.Exec(ctx, "select pg_advisory_lock($1)", migrationLock); err != nil {
+		return fmt.Errorf("another program is at it: %w", err)
+	}
+	defer func() { _, _ = conn.Exec(context.WithoutCancel(ctx), "select pg_advisory_unlock($1)", migrationLock) }()
+	db := stdlib.OpenDBFromPool(s.bulk.Pool)
 	defer db.Close()
 	provider, err := goose.NewProvider(goose.DialectPostgres, db, files)
 	if err != nil {
 		return err
 	}
+	sources := provider.ListSources()
+	known := sources[len(sources)-1].Version
+	if has, err := provider.GetDBVersion(ctx); err != nil {
+		return err
+	} else if has > known {
+		return fmt.Errorf("%w: its tables are those of step %d, this program knows %d steps", ErrNewer, has, known)
+	}
 	if _, err := provider.Up(ctx); err != nil {
 		return err
 	}
-	jobs, err := rivermigrate.New(riverpgxv5.New(s.Pool), nil)
+	jobs, err := rivermigrate.New(riverpgxv5.New(s.bulk.Pool), nil)
 	if err != nil {
 		return err
 	}
@@ -69,31 +123,21 @@ func (s *Store) migrate(ctx context.Context) error {
 	return err
 }
 
-// Unreachable reports whether an error means that the database does not answer, so that the same
-// call may work later.
-func Unreachable(err error) bool {
-	var connect *pgconn.ConnectError
-	var server *pgconn.PgError
-	var network net.Error
-	switch {
-	case errors.As(err, &server):
-		// Class 57 is the operator stopping the server, 08 a broken connection, 53 a full house.
-		return server.Code[:2] == "57" && server.Code != "57014" || server.Code[:2] == "08" || server.Code[:2] == "53"
-	case errors.As(err, &connect), errors.As(err, &network):
-		return true
-	}
-	return pgconn.SafeToRetry(err)
+// ErrNewer is the answer to a program that is older than its database.
+var ErrNewer = errors.New("this database was made by a newer Tamiz than this one; use that")
+
+// An asker answers questions: a lane or a transaction.
+type asker interface {
+	Query(ctx context.Context, sql string, args ...any) (pgx.Rows, error)
 }
 
-// querier is a pool or a transaction.
-type querier interface {
-	Query(ctx context.Context, sql string, args ...any) (pgx.Rows, error)
-	QueryRow(ctx context.Context, sql string, args ...any) pgx.Row
+// A doer changes things: a lane or a transaction.
+type doer interface {
 	Exec(ctx context.Context, sql string, args ...any) (pgconn.CommandTag, error)
 }
 
 // one returns the only row of a query, or ErrNone.
-func one[T any](ctx context.Context, q querier, sql string, args ...any) (T, error) {
+func one[T any](ctx context.Context, q asker, sql string, args ...any) (T, error) {
 	rows, err := q.Query(ctx, sql, args...)
 	if err != nil {
 		var zero T
@@ -107,7 +151,7 @@ func one[T any](ctx context.Context, q querier, sql string, args ...any) (T, err
 }
 
 // all returns the rows of a query; none is an empty list.
-func all[T any](ctx context.Context, q querier, sql string, args ...any) ([]T, error) {
+func all[T any](ctx context.Context, q asker, sql string, args ...any) ([]T, error) {
 	rows, err := q.Query(ctx, sql, args...)
 	if err != nil {
 		return nil, err
@@ -120,7 +164,37 @@ func all[T any](ctx context.Context, q querier, sql string, args ...any) ([]T, e
 }
 
 // Notify tells all processes that something happened.
-func Notify(ctx context.Context, q querier, payload string) error {
+func (s *Store) Notify(ctx context.Context, payload string) error {
+	return notify(ctx, s.write, payload)
+}
+
+func notify(ctx context.Context, q doer, payload string) error {
 	_, err := q.Exec(ctx, "select pg_notify('tamiz', $1)", payload)
 	return err
+}
+
+// Listen calls hear with what any process notifies of, after ready, until the connection breaks or the context
+// ends. It has a connection of its own.
+func (s *Store) Listen(ctx context.Context, ready func(), hear func(payload string)) error {
+	conn, err := pgx.ConnectConfig(ctx, s.read.Config().ConnConfig)
+	if err != nil {
+		return err
+	}
+	defer conn.Close(context.WithoutCancel(ctx))
+	if _, err := conn.Exec(ctx, "listen tamiz"); err != nil {
+		return err
+	}
+	ready()
+	for {
+		got, err := conn.WaitForNotification(ctx)
+		if err != nil {
+			return err
+		}
+		hear(got.Payload)
+	}
+}
+
+// lost reports whether a connection broke without anyone saying why.
+func lost(err error) bool {
+	return errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) || errors.Is(err, net.ErrClosed) || errors.Is(err, syscall.ECONNRESET) || errors.Is(err, syscall.EPIPE)
 }

@@ -51,7 +51,7 @@ func (s *Store) Concepts(ctx context.Context, id int64) ([]thesaurus.Concept, er
 }
 
 // AddVocabulary keeps a vocabulary and returns its number.
-func (f *Filing) AddVocabulary(ctx context.Context, name, language string, headings int, concepts []thesaurus.Concept) (id int64, err error) {
+func (w *Work) AddVocabulary(ctx context.Context, of int64, name, language string, headings int, concepts []thesaurus.Concept) (id int64, err error) {
 	var body bytes.Buffer
 	packed := gzip.NewWriter(&body)
 	if err := json.NewEncoder(packed).Encode(concepts); err != nil {
@@ -60,7 +60,7 @@ func (f *Filing) AddVocabulary(ctx context.Context, name, language string, headi
 	if err := packed.Close(); err != nil {
 		return 0, err
 	}
-	err = f.tx.QueryRow(ctx, "insert into vocabulary (review, import, name, language, headings, body) values ($1, $2, $3, $4, $5, $6) returning id",
-		f.review, f.id, name, language, headings, body.Bytes()).Scan(&id)
+	err = w.tx.QueryRow(ctx, "insert into vocabulary (review, import, name, language, headings, body) values ($1, $2, $3, $4, $5, $6) returning id",
+		w.review, of, name, language, headings, body.Bytes()).Scan(&id)
 	return id, err
 }

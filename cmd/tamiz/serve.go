@@ -190,9 +190,13 @@ func run(ctx context.Context, s settings, fill func(context.Context, *app.App, *
 	if err != nil {
 		return err
 	}
+	handler, err := api.NewServer(a, web.Files(), log)
+	if err != nil {
+		return err
+	}
 	requests, endRequests := context.WithCancel(context.Background())
 	defer endRequests()
-	server := &http.Server{Handler: api.NewServer(a, web.Files(), log), ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute,
+	server := &http.Server{Handler: handler, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute,
 		BaseContext: func(net.Listener) context.Context { return requests }}
 	failed := make(chan error, 1)
 	go func() { failed <- server.Serve(listener) }()

@@ -153,7 +153,8 @@ export interface paths {
         get: operations["getImport"];
         put?: never;
         post?: never;
-        delete?: never;
+        /** Give a file up that is not read to its end: nothing of it is brought in */
+        delete: operations["giveUpImport"];
         options?: never;
         head?: never;
         patch?: never;
@@ -205,8 +206,7 @@ export interface paths {
         put?: never;
         /** Answer it; the file is then read on */
         post: operations["answerImport"];
-        /** Give the file up: nothing of it is brought in */
-        delete: operations["giveUpImport"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -896,7 +896,7 @@ export interface components {
         /** @enum {string} */
         ImportKind: "sample" | "keys" | "vocabulary";
         /** @enum {string} */
-        ImportState: "waiting" | "reading" | "asking" | "done" | "failed";
+        ImportState: "receiving" | "waiting" | "reading" | "asking" | "done" | "failed";
         Health: {
             status: string;
             database: string;
@@ -1135,6 +1135,11 @@ export interface components {
             sample?: number;
             format?: string;
             asks?: components["schemas"]["Asks"];
+            /**
+             * @description whose other files it waits for
+             * @enum {string}
+             */
+            waits?: "source" | "review";
             doubles?: number;
             error?: components["schemas"]["Problem"];
         };
@@ -1842,6 +1847,11 @@ export interface components {
             wanted: number;
             got: number;
             troubles: number;
+            /**
+             * @description whose other draws it waits for
+             * @enum {string}
+             */
+            waits?: "source" | "review";
             /** Format: date-time */
             pause?: string;
             problem?: string;
@@ -2316,6 +2326,35 @@ export interface operations {
             };
         };
     };
+    giveUpImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     listNotices: {
         parameters: {
             query?: never;
@@ -2432,35 +2471,6 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Import"];
                 };
-            };
-            /** @description what went wrong */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    giveUpImport: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                import: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
             /** @description what went wrong */
             default: {

@@ -73,7 +73,7 @@ export const useImports = defineStore('imports', () => {
 
   /** Leaves a file out that is asked about. */
   async function giveUp(i: Import) {
-    await ask(api.DELETE('/api/imports/{import}/question', { params: { path: { import: i.id } } }))
+    await ask(api.DELETE('/api/imports/{import}', { params: { path: { import: i.id } } }))
     await review.watchImport(i.id)
   }
 
