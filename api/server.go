@@ -73,7 +73,8 @@ func sameOrigin(origin, host string) bool {
 // named makes all that a call does be done by whom it names, and once under the request that it names.
 func named(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		ctx := c.Request().Context()
+		ctx, done := app.ForRequest(c.Request().Context())
+		defer done()
 		if name := c.Request().Header.Get("Tamiz-Who"); name != "" {
 			ctx = app.As(ctx, name)
 		}

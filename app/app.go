@@ -22,6 +22,8 @@ type App struct {
 	pools   *pools
 	jobs    *river.Client[pgx.Tx]
 	kinds   map[string]kind // of tasks
+	heavy   *turns          // requests that take a while
+	quick   *turns          // and those that take a moment
 	sources *sru.Settings
 	news    *news
 	now     func() time.Time
@@ -31,7 +33,7 @@ type App struct {
 // New returns the application; guard says which private addresses may be asked as sources. Start has to be
 // called before files can be brought in.
 func New(s *store.Store, guard sru.Guard, log *slog.Logger) (*App, error) {
-	a := &App{store: s, pools: newPools(s), news: newNews(), now: time.Now, log: log, sources: &sru.Settings{Guard: guard}}
+	a := &App{store: s, pools: newPools(s), heavy: newTurns(cores()), quick: newTurns(2 * cores()), news: newNews(), now: time.Now, log: log, sources: &sru.Settings{Guard: guard}}
 	a.kinds = a.kindsOfTasks()
 	workers := river.NewWorkers()
 	river.AddWorker(workers, &taskWorker{app: a})

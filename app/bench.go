@@ -164,17 +164,20 @@ func (a *App) desk(ctx context.Context, review int64, other *Document) (*desk, e
 
 // Bench works out what the blocks find and which key studies they catch.
 func (a *App) Bench(ctx context.Context, review int64, q BenchQuestion) (*Bench, error) {
+	if err := a.quick.take(ctx); err != nil {
+		return nil, err
+	}
 	d, err := a.desk(ctx, review, q.Document)
 	if err != nil {
 		return nil, err
 	}
-	inKeys, err := coverage.Find(d.keys.set, d.strategy)
+	inKeys, err := coverage.Find(ctx, d.keys.set, d.strategy)
 	if err != nil {
 		return nil, err
 	}
 	var inSample *coverage.Reach
 	if d.pool != nil {
-		if inSample, err = coverage.Find(d.pool.set(), d.strategy); err != nil {
+		if inSample, err = coverage.Find(ctx, d.pool.set(), d.strategy); err != nil {
 			return nil, err
 		}
 	}
@@ -194,11 +197,13 @@ func (a *App) Bench(ctx context.Context, review int64, q BenchQuestion) (*Bench,
 		row := BenchBlock{ID: block.ID, Caught: marks(inKeys.Blocks[i], studies), Terms: []BenchTerm{}}
 		var measure coverage.BlockMeasure
 		if inSample != nil {
-			measure = coverage.Measure(inSample, inKeys, i)
+			if measure, err = coverage.Measure(ctx, inSample, inKeys, i); err != nil {
+				return nil, err
+			}
 			row.Records = &measure.Hits
 			row.HeadingsAlone, row.WordsAlone, row.Both = &measure.HeadingsAlone, &measure.WordsAlone, &measure.Both
-		} else {
-			measure = coverage.Measure(inKeys, inKeys, i)
+		} else if measure, err = coverage.Measure(ctx, inKeys, inKeys, i); err != nil {
+			return nil, err
 		}
 		for j, t := range block.Terms {
 			term := BenchTerm{ID: t.ID, Text: t.String()}

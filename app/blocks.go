@@ -81,6 +81,9 @@ const blindSpotWords = 12
 
 // BlindSpot works out what a block may lack. Where no other block is searched it has none.
 func (a *App) BlindSpot(ctx context.Context, review int64, block string) (*BlindSpot, error) {
+	if err := a.heavy.take(ctx); err != nil {
+		return nil, err
+	}
 	d, err := a.desk(ctx, review, nil)
 	if err != nil {
 		return nil, err
@@ -96,7 +99,7 @@ func (a *App) BlindSpot(ctx context.Context, review int64, block string) (*Blind
 	if !slices.ContainsFunc(d.document.Blocks, func(b Block) bool { return b.ID != block && b.Searched && !b.Negated }) {
 		return out, nil
 	}
-	reach, err := coverage.Find(d.pool.set(), d.strategy)
+	reach, err := coverage.Find(ctx, d.pool.set(), d.strategy)
 	if err != nil {
 		return nil, err
 	}
@@ -108,8 +111,15 @@ func (a *App) BlindSpot(ctx context.Context, review int64, block string) (*Blind
 	if out.Records = int(pool.Sample.GetCardinality()); out.Records == 0 {
 		return out, nil
 	}
-	words := tally.CountWords(pool, nil, tally.DefaultWords)
-	for _, f := range tally.Families(pool, words, nil, tally.DefaultWords) {
+	words, err := tally.CountWords(ctx, pool, nil, tally.DefaultWords)
+	if err != nil {
+		return nil, err
+	}
+	families, err := tally.Families(ctx, pool, words, nil, tally.DefaultWords)
+	if err != nil {
+		return nil, err
+	}
+	for _, f := range families {
 		if len(out.Words) == blindSpotWords || tally.Round(f.Pull) <= 0 {
 			break
 		}
@@ -152,6 +162,9 @@ func (d *desk) lookUp(out *TriedTerm, word string) error {
 
 // TryTerm tells what a typed term would find, before it is in a block.
 func (a *App) TryTerm(ctx context.Context, review int64, t Typed) (*TriedTerm, error) {
+	if err := a.quick.take(ctx); err != nil {
+		return nil, err
+	}
 	if t.Field == "" {
 		t.Field = "text"
 	}
@@ -187,7 +200,11 @@ func (a *App) TryTerm(ctx context.Context, review int64, t Typed) (*TriedTerm, e
 		}
 	} else if d.pool != nil && term.Kind != strategy.NearTerm {
 		typed := text.Tokens(strings.Trim(t.Typed, "[]+ "))
-		for _, r := range d.pool.tally(d.pool.sampled(), tally.Headings, d.keys).Rows {
+		counted, err := d.pool.tally(ctx, d.pool.sampled(), tally.Headings, d.keys)
+		if err != nil {
+			return nil, err
+		}
+		for _, r := range counted.Rows {
 			if len(out.Headings) < headingHits && beginsLike(r.Item, typed) {
 				out.Headings = append(out.Headings, HeadingHit{Label: r.Item, Records: r.Records, Keys: r.Keys})
 			}

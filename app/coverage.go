@@ -42,11 +42,14 @@ type HeldBack struct {
 
 // Coverage tells which key studies the strategy catches, and what holds back the rest.
 func (a *App) Coverage(ctx context.Context, review int64) (*Coverage, error) {
+	if err := a.quick.take(ctx); err != nil {
+		return nil, err
+	}
 	d, err := a.desk(ctx, review, nil)
 	if err != nil {
 		return nil, err
 	}
-	check, err := coverage.CheckKeys(d.keys.set, d.strategy)
+	check, err := coverage.CheckKeys(ctx, d.keys.set, d.strategy)
 	if err != nil {
 		return nil, err
 	}
@@ -130,6 +133,9 @@ const (
 
 // Rescue tells what would bring a key study back.
 func (a *App) Rescue(ctx context.Context, review, study int64) (*StudyRescue, error) {
+	if err := a.heavy.take(ctx); err != nil {
+		return nil, err
+	}
 	d, err := a.desk(ctx, review, nil)
 	if err != nil {
 		return nil, err
@@ -138,11 +144,11 @@ func (a *App) Rescue(ctx context.Context, review, study int64) (*StudyRescue, er
 	if n < 0 {
 		return nil, gone(store.ErrNone, "study")
 	}
-	check, err := coverage.CheckKeys(d.keys.set, d.strategy)
+	check, err := coverage.CheckKeys(ctx, d.keys.set, d.strategy)
 	if err != nil {
 		return nil, err
 	}
-	rescuer, err := d.rescuer()
+	rescuer, err := d.rescuer(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -155,7 +161,10 @@ func (a *App) Rescue(ctx context.Context, review, study int64) (*StudyRescue, er
 		}
 		row.Missed = b.Searched && !b.Negated && len(row.Terms) == 0
 		if row.Missed {
-			candidates := rescuer.Study(i, n)
+			candidates, err := rescuer.Study(ctx, i, n)
+			if err != nil {
+				return nil, err
+			}
 			for _, c := range candidates[:min(len(candidates), rescueCandidates)] {
 				r := RescueCandidate{Item: c.Item, Kind: c.Kind, Rescues: c.Rescues}
 				if d.pool != nil {
@@ -174,12 +183,12 @@ func (a *App) Rescue(ctx context.Context, review, study int64) (*StudyRescue, er
 }
 
 // rescuer prepares to rescue key studies: of two halves those of the build half alone.
-func (d *desk) rescuer() (*coverage.Rescuer, error) {
+func (d *desk) rescuer(ctx context.Context) (*coverage.Rescuer, error) {
 	set := coverage.NewSet(nil)
 	if d.pool != nil {
 		set = d.pool.set()
 	}
-	return coverage.NewRescuer(set, d.keys.minedSet(), d.strategy)
+	return coverage.NewRescuer(ctx, set, d.keys.minedSet(), d.strategy)
 }
 
 // A Plan is the words and headings that would bring missed key studies back, the best bargain at each
@@ -204,6 +213,9 @@ type PlanStep struct {
 
 // Plan works out a rescue plan over the sample that is looked at.
 func (a *App) Plan(ctx context.Context, review int64) (*Plan, error) {
+	if err := a.heavy.take(ctx); err != nil {
+		return nil, err
+	}
 	d, err := a.desk(ctx, review, nil)
 	if err != nil {
 		return nil, err
@@ -211,7 +223,7 @@ func (a *App) Plan(ctx context.Context, review int64) (*Plan, error) {
 	if d.pool == nil {
 		return nil, errNoSample
 	}
-	r, err := d.rescuer()
+	r, err := d.rescuer(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -220,10 +232,18 @@ func (a *App) Plan(ctx context.Context, review int64) (*Plan, error) {
 	var blocks []coverage.BlockRescue
 	for i, b := range d.document.Blocks {
 		if b.Searched && !b.Negated {
-			blocks = append(blocks, r.Block(i))
+			found, err := r.Block(ctx, i)
+			if err != nil {
+				return nil, err
+			}
+			blocks = append(blocks, found)
 		}
 	}
-	for _, s := range r.Plan(blocks) {
+	steps, err := r.Plan(ctx, blocks)
+	if err != nil {
+		return nil, err
+	}
+	for _, s := range steps {
 		out.Steps = append(out.Steps, PlanStep{d.document.Blocks[s.Block].ID, s.Item, s.Kind, s.Rescues, s.Price, s.Caught, s.Hits})
 	}
 	return out, nil

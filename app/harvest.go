@@ -124,6 +124,9 @@ func itemKey(f tally.Facet, item string, parted tally.Parted) string {
 
 // Tally counts a facet of what is looked at.
 func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, error) {
+	if err := a.heavy.take(ctx); err != nil {
+		return nil, err
+	}
 	d, err := a.desk(ctx, review, nil)
 	if err != nil {
 		return nil, err
@@ -132,9 +135,12 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 		return nil, errNoSample
 	}
 	if f == tally.Words {
-		go d.pool.befriend() // it is asked for next, and takes as long
+		go func() { _, _ = d.pool.befriended(ctx) }() // it is asked for next, and takes as long
 	}
-	t := d.pool.tally(d.look, f, d.keys)
+	t, err := d.pool.tally(ctx, d.look, f, d.keys)
+	if err != nil {
+		return nil, err
+	}
 	out := &Tally{Facet: f, Sample: *d.sample, Looked: t.Sample, Contrast: t.Contrast, ContrastName: d.contrast,
 		HasKeys: t.HasKeys, HasCentral: t.HasCentral, HasNarrower: t.HasNarrower, KeyStudies: t.KeyStudies, LeftOutBelow: t.LeftOutBelow, Missing: t.Missing, MissingKeys: t.MissingKeys}
 	if f == tally.Words {
@@ -284,6 +290,9 @@ const mostTeams = 500
 
 // Teams finds the teams in what is looked at.
 func (a *App) Teams(ctx context.Context, review int64) (*Teams, error) {
+	if err := a.heavy.take(ctx); err != nil {
+		return nil, err
+	}
 	d, err := a.desk(ctx, review, nil)
 	if err != nil {
 		return nil, err

@@ -35,6 +35,9 @@ const (
 
 // HeadingTree lays the headings of what is looked at into their tree. Without a vocabulary there is none.
 func (a *App) HeadingTree(ctx context.Context, review int64) (*HeadingTree, error) {
+	if err := a.heavy.take(ctx); err != nil {
+		return nil, err
+	}
 	d, err := a.desk(ctx, review, nil)
 	if err != nil {
 		return nil, err
@@ -48,7 +51,10 @@ func (a *App) HeadingTree(ctx context.Context, review int64) (*HeadingTree, erro
 		return out, nil
 	}
 	rows := map[string]*tally.Row{}
-	counted := d.pool.tally(d.look, tally.Headings, d.keys)
+	counted, err := d.pool.tally(ctx, d.look, tally.Headings, d.keys)
+	if err != nil {
+		return nil, err
+	}
 	for i := range counted.Rows {
 		rows[itemKey(tally.Headings, counted.Rows[i].Item, nil)] = &counted.Rows[i]
 	}

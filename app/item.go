@@ -84,6 +84,9 @@ const (
 
 // Item looks at one item of a tally.
 func (a *App) Item(ctx context.Context, review int64, f tally.Facet, item string) (*Item, error) {
+	if err := a.quick.take(ctx); err != nil {
+		return nil, err
+	}
 	d, err := a.desk(ctx, review, nil)
 	if err != nil {
 		return nil, err
@@ -91,7 +94,10 @@ func (a *App) Item(ctx context.Context, review int64, f tally.Facet, item string
 	if d.pool == nil {
 		return nil, errNoSample
 	}
-	forms := d.pool.forms(d.look, f, item, d.keys)
+	forms, err := d.pool.forms(ctx, d.look, f, item, d.keys)
+	if err != nil {
+		return nil, err
+	}
 	found := d.pool.having(f, item, forms)
 	out := &Item{Facet: f, Item: item, Records: int(found.AndCardinality(d.look.Sample)), Context: []ContextLine{}, Stems: []Stem{}, With: []GoesWith{}}
 	if !d.look.Contrast.IsEmpty() {
@@ -99,13 +105,17 @@ func (a *App) Item(ctx context.Context, review int64, f tally.Facet, item string
 		out.Elsewhere = &n
 	}
 	if f == tally.Headings {
-		d.describe(out, item, roaring.And(found, d.look.Sample))
+		if err := d.describe(ctx, out, item, roaring.And(found, d.look.Sample)); err != nil {
+			return nil, err
+		}
 	}
 	if !textual(f) {
 		return out, nil
 	}
 	d.lead(out, forms)
-	d.stands(out, forms, roaring.And(found, d.look.Sample))
+	if err := d.stands(ctx, out, forms, roaring.And(found, d.look.Sample)); err != nil {
+		return nil, err
+	}
 	if f == tally.Words {
 		for _, s := range tally.Truncations(d.pool.Index, d.look.Sample, bib.Text, forms) {
 			stem := Stem{s.Term, s.Forms, s.Reach, s.Drag, []Outside{}, s.Warn}
@@ -147,7 +157,7 @@ func shuffled(set *roaring.Bitmap, item string) []uint32 {
 }
 
 // stands tells where else an item stands, how else its words can be searched, and which headings go with it.
-func (d *desk) stands(out *Item, forms []string, found *roaring.Bitmap) {
+func (d *desk) stands(ctx context.Context, out *Item, forms []string, found *roaring.Bitmap) error {
 	in := func(fields bib.Field) *roaring.Bitmap {
 		all := roaring.New()
 		for _, form := range forms {
@@ -171,24 +181,32 @@ func (d *desk) stands(out *Item, forms []string, found *roaring.Bitmap) {
 		}
 		out.Ways = append(out.Ways, Way{"words", int(words.GetCardinality())})
 	}
-	for _, r := range tally.CountList(d.pool.Over(found, d.look.Sample), tally.Headings, nil).Rows {
+	headings, err := tally.CountList(ctx, d.pool.Over(found, d.look.Sample), tally.Headings, nil)
+	if err != nil {
+		return err
+	}
+	for _, r := range headings.Rows {
 		if len(out.With) == headingsWith || tally.Round(r.Pull) <= 0 {
 			break
 		}
 		out.With = append(out.With, GoesWith{r.Item, r.Records, tally.Round(r.Pull)})
 	}
+	return nil
 }
 
 // describe tells what a heading means, and which words stand in the records that carry it far more than by
 // chance.
-func (d *desk) describe(out *Item, heading string, found *roaring.Bitmap) {
+func (d *desk) describe(ctx context.Context, out *Item, heading string, found *roaring.Bitmap) error {
 	if v := d.pool.Thesaurus; v != nil {
 		if h, ok := v.Find(heading); ok {
 			out.ScopeNote, out.Entry = v.Headings[h].ScopeNote, v.Headings[h].EntryTerms
 		}
 	}
 	over := d.pool.Over(found, d.look.Sample)
-	words := tally.CountWords(over, nil, tally.DefaultWords)
+	words, err := tally.CountWords(ctx, over, nil, tally.DefaultWords)
+	if err != nil {
+		return err
+	}
 	for _, r := range words.Rows {
 		if len(out.With) == headingsWith || tally.Round(r.Pull) <= 0 {
 			break
@@ -200,6 +218,7 @@ func (d *desk) describe(out *Item, heading string, found *roaring.Bitmap) {
 			out.With = append(out.With, GoesWith{r.Item, r.Records, tally.Round(r.Pull)})
 		}
 	}
+	return nil
 }
 
 // lead tells which heading a word is an entry term of.
@@ -224,18 +243,21 @@ func literal(item string) (text.Pattern, bool) {
 }
 
 // forms returns the variants of a word or phrase that what is looked at has; of anything else, itself.
-func (p *pool) forms(l look, f tally.Facet, item string, k *keys) []string {
+func (p *pool) forms(ctx context.Context, l look, f tally.Facet, item string, k *keys) ([]string, error) {
 	if f == tally.Words {
-		words := p.tally(l, f, k)
+		words, err := p.tally(ctx, l, f, k)
+		if err != nil {
+			return nil, err
+		}
 		if i, ok := words.byForm[item]; ok {
 			var out []string
 			for _, form := range words.families[i].Forms {
 				out = append(out, form.Item)
 			}
-			return out
+			return out, nil
 		}
 	}
-	return []string{item}
+	return []string{item}, nil
 }
 
 // having returns the records of the pool that have an item, in any of its forms.

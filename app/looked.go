@@ -61,40 +61,21 @@ func (a *App) lookedAt(ctx context.Context, review int64, d *desk, key string, s
 			return nil, nil, err
 		}
 	}
-	made, err = d.pool.looked(key, func() (*roaring.Bitmap, error) {
+	made, err = cached(ctx, d.pool.sets, key, func(ctx context.Context) (*roaring.Bitmap, int64, error) {
 		found, err := a.lookedSet(ctx, review, d.pool, s, revision)
 		if err != nil || s.Within == nil {
-			return found, err
+			return found, 1, err
 		}
-		return roaring.And(found, within), nil
+		return roaring.And(found, within), 1, nil
 	})
 	return made, within, err
 }
 
-// looked returns a set of the pool's records, worked out when it is first asked for.
-func (p *pool) looked(key string, work func() (*roaring.Bitmap, error)) (*roaring.Bitmap, error) {
-	p.mu.Lock()
-	known := p.sets[key]
-	p.mu.Unlock()
-	if known != nil {
-		return known, nil
-	}
-	found, err := work()
-	if err != nil {
-		return nil, err
-	}
-	p.mu.Lock()
-	defer p.mu.Unlock()
-	if len(p.sets) > 100 {
-		clear(p.sets)
-	}
-	p.sets[key] = found
-	return found, nil
-}
-
 func (a *App) lookedSet(ctx context.Context, review int64, p *pool, s RecordSet, revision int) (*roaring.Bitmap, error) {
-	if told := p.told(s, p.variants); told != nil {
-		return told, nil
+	everything := look{p.Over(p.Index.All(), roaring.New()), "all"}
+	told, err := p.told(s, func(f tally.Facet, item string) ([]string, error) { return p.forms(ctx, everything, f, item, &keys{}) })
+	if told != nil || err != nil {
+		return told, err
 	}
 	if ids, ok, err := a.beside(ctx, review, s); ok || err != nil {
 		return p.numbered(ids), err
@@ -107,16 +88,11 @@ func (a *App) lookedSet(ctx context.Context, review int64, p *pool, s RecordSet,
 	if err != nil {
 		return nil, err
 	}
-	found, err := doc.found(coverage.Set{Records: p.Records, Index: p.Index, Thesaurus: p.Thesaurus}, s)
+	found, err := doc.found(ctx, coverage.Set{Records: p.Records, Index: p.Index, Thesaurus: p.Thesaurus, Kept: p.hits}, s)
 	if err == nil && found == nil {
 		found = p.Sample
 	}
 	return found, err
-}
-
-// variants returns the variants of a word or phrase in all records of the pool; of anything else, itself.
-func (p *pool) variants(f tally.Facet, item string) []string {
-	return p.forms(look{p.Over(p.Index.All(), roaring.New()), "all"}, f, item, &keys{})
 }
 
 // numbered returns the records of the pool that have one of some numbers in the store.

@@ -47,20 +47,10 @@ func (a *App) Making(ctx context.Context, review int64) (*Making, error) {
 		}
 		return &Making{"indexing", records, 0}, nil
 	}
-	if made := a.pools.has(key); made != nil {
+	if made, ok := a.pools.samples.has(key); ok {
 		if part := made.(*pool).Counted(); part > 0 && part < 1 {
 			return &Making{"counting", records, part}, nil
 		}
 	}
 	return &Making{"ready", records, 1}, nil
-}
-
-// has returns what is kept under a key, or nil.
-func (p *pools) has(key string) any {
-	p.mu.Lock()
-	defer p.mu.Unlock()
-	if e := p.byKey[key]; e != nil {
-		return e.Value.(*entry).value
-	}
-	return nil
 }

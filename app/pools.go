@@ -1,7 +1,6 @@
 package app
 
 import (
-	"container/list"
 	"context"
 	"fmt"
 	"slices"
@@ -9,33 +8,39 @@ import (
 	"sync"
 
 	"github.com/RoaringBitmap/roaring/v2"
-	"golang.org/x/sync/singleflight"
 
 	"tamiz/core/bib"
 	"tamiz/core/company"
 	"tamiz/core/coverage"
+	"tamiz/core/index"
 	"tamiz/core/tally"
 	"tamiz/core/thesaurus"
 	"tamiz/store"
 )
 
-// maxPooled is how many records the kept pools may hold in all; the one in use is always kept.
-const maxPooled = 300_000
-
-// pools keeps what was worked out from samples, which never change: it can always be built again.
+// pools keeps what was worked out from samples, vocabularies and key studies, each kind by itself: none pushes out
+// another.
 type pools struct {
-	store  *store.Store
-	build  singleflight.Group
-	mu     sync.Mutex
-	order  *list.List // most recently used first
-	byKey  map[string]*list.Element
-	pooled int
+	store        *store.Store
+	vocabularies *cache
+	keyStudies   *cache
+	samples      *cache
 
-	makings sync.Map // those being made: how far each is
+	building *turns   // pools that are made at once
+	makings  sync.Map // those being made: how far each is
 }
 
 func newPools(s *store.Store) *pools {
-	return &pools{store: s, order: list.New(), byKey: map[string]*list.Element{}}
+	p := &pools{store: s, vocabularies: newCache(0), keyStudies: newCache(0), samples: newCache(0), building: newTurns(2)}
+	p.bound(machineMemory() / 3)
+	return p
+}
+
+// bound shares so many bytes out among what is kept.
+func (p *pools) bound(bytes int64) {
+	p.samples.bound(bytes / 4 * 3)
+	p.vocabularies.bound(bytes / 5)
+	p.keyStudies.bound(bytes / 20)
 }
 
 // A pool is the records of a sample and its contrast, indexed.
@@ -46,18 +51,23 @@ type pool struct {
 	*worked
 }
 
-// A worked is what was worked out from a pool.
+// A worked is what was worked out from a pool. It goes with the pool.
 type worked struct {
-	mu      sync.Mutex
-	tallies map[string]*counted
-	sets    map[string]*roaring.Bitmap // that were looked at
-	suited  map[string]*Suits
-	company func() *company.Company // of all records; made when it is first asked for
+	tallies *cache
+	sets    *cache // that were looked at
+	suited  *cache
+	company *cache // of all records: one
+	hits    *coverage.Kept
+}
+
+// How much of each is kept: so many of a kind, but for what terms find, in bytes.
+func newWorked() *worked {
+	return &worked{tallies: newCache(24), sets: newCache(100), suited: newCache(12), company: newCache(1), hits: coverage.NewKept(64 << 20)}
 }
 
 // set returns the sample's part of the pool.
 func (p *pool) set() coverage.Set {
-	return coverage.Set{Records: p.Records, Index: p.Index, Within: p.Sample, Thesaurus: p.Thesaurus}
+	return coverage.Set{Records: p.Records, Index: p.Index, Within: p.Sample, Thesaurus: p.Thesaurus, Kept: p.hits}
 }
 
 // A counted is a tally; of words it has the items folded into families, by form.
@@ -68,22 +78,22 @@ type counted struct {
 }
 
 // tally counts a facet, once for each set of key studies that words may be mined from.
-func (p *pool) tally(l look, f tally.Facet, k *keys) *counted {
-	p.mu.Lock()
-	defer p.mu.Unlock()
+func (p *pool) tally(ctx context.Context, l look, f tally.Facet, k *keys) (*counted, error) {
 	name := string(f) + " " + k.key + " " + l.key
 	if f == tally.Authors {
 		name += " " + p.parted.Key()
 	}
-	t := p.tallies[name]
-	if t == nil {
-		if len(p.tallies) > 24 {
-			clear(p.tallies)
-		}
+	return cached(ctx, p.tallies, name, func(ctx context.Context) (*counted, int64, error) {
 		studies := k.mined()
-		t = &counted{Tally: tally.Count(l.Pool, f, studies, tally.DefaultWords)}
+		rows, err := tally.Count(ctx, l.Pool, f, studies, tally.DefaultWords)
+		if err != nil {
+			return nil, 0, err
+		}
+		t := &counted{Tally: rows}
 		if f == tally.Words {
-			t.families = tally.Families(l.Pool, t.Tally, studies, tally.DefaultWords)
+			if t.families, err = tally.Families(ctx, l.Pool, t.Tally, studies, tally.DefaultWords); err != nil {
+				return nil, 0, err
+			}
 			t.byForm = map[string]int{}
 			for i, family := range t.families {
 				for _, form := range family.Forms {
@@ -91,9 +101,16 @@ func (p *pool) tally(l look, f tally.Facet, k *keys) *counted {
 				}
 			}
 		}
-		p.tallies[name] = t
-	}
-	return t
+		return t, 1, nil
+	})
+}
+
+// befriended returns the company of all records of the pool.
+func (p *pool) befriended(ctx context.Context) (*company.Company, error) {
+	return cached(ctx, p.company, "company", func(ctx context.Context) (*company.Company, int64, error) {
+		c, err := company.Build(ctx, p.Index, p.Index.All())
+		return c, 1, err
+	})
 }
 
 // keys is the key studies of a review, indexed.
@@ -200,65 +217,19 @@ func (k *keys) has(record int64) bool {
 	return slices.ContainsFunc(k.studies, func(s store.StoredKey) bool { return s.StoredRecord.ID == record })
 }
 
-type entry struct {
-	key     string
-	value   any
-	records int
-}
-
-// get returns what is kept under a key, or makes it; many who ask at once wait for one to make it.
-func (p *pools) get(ctx context.Context, key string, make func(context.Context) (any, int, error)) (any, error) {
-	p.mu.Lock()
-	if e := p.byKey[key]; e != nil {
-		p.order.MoveToFront(e)
-		p.mu.Unlock()
-		return e.Value.(*entry).value, nil
-	}
-	p.mu.Unlock()
-	// Who asked first may leave; the others still want it.
-	v, err, _ := p.build.Do(key, func() (any, error) {
-		value, records, err := make(context.WithoutCancel(ctx))
-		if err == nil {
-			p.put(&entry{key, value, records})
-		}
-		return value, err
-	})
-	return v, err
-}
-
-func (p *pools) put(e *entry) {
-	p.mu.Lock()
-	defer p.mu.Unlock()
-	if p.byKey[e.key] != nil {
-		return
-	}
-	p.byKey[e.key] = p.order.PushFront(e)
-	p.pooled += e.records
-	for p.pooled > maxPooled && p.order.Len() > 1 {
-		last := p.order.Back()
-		old := p.order.Remove(last).(*entry)
-		delete(p.byKey, old.key)
-		p.pooled -= old.records
-	}
-}
-
 // thesaurus returns a vocabulary; nil for none.
 func (p *pools) thesaurus(ctx context.Context, vocabulary *int64) (*thesaurus.Thesaurus, error) {
 	if vocabulary == nil {
 		return nil, nil
 	}
-	v, err := p.get(ctx, fmt.Sprint("vocabulary ", *vocabulary), func(ctx context.Context) (any, int, error) {
+	return cached(ctx, p.vocabularies, fmt.Sprint(*vocabulary), func(ctx context.Context) (*thesaurus.Thesaurus, int64, error) {
 		concepts, err := p.store.Concepts(ctx, *vocabulary)
 		if err != nil {
 			return nil, 0, gone(err, "vocabulary")
 		}
 		t, _ := thesaurus.Build(concepts, "")
-		return t, len(concepts), nil
+		return t, vocabularyBytes(t), nil
 	})
-	if err != nil {
-		return nil, err
-	}
-	return v.(*thesaurus.Thesaurus), nil
 }
 
 // assigned returns a record as it is under a vocabulary, which may be nil.
@@ -293,18 +264,16 @@ func (p *pools) keys(ctx context.Context, review int64, vocabulary *int64) (*key
 		records[i] = s.Record
 	}
 	key += vocabularyKey(vocabulary)
-	v, err := p.get(ctx, key, func(context.Context) (any, int, error) {
+	return cached(ctx, p.keyStudies, key, func(ctx context.Context) (*keys, int64, error) {
 		for i := range records {
 			records[i] = assigned(t, records[i])
 		}
-		set := coverage.NewSet(records)
-		set.Thesaurus = t
-		return &keys{key: key, studies: studies, set: set}, len(records), nil
+		ix, err := index.BuildWithin(ctx, records)
+		if err != nil {
+			return nil, 0, err
+		}
+		return &keys{key: key, studies: studies, set: coverage.Set{Records: records, Index: ix, Thesaurus: t}}, recordBytes(records), nil
 	})
-	if err != nil {
-		return nil, err
-	}
-	return v.(*keys), nil
 }
 
 // poolKey returns by what the pool of what is looked at is known, how many records its samples hold, and which the
@@ -342,7 +311,12 @@ func (p *pools) pool(ctx context.Context, v View, samples []Sample, vocabulary *
 		return nil, err
 	}
 	key, records, others := poolKey(v, samples, vocabulary)
-	got, err := p.get(ctx, key, func(ctx context.Context) (any, int, error) {
+	return cached(ctx, p.samples, key, func(ctx context.Context) (*pool, int64, error) {
+		ctx, done := ForRequest(ctx)
+		defer done()
+		if err := p.building.take(ctx); err != nil {
+			return nil, 0, err
+		}
 		m := &making{of: records}
 		p.makings.Store(key, m)
 		defer p.makings.Delete(key)
@@ -355,19 +329,12 @@ func (p *pools) pool(ctx context.Context, v View, samples []Sample, vocabulary *
 			return nil, 0, err
 		}
 		m.read.Store(int64(m.of))
-		built := newPool(sample, contrast, t)
-		return built, len(built.ids), nil
+		built, err := newPool(ctx, sample, contrast, t)
+		if err != nil {
+			return nil, 0, err
+		}
+		return built, recordBytes(built.Records), nil
 	})
-	if err != nil {
-		return nil, err
-	}
-	return got.(*pool), nil
-}
-
-// befriend works out the company beside what is asked for. Should that fail, whoever asks for it hears of it.
-func (p *pool) befriend() {
-	defer func() { _ = recover() }()
-	p.company()
 }
 
 // part returns the pool with some writings of authors parted from those they would be folded with; what was
@@ -382,7 +349,7 @@ func (p *pool) part(writings []string) *pool {
 	return &out
 }
 
-func newPool(sample, contrast []store.StoredRecord, t *thesaurus.Thesaurus) *pool {
+func newPool(ctx context.Context, sample, contrast []store.StoredRecord, t *thesaurus.Thesaurus) (*pool, error) {
 	byRecord := make(map[*bib.Record]int64, len(sample)+len(contrast))
 	records := func(stored []store.StoredRecord) (out []*bib.Record) {
 		for _, s := range stored {
@@ -392,12 +359,15 @@ func newPool(sample, contrast []store.StoredRecord, t *thesaurus.Thesaurus) *poo
 		}
 		return out
 	}
-	p := &pool{Pool: tally.NewPool(records(sample), records(contrast)), worked: &worked{tallies: map[string]*counted{}, sets: map[string]*roaring.Bitmap{}, suited: map[string]*Suits{}}}
+	indexed, err := tally.NewPool(ctx, records(sample), records(contrast))
+	if err != nil {
+		return nil, err
+	}
+	p := &pool{Pool: indexed, worked: newWorked()}
 	p.Thesaurus = t
 	p.Keep()
-	p.company = sync.OnceValue(func() *company.Company { return company.Build(p.Index, p.Index.All()) })
 	for _, r := range p.Records {
 		p.ids = append(p.ids, byRecord[r])
 	}
-	return p
+	return p, nil
 }

@@ -98,7 +98,9 @@ func (a *App) ReadRecord(ctx context.Context, review, record int64, f *tally.Fac
 	if f != nil && item != nil && textual(*f) {
 		forms := []string{*item}
 		if d.pool != nil {
-			forms = d.pool.forms(d.look, *f, *item, d.keys)
+			if forms, err = d.pool.forms(ctx, d.look, *f, *item, d.keys); err != nil {
+				return nil, err
+			}
 		}
 		for _, form := range forms {
 			if p, ok := literal(form); ok {

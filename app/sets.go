@@ -87,7 +87,7 @@ func (a *App) setIDs(ctx context.Context, review int64, s RecordSet) ([]int64, e
 	if d.pool == nil {
 		return nil, errNoSample
 	}
-	found, err := d.behind(s)
+	found, err := d.behind(ctx, s)
 	if err != nil {
 		return nil, err
 	}
@@ -124,7 +124,7 @@ func (a *App) Records(ctx context.Context, review int64, q RecordsQuestion) (*Re
 	if d.pool == nil {
 		return nil, errNoSample
 	}
-	found, err := d.behind(q.Of)
+	found, err := d.behind(ctx, q.Of)
 	if err != nil {
 		return nil, err
 	}
@@ -140,11 +140,15 @@ func (a *App) Records(ctx context.Context, review int64, q RecordsQuestion) (*Re
 
 // behind returns the records of a set: of an item or a team, within what is looked at; of anything else, within the
 // sample.
-func (d *desk) behind(s RecordSet) (*roaring.Bitmap, error) {
-	if told := d.pool.told(s, func(f tally.Facet, item string) []string { return d.pool.forms(d.look, f, item, d.keys) }); told != nil {
+func (d *desk) behind(ctx context.Context, s RecordSet) (*roaring.Bitmap, error) {
+	told, err := d.pool.told(s, func(f tally.Facet, item string) ([]string, error) { return d.pool.forms(ctx, d.look, f, item, d.keys) })
+	if err != nil {
+		return nil, err
+	}
+	if told != nil {
 		return roaring.And(told, d.look.Sample), nil
 	}
-	found, err := d.document.found(d.pool.set(), s)
+	found, err := d.document.found(ctx, d.pool.set(), s)
 	if err == nil && found == nil {
 		return d.pool.Sample, nil
 	}
@@ -153,32 +157,36 @@ func (d *desk) behind(s RecordSet) (*roaring.Bitmap, error) {
 
 // told returns the records of the pool that an item, an aspect of one or of a whole facet, or a team stands for; nil for
 // a set that is told otherwise. variants are those of an item that is a word or phrase.
-func (p *pool) told(s RecordSet, variants func(f tally.Facet, item string) []string) *roaring.Bitmap {
+func (p *pool) told(s RecordSet, variants func(f tally.Facet, item string) ([]string, error)) (*roaring.Bitmap, error) {
 	switch {
 	case len(s.Team) > 0:
-		return p.Together(s.Team)
+		return p.Together(s.Team), nil
 	case s.Facet != nil && s.Aspect != nil:
 		key := ""
 		if s.Item != nil {
 			key = itemKey(*s.Facet, *s.Item, p.parted)
 		}
-		return p.Around(*s.Facet, key, *s.Aspect)
+		return p.Around(*s.Facet, key, *s.Aspect), nil
 	case s.Facet != nil && s.Item != nil:
-		return p.having(*s.Facet, *s.Item, variants(*s.Facet, *s.Item))
+		forms, err := variants(*s.Facet, *s.Item)
+		if err != nil {
+			return nil, err
+		}
+		return p.having(*s.Facet, *s.Item, forms), nil
 	}
-	return nil
+	return nil, nil
 }
 
 // found returns the records of a set that the blocks or terms of a document find in some records; nil for a
 // set that is told by neither.
-func (doc Document) found(set coverage.Set, s RecordSet) (*roaring.Bitmap, error) {
+func (doc Document) found(ctx context.Context, set coverage.Set, s RecordSet) (*roaring.Bitmap, error) {
 	if s.Term != nil {
 		return doc.foundByTerm(set, s)
 	}
 	if s.Block == nil && !yes(s.Strategy) && !yes(s.Any) {
 		return nil, nil
 	}
-	reach, err := coverage.Find(set, doc.strategy(""))
+	reach, err := coverage.Find(ctx, set, doc.strategy(""))
 	if err != nil {
 		return nil, err
 	}

@@ -35,6 +35,9 @@ type Suit struct {
 // it is saved. Words and keywords keep company; a heading keeps that of its label or, where that is no word of
 // the records, of its entry terms.
 func (a *App) Suits(ctx context.Context, review int64, f tally.Facet) (*Suits, error) {
+	if err := a.heavy.take(ctx); err != nil {
+		return nil, err
+	}
 	d, err := a.desk(ctx, review, nil)
 	if err != nil {
 		return nil, err
@@ -48,38 +51,25 @@ func (a *App) Suits(ctx context.Context, review int64, f tally.Facet) (*Suits, e
 		return nil, err
 	}
 	key := fmt.Sprint(f, d.look.key, " ", d.keys.key, " ", string(said))
-	d.pool.mu.Lock()
-	known := d.pool.suited[key]
-	d.pool.mu.Unlock()
-	if known != nil {
-		return known, nil
-	}
-	out := &Suits{Items: []Suit{}}
-	missed, err := d.missed()
-	if err != nil {
-		return nil, err
-	}
-	switch {
-	case textual(f):
-		err = d.suitWords(out, f, missed)
-	case f == tally.Headings:
-		err = d.suitHeadings(out, missed)
-	}
-	if err != nil {
-		return nil, err
-	}
-	d.pool.mu.Lock()
-	defer d.pool.mu.Unlock()
-	if len(d.pool.suited) > 12 {
-		clear(d.pool.suited)
-	}
-	d.pool.suited[key] = out
-	return out, nil
+	return cached(ctx, d.pool.suited, key, func(ctx context.Context) (*Suits, int64, error) {
+		out := &Suits{Items: []Suit{}}
+		missed, err := d.missed(ctx)
+		if err != nil {
+			return nil, 0, err
+		}
+		switch {
+		case textual(f):
+			err = d.suitWords(ctx, out, f, missed)
+		case f == tally.Headings:
+			err = d.suitHeadings(ctx, out, missed)
+		}
+		return out, 1, err
+	})
 }
 
 // missed returns the key studies that words may be mined from and that the strategy misses.
-func (d *desk) missed() ([]*bib.Record, error) {
-	reach, err := coverage.Find(d.keys.minedSet(), d.strategy)
+func (d *desk) missed(ctx context.Context) ([]*bib.Record, error) {
+	reach, err := coverage.Find(ctx, d.keys.minedSet(), d.strategy)
 	if err != nil {
 		return nil, err
 	}
@@ -109,12 +99,12 @@ func holding(f tally.Facet, records []*bib.Record) func(forms []string) int {
 	}
 }
 
-func (d *desk) suitWords(out *Suits, f tally.Facet, missed []*bib.Record) error {
+func (d *desk) suitWords(ctx context.Context, out *Suits, f tally.Facet, missed []*bib.Record) error {
 	inside, err := d.inside(f)
 	if err != nil {
 		return err
 	}
-	proposed, err := d.proposed()
+	proposed, err := d.proposed(ctx)
 	if err != nil {
 		return err
 	}
@@ -126,7 +116,10 @@ func (d *desk) suitWords(out *Suits, f tally.Facet, missed []*bib.Record) error 
 			out.Items = append(out.Items, s)
 		}
 	}
-	t := d.pool.tally(d.look, f, d.keys)
+	t, err := d.pool.tally(ctx, d.look, f, d.keys)
+	if err != nil {
+		return err
+	}
 	if f != tally.Words {
 		for _, r := range t.Rows {
 			put(r.Item, []string{r.Item})
@@ -144,8 +137,12 @@ func (d *desk) suitWords(out *Suits, f tally.Facet, missed []*bib.Record) error 
 }
 
 // proposed returns what sets the block that an item suits best, by the first of its forms that suits one.
-func (d *desk) proposed() (func(s *Suit, forms []string), error) {
-	fits, err := d.pool.company().Fits(d.strategy)
+func (d *desk) proposed(ctx context.Context) (func(s *Suit, forms []string), error) {
+	befriended, err := d.pool.befriended(ctx)
+	if err != nil {
+		return nil, err
+	}
+	fits, err := befriended.Fits(ctx, d.strategy)
 	if err != nil {
 		return nil, err
 	}
@@ -204,17 +201,21 @@ func (d *desk) inside(f tally.Facet) (func(forms []string) []string, error) {
 	}, nil
 }
 
-func (d *desk) suitHeadings(out *Suits, missed []*bib.Record) error {
+func (d *desk) suitHeadings(ctx context.Context, out *Suits, missed []*bib.Record) error {
 	inMissed := holding(tally.Headings, missed)
 	inside, err := d.inside(tally.Headings)
 	if err != nil {
 		return err
 	}
-	proposed, err := d.proposed()
+	proposed, err := d.proposed(ctx)
 	if err != nil {
 		return err
 	}
-	for _, r := range d.pool.tally(d.look, tally.Headings, d.keys).Rows {
+	counted, err := d.pool.tally(ctx, d.look, tally.Headings, d.keys)
+	if err != nil {
+		return err
+	}
+	for _, r := range counted.Rows {
 		forms := []string{r.Item}
 		s := Suit{Item: r.Item, Inside: inside(forms), Missed: inMissed(forms)}
 		if v := d.pool.Thesaurus; v != nil {
@@ -265,6 +266,9 @@ const alikeWords = 40
 
 // Alike finds words used alike, by the company that they keep over sample and contrast together.
 func (a *App) Alike(ctx context.Context, review int64, q AlikeQuestion) (*Alikes, error) {
+	if err := a.heavy.take(ctx); err != nil {
+		return nil, err
+	}
 	d, err := a.desk(ctx, review, nil)
 	if err != nil {
 		return nil, err
@@ -272,23 +276,27 @@ func (a *App) Alike(ctx context.Context, review int64, q AlikeQuestion) (*Alikes
 	if d.pool == nil {
 		return nil, errNoSample
 	}
+	befriended, err := d.pool.befriended(ctx)
+	if err != nil {
+		return nil, err
+	}
 	out := &Alikes{Words: []Alike{}}
 	var found []company.Alike
 	switch {
 	case q.Term != nil:
 		t := q.Term.Term
 		t.On = true
-		found, err = d.pool.company().AlikeTo([]strategy.Term{t}, alikeWords)
+		found, err = befriended.AlikeTo(ctx, []strategy.Term{t}, alikeWords)
 		out.Kept = len(found) > 0
 	case q.Block != nil:
 		i := d.document.block(*q.Block)
 		if i < 0 {
 			return nil, invalid("block", "There is no such block.")
 		}
-		found, err = d.pool.company().AlikeTo(d.strategy.Blocks[i].Terms, alikeWords)
+		found, err = befriended.AlikeTo(ctx, d.strategy.Blocks[i].Terms, alikeWords)
 		out.Kept = len(found) > 0
 	case strings.TrimSpace(q.Item) != "":
-		found, out.Kept = d.pool.company().Alike(q.Item, alikeWords)
+		found, out.Kept = befriended.Alike(q.Item, alikeWords)
 	default:
 		return nil, invalid("item", "It is not said what the words are to be like.")
 	}

@@ -16,6 +16,9 @@ const mostSheetRows = 1_048_575
 // TallyFile writes a facet of what is looked at as a file: csv or xlsx. Words are folded into families. name is
 // that of the file; called, what is looked at where that is not the sample.
 func (a *App) TallyFile(ctx context.Context, review int64, f tally.Facet, format, called string) (file io.ReadCloser, name string, err error) {
+	if err := a.heavy.take(ctx); err != nil {
+		return nil, "", err
+	}
 	head, err := a.store.Review(ctx, review)
 	if err != nil {
 		return nil, "", gone(err, "review")
@@ -27,7 +30,10 @@ func (a *App) TallyFile(ctx context.Context, review int64, f tally.Facet, format
 	if d.pool == nil {
 		return nil, "", errNoSample
 	}
-	counted := d.pool.tally(d.look, f, d.keys)
+	counted, err := d.pool.tally(ctx, d.look, f, d.keys)
+	if err != nil {
+		return nil, "", err
+	}
 	t := *counted.Tally
 	if f == tally.Words {
 		t.Rows = make([]tally.Row, len(counted.families))

@@ -2,6 +2,7 @@ package bench
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"slices"
 	"strings"
@@ -41,7 +42,7 @@ var milestones = []float64{0.5, 0.7, 0.8, 0.9}
 
 func newSpecialist(records []*bib.Record, about [][]string, topic demo.Topic) *specialist {
 	s := &specialist{topic: topic, known: map[string]*roaring.Bitmap{}}
-	s.pool = tally.NewPool(records, nil)
+	s.pool = must(tally.NewPool(context.Background(), records, nil))
 	s.pool.Keep()
 	s.index = coverage.Set{Records: s.pool.Records, Index: s.pool.Index}
 	for _, c := range topic.Concepts {
@@ -179,7 +180,7 @@ func forms(f tally.Family) []string {
 // order ranks the candidates of a set of records against the rest: as Tamiz does, or by plain frequency.
 func (s *specialist) order(set *roaring.Bitmap, plain bool) []tally.Family {
 	p := s.pool.Over(set, s.pool.Index.All())
-	families := tally.Families(p, tally.CountWords(p, nil, tally.DefaultWords), nil, tally.DefaultWords)
+	families := must(tally.Families(context.Background(), p, must(tally.CountWords(context.Background(), p, nil, tally.DefaultWords)), nil, tally.DefaultWords))
 	if plain {
 		slices.SortStableFunc(families, func(a, b tally.Family) int {
 			return cmp.Or(cmp.Compare(b.Records, a.Records), cmp.Compare(a.Item, b.Item))
@@ -252,7 +253,7 @@ func (h *harvest) proposals(t *testing.T, c *company.Company) map[string]int {
 	if c == nil {
 		return out
 	}
-	fits, err := c.Fits(h.strategy())
+	fits, err := c.Fits(context.Background(), h.strategy())
 	require.NoError(t, err)
 	for _, f := range fits {
 		if f.Proposed >= 0 {
@@ -269,7 +270,7 @@ func specialists(t *testing.T, _ sizes) []row {
 	for _, topic := range demo.Topics {
 		s := newSpecialist(w.Records, w.About, topic)
 		s.reach()
-		c := company.Build(s.pool.Index, s.pool.Index.All())
+		c := must(company.Build(context.Background(), s.pool.Index, s.pool.Index.All()))
 		any, together := (*harvest).any, (*harvest).together
 		plain, ours, anew, best := s.run(t, true, 0, any, nil), s.run(t, false, 0, any, nil), s.run(t, false, 5, any, nil), s.run(t, false, 5, together, c)
 		for i, m := range milestones {
@@ -294,4 +295,12 @@ func specialists(t *testing.T, _ sizes) []row {
 			fmt.Sprintf("%d proposed, %d of them right: %.2f", best.proposed, best.right, float64(best.right)/float64(max(1, best.proposed))), "≥ 0.80"})
 	}
 	return rows
+}
+
+// must returns what was worked out; in a test nothing ends before its time.
+func must[T any](v T, err error) T {
+	if err != nil {
+		panic(err)
+	}
+	return v
 }

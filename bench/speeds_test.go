@@ -1,6 +1,7 @@
 package bench
 
 import (
+	"context"
 	"fmt"
 	"os"
 	"runtime"
@@ -62,7 +63,7 @@ func TestSpeeds(t *testing.T) {
 	for _, part := range []struct {
 		name string
 		work func(*testing.T, sizes) []row
-	}{{"tally", tallies}, {"strategy", strategies}, {"large", large}, {"block", blockMeasures}, {"growth", growth}, {"pool", pools}, {"specialist", specialists}, {"company", companies}, {"rescue", rescues}, {"source", sources}, {"formats", formats}} {
+	}{{"tally", tallies}, {"strategy", strategies}, {"large", large}, {"block", blockMeasures}, {"limits", limits}, {"growth", growth}, {"pool", pools}, {"specialist", specialists}, {"company", companies}, {"rescue", rescues}, {"source", sources}, {"formats", formats}} {
 		if len(only) > 0 && !slices.Contains(only, part.name) {
 			continue
 		}
@@ -128,9 +129,9 @@ func tallies(t *testing.T, size sizes) []row {
 	records := world(2 * size.tally)
 	sample, contrast := records[:size.tally], records[size.tally:]
 	ours := taken(3, func() {
-		p := tally.NewPool(sample, contrast)
-		words := tally.CountWords(p, nil, tally.DefaultWords)
-		require.NotEmpty(t, tally.Families(p, words, nil, tally.DefaultWords))
+		p := must(tally.NewPool(context.Background(), sample, contrast))
+		words := must(tally.CountWords(context.Background(), p, nil, tally.DefaultWords))
+		require.NotEmpty(t, must(tally.Families(context.Background(), p, words, nil, tally.DefaultWords)))
 	})
 	tokens := 0
 	tokenising := taken(3, func() {
@@ -218,9 +219,9 @@ func blockMeasures(t *testing.T, size sizes) []row {
 		}
 	})
 	all := taken(3, func() {
-		reach, err := coverage.Find(set, s)
+		reach, err := coverage.Find(context.Background(), set, s)
 		require.NoError(t, err)
-		coverage.Measure(reach, nil, 0)
+		must(coverage.Measure(context.Background(), reach, nil, 0))
 	})
 	return []row{{fmt.Sprintf("hits, only here, staircase, inside of a block of 60 terms, %d records", size.block), "the 60 plain counts", ratio(all, counts), "≤ 3"}}
 }
@@ -263,10 +264,10 @@ func pools(t *testing.T, _ sizes) []row {
 	var p *tally.Pool
 	before := heap()
 	building := taken(2, func() {
-		p = tally.NewPool(records[:10_000], records[10_000:])
+		p = must(tally.NewPool(context.Background(), records[:10_000], records[10_000:]))
 		p.Keep()
-		require.NotEmpty(t, tally.CountWords(p, nil, tally.DefaultWords).Rows)
-		require.NotZero(t, company.Build(p.Index, p.Index.All()).Len())
+		require.NotEmpty(t, must(tally.CountWords(context.Background(), p, nil, tally.DefaultWords)).Rows)
+		require.NotZero(t, must(company.Build(context.Background(), p.Index, p.Index.All())).Len())
 	})
 	memory := heap() - before
 	every := func(n uint32) *roaring.Bitmap {
@@ -283,11 +284,11 @@ func pools(t *testing.T, _ sizes) []row {
 		over := p.Over(sample, p.Index.All())
 		read := &tally.Pool{Records: p.Records, Index: p.Index, Sample: over.Sample, Contrast: over.Contrast}
 		var kept, counted *tally.Tally
-		fast := taken(5, func() { kept = tally.CountWords(over, nil, tally.DefaultWords) })
-		slow := taken(2, func() { counted = tally.CountWords(read, nil, tally.DefaultWords) })
+		fast := taken(5, func() { kept = must(tally.CountWords(context.Background(), over, nil, tally.DefaultWords)) })
+		slow := taken(2, func() { counted = must(tally.CountWords(context.Background(), read, nil, tally.DefaultWords)) })
 		require.Equal(t, len(counted.Rows), len(kept.Rows))
 		rows = append(rows, row{fmt.Sprintf("tally of words of %d of these records against the rest", sample.GetCardinality()), "counting it from the text", ratio(fast, slow), "≤ 0.10"})
-		families := taken(3, func() { tally.Families(over, kept, nil, tally.DefaultWords) })
+		families := taken(3, func() { must(tally.Families(context.Background(), over, kept, nil, tally.DefaultWords)) })
 		rows = append(rows, row{fmt.Sprintf("the same folded into families: %d items", len(kept.Rows)), "counting it from the text", ratio(families, slow), "printed"})
 	}
 	return rows
@@ -297,14 +298,14 @@ func companies(t *testing.T, _ sizes) []row {
 	records := world(34_000)
 	// Both begin with the records.
 	var p *tally.Pool
-	pool := func() { p = tally.NewPool(records[:10_000], records[10_000:]) }
-	counting := taken(2, func() { pool(); tally.CountWords(p, nil, tally.DefaultWords) })
+	pool := func() { p = must(tally.NewPool(context.Background(), records[:10_000], records[10_000:])) }
+	counting := taken(2, func() { pool(); must(tally.CountWords(context.Background(), p, nil, tally.DefaultWords)) })
 	s := demo.NewReview().Strategy()
 	s.Blocks = append(s.Blocks, strategy.Block{Name: "D", Terms: []strategy.Term{{Kind: "text", Text: "sleep", On: true, Field: "text"}}})
 	all := taken(2, func() {
 		pool()
-		c := company.Build(p.Index, p.Index.All())
-		fits, err := c.Fits(s)
+		c := must(company.Build(context.Background(), p.Index, p.Index.All()))
+		fits, err := c.Fits(context.Background(), s)
 		require.NoError(t, err)
 		for _, f := range fits[:100] {
 			_, ok := c.Alike(f.Item, 20)
@@ -318,7 +319,7 @@ func rescues(t *testing.T, _ sizes) []row {
 	records := world(24_000)
 	set := coverage.NewSet(records)
 	s := draw(records, 1, func(d *drawing) []strategy.Block { return d.blocks(4, 25) })[0]
-	whole, err := coverage.Find(set, s)
+	whole, err := coverage.Find(context.Background(), set, s)
 	require.NoError(t, err)
 	var studies []*bib.Record // 30 that are missed
 	for i, r := range records {
@@ -329,15 +330,15 @@ func rescues(t *testing.T, _ sizes) []row {
 	keys := coverage.NewSet(studies)
 	candidates, steps := 0, 0
 	all := taken(2, func() {
-		r, err := coverage.NewRescuer(set, keys, s)
+		r, err := coverage.NewRescuer(context.Background(), set, keys, s)
 		require.NoError(t, err)
 		var blocks []coverage.BlockRescue
 		candidates = 0
 		for i := range s.Blocks {
-			blocks = append(blocks, r.Block(i))
+			blocks = append(blocks, must(r.Block(context.Background(), i)))
 			candidates += len(blocks[i].Candidates)
 		}
-		steps = len(r.Plan(blocks))
+		steps = len(must(r.Plan(context.Background(), blocks)))
 	})
 	counting := taken(3, func() { count(t, set, s) })
 	return []row{{fmt.Sprintf("rescue (%d candidates) and plan (%d steps) for 30 missed studies, 4 blocks × 25 terms, 24,000 records", candidates, steps), "the count of the strategy", ratio(all, counting), "< 2 s in all"}}

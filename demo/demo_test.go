@@ -2,6 +2,7 @@ package demo_test
 
 import (
 	"cmp"
+	"context"
 	"math"
 	"slices"
 	"sync"
@@ -31,7 +32,7 @@ func TestTheDemoStrategyLosesWhatItIsMeantToLose(t *testing.T) {
 	require.Len(t, w.Keys, 25)
 	s := demo.NewReview().Strategy()
 	require.NoError(t, s.Check())
-	c, err := coverage.CheckKeys(coverage.NewSet(w.Keys), s)
+	c, err := coverage.CheckKeys(context.Background(), coverage.NewSet(w.Keys), s)
 	require.NoError(t, err)
 
 	held := map[string]int{}
@@ -69,7 +70,7 @@ func TestTheWordsThatRescueAreInTheLiterature(t *testing.T) {
 func TestTheWordsThatRescueAreInTheBlindSpots(t *testing.T) {
 	w, s := almagre(), demo.NewReview().Strategy()
 	sample, keys := coverage.NewSet(w.RoughSample()), coverage.NewSet(w.Keys)
-	rescuer, err := coverage.NewRescuer(sample, keys, s)
+	rescuer, err := coverage.NewRescuer(context.Background(), sample, keys, s)
 	require.NoError(t, err)
 	for study, words := range map[int]map[int]string{
 		0: {0: "field hands", 1: "cooling vests"},
@@ -79,7 +80,7 @@ func TestTheWordsThatRescueAreInTheBlindSpots(t *testing.T) {
 		4: {1: "workload pacing"},
 	} {
 		for block, word := range words {
-			candidates := rescuer.Study(block, study)
+			candidates := must(rescuer.Study(context.Background(), block, study))
 			i := slices.IndexFunc(candidates, func(c coverage.Candidate) bool { return c.Item == word })
 			if assert.GreaterOrEqual(t, i, 0, word) {
 				assert.Positive(t, candidates[i].Pull, word)
@@ -130,4 +131,12 @@ func TestHeadingsLag(t *testing.T) {
 	}
 	assert.InDelta(t, 0.6, float64(bare)/float64(recent), 0.1)
 	assert.InDelta(t, 0.04, float64(oldBare)/float64(old), 0.03)
+}
+
+// must returns what was worked out; in a test nothing ends before its time.
+func must[T any](v T, err error) T {
+	if err != nil {
+		panic(err)
+	}
+	return v
 }

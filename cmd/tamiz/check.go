@@ -1,6 +1,7 @@
 package main
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"io"
@@ -46,7 +47,7 @@ func checkCommand() *cobra.Command {
 				indexed := in.set(sample)
 				set = &indexed
 			}
-			result, err := check(s, studies, in.set(studies), set)
+			result, err := check(c.Context(), s, studies, in.set(studies), set)
 			if err != nil {
 				return err
 			}
@@ -115,8 +116,8 @@ type checkedStudy struct {
 }
 
 // check puts the coverage of a strategy into the form that is printed. set may be nil.
-func check(s strategy.Strategy, studies []*bib.Record, keys coverage.Set, set *coverage.Set) (*checked, error) {
-	c, err := coverage.CheckKeys(keys, s)
+func check(ctx context.Context, s strategy.Strategy, studies []*bib.Record, keys coverage.Set, set *coverage.Set) (*checked, error) {
+	c, err := coverage.CheckKeys(ctx, keys, s)
 	if err != nil {
 		return nil, err
 	}
@@ -144,7 +145,7 @@ func check(s strategy.Strategy, studies []*bib.Record, keys coverage.Set, set *c
 	low, high := coverage.Wilson(c.Caught, len(studies))
 	total.Recall, total.Low, total.High = tally.Round(float64(c.Caught)/float64(len(studies))), tally.Round(low), tally.Round(high)
 	if set != nil {
-		reach, err := coverage.Find(*set, s)
+		reach, err := coverage.Find(ctx, *set, s)
 		if err != nil {
 			return nil, err
 		}

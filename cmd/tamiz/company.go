@@ -27,7 +27,11 @@ func alikeCommand() *cobra.Command {
 				return err
 			}
 			set := in.set(records)
-			found, ok := company.Build(set.Index, set.Index.All()).Alike(args[last], limit)
+			kept, err := company.Build(c.Context(), set.Index, set.Index.All())
+			if err != nil {
+				return err
+			}
+			found, ok := kept.Alike(args[last], limit)
 			if !ok {
 				return fmt.Errorf("%q is no item of these records: a word, or a phrase that stands alone, in at least 5 of them", args[last])
 			}
@@ -75,7 +79,11 @@ func fitCommand() *cobra.Command {
 				return err
 			}
 			set := in.set(records)
-			fits, err := company.Build(set.Index, set.Index.All()).Fits(s)
+			kept, err := company.Build(c.Context(), set.Index, set.Index.All())
+			if err != nil {
+				return err
+			}
+			fits, err := kept.Fits(c.Context(), s)
 			if err != nil {
 				return err
 			}

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"context"
 	"slices"
 
 	"github.com/spf13/cobra"
@@ -40,11 +41,15 @@ func rescueCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			r, err := coverage.NewRescuer(in.set(sample), in.set(studies), s)
+			r, err := coverage.NewRescuer(c.Context(), in.set(sample), in.set(studies), s)
 			if err != nil {
 				return err
 			}
-			return writeJSON(c.OutOrStdout(), rescue(r, s, studies, block))
+			found, err := rescue(c.Context(), r, s, studies, block)
+			if err != nil {
+				return err
+			}
+			return writeJSON(c.OutOrStdout(), found)
 		},
 	}
 	in.add(c)
@@ -89,14 +94,17 @@ type rescueStep struct {
 
 // rescue puts what would bring studies back into the form that is printed: of one block, or of all that
 // are searched.
-func rescue(r *coverage.Rescuer, s strategy.Strategy, studies []*bib.Record, only string) rescued {
+func rescue(ctx context.Context, r *coverage.Rescuer, s strategy.Strategy, studies []*bib.Record, only string) (rescued, error) {
 	out := rescued{Blocks: []rescuedBlock{}, Plan: []rescueStep{}}
 	var blocks []coverage.BlockRescue
 	for i, b := range s.Blocks {
 		if !b.Searched || b.Negated || only != "" && b.Name != only {
 			continue
 		}
-		found := r.Block(i)
+		found, err := r.Block(ctx, i)
+		if err != nil {
+			return out, err
+		}
 		blocks = append(blocks, found)
 		row := rescuedBlock{Name: b.Name, BlindSpot: found.BlindSpot, Missed: []string{}, Candidates: []rescueCandidate{}}
 		for _, k := range found.Missed {
@@ -107,9 +115,13 @@ func rescue(r *coverage.Rescuer, s strategy.Strategy, studies []*bib.Record, onl
 		}
 		out.Blocks = append(out.Blocks, row)
 	}
-	for _, p := range r.Plan(blocks) {
+	steps, err := r.Plan(ctx, blocks)
+	if err != nil {
+		return out, err
+	}
+	for _, p := range steps {
 		out.Plan = append(out.Plan, rescueStep{s.Blocks[p.Block].Name, p.Item, p.Kind, p.Rescues, p.Price, p.Caught,
 			tally.Round(float64(p.Caught) / float64(len(studies))), p.Hits})
 	}
-	return out
+	return out, nil
 }

@@ -32,6 +32,9 @@ type settings struct {
 	DatabaseURL string `env:"TAMIZ_DATABASE_URL"`
 	Listen      string `env:"TAMIZ_LISTEN"`
 	LogLevel    string `env:"TAMIZ_LOG" envDefault:"info"`
+	// How much memory may be taken by what is kept of samples and vocabularies; a third of the machine's where
+	// nothing is said.
+	MemoryMB int64 `env:"TAMIZ_MEMORY_MB"`
 	// Private addresses, as ip:port, that may be asked as sources.
 	Allow []string `env:"TAMIZ_ALLOW_SOURCES" envSeparator:","`
 }
@@ -52,7 +55,7 @@ func (s *settings) complete() error {
 	if s.Listen == "" {
 		s.Listen = fromEnv.Listen
 	}
-	s.LogLevel = fromEnv.LogLevel
+	s.LogLevel, s.MemoryMB = fromEnv.LogLevel, fromEnv.MemoryMB
 	s.Allow = append(s.Allow, fromEnv.Allow...)
 	if s.Listen != "" {
 		return checkListen(s.Listen)
@@ -175,6 +178,7 @@ func run(ctx context.Context, s settings, fill func(context.Context, *app.App, *
 	if err != nil {
 		return err
 	}
+	a.KeepWithin(s.MemoryMB << 20)
 	// Work goes on until it is told to stop, below: it is not cut off by the signal itself.
 	working, cut := context.WithCancel(context.WithoutCancel(ctx))
 	defer cut()

@@ -60,9 +60,15 @@ func tallyCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			pool := tally.NewPool(sample, contrast)
+			pool, err := tally.NewPool(c.Context(), sample, contrast)
+			if err != nil {
+				return err
+			}
 			pool.Thesaurus = in.thesaurus
-			t := tally.Count(pool, f, studies, words)
+			t, err := tally.Count(c.Context(), pool, f, studies, words)
+			if err != nil {
+				return err
+			}
 			if limit > 0 && limit < len(t.Rows) {
 				t.Rows = t.Rows[:limit]
 			}

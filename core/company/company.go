@@ -6,6 +6,7 @@ package company
 import (
 	"cmp"
 	"container/heap"
+	"context"
 	"math"
 	"slices"
 	"strings"
@@ -44,11 +45,14 @@ type Company struct {
 }
 
 // Build works out the company of all items of a set of records, in title and abstract.
-func Build(ix *index.Index, set *roaring.Bitmap) *Company {
+func Build(ctx context.Context, ix *index.Index, set *roaring.Bitmap) (*Company, error) {
 	o := tally.DefaultWords
-	places := tally.FindPlaces(ix, set, o, func(item tally.Row, words int) bool {
+	places, err := tally.FindPlaces(ctx, ix, set, o, func(item tally.Row, words int) bool {
 		return item.Records >= leastRecords && (words == 1 || item.AbsorbedBy == "")
 	})
+	if err != nil {
+		return nil, err
+	}
 	c := &Company{ix: ix, set: set, items: places.Items, place: map[string]int{}}
 	single := make([]int32, ix.Tokens()) // the single-token item of each token, by number from 1
 	for i, item := range c.items {
@@ -58,15 +62,17 @@ func Build(ix *index.Index, set *roaring.Bitmap) *Company {
 			single[places.Stream.Terms[places.Of(i)[0]]] = int32(i) + 1
 		}
 	}
-	c.count(places, single)
+	if err := c.count(ctx, places, single); err != nil {
+		return nil, err
+	}
 	c.weigh(single)
 	c.byWord = c.invert()
-	return c
+	return c, ctx.Err()
 }
 
 // count counts how often each word is context of each item. For the time being the counts stand in the
 // place of the weights.
-func (c *Company) count(places *tally.Places, single []int32) {
+func (c *Company) count(ctx context.Context, places *tally.Places, single []int32) error {
 	s := places.Stream
 	value := make([]uint32, len(s.Terms)) // the value of each place
 	word := make([]int32, len(s.Terms))   // the single-token item at each place, from 1
@@ -80,6 +86,9 @@ func (c *Company) count(places *tally.Places, single []int32) {
 	var touched []int32
 	c.begins = make([]int, 1, len(c.items)+1)
 	for i := range c.items {
+		if i&255 == 0 && ctx.Err() != nil {
+			return ctx.Err()
+		}
 		touched = touched[:0]
 		look := func(at int, v uint32) bool {
 			if at < 0 || at >= len(word) || value[at] != v {
@@ -108,6 +117,7 @@ func (c *Company) count(places *tally.Places, single []int32) {
 		}
 		c.begins = append(c.begins, len(c.contexts))
 	}
+	return nil
 }
 
 // weigh turns counts into weights: max(0, ln(n(t,c) · Σ n(c′)^0.75 / (n(t) · n(c)^0.75))), where n(c) is
@@ -227,8 +237,8 @@ func (c *Company) Alike(item string, limit int) ([]Alike, bool) {
 // AlikeTo returns the items that keep the company which all that some free-text and near terms match keeps
 // together, the most alike first, at most limit of them (0: all). What the terms match, its families, and what
 // holds it or is held in it are left out. Terms that cannot be searched are an error.
-func (c *Company) AlikeTo(terms []strategy.Term, limit int) ([]Alike, error) {
-	d, err := c.direction(strategy.Block{Terms: terms})
+func (c *Company) AlikeTo(ctx context.Context, terms []strategy.Term, limit int) ([]Alike, error) {
+	d, err := c.direction(ctx, strategy.Block{Terms: terms})
 	if err != nil {
 		return nil, err
 	}
@@ -345,16 +355,19 @@ type Fit struct {
 
 // Fits returns how well each item suits the blocks of a strategy, the best fit first. Terms that cannot be
 // searched are an error.
-func (c *Company) Fits(s strategy.Strategy) ([]Fit, error) {
+func (c *Company) Fits(ctx context.Context, s strategy.Strategy) ([]Fit, error) {
 	blocks := make([]direction, len(s.Blocks))
 	for i, b := range s.Blocks {
 		var err error
-		if blocks[i], err = c.direction(b); err != nil {
+		if blocks[i], err = c.direction(ctx, b); err != nil {
 			return nil, err
 		}
 	}
 	out := make([]Fit, len(c.items))
 	for t := range c.items {
+		if t&1023 == 0 && ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		out[t] = c.fit(t, blocks)
 	}
 	best := func(f Fit) float64 {
@@ -381,11 +394,14 @@ type direction struct {
 // matcher is a free-text or near term.
 type matcher interface{ MatchesValue(tokens []string) bool }
 
-func (c *Company) direction(b strategy.Block) (direction, error) {
+func (c *Company) direction(ctx context.Context, b strategy.Block) (direction, error) {
 	d := direction{members: map[int]bool{}, sum: make([]float64, len(c.items))}
 	for _, term := range b.Terms {
 		if !term.On || term.Kind == strategy.HeadingTerm {
 			continue
+		}
+		if ctx.Err() != nil {
+			return d, ctx.Err()
 		}
 		q, err := term.Query()
 		if err != nil {

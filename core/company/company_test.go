@@ -1,6 +1,7 @@
 package company_test
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"slices"
@@ -26,9 +27,9 @@ type plain struct {
 }
 
 func newPlain(records []*bib.Record) plain {
-	p := tally.NewPool(records, nil)
+	p := must(tally.NewPool(context.Background(), records, nil))
 	items := map[string]bool{}
-	for _, r := range tally.CountWords(p, nil, tally.DefaultWords).Rows {
+	for _, r := range must(tally.CountWords(context.Background(), p, nil, tally.DefaultWords)).Rows {
 		if r.Records >= 5 && (r.AbsorbedBy == "" || !strings.Contains(r.Item, " ")) {
 			items[r.Item] = true
 		}
@@ -118,7 +119,7 @@ func TestCompanyAgreesWithItsDefinition(t *testing.T) {
 	records := demo.NewWorld(4, 120).Records
 	p := newPlain(records)
 	ix := index.Build(records)
-	c := company.Build(ix, ix.All())
+	c := must(company.Build(context.Background(), ix, ix.All()))
 	assert.Equal(t, len(p.items), c.Len())
 	for _, item := range []string{"heat", "workers", "kidney", "results", "rest breaks"} {
 		if !p.items[item] {
@@ -136,7 +137,7 @@ func TestCompanyAgreesWithItsDefinition(t *testing.T) {
 		}
 	}
 	s := strategy.Strategy{Blocks: []strategy.Block{terms("A", "heat*", "rest*"), terms("B", "kidney*", "creatinine"), terms("C"), terms("D", "zzz*")}}
-	fits, err := c.Fits(s)
+	fits, err := c.Fits(context.Background(), s)
 	require.NoError(t, err)
 	require.Len(t, fits, c.Len())
 	for _, f := range fits {
@@ -186,13 +187,21 @@ func TestWhatIsNoItemKeepsNoCompany(t *testing.T) {
 		records = append(records, &bib.Record{Title: fmt.Sprintf("Heat in crew %d", i)})
 	}
 	ix := index.Build(records)
-	c := company.Build(ix, ix.All())
+	c := must(company.Build(context.Background(), ix, ix.All()))
 	assert.Zero(t, c.Len(), "four records are too few")
 	_, ok := c.Alike("heat", 0)
 	assert.False(t, ok)
-	fits, err := c.Fits(strategy.Strategy{Blocks: []strategy.Block{terms("A", "heat")}})
+	fits, err := c.Fits(context.Background(), strategy.Strategy{Blocks: []strategy.Block{terms("A", "heat")}})
 	assert.NoError(t, err)
 	assert.Empty(t, fits)
 	empty := index.Build(nil)
-	assert.Zero(t, company.Build(empty, empty.All()).Len())
+	assert.Zero(t, must(company.Build(context.Background(), empty, empty.All())).Len())
+}
+
+// must returns what was worked out; in a test nothing ends before its time.
+func must[T any](v T, err error) T {
+	if err != nil {
+		panic(err)
+	}
+	return v
 }

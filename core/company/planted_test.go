@@ -1,6 +1,7 @@
 package company_test
 
 import (
+	"context"
 	"slices"
 	"strings"
 	"testing"
@@ -25,10 +26,10 @@ var planted = map[string][]string{
 
 func TestPlantedSynonymsSuitTheirOwnBlock(t *testing.T) {
 	w := demo.NewWorld(demo.Seed, demo.AlmagreSize)
-	p := tally.NewPool(w.RoughSample(), w.RandomSample(1, 4000))
-	c := company.Build(p.Index, p.Index.All())
+	p := must(tally.NewPool(context.Background(), w.RoughSample(), w.RandomSample(1, 4000)))
+	c := must(company.Build(context.Background(), p.Index, p.Index.All()))
 	s := demo.NewReview().Strategy()
-	fits, err := c.Fits(s)
+	fits, err := c.Fits(context.Background(), s)
 	require.NoError(t, err)
 	proposed := map[string]string{}
 	for _, f := range fits {
@@ -54,7 +55,7 @@ func TestPlantedSynonymsSuitTheirOwnBlock(t *testing.T) {
 	assert.Greater(t, all, 30)
 	assert.GreaterOrEqual(t, float64(right), 0.8*float64(all))
 
-	alike, err := c.AlikeTo([]strategy.Term{{Kind: strategy.TextTerm, Text: "farmworker*", Field: "text", On: true}}, 20)
+	alike, err := c.AlikeTo(context.Background(), []strategy.Term{{Kind: strategy.TextTerm, Text: "farmworker*", Field: "text", On: true}}, 20)
 	require.NoError(t, err)
 	found := 0
 	for _, a := range alike {
@@ -67,9 +68,9 @@ func TestPlantedSynonymsSuitTheirOwnBlock(t *testing.T) {
 
 func TestWordsAlikeToATermLeaveOutWhatItMatches(t *testing.T) {
 	w := demo.NewWorld(3, 1500)
-	p := tally.NewPool(w.Records, nil)
-	c := company.Build(p.Index, p.Index.All())
-	alike, err := c.AlikeTo([]strategy.Term{{Kind: strategy.TextTerm, Text: "heat stress", Field: "text", On: true}}, 0)
+	p := must(tally.NewPool(context.Background(), w.Records, nil))
+	c := must(company.Build(context.Background(), p.Index, p.Index.All()))
+	alike, err := c.AlikeTo(context.Background(), []strategy.Term{{Kind: strategy.TextTerm, Text: "heat stress", Field: "text", On: true}}, 0)
 	require.NoError(t, err)
 	require.NotEmpty(t, alike)
 	for i, a := range alike {
@@ -80,7 +81,7 @@ func TestWordsAlikeToATermLeaveOutWhatItMatches(t *testing.T) {
 		}
 	}
 	// Of a term that matches a single item that is what Alike gives.
-	alike, err = c.AlikeTo([]strategy.Term{{Kind: strategy.TextTerm, Text: "jornaleros", Field: "text", On: true}}, 30)
+	alike, err = c.AlikeTo(context.Background(), []strategy.Term{{Kind: strategy.TextTerm, Text: "jornaleros", Field: "text", On: true}}, 30)
 	require.NoError(t, err)
 	one, ok := c.Alike("jornaleros", 30)
 	require.True(t, ok)
@@ -88,6 +89,6 @@ func TestWordsAlikeToATermLeaveOutWhatItMatches(t *testing.T) {
 	for i := range one {
 		assert.InDelta(t, one[i].Alike, alike[i].Alike, 1e-6)
 	}
-	_, err = c.AlikeTo([]strategy.Term{{Kind: strategy.TextTerm, Text: "*", On: true}}, 0)
+	_, err = c.AlikeTo(context.Background(), []strategy.Term{{Kind: strategy.TextTerm, Text: "*", On: true}}, 0)
 	assert.Error(t, err)
 }

@@ -1,6 +1,7 @@
 package coverage_test
 
 import (
+	"context"
 	"runtime"
 	"testing"
 	"time"
@@ -101,7 +102,7 @@ func BenchmarkStrategy(b *testing.B) {
 	want := scanStrategy(tokens, headings, s)
 	scanning := time.Since(began)
 	for b.Loop() {
-		reach, err := coverage.Find(set, s)
+		reach, err := coverage.Find(context.Background(), set, s)
 		if err != nil {
 			b.Fatal(err)
 		}

@@ -1,6 +1,7 @@
 package coverage
 
 import (
+	"context"
 	"tamiz/core/strategy"
 )
 
@@ -19,8 +20,8 @@ type Check struct {
 }
 
 // CheckKeys finds out which key studies a strategy catches and what holds back the rest.
-func CheckKeys(keys Set, s strategy.Strategy) (*Check, error) {
-	reach, err := Find(keys, s)
+func CheckKeys(ctx context.Context, keys Set, s strategy.Strategy) (*Check, error) {
+	reach, err := Find(ctx, keys, s)
 	if err != nil {
 		return nil, err
 	}

@@ -1,6 +1,7 @@
 package coverage_test
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"io"
@@ -70,16 +71,16 @@ func TestCandidatesAgreeWithWorkedExamples(t *testing.T) {
 	require.NoError(t, json.Unmarshal(data, &expected))
 	s := woolStrategy(t)
 	sample, keys := coverage.NewSet(read(t, "sample.ris")), coverage.NewSet(read(t, "keys.ris"))
-	reach, err := coverage.Find(sample, s)
+	reach, err := coverage.Find(context.Background(), sample, s)
 	require.NoError(t, err)
-	rescuer, err := coverage.NewRescuer(sample, keys, s)
+	rescuer, err := coverage.NewRescuer(context.Background(), sample, keys, s)
 	require.NoError(t, err)
 	for _, want := range expected.Blocks {
 		block := slices.IndexFunc(s.Blocks, func(b strategy.Block) bool { return b.Name == want.Name })
 		assert.Equal(t, want.BlindSpot, reach.BlindSpot(block).GetCardinality(), "blind spot of %s", want.Name)
 		got := map[string]coverage.Candidate{}
 		for n, k := range keys.Records {
-			candidates := rescuer.Study(block, n)
+			candidates := must(rescuer.Study(context.Background(), block, n))
 			assert.Equal(t, slices.Contains(want.Missed, k.ID), candidates != nil, "%s missed by %s", k.ID, want.Name)
 			for _, c := range candidates {
 				key := c.Kind + " " + text.Label(c.Item)
@@ -129,7 +130,7 @@ func TestWhatHoldsAStudyBack(t *testing.T) {
 		{Title: "Crews", Year: 2014},
 		{Title: "Shade for mice", Year: 1999},
 	})
-	c, err := coverage.CheckKeys(keys, s)
+	c, err := coverage.CheckKeys(context.Background(), keys, s)
 	require.NoError(t, err)
 	assert.Equal(t, 1, c.Caught)
 	assert.Equal(t, []coverage.Study{
@@ -149,7 +150,7 @@ func TestAStrategyWithoutASearchedBlockFindsNothing(t *testing.T) {
 		"none switched on": {Blocks: []strategy.Block{{Name: "A", Searched: true, Terms: []strategy.Term{{Kind: "text", Text: "shade"}}}}},
 		"only a NOT block": {Blocks: []strategy.Block{{Name: "N", Searched: true, Negated: true}}},
 	} {
-		reach, err := coverage.Find(set, s)
+		reach, err := coverage.Find(context.Background(), set, s)
 		require.NoError(t, err)
 		assert.True(t, reach.Whole.IsEmpty(), name)
 	}
@@ -165,7 +166,7 @@ func TestBlindSpotLeavesOutRecordsTheBlockFinds(t *testing.T) {
 		set := titles(lines...)
 		s := strategy.Strategy{Blocks: []strategy.Block{block("A", "crew", "cane"), block("B", "shade", "rest"), block("N", "mice")}}
 		s.Blocks[2].Negated = true
-		reach, err := coverage.Find(set, s)
+		reach, err := coverage.Find(context.Background(), set, s)
 		require.NoError(t, err)
 		for i := range s.Blocks {
 			assert.Zero(t, reach.BlindSpot(i).AndCardinality(reach.Blocks[i]))
@@ -176,7 +177,7 @@ func TestBlindSpotLeavesOutRecordsTheBlockFinds(t *testing.T) {
 			more := s
 			more.Blocks = slices.Clone(s.Blocks)
 			more.Blocks[0] = block("A", "crew", "cane", w)
-			grown, err := coverage.Find(set, more)
+			grown, err := coverage.Find(context.Background(), set, more)
 			require.NoError(t, err)
 			hits, err := coverage.Hits(set, strategy.Term{Kind: "text", Text: w})
 			require.NoError(t, err)
@@ -193,7 +194,7 @@ func TestALimitNeverTakesAwayLessThanNothing(t *testing.T) {
 		}
 		from := 2
 		s := strategy.Strategy{Blocks: []strategy.Block{block("A", "shade")}, Limits: []strategy.Limit{{Kind: "years", From: &from}, {Kind: "languages", Values: []string{"eng"}}}}
-		reach, err := coverage.Find(coverage.NewSet(records), s)
+		reach, err := coverage.Find(context.Background(), coverage.NewSet(records), s)
 		require.NoError(t, err)
 		assert.GreaterOrEqual(t, reach.TakenAwayByLimit(0), 0)
 		assert.GreaterOrEqual(t, reach.TakenAwayByLimit(1), 0)

@@ -1,6 +1,7 @@
 package coverage
 
 import (
+	"context"
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/bib"
@@ -35,7 +36,7 @@ const leastInside = 5
 
 // Measure works out a block's measures on what it reaches in a set of records and in the key studies,
 // which may be nil.
-func Measure(reach, inKeys *Reach, block int) BlockMeasure {
+func Measure(ctx context.Context, reach, inKeys *Reach, block int) (BlockMeasure, error) {
 	terms := reach.Terms[block]
 	m := BlockMeasure{Hits: count(reach.Blocks[block]), Terms: make([]*TermMeasure, len(terms))}
 	headings, words := roaring.New(), roaring.New()
@@ -71,16 +72,24 @@ func Measure(reach, inKeys *Reach, block int) BlockMeasure {
 		}
 	}
 	for i, t := range m.Terms {
-		for j := range m.Terms {
-			if i == j || t == nil || m.Terms[j] == nil {
+		if ctx.Err() != nil {
+			return m, ctx.Err()
+		}
+		if t == nil {
+			continue
+		}
+		members := sampled(terms[i])
+		for j, other := range m.Terms {
+			// Whatever a term covers it finds as well, so that most pairs are told apart by what they find.
+			if i == j || other == nil || t.Hits > other.Hits || !holdsAll(terms[j], members) {
 				continue
 			}
-			if covers(exprs[j], exprs[i]) || t.Hits >= leastInside && t.Hits <= m.Terms[j].Hits && subset(terms[i], terms[j]) {
+			if t.Hits >= leastInside && terms[i].AndCardinality(terms[j]) == uint64(t.Hits) || t.Hits < leastInside && covers(exprs[j], exprs[i]) {
 				t.Inside = append(t.Inside, j)
 			}
 		}
 	}
-	return m
+	return m, nil
 }
 
 // onlyHere returns, by term, how many records no other term finds. It looks at each set twice, however
@@ -102,16 +111,27 @@ func onlyHere(terms []*roaring.Bitmap) map[int]int {
 	return out
 }
 
-// subset reports whether b has all that a has. Most pairs are told apart by a few members.
-func subset(a, b *roaring.Bitmap) bool {
-	n := a.GetCardinality()
+// sampled returns some members of a set, spread over it.
+func sampled(set *roaring.Bitmap) (out []uint32) {
+	n := set.GetCardinality()
+	if n == 0 {
+		return nil
+	}
 	for k := uint64(0); k < 8; k++ {
-		member, err := a.Select(uint32(k * (n - 1) / 7))
-		if err != nil || !b.Contains(member) {
+		if member, err := set.Select(uint32(k * (n - 1) / 7)); err == nil && (len(out) == 0 || member != out[len(out)-1]) {
+			out = append(out, member)
+		}
+	}
+	return out
+}
+
+func holdsAll(set *roaring.Bitmap, members []uint32) bool {
+	for _, m := range members {
+		if !set.Contains(m) {
 			return false
 		}
 	}
-	return a.AndCardinality(b) == n
+	return true
 }
 
 // covers reports whether whatever the narrow term matches the wide one does, by the way they are

@@ -1,6 +1,7 @@
 package coverage_test
 
 import (
+	"context"
 	"fmt"
 	"slices"
 	"strings"
@@ -49,10 +50,10 @@ func drawn(t *rapid.T, most int) (coverage.Set, strategy.Strategy) {
 func TestBlockMeasuresHoldTogether(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		set, s := drawn(t, 12)
-		reach, err := coverage.Find(set, s)
+		reach, err := coverage.Find(context.Background(), set, s)
 		require.NoError(t, err)
 		for i := range s.Blocks {
-			m := coverage.Measure(reach, nil, i)
+			m := must(coverage.Measure(context.Background(), reach, nil, i))
 			total, own := 0, 0
 			for j, term := range m.Terms {
 				if term == nil {
@@ -90,7 +91,7 @@ func TestBlockMeasuresHoldTogether(t *testing.T) {
 		for i, b := range s.Blocks {
 			less := s
 			less.Blocks = append(slices.Clone(s.Blocks[:i]), s.Blocks[i+1:]...)
-			without, err := coverage.Find(set, less)
+			without, err := coverage.Find(context.Background(), set, less)
 			require.NoError(t, err)
 			taken := reach.TakenAwayByBlock(i)
 			assert.Equal(t, int(without.Whole.GetCardinality())-int(reach.Whole.GetCardinality()), taken)
@@ -105,7 +106,7 @@ func TestBlockMeasuresHoldTogether(t *testing.T) {
 func TestAStrategyAndItsQueryFindTheSame(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		set, s := drawn(t, 12)
-		reach, err := coverage.Find(set, s)
+		reach, err := coverage.Find(context.Background(), set, s)
 		require.NoError(t, err)
 		q, err := s.Query(nil)
 		if err != nil {
@@ -121,15 +122,15 @@ func TestAPlanRescuesStepByStep(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		set, s := drawn(t, 14)
 		keys, _ := drawn(t, 6)
-		r, err := coverage.NewRescuer(set, keys, s)
+		r, err := coverage.NewRescuer(context.Background(), set, keys, s)
 		require.NoError(t, err)
-		before, err := coverage.Find(set, s)
+		before, err := coverage.Find(context.Background(), set, s)
 		require.NoError(t, err)
 		hits := int(before.Whole.GetCardinality())
 		var blocks []coverage.BlockRescue
 		for i, b := range s.Blocks {
 			if b.Searched && !b.Negated {
-				found := r.Block(i)
+				found := must(r.Block(context.Background(), i))
 				for _, c := range found.Candidates {
 					assert.GreaterOrEqual(t, c.Price, 0)
 					assert.Greater(t, c.Rescues, 0)
@@ -138,7 +139,7 @@ func TestAPlanRescuesStepByStep(t *testing.T) {
 			}
 		}
 		last := -1
-		for _, step := range r.Plan(blocks) {
+		for _, step := range must(r.Plan(context.Background(), blocks)) {
 			// Adding the step to the strategy for good comes to the same.
 			term := strategy.Term{Kind: step.Kind, On: true, Field: "text"}
 			if step.Kind == strategy.HeadingTerm {
@@ -147,9 +148,9 @@ func TestAPlanRescuesStepByStep(t *testing.T) {
 				term.Text = step.Item
 			}
 			s.Blocks[step.Block].Terms = append(s.Blocks[step.Block].Terms, term)
-			after, err := coverage.Find(set, s)
+			after, err := coverage.Find(context.Background(), set, s)
 			require.NoError(t, err)
-			check, err := coverage.CheckKeys(keys, s)
+			check, err := coverage.CheckKeys(context.Background(), keys, s)
 			require.NoError(t, err)
 			assert.Equal(t, int(after.Whole.GetCardinality()), step.Hits)
 			assert.Equal(t, hits+step.Price, step.Hits)
@@ -164,18 +165,18 @@ func TestAPlanRescuesStepByStep(t *testing.T) {
 func TestWhatIsTypicalOfABlindSpotIsWhatRescuesWouldBringBack(t *testing.T) {
 	s := woolStrategy(t)
 	set, keys := coverage.NewSet(read(t, "sample.ris")), coverage.NewSet(read(t, "keys.ris"))
-	reach, err := coverage.Find(set, s)
+	reach, err := coverage.Find(context.Background(), set, s)
 	require.NoError(t, err)
-	rescuer, err := coverage.NewRescuer(set, keys, s)
+	rescuer, err := coverage.NewRescuer(context.Background(), set, keys, s)
 	require.NoError(t, err)
 	pool := reach.Typical(0)
 	assert.Equal(t, reach.BlindSpot(0).ToArray(), pool.Sample.ToArray())
 	pulls := map[string]float64{}
-	for _, r := range tally.CountWords(pool, nil, tally.WordOptions{Fields: bib.Text, MaxWords: 1, MinRecords: 1}).Rows {
+	for _, r := range must(tally.CountWords(context.Background(), pool, nil, tally.WordOptions{Fields: bib.Text, MaxWords: 1, MinRecords: 1})).Rows {
 		pulls[r.Item] = r.Pull
 	}
 	compared := 0
-	for _, c := range rescuer.Block(0).Candidates {
+	for _, c := range must(rescuer.Block(context.Background(), 0)).Candidates {
 		if pull, ok := pulls[c.Item]; ok && c.Kind == strategy.TextTerm {
 			assert.InDelta(t, pull, c.Pull, 1e-9, c.Item)
 			compared++
@@ -189,10 +190,10 @@ func TestAWiderPatternCoversANarrower(t *testing.T) {
 	s := strategy.Strategy{Blocks: []strategy.Block{block("A", "cane", "cane cut*", "cane cutter*", "labo?r*", "labour*", "c?ne cutters", "lab*rer*", "labo*")}}
 	s.Blocks[0].Terms = append(s.Blocks[0].Terms, strategy.Term{Kind: strategy.NearTerm, Left: "crew*", Right: "shade", Within: 3, Field: "title", On: true},
 		strategy.Term{Kind: strategy.TextTerm, Text: "crews", Field: "text", On: true}, strategy.Term{Kind: strategy.TextTerm, Text: "cre*", Field: "title", On: true})
-	reach, err := coverage.Find(set, s)
+	reach, err := coverage.Find(context.Background(), set, s)
 	require.NoError(t, err)
 	var inside [][]int
-	for _, m := range coverage.Measure(reach, nil, 0).Terms {
+	for _, m := range must(coverage.Measure(context.Background(), reach, nil, 0)).Terms {
 		inside = append(inside, m.Inside)
 	}
 	assert.Equal(t, [][]int{nil, {0}, {0, 1}, {7}, {3, 7}, nil, nil, nil, {10}, nil, nil}, inside,
@@ -253,13 +254,21 @@ func TestKeyStudiesThatAreAllMissedAllCaughtOrNone(t *testing.T) {
 		caught int
 		steps  int
 	}{{titles("Mice", "Cane"), 0, 0}, {titles("Crews", "A crew"), 2, 0}, {titles(), 0, 0}} {
-		check, err := coverage.CheckKeys(c.keys, s)
+		check, err := coverage.CheckKeys(context.Background(), c.keys, s)
 		require.NoError(t, err)
 		assert.Equal(t, c.caught, check.Caught)
-		r, err := coverage.NewRescuer(set, c.keys, s)
+		r, err := coverage.NewRescuer(context.Background(), set, c.keys, s)
 		require.NoError(t, err)
-		b := r.Block(0)
+		b := must(r.Block(context.Background(), 0))
 		assert.Len(t, b.Missed, len(c.keys.Records)-c.caught)
-		r.Plan([]coverage.BlockRescue{b})
+		must(r.Plan(context.Background(), []coverage.BlockRescue{b}))
 	}
+}
+
+// must returns what was worked out; in a test nothing ends before its time.
+func must[T any](v T, err error) T {
+	if err != nil {
+		panic(err)
+	}
+	return v
 }

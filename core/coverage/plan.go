@@ -2,6 +2,7 @@ package coverage
 
 import (
 	"cmp"
+	"context"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
@@ -18,7 +19,7 @@ type Step struct {
 
 // Plan returns, one after the other, the candidates that are the best bargain at each step: rescues and
 // price are worked out anew, with what was added before, until none of any worth rescues anything more.
-func (r *Rescuer) Plan(blocks []BlockRescue) []Step {
+func (r *Rescuer) Plan(ctx context.Context, blocks []BlockRescue) ([]Step, error) {
 	records, keys := r.reach.copy(), r.inKeys.copy()
 	var left [][]Candidate
 	for _, b := range blocks {
@@ -26,6 +27,9 @@ func (r *Rescuer) Plan(blocks []BlockRescue) []Step {
 	}
 	var out []Step
 	for {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		best, at, where := Candidate{}, -1, -1
 		for i, b := range blocks {
 			missed := r.keys.all()
@@ -50,7 +54,7 @@ func (r *Rescuer) Plan(blocks []BlockRescue) []Step {
 			left[i] = rest
 		}
 		if at < 0 {
-			return out
+			return out, nil
 		}
 		left[at] = append(left[at][:where:where], left[at][where+1:]...)
 		block := blocks[at].Block

@@ -3,9 +3,13 @@
 package coverage
 
 import (
+	"context"
+	"runtime"
 	"slices"
+	"sync/atomic"
 
 	"github.com/RoaringBitmap/roaring/v2"
+	"golang.org/x/sync/errgroup"
 
 	"tamiz/core/bib"
 	"tamiz/core/index"
@@ -21,6 +25,7 @@ type Set struct {
 	Index     *index.Index
 	Within    *roaring.Bitmap
 	Thesaurus *thesaurus.Thesaurus
+	Kept      *Kept // remembers what terms find; may be nil
 }
 
 // NewSet indexes records.
@@ -49,22 +54,42 @@ type Reach struct {
 
 // Find works out what a strategy finds. Its terms have to be searchable (see Strategy.Check); one
 // that is not is answered by its error.
-func Find(set Set, s strategy.Strategy) (*Reach, error) {
+func Find(ctx context.Context, set Set, s strategy.Strategy) (*Reach, error) {
 	r := &Reach{set: set, s: s}
-	for _, b := range s.Blocks {
-		terms, union := make([]*roaring.Bitmap, len(b.Terms)), roaring.New()
-		for i, t := range b.Terms {
-			if !t.On {
-				continue
+	type place struct{ block, term int }
+	var on []place
+	for i, b := range s.Blocks {
+		r.Terms = append(r.Terms, make([]*roaring.Bitmap, len(b.Terms)))
+		for j, t := range b.Terms {
+			if t.On {
+				on = append(on, place{i, j})
 			}
-			hits, err := Hits(set, t)
-			if err != nil {
-				return nil, err
-			}
-			terms[i] = hits
-			union.Or(hits)
 		}
-		r.Terms, r.Blocks = append(r.Terms, terms), append(r.Blocks, union)
+	}
+	// Terms know nothing of each other: all cores look for them.
+	var work errgroup.Group
+	var next atomic.Int64
+	for range min(runtime.GOMAXPROCS(0), len(on)) {
+		work.Go(func() error {
+			for n := int(next.Add(1)) - 1; n < len(on); n = int(next.Add(1)) - 1 {
+				if err := ctx.Err(); err != nil {
+					return err
+				}
+				at := on[n]
+				hits, err := Hits(set, s.Blocks[at.block].Terms[at.term])
+				if err != nil {
+					return err
+				}
+				r.Terms[at.block][at.term] = hits
+			}
+			return nil
+		})
+	}
+	if err := work.Wait(); err != nil {
+		return nil, err
+	}
+	for _, terms := range r.Terms {
+		r.Blocks = append(r.Blocks, roaring.FastOr(slices.DeleteFunc(slices.Clone(terms), func(hits *roaring.Bitmap) bool { return hits == nil })...))
 	}
 	for _, l := range s.Limits {
 		r.Limits = append(r.Limits, admitted(set, l))
@@ -73,13 +98,20 @@ func Find(set Set, s strategy.Strategy) (*Reach, error) {
 	return r, nil
 }
 
-// Hits returns the records of a set that a term finds, whether it is switched on or not.
+// Hits returns the records of a set that a term finds, whether it is switched on or not. The set may be that of
+// others too: it is not to be changed.
 func Hits(set Set, t strategy.Term) (*roaring.Bitmap, error) {
-	q, err := t.QueryIn(set.Thesaurus)
-	if err != nil {
-		return nil, err
+	found, err := set.Kept.term(t, func() (*roaring.Bitmap, error) {
+		q, err := t.QueryIn(set.Thesaurus)
+		if err != nil {
+			return nil, err
+		}
+		return q.Match(set.Index), nil
+	})
+	if err != nil || set.Within == nil {
+		return found, err
 	}
-	return set.hits(q), nil
+	return roaring.And(found, set.Within), nil
 }
 
 func (s Set) hits(q query.Expr) *roaring.Bitmap {

@@ -2,6 +2,7 @@ package coverage
 
 import (
 	"cmp"
+	"context"
 	"slices"
 	"strings"
 
@@ -48,13 +49,13 @@ type found struct{ records, keys *roaring.Bitmap }
 
 // NewRescuer prepares to rescue the key studies that a strategy misses. set holds the records on which
 // price and pull are counted.
-func NewRescuer(set, keys Set, s strategy.Strategy) (*Rescuer, error) {
+func NewRescuer(ctx context.Context, set, keys Set, s strategy.Strategy) (*Rescuer, error) {
 	r := &Rescuer{set: set, keys: keys, s: s, known: map[itemKey]*found{}}
 	var err error
-	if r.inKeys, err = Find(keys, s); err != nil {
+	if r.inKeys, err = Find(ctx, keys, s); err != nil {
 		return nil, err
 	}
-	if r.reach, err = Find(set, s); err != nil {
+	if r.reach, err = Find(ctx, set, s); err != nil {
 		return nil, err
 	}
 	r.taken, err = TakenBy(s, keys.Thesaurus)
@@ -74,12 +75,12 @@ func (r *Rescuer) Missed(block int) *roaring.Bitmap {
 // Study returns the candidates of one key study for a block that misses it: its n-grams and its
 // headings, unless a term of any block matches them already. The best bargain comes first: by worth,
 // then most rescues, then the lowest price. A study that the block catches has none.
-func (r *Rescuer) Study(block, study int) []Candidate {
+func (r *Rescuer) Study(ctx context.Context, block, study int) ([]Candidate, error) {
 	missed := r.Missed(block)
 	if !missed.Contains(uint32(study)) {
-		return nil
+		return nil, nil
 	}
-	return r.candidates(block, missed, []uint32{uint32(study)})
+	return r.candidates(ctx, block, missed, []uint32{uint32(study)})
 }
 
 // A BlockRescue is what a block misses and what would bring it back.
@@ -91,17 +92,18 @@ type BlockRescue struct {
 }
 
 // Block returns the candidates of all key studies that a block misses.
-func (r *Rescuer) Block(block int) BlockRescue {
+func (r *Rescuer) Block(ctx context.Context, block int) (BlockRescue, error) {
 	missed := r.Missed(block)
 	out := BlockRescue{Block: block, BlindSpot: count(r.reach.BlindSpot(block)), Missed: []int{}}
 	for _, k := range missed.ToArray() {
 		out.Missed = append(out.Missed, int(k))
 	}
-	out.Candidates = r.candidates(block, missed, missed.ToArray())
-	return out
+	var err error
+	out.Candidates, err = r.candidates(ctx, block, missed, missed.ToArray())
+	return out, err
 }
 
-func (r *Rescuer) candidates(block int, missed *roaring.Bitmap, studies []uint32) []Candidate {
+func (r *Rescuer) candidates(ctx context.Context, block int, missed *roaring.Bitmap, studies []uint32) ([]Candidate, error) {
 	deal := bargain{missed: missed, open: r.reach.Open(block), blind: r.reach.BlindSpot(block), all: count(r.set.all())}
 	var out []Candidate
 	listed := map[itemKey]bool{}
@@ -116,6 +118,9 @@ func (r *Rescuer) candidates(block int, missed *roaring.Bitmap, studies []uint32
 		var values []string
 		record.Values(bib.Text, func(_ bib.Field, v string) { values = append(values, v) })
 		for gram := range text.Grams(values, maxCandidateWords) {
+			if ctx.Err() != nil {
+				return nil, ctx.Err()
+			}
 			key := itemKey{strategy.TextTerm, gram}
 			add(key, gram, r.text(key))
 		}
@@ -127,7 +132,7 @@ func (r *Rescuer) candidates(block int, missed *roaring.Bitmap, studies []uint32
 		}
 	}
 	slices.SortFunc(out, better)
-	return out
+	return out, nil
 }
 
 func (r *Rescuer) text(key itemKey) *found {

@@ -133,8 +133,11 @@ func (ix *Index) peopled(is func(person) bool) *roaring.Bitmap {
 
 // Whole returns the records in which a value of the fields is exactly the pattern.
 func (ix *Index) Whole(p text.Pattern, fields bib.Field) *roaring.Bitmap {
-	whole := ix.phrase(p, fields)
-	whole = slices.DeleteFunc(slices.Clone(whole), func(at uint32) bool {
+	elements := ix.elements(p)
+	if elements == nil {
+		return roaring.New()
+	}
+	whole := slices.DeleteFunc(ix.phraseOf(elements, fields), func(at uint32) bool {
 		v := ix.valueAt(at)
 		return ix.values[v].begin != at || ix.values[v+1].begin != at+uint32(len(p))
 	})

@@ -7,6 +7,7 @@
 package index
 
 import (
+	"context"
 	"encoding/binary"
 	"runtime"
 	"slices"
@@ -58,15 +59,24 @@ const (
 // Build makes the index of the records. Time and memory grow in proportion to their text; the work is
 // split over the cores.
 func Build(records []*bib.Record) *Index {
+	ix, _ := BuildWithin(context.Background(), records)
+	return ix
+}
+
+// BuildWithin does the same, unless the context ends before: then it returns its error.
+func BuildWithin(ctx context.Context, records []*bib.Record) (*Index, error) {
 	ix := &Index{n: len(records)}
-	parts := tokenise(records)
+	parts := tokenise(ctx, records)
+	if ctx.Err() != nil {
+		return nil, ctx.Err()
+	}
 	var wait sync.WaitGroup
 	wait.Go(func() { ix.headings.build(records) })
 	wait.Go(func() { ix.attributes.build(records) })
 	ix.join(parts)
 	ix.invert()
 	wait.Wait()
-	return ix
+	return ix, ctx.Err()
 }
 
 // A part is the text of some records in a row, with tokens numbered as they come.
@@ -80,9 +90,12 @@ type part struct {
 // partSize is how many records a part takes: few enough that its tokens stay near at hand.
 const partSize = 2048
 
-func tokenise(records []*bib.Record) []part {
+func tokenise(ctx context.Context, records []*bib.Record) []part {
 	parts := make([]part, (len(records)+partSize-1)/partSize)
 	each(len(parts), func(i int) {
+		if ctx.Err() != nil {
+			return
+		}
 		from := i * partSize
 		p := &parts[i]
 		ids := map[string]uint32{}

@@ -11,7 +11,30 @@ import (
 
 // Phrase returns the records in which the pattern matches a value of one of the fields.
 func (ix *Index) Phrase(p text.Pattern, fields bib.Field) *roaring.Bitmap {
-	return ix.records(ix.phrase(p, fields))
+	elements := ix.elements(p)
+	if len(elements) == 1 && len(elements[0]) > 1 {
+		return ix.anyOf(elements[0], fields)
+	}
+	if elements == nil {
+		return roaring.New()
+	}
+	return ix.records(ix.phraseOf(elements, fields))
+}
+
+// anyOf returns the records in which one of many tokens stands in a value of the fields. They are marked rather than
+// listed: the places of many tokens in order would take far longer than the marks of all records.
+func (ix *Index) anyOf(tokens element, fields bib.Field) *roaring.Bitmap {
+	marks := make([]uint64, ix.n/64+1)
+	var places []uint32
+	for _, t := range tokens {
+		places = ix.places(places[:0], t)
+		for _, at := range places {
+			if v := &ix.values[ix.valueAt(at)]; v.field&fields != 0 {
+				marks[v.record>>6] |= 1 << (v.record & 63)
+			}
+		}
+	}
+	return roaring.FromDense(marks, true)
 }
 
 // PhraseWithin does the same for the records of a set alone, which is cheaper when the set is small.
@@ -72,13 +95,17 @@ func (ix *Index) inRecord(elements []element, fields bib.Field, r uint32) bool {
 	return false
 }
 
-// An element is the tokens that fit one place of a phrase.
+// An element is the tokens that fit one place of a phrase, ascending.
 type element []uint32
 
-// holds reports whether the token is one of them. They are few, or ascending and close together.
+// holds reports whether the token is one of them.
 func (e element) holds(token uint32) bool {
-	if len(e) == 1 {
-		return e[0] == token
+	first, last := e[0], e[len(e)-1]
+	if token < first || token > last {
+		return false
+	}
+	if int(last-first) == len(e)-1 { // all that begin alike stand together
+		return true
 	}
 	_, ok := slices.BinarySearch(e, token)
 	return ok
@@ -104,16 +131,8 @@ func (ix *Index) rarest(elements []element) (place, occurrences int) {
 	return place, occurrences
 }
 
-// phrase returns the places where the pattern matches in the fields. They ascend only where the
-// rarest place of the pattern has a single token.
-func (ix *Index) phrase(p text.Pattern, fields bib.Field) []uint32 {
-	elements := ix.elements(p)
-	if elements == nil {
-		return nil
-	}
-	return ix.phraseOf(elements, fields)
-}
-
+// phraseOf returns the places where elements stand in a row in the fields. They ascend only where the rarest of
+// them has a single token.
 func (ix *Index) phraseOf(elements []element, fields bib.Field) []uint32 {
 	if len(elements) == 1 && len(elements[0]) == 1 && fields == bib.Any|bib.Journal {
 		return ix.places(nil, elements[0][0])
@@ -176,7 +195,20 @@ func (ix *Index) records(places []uint32) *roaring.Bitmap {
 
 // Near returns the records in which both patterns match in one value of the fields, so far apart.
 func (ix *Index) Near(left, right text.Pattern, d text.Distance, fields bib.Field) *roaring.Bitmap {
-	l, r := ix.phrase(left, fields), ix.phrase(right, fields)
+	le, re := ix.elements(left), ix.elements(right)
+	if le == nil || re == nil {
+		return roaring.New()
+	}
+	_, ln := ix.rarest(le)
+	_, rn := ix.rarest(re)
+	// Finding all places of a common pattern costs far more than looking for it around the places of a rare one.
+	switch {
+	case ln*aroundCost < rn:
+		return ix.near(ix.phraseOf(le, fields), re, len(le), d, true)
+	case rn*aroundCost < ln:
+		return ix.near(ix.phraseOf(re, fields), le, len(re), d, false)
+	}
+	l, r := ix.phraseOf(le, fields), ix.phraseOf(re, fields)
 	slices.Sort(l)
 	slices.Sort(r)
 	var hits []uint32
@@ -196,6 +228,35 @@ func (ix *Index) Near(left, right text.Pattern, d text.Distance, fields bib.Fiel
 			hits = append(hits, l[i])
 		}
 		i, j = li, rj
+	}
+	return ix.records(hits)
+}
+
+// aroundCost is about how many places are found and sorted in the time that it takes to look around one.
+const aroundCost = 4
+
+// near returns the records of the places of a rare pattern of some length that have another pattern so far from
+// them; rareLeft says that the rare one is the left of the pair.
+func (ix *Index) near(places []uint32, other []element, length int, d text.Distance, rareLeft bool) *roaring.Bitmap {
+	var hits, around []uint32
+	one := make([]uint32, 1)
+	for _, at := range places {
+		v := ix.values[ix.valueAt(at):]
+		from := max(int(v[0].begin), int(at)-d.Most-len(other)+1)
+		to := min(int(v[1].begin)-len(other), int(at)+length-1+d.Most)
+		around = around[:0]
+		for p := from; p <= to; p++ {
+			if ix.stands(other, uint32(p)) {
+				around = append(around, uint32(p))
+			}
+		}
+		if len(around) == 0 {
+			continue
+		}
+		one[0] = at
+		if rareLeft && text.NearAt(one, around, length, len(other), d) || !rareLeft && text.NearAt(around, one, len(other), length, d) {
+			hits = append(hits, at)
+		}
 	}
 	return ix.records(hits)
 }

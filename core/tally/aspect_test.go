@@ -1,6 +1,7 @@
 package tally
 
 import (
+	"context"
 	"fmt"
 	"testing"
 
@@ -28,13 +29,13 @@ func TestEveryFigureHasItsRecords(t *testing.T) {
 			records = append(records, r)
 		}
 		cut := rapid.IntRange(1, len(records)).Draw(t, "sample")
-		p := NewPool(records[:cut], records[cut:])
+		p := must(NewPool(context.Background(), records[:cut], records[cut:]))
 		if rapid.Bool().Draw(t, "keep") {
 			p.Keep()
 		}
 		behind := func(f Facet, key string, a Aspect) int { return int(p.Around(f, key, a).AndCardinality(p.Sample)) }
 		for _, f := range []Facet{Years, Types, Languages, Journals, Headings} {
-			counted := CountList(p, f, nil)
+			counted := must(CountList(context.Background(), p, f, nil))
 			require.Equal(t, counted.Missing, behind(f, "", AspectMissing), f)
 			losses := counted.Losses()
 			for i, r := range counted.Rows {

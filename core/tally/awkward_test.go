@@ -1,6 +1,7 @@
 package tally
 
 import (
+	"context"
 	"fmt"
 	"strings"
 	"testing"
@@ -44,11 +45,11 @@ func TestAwkwardSamples(t *testing.T) {
 		}), nil},
 	} {
 		t.Run(name, func(t *testing.T) {
-			p := NewPool(c.sample, c.contrast)
+			p := must(NewPool(context.Background(), c.sample, c.contrast))
 			kept := p.Over(p.Sample, p.Contrast)
 			kept.Keep()
 			for _, f := range Facets {
-				read, fast := Count(p, f, c.sample, DefaultWords), Count(kept, f, c.sample, DefaultWords)
+				read, fast := must(Count(context.Background(), p, f, c.sample, DefaultWords)), must(Count(context.Background(), kept, f, c.sample, DefaultWords))
 				for i := range fast.Rows {
 					unkept(&fast.Rows[i])
 				}
@@ -83,10 +84,18 @@ func TestIdenticalToItsContrastNothingIsTypical(t *testing.T) {
 		}
 		return out
 	}
-	p := NewPool(records(), nil)
+	p := must(NewPool(context.Background(), records(), nil))
 	over := p.Over(roaring.BitmapOf(0, 1, 2, 3, 4), p.Index.All())
-	for _, r := range CountWords(over, nil, DefaultWords).Rows {
+	for _, r := range must(CountWords(context.Background(), over, nil, DefaultWords)).Rows {
 		assert.Zero(t, r.Pull, r.Item)
 		assert.InDelta(t, 1, r.Lift, 1e-9, r.Item)
 	}
+}
+
+// must returns what was worked out; in a test nothing ends before its time.
+func must[T any](v T, err error) T {
+	if err != nil {
+		panic(err)
+	}
+	return v
 }

@@ -1,6 +1,7 @@
 package tally_test
 
 import (
+	"context"
 	"testing"
 	"time"
 
@@ -26,7 +27,7 @@ func BenchmarkWords(b *testing.B) {
 		}
 		tokenising += time.Since(began)
 		b.StartTimer()
-		tally.CountWords(tally.NewPool(sample, contrast), nil, tally.DefaultWords)
+		must(tally.CountWords(context.Background(), must(tally.NewPool(context.Background(), sample, contrast)), nil, tally.DefaultWords))
 	}
 	b.ReportMetric(b.Elapsed().Seconds()/tokenising.Seconds(), "ratio-to-tokenising(goal≤10)")
 }
@@ -34,7 +35,7 @@ func BenchmarkWords(b *testing.B) {
 // A tally of half of the records of a pool against the other half, from what the pool keeps.
 func BenchmarkAnySet(b *testing.B) {
 	records := demo.NewWorld(1, 20_000).Records
-	p := tally.NewPool(records[:6000], records[6000:])
+	p := must(tally.NewPool(context.Background(), records[:6000], records[6000:]))
 	p.Keep()
 	half := roaring.New()
 	for i := uint32(0); i < 20_000; i += 2 {
@@ -42,7 +43,7 @@ func BenchmarkAnySet(b *testing.B) {
 	}
 	over := p.Over(half, p.Index.All())
 	for b.Loop() {
-		t := tally.CountWords(over, nil, tally.DefaultWords)
-		tally.Families(over, t, nil, tally.DefaultWords)
+		t := must(tally.CountWords(context.Background(), over, nil, tally.DefaultWords))
+		must(tally.Families(context.Background(), over, t, nil, tally.DefaultWords))
 	}
 }

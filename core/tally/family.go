@@ -1,6 +1,7 @@
 package tally
 
 import (
+	"context"
 	"slices"
 	"strings"
 
@@ -34,7 +35,7 @@ type Family struct {
 // Families gathers the items of a tally of words by family and brings them into order. An item that is
 // absorbed is folded away: under the longer item that absorbs it, or, where its family has another form
 // that stands alone, under that.
-func Families(p *Pool, t *Tally, keys []*bib.Record, o WordOptions) []Family {
+func Families(ctx context.Context, p *Pool, t *Tally, keys []*bib.Record, o WordOptions) ([]Family, error) {
 	absorbed := map[string][]string{}
 	for i := range t.Rows {
 		if r := &t.Rows[i]; r.AbsorbedBy != "" {
@@ -48,8 +49,14 @@ func Families(p *Pool, t *Tally, keys []*bib.Record, o WordOptions) []Family {
 	}
 	rows := make([]Row, 0, len(all))
 	kept := all[:0]
-	together := p.together(inKeys, o)
-	for _, f := range all {
+	together, err := p.together(ctx, inKeys, o)
+	if err != nil {
+		return nil, err
+	}
+	for i, f := range all {
+		if i&1023 == 0 && ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		if !slices.ContainsFunc(f.Forms, func(r Row) bool { return r.AbsorbedBy == "" }) {
 			continue
 		}
@@ -74,7 +81,7 @@ func Families(p *Pool, t *Tally, keys []*bib.Record, o WordOptions) []Family {
 		out[i] = kept[n]
 		out[i].Row = rows[n]
 	}
-	return out
+	return out, nil
 }
 
 // gathered returns the forms of each family. All stand in one list, of which each family has a part.
@@ -112,7 +119,7 @@ func gathered(rows []Row) []Family {
 }
 
 // together returns what counts the forms of a family, the first of which labels it.
-func (p *Pool) together(keys []map[string]int, o WordOptions) func(forms []Row) Row {
+func (p *Pool) together(ctx context.Context, keys []map[string]int, o WordOptions) (func(forms []Row) Row, error) {
 	records := func(forms []Row) (int, int) {
 		found := roaring.New()
 		for _, f := range forms {
@@ -120,7 +127,11 @@ func (p *Pool) together(keys []map[string]int, o WordOptions) func(forms []Row) 
 		}
 		return int(found.AndCardinality(p.Sample)), int(found.AndCardinality(p.Contrast))
 	}
-	if it := p.items(o); it != nil {
+	it, err := p.items(ctx, o)
+	if err != nil {
+		return nil, err
+	}
+	if it != nil {
 		records = (&union{it: it, s: p.sides()}).of
 	}
 	return func(forms []Row) Row {
@@ -139,5 +150,5 @@ func (p *Pool) together(keys []map[string]int, o WordOptions) func(forms []Row) 
 			}
 		}
 		return sum
-	}
+	}, nil
 }

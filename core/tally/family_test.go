@@ -1,6 +1,7 @@
 package tally_test
 
 import (
+	"context"
 	"slices"
 	"strings"
 	"testing"
@@ -21,7 +22,7 @@ func within(short, long string) bool {
 
 func TestItemsAreAbsorbedAsDefined(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		rows := tally.CountWords(tally.NewPool(records(t, "s", 1, 8), nil), nil, tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 4, MinRecords: 1}).Rows
+		rows := must(tally.CountWords(context.Background(), must(tally.NewPool(context.Background(), records(t, "s", 1, 8), nil)), nil, tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 4, MinRecords: 1})).Rows
 		for _, p := range rows {
 			best := tally.Row{}
 			for _, q := range rows {
@@ -44,9 +45,9 @@ func TestAFamilyHasTheRecordsOfAllItsForms(t *testing.T) {
 	}
 	contrast := []*bib.Record{{Title: "Two farmworkers"}, {Title: "Farm worker and farmworker"}, {Title: "Mice"}}
 	keys := []*bib.Record{{Title: "Farm workers and farmworkers"}, {Title: "Farmworker"}, {Title: "Heat"}}
-	p := tally.NewPool(sample, contrast)
+	p := must(tally.NewPool(context.Background(), sample, contrast))
 	o := tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 3, MinRecords: 1}
-	families := tally.Families(p, tally.CountWords(p, keys, o), keys, o)
+	families := must(tally.Families(context.Background(), p, must(tally.CountWords(context.Background(), p, keys, o)), keys, o))
 	i := slices.IndexFunc(families, func(f tally.Family) bool { return f.Item == "farmworkers" })
 	if !assert.GreaterOrEqual(t, i, 0, "%+v", families) {
 		return
@@ -63,11 +64,11 @@ func TestAFamilyHasTheRecordsOfAllItsForms(t *testing.T) {
 
 func TestFamiliesAreTheItemsFolded(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		p := tally.NewPool(records(t, "s", 1, 8), records(t, "c", 0, 6))
+		p := must(tally.NewPool(context.Background(), records(t, "s", 1, 8), records(t, "c", 0, 6)))
 		o := tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 3, MinRecords: 1}
-		items := tally.CountWords(p, nil, o)
+		items := must(tally.CountWords(context.Background(), p, nil, o))
 		folded := map[string]bool{}
-		families := tally.Families(p, items, nil, o)
+		families := must(tally.Families(context.Background(), p, items, nil, o))
 		for i, f := range families {
 			keys := map[string]bool{}
 			most, sum := 0, 0
@@ -109,7 +110,7 @@ func TestAuthorsAndJournalsFold(t *testing.T) {
 
 func TestTheRecordsBehindAnItemAreThoseThatAreCounted(t *testing.T) {
 	records := demo.NewWorld(3, 150).Records
-	p := tally.NewPool(records[:100], records[100:])
+	p := must(tally.NewPool(context.Background(), records[:100], records[100:]))
 	key := map[tally.Facet]func(string) string{tally.Keywords: text.Key, tally.Journals: tally.JournalKey,
 		tally.Authors: func(s string) string { return tally.AuthorKey(bib.ParsePerson(s)) }}
 	for _, f := range tally.Facets[1:] {
@@ -117,7 +118,7 @@ func TestTheRecordsBehindAnItemAreThoseThatAreCounted(t *testing.T) {
 		if of == nil {
 			of = text.Label
 		}
-		for _, r := range tally.CountList(p, f, nil).Rows {
+		for _, r := range must(tally.CountList(context.Background(), p, f, nil)).Rows {
 			found := p.Having(f, of(r.Item))
 			assert.EqualValues(t, r.Records, found.AndCardinality(p.Sample), "%s %q", f, r.Item)
 			assert.EqualValues(t, r.ContrastRecords, found.AndCardinality(p.Contrast), "%s %q", f, r.Item)
@@ -127,9 +128,17 @@ func TestTheRecordsBehindAnItemAreThoseThatAreCounted(t *testing.T) {
 
 func TestUnindexedRecordsAreCountedByYear(t *testing.T) {
 	indexed := []bib.Assignment{{Label: "Noise"}}
-	p := tally.NewPool([]*bib.Record{{Title: "a", Year: 2020, Headings: indexed}, {Title: "b", Year: 2024}, {Title: "c", Year: 2024, Headings: indexed}, {Title: "d"}}, nil)
+	p := must(tally.NewPool(context.Background(), []*bib.Record{{Title: "a", Year: 2020, Headings: indexed}, {Title: "b", Year: 2024}, {Title: "c", Year: 2024, Headings: indexed}, {Title: "d"}}, nil))
 	n, years := p.Unindexed()
 	assert.Equal(t, 2, n)
 	assert.Equal(t, []tally.YearShare{{Year: 0, Records: 1, Unindexed: 1}, {Year: 2020, Records: 1}, {Year: 2024, Records: 2, Unindexed: 1}}, years)
 	assert.Equal(t, 0.5, years[2].Share())
+}
+
+// must returns what was worked out; in a test nothing ends before its time.
+func must[T any](v T, err error) T {
+	if err != nil {
+		panic(err)
+	}
+	return v
 }

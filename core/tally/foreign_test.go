@@ -1,6 +1,7 @@
 package tally_test
 
 import (
+	"context"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -18,9 +19,9 @@ func TestTextThatDoesNotReadLikeEnglishIsTold(t *testing.T) {
 		"熱中症 の 予防 と 農業":                                         1,
 		"Heat, shade":                                           0, // too short to say
 	} {
-		assert.Equal(t, foreign, tally.NewPool([]*bib.Record{{Title: title}}, nil).Foreign(), title)
+		assert.Equal(t, foreign, must(tally.NewPool(context.Background(), []*bib.Record{{Title: title}}, nil)).Foreign(), title)
 	}
-	p := tally.NewPool(demo.NewWorld(1, 300).Records, nil)
+	p := must(tally.NewPool(context.Background(), demo.NewWorld(1, 300).Records, nil))
 	p.Keep()
 	assert.Zero(t, p.Foreign())
 }

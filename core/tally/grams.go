@@ -1,6 +1,7 @@
 package tally
 
 import (
+	"context"
 	"tamiz/core/index"
 )
 
@@ -23,17 +24,20 @@ type level struct {
 const none = -1
 
 // newGrams counts the n-grams of up to maxWords tokens that are in at least min records.
-func newGrams(ix *index.Index, s index.Stream, maxWords, min int) grams {
-	return countGrams(ix, s, maxWords, min, func(level, []int32) {})
+func newGrams(ctx context.Context, ix *index.Index, s index.Stream, maxWords, min int) (grams, error) {
+	return countGrams(ctx, ix, s, maxWords, min, func(level, []int32) {})
 }
 
 // countGrams does the same and shows of each level which n-gram begins at each place of the stream, or none.
-func countGrams(ix *index.Index, s index.Stream, maxWords, min int, visit func(l level, at []int32)) grams {
+func countGrams(ctx context.Context, ix *index.Index, s index.Stream, maxWords, min int, visit func(l level, at []int32)) (grams, error) {
 	at := make([]int32, len(s.Terms)) // the n-gram that begins at each place, or none
 	for i, t := range s.Terms {
 		at[i] = int32(t)
 	}
-	all := count(s, at, ix.Tokens(), func(i int) int32 { return at[i] })
+	all := count(ctx, s, at, ix.Tokens(), func(i int) int32 { return at[i] })
+	if ctx.Err() != nil {
+		return nil, ctx.Err()
+	}
 	first, number := all.keep(min)
 	first.tokens = number
 	renumber(at, number)
@@ -41,13 +45,16 @@ func countGrams(ix *index.Index, s index.Stream, maxWords, min int, visit func(l
 	out := grams{first}
 	for n := 2; n <= maxWords && len(out[n-2].records) > 0; n++ {
 		found := newPairs(len(out[n-2].records))
-		all := count(s, at, 0, func(i int) int32 {
+		all := count(ctx, s, at, 0, func(i int) int32 {
 			key, ok := joined(at, s, i, n)
 			if !ok {
 				return none
 			}
 			return found.put(key)
 		})
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		next, number := all.keep(min)
 		next.parents = make([]uint64, len(next.records))
 		next.pairs = newPairs(len(next.records))
@@ -65,18 +72,22 @@ func countGrams(ix *index.Index, s index.Stream, maxWords, min int, visit func(l
 		visit(next, at)
 		out = append(out, next)
 	}
-	return out
+	return out, nil
 }
 
 // count goes through the stream once. gram tells which n-gram begins at each place; it is asked in
-// order, so that it may look at what at holds for this place and those behind it.
-func count(s index.Stream, at []int32, size int, gram func(i int) int32) level {
+// order, so that it may look at what at holds for this place and those behind it. What it returns is of use only
+// where the context has not ended meanwhile.
+func count(ctx context.Context, s index.Stream, at []int32, size int, gram func(i int) int32) level {
 	l := level{records: make([]int32, size), occurrences: make([]int32, size), places: make([]int32, size)}
 	seen := make([]int32, size) // the last record in which each was counted, from 1
 	record, end := int32(0), 0
 	for i := range at {
 		for ; i >= int(s.Ends[end]); end++ {
 			record++
+		}
+		if i&(1<<16-1) == 0 && ctx.Err() != nil {
+			return l
 		}
 		g := gram(i)
 		at[i] = g

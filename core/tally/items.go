@@ -1,6 +1,7 @@
 package tally
 
 import (
+	"context"
 	"encoding/binary"
 	"slices"
 	"strings"
@@ -36,16 +37,19 @@ type items struct {
 }
 
 // buildItems counts the words of all records; it tells how far it is.
-func buildItems(ix *index.Index, o WordOptions, far func(part float64)) *items {
+func buildItems(ctx context.Context, ix *index.Index, o WordOptions, far func(part float64)) (*items, error) {
 	far(0.01)
 	defer far(1)
 	s := ix.Stream(ix.All(), o.Fields)
 	it := &items{o: o, records: ix.Len()}
 	var held [][]held
-	found := countGrams(ix, s, o.MaxWords, o.MinRecords, func(l level, at []int32) {
+	found, err := countGrams(ctx, ix, s, o.MaxWords, o.MinRecords, func(l level, at []int32) {
 		held = append(held, heldBy(s, l, at))
 		far(0.9 * float64(len(held)) / float64(o.MaxWords))
 	})
+	if err != nil {
+		return nil, err
+	}
 	place := it.name(ix, s, found)
 	for n, l := range found {
 		from := 0
@@ -59,7 +63,7 @@ func buildItems(ix *index.Index, o WordOptions, far func(part float64)) *items {
 		held[n] = nil
 	}
 	it.contain(found, place)
-	return it
+	return it, ctx.Err()
 }
 
 // A held is a record that holds an n-gram, and how often.

@@ -1,6 +1,7 @@
 package tally
 
 import (
+	"context"
 	"sync"
 	"sync/atomic"
 
@@ -11,7 +12,7 @@ import (
 // without reading them again. Each part is made when it is first asked for, and does not change.
 type kept struct {
 	counting atomic.Int32 // in hundredths, how far the words are counted
-	words    func() *items
+	words    lazy
 	lists    map[Facet]func() *listed
 	foreign  func() *roaring.Bitmap // records that do not read like English
 	below    sync.Map               // heading: the records that carry it or one below it
@@ -28,9 +29,7 @@ type partedList struct {
 // Keep makes a pool keep what it counts, for all the sets that will be looked at.
 func (p *Pool) Keep() {
 	k := &kept{lists: map[Facet]func() *listed{}}
-	k.words = sync.OnceValue(func() *items {
-		return buildItems(p.Index, DefaultWords, func(part float64) { k.counting.Store(int32(100 * part)) })
-	})
+	k.words = newLazy()
 	k.foreign = sync.OnceValue(func() *roaring.Bitmap { return foreignOf(p.Index) })
 	for _, f := range Facets {
 		k.lists[f] = sync.OnceValue(func() *listed { return buildListed(p.Records, f, nil) })
@@ -58,11 +57,46 @@ func (p *Pool) Over(sample, contrast *roaring.Bitmap) *Pool {
 func (p *Pool) sides() sides { return sidesOf(len(p.Records), p.Sample, p.Contrast) }
 
 // items returns the kept n-grams, or nil where none are kept by these options.
-func (p *Pool) items(o WordOptions) *items {
+func (p *Pool) items(ctx context.Context, o WordOptions) (*items, error) {
 	if p.kept == nil || o != DefaultWords {
-		return nil
+		return nil, nil
 	}
-	return p.kept.words()
+	return p.kept.words.get(ctx, func(ctx context.Context) (*items, error) {
+		it, err := buildItems(ctx, p.Index, DefaultWords, func(part float64) { p.kept.counting.Store(int32(100 * part)) })
+		if err != nil {
+			p.kept.counting.Store(0)
+		}
+		return it, err
+	})
+}
+
+// lazy is items that are counted when they are first asked for. Others who ask wait, as long as they like; where
+// the one who counts gives up, the next one does.
+type lazy struct {
+	turn  chan struct{}
+	items *atomic.Pointer[items]
+}
+
+func newLazy() lazy { return lazy{make(chan struct{}, 1), &atomic.Pointer[items]{}} }
+
+func (l lazy) get(ctx context.Context, build func(context.Context) (*items, error)) (*items, error) {
+	if it := l.items.Load(); it != nil {
+		return it, nil
+	}
+	select {
+	case l.turn <- struct{}{}:
+		defer func() { <-l.turn }()
+	case <-ctx.Done():
+		return nil, ctx.Err()
+	}
+	if it := l.items.Load(); it != nil {
+		return it, nil
+	}
+	it, err := build(ctx)
+	if err == nil {
+		l.items.Store(it)
+	}
+	return it, err
 }
 
 // listed returns the items of a facet that is a list, with all their mentions.

@@ -1,6 +1,7 @@
 package tally
 
 import (
+	"context"
 	"testing"
 
 	"github.com/RoaringBitmap/roaring/v2"
@@ -13,7 +14,7 @@ import (
 // Whatever sets are set against each other, what is kept of a pool gives what reading the text gives.
 func TestAnySetIsCountedAsFromItsText(t *testing.T) {
 	world := demo.NewWorld(2, 120)
-	kept := NewPool(world.Records[:80], world.Records[80:])
+	kept := must(NewPool(context.Background(), world.Records[:80], world.Records[80:]))
 	kept.Keep()
 	keys := world.Records[5:9]
 	rapid.Check(t, func(t *rapid.T) {
@@ -26,27 +27,27 @@ func TestAnySetIsCountedAsFromItsText(t *testing.T) {
 		}
 		over := kept.Over(draw("sample"), draw("contrast"))
 		read := &Pool{Records: over.Records, Index: over.Index, Sample: over.Sample, Contrast: over.Contrast}
-		fast, slow := CountWords(over, keys, DefaultWords), CountWords(read, keys, DefaultWords)
-		families := Families(over, fast, keys, DefaultWords)
+		fast, slow := must(CountWords(context.Background(), over, keys, DefaultWords)), must(CountWords(context.Background(), read, keys, DefaultWords))
+		families := must(Families(context.Background(), over, fast, keys, DefaultWords))
 		for i := range families {
 			unkept(&families[i].Row)
 			for k := range families[i].Forms {
 				unkept(&families[i].Forms[k])
 			}
 		}
-		require.Equal(t, Families(read, slow, keys, DefaultWords), families)
+		require.Equal(t, must(Families(context.Background(), read, slow, keys, DefaultWords)), families)
 		for i := range fast.Rows {
 			unkept(&fast.Rows[i])
 		}
 		require.Equal(t, slow.Rows, fast.Rows)
 		for _, f := range Facets[1:] {
-			require.Equal(t, CountList(read, f, keys), CountList(over, f, keys), f)
+			require.Equal(t, must(CountList(context.Background(), read, f, keys)), must(CountList(context.Background(), over, f, keys)), f)
 		}
 	})
 }
 
 func TestARecordOnBothSidesCountsInTheSample(t *testing.T) {
-	p := NewPool(demo.NewWorld(2, 10).Records, nil).Over(roaring.BitmapOf(1, 2, 3), roaring.BitmapOf(3, 4))
+	p := must(NewPool(context.Background(), demo.NewWorld(2, 10).Records, nil)).Over(roaring.BitmapOf(1, 2, 3), roaring.BitmapOf(3, 4))
 	require.Equal(t, []uint32{4}, p.Contrast.ToArray())
 }
 

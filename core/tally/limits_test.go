@@ -1,6 +1,7 @@
 package tally
 
 import (
+	"context"
 	"slices"
 	"strconv"
 	"testing"
@@ -14,10 +15,10 @@ import (
 
 func TestWhatALimitLoses(t *testing.T) {
 	at := func(year int, language ...string) *bib.Record { return &bib.Record{Year: year, Languages: language} }
-	pool := NewPool([]*bib.Record{at(2001, "eng"), at(2001, "spa"), at(2003, "eng", "spa"), at(2010, "eng"), at(0)}, nil)
+	pool := must(NewPool(context.Background(), []*bib.Record{at(2001, "eng"), at(2001, "spa"), at(2003, "eng", "spa"), at(2010, "eng"), at(0)}, nil))
 	keys := []*bib.Record{at(2001, "eng"), at(2010), at(0, "spa")}
 
-	years := CountList(pool, Years, keys)
+	years := must(CountList(context.Background(), pool, Years, keys))
 	losses := map[string]Loss{}
 	for i, l := range years.Losses() {
 		losses[years.Rows[i].Item] = l
@@ -28,7 +29,7 @@ func TestWhatALimitLoses(t *testing.T) {
 		"2010": {4, 0.8, 2},
 	}, losses)
 
-	languages := CountList(pool, Languages, keys)
+	languages := must(CountList(context.Background(), pool, Languages, keys))
 	clear(losses)
 	for i, l := range languages.Losses() {
 		losses[languages.Rows[i].Item] = l
@@ -42,7 +43,7 @@ func TestHowFarDownTheListHalfIsReached(t *testing.T) {
 		for _, j := range journals {
 			records = append(records, &bib.Record{Journal: j})
 		}
-		return CountList(NewPool(records, nil), Journals, nil)
+		return must(CountList(context.Background(), must(NewPool(context.Background(), records, nil)), Journals, nil))
 	}
 	for _, c := range []struct {
 		name     string
@@ -79,7 +80,7 @@ func TestLossesAreWhatIsLeftOver(t *testing.T) {
 			}
 			records = append(records, r)
 		}
-		tally := CountList(NewPool(records, nil), Years, records)
+		tally := must(CountList(context.Background(), must(NewPool(context.Background(), records, nil)), Years, records))
 		for i, l := range tally.Losses() {
 			from, err := strconv.Atoi(tally.Rows[i].Item)
 			require.NoError(t, err)

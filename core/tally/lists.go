@@ -1,6 +1,7 @@
 package tally
 
 import (
+	"context"
 	"slices"
 	"strconv"
 	"strings"
@@ -121,7 +122,7 @@ func JournalKey(journal string) string {
 }
 
 // CountList counts a facet whose items records carry as lists. keys may be nil.
-func CountList(p *Pool, f Facet, keys []*bib.Record) *Tally {
+func CountList(ctx context.Context, p *Pool, f Facet, keys []*bib.Record) (*Tally, error) {
 	t := &Tally{Facet: f, Sample: int(p.Sample.GetCardinality()), Contrast: int(p.Contrast.GetCardinality()),
 		HasKeys: keys != nil, KeyStudies: len(keys), HasCentral: f == Headings, HasNarrower: f == Headings && p.Thesaurus != nil}
 	inKeys := map[string]int{}
@@ -147,6 +148,9 @@ func CountList(p *Pool, f Facet, keys []*bib.Record) *Tally {
 		}
 	}
 	for i := range l.items {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		r, ok := l.items[i].row(sides)
 		if !ok {
 			continue
@@ -159,7 +163,7 @@ func CountList(p *Pool, f Facet, keys []*bib.Record) *Tally {
 		t.Rows = append(t.Rows, r)
 	}
 	t.figures()
-	return t
+	return t, nil
 }
 
 // listed is the items of a facet that records carry as lists, with every mention of each.

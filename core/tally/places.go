@@ -1,6 +1,7 @@
 package tally
 
 import (
+	"context"
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/index"
@@ -20,9 +21,12 @@ func (p *Places) Of(item int) []uint32 { return p.places[item] }
 func (p *Places) Words(item int) int { return p.Items[item].words }
 
 // FindPlaces finds the kept n-grams of a set of records that keep admits, and where they stand.
-func FindPlaces(ix *index.Index, set *roaring.Bitmap, o WordOptions, keep func(item Row, words int) bool) *Places {
+func FindPlaces(ctx context.Context, ix *index.Index, set *roaring.Bitmap, o WordOptions, keep func(item Row, words int) bool) (*Places, error) {
 	p := &Places{Stream: ix.Stream(set, o.Fields)}
-	found := newGrams(ix, p.Stream, o.MaxWords, o.MinRecords)
+	found, err := newGrams(ctx, ix, p.Stream, o.MaxWords, o.MinRecords)
+	if err != nil {
+		return nil, err
+	}
 	rows, place := found.items(ix, p.Stream)
 	number := make([]int32, len(rows))
 	for i, r := range rows {
@@ -43,5 +47,5 @@ func FindPlaces(ix *index.Index, set *roaring.Bitmap, o WordOptions, keep func(i
 			}
 		}
 	})
-	return p
+	return p, ctx.Err()
 }

@@ -3,6 +3,7 @@
 package tally
 
 import (
+	"context"
 	"math"
 	"slices"
 
@@ -48,16 +49,20 @@ type Pool struct {
 
 // NewPool indexes a sample and its contrast. A record of the contrast that is one with a record of
 // the sample is left out: it never counts on both sides.
-func NewPool(sample, contrast []*bib.Record) *Pool {
+func NewPool(ctx context.Context, sample, contrast []*bib.Record) (*Pool, error) {
 	var known bib.Known
 	for i, r := range sample {
 		known.Add(r, i)
 	}
 	records := append(slices.Clone(sample), known.Without(contrast)...)
-	p := &Pool{Records: records, Index: index.Build(records), Sample: roaring.New(), Contrast: roaring.New()}
+	ix, err := index.BuildWithin(ctx, records)
+	if err != nil {
+		return nil, err
+	}
+	p := &Pool{Records: records, Index: ix, Sample: roaring.New(), Contrast: roaring.New()}
 	p.Sample.AddRange(0, uint64(len(sample)))
 	p.Contrast.AddRange(uint64(len(sample)), uint64(len(records)))
-	return p
+	return p, nil
 }
 
 // A Tally is the counts of one facet.
@@ -163,10 +168,10 @@ func Round(x float64) float64 {
 }
 
 // Count counts a facet of the pool's sample; the options hold for words. keys, which may be nil, are
-// the key studies.
-func Count(p *Pool, f Facet, keys []*bib.Record, o WordOptions) *Tally {
+// the key studies. Where the context ends before, that is the error.
+func Count(ctx context.Context, p *Pool, f Facet, keys []*bib.Record, o WordOptions) (*Tally, error) {
 	if f == Words {
-		return CountWords(p, keys, o)
+		return CountWords(ctx, p, keys, o)
 	}
-	return CountList(p, f, keys)
+	return CountList(ctx, p, f, keys)
 }

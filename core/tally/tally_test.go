@@ -1,6 +1,7 @@
 package tally_test
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"strings"
@@ -52,7 +53,7 @@ func TestWordsAreCountedAsDefined(t *testing.T) {
 			}
 		}
 		got := map[string]tally.Row{}
-		for _, r := range tally.CountWords(tally.NewPool(sample, contrast), keys, o).Rows {
+		for _, r := range must(tally.CountWords(context.Background(), must(tally.NewPool(context.Background(), sample, contrast)), keys, o)).Rows {
 			got[r.Item] = tally.Row{Item: r.Item, Records: r.Records, Occurrences: r.Occurrences, ContrastRecords: r.ContrastRecords, Keys: r.Keys}
 		}
 		assert.Equal(t, want, got)
@@ -64,7 +65,7 @@ func TestTallyOfTwoDisjointSamplesIsTheirSum(t *testing.T) {
 		a, b := records(t, "a", 1, 6), records(t, "b", 1, 6)
 		count := func(rs []*bib.Record) map[string]int {
 			out := map[string]int{}
-			for _, r := range tally.CountWords(tally.NewPool(rs, nil), nil, tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 3, MinRecords: 1}).Rows {
+			for _, r := range must(tally.CountWords(context.Background(), must(tally.NewPool(context.Background(), rs, nil)), nil, tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 3, MinRecords: 1})).Rows {
 				out[r.Item] = r.Records
 			}
 			return out
@@ -79,7 +80,7 @@ func TestTallyOfTwoDisjointSamplesIsTheirSum(t *testing.T) {
 
 func TestRowsStandByPullThenRecordsThenItem(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		rows := tally.CountWords(tally.NewPool(records(t, "s", 1, 8), records(t, "c", 0, 8)), nil, tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 2, MinRecords: 1}).Rows
+		rows := must(tally.CountWords(context.Background(), must(tally.NewPool(context.Background(), records(t, "s", 1, 8), records(t, "c", 0, 8))), nil, tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 2, MinRecords: 1})).Rows
 		for i := 1; i < len(rows); i++ {
 			a, b := rows[i-1], rows[i]
 			pa, pb := tally.Round(a.Pull), tally.Round(b.Pull)
@@ -93,9 +94,9 @@ func TestARecordOfTheSampleNeverCountsInTheContrast(t *testing.T) {
 	heat := &bib.Record{Title: "Heat in crews", Year: 2014, Authors: []bib.Person{{Family: "Velkana"}}}
 	again := &bib.Record{Title: "HEAT in crews.", Year: 2015, Authors: []bib.Person{{Family: "velkana"}}}
 	other := &bib.Record{Title: "Heat in mills", DOI: "10.99999/x"}
-	p := tally.NewPool([]*bib.Record{heat}, []*bib.Record{again, other})
+	p := must(tally.NewPool(context.Background(), []*bib.Record{heat}, []*bib.Record{again, other}))
 	assert.EqualValues(t, 1, p.Contrast.GetCardinality())
-	all := tally.CountWords(tally.NewPool([]*bib.Record{heat}, []*bib.Record{again}), nil, tally.WordOptions{Fields: bib.Title, MaxWords: 1, MinRecords: 1})
+	all := must(tally.CountWords(context.Background(), must(tally.NewPool(context.Background(), []*bib.Record{heat}, []*bib.Record{again})), nil, tally.WordOptions{Fields: bib.Title, MaxWords: 1, MinRecords: 1}))
 	assert.Zero(t, all.Contrast, "a contrast wholly inside the sample is none")
 }
 
@@ -126,7 +127,7 @@ func TestHeadingsFoldAndShowTheirMostFrequentWriting(t *testing.T) {
 		return r
 	}
 	sample := []*bib.Record{carry("Ear  Guards", "EAR GUARDS"), carry("ear guards", "*Ear Guards"), carry("Ear Guards"), carry("Noise"), {Keywords: []string{"ear guards"}}}
-	got := tally.CountList(tally.NewPool(sample, nil), tally.Headings, []*bib.Record{carry("ear guards", "Ear Guards"), carry("noise")})
+	got := must(tally.CountList(context.Background(), must(tally.NewPool(context.Background(), sample, nil)), tally.Headings, []*bib.Record{carry("ear guards", "Ear Guards"), carry("noise")}))
 	assert.Equal(t, []tally.Row{
 		{Item: "Ear Guards", Records: 3, Occurrences: 5, Share: 0.6, Central: 1, Keys: 1,
 			Writings: map[string]int{"EAR GUARDS": 1, "Ear  Guards": 1, "Ear Guards": 2, "ear guards": 1}},

@@ -1,6 +1,7 @@
 package tally
 
 import (
+	"context"
 	"strings"
 
 	"tamiz/core/bib"
@@ -22,20 +23,27 @@ var DefaultWords = WordOptions{Fields: bib.TitleAbstract, MaxWords: 4, MinRecord
 const MaxWords = 8
 
 // CountWords counts the kept n-grams of the pool's sample. keys may be nil.
-func CountWords(p *Pool, keys []*bib.Record, o WordOptions) *Tally {
+func CountWords(ctx context.Context, p *Pool, keys []*bib.Record, o WordOptions) (*Tally, error) {
 	t := &Tally{Facet: Words, Sample: int(p.Sample.GetCardinality()), Contrast: int(p.Contrast.GetCardinality()),
 		HasKeys: keys != nil, KeyStudies: len(keys), LeftOutBelow: o.MinRecords}
-	if it := p.items(o); it != nil {
+	it, err := p.items(ctx, o)
+	if err != nil {
+		return nil, err
+	}
+	if it != nil {
 		t.Rows = it.rows(p.sides(), t.Sample, t.Contrast)
 		if inKeys := keyGrams(keys, o); len(inKeys) > 0 {
 			for i := range t.Rows {
 				t.Rows[i].Keys = inKeys[t.Rows[i].Item]
 			}
 		}
-		return t
+		return t, nil
 	}
 	sample := p.Index.Stream(p.Sample, o.Fields)
-	found := newGrams(p.Index, sample, o.MaxWords, o.MinRecords)
+	found, err := newGrams(ctx, p.Index, sample, o.MaxWords, o.MinRecords)
+	if err != nil {
+		return nil, err
+	}
 	contrast := found.in(p.Index.Stream(p.Contrast, o.Fields))
 	inKeys := keyGrams(keys, o)
 	rows, place := found.items(p.Index, sample)
@@ -49,7 +57,7 @@ func CountWords(p *Pool, keys []*bib.Record, o WordOptions) *Tally {
 	}
 	t.Rows = rows
 	t.figures()
-	return t
+	return t, ctx.Err()
 }
 
 // items returns the n-grams that are kept as items, with what they are absorbed by and their families,
