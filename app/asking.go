@@ -56,7 +56,7 @@ func unreadable(err error) error {
 	case errors.As(err, &p), errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded):
 		return err
 	}
-	return &Problem{Type: "no-records", Status: 422, Field: "file", Title: "The file could not be read. Nothing was brought in.", Detail: err.Error(), Params: map[string]string{"why": sentence(err.Error())}}
+	return &Problem{Type: "no-records", Status: 422, Field: "file", Title: "The file could not be read. Nothing was brought in.", Detail: exchange.InWords(err), Params: map[string]string{"why": sentence(exchange.InWords(err))}}
 }
 
 // knownColumns returns the mapping that was kept for tables with these heads.
@@ -166,7 +166,7 @@ func (a *App) PreviewImport(ctx context.Context, id int64, s FileSettings, refil
 	}
 	out := &FilePreview{Records: []PreviewRecord{}, Notices: []string{}, Settings: s}
 	if err := s.check(); err != nil {
-		out.Problem = sentence(err.Error())
+		out.Problem = sentence(exchange.InWords(err))
 		return out, nil
 	}
 	r, _, err := records.Open(strings.NewReader(head), records.Options{Columns: s.Columns, Map: s.Map, Report: func(n exchange.Notice) {
@@ -175,7 +175,7 @@ func (a *App) PreviewImport(ctx context.Context, id int64, s FileSettings, refil
 		}
 	}})
 	if err != nil {
-		out.Problem = sentence(err.Error())
+		out.Problem = sentence(exchange.InWords(err))
 		return out, nil
 	}
 	for len(out.Records) < previewed {
@@ -184,7 +184,7 @@ func (a *App) PreviewImport(ctx context.Context, id int64, s FileSettings, refil
 			break
 		}
 		if err != nil {
-			out.Problem = sentence(err.Error())
+			out.Problem = sentence(exchange.InWords(err))
 			break
 		}
 		out.Records = append(out.Records, previewOf(rec))
@@ -247,7 +247,7 @@ func (a *App) AnswerImport(ctx context.Context, id int64, answer FileAnswer) (Im
 		return Import{}, err
 	}
 	if err := answer.check(); err != nil {
-		return Import{}, &Problem{Type: "invalid", Status: 422, Field: "settings", Title: sentence(err.Error())}
+		return Import{}, &Problem{Type: "invalid", Status: 422, Field: "settings", Title: sentence(exchange.InWords(err))}
 	}
 	before, err := settingsOf(i)
 	if err != nil {

@@ -219,7 +219,7 @@ func (a *App) Bench(ctx context.Context, review int64, q BenchQuestion) (*Bench,
 				}
 			}
 			if found == nil {
-				if found, err = coverage.Hits(d.keys.set, t.Term); err != nil {
+				if found, err = d.inKeys(t.Term); err != nil {
 					return nil, err
 				}
 			}
@@ -246,6 +246,15 @@ func (a *App) Bench(ctx context.Context, review int64, q BenchQuestion) (*Bench,
 		b.Limits = append(b.Limits, row)
 	}
 	return b, nil
+}
+
+// inKeys returns the key studies that a term catches, less those that are not where counts are shown.
+func (d *desk) inKeys(t strategy.Term) (*roaring.Bitmap, error) {
+	found, err := coverage.Hits(d.keys.set, t)
+	if err == nil && d.keys.absent != nil {
+		found = roaring.AndNot(found, d.keys.absent)
+	}
+	return found, err
 }
 
 // setAside takes some records out of all that was found.

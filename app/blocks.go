@@ -144,7 +144,7 @@ func (d *desk) lookUp(out *TriedTerm, word string) error {
 		h := v.Headings[l.Heading]
 		hit := HeadingHit{Label: h.Label, Via: string(l.Via), Matched: l.Matched, Narrower: len(v.Below(l.Heading)) - 1, ScopeNote: h.ScopeNote}
 		term := strategy.Term{Kind: strategy.HeadingTerm, Heading: h.Label, On: true}
-		found, err := coverage.Hits(d.keys.set, term)
+		found, err := d.inKeys(term)
 		if err != nil {
 			return err
 		}
@@ -182,7 +182,7 @@ func (a *App) TryTerm(ctx context.Context, review int64, t Typed) (*TriedTerm, e
 	}
 	if out.Refused == nil {
 		out.Term = &Term{Term: term}
-		found, err := coverage.Hits(d.keys.set, term)
+		found, err := d.inKeys(term)
 		if err != nil {
 			return nil, err
 		}

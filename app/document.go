@@ -254,33 +254,17 @@ func (d Document) saved() ([]byte, error) {
 	return []byte(strings.ReplaceAll(string(body), `\u0000`, "")), err
 }
 
-// merge brings together what two people made of one document. Blocks, question, frame and limits each
-// go to whoever changed them; the letters of blocks that both changed differently are returned.
+// merge brings together what two people made of one document. Blocks, question, frame and the like each go to
+// whoever changed them; what both changed differently is named: the letters of blocks, and the other parts in words.
 func merge(base, mine, theirs Document) (merged Document, conflicts []string) {
 	merged = theirs
-	if mine.Question != base.Question {
-		if theirs.Question != base.Question && theirs.Question != mine.Question {
-			conflicts = append(conflicts, "question")
-		}
-		merged.Question = mine.Question
-	}
-	if mine.Frame != base.Frame {
-		merged.Frame = mine.Frame
-	}
-	if !reflect.DeepEqual(mine.Limits, base.Limits) {
-		if !reflect.DeepEqual(theirs.Limits, base.Limits) && !reflect.DeepEqual(theirs.Limits, mine.Limits) {
-			conflicts = append(conflicts, "limits")
-		}
-		merged.Limits = mine.Limits
-	}
-	if !reflect.DeepEqual(mine.Vocabulary, base.Vocabulary) {
-		merged.Vocabulary = mine.Vocabulary
-	}
-	if !reflect.DeepEqual(mine.Halves, base.Halves) {
-		merged.Halves = mine.Halves
-	}
+	merged.Question = either("question", base.Question, mine.Question, theirs.Question, &conflicts)
+	merged.Frame = either("frame", base.Frame, mine.Frame, theirs.Frame, &conflicts)
+	merged.Limits = either("limits", base.Limits, mine.Limits, theirs.Limits, &conflicts)
+	merged.Vocabulary = either("vocabulary", base.Vocabulary, mine.Vocabulary, theirs.Vocabulary, &conflicts)
+	merged.Halves = either("halves", base.Halves, mine.Halves, theirs.Halves, &conflicts)
 	merged.Parted = mergeSets(base.Parted, mine.Parted, theirs.Parted)
-	merged.HandSearch = mergeJournals(base.HandSearch, mine.HandSearch, theirs.HandSearch)
+	merged.HandSearch = mergeJournals(base.HandSearch, mine.HandSearch, theirs.HandSearch, &conflicts)
 	find := func(d Document, id string) *Block {
 		if i := d.block(id); i >= 0 {
 			return &d.Blocks[i]
@@ -321,8 +305,41 @@ func merge(base, mine, theirs Document) (merged Document, conflicts []string) {
 			keep(m)
 		}
 	}
-	merged.Blocks = blocks
+	merged.Blocks = mergeOrder(base, mine, theirs, blocks, &conflicts)
 	return merged, conflicts
+}
+
+// either returns what one of two people made of something; where both made something else of it, that is a conflict.
+func either[T any](what string, base, mine, theirs T, conflicts *[]string) T {
+	switch {
+	case reflect.DeepEqual(mine, base):
+		return theirs
+	case !reflect.DeepEqual(theirs, base) && !reflect.DeepEqual(theirs, mine):
+		*conflicts = append(*conflicts, what)
+	}
+	return mine
+}
+
+// mergeOrder puts blocks into the order that one of two people gave them; those that are new stay behind.
+func mergeOrder(base, mine, theirs Document, blocks []Block, conflicts *[]string) []Block {
+	order := func(d Document) (ids []string) {
+		for _, b := range d.Blocks {
+			if base.block(b.ID) >= 0 && mine.block(b.ID) >= 0 && theirs.block(b.ID) >= 0 {
+				ids = append(ids, b.ID)
+			}
+		}
+		return ids
+	}
+	wanted := either("order of blocks", order(base), order(mine), order(theirs), conflicts)
+	place := func(b Block) int {
+		if i := slices.Index(wanted, b.ID); i >= 0 {
+			return i
+		}
+		return len(wanted)
+	}
+	out := slices.Clone(blocks)
+	slices.SortStableFunc(out, func(a, b Block) int { return place(a) - place(b) })
+	return out
 }
 
 // mergeSets brings two sets together: what either put in or took out is in or out.
@@ -336,8 +353,9 @@ func mergeSets(base, mine, theirs []string) []string {
 	return out
 }
 
-// mergeJournals brings two hand-search lists together, journal by journal; of one that both changed mine is kept.
-func mergeJournals(base, mine, theirs []HandSearch) []HandSearch {
+// mergeJournals brings two hand-search lists together, journal by journal; one that both changed differently is a
+// conflict.
+func mergeJournals(base, mine, theirs []HandSearch, conflicts *[]string) []HandSearch {
 	find := func(list []HandSearch, journal string) (HandSearch, bool) {
 		i := slices.IndexFunc(list, func(h HandSearch) bool { return h.Journal == journal })
 		if i < 0 {
@@ -351,9 +369,15 @@ func mergeJournals(base, mine, theirs []HandSearch) []HandSearch {
 		m, kept := find(mine, t.Journal)
 		switch {
 		case before && !kept && t == b: // I took it out
+		case !kept && before: // I took out what they changed
+			*conflicts = append(*conflicts, t.Name)
+			out = append(out, t)
 		case !kept || m == b:
 			out = append(out, t)
 		default:
+			if t != m && (!before || t != b) {
+				*conflicts = append(*conflicts, t.Name)
+			}
 			out = append(out, m)
 		}
 	}
@@ -361,9 +385,14 @@ func mergeJournals(base, mine, theirs []HandSearch) []HandSearch {
 		if _, there := find(theirs, m.Journal); there {
 			continue
 		}
-		if b, before := find(base, m.Journal); !before || m != b { // new, or changed while they took it out
-			out = append(out, m)
+		b, before := find(base, m.Journal)
+		if before && m == b {
+			continue
 		}
+		if before { // I changed what they took out
+			*conflicts = append(*conflicts, m.Name)
+		}
+		out = append(out, m)
 	}
 	return out
 }

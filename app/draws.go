@@ -258,11 +258,11 @@ func (a *App) fetch(ctx context.Context, t store.Task) error {
 	}
 	s, err := a.source(ctx, d.Source)
 	if err != nil {
-		return a.endDraw(ctx, d, "failed", err.Error())
+		return err
 	}
 	c, err := a.client(s)
 	if err != nil {
-		return a.endDraw(ctx, d, "failed", err.Error())
+		return err
 	}
 	told := time.Time{}
 	tell := func(always bool) {
@@ -285,7 +285,7 @@ func (a *App) fetch(ctx context.Context, t store.Task) error {
 		return ctx.Err()
 	}
 	if err != nil {
-		return a.endDraw(ctx, d, "failed", unanswered(s.Name, err).Error())
+		return unanswered(s.Name, err)
 	}
 	var known bib.Known
 	n := 0

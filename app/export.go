@@ -32,10 +32,10 @@ func (a *App) Export(ctx context.Context, review int64, e Export) (file io.ReadC
 		choice.Fields = e.Fields
 	}
 	if err := choice.Check(); err != nil {
-		return nil, "", invalid("fields", "%s", sentence(err.Error()))
+		return nil, "", invalid("fields", "%s", sentence(exchange.InWords(err)))
 	}
 	if _, err := records.Create(io.Discard, e.Format, choice); err != nil {
-		return nil, "", invalid("format", "%s", sentence(err.Error()))
+		return nil, "", invalid("format", "%s", sentence(exchange.InWords(err)))
 	}
 	ids, err := a.setIDs(ctx, review, e.Of)
 	if err != nil {

@@ -295,7 +295,7 @@ func (f *filer) vocabulary(ctx context.Context) error {
 		return f.file.failed
 	}
 	if err != nil {
-		return &Problem{Type: "no-vocabulary", Status: 422, Field: "file", Title: "The file could not be read as a vocabulary. Nothing was brought in.", Detail: err.Error()}
+		return &Problem{Type: "no-vocabulary", Status: 422, Field: "file", Title: "The file could not be read as a vocabulary. Nothing was brought in.", Detail: exchange.InWords(err)}
 	}
 	t, troubles := thesaurus.Build(concepts, "")
 	for _, x := range troubles {

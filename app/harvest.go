@@ -98,6 +98,14 @@ type Unindexed struct {
 	Unindexed int `json:"unindexed"`
 }
 
+// checkFacet refuses a facet that there is not.
+func checkFacet(f tally.Facet) error {
+	if !slices.Contains(tally.Facets, f) {
+		return invalid("facet", "There is no facet %q.", string(f))
+	}
+	return nil
+}
+
 var errNoSample = &Problem{Type: "no-sample", Status: 409, Title: "There is no sample to look at yet. Bring in a file of records first."}
 
 // textual reports whether the items of a facet go into a block as words.
@@ -124,6 +132,9 @@ func itemKey(f tally.Facet, item string, parted tally.Parted) string {
 
 // Tally counts a facet of what is looked at.
 func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, error) {
+	if err := checkFacet(f); err != nil {
+		return nil, err
+	}
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}

@@ -78,6 +78,9 @@ func (a *App) ImportFile(ctx context.Context, review int64, kind, name string, a
 	if err != nil {
 		return Import{}, gone(err, "review")
 	}
+	if kind != "sample" && kind != "keys" && kind != "vocabulary" {
+		return Import{}, invalid("kind", "A file is a sample, key studies or a vocabulary, not %q.", kind)
+	}
 	name, err = goodName(path.Base(strings.ReplaceAll(name, `\`, "/")))
 	if err != nil {
 		return Import{}, err

@@ -84,6 +84,9 @@ const (
 
 // Item looks at one item of a tally.
 func (a *App) Item(ctx context.Context, review int64, f tally.Facet, item string) (*Item, error) {
+	if err := checkFacet(f); err != nil {
+		return nil, err
+	}
 	if err := a.quick.take(ctx); err != nil {
 		return nil, err
 	}

@@ -89,17 +89,72 @@ func TestHandSearchListsAreBroughtTogetherJournalByJournal(t *testing.T) {
 		}
 		return out
 	}
-	for name, c := range map[string]struct{ base, mine, theirs, want []HandSearch }{
-		"both add":              {list(), list("a"), list("b"), list("b", "a")},
-		"I take out":            {list("a", "b"), list("b"), list("a", "b"), list("b")},
-		"they take out":         {list("a", "b"), list("a", "b"), list("b"), list("b")},
-		"each notes another":    {list("a", "b"), list("a1", "b"), list("a", "b2"), list("a1", "b2")},
-		"both note one":         {list("a"), list("a1"), list("a2"), list("a1")},
-		"I note what they drop": {list("a"), list("a1"), list(), list("a1")},
-		"they note what I drop": {list("a"), list(), list("a2"), list("a2")},
-		"both add the same":     {list(), list("a"), list("a"), list("a")},
+	for name, c := range map[string]struct {
+		base, mine, theirs, want []HandSearch
+		conflict                 bool
+	}{
+		"both add":              {list(), list("a"), list("b"), list("b", "a"), false},
+		"I take out":            {list("a", "b"), list("b"), list("a", "b"), list("b"), false},
+		"they take out":         {list("a", "b"), list("a", "b"), list("b"), list("b"), false},
+		"each notes another":    {list("a", "b"), list("a1", "b"), list("a", "b2"), list("a1", "b2"), false},
+		"both note one":         {list("a"), list("a1"), list("a2"), list("a1"), true},
+		"both note alike":       {list("a"), list("a1"), list("a1"), list("a1"), false},
+		"I note what they drop": {list("a"), list("a1"), list(), list("a1"), true},
+		"they note what I drop": {list("a"), list(), list("a2"), list("a2"), true},
+		"both add the same":     {list(), list("a"), list("a"), list("a"), false},
 	} {
-		assert.Equal(t, c.want, mergeJournals(c.base, c.mine, c.theirs), name)
+		var conflicts []string
+		assert.Equal(t, c.want, mergeJournals(c.base, c.mine, c.theirs, &conflicts), name)
+		assert.Equal(t, c.conflict, len(conflicts) > 0, name)
+	}
+}
+
+func TestNothingOfTwoPeoplesWorkIsLostWithoutAWord(t *testing.T) {
+	base := doc(with("A", "crew"), with("B", "shade"), with("C", "kidney"))
+	base.Frame = "pico"
+	mine, theirs := base, base
+	mine.Frame, theirs.Frame = "peo", "spider"
+	_, conflicts := merge(base, mine, theirs)
+	assert.Equal(t, []string{"frame"}, conflicts)
+	seven, eight := int64(7), int64(8)
+	mine, theirs = base, base
+	mine.Vocabulary, theirs.Vocabulary = &seven, &eight
+	mine.Halves, theirs.Halves = &Halves{Seed: 1}, &Halves{Seed: 2}
+	_, conflicts = merge(base, mine, theirs)
+	assert.Equal(t, []string{"vocabulary", "halves"}, conflicts)
+}
+
+func TestTheOrderOfBlocksIsThatOfWhoeverChangedIt(t *testing.T) {
+	letters := func(d Document) (out string) {
+		for _, b := range d.Blocks {
+			out += b.Name
+		}
+		return out
+	}
+	ordered := func(order string) Document {
+		var blocks []Block
+		for _, c := range order {
+			blocks = append(blocks, with(string(c), "x"+string(c)))
+		}
+		return doc(blocks...)
+	}
+	for name, c := range map[string]struct{ base, mine, theirs, want string }{
+		"I moved one":              {"ABC", "CAB", "ABC", "CAB"},
+		"they moved one":           {"ABC", "ABC", "BCA", "BCA"},
+		"I moved, they added":      {"ABC", "CAB", "ABCD", "CABD"},
+		"they moved, I added":      {"ABC", "ABCE", "CBA", "CBAE"},
+		"I moved, they took one":   {"ABC", "CAB", "AC", "CA"},
+		"both moved alike":         {"ABC", "CAB", "CAB", "CAB"},
+		"I took one, they moved":   {"ABC", "AC", "CBA", "CA"},
+		"both moved the other way": {"ABC", "CAB", "BAC", ""},
+	} {
+		merged, conflicts := merge(ordered(c.base), ordered(c.mine), ordered(c.theirs))
+		if c.want == "" {
+			assert.Equal(t, []string{"order of blocks"}, conflicts, name)
+			continue
+		}
+		assert.Empty(t, conflicts, name)
+		assert.Equal(t, c.want, letters(merged), name)
 	}
 }
 

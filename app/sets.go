@@ -158,6 +158,11 @@ func (d *desk) behind(ctx context.Context, s RecordSet) (*roaring.Bitmap, error)
 // told returns the records of the pool that an item, an aspect of one or of a whole facet, or a team stands for; nil for
 // a set that is told otherwise. variants are those of an item that is a word or phrase.
 func (p *pool) told(s RecordSet, variants func(f tally.Facet, item string) ([]string, error)) (*roaring.Bitmap, error) {
+	if s.Facet != nil {
+		if err := checkFacet(*s.Facet); err != nil {
+			return nil, err
+		}
+	}
 	switch {
 	case len(s.Team) > 0:
 		return p.Together(s.Team), nil

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"tamiz/core/query"
+	"tamiz/exchange"
 	"tamiz/source"
 	"tamiz/source/sru"
 	"tamiz/store"
@@ -103,11 +104,13 @@ func unanswered(name string, err error) error {
 	if err == nil || errors.Is(err, context.Canceled) {
 		return err
 	}
-	p := &Problem{Type: "source-unanswered", Status: 424, Params: map[string]string{"source": name}, Detail: err.Error()}
+	p := &Problem{Type: "source-unanswered", Status: 424, Params: map[string]string{"source": name}, Detail: exchange.InWords(err)}
 	var refused *source.Refusal
 	switch {
 	case errors.As(err, &refused):
 		p.Type, p.Status, p.Title = "source-refused", 422, fmt.Sprintf("%s refuses the question: %s.", name, refused)
+	case errors.Is(err, source.ErrNoYears):
+		p.Type, p.Status, p.Field, p.Title = "no-years", 422, "how", sentence(err.Error())
 	case errors.Is(err, source.ErrNotAllowed):
 		p.Type, p.Status, p.Field, p.Title = "address-not-allowed", 422, "address", "This address is not asked: "+strings.TrimPrefix(err.Error(), source.ErrNotAllowed.Error()+": ")+"."
 	case errors.Is(err, source.ErrTimeout), errors.Is(err, context.DeadlineExceeded):
@@ -254,7 +257,7 @@ func (a *App) Try(ctx context.Context, id int64, t TryOut) (*Answer, error) {
 	if !t.Own {
 		q, err := query.Parse(t.Query, nil)
 		if err != nil {
-			return nil, &Problem{Type: "refused", Status: 422, Field: "query", Title: sentence(err.Error())}
+			return nil, &Problem{Type: "refused", Status: 422, Field: "query", Title: sentence(exchange.InWords(err))}
 		}
 		out.Query, out.Notes = rendered(q.Expr, s.Map)
 	}

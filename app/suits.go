@@ -35,6 +35,9 @@ type Suit struct {
 // it is saved. Words and keywords keep company; a heading keeps that of its label or, where that is no word of
 // the records, of its entry terms.
 func (a *App) Suits(ctx context.Context, review int64, f tally.Facet) (*Suits, error) {
+	if err := checkFacet(f); err != nil {
+		return nil, err
+	}
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}

@@ -16,6 +16,9 @@ const mostSheetRows = 1_048_575
 // TallyFile writes a facet of what is looked at as a file: csv or xlsx. Words are folded into families. name is
 // that of the file; called, what is looked at where that is not the sample.
 func (a *App) TallyFile(ctx context.Context, review int64, f tally.Facet, format, called string) (file io.ReadCloser, name string, err error) {
+	if err := checkFacet(f); err != nil {
+		return nil, "", err
+	}
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, "", err
 	}

@@ -22,6 +22,13 @@ const (
 	TotalMoved TroubleKind = "total-moved" // the source's count changed between pages
 )
 
+// A draw is given up for now when so many of the last answers could not be read: what is left of a source whose
+// answers are mostly garbage is not worth the hours it would take to find it.
+const (
+	lookedBack = 40
+	maxUseless = 32
+)
+
 // maxInARow is how many pages may be refused or go without any answer before a draw is given up for now.
 const maxInARow = 3
 
@@ -70,15 +77,33 @@ type Draw struct {
 	want    []*roaring.Bitmap
 	total   []int // of each part, as last said; 0 before the first page
 	failing int
+	useless []bool // the last answers: whether they could not be read
 }
 
 // errGivenUp ends a draw whose source has stopped answering.
 var errGivenUp = errors.New("the source gives no more")
 
+// errGarbage ends a draw whose source mostly answers with what cannot be read.
+var errGarbage = fmt.Errorf("%w: of its last %d answers at least %d could not be read", errGivenUp, lookedBack, maxUseless)
+
+// told notes whether an answer could be read, and reports whether too many could not.
+func (d *Draw) told(useless bool) bool {
+	if d.useless = append(d.useless, useless); len(d.useless) > lookedBack {
+		d.useless = d.useless[1:]
+	}
+	n := 0
+	for _, u := range d.useless {
+		if u {
+			n++
+		}
+	}
+	return n >= maxUseless
+}
+
 // Run fetches all that is missing. It returns nil when every position was fetched or has its trouble, and
 // an error when the draw was stopped or the source no longer answers: the rest can be fetched later.
 func (d *Draw) Run(ctx context.Context) error {
-	d.total, d.want, d.failing = make([]int, len(d.Plan.Parts)), nil, 0
+	d.total, d.want, d.failing, d.useless = make([]int, len(d.Plan.Parts)), nil, 0, nil
 	for _, part := range d.Plan.Parts {
 		want := roaring.New()
 		for _, r := range part.Ranges {
@@ -133,6 +158,14 @@ func (d *Draw) fetch(ctx context.Context, part, from, to int) error {
 	if page != nil {
 		d.take(&b, page, from, to)
 	}
+	unreadable := errors.Is(err, ErrMalformed) || errors.Is(err, ErrTooLarge)
+	if d.told(unreadable) && unreadable {
+		d.give(&b, from, to, Unreadable, err)
+		if err := d.keep(b); err != nil {
+			return err
+		}
+		return errGarbage
+	}
 	var refused *Refusal
 	switch {
 	case err == nil && len(b.Got)+len(b.Troubles) == 0:
@@ -143,7 +176,7 @@ func (d *Draw) fetch(ctx context.Context, part, from, to int) error {
 		// A source may give so many records of an answer and no more: it is not asked for all the rest.
 		d.failing++
 		d.give(&b, from, to, Refused, err)
-	case errors.Is(err, ErrMalformed), errors.Is(err, ErrTooLarge):
+	case unreadable:
 		d.failing = 0
 		if first, last, any := d.missing(part, from, to); any {
 			if first == last && first == from && to == from {

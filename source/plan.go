@@ -2,7 +2,7 @@ package source
 
 import (
 	"context"
-	"fmt"
+	"errors"
 	"math/rand/v2"
 	"slices"
 )
@@ -53,6 +53,9 @@ type Order struct {
 // earliest is how far back years are looked for, from the present one.
 const earliest = 150
 
+// ErrNoYears is the answer to who wants a sample by year of a source that has no index of years.
+var ErrNoYears = errors.New("this source cannot be asked for years: draw all of it or at random")
+
 // PlanOf counts what a query, in the source's own names, finds, and lays out which of it is to be fetched.
 func PlanOf(ctx context.Context, src Source, m Map, cql string, o Order) (Plan, error) {
 	count := func(cql string) (int, error) {
@@ -83,7 +86,7 @@ func PlanOf(ctx context.Context, src Source, m Map, cql string, o Order) (Plan, 
 		return p, nil
 	}
 	if m.Indexes["year"] == "" {
-		return p, fmt.Errorf("this source cannot be asked for years: draw all of it or at random")
+		return p, ErrNoYears
 	}
 	// Year by year, from next year back, until all are found or no more are wanted.
 	var counts []int

@@ -258,3 +258,46 @@ func TestADrawThatIsGoneOnWithEndsWithEachPositionOnce(t *testing.T) {
 		}
 	})
 }
+
+// garbage answers with what cannot be read, but for the positions that are good.
+type garbage struct {
+	source.Source
+	good  func(position int) bool
+	asked int
+}
+
+func (g *garbage) Search(_ context.Context, s source.Search) (*source.Page, error) {
+	g.asked++
+	p := &source.Page{Total: 10_000}
+	for at := s.Start; at < s.Start+s.Max; at++ {
+		if !g.good(at) {
+			return p, source.ErrMalformed
+		}
+		p.Records = append(p.Records, source.Got{Position: at, Record: &bib.Record{ID: strconv.Itoa(at), Title: "Heat " + strconv.Itoa(at)}})
+	}
+	return p, nil
+}
+
+func drawGarbage(t *testing.T, good func(int) bool) (got, asked int, err error) {
+	t.Helper()
+	g := &garbage{good: good}
+	d := source.Draw{Source: g, Plan: source.Plan{Total: 10_000, Parts: []source.Part{{Query: "x", Ranges: [][2]int{{1, 10_000}}}}}, Page: 100,
+		Keep: func(b source.Batch) error { got += len(b.Got); return nil }}
+	err = d.Run(t.Context())
+	return got, g.asked, err
+}
+
+func TestASourceOfGarbageIsNotAskedForHours(t *testing.T) {
+	got, asked, err := drawGarbage(t, func(int) bool { return false })
+	assert.True(t, source.GivenUp(err), "%v", err)
+	assert.Zero(t, got)
+	assert.LessOrEqual(t, asked, 40)
+	// What came before it turned to garbage is kept.
+	got, _, err = drawGarbage(t, func(at int) bool { return at <= 3000 })
+	assert.True(t, source.GivenUp(err))
+	assert.Equal(t, 3000, got)
+	// A record here and there that cannot be read ends nothing.
+	got, _, err = drawGarbage(t, func(at int) bool { return at%37 != 0 })
+	require.NoError(t, err)
+	assert.Equal(t, 10_000-270, got)
+}

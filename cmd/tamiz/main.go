@@ -7,6 +7,8 @@ import (
 	"os"
 
 	"github.com/spf13/cobra"
+
+	"tamiz/exchange"
 )
 
 // errUsage marks a call that is wrong in itself; the program then ends with 2.
@@ -48,7 +50,7 @@ func report(err error) int {
 			err = errors.Join(list.Unwrap()[1:]...)
 		}
 	}
-	fmt.Fprintln(os.Stderr, "tamiz:", err)
+	fmt.Fprintln(os.Stderr, "tamiz:", exchange.InWords(err))
 	return code
 }
 

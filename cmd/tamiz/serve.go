@@ -117,6 +117,8 @@ func demoCommand() *cobra.Command {
 				}
 				defer db.Stop()
 				s.DatabaseURL = db.URL
+				log := s.logger()
+				go db.Keep(ctx, func(err error) { log.Warn("the database died and was started again", "error", err) })
 			}
 			made, err := startStandins(standinListen, demo.AlmagreSize, demo.Seed)
 			if err != nil {

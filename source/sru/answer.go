@@ -11,6 +11,7 @@ import (
 	"golang.org/x/text/encoding/htmlindex"
 
 	"tamiz/core/bib"
+	"tamiz/exchange"
 	"tamiz/exchange/dc"
 	"tamiz/exchange/marcxml"
 	"tamiz/exchange/mods"
@@ -257,7 +258,7 @@ func readData(d *xml.Decoder, got *source.Got) error {
 					}
 					if e, ok := t.(xml.StartElement); ok {
 						if err := readBody(inner, e, got, 0); err != nil {
-							got.Trouble = "it cannot be read: " + err.Error()
+							got.Trouble = "it cannot be read: " + exchange.InWords(err)
 						}
 					}
 				}

@@ -17,6 +17,7 @@ import (
 	"github.com/cenkalti/backoff/v5"
 	"golang.org/x/sync/semaphore"
 
+	"tamiz/exchange"
 	"tamiz/source"
 )
 
@@ -285,7 +286,7 @@ func (c *Client) once(ctx context.Context, encoded string, read func(io.Reader) 
 	}
 	request, err := http.NewRequestWithContext(asking, method, address, body)
 	if err != nil {
-		return backoff.Permanent(fmt.Errorf("%w: %v", source.ErrNotAllowed, err))
+		return backoff.Permanent(fmt.Errorf("%w: this is no address", source.ErrNotAllowed))
 	}
 	if method == http.MethodPost {
 		request.Header.Set("Content-Type", "application/x-www-form-urlencoded")
@@ -321,7 +322,7 @@ func (c *Client) once(ctx context.Context, encoded string, read func(io.Reader) 
 	case taken.err != nil && !errors.Is(taken.err, io.EOF):
 		return c.unanswered(ctx, taken.err)
 	}
-	return fmt.Errorf("%w: %v", source.ErrMalformed, err)
+	return fmt.Errorf("%w: %s", source.ErrMalformed, exchange.InWords(err))
 }
 
 // unanswered says why no answer came. What the guard refused is not tried again.
@@ -335,7 +336,7 @@ func (c *Client) unanswered(ctx context.Context, err error) error {
 	case errors.As(err, &timeout) && timeout.Timeout(), errors.Is(err, context.DeadlineExceeded):
 		return fmt.Errorf("%w (%s)", source.ErrTimeout, c.timeout)
 	}
-	return fmt.Errorf("%w: %v", source.ErrUnreachable, err)
+	return fmt.Errorf("%w: %s", source.ErrUnreachable, exchange.InWords(err))
 }
 
 // status refuses an answer that is none, and says whether to ask again.

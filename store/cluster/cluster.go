@@ -18,6 +18,7 @@ import (
 	"sort"
 	"strconv"
 	"strings"
+	"sync"
 	"syscall"
 	"time"
 
@@ -27,9 +28,16 @@ import (
 // A Cluster is a running PostgreSQL.
 type Cluster struct {
 	URL  string // of its database
-	cmd  *exec.Cmd
-	done chan struct{}
 	log  string
+	bin  string
+	data string
+	args []string
+	of   *syscall.Credential
+
+	mu      sync.Mutex
+	cmd     *exec.Cmd
+	done    chan struct{} // closed when cmd has ended
+	stopped bool
 }
 
 // Start begins a PostgreSQL whose data lie in dir, which is made when it is not there. With scratch
@@ -68,29 +76,8 @@ func Start(ctx context.Context, dir string, scratch bool) (*Cluster, error) {
 		args = append(args, "-c", "fsync=off", "-c", "synchronous_commit=off", "-c", "full_page_writes=off")
 	}
 	c := &Cluster{URL: fmt.Sprintf("postgres://tamiz:%s@127.0.0.1:%d/postgres", strings.TrimSpace(string(password)), port),
-		log: filepath.Join(dir, "postgres.log"), done: make(chan struct{})}
-	out, err := os.OpenFile(c.log, os.O_CREATE|os.O_APPEND|os.O_WRONLY, 0o600)
-	if err != nil {
-		return nil, err
-	}
-	defer out.Close()
-	c.cmd = exec.Command(filepath.Join(bin, "postgres"), args...)
-	c.cmd.Dir, c.cmd.Stdout, c.cmd.Stderr = data, out, out
-	// A process that dies takes its database with it. The signal comes when the thread that started the
-	// child ends, so that thread is kept.
-	c.cmd.SysProcAttr = &syscall.SysProcAttr{Credential: owner, Setpgid: true, Pdeathsig: syscall.SIGQUIT}
-	started := make(chan error)
-	go func() {
-		runtime.LockOSThread()
-		if err := c.cmd.Start(); err != nil {
-			started <- err
-			return
-		}
-		started <- nil
-		_ = c.cmd.Wait()
-		close(c.done)
-	}()
-	if err := <-started; err != nil {
+		log: filepath.Join(dir, "postgres.log"), bin: filepath.Join(bin, "postgres"), data: data, args: args, of: owner}
+	if err := c.begin(); err != nil {
 		return nil, err
 	}
 	if err := c.ready(ctx); err != nil {
@@ -100,27 +87,112 @@ func Start(ctx context.Context, dir string, scratch bool) (*Cluster, error) {
 	return c, nil
 }
 
+// begin starts the server; it does not wait until it answers.
+func (c *Cluster) begin() error {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	if c.stopped {
+		return errStopped
+	}
+	out, err := os.OpenFile(c.log, os.O_CREATE|os.O_APPEND|os.O_WRONLY, 0o600)
+	if err != nil {
+		return err
+	}
+	defer out.Close()
+	cmd, done := exec.Command(c.bin, c.args...), make(chan struct{})
+	cmd.Dir, cmd.Stdout, cmd.Stderr = c.data, out, out
+	// A process that dies takes its database with it. The signal comes when the thread that started the
+	// child ends, so that thread is kept.
+	cmd.SysProcAttr = &syscall.SysProcAttr{Credential: c.of, Setpgid: true, Pdeathsig: syscall.SIGQUIT}
+	started := make(chan error)
+	go func() {
+		runtime.LockOSThread()
+		if err := cmd.Start(); err != nil {
+			started <- err
+			return
+		}
+		started <- nil
+		_ = cmd.Wait()
+		close(done)
+	}()
+	if err := <-started; err != nil {
+		return err
+	}
+	c.cmd, c.done = cmd, done
+	return nil
+}
+
+var errStopped = errors.New("the database was stopped")
+
+// now returns the server that runs, or ran last.
+func (c *Cluster) now() (*exec.Cmd, chan struct{}) {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	return c.cmd, c.done
+}
+
+// Keep starts the server again whenever it dies, at the same address, until Stop is called or the context ends.
+// told hears of it.
+func (c *Cluster) Keep(ctx context.Context, told func(error)) {
+	for {
+		_, done := c.now()
+		select {
+		case <-ctx.Done():
+			return
+		case <-done:
+		}
+		err := c.begin()
+		if errors.Is(err, errStopped) {
+			return
+		}
+		if err == nil {
+			err = c.ready(ctx)
+		}
+		told(err)
+		if err != nil {
+			// What is left of the one that died may still hold its memory.
+			select {
+			case <-ctx.Done():
+				return
+			case <-time.After(time.Second):
+			}
+		}
+	}
+}
+
 // Stop ends the database and waits until it has ended.
 func (c *Cluster) Stop() {
-	_ = c.cmd.Process.Signal(syscall.SIGINT) // fast shutdown
+	c.mu.Lock()
+	c.stopped = true
+	cmd, done := c.cmd, c.done
+	c.mu.Unlock()
+	_ = cmd.Process.Signal(syscall.SIGINT) // fast shutdown
 	select {
-	case <-c.done:
+	case <-done:
 	case <-time.After(20 * time.Second):
-		_ = c.cmd.Process.Kill()
-		<-c.done
+		_ = cmd.Process.Kill()
+		<-done
 	}
+}
+
+// Kill ends the server without warning, as an accident would.
+func (c *Cluster) Kill() {
+	cmd, done := c.now()
+	_ = cmd.Process.Kill()
+	<-done
 }
 
 func (c *Cluster) ready(ctx context.Context) error {
 	ctx, cancel := context.WithTimeout(ctx, 60*time.Second)
 	defer cancel()
+	_, done := c.now()
 	for {
 		conn, err := pgx.Connect(ctx, c.URL)
 		if err == nil {
 			return conn.Close(ctx)
 		}
 		select {
-		case <-c.done:
+		case <-done:
 			tail, _ := os.ReadFile(c.log)
 			return fmt.Errorf("PostgreSQL ended at once; the end of %s:\n%s", c.log, tail[max(0, len(tail)-2000):])
 		case <-ctx.Done():
