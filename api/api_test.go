@@ -45,6 +45,11 @@ type caller struct {
 func start(t *testing.T) (*caller, *store.Store) {
 	t.Helper()
 	db := storetest.Open(t)
+	return startOn(t, db), db
+}
+
+func startOn(t *testing.T, db *store.Store) *caller {
+	t.Helper()
 	a, err := app.New(db, sru.Guard{Everywhere: true}, slog.New(slog.DiscardHandler))
 	require.NoError(t, err)
 	ctx, cancel := context.WithCancel(context.Background())
@@ -58,7 +63,7 @@ func start(t *testing.T) (*caller, *store.Store) {
 		_ = a.Stop(context.Background())
 		cancel()
 	})
-	return &caller{t, server, contract(t)}, db
+	return &caller{t, server, contract(t)}
 }
 
 func contract(t *testing.T) func(*http.Request, []byte, *http.Response, []byte) {

@@ -11,6 +11,7 @@ import (
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"
 	"github.com/jackc/pgx/v5/pgxpool"
+	"github.com/jackc/puddle/v2"
 )
 
 // A lane is connections for one kind of work. Work of one kind never waits behind another's: reading goes on
@@ -176,15 +177,11 @@ const commitTime = 20 * time.Second
 // tx runs do in a transaction. The context that do gets tells of it: who asks for a connection with that is
 // refused. Where the commit is not confirmed, ErrUnknown is in the error; with any other, nothing was changed.
 func (l *lane) tx(ctx context.Context, do func(ctx context.Context, tx pgx.Tx) error) error {
-	conn, err := l.acquire(ctx)
+	conn, tx, err := l.begin(ctx)
 	if err != nil {
 		return err
 	}
 	defer conn.Release()
-	tx, err := conn.Begin(ctx)
-	if err != nil {
-		return err
-	}
 	ending, cancel := context.WithTimeout(context.WithoutCancel(ctx), commitTime)
 	defer cancel()
 	defer func() { _ = tx.Rollback(ending) }() // after a commit it does nothing
@@ -205,6 +202,24 @@ func (l *lane) tx(ctx context.Context, do func(ctx context.Context, tx pgx.Tx) e
 	return nil
 }
 
+// begin begins a transaction. Connections that died with the server they led to are passed over: nothing is lost
+// with them.
+func (l *lane) begin(ctx context.Context) (conn *pgxpool.Conn, tx pgx.Tx, err error) {
+	for range l.Config().MaxConns + 1 {
+		if conn, err = l.acquire(ctx); err != nil {
+			return nil, nil, err
+		}
+		if tx, err = conn.Begin(ctx); err == nil {
+			return conn, tx, nil
+		}
+		conn.Release()
+		if ctx.Err() != nil || !Unreachable(err) {
+			break
+		}
+	}
+	return nil, nil, err
+}
+
 // Unreachable reports whether an error means that the database does not answer, so that the same call may work
 // later.
 func Unreachable(err error) bool {
@@ -212,7 +227,7 @@ func Unreachable(err error) bool {
 	var server *pgconn.PgError
 	var network net.Error
 	switch {
-	case errors.Is(err, ErrUnknown):
+	case errors.Is(err, ErrUnknown), errors.Is(err, puddle.ErrClosedPool):
 		return true
 	case errors.As(err, &server):
 		// Class 57 is the operator stopping the server, 08 a broken connection, 53 a full house.
