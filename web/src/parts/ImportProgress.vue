@@ -2,6 +2,7 @@
 import { useI18n } from 'vue-i18n'
 import { CallError, type Import } from '@/api/client'
 import { useImports } from '@/state/imports'
+import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
 import AskedFiles from './files/AskedFiles.vue'
 
@@ -10,9 +11,17 @@ defineProps<{ kind: Import['kind'] }>()
 
 const { t, n } = useI18n()
 const imports = useImports()
+const notes = useNotes()
 const problem = useProblem()
 
 const size = (bytes: number) => (bytes < 1e6 ? t('size.kb', { n: n(Math.ceil(bytes / 1e3), 'whole') }) : t('size.mb', { n: n(bytes / 1e6, 'one') }))
+async function giveUp(i: Import) {
+  try {
+    await imports.giveUp(i)
+  } catch (error) {
+    notes.say({ text: problem(error), wrong: true })
+  }
+}
 const said = (i: Import) => (i.error ? problem(new CallError(i.error)) : '')
 </script>
 
@@ -34,7 +43,8 @@ const said = (i: Import) => (i.error ? problem(new CallError(i.error)) : '')
     <li v-for="i in imports.reading.filter((x) => x.kind === kind)" :key="`i${i.id}`">
       <b class="cut">{{ i.name }}</b>
       <progress :value="i.bytesRead" :max="i.bytes || 1" :aria-label="t('import.reading', { name: i.name })" />
-      <span class="small">{{ t('import.read', { n: n(i.records, 'whole') }, i.records) }}</span>
+      <span class="small grow">{{ i.waits ? t('import.waits') : i.state === 'waiting' ? t('import.waiting') : t('import.read', { n: n(i.records, 'whole') }, i.records) }}</span>
+      <button class="btn bare" :aria-label="t('import.giveUpOne', { name: i.name })" @click="giveUp(i)">{{ t('import.giveUp') }}</button>
     </li>
     <li v-for="i in imports.failed.filter((x) => x.kind === kind)" :key="`f${i.id}`">
       <b class="cut">{{ i.name }}</b>

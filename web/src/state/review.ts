@@ -44,6 +44,7 @@ export const useReview = defineStore('review', () => {
   // One list for all reviews, so that what waits for one is not lost while another is open.
   const stored = useStorage<Record<string, Waiting[]>>('tamiz-waiting', {})
   let sending: Promise<void> | undefined
+  let heard = false // news that came while something was being sent
   let taken = 0 // how often the answer to a change was taken up
   /** Counts what came from the server: for lists that are asked for again whenever anything may have changed. */
   const stamp = ref(0)
@@ -164,7 +165,13 @@ export const useReview = defineStore('review', () => {
   }
 
   function flush(): Promise<void> {
-    sending ??= send().finally(() => (sending = undefined))
+    sending ??= send().finally(() => {
+      sending = undefined
+      if (heard && !queue.value.length) {
+        heard = false
+        void refresh()
+      }
+    })
     return sending
   }
 
@@ -177,6 +184,7 @@ export const useReview = defineStore('review', () => {
         const state = await ask(
           api.POST('/api/reviews/{review}/changes', {
             params: { path: { review }, header: { 'If-Match': `"${base.revision}"` } },
+            headers: asRequest(next.id),
             body: {
               what: next.what,
               document: next.ops.length ? applyOps(base.document, next.ops) : undefined,
@@ -251,19 +259,25 @@ export const useReview = defineStore('review', () => {
   }
 
   /** Takes back the last change, saved or not; or makes the last one undone again. */
-  async function step(direction: 'undo' | 'redo'): Promise<What | undefined> {
+  async function step(direction: 'undo' | 'redo', as = newId(), tries = 0): Promise<What | undefined> {
     await flush()
     if (queue.value.length || conflict.value || !id.value) return undefined
     try {
-      const path = { params: { path: { review: id.value } } }
+      const path = { params: { path: { review: id.value } }, headers: asRequest(as) }
       const state = await ask(direction === 'undo' ? api.POST('/api/reviews/{review}/undo', path) : api.POST('/api/reviews/{review}/redo', path))
       take(state)
       await refresh()
       return state.what
     } catch (error) {
-      if (error instanceof CallError && error.passing) lost()
-      else refused.value = error
-      return undefined
+      if (!(error instanceof CallError && error.passing)) {
+        refused.value = error
+        return undefined
+      }
+      lost()
+      if (tries >= stepTries) return undefined
+      // Whether it was done is not known where the answer was lost: asked again as the same, it is done once.
+      await new Promise((resolve) => setTimeout(resolve, 1000))
+      return step(direction, as, tries + 1)
     }
   }
 
@@ -302,10 +316,11 @@ export const useReview = defineStore('review', () => {
     }
   }
 
-  /** Calls when news of the review come in; what is being sent comes back by itself. */
+  /** Calls when news of the review come in. Those that come while something is being sent are looked into afterwards. */
   function hear(news: { kind: string; import?: number }) {
     if (news.kind === 'import' && news.import) void watchImport(news.import)
     else if (!queue.value.length && !sending) void refresh()
+    else heard = true
   }
 
   return {
@@ -313,6 +328,14 @@ export const useReview = defineStore('review', () => {
     queue, offline, savedAt, conflict, refused, missing, imports, open, refresh, change, step, split, look, settle, hear, flush, watchImport,
   }
 })
+
+/** How often undoing is tried again where the program does not answer. */
+const stepTries = 5
+
+/** What a call is known by, so that it is made once however often it is sent. */
+function asRequest(id: string) {
+  return { 'Tamiz-Request': id }
+}
 
 export function decisionKey(facet: Facet, item: string): string {
   return `${facet}\n${item}`

@@ -25,6 +25,7 @@ function state(x: Draw): string {
   const of = { got: n(x.got, 'whole'), wanted: n(x.wanted || x.atMost, 'whole') }
   const left = x.pause ? Math.ceil((new Date(x.pause).getTime() - now.value.getTime()) / 1000) : 0
   if (left > 0 && running(x)) return t('draw.pause', { ...of, s: left })
+  if (x.waits && running(x)) return t(`draw.waits.${x.waits}`, { source: x.from })
   return t(`draw.state.${x.state}`, of)
 }
 
