@@ -503,6 +503,9 @@ type ExportTallyParams struct {
 
 	// Called what is looked at, where that is not the sample
 	Called *string `form:"called,omitempty" json:"called,omitempty"`
+
+	// AsIs cells that a spreadsheet would take for formulas are not marked
+	AsIs *bool `form:"asIs,omitempty" json:"asIs,omitempty"`
 }
 
 // ExportTallyParamsFormat defines parameters for ExportTally.
@@ -1715,6 +1718,13 @@ func (w *ServerInterfaceWrapper) ExportTally(ctx *echo.Context) error {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "called", ctx.QueryParams(), &params.Called, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
 	if err != nil {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter called: %s", err))
+	}
+
+	// ------------- Optional query parameter "asIs" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "asIs", ctx.QueryParams(), &params.AsIs, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter asIs: %s", err))
 	}
 
 	// Invoke the callback with all the unmarshaled arguments

@@ -54,7 +54,7 @@ func (h Handlers) ExportTally(ctx context.Context, r ExportTallyRequestObject) (
 	if format == "xlsx" {
 		media = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 	}
-	file, name, err := h.app.TallyFile(ctx, r.Review, r.Params.Facet, format, called)
+	file, name, err := h.app.TallyFile(ctx, r.Review, r.Params.Facet, format, called, r.Params.AsIs != nil && *r.Params.AsIs)
 	if err != nil {
 		return nil, err
 	}

@@ -341,7 +341,7 @@ func (a *App) fetch(ctx context.Context, t store.Task) error {
 
 // slim returns what makes a record itself, without its text, of which many are kept in memory.
 func slim(r *bib.Record) *bib.Record {
-	out := &bib.Record{Title: strings.Clone(text.Key(r.Title)), Year: r.Year, DOI: strings.Clone(r.DOI)}
+	out := &bib.Record{Title: strings.Clone(text.Key(r.Title)), Year: r.Year, DOI: strings.Clone(r.DOI), Accession: strings.Clone(r.Accession)}
 	if len(r.Authors) > 0 {
 		out.Authors = []bib.Person{{Family: strings.Clone(r.Authors[0].Family)}}
 	}

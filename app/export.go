@@ -16,6 +16,7 @@ type Export struct {
 	Of     RecordSet      `json:"of"`
 	Format records.Format `json:"format"`
 	Fields []string       `json:"fields,omitempty"` // of bib.FieldNames, and "extra"; none for all
+	AsIs   bool           `json:"asIs,omitempty"`   // of a table: cells that a spreadsheet would take for formulas are not marked
 	Name   string         `json:"name"`             // of the file, without ending; a page has it as its title
 }
 
@@ -27,7 +28,7 @@ func (a *App) Export(ctx context.Context, review int64, e Export) (file io.ReadC
 	if _, err := a.Review(ctx, review); err != nil {
 		return nil, "", err
 	}
-	choice := records.Choice{Title: e.Name}
+	choice := records.Choice{Title: e.Name, AsIs: e.AsIs}
 	if len(e.Fields) > 0 {
 		choice.Fields = e.Fields
 	}

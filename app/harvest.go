@@ -53,7 +53,7 @@ type TallyRow struct {
 	Absorbs         []string `json:"absorbs,omitempty"` // items that never stand without it
 	Inside          []string `json:"inside,omitempty"`  // blocks whose terms matched all its forms when it was counted
 	Unindexed       int      `json:"unindexed,omitempty"`
-	Heading         string   `json:"heading,omitempty"`  // of a keyword: the heading whose label or entry term it is
+	Heading         string   `json:"heading,omitempty"`  // of a keyword: the heading that it leads to
 	Loses           *Loss    `json:"loses,omitempty"`    // what a limit to it would lose; of a year, a limit from it on
 	UpTo            *float64 `json:"upTo,omitempty"`     // of a journal: the share that it and all with more records hold together
 	Bare            *float64 `json:"bare,omitempty"`     // of a journal: its share of all records without headings; of a year: the share of its own that have none
@@ -222,7 +222,7 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 		}
 		row.Inside = inside(forms)
 		if v := d.pool.Thesaurus; v != nil && f == tally.Keywords {
-			row.Heading, _ = v.Kin(r.Item) // as it stands it would be taken for the heading itself
+			row.Heading, _ = v.Leads(r.Item)
 		}
 		out.Rows[i] = row
 	}

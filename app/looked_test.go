@@ -187,7 +187,7 @@ func TestTypesTeamsAndWhatIsNotSaid(t *testing.T) {
 func TestATallyIsSavedAsAFile(t *testing.T) {
 	a, review, _ := harvesting(t)
 	read := func(format string) []byte {
-		file, name, err := a.TallyFile(context.Background(), review, tally.Words, format, "")
+		file, name, err := a.TallyFile(context.Background(), review, tally.Words, format, "", false)
 		require.NoError(t, err)
 		assert.True(t, strings.HasSuffix(name, "words."+format), name)
 		b, err := io.ReadAll(file)

@@ -15,7 +15,7 @@ const mostSheetRows = 1_048_575
 
 // TallyFile writes a facet of what is looked at as a file: csv or xlsx. Words are folded into families. name is
 // that of the file; called, what is looked at where that is not the sample.
-func (a *App) TallyFile(ctx context.Context, review int64, f tally.Facet, format, called string) (file io.ReadCloser, name string, err error) {
+func (a *App) TallyFile(ctx context.Context, review int64, f tally.Facet, format, called string, asIs bool) (file io.ReadCloser, name string, err error) {
 	if err := checkFacet(f); err != nil {
 		return nil, "", err
 	}
@@ -63,7 +63,7 @@ func (a *App) TallyFile(ctx context.Context, review int64, f tally.Facet, format
 				{"items left out in fewer records than", fmt.Sprint(t.LeftOutBelow)},
 			})
 		} else {
-			err = table.WriteTallyCSV(in, &t)
+			err = table.WriteTallyCSV(in, &t, asIs)
 		}
 		in.CloseWithError(err) // without one, the end of the file
 	}()

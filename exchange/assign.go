@@ -41,7 +41,8 @@ func Put(r *bib.Record, field string, values []string, s Sorter) bool {
 	case "authors":
 		r.Authors = slices.Grow(r.Authors, len(values))
 		for _, v := range values {
-			r.Authors = append(r.Authors, bib.ParsePerson(v))
+			p := bib.ParsePerson(Plain(v)) // a name is taken apart as it reads
+			r.Authors = append(r.Authors, bib.Person{Family: Guarded(p.Family), Given: Guarded(p.Given), Written: Guarded(p.Written)})
 		}
 	case "keywords":
 		r.Keywords = slices.Grow(r.Keywords, len(values))
@@ -51,8 +52,8 @@ func Put(r *bib.Record, field string, values []string, s Sorter) bool {
 	case "headings":
 		r.Headings = slices.Grow(r.Headings, len(values))
 		for _, v := range values {
-			if a := bib.ParseAssignment(v); a.Label != "" {
-				r.Headings = append(r.Headings, a)
+			if a := bib.ParseAssignment(Plain(v)); a.Label != "" {
+				r.Headings = append(r.Headings, guarded(a))
 			}
 		}
 	case "types":
@@ -152,7 +153,8 @@ func PageRange(s string) (first, last string) {
 
 // Empty reports whether a record holds nothing that could make anyone keep it.
 func Empty(r *bib.Record) bool {
-	return r.Title == "" && r.Abstract == "" && r.DOI == "" && r.Accession == "" && r.LocalID == "" && len(r.Authors)+len(r.Keywords)+len(r.Headings)+len(r.Others) == 0
+	return r.Title+r.Abstract+r.Journal+r.DOI+r.Accession+r.LocalID == "" && r.Year == 0 &&
+		len(r.Authors)+len(r.Keywords)+len(r.Headings)+len(r.Others)+len(r.Substances) == 0
 }
 
 // Cut returns at most n characters of a text, with a sign where some are left out.

@@ -31,6 +31,11 @@ func InWords(err error) string {
 		return words
 	}
 	text := err.Error()
+	var path *fs.PathError
+	if errors.As(err, &path) {
+		before, _, _ := strings.Cut(text, path.Error())
+		return strings.TrimSuffix(before, path.Path+": ") + library(path)
+	}
 	for inner := range chain(err) {
 		if words := library(inner); words != "" {
 			return strings.Replace(text, inner.Error(), words, 1)
@@ -93,6 +98,9 @@ func network(err error) string {
 func library(err error) string {
 	switch e := err.(type) {
 	case *json.SyntaxError:
+		if e.Error() == "unexpected end of JSON input" {
+			return "it ends too soon"
+		}
 		return fmt.Sprintf("this is no JSON from character %d on", e.Offset)
 	case *json.UnmarshalTypeError:
 		where := "a value"

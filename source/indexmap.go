@@ -107,32 +107,61 @@ func Propose(d *Description) Map {
 	return m
 }
 
-// Lacks returns which of our fields the source has no index for, in the order in which they are shown.
+// Lacks returns which of our fields the source cannot be asked for in full, in the order in which they are shown.
 // A field that its parts can be asked for in its place is not lacking.
 func (m Map) Lacks() (out []string) {
 	for _, f := range Fields {
-		if m.Indexes[f] == "" && len(m.parts(f)) == 0 {
+		if indexes, missing := m.parts(f); len(indexes) == 0 || len(missing) > 0 {
 			out = append(out, f)
 		}
 	}
 	return out
 }
 
-// parts returns the indexes that together stand for a field; none where that cannot be said.
-func (m Map) parts(field string) []string {
+// madeOf is which fields together are one.
+var madeOf = map[string][]string{"text": {"titleAbstract", "keyword"}, "titleAbstract": {"title", "abstract"}, "any": {"text", "heading"}}
+
+// wider is which fields hold all that one does, the narrowest first.
+var wider = map[string][]string{"title": {"titleAbstract", "text", "any"}, "abstract": {"titleAbstract", "text", "any"}, "titleAbstract": {"text", "any"}, "keyword": {"text", "any"}, "text": {"any"}}
+
+// parts returns the indexes that together stand for a field, and which parts of it have none.
+func (m Map) parts(field string) (indexes, missing []string) {
 	if ix := m.Indexes[field]; ix != "" {
-		return []string{ix}
+		return []string{ix}, nil
 	}
-	of := map[string][]string{"text": {"titleAbstract", "keyword"}, "titleAbstract": {"title", "abstract"}, "any": {"text", "heading"}}[field]
-	var out []string
-	for _, f := range of {
-		for _, ix := range m.parts(f) {
-			if !slices.Contains(out, ix) {
-				out = append(out, ix)
+	if len(madeOf[field]) == 0 {
+		return nil, []string{field}
+	}
+	for _, f := range madeOf[field] {
+		some, lacking := m.parts(f)
+		missing = append(missing, lacking...)
+		for _, ix := range some {
+			if !slices.Contains(indexes, ix) {
+				indexes = append(indexes, ix)
 			}
 		}
 	}
-	return out
+	return indexes, missing
+}
+
+// asked returns the indexes that are asked for a field: those that stand for it in full; else the narrowest that holds
+// all of it and more; else what there is of it. A field that cannot be asked in full is lacking: wide is the field that
+// is asked in its place, missing what is left out.
+func (m Map) asked(field string) (indexes []string, wide string, missing []string) {
+	indexes, missing = m.parts(field)
+	if len(missing) == 0 {
+		return indexes, "", nil
+	}
+	for _, w := range wider[field] {
+		if more, lacking := m.parts(w); len(more) > 0 && len(lacking) == 0 {
+			return more, w, nil
+		}
+	}
+	// One index for everything holds more than any field of ours, whatever else is missing.
+	if ix := m.Indexes["any"]; ix != "" {
+		return []string{ix}, "any", nil
+	}
+	return indexes, "", missing
 }
 
 // Clean returns the map without fields that do not exist and with sensible limits.

@@ -26,7 +26,8 @@ const (
 	NoNear     NoteKind = "no-near"     // both words anywhere in the record
 	NoInside   NoteKind = "no-inside"   // the mark inside the word is taken to its end: more is counted
 	NoEnds     NoteKind = "no-ends"     // the word without its mark: less is counted
-	NoField    NoteKind = "no-field"    // another index, which holds more or less
+	NoField    NoteKind = "no-field"    // another index, which holds more
+	NoPart     NoteKind = "no-part"     // what there is of the field: less is counted
 	NoHeadings NoteKind = "no-headings" // left out, or its label as words
 	NoNarrower NoteKind = "no-narrower" // the heading alone: less is counted
 	NoCentral  NoteKind = "no-central"  // whether main point or not: more is counted
@@ -36,7 +37,7 @@ const (
 
 var noteText = map[NoteKind]string{
 	NoNear: "words near each other cannot be asked for; anywhere in the record", NoInside: "no sign inside a word; more is found",
-	NoEnds: "no sign at the end of a word; less is found", NoField: "no such field; another is asked", NoHeadings: "no headings here",
+	NoEnds: "no sign at the end of a word; less is found", NoField: "no such field; one that holds more is asked", NoPart: "part of the field cannot be asked; less is found", NoHeadings: "no headings here",
 	NoNarrower: "no narrower headings; less is found", NoCentral: "no main points; more is found", NoQualify: "no qualifiers; more is found",
 	NoLimit: "no such limit; more is found",
 }
@@ -96,11 +97,7 @@ func (r *renderer) expr(q query.Expr, inside bool) string {
 		}
 		return r.fields(q.Fields, relation, p, inside)
 	case query.Words:
-		relation := "any"
-		if q.All {
-			relation = "all"
-		}
-		return r.fields(q.Fields, relation, r.pattern(q.Pattern), inside)
+		return r.words(q, inside)
 	case query.Near:
 		return r.near(q, inside)
 	case query.Heading:
@@ -177,18 +174,43 @@ func (r *renderer) pattern(p text.Pattern) string {
 	return strings.Join(words, " ")
 }
 
+// words asks for all or any of some words, each wherever it stands in the fields: the words of one record may stand in
+// different ones.
+func (r *renderer) words(q query.Words, inside bool) string {
+	operator := "or"
+	if q.All {
+		operator = "and"
+	}
+	out := make([]string, len(q.Pattern))
+	for i := range q.Pattern {
+		out[i] = r.fields(q.Fields, "=", r.pattern(q.Pattern[i:i+1]), len(q.Pattern) > 1 || inside)
+	}
+	s := strings.Join(out, " "+operator+" ")
+	if inside && len(out) > 1 {
+		s = "(" + s + ")"
+	}
+	return s
+}
+
+// indexes returns what is asked for a field, and notes what that leaves out or holds beside it.
+func (r *renderer) indexes(name string) []string {
+	indexes, wide, missing := r.m.asked(name)
+	switch {
+	case wide != "":
+		r.note(NoField, name, strings.Join(indexes, ", "))
+	case len(missing) > 0 && len(indexes) > 0:
+		r.note(NoPart, strings.Join(missing, ", "), strings.Join(indexes, ", "))
+	case len(indexes) == 0:
+		r.note(NoField, name, "")
+	}
+	return indexes
+}
+
 // fields asks for a term in one index, or in the several that stand for it.
 func (r *renderer) fields(f bib.Field, relation, term string, inside bool) string {
-	name := fieldName(f)
-	indexes := r.m.parts(name)
+	indexes := r.indexes(fieldName(f))
 	if len(indexes) == 0 {
-		instead := r.m.parts("any")
-		if len(instead) == 0 {
-			r.note(NoField, name, "")
-			return quote(term)
-		}
-		r.note(NoField, name, strings.Join(instead, ", "))
-		indexes = instead
+		return quote(term)
 	}
 	if relation == "=" && r.m.Phrase != "" && strings.Contains(term, " ") {
 		relation = r.m.Phrase
@@ -205,9 +227,12 @@ func (r *renderer) fields(f bib.Field, relation, term string, inside bool) strin
 }
 
 func (r *renderer) near(q query.Near, inside bool) string {
-	indexes := r.m.parts(fieldName(q.Fields))
 	left, right := r.pattern(q.Left), r.pattern(q.Right)
-	if !r.m.Near || len(indexes) == 0 {
+	var indexes []string
+	if r.m.Near {
+		indexes = r.indexes(fieldName(q.Fields))
+	}
+	if len(indexes) == 0 {
 		r.note(NoNear, fmt.Sprintf("%s ~%d %s", q.Left, q.Within, q.Right), q.Left.String()+" + "+q.Right.String())
 		s := r.fields(q.Fields, "=", left, true) + " and " + r.fields(q.Fields, "=", right, true)
 		if inside {

@@ -32,6 +32,21 @@ func catalogue() source.Map {
 	return source.Map{Indexes: map[string]string{"title": "dc.title", "keyword": "dc.subject", "author": "dc.creator", "any": "cql.anywhere", "year": "dc.date"}, Phrase: "adj", Ends: true, AtMost: 10}
 }
 
+// vilano is as the shipped source of that name: without an index of abstracts, of keywords or of headings.
+func vilano() source.Map {
+	return source.Map{Indexes: map[string]string{"any": "tamiz.any", "text": "tamiz.text", "title": "tamiz.title"}, Phrase: "=", Ends: true, AtMost: 10}
+}
+
+// surco is as the shipped source of that name: everything, but nothing of ours in one index.
+func surco() source.Map {
+	return source.Map{Indexes: map[string]string{"title": "dc.title", "abstract": "dc.description", "keyword": "dc.subject", "heading": "tamiz.heading"}, Phrase: "=", Ends: true, Inside: true, AtMost: 10}
+}
+
+// titles is a source that can be asked for titles and subjects alone.
+func titles() source.Map {
+	return source.Map{Indexes: map[string]string{"title": "dc.title", "keyword": "dc.subject"}, Phrase: "=", Ends: true, AtMost: 10}
+}
+
 func TestAQueryIsPutInTheSourcesNames(t *testing.T) {
 	for _, x := range []struct {
 		cql, want string
@@ -40,22 +55,33 @@ func TestAQueryIsPutInTheSourcesNames(t *testing.T) {
 	}{
 		{`hydration`, `tamiz.text = hydration`, full(), nil},
 		{`"farm worker*"`, `tamiz.text = "farm worker*"`, full(), nil},
-		{`hydration`, `dc.title = hydration or dc.subject = hydration`, catalogue(), nil},
-		{`hydration and title = "rest break*"`, `(dc.title = hydration or dc.subject = hydration) and dc.title adj "rest break*"`, catalogue(), nil},
+		{`hydration`, `cql.anywhere = hydration`, catalogue(), []source.NoteKind{source.NoField}},
+		{`hydration and title = "rest break*"`, `cql.anywhere = hydration and dc.title adj "rest break*"`, catalogue(), []source.NoteKind{source.NoField}},
 		{`abstract = shade`, `cql.anywhere = shade`, catalogue(), []source.NoteKind{source.NoField}},
-		{`labo*r`, `dc.title = labo* or dc.subject = labo*`, catalogue(), []source.NoteKind{source.NoInside}},
-		{`wom?n`, `dc.title = wom* or dc.subject = wom*`, catalogue(), []source.NoteKind{source.NoInside}},
+		{`labo*r`, `cql.anywhere = labo*`, catalogue(), []source.NoteKind{source.NoInside, source.NoField}},
+		{`wom?n`, `cql.anywhere = wom*`, catalogue(), []source.NoteKind{source.NoInside, source.NoField}},
 		{`title = farm prox/unit=word/distance<=3 title = crew*`, `tamiz.title = farm prox/unit=word/distance<=3 tamiz.title = crew*`, full(), nil},
 		{`title = farm prox/unit=word/distance<=3 title = crew*`, `dc.title = farm and dc.title = crew*`, catalogue(), []source.NoteKind{source.NoNear}},
 		{`heading =/narrower/central "Fluid Intake"`, `tamiz.heading =/narrower/central "Fluid Intake"`, full(), nil},
-		{`heading =/narrower "Fluid Intake" or hydration`, `(dc.title = hydration or dc.subject = hydration)`, catalogue(), []source.NoteKind{source.NoHeadings}},
-		{`heading = "Fluid Intake"`, `dc.title adj "fluid intake" or dc.subject adj "fluid intake"`, catalogue(), []source.NoteKind{source.NoHeadings}},
-		{`hydration and language = eng`, `(dc.title = hydration or dc.subject = hydration)`, catalogue(), []source.NoteKind{source.NoLimit}},
+		{`heading =/narrower "Fluid Intake" or hydration`, `cql.anywhere = hydration`, catalogue(), []source.NoteKind{source.NoHeadings, source.NoField}},
+		{`heading = "Fluid Intake"`, `cql.anywhere adj "fluid intake"`, catalogue(), []source.NoteKind{source.NoHeadings, source.NoField}},
+		{`hydration and language = eng`, `cql.anywhere = hydration`, catalogue(), []source.NoteKind{source.NoField, source.NoLimit}},
 		{`year within "2010 2019"`, `dc.date >= 2010 and dc.date <= 2019`, catalogue(), nil},
-		{`year >= 2010 and hydration`, `dc.date >= 2010 and (dc.title = hydration or dc.subject = hydration)`, catalogue(), nil},
+		{`year >= 2010 and hydration`, `dc.date >= 2010 and cql.anywhere = hydration`, catalogue(), []source.NoteKind{source.NoField}},
 		{`author = "Osolana I"`, `dc.creator = "osolana i"`, catalogue(), nil},
 		{`type = "Trial Report"`, `tamiz.type = "Trial Report"`, full(), nil},
 		{`"or"`, `tamiz.text = "or"`, full(), nil},
+		// What is meant is never asked in part without a word.
+		{`titleAbstract = shade`, `tamiz.text = shade`, vilano(), []source.NoteKind{source.NoField}},
+		{`abstract = shade`, `tamiz.text = shade`, vilano(), []source.NoteKind{source.NoField}},
+		{`any = shade`, `tamiz.any = shade`, vilano(), nil},
+		{`text = shade`, `dc.title = shade or dc.subject = shade`, titles(), []source.NoteKind{source.NoPart}},
+		{`any = shade`, `dc.title = shade or dc.subject = shade`, titles(), []source.NoteKind{source.NoPart}},
+		// Words of one record may stand in different fields.
+		{`titleAbstract all "shade rest"`, `(dc.title = shade or dc.description = shade) and (dc.title = rest or dc.description = rest)`, surco(), nil},
+		{`any all "shade rest"`, `(dc.title = shade or dc.description = shade or dc.subject = shade or tamiz.heading = shade) and (dc.title = rest or dc.description = rest or dc.subject = rest or tamiz.heading = rest)`, surco(), nil},
+		{`title any "shade rest"`, `dc.title = shade or dc.title = rest`, surco(), nil},
+		{`title any "shade rest" and hydration`, `(tamiz.title = shade or tamiz.title = rest) and tamiz.text = hydration`, full(), nil},
 	} {
 		q, err := query.Parse(x.cql, nil)
 		require.NoError(t, err, x.cql)
@@ -109,7 +135,7 @@ func TestAMapIsProposedFromADescription(t *testing.T) {
 	assert.True(t, m.Near && m.Scan && m.Sort && m.Ends)
 	assert.False(t, m.Inside || m.Narrower)
 	assert.Equal(t, "adj", m.Phrase)
-	assert.Equal(t, []string{"abstract", "heading", "journal", "type", "language", "country"}, m.Lacks(), "what its parts stand for is not lacking")
+	assert.Equal(t, []string{"text", "abstract", "titleAbstract", "heading", "journal", "type", "language", "country"}, m.Lacks(), "what its parts stand for is not lacking")
 	clean := source.Map{Indexes: map[string]string{"title": "dc.title", "nothing": "x", "year": " "}, AtMost: 1 << 30, Phrase: "near"}.Clean()
 	assert.Equal(t, map[string]string{"title": "dc.title"}, clean.Indexes)
 	assert.Equal(t, 100, clean.AtMost)

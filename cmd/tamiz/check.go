@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"slices"
 
 	"github.com/spf13/cobra"
 
@@ -84,6 +85,12 @@ func readStrategy(c *cobra.Command, name string) (strategy.Strategy, error) {
 	s, err := strategy.Parse(data)
 	if err != nil {
 		return s, fmt.Errorf("%s: %w", name, err)
+	}
+	switch {
+	case len(s.Blocks) == 0:
+		fmt.Fprintf(c.ErrOrStderr(), "%s: the strategy has no blocks: it finds nothing\n", name)
+	case !slices.ContainsFunc(s.Blocks, func(b strategy.Block) bool { return b.Searched && !b.Negated }):
+		fmt.Fprintf(c.ErrOrStderr(), "%s: no block of the strategy is searched: it finds nothing\n", name)
 	}
 	return s, nil
 }

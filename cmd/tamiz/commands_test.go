@@ -2,6 +2,7 @@ package main
 
 import (
 	"encoding/json"
+	"errors"
 	"maps"
 	"os"
 	"path/filepath"
@@ -11,6 +12,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"tamiz/exchange"
 )
 
 func TestCountAndFindTellTheSameRecords(t *testing.T) {
@@ -32,6 +35,55 @@ func TestAQueryThatCannotBeReadIsAWrongCall(t *testing.T) {
 	assert.ErrorContains(t, err, "character 11")
 	_, _, err = call(t, "", "find", "sample.ris")
 	assert.ErrorIs(t, err, errUsage)
+}
+
+func TestWhatIsWrongWithACallIsSaidInPlainWords(t *testing.T) {
+	dir := t.TempDir()
+	put := func(name, content string) string {
+		path := filepath.Join(dir, name)
+		require.NoError(t, os.WriteFile(path, []byte(content), 0o600))
+		return path
+	}
+	empty := put("empty.json", `{"tamiz":"strategy/1","blocks":[]}`)
+	for _, c := range []struct {
+		args   []string
+		says   string
+		usage  bool
+		nobody bool // it is no mistake, and said all the same
+	}{
+		{[]string{"bring", "--all"}, `there is no command "bring"`, true, false},
+		{[]string{"count", "sample.ris", " "}, "the query is empty", true, false},
+		{[]string{"headings", "--vocabulary", "vocabulary.nt", " "}, "holds no word", true, false},
+		{[]string{"headings", "--vocabulary", "vocabulary.nt", "?"}, "holds no word", true, false},
+		{[]string{"alike", "sample.ris", ""}, "holds no word", true, false},
+		{[]string{"check", "--strategy", empty, "--keys", "keys.ris"}, "has no blocks", false, true},
+		{[]string{"check", "--strategy", put("number.json", `{"tamiz":"strategy/1","blocks":[{"name":"A","terms":[{"kind":"text","text":5}]}]}`), "--keys", "keys.ris"}, "is to be text, and is a number", false, false},
+		{[]string{"check", "--strategy", put("cut.json", `{"tamiz":`), "--keys", "keys.ris"}, "it ends too soon", false, false},
+		{[]string{"check", "--strategy", put("none.json", ``), "--keys", "keys.ris"}, "it ends too soon", false, false},
+		{[]string{"tally", "nowhere.ris"}, "there is no such file", false, false},
+		{[]string{"tally", "sample.ris", "--limit", "many"}, "is no number", true, false},
+	} {
+		_, said, err := call(t, "", c.args...)
+		if c.nobody {
+			require.NoError(t, err)
+		} else {
+			require.Error(t, err, "%q", c.args)
+			assert.Equal(t, c.usage, errors.Is(err, errUsage), "%q", c.args)
+			said = exchange.InWords(err)
+		}
+		assert.Contains(t, said, c.says, "%q", c.args)
+		for _, inner := range []string{"unmarshal", "strconv", "EOF", "no such file or directory"} {
+			assert.NotContains(t, said, inner, "%q", c.args)
+		}
+	}
+}
+
+// Headings are shown as the vocabulary writes them, in whatever way values are taken.
+func TestAllValuesAsHeadingsAreWrittenAsTheVocabularyDoes(t *testing.T) {
+	out, _, err := call(t, "TY  - JOUR\nTI  - a\nKW  - ear GUARDS\nKW  - unknown thing\nER  - \n", "tally", "-", "--facet", "headings", "--kw", "headings", "--vocabulary", "vocabulary.nt", "--min-records", "1")
+	require.NoError(t, err)
+	assert.Contains(t, out, "Ear Guards,1")
+	assert.Contains(t, out, "unknown thing,1")
 }
 
 func TestNarrowerNeedsTheVocabulary(t *testing.T) {

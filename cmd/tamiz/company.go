@@ -22,6 +22,9 @@ func alikeCommand() *cobra.Command {
 				return err
 			}
 			last := len(args) - 1
+			if err := worded("ITEM", args[last]); err != nil {
+				return err
+			}
 			records, err := in.read(c, args[:last])
 			if err != nil {
 				return err

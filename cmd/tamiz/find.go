@@ -3,6 +3,7 @@ package main
 import (
 	"bufio"
 	"fmt"
+	"strings"
 
 	"github.com/RoaringBitmap/roaring/v2"
 	"github.com/spf13/cobra"
@@ -58,6 +59,9 @@ func (f *recordFlags) find(c *cobra.Command, args []string) ([]*bib.Record, *roa
 		return nil, nil, err
 	}
 	last := len(args) - 1
+	if strings.TrimSpace(args[last]) == "" {
+		return nil, nil, usage("the query is empty")
+	}
 	q, err := query.Parse(args[last], f.thesaurus)
 	if err != nil {
 		return nil, nil, usage("the query cannot be read: %w", err)

@@ -17,6 +17,9 @@ func headingsCommand() *cobra.Command {
 			if file == "" {
 				return usage("headings needs --vocabulary")
 			}
+			if err := worded("what is looked for", strings.Join(words, " ")); err != nil {
+				return err
+			}
 			t, err := readVocabulary(c, file, strings.ToLower(language))
 			if err != nil {
 				return err

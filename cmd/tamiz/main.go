@@ -5,9 +5,11 @@ import (
 	"errors"
 	"fmt"
 	"os"
+	"strings"
 
 	"github.com/spf13/cobra"
 
+	"tamiz/core/text"
 	"tamiz/exchange"
 )
 
@@ -24,7 +26,12 @@ func newRoot() *cobra.Command {
 	root := &cobra.Command{
 		Use: "tamiz", Short: "Finds the words and headings that a search strategy lacks",
 		SilenceUsage: true, SilenceErrors: true, Args: cobra.ArbitraryArgs,
+		// Of a command that there is not, it is the command that is at fault, not its flags.
+		FParseErrWhitelist: cobra.FParseErrWhitelist{UnknownFlags: true},
 		RunE: func(c *cobra.Command, args []string) error {
+			if len(args) == 0 && len(os.Args) > 1 && strings.HasPrefix(os.Args[1], "-") {
+				return usage("there is no flag %s before a command; see tamiz --help", os.Args[1])
+			}
 			if len(args) == 0 {
 				return c.Help()
 			}
@@ -52,6 +59,14 @@ func report(err error) int {
 	}
 	fmt.Fprintln(os.Stderr, "tamiz:", exchange.InWords(err))
 	return code
+}
+
+// worded refuses a word without anything in it that can be looked for.
+func worded(what, word string) error {
+	if len(text.Tokens(strings.Trim(word, "*?"))) == 0 {
+		return usage("%s holds no word: %q", what, word)
+	}
+	return nil
 }
 
 // least refuses a call with fewer arguments than it needs.

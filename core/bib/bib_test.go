@@ -59,3 +59,40 @@ func TestTwoRecordsAreOne(t *testing.T) {
 		}
 	}
 }
+
+func TestWhereSomethingIsMissingNumberAndTitleMakeAWork(t *testing.T) {
+	whole := bib.Record{Title: "Heat in crews", Year: 2014, Authors: []bib.Person{{Family: "Velkana"}}, Accession: "A1"}
+	noYear, noAuthor, untitled, withDOI, other, otherTitle := whole, whole, bib.Record{Accession: "A1"}, whole, whole, whole
+	noYear.Year, noAuthor.Authors = 0, nil
+	withDOI.DOI, withDOI.Year = "10.99999/a", 0
+	other.Accession, other.Year = "A2", 0
+	otherTitle.Title, otherTitle.Year = "Rest in crews", 0
+	for name, c := range map[string]struct {
+		a, b bib.Record
+		same bool
+	}{
+		"no year on one side":            {whole, noYear, true},
+		"no year on the other":           {noYear, whole, true},
+		"another thing on each":          {noYear, noAuthor, true},
+		"no title on both":               {untitled, untitled, true},
+		"no title on one":                {untitled, noYear, false},
+		"a DOI is said":                  {withDOI, noYear, false},
+		"another number":                 {noYear, other, false},
+		"another title":                  {noYear, otherTitle, false},
+		"no number":                      {bib.Record{Title: "Heat in crews"}, bib.Record{Title: "Heat in crews"}, false},
+		"nothing missing, another title": {whole, bib.Record{Title: "Rest", Year: 2014, Authors: whole.Authors, Accession: "A1"}, false},
+	} {
+		var k bib.Known
+		k.Add(&c.a, 0)
+		_, same := k.Find(&c.b)
+		assert.Equal(t, c.same, same, name)
+	}
+}
+
+func TestNamesWithCommasTooMany(t *testing.T) {
+	for written, want := range map[string][2]string{"Müller,,Jr.": {"Müller", "Jr."}, ", X": {"X", ""}, ",": {"", ""}, "Olmo, M.,": {"Olmo", "M."}, "Olmo, M., Jr.": {"Olmo", "M., Jr."}} {
+		p := bib.ParsePerson(written)
+		assert.Equal(t, want, [2]string{p.Family, p.Given}, written)
+		assert.Equal(t, p, bib.ParsePerson(p.Line()), written)
+	}
+}

@@ -102,6 +102,15 @@ func ParseAssignment(value string) Assignment {
 	return a
 }
 
+// Line writes a heading for a field that holds keywords as well, so that it is told from them: one without a * or a
+// qualifier gets a / behind it.
+func (a Assignment) Line() string {
+	if s := a.String(); a.Central || len(a.Qualifiers) > 0 || strings.Contains(a.Label, "/") {
+		return s
+	}
+	return a.Label + "/"
+}
+
 // String writes a heading so that ParseAssignment reads it.
 func (a Assignment) String() string {
 	s := strings.Join(append([]string{a.Label}, a.Qualifiers...), "/")

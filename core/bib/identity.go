@@ -29,16 +29,32 @@ func (r *Record) WorkKey() string {
 	return title + "|" + family
 }
 
+// looseKey returns what a record without a DOI shares with others of one work where title, year or author is missing:
+// its accession number and the words of its title, if it has one. It is empty without a number or with a DOI.
+func (r *Record) looseKey() string {
+	if r.Accession == "" || DOIKey(r.DOI) != "" {
+		return ""
+	}
+	return strings.TrimSpace(r.Accession) + "|" + text.Key(r.Title)
+}
+
 // Known is a set of records in which another record of the same work can be found. Two records are
 // one when their DOIs are equal, or when title and first author's family name are equal and the
-// years at most one apart. The zero value is an empty set. It holds digests, not texts: a set of 200,000
+// years at most one apart; where title, year or author is missing and there is no DOI, when accession number and
+// title are equal. The zero value is an empty set. It holds digests, not texts: a set of 200,000
 // records takes some 40 MB.
 type Known struct {
-	doi  map[digest]int
-	work map[digest][]dated
+	doi   map[digest]int
+	work  map[digest][]dated
+	loose map[digest][]lacking
 }
 
 type dated struct{ year, n int }
+
+type lacking struct {
+	n    int
+	some bool // title, year or author is missing
+}
 
 // digest stands for a text; two texts of one digest do not occur.
 type digest [16]byte
@@ -51,7 +67,7 @@ func digestOf(s string) digest {
 // Add puts a record into the set under a number of the caller's choice.
 func (k *Known) Add(r *Record, n int) {
 	if k.doi == nil {
-		k.doi, k.work = map[digest]int{}, map[digest][]dated{}
+		k.doi, k.work, k.loose = map[digest]int{}, map[digest][]dated{}, map[digest][]lacking{}
 	}
 	if d := DOIKey(r.DOI); d != "" {
 		key := digestOf(d)
@@ -59,9 +75,14 @@ func (k *Known) Add(r *Record, n int) {
 			k.doi[key] = n
 		}
 	}
-	if w := r.WorkKey(); w != "" {
+	w := r.WorkKey()
+	if w != "" {
 		key := digestOf(w)
 		k.work[key] = append(k.work[key], dated{r.Year, n})
+	}
+	if l := r.looseKey(); l != "" {
+		key := digestOf(l)
+		k.loose[key] = append(k.loose[key], lacking{n, w == ""})
 	}
 }
 
@@ -72,9 +93,17 @@ func (k *Known) Find(r *Record) (n int, ok bool) {
 			return n, true
 		}
 	}
-	if w := r.WorkKey(); w != "" {
+	w := r.WorkKey()
+	if w != "" {
 		for _, e := range k.work[digestOf(w)] {
 			if e.year-r.Year <= 1 && r.Year-e.year <= 1 {
+				return e.n, true
+			}
+		}
+	}
+	if l := r.looseKey(); l != "" {
+		for _, e := range k.loose[digestOf(l)] {
+			if w == "" || e.some {
 				return e.n, true
 			}
 		}

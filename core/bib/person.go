@@ -19,7 +19,10 @@ func ParsePerson(name string) Person {
 	name = Flat(name)
 	p := Person{Family: name}
 	if family, given, ok := strings.Cut(name, ","); ok {
-		p = Person{Family: strings.TrimSpace(family), Given: strings.TrimSpace(given)}
+		p = Person{Family: strings.TrimSpace(family), Given: strings.Trim(given, ", ")}
+		if p.Family == "" { // a name before which something was left out
+			p.Family, p.Given = p.Given, ""
+		}
 	} else if i := strings.LastIndexFunc(name, unicode.IsSpace); i > 0 && initials(name[i:]) {
 		p = Person{Family: strings.TrimSpace(name[:i]), Given: strings.TrimSpace(name[i:])}
 	}

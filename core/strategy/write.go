@@ -114,6 +114,14 @@ type Line struct {
 	Text   string
 }
 
+// quoted keeps a term that is a number alone from being taken for the number of a line.
+func quoted(term string) string {
+	if term != "" && strings.Trim(term, "0123456789") == "" {
+		return `"` + term + `"`
+	}
+	return term
+}
+
 // Lines returns the strategy as numbered lines: the terms of each block that are switched on, what they
 // are together, the limits, and the whole as the last.
 func (s Strategy) Lines() ([]Line, error) {
@@ -154,7 +162,7 @@ func (s Strategy) Lines() ([]Line, error) {
 			if err != nil {
 				return nil, err
 			}
-			terms = append(terms, put(query.Write(q)))
+			terms = append(terms, put(quoted(query.Write(q))))
 		}
 		switch {
 		case len(terms) == 0:

@@ -83,6 +83,15 @@ func TestTheSchemaAgreesWithTheProgram(t *testing.T) {
 	}
 }
 
+func TestANumberAmongNumberedLinesIsATerm(t *testing.T) {
+	s, err := strategy.Parse([]byte(`{"tamiz":"strategy/1","blocks":[{"name":"A","terms":[{"kind":"text","text":"2019"},{"kind":"text","text":"heat"}]}]}`))
+	require.NoError(t, err)
+	lines, err := s.Lines()
+	require.NoError(t, err)
+	assert.Equal(t, `"2019"`, lines[0].Text)
+	assert.Equal(t, "heat", lines[1].Text)
+}
+
 func TestTwoBlocksOfOneNameAreRefused(t *testing.T) {
 	_, err := strategy.Parse([]byte(`{"tamiz":"strategy/1","blocks":[{"name":"A","terms":[]},{"name":"A","terms":[]}]}`))
 	assert.ErrorContains(t, err, `two blocks are named "A"`)

@@ -27,9 +27,10 @@ func appendNormalised(dst []byte, s string) []byte {
 	return dst
 }
 
+// normaliseUnicode goes through the steps once, as the rules say: a compatibility form that holds what an earlier
+// step would have replaced keeps it (ŉ becomes ʼn, whose ʼ is a letter).
 func normaliseUnicode(s string) string {
-	s = norm.NFKC.String(strings.Map(replace, s))
-	return stripMarks(fold(s))
+	return stripMarks(fold(norm.NFKC.String(strings.Map(replace, s))))
 }
 
 // replace is the first two steps: what vanishes (-1), what is a space, an apostrophe, a hyphen.
@@ -53,7 +54,18 @@ var folders = sync.Pool{New: func() any { c := cases.Fold(); return &c }}
 func fold(s string) string {
 	c := folders.Get().(*cases.Caser)
 	defer folders.Put(c)
-	return c.String(s)
+	return strings.Map(cherokee, c.String(s))
+}
+
+// cherokee folds the letters of the one script whose small letters fold into its capitals: Unicode CaseFolding.txt.
+func cherokee(r rune) rune {
+	switch {
+	case r >= 0xAB70 && r <= 0xABBF:
+		return r - 0xAB70 + 0x13A0
+	case r >= 0x13F8 && r <= 0x13FD:
+		return r - 8
+	}
+	return r
 }
 
 func stripMarks(s string) string {

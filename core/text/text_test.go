@@ -120,3 +120,9 @@ func FuzzParsePattern(f *testing.F) {
 		text.Spans(value)
 	})
 }
+
+func TestTheCapitalsOfEveryScriptFold(t *testing.T) {
+	for _, pair := range [][2]string{{"ꭰ", "Ꭰ"}, {"ꮿ", "Ꮿ"}, {"ᏸ", "Ᏸ"}, {"ς", "Σ"}, {"ß", "SS"}, {"ա", "Ա"}, {"ა", "Ა"}} {
+		assert.Equal(t, text.Normalise(pair[0]), text.Normalise(pair[1]), pair[0])
+	}
+}

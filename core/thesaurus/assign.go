@@ -6,9 +6,9 @@ import (
 	"tamiz/core/bib"
 )
 
-// Assign returns a record as it is under the vocabulary: what it carries as headings and keywords are
-// headings where the vocabulary knows their label or entry term, and keywords otherwise. The record
-// given is not changed.
+// Assign returns a record as it is under the vocabulary: what it carries as headings are headings where the
+// vocabulary knows their label or entry term, its keywords where Assignment says so; the rest are keywords. The
+// record given is not changed.
 func (t *Thesaurus) Assign(r *bib.Record) *bib.Record {
 	out := *r
 	out.Headings, out.Keywords = nil, nil
@@ -45,13 +45,15 @@ func mark(central bool) string {
 }
 
 // Assignment reads a value as records carry headings: a * in front where it is central, qualifiers
-// behind, each after a /. It is one when what stands before some / is a label or an entry term.
+// behind, each after a /. It is one when what stands before some / is a label, or an entry term and there is a * or a
+// qualifier: an author's keyword that is an entry term stays what the author wrote, and only leads to the heading.
 func (t *Thesaurus) Assignment(value string) (bib.Assignment, bool) {
 	value = strings.TrimSpace(value)
 	rest := strings.TrimPrefix(value, "*")
 	parts := strings.Split(rest, "/")
 	for n := len(parts); n > 0; n-- {
-		label, ok := t.Heading(strings.Join(parts[:n], "/"))
+		written := strings.Join(parts[:n], "/")
+		label, ok := t.Heading(written)
 		if !ok {
 			continue
 		}
@@ -60,6 +62,9 @@ func (t *Thesaurus) Assignment(value string) (bib.Assignment, bool) {
 			if q = strings.TrimSpace(q); q != "" {
 				a.Qualifiers = append(a.Qualifiers, q)
 			}
+		}
+		if _, is := t.Find(written); !is && !a.Central && len(a.Qualifiers) == 0 {
+			continue
 		}
 		return a, true
 	}

@@ -231,6 +231,15 @@ func (t *Thesaurus) Kin(word string) (string, bool) {
 	return "", false
 }
 
+// Leads returns the label of the heading that a keyword leads to: by its label, an entry term, or one of either in
+// another number or spelling.
+func (t *Thesaurus) Leads(keyword string) (string, bool) {
+	if label, ok := t.Heading(keyword); ok {
+		return label, true
+	}
+	return t.Kin(keyword)
+}
+
 // Find returns the place of the heading with a label, however that is written.
 func (t *Thesaurus) Find(label string) (int, bool) {
 	i, ok := t.byLabel[text.Label(label)]

@@ -64,7 +64,10 @@ func TestValuesBecomeHeadingsByTheVocabulary(t *testing.T) {
 	v := almagre(t)
 	for value, want := range map[string]*bib.Assignment{
 		"*heat ILLNESS/prevention/causes": {Label: "Heat Illness", Central: true, Qualifiers: []string{"prevention", "causes"}},
-		"hydration":                       {Label: "Fluid Intake"},
+		"*hydration":                      {Label: "Fluid Intake", Central: true},
+		"hydration/statistics":            {Label: "Fluid Intake", Qualifiers: []string{"statistics"}},
+		"hydration":                       nil, // an author's word, which leads to the heading
+		"hydration/":                      nil,
 		"Rest / statistics":               {Label: "Rest", Qualifiers: []string{"statistics"}},
 		"sunny weather":                   nil,
 		"*":                               nil,
@@ -76,8 +79,11 @@ func TestValuesBecomeHeadingsByTheVocabulary(t *testing.T) {
 		}
 	}
 	r := v.Assign(&bib.Record{Keywords: []string{"hydration", "Lintan"}, Headings: []bib.Assignment{{Label: "HEAT illness", Central: true}, {Label: "Sun", Central: true, Qualifiers: []string{"causes"}}}})
-	assert.Equal(t, []bib.Assignment{{Label: "Heat Illness", Central: true}, {Label: "Fluid Intake"}}, r.Headings)
-	assert.Equal(t, []string{"*Sun/causes", "Lintan"}, r.Keywords)
+	assert.Equal(t, []bib.Assignment{{Label: "Heat Illness", Central: true}}, r.Headings)
+	assert.Equal(t, []string{"*Sun/causes", "hydration", "Lintan"}, r.Keywords)
+	leads, ok := v.Leads("Hydration")
+	assert.True(t, ok)
+	assert.Equal(t, "Fluid Intake", leads)
 }
 
 func TestTheLanguageOfMostLabelsIsTaken(t *testing.T) {

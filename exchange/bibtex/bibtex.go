@@ -265,7 +265,9 @@ func (r *Reader) record(e entry) *bib.Record {
 			rec.Extra = append(rec.Extra, bib.Extra{Tag: f.name, Value: v, Format: Format})
 		}
 	}
-	if rec.Title == "" && rec.Abstract == "" && rec.DOI == "" && len(rec.Authors) == 0 {
+	bare := *rec
+	bare.LocalID = "" // every entry has a key
+	if exchange.Empty(&bare) {
 		notice(exchange.Nothing, "", true)
 		return nil
 	}

@@ -73,7 +73,7 @@ func (w *Writer) Write(r *bib.Record) error {
 	put("abstract", r.Abstract)
 	keywords := slices.Clone(r.Keywords)
 	for _, h := range r.Headings {
-		keywords = append(keywords, h.String())
+		keywords = append(keywords, h.Line())
 	}
 	put("keywords", exchange.Joined(keywords))
 	put("language", exchange.Joined(r.Languages))

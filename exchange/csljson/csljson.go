@@ -367,7 +367,7 @@ func (w *Writer) Write(r *bib.Record) error {
 	}
 	keywords := slices.Clone(r.Keywords)
 	for _, h := range r.Headings {
-		keywords = append(keywords, h.String())
+		keywords = append(keywords, h.Line())
 	}
 	put("keyword", exchange.Joined(keywords))
 	if len(r.Languages) > 0 {

@@ -362,21 +362,8 @@ func (p *plain) Read() (*bib.Record, error) {
 	if err != nil {
 		return nil, err
 	}
-	tidy(rec, exchange.Plain)
+	exchange.Tidy(rec, exchange.Plain)
 	return rec, nil
-}
-
-// tidy passes the texts of a record through f.
-func tidy(r *bib.Record, f func(string) string) {
-	for _, s := range []*string{&r.Title, &r.Abstract, &r.Journal} {
-		*s = f(*s)
-	}
-	for i := range r.Keywords {
-		r.Keywords[i] = f(r.Keywords[i])
-	}
-	for i := range r.Others {
-		r.Others[i].Title, r.Others[i].Abstract = f(r.Others[i].Title), f(r.Others[i].Abstract)
-	}
 }
 
 // several reads the parts of a packed file one after the other.

@@ -212,3 +212,47 @@ func TestAPageIsSafeAndWhole(t *testing.T) {
 	assert.Contains(t, file, "Velkana, Temi. <cite>Warm Work</cite> 2014 3(2):11–19")
 	assert.Contains(t, file, "2 records</footer>")
 }
+
+// A heading without a star or a qualifier stays a heading, and a semicolon stays in its value, in formats that have one
+// field for headings and keywords, when no vocabulary tells them apart.
+func TestHeadingsStayHeadingsAndSemicolonsStay(t *testing.T) {
+	rec := &bib.Record{Title: "Salt & heat", Year: 2014, Keywords: []string{"rest; and shade", "x &amp; y"}, Types: []string{"Trial; phase 2"}, Languages: []string{"eng"},
+		Headings: []bib.Assignment{{Label: "Hyponatraemia"}, {Label: "Heat; Dry", Central: true}, {Label: "Kidney Harm", Qualifiers: []string{"causes"}}}}
+	for _, format := range []records.Format{records.RIS, records.BibTeX, records.CSL} {
+		r, _, err := records.Open(bytes.NewReader(write(t, format, []*bib.Record{rec}, records.Choice{})), records.Options{})
+		require.NoError(t, err)
+		back, err := r.Read()
+		require.NoError(t, err)
+		assert.Equal(t, rec.Headings, back.Headings, format)
+		assert.Equal(t, rec.Keywords, back.Keywords, format)
+		assert.Contains(t, back.Types, "Trial; phase 2", format)
+		assert.Equal(t, rec.Title, back.Title, format)
+	}
+}
+
+// Entities are read before headings are told from keywords, in whatever value they stand.
+func TestEntitiesAreReadInEveryValue(t *testing.T) {
+	tree, _ := thesaurus.Build([]thesaurus.Concept{{ID: "https://x.example/k", Labels: []thesaurus.Text{{Language: "en", Value: "Kühlung & Ruhe"}}}}, "en")
+	ris := "TY  - JOUR\nTI  - Heat &amp; &lt;i&gt;rest&lt;/i&gt;\nAU  - M&uuml;ller, J.\nAU  - Olsen &Aring;\nJO  - Arbeit &amp; Land\nM3  - &Uuml;bersicht\nCY  - T&uuml;rkiye\nLA  - fran&ccedil;ais\n" +
+		"KW  - *K&uuml;hlung &amp; Ruhe/wirkung &amp; mehr\nKW  - R&D\nKW  - &nothing; here\nPY  - 2014\nER  - \n"
+	r, _, err := records.Open(strings.NewReader(ris), records.Options{Sorter: exchange.Sorter{Vocabulary: tree}})
+	require.NoError(t, err)
+	rec, err := r.Read()
+	require.NoError(t, err)
+	assert.Equal(t, "Heat & rest", rec.Title)
+	assert.Equal(t, []bib.Person{{Family: "Müller", Given: "J."}, {Family: "Olsen", Given: "Å", Written: "Olsen Å"}}, rec.Authors)
+	assert.Equal(t, "Arbeit & Land", rec.Journal)
+	assert.Equal(t, []string{"Übersicht", "JOUR"}, rec.Types)
+	assert.Equal(t, []string{"Türkiye"}, rec.Countries)
+	assert.Equal(t, []string{"français"}, rec.Languages)
+	assert.Equal(t, []bib.Assignment{{Label: "Kühlung & Ruhe", Central: true, Qualifiers: []string{"wirkung & mehr"}}}, rec.Headings)
+	assert.Equal(t, []string{"R&D", "&nothing; here"}, rec.Keywords)
+}
+
+func TestARecordThatSaysLittleIsOne(t *testing.T) {
+	r, _, err := records.Open(strings.NewReader("TY  - JOUR\nJO  - Annals of Warm Work\nPY  - 2014\nLA  - eng\nER  - \n"), records.Options{})
+	require.NoError(t, err)
+	rec, err := r.Read()
+	require.NoError(t, err)
+	assert.Equal(t, []string{"Annals of Warm Work", "eng"}, []string{rec.Journal, rec.Languages[0]})
+}

@@ -72,6 +72,7 @@ type Choice struct {
 	Title   string   // what the records are, for the page
 	Fields  []string // of bib.FieldNames, and "extra"; nil for all
 	Columns []string // names of fields that only the table has, for a table; see Columns
+	AsIs    bool     // of a table: cells that a spreadsheet would take for formulas are not marked
 }
 
 // Check says when a field is chosen that does not exist.
@@ -116,7 +117,9 @@ func Create(w io.Writer, f Format, c Choice) (Writer, error) {
 		if !slices.Contains(fields, exchange.Own) {
 			extra = nil
 		}
-		out = table.NewWriter(w, delimiter, columns, extra)
+		cells := table.NewWriter(w, delimiter, columns, extra)
+		cells.AsIs = c.AsIs
+		out = cells
 	case MODS:
 		out = mods.NewWriter(w)
 	case Page:
@@ -146,12 +149,20 @@ func (c *choosing) Write(r *bib.Record) error {
 		whole := *r
 		out = &whole
 	}
-	// Keywords are left as they are: in a text that holds many, the semicolon of an entity would part them.
-	keywords := out.Keywords
-	out.Keywords, out.Others = nil, slices.Clone(out.Others)
-	tidy(out, exchange.Guarded)
-	out.Keywords = keywords
+	copied(out)
+	exchange.Tidy(out, exchange.Guarded)
 	return c.Writer.Write(out)
+}
+
+// copied gives a record lists of its own.
+func copied(r *bib.Record) {
+	for _, list := range []*[]string{&r.Keywords, &r.Types, &r.Languages, &r.Countries, &r.Substances} {
+		*list = slices.Clone(*list)
+	}
+	r.Headings, r.Authors, r.Others = slices.Clone(r.Headings), slices.Clone(r.Authors), slices.Clone(r.Others)
+	for i := range r.Headings {
+		r.Headings[i].Qualifiers = slices.Clone(r.Headings[i].Qualifiers)
+	}
 }
 
 // Columns returns the names of the fields that only tables have, in the order in which they come, at most

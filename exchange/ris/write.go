@@ -46,7 +46,7 @@ func Write(w io.Writer, rec *bib.Record) error {
 	put("LA", rec.Languages...)
 	put("KW", rec.Keywords...)
 	for _, h := range rec.Headings {
-		put("KW", h.String())
+		put("KW", h.Line())
 	}
 	put("M3", types...)
 	put("CY", rec.Countries...)

@@ -100,6 +100,7 @@ func (r *Reader) record(row []string, line int) *bib.Record {
 	rec := &bib.Record{}
 	year := ""
 	for i, v := range row {
+		v = Unmarked(v)
 		if v == "" {
 			continue
 		}
@@ -194,6 +195,8 @@ type Writer struct {
 	fields []string
 	extra  []string
 	begun  bool
+
+	AsIs bool // cells that a spreadsheet would take for formulas are not marked
 }
 
 // NewWriter writes to w, cells parted by delimiter: a column for each field, of bib.FieldNames, then one for
@@ -209,7 +212,16 @@ func (w *Writer) begin() error {
 		return nil
 	}
 	w.begun = true
-	return w.csv.Write(append(append([]string{}, w.fields...), w.extra...))
+	return w.write(append(append([]string{}, w.fields...), w.extra...))
+}
+
+func (w *Writer) write(row []string) error {
+	if !w.AsIs {
+		for i := range row {
+			row[i] = Marked(row[i])
+		}
+	}
+	return w.csv.Write(row)
 }
 
 // Write writes one record as a row.
@@ -244,7 +256,7 @@ func (w *Writer) Write(r *bib.Record) error {
 		}
 		row = append(row, v)
 	}
-	return w.csv.Write(row)
+	return w.write(row)
 }
 
 // Close writes what is left; of no record the head.

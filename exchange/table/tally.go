@@ -16,22 +16,27 @@ import (
 var columns = []string{"item", "records", "occurrences", "share", "contrast_records", "contrast_share", "lift", "pull",
 	"keys", "absorbed_by", "family", "central", "with_narrower"}
 
-// WriteTallyCSV writes a tally with a head; figures that are not to be had are empty.
-func WriteTallyCSV(w io.Writer, t *tally.Tally) error {
+// WriteTallyCSV writes a tally with a head; figures that are not to be had are empty. With asIs, items that a
+// spreadsheet would take for formulas are not marked.
+func WriteTallyCSV(w io.Writer, t *tally.Tally, asIs bool) error {
+	mark := Marked
+	if asIs {
+		mark = func(s string) string { return s }
+	}
 	out := csv.NewWriter(w)
 	if err := out.Write(columns); err != nil {
 		return err
 	}
 	for _, r := range t.Rows {
 		row := make([]string, len(columns))
-		row[0], row[1], row[2], row[3] = r.Item, strconv.Itoa(r.Records), strconv.Itoa(r.Occurrences), fraction(r.Share)
+		row[0], row[1], row[2], row[3] = mark(r.Item), strconv.Itoa(r.Records), strconv.Itoa(r.Occurrences), fraction(r.Share)
 		if t.Contrast > 0 {
 			row[4], row[5], row[6], row[7] = strconv.Itoa(r.ContrastRecords), fraction(r.ContrastShare), fraction(r.Lift), fraction(r.Pull)
 		}
 		if t.HasKeys {
 			row[8] = strconv.Itoa(r.Keys)
 		}
-		row[9], row[10] = r.AbsorbedBy, r.Family
+		row[9], row[10] = mark(r.AbsorbedBy), mark(r.Family)
 		if t.HasCentral {
 			row[11] = strconv.Itoa(r.Central)
 		}

@@ -327,6 +327,6 @@ func (f *field) take(values []string, v *value, text string, first **value) []st
 	case Auto:
 		return append(values, exchange.Parted(s)...)
 	default:
-		return append(values, exchange.Values(strings.Split(s, f.is.Split))...)
+		return exchange.AppendSplit(values, s, f.is.Split)
 	}
 }

@@ -299,6 +299,7 @@ func readBody(d *xml.Decoder, e xml.StartElement, got *source.Got, depth int) (e
 	if err != nil {
 		return err
 	}
+	exchange.Tidy(r, exchange.Plain)
 	if r.Title == "" && r.Abstract == "" && r.Accession == "" && r.DOI == "" {
 		got.Trouble = "it is no record: it has neither a title nor anything to know it by"
 		return nil

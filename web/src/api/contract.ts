@@ -1250,6 +1250,8 @@ export interface components {
             format: "ris" | "bibtex" | "csl" | "csv" | "tsv" | "mods" | "html";
             /** @description all when there are none */
             fields?: string[];
+            /** @description of a table: cells that a spreadsheet would take for formulas are not marked */
+            asIs?: boolean;
             name: string;
         };
         Notice: {
@@ -2786,6 +2788,8 @@ export interface operations {
                 format: "csv" | "xlsx";
                 /** @description what is looked at, where that is not the sample */
                 called?: string;
+                /** @description cells that a spreadsheet would take for formulas are not marked */
+                asIs?: boolean;
             };
             header?: never;
             path: {

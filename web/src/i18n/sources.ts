@@ -15,7 +15,7 @@ export default {
   },
   sourceNote: {
     'no-near': 'Words near each other cannot be asked for: {term} was counted as both words anywhere', 'no-inside': 'No sign inside a word: {term} was counted as {instead}, which finds more', 'no-ends': 'No sign at the end of a word: {term} was counted as {instead}, which finds less',
-    'no-field': 'The field “{term}” cannot be asked by itself; asked was: {instead}', 'no-headings': 'There are no headings here: {term} was left out', 'no-headings-words': 'There are no headings here: {term} was counted as words',
+    'no-field': 'The field “{term}” cannot be asked by itself; asked was {instead}, which finds more', 'no-field-none': 'The field “{term}” cannot be asked; the words were asked without a field', 'no-part': '“{term}” cannot be asked here: {instead} alone was, which finds less', 'no-headings': 'There are no headings here: {term} was left out', 'no-headings-words': 'There are no headings here: {term} was counted as words',
     'no-narrower': 'Narrower headings cannot be asked with it: {term} was counted alone, which finds less', 'no-central': 'Main points cannot be asked: {term} was counted whether main point or not', 'no-qualify': 'Qualifiers cannot be asked: {term} was counted with any', 'no-limit': 'A limit on “{term}” cannot be asked and was left out, which finds more',
   },
   how: { all: 'all', newest: 'newest', years: 'over the years', random: 'at random' },

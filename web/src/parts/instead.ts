@@ -5,7 +5,8 @@ import type { SourceNote } from '@/api/client'
 export function useInstead() {
   const { t, te } = useI18n()
   return (x: SourceNote): string => {
-    const key = x.kind === 'no-headings' && x.instead ? 'sourceNote.no-headings-words' : `sourceNote.${x.kind}`
+    const key =
+      x.kind === 'no-headings' && x.instead ? 'sourceNote.no-headings-words' : x.kind === 'no-field' && !x.instead ? 'sourceNote.no-field-none' : `sourceNote.${x.kind}`
     return te(key) ? t(key, { term: x.term, instead: x.instead ?? '' }) : x.term
   }
 }

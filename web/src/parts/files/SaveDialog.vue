@@ -22,6 +22,9 @@ const name = ref('')
 watch(() => saving.open, (open) => open && (name.value = saving.name))
 
 const all = computed(() => chosen.value.length === fields.length)
+/** Whether cells that a spreadsheet would take for formulas are marked. */
+const mark = useStorage('tamiz-save-mark', true)
+const table = computed(() => format.value === 'csv' || format.value === 'tsv')
 const failed = ref('')
 const fetching = ref(false)
 
@@ -40,7 +43,7 @@ async function go() {
   try {
     const answer = api.POST('/api/reviews/{review}/export', {
       params: { path: { review: review.id } },
-      body: { of: saving.set, format: format.value, fields: all.value ? undefined : chosen.value, name: called.slice(0, 300) },
+      body: { of: saving.set, format: format.value, fields: all.value ? undefined : chosen.value, asIs: table.value && !mark.value ? true : undefined, name: called.slice(0, 300) },
       parseAs: 'blob',
     })
     const file = await ask(answer) as Blob
@@ -85,6 +88,7 @@ async function go() {
       <label class="sect" for="save-name">{{ t('save.name') }}</label>
       <input id="save-name" v-model="name" class="field" maxlength="200" @keydown.enter="go" />
       <p class="small hint">{{ t('save.hint') }}</p>
+      <label v-if="table" class="small mark"><input v-model="mark" type="checkbox" /> {{ t('save.mark') }}</label>
       <p v-if="failed" class="wrong" role="alert">{{ failed }}</p>
       <div class="row foot">
         <span class="grow" />
@@ -134,6 +138,13 @@ fieldset {
   grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
   gap: 2px 8px;
   margin-top: 4px;
+}
+
+.mark {
+  display: flex;
+  gap: 6px;
+  align-items: baseline;
+  margin-top: 8px;
 }
 
 .hint {

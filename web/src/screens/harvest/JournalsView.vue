@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import Papa from 'papaparse'
+import { marked } from '@/parts/files/cells'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Tally, TallyRow } from '@/api/client'
@@ -57,7 +58,7 @@ function print() {
 }
 
 function save() {
-  const data = lines.value.map((l) => [l.name, l.row?.records ?? '', l.row?.keys ?? '', l.row?.unindexed ?? '', l.note])
+  const data = lines.value.map((l) => [marked(l.name), l.row?.records ?? '', l.row?.keys ?? '', l.row?.unindexed ?? '', marked(l.note)])
   const text = Papa.unparse({ fields: ['journal', 'records', 'key_studies', 'unindexed', 'note'], data }, { newline: '\r\n' })
   saveBlob(new Blob([`${text}\r\n`], { type: 'text/csv;charset=utf-8' }), `${t('journals.list')}.csv`)
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import Papa from 'papaparse'
+import { marked } from '@/parts/files/cells'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Team } from '@/api/client'
@@ -22,7 +23,7 @@ const found = useQuery({
 const teams = computed(() => found.data.value?.teams ?? [])
 
 function save() {
-  const data = teams.value.map((x) => [x.authors.join('; '), x.records, x.keyStudies, x.from || '', x.to || ''])
+  const data = teams.value.map((x) => [marked(x.authors.join('; ')), x.records, x.keyStudies, x.from || '', x.to || ''])
   saveBlob(new Blob([`${Papa.unparse({ fields: ['authors', 'records', 'key_studies', 'from', 'to'], data }, { newline: '\r\n' })}\r\n`], { type: 'text/csv;charset=utf-8' }), `${t('teams.title')}.csv`)
 }
 

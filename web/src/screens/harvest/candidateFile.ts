@@ -1,5 +1,6 @@
 import Papa from 'papaparse'
 import type { Facet, NewDecision, ReviewDocument, Sample, Term } from '@/api/client'
+import { marked, unmarked } from '@/parts/files/cells'
 import { taken } from '@/state/decide'
 import type { Op } from '@/state/ops'
 import { newTerm, termText, type Decided } from '@/state/review'
@@ -23,12 +24,12 @@ export function writeCandidates(doc: ReviewDocument, decisions: ReadonlyMap<stri
     const [facet, item] = key.split('\n')
     rows.push([facet, item, d.state, '', '', '', '', d.reason, ...made(d)])
   }
-  return `${Papa.unparse({ fields: [...head], data: rows }, { newline: '\r\n' })}\r\n`
+  return `${Papa.unparse({ fields: [...head], data: rows.map((row) => row.map(marked)) }, { newline: '\r\n' })}\r\n`
 }
 
 /** Reads such a file as changes; undefined where it is none. Lines that say nothing that can be done are passed over. */
 export function readCandidates(text: string, doc: ReviewDocument): { ops: Op[]; decisions: NewDecision[]; passed: number; lines: number[] } | undefined {
-  const parsed = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, ''), { header: true, skipEmptyLines: 'greedy', preview: most, transformHeader: (h) => h.trim().toLowerCase() })
+  const parsed = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, ''), { header: true, skipEmptyLines: 'greedy', preview: most, transformHeader: (h) => h.trim().toLowerCase(), transform: unmarked })
   const columns = parsed.meta.fields ?? []
   if (!columns.includes('item') || !columns.includes('state')) return undefined
   const ops: Op[] = []
