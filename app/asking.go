@@ -23,11 +23,12 @@ type FileSettings struct {
 	Map     *tagged.Map    `json:"map,omitempty"`
 	Doubles string         `json:"doubles,omitempty"` // apart, join or leave
 	Choices map[int]string `json:"choices,omitempty"` // by place in the file, where it is another
+	Kind    string         `json:"kind,omitempty"`    // what the file is brought in as, where that was another thing
 }
 
 // A FileQuestion is what has to be answered before a file can be read. It is an error of reading.
 type FileQuestion struct {
-	What     string       `json:"what"` // columns, tags or doubles
+	What     string       `json:"what"` // columns, tags, doubles or kind: it is another thing than was expected
 	Format   string       `json:"format"`
 	Settings FileSettings `json:"settings"` // what is known or guessed so far
 	Head     string       `json:"head"`     // the beginning of the file, for columns and tags
@@ -90,7 +91,7 @@ func (a *App) Asked(ctx context.Context, id int64) (*FileQuestion, error) {
 	if err := json.Unmarshal(i.Asked, &q); err != nil {
 		return nil, err
 	}
-	if q.What == "doubles" {
+	if q.What == "doubles" || q.What == "kind" {
 		return &q, nil
 	}
 	head, _, err := a.head(ctx, i)
@@ -227,6 +228,11 @@ func (s FileSettings) check() error {
 			return fmt.Errorf("records of the same work are kept apart, joined or left out, not %q", c)
 		}
 	}
+	switch s.Kind {
+	case "", "sample", "keys", "vocabulary":
+	default:
+		return fmt.Errorf("a file is a sample, key studies or a vocabulary, not %q", s.Kind)
+	}
 	switch s.Doubles {
 	case "", Apart, Join, Leave:
 		return nil
@@ -265,7 +271,7 @@ func (a *App) AnswerImport(ctx context.Context, id int64, answer FileAnswer) (Im
 	if s.Map == nil && q.What == "doubles" {
 		s.Map = first(before.Map, q.Settings.Map)
 	}
-	if s.Columns == nil && s.Map == nil && q.What != "doubles" || q.What == "doubles" && s.Doubles == "" {
+	if s.Columns == nil && s.Map == nil && q.What != "doubles" && q.What != "kind" || q.What == "doubles" && s.Doubles == "" || q.What == "kind" && s.Kind == "" {
 		return Import{}, invalid("settings", "The answer does not say what was asked.")
 	}
 	if answer.Remember {
@@ -276,6 +282,9 @@ func (a *App) AnswerImport(ctx context.Context, id int64, answer FileAnswer) (Im
 	body, err := json.Marshal(s)
 	if err != nil {
 		return Import{}, err
+	}
+	if q.What == "kind" {
+		i.Kind = s.Kind
 	}
 	asked, err := a.store.AnswerImport(ctx, i, body, a.wake)
 	if err != nil {

@@ -9,6 +9,7 @@ import (
 	"unicode/utf8"
 
 	"tamiz/core/coverage"
+	"tamiz/core/query"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/core/text"
@@ -29,6 +30,13 @@ type TriedTerm struct {
 	Keys     *int         `json:"keys,omitempty"`
 	Refused  *Refusal     `json:"refused,omitempty"`
 	Headings []HeadingHit `json:"headings"`
+	Query    *TypedQuery  `json:"query,omitempty"` // where a query was typed in the place of a term
+}
+
+// A TypedQuery is a query that was typed where a term is expected: what of it can be a term by itself.
+type TypedQuery struct {
+	Parts  []string `json:"parts"`
+	Joined bool     `json:"joined"` // some are joined by AND or NOT, and so belong to different blocks
 }
 
 // A HeadingHit is a heading that records of the sample carry.
@@ -169,6 +177,14 @@ func (a *App) TryTerm(ctx context.Context, review int64, t Typed) (*TriedTerm, e
 		t.Field = "text"
 	}
 	out := &TriedTerm{Headings: []HeadingHit{}}
+	if parts, joined, ok := query.Parts(t.Typed); ok {
+		if parts == nil {
+			parts = []string{}
+		}
+		out.Query = &TypedQuery{parts[:min(len(parts), maxWords)], joined}
+		out.Refused = &Refusal{Reason: "query", Message: "This is a query, not one term: a block holds terms, which are alternatives."}
+		return out, nil
+	}
 	term := readTyped(t.Typed, t.Field)
 	if _, err := term.Query(); err != nil {
 		out.Refused = refusal(err)

@@ -1,6 +1,7 @@
 package app
 
 import (
+	"bytes"
 	"context"
 	"crypto/sha256"
 	"encoding/json"
@@ -92,7 +93,7 @@ func (f *filer) all(ctx context.Context) error {
 	}
 	r, format, err := f.open(ctx, f.notice)
 	if err != nil {
-		return f.file.blame(err)
+		return f.otherwise(f.file.blame(err))
 	}
 	if f.i.Kind == "keys" {
 		var err error
@@ -280,8 +281,42 @@ func nothingNew() *Problem {
 	return &Problem{Type: "nothing-new", Status: 422, Field: "file", Title: "All records of the file are key studies of this review already. Nothing was brought in."}
 }
 
+// otherwise returns what is asked where the file is a vocabulary rather than records; else the error.
+func (f *filer) otherwise(err error) error {
+	if head, ok := f.beginning(); ok && skos.Looks(head) {
+		return &FileQuestion{What: "kind", Format: "skos", Doubles: []Double{}}
+	}
+	return err
+}
+
+// beginning returns the beginning of the file as text.
+func (f *filer) beginning() (string, bool) {
+	if _, err := f.file.Seek(0, io.SeekStart); err != nil {
+		return "", false
+	}
+	b, _, err := records.Beginning(f.file)
+	if err != nil {
+		return "", false
+	}
+	decoded, _, err := exchange.Decode(bytes.NewReader(b))
+	if err != nil {
+		return "", false
+	}
+	head, err := io.ReadAll(decoded)
+	return string(head), err == nil
+}
+
 // vocabulary reads a controlled vocabulary, which the review goes by from then on.
 func (f *filer) vocabulary(ctx context.Context) error {
+	if head, ok := f.beginning(); ok && !skos.Looks(head) {
+		if format, err := records.Detect(head); err == nil {
+			return &FileQuestion{What: "kind", Format: string(format), Doubles: []Double{}}
+		}
+	}
+	if _, err := f.file.Seek(0, io.SeekStart); err != nil {
+		return err
+	}
+	f.file.failed = nil
 	decoded, encoding, err := exchange.Decode(f.file)
 	if err != nil {
 		return f.file.blame(err)

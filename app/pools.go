@@ -15,6 +15,7 @@ import (
 	"tamiz/core/index"
 	"tamiz/core/tally"
 	"tamiz/core/thesaurus"
+	"tamiz/exchange/ris"
 	"tamiz/store"
 )
 
@@ -240,6 +241,18 @@ func assigned(t *thesaurus.Thesaurus, r *bib.Record) *bib.Record {
 	return t.Assign(r)
 }
 
+// figured returns a record as figures are worked out from it: under a vocabulary, with the types of the trade alone. The
+// code of a file format stays with the record, and is no type of publication.
+func figured(t *thesaurus.Thesaurus, r *bib.Record) *bib.Record {
+	r = assigned(t, r)
+	if !slices.ContainsFunc(r.Types, ris.IsCode) {
+		return r
+	}
+	out := *r
+	out.Types = slices.DeleteFunc(slices.Clone(r.Types), ris.IsCode)
+	return &out
+}
+
 func vocabularyKey(vocabulary *int64) string {
 	if vocabulary == nil {
 		return ""
@@ -266,7 +279,7 @@ func (p *pools) keys(ctx context.Context, review int64, vocabulary *int64) (*key
 	key += vocabularyKey(vocabulary)
 	return cached(ctx, p.keyStudies, key, func(ctx context.Context) (*keys, int64, error) {
 		for i := range records {
-			records[i] = assigned(t, records[i])
+			records[i] = figured(t, records[i])
 		}
 		ix, err := index.BuildWithin(ctx, records)
 		if err != nil {
@@ -353,7 +366,7 @@ func newPool(ctx context.Context, sample, contrast []store.StoredRecord, t *thes
 	byRecord := make(map[*bib.Record]int64, len(sample)+len(contrast))
 	records := func(stored []store.StoredRecord) (out []*bib.Record) {
 		for _, s := range stored {
-			r := assigned(t, s.Record)
+			r := figured(t, s.Record)
 			byRecord[r] = s.ID
 			out = append(out, r)
 		}

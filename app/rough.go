@@ -70,6 +70,10 @@ func rough(concepts []RoughConcept) (s strategy.Strategy, refused [][]Refusal, e
 			if strings.TrimSpace(w) == "" {
 				continue
 			}
+			if _, _, ok := query.Parts(w); ok {
+				bad = append(bad, Refusal{Reason: "query", Token: w, Message: "This is a query: rough words are alternatives, parted by commas."})
+				continue
+			}
 			t := strategy.Term{Kind: strategy.TextTerm, Text: w, Field: "text", On: true}
 			if _, err := t.Query(); err != nil {
 				r := refusal(err)

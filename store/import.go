@@ -236,12 +236,12 @@ func (s *Store) DropImport(ctx context.Context, id int64) (bool, error) {
 	return dropped, err
 }
 
-// AnswerImport keeps an answer, asks for the reading of the file and calls then in the same transaction. It does
+// AnswerImport keeps an answer and what the file is brought in as, asks for the reading of the file and calls then in the same transaction. It does
 // nothing, and says so, where nothing is asked.
 func (s *Store) AnswerImport(ctx context.Context, i Import, settings json.RawMessage, then func(context.Context, pgx.Tx, Task) error) (bool, error) {
 	asked := false
 	err := s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
-		tag, err := tx.Exec(ctx, "update import set state = 'waiting', settings = $2, asked = null where id = $1 and state = 'asking'", i.ID, settings)
+		tag, err := tx.Exec(ctx, "update import set state = 'waiting', settings = $2, asked = null, kind = $3 where id = $1 and state = 'asking'", i.ID, settings, i.Kind)
 		if err != nil || tag.RowsAffected() == 0 {
 			return err
 		}

@@ -1144,7 +1144,7 @@ export interface components {
             error?: components["schemas"]["Problem"];
         };
         /** @enum {string} */
-        Asks: "columns" | "tags" | "doubles";
+        Asks: "columns" | "tags" | "doubles" | "kind";
         FileSettings: {
             columns?: components["schemas"]["Columns"];
             map?: components["schemas"]["TagMap"];
@@ -1152,6 +1152,7 @@ export interface components {
             choices?: {
                 [key: string]: components["schemas"]["DoublesRule"];
             };
+            kind?: components["schemas"]["ImportKind"];
         };
         /** @enum {string} */
         DoublesRule: "apart" | "join" | "leave";
@@ -1529,6 +1530,11 @@ export interface components {
             keys?: number;
             refused?: components["schemas"]["Refusal"];
             headings: components["schemas"]["HeadingHit"][];
+            query?: {
+                parts: string[];
+                /** @description some are joined by AND or NOT */
+                joined: boolean;
+            };
         };
         Refusal: {
             reason: string;
