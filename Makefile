@@ -18,7 +18,7 @@ demo: build ## start everything with the demo review and print the address
 test: tools build check-contract ## pass all tests: contract, types, style, Go, and the browser
 	@scripts/test
 
-bench: tools ## print the speeds, each as a ratio within one run
+bench: packages ## print the speeds, each as a ratio within one run
 	@scripts/bench
 
 dev: build web/node_modules/.ready ## run with the front end reloading as it is edited
@@ -58,8 +58,9 @@ e2e/node_modules/.ready: e2e/package.json e2e/package-lock.json | packages
 	@cd e2e && PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1 npm ci --no-audit --no-fund --loglevel=error
 	@touch $@
 
-tools: packages e2e/node_modules/.ready
+tools: e2e/node_modules/.ready
+	@SUDO="$(SUDO)" scripts/packages tests
 
-# What Debian has to give; the versions of Go and Node are looked at first.
+# What Debian has to give to run the program; the versions of Go and Node are looked at first.
 packages:
 	@SUDO="$(SUDO)" scripts/packages

@@ -27,6 +27,14 @@ type Drawing struct {
 	Use          string // sample or contrast, where it is looked at first
 }
 
+// A Kept is a record that someone put on the shelf: the first of a publication type in the sample.
+type Kept struct {
+	Type string
+	Nth  int // of them, from 0
+	Note string
+	Tags []string
+}
+
 // Review is the demo review as it waits to be gone on with.
 type Review struct {
 	Name, Question, Frame string
@@ -34,6 +42,9 @@ type Review struct {
 	Limits                []strategy.Limit
 	Decisions             []Decision
 	Samples               []Drawing
+	Shelf                 []Kept
+	HandSearch            int    // so many journals of the sample, those with most records, are read by hand
+	HandSearchNote        string // said of those with records that carry no headings
 }
 
 // NewReview returns the demo review.
@@ -75,6 +86,12 @@ func NewReview() Review {
 			{Name: "rest and shade", Source: "surco", Words: [][]string{{"farm worker*", "farmworker*", "cane cutter*", "agricultural worker*"}, {"shade", "rest break*", "hydration", "drinking water"}}, How: "all", AtMost: 5000},
 			{Name: "farm crews, rough", Source: "almagre", Words: [][]string{roughFarm, roughHeat}, How: "all", AtMost: 5000, Use: "sample"},
 		},
+		Shelf: []Kept{
+			{"Review", 0, "An earlier review: follow its references.", []string{"earlier review"}},
+			{"Review", 1, "Another review of the sample; compare which studies it has.", []string{"earlier review"}},
+			{"Protocol", 0, "A protocol: ask whether results are out.", []string{"to follow"}},
+		},
+		HandSearch: 3, HandSearchNote: "Some of its records carry no headings yet.",
 		Decisions: []Decision{
 			{"words", "heat", "dropped", "too-broad"}, {"words", "workers", "dropped", "too-broad"},
 			{"words", "construction workers", "dropped", "other-concept"}, {"words", "heat stress", "parked", ""},

@@ -80,6 +80,9 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	if _, err := a.Change(ctx, review.ID, now.Revision, change); err != nil {
 		return err
 	}
+	if err := demoKept(ctx, a, review.ID, plan); err != nil {
+		return err
+	}
 	if err := until(ctx, func() (bool, error) {
 		list, err := a.Holdings(ctx, review.ID)
 		return len(list) == len(made.literature.Keys)*len(sources), err
@@ -93,6 +96,40 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 		return err
 	}
 	return db.ForgetChanges(ctx, review.ID)
+}
+
+// demoKept puts records on the shelf of the demo review, and the journals that matter most on its hand-search list.
+func demoKept(ctx context.Context, a *app.App, review int64, plan demo.Review) error {
+	now, err := a.Review(ctx, review)
+	if err != nil {
+		return err
+	}
+	change := app.Change{What: app.What{Key: "demo", Params: map[string]string{}}, Document: &now.Document}
+	types := tally.Types
+	for _, k := range plan.Shelf {
+		list, err := a.Records(ctx, review, app.RecordsQuestion{Of: app.RecordSet{Facet: &types, Item: &k.Type}, At: k.Nth, Limit: 1})
+		if err != nil {
+			return err
+		}
+		for _, r := range list.Records {
+			change.Shelf = append(change.Shelf, app.ShelfPatch{Record: r.ID, On: true, Note: &k.Note, Tags: &k.Tags})
+		}
+	}
+	journals, err := a.Tally(ctx, review, tally.Journals)
+	if err != nil {
+		return err
+	}
+	rows := slices.Clone(journals.Rows)
+	slices.SortStableFunc(rows, func(a, b app.TallyRow) int { return b.Records - a.Records })
+	for _, r := range rows[:min(len(rows), plan.HandSearch)] {
+		h := app.HandSearch{Journal: tally.JournalKey(r.Item), Name: r.Item}
+		if r.Unindexed > 0 {
+			h.Note = plan.HandSearchNote
+		}
+		change.Document.HandSearch = append(change.Document.HandSearch, h)
+	}
+	_, err = a.Change(ctx, review, now.Revision, change)
+	return err
 }
 
 // demoSources makes the stand-ins known as sources and returns them by name. A source that is known by

@@ -9,6 +9,7 @@ export default {
   format: { ris: 'RIS', bibtex: 'BibTeX', csl: 'CSL-JSON', csv: 'CSV', tsv: 'Table with tabs', mods: 'MODS', marcxml: 'MARCXML', dc: 'Dublin Core', tagged: 'Tagged text', html: 'Page to print', skos: 'SKOS' },
   formatFor: { ris: 'for screening and references', bibtex: 'for LaTeX and references', csl: 'citation styles', csv: 'spreadsheets', tsv: 'spreadsheets', mods: 'catalogues; holds everything', html: 'to read, print or send' },
   asked: {
+    isVocabulary: 'This is a vocabulary (SKOS), not a file of records.', isRecords: 'This is a file of records ({format}), not a vocabulary.', as: { sample: 'Bring it in as a sample', keys: 'As key studies', vocabulary: 'Bring it in as the vocabulary' },
     columns: 'its columns have to be named', tags: 'no reader knows this kind of text', doubles: '1 record is of the same work as another | {n} records are of the same work as another', name: 'Name the columns', explain: 'Explain the text', look: 'Look at them', giveUp: 'Leave the file out', giveUpOne: 'Leave {name} out', apart: 'Keep all apart', join: 'Join all', leave: 'Leave all later ones out',
   },
   columns: {

@@ -38,6 +38,10 @@ const missed = computed(() => (bench.now ? bench.now.caught.filter((c, i) => !c 
       <i v-if="s === 'coverage' && missed" :aria-label="t('rail.missed', { n: missed })">{{ missed }}</i>
     </router-link>
     <span class="grow" />
+    <router-link :to="{ name: 'sources', params: { review: review.id } }" class="place" active-class="here">
+      <svg viewBox="0 0 24 24" aria-hidden="true"><ellipse cx="12" cy="6" rx="7" ry="2.6" /><path d="M5 6v12c0 1.4 3.1 2.6 7 2.6s7-1.2 7-2.6V6M5 12c0 1.4 3.1 2.6 7 2.6s7-1.2 7-2.6" /></svg>
+      {{ t('screen.sources') }}
+    </router-link>
     <router-link :to="{ name: 'shelf', params: { review: review.id } }" class="place" active-class="here">
       <svg viewBox="0 0 24 24" aria-hidden="true"><path d="M4 20h16M5 20V8h4v12M9 20V5h4v15M14.5 8.6l3.6-1 3 11.6-3.6 1z" /></svg>
       {{ t('screen.shelf') }}

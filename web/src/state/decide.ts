@@ -1,7 +1,7 @@
 import { useI18n } from 'vue-i18n'
 import type { Block, Facet, NewDecision, Term } from '@/api/client'
 import { useNotes } from './notes'
-import type { Op } from './ops'
+import { newId, type Op } from './ops'
 import { decisionKey, newTerm, termText, useReview } from './review'
 import { who } from './who'
 
@@ -59,6 +59,16 @@ export function useDecide() {
     review.change({ key: 'addTerm', params: { term: text, block: block.name } }, { ops, decisions: [items].flat().flatMap(opened) })
   }
 
+  /** Begins a concept with terms, as one change, and returns the block that it has. */
+  function addConcept(name: string, terms: Term[], items: Item[]): string {
+    const block: Block = { id: newId(), name: '', concept: name, part: '', seeds: [], searched: true, reason: '', negated: false, terms: [] }
+    review.change(
+      { key: 'addConcept', params: { concept: name } },
+      { ops: [{ op: 'addBlock', block }, ...terms.map((term): Op => ({ op: 'addTerm', block: block.id, term }))], decisions: items.flatMap(opened) },
+    )
+    return block.id
+  }
+
   /** What opens an item again that was parked or dropped. */
   function opened(item: Item): NewDecision[] {
     return keysOf(item)
@@ -88,5 +98,5 @@ export function useDecide() {
     return term.kind === 'heading' ? item.facet === 'headings' : term.kind === 'text' && item.facet !== 'headings'
   }
 
-  return { termOf, addOps, add, decide, takeBack }
+  return { termOf, addOps, add, addConcept, decide, takeBack }
 }

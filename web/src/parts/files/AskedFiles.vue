@@ -11,7 +11,7 @@ import TagsDialog from './TagsDialog.vue'
 
 /** The files that have to be explained before they can be read; each can be left out. */
 const props = defineProps<{ kind: Import['kind'] }>()
-const { t } = useI18n()
+const { t, te } = useI18n()
 const imports = useImports()
 const notes = useNotes()
 const problem = useProblem()
@@ -31,7 +31,11 @@ const look = (file: Import) => guarded(async () => { open.value = { file, asked:
 const rule = (i: Import, doubles: DoublesRule) => guarded(() => imports.answer(i, { doubles, remember: false }))
 const out = (i: Import) => guarded(() => imports.giveUp(i))
 
-const said = (i: Import) => (i.asks === 'doubles' ? t('asked.doubles', { n: i.doubles ?? 0 }, i.doubles ?? 0) : t(`asked.${i.asks}`))
+/** As what a file can be brought in that was taken for another thing. */
+const kinds = (i: Import): Import['kind'][] => (i.format === 'skos' ? ['vocabulary'] : ['sample', 'keys'])
+const as = (i: Import, kind: Import['kind']) => guarded(() => imports.answer(i, { kind, remember: false }))
+
+const said = (i: Import) => (i.asks === 'kind' ? t(i.format === 'skos' ? 'asked.isVocabulary' : 'asked.isRecords', { format: te(`format.${i.format}`) ? t(`format.${i.format}`) : (i.format ?? '') }) : i.asks === 'doubles' ? t('asked.doubles', { n: i.doubles ?? 0 }, i.doubles ?? 0) : t(`asked.${i.asks}`))
 </script>
 
 <template>
@@ -43,6 +47,7 @@ const said = (i: Import) => (i.asks === 'doubles' ? t('asked.doubles', { n: i.do
         <button v-for="r in ['apart', 'join', 'leave'] as const" :key="r" class="btn bare" @click="rule(i, r)">{{ t(`asked.${r}`) }}</button>
         <button class="btn outline" @click="look(i)">{{ t('asked.look') }}</button>
       </template>
+      <template v-else-if="i.asks === 'kind'"><button v-for="k in kinds(i)" :key="k" class="btn" :class="{ outline: k === 'keys' }" @click="as(i, k)">{{ t(`asked.as.${k}`) }}</button></template>
       <button v-else class="btn" @click="look(i)">{{ i.asks === 'columns' ? t('asked.name') : t('asked.explain') }}</button>
       <button class="btn bare" :aria-label="t('asked.giveUpOne', { name: i.name })" @click="out(i)">{{ t('asked.giveUp') }}</button>
     </li>

@@ -39,6 +39,17 @@ const refusedNow = ref('')
 const refused = computed(() => refusedNow.value || (found.value?.refused ? said(found.value.refused) : ''))
 watch(typed, () => (refusedNow.value = ''))
 
+/** A query in the place of a term: its parts are offered. */
+const queryNow = ref<{ parts: string[]; joined: boolean }>()
+const query = computed(() => queryNow.value ?? found.value?.query)
+watch(typed, () => (queryNow.value = undefined))
+function takeParts(parts: string[]) {
+  add(props.block, parts.map((text) => newTerm({ kind: 'text', text, field: field.value as 'text' })))
+  const left = query.value?.parts.filter((p) => !parts.includes(p)) ?? []
+  if (!left.length) typed.value = ''
+  else queryNow.value = { parts: left, joined: query.value?.joined ?? false }
+}
+
 watch([found, () => props.block.id, () => review.revision], () => {
   const term = found.value?.term
   const ops = term ? addOps(props.block, newTerm({ ...term, kind: term.kind, id: 'typed', on: true })) : []
@@ -58,6 +69,7 @@ async function enter() {
     typed.value = text
     await nextTick()
     refusedNow.value = said(answer.refused)
+    queryNow.value = answer.query
     return
   }
   // What cannot be asked now is kept as it stands, and checked when it is saved.
@@ -95,7 +107,12 @@ useEventListener('keydown', (e: KeyboardEvent) => {
     <p v-else-if="found?.term" class="small">{{ finds(found) }}</p>
     <p v-else class="small">{{ t('addTerm.forms') }}</p>
   </div>
-  <IndexNeighbours :block="block" :word="settled" @added="((typed = ''), input?.focus())" />
+  <div v-if="query" class="parts">
+    <span class="small">{{ t(query.joined ? 'addTerm.partsJoined' : 'addTerm.parts') }}</span>
+    <button v-for="p in query.parts" :key="p" class="chip mono" :aria-label="t('addTerm.addPart', { term: p, block: block.name })" @click="takeParts([p])">{{ p }}</button>
+    <button v-if="query.parts.length > 1 && !query.joined" class="btn outline" @click="takeParts(query.parts)">{{ t('addTerm.addAll', { n: query.parts.length }) }}</button>
+  </div>
+  <IndexNeighbours v-else :block="block" :word="settled" @added="((typed = ''), input?.focus())" />
   <ul v-if="found?.headings.length" class="headings">
     <li class="small">{{ t(review.vocabulary ? 'addTerm.leads' : 'addTerm.headings') }}</li>
     <li v-for="h in found.headings" :key="h.label">
@@ -128,6 +145,14 @@ useEventListener('keydown', (e: KeyboardEvent) => {
 select.chip {
   font: 12.5px var(--ui);
   color: var(--ink);
+}
+
+.parts {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+  margin-top: 4px;
 }
 
 .said {

@@ -64,7 +64,8 @@ function onKey(e: KeyboardEvent) {
   chosen.value = next?.id
   document.getElementById(`study-${next?.id}`)?.scrollIntoView({ block: 'nearest' })
 }
-const grid = computed(() => ({ gridTemplateColumns: `minmax(0, 1fr) repeat(${searched.value.length}, 46px) 54px 42px` }))
+// Without a block there is no column for one: repeat(0, …) would be no list of columns at all.
+const grid = computed(() => ({ gridTemplateColumns: ['minmax(0, 1fr)', ...searched.value.map(() => '46px'), '54px', '42px'].join(' ') }))
 </script>
 
 <template>
@@ -90,6 +91,10 @@ const grid = computed(() => ({ gridTemplateColumns: `minmax(0, 1fr) repeat(${sea
           <button class="btn" :class="{ outline: !planned }" :aria-pressed="planned" @click="planned = !planned">{{ t('plan.title') }}</button>
         </div>
       </div>
+      <p v-if="!searched.some((b) => b.searched && !b.negated)" class="none" role="status">
+        {{ t(searched.length ? 'coverage.noneSearched' : 'coverage.noBlocks') }}
+        <router-link class="btn outline" :to="{ name: 'question', params: { review: review.id } }">{{ t('question.concepts') }}</router-link>
+      </p>
       <div class="two">
         <div class="left">
           <div class="g h" :style="grid">
@@ -114,7 +119,7 @@ const grid = computed(() => ({ gridTemplateColumns: `minmax(0, 1fr) repeat(${sea
           <HeldBack v-if="coverage.data.value" :held="coverage.data.value.heldBack" />
         </div>
         <PlanPanel v-if="planned" />
-        <StudyPanel v-else-if="chosen" :half="rows.find((s) => s.id === chosen)?.half" :study="chosen" :held-back-by="rows.find((s) => s.id === chosen)?.heldBackBy ?? []" :away="rows.find((s) => s.id === chosen)?.notHere" />
+        <StudyPanel v-else-if="chosen" :half="rows.find((s) => s.id === chosen)?.half" :study="chosen" :held-back-by="rows.find((s) => s.id === chosen)?.heldBackBy ?? []" :caught="rows.find((s) => s.id === chosen)?.caught ?? false" :away="rows.find((s) => s.id === chosen)?.notHere" />
       </div>
     </template>
   </div>
@@ -137,6 +142,17 @@ const grid = computed(() => ({ gridTemplateColumns: `minmax(0, 1fr) repeat(${sea
   font-size: 26px;
   font-weight: 600;
   line-height: 1.2;
+}
+
+.none {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 12px;
+  margin-top: 10px;
+  padding: 8px 12px;
+  border: 1px dashed var(--sand);
+  border-radius: var(--radius);
 }
 
 .two {

@@ -13,7 +13,7 @@ import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 
 /** One key study: its words marked by block, what holds it back, and what would bring it back at which price. */
-const props = defineProps<{ study: number; heldBackBy: string[]; half?: string; away?: boolean }>()
+const props = defineProps<{ study: number; heldBackBy: string[]; caught: boolean; half?: string; away?: boolean }>()
 
 const { t, n } = useI18n()
 const review = useReview()
@@ -98,7 +98,7 @@ const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
       <button v-if="b.candidates.length > list(b.block.id)" class="btn bare" @click="more(b.block.id)">{{ t('coverage.more', { n: b.candidates.length - step }) }}</button>
     </template>
     <p v-if="away" class="small">{{ t('holding.notHere', { source: sources.chosen?.name ?? '' }) }}</p>
-    <p v-else-if="!heldBackBy.length" class="small">{{ t('coverage.isCaught') }}</p>
+    <p v-else-if="caught" class="small">{{ t('coverage.isCaught') }}</p>
   </section>
 </template>
 

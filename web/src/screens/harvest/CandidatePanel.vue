@@ -14,12 +14,13 @@ import AlikeWords from '@/parts/AlikeWords.vue'
 import FoldedWritings from './FoldedWritings.vue'
 import FormsList from './FormsList.vue'
 import InContext from './InContext.vue'
+import NewConcept from './NewConcept.vue'
 import StemBox from './StemBox.vue'
 import type { Candidate } from './candidates'
 
 /** The selected item: how it goes into a block, what was decided, the words around it, its records. */
 const props = defineProps<{ candidate: Candidate; chosen: Candidate[]; suit?: Suit; target?: Block; dropping: boolean; decides: boolean }>()
-const emit = defineEmits<{ add: [block: Block]; park: []; drop: [reason: string]; back: []; dropping: [on: boolean]; alone: []; find: [item: string] }>()
+const emit = defineEmits<{ add: [block: Block]; begin: [name: string]; park: []; drop: [reason: string]; back: []; dropping: [on: boolean]; alone: []; find: [item: string] }>()
 
 const { t, n, d } = useI18n()
 const review = useReview()
@@ -127,7 +128,10 @@ const letters = (ids?: string[]) => (ids ?? []).map((id) => review.document.bloc
 
 onBeforeUnmount(() => bench.rest(undefined))
 
-defineExpose({ terms, truncate, alike })
+const concept = ref<InstanceType<typeof NewConcept>>()
+const name = () => concept.value?.open()
+
+defineExpose({ terms, truncate, alike, name })
 </script>
 
 <template>
@@ -164,6 +168,7 @@ defineExpose({ terms, truncate, alike })
           v-for="b in review.document.blocks" :key="b.id" class="btn" :class="{ outline: b.id !== target?.id }" :disabled="!!refused || !texts.length" :aria-label="t('act.addTo', { block: b.name })" :title="b.concept"
           @click="emit('add', b)" @mouseenter="preview(b)" @mouseleave="preview(target)" @focus="preview(b)"
         ><template v-if="b.id === target?.id">{{ t('act.addTo', { block: b.name }) }}</template><BlockStamp v-else :block="b.id" :size="18" /></button>
+        <NewConcept ref="concept" :outline="review.document.blocks.length > 0" @begin="emit('begin', $event)" />
         <button class="btn outline" @click="emit('park')">{{ t('act.park') }}</button>
         <v-menu :model-value="dropping" @update:model-value="emit('dropping', $event)">
           <template #activator="{ props: menu }"><button class="btn bare" v-bind="menu">{{ t('act.drop') }}</button></template>

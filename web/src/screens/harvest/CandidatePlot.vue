@@ -11,6 +11,7 @@ import { blockColour } from '@/parts/BlockStamp.vue'
 import { saveBlob } from '@/parts/files/blob'
 import { useReview } from '@/state/review'
 import type { Area, Candidate } from './candidates'
+import { placeNames, type Placed } from './plotNames'
 
 /**
  * Every item as a dot: farther right in more records, higher up more typical. A click selects, a drawn
@@ -50,9 +51,13 @@ const dots = computed(() => {
   return [...seen.values()]
 })
 
+/** The dots that have names: what is kept, and the first of the others. */
+const mostCalled = 24
+const firstOnes = 8
+const called = computed(() => [...dots.value.filter((c) => c.state === 'kept').slice(0, mostCalled), ...dots.value.filter((c) => c.state !== 'kept').slice(0, firstOnes)])
+
 const option = computed(() => {
   const point = (c: Candidate) => ({ value: [right(c.row.records), upOf(c)] })
-  const kept = dots.value.filter((c) => c.state === 'kept')
   const plain = dots.value.filter((c) => c.state !== 'kept')
   const looks = (c: Candidate) => {
     const block = review.document.blocks.find((b) => b.id === c.blocks[0])
@@ -66,8 +71,7 @@ const option = computed(() => {
     fontFamily: 'Atkinson Hyperlegible Next Variable',
     fontSize: 11.5,
   })
-  // What is named stands in one series, so that names give way to each other; the first go before.
-  const named = [...kept, ...plain.slice(0, 8)]
+  const named = [...called.value, ...dots.value.filter((c) => c.state === 'kept').slice(mostCalled)]
   return {
     animation: false,
     grid: { left: 26, right: 90, top: 14, bottom: 14 },
@@ -75,23 +79,32 @@ const option = computed(() => {
     yAxis: { type: 'value' as const, min: 'dataMin' as const, max: 'dataMax' as const, axisLabel: { show: false }, axisTick: { show: false }, splitLine: { show: false }, axisLine: { show: true, lineStyle: { color: '#ded7c8' } } },
     series: [
       // Drawn as one shape: thousands of dots that nobody points at one by one.
-      { type: 'scatter' as const, silent: true, large: true, largeThreshold: 200, symbolSize: 4.5, itemStyle: { color: 'rgba(34, 28, 43, 0.22)' }, data: plain.slice(8).map((c) => [right(c.row.records), upOf(c)]) },
+      { type: 'scatter' as const, silent: true, large: true, largeThreshold: 200, symbolSize: 4.5, itemStyle: { color: 'rgba(34, 28, 43, 0.22)' }, data: plain.slice(firstOnes).map((c) => [right(c.row.records), upOf(c)]) },
       { type: 'scatter' as const, silent: true, z: 4, labelLayout: { hideOverlap: true }, data: named.map((c) => ({ ...point(c), ...looks(c), label: label(c) })).reverse() },
     ],
   }
 })
 const short = (c: Candidate) => (c.item.length > 26 ? `${c.item.slice(0, 25)}…` : c.item)
 
-/** What is selected is marked on top of the plot, which so is not drawn again with every key press. */
-const gold = shallowRef<{ left: string; top: string; name: string }>()
+/** What is selected, and names, stand on top of the plot, which so is not drawn again with every key press. */
+const gold = shallowRef<{ left: string; top: string }>()
+const names = shallowRef<(Placed & { selected: boolean })[]>([])
 function mark() {
+  const at = (c: Candidate) => chart.value?.convertToPixel('grid', [right(c.row.records), upOf(c)])
   const c = props.rows.find((row) => row.key === props.selected)
-  const at = c && chart.value?.convertToPixel('grid', [right(c.row.records), upOf(c)])
-  gold.value = c && at ? { left: `${at[0]}px`, top: `${at[1]}px`, name: short(c) } : undefined
+  const here = c && at(c)
+  gold.value = here ? { left: `${here[0]}px`, top: `${here[1]}px` } : undefined
+  const named = [...(c ? [c] : []), ...called.value.filter((x) => x.key !== props.selected)].flatMap((x) => {
+    const place = at(x)
+    return place ? [{ x: place[0], y: place[1], text: short(x) }] : []
+  })
+  names.value = placeNames(named, width.value, height.value, c !== undefined).map((x) => ({ ...x, selected: here !== undefined && x.x === here[0] && x.y === here[1] && x.text === short(c!) }))
 }
 
 function draw() {
-  chart.value?.setOption(option.value, { replaceMerge: ['series'] })
+  // On the screen names stand on top; in a saved plot they are part of it.
+  const series = option.value.series.map((s) => ({ ...s, data: s.data.map((d) => ('label' in d ? { ...d, label: { show: false } } : d)) }))
+  chart.value?.setOption({ ...option.value, series }, { replaceMerge: ['series'] })
   mark()
 }
 
@@ -180,7 +193,9 @@ function save(name: string, as: 'png' | 'svg') {
     apart.dispose()
     return
   }
+  chart.value?.setOption(option.value, { replaceMerge: ['series'] })
   chart.value?.renderToCanvas({ pixelRatio: 2, backgroundColor: '#fff' }).toBlob((drawn) => drawn && saveBlob(drawn, `${name}.png`), 'image/png')
+  draw()
 }
 defineExpose({ save })
 </script>
@@ -189,7 +204,8 @@ defineExpose({ save })
   <figure class="plot card" :aria-label="t('plot.label', { n: n(rows.length, 'whole') })">
     <span class="up small" aria-hidden="true">{{ hasContrast ? t('plot.up') : t('plot.upKeys') }}</span>
     <div ref="holder" class="holder" aria-hidden="true" @pointerdown="press" @pointermove="move" @pointerup="release" @pointerleave="near = undefined" />
-    <span v-if="gold" class="gold" :style="{ left: gold.left, top: gold.top }" aria-hidden="true"><b class="cut">{{ gold.name }}</b></span>
+    <span v-for="x in names" :key="x.text" class="name" :class="{ selected: x.selected }" :style="{ left: `${x.left}px`, top: `${x.top}px` }" aria-hidden="true">{{ x.text }}</span>
+    <span v-if="gold" class="gold" :style="{ left: gold.left, top: gold.top }" aria-hidden="true" />
     <div v-if="box" class="box" :style="box" />
     <figcaption class="small">
       <span class="cut">{{ hint }}</span>
@@ -238,13 +254,18 @@ defineExpose({ save })
   background: var(--gold-bright);
 }
 
-.gold b {
+.name {
   position: absolute;
-  left: 9px;
-  top: -9px;
   padding: 0 3px;
   font-size: 11.5px;
+  line-height: 15px;
   white-space: nowrap;
+  pointer-events: none;
+}
+
+.name.selected {
+  font-weight: 700;
+  color: var(--gold-deep);
   background: var(--card);
   border-radius: 3px;
 }

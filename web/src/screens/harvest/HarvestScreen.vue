@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useStorage } from '@vueuse/core'
+import { until, useStorage, useWindowSize } from '@vueuse/core'
 import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
@@ -38,7 +38,7 @@ const reader = useReader()
 const notes = useNotes()
 const problem = useProblem()
 const looked = useLooked()
-const { add, decide, takeBack, termOf } = useDecide()
+const { add, addConcept, decide, takeBack, termOf } = useDecide()
 
 const facet = useStorage<Facet>('tamiz-facet', 'words')
 const { tallies, offered, current, tally, suits, proposing } = useTallies(facet)
@@ -52,6 +52,20 @@ const panel = ref<InstanceType<typeof CandidatePanel>>()
 const decides = computed(() => taken.includes(facet.value))
 const plot = ref<{ save: (name: string, as: 'png' | 'svg') => void }>()
 const tools = ref<InstanceType<typeof HarvestTools>>()
+
+const tree = useStorage('tamiz-heading-tree', false)
+
+// The plot folds away: by itself where the window is low, until someone says otherwise.
+const { height: windowHeight } = useWindowSize()
+const unfolded = useStorage<'auto' | 'yes' | 'no'>('tamiz-plot', 'auto')
+const plotted = computed(() => (unfolded.value === 'auto' ? windowHeight.value >= 740 : unfolded.value === 'yes'))
+const plots = computed(() => !!tally.value && !['years', 'types', 'languages', 'countries', 'journals'].includes(facet.value) && !(facet.value === 'headings' && tree.value))
+async function savePlot(as: 'png' | 'svg') {
+  if (!plotted.value) unfolded.value = 'yes'
+  await until(plot).toBeTruthy({ timeout: 5000 })
+  await nextTick()
+  plot.value?.save(t(`facet.${facet.value}`), as)
+}
 const dropping = ref(false)
 const help = ref(false)
 
@@ -124,7 +138,7 @@ function terms(): Term[] {
 function addTo(b: Block | undefined) {
   const all = terms()
   if (!selected.value || !all.length) return
-  if (!b) return notes.say({ text: t('harvest.noBlock') })
+  if (!b) return panel.value?.name()
   lastBlock.value = b.id
   const items = chosen.value
   then(() => add(b, all, items))
@@ -137,6 +151,14 @@ function addSuiting() {
   const only = blocks.size === 1 ? review.document.blocks.find((b) => b.id === [...blocks][0]) : undefined
   if (only) addTo(only)
   else notes.say({ text: t('suit.none') })
+}
+
+/** Makes what is selected the first words of a concept of its own. */
+function begin(name: string) {
+  const first = terms()
+  if (!selected.value || !first.length) return
+  const items = chosen.value
+  then(() => (lastBlock.value = addConcept(name, first, items)))
 }
 
 const park = () => selected.value && then(() => decide(chosen.value, 'parked'))
@@ -176,6 +198,7 @@ const keyed = computed<{ key: string; shown?: string; name: string; go: () => un
         { key: 'd', name: t('keysHelp.drop'), go: () => (dropping.value = !!selected.value) },
         { key: 'z', name: t('keysHelp.back'), go: back },
         { key: 't', name: t('keysHelp.stems'), go: () => panel.value?.truncate() },
+        { key: 'n', name: t('keysHelp.concept'), go: () => panel.value?.name() },
         { key: 'a', name: t('keysHelp.alike'), go: () => panel.value?.alike() },
         { key: 'o', name: t('keysHelp.anew'), go: () => looked.anew() },
       ]
@@ -209,7 +232,6 @@ function find(item: string) {
 }
 
 const teams = ref(false)
-const tree = useStorage('tamiz-heading-tree', false)
 
 // What was found elsewhere is gone to: an item of a facet, named in the address.
 const route = useRoute()
@@ -250,7 +272,8 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
     </EmptyState>
     <template v-else>
       <LookedAt :records="tally?.looked" :contrast="tally?.contrast" :counts="decides ? counts : undefined">
-        <SaveMenu v-if="tally" :facet="facet" :decides="decides" @plot="plot?.save(t(`facet.${facet}`), $event)" />
+        <button v-if="plots" class="btn bare" :aria-pressed="plotted" :title="t('plot.foldTip')" @click="unfolded = plotted ? 'no' : 'yes'">{{ t(plotted ? 'plot.fold' : 'plot.unfold') }}</button>
+        <SaveMenu v-if="tally" :facet="facet" :decides="decides" @plot="savePlot" />
       </LookedAt>
       <div class="facets" role="tablist" :aria-label="t('harvest.facets')">
         <button v-for="f in offered" :key="f" role="tab" :aria-selected="f === facet" :class="{ here: f === facet }" @click="facet = f">
@@ -264,7 +287,7 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
       <SharesView v-else-if="facet === 'types' || facet === 'languages' || facet === 'countries'" :key="facet" :tally="tally" />
       <JournalsView v-else-if="facet === 'journals'" :tally="tally" />
       <template v-else>
-        <CandidatePlot v-if="!(facet === 'headings' && tree)" ref="plot" :rows="all" :selected="selectedKey" :has-contrast="tally.contrast > 0" :area="area" @select="select" @area="area = $event" />
+        <CandidatePlot v-if="plots && plotted" ref="plot" :rows="all" :selected="selectedKey" :has-contrast="tally.contrast > 0" :area="area" @select="select" @area="area = $event" />
         <p v-if="unindexed || foreign" class="small unindexed">{{ unindexed || foreign }} <button v-if="unindexed && tally.missing" class="link" @click="reader.list({ facet: 'headings', aspect: 'missing' }, t('looked.missing', { facet: t('facet.headings') }))">{{ t('harvest.showThem') }}</button></p>
         <HarvestTools ref="tools" v-model:show="show" v-model:words="words" v-model:filters="filters" v-model:with-aside="withAside" :shown="shown.length" :decides="decides" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :refused="pattern.refused" :aside="asideHere" :proposing="proposing" @list="list?.focus()" @help="help = true">
           <button v-if="facet === 'headings' && tally.hasNarrower" class="btn bare" :aria-pressed="tree" @click="tree = !tree">{{ t(tree ? 'tree.asList' : 'tree.asTree') }}</button>
@@ -280,7 +303,7 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
           <TeamsView v-if="facet === 'authors' && teams" @looked="facet = 'words'" />
           <CandidatePanel
             v-else-if="selected" ref="panel" :decides="decides" :candidate="selected" :chosen="chosen" :suit="suit" :target="target" :dropping="dropping"
-            @add="addTo" @park="park" @drop="drop" @back="back" @dropping="dropping = $event" @alone="anchor = undefined" @find="find"
+            @add="addTo" @begin="begin" @park="park" @drop="drop" @back="back" @dropping="dropping = $event" @alone="anchor = undefined" @find="find"
           />
           <p v-else class="small none">{{ all.length ? t('harvest.nothingShown') : t('harvest.noItems') }}</p>
         </div>
@@ -299,7 +322,10 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
 
 .facets {
   display: flex;
-  flex-wrap: wrap;
+  flex: none;
+  overflow-x: auto;
+  scrollbar-width: none;
+  white-space: nowrap;
   gap: 0 16px;
   border-bottom: 1px solid var(--line);
   margin-top: 8px;
@@ -357,6 +383,16 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
 .wrong {
   color: var(--miss);
   margin-top: 14px;
+}
+
+@media (max-width: 1150px) {
+  .facets {
+    gap: 0 12px;
+  }
+
+  .facets button:not(.here) small {
+    display: none;
+  }
 }
 
 @media (max-width: 820px) {

@@ -59,22 +59,57 @@ defineExpose({ focus: () => filter.value?.focus() })
     <span v-if="proposing" class="small" role="status">{{ t('suit.proposing') }}</span>
     <span class="grow" />
     <slot />
-    <button v-if="decides" class="btn bare" @click="emit('help')">{{ t('keysHelp.open') }} <kbd>?</kbd></button>
+    <button v-if="decides" class="btn bare" @click="emit('help')"><span class="label">{{ t('keysHelp.open') }}</span> <kbd>?</kbd></button>
   </div>
 </template>
 
 <style scoped>
 .tools {
   display: flex;
-  flex-wrap: wrap;
+  flex: none;
   align-items: center;
   gap: 4px 10px;
   margin-top: 8px;
+  white-space: nowrap;
 }
 
 .tools > .field {
   width: 140px;
+  min-width: 64px;
+  flex: 0 1 140px;
   padding: 3px 9px;
+}
+
+@media (max-width: 1150px) {
+  .tools {
+    gap: 4px;
+  }
+
+  .tools .states button {
+    padding-inline: 6px;
+  }
+
+  .tools :deep(.btn) {
+    padding-inline: 5px;
+  }
+
+  .tools > .small:not(.wrong) {
+    display: none;
+  }
+
+  .tools :deep(.label) {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+}
+
+@media (max-width: 820px) {
+  .tools {
+    flex-wrap: wrap;
+  }
 }
 
 .field.refused {
@@ -120,6 +155,7 @@ input[type='checkbox'] {
 
 .states {
   display: flex;
+  flex: none;
   border: 1px solid var(--line);
   border-radius: var(--radius);
   overflow: hidden;

@@ -4,7 +4,7 @@ import { useI18n } from 'vue-i18n'
 const open = defineModel<boolean>({ required: true })
 const { t } = useI18n()
 const keys = [
-  ['↑ ↓', 'move'], ['1 … 9', 'add'], ['Space', 'suits'], ['Shift ↑ ↓', 'several'], ['P', 'park'], ['D', 'drop'], ['Z', 'back'], ['T', 'stems'], ['O', 'anew'], ['A', 'alike'], ['/', 'filter'], ['Enter', 'records'], ['Home End', 'ends'],
+  ['↑ ↓', 'move'], ['1 … 9', 'add'], ['Space', 'suits'], ['N', 'concept'], ['Shift ↑ ↓', 'several'], ['P', 'park'], ['D', 'drop'], ['Z', 'back'], ['T', 'stems'], ['O', 'anew'], ['A', 'alike'], ['/', 'filter'], ['Enter', 'records'], ['Home End', 'ends'],
   ['Ctrl Z', 'undo'], ['Ctrl Shift Z', 'redo'], ['?', 'help'],
 ]
 </script>

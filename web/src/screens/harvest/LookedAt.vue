@@ -69,11 +69,29 @@ const same = (a: RecordSet) => JSON.stringify(a) === JSON.stringify(looked.set)
 
 <style scoped>
 .looked {
-  flex-wrap: wrap;
+  flex: none;
+  min-width: 0;
+  white-space: nowrap;
 }
 
 .chip b {
   max-width: 200px;
+}
+
+@media (max-width: 1150px) {
+  .chip b {
+    max-width: 120px;
+  }
+
+  .counts {
+    display: none;
+  }
+}
+
+@media (max-width: 820px) {
+  .looked {
+    flex-wrap: wrap;
+  }
 }
 
 .chip.set {
