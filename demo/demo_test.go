@@ -66,7 +66,8 @@ func TestTheWordsThatRescueAreInTheLiterature(t *testing.T) {
 	}
 }
 
-// A word that would bring a study back is typical of what its block is blind to: that is how it is found.
+// A word that would bring a study back is typical of what its block is blind to: that is how it is found. Since
+// words of one concept meet, the more common of them are not the first by pull alone.
 func TestTheWordsThatRescueAreInTheBlindSpots(t *testing.T) {
 	w, s := almagre(), demo.NewReview().Strategy()
 	sample, keys := coverage.NewSet(w.RoughSample()), coverage.NewSet(w.Keys)
@@ -84,7 +85,7 @@ func TestTheWordsThatRescueAreInTheBlindSpots(t *testing.T) {
 			i := slices.IndexFunc(candidates, func(c coverage.Candidate) bool { return c.Item == word })
 			if assert.GreaterOrEqual(t, i, 0, word) {
 				assert.Positive(t, candidates[i].Pull, word)
-				assert.Less(t, i, 30, "%s stands too far down: %+v", word, candidates[i])
+				assert.Less(t, i, 60, "%s stands too far down: %+v", word, candidates[i])
 			}
 		}
 	}

@@ -41,6 +41,9 @@ func (w *writer) index(r *bib.Record, about []*entry) {
 	for _, e := range about {
 		if w.IntN(3) > 0 {
 			k := pickWritten(w.Rand, e)
+			if of := w.others[e]; len(of) > 0 {
+				k = pick(w.Rand, of)
+			}
 			if w.IntN(3) == 0 {
 				k = strings.ToUpper(k[:1]) + k[1:]
 			}

@@ -49,7 +49,12 @@ type writer struct {
 	pop2, problem2, outcome2 *entry
 	measure2                 *entry
 	used                     map[*entry]string
-	onlyUsed                 bool // a thing is always called the same
+	said                     map[string]bool     // the patterns of its abstract so far
+	onlyUsed                 bool                // a thing is always called the same
+	others                   map[*entry][]string // what it is called beside
+	short                    map[*entry]string   // and how that is abbreviated
+	named                    *entry              // what an abbreviation stands for
+	explained                bool                // it may be used
 	place, place2, country   string
 	scale, group, season     string
 	year                     int
@@ -79,6 +84,7 @@ func (g *generator) record(of []field) (*bib.Record, *writer) {
 	w.setting()
 	w.year = w.yearOf(f)
 
+	w.vary()
 	r := &bib.Record{Year: w.year}
 	title := w.sentence("title")
 	r.Title = strings.TrimSuffix(title, ".")
@@ -119,6 +125,7 @@ func (w *writer) abstract() string {
 	case 1:
 		labels = []string{"Background. ", "Methods. ", "Findings. ", "Interpretation. "}
 	}
+	w.said = map[string]bool{}
 	part := func(label string, kinds ...string) string {
 		var out []string
 		seen := map[string]bool{}
@@ -138,7 +145,7 @@ func (w *writer) abstract() string {
 	}
 	return strings.Join([]string{
 		part(labels[0], append(repeat("background", 1, 2), "aim")...),
-		part(labels[1], repeat("methods", 2, 4)...),
+		strings.Join(append([]string{part(labels[1], repeat("methods", 2, 4)...)}, w.definitions()...), " "),
 		part(labels[2], repeat("results", 2, 5)...),
 		part(labels[3], repeat("conclusion", 1, 2)...),
 	}, " ")
@@ -146,8 +153,11 @@ func (w *writer) abstract() string {
 
 func (w *writer) sentence(kind string) string {
 	p := pick(w.Rand, patterns[kind])
-	for w.pop != nil && w.pop.heading == "Veterinary Subjects" && ofPeople.MatchString(p) {
+	for tries := 0; w.said[p] && tries < 20 || w.pop != nil && w.pop.heading == "Veterinary Subjects" && ofPeople.MatchString(p); tries++ {
 		p = pick(w.Rand, patterns[kind])
+	}
+	if w.said != nil {
+		w.said[p] = true
 	}
 	return w.written(p)
 }
@@ -194,6 +204,16 @@ func (w *writer) fillLow(name string) string {
 		return w.write(w.problem2)
 	case "measure":
 		return w.write(w.measure)
+	case "popa", "popb":
+		return w.otherName(w.pop, int(name[3]-'a'))
+	case "problema":
+		return w.otherName(w.problem, 0)
+	case "measurea":
+		return w.otherName(w.measure, 0)
+	case "named":
+		return w.used[w.named]
+	case "short":
+		return w.short[w.named]
 	case "outcome":
 		return w.write(w.outcome)
 	case "outcome2":
@@ -241,8 +261,15 @@ func (w *writer) fillLow(name string) string {
 	panic("demo: no slot is named " + name)
 }
 
-// write returns how the record calls a thing: nearly always the same, now and then otherwise.
+// write returns how the record calls a thing: nearly always the same, now and then otherwise; where it
+// varies its words, by another of its names in two of five places.
 func (w *writer) write(e *entry) string {
+	if of := w.others[e]; len(of) > 0 && !w.onlyUsed && w.IntN(100) < w.varies(e) {
+		if s := w.short[e]; s != "" && w.explained && w.IntN(3) == 0 {
+			return s
+		}
+		return pick(w.Rand, of)
+	}
 	if s, ok := w.used[e]; ok && (w.onlyUsed || w.IntN(5) > 0) {
 		return s
 	}

@@ -17,7 +17,7 @@ import (
 
 // Synonyms that are planted in the invented world, by the block they belong to.
 var planted = map[string][]string{
-	"A": {"farm workers", "farmworkers", "agricultural labourers", "agricultural laborers", "field hands", "harvest crews", "cane cutters", "sugarcane cutters", "sugarcane harvesters",
+	"A": {"farm workers", "farmworkers", "agricultural workers", "sugarcane workers", "agricultural labourers", "agricultural laborers", "field hands", "harvest crews", "cane cutters", "sugarcane cutters", "sugarcane harvesters",
 		"seasonal workers", "migrant workers", "campesinos", "jornaleros", "plantation workers", "fieldworkers", "fruit pickers", "pickers", "orchard workers", "vineyard workers"},
 	"B": {"rest breaks", "shade tents", "hydration", "drinking water provision", "electrolyte solution", "work rest schedule", "cooling vests", "cooling garments",
 		"acclimatisation", "acclimatization", "heat stress prevention", "buddy system", "workload pacing"},
