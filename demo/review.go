@@ -88,7 +88,7 @@ func NewReview() Review {
 		},
 		Shelf: []Kept{
 			{"Review", 0, "An earlier review: follow its references.", []string{"earlier review"}},
-			{"Review", 1, "Another review of the sample; compare which studies it has.", []string{"earlier review"}},
+			{"Review", 1, "Another review: compare its studies.", []string{"earlier review"}},
 			{"Protocol", 0, "A protocol: ask whether results are out.", []string{"to follow"}},
 		},
 		HandSearch: 3, HandSearchNote: "Some of its records carry no headings yet.",

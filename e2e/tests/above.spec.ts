@@ -96,16 +96,16 @@ test('each facet opens, shows what a limit would cost, and leads to its records'
   await handle.focus()
   for (let i = 0; i < 14; i++) await page.keyboard.press('ArrowRight')
   await expect(page.getByRole('heading', { name: /A limit from \d{4} on would lose/ })).toBeVisible()
-  await expect(page.getByText(/\d+ of 2,514 records looked at/)).toBeVisible()
+  await expect(page.getByText(/\d+ of [\d,]+ records looked at/)).toBeVisible()
   await expect(page.getByText('At Almagre')).toBeVisible()
   await accessible(page)
   // What would be lost is there to be read.
-  const lost = page.getByRole('button', { name: /\d+ of 2,514 records looked at/ })
+  const lost = page.getByRole('button', { name: /\d+ of [\d,]+ records looked at/ })
   const many = /^\d+/.exec((await lost.textContent())!)![0]
   await lost.click()
   await expect(page.getByRole('dialog', { name: /would lose/ }).getByText(`1 of ${many}`)).toBeVisible()
   await page.keyboard.press('Escape')
-  await page.getByRole('row', { name: /^2019/ }).getByRole('button').click()
+  await page.getByRole('row', { name: /^2019/ }).getByRole('button').first().click()
   await expect(page.getByRole('article', { name: 'The record' })).toBeVisible()
   await page.keyboard.press('Escape')
   const svg = page.waitForEvent('download')
@@ -137,14 +137,17 @@ test('journals are put on the hand-search list, with a note, and taken out as CS
   await page.goto(`/reviews/${id}/harvest`)
   await page.getByRole('tab', { name: /Journals/ }).click()
   await expect(page.getByText(/Half of these records stand in the first \d+ journals/)).toBeVisible()
-  await page.getByRole('button', { name: /Put .* on the hand-search list/ }).first().click()
+  const put = page.getByRole('button', { name: /Put .* on the hand-search list/ }).first()
+  const journal = /Put (.*) on the hand-search list/.exec((await put.getAttribute('aria-label'))!)![1]
+  await put.click()
   const aside = page.getByRole('complementary', { name: 'Hand-search list' })
-  await aside.getByRole('textbox').fill('from 2019, "all" issues')
-  await aside.getByRole('textbox').blur()
+  const note = aside.getByRole('textbox', { name: `Note on ${journal}` })
+  await note.fill('from 2019, "all" issues')
+  await note.blur()
   await saved(page)
   await accessible(page)
   await page.reload()
-  await expect(aside.getByRole('textbox')).toHaveValue('from 2019, "all" issues')
+  await expect(note).toHaveValue('from 2019, "all" issues')
   const file = page.waitForEvent('download')
   await aside.getByRole('button', { name: 'CSV' }).click()
   const csv = await readFile(await (await file).path(), 'utf8')
@@ -152,7 +155,7 @@ test('journals are put on the hand-search list, with a note, and taken out as CS
   expect(csv).toContain('"from 2019, ""all"" issues"')
   await page.getByRole('button', { name: 'Undo' }).click()
   await page.getByRole('button', { name: 'Undo' }).click()
-  await expect(aside.getByText('No journal yet')).toBeVisible()
+  await expect(note).toHaveCount(0)
 
   await page.getByRole('tab', { name: /Authors/ }).click()
   await page.getByRole('button', { name: 'Teams', exact: true }).click()
@@ -198,10 +201,11 @@ test('what the blocks find is looked at from above, and ordered anew', async ({ 
   await accessible(page)
   const word = (await alike.getByRole('listitem').nth(2).locator('.mono').textContent())!
   await alike.getByRole('listitem').nth(2).getByRole('button').click()
-  await expect(page.getByRole('listbox').getByRole('option', { selected: true })).toContainText(word)
+  // It may be one of a family, which is shown under another of its words.
+  await expect(page.getByRole('region', { name: /^Selected/ })).toContainText(word)
   // From the records of a year back to Harvest.
   await page.getByRole('tab', { name: /Years/ }).click()
-  await page.getByRole('row', { name: /^2018/ }).getByRole('button').click()
+  await page.getByRole('row', { name: /^2018/ }).getByRole('button').first().click()
   await page.getByRole('button', { name: 'Look at these from above' }).click()
   await expect(page.getByRole('button', { name: 'What is looked at: 2018 (Years)' })).toBeVisible()
   await page.getByRole('button', { name: 'The sample again' }).click()
@@ -388,5 +392,6 @@ test('words used like the terms of a block, or like one of them, lead to Harvest
   const word = (await alike.getByRole('listitem').first().locator('.mono').textContent())!
   await accessible(page)
   await alike.getByRole('listitem').first().getByRole('button').click()
-  await expect(page.getByRole('listbox').getByRole('option', { selected: true })).toContainText(word)
+  // It may be one of a family, which is shown under another of its words.
+  await expect(page.getByRole('region', { name: /^Selected/ })).toContainText(word)
 })

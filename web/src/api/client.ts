@@ -78,7 +78,7 @@ export class CallError extends Error {
 
   /** The same call may work later: nothing is wrong with what was asked. */
   get passing(): boolean {
-    return this.problem.status === 0 || this.problem.status === 502 || this.problem.status === 503
+    return [0, 502, 503, 507].includes(this.problem.status)
   }
 }
 

@@ -37,7 +37,8 @@ const said = (i: Import) => (i.error ? problem(new CallError(i.error)) : '')
       </template>
       <template v-else>
         <progress :value="u.sent" :max="u.file.size || 1" :aria-label="t('import.sending', { name: u.file.name })" />
-        <span class="small">{{ t('import.sent', { sent: size(u.sent), of: size(u.file.size) }) }}</span>
+        <span class="small grow">{{ t('import.sent', { sent: size(u.sent), of: size(u.file.size) }) }}</span>
+        <button class="btn bare" :aria-label="t('import.giveUpOne', { name: u.file.name })" @click="u.stop?.()">{{ t('import.giveUp') }}</button>
       </template>
     </li>
     <li v-for="i in imports.reading.filter((x) => x.kind === kind)" :key="`i${i.id}`">

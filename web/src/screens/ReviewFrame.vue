@@ -52,7 +52,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
 })
 
 const state = computed(() => {
-  if (review.offline) return { text: t('saved.offline', { n: review.queue.length }, review.queue.length), wrong: true }
+  if (review.offline) return { text: t('saved.offline', { n: review.queue.length }, review.queue.length), why: t('saved.again', { why: problem(review.offline) }), wrong: true }
   if (review.queue.length) return { text: t('saved.saving'), wrong: false }
   return { text: review.savedAt ? t('saved.at', { time: d(review.savedAt, 'time') }) : '', wrong: false }
 })
@@ -82,7 +82,7 @@ const state = computed(() => {
       <button v-if="review.saved" class="find" @click="finding = true"><span class="cut">{{ t('palette.open') }}</span> <kbd>Ctrl K</kbd></button>
       <button class="btn bare" :disabled="!review.canUndo" :title="review.canUndo && steps.say(review.canUndo)" @click="steps.undo()">{{ t('steps.undo') }} <kbd>Ctrl Z</kbd></button>
       <button v-if="review.canRedo" class="btn bare" :title="steps.say(review.canRedo)" @click="steps.redo()">{{ t('steps.redo') }}</button>
-      <span class="small state" :class="{ wrong: state.wrong }" role="status">{{ state.text }}</span>
+      <span class="small state" :class="{ wrong: state.wrong }" role="status" :title="state.why">{{ state.text }}</span>
       <WhoMenu />
     </header>
     <main class="work">
@@ -90,6 +90,7 @@ const state = computed(() => {
         <router-link class="btn" :to="{ name: 'reviews' }">{{ t('rail.reviews') }}</router-link>
       </EmptyState>
       <router-view v-else-if="review.saved" />
+      <EmptyState v-else-if="review.offline" :title="t('saved.awayTitle')" :text="t('saved.again', { why: problem(review.offline) })" />
     </main>
     <BenchPanel v-if="!folded && review.saved" @fold="folded = true" />
     <button v-else-if="review.saved" class="unfold" :aria-label="t('bench.unfold')" :title="t('bench.unfold')" @click="folded = false">‹</button>

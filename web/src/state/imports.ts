@@ -10,6 +10,7 @@ export interface Upload {
   file: File
   sent: number
   error?: CallError
+  stop?: () => void // while it is on its way
 }
 
 /** Files that are brought in: first over the wire, then read by the program. */
@@ -52,6 +53,8 @@ export const useImports = defineStore('imports', () => {
       review.imports.set(i.id, i)
       void review.watchImport(i.id)
     }
+    call.onabort = () => drop(u)
+    u.stop = () => call.abort()
     call.onerror = () => (u.error = new CallError({ type: 'broken-off', title: '', status: 0 }))
     call.send(u.file)
   }

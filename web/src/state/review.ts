@@ -34,7 +34,7 @@ export type Decided = { state: DecisionState; reason: string; at?: string; who?:
 export const useReview = defineStore('review', () => {
   const saved = shallowRef<Review>()
   const queue = ref<Waiting[]>([])
-  const offline = ref(false)
+  const offline = ref<CallError>() // why the program could not be reached, while it cannot
   const savedAt = ref<Date>()
   const conflict = ref<Conflict>()
   const refused = ref<unknown>() // why a change could not be made
@@ -145,7 +145,7 @@ export const useReview = defineStore('review', () => {
       for (const i of r.imports) imports.value.set(i.id, i)
       reached()
     } catch (error) {
-      if (error instanceof CallError && error.passing) lost()
+      if (error instanceof CallError && error.passing) lost(error)
       else missing.value = true
     }
   }
@@ -202,7 +202,7 @@ export const useReview = defineStore('review', () => {
         reached()
       } catch (error) {
         if (!(error instanceof CallError)) throw error
-        if (error.passing) return lost()
+        if (error.passing) return lost(error)
         if (error.problem.type === 'conflict') {
           conflict.value = { waiting: next, blocks: error.problem.params?.blocks ?? '', mine: applyOps(base.document, next.ops) }
           await refresh(review)
@@ -245,12 +245,12 @@ export const useReview = defineStore('review', () => {
   }
 
   function reached() {
-    offline.value = false
+    offline.value = undefined
     savedAt.value ??= new Date()
   }
 
-  function lost() {
-    offline.value = true
+  function lost(why: CallError) {
+    offline.value = why
     clearTimeout(retry)
     retry = setTimeout(() => {
       if (conflict.value) void refresh()
@@ -273,7 +273,7 @@ export const useReview = defineStore('review', () => {
         refused.value = error
         return undefined
       }
-      lost()
+      lost(error)
       if (tries >= stepTries) return undefined
       // Whether it was done is not known where the answer was lost: asked again as the same, it is done once.
       await new Promise((resolve) => setTimeout(resolve, 1000))
@@ -288,7 +288,7 @@ export const useReview = defineStore('review', () => {
     try {
       take(await ask(api.POST('/api/reviews/{review}/halves', { params: { path: { review: id.value }, query: { split: into } } })))
     } catch (error) {
-      if (error instanceof CallError && error.passing) lost()
+      if (error instanceof CallError && error.passing) lost(error)
       else refused.value = error
     }
   }
@@ -299,7 +299,7 @@ export const useReview = defineStore('review', () => {
       const looked = await ask(api.PUT('/api/reviews/{review}/view', { params: { path: { review: id.value } }, body: 'source' in next ? next : { ...next, source: view.value.source } }))
       if (saved.value) saved.value = { ...saved.value, view: looked }
     } catch (error) {
-      if (error instanceof CallError && error.passing) lost()
+      if (error instanceof CallError && error.passing) lost(error)
       else refused.value = error
       await refresh()
     }
@@ -311,7 +311,7 @@ export const useReview = defineStore('review', () => {
       imports.value.set(i.id, i)
       if (i.state === 'done' || i.state === 'failed') await refresh()
     } catch (error) {
-      if (error instanceof CallError && error.passing) lost()
+      if (error instanceof CallError && error.passing) lost(error)
       else imports.value.delete(number) // someone left the file out
     }
   }

@@ -272,7 +272,7 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
     </EmptyState>
     <template v-else>
       <LookedAt :records="tally?.looked" :contrast="tally?.contrast" :counts="decides ? counts : undefined">
-        <button v-if="plots" class="btn bare" :aria-pressed="plotted" :title="t('plot.foldTip')" @click="unfolded = plotted ? 'no' : 'yes'">{{ t(plotted ? 'plot.fold' : 'plot.unfold') }}</button>
+        <button v-if="plots" class="btn bare" :aria-expanded="plotted" :aria-label="t('plot.foldTip')" :title="t('plot.foldTip')" @click="unfolded = plotted ? 'no' : 'yes'">{{ t(plotted ? 'plot.fold' : 'plot.unfold') }}</button>
         <SaveMenu v-if="tally" :facet="facet" :decides="decides" @plot="savePlot" />
       </LookedAt>
       <div class="facets" role="tablist" :aria-label="t('harvest.facets')">

@@ -34,7 +34,7 @@ const same = (a: RecordSet) => JSON.stringify(a) === JSON.stringify(looked.set)
 
 <template>
   <div class="row looked">
-    <span class="small">{{ t('harvest.typical') }}</span>
+    <span class="small typical">{{ t('harvest.typical') }}</span>
     <v-menu max-height="520">
       <template #activator="{ props: menu }">
         <button class="chip" :class="{ set: looked.set }" v-bind="menu" :aria-label="`${t('looked.at')}: ${title}`"><b class="cut">{{ title }}</b><em v-if="size !== undefined">{{ t('count.records', { n: n(size, 'whole') }, size) }}</em></button>
@@ -78,6 +78,14 @@ const same = (a: RecordSet) => JSON.stringify(a) === JSON.stringify(looked.set)
   max-width: 200px;
 }
 
+/* One line: what can be done with what is looked at never leaves the window. */
+@media (max-width: 1400px) {
+  .typical {
+    position: absolute;
+    clip-path: inset(50%);
+  }
+}
+
 @media (max-width: 1150px) {
   .chip b {
     max-width: 120px;
@@ -111,6 +119,8 @@ const same = (a: RecordSet) => JSON.stringify(a) === JSON.stringify(looked.set)
 }
 
 .counts {
-  white-space: nowrap;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 </style>

@@ -16,7 +16,7 @@ const problem = useProblem()
 const queries = useQueryClient()
 useTitle(() => `${t('reviews.title')} · Tamiz`)
 
-const reviews = useQuery({ queryKey: ['reviews'], queryFn: () => ask(api.GET('/api/reviews')), staleTime: 0 })
+const reviews = useQuery({ queryKey: ['reviews'], queryFn: () => ask(api.GET('/api/reviews')), staleTime: 0, refetchInterval: (q) => (q.state.status === 'error' ? 5000 : false) })
 const again = () => queries.invalidateQueries({ queryKey: ['reviews'] })
 const wrong = (error: unknown) => notes.say({ text: problem(error), wrong: true })
 
@@ -84,7 +84,8 @@ async function remove(r: ReviewHead) {
         </li>
       </ul>
       <EmptyState v-else-if="reviews.data.value" :title="t('reviews.emptyTitle')" :text="t('reviews.emptyText')" />
-      <p v-else-if="reviews.error.value" class="small" role="alert">{{ problem(reviews.error.value) }}</p>
+      <p v-else-if="reviews.failureReason.value" class="small" role="alert">{{ t('saved.again', { why: problem(reviews.failureReason.value) }) }}</p>
+      <p v-else class="small" role="status">{{ t('reviews.reading') }}</p>
       <form class="new" @submit.prevent="begin">
         <label class="visually-hidden" for="new-review">{{ t('reviews.newName') }}</label>
         <input id="new-review" v-model="name" class="field" :placeholder="t('reviews.newPlaceholder')" maxlength="200" />

@@ -211,6 +211,7 @@ li.sel {
   padding: 2px 7px;
   border-color: transparent;
   background: transparent;
+  text-overflow: ellipsis;
 }
 
 .noted .field:hover,
