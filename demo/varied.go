@@ -7,7 +7,7 @@ import (
 
 // People who write about one thing vary their words: a synonym in the title, another in the methods, a
 // third among the keywords, a definition that lists what is meant, an abbreviation once it is explained.
-// Records do so with what Topics are about, over all entries that stand for the same concept.
+// Records do so with all that they are about; where that is a concept of Topics, over all entries that stand for it.
 
 // namesOf are all ways in which a concept of Topics is written, by its name. What most papers say is
 // drawn more often beside other words than they are beside it: the first kind of a concept is its general one.
@@ -40,17 +40,22 @@ const generalWeight = 2
 func (w *writer) vary() {
 	w.others, w.short = map[*entry][]string{}, map[*entry]string{}
 	for _, e := range []*entry{w.pop, w.problem, w.measure} {
-		of := conceptsOf[e]
-		if len(of) == 0 {
+		all, most := e, 1
+		if e == w.pop {
+			most = 2 // what people are called varies more than what is done
+		}
+		if of := conceptsOf[e]; len(of) > 0 {
+			all = namesOf[of[0]]
+			if e == w.pop {
+				most = 3
+			}
+		}
+		if len(all.written) <= most+1 {
 			continue
 		}
 		first := w.write(e)
-		most := 1
-		if e == w.pop {
-			most = 3 // what people are called varies more than what is done
-		}
 		for len(w.others[e]) < most {
-			if s := pickWritten(w.Rand, namesOf[of[0]]); s != first && !slices.Contains(w.others[e], s) {
+			if s := pickWritten(w.Rand, all); s != first && !slices.Contains(w.others[e], s) {
 				w.others[e] = append(w.others[e], s)
 			}
 		}
@@ -63,7 +68,7 @@ func (w *writer) vary() {
 // varies returns in how many places of a hundred a thing is called by another of its names.
 func (w *writer) varies(e *entry) int {
 	if e == w.pop {
-		return 40
+		return 45
 	}
 	return 25
 }

@@ -21,7 +21,7 @@ test('decisions move on to the next open candidate and can be taken back', async
 
   await page.getByRole('button', { name: 'all', exact: true }).click()
   const all = page.getByRole('listbox', { name: 'All candidates' })
-  await all.getByRole('option').filter({ hasText: a }).first().click()
+  await all.getByRole('option').filter({ has: page.locator('.item', { hasText: new RegExp(`^${a}$`) }) }).first().click()
   await expect(page.getByText('Parked', { exact: true })).toBeVisible()
   await page.keyboard.press('z')
   await expect(page.getByText('Parked', { exact: true })).toBeHidden()

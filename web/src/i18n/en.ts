@@ -9,7 +9,7 @@ export default {
   },
   rail: { label: 'Screens', reviews: 'All reviews', missed: '{n} key studies missed' },
   top: { sample: 'The sample that is looked at' },
-  saved: { at: 'Saved {time}', saving: 'Saving…', offline: 'Not reached; it is tried again | Not saved yet: 1 change is kept here and sent again | Not saved yet: {n} changes are kept here and sent again', again: '{why} It is tried again by itself.', awayTitle: 'This review cannot be read just now' },
+  saved: { at: 'Saved {time}', saving: 'Saving…', offline: 'Not reached; it is tried again | Not saved yet: 1 change is kept here and sent again | Not saved yet: {n} changes are kept here and sent again', full: 'The disk is full: nothing can be saved | The disk is full: 1 change is kept here and sent again | The disk is full: {n} changes are kept here and sent again', again: '{why} It is tried again by itself.', awayTitle: 'This review cannot be read just now' },
   who: { as: 'You work here as {name}', unnamed: 'Say who works here', title: 'Who works here', place: 'a name or initials', text: 'It stands beside what you decide and add, for those who share the review. It is kept in this browser.' },
   steps: {
     by: '{what} ({who})',

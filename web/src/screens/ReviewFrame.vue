@@ -52,7 +52,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
 })
 
 const state = computed(() => {
-  if (review.offline) return { text: t('saved.offline', { n: review.queue.length }, review.queue.length), why: t('saved.again', { why: problem(review.offline) }), wrong: true }
+  if (review.offline) return { text: t(review.offline.problem.type === 'disk-full' ? 'saved.full' : 'saved.offline', { n: review.queue.length }, review.queue.length), why: t('saved.again', { why: problem(review.offline) }), wrong: true }
   if (review.queue.length) return { text: t('saved.saving'), wrong: false }
   return { text: review.savedAt ? t('saved.at', { time: d(review.savedAt, 'time') }) : '', wrong: false }
 })
