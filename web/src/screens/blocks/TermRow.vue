@@ -101,7 +101,7 @@ function records() {
       <span v-else class="small">{{ t('counted.notCounted') }}</span>
     </td>
     <td v-if="sample" class="records">
-      <template v-if="figures?.records !== undefined"><i class="bar" :style="{ width: `${Math.max(figures.records ? 2 : 0, (figures.records / most) * 70)}px` }" /><button class="num" :aria-label="t('blocks.openRecords', { n: n(figures.records, 'whole'), term: termText(term) })" @click="records">{{ n(figures.records, 'whole') }}</button></template>
+      <template v-if="figures?.records !== undefined"><i class="bar" :style="{ width: `${Math.max(figures.records ? 2 : 0, (figures.records / most) * 62)}px` }" /><button class="num" :aria-label="t('blocks.openRecords', { n: n(figures.records, 'whole'), term: termText(term) })" @click="records">{{ n(figures.records, 'whole') }}</button></template>
     </td>
     <td v-if="sample" :class="{ nil: !figures?.onlyHere }"><button v-if="figures?.onlyHere" class="link num" :title="t('bench.openRecords')" @click="reader.list({ term, block: block.id, only: true }, termText(term))">{{ n(figures.onlyHere, 'whole') }}</button><template v-else>{{ figures?.onlyHere === undefined ? '' : n(figures.onlyHere, 'whole') }}</template></td>
     <td v-if="keys" class="keys">
@@ -187,6 +187,7 @@ tr td {
   background: var(--plum);
   border-radius: 1px;
   vertical-align: 1px;
+  margin-right: 6px;
 }
 
 .off .lab,
