@@ -277,8 +277,8 @@ func (a *App) FindHoldings(ctx context.Context, review int64) error {
 }
 
 // failHoldings tells those who wait that the looking up came to nothing.
-func (a *App) failHoldings(ctx context.Context, t store.Task, _ *Problem) error {
-	a.tell(ctx, t.Number, News{Kind: "holdings"})
+func (a *App) failHoldings(ctx context.Context, t store.Task, p *Problem) error {
+	a.tell(ctx, t.Number, News{Kind: "holdings", Problem: p})
 	return nil
 }
 

@@ -3,6 +3,7 @@ import { useEventListener, useStorage, useTitle } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute } from 'vue-router'
+import { CallError } from '@/api/client'
 import BenchPanel from '@/parts/BenchPanel.vue'
 import CommandPalette from '@/parts/CommandPalette.vue'
 import ConflictDialog from '@/parts/ConflictDialog.vue'
@@ -39,7 +40,10 @@ watch(() => route.name, () => bench.rest(undefined))
 watch(() => review.refused, (error) => error && notes.say({ text: problem(error), wrong: true }))
 useTitle(computed(() => [t(`screen.${String(route.name)}`), review.saved?.name, 'Tamiz'].filter(Boolean).join(' · ')))
 
-useNews(number, (news) => sources.hear(news) || review.hear(news))
+useNews(number, (news) => {
+  if (news.problem) notes.say({ text: problem(new CallError(news.problem)), wrong: true })
+  return sources.hear(news) || review.hear(news)
+})
 
 useEventListener('keydown', (e: KeyboardEvent) => {
   if (!(e.ctrlKey || e.metaKey) || e.altKey) return

@@ -1,8 +1,10 @@
 import { onScopeDispose, watch, type Ref } from 'vue'
+import type { Problem } from '@/api/client'
 
-interface News {
+export interface News {
   kind: string
   import?: number
+  problem?: Problem // why work that someone waits for came to nothing
 }
 
 /** Calls hear with each piece of news of a review, and once whenever listening begins (again). */

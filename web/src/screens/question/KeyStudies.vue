@@ -9,6 +9,7 @@ import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { useImports } from '@/state/imports'
 import { useNotes } from '@/state/notes'
+import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import { useSteps } from '@/state/steps'
@@ -21,6 +22,7 @@ const review = useReview()
 const imports = useImports()
 const reader = useReader()
 const notes = useNotes()
+const problem = useProblem()
 const steps = useSteps()
 const bench = useBench()
 const sources = useSources()
@@ -33,7 +35,7 @@ const searching = computed(() => review.document.blocks.some((b) => b.searched &
 const holding = (study: number, source: number) => sources.holdings.find((h) => h.keyStudy === study && h.source === source)
 async function lookUp() {
   lookingUp.value = true
-  await ask(api.POST('/api/reviews/{review}/holdings', { params: { path: { review: review.id } } })).catch(() => undefined) // it can be asked again
+  await ask(api.POST('/api/reviews/{review}/holdings', { params: { path: { review: review.id } } })).catch((error) => notes.say({ text: problem(error), wrong: true }))
   lookingUp.value = false
 }
 
