@@ -138,11 +138,15 @@ func (a *App) Counts(ctx context.Context, review int64, again bool) (*SourceCoun
 	if err != nil && !errors.Is(err, store.ErrNone) {
 		return nil, err
 	}
-	if last.Problem != nil && last.Source != nil && *last.Source == s.ID && !last.Wanted {
-		if err := json.Unmarshal(last.Problem, &out.Problem); err != nil {
-			return nil, err
+	if last.Source != nil && *last.Source == s.ID {
+		failed := last.Problem != nil
+		if failed {
+			if err := json.Unmarshal(last.Problem, &out.Problem); err != nil {
+				return nil, err
+			}
 		}
-		if !again && last.Ended != nil && a.now().Sub(*last.Ended) < countAgain {
+		// Nor is it asked for once more by everyone who looks while it is under way: it looks at the document itself.
+		if !again && (last.Wanted || failed && last.Ended != nil && a.now().Sub(*last.Ended) < countAgain) {
 			return out, nil
 		}
 	}

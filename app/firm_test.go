@@ -275,3 +275,57 @@ func TestAChangeThatIsSentAgainIsMadeOnce(t *testing.T) {
 	assert.Nil(t, state.Undo)
 	assert.NotNil(t, state.Redo)
 }
+
+// Many windows that look at counts have them counted once: a source that refuses is not asked again for each of
+// them, and why there is no count stays in view.
+func TestCountsThatManyLookAtAreAskedForOnce(t *testing.T) {
+	a, review := start(t)
+	handler := standin.Handler(standin.Sources(demo.NewLiterature(demo.Seed, 300))...)
+	var bad atomic.Bool
+	var asked atomic.Int32
+	begun, open := make(chan struct{}, 100), make(chan struct{})
+	server := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if !bad.Load() {
+			handler.ServeHTTP(w, r)
+			return
+		}
+		asked.Add(1)
+		begun <- struct{}{}
+		<-open
+		w.WriteHeader(http.StatusForbidden)
+	}))
+	t.Cleanup(server.Close)
+	address := server.URL + "/almagre"
+	s, err := a.AddSource(t.Context(), app.SourceEdit{Address: &address})
+	require.NoError(t, err)
+	bad.Store(true)
+	doc := app.Document{Blocks: []app.Block{block("a", "A", term("h", "heat"))}}
+	_, err = a.Change(t.Context(), review, 1, app.Change{What: app.What{Key: "x", Params: map[string]string{}}, Document: &doc})
+	require.NoError(t, err)
+	_, err = a.SetView(t.Context(), review, app.View{Source: &s.ID, Rest: true})
+	require.NoError(t, err)
+
+	look := func() *app.SourceCounts {
+		c, err := a.Counts(t.Context(), review, false)
+		require.NoError(t, err)
+		return c
+	}
+	look()
+	<-begun
+	for range 30 {
+		look()
+	}
+	close(open)
+	until(t, a, review, func() bool { return look().Problem != nil })
+	for range 30 {
+		c := look()
+		require.NotNil(t, c.Problem)
+		assert.Positive(t, c.Waiting)
+	}
+	// Whoever wants it may have it tried again.
+	before := asked.Load()
+	assert.EqualValues(t, 1, before)
+	_, err = a.Counts(t.Context(), review, true)
+	require.NoError(t, err)
+	until(t, a, review, func() bool { return asked.Load() > before })
+}

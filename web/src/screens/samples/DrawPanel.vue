@@ -129,7 +129,7 @@ const anything = (): Partial<NewDraw> => ({ name: from.value.length > 1 ? t('dra
         </div>
         <div class="row go">
           <button class="btn" :disabled="beginning || !from.length || !full.length || (!each && settled && !wanted) || !(atMost > 0)" @click="begin()">
-            {{ each && full.length > 1 ? t('draw.beginEach') : t('draw.begin', { n: n(wanted, 'whole') }, wanted) }}
+            {{ each && full.length > 1 ? t('draw.beginEach') : together || wanted ? t('draw.begin', { n: n(wanted, 'whole') }, wanted) : t('draw.beginBare') }}
           </button>
           <template v-if="together">
             <button class="open total display" :class="{ stale: !settled }" :title="t('counted.made', { source: source?.name ?? '' })" @click="made.show(together, t('draw.together'), source!)">{{ n(together.records, 'whole') }}</button>
@@ -148,7 +148,7 @@ const anything = (): Partial<NewDraw> => ({ name: from.value.length > 1 ? t('dra
         <ol v-if="found?.titles.length" tabindex="0" :aria-label="t('draw.firstTitles')" :class="{ stale: !settled }">
           <li v-for="(x, i) in found.titles" :key="i"><MarkedText :pieces="x.title" /> <span class="small">{{ x.year || '' }}</span></li>
         </ol>
-        <p v-else class="small">{{ nothing ? '' : t('draw.noTitles') }}</p>
+        <p v-else-if="!nothing && !preview.error.value" class="small">{{ t('draw.noTitles') }}</p>
         <p v-if="found?.titles.length" class="small judge">{{ t('draw.judge') }}</p>
       </div>
     </div>
