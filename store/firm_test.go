@@ -124,6 +124,31 @@ func TestACommitThatIsNotConfirmedIsUnknown(t *testing.T) {
 	assert.True(t, store.Unreachable(err), "%v", err)
 }
 
+// A statement of its own is confirmed or it is not, just as a transaction.
+func TestAStatementThatIsNotConfirmedIsUnknown(t *testing.T) {
+	url := storetest.URL(t)
+	s, err := store.Open(t.Context(), url)
+	require.NoError(t, err)
+	t.Cleanup(s.Close)
+	other, err := pgx.Connect(t.Context(), url)
+	require.NoError(t, err)
+	defer other.Close(context.Background())
+	tx, err := other.Begin(t.Context())
+	require.NoError(t, err)
+	_, err = tx.Exec(t.Context(), "lock table source in access exclusive mode")
+	require.NoError(t, err)
+	got := make(chan error, 1)
+	go func() {
+		_, err := s.PutSource(context.Background(), store.Source{Name: "Almagre", Address: "http://almagre.example/", Map: []byte("{}"), Described: []byte("{}")})
+		got <- err
+	}()
+	for ended := 0; ended == 0; {
+		require.NoError(t, tx.QueryRow(t.Context(), `select count(pg_terminate_backend(pid)) from pg_stat_activity
+			where datname = current_database() and pid <> pg_backend_pid() and wait_event_type = 'Lock'`).Scan(&ended))
+	}
+	require.ErrorIs(t, <-got, store.ErrUnknown)
+}
+
 func TestARequestThatIsRepeatedIsDoneOnce(t *testing.T) {
 	s := storetest.Open(t)
 	review := newReview(t, s)

@@ -18,7 +18,8 @@ import (
 // while all that is written waits for a lock. Every wait has a bound.
 type lane struct {
 	*pgxpool.Pool
-	wait time.Duration // for a connection
+	wait    time.Duration // for a connection
+	changes bool          // what is asked here changes something
 }
 
 // bounds are how long things may take in a lane.
@@ -53,7 +54,7 @@ func openLane(ctx context.Context, url string, b bounds) (*lane, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &lane{pool, b.wait}, nil
+	return &lane{Pool: pool, wait: b.wait}, nil
 }
 
 type holding struct{}
@@ -122,23 +123,30 @@ func (r *leased) Close() {
 	}
 }
 
-// QueryRow asks for one row.
+// QueryRow asks for one row. Where it may have changed something and the connection is lost before the answer,
+// ErrUnknown is in the error.
 func (l *lane) QueryRow(ctx context.Context, sql string, args ...any) pgx.Row {
 	conn, err := l.acquire(ctx)
 	if err != nil {
 		return failed{err}
 	}
-	return leasedRow{conn.QueryRow(ctx, sql, args...), conn}
+	return leasedRow{conn.QueryRow(ctx, sql, args...), conn, ctx, l.changes}
 }
 
 type leasedRow struct {
 	pgx.Row
-	conn *pgxpool.Conn
+	conn    *pgxpool.Conn
+	ctx     context.Context
+	changes bool
 }
 
 func (r leasedRow) Scan(into ...any) error {
 	defer r.conn.Release()
-	return r.Row.Scan(into...)
+	err := r.Row.Scan(into...)
+	if r.changes {
+		err = unconfirmed(r.ctx, err)
+	}
+	return err
 }
 
 type failed struct{ error }
@@ -153,10 +161,15 @@ func (l *lane) Exec(ctx context.Context, sql string, args ...any) (pgconn.Comman
 	}
 	defer conn.Release()
 	tag, err := conn.Exec(ctx, sql, args...)
-	if err != nil && ctx.Err() == nil && !pgconn.SafeToRetry(err) && undecided(err) {
-		err = fmt.Errorf("%w: %w", ErrUnknown, err)
+	return tag, unconfirmed(ctx, err)
+}
+
+// unconfirmed adds ErrUnknown to the error of a statement of its own that leaves open whether it was done.
+func unconfirmed(ctx context.Context, err error) error {
+	if err == nil || ctx.Err() != nil || errors.Is(err, pgx.ErrNoRows) || pgconn.SafeToRetry(err) || !undecided(err) {
+		return err
 	}
-	return tag, err
+	return fmt.Errorf("%w: %w", ErrUnknown, err)
 }
 
 // ErrUnknown is in the error of a change that the database did not confirm: it may have been kept or not.

@@ -42,6 +42,7 @@ func Open(ctx context.Context, url string) (*Store, error) {
 			return nil, err
 		}
 	}
+	s.write.changes = true
 	if err := s.migrate(ctx); err != nil {
 		s.Close()
 		return nil, fmt.Errorf("bringing the database up to date: %w", err)
