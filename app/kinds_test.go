@@ -72,4 +72,7 @@ func TestTypesAreThoseOfTheTrade(t *testing.T) {
 	require.Len(t, types.Rows, 1)
 	assert.Equal(t, "Trial Report", types.Rows[0].Item)
 	assert.Equal(t, 1, types.Missing, "a record with the code alone says nothing of its type")
+	first, err := a.ReadRecord(t.Context(), review, 1, nil, nil)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"Trial Report"}, first.Types)
 }

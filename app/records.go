@@ -130,7 +130,7 @@ func (d *desk) marked(s store.StoredRecord, also ...text.Pattern) (MarkedRecord,
 		}
 		return out
 	}
-	r := assigned(d.keys.set.Thesaurus, s.Record)
+	r := figured(d.keys.set.Thesaurus, s.Record)
 	m := MarkedRecord{ID: s.ID, RecordID: r.ID, Title: pieces(bib.Title, r.Title), Abstract: pieces(bib.Abstract, r.Abstract),
 		Authors: []string{}, Journal: r.Journal, Year: r.Year, Keywords: []Chip{}, Headings: []Chip{},
 		Types: append([]string{}, r.Types...), Languages: append([]string{}, r.Languages...), Countries: append([]string{}, r.Countries...), Substances: append([]string{}, r.Substances...), DOI: r.DOI, Key: d.keys.has(s.ID), Indexed: r.Indexed()}
