@@ -30,7 +30,7 @@ test('a vocabulary is brought in, leads to headings, and widens them to what sta
   await expect(page.getByRole('option', { name: /^Body Harm 2 4/ })).toBeVisible()
   // What authors wrote stays theirs.
   await page.getByRole('tab', { name: /Keywords/ }).click()
-  await expect(page.getByRole('option', { name: /^heat stroke 2/ })).toBeVisible()
+  await expect(page.getByRole('option', { name: /^heat stroke= Heat Illness 2/ })).toBeVisible()
 
   await page.getByRole('link', { name: 'Blocks' }).click()
   await page.getByLabel('Add a term to A').fill('harm')
