@@ -9,6 +9,7 @@ import (
 	"testing/synctest"
 	"time"
 
+	"github.com/jackc/pgx/v5/pgconn"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
@@ -202,4 +203,11 @@ func TestRequestsWaitTheirTurn(t *testing.T) {
 		done()
 		require.NoError(t, turns.take(more))
 	})
+}
+
+// Work that the database cannot do just now is tried again; a full disk is told to whoever waits.
+func TestWorkIsTriedAgainForWhatPasses(t *testing.T) {
+	for code, again := range map[string]bool{"57P01": true, "55P03": true, "53300": true, "53100": false, "23505": false} {
+		assert.Equal(t, again, passing(fmt.Errorf("filing: %w", &pgconn.PgError{Code: code})), code)
+	}
 }

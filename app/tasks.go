@@ -144,8 +144,8 @@ func (a *App) perform(ctx context.Context, k kind, t store.Task, holder uuid.UUI
 	return a.store.EndTask(ending, t, holder, problem)
 }
 
-// passing reports whether an error may be gone later.
-func passing(err error) bool { return store.Unreachable(err) || store.Busy(err) }
+// passing reports whether an error may be gone later. A full disk is not: whoever waits is told.
+func passing(err error) bool { return !store.Full(err) && (store.Unreachable(err) || store.Busy(err)) }
 
 // problemOf says why a task came to nothing, and logs what people cannot mend.
 func (a *App) problemOf(t store.Task, err error) *Problem {
