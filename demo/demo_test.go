@@ -85,7 +85,11 @@ func TestTheWordsThatRescueAreInTheBlindSpots(t *testing.T) {
 			i := slices.IndexFunc(candidates, func(c coverage.Candidate) bool { return c.Item == word })
 			if assert.GreaterOrEqual(t, i, 0, word) {
 				assert.Positive(t, candidates[i].Pull, word)
-				assert.Less(t, i, 60, "%s stands too far down: %+v", word, candidates[i])
+				most := 30
+				if word == "cane cutters" { // as common beside its synonyms as in the blind spot
+					most = 60
+				}
+				assert.Less(t, i, most, "%s stands too far down: %+v", word, candidates[i])
 			}
 		}
 	}
