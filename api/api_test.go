@@ -184,18 +184,24 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 		return c.call(200, "GET", fmt.Sprintf("/api/imports/%d", vocabulary), nil)["state"] == "done"
 	}, time.Minute, 20*time.Millisecond)
 	assert.NotEmpty(t, c.call(200, "GET", at, nil)["vocabulary"])
-	document := map[string]any{"question": "Heat?", "frame": "", "limits": []any{map[string]any{"kind": "languages", "values": []string{"eng"}}}, "blocks": []any{
-		map[string]any{"id": "a", "name": "A", "concept": "crews", "part": "", "seeds": []string{}, "searched": true, "reason": "", "negated": false, "terms": []any{
-			map[string]any{"id": "t1", "kind": "text", "text": "zz*", "on": true, "from": map[string]any{"facet": "words", "item": "zz"}},
-			map[string]any{"id": "t2", "kind": "near", "left": "heat", "right": "rest", "within": 3, "on": true},
-			map[string]any{"id": "t3", "kind": "heading", "heading": "Fluid Intake", "on": false},
-		}},
-	}}
-	change := map[string]any{"what": map[string]any{"key": "addTerm", "params": map[string]string{"term": "zz*"}}, "document": document,
+	concept := map[string]any{"op": "addBlock", "block": map[string]any{"id": "a", "name": "A", "concept": "crews", "part": "", "seeds": []string{}, "searched": true, "reason": "", "negated": false, "terms": []any{
+		map[string]any{"id": "t1", "kind": "text", "text": "zz*", "on": true, "from": map[string]any{"facet": "words", "item": "zz"}},
+		map[string]any{"id": "t2", "kind": "near", "left": "heat", "right": "rest", "within": 3, "on": true},
+		map[string]any{"id": "t3", "kind": "heading", "heading": "Fluid Intake", "on": false},
+	}}}
+	edits := []any{map[string]any{"op": "question", "text": "Heat?"},
+		map[string]any{"op": "limits", "limits": []any{map[string]any{"kind": "languages", "values": []string{"eng"}}}}, concept}
+	change := map[string]any{"what": map[string]any{"key": "addTerm", "params": map[string]string{"term": "zz*"}}, "edits": edits,
 		"decisions": []any{map[string]any{"facet": "words", "item": "heat", "state": "dropped", "reason": "too-broad"}}}
 	c.call(200, "POST", at+"/changes", change, "If-Match", `"1"`)
-	document["blocks"].([]any)[0].(map[string]any)["concept"] = "farm crews"
-	assert.Equal(t, "conflict", c.call(409, "POST", at+"/changes", change, "If-Match", `"1"`)["type"])
+	concept["block"].(map[string]any)["concept"] = "farm crews"
+	clashing := c.call(409, "POST", at+"/changes", change, "If-Match", `"1"`)
+	assert.Equal(t, "conflict", clashing["type"])
+	assert.NotEmpty(t, clashing["clashes"])
+	for _, bad := range []map[string]any{{"op": "fly"}, {"op": "question"}, {"op": "addTerm", "block": "a"}, {"op": "patchTerm", "block": "a", "id": "t1", "patch": map[string]any{"id": "t9"}},
+		{"op": "patchBlock", "id": "a", "patch": map[string]any{"terms": []any{}}}} {
+		c.call(422, "POST", at+"/changes", map[string]any{"what": change["what"], "edits": []any{bad}}, "If-Match", `"2"`)
+	}
 	c.call(422, "POST", at+"/changes", change, "If-Match", `"no"`)
 	review := c.call(200, "GET", at, nil)
 	samples := review["samples"].([]any)
@@ -207,7 +213,7 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	c.call(200, "PUT", at+"/view", map[string]any{"sample": sample, "rest": true})
 	c.call(404, "PUT", at+"/view", map[string]any{"sample": 99999, "rest": true})
 	c.call(200, "POST", at+"/bench", map[string]any{})
-	c.call(200, "POST", at+"/bench", map[string]any{"document": document})
+	c.call(200, "POST", at+"/bench", map[string]any{"revision": 2, "edits": []any{map[string]any{"op": "patchTerm", "block": "a", "id": "t1", "patch": map[string]any{"on": false, "from": nil}}}})
 	for _, facet := range tally.Facets {
 		facet := string(facet)
 		rows := c.call(200, "GET", at+"/tally?facet="+facet, nil)["rows"].([]any)
@@ -226,7 +232,7 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	c.call(200, "GET", at+"/plan", nil)
 	c.call(200, "GET", at+"/blocks/a/blind-spot", nil)
 	c.call(404, "GET", at+"/blocks/none/blind-spot", nil)
-	assert.NotEmpty(t, c.call(200, "POST", at+"/halves?split=true", nil)["document"].(map[string]any)["halves"])
+	assert.NotEmpty(t, c.call(200, "POST", at+"/halves?split=true", nil)["edits"])
 	c.call(200, "GET", at+"/making", nil)
 	c.call(404, "GET", "/api/reviews/99999/making", nil)
 	c.call(200, "GET", at+"/coverage", nil)

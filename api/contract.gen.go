@@ -12,6 +12,7 @@ import (
 	"net/http"
 
 	"tamiz/app"
+	"tamiz/core/review"
 	"tamiz/core/tally"
 	"tamiz/exchange/table"
 	"tamiz/exchange/tagged"
@@ -61,6 +62,12 @@ func (e ExportTallyParamsFormat) Valid() bool {
 	}
 }
 
+// AddBlockEdit defines model for AddBlockEdit.
+type AddBlockEdit = review.AddBlock
+
+// AddTermEdit defines model for AddTermEdit.
+type AddTermEdit = review.AddTerm
+
 // Alike defines model for Alike.
 type Alike = app.Alike
 
@@ -85,9 +92,6 @@ type BenchBlock = app.BenchBlock
 // BenchLimit defines model for BenchLimit.
 type BenchLimit = app.BenchLimit
 
-// BenchQuestion defines model for BenchQuestion.
-type BenchQuestion = app.BenchQuestion
-
 // BenchTerm defines model for BenchTerm.
 type BenchTerm = app.BenchTerm
 
@@ -100,6 +104,9 @@ type BlindSpotWord = app.BlindSpotWord
 // Block defines model for Block.
 type Block = app.Block
 
+// BlockPatch the fields of a block that change
+type BlockPatch = review.Patch
+
 // BlockRescue defines model for BlockRescue.
 type BlockRescue = app.BlockRescue
 
@@ -111,6 +118,9 @@ type Chip = app.Chip
 
 // Chosen defines model for Chosen.
 type Chosen = app.Chosen
+
+// Clash one thing that two people made something else of; an empty side is that it was taken out there
+type Clash = app.Clash
 
 // Columns defines model for Columns.
 type Columns = table.Columns
@@ -126,6 +136,9 @@ type Coverage = app.Coverage
 
 // CoverageStudy defines model for CoverageStudy.
 type CoverageStudy = app.CoverageStudy
+
+// Decided defines model for Decided.
+type Decided = store.FactDecision
 
 // Decision defines model for Decision.
 type Decision = app.Decision
@@ -144,6 +157,12 @@ type DoublesRule = string
 
 // Draw defines model for Draw.
 type Draw = app.Draw
+
+// Edit one thing done to a document
+type Edit = review.Edit
+
+// Edits defines model for Edits.
+type Edits = app.Edits
 
 // Export defines model for Export.
 type Export = app.Export
@@ -169,14 +188,23 @@ type Form = app.Form
 // Found defines model for Found.
 type Found = app.Found
 
+// FrameEdit defines model for FrameEdit.
+type FrameEdit = review.SetFrame
+
 // GoesWith defines model for GoesWith.
 type GoesWith = app.GoesWith
 
 // Halves defines model for Halves.
 type Halves = app.Halves
 
+// HalvesEdit defines model for HalvesEdit.
+type HalvesEdit = review.SetHalves
+
 // HandSearch defines model for HandSearch.
 type HandSearch = app.HandSearch
+
+// HandSearchEdit defines model for HandSearchEdit.
+type HandSearchEdit = review.HandSearched
 
 // HeadingHit defines model for HeadingHit.
 type HeadingHit = app.HeadingHit
@@ -235,6 +263,9 @@ type Limit = app.Limit
 // LimitKind defines model for LimitKind.
 type LimitKind = string
 
+// LimitsEdit defines model for LimitsEdit.
+type LimitsEdit = review.SetLimits
+
 // Lookup defines model for Lookup.
 type Lookup = app.Lookup
 
@@ -246,6 +277,15 @@ type Making = app.Making
 
 // MarkedRecord defines model for MarkedRecord.
 type MarkedRecord = app.MarkedRecord
+
+// MoveBlockEdit defines model for MoveBlockEdit.
+type MoveBlockEdit = review.MoveBlock
+
+// MoveTermEdit defines model for MoveTermEdit.
+type MoveTermEdit = review.MoveTerm
+
+// NewBlock defines model for NewBlock.
+type NewBlock = app.Block
 
 // NewDecision defines model for NewDecision.
 type NewDecision = app.NewDecision
@@ -268,8 +308,17 @@ type Outside = app.Outside
 // Pair defines model for Pair.
 type Pair = app.Pair
 
+// PartEdit defines model for PartEdit.
+type PartEdit = review.Part
+
 // Pasted defines model for Pasted.
 type Pasted = app.Pasted
+
+// PatchBlockEdit defines model for PatchBlockEdit.
+type PatchBlockEdit = review.PatchBlock
+
+// PatchTermEdit defines model for PatchTermEdit.
+type PatchTermEdit = review.PatchTerm
 
 // Piece defines model for Piece.
 type Piece = app.Piece
@@ -295,6 +344,12 @@ type PreviewedTitle = app.PreviewedTitle
 // Problem defines model for Problem.
 type Problem = app.Problem
 
+// Proposal what a document would be with some edits of a revision of it: the newest, where none is said
+type Proposal = app.Proposal
+
+// QuestionEdit defines model for QuestionEdit.
+type QuestionEdit = review.SetQuestion
+
 // ReaderMap defines model for ReaderMap.
 type ReaderMap = app.ReaderMap
 
@@ -315,6 +370,12 @@ type RecordsQuestion = app.RecordsQuestion
 
 // Refusal defines model for Refusal.
 type Refusal = app.Refusal
+
+// RemoveBlockEdit defines model for RemoveBlockEdit.
+type RemoveBlockEdit = review.RemoveBlock
+
+// RemoveTermEdit defines model for RemoveTermEdit.
+type RemoveTermEdit = review.RemoveTerm
 
 // RescueCandidate defines model for RescueCandidate.
 type RescueCandidate = app.RescueCandidate
@@ -352,6 +413,9 @@ type ShelfEntry = app.ShelfEntry
 // ShelfPatch defines model for ShelfPatch.
 type ShelfPatch = app.ShelfPatch
 
+// Shelved defines model for Shelved.
+type Shelved = store.FactShelved
+
 // Source defines model for Source.
 type Source = app.Source
 
@@ -379,11 +443,11 @@ type SourceNote = source.Note
 // SourceSchema defines model for SourceSchema.
 type SourceSchema = source.Schema
 
-// State defines model for State.
-type State = app.State
-
 // Stem defines model for Stem.
 type Stem = app.Stem
+
+// Step something that was done: who knows the number before it has here all to come to this one
+type Step = app.Step
 
 // StudyRescue defines model for StudyRescue.
 type StudyRescue = app.StudyRescue
@@ -415,6 +479,9 @@ type Term = app.Term
 // TermKind defines model for TermKind.
 type TermKind = string
 
+// TermPatch the fields of a term that change
+type TermPatch = review.Patch
+
 // TriedTerm defines model for TriedTerm.
 type TriedTerm = app.TriedTerm
 
@@ -435,6 +502,9 @@ type View = app.View
 
 // Vocabulary defines model for Vocabulary.
 type Vocabulary = app.Vocabulary
+
+// VocabularyEdit defines model for VocabularyEdit.
+type VocabularyEdit = review.SetVocabulary
 
 // Way defines model for Way.
 type Way = app.Way
@@ -533,7 +603,7 @@ type PatchReviewJSONRequestBody = ReviewPatch
 type AlikeJSONRequestBody = AlikeQuestion
 
 // BenchJSONRequestBody defines body for Bench for application/json ContentType.
-type BenchJSONRequestBody = BenchQuestion
+type BenchJSONRequestBody = Proposal
 
 // ChangeJSONRequestBody defines body for Change for application/json ContentType.
 type ChangeJSONRequestBody = Change
@@ -542,7 +612,7 @@ type ChangeJSONRequestBody = Change
 type CompareSamplesJSONRequestBody = Pair
 
 // CountWholeJSONRequestBody defines body for CountWhole for application/json ContentType.
-type CountWholeJSONRequestBody = Document
+type CountWholeJSONRequestBody = Proposal
 
 // BeginDrawJSONRequestBody defines body for BeginDraw for application/json ContentType.
 type BeginDrawJSONRequestBody = NewDraw
@@ -2654,7 +2724,7 @@ type ChangeResponseObject interface {
 	VisitChangeResponse(w http.ResponseWriter) error
 }
 
-type Change200JSONResponse State
+type Change200JSONResponse Step
 
 func (response Change200JSONResponse) VisitChangeResponse(w http.ResponseWriter) error {
 
@@ -3242,7 +3312,7 @@ type SplitResponseObject interface {
 	VisitSplitResponse(w http.ResponseWriter) error
 }
 
-type Split200JSONResponse State
+type Split200JSONResponse Step
 
 func (response Split200JSONResponse) VisitSplitResponse(w http.ResponseWriter) error {
 
@@ -3508,7 +3578,7 @@ type JoinSamplesResponseObject interface {
 	VisitJoinSamplesResponse(w http.ResponseWriter) error
 }
 
-type JoinSamples200JSONResponse State
+type JoinSamples200JSONResponse Step
 
 func (response JoinSamples200JSONResponse) VisitJoinSamplesResponse(w http.ResponseWriter) error {
 
@@ -3548,7 +3618,7 @@ type AddKeyStudiesResponseObject interface {
 	VisitAddKeyStudiesResponse(w http.ResponseWriter) error
 }
 
-type AddKeyStudies200JSONResponse State
+type AddKeyStudies200JSONResponse Step
 
 func (response AddKeyStudies200JSONResponse) VisitAddKeyStudiesResponse(w http.ResponseWriter) error {
 
@@ -3786,7 +3856,7 @@ type RedoResponseObject interface {
 	VisitRedoResponse(w http.ResponseWriter) error
 }
 
-type Redo200JSONResponse State
+type Redo200JSONResponse Step
 
 func (response Redo200JSONResponse) VisitRedoResponse(w http.ResponseWriter) error {
 
@@ -4078,7 +4148,7 @@ type UndoResponseObject interface {
 	VisitUndoResponse(w http.ResponseWriter) error
 }
 
-type Undo200JSONResponse State
+type Undo200JSONResponse Step
 
 func (response Undo200JSONResponse) VisitUndoResponse(w http.ResponseWriter) error {
 

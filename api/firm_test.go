@@ -42,7 +42,6 @@ func TestCallsAreHeldAgainstTheContract(t *testing.T) {
 	c, _ := start(t)
 	id := int64(c.call(201, "POST", "/api/reviews", map[string]any{"name": "Heat"})["id"].(float64))
 	at := fmt.Sprintf("/api/reviews/%d", id)
-	document := `{"question": "", "frame": "", "blocks": [], "limits": []}`
 	for _, x := range []struct {
 		method, path, body string
 		status             int
@@ -62,7 +61,7 @@ func TestCallsAreHeldAgainstTheContract(t *testing.T) {
 		{"POST", "/api/reviews", `{`, 400, "no JSON"},
 		{"POST", "/api/reviews", "{\"name\": \"\xff\"}", 400, "UTF-8"},
 		{"POST", "/api/reviews", `[]`, 422, "kind object"},
-		{"POST", at + "/changes", `{"what": {"key": "x", "params": {}}, "document": ` + strings.Replace(document, `"frame"`, `"frme": "", "frame"`, 1) + `}`, 422, "not known here"},
+		{"POST", at + "/changes", `{"what": {"key": "x", "params": {}}, "edits": [{"op": "frame", "frme": ""}]}`, 422, "not known here"},
 		{"POST", at + "/changes", `{"what": {"key": "x", "params": {}}, "decisions": [{"facet": "words", "item": "x", "state": "eaten"}]}`, 422, "none of open, parked, dropped"},
 		{"POST", at + "/records", `{"of": {"facet": "colours", "item": "x"}, "at": 0, "limit": 5}`, 422, "none of"},
 		{"POST", at + "/export", `{"of": {}, "format": "exe", "name": "x"}`, 422, "none of ris"},
@@ -132,7 +131,7 @@ func TestARepeatedRequestIsMadeOnce(t *testing.T) {
 	id := int64(c.call(201, "POST", "/api/reviews", map[string]any{"name": "Heat"})["id"].(float64))
 	at := fmt.Sprintf("/api/reviews/%d", id)
 	change := map[string]any{"what": map[string]any{"key": "question", "params": map[string]string{}},
-		"document": map[string]any{"question": "Heat?", "frame": "", "blocks": []any{}, "limits": []any{}}}
+		"edits": []any{map[string]any{"op": "question", "text": "Heat?"}}}
 	request := []string{"If-Match", `"1"`, "Tamiz-Request", "7b1fb1a0-5d7e-4c2e-9b0a-2f6a3c1d5e77"}
 	first := c.call(200, "POST", at+"/changes", change, request...)
 	again := c.call(200, "POST", at+"/changes", change, request...)

@@ -53,8 +53,8 @@ func (h Handlers) Change(ctx context.Context, r ChangeRequestObject) (ChangeResp
 	if err != nil {
 		return nil, err
 	}
-	state, err := h.app.Change(ctx, r.Review, revision, *r.Body)
-	return Change200JSONResponse(state), err
+	step, err := h.app.Change(ctx, r.Review, revision, *r.Body)
+	return Change200JSONResponse(step), err
 }
 
 func (h Handlers) Undo(ctx context.Context, r UndoRequestObject) (UndoResponseObject, error) {

@@ -78,12 +78,16 @@ func named(next echo.HandlerFunc) echo.HandlerFunc {
 		if name := c.Request().Header.Get("Tamiz-Who"); name != "" {
 			ctx = app.As(ctx, name)
 		}
-		if name := c.Request().Header.Get("Tamiz-Request"); name != "" {
-			id, err := uuid.Parse(name)
-			if err != nil {
-				return &app.Problem{Type: "invalid", Status: http.StatusUnprocessableEntity, Field: "Tamiz-Request", Title: "Tamiz-Request is a UUID."}
+		for name, as := range map[string]func(context.Context, uuid.UUID) context.Context{"Tamiz-Self": app.AsSelf, "Tamiz-Request": store.AsRequest} {
+			said := c.Request().Header.Get(name)
+			if said == "" {
+				continue
 			}
-			ctx = store.AsRequest(ctx, id)
+			id, err := uuid.Parse(said)
+			if err != nil {
+				return &app.Problem{Type: "invalid", Status: http.StatusUnprocessableEntity, Field: name, Title: name + " is a UUID."}
+			}
+			ctx = as(ctx, id)
 		}
 		c.SetRequest(c.Request().WithContext(ctx))
 		return next(c)

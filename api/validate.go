@@ -172,6 +172,9 @@ func refused(err error) *app.Problem {
 	if path := schema.JSONPointer(); len(path) > 0 {
 		p.Field = strings.Join(path, ".")
 	}
+	for inner := schema; schema.SchemaField == "oneOf" && errors.As(schema.Origin, &inner); schema = inner {
+		// Of several kinds it says which it is: what is wrong is wrong with that.
+	}
 	p.Title = wrong(schema)
 	return p
 }

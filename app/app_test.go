@@ -7,6 +7,7 @@ import (
 	"io"
 	"log/slog"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -14,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app"
+	"tamiz/core/review"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/demo"
@@ -24,8 +26,96 @@ import (
 
 func TestMain(m *testing.M) { storetest.Main(m) }
 
+// A trial is the application as the tests use it: what is changed is said as what the document is to be, and what comes
+// of it is the whole state.
+type trial struct {
+	*app.App
+	mu   sync.Mutex
+	docs map[[2]int64]app.Document // by review and revision
+}
+
+type change struct {
+	What       app.What
+	Document   *app.Document
+	Decisions  []app.NewDecision
+	Samples    []app.SamplePatch
+	KeyStudies []app.KeyPatch
+	Shelf      []app.ShelfPatch
+}
+
+// An after is a review after something was done to it.
+type after struct {
+	app.State
+	Merged bool
+	What   *app.What
+}
+
+// Change makes the edits that lead to a document from a revision of it.
+func (a *trial) Change(ctx context.Context, id int64, revision int, c change) (after, error) {
+	made := app.Change{What: c.What, Decisions: c.Decisions, Samples: c.Samples, KeyStudies: c.KeyStudies, Shelf: c.Shelf}
+	if c.Document != nil {
+		a.mu.Lock()
+		base := a.docs[[2]int64{id, int64(revision)}]
+		a.mu.Unlock()
+		if now, err := a.Review(ctx, id); err == nil && now.Revision == revision {
+			base = now.Document
+		}
+		made.Edits = review.Diff(base, *c.Document)
+	}
+	step, err := a.App.Change(ctx, id, revision, made)
+	return a.then(ctx, id, step, err)
+}
+
+// proposal is what a document would be.
+func (a *trial) proposal(ctx context.Context, id int64, d app.Document) app.Proposal {
+	now, err := a.Review(ctx, id)
+	if err != nil {
+		return app.Proposal{}
+	}
+	return app.Proposal{Revision: now.Revision, Edits: review.Diff(now.Document, d)}
+}
+
+func (a *trial) Undo(ctx context.Context, id int64) (after, error) {
+	step, err := a.App.Undo(ctx, id)
+	return a.then(ctx, id, step, err)
+}
+
+func (a *trial) Redo(ctx context.Context, id int64) (after, error) {
+	step, err := a.App.Redo(ctx, id)
+	return a.then(ctx, id, step, err)
+}
+
+func (a *trial) Split(ctx context.Context, id int64, split bool) (after, error) {
+	step, err := a.App.Split(ctx, id, split)
+	return a.then(ctx, id, step, err)
+}
+
+func (a *trial) Join(ctx context.Context, id int64, j app.Joining) (after, error) {
+	step, err := a.App.Join(ctx, id, j)
+	return a.then(ctx, id, step, err)
+}
+
+func (a *trial) AddKeyStudies(ctx context.Context, id int64, records []int64) (after, error) {
+	step, err := a.App.AddKeyStudies(ctx, id, records)
+	return a.then(ctx, id, step, err)
+}
+
+func (a *trial) then(ctx context.Context, id int64, step app.Step, err error) (after, error) {
+	if err != nil {
+		return after{}, err
+	}
+	r, err := a.Review(ctx, id)
+	if err != nil {
+		return after{}, err
+	}
+	a.mu.Lock()
+	defer a.mu.Unlock()
+	a.docs[[2]int64{id, int64(r.Revision)}] = r.Document.Filled()
+	return after{r.State, step.Merged, step.What}, nil
+}
+
 // start returns the application on an empty database, with a review.
-func start(t *testing.T) (*app.App, int64) {
+func start(t *testing.T) (*trial, int64) {
 	t.Helper()
 	a, err := app.New(storetest.Open(t), sru.Guard{Everywhere: true}, slog.New(slog.DiscardHandler))
 	require.NoError(t, err)
@@ -37,11 +127,11 @@ func start(t *testing.T) (*app.App, int64) {
 	})
 	r, err := a.CreateReview(ctx, app.NewReview{Name: "Heat and kidneys"})
 	require.NoError(t, err)
-	return a, r.ID
+	return &trial{App: a, docs: map[[2]int64]app.Document{}}, r.ID
 }
 
 // bring brings in a file and waits until it has been read.
-func bring(t *testing.T, a *app.App, review int64, kind, name string, body io.Reader) (app.Import, error) {
+func bring(t *testing.T, a *trial, review int64, kind, name string, body io.Reader) (app.Import, error) {
 	t.Helper()
 	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
 	defer cancel()
@@ -54,7 +144,7 @@ func bring(t *testing.T, a *app.App, review int64, kind, name string, body io.Re
 }
 
 // read waits until a file has been read, or until something is asked of it.
-func read(t *testing.T, a *app.App, heard <-chan app.News, id int64) (app.Import, error) {
+func read(t *testing.T, a *trial, heard <-chan app.News, id int64) (app.Import, error) {
 	t.Helper()
 	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
 	defer cancel()
@@ -197,15 +287,15 @@ func TestChangesAreUndoneAndMadeAgain(t *testing.T) {
 	i, err := bring(t, a, review, "sample", "rough.ris", strings.NewReader(file("Heat in crews", "Rest in crews")))
 	require.NoError(t, err)
 	first := app.Document{Question: "Heat?", Blocks: []app.Block{block("a", "A", term("t1", "crew*"))}}
-	s, err := a.Change(ctx, review, 1, app.Change{What: what, Document: &first})
+	s, err := a.Change(ctx, review, 1, change{What: what, Document: &first})
 	require.NoError(t, err)
 	second := s.Document
 	second.Blocks[0].Terms = append(second.Blocks[0].Terms, term("t2", "cane cutter*"))
-	s, err = a.Change(ctx, review, s.Revision, app.Change{What: what, Document: &second,
+	s, err = a.Change(ctx, review, s.Revision, change{What: what, Document: &second,
 		Decisions: []app.NewDecision{{Facet: tally.Words, Item: "rest", State: "dropped", Reason: "too-broad"}}})
 	require.NoError(t, err)
 	yes, name := true, "other name"
-	s, err = a.Change(ctx, review, s.Revision, app.Change{What: what, Samples: []app.SamplePatch{{ID: *i.Sample, Name: &name, Deleted: &yes}}})
+	s, err = a.Change(ctx, review, s.Revision, change{What: what, Samples: []app.SamplePatch{{ID: *i.Sample, Name: &name, Deleted: &yes}}})
 	require.NoError(t, err)
 	assert.Empty(t, s.Samples)
 
@@ -238,7 +328,7 @@ func TestChangesAreUndoneAndMadeAgain(t *testing.T) {
 
 	_, err = a.Undo(ctx, review)
 	require.NoError(t, err)
-	s, err = a.Change(ctx, review, s.Revision, app.Change{What: what, Decisions: []app.NewDecision{{Facet: tally.Words, Item: "heat", State: "parked"}}})
+	s, err = a.Change(ctx, review, s.Revision, change{What: what, Decisions: []app.NewDecision{{Facet: tally.Words, Item: "heat", State: "parked"}}})
 	require.NoError(t, err)
 	assert.Nil(t, s.Redo, "after a new change the undone one is past")
 }
@@ -247,35 +337,40 @@ func TestTwoWindowsNeverLoseEachOthersChange(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
 	both := app.Document{Blocks: []app.Block{block("a", "A"), block("b", "B")}}
-	s, err := a.Change(ctx, review, 1, app.Change{What: what, Document: &both})
+	s, err := a.Change(ctx, review, 1, change{What: what, Document: &both})
 	require.NoError(t, err)
 	edit := func(id int, t app.Term) *app.Document {
 		d := app.Document{Blocks: []app.Block{block("a", "A"), block("b", "B")}}
 		d.Blocks[id].Terms = []app.Term{t}
 		return &d
 	}
-	_, err = a.Change(ctx, review, s.Revision, app.Change{What: what, Document: edit(0, term("t1", "crew"))})
+	_, err = a.Change(ctx, review, s.Revision, change{What: what, Document: edit(0, term("t1", "crew"))})
 	require.NoError(t, err)
-	merged, err := a.Change(ctx, review, s.Revision, app.Change{What: what, Document: edit(1, term("t2", "shade"))})
+	merged, err := a.Change(ctx, review, s.Revision, change{What: what, Document: edit(1, term("t2", "shade"))})
 	require.NoError(t, err)
 	assert.True(t, merged.Merged)
 	assert.Equal(t, "crew", merged.Document.Blocks[0].Terms[0].Text)
 	assert.Equal(t, "shade", merged.Document.Blocks[1].Terms[0].Text)
 
-	_, err = a.Change(ctx, review, s.Revision, app.Change{What: what, Document: edit(0, term("t3", "cane"))})
+	more, err := a.Change(ctx, review, s.Revision, change{What: what, Document: edit(0, term("t3", "cane"))})
+	require.NoError(t, err)
+	require.Len(t, more.Document.Blocks[0].Terms, 2, "who adds to the same block adds to it")
+	_, err = a.Change(ctx, review, more.Revision, change{What: what, Document: edit(0, term("t1", "crews"))})
+	require.NoError(t, err)
+	_, err = a.Change(ctx, review, more.Revision, change{What: what, Document: edit(0, term("t1", "gangs"))})
 	p := problem(t, err)
 	assert.Equal(t, "conflict", p.Type)
-	assert.Equal(t, "A", p.Params["blocks"])
+	assert.Equal(t, []app.Clash{{What: "term", Part: "text", ID: "t1", Block: "A", Name: "crews", Mine: "gangs", Theirs: "crews"}}, p.Clashes)
 	now, err := a.Review(ctx, review)
 	require.NoError(t, err)
-	assert.Equal(t, merged.Revision, now.Revision, "nothing was changed")
+	assert.Equal(t, more.Revision+1, now.Revision, "nothing was changed")
 }
 
 func TestATermThatCannotBeSearchedIsNotSaved(t *testing.T) {
 	a, review := start(t)
 	for _, typed := range []string{"...", "a*", strings.Repeat("x", 10_000)} {
 		d := app.Document{Blocks: []app.Block{block("a", "A", term("t", typed))}}
-		_, err := a.Change(context.Background(), review, 1, app.Change{What: what, Document: &d})
+		_, err := a.Change(context.Background(), review, 1, change{What: what, Document: &d})
 		assert.Equal(t, "refused", problem(t, err).Type, "%.20s", typed)
 		tried, err := a.TryTerm(context.Background(), review, app.Typed{Typed: typed})
 		require.NoError(t, err)
@@ -287,7 +382,7 @@ func TestATermThatCannotBeSearchedIsNotSaved(t *testing.T) {
 func TestAReviewWithNothingInIt(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
-	b, err := a.Bench(ctx, review, app.BenchQuestion{})
+	b, err := a.Bench(ctx, review, app.Proposal{})
 	require.NoError(t, err)
 	assert.Nil(t, b.Records)
 	assert.Nil(t, b.Recall)
@@ -312,7 +407,7 @@ func TestASampleDeletedWhileItIsLookedAt(t *testing.T) {
 	_, err = a.SetView(ctx, review, app.View{Sample: i.Sample, Rest: true})
 	require.NoError(t, err)
 	yes := true
-	_, err = a.Change(ctx, review, 1, app.Change{What: what, Samples: []app.SamplePatch{{ID: *i.Sample, Deleted: &yes}}})
+	_, err = a.Change(ctx, review, 1, change{What: what, Samples: []app.SamplePatch{{ID: *i.Sample, Deleted: &yes}}})
 	require.NoError(t, err)
 	r, err := a.Review(ctx, review)
 	require.NoError(t, err)
@@ -332,7 +427,7 @@ func TestADeletedReviewCanBeTakenBack(t *testing.T) {
 	list, err := a.Reviews(ctx)
 	require.NoError(t, err)
 	assert.Empty(t, list)
-	_, err = a.Change(ctx, review, 1, app.Change{What: what, Document: &app.Document{Question: "x"}})
+	_, err = a.Change(ctx, review, 1, change{What: what, Document: &app.Document{Question: "x"}})
 	assert.Equal(t, "review-gone", problem(t, err).Type)
 	_, err = a.PatchReview(ctx, review, app.ReviewPatch{Deleted: &no})
 	require.NoError(t, err)
@@ -356,10 +451,10 @@ func TestTheWayFromAMissedStudyToTheWordThatBringsItBack(t *testing.T) {
 	_, err = bring(t, a, review, "keys", "keys.ris", &keys)
 	require.NoError(t, err)
 	d := app.Document{Blocks: []app.Block{block("a", "A", term("t1", "farmworker*")), block("b", "B", term("t2", "rest break*"))}}
-	s, err := a.Change(ctx, review, 1, app.Change{What: what, Document: &d})
+	s, err := a.Change(ctx, review, 1, change{What: what, Document: &d})
 	require.NoError(t, err)
 
-	before, err := a.Bench(ctx, review, app.BenchQuestion{})
+	before, err := a.Bench(ctx, review, app.Proposal{})
 	require.NoError(t, err)
 	study := s.KeyStudies[3] // cane cutters, found by B alone
 	rescue, err := a.Rescue(ctx, review, study.ID)
@@ -375,12 +470,12 @@ func TestTheWayFromAMissedStudyToTheWordThatBringsItBack(t *testing.T) {
 	require.NotNil(t, chosen)
 
 	d.Blocks[0].Terms = append(d.Blocks[0].Terms, term("t3", chosen.Item))
-	preview, err := a.Bench(ctx, review, app.BenchQuestion{Document: &d})
+	preview, err := a.Bench(ctx, review, a.proposal(ctx, review, d))
 	require.NoError(t, err)
 	assert.Equal(t, *before.Records+*chosen.Price, *preview.Records, "the price is what it then costs")
 	assert.False(t, before.Caught[3])
 	assert.True(t, preview.Caught[3])
-	again, err := a.Bench(ctx, review, app.BenchQuestion{})
+	again, err := a.Bench(ctx, review, app.Proposal{})
 	require.NoError(t, err)
 	assert.Equal(t, before.Caught, again.Caught, "a preview changes nothing")
 

@@ -10,9 +10,30 @@ import (
 	"tamiz/core/strategy"
 )
 
-// BenchQuestion asks what blocks find: those of the saved document or, as a preview, of another.
-type BenchQuestion struct {
-	Document *Document `json:"document,omitempty"`
+// A Proposal is what a document would be with some edits of a revision of it: the newest, for 0.
+type Proposal struct {
+	Revision int   `json:"revision,omitempty"`
+	Edits    Edits `json:"edits,omitempty"`
+}
+
+// proposed returns the document that a proposal makes.
+func (a *App) proposed(ctx context.Context, review int64, p Proposal) (Document, error) {
+	saved, err := a.store.Document(ctx, review, p.Revision)
+	if err != nil {
+		return Document{}, gone(err, "review")
+	}
+	doc, err := parse(saved.Body)
+	if err != nil || len(p.Edits) == 0 {
+		return doc, err
+	}
+	if len(p.Edits) > maxEdits {
+		return doc, invalid("edits", "At most %d edits are made at once.", maxEdits)
+	}
+	if err := a.owns(ctx, review, p.Edits); err != nil {
+		return doc, err
+	}
+	doc = applied(doc, p.Edits)
+	return doc, checked(doc)
 }
 
 // A Bench is what stays in view on every screen: key studies caught, records to read, block by block.
@@ -101,28 +122,19 @@ type desk struct {
 	contrast string // the name of what the sample is set against; "" is all other records
 }
 
-// desk lays out a review with its saved document, or with another.
-func (a *App) desk(ctx context.Context, review int64, other *Document) (*desk, error) {
+// desk lays out a review as it is.
+func (a *App) desk(ctx context.Context, review int64) (*desk, error) {
+	return a.deskWith(ctx, review, Proposal{})
+}
+
+// deskWith lays out a review as it would be.
+func (a *App) deskWith(ctx context.Context, review int64, p Proposal) (*desk, error) {
 	var d desk
-	if other != nil {
-		if err := other.check(); err != nil {
-			return nil, err
-		}
-		d.document = other.filled()
-		if err := a.owns(ctx, review, d.document); err != nil {
-			return nil, err
-		}
-	} else {
-		saved, err := a.store.Document(ctx, review, 0)
-		if err != nil {
-			return nil, gone(err, "review")
-		}
-		if d.document, err = parse(saved.Body); err != nil {
-			return nil, err
-		}
-	}
-	d.strategy = d.document.strategy("")
 	var err error
+	if d.document, err = a.proposed(ctx, review, p); err != nil {
+		return nil, err
+	}
+	d.strategy = d.document.Strategy("")
 	if d.keys, err = a.pools.keys(ctx, review, d.document.Vocabulary); err != nil {
 		return nil, err
 	}
@@ -163,11 +175,11 @@ func (a *App) desk(ctx context.Context, review int64, other *Document) (*desk, e
 }
 
 // Bench works out what the blocks find and which key studies they catch.
-func (a *App) Bench(ctx context.Context, review int64, q BenchQuestion) (*Bench, error) {
+func (a *App) Bench(ctx context.Context, review int64, p Proposal) (*Bench, error) {
 	if err := a.quick.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review, q.Document)
+	d, err := a.deskWith(ctx, review, p)
 	if err != nil {
 		return nil, err
 	}

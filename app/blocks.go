@@ -92,14 +92,14 @@ func (a *App) BlindSpot(ctx context.Context, review int64, block string) (*Blind
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, err
 	}
 	if d.pool == nil {
 		return nil, errNoSample
 	}
-	at := d.document.block(block)
+	at := d.document.Block(block)
 	if at < 0 {
 		return nil, gone(store.ErrNone, "block")
 	}
@@ -192,7 +192,7 @@ func (a *App) TryTerm(ctx context.Context, review int64, t Typed) (*TriedTerm, e
 	if utf8.RuneCountInString(t.Typed) > text.MaxTerm {
 		return out, nil
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, err
 	}

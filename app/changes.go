@@ -10,14 +10,15 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"tamiz/core/review"
 	"tamiz/core/tally"
 	"tamiz/store"
 )
 
-// A Change is one step of work: it is made as a whole and undone as a whole.
+// A Change is one step of work: it is made as a whole and taken back as a whole.
 type Change struct {
 	What       What          `json:"what"`
-	Document   *Document     `json:"document,omitempty"`
+	Edits      Edits         `json:"edits,omitempty"`
 	Decisions  []NewDecision `json:"decisions,omitempty"`
 	Samples    []SamplePatch `json:"samples,omitempty"`
 	KeyStudies []KeyPatch    `json:"keyStudies,omitempty"`
@@ -46,68 +47,222 @@ type KeyPatch struct {
 	Deleted bool  `json:"deleted"`
 }
 
-const maxDecisions = 5000 // of one change
+// A Step is something that was done to a review, as it is told to who did it and to who looks on: what knows the number
+// before it has all that it needs to come to this one.
+type Step struct {
+	Number    int64                `json:"number"`
+	Revision  int                  `json:"revision"` // of the document with it
+	Edits     Edits                `json:"edits"`    // that make it of the revision before
+	Decisions []store.FactDecision `json:"decisions"`
+	Shelf     []store.FactShelved  `json:"shelf"`
+	Whole     bool                 `json:"whole"` // more changed than is told here: it is to be asked for anew
+	Who       string               `json:"who,omitempty"`
+	Self      string               `json:"self,omitempty"` // the browser that did it
+	What      *What                `json:"what,omitempty"`
+
+	// To who did it alone:
+	Undo   *What `json:"undo,omitempty"`
+	Redo   *What `json:"redo,omitempty"`
+	Merged bool  `json:"merged"` // it was put together with what was changed meanwhile
+}
+
+const (
+	maxDecisions = 5000 // of one change
+	maxEdits     = 5000
+	maxTold      = 7000 // bytes of a step that are passed on; the database passes on 8,000
+)
 
 // Change makes a change that was thought out on a revision of the document. Where another was made
-// meanwhile, the two are put together; where both touched one block, nothing is changed and the
-// Problem names the blocks.
-func (a *App) Change(ctx context.Context, review int64, revision int, c Change) (State, error) {
+// meanwhile, the two are put together, term by term; where both changed the same thing, nothing is changed and the
+// Problem names it.
+func (a *App) Change(ctx context.Context, review int64, revision int, c Change) (Step, error) {
 	if err := c.check(); err != nil {
-		return State{}, err
+		return Step{}, err
 	}
-	if c.Document != nil {
-		if err := a.owns(ctx, review, *c.Document); err != nil {
-			return State{}, err
-		}
+	if err := a.owns(ctx, review, c.Edits); err != nil {
+		return Step{}, err
 	}
-	merged := false
+	var step Step
 	err := a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
-		var before, after store.Facts
-		var err error
-		if c.Document != nil {
-			if merged, err = replace(ctx, w, revision, *c.Document, &before, &after); err != nil {
+		var d done
+		if len(c.Edits) > 0 {
+			if err := d.edit(ctx, w, revision, c.Edits); err != nil {
 				return err
 			}
 		}
-		if err := c.facts(ctx, w, &before, &after); err != nil {
+		if err := c.facts(ctx, w, &d.before, &d.after); err != nil {
 			return err
 		}
-		if reflect.DeepEqual(before, after) {
+		if reflect.DeepEqual(d.before, d.after) {
 			return nil
 		}
-		if err := w.Apply(ctx, after); err != nil {
+		if err := w.Apply(ctx, d.after); err != nil {
 			return err
 		}
-		return logged(ctx, w, review, c.What, before, after)
+		var err error
+		step, err = d.log(ctx, w, review, c.What)
+		return err
 	})
-	if err != nil {
-		return State{}, gone(err, "review")
-	}
-	s, err := a.state(ctx, review)
-	s.Merged = merged
-	return s, err
+	return a.told(ctx, review, step, err)
 }
 
-// logged makes what was done a change that can be undone, and tells everyone of it.
-func logged(ctx context.Context, w *store.Work, review int64, what What, before, after store.Facts) error {
+// A done is what a change does, while it is made.
+type done struct {
+	before, after store.Facts
+	edits         Edits
+	merged        bool
+	whole         bool // it does more than its facts tell
+}
+
+// edit makes the document with some edits of a revision of it the newest.
+func (d *done) edit(ctx context.Context, w *store.Work, revision int, edits Edits) error {
+	current, theirs, err := document(ctx, w, 0)
+	if err != nil {
+		return err
+	}
+	base := theirs
+	if revision != current {
+		if _, base, err = document(ctx, w, revision); errors.Is(err, store.ErrNone) {
+			return conflict([]Clash{{What: "revision"}})
+		} else if err != nil {
+			return err
+		}
+	}
+	mine, idle := review.Apply(base, edits)
+	if len(idle) > 0 {
+		return conflict(goneOf(idle))
+	}
+	if revision != current {
+		var clashes []Clash
+		if mine, clashes = review.Merge(base, mine, theirs); len(clashes) > 0 {
+			return conflict(clashes)
+		}
+		d.merged = true
+	}
+	return d.save(ctx, w, current, theirs, mine)
+}
+
+// save makes a document the newest revision, where it differs from the one that is.
+func (d *done) save(ctx context.Context, w *store.Work, revision int, from, to Document) error {
+	if err := checked(to); err != nil {
+		return err
+	}
+	if reflect.DeepEqual(from, to) {
+		return nil
+	}
+	body, err := to.Saved()
+	if err != nil {
+		return err
+	}
+	d.edits = review.Diff(from, to)
+	d.before.Revision, d.after.Revision = revision, revision+1
+	return w.AddDocument(ctx, store.Document{Revision: revision + 1, Body: body, Who: who(ctx)})
+}
+
+// document returns a revision of the document, the newest for 0.
+func document(ctx context.Context, w *store.Work, revision int) (int, Document, error) {
+	saved, err := w.Document(ctx, revision)
+	if err != nil {
+		return 0, Document{}, err
+	}
+	doc, err := review.Parse(saved.Body)
+	return saved.Revision, doc, err
+}
+
+// log makes what was done a change that can be taken back, and tells everyone of it.
+func (d *done) log(ctx context.Context, w *store.Work, review int64, what What) (Step, error) {
 	what.Who = who(ctx)
 	saying, err := json.Marshal(what)
 	if err != nil {
-		return err
+		return Step{}, err
 	}
-	if err := w.Log(ctx, saying, before, after); err != nil {
-		return err
+	if err := w.Log(ctx, saying, d.before, d.after); err != nil {
+		return Step{}, err
 	}
-	return w.Notify(ctx, News{Review: review, Kind: "change"}.String())
+	return d.tell(ctx, w, review, &what)
 }
 
-// owns says when a document goes by a vocabulary that is not the review's.
-func (a *App) owns(ctx context.Context, review int64, d Document) error {
-	if d.Vocabulary == nil {
-		return nil
+// tell gives what was done a number, and tells everyone of it.
+func (d *done) tell(ctx context.Context, w *store.Work, id int64, what *What) (Step, error) {
+	revision := d.after.Revision
+	if revision == 0 {
+		current, err := w.Document(ctx, 0)
+		if err != nil {
+			return Step{}, err
+		}
+		revision = current.Revision
 	}
-	_, err := a.store.Vocabulary(ctx, review, *d.Vocabulary)
-	return gone(err, "vocabulary")
+	number, err := w.Next(ctx)
+	if err != nil {
+		return Step{}, err
+	}
+	s := Step{Number: number, Revision: revision, Edits: d.edits, Decisions: d.after.Decisions, Shelf: d.after.Shelf,
+		Whole: d.whole || len(d.after.Samples) > 0 || len(d.after.Keys) > 0 || slices.ContainsFunc(d.edits, isVocabulary),
+		Who:   who(ctx), Self: self(ctx), What: what, Merged: d.merged}
+	s.fill()
+	return s, w.Notify(ctx, News{Review: id, Kind: "change", Step: s.short()}.String())
+}
+
+func (s *Step) fill() {
+	if s.Edits == nil {
+		s.Edits = Edits{}
+	}
+	if s.Decisions == nil {
+		s.Decisions = []store.FactDecision{}
+	}
+	if s.Shelf == nil {
+		s.Shelf = []store.FactShelved{}
+	}
+}
+
+// short returns the step as it is passed on: where it is too long for that, everyone asks anew.
+func (s Step) short() *Step {
+	if body, err := json.Marshal(s); err == nil && len(body) <= maxTold {
+		return &s
+	}
+	out := Step{Number: s.Number, Revision: s.Revision, Whole: true, Who: s.Who, Self: s.Self}
+	out.fill()
+	return &out
+}
+
+func isVocabulary(e review.Edit) bool {
+	_, ok := e.(*review.SetVocabulary)
+	return ok
+}
+
+// told returns a step with what its author can take back next. One that was done before, because it is asked for again
+// under the same request, or that changed nothing, is that everything is to be asked for anew.
+func (a *App) told(ctx context.Context, review int64, s Step, err error) (Step, error) {
+	if err != nil {
+		return Step{}, gone(err, "review")
+	}
+	if s.Number == 0 {
+		s.Whole = true
+		saved, err := a.store.Document(ctx, review, 0)
+		if err != nil {
+			return Step{}, gone(err, "review")
+		}
+		s.Revision = saved.Revision
+		if s.Number, err = a.store.Number(ctx, review); err != nil {
+			return Step{}, gone(err, "review")
+		}
+		s.fill()
+	}
+	undo, redo, err := a.store.Steps(ctx, review)
+	s.Undo, s.Redo = what(undo), what(redo)
+	return s, err
+}
+
+// owns says when edits go by a vocabulary that is not the review's.
+func (a *App) owns(ctx context.Context, id int64, edits Edits) error {
+	for _, e := range edits {
+		if v, ok := e.(*review.SetVocabulary); ok && v.Vocabulary != nil {
+			if _, err := a.store.Vocabulary(ctx, id, *v.Vocabulary); err != nil {
+				return gone(err, "vocabulary")
+			}
+		}
+	}
+	return nil
 }
 
 func (c Change) check() error {
@@ -119,6 +274,9 @@ func (c Change) check() error {
 			return invalid("what", "What a change says of itself is too long.")
 		}
 		c.What.Params[k] = strings.ReplaceAll(v, "\x00", "")
+	}
+	if len(c.Edits) > maxEdits {
+		return invalid("edits", "At most %d edits are made at once; this change has %d.", maxEdits, len(c.Edits))
 	}
 	if len(c.Decisions) > maxDecisions {
 		return invalid("decisions", "At most %d candidates are decided at once; this change has %d.", maxDecisions, len(c.Decisions))
@@ -143,59 +301,29 @@ func (c Change) check() error {
 			return err
 		}
 	}
-	if c.Document != nil {
-		return c.Document.check()
-	}
 	return nil
 }
 
-// replace makes a document the newest revision.
-func replace(ctx context.Context, w *store.Work, revision int, mine Document, before, after *store.Facts) (merged bool, err error) {
-	current, err := w.Document(ctx, 0)
-	if err != nil {
-		return false, err
-	}
-	theirs, err := parse(current.Body)
-	if err != nil {
-		return false, err
-	}
-	mine = mine.filled()
-	if revision != current.Revision {
-		saved, err := w.Document(ctx, revision)
-		if errors.Is(err, store.ErrNone) {
-			return false, conflict(nil)
-		}
-		if err != nil {
-			return false, err
-		}
-		base, err := parse(saved.Body)
-		if err != nil {
-			return false, err
-		}
-		var blocks []string
-		if mine, blocks = merge(base, mine, theirs); len(blocks) > 0 {
-			return false, conflict(blocks)
-		}
-		if err := mine.check(); err != nil {
-			return false, err
-		}
-		merged = true
-	}
-	if reflect.DeepEqual(mine.filled(), theirs) {
-		return merged, nil
-	}
-	body, err := mine.saved()
-	if err != nil {
-		return false, err
-	}
-	before.Revision, after.Revision = current.Revision, current.Revision+1
-	return merged, w.AddDocument(ctx, store.Document{Revision: after.Revision, Body: body, Who: who(ctx)})
+func conflict(clashes []Clash) *Problem {
+	return &Problem{Type: "conflict", Status: 409, Field: "edits", Clashes: clashes,
+		Title: "Someone else changed the same thing meanwhile. Nothing of yours is lost, and nothing was overwritten."}
 }
 
-func conflict(blocks []string) *Problem {
-	return &Problem{Type: "conflict", Status: 409, Field: "document",
-		Title:  "Someone else changed the same block meanwhile. Nothing of yours is lost, and nothing was overwritten.",
-		Params: map[string]string{"blocks": strings.Join(blocks, ", ")}}
+// goneOf tells of edits that were about something which is there no more.
+func goneOf(idle Edits) (out []Clash) {
+	for _, e := range idle {
+		c := Clash{What: "gone"}
+		switch e := e.(type) {
+		case *review.AddTerm:
+			c.ID, c.Name, c.Mine = e.Term.ID, e.Term.String(), e.Term.String()
+		case *review.PatchTerm:
+			c.ID, c.Mine = e.ID, string(e.Patch)
+		case *review.PatchBlock:
+			c.ID, c.Mine = e.ID, string(e.Patch)
+		}
+		out = append(out, c)
+	}
+	return out
 }
 
 // facts collects what the rest of a change touches.
@@ -233,62 +361,6 @@ func (c Change) facts(ctx context.Context, w *store.Work, before, after *store.F
 		after.Keys = append(after.Keys, store.FactKeyStudy{ID: p.ID, Deleted: p.Deleted})
 	}
 	return c.shelf(ctx, w, before, after)
-}
-
-// Undo takes back the last change; Redo makes the last undone one again. Where there is none, nothing
-// happens and nothing is said.
-func (a *App) Undo(ctx context.Context, review int64) (State, error) {
-	return a.step(ctx, review, false)
-}
-
-// Redo makes the last undone change again.
-func (a *App) Redo(ctx context.Context, review int64) (State, error) {
-	return a.step(ctx, review, true)
-}
-
-func (a *App) step(ctx context.Context, review int64, again bool) (State, error) {
-	var done *What
-	err := a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
-		c, err := w.LastChange(ctx, again)
-		if errors.Is(err, store.ErrNone) {
-			return nil
-		}
-		if err != nil {
-			return err
-		}
-		facts := c.Before
-		if again {
-			facts = c.After
-		}
-		if facts.Revision > 0 {
-			// The content of that revision becomes the newest: revisions only ever go forward.
-			old, err := w.Document(ctx, facts.Revision)
-			if err != nil {
-				return err
-			}
-			current, err := w.Document(ctx, 0)
-			if err != nil {
-				return err
-			}
-			if err := w.AddDocument(ctx, store.Document{Revision: current.Revision + 1, Body: old.Body, Who: who(ctx)}); err != nil {
-				return err
-			}
-		}
-		if err := w.Apply(ctx, facts); err != nil {
-			return err
-		}
-		if err := w.MarkUndone(ctx, c.Number, !again); err != nil {
-			return err
-		}
-		done = what(c.What)
-		return w.Notify(ctx, News{Review: review, Kind: "change"}.String())
-	})
-	if err != nil {
-		return State{}, gone(err, "review")
-	}
-	s, err := a.state(ctx, review)
-	s.What = done
-	return s, err
 }
 
 // Revision reads the number of a revision from an If-Match header.

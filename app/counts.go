@@ -54,7 +54,7 @@ func wantedCounts(d Document, m source.Map, v *thesaurus.Thesaurus) []wanted {
 			out = append(out, wanted{kind, id, cql, notes, bare})
 		}
 	}
-	s := d.strategy("")
+	s := d.Strategy("")
 	if q, err := s.Query(v); err == nil {
 		put("whole", "", q, "")
 	}
@@ -223,8 +223,9 @@ func (a *App) counted(ctx context.Context, s Source, c source.Source, cql string
 }
 
 // CountWhole returns what the source whose counts are shown finds for a whole strategy, saved or not.
-func (a *App) CountWhole(ctx context.Context, review int64, d Document) (*SourceCount, error) {
-	if err := d.check(); err != nil {
+func (a *App) CountWhole(ctx context.Context, review int64, p Proposal) (*SourceCount, error) {
+	d, err := a.proposed(ctx, review, p)
+	if err != nil {
 		return nil, err
 	}
 	v, err := a.store.View(ctx, review)
@@ -236,10 +237,6 @@ func (a *App) CountWhole(ctx context.Context, review int64, d Document) (*Source
 	}
 	s, err := a.source(ctx, *v.Source)
 	if err != nil {
-		return nil, err
-	}
-	d = d.filled()
-	if err := a.owns(ctx, review, d); err != nil {
 		return nil, err
 	}
 	t, err := a.pools.thesaurus(ctx, d.Vocabulary)

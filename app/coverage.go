@@ -45,7 +45,7 @@ func (a *App) Coverage(ctx context.Context, review int64) (*Coverage, error) {
 	if err := a.quick.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -136,7 +136,7 @@ func (a *App) Rescue(ctx context.Context, review, study int64) (*StudyRescue, er
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -216,7 +216,7 @@ func (a *App) Plan(ctx context.Context, review int64) (*Plan, error) {
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -250,28 +250,29 @@ func (a *App) Plan(ctx context.Context, review int64) (*Plan, error) {
 }
 
 // Split splits the key studies at random into a build and a test half, or puts them together again.
-func (a *App) Split(ctx context.Context, review int64, split bool) (State, error) {
+func (a *App) Split(ctx context.Context, review int64, split bool) (Step, error) {
 	saved, err := a.store.Document(ctx, review, 0)
 	if err != nil {
-		return State{}, gone(err, "review")
+		return Step{}, gone(err, "review")
 	}
 	d, err := parse(saved.Body)
 	if err != nil {
-		return State{}, err
+		return Step{}, err
 	}
-	change := Change{What: What{Key: "join", Params: map[string]string{}}, Document: &d}
-	d.Halves = nil
+	change := Change{What: What{Key: "join", Params: map[string]string{}}}
+	var halves *Halves
 	if split {
 		keys, err := a.pools.keys(ctx, review, d.Vocabulary)
 		if err != nil {
-			return State{}, err
+			return Step{}, err
 		}
-		d.Halves = &Halves{Seed: rand.Uint32(), Test: []int64{}}
-		_, test := coverage.Halves(len(keys.studies), uint64(d.Halves.Seed))
+		halves = &Halves{Seed: rand.Uint32(), Test: []int64{}}
+		_, test := coverage.Halves(len(keys.studies), uint64(halves.Seed))
 		for _, i := range test.ToArray() {
-			d.Halves.Test = append(d.Halves.Test, keys.studies[i].ID)
+			halves.Test = append(halves.Test, keys.studies[i].ID)
 		}
 		change.What.Key = "split"
 	}
+	change.Edits = halvesEdit(halves)
 	return a.Change(ctx, review, saved.Revision, change)
 }

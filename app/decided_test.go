@@ -3,6 +3,7 @@ package app_test
 import (
 	"context"
 	"encoding/json"
+	"fmt"
 	"strings"
 	"testing"
 
@@ -17,8 +18,8 @@ func TestADecisionSaysWhoMadeItAndInWhichSample(t *testing.T) {
 	a, review, state := harvesting(t)
 	sample := state.Samples[0].ID
 	ines, bo := app.As(context.Background(), "In%C3%A9s%20Olivar"), app.As(context.Background(), "  Bo\x00 \t ")
-	decide := func(ctx context.Context, as string) app.State {
-		s, err := a.Change(ctx, review, state.Revision, app.Change{What: what, Decisions: []app.NewDecision{{Facet: tally.Words, Item: "field hands", State: as, Sample: &sample}}})
+	decide := func(ctx context.Context, as string) after {
+		s, err := a.Change(ctx, review, state.Revision, change{What: what, Decisions: []app.NewDecision{{Facet: tally.Words, Item: "field hands", State: as, Sample: &sample}}})
 		require.NoError(t, err)
 		return s
 	}
@@ -49,13 +50,13 @@ func TestWhoTookATermIsKeptWithIt(t *testing.T) {
 	term := text("t9", "field hands")
 	term.From = &app.Origin{Facet: tally.Words, Item: "field hands", Who: "Inés", At: "2026-01-02T10:00:00Z"}
 	d.Blocks[0].Terms = append(d.Blocks[0].Terms, term)
-	s, err := a.Change(context.Background(), review, state.Revision, app.Change{What: what, Document: &d})
+	s, err := a.Change(context.Background(), review, state.Revision, change{What: what, Document: &d})
 	require.NoError(t, err)
 	assert.Equal(t, term.From, s.Document.Blocks[0].Terms[1].From)
 
 	term.From.Who = strings.Repeat("o", 500)
 	d.Blocks[0].Terms[1] = term
-	_, err = a.Change(context.Background(), review, s.Revision, app.Change{What: what, Document: &d})
+	_, err = a.Change(context.Background(), review, s.Revision, change{What: what, Document: &d})
 	assert.Equal(t, "from", problem(t, err).Field)
 }
 
@@ -81,7 +82,7 @@ func TestAuthorsArePartedForTheWholeReview(t *testing.T) {
 	require.NoError(t, err)
 	d := r.Document
 	d.Parted = []string{"Olmo, Mario"}
-	s, err := a.Change(ctx, review, r.Revision, app.Change{What: what, Document: &d})
+	s, err := a.Change(ctx, review, r.Revision, change{What: what, Document: &d})
 	require.NoError(t, err)
 	assert.Equal(t, map[string]int{"Olmo, M.": 2, "Olmo, Mario": 1, "Ruz, P.": 2}, authors())
 	facet, name := tally.Authors, "Olmo, Mario"
@@ -94,8 +95,10 @@ func TestAuthorsArePartedForTheWholeReview(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, authors(), 2)
 
-	d.Parted = make([]string, 2001)
-	_, err = a.Change(ctx, review, s.Revision, app.Change{What: what, Document: &d})
+	for i := range 2001 {
+		d.Parted = append(d.Parted, fmt.Sprint("Olmo, M. ", i))
+	}
+	_, err = a.Change(ctx, review, s.Revision, change{What: what, Document: &d})
 	assert.Equal(t, "parted", problem(t, err).Field)
 }
 

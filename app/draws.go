@@ -402,9 +402,11 @@ func (a *App) endDraw(ctx context.Context, d store.Draw, state, problem string) 
 			return err
 		}
 		if fresh {
-			return logSample(ctx, w, d.Review, sample, What{Key: "draw", Params: map[string]string{"name": d.Name}})
+			_, err = logSample(ctx, w, d.Review, sample, What{Key: "draw", Params: map[string]string{"name": d.Name}})
+			return err
 		}
-		return w.Notify(ctx, News{Review: d.Review, Kind: "change"}.String())
+		_, err = (&done{whole: true}).tell(ctx, w, d.Review, nil)
+		return err
 	})
 	if errors.Is(err, store.ErrNone) {
 		return nil // the review was deleted
@@ -416,14 +418,14 @@ func (a *App) endDraw(ctx context.Context, d store.Draw, state, problem string) 
 }
 
 // logSample makes a new sample a change that can be undone.
-func logSample(ctx context.Context, w *store.Work, review, id int64, what What) error {
+func logSample(ctx context.Context, w *store.Work, review, id int64, what What) (Step, error) {
 	sample, err := w.Sample(ctx, id)
 	if err != nil {
-		return err
+		return Step{}, err
 	}
 	deleted := sample
 	deleted.Deleted = true
-	return logged(ctx, w, review, what, store.Facts{Samples: []store.FactSample{deleted}}, store.Facts{Samples: []store.FactSample{sample}})
+	return (&done{before: store.Facts{Samples: []store.FactSample{deleted}}, after: store.Facts{Samples: []store.FactSample{sample}}}).log(ctx, w, review, what)
 }
 
 // HowMany is how many records are wanted.

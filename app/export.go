@@ -42,7 +42,7 @@ func (a *App) Export(ctx context.Context, review int64, e Export) (file io.ReadC
 	if err != nil {
 		return nil, "", err
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, "", err
 	}

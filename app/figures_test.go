@@ -70,7 +70,7 @@ func TestAVocabularyTellsHeadingsFromKeywordsAndIsUndone(t *testing.T) {
 	d := state.Document
 	d.Blocks = []app.Block{block("a", "A", app.Term{ID: "h", Term: strategy.Term{Kind: strategy.HeadingTerm, Heading: "body harm", Narrower: true, On: true}},
 		app.Term{ID: "u", Term: strategy.Term{Kind: strategy.HeadingTerm, Heading: "Sunshine", On: true}})}
-	bench, err := a.Bench(ctx, review, app.BenchQuestion{Document: &d})
+	bench, err := a.Bench(ctx, review, a.proposal(ctx, review, d))
 	require.NoError(t, err)
 	assert.Equal(t, 1, *bench.Blocks[0].Records)
 	assert.Equal(t, 1, *bench.Blocks[0].Terms[0].Narrower)
@@ -109,9 +109,9 @@ func TestAVocabularyOfAnotherReviewIsNotTaken(t *testing.T) {
 	require.NoError(t, err)
 	d := mine.Document
 	d.Vocabulary = theirs.Document.Vocabulary
-	_, err = a.Change(ctx, review, mine.Revision, app.Change{What: app.What{Key: "vocabulary"}, Document: &d})
+	_, err = a.Change(ctx, review, mine.Revision, change{What: app.What{Key: "vocabulary"}, Document: &d})
 	assert.Equal(t, "vocabulary-gone", problem(t, err).Type)
-	_, err = a.Bench(ctx, review, app.BenchQuestion{Document: &d})
+	_, err = a.Bench(ctx, review, a.proposal(ctx, review, d))
 	assert.Equal(t, "vocabulary-gone", problem(t, err).Type)
 	_, err = a.Review(ctx, review)
 	assert.NoError(t, err)
@@ -151,7 +151,7 @@ func TestOfTheTestHalfNoWordIsMined(t *testing.T) {
 	require.NoError(t, err)
 	d := r.Document
 	d.Blocks = []app.Block{block("a", "A", term("t", "crews"))}
-	_, err = a.Change(ctx, review, r.Revision, app.Change{What: app.What{Key: "addTerm"}, Document: &d})
+	_, err = a.Change(ctx, review, r.Revision, change{What: app.What{Key: "addTerm"}, Document: &d})
 	require.NoError(t, err)
 	state, err := a.Split(ctx, review, true)
 	require.NoError(t, err)

@@ -15,7 +15,7 @@ import (
 	"tamiz/exchange/tagged"
 )
 
-func answer(t *testing.T, a *app.App, review int64, i app.Import, said app.FileAnswer) (app.Import, error) {
+func answer(t *testing.T, a *trial, review int64, i app.Import, said app.FileAnswer) (app.Import, error) {
 	t.Helper()
 	heard := a.Listen(context.Background(), review)
 	i, err := a.AnswerImport(context.Background(), i.ID, said)
@@ -23,7 +23,7 @@ func answer(t *testing.T, a *app.App, review int64, i app.Import, said app.FileA
 	return read(t, a, heard, i.ID)
 }
 
-func titles(t *testing.T, a *app.App, review int64, of app.RecordSet) (out []string) {
+func titles(t *testing.T, a *trial, review int64, of app.RecordSet) (out []string) {
 	t.Helper()
 	list, err := a.Records(context.Background(), review, app.RecordsQuestion{Of: of, Limit: 100})
 	require.NoError(t, err)
@@ -192,12 +192,12 @@ func TestTheShelfKeepsRecordsWithNotesAndTags(t *testing.T) {
 	list, err := a.Records(ctx, review, app.RecordsQuestion{Limit: 10})
 	require.NoError(t, err)
 	note, tags := "look at the table", []string{"kidney", "to read", "kidney"}
-	r, err := a.Change(ctx, review, 1, app.Change{What: what, Shelf: []app.ShelfPatch{{Record: list.Records[0].ID, On: true}, {Record: list.Records[2].ID, On: true, Note: &note, Tags: &tags}}})
+	r, err := a.Change(ctx, review, 1, change{What: what, Shelf: []app.ShelfPatch{{Record: list.Records[0].ID, On: true}, {Record: list.Records[2].ID, On: true, Note: &note, Tags: &tags}}})
 	require.NoError(t, err)
 	assert.ElementsMatch(t, []int64{list.Records[0].ID, list.Records[2].ID}, r.Shelf)
 	// It stays when the sample goes, and can be taken out again as a file.
 	gone := true
-	_, err = a.Change(ctx, review, 1, app.Change{What: what, Samples: []app.SamplePatch{{ID: *i.Sample, Deleted: &gone}}})
+	_, err = a.Change(ctx, review, 1, change{What: what, Samples: []app.SamplePatch{{ID: *i.Sample, Deleted: &gone}}})
 	require.NoError(t, err)
 	shelf, err := a.Shelf(ctx, review)
 	require.NoError(t, err)
@@ -221,7 +221,7 @@ func TestTheShelfKeepsRecordsWithNotesAndTags(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, back.Shelf, 2)
 	for _, wrong := range []app.ShelfPatch{{Record: 1 << 40, On: true}, {Record: list.Records[0].ID, On: true, Tags: &[]string{"a;b"}}, {Record: list.Records[0].ID, On: true, Tags: &[]string{""}}} {
-		_, err = a.Change(ctx, review, 1, app.Change{What: what, Shelf: []app.ShelfPatch{wrong}})
+		_, err = a.Change(ctx, review, 1, change{What: what, Shelf: []app.ShelfPatch{wrong}})
 		assert.Error(t, err)
 	}
 }
@@ -236,7 +236,7 @@ func TestAnySetOfRecordsIsWritten(t *testing.T) {
 	_, err = bring(t, a, review, "keys", "k.ris", strings.NewReader(file("Heat in crews", "Noon")))
 	require.NoError(t, err)
 	d := app.Document{Blocks: []app.Block{block("a", "A", term("1", "heat"), term("2", "crews"), term("3", "rest"))}}
-	_, err = a.Change(ctx, review, 1, app.Change{What: what, Document: &d})
+	_, err = a.Change(ctx, review, 1, change{What: what, Document: &d})
 	require.NoError(t, err)
 	_, err = a.SetView(ctx, review, app.View{Sample: i.Sample, Rest: true})
 	require.NoError(t, err)

@@ -240,7 +240,8 @@ func (f *filer) show(ctx context.Context, w *store.Work, format string, years js
 		if err := f.Show(ctx, w, format, f.records, f.skipped, f.notices, years); err != nil {
 			return err
 		}
-		return logSample(ctx, w, f.i.Review, f.sample, f.what(f.records))
+		_, err := logSample(ctx, w, f.i.Review, f.sample, f.what(f.records))
+		return err
 	}
 	// Since the file was begun someone may have added the same studies.
 	studies, err := w.KeyStudies(ctx)
@@ -270,7 +271,8 @@ func (f *filer) show(ctx context.Context, w *store.Work, format string, years js
 		before.Keys = append(before.Keys, store.FactKeyStudy{ID: k, Deleted: true})
 		after.Keys = append(after.Keys, store.FactKeyStudy{ID: k})
 	}
-	return logged(ctx, w, f.i.Review, f.what(len(ids)), before, after)
+	_, err = (&done{before: before, after: after}).log(ctx, w, f.i.Review, f.what(len(ids)))
+	return err
 }
 
 func (f *filer) what(records int) What {
@@ -348,28 +350,17 @@ func (f *filer) vocabulary(ctx context.Context) error {
 		if err := f.Show(ctx, w, "skos", len(t.Headings), f.skipped, f.notices, nil); err != nil {
 			return err
 		}
-		current, err := w.Document(ctx, 0)
+		current, now, err := document(ctx, w, 0)
 		if err != nil {
 			return err
 		}
-		document, err := parse(current.Body)
-		if err != nil {
+		next := now
+		next.Vocabulary = &id
+		var d done
+		if err := d.save(ctx, w, current, now, next); err != nil {
 			return err
 		}
-		document.Vocabulary = &id
-		return f.edit(ctx, w, current.Revision, document, What{Key: "import.vocabulary", Params: map[string]string{"name": f.i.Name, "headings": fmt.Sprint(len(t.Headings))}})
+		_, err = d.log(ctx, w, f.i.Review, What{Key: "import.vocabulary", Params: map[string]string{"name": f.i.Name, "headings": fmt.Sprint(len(t.Headings))}})
+		return err
 	}), "review")
-}
-
-// edit makes a document the newest revision, as a change that can be undone.
-func (f *filer) edit(ctx context.Context, w *store.Work, revision int, d Document, what What) error {
-	body, err := d.saved()
-	if err != nil {
-		return err
-	}
-	before, after := store.Facts{Revision: revision}, store.Facts{Revision: revision + 1}
-	if err := w.AddDocument(ctx, store.Document{Revision: after.Revision, Body: body}); err != nil {
-		return err
-	}
-	return logged(ctx, w, f.i.Review, what, before, after)
 }

@@ -70,7 +70,7 @@ func TestAReviewIsChangedWhileAFileComesIn(t *testing.T) {
 	var wait sync.WaitGroup
 	for k := range 40 {
 		wait.Go(func() {
-			c := app.Change{What: what, Decisions: []app.NewDecision{{Facet: "words", Item: fmt.Sprint("word ", k), State: "parked"}}}
+			c := change{What: what, Decisions: []app.NewDecision{{Facet: "words", Item: fmt.Sprint("word ", k), State: "parked"}}}
 			_, err := a.Change(ctx, review, 1, c)
 			assert.NoError(t, err)
 			_, err = a.Health(ctx)
@@ -132,7 +132,7 @@ func TestFilesThatDripKeepNobodyWaiting(t *testing.T) {
 	}
 	_, err := bring(t, a, review, "sample", "whole.ris", strings.NewReader(file("Rest in crews")))
 	require.NoError(t, err)
-	_, err = a.Change(t.Context(), review, 1, app.Change{What: what, Decisions: []app.NewDecision{{Facet: "words", Item: "rest", State: "parked"}}})
+	_, err = a.Change(t.Context(), review, 1, change{What: what, Decisions: []app.NewDecision{{Facet: "words", Item: "rest", State: "parked"}}})
 	require.NoError(t, err)
 	close(open)
 	wait.Wait()
@@ -143,7 +143,7 @@ func TestFilesThatDripKeepNobodyWaiting(t *testing.T) {
 }
 
 // slowSource answers with nothing until it is told to, and counts who asks.
-func slowSource(t *testing.T, a *app.App) (int64, func()) {
+func slowSource(t *testing.T, a *trial) (int64, func()) {
 	t.Helper()
 	handler := standin.Handler(standin.Sources(demo.NewLiterature(demo.Seed, 300))...)
 	open := make(chan struct{})
@@ -262,9 +262,9 @@ func TestAChangeThatIsSentAgainIsMadeOnce(t *testing.T) {
 	a, review := start(t)
 	doc := app.Document{Blocks: []app.Block{block("a", "A", term("t", "heat"))}}
 	ctx := store.AsRequest(t.Context(), uuid.New())
-	first, err := a.Change(ctx, review, 1, app.Change{What: what, Document: &doc})
+	first, err := a.Change(ctx, review, 1, change{What: what, Document: &doc})
 	require.NoError(t, err)
-	again, err := a.Change(ctx, review, 1, app.Change{What: what, Document: &doc})
+	again, err := a.Change(ctx, review, 1, change{What: what, Document: &doc})
 	require.NoError(t, err, "not a conflict with itself")
 	assert.Equal(t, first.Revision, again.Revision)
 	undo := store.AsRequest(t.Context(), uuid.New())
@@ -300,7 +300,7 @@ func TestCountsThatManyLookAtAreAskedForOnce(t *testing.T) {
 	require.NoError(t, err)
 	bad.Store(true)
 	doc := app.Document{Blocks: []app.Block{block("a", "A", term("h", "heat"))}}
-	_, err = a.Change(t.Context(), review, 1, app.Change{What: app.What{Key: "x", Params: map[string]string{}}, Document: &doc})
+	_, err = a.Change(t.Context(), review, 1, change{What: app.What{Key: "x", Params: map[string]string{}}, Document: &doc})
 	require.NoError(t, err)
 	_, err = a.SetView(t.Context(), review, app.View{Source: &s.ID, Rest: true})
 	require.NoError(t, err)

@@ -138,7 +138,7 @@ func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, e
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -304,7 +304,7 @@ func (a *App) Teams(ctx context.Context, review int64) (*Teams, error) {
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, err
 	}

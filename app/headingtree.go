@@ -38,7 +38,7 @@ func (a *App) HeadingTree(ctx context.Context, review int64) (*HeadingTree, erro
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, err
 	}

@@ -219,10 +219,11 @@ func (a *App) matches(ctx context.Context, c source.Source, s Source, r *bib.Rec
 
 // AddKeyStudies makes records that were found key studies of the review. Those that are some already are
 // left out.
-func (a *App) AddKeyStudies(ctx context.Context, review int64, records []int64) (State, error) {
+func (a *App) AddKeyStudies(ctx context.Context, review int64, records []int64) (Step, error) {
 	if len(records) == 0 || len(records) > maxPasted {
-		return State{}, invalid("records", "1 to %d key studies are taken in at once.", maxPasted)
+		return Step{}, invalid("records", "1 to %d key studies are taken in at once.", maxPasted)
 	}
+	var step Step
 	err := a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
 		studies, err := w.KeyStudies(ctx)
 		if err != nil {
@@ -255,15 +256,16 @@ func (a *App) AddKeyStudies(ctx context.Context, review int64, records []int64) 
 			before.Keys = append(before.Keys, store.FactKeyStudy{ID: k, Deleted: true})
 			after.Keys = append(after.Keys, store.FactKeyStudy{ID: k})
 		}
-		return logged(ctx, w, review, What{Key: "import.keys", Params: map[string]string{"name": "a look-up", "records": fmt.Sprint(len(ids))}}, before, after)
+		step, err = (&done{before: before, after: after}).log(ctx, w, review, What{Key: "import.keys", Params: map[string]string{"name": "a look-up", "records": fmt.Sprint(len(ids))}})
+		return err
 	})
 	if err != nil {
-		return State{}, gone(err, "review")
+		return Step{}, gone(err, "review")
 	}
 	if err := a.FindHoldings(ctx, review); err != nil {
-		return State{}, err
+		return Step{}, err
 	}
-	return a.state(ctx, review)
+	return a.told(ctx, review, step, nil)
 }
 
 // Holdings returns which sources hold the key studies of a review.

@@ -90,7 +90,7 @@ func (a *App) Item(ctx context.Context, review int64, f tally.Facet, item string
 	if err := a.quick.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, err
 	}

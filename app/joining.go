@@ -96,40 +96,39 @@ type Joining struct {
 }
 
 // Join puts two samples together as a new one.
-func (a *App) Join(ctx context.Context, review int64, j Joining) (State, error) {
+func (a *App) Join(ctx context.Context, review int64, j Joining) (Step, error) {
 	name, err := goodName(j.Name)
 	if err != nil {
-		return State{}, err
+		return Step{}, err
 	}
 	_, both, onlyA, onlyB, names, err := a.compared(ctx, review, j.Pair)
 	if err != nil {
-		return State{}, err
+		return Step{}, err
 	}
 	records, err := joinedBy(j.How, both, onlyA, onlyB)
 	if err != nil {
-		return State{}, err
+		return Step{}, err
 	}
 	if len(records) == 0 {
-		return State{}, invalid("how", "No record is left. Nothing was made.")
+		return Step{}, invalid("how", "No record is left. Nothing was made.")
 	}
 	saying, err := json.Marshal(store.Joined{How: j.How, A: names[0], B: names[1]})
 	if err != nil {
-		return State{}, err
+		return Step{}, err
 	}
 	id, err := a.store.FillJoined(ctx, review, name, saying, records)
 	if err != nil {
-		return State{}, err
+		return Step{}, err
 	}
+	var step Step
 	err = a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
 		if err := w.ShowSample(ctx, id); err != nil {
 			return err
 		}
-		return logSample(ctx, w, review, id, What{Key: "joinSamples", Params: map[string]string{"name": name}})
+		step, err = logSample(ctx, w, review, id, What{Key: "joinSamples", Params: map[string]string{"name": name}})
+		return err
 	})
-	if err != nil {
-		return State{}, gone(err, "review")
-	}
-	return a.state(ctx, review)
+	return a.told(ctx, review, step, err)
 }
 
 // joinedBy puts together what two samples share and do not.

@@ -88,11 +88,11 @@ func (a *App) lookedSet(ctx context.Context, review int64, p *pool, s RecordSet,
 	if err != nil {
 		return nil, err
 	}
-	found, err := doc.found(ctx, coverage.Set{Records: p.Records, Index: p.Index, Thesaurus: p.Thesaurus, Kept: p.hits}, s)
-	if err == nil && found == nil {
-		found = p.Sample
+	these, err := found(ctx, doc, coverage.Set{Records: p.Records, Index: p.Index, Thesaurus: p.Thesaurus, Kept: p.hits}, s)
+	if err == nil && these == nil {
+		these = p.Sample
 	}
-	return found, err
+	return these, err
 }
 
 // numbered returns the records of the pool that have one of some numbers in the store.
@@ -145,7 +145,7 @@ func (a *App) checkLooked(ctx context.Context, review int64, v *View) error {
 		if err != nil {
 			return err
 		}
-		if doc.block(*s.Block) < 0 {
+		if doc.Block(*s.Block) < 0 {
 			return gone(store.ErrNone, "block")
 		}
 	}

@@ -42,7 +42,7 @@ func text(id, s string) app.Term {
 }
 
 // harvesting returns a review with crews as its sample and two blocks begun.
-func harvesting(t *testing.T) (*app.App, int64, app.State) {
+func harvesting(t *testing.T) (*trial, int64, after) {
 	a, review := start(t)
 	ctx := context.Background()
 	_, err := bring(t, a, review, "sample", "crews.ris", strings.NewReader(crews()))
@@ -51,7 +51,7 @@ func harvesting(t *testing.T) (*app.App, int64, app.State) {
 	require.NoError(t, err)
 	d := r.Document
 	d.Blocks = []app.Block{block("a", "A", text("t1", "cane cutters")), block("b", "B", text("t2", "shade tents"))}
-	state, err := a.Change(ctx, review, r.Revision, app.Change{What: app.What{Key: "other", Params: map[string]string{}}, Document: &d})
+	state, err := a.Change(ctx, review, r.Revision, change{What: app.What{Key: "other", Params: map[string]string{}}, Document: &d})
 	require.NoError(t, err)
 	return a, review, state
 }
@@ -93,7 +93,7 @@ func TestAnySetOfRecordsIsLookedAtFromAbove(t *testing.T) {
 	require.Equal(t, 19, got.Looked)
 	d := state.Document
 	d.Blocks[0].Terms = append(d.Blocks[0].Terms, text("t3", "field hands"))
-	_, err = a.Change(ctx, review, state.Revision, app.Change{What: app.What{Key: "other", Params: map[string]string{}}, Document: &d})
+	_, err = a.Change(ctx, review, state.Revision, change{What: app.What{Key: "other", Params: map[string]string{}}, Document: &d})
 	require.NoError(t, err)
 	got, err = a.Tally(ctx, review, tally.Words)
 	require.NoError(t, err)
@@ -111,7 +111,7 @@ func TestAnySetOfRecordsIsLookedAtFromAbove(t *testing.T) {
 	r, err := a.Review(ctx, review)
 	require.NoError(t, err)
 	yes := true
-	_, err = a.Change(ctx, review, r.Revision, app.Change{What: what, Samples: []app.SamplePatch{{ID: *other.Sample, Deleted: &yes}}})
+	_, err = a.Change(ctx, review, r.Revision, change{What: what, Samples: []app.SamplePatch{{ID: *other.Sample, Deleted: &yes}}})
 	require.NoError(t, err)
 	got, err = a.Tally(ctx, review, tally.Words)
 	require.NoError(t, err)

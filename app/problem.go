@@ -17,6 +17,8 @@ type Problem struct {
 	Detail string            `json:"detail,omitempty"`
 	Field  string            `json:"field,omitempty"`
 	Params map[string]string `json:"params,omitempty"`
+	// Clashes are what two people changed at once, where that is the problem.
+	Clashes []Clash `json:"clashes,omitempty"`
 }
 
 func (p *Problem) Error() string { return p.Title }

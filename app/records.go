@@ -90,7 +90,7 @@ func (a *App) ReadRecord(ctx context.Context, review, record int64, f *tally.Fac
 	if err != nil {
 		return nil, gone(err, "record")
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, err
 	}

@@ -63,6 +63,7 @@ type Review struct {
 
 // A State is the part of a review that changes can touch.
 type State struct {
+	Number     int64       `json:"number"` // of the last that was done to it
 	Revision   int         `json:"revision"`
 	Document   Document    `json:"document"`
 	Samples    []Sample    `json:"samples"`
@@ -72,8 +73,6 @@ type State struct {
 	Shelf      []int64     `json:"shelf"` // the records on the shelf
 	Undo       *What       `json:"undo,omitempty"`
 	Redo       *What       `json:"redo,omitempty"`
-	What       *What       `json:"what,omitempty"` // what was undone or made again just now
-	Merged     bool        `json:"merged"`         // the change was put together with one made meanwhile
 }
 
 // Reviews returns the reviews, last touched first.
@@ -85,7 +84,7 @@ func (a *App) CreateReview(ctx context.Context, n NewReview) (ReviewHead, error)
 	if err != nil {
 		return ReviewHead{}, err
 	}
-	body, err := Document{}.saved()
+	body, err := Document{}.Saved()
 	if err != nil {
 		return ReviewHead{}, err
 	}
@@ -146,6 +145,9 @@ func (a *App) Review(ctx context.Context, id int64) (*Review, error) {
 }
 
 func (a *App) state(ctx context.Context, id int64) (s State, err error) {
+	if s.Number, err = a.store.Number(ctx, id); err != nil { // before all that may be newer
+		return s, gone(err, "review")
+	}
 	saved, err := a.store.Document(ctx, id, 0)
 	if err != nil {
 		return s, gone(err, "review")

@@ -80,7 +80,7 @@ func (a *App) setIDs(ctx context.Context, review int64, s RecordSet) ([]int64, e
 	if ids, ok, err := a.beside(ctx, review, s); ok || err != nil {
 		return ids, err
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -103,7 +103,7 @@ func (a *App) Records(ctx context.Context, review int64, q RecordsQuestion) (*Re
 	if q.At < 0 || q.Limit < 1 || q.Limit > recordPage {
 		return nil, invalid("limit", "1 to %d records are told at once.", recordPage)
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -148,11 +148,11 @@ func (d *desk) behind(ctx context.Context, s RecordSet) (*roaring.Bitmap, error)
 	if told != nil {
 		return roaring.And(told, d.look.Sample), nil
 	}
-	found, err := d.document.found(ctx, d.pool.set(), s)
-	if err == nil && found == nil {
+	these, err := found(ctx, d.document, d.pool.set(), s)
+	if err == nil && these == nil {
 		return d.pool.Sample, nil
 	}
-	return found, err
+	return these, err
 }
 
 // told returns the records of the pool that an item, an aspect of one or of a whole facet, or a team stands for; nil for
@@ -184,14 +184,14 @@ func (p *pool) told(s RecordSet, variants func(f tally.Facet, item string) ([]st
 
 // found returns the records of a set that the blocks or terms of a document find in some records; nil for a
 // set that is told by neither.
-func (doc Document) found(ctx context.Context, set coverage.Set, s RecordSet) (*roaring.Bitmap, error) {
+func found(ctx context.Context, doc Document, set coverage.Set, s RecordSet) (*roaring.Bitmap, error) {
 	if s.Term != nil {
-		return doc.foundByTerm(set, s)
+		return foundByTerm(doc, set, s)
 	}
 	if s.Block == nil && !yes(s.Strategy) && !yes(s.Any) {
 		return nil, nil
 	}
-	reach, err := coverage.Find(ctx, set, doc.strategy(""))
+	reach, err := coverage.Find(ctx, set, doc.Strategy(""))
 	if err != nil {
 		return nil, err
 	}
@@ -207,7 +207,7 @@ func (doc Document) found(ctx context.Context, set coverage.Set, s RecordSet) (*
 	if s.Block == nil {
 		return reach.Whole, nil
 	}
-	i := doc.block(*s.Block)
+	i := doc.Block(*s.Block)
 	if i < 0 {
 		return nil, gone(store.ErrNone, "block")
 	}
@@ -218,7 +218,7 @@ func (doc Document) found(ctx context.Context, set coverage.Set, s RecordSet) (*
 }
 
 // foundByTerm returns what a term finds, or what only it finds in its block.
-func (doc Document) foundByTerm(set coverage.Set, s RecordSet) (*roaring.Bitmap, error) {
+func foundByTerm(doc Document, set coverage.Set, s RecordSet) (*roaring.Bitmap, error) {
 	found, err := coverage.Hits(set, s.Term.Term)
 	if err != nil {
 		r := refusal(err)
@@ -227,7 +227,7 @@ func (doc Document) foundByTerm(set coverage.Set, s RecordSet) (*roaring.Bitmap,
 	if !yes(s.Only) || s.Block == nil {
 		return found, nil
 	}
-	i := doc.block(*s.Block)
+	i := doc.Block(*s.Block)
 	if i < 0 {
 		return nil, gone(store.ErrNone, "block")
 	}

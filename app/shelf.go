@@ -37,7 +37,7 @@ type ShelfEntry struct {
 
 // Shelf returns the records on the shelf of a review, last added first.
 func (a *App) Shelf(ctx context.Context, review int64) ([]ShelfEntry, error) {
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, err
 	}

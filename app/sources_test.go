@@ -32,7 +32,7 @@ type world struct {
 }
 
 // sources makes the made-up sources known to the application.
-func sources(t *testing.T, a *app.App) *world {
+func sources(t *testing.T, a *trial) *world {
 	t.Helper()
 	w := &world{Literature: demo.NewLiterature(demo.Seed, 2400), ids: map[string]int64{}}
 	all := standin.Sources(w.Literature)
@@ -62,7 +62,7 @@ func sources(t *testing.T, a *app.App) *world {
 }
 
 // until waits for news of a review until something is so.
-func until(t *testing.T, a *app.App, review int64, so func() bool) {
+func until(t *testing.T, a *trial, review int64, so func() bool) {
 	t.Helper()
 	ctx, cancel := context.WithTimeout(context.Background(), time.Minute)
 	defer cancel()
@@ -81,14 +81,14 @@ func until(t *testing.T, a *app.App, review int64, so func() bool) {
 func words(of ...string) []app.RoughConcept { return []app.RoughConcept{{Name: "A", Words: of}} }
 
 // draw draws samples and waits until they are at rest.
-func draw(t *testing.T, a *app.App, review int64, n app.NewDraw) []app.Draw {
+func draw(t *testing.T, a *trial, review int64, n app.NewDraw) []app.Draw {
 	t.Helper()
 	begun, err := a.BeginDraw(t.Context(), review, n)
 	require.NoError(t, err)
 	return rested(t, a, review, begun)
 }
 
-func rested(t *testing.T, a *app.App, review int64, begun []app.Draw) (out []app.Draw) {
+func rested(t *testing.T, a *trial, review int64, begun []app.Draw) (out []app.Draw) {
 	t.Helper()
 	until(t, a, review, func() bool {
 		out = nil
@@ -106,7 +106,7 @@ func rested(t *testing.T, a *app.App, review int64, begun []app.Draw) (out []app
 	return out
 }
 
-func sample(t *testing.T, a *app.App, review int64, id *int64) app.Sample {
+func sample(t *testing.T, a *trial, review int64, id *int64) app.Sample {
 	t.Helper()
 	require.NotNil(t, id)
 	r, err := a.Review(t.Context(), review)
@@ -311,7 +311,7 @@ func TestRoughWordsAreCountedBeforeAnythingIsDrawn(t *testing.T) {
 }
 
 // counted returns the counts of a review when all are there.
-func counted(t *testing.T, a *app.App, review int64) (c *app.SourceCounts) {
+func counted(t *testing.T, a *trial, review int64) (c *app.SourceCounts) {
 	t.Helper()
 	until(t, a, review, func() bool {
 		var err error
@@ -334,7 +334,7 @@ func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 		}
 		doc.Blocks = append(doc.Blocks, b)
 	}
-	_, err := a.Change(t.Context(), review, 1, app.Change{What: app.What{Key: "x", Params: map[string]string{}}, Document: &doc})
+	_, err := a.Change(t.Context(), review, 1, change{What: app.What{Key: "x", Params: map[string]string{}}, Document: &doc})
 	require.NoError(t, err)
 	almagre, surco := w.ids["almagre"], w.ids["surco"]
 	_, err = a.SetView(t.Context(), review, app.View{Source: &almagre, Rest: true})
@@ -351,9 +351,9 @@ func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 	require.NoError(t, err)
 	_, err = bring(t, a, other.ID, "sample", "all.ris", strings.NewReader(file.String()))
 	require.NoError(t, err)
-	_, err = a.Change(t.Context(), other.ID, 1, app.Change{What: app.What{Key: "x", Params: map[string]string{}}, Document: &doc})
+	_, err = a.Change(t.Context(), other.ID, 1, change{What: app.What{Key: "x", Params: map[string]string{}}, Document: &doc})
 	require.NoError(t, err)
-	bench, err := a.Bench(t.Context(), other.ID, app.BenchQuestion{})
+	bench, err := a.Bench(t.Context(), other.ID, app.Proposal{})
 	require.NoError(t, err)
 	for _, b := range bench.Blocks {
 		assert.Equal(t, *b.Records, c.Blocks[b.ID].Records, b.ID)
@@ -369,7 +369,7 @@ func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 	// What is changed is counted, what is not is not asked again; another source says what it lacks.
 	asked := w.asked.Load()
 	doc.Blocks[0].Terms = append(doc.Blocks[0].Terms, app.Term{ID: "new", Term: strategy.Term{Kind: strategy.TextTerm, Text: "field hand*", Field: "text", On: true}})
-	_, err = a.Change(t.Context(), review, 2, app.Change{What: app.What{Key: "x", Params: map[string]string{}}, Document: &doc})
+	_, err = a.Change(t.Context(), review, 2, change{What: app.What{Key: "x", Params: map[string]string{}}, Document: &doc})
 	require.NoError(t, err)
 	c = counted(t, a, review)
 	assert.Positive(t, c.Terms["new"].Records)
@@ -417,7 +417,7 @@ func TestKeyStudiesAreLookedUpInEverySource(t *testing.T) {
 	almagre := w.ids["almagre"]
 	_, err = a.SetView(t.Context(), review, app.View{Source: &almagre, Rest: true})
 	require.NoError(t, err)
-	b, err := a.Bench(t.Context(), review, app.BenchQuestion{})
+	b, err := a.Bench(t.Context(), review, app.Proposal{})
 	require.NoError(t, err)
 	assert.Equal(t, 25, b.Recall.Of)
 	cover, err := a.Coverage(t.Context(), review)

@@ -41,7 +41,7 @@ func (a *App) Suits(ctx context.Context, review int64, f tally.Facet) (*Suits, e
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -272,7 +272,7 @@ func (a *App) Alike(ctx context.Context, review int64, q AlikeQuestion) (*Alikes
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -292,7 +292,7 @@ func (a *App) Alike(ctx context.Context, review int64, q AlikeQuestion) (*Alikes
 		found, err = befriended.AlikeTo(ctx, []strategy.Term{t}, alikeWords)
 		out.Kept = len(found) > 0
 	case q.Block != nil:
-		i := d.document.block(*q.Block)
+		i := d.document.Block(*q.Block)
 		if i < 0 {
 			return nil, invalid("block", "There is no such block.")
 		}

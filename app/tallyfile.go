@@ -26,7 +26,7 @@ func (a *App) TallyFile(ctx context.Context, review int64, f tally.Facet, format
 	if err != nil {
 		return nil, "", gone(err, "review")
 	}
-	d, err := a.desk(ctx, review, nil)
+	d, err := a.desk(ctx, review)
 	if err != nil {
 		return nil, "", err
 	}

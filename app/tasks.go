@@ -110,6 +110,7 @@ var errStopped = errors.New("stopped")
 
 // perform does a task that was claimed. It returns an error only where the task is to be tried again later.
 func (a *App) perform(ctx context.Context, k kind, t store.Task, holder uuid.UUID) (again bool, err error) {
+	ctx = store.By(ctx, store.Author{Name: t.Who, Self: t.Author})
 	working, cancel := context.WithCancelCause(ctx)
 	defer cancel(nil)
 	go a.beats(working, t, holder, cancel)
@@ -224,7 +225,7 @@ func (a *App) stopTask(ctx context.Context, t store.Task) error {
 		if err != nil {
 			return err
 		}
-		if err := a.kinds[t.Kind].stop(ctx, claimed); err != nil {
+		if err := a.kinds[t.Kind].stop(store.By(ctx, store.Author{Name: claimed.Who, Self: claimed.Author}), claimed); err != nil {
 			return err
 		}
 		_, err = a.store.EndTask(ctx, claimed, holder, nil)

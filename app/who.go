@@ -6,16 +6,15 @@ import (
 	"strings"
 	"unicode"
 
+	"github.com/google/uuid"
+
+	"tamiz/core/review"
 	"tamiz/exchange"
+	"tamiz/store"
 )
 
-type whoKey struct{}
-
-// mostOfName is how long a name may be, in characters.
-const mostOfName = 80
-
 // As returns a context in which all that is done is done by someone, as they call themselves: a name as it
-// stands in the header Tamiz-Who, percent-encoded. It is a courtesy among people who share a review, no proof.
+// stands in the header Tamiz-Who, percent-encoded.
 func As(ctx context.Context, header string) context.Context {
 	name, err := url.PathUnescape(header)
 	if err != nil {
@@ -25,11 +24,17 @@ func As(ctx context.Context, header string) context.Context {
 	if name == "" {
 		return ctx
 	}
-	return context.WithValue(ctx, whoKey{}, exchange.Cut(name, mostOfName))
+	return store.By(ctx, store.Author{Name: exchange.Cut(name, review.MostOfName), Self: self(ctx)})
+}
+
+// AsSelf returns a context in which all that is done is done by a browser, by what it calls itself: everybody takes
+// back their own.
+func AsSelf(ctx context.Context, id uuid.UUID) context.Context {
+	return store.By(ctx, store.Author{Name: who(ctx), Self: id.String()})
 }
 
 // who returns who does it, or "".
-func who(ctx context.Context) string {
-	name, _ := ctx.Value(whoKey{}).(string)
-	return name
-}
+func who(ctx context.Context) string { return store.AuthorOf(ctx).Name }
+
+// self returns what the browser calls itself from which it is done, or "".
+func self(ctx context.Context) string { return store.AuthorOf(ctx).Self }

@@ -237,24 +237,33 @@ func (w *Work) Apply(ctx context.Context, f Facts) error {
 	return w.shelve(ctx, f.Shelf)
 }
 
-// Log keeps a change so that it can be undone. Changes undone before it can no longer be made again.
+// Next gives what is done to the review a number of its own.
+func (w *Work) Next(ctx context.Context) (number int64, err error) {
+	err = w.tx.QueryRow(ctx, "update review set number = number + 1 where id = $1 returning number", w.review).Scan(&number)
+	return number, err
+}
+
+// Log keeps a change so that its author can take it back. What they took back before it can no longer be made again.
 func (w *Work) Log(ctx context.Context, what json.RawMessage, before, after Facts) error {
-	if _, err := w.tx.Exec(ctx, "delete from change where review = $1 and undone", w.review); err != nil {
+	author := AuthorOf(ctx).Self
+	if _, err := w.tx.Exec(ctx, "delete from change where review = $1 and undone and author = $2", w.review, author); err != nil {
 		return err
 	}
-	_, err := w.tx.Exec(ctx, `insert into change (review, number, what, before, after)
-		select $1, coalesce(max(number), 0) + 1, $2, $3, $4 from change where review = $1`, w.review, what, before, after)
+	_, err := w.tx.Exec(ctx, `insert into change (review, number, author, what, before, after)
+		select $1, coalesce(max(number), 0) + 1, $2, $3, $4, $5 from change where review = $1`, w.review, author, what, before, after)
 	return err
 }
 
-// LastChange returns the change to undo next or, with undone, the one to make again.
+// theirs are the changes of an author, and those that are nobody's.
+const theirs = "review = $1 and author in ($2, '')"
+
+// LastChange returns the change that its author takes back next or, with undone, makes again.
 func (w *Work) LastChange(ctx context.Context, undone bool) (LoggedChange, error) {
 	order := "desc"
 	if undone {
 		order = "asc"
 	}
-	return one[LoggedChange](ctx, w.tx, `select number, what, before, after from change
-		where review = $1 and undone = $2 order by number `+order+` limit 1`, w.review, undone)
+	return one[LoggedChange](ctx, w.tx, "select number, what, before, after from change where "+theirs+" and undone = $3 order by number "+order+" limit 1", w.review, AuthorOf(ctx).Self, undone)
 }
 
 // MarkUndone says whether a change is undone.
@@ -266,12 +275,21 @@ func (w *Work) MarkUndone(ctx context.Context, number int, undone bool) error {
 // Notify tells all processes, when the transaction is done, that something happened.
 func (w *Work) Notify(ctx context.Context, payload string) error { return notify(ctx, w.tx, payload) }
 
-// Steps returns what can be undone and what can be made again, nil where nothing can.
+// Steps returns what the author of a context can undo and what they can make again, nil where nothing can be.
 func (s *Store) Steps(ctx context.Context, review int64) (undo, redo json.RawMessage, err error) {
 	err = s.QueryRow(ctx, `select
-		(select what from change where review = $1 and not undone order by number desc limit 1),
-		(select what from change where review = $1 and undone order by number limit 1)`, review).Scan(&undo, &redo)
+		(select what from change where `+theirs+` and not undone order by number desc limit 1),
+		(select what from change where `+theirs+` and undone order by number limit 1)`, review, AuthorOf(ctx).Self).Scan(&undo, &redo)
 	return undo, redo, err
+}
+
+// Number returns the number of the last that was done to a review.
+func (s *Store) Number(ctx context.Context, review int64) (number int64, err error) {
+	err = s.QueryRow(ctx, "select number from review where id = $1", review).Scan(&number)
+	if errors.Is(err, pgx.ErrNoRows) {
+		err = ErrNone
+	}
+	return number, err
 }
 
 // ForgetChanges makes what a review is now its beginning: nothing before it can be undone.

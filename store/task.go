@@ -20,6 +20,8 @@ type Task struct {
 	Number  int64 // of the import, the draw or the review
 	Review  *int64
 	Source  *int64
+	Who     string // asked for it, as they call themselves
+	Author  string // and as their browser does
 	Asked   int64
 	Takes   int             // how often it was taken up because who was at it had died
 	Waits   string          // source or review: whose other tasks it waits for
@@ -29,7 +31,7 @@ type Task struct {
 	Fresh   bool // all that was asked for before is done: nobody is at it or waits to be
 }
 
-const taskColumns = "name, kind, number, review, source, asked, takes, waits, problem, ended, asked > done as wanted, asked - 1 = done as fresh"
+const taskColumns = "name, kind, number, review, source, who, author, asked, takes, waits, problem, ended, asked > done as wanted, asked - 1 = done as fresh"
 
 // NewTask returns a task of a kind. Review and source are whose it is, where it is anyone's.
 func NewTask(kind string, number int64, review, source *int64) Task {
@@ -51,8 +53,9 @@ func (s *Store) AskTask(ctx context.Context, t Task, then func(context.Context, 
 }
 
 func askTask(ctx context.Context, tx pgx.Tx, t Task) (Task, error) {
-	return one[Task](ctx, tx, `insert into task (name, kind, number, review, source) values ($1, $2, $3, $4, $5)
-		on conflict (name) do update set asked = task.asked + 1, stop = false, source = excluded.source returning `+taskColumns, t.Name, t.Kind, t.Number, t.Review, t.Source)
+	return one[Task](ctx, tx, `insert into task (name, kind, number, review, source, who, author) values ($1, $2, $3, $4, $5, $6, $7)
+		on conflict (name) do update set asked = task.asked + 1, stop = false, source = excluded.source, who = excluded.who, author = excluded.author returning `+taskColumns,
+		t.Name, t.Kind, t.Number, t.Review, t.Source, AuthorOf(ctx).Name, AuthorOf(ctx).Self)
 }
 
 // Task returns a task, wanted or not.

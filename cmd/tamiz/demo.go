@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"tamiz/app"
+	"tamiz/core/review"
 	"tamiz/core/tally"
 	"tamiz/core/text"
 	"tamiz/demo"
@@ -75,8 +76,7 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	if err != nil {
 		return err
 	}
-	change := demoChange(plan)
-	change.Document.Vocabulary = now.Document.Vocabulary
+	change := demoChange(plan, now.Document)
 	if _, err := a.Change(ctx, review.ID, now.Revision, change); err != nil {
 		return err
 	}
@@ -99,15 +99,15 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 }
 
 // demoKept puts records on the shelf of the demo review, and the journals that matter most on its hand-search list.
-func demoKept(ctx context.Context, a *app.App, review int64, plan demo.Review) error {
-	now, err := a.Review(ctx, review)
+func demoKept(ctx context.Context, a *app.App, id int64, plan demo.Review) error {
+	now, err := a.Review(ctx, id)
 	if err != nil {
 		return err
 	}
-	change := app.Change{What: app.What{Key: "demo", Params: map[string]string{}}, Document: &now.Document}
+	change := app.Change{What: app.What{Key: "demo", Params: map[string]string{}}}
 	types := tally.Types
 	for _, k := range plan.Shelf {
-		list, err := a.Records(ctx, review, app.RecordsQuestion{Of: app.RecordSet{Facet: &types, Item: &k.Type}, At: k.Nth, Limit: 1})
+		list, err := a.Records(ctx, id, app.RecordsQuestion{Of: app.RecordSet{Facet: &types, Item: &k.Type}, At: k.Nth, Limit: 1})
 		if err != nil {
 			return err
 		}
@@ -115,7 +115,7 @@ func demoKept(ctx context.Context, a *app.App, review int64, plan demo.Review) e
 			change.Shelf = append(change.Shelf, app.ShelfPatch{Record: r.ID, On: true, Note: &k.Note, Tags: &k.Tags})
 		}
 	}
-	journals, err := a.Tally(ctx, review, tally.Journals)
+	journals, err := a.Tally(ctx, id, tally.Journals)
 	if err != nil {
 		return err
 	}
@@ -126,9 +126,9 @@ func demoKept(ctx context.Context, a *app.App, review int64, plan demo.Review) e
 		if r.Unindexed > 0 {
 			h.Note = plan.HandSearchNote
 		}
-		change.Document.HandSearch = append(change.Document.HandSearch, h)
+		change.Edits = append(change.Edits, &review.HandSearched{Journal: h.Journal, Name: h.Name, Note: &h.Note, On: true})
 	}
-	_, err = a.Change(ctx, review, now.Revision, change)
+	_, err = a.Change(ctx, id, now.Revision, change)
 	return err
 }
 
@@ -210,8 +210,8 @@ func until(ctx context.Context, so func() (bool, error)) error {
 	}
 }
 
-func demoChange(plan demo.Review) app.Change {
-	doc := app.Document{Question: plan.Question, Frame: plan.Frame, Limits: plan.Limits}
+func demoChange(plan demo.Review, now app.Document) app.Change {
+	doc := app.Document{Question: plan.Question, Frame: plan.Frame, Limits: plan.Limits, Vocabulary: now.Vocabulary}
 	for i, c := range plan.Concepts {
 		b := app.Block{ID: fmt.Sprintf("demo-%d", i), Name: c.Block.Name, Concept: c.Block.Concept, Part: c.Part, Seeds: c.Seeds,
 			Searched: c.Block.Searched, Reason: c.Reason}
@@ -221,7 +221,7 @@ func demoChange(plan demo.Review) app.Change {
 		}
 		doc.Blocks = append(doc.Blocks, b)
 	}
-	change := app.Change{What: app.What{Key: "demo", Params: map[string]string{}}, Document: &doc}
+	change := app.Change{What: app.What{Key: "demo", Params: map[string]string{}}, Edits: review.Diff(now, doc)}
 	for _, d := range plan.Decisions {
 		item := d.Item
 		if tally.Facet(d.Facet) == tally.Headings {

@@ -922,6 +922,8 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+            /** Format: int64 */
+            number: number;
             revision: number;
             document: components["schemas"]["Document"];
             samples: components["schemas"]["Sample"][];
@@ -958,6 +960,11 @@ export interface components {
             who?: string;
         };
         State: {
+            /**
+             * Format: int64
+             * @description of the last that was done to the review
+             */
+            number: number;
             revision: number;
             document: components["schemas"]["Document"];
             samples: components["schemas"]["Sample"][];
@@ -967,12 +974,237 @@ export interface components {
             shelf: number[];
             undo?: components["schemas"]["What"];
             redo?: components["schemas"]["What"];
+        };
+        /** @description something that was done: who knows the number before it has here all to come to this one */
+        Step: {
+            /** Format: int64 */
+            number: number;
+            /** @description of the document with it */
+            revision: number;
+            edits: components["schemas"]["Edits"];
+            decisions: components["schemas"]["Decided"][];
+            shelf: components["schemas"]["Shelved"][];
+            /** @description more changed than is told here: the review is to be asked for anew */
+            whole: boolean;
+            /** @description who did it, as they call themselves */
+            who?: string;
+            /** @description the browser that did it, as it calls itself */
+            self?: string;
             what?: components["schemas"]["What"];
+            undo?: components["schemas"]["What"];
+            redo?: components["schemas"]["What"];
+            /** @description it was put together with what was changed meanwhile */
             merged: boolean;
+        };
+        Decided: {
+            facet: components["schemas"]["Facet"];
+            item: string;
+            state: components["schemas"]["DecisionState"];
+            reason?: string;
+            /** Format: date-time */
+            at?: string;
+            who?: string;
+            /** Format: int64 */
+            sample?: number;
+        };
+        Shelved: {
+            /** Format: int64 */
+            record: number;
+            on: boolean;
+            note?: string;
+            tags?: string[];
+        };
+        /** @description one thing that two people made something else of; an empty side is that it was taken out there */
+        Clash: {
+            /** @enum {string} */
+            what: "question" | "frame" | "limits" | "vocabulary" | "halves" | "journal" | "block" | "term" | "order" | "gone" | "revision" | "decision" | "sample" | "shelf";
+            part?: string;
+            id?: string;
+            /** @description the letter of the block that it is or stands in */
+            block?: string;
+            name?: string;
+            mine: string;
+            theirs: string;
+        };
+        Edits: components["schemas"]["Edit"][];
+        /** @description one thing done to a document */
+        Edit: components["schemas"]["QuestionEdit"] | components["schemas"]["FrameEdit"] | components["schemas"]["LimitsEdit"] | components["schemas"]["VocabularyEdit"] | components["schemas"]["HalvesEdit"] | components["schemas"]["PartEdit"] | components["schemas"]["HandSearchEdit"] | components["schemas"]["AddBlockEdit"] | components["schemas"]["PatchBlockEdit"] | components["schemas"]["RemoveBlockEdit"] | components["schemas"]["MoveBlockEdit"] | components["schemas"]["AddTermEdit"] | components["schemas"]["PatchTermEdit"] | components["schemas"]["RemoveTermEdit"] | components["schemas"]["MoveTermEdit"];
+        QuestionEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "question";
+            text: string;
+        };
+        FrameEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "frame";
+            frame: string;
+        };
+        LimitsEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "limits";
+            limits: components["schemas"]["Limit"][];
+        };
+        VocabularyEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "vocabulary";
+            /** Format: int64 */
+            vocabulary?: number;
+        };
+        HalvesEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "halves";
+            halves?: components["schemas"]["Halves"];
+        };
+        PartEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "part";
+            writing: string;
+            apart: boolean;
+        };
+        HandSearchEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "handSearch";
+            journal: string;
+            name: string;
+            note?: string;
+            on: boolean;
+        };
+        AddBlockEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "addBlock";
+            block: components["schemas"]["NewBlock"];
+            before?: string;
+        };
+        PatchBlockEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "patchBlock";
+            id: string;
+            patch: components["schemas"]["BlockPatch"];
+        };
+        RemoveBlockEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "removeBlock";
+            id: string;
+        };
+        MoveBlockEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "moveBlock";
+            id: string;
+            before?: string;
+        };
+        AddTermEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "addTerm";
+            block: string;
+            term: components["schemas"]["Term"];
+            before?: string;
+        };
+        PatchTermEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "patchTerm";
+            block: string;
+            id: string;
+            patch: components["schemas"]["TermPatch"];
+        };
+        RemoveTermEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "removeTerm";
+            block: string;
+            id: string;
+        };
+        MoveTermEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "moveTerm";
+            block: string;
+            id: string;
+            before?: string;
+        };
+        NewBlock: {
+            id: string;
+            /** @description its letter; the first that is free, where it is taken or not said */
+            name: string;
+            concept: string;
+            part: string;
+            seeds: string[];
+            searched: boolean;
+            reason: string;
+            negated: boolean;
+            terms: components["schemas"]["Term"][];
+        };
+        /** @description the fields of a block that change */
+        BlockPatch: {
+            name?: string;
+            concept?: string;
+            part?: string;
+            seeds?: string[];
+            searched?: boolean;
+            reason?: string;
+            negated?: boolean;
+        };
+        /** @description the fields of a term that change */
+        TermPatch: {
+            kind?: components["schemas"]["TermKind"];
+            text?: string;
+            left?: string;
+            right?: string;
+            within?: number;
+            field?: string;
+            heading?: string;
+            narrower?: boolean;
+            central?: boolean;
+            qualifiers?: string[];
+            on?: boolean;
+            from?: components["schemas"]["Origin"] | null;
+            key?: string;
         };
         Change: {
             what: components["schemas"]["What"];
-            document?: components["schemas"]["Document"];
+            edits?: components["schemas"]["Edits"];
             decisions?: components["schemas"]["NewDecision"][];
             samples?: components["schemas"]["SamplePatch"][];
             keyStudies?: components["schemas"]["KeyPatch"][];
@@ -1262,8 +1494,10 @@ export interface components {
             detail: string;
             skipped: boolean;
         };
-        BenchQuestion: {
-            document?: components["schemas"]["Document"];
+        /** @description what a document would be with some edits of a revision of it: the newest, where none is said */
+        Proposal: {
+            revision?: number;
+            edits?: components["schemas"]["Edits"];
         };
         Bench: {
             sample?: components["schemas"]["SampleHead"];
@@ -1522,7 +1756,6 @@ export interface components {
         Typed: {
             typed: string;
             field?: string;
-            document?: components["schemas"]["Document"];
         };
         TriedTerm: {
             term?: components["schemas"]["Term"];
@@ -1961,6 +2194,8 @@ export interface components {
             params?: {
                 [key: string]: string;
             };
+            /** @description what two people changed at once, where that is the problem */
+            clashes?: components["schemas"]["Clash"][];
         };
     };
     responses: never;
@@ -2187,7 +2422,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["State"];
+                    "application/json": components["schemas"]["Step"];
                 };
             };
             /** @description what went wrong */
@@ -2218,7 +2453,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["State"];
+                    "application/json": components["schemas"]["Step"];
                 };
             };
             /** @description what went wrong */
@@ -2249,7 +2484,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["State"];
+                    "application/json": components["schemas"]["Step"];
                 };
             };
             /** @description what went wrong */
@@ -2696,7 +2931,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BenchQuestion"];
+                "application/json": components["schemas"]["Proposal"];
             };
         };
         responses: {
@@ -2936,7 +3171,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Document"];
+                "application/json": components["schemas"]["Proposal"];
             };
         };
         responses: {
@@ -3170,7 +3405,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["State"];
+                    "application/json": components["schemas"]["Step"];
                 };
             };
             /** @description what went wrong */
@@ -3734,7 +3969,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["State"];
+                    "application/json": components["schemas"]["Step"];
                 };
             };
             /** @description what went wrong */
@@ -3959,7 +4194,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["State"];
+                    "application/json": components["schemas"]["Step"];
                 };
             };
             /** @description what went wrong */

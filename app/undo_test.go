@@ -1,0 +1,119 @@
+package app_test
+
+import (
+	"testing"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"tamiz/app"
+	"tamiz/core/review"
+	"tamiz/core/tally"
+)
+
+// Each of two people takes back their own last change, whoever worked last.
+func TestEverybodyTakesBackTheirOwn(t *testing.T) {
+	a, id := start(t)
+	ines, bo := app.AsSelf(app.As(t.Context(), "In%C3%A9s"), uuid.New()), app.AsSelf(t.Context(), uuid.New())
+	doc := app.Document{Blocks: []app.Block{block("a", "A", term("t1", "crew"))}}
+	s, err := a.Change(ines, id, 1, change{What: what, Document: &doc})
+	require.NoError(t, err)
+	add := func(x app.Term) app.Change {
+		return app.Change{What: what, Edits: app.Edits{&review.AddTerm{Block: "a", Term: x}}}
+	}
+	mine, err := a.App.Change(ines, id, s.Revision, add(term("t2", "cane")))
+	require.NoError(t, err)
+	assert.Equal(t, int64(3), mine.Number)
+	_, err = a.App.Change(bo, id, s.Revision, add(term("t3", "shade")))
+	require.NoError(t, err)
+	_, err = a.App.Change(bo, id, s.Revision, app.Change{What: what, Decisions: []app.NewDecision{{Facet: tally.Words, Item: "heat", State: "parked"}}})
+	require.NoError(t, err)
+
+	texts := func() (out []string) {
+		r, err := a.Review(t.Context(), id)
+		require.NoError(t, err)
+		for _, b := range r.Document.Blocks {
+			for _, x := range b.Terms {
+				out = append(out, x.Text)
+			}
+		}
+		return out
+	}
+	back, err := a.App.Undo(ines, id)
+	require.NoError(t, err)
+	assert.Equal(t, app.Edits{&review.RemoveTerm{Block: "a", ID: "t2"}}, back.Edits)
+	assert.Equal(t, []string{"crew", "shade"}, texts(), "what Bo put in stays")
+	assert.NotNil(t, back.Redo)
+	again, err := a.App.Redo(ines, id)
+	require.NoError(t, err)
+	assert.Nil(t, again.Redo)
+	assert.Equal(t, []string{"crew", "cane", "shade"}, texts(), "it stands where it stood")
+
+	// What Bo built on a block of Inés stands in the way of taking the block back.
+	_, err = a.App.Undo(ines, id)
+	require.NoError(t, err)
+	_, err = a.App.Undo(ines, id)
+	p := problem(t, err)
+	assert.Equal(t, "built-on", p.Type)
+	require.Len(t, p.Clashes, 1)
+	assert.Equal(t, "block", p.Clashes[0].What)
+	assert.Contains(t, p.Clashes[0].Theirs, "shade")
+	assert.Equal(t, []string{"crew", "shade"}, texts(), "nothing was changed")
+
+	// Without a name of one's own only what is nobody's can be taken back: here nothing.
+	none, err := a.App.Undo(t.Context(), id)
+	require.NoError(t, err)
+	assert.Nil(t, none.What)
+	_, err = a.App.Undo(bo, id)
+	require.NoError(t, err)
+	r, err := a.Review(t.Context(), id)
+	require.NoError(t, err)
+	assert.Empty(t, r.Decisions)
+}
+
+// What somebody else decided since is not thrown away by who takes back what they had decided before.
+func TestADecisionThatAnotherChangedIsNotTakenBack(t *testing.T) {
+	a, id := start(t)
+	ines, bo := app.AsSelf(t.Context(), uuid.New()), app.AsSelf(t.Context(), uuid.New())
+	decide := func(state string) app.Change {
+		return app.Change{What: what, Decisions: []app.NewDecision{{Facet: tally.Words, Item: "heat", State: state}}}
+	}
+	_, err := a.App.Change(ines, id, 1, decide("parked"))
+	require.NoError(t, err)
+	_, err = a.App.Change(bo, id, 1, decide("dropped"))
+	require.NoError(t, err)
+	_, err = a.App.Undo(ines, id)
+	assert.Equal(t, []app.Clash{{What: "decision", Name: "heat", Mine: "open", Theirs: "dropped"}}, problem(t, err).Clashes)
+	_, err = a.App.Undo(bo, id)
+	require.NoError(t, err)
+	_, err = a.App.Undo(ines, id)
+	require.NoError(t, err)
+}
+
+// Who knows the number before needs nothing but the step; one that is too long to be passed on says that all is to be
+// asked for anew.
+func TestStepsTellAllThatWasDone(t *testing.T) {
+	a, id := start(t)
+	heard := a.Listen(t.Context(), id)
+	now, err := a.Review(t.Context(), id)
+	require.NoError(t, err)
+	doc := now.Document
+	var long app.Edits
+	for range 300 {
+		long = append(long, &review.AddTerm{Block: "a", Term: term(uuid.NewString(), "crew of many hands")})
+	}
+	for i, edits := range []app.Edits{{&review.SetQuestion{Text: "Heat?"}}, {&review.AddBlock{Block: block("a", "A")}}, long} {
+		step, err := a.App.Change(t.Context(), id, now.Revision+i, app.Change{What: what, Edits: edits})
+		require.NoError(t, err)
+		assert.Equal(t, now.Number+1+int64(i), step.Number)
+		doc, _ = review.Apply(doc, step.Edits)
+		news := <-heard
+		require.NotNil(t, news.Step)
+		assert.Equal(t, step.Number, news.Step.Number)
+		assert.Equal(t, i == 2, news.Step.Whole)
+	}
+	r, err := a.Review(t.Context(), id)
+	require.NoError(t, err)
+	assert.Equal(t, r.Document, doc)
+}

@@ -1,0 +1,111 @@
+package review
+
+import (
+	"fmt"
+	"unicode/utf8"
+)
+
+// Limits of what a document may hold.
+const (
+	MostHandSearch = 1000   // journals
+	MostParted     = 2000   // writings
+	MostSeeds      = 200    // of one concept
+	MostTest       = 20_000 // key studies of the test half
+	MostOfName     = 80     // characters of who took a term
+)
+
+// A Fault is what keeps a document from being kept: in which field, and in words. Err is what is behind it, where a
+// term is refused.
+type Fault struct {
+	Field   string
+	Message string
+	Err     error
+}
+
+func (f *Fault) Error() string { return f.Message }
+
+// Unwrap returns what is behind the fault.
+func (f *Fault) Unwrap() error { return f.Err }
+
+func fault(field, format string, args ...any) *Fault {
+	return &Fault{Field: field, Message: fmt.Sprintf(format, args...)}
+}
+
+// Check returns the first thing that keeps a document from being kept: a *Fault.
+func (d Document) Check() error {
+	if err := d.Strategy("").Check(); err != nil {
+		return &Fault{"document", err.Error(), err}
+	}
+	if err := longest(field{"question", d.Question, 5000}, field{"frame", d.Frame, 60}); err != nil {
+		return err
+	}
+	if d.Halves != nil && len(d.Halves.Test) > MostTest {
+		return fault("halves", "The test half has at most %d key studies.", MostTest)
+	}
+	if err := d.checkLists(); err != nil {
+		return err
+	}
+	ids := map[string]bool{}
+	for _, b := range d.Blocks {
+		if err := longest(field{"concept", b.Concept, 300}, field{"reason", b.Reason, 500}, field{"part", b.Part, 60}, field{"name", b.Name, 3}); err != nil {
+			return err
+		}
+		if len(b.Seeds) > MostSeeds {
+			return fault("seeds", "A concept has at most %d seed words; %s has %d.", MostSeeds, b.Name, len(b.Seeds))
+		}
+		if b.ID == "" || ids[b.ID] {
+			return fault("blocks", "Each block needs an id of its own.")
+		}
+		ids[b.ID] = true
+		for _, t := range b.Terms {
+			if t.From != nil && (utf8.RuneCountInString(t.From.Who) > MostOfName+1 || len(t.From.At) > 40) {
+				return fault("from", "Who took a term has at most %d characters, and when at most 40.", MostOfName)
+			}
+			if t.ID == "" || ids[t.ID] {
+				return fault("terms", "Each term needs an id of its own.")
+			}
+			ids[t.ID] = true
+		}
+	}
+	return nil
+}
+
+func (d Document) checkLists() error {
+	if len(d.HandSearch) > MostHandSearch {
+		return fault("handSearch", "The hand-search list holds at most %d journals.", MostHandSearch)
+	}
+	journals := map[string]bool{}
+	for _, h := range d.HandSearch {
+		if h.Journal == "" || journals[h.Journal] {
+			return fault("handSearch", "A journal stands in the hand-search list once.")
+		}
+		journals[h.Journal] = true
+		if err := longest(field{"note", h.Note, 2000}, field{"name", h.Name, 1000}); err != nil {
+			return err
+		}
+	}
+	if len(d.Parted) > MostParted {
+		return fault("parted", "At most %d writings of authors are parted.", MostParted)
+	}
+	for _, writing := range d.Parted {
+		if err := longest(field{"parted", writing, 300}); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// A field is a text with how many characters it may have.
+type field struct {
+	name, value string
+	most        int
+}
+
+func longest(fields ...field) error {
+	for _, f := range fields {
+		if n := utf8.RuneCountInString(f.value); n > f.most {
+			return fault(f.name, "This text has %d characters; at most %d are kept.", n, f.most)
+		}
+	}
+	return nil
+}
