@@ -48,7 +48,7 @@ func TestEverybodyTakesBackTheirOwn(t *testing.T) {
 	again, err := a.App.Redo(ines, id)
 	require.NoError(t, err)
 	assert.Nil(t, again.Redo)
-	assert.Equal(t, []string{"crew", "cane", "shade"}, texts(), "it stands where it stood")
+	assert.Equal(t, []string{"crew", "shade", "cane"}, texts(), "what was last of all is last again")
 
 	// What Bo built on a block of Inés stands in the way of taking the block back.
 	_, err = a.App.Undo(ines, id)

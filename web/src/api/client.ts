@@ -1,12 +1,14 @@
 import createClient from 'openapi-fetch'
-import { who } from '@/state/who'
+import { self, who } from '@/state/who'
 import type { components, paths } from './contract'
 
 type Schemas = components['schemas']
 export type Problem = Schemas['Problem']
 export type ReviewHead = Schemas['ReviewHead']
 export type Review = Schemas['Review']
-export type ReviewState = Schemas['State']
+export type Step = Schemas['Step']
+export type Edit = Schemas['Edit']
+export type Clash = Schemas['Clash']
 export type ReviewDocument = Schemas['Document']
 export type Block = Schemas['Block']
 export type Term = Schemas['Term']
@@ -66,6 +68,7 @@ export type FileFormat = Schemas['Export']['format']
 export const api = createClient<paths>({ baseUrl: '' })
 api.use({
   onRequest({ request }) {
+    request.headers.set('Tamiz-Self', self.value)
     if (who.value.trim()) request.headers.set('Tamiz-Who', encodeURIComponent(who.value.trim()))
   },
 })

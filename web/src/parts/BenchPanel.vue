@@ -59,7 +59,7 @@ const blocks = computed(() =>
 
 function limitText(kind: string): string {
   // A limit that is only rested on stands in no document yet.
-  const ahead = bench.resting?.ops.flatMap((op) => (op.op === 'limits' ? op.limits : [])) ?? []
+  const ahead = bench.resting?.edits.flatMap((op) => (op.op === 'limits' ? op.limits : [])) ?? []
   const l = ahead.find((x) => x.kind === kind) ?? review.document.limits.find((x) => x.kind === kind)
   if (!l) return ''
   if (l.kind === 'years') return t('bench.years', { from: l.from ?? '…', to: l.to ?? '…' })

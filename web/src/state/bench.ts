@@ -2,14 +2,13 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
-import { api, ask, type Bench } from '@/api/client'
-import { applyOps, type Op } from './ops'
+import { api, ask, type Bench, type Edit } from '@/api/client'
 import { useReview } from './review'
 import { useSources } from './sources'
 
 /** What the pointer or the keyboard rests on, as the edits that it would make. */
 interface Resting {
-  ops: Op[]
+  edits: Edit[]
   label: string
   block: string
 }
@@ -29,14 +28,14 @@ export const useBench = defineStore('bench', () => {
     enabled: () => review.id > 0,
     placeholderData: keepPreviousData,
   })
-  const proposal = computed(() => settled.value && JSON.stringify(settled.value.ops))
+  const proposal = computed(() => settled.value && JSON.stringify(settled.value.edits))
   const preview = useQuery({
     queryKey: computed(() => [...question.value, 'preview', proposal.value]),
     queryFn: ({ signal }) =>
       ask(
         api.POST('/api/reviews/{review}/bench', {
           params: { path: { review: review.id } },
-          body: { document: applyOps(review.document, settled.value?.ops ?? []) },
+          body: proposed(settled.value),
           signal,
         }),
       ),
@@ -49,14 +48,19 @@ export const useBench = defineStore('bench', () => {
   const lasting = shallowRef<Resting>()
   watchDebounced(resting, (on) => (lasting.value = on), { debounce: 900 })
   const atSource = useQuery({
-    queryKey: computed(() => ['count-whole', review.id, review.searchStamp, sources.chosen?.id, lasting.value && JSON.stringify(lasting.value.ops)]),
-    queryFn: ({ signal }) => ask(api.POST('/api/reviews/{review}/count-whole', { params: { path: { review: review.id } }, body: applyOps(review.document, lasting.value?.ops ?? []), signal })),
+    queryKey: computed(() => ['count-whole', review.id, review.searchStamp, sources.chosen?.id, lasting.value && JSON.stringify(lasting.value.edits)]),
+    queryFn: ({ signal }) => ask(api.POST('/api/reviews/{review}/count-whole', { params: { path: { review: review.id } }, body: proposed(lasting.value), signal })),
     enabled: () => lasting.value !== undefined && lasting.value === resting.value && sources.chosen !== undefined,
     retry: false,
     gcTime: 60_000,
   })
   /** What the source would find, once it has been counted. */
   const there = computed(() => (resting.value && resting.value === lasting.value ? atSource.data.value : undefined))
+
+  /** What is saved, with what waits to be, and with what is rested on. */
+  function proposed(on?: Resting) {
+    return { revision: review.revision, edits: [...review.queue.flatMap((w) => w.edits), ...(on?.edits ?? [])] }
+  }
 
   const now = computed<Bench | undefined>(() => bench.data.value)
   const ahead = computed<Bench | undefined>(() => (resting.value && resting.value === settled.value ? preview.data.value : undefined))

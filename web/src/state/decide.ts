@@ -1,7 +1,7 @@
 import { useI18n } from 'vue-i18n'
-import type { Block, Facet, NewDecision, Term } from '@/api/client'
+import type { Block, Edit, Facet, NewDecision, Term } from '@/api/client'
 import { useNotes } from './notes'
-import { newId, type Op } from './ops'
+import { newId } from './edits'
 import { decisionKey, newTerm, termText, useReview } from './review'
 import { who } from './who'
 
@@ -43,20 +43,20 @@ export function useDecide() {
   }
 
   /** The edits that put a term into a block; none when it stands there already. */
-  function addOps(block: Block, term: Term): Op[] {
+  function addEdits(block: Block, term: Term): Edit[] {
     return has(block, term) ? [] : [{ op: 'addTerm', block: block.id, term }]
   }
 
   /** Puts terms into a block, as one change. */
   function add(block: Block, terms: Term | Term[], items: Item | Item[] = []) {
     const all = [terms].flat()
-    const ops = all.flatMap((term) => addOps(block, term))
+    const edits = all.flatMap((term) => addEdits(block, term))
     const text = all.map(termText).join(', ')
-    if (!ops.length) {
+    if (!edits.length) {
       notes.say({ text: t('note.already', { term: text, block: block.name }) })
       return
     }
-    review.change({ key: 'addTerm', params: { term: text, block: block.name } }, { ops, decisions: [items].flat().flatMap(opened) })
+    review.change({ key: 'addTerm', params: { term: text, block: block.name } }, { edits, decisions: [items].flat().flatMap(opened) })
   }
 
   /** Begins a concept with terms, as one change, and returns the block that it has. */
@@ -64,7 +64,7 @@ export function useDecide() {
     const block: Block = { id: newId(), name: '', concept: name, part: '', seeds: [], searched: true, reason: '', negated: false, terms: [] }
     review.change(
       { key: 'addConcept', params: { concept: name } },
-      { ops: [{ op: 'addBlock', block }, ...terms.map((term): Op => ({ op: 'addTerm', block: block.id, term }))], decisions: items.flatMap(opened) },
+      { edits: [{ op: 'addBlock', block }, ...terms.map((term): Edit => ({ op: 'addTerm', block: block.id, term }))], decisions: items.flatMap(opened) },
     )
     return block.id
   }
@@ -85,10 +85,10 @@ export function useDecide() {
 
   /** Opens items again: out of the blocks that hold them, and out of what was parked or dropped. */
   function takeBack(items: Item[]) {
-    const ops = review.document.blocks.flatMap((b) =>
-      b.terms.filter((term) => items.some((item) => isItem(term, item))).map((term): Op => ({ op: 'removeTerm', block: b.id, id: term.id })),
+    const edits = review.document.blocks.flatMap((b) =>
+      b.terms.filter((term) => items.some((item) => isItem(term, item))).map((term): Edit => ({ op: 'removeTerm', block: b.id, id: term.id })),
     )
-    review.change({ key: 'takeBack', params: { item: items[0].item } }, { ops, decisions: items.flatMap(opened) })
+    review.change({ key: 'takeBack', params: { item: items[0].item } }, { edits, decisions: items.flatMap(opened) })
   }
 
   function isItem(term: Term, item: Item): boolean {
@@ -98,5 +98,5 @@ export function useDecide() {
     return term.kind === 'heading' ? item.facet === 'headings' : term.kind === 'text' && item.facet !== 'headings'
   }
 
-  return { termOf, addOps, add, addConcept, decide, takeBack }
+  return { termOf, addEdits, add, addConcept, decide, takeBack }
 }

@@ -2,28 +2,13 @@ import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import {
-  api, ask, CallError, type DecisionState, type Facet, type Import, type KeyStudy, type NewDecision, type Review,
-  type ReviewDocument, type ReviewState, type Sample, type ShelfPatch, type Term, type View, type What,
+  api, ask, CallError, type DecisionState, type Facet, type Import, type KeyStudy, type Review, type ReviewDocument,
+  type Sample, type Step, type Term, type View, type What,
 } from '@/api/client'
-import { applyOps, newId, touched, type Op } from './ops'
-
-/** A change as it waits to be saved. */
-interface Waiting {
-  id: string
-  what: What
-  ops: Op[]
-  decisions?: NewDecision[]
-  samples?: { id: number; name?: string; deleted?: boolean }[]
-  keyStudies?: { id: number; deleted: boolean }[]
-  shelf?: ShelfPatch[]
-}
-
-/** Two windows changed one block: someone has to choose. */
-export interface Conflict {
-  waiting: Waiting
-  blocks: string
-  mine: ReviewDocument
-}
+import { applied, newId } from './edits'
+import { Follower } from './follow'
+import { keepMine, takeTheirs, type Conflict, type Waiting } from './queue'
+import { self } from './who'
 
 export type Decided = { state: DecisionState; reason: string; at?: string; who?: string; sample?: number }
 
@@ -42,10 +27,10 @@ export const useReview = defineStore('review', () => {
   const imports = ref(new Map<number, Import>())
 
   // One list for all reviews, so that what waits for one is not lost while another is open.
-  const stored = useStorage<Record<string, Waiting[]>>('tamiz-waiting', {})
+  const stored = useStorage<Record<string, Waiting[]>>('tamiz-queue', {})
   let sending: Promise<void> | undefined
-  let heard = false // news that came while something was being sent
-  let taken = 0 // how often the answer to a change was taken up
+  let follower = new Follower()
+  let acting = 0 // calls on their way that change something, besides what waits
   /** Counts what came from the server: for lists that are asked for again whenever anything may have changed. */
   const stamp = ref(0)
   let retry: ReturnType<typeof setTimeout> | undefined
@@ -53,7 +38,7 @@ export const useReview = defineStore('review', () => {
   const id = computed(() => saved.value?.id ?? 0)
   const document = computed<ReviewDocument>(() => {
     const base = saved.value?.document ?? { question: '', frame: '', blocks: [], limits: [] }
-    return applyOps(base, queue.value.flatMap((w) => w.ops))
+    return applied(base, queue.value.flatMap((w) => w.edits))
   })
   const samples = computed<Sample[]>(() => {
     const patches = queue.value.flatMap((w) => w.samples ?? [])
@@ -125,6 +110,7 @@ export const useReview = defineStore('review', () => {
   async function open(review: number) {
     if (saved.value?.id !== review) {
       saved.value = undefined
+      follower = new Follower()
       imports.value = new Map()
       queue.value = [...(stored.value[review] ?? [])]
     }
@@ -135,13 +121,13 @@ export const useReview = defineStore('review', () => {
 
   async function refresh(review = id.value): Promise<void> {
     if (!review) return
-    const before = taken
     try {
       const r = await ask(api.GET('/api/reviews/{review}', { params: { path: { review } } }))
-      // A change that was saved meanwhile may not be in this answer yet.
-      if (taken !== before && saved.value?.id === review) return refresh(review)
+      // What was done meanwhile may not be in this answer yet: it was heard of, and follows.
+      if (saved.value?.id === review && saved.value.number > r.number) return refresh(review)
       saved.value = r
       stamp.value++
+      if (!queue.value.length) saved.value = follower.follow(r).review
       for (const i of r.imports) imports.value.set(i.id, i)
       reached()
     } catch (error) {
@@ -152,7 +138,7 @@ export const useReview = defineStore('review', () => {
 
   /** Makes a change: it shows at once, is kept in the browser, and is sent when it can be. */
   function change(what: What, parts: Partial<Omit<Waiting, 'id' | 'what'>>) {
-    queue.value.push({ id: newId(), what, ops: parts.ops ?? [], decisions: parts.decisions, samples: parts.samples, keyStudies: parts.keyStudies, shelf: parts.shelf })
+    queue.value.push({ id: newId(), what, edits: [], ...parts })
     keep()
     setTimeout(() => void flush()) // what it changes on the screen comes first
   }
@@ -164,13 +150,15 @@ export const useReview = defineStore('review', () => {
     stored.value = all
   }
 
+  function done(waiting: Waiting) {
+    queue.value = queue.value.filter((w) => w.id !== waiting.id)
+    keep()
+  }
+
   function flush(): Promise<void> {
     sending ??= send().finally(() => {
       sending = undefined
-      if (heard && !queue.value.length) {
-        heard = false
-        void refresh()
-      }
+      void follow()
     })
     return sending
   }
@@ -181,67 +169,67 @@ export const useReview = defineStore('review', () => {
       const review = id.value
       const base = saved.value
       try {
-        const state = await ask(
+        const { id: request, ...body } = next
+        const step = await ask(
           api.POST('/api/reviews/{review}/changes', {
             params: { path: { review }, header: { 'If-Match': `"${base.revision}"` } },
-            headers: asRequest(next.id),
-            body: {
-              what: next.what,
-              document: next.ops.length ? applyOps(base.document, next.ops) : undefined,
-              decisions: next.decisions,
-              samples: next.samples,
-              keyStudies: next.keyStudies,
-              shelf: next.shelf,
-            },
+            headers: asRequest(request),
+            body,
           }),
         )
         if (id.value !== review) return
-        queue.value = queue.value.filter((w) => w.id !== next.id)
-        keep()
-        take(state)
-        reached()
+        await take(step)
+        done(next)
       } catch (error) {
         if (!(error instanceof CallError)) throw error
         if (error.passing) return lost(error)
         if (error.problem.type === 'conflict') {
-          conflict.value = { waiting: next, blocks: error.problem.params?.blocks ?? '', mine: applyOps(base.document, next.ops) }
+          conflict.value = { waiting: next, clashes: error.problem.clashes ?? [], mine: applied(base.document, next.edits) }
           await refresh(review)
           return
         }
         // It will never go through: it is taken back, and said why.
-        queue.value = queue.value.filter((w) => w.id !== next.id)
-        keep()
+        done(next)
         refused.value = error
         await refresh(review)
       }
     }
   }
 
-  /** Ends a conflict: with both (made again on what is there now), with mine whole, or with theirs. */
-  async function settle(choice: 'both' | 'mine' | 'theirs') {
+  /** Ends a conflict: mine is made again on what is there now, or gives way. */
+  async function settle(choice: 'mine' | 'theirs') {
     const c = conflict.value
     if (!c) return
     await refresh() // the choice is made on what is there now
     conflict.value = undefined
-    if (choice === 'theirs') queue.value = queue.value.filter((w) => w.id !== c.waiting.id)
-    if (choice === 'mine') {
-      const blocks = touched(c.waiting.ops)
-      const whole = c.mine.blocks.filter((b) => blocks.includes(b.id)).map((block): Op => ({ op: 'replaceBlock', block }))
-      queue.value = queue.value.map((w) => (w.id === c.waiting.id ? { ...w, ops: whole.length ? whole : w.ops } : w))
-    }
+    const kept = choice === 'mine' ? keepMine(c) : takeTheirs(c)
+    queue.value = queue.value.flatMap((w) => (w.id === c.waiting.id ? (kept ? [kept] : []) : [w]))
     keep()
     void flush()
   }
 
-  function take(state: ReviewState) {
+  /** Takes up what was done here, with what others did before it; asks anew where that is not all that is needed. */
+  async function take(step: Step) {
     if (!saved.value) return
-    taken++
-    stamp.value++
-    const { revision, document, samples, keyStudies, vocabulary, decisions, shelf, undo, redo } = state
-    saved.value = { ...saved.value, revision, document, samples, keyStudies, vocabulary, decisions, shelf, undo, redo }
-    const v = saved.value.view
-    if (v.sample !== undefined && !samples.some((s) => s.id === v.sample)) void refresh()
+    follower.hear(step)
+    const { review, missed } = follower.follow(saved.value)
+    if (missed || step.whole || review.number < step.number) await refresh()
+    else {
+      saved.value = { ...review, undo: step.undo, redo: step.redo }
+      stamp.value++
+    }
+    reached()
     savedAt.value = new Date()
+  }
+
+  /** Takes up what others did, once nothing of one's own waits: what waits is thought out on what was there before. */
+  async function follow() {
+    if (!saved.value || queue.value.length || sending || acting) return
+    const { review, missed } = follower.follow(saved.value)
+    if (missed) return refresh()
+    if (review === saved.value) return
+    saved.value = review
+    stamp.value++
   }
 
   function reached() {
@@ -258,16 +246,26 @@ export const useReview = defineStore('review', () => {
     }, 1000)
   }
 
-  /** Takes back the last change, saved or not; or makes the last one undone again. */
+  /** Makes a call that changes the review, and takes up what it did. */
+  async function act(call: () => Promise<Step>): Promise<Step> {
+    acting++
+    try {
+      const step = await call()
+      await take(step)
+      return step
+    } finally {
+      acting--
+      void follow()
+    }
+  }
+
+  /** Takes back one's last change, saved or not; or makes the last one again that was taken back. */
   async function step(direction: 'undo' | 'redo', as = newId(), tries = 0): Promise<What | undefined> {
     await flush()
     if (queue.value.length || conflict.value || !id.value) return undefined
     try {
       const path = { params: { path: { review: id.value } }, headers: asRequest(as) }
-      const state = await ask(direction === 'undo' ? api.POST('/api/reviews/{review}/undo', path) : api.POST('/api/reviews/{review}/redo', path))
-      take(state)
-      await refresh()
-      return state.what
+      return (await act(() => ask(direction === 'undo' ? api.POST('/api/reviews/{review}/undo', path) : api.POST('/api/reviews/{review}/redo', path)))).what
     } catch (error) {
       if (!(error instanceof CallError && error.passing)) {
         refused.value = error
@@ -286,7 +284,7 @@ export const useReview = defineStore('review', () => {
     await flush()
     if (queue.value.length || conflict.value) return
     try {
-      take(await ask(api.POST('/api/reviews/{review}/halves', { params: { path: { review: id.value }, query: { split: into } } })))
+      await act(() => ask(api.POST('/api/reviews/{review}/halves', { params: { path: { review: id.value }, query: { split: into } } })))
     } catch (error) {
       if (error instanceof CallError && error.passing) lost(error)
       else refused.value = error
@@ -316,11 +314,14 @@ export const useReview = defineStore('review', () => {
     }
   }
 
-  /** Calls when news of the review come in. Those that come while something is being sent are looked into afterwards. */
-  function hear(news: { kind: string; import?: number }) {
-    if (news.kind === 'import' && news.import) void watchImport(news.import)
-    else if (!queue.value.length && !sending) void refresh()
-    else heard = true
+  /** Calls when news of the review come in. Those that come while something waits or is being sent follow afterwards. */
+  function hear(news: { kind: string; import?: number; step?: Step }) {
+    if (news.kind === 'import' && news.import) return void watchImport(news.import)
+    if (!news.step) return void (queue.value.length || sending || acting ? undefined : refresh())
+    if (saved.value && news.step.number <= saved.value.number) return
+    // What another window of this browser did changes what can be taken back here.
+    follower.hear(news.step.self === self.value && !sending && !acting ? { ...news.step, whole: true } : news.step)
+    void follow()
   }
 
   return {

@@ -5,3 +5,6 @@ export const who = useStorage('tamiz-who', '')
 
 /** The longest name that is kept. */
 export const longestName = 80
+
+/** What this browser calls itself: by it everybody takes back their own. */
+export const self = useStorage('tamiz-self', crypto.randomUUID())

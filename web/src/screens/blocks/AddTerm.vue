@@ -20,7 +20,7 @@ const bench = useBench()
 const said = useRefusal()
 const finds = useFinds()
 const notes = useNotes()
-const { add, addOps } = useDecide()
+const { add, addEdits } = useDecide()
 
 const typed = ref('')
 const field = ref('text')
@@ -52,8 +52,8 @@ function takeParts(parts: string[]) {
 
 watch([found, () => props.block.id, () => review.revision], () => {
   const term = found.value?.term
-  const ops = term ? addOps(props.block, newTerm({ ...term, kind: term.kind, id: 'typed', on: true })) : []
-  bench.rest(ops.length ? { ops, label: `+ ${typed.value.trim()}`, block: props.block.id } : undefined)
+  const edits = term ? addEdits(props.block, newTerm({ ...term, kind: term.kind, id: 'typed', on: true })) : []
+  bench.rest(edits.length ? { edits, label: `+ ${typed.value.trim()}`, block: props.block.id } : undefined)
 })
 
 /** Adds what is typed. It may have been typed faster than it could be looked up, so it is asked once more. */

@@ -13,7 +13,7 @@ const props = defineProps<{ block: Block }>()
 const { t, n } = useI18n()
 const review = useReview()
 const bench = useBench()
-const { termOf, add, addOps } = useDecide()
+const { termOf, add, addEdits } = useDecide()
 
 const others = computed(() => review.document.blocks.filter((b) => b.id !== props.block.id && b.searched && !b.negated))
 const spot = useQuery({
@@ -27,8 +27,8 @@ const itemOf = (w: Word) => ({ facet: 'words' as const, item: w.item, key: w.ite
 const terms = (w: Word) => w.forms.map((form) => termOf(itemOf(w), form))
 
 function rest(w?: Word) {
-  const ops = w ? terms(w).flatMap((term) => addOps(props.block, term)) : []
-  bench.rest(w && ops.length ? { ops, label: `+ ${w.forms.join(', ')}`, block: props.block.id } : undefined)
+  const edits = w ? terms(w).flatMap((term) => addEdits(props.block, term)) : []
+  bench.rest(w && edits.length ? { edits, label: `+ ${w.forms.join(', ')}`, block: props.block.id } : undefined)
 }
 
 function take(w: Word) {

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import type { Bench, Block, Term } from '@/api/client'
+import type { Bench, Block, Edit, Term } from '@/api/client'
 import OnSwitch from '@/parts/OnSwitch.vue'
 import { useInstead } from '@/parts/instead'
 import { useMade } from '@/parts/made'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { useNotes } from '@/state/notes'
-import type { Op } from '@/state/ops'
+import { moved } from '@/state/edits'
 import { termText, useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import { useSteps } from '@/state/steps'
@@ -29,22 +29,22 @@ const made = useMade()
 const there = computed(() => sources.counted?.terms[props.term.id])
 
 const said = () => ({ term: termText(props.term), block: props.block.name })
-const toggle = (on: boolean): Op => ({ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { on } })
+const toggle = (on: boolean): Edit => ({ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { on } })
 
 function setOn(on: boolean) {
   bench.rest(undefined)
-  review.change({ key: on ? 'switchOn' : 'switchOff', params: said() }, { ops: [toggle(on)] })
+  review.change({ key: on ? 'switchOn' : 'switchOff', params: said() }, { edits: [toggle(on)] })
 }
 
 function remove() {
   bench.rest(undefined)
-  review.change({ key: 'removeTerm', params: said() }, { ops: [{ op: 'removeTerm', block: props.block.id, id: props.term.id }] })
+  review.change({ key: 'removeTerm', params: said() }, { edits: [{ op: 'removeTerm', block: props.block.id, id: props.term.id }] })
   notes.say({ text: t('change.removeTerm', said()), action: { label: t('steps.undo'), run: steps.undo } })
 }
 
 function move(by: number) {
   if (by < 0 ? props.first : props.last) return
-  review.change({ key: 'moveTerm', params: said() }, { ops: [{ op: 'moveTerm', block: props.block.id, id: props.term.id, by }] })
+  review.change({ key: 'moveTerm', params: said() }, { edits: [moved(props.block, props.term.id, by)] })
 }
 
 function onKey(e: KeyboardEvent) {
@@ -56,13 +56,13 @@ function onKey(e: KeyboardEvent) {
 
 /** Resting on a line shows what the block would be with it switched the other way. */
 function rest(on: boolean) {
-  bench.rest(on ? { ops: [toggle(!props.term.on)], label: `${props.term.on ? '−' : '+'} ${termText(props.term)}`, block: props.block.id } : undefined)
+  bench.rest(on ? { edits: [toggle(!props.term.on)], label: `${props.term.on ? '−' : '+'} ${termText(props.term)}`, block: props.block.id } : undefined)
 }
 
 /** A heading by itself or with all that stand below it. */
 function setNarrower() {
   const narrower = !props.term.narrower
-  review.change({ key: narrower ? 'withNarrower' : 'withoutNarrower', params: said() }, { ops: [{ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { narrower } }] })
+  review.change({ key: narrower ? 'withNarrower' : 'withoutNarrower', params: said() }, { edits: [{ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { narrower } }] })
 }
 
 const remark = computed(() => {

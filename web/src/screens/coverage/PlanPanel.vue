@@ -15,7 +15,7 @@ const { t, n } = useI18n()
 const review = useReview()
 const bench = useBench()
 const problem = useProblem()
-const { termOf, addOps } = useDecide()
+const { termOf, addEdits } = useDecide()
 
 const plan = useQuery({
   queryKey: computed(() => ['plan', review.id, review.revision, review.viewStamp, review.keysStamp]),
@@ -43,19 +43,19 @@ const itemOf = (s: PlanStep) => ({ facet: s.kind === 'heading' ? ('headings' as 
 function opsTo(last: number) {
   return steps.value.slice(0, last + 1).flatMap((s) => {
     const block = review.document.blocks.find((b) => b.id === s.block)
-    return block ? addOps(block, termOf(itemOf(s))) : []
+    return block ? addEdits(block, termOf(itemOf(s))) : []
   })
 }
 
 function rest(i?: number) {
   const s = i === undefined ? undefined : steps.value[i]
-  bench.rest(s ? { ops: opsTo(i!), label: t('plan.steps', { n: i! + 1 }, i! + 1), block: s.block } : undefined)
+  bench.rest(s ? { edits: opsTo(i!), label: t('plan.steps', { n: i! + 1 }, i! + 1), block: s.block } : undefined)
 }
 
 function take(i: number) {
   bench.rest(undefined)
-  const ops = opsTo(i)
-  if (ops.length) review.change({ key: 'plan', params: { n: String(i + 1) } }, { ops })
+  const edits = opsTo(i)
+  if (edits.length) review.change({ key: 'plan', params: { n: String(i + 1) } }, { edits })
 }
 </script>
 

@@ -20,7 +20,7 @@ const review = useReview()
 const sources = useSources()
 const bench = useBench()
 const reader = useReader()
-const { termOf, add, addOps } = useDecide()
+const { termOf, add, addEdits } = useDecide()
 
 const rescue = useQuery({
   queryKey: computed(() => ['rescue', review.id, review.revision, review.viewStamp, review.keysStamp, props.study]),
@@ -43,8 +43,8 @@ function itemOf(c: RescueCandidate) {
 }
 
 function rest(block: (typeof review.document.blocks)[number], c?: RescueCandidate) {
-  const ops = c ? addOps(block, termOf(itemOf(c))) : []
-  bench.rest(c && ops.length ? { ops, label: `+ ${c.item}`, block: block.id } : undefined)
+  const edits = c ? addEdits(block, termOf(itemOf(c))) : []
+  bench.rest(c && edits.length ? { edits, label: `+ ${c.item}`, block: block.id } : undefined)
 }
 
 function take(block: (typeof review.document.blocks)[number], c: RescueCandidate) {

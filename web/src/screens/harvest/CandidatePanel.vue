@@ -28,7 +28,7 @@ const bench = useBench()
 const reader = useReader()
 const said = useRefusal()
 const finds = useFinds()
-const { termOf, addOps } = useDecide()
+const { termOf, addEdits } = useDecide()
 
 const typed = ref('')
 const ticked = ref<string[]>([])
@@ -99,8 +99,8 @@ function alike() {
 function preview(b: Block | undefined) {
   if (!b || props.chosen.length > 1) return bench.rest(undefined)
   const all = terms()
-  const ops = all.flatMap((term) => addOps(b, term))
-  bench.rest(ops.length ? { ops, label: `+ ${all.map(termText).join(', ')}`, block: b.id } : undefined)
+  const edits = all.flatMap((term) => addEdits(b, term))
+  bench.rest(edits.length ? { edits, label: `+ ${all.map(termText).join(', ')}`, block: b.id } : undefined)
 }
 watch(
   () => [props.candidate.key, props.candidate.state, props.target?.id, edited.value ? typedSettled.value : texts.value.join('\n'), refused.value, review.revision, near.value, props.chosen.length],

@@ -16,7 +16,7 @@ const parted = computed(() => [props.candidate.item, ...writings.value.map((w) =
 const partable = (writing: string) => authors.value && !parted.value.length && (writing.split(',')[1] ?? '').replace(/\P{L}/gu, '').length > 1
 
 function part(writing: string, apart: boolean) {
-  review.change({ key: apart ? 'partAuthor' : 'foldAuthor', params: { author: writing } }, { ops: [{ op: 'part', writing, apart }] })
+  review.change({ key: apart ? 'partAuthor' : 'foldAuthor', params: { author: writing } }, { edits: [{ op: 'part', writing, apart }] })
 }
 </script>
 

@@ -29,13 +29,13 @@ const scroller = ref<HTMLElement>()
 const { drawn, whole } = useRowsInSight(scroller, () => rows.value.length, 30)
 
 function toggle(r: TallyRow) {
-  review.change({ key: on(r) ? 'notHandSearch' : 'handSearch', params: { journal: r.item } }, { ops: [{ op: 'handSearch', journal: key(r), name: r.item, on: !on(r) }] })
+  review.change({ key: on(r) ? 'notHandSearch' : 'handSearch', params: { journal: r.item } }, { edits: [{ op: 'handSearch', journal: key(r), name: r.item, on: !on(r) }] })
 }
 function note(journal: string, name: string, text: string) {
-  review.change({ key: 'handNote', params: { journal: name } }, { ops: [{ op: 'handSearch', journal, name, note: text, on: true }] })
+  review.change({ key: 'handNote', params: { journal: name } }, { edits: [{ op: 'handSearch', journal, name, note: text, on: true }] })
 }
 function remove(journal: string, name: string) {
-  review.change({ key: 'notHandSearch', params: { journal: name } }, { ops: [{ op: 'handSearch', journal, name, on: false }] })
+  review.change({ key: 'notHandSearch', params: { journal: name } }, { edits: [{ op: 'handSearch', journal, name, on: false }] })
 }
 const records = (r: TallyRow) => reader.list({ facet: 'journals', item: r.item }, r.item)
 

@@ -33,8 +33,8 @@ onChange(async (files) => {
   if (file.size > 20 << 20) return notes.say({ text: t('saveTally.tooLarge'), wrong: true })
   const read = readCandidates(await file.text(), review.document)
   if (!read) return notes.say({ text: t('saveTally.unread'), wrong: true })
-  if (read.ops.length + read.decisions.length) review.change({ key: 'candidates', params: { name: file.name } }, { ops: read.ops, decisions: read.decisions })
-  notes.say({ text: t('saveTally.read', { n: read.ops.length + read.decisions.length }) + (read.passed ? ` ${t('saveTally.passed', { n: read.passed, lines: read.lines.slice(0, 8).join(', ') }, read.passed)}` : ''), wrong: read.passed > 0 })
+  if (read.edits.length + read.decisions.length) review.change({ key: 'candidates', params: { name: file.name } }, { edits: read.edits, decisions: read.decisions })
+  notes.say({ text: t('saveTally.read', { n: read.edits.length + read.decisions.length }) + (read.passed ? ` ${t('saveTally.passed', { n: read.passed, lines: read.lines.slice(0, 8).join(', ') }, read.passed)}` : ''), wrong: read.passed > 0 })
 })
 </script>
 

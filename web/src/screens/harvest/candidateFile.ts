@@ -2,7 +2,7 @@ import Papa from 'papaparse'
 import type { Facet, NewDecision, ReviewDocument, Sample, Term } from '@/api/client'
 import { marked, unmarked } from '@/parts/files/cells'
 import { taken } from '@/state/decide'
-import type { Op } from '@/state/ops'
+import type { Edit } from '@/api/client'
 import { newTerm, termText, type Decided } from '@/state/review'
 
 const head = ['facet', 'item', 'state', 'block', 'field', 'narrower', 'central', 'reason', 'sample', 'who', 'at'] as const
@@ -28,16 +28,16 @@ export function writeCandidates(doc: ReviewDocument, decisions: ReadonlyMap<stri
 }
 
 /** Reads such a file as changes; undefined where it is none. Lines that say nothing that can be done are passed over. */
-export function readCandidates(text: string, doc: ReviewDocument): { ops: Op[]; decisions: NewDecision[]; passed: number; lines: number[] } | undefined {
+export function readCandidates(text: string, doc: ReviewDocument): { edits: Edit[]; decisions: NewDecision[]; passed: number; lines: number[] } | undefined {
   const parsed = Papa.parse<Record<string, string>>(text.replace(/^\ufeff/, ''), { header: true, skipEmptyLines: 'greedy', preview: most, transformHeader: (h) => h.trim().toLowerCase(), transform: unmarked })
   const columns = parsed.meta.fields ?? []
   if (!columns.includes('item') || !columns.includes('state')) return undefined
-  const ops: Op[] = []
+  const edits: Edit[] = []
   const decisions: NewDecision[] = []
   const lines: number[] = []
   const has = (block: string, term: Term) => {
     const b = doc.blocks.find((x) => x.id === block)
-    return [...(b?.terms ?? []), ...ops.flatMap((op) => (op.op === 'addTerm' && op.block === block ? [op.term] : []))].some((x) => x.kind === term.kind && termText(x).toLowerCase() === termText(term).toLowerCase() && (x.field ?? 'text') === (term.field ?? 'text'))
+    return [...(b?.terms ?? []), ...edits.flatMap((op) => (op.op === 'addTerm' && op.block === block ? [op.term] : []))].some((x) => x.kind === term.kind && termText(x).toLowerCase() === termText(term).toLowerCase() && (x.field ?? 'text') === (term.field ?? 'text'))
   }
   const said = (value?: string) => ['yes', 'true', '1', 'x'].includes((value ?? '').trim().toLowerCase())
   parsed.data.forEach((row, i) => {
@@ -55,10 +55,10 @@ export function readCandidates(text: string, doc: ReviewDocument): { ops: Op[]; 
       const from = { facet: facet as Facet, item: item.toLowerCase(), who: (row.who ?? '').trim().slice(0, 80) || undefined, at: (row.at ?? '').trim().slice(0, 40) || undefined }
       const near = /^(.*\S)\s*~\s*(\d{1,3})\s*(\S.*)$/.exec(item)
       const term = facet === 'headings' ? newTerm({ kind: 'heading', heading: item.replace(/^\[|\+?\]$/g, ''), narrower: said(row.narrower) || /\+\]?$/.test(item), central: said(row.central) || undefined, from }) : near ? newTerm({ kind: 'near', left: near[1], right: near[3], within: Number(near[2]), field, from }) : newTerm({ kind: 'text', text: item, field, from })
-      if (!has(block.id, term)) ops.push({ op: 'addTerm', block: block.id, term })
+      if (!has(block.id, term)) edits.push({ op: 'addTerm', block: block.id, term })
       return
     }
     lines.push(i + 2)
   })
-  return { ops, decisions, passed: lines.length, lines }
+  return { edits, decisions, passed: lines.length, lines }
 }

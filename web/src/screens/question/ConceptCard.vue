@@ -20,7 +20,7 @@ const steps = useSteps()
 const seed = ref('')
 
 function patch(change: Partial<Block>, key: string, params: Record<string, string> = {}) {
-  review.change({ key, params: { block: props.block.name, ...params } }, { ops: [{ op: 'patchBlock', id: props.block.id, patch: change }] })
+  review.change({ key, params: { block: props.block.name, ...params } }, { edits: [{ op: 'patchBlock', id: props.block.id, patch: change }] })
 }
 
 function addSeeds() {
@@ -35,7 +35,7 @@ function dropSeed(word: string) {
 
 function remove() {
   const { name } = props.block
-  review.change({ key: 'removeBlock', params: { block: name } }, { ops: [{ op: 'removeBlock', id: props.block.id }] })
+  review.change({ key: 'removeBlock', params: { block: name } }, { edits: [{ op: 'removeBlock', id: props.block.id }] })
   notes.say({ text: t('note.removedConcept', { block: name, n: props.block.terms.length }, props.block.terms.length), action: { label: t('steps.undo'), run: steps.undo } })
 }
 </script>

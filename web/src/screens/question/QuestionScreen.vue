@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { newId, type Op } from '@/state/ops'
+import type { Edit } from '@/api/client'
+import { newId } from '@/state/edits'
 import { useReview } from '@/state/review'
 import ConceptCard from './ConceptCard.vue'
 import KeyStudies from './KeyStudies.vue'
@@ -13,7 +14,7 @@ const review = useReview()
 const question = ref<string>()
 function saveQuestion() {
   if (question.value !== undefined && question.value !== review.document.question) {
-    review.change({ key: 'question', params: {} }, { ops: [{ op: 'question', text: question.value.slice(0, 5000) }] })
+    review.change({ key: 'question', params: {} }, { edits: [{ op: 'question', text: question.value.slice(0, 5000) }] })
   }
   question.value = undefined
 }
@@ -23,11 +24,11 @@ const frame = computed(() => frames.find((f) => f.id === review.document.frame))
 /** Choosing a frame offers its parts: concepts for those that no concept has yet, on a review without any. */
 function choose(id: string) {
   const chosen = frames.find((f) => f.id === id)
-  const ops: Op[] = [{ op: 'frame', frame: id }]
+  const edits: Edit[] = [{ op: 'frame', frame: id }]
   if (chosen && !review.document.blocks.length) {
-    for (const part of chosen.parts) ops.push({ op: 'addBlock', block: emptyBlock(part) })
+    for (const part of chosen.parts) edits.push({ op: 'addBlock', block: emptyBlock(part) })
   }
-  review.change({ key: 'frame', params: { frame: chosen ? t(`frame.${id}`) : t('frame.none') } }, { ops })
+  review.change({ key: 'frame', params: { frame: chosen ? t(`frame.${id}`) : t('frame.none') } }, { edits })
 }
 
 function emptyBlock(part = '') {
@@ -35,7 +36,7 @@ function emptyBlock(part = '') {
 }
 
 function addConcept() {
-  review.change({ key: 'addConcept', params: {} }, { ops: [{ op: 'addBlock', block: emptyBlock() }] })
+  review.change({ key: 'addConcept', params: {} }, { edits: [{ op: 'addBlock', block: emptyBlock() }] })
 }
 </script>
 

@@ -19,7 +19,7 @@ const reading = ref(false)
 
 function remove() {
   const name = review.vocabulary?.name ?? ''
-  review.change({ key: 'removeVocabulary', params: { name } }, { ops: [{ op: 'vocabulary' }] })
+  review.change({ key: 'removeVocabulary', params: { name } }, { edits: [{ op: 'vocabulary' }] })
   notes.say({ text: t('note.removedVocabulary', { name }), action: { label: t('steps.undo'), run: steps.undo } })
 }
 </script>
