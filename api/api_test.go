@@ -209,9 +209,14 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	study := review["keyStudies"].([]any)[0].(map[string]any)
 	c.call(200, "POST", at+"/changes", map[string]any{"what": map[string]any{"key": "shelve", "params": map[string]string{}}, "shelf": []any{map[string]any{"record": study["record"], "on": true, "note": "look", "tags": []string{"heat"}}}}, "If-Match", `"2"`)
 	c.call(200, "GET", at+"/shelf", nil)
-	c.call(422, "POST", at+"/export", map[string]any{"of": map[string]any{}, "format": "ris", "name": "x", "fields": []string{"colour"}})
-	c.call(200, "PUT", at+"/view", map[string]any{"sample": sample, "rest": true})
-	c.call(404, "PUT", at+"/view", map[string]any{"sample": 99999, "rest": true})
+	c.call(422, "POST", at+"/export", map[string]any{"of": map[string]any{"kind": "all"}, "format": "ris", "name": "x", "fields": []string{"colour"}})
+	look := c.call(200, "POST", at+"/looks", map[string]any{"sample": sample, "rest": true, "set": map[string]any{"kind": "within", "of": map[string]any{"kind": "item", "facet": "words", "item": "heat"}, "in": map[string]any{"kind": "any"}}})["name"]
+	c.call(404, "POST", at+"/looks", map[string]any{"sample": 99999, "rest": true})
+	assert.Equal(t, look, c.call(200, "GET", fmt.Sprint(at, "/looks/", look), nil)["name"])
+	c.call(404, "GET", at+"/looks/nowhere", nil)
+	c.call(200, "GET", fmt.Sprint(at, "/tally?facet=words&look=", look), nil)
+	assert.Equal(t, "look-gone", c.call(404, "GET", at+"/tally?facet=words&look=nowhere", nil)["type"])
+	c.call(200, "POST", at+"/looks", map[string]any{"sample": sample, "rest": true})
 	c.call(200, "POST", at+"/bench", map[string]any{})
 	c.call(200, "POST", at+"/bench", map[string]any{"revision": 2, "edits": []any{map[string]any{"op": "patchTerm", "block": "a", "id": "t1", "patch": map[string]any{"on": false, "from": nil}}}})
 	for _, facet := range tally.Facets {
@@ -239,10 +244,10 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	c.call(200, "POST", at+"/halves?split=false", nil)
 	c.call(200, "POST", at+"/terms", map[string]any{"typed": "fluid"})
 	c.call(200, "POST", at+"/terms", map[string]any{"typed": "a*"})
-	c.call(200, "POST", at+"/records", map[string]any{"of": map[string]any{"block": "a"}, "at": 0, "limit": 10})
-	list := c.call(200, "POST", at+"/records", map[string]any{"of": map[string]any{}, "at": 5, "limit": 10})
+	c.call(200, "POST", at+"/records", map[string]any{"of": map[string]any{"kind": "block", "block": "a"}, "at": 0, "limit": 10})
+	list := c.call(200, "POST", at+"/records", map[string]any{"of": map[string]any{"kind": "all"}, "at": 5, "limit": 10})
 	c.call(200, "GET", fmt.Sprint(at, "/records/", list["records"].([]any)[0].(map[string]any)["id"], "?facet=words&item=heat"), nil)
-	c.call(422, "POST", at+"/records", map[string]any{"of": map[string]any{"term": map[string]any{"id": "x", "kind": "text", "text": "a*", "on": true}}, "at": 0, "limit": 10})
+	c.call(422, "POST", at+"/records", map[string]any{"of": map[string]any{"kind": "term", "term": map[string]any{"id": "x", "kind": "text", "text": "a*", "on": true}}, "at": 0, "limit": 10})
 	c.call(200, "POST", at+"/undo", nil)
 	c.call(200, "POST", at+"/redo", nil)
 	c.call(200, "PATCH", at, map[string]any{"deleted": true})
@@ -305,7 +310,7 @@ func TestASavedFileComesWhole(t *testing.T) {
 		return i["state"] == "done"
 	}, time.Minute, 20*time.Millisecond)
 	for _, format := range []string{"ris", "bibtex", "csl", "csv", "tsv", "mods", "html"} {
-		order := fmt.Sprintf(`{"of": {"sample": %d}, "format": %q, "name": "all: of it"}`, int64(i["sample"].(float64)), format)
+		order := fmt.Sprintf(`{"of": {"kind": "sample", "sample": %d}, "format": %q, "name": "all: of it"}`, int64(i["sample"].(float64)), format)
 		r, err := http.NewRequest("POST", c.server.URL+at+"/export", strings.NewReader(order))
 		require.NoError(t, err)
 		r.Header.Set("Content-Type", "application/json")
@@ -356,7 +361,7 @@ func TestNewsReachThoseWhoListen(t *testing.T) {
 	heard := make(chan string, 1)
 	go func() {
 		buf, all := make([]byte, 1024), ""
-		for !strings.Contains(all, `"kind":"view"`) {
+		for !strings.Contains(all, `"kind":"change"`) {
 			n, err := answer.Body.Read(buf)
 			if err != nil {
 				return
@@ -365,8 +370,9 @@ func TestNewsReachThoseWhoListen(t *testing.T) {
 		}
 		heard <- all
 	}()
-	for {
-		c.call(200, "PUT", fmt.Sprintf("/api/reviews/%d/view", id), map[string]any{"rest": true})
+	for i := 0; ; i++ {
+		c.call(200, "POST", fmt.Sprintf("/api/reviews/%d/changes", id), map[string]any{"what": map[string]any{"key": "parked", "params": map[string]string{}},
+			"decisions": []any{map[string]any{"facet": "words", "item": fmt.Sprint("heat ", i), "state": "parked"}}}, "If-Match", `"1"`)
 		select {
 		case all := <-heard:
 			assert.Contains(t, all, fmt.Sprintf(`"review":%d`, id))

@@ -13,6 +13,7 @@ import (
 
 	"tamiz/app"
 	"tamiz/core/review"
+	"tamiz/core/set"
 	"tamiz/core/tally"
 	"tamiz/exchange/table"
 	"tamiz/exchange/tagged"
@@ -77,11 +78,20 @@ type AlikeQuestion = app.AlikeQuestion
 // Alikes defines model for Alikes.
 type Alikes = app.Alikes
 
+// AllSet defines model for AllSet.
+type AllSet = set.All
+
 // Answer defines model for Answer.
 type Answer = app.Answer
 
+// AnySet defines model for AnySet.
+type AnySet = set.Any
+
 // Asks defines model for Asks.
 type Asks = string
+
+// AspectSet defines model for AspectSet.
+type AspectSet = set.Aspect
 
 // Bench defines model for Bench.
 type Bench = app.Bench
@@ -109,6 +119,9 @@ type BlockPatch = review.Patch
 
 // BlockRescue defines model for BlockRescue.
 type BlockRescue = app.BlockRescue
+
+// BlockSet defines model for BlockSet.
+type BlockSet = set.Block
 
 // Change defines model for Change.
 type Change = app.Change
@@ -245,8 +258,14 @@ type IndexEntry = source.Entry
 // Item defines model for Item.
 type Item = app.Item
 
+// ItemSet defines model for ItemSet.
+type ItemSet = set.Item
+
 // Joined defines model for Joined.
 type Joined = store.Joined
+
+// JoinedSet defines model for JoinedSet.
+type JoinedSet = set.Joined
 
 // Joining defines model for Joining.
 type Joining = app.Joining
@@ -265,6 +284,9 @@ type LimitKind = string
 
 // LimitsEdit defines model for LimitsEdit.
 type LimitsEdit = review.SetLimits
+
+// Look what is looked at: it never changes, and figures are asked of it by its name
+type Look = app.Look
 
 // Lookup defines model for Lookup.
 type Lookup = app.Lookup
@@ -293,6 +315,9 @@ type NewDecision = app.NewDecision
 // NewDraw defines model for NewDraw.
 type NewDraw = app.NewDraw
 
+// NewLook defines model for NewLook.
+type NewLook = app.NewLook
+
 // NewReview defines model for NewReview.
 type NewReview = app.NewReview
 
@@ -319,6 +344,9 @@ type PatchBlockEdit = review.PatchBlock
 
 // PatchTermEdit defines model for PatchTermEdit.
 type PatchTermEdit = review.PatchTerm
+
+// PickedSet defines model for PickedSet.
+type PickedSet = set.Picked
 
 // Piece defines model for Piece.
 type Piece = app.Piece
@@ -362,7 +390,7 @@ type RecordHead = app.RecordHead
 // RecordList defines model for RecordList.
 type RecordList = app.RecordList
 
-// RecordSet defines model for RecordSet.
+// RecordSet some records: of an item, a term, a block, a sample …
 type RecordSet = app.RecordSet
 
 // RecordsQuestion defines model for RecordsQuestion.
@@ -404,6 +432,9 @@ type SampleHead = app.SampleHead
 // SamplePatch defines model for SamplePatch.
 type SamplePatch = app.SamplePatch
 
+// SampleSet defines model for SampleSet.
+type SampleSet = set.Sample
+
 // Saying defines model for Saying.
 type Saying = source.Saying
 
@@ -412,6 +443,9 @@ type ShelfEntry = app.ShelfEntry
 
 // ShelfPatch defines model for ShelfPatch.
 type ShelfPatch = app.ShelfPatch
+
+// ShelfSet defines model for ShelfSet.
+type ShelfSet = set.Shelf
 
 // Shelved defines model for Shelved.
 type Shelved = store.FactShelved
@@ -443,11 +477,17 @@ type SourceNote = source.Note
 // SourceSchema defines model for SourceSchema.
 type SourceSchema = source.Schema
 
+// SpotSet defines model for SpotSet.
+type SpotSet = set.Spot
+
 // Stem defines model for Stem.
 type Stem = app.Stem
 
 // Step something that was done: who knows the number before it has here all to come to this one
 type Step = app.Step
+
+// StrategySet defines model for StrategySet.
+type StrategySet = set.Strategy
 
 // StudyRescue defines model for StudyRescue.
 type StudyRescue = app.StudyRescue
@@ -470,6 +510,9 @@ type TallyRow = app.TallyRow
 // Team defines model for Team.
 type Team = app.Team
 
+// TeamSet defines model for TeamSet.
+type TeamSet = set.Team
+
 // Teams defines model for Teams.
 type Teams = app.Teams
 
@@ -481,6 +524,9 @@ type TermKind = string
 
 // TermPatch the fields of a term that change
 type TermPatch = review.Patch
+
+// TermSet defines model for TermSet.
+type TermSet = set.Term
 
 // TriedTerm defines model for TriedTerm.
 type TriedTerm = app.TriedTerm
@@ -497,9 +543,6 @@ type Typed = app.Typed
 // Unindexed defines model for Unindexed.
 type Unindexed = app.Unindexed
 
-// View defines model for View.
-type View = app.View
-
 // Vocabulary defines model for Vocabulary.
 type Vocabulary = app.Vocabulary
 
@@ -512,13 +555,37 @@ type Way = app.Way
 // What defines model for What.
 type What = app.What
 
+// WithinSet defines model for WithinSet.
+type WithinSet = set.Within
+
 // YearCount defines model for YearCount.
 type YearCount = app.YearCount
+
+// OfLook defines model for OfLook.
+type OfLook = string
 
 // PreviewImportParams defines parameters for PreviewImport.
 type PreviewImportParams struct {
 	// Refill guess the columns anew, by the delimiter and quote that are given
 	Refill *bool `form:"refill,omitempty" json:"refill,omitempty"`
+}
+
+// AlikeParams defines parameters for Alike.
+type AlikeParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// BenchParams defines parameters for Bench.
+type BenchParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// BlindSpotParams defines parameters for BlindSpot.
+type BlindSpotParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
 
 // ChangeParams defines parameters for Change.
@@ -527,9 +594,51 @@ type ChangeParams struct {
 	IfMatch string `json:"If-Match"`
 }
 
+// CountWholeParams defines parameters for CountWhole.
+type CountWholeParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// GetCountsParams defines parameters for GetCounts.
+type GetCountsParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// CountAgainParams defines parameters for CountAgain.
+type CountAgainParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// CoverageParams defines parameters for Coverage.
+type CoverageParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// RescueParams defines parameters for Rescue.
+type RescueParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// ExportRecordsParams defines parameters for ExportRecords.
+type ExportRecordsParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
 // SplitParams defines parameters for Split.
 type SplitParams struct {
 	Split bool `form:"split" json:"split"`
+}
+
+// HeadingTreeParams defines parameters for HeadingTree.
+type HeadingTreeParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
 
 // ImportFileParams defines parameters for ImportFile.
@@ -546,28 +655,62 @@ type ImportFileParamsKind string
 
 // ItemParams defines parameters for Item.
 type ItemParams struct {
-	Facet Facet  `form:"facet" json:"facet"`
-	Item  string `form:"item" json:"item"`
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look  *OfLook `form:"look,omitempty" json:"look,omitempty"`
+	Facet Facet   `form:"facet" json:"facet"`
+	Item  string  `form:"item" json:"item"`
+}
+
+// MakingParams defines parameters for Making.
+type MakingParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// PlanParams defines parameters for Plan.
+type PlanParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// RecordsParams defines parameters for Records.
+type RecordsParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
 
 // ReadRecordParams defines parameters for ReadRecord.
 type ReadRecordParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look  *OfLook `form:"look,omitempty" json:"look,omitempty"`
 	Facet *Facet  `form:"facet,omitempty" json:"facet,omitempty"`
 	Item  *string `form:"item,omitempty" json:"item,omitempty"`
 }
 
+// ShelfParams defines parameters for Shelf.
+type ShelfParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
 // SuitsParams defines parameters for Suits.
 type SuitsParams struct {
-	Facet Facet `form:"facet" json:"facet"`
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look  *OfLook `form:"look,omitempty" json:"look,omitempty"`
+	Facet Facet   `form:"facet" json:"facet"`
 }
 
 // TallyParams defines parameters for Tally.
 type TallyParams struct {
-	Facet Facet `form:"facet" json:"facet"`
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look  *OfLook `form:"look,omitempty" json:"look,omitempty"`
+	Facet Facet   `form:"facet" json:"facet"`
 }
 
 // ExportTallyParams defines parameters for ExportTally.
 type ExportTallyParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look   *OfLook                 `form:"look,omitempty" json:"look,omitempty"`
 	Facet  Facet                   `form:"facet" json:"facet"`
 	Format ExportTallyParamsFormat `form:"format" json:"format"`
 
@@ -580,6 +723,18 @@ type ExportTallyParams struct {
 
 // ExportTallyParamsFormat defines parameters for ExportTally.
 type ExportTallyParamsFormat string
+
+// TeamsParams defines parameters for Teams.
+type TeamsParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// TryTermParams defines parameters for TryTerm.
+type TryTermParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
 
 // NeighboursParams defines parameters for Neighbours.
 type NeighboursParams struct {
@@ -635,14 +790,14 @@ type AddKeyStudiesJSONRequestBody = Chosen
 // LookUpJSONRequestBody defines body for LookUp for application/json ContentType.
 type LookUpJSONRequestBody = Pasted
 
+// MakeLookJSONRequestBody defines body for MakeLook for application/json ContentType.
+type MakeLookJSONRequestBody = NewLook
+
 // RecordsJSONRequestBody defines body for Records for application/json ContentType.
 type RecordsJSONRequestBody = RecordsQuestion
 
 // TryTermJSONRequestBody defines body for TryTerm for application/json ContentType.
 type TryTermJSONRequestBody = Typed
-
-// SetViewJSONRequestBody defines body for SetView for application/json ContentType.
-type SetViewJSONRequestBody = View
 
 // AddSourceJSONRequestBody defines body for AddSource for application/json ContentType.
 type AddSourceJSONRequestBody = SourceEdit
@@ -699,13 +854,13 @@ type ServerInterface interface {
 	PatchReview(ctx *echo.Context, review int64) error
 	// Alike Words used like an item, a term or a block
 	// (POST /api/reviews/{review}/alike)
-	Alike(ctx *echo.Context, review int64) error
+	Alike(ctx *echo.Context, review int64, params AlikeParams) error
 	// Bench What the blocks find and which key studies they catch; of the saved document or, as a preview, of the one sent
 	// (POST /api/reviews/{review}/bench)
-	Bench(ctx *echo.Context, review int64) error
+	Bench(ctx *echo.Context, review int64, params BenchParams) error
 	// BlindSpot What all other searched blocks find and this one does not, and what is typical there
 	// (GET /api/reviews/{review}/blocks/{block}/blind-spot)
-	BlindSpot(ctx *echo.Context, review int64, block string) error
+	BlindSpot(ctx *echo.Context, review int64, block string, params BlindSpotParams) error
 	// Change Make one change: it can be undone as one
 	// (POST /api/reviews/{review}/changes)
 	Change(ctx *echo.Context, review int64, params ChangeParams) error
@@ -714,19 +869,19 @@ type ServerInterface interface {
 	CompareSamples(ctx *echo.Context, review int64) error
 	// CountWhole What the chosen source finds for a whole strategy that is not saved
 	// (POST /api/reviews/{review}/count-whole)
-	CountWhole(ctx *echo.Context, review int64) error
+	CountWhole(ctx *echo.Context, review int64, params CountWholeParams) error
 	// GetCounts What the chosen source finds for each term, block and the whole
 	// (GET /api/reviews/{review}/counts)
-	GetCounts(ctx *echo.Context, review int64) error
+	GetCounts(ctx *echo.Context, review int64, params GetCountsParams) error
 	// CountAgain Count everything again at the chosen source
 	// (POST /api/reviews/{review}/counts)
-	CountAgain(ctx *echo.Context, review int64) error
+	CountAgain(ctx *echo.Context, review int64, params CountAgainParams) error
 	// Coverage Key studies against blocks and limits
 	// (GET /api/reviews/{review}/coverage)
-	Coverage(ctx *echo.Context, review int64) error
+	Coverage(ctx *echo.Context, review int64, params CoverageParams) error
 	// Rescue A key study with its words marked and what would bring it back
 	// (GET /api/reviews/{review}/coverage/{study})
-	Rescue(ctx *echo.Context, review int64, study int64) error
+	Rescue(ctx *echo.Context, review int64, study int64, params RescueParams) error
 	// ListDraws The draws of a review
 	// (GET /api/reviews/{review}/draws)
 	ListDraws(ctx *echo.Context, review int64) error
@@ -747,13 +902,13 @@ type ServerInterface interface {
 	Events(ctx *echo.Context, review int64) error
 	// ExportRecords A set of records as a file
 	// (POST /api/reviews/{review}/export)
-	ExportRecords(ctx *echo.Context, review int64) error
+	ExportRecords(ctx *echo.Context, review int64, params ExportRecordsParams) error
 	// Split Split the key studies at random into a build and a test half, or put them together again
 	// (POST /api/reviews/{review}/halves)
 	Split(ctx *echo.Context, review int64, params SplitParams) error
 	// HeadingTree The headings of what is looked at as they stand in the vocabulary
 	// (GET /api/reviews/{review}/heading-tree)
-	HeadingTree(ctx *echo.Context, review int64) error
+	HeadingTree(ctx *echo.Context, review int64, params HeadingTreeParams) error
 	// ListHoldings Which sources hold the key studies
 	// (GET /api/reviews/{review}/holdings)
 	ListHoldings(ctx *echo.Context, review int64) error
@@ -778,15 +933,21 @@ type ServerInterface interface {
 	// LookUp Find pasted references in every source
 	// (POST /api/reviews/{review}/look-up)
 	LookUp(ctx *echo.Context, review int64) error
+	// MakeLook Look at something: the look is named by what it is
+	// (POST /api/reviews/{review}/looks)
+	MakeLook(ctx *echo.Context, review int64) error
+	// GetLook A look by its name, which may have come with a link
+	// (GET /api/reviews/{review}/looks/{look})
+	GetLook(ctx *echo.Context, review int64, look string) error
 	// Making How far it is with reading and counting what is looked at
 	// (GET /api/reviews/{review}/making)
-	Making(ctx *echo.Context, review int64) error
+	Making(ctx *echo.Context, review int64, params MakingParams) error
 	// Plan The words and headings that would bring missed key studies back, step by step
 	// (GET /api/reviews/{review}/plan)
-	Plan(ctx *echo.Context, review int64) error
+	Plan(ctx *echo.Context, review int64, params PlanParams) error
 	// Records The records behind a figure
 	// (POST /api/reviews/{review}/records)
-	Records(ctx *echo.Context, review int64) error
+	Records(ctx *echo.Context, review int64, params RecordsParams) error
 	// ReadRecord One record, the words of the blocks marked
 	// (GET /api/reviews/{review}/records/{record})
 	ReadRecord(ctx *echo.Context, review int64, record int64, params ReadRecordParams) error
@@ -795,7 +956,7 @@ type ServerInterface interface {
 	Redo(ctx *echo.Context, review int64) error
 	// Shelf The records that are kept on the shelf, last added first
 	// (GET /api/reviews/{review}/shelf)
-	Shelf(ctx *echo.Context, review int64) error
+	Shelf(ctx *echo.Context, review int64, params ShelfParams) error
 	// Suits Which block each item of a tally suits, and which find it already
 	// (GET /api/reviews/{review}/suits)
 	Suits(ctx *echo.Context, review int64, params SuitsParams) error
@@ -807,16 +968,13 @@ type ServerInterface interface {
 	ExportTally(ctx *echo.Context, review int64, params ExportTallyParams) error
 	// Teams Authors who are joined by two or more records
 	// (GET /api/reviews/{review}/teams)
-	Teams(ctx *echo.Context, review int64) error
+	Teams(ctx *echo.Context, review int64, params TeamsParams) error
 	// TryTerm What a typed term would find, or why it is refused
 	// (POST /api/reviews/{review}/terms)
-	TryTerm(ctx *echo.Context, review int64) error
+	TryTerm(ctx *echo.Context, review int64, params TryTermParams) error
 	// Undo Take back the last change
 	// (POST /api/reviews/{review}/undo)
 	Undo(ctx *echo.Context, review int64) error
-	// SetView Choose the sample that is looked at and what it is compared with
-	// (PUT /api/reviews/{review}/view)
-	SetView(ctx *echo.Context, review int64) error
 	// ListSources The literature sources that can be asked
 	// (GET /api/sources)
 	ListSources(ctx *echo.Context) error
@@ -1055,8 +1213,17 @@ func (w *ServerInterfaceWrapper) Alike(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AlikeParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.Alike(ctx, review)
+	err = w.Handler.Alike(ctx, review, params)
 	return err
 }
 
@@ -1071,8 +1238,17 @@ func (w *ServerInterfaceWrapper) Bench(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params BenchParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.Bench(ctx, review)
+	err = w.Handler.Bench(ctx, review, params)
 	return err
 }
 
@@ -1095,8 +1271,17 @@ func (w *ServerInterfaceWrapper) BlindSpot(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter block: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params BlindSpotParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.BlindSpot(ctx, review, block)
+	err = w.Handler.BlindSpot(ctx, review, block, params)
 	return err
 }
 
@@ -1165,8 +1350,17 @@ func (w *ServerInterfaceWrapper) CountWhole(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params CountWholeParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.CountWhole(ctx, review)
+	err = w.Handler.CountWhole(ctx, review, params)
 	return err
 }
 
@@ -1181,8 +1375,17 @@ func (w *ServerInterfaceWrapper) GetCounts(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetCountsParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.GetCounts(ctx, review)
+	err = w.Handler.GetCounts(ctx, review, params)
 	return err
 }
 
@@ -1197,8 +1400,17 @@ func (w *ServerInterfaceWrapper) CountAgain(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params CountAgainParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.CountAgain(ctx, review)
+	err = w.Handler.CountAgain(ctx, review, params)
 	return err
 }
 
@@ -1213,8 +1425,17 @@ func (w *ServerInterfaceWrapper) Coverage(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params CoverageParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.Coverage(ctx, review)
+	err = w.Handler.Coverage(ctx, review, params)
 	return err
 }
 
@@ -1237,8 +1458,17 @@ func (w *ServerInterfaceWrapper) Rescue(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter study: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RescueParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.Rescue(ctx, review, study)
+	err = w.Handler.Rescue(ctx, review, study, params)
 	return err
 }
 
@@ -1373,8 +1603,17 @@ func (w *ServerInterfaceWrapper) ExportRecords(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ExportRecordsParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.ExportRecords(ctx, review)
+	err = w.Handler.ExportRecords(ctx, review, params)
 	return err
 }
 
@@ -1414,8 +1653,17 @@ func (w *ServerInterfaceWrapper) HeadingTree(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params HeadingTreeParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.HeadingTree(ctx, review)
+	err = w.Handler.HeadingTree(ctx, review, params)
 	return err
 }
 
@@ -1519,6 +1767,13 @@ func (w *ServerInterfaceWrapper) Item(ctx *echo.Context) error {
 
 	// Parameter object where we will unmarshal all parameters from the context
 	var params ItemParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// ------------- Required query parameter "facet" -------------
 
 	err = runtime.BindQueryParameterWithOptions("form", true, true, "facet", ctx.QueryParams(), &params.Facet, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
@@ -1586,6 +1841,46 @@ func (w *ServerInterfaceWrapper) LookUp(ctx *echo.Context) error {
 	return err
 }
 
+// MakeLook converts echo context to params.
+func (w *ServerInterfaceWrapper) MakeLook(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.MakeLook(ctx, review)
+	return err
+}
+
+// GetLook converts echo context to params.
+func (w *ServerInterfaceWrapper) GetLook(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "look" -------------
+	var look string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "look", ctx.Param("look"), &look, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetLook(ctx, review, look)
+	return err
+}
+
 // Making converts echo context to params.
 func (w *ServerInterfaceWrapper) Making(ctx *echo.Context) error {
 	var err error
@@ -1597,8 +1892,17 @@ func (w *ServerInterfaceWrapper) Making(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params MakingParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.Making(ctx, review)
+	err = w.Handler.Making(ctx, review, params)
 	return err
 }
 
@@ -1613,8 +1917,17 @@ func (w *ServerInterfaceWrapper) Plan(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PlanParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.Plan(ctx, review)
+	err = w.Handler.Plan(ctx, review, params)
 	return err
 }
 
@@ -1629,8 +1942,17 @@ func (w *ServerInterfaceWrapper) Records(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RecordsParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.Records(ctx, review)
+	err = w.Handler.Records(ctx, review, params)
 	return err
 }
 
@@ -1655,6 +1977,13 @@ func (w *ServerInterfaceWrapper) ReadRecord(ctx *echo.Context) error {
 
 	// Parameter object where we will unmarshal all parameters from the context
 	var params ReadRecordParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// ------------- Optional query parameter "facet" -------------
 
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "facet", ctx.QueryParams(), &params.Facet, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
@@ -1701,8 +2030,17 @@ func (w *ServerInterfaceWrapper) Shelf(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ShelfParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.Shelf(ctx, review)
+	err = w.Handler.Shelf(ctx, review, params)
 	return err
 }
 
@@ -1719,6 +2057,13 @@ func (w *ServerInterfaceWrapper) Suits(ctx *echo.Context) error {
 
 	// Parameter object where we will unmarshal all parameters from the context
 	var params SuitsParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// ------------- Required query parameter "facet" -------------
 
 	err = runtime.BindQueryParameterWithOptions("form", true, true, "facet", ctx.QueryParams(), &params.Facet, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
@@ -1744,6 +2089,13 @@ func (w *ServerInterfaceWrapper) Tally(ctx *echo.Context) error {
 
 	// Parameter object where we will unmarshal all parameters from the context
 	var params TallyParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// ------------- Required query parameter "facet" -------------
 
 	err = runtime.BindQueryParameterWithOptions("form", true, true, "facet", ctx.QueryParams(), &params.Facet, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
@@ -1769,6 +2121,13 @@ func (w *ServerInterfaceWrapper) ExportTally(ctx *echo.Context) error {
 
 	// Parameter object where we will unmarshal all parameters from the context
 	var params ExportTallyParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// ------------- Required query parameter "facet" -------------
 
 	err = runtime.BindQueryParameterWithOptions("form", true, true, "facet", ctx.QueryParams(), &params.Facet, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
@@ -1813,8 +2172,17 @@ func (w *ServerInterfaceWrapper) Teams(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params TeamsParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.Teams(ctx, review)
+	err = w.Handler.Teams(ctx, review, params)
 	return err
 }
 
@@ -1829,8 +2197,17 @@ func (w *ServerInterfaceWrapper) TryTerm(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params TryTermParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.TryTerm(ctx, review)
+	err = w.Handler.TryTerm(ctx, review, params)
 	return err
 }
 
@@ -1847,22 +2224,6 @@ func (w *ServerInterfaceWrapper) Undo(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Undo(ctx, review)
-	return err
-}
-
-// SetView converts echo context to params.
-func (w *ServerInterfaceWrapper) SetView(ctx *echo.Context) error {
-	var err error
-	// ------------- Path parameter "review" -------------
-	var review int64
-
-	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
-	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
-	}
-
-	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.SetView(ctx, review)
 	return err
 }
 
@@ -2041,7 +2402,8 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews", wrapper.CreateReview, options.OperationMiddlewares["createReview"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review", wrapper.GetReview, options.OperationMiddlewares["getReview"]...)
 	router.PATCH(options.BaseURL+"/api/reviews/:review", wrapper.PatchReview, options.OperationMiddlewares["patchReview"]...)
-	router.PUT(options.BaseURL+"/api/reviews/:review/view", wrapper.SetView, options.OperationMiddlewares["setView"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/looks", wrapper.MakeLook, options.OperationMiddlewares["makeLook"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/looks/:look", wrapper.GetLook, options.OperationMiddlewares["getLook"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/changes", wrapper.Change, options.OperationMiddlewares["change"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/undo", wrapper.Undo, options.OperationMiddlewares["undo"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/redo", wrapper.Redo, options.OperationMiddlewares["redo"]...)
@@ -2596,6 +2958,7 @@ func (response PatchReviewdefaultApplicationProblemPlusJSONResponse) VisitPatchR
 
 type AlikeRequestObject struct {
 	Review int64 `json:"review"`
+	Params AlikeParams
 	Body   *AlikeJSONRequestBody
 }
 
@@ -2636,6 +2999,7 @@ func (response AlikedefaultApplicationProblemPlusJSONResponse) VisitAlikeRespons
 
 type BenchRequestObject struct {
 	Review int64 `json:"review"`
+	Params BenchParams
 	Body   *BenchJSONRequestBody
 }
 
@@ -2677,6 +3041,7 @@ func (response BenchdefaultApplicationProblemPlusJSONResponse) VisitBenchRespons
 type BlindSpotRequestObject struct {
 	Review int64  `json:"review"`
 	Block  string `json:"block"`
+	Params BlindSpotParams
 }
 
 type BlindSpotResponseObject interface {
@@ -2797,6 +3162,7 @@ func (response CompareSamplesdefaultApplicationProblemPlusJSONResponse) VisitCom
 
 type CountWholeRequestObject struct {
 	Review int64 `json:"review"`
+	Params CountWholeParams
 	Body   *CountWholeJSONRequestBody
 }
 
@@ -2837,6 +3203,7 @@ func (response CountWholedefaultApplicationProblemPlusJSONResponse) VisitCountWh
 
 type GetCountsRequestObject struct {
 	Review int64 `json:"review"`
+	Params GetCountsParams
 }
 
 type GetCountsResponseObject interface {
@@ -2876,6 +3243,7 @@ func (response GetCountsdefaultApplicationProblemPlusJSONResponse) VisitGetCount
 
 type CountAgainRequestObject struct {
 	Review int64 `json:"review"`
+	Params CountAgainParams
 }
 
 type CountAgainResponseObject interface {
@@ -2915,6 +3283,7 @@ func (response CountAgaindefaultApplicationProblemPlusJSONResponse) VisitCountAg
 
 type CoverageRequestObject struct {
 	Review int64 `json:"review"`
+	Params CoverageParams
 }
 
 type CoverageResponseObject interface {
@@ -2955,6 +3324,7 @@ func (response CoveragedefaultApplicationProblemPlusJSONResponse) VisitCoverageR
 type RescueRequestObject struct {
 	Review int64 `json:"review"`
 	Study  int64 `json:"study"`
+	Params RescueParams
 }
 
 type RescueResponseObject interface {
@@ -3250,6 +3620,7 @@ func (response EventsdefaultApplicationProblemPlusJSONResponse) VisitEventsRespo
 
 type ExportRecordsRequestObject struct {
 	Review int64 `json:"review"`
+	Params ExportRecordsParams
 	Body   *ExportRecordsJSONRequestBody
 }
 
@@ -3345,6 +3716,7 @@ func (response SplitdefaultApplicationProblemPlusJSONResponse) VisitSplitRespons
 
 type HeadingTreeRequestObject struct {
 	Review int64 `json:"review"`
+	Params HeadingTreeParams
 }
 
 type HeadingTreeResponseObject interface {
@@ -3689,8 +4061,89 @@ func (response LookUpdefaultApplicationProblemPlusJSONResponse) VisitLookUpRespo
 	return err
 }
 
+type MakeLookRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *MakeLookJSONRequestBody
+}
+
+type MakeLookResponseObject interface {
+	VisitMakeLookResponse(w http.ResponseWriter) error
+}
+
+type MakeLook200JSONResponse Look
+
+func (response MakeLook200JSONResponse) VisitMakeLookResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MakeLookdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response MakeLookdefaultApplicationProblemPlusJSONResponse) VisitMakeLookResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetLookRequestObject struct {
+	Review int64  `json:"review"`
+	Look   string `json:"look"`
+}
+
+type GetLookResponseObject interface {
+	VisitGetLookResponse(w http.ResponseWriter) error
+}
+
+type GetLook200JSONResponse Look
+
+func (response GetLook200JSONResponse) VisitGetLookResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetLookdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetLookdefaultApplicationProblemPlusJSONResponse) VisitGetLookResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type MakingRequestObject struct {
 	Review int64 `json:"review"`
+	Params MakingParams
 }
 
 type MakingResponseObject interface {
@@ -3730,6 +4183,7 @@ func (response MakingdefaultApplicationProblemPlusJSONResponse) VisitMakingRespo
 
 type PlanRequestObject struct {
 	Review int64 `json:"review"`
+	Params PlanParams
 }
 
 type PlanResponseObject interface {
@@ -3769,6 +4223,7 @@ func (response PlandefaultApplicationProblemPlusJSONResponse) VisitPlanResponse(
 
 type RecordsRequestObject struct {
 	Review int64 `json:"review"`
+	Params RecordsParams
 	Body   *RecordsJSONRequestBody
 }
 
@@ -3889,6 +4344,7 @@ func (response RedodefaultApplicationProblemPlusJSONResponse) VisitRedoResponse(
 
 type ShelfRequestObject struct {
 	Review int64 `json:"review"`
+	Params ShelfParams
 }
 
 type ShelfResponseObject interface {
@@ -4063,6 +4519,7 @@ func (response ExportTallydefaultApplicationProblemPlusJSONResponse) VisitExport
 
 type TeamsRequestObject struct {
 	Review int64 `json:"review"`
+	Params TeamsParams
 }
 
 type TeamsResponseObject interface {
@@ -4102,6 +4559,7 @@ func (response TeamsdefaultApplicationProblemPlusJSONResponse) VisitTeamsRespons
 
 type TryTermRequestObject struct {
 	Review int64 `json:"review"`
+	Params TryTermParams
 	Body   *TryTermJSONRequestBody
 }
 
@@ -4168,46 +4626,6 @@ type UndodefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response UndodefaultApplicationProblemPlusJSONResponse) VisitUndoResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SetViewRequestObject struct {
-	Review int64 `json:"review"`
-	Body   *SetViewJSONRequestBody
-}
-
-type SetViewResponseObject interface {
-	VisitSetViewResponse(w http.ResponseWriter) error
-}
-
-type SetView200JSONResponse View
-
-func (response SetView200JSONResponse) VisitSetViewResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type SetViewdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response SetViewdefaultApplicationProblemPlusJSONResponse) VisitSetViewResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4649,6 +5067,12 @@ type StrictServerInterface interface {
 	// LookUp Find pasted references in every source
 	// (POST /api/reviews/{review}/look-up)
 	LookUp(ctx context.Context, request LookUpRequestObject) (LookUpResponseObject, error)
+	// MakeLook Look at something: the look is named by what it is
+	// (POST /api/reviews/{review}/looks)
+	MakeLook(ctx context.Context, request MakeLookRequestObject) (MakeLookResponseObject, error)
+	// GetLook A look by its name, which may have come with a link
+	// (GET /api/reviews/{review}/looks/{look})
+	GetLook(ctx context.Context, request GetLookRequestObject) (GetLookResponseObject, error)
 	// Making How far it is with reading and counting what is looked at
 	// (GET /api/reviews/{review}/making)
 	Making(ctx context.Context, request MakingRequestObject) (MakingResponseObject, error)
@@ -4685,9 +5109,6 @@ type StrictServerInterface interface {
 	// Undo Take back the last change
 	// (POST /api/reviews/{review}/undo)
 	Undo(ctx context.Context, request UndoRequestObject) (UndoResponseObject, error)
-	// SetView Choose the sample that is looked at and what it is compared with
-	// (PUT /api/reviews/{review}/view)
-	SetView(ctx context.Context, request SetViewRequestObject) (SetViewResponseObject, error)
 	// ListSources The literature sources that can be asked
 	// (GET /api/sources)
 	ListSources(ctx context.Context, request ListSourcesRequestObject) (ListSourcesResponseObject, error)
@@ -5139,10 +5560,11 @@ func (sh *strictHandler) PatchReview(ctx *echo.Context, review int64) error {
 }
 
 // Alike operation middleware
-func (sh *strictHandler) Alike(ctx *echo.Context, review int64) error {
+func (sh *strictHandler) Alike(ctx *echo.Context, review int64, params AlikeParams) error {
 	var request AlikeRequestObject
 
 	request.Review = review
+	request.Params = params
 
 	var body AlikeJSONRequestBody
 	var err error
@@ -5187,10 +5609,11 @@ func (sh *strictHandler) Alike(ctx *echo.Context, review int64) error {
 }
 
 // Bench operation middleware
-func (sh *strictHandler) Bench(ctx *echo.Context, review int64) error {
+func (sh *strictHandler) Bench(ctx *echo.Context, review int64, params BenchParams) error {
 	var request BenchRequestObject
 
 	request.Review = review
+	request.Params = params
 
 	var body BenchJSONRequestBody
 	var err error
@@ -5235,11 +5658,12 @@ func (sh *strictHandler) Bench(ctx *echo.Context, review int64) error {
 }
 
 // BlindSpot operation middleware
-func (sh *strictHandler) BlindSpot(ctx *echo.Context, review int64, block string) error {
+func (sh *strictHandler) BlindSpot(ctx *echo.Context, review int64, block string, params BlindSpotParams) error {
 	var request BlindSpotRequestObject
 
 	request.Review = review
 	request.Block = block
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.BlindSpot(ctx.Request().Context(), request.(BlindSpotRequestObject))
@@ -5358,10 +5782,11 @@ func (sh *strictHandler) CompareSamples(ctx *echo.Context, review int64) error {
 }
 
 // CountWhole operation middleware
-func (sh *strictHandler) CountWhole(ctx *echo.Context, review int64) error {
+func (sh *strictHandler) CountWhole(ctx *echo.Context, review int64, params CountWholeParams) error {
 	var request CountWholeRequestObject
 
 	request.Review = review
+	request.Params = params
 
 	var body CountWholeJSONRequestBody
 	var err error
@@ -5406,10 +5831,11 @@ func (sh *strictHandler) CountWhole(ctx *echo.Context, review int64) error {
 }
 
 // GetCounts operation middleware
-func (sh *strictHandler) GetCounts(ctx *echo.Context, review int64) error {
+func (sh *strictHandler) GetCounts(ctx *echo.Context, review int64, params GetCountsParams) error {
 	var request GetCountsRequestObject
 
 	request.Review = review
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.GetCounts(ctx.Request().Context(), request.(GetCountsRequestObject))
@@ -5431,10 +5857,11 @@ func (sh *strictHandler) GetCounts(ctx *echo.Context, review int64) error {
 }
 
 // CountAgain operation middleware
-func (sh *strictHandler) CountAgain(ctx *echo.Context, review int64) error {
+func (sh *strictHandler) CountAgain(ctx *echo.Context, review int64, params CountAgainParams) error {
 	var request CountAgainRequestObject
 
 	request.Review = review
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.CountAgain(ctx.Request().Context(), request.(CountAgainRequestObject))
@@ -5456,10 +5883,11 @@ func (sh *strictHandler) CountAgain(ctx *echo.Context, review int64) error {
 }
 
 // Coverage operation middleware
-func (sh *strictHandler) Coverage(ctx *echo.Context, review int64) error {
+func (sh *strictHandler) Coverage(ctx *echo.Context, review int64, params CoverageParams) error {
 	var request CoverageRequestObject
 
 	request.Review = review
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.Coverage(ctx.Request().Context(), request.(CoverageRequestObject))
@@ -5481,11 +5909,12 @@ func (sh *strictHandler) Coverage(ctx *echo.Context, review int64) error {
 }
 
 // Rescue operation middleware
-func (sh *strictHandler) Rescue(ctx *echo.Context, review int64, study int64) error {
+func (sh *strictHandler) Rescue(ctx *echo.Context, review int64, study int64, params RescueParams) error {
 	var request RescueRequestObject
 
 	request.Review = review
 	request.Study = study
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.Rescue(ctx.Request().Context(), request.(RescueRequestObject))
@@ -5706,10 +6135,11 @@ func (sh *strictHandler) Events(ctx *echo.Context, review int64) error {
 }
 
 // ExportRecords operation middleware
-func (sh *strictHandler) ExportRecords(ctx *echo.Context, review int64) error {
+func (sh *strictHandler) ExportRecords(ctx *echo.Context, review int64, params ExportRecordsParams) error {
 	var request ExportRecordsRequestObject
 
 	request.Review = review
+	request.Params = params
 
 	var body ExportRecordsJSONRequestBody
 	var err error
@@ -5780,10 +6210,11 @@ func (sh *strictHandler) Split(ctx *echo.Context, review int64, params SplitPara
 }
 
 // HeadingTree operation middleware
-func (sh *strictHandler) HeadingTree(ctx *echo.Context, review int64) error {
+func (sh *strictHandler) HeadingTree(ctx *echo.Context, review int64, params HeadingTreeParams) error {
 	var request HeadingTreeRequestObject
 
 	request.Review = review
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.HeadingTree(ctx.Request().Context(), request.(HeadingTreeRequestObject))
@@ -6100,11 +6531,86 @@ func (sh *strictHandler) LookUp(ctx *echo.Context, review int64) error {
 	return nil
 }
 
+// MakeLook operation middleware
+func (sh *strictHandler) MakeLook(ctx *echo.Context, review int64) error {
+	var request MakeLookRequestObject
+
+	request.Review = review
+
+	var body MakeLookJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.MakeLook(ctx.Request().Context(), request.(MakeLookRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "MakeLook")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(MakeLookResponseObject); ok {
+		return validResponse.VisitMakeLookResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetLook operation middleware
+func (sh *strictHandler) GetLook(ctx *echo.Context, review int64, look string) error {
+	var request GetLookRequestObject
+
+	request.Review = review
+	request.Look = look
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetLook(ctx.Request().Context(), request.(GetLookRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetLook")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetLookResponseObject); ok {
+		return validResponse.VisitGetLookResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // Making operation middleware
-func (sh *strictHandler) Making(ctx *echo.Context, review int64) error {
+func (sh *strictHandler) Making(ctx *echo.Context, review int64, params MakingParams) error {
 	var request MakingRequestObject
 
 	request.Review = review
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.Making(ctx.Request().Context(), request.(MakingRequestObject))
@@ -6126,10 +6632,11 @@ func (sh *strictHandler) Making(ctx *echo.Context, review int64) error {
 }
 
 // Plan operation middleware
-func (sh *strictHandler) Plan(ctx *echo.Context, review int64) error {
+func (sh *strictHandler) Plan(ctx *echo.Context, review int64, params PlanParams) error {
 	var request PlanRequestObject
 
 	request.Review = review
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.Plan(ctx.Request().Context(), request.(PlanRequestObject))
@@ -6151,10 +6658,11 @@ func (sh *strictHandler) Plan(ctx *echo.Context, review int64) error {
 }
 
 // Records operation middleware
-func (sh *strictHandler) Records(ctx *echo.Context, review int64) error {
+func (sh *strictHandler) Records(ctx *echo.Context, review int64, params RecordsParams) error {
 	var request RecordsRequestObject
 
 	request.Review = review
+	request.Params = params
 
 	var body RecordsJSONRequestBody
 	var err error
@@ -6251,10 +6759,11 @@ func (sh *strictHandler) Redo(ctx *echo.Context, review int64) error {
 }
 
 // Shelf operation middleware
-func (sh *strictHandler) Shelf(ctx *echo.Context, review int64) error {
+func (sh *strictHandler) Shelf(ctx *echo.Context, review int64, params ShelfParams) error {
 	var request ShelfRequestObject
 
 	request.Review = review
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.Shelf(ctx.Request().Context(), request.(ShelfRequestObject))
@@ -6354,10 +6863,11 @@ func (sh *strictHandler) ExportTally(ctx *echo.Context, review int64, params Exp
 }
 
 // Teams operation middleware
-func (sh *strictHandler) Teams(ctx *echo.Context, review int64) error {
+func (sh *strictHandler) Teams(ctx *echo.Context, review int64, params TeamsParams) error {
 	var request TeamsRequestObject
 
 	request.Review = review
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.Teams(ctx.Request().Context(), request.(TeamsRequestObject))
@@ -6379,10 +6889,11 @@ func (sh *strictHandler) Teams(ctx *echo.Context, review int64) error {
 }
 
 // TryTerm operation middleware
-func (sh *strictHandler) TryTerm(ctx *echo.Context, review int64) error {
+func (sh *strictHandler) TryTerm(ctx *echo.Context, review int64, params TryTermParams) error {
 	var request TryTermRequestObject
 
 	request.Review = review
+	request.Params = params
 
 	var body TryTermJSONRequestBody
 	var err error
@@ -6445,54 +6956,6 @@ func (sh *strictHandler) Undo(ctx *echo.Context, review int64) error {
 		return err
 	} else if validResponse, ok := response.(UndoResponseObject); ok {
 		return validResponse.VisitUndoResponse(ctx.Response())
-	} else if response != nil {
-		return fmt.Errorf("unexpected response type: %T", response)
-	}
-	return nil
-}
-
-// SetView operation middleware
-func (sh *strictHandler) SetView(ctx *echo.Context, review int64) error {
-	var request SetViewRequestObject
-
-	request.Review = review
-
-	var body SetViewJSONRequestBody
-	var err error
-	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
-		// A request validator built on kin-openapi's openapi3filter with
-		// KeepValidatedValue leaves the value it validated on the body. Bind
-		// that value, matching member names exactly, so the handler receives
-		// what was validated instead of a second, case-insensitive decode.
-		// Otherwise bind only the request body, so that path and query
-		// parameters are not also bound into the body struct.
-		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-			err = echo.BindBody(ctx, &body)
-		}
-	} else {
-		// A custom binder is installed on the Echo instance; defer to it
-		// entirely, since echo.Binder does not expose body-only binding and
-		// the binder may do more than decode (for example call ctx.Validate).
-		err = ctx.Bind(&body)
-	}
-	if err != nil {
-		return err
-	}
-	request.Body = &body
-
-	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.SetView(ctx.Request().Context(), request.(SetViewRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "SetView")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		return err
-	} else if validResponse, ok := response.(SetViewResponseObject); ok {
-		return validResponse.VisitSetViewResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

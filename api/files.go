@@ -40,7 +40,7 @@ func (h Handlers) DeleteReaderMap(ctx context.Context, r DeleteReaderMapRequestO
 }
 
 func (h Handlers) Shelf(ctx context.Context, r ShelfRequestObject) (ShelfResponseObject, error) {
-	list, err := h.app.Shelf(ctx, r.Review)
+	list, err := h.app.Shelf(ctx, at(r.Review, r.Params.Look))
 	return Shelf200JSONResponse(list), err
 }
 
@@ -54,7 +54,7 @@ func (h Handlers) ExportTally(ctx context.Context, r ExportTallyRequestObject) (
 	if format == "xlsx" {
 		media = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 	}
-	file, name, err := h.app.TallyFile(ctx, r.Review, r.Params.Facet, format, called, r.Params.AsIs != nil && *r.Params.AsIs)
+	file, name, err := h.app.TallyFile(ctx, at(r.Review, r.Params.Look), r.Params.Facet, format, called, r.Params.AsIs != nil && *r.Params.AsIs)
 	if err != nil {
 		return nil, err
 	}
@@ -64,7 +64,7 @@ func (h Handlers) ExportTally(ctx context.Context, r ExportTallyRequestObject) (
 
 // ExportRecords answers with a file.
 func (h Handlers) ExportRecords(ctx context.Context, r ExportRecordsRequestObject) (ExportRecordsResponseObject, error) {
-	file, name, err := h.app.Export(ctx, r.Review, *r.Body)
+	file, name, err := h.app.Export(ctx, at(r.Review, r.Params.Look), *r.Body)
 	if err != nil {
 		return nil, err
 	}

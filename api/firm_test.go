@@ -63,8 +63,8 @@ func TestCallsAreHeldAgainstTheContract(t *testing.T) {
 		{"POST", "/api/reviews", `[]`, 422, "kind object"},
 		{"POST", at + "/changes", `{"what": {"key": "x", "params": {}}, "edits": [{"op": "frame", "frme": ""}]}`, 422, "not known here"},
 		{"POST", at + "/changes", `{"what": {"key": "x", "params": {}}, "decisions": [{"facet": "words", "item": "x", "state": "eaten"}]}`, 422, "none of open, parked, dropped"},
-		{"POST", at + "/records", `{"of": {"facet": "colours", "item": "x"}, "at": 0, "limit": 5}`, 422, "none of"},
-		{"POST", at + "/export", `{"of": {}, "format": "exe", "name": "x"}`, 422, "none of ris"},
+		{"POST", at + "/records", `{"of": {"kind": "item", "facet": "colours", "item": "x"}, "at": 0, "limit": 5}`, 422, "none of"},
+		{"POST", at + "/export", `{"of": {"kind": "all"}, "format": "exe", "name": "x"}`, 422, "none of ris"},
 	} {
 		status, said := c.asked(x.method, x.path, x.body, "If-Match", `"1"`)
 		assert.Equal(t, x.status, status, "%s %s: %s", x.method, x.path, said)

@@ -43,9 +43,22 @@ func (h Handlers) PatchReview(ctx context.Context, r PatchReviewRequestObject) (
 	return PatchReview200JSONResponse(head), err
 }
 
-func (h Handlers) SetView(ctx context.Context, r SetViewRequestObject) (SetViewResponseObject, error) {
-	view, err := h.app.SetView(ctx, r.Review, *r.Body)
-	return SetView200JSONResponse(view), err
+func (h Handlers) MakeLook(ctx context.Context, r MakeLookRequestObject) (MakeLookResponseObject, error) {
+	look, err := h.app.MakeLook(ctx, r.Review, *r.Body)
+	return MakeLook200JSONResponse(look), err
+}
+
+func (h Handlers) GetLook(ctx context.Context, r GetLookRequestObject) (GetLookResponseObject, error) {
+	look, err := h.app.Look(ctx, app.At{Review: r.Review, Look: r.Look})
+	return GetLook200JSONResponse(look), err
+}
+
+// at says of what a figure is asked.
+func at(review int64, look *string) app.At {
+	if look == nil {
+		return app.At{Review: review}
+	}
+	return app.At{Review: review, Look: *look}
 }
 
 func (h Handlers) Change(ctx context.Context, r ChangeRequestObject) (ChangeResponseObject, error) {
@@ -89,7 +102,7 @@ func (h Handlers) SaveNotices(ctx context.Context, r SaveNoticesRequestObject) (
 }
 
 func (h Handlers) Bench(ctx context.Context, r BenchRequestObject) (BenchResponseObject, error) {
-	v, err := h.app.Bench(ctx, r.Review, *r.Body)
+	v, err := h.app.Bench(ctx, at(r.Review, r.Params.Look), *r.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -97,7 +110,7 @@ func (h Handlers) Bench(ctx context.Context, r BenchRequestObject) (BenchRespons
 }
 
 func (h Handlers) Tally(ctx context.Context, r TallyRequestObject) (TallyResponseObject, error) {
-	v, err := h.app.Tally(ctx, r.Review, r.Params.Facet)
+	v, err := h.app.Tally(ctx, at(r.Review, r.Params.Look), r.Params.Facet)
 	if err != nil {
 		return nil, err
 	}
@@ -105,7 +118,7 @@ func (h Handlers) Tally(ctx context.Context, r TallyRequestObject) (TallyRespons
 }
 
 func (h Handlers) Item(ctx context.Context, r ItemRequestObject) (ItemResponseObject, error) {
-	v, err := h.app.Item(ctx, r.Review, r.Params.Facet, r.Params.Item)
+	v, err := h.app.Item(ctx, at(r.Review, r.Params.Look), r.Params.Facet, r.Params.Item)
 	if err != nil {
 		return nil, err
 	}
@@ -113,7 +126,7 @@ func (h Handlers) Item(ctx context.Context, r ItemRequestObject) (ItemResponseOb
 }
 
 func (h Handlers) CountWhole(ctx context.Context, r CountWholeRequestObject) (CountWholeResponseObject, error) {
-	v, err := h.app.CountWhole(ctx, r.Review, *r.Body)
+	v, err := h.app.CountWhole(ctx, at(r.Review, r.Params.Look), *r.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -121,7 +134,7 @@ func (h Handlers) CountWhole(ctx context.Context, r CountWholeRequestObject) (Co
 }
 
 func (h Handlers) Making(ctx context.Context, r MakingRequestObject) (MakingResponseObject, error) {
-	v, err := h.app.Making(ctx, r.Review)
+	v, err := h.app.Making(ctx, at(r.Review, r.Params.Look))
 	if err != nil {
 		return nil, err
 	}
@@ -129,7 +142,7 @@ func (h Handlers) Making(ctx context.Context, r MakingRequestObject) (MakingResp
 }
 
 func (h Handlers) Suits(ctx context.Context, r SuitsRequestObject) (SuitsResponseObject, error) {
-	v, err := h.app.Suits(ctx, r.Review, r.Params.Facet)
+	v, err := h.app.Suits(ctx, at(r.Review, r.Params.Look), r.Params.Facet)
 	if err != nil {
 		return nil, err
 	}
@@ -137,7 +150,7 @@ func (h Handlers) Suits(ctx context.Context, r SuitsRequestObject) (SuitsRespons
 }
 
 func (h Handlers) Alike(ctx context.Context, r AlikeRequestObject) (AlikeResponseObject, error) {
-	v, err := h.app.Alike(ctx, r.Review, *r.Body)
+	v, err := h.app.Alike(ctx, at(r.Review, r.Params.Look), *r.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -145,7 +158,7 @@ func (h Handlers) Alike(ctx context.Context, r AlikeRequestObject) (AlikeRespons
 }
 
 func (h Handlers) HeadingTree(ctx context.Context, r HeadingTreeRequestObject) (HeadingTreeResponseObject, error) {
-	v, err := h.app.HeadingTree(ctx, r.Review)
+	v, err := h.app.HeadingTree(ctx, at(r.Review, r.Params.Look))
 	if err != nil {
 		return nil, err
 	}
@@ -153,7 +166,7 @@ func (h Handlers) HeadingTree(ctx context.Context, r HeadingTreeRequestObject) (
 }
 
 func (h Handlers) Teams(ctx context.Context, r TeamsRequestObject) (TeamsResponseObject, error) {
-	v, err := h.app.Teams(ctx, r.Review)
+	v, err := h.app.Teams(ctx, at(r.Review, r.Params.Look))
 	if err != nil {
 		return nil, err
 	}
@@ -161,7 +174,7 @@ func (h Handlers) Teams(ctx context.Context, r TeamsRequestObject) (TeamsRespons
 }
 
 func (h Handlers) TryTerm(ctx context.Context, r TryTermRequestObject) (TryTermResponseObject, error) {
-	v, err := h.app.TryTerm(ctx, r.Review, *r.Body)
+	v, err := h.app.TryTerm(ctx, at(r.Review, r.Params.Look), *r.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -169,7 +182,7 @@ func (h Handlers) TryTerm(ctx context.Context, r TryTermRequestObject) (TryTermR
 }
 
 func (h Handlers) Coverage(ctx context.Context, r CoverageRequestObject) (CoverageResponseObject, error) {
-	v, err := h.app.Coverage(ctx, r.Review)
+	v, err := h.app.Coverage(ctx, at(r.Review, r.Params.Look))
 	if err != nil {
 		return nil, err
 	}
@@ -177,7 +190,7 @@ func (h Handlers) Coverage(ctx context.Context, r CoverageRequestObject) (Covera
 }
 
 func (h Handlers) Rescue(ctx context.Context, r RescueRequestObject) (RescueResponseObject, error) {
-	v, err := h.app.Rescue(ctx, r.Review, r.Study)
+	v, err := h.app.Rescue(ctx, at(r.Review, r.Params.Look), r.Study)
 	if err != nil {
 		return nil, err
 	}
@@ -185,7 +198,7 @@ func (h Handlers) Rescue(ctx context.Context, r RescueRequestObject) (RescueResp
 }
 
 func (h Handlers) BlindSpot(ctx context.Context, r BlindSpotRequestObject) (BlindSpotResponseObject, error) {
-	v, err := h.app.BlindSpot(ctx, r.Review, r.Block)
+	v, err := h.app.BlindSpot(ctx, at(r.Review, r.Params.Look), r.Block)
 	if err != nil {
 		return nil, err
 	}
@@ -193,7 +206,7 @@ func (h Handlers) BlindSpot(ctx context.Context, r BlindSpotRequestObject) (Blin
 }
 
 func (h Handlers) Plan(ctx context.Context, r PlanRequestObject) (PlanResponseObject, error) {
-	v, err := h.app.Plan(ctx, r.Review)
+	v, err := h.app.Plan(ctx, at(r.Review, r.Params.Look))
 	if err != nil {
 		return nil, err
 	}
@@ -206,7 +219,7 @@ func (h Handlers) Split(ctx context.Context, r SplitRequestObject) (SplitRespons
 }
 
 func (h Handlers) Records(ctx context.Context, r RecordsRequestObject) (RecordsResponseObject, error) {
-	v, err := h.app.Records(ctx, r.Review, *r.Body)
+	v, err := h.app.Records(ctx, at(r.Review, r.Params.Look), *r.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -214,7 +227,7 @@ func (h Handlers) Records(ctx context.Context, r RecordsRequestObject) (RecordsR
 }
 
 func (h Handlers) ReadRecord(ctx context.Context, r ReadRecordRequestObject) (ReadRecordResponseObject, error) {
-	v, err := h.app.ReadRecord(ctx, r.Review, r.Record, r.Params.Facet, r.Params.Item)
+	v, err := h.app.ReadRecord(ctx, at(r.Review, r.Params.Look), r.Record, r.Params.Facet, r.Params.Item)
 	if err != nil {
 		return nil, err
 	}

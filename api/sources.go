@@ -80,7 +80,7 @@ func (h Handlers) JoinSamples(ctx context.Context, r JoinSamplesRequestObject) (
 }
 
 func (h Handlers) GetCounts(ctx context.Context, r GetCountsRequestObject) (GetCountsResponseObject, error) {
-	c, err := h.app.Counts(ctx, r.Review, false)
+	c, err := h.app.Counts(ctx, at(r.Review, r.Params.Look), false)
 	if err != nil {
 		return nil, err
 	}
@@ -88,7 +88,7 @@ func (h Handlers) GetCounts(ctx context.Context, r GetCountsRequestObject) (GetC
 }
 
 func (h Handlers) CountAgain(ctx context.Context, r CountAgainRequestObject) (CountAgainResponseObject, error) {
-	c, err := h.app.Counts(ctx, r.Review, true)
+	c, err := h.app.Counts(ctx, at(r.Review, r.Params.Look), true)
 	if err != nil {
 		return nil, err
 	}

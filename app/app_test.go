@@ -7,7 +7,6 @@ import (
 	"io"
 	"log/slog"
 	"strings"
-	"sync"
 	"testing"
 	"time"
 
@@ -15,7 +14,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app"
-	"tamiz/core/review"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/demo"
@@ -25,94 +23,6 @@ import (
 )
 
 func TestMain(m *testing.M) { storetest.Main(m) }
-
-// A trial is the application as the tests use it: what is changed is said as what the document is to be, and what comes
-// of it is the whole state.
-type trial struct {
-	*app.App
-	mu   sync.Mutex
-	docs map[[2]int64]app.Document // by review and revision
-}
-
-type change struct {
-	What       app.What
-	Document   *app.Document
-	Decisions  []app.NewDecision
-	Samples    []app.SamplePatch
-	KeyStudies []app.KeyPatch
-	Shelf      []app.ShelfPatch
-}
-
-// An after is a review after something was done to it.
-type after struct {
-	app.State
-	Merged bool
-	What   *app.What
-}
-
-// Change makes the edits that lead to a document from a revision of it.
-func (a *trial) Change(ctx context.Context, id int64, revision int, c change) (after, error) {
-	made := app.Change{What: c.What, Decisions: c.Decisions, Samples: c.Samples, KeyStudies: c.KeyStudies, Shelf: c.Shelf}
-	if c.Document != nil {
-		a.mu.Lock()
-		base := a.docs[[2]int64{id, int64(revision)}]
-		a.mu.Unlock()
-		if now, err := a.Review(ctx, id); err == nil && now.Revision == revision {
-			base = now.Document
-		}
-		made.Edits = review.Diff(base, *c.Document)
-	}
-	step, err := a.App.Change(ctx, id, revision, made)
-	return a.then(ctx, id, step, err)
-}
-
-// proposal is what a document would be.
-func (a *trial) proposal(ctx context.Context, id int64, d app.Document) app.Proposal {
-	now, err := a.Review(ctx, id)
-	if err != nil {
-		return app.Proposal{}
-	}
-	return app.Proposal{Revision: now.Revision, Edits: review.Diff(now.Document, d)}
-}
-
-func (a *trial) Undo(ctx context.Context, id int64) (after, error) {
-	step, err := a.App.Undo(ctx, id)
-	return a.then(ctx, id, step, err)
-}
-
-func (a *trial) Redo(ctx context.Context, id int64) (after, error) {
-	step, err := a.App.Redo(ctx, id)
-	return a.then(ctx, id, step, err)
-}
-
-func (a *trial) Split(ctx context.Context, id int64, split bool) (after, error) {
-	step, err := a.App.Split(ctx, id, split)
-	return a.then(ctx, id, step, err)
-}
-
-func (a *trial) Join(ctx context.Context, id int64, j app.Joining) (after, error) {
-	step, err := a.App.Join(ctx, id, j)
-	return a.then(ctx, id, step, err)
-}
-
-func (a *trial) AddKeyStudies(ctx context.Context, id int64, records []int64) (after, error) {
-	step, err := a.App.AddKeyStudies(ctx, id, records)
-	return a.then(ctx, id, step, err)
-}
-
-func (a *trial) then(ctx context.Context, id int64, step app.Step, err error) (after, error) {
-	if err != nil {
-		return after{}, err
-	}
-	r, err := a.Review(ctx, id)
-	if err != nil {
-		return after{}, err
-	}
-	a.mu.Lock()
-	defer a.mu.Unlock()
-	a.docs[[2]int64{id, int64(r.Revision)}] = r.Document.Filled()
-	return after{r.State, step.Merged, step.What}, nil
-}
 
 // start returns the application on an empty database, with a review.
 func start(t *testing.T) (*trial, int64) {
@@ -127,7 +37,7 @@ func start(t *testing.T) (*trial, int64) {
 	})
 	r, err := a.CreateReview(ctx, app.NewReview{Name: "Heat and kidneys"})
 	require.NoError(t, err)
-	return &trial{App: a, docs: map[[2]int64]app.Document{}}, r.ID
+	return &trial{App: a, docs: map[[2]int64]app.Document{}, choice: map[int64]app.NewLook{}}, r.ID
 }
 
 // bring brings in a file and waits until it has been read.
@@ -200,7 +110,7 @@ func TestAFileBecomesASample(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, r.Samples, 1)
 	assert.Equal(t, "rough", r.Samples[0].Name)
-	assert.Equal(t, r.Samples[0].ID, *r.View.Sample, "the only sample is looked at")
+	assert.Equal(t, r.Samples[0].ID, *r.Look.Sample, "the only sample is looked at")
 	words, err := a.Tally(context.Background(), review, tally.Words)
 	require.NoError(t, err)
 	assert.Equal(t, "crews", words.Rows[0].Item)
@@ -391,7 +301,7 @@ func TestAReviewWithNothingInIt(t *testing.T) {
 	assert.Empty(t, c.Studies)
 	_, err = a.Tally(ctx, review, tally.Words)
 	assert.Equal(t, "no-sample", problem(t, err).Type)
-	_, err = a.Records(ctx, review, app.RecordsQuestion{Limit: 10})
+	_, err = a.Records(ctx, review, app.RecordsQuestion{Of: of(`{"kind":"all"}`), Limit: 10})
 	assert.Equal(t, "no-sample", problem(t, err).Type)
 	_, err = a.Records(ctx, review, app.RecordsQuestion{Limit: 10_000})
 	assert.Equal(t, "invalid", problem(t, err).Type)
@@ -404,17 +314,17 @@ func TestASampleDeletedWhileItIsLookedAt(t *testing.T) {
 	ctx := context.Background()
 	i, err := bring(t, a, review, "sample", "rough.ris", strings.NewReader(file("Heat")))
 	require.NoError(t, err)
-	_, err = a.SetView(ctx, review, app.View{Sample: i.Sample, Rest: true})
+	_, err = a.SetView(ctx, review, app.NewLook{Sample: i.Sample, Rest: true})
 	require.NoError(t, err)
 	yes := true
 	_, err = a.Change(ctx, review, 1, change{What: what, Samples: []app.SamplePatch{{ID: *i.Sample, Deleted: &yes}}})
 	require.NoError(t, err)
 	r, err := a.Review(ctx, review)
 	require.NoError(t, err)
-	assert.Nil(t, r.View.Sample)
+	assert.Nil(t, r.Look.Sample)
 	_, err = a.Tally(ctx, review, tally.Words)
 	assert.Equal(t, "no-sample", problem(t, err).Type)
-	_, err = a.SetView(ctx, review, app.View{Sample: i.Sample})
+	_, err = a.SetView(ctx, review, app.NewLook{Sample: i.Sample})
 	assert.Equal(t, "sample-gone", problem(t, err).Type)
 }
 
@@ -485,7 +395,7 @@ func TestTheWayFromAMissedStudyToTheWordThatBringsItBack(t *testing.T) {
 	assert.True(t, item.Context[0].Key, "key studies come first")
 	assert.Equal(t, "cane cutters", strings.ToLower(strings.ReplaceAll(item.Context[0].Match, "-", " ")))
 	facet := tally.Words
-	list, err := a.Records(ctx, review, app.RecordsQuestion{Of: app.RecordSet{Facet: &facet, Item: &item.Item}, Limit: 500})
+	list, err := a.Records(ctx, review, app.RecordsQuestion{Of: itemSet(facet, item.Item), Limit: 500})
 	require.NoError(t, err)
 	assert.Equal(t, item.Records, list.Total)
 	assert.Len(t, list.Records, list.Total)

@@ -113,73 +113,69 @@ func recall(caught, of int) *Recall {
 
 // A desk is all that figures of a review are worked out from.
 type desk struct {
+	at       At
 	document Document
 	strategy strategy.Strategy
 	keys     *keys
 	pool     *pool // nil without a sample
-	look     look  // what of it is looked at
+	look     seen  // what of it is looked at
 	sample   *SampleHead
 	contrast string // the name of what the sample is set against; "" is all other records
 }
 
 // desk lays out a review as it is.
-func (a *App) desk(ctx context.Context, review int64) (*desk, error) {
-	return a.deskWith(ctx, review, Proposal{})
+func (a *App) desk(ctx context.Context, at At) (*desk, error) {
+	return a.deskWith(ctx, at, Proposal{})
 }
 
 // deskWith lays out a review as it would be.
-func (a *App) deskWith(ctx context.Context, review int64, p Proposal) (*desk, error) {
-	var d desk
+func (a *App) deskWith(ctx context.Context, at At, p Proposal) (*desk, error) {
+	d := desk{at: at}
 	var err error
-	if d.document, err = a.proposed(ctx, review, p); err != nil {
+	if d.document, err = a.proposed(ctx, at.Review, p); err != nil {
 		return nil, err
 	}
 	d.strategy = d.document.Strategy("")
-	if d.keys, err = a.pools.keys(ctx, review, d.document.Vocabulary); err != nil {
+	l, err := a.Look(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	if d.keys, err = a.pools.keys(ctx, at.Review, l.Vocabulary); err != nil {
 		return nil, err
 	}
 	d.keys = d.keys.halved(d.document.Halves)
-	samples, err := a.store.Samples(ctx, review)
-	if err != nil {
-		return nil, err
-	}
-	view, err := a.view(ctx, review, samples)
-	if err != nil {
-		return nil, err
-	}
-	if view.Source != nil {
-		holdings, err := a.store.Holdings(ctx, review)
+	if l.Source != nil {
+		holdings, err := a.store.Holdings(ctx, at.Review)
 		if err != nil {
 			return nil, err
 		}
-		d.keys = d.keys.without(holdings, view.Source)
+		d.keys = d.keys.without(holdings, l.Source)
 	}
-	if d.pool, err = a.pools.pool(ctx, view, samples, d.document.Vocabulary); err != nil {
+	if d.pool, err = a.pools.pool(ctx, l); err != nil || d.pool == nil {
+		return &d, err
+	}
+	d.pool = d.pool.part(l.Parted)
+	if d.look, err = a.seen(ctx, &d, l); err != nil {
 		return nil, err
 	}
-	if d.pool != nil {
-		d.pool = d.pool.part(d.document.Parted)
-		if d.look, err = a.look(ctx, review, &d, view); err != nil {
-			return nil, err
-		}
-	}
+	samples, err := a.store.Samples(ctx, at.Review)
 	for _, s := range samples {
-		if view.Sample != nil && s.ID == *view.Sample {
+		if s.ID == *l.Sample {
 			d.sample = &SampleHead{s.ID, s.Name, s.Records}
 		}
-		if view.Against != nil && s.ID == *view.Against {
+		if l.Against != nil && s.ID == *l.Against {
 			d.contrast = s.Name
 		}
 	}
-	return &d, nil
+	return &d, err
 }
 
 // Bench works out what the blocks find and which key studies they catch.
-func (a *App) Bench(ctx context.Context, review int64, p Proposal) (*Bench, error) {
+func (a *App) Bench(ctx context.Context, at At, p Proposal) (*Bench, error) {
 	if err := a.quick.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.deskWith(ctx, review, p)
+	d, err := a.deskWith(ctx, at, p)
 	if err != nil {
 		return nil, err
 	}

@@ -88,19 +88,19 @@ type BlindSpotWord struct {
 const blindSpotWords = 12
 
 // BlindSpot works out what a block may lack. Where no other block is searched it has none.
-func (a *App) BlindSpot(ctx context.Context, review int64, block string) (*BlindSpot, error) {
+func (a *App) BlindSpot(ctx context.Context, at At, block string) (*BlindSpot, error) {
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review)
+	d, err := a.desk(ctx, at)
 	if err != nil {
 		return nil, err
 	}
 	if d.pool == nil {
 		return nil, errNoSample
 	}
-	at := d.document.Block(block)
-	if at < 0 {
+	i := d.document.Block(block)
+	if i < 0 {
 		return nil, gone(store.ErrNone, "block")
 	}
 	out := &BlindSpot{Words: []BlindSpotWord{}}
@@ -115,7 +115,7 @@ func (a *App) BlindSpot(ctx context.Context, review int64, block string) (*Blind
 	if err != nil {
 		return nil, err
 	}
-	pool := reach.Typical(at)
+	pool := reach.Typical(i)
 	if out.Records = int(pool.Sample.GetCardinality()); out.Records == 0 {
 		return out, nil
 	}
@@ -169,7 +169,7 @@ func (d *desk) lookUp(out *TriedTerm, word string) error {
 }
 
 // TryTerm tells what a typed term would find, before it is in a block.
-func (a *App) TryTerm(ctx context.Context, review int64, t Typed) (*TriedTerm, error) {
+func (a *App) TryTerm(ctx context.Context, at At, t Typed) (*TriedTerm, error) {
 	if err := a.quick.take(ctx); err != nil {
 		return nil, err
 	}
@@ -192,7 +192,7 @@ func (a *App) TryTerm(ctx context.Context, review int64, t Typed) (*TriedTerm, e
 	if utf8.RuneCountInString(t.Typed) > text.MaxTerm {
 		return out, nil
 	}
-	d, err := a.desk(ctx, review)
+	d, err := a.desk(ctx, at)
 	if err != nil {
 		return nil, err
 	}

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"time"
 
 	"tamiz/core/query"
@@ -81,8 +82,12 @@ func wantedCounts(d Document, m source.Map, v *thesaurus.Thesaurus) []wanted {
 
 // Counts returns what the chosen source finds for each term, block and the whole. What was not counted
 // today is counted in the background; again makes all be counted anew.
-func (a *App) Counts(ctx context.Context, review int64, again bool) (*SourceCounts, error) {
-	s, all, err := a.countable(ctx, review)
+func (a *App) Counts(ctx context.Context, at At, again bool) (*SourceCounts, error) {
+	l, err := a.Look(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	s, all, err := a.countable(ctx, at.Review, l.Source)
 	if err != nil {
 		return nil, err
 	}
@@ -133,7 +138,7 @@ func (a *App) Counts(ctx context.Context, review int64, again bool) (*SourceCoun
 		return out, nil
 	}
 	// Where counting came to nothing just now it is not begun again by everyone who looks.
-	task := store.NewTask("count", review, &review, &s.ID)
+	task := countTask(at.Review, s.ID)
 	last, err := a.store.Task(ctx, task.Name)
 	if err != nil && !errors.Is(err, store.ErrNone) {
 		return nil, err
@@ -153,19 +158,22 @@ func (a *App) Counts(ctx context.Context, review int64, again bool) (*SourceCoun
 	return out, a.ask(ctx, task)
 }
 
+// countTask is the counting of a review at a source: each review is counted at several, by whoever looks.
+func countTask(review, source int64) store.Task {
+	t := store.NewTask("count", review, &review, &source)
+	t.Name += fmt.Sprint(" at ", source)
+	return t
+}
+
 // countAgain is after what time a source that did not answer is asked again by itself.
 const countAgain = 20 * time.Second
 
 // countable returns the source whose counts are shown, nil for none, and all that is to be counted there.
-func (a *App) countable(ctx context.Context, review int64) (*Source, []wanted, error) {
-	v, err := a.store.View(ctx, review)
-	if err != nil {
-		return nil, nil, gone(err, "review")
-	}
-	if v.Source == nil {
+func (a *App) countable(ctx context.Context, review int64, id *int64) (*Source, []wanted, error) {
+	if id == nil {
 		return nil, nil, nil
 	}
-	s, err := a.source(ctx, *v.Source)
+	s, err := a.source(ctx, *id)
 	if err != nil {
 		return nil, nil, err
 	}
@@ -223,19 +231,19 @@ func (a *App) counted(ctx context.Context, s Source, c source.Source, cql string
 }
 
 // CountWhole returns what the source whose counts are shown finds for a whole strategy, saved or not.
-func (a *App) CountWhole(ctx context.Context, review int64, p Proposal) (*SourceCount, error) {
-	d, err := a.proposed(ctx, review, p)
+func (a *App) CountWhole(ctx context.Context, at At, p Proposal) (*SourceCount, error) {
+	d, err := a.proposed(ctx, at.Review, p)
 	if err != nil {
 		return nil, err
 	}
-	v, err := a.store.View(ctx, review)
+	l, err := a.Look(ctx, at)
 	if err != nil {
-		return nil, gone(err, "review")
+		return nil, err
 	}
-	if v.Source == nil {
+	if l.Source == nil {
 		return nil, &Problem{Type: "no-source", Status: 409, Title: "No source is chosen whose counts are shown."}
 	}
-	s, err := a.source(ctx, *v.Source)
+	s, err := a.source(ctx, *l.Source)
 	if err != nil {
 		return nil, err
 	}
@@ -281,7 +289,7 @@ func (a *App) countAll(ctx context.Context, t store.Task) error {
 	defer tell(true)
 	seen := map[string]bool{}
 	for {
-		s, all, err := a.countable(ctx, review)
+		s, all, err := a.countable(ctx, review, t.Source)
 		if err != nil || s == nil || s.Off {
 			return err
 		}

@@ -41,11 +41,11 @@ type HeldBack struct {
 }
 
 // Coverage tells which key studies the strategy catches, and what holds back the rest.
-func (a *App) Coverage(ctx context.Context, review int64) (*Coverage, error) {
+func (a *App) Coverage(ctx context.Context, at At) (*Coverage, error) {
 	if err := a.quick.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review)
+	d, err := a.desk(ctx, at)
 	if err != nil {
 		return nil, err
 	}
@@ -132,11 +132,11 @@ const (
 )
 
 // Rescue tells what would bring a key study back.
-func (a *App) Rescue(ctx context.Context, review, study int64) (*StudyRescue, error) {
+func (a *App) Rescue(ctx context.Context, at At, study int64) (*StudyRescue, error) {
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review)
+	d, err := a.desk(ctx, at)
 	if err != nil {
 		return nil, err
 	}
@@ -212,11 +212,11 @@ type PlanStep struct {
 }
 
 // Plan works out a rescue plan over the sample that is looked at.
-func (a *App) Plan(ctx context.Context, review int64) (*Plan, error) {
+func (a *App) Plan(ctx context.Context, at At) (*Plan, error) {
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review)
+	d, err := a.desk(ctx, at)
 	if err != nil {
 		return nil, err
 	}

@@ -2,7 +2,6 @@ package app_test
 
 import (
 	"context"
-	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
@@ -86,7 +85,7 @@ func TestAuthorsArePartedForTheWholeReview(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, map[string]int{"Olmo, M.": 2, "Olmo, Mario": 1, "Ruz, P.": 2}, authors())
 	facet, name := tally.Authors, "Olmo, Mario"
-	assert.Equal(t, []string{"Two"}, titles(t, a, review, app.RecordSet{Facet: &facet, Item: &name}))
+	assert.Equal(t, []string{"Two"}, titles(t, a, review, itemSet(facet, name)))
 	teams, err := a.Teams(ctx, review)
 	require.NoError(t, err)
 	assert.Empty(t, teams.Teams, "no two of them signed two records")
@@ -135,23 +134,25 @@ func TestAnItemOfWhatIsLookedAtIsLookedAtInItsTurn(t *testing.T) {
 	a, review, state := harvesting(t)
 	ctx := context.Background()
 	look := func(set string) (*app.Tally, error) {
-		_, err := a.SetView(ctx, review, app.View{Sample: &state.Samples[0].ID, Rest: true, Set: json.RawMessage(set)})
+		s := of(set)
+		_, err := a.SetView(ctx, review, app.NewLook{Sample: &state.Samples[0].ID, Rest: true, Set: &s})
 		require.NoError(t, err)
 		return a.Tally(ctx, review, tally.Words)
 	}
 	// Of the ten records of block A, those of 2004: one in four has that year.
-	whole, err := look(`{"facet":"years","item":"2004"}`)
+	whole, err := look(`{"kind":"item","facet":"years","item":"2004"}`)
 	require.NoError(t, err)
 	assert.Equal(t, [2]int{4, 36}, [2]int{whole.Looked, whole.Contrast})
-	within, err := look(`{"facet":"years","item":"2004","within":{"block":"a"}}`)
+	within, err := look(`{"kind":"within","of":{"kind":"item","facet":"years","item":"2004"},"in":{"kind":"block","block":"a"}}`)
 	require.NoError(t, err)
 	assert.Equal(t, 10, within.Looked+within.Contrast, "against the rest of that block's records alone")
 	assert.Equal(t, 2, within.Looked)
-	third, err := look(`{"facet":"types","item":"Trial Report","within":{"facet":"years","item":"2004","within":{"block":"a"}}}`)
+	third, err := look(`{"kind":"within","of":{"kind":"item","facet":"types","item":"Trial Report"},"in":{"kind":"within","of":{"kind":"item","facet":"years","item":"2004"},"in":{"kind":"block","block":"a"}}}`)
 	require.NoError(t, err)
 	assert.Equal(t, 2, third.Looked+third.Contrast)
-	_, err = a.SetView(ctx, review, app.View{Sample: &state.Samples[0].ID, Set: json.RawMessage(strings.Repeat(`{"within":`, 9) + `{"block":"a"}` + strings.Repeat("}", 9))})
-	assert.Equal(t, "set", problem(t, err).Field)
+	deep := of(strings.Repeat(`{"kind":"within","of":{"kind":"all"},"in":`, 9) + `{"kind":"block","block":"a"}` + strings.Repeat("}", 9))
+	_, err = a.SetView(ctx, review, app.NewLook{Sample: &state.Samples[0].ID, Set: &deep})
+	assert.Equal(t, "within", problem(t, err).Field)
 }
 
 func TestSubstancesAreCountedWhereRecordsSayThem(t *testing.T) {
@@ -171,7 +172,7 @@ func TestSubstancesAreCountedWhereRecordsSayThem(t *testing.T) {
 	assert.Equal(t, map[string]int{"velkanide/Velkanide": 2, "common salt/Common Salt": 1}, counts)
 	assert.Equal(t, 1, found.Missing)
 	facet, item := tally.Substances, "Velkanide"
-	assert.Equal(t, []string{"Salt for crews", "Salt again"}, titles(t, a, review, app.RecordSet{Facet: &facet, Item: &item}))
+	assert.Equal(t, []string{"Salt for crews", "Salt again"}, titles(t, a, review, itemSet(facet, item)))
 	_, err = a.Suits(ctx, review, tally.Substances)
 	require.NoError(t, err)
 }

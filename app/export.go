@@ -24,8 +24,8 @@ const exportBatch = 500
 
 // Export writes a set of records. What is wrong with the order is said at once; the file then comes as it
 // is read. name is that of the file, with its ending.
-func (a *App) Export(ctx context.Context, review int64, e Export) (file io.ReadCloser, name string, err error) {
-	if _, err := a.Review(ctx, review); err != nil {
+func (a *App) Export(ctx context.Context, at At, e Export) (file io.ReadCloser, name string, err error) {
+	if _, err := a.Review(ctx, at.Review); err != nil {
 		return nil, "", err
 	}
 	choice := records.Choice{Title: e.Name, AsIs: e.AsIs}
@@ -38,11 +38,11 @@ func (a *App) Export(ctx context.Context, review int64, e Export) (file io.ReadC
 	if _, err := records.Create(io.Discard, e.Format, choice); err != nil {
 		return nil, "", invalid("format", "%s", sentence(exchange.InWords(err)))
 	}
-	ids, err := a.setIDs(ctx, review, e.Of)
+	ids, err := a.setIDs(ctx, at, e.Of.Set)
 	if err != nil {
 		return nil, "", err
 	}
-	d, err := a.desk(ctx, review)
+	d, err := a.desk(ctx, at)
 	if err != nil {
 		return nil, "", err
 	}

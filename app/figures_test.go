@@ -130,7 +130,7 @@ func TestAFamilyIsOneRowAndOpensAllItsRecords(t *testing.T) {
 	assert.Equal(t, 3, row.Records)
 	assert.Equal(t, []app.Form{{Item: "farm worker", Records: 2}, {Item: "farmworkers", Records: 2}}, row.Forms)
 	facet, item := tally.Words, "farm worker"
-	list, err := a.Records(ctx, review, app.RecordsQuestion{Of: app.RecordSet{Facet: &facet, Item: &item}, Limit: 10})
+	list, err := a.Records(ctx, review, app.RecordsQuestion{Of: itemSet(facet, item), Limit: 10})
 	require.NoError(t, err)
 	assert.Equal(t, row.Records, list.Total, "the figure opens just what it counts")
 	one, err := a.Item(ctx, review, tally.Words, item)

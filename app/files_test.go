@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app"
+	"tamiz/core/set"
 	"tamiz/exchange/records"
 	"tamiz/exchange/table"
 	"tamiz/exchange/tagged"
@@ -46,7 +47,7 @@ func TestFilesOfEveryFormatBecomeSamples(t *testing.T) {
 		i, err := bring(t, a, review, "sample", name, strings.NewReader(c.file))
 		require.NoError(t, err, name)
 		assert.Equal(t, c.format, i.Format, name)
-		assert.Equal(t, []string{"Heat"}, titles(t, a, review, app.RecordSet{Sample: i.Sample}), name)
+		assert.Equal(t, []string{"Heat"}, titles(t, a, review, app.RecordSet{Set: &set.Sample{Sample: *i.Sample}}), name)
 	}
 	_, err := bring(t, a, review, "sample", "x.html", strings.NewReader("<html><body>Log in</body></html>"))
 	assert.Contains(t, problem(t, err).Detail, "it is a web page")
@@ -82,7 +83,7 @@ func TestATableIsExplainedOnceAndKnownAgainByItsHeads(t *testing.T) {
 	i, err = answer(t, a, review, i, app.FileAnswer{FileSettings: app.FileSettings{Columns: &columns}, Remember: true})
 	require.NoError(t, err)
 	assert.Equal(t, "done", i.State)
-	assert.Equal(t, []string{"Heat in crews", "Rest"}, titles(t, a, review, app.RecordSet{Sample: i.Sample}))
+	assert.Equal(t, []string{"Heat in crews", "Rest"}, titles(t, a, review, app.RecordSet{Set: &set.Sample{Sample: *i.Sample}}))
 	_, err = a.AnswerImport(ctx, i.ID, app.FileAnswer{FileSettings: app.FileSettings{Columns: &columns}})
 	assert.Equal(t, "not-asked", problem(t, err).Type)
 
@@ -167,7 +168,7 @@ func TestRecordsOfOneWorkAreKeptApartJoinedOrLeftOut(t *testing.T) {
 		require.NoError(t, err)
 		require.Equal(t, "done", i.State)
 		ids := []string{}
-		e, _, err := a.Export(ctx, review, app.Export{Of: app.RecordSet{Sample: i.Sample}, Format: records.TSV, Fields: []string{"accession", "abstract"}, Name: "x"})
+		e, _, err := a.Export(ctx, review, app.Export{Of: app.RecordSet{Set: &set.Sample{Sample: *i.Sample}}, Format: records.TSV, Fields: []string{"accession", "abstract"}, Name: "x"})
 		require.NoError(t, err)
 		text, err := io.ReadAll(e)
 		require.NoError(t, err)
@@ -189,7 +190,7 @@ func TestTheShelfKeepsRecordsWithNotesAndTags(t *testing.T) {
 	ctx := context.Background()
 	i, err := bring(t, a, review, "sample", "x.ris", strings.NewReader(file("Heat", "Rest", "Shade")))
 	require.NoError(t, err)
-	list, err := a.Records(ctx, review, app.RecordsQuestion{Limit: 10})
+	list, err := a.Records(ctx, review, app.RecordsQuestion{Of: of(`{"kind":"all"}`), Limit: 10})
 	require.NoError(t, err)
 	note, tags := "look at the table", []string{"kidney", "to read", "kidney"}
 	r, err := a.Change(ctx, review, 1, change{What: what, Shelf: []app.ShelfPatch{{Record: list.Records[0].ID, On: true}, {Record: list.Records[2].ID, On: true, Note: &note, Tags: &tags}}})
@@ -204,8 +205,7 @@ func TestTheShelfKeepsRecordsWithNotesAndTags(t *testing.T) {
 	require.Len(t, shelf, 2)
 	assert.Equal(t, "look at the table", shelf[0].Note)
 	assert.Equal(t, []string{"kidney", "to read"}, shelf[0].Tags)
-	yes := true
-	e, name, err := a.Export(ctx, review, app.Export{Of: app.RecordSet{Shelf: &yes}, Format: records.BibTeX, Name: "../kept: of/mine"})
+	e, name, err := a.Export(ctx, review, app.Export{Of: app.RecordSet{Set: &set.Shelf{}}, Format: records.BibTeX, Name: "../kept: of/mine"})
 	require.NoError(t, err)
 	text, err := io.ReadAll(e)
 	require.NoError(t, err)
@@ -238,22 +238,21 @@ func TestAnySetOfRecordsIsWritten(t *testing.T) {
 	d := app.Document{Blocks: []app.Block{block("a", "A", term("1", "heat"), term("2", "crews"), term("3", "rest"))}}
 	_, err = a.Change(ctx, review, 1, change{What: what, Document: &d})
 	require.NoError(t, err)
-	_, err = a.SetView(ctx, review, app.View{Sample: i.Sample, Rest: true})
+	_, err = a.SetView(ctx, review, app.NewLook{Sample: i.Sample, Rest: true})
 	require.NoError(t, err)
 	studies, err := a.Review(ctx, review)
 	require.NoError(t, err)
-	yes, id := true, "a"
 	only := term("2", "crews")
 	for name, c := range map[string]struct {
 		of   app.RecordSet
 		want []string
 	}{
-		"a sample":             {app.RecordSet{Sample: j.Sample}, []string{"Heat in crews", "Harvest"}},
-		"a difference":         {app.RecordSet{Joined: &app.JoinedSets{Pair: app.Pair{A: *i.Sample, B: *j.Sample}, How: app.Difference}}, []string{"Rest in crews", "Shade"}},
-		"a term":               {app.RecordSet{Term: &only}, []string{"Heat in crews", "Rest in crews"}},
-		"what only a term has": {app.RecordSet{Term: &only, Block: &id, Only: &yes}, nil},
-		"the strategy":         {app.RecordSet{Strategy: &yes}, []string{"Heat in crews", "Rest in crews"}},
-		"a selection":          {app.RecordSet{IDs: []int64{studies.KeyStudies[1].Record}}, []string{"Noon"}},
+		"a sample":             {app.RecordSet{Set: &set.Sample{Sample: *j.Sample}}, []string{"Heat in crews", "Harvest"}},
+		"a difference":         {app.RecordSet{Set: &set.Joined{A: *i.Sample, B: *j.Sample, How: app.Difference}}, []string{"Rest in crews", "Shade"}},
+		"a term":               {app.RecordSet{Set: &set.Term{Term: only}}, []string{"Heat in crews", "Rest in crews"}},
+		"what only a term has": {app.RecordSet{Set: &set.Term{Term: only, Block: "a", Only: true}}, nil},
+		"the strategy":         {app.RecordSet{Set: &set.Strategy{}}, []string{"Heat in crews", "Rest in crews"}},
+		"a selection":          {app.RecordSet{Set: &set.Picked{IDs: []int64{studies.KeyStudies[1].Record}}}, []string{"Noon"}},
 	} {
 		assert.Equal(t, c.want, titles(t, a, review, c.of), name)
 		e, _, err := a.Export(ctx, review, app.Export{Of: c.of, Format: records.CSV, Fields: []string{"title"}, Name: name})
@@ -267,6 +266,6 @@ func TestAnySetOfRecordsIsWritten(t *testing.T) {
 	_, _, err = a.Export(ctx, review, app.Export{Format: records.RIS, Fields: []string{"colour"}, Name: "x"})
 	assert.Error(t, err)
 	none := int64(1 << 40)
-	_, _, err = a.Export(ctx, review, app.Export{Of: app.RecordSet{Sample: &none}, Format: records.RIS, Name: "x"})
+	_, _, err = a.Export(ctx, review, app.Export{Of: app.RecordSet{Set: &set.Sample{Sample: none}}, Format: records.RIS, Name: "x"})
 	assert.Error(t, err)
 }

@@ -102,7 +102,7 @@ func TestManyAddKeyStudiesAtOnce(t *testing.T) {
 	a, review := start(t)
 	_, err := bring(t, a, review, "sample", "a.ris", bytes.NewReader(manyRecords(t, 100)))
 	require.NoError(t, err)
-	list, err := a.Records(t.Context(), review, app.RecordsQuestion{Limit: 60})
+	list, err := a.Records(t.Context(), review, app.RecordsQuestion{Of: of(`{"kind":"all"}`), Limit: 60})
 	require.NoError(t, err)
 	require.Len(t, list.Records, 60)
 	var wait sync.WaitGroup
@@ -302,7 +302,7 @@ func TestCountsThatManyLookAtAreAskedForOnce(t *testing.T) {
 	doc := app.Document{Blocks: []app.Block{block("a", "A", term("h", "heat"))}}
 	_, err = a.Change(t.Context(), review, 1, change{What: app.What{Key: "x", Params: map[string]string{}}, Document: &doc})
 	require.NoError(t, err)
-	_, err = a.SetView(t.Context(), review, app.View{Source: &s.ID, Rest: true})
+	_, err = a.SetView(t.Context(), review, app.NewLook{Source: &s.ID, Rest: true})
 	require.NoError(t, err)
 
 	look := func() *app.SourceCounts {

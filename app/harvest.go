@@ -131,14 +131,14 @@ func itemKey(f tally.Facet, item string, parted tally.Parted) string {
 }
 
 // Tally counts a facet of what is looked at.
-func (a *App) Tally(ctx context.Context, review int64, f tally.Facet) (*Tally, error) {
+func (a *App) Tally(ctx context.Context, at At, f tally.Facet) (*Tally, error) {
 	if err := checkFacet(f); err != nil {
 		return nil, err
 	}
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review)
+	d, err := a.desk(ctx, at)
 	if err != nil {
 		return nil, err
 	}
@@ -300,11 +300,11 @@ type Team struct {
 const mostTeams = 500
 
 // Teams finds the teams in what is looked at.
-func (a *App) Teams(ctx context.Context, review int64) (*Teams, error) {
+func (a *App) Teams(ctx context.Context, at At) (*Teams, error) {
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review)
+	d, err := a.desk(ctx, at)
 	if err != nil {
 		return nil, err
 	}

@@ -34,11 +34,11 @@ const (
 )
 
 // HeadingTree lays the headings of what is looked at into their tree. Without a vocabulary there is none.
-func (a *App) HeadingTree(ctx context.Context, review int64) (*HeadingTree, error) {
+func (a *App) HeadingTree(ctx context.Context, at At) (*HeadingTree, error) {
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review)
+	d, err := a.desk(ctx, at)
 	if err != nil {
 		return nil, err
 	}

@@ -83,14 +83,14 @@ const (
 )
 
 // Item looks at one item of a tally.
-func (a *App) Item(ctx context.Context, review int64, f tally.Facet, item string) (*Item, error) {
+func (a *App) Item(ctx context.Context, at At, f tally.Facet, item string) (*Item, error) {
 	if err := checkFacet(f); err != nil {
 		return nil, err
 	}
 	if err := a.quick.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review)
+	d, err := a.desk(ctx, at)
 	if err != nil {
 		return nil, err
 	}
@@ -246,7 +246,7 @@ func literal(item string) (text.Pattern, bool) {
 }
 
 // forms returns the variants of a word or phrase that what is looked at has; of anything else, itself.
-func (p *pool) forms(ctx context.Context, l look, f tally.Facet, item string, k *keys) ([]string, error) {
+func (p *pool) forms(ctx context.Context, l seen, f tally.Facet, item string, k *keys) ([]string, error) {
 	if f == tally.Words {
 		words, err := p.tally(ctx, l, f, k)
 		if err != nil {

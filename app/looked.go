@@ -2,97 +2,115 @@ package app
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
-	"fmt"
 	"slices"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/coverage"
+	"tamiz/core/set"
+	"tamiz/core/strategy"
 	"tamiz/core/tally"
-	"tamiz/store"
 )
 
-// A look is what of a pool is looked at: its sample against its contrast, or any set of its records against
+// A seen is what of a pool is looked at: its sample against its contrast, or any set of its records against
 // the rest.
-type look struct {
+type seen struct {
 	*tally.Pool
 	key string // by which it is known among those of the pool
 }
 
 // sampled returns the pool's sample, against its contrast.
-func (p *pool) sampled() look { return look{p.Pool, ""} }
+func (p *pool) sampled() seen { return seen{p.Pool, ""} }
 
-const (
-	maxLooked = 64 << 10 // bytes of what says which records are looked at
-	maxWithin = 8        // sets within one another
-)
-
-// look works out which records of the pool are looked at. Blocks and terms are those of the revision at
+// seen works out which records of the pool are looked at. Blocks and terms are those of the revision at
 // which they were chosen: an order does not change by itself under the reader's eyes.
-func (a *App) look(ctx context.Context, review int64, d *desk, v View) (look, error) {
-	if len(v.Set) == 0 {
+func (a *App) seen(ctx context.Context, d *desk, l Look) (seen, error) {
+	if l.Set == nil {
 		return d.pool.sampled(), nil
 	}
-	var s RecordSet
-	if err := json.Unmarshal(v.Set, &s); err != nil {
-		return look{}, err
+	in := &looking{app: a, review: d.at.Review, pool: d.pool, document: d.document, keys: &keys{}, all: d.pool.Index.All(),
+		look: seen{d.pool.Over(d.pool.Index.All(), roaring.New()), "all"}, set: coverage.Set{Records: d.pool.Records, Index: d.pool.Index, Thesaurus: d.pool.Thesaurus, Kept: d.pool.hits}}
+	if set.OfDocument(l.Set.Set) {
+		saved, err := a.store.Document(ctx, d.at.Review, l.Revision)
+		if err != nil {
+			return seen{}, gone(err, "revision")
+		}
+		if in.document, err = parse(saved.Body); err != nil {
+			return seen{}, err
+		}
 	}
-	key := fmt.Sprint(v.Revision, " ", string(v.Set))
-	key += d.pool.parted.Key() // the set, or one that it is within, may be of authors
-	made, within, err := a.lookedAt(ctx, review, d, key, s, v.Revision)
+	made, err := in.kept(ctx, l.Name, l.Set.Set)
+	within := d.pool.Index.All()
+	if w, ok := l.Set.Set.(*set.Within); ok && err == nil {
+		within, err = in.kept(ctx, l.Name+" within", w.In.Set)
+	}
 	var p *Problem
-	if errors.As(err, &p) {
+	if errors.As(setProblem(err), &p) {
 		// What it was taken from is there no more, a sample that was deleted say: the sample is looked at instead.
 		return d.pool.sampled(), nil
 	}
 	if err != nil {
-		return look{}, err
+		return seen{}, err
 	}
-	return look{d.pool.Over(made, within), key}, nil
+	return seen{d.pool.Over(made, within), l.Name}, nil
 }
 
-// lookedAt returns the records of a set, and all those it is set against the rest of.
-func (a *App) lookedAt(ctx context.Context, review int64, d *desk, key string, s RecordSet, revision int) (made, within *roaring.Bitmap, err error) {
-	within = d.pool.Index.All()
-	if s.Within != nil {
-		if within, _, err = a.lookedAt(ctx, review, d, key+" within", *s.Within, revision); err != nil {
-			return nil, nil, err
-		}
-	}
-	made, err = cached(ctx, d.pool.sets, key, func(ctx context.Context) (*roaring.Bitmap, int64, error) {
-		found, err := a.lookedSet(ctx, review, d.pool, s, revision)
-		if err != nil || s.Within == nil {
-			return found, 1, err
-		}
-		return roaring.And(found, within), 1, nil
+// A looking is a pool in which sets are looked for. It implements set.Pool.
+type looking struct {
+	app      *App
+	review   int64
+	pool     *pool
+	document Document
+	keys     *keys           // by whose words the forms of an item are told
+	look     seen            // among which they are
+	all      *roaring.Bitmap // that items are told of
+	set      coverage.Set    // in which blocks and terms find
+}
+
+// looking returns the pool of a desk, where items are told of what is looked at, and blocks of the sample.
+func (d *desk) looking(a *App) *looking {
+	return &looking{app: a, review: d.at.Review, pool: d.pool, document: d.document, keys: d.keys, look: d.look, all: d.look.Sample, set: d.pool.set()}
+}
+
+// kept returns the records of a set, kept with the pool.
+func (in *looking) kept(ctx context.Context, name string, s set.Set) (*roaring.Bitmap, error) {
+	return cached(ctx, in.pool.sets, name, func(ctx context.Context) (*roaring.Bitmap, int64, error) {
+		found, err := s.Records(ctx, in)
+		return found, 1, err
 	})
-	return made, within, err
 }
 
-func (a *App) lookedSet(ctx context.Context, review int64, p *pool, s RecordSet, revision int) (*roaring.Bitmap, error) {
-	everything := look{p.Over(p.Index.All(), roaring.New()), "all"}
-	told, err := p.told(s, func(f tally.Facet, item string) ([]string, error) { return p.forms(ctx, everything, f, item, &keys{}) })
-	if told != nil || err != nil {
-		return told, err
-	}
-	if ids, ok, err := a.beside(ctx, review, s); ok || err != nil {
-		return p.numbered(ids), err
-	}
-	saved, err := a.store.Document(ctx, review, revision)
-	if err != nil {
-		return nil, gone(err, "revision")
-	}
-	doc, err := parse(saved.Body)
+func (in *looking) All() *roaring.Bitmap    { return in.all }
+func (in *looking) Sample() *roaring.Bitmap { return in.pool.Pool.Sample }
+func (in *looking) Document() Document      { return in.document }
+
+func (in *looking) Item(ctx context.Context, f tally.Facet, item string) (*roaring.Bitmap, error) {
+	forms, err := in.pool.forms(ctx, in.look, f, item, in.keys)
 	if err != nil {
 		return nil, err
 	}
-	these, err := found(ctx, doc, coverage.Set{Records: p.Records, Index: p.Index, Thesaurus: p.Thesaurus, Kept: p.hits}, s)
-	if err == nil && these == nil {
-		these = p.Sample
+	return in.pool.having(f, item, forms), nil
+}
+
+func (in *looking) Around(f tally.Facet, item string, aspect tally.Aspect) *roaring.Bitmap {
+	if item != "" {
+		item = itemKey(f, item, in.pool.parted)
 	}
-	return these, err
+	return in.pool.Around(f, item, aspect)
+}
+
+func (in *looking) Together(authors []string) *roaring.Bitmap { return in.pool.Together(authors) }
+
+func (in *looking) Reach(ctx context.Context) (*coverage.Reach, error) {
+	return coverage.Find(ctx, in.set, in.document.Strategy(""))
+}
+
+func (in *looking) Hits(t strategy.Term) (*roaring.Bitmap, error) { return coverage.Hits(in.set, t) }
+
+func (in *looking) Stored(ctx context.Context, s set.Stored) (*roaring.Bitmap, error) {
+	ids, err := in.app.stored(ctx, in.review, s)
+	return in.pool.numbered(ids), err
 }
 
 // numbered returns the records of the pool that have one of some numbers in the store.
@@ -105,49 +123,4 @@ func (p *pool) numbered(ids []int64) *roaring.Bitmap {
 		}
 	}
 	return out
-}
-
-// checkLooked says what keeps a set from being looked at, and sets its revision.
-func (a *App) checkLooked(ctx context.Context, review int64, v *View) error {
-	if len(v.Set) == 0 || string(v.Set) == "null" {
-		v.Set, v.Revision = nil, 0
-		return nil
-	}
-	if len(v.Set) > maxLooked {
-		return invalid("set", "A selection of so many records cannot be looked at; keep them as a sample.")
-	}
-	var s RecordSet
-	if err := json.Unmarshal(v.Set, &s); err != nil {
-		return invalid("set", "It is not said which records are to be looked at.")
-	}
-	depth := 0
-	for in := s.Within; in != nil; in = in.Within {
-		depth++
-	}
-	if depth > maxWithin {
-		return invalid("set", "At most %d selections are looked at within one another.", maxWithin)
-	}
-	saved, err := a.store.Document(ctx, review, 0)
-	if err != nil {
-		return gone(err, "review")
-	}
-	if v.Revision <= 0 || v.Revision > saved.Revision {
-		v.Revision = saved.Revision
-	}
-	if s.Term != nil {
-		if _, err := s.Term.Query(); err != nil {
-			r := refusal(err)
-			return &Problem{Type: "refused", Status: 422, Field: "set", Title: sentence(r.Message), Detail: r.Reason}
-		}
-	}
-	if s.Block != nil {
-		doc, err := parse(saved.Body)
-		if err != nil {
-			return err
-		}
-		if doc.Block(*s.Block) < 0 {
-			return gone(store.ErrNone, "block")
-		}
-	}
-	return nil
 }

@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"context"
 	"encoding/csv"
-	"encoding/json"
 	"fmt"
 	"io"
 	"strings"
@@ -15,6 +14,7 @@ import (
 	"github.com/xuri/excelize/v2"
 
 	"tamiz/app"
+	"tamiz/core/set"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 )
@@ -61,9 +61,10 @@ func TestAnySetOfRecordsIsLookedAtFromAbove(t *testing.T) {
 	ctx := context.Background()
 	sample := state.Samples[0].ID
 	look := func(set string) (*app.Tally, error) {
-		v := app.View{Sample: &sample, Rest: true, Set: json.RawMessage(set)}
-		if set == "" {
-			v.Set = nil
+		v := app.NewLook{Sample: &sample, Rest: true}
+		if set != "" {
+			s := of(set)
+			v.Set = &s
 		}
 		if _, err := a.SetView(ctx, review, v); err != nil {
 			return nil, err
@@ -71,13 +72,13 @@ func TestAnySetOfRecordsIsLookedAtFromAbove(t *testing.T) {
 		return a.Tally(ctx, review, tally.Words)
 	}
 	for set, want := range map[string][2]int{
-		"":                                   {40, 0},
-		`{"any":true}`:                       {19, 21},
-		`{"block":"a"}`:                      {10, 30},
-		`{"block":"a","spot":true}`:          {9, 31}, // what B finds and A does not
-		`{"facet":"years","item":"2003"}`:    {4, 36},
-		`{"team":["velkana|t","osolana|i"]}`: {40, 0},
-		`{"facet":"languages","item":"x"}`:   {0, 40},
+		"":                             {40, 0},
+		`{"kind":"any"}`:               {19, 21},
+		`{"kind":"block","block":"a"}`: {10, 30},
+		`{"kind":"spot","block":"a"}`:  {9, 31}, // what B finds and A does not
+		`{"kind":"item","facet":"years","item":"2003"}`:       {4, 36},
+		`{"kind":"team","authors":["velkana|t","osolana|i"]}`: {40, 0},
+		`{"kind":"item","facet":"languages","item":"x"}`:      {0, 40},
 	} {
 		got, err := look(set)
 		require.NoError(t, err, set)
@@ -88,7 +89,7 @@ func TestAnySetOfRecordsIsLookedAtFromAbove(t *testing.T) {
 	}
 
 	// What the blocks find is taken from the revision at which it was chosen; it does not change by itself.
-	got, err := look(`{"any":true}`)
+	got, err := look(`{"kind":"any"}`)
 	require.NoError(t, err)
 	require.Equal(t, 19, got.Looked)
 	d := state.Document
@@ -98,14 +99,14 @@ func TestAnySetOfRecordsIsLookedAtFromAbove(t *testing.T) {
 	got, err = a.Tally(ctx, review, tally.Words)
 	require.NoError(t, err)
 	assert.Equal(t, 19, got.Looked)
-	got, err = look(`{"any":true}`) // chosen again
+	got, err = look(`{"kind":"any"}`) // chosen again
 	require.NoError(t, err)
 	assert.Equal(t, 26, got.Looked)
 
 	// What it was taken from can go: the sample is looked at instead.
 	other, err := bring(t, a, review, "sample", "other.ris", strings.NewReader(file("Heat in crews")))
 	require.NoError(t, err)
-	got, err = look(fmt.Sprintf(`{"sample":%d}`, *other.Sample))
+	got, err = look(fmt.Sprintf(`{"kind":"sample","sample":%d}`, *other.Sample))
 	require.NoError(t, err)
 	assert.Equal(t, 1, got.Looked)
 	r, err := a.Review(ctx, review)
@@ -117,11 +118,11 @@ func TestAnySetOfRecordsIsLookedAtFromAbove(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 40, got.Looked)
 
-	for name, v := range map[string]app.View{
-		"a term that cannot be searched": {Sample: &sample, Set: json.RawMessage(`{"term":{"id":"x","kind":"text","text":"*","field":"text","on":true}}`)},
-		"a block that is not there":      {Sample: &sample, Set: json.RawMessage(`{"block":"zz"}`)},
-		"no set":                         {Sample: &sample, Set: json.RawMessage(`[1]`)},
-		"too much":                       {Sample: &sample, Set: json.RawMessage(`{"ids":[` + strings.Repeat("1,", 40000) + `1]}`)},
+	term, nowhere, many := of(`{"kind":"term","term":{"id":"x","kind":"text","text":"*","field":"text","on":true}}`), of(`{"kind":"block","block":"zz"}`), app.RecordSet{Set: &set.Picked{IDs: make([]int64, 40_000)}}
+	for name, v := range map[string]app.NewLook{
+		"a term that cannot be searched": {Sample: &sample, Set: &term},
+		"a block that is not there":      {Sample: &sample, Set: &nowhere},
+		"too much":                       {Sample: &sample, Set: &many},
 	} {
 		_, err := a.SetView(ctx, review, v)
 		var p *app.Problem
@@ -172,7 +173,7 @@ func TestTypesTeamsAndWhatIsNotSaid(t *testing.T) {
 	teams, err := a.Teams(ctx, review)
 	require.NoError(t, err)
 	require.Len(t, teams.Teams, 1)
-	assert.Len(t, titles(t, a, review, app.RecordSet{Team: teams.Teams[0].Keys}), 40)
+	assert.Len(t, titles(t, a, review, app.RecordSet{Set: &set.Team{Authors: teams.Teams[0].Keys}}), 40)
 	assert.Equal(t, app.Team{Authors: []string{"Osolana, Ida", "Velkana, Temi"}, Keys: []string{"osolana|i", "velkana|t"}, Records: 40, From: 2000, To: 2009}, teams.Teams[0])
 
 	item, err := a.Item(ctx, review, tally.Words, "cane cutters")

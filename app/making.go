@@ -22,26 +22,14 @@ type Making struct {
 }
 
 // Making returns how far it is with what is looked at in a review.
-func (a *App) Making(ctx context.Context, review int64) (*Making, error) {
-	saved, err := a.store.Document(ctx, review, 0)
-	if err != nil {
-		return nil, gone(err, "review")
-	}
-	doc, err := parse(saved.Body)
-	if err != nil {
-		return nil, err
-	}
-	samples, err := a.store.Samples(ctx, review)
-	if err != nil {
-		return nil, err
-	}
-	v, err := a.view(ctx, review, samples)
-	if err != nil || v.Sample == nil {
+func (a *App) Making(ctx context.Context, at At) (*Making, error) {
+	l, err := a.Look(ctx, at)
+	if err != nil || l.Sample == nil {
 		return &Making{Stage: "ready"}, err
 	}
-	key, records, _ := poolKey(v, samples, doc.Vocabulary)
-	if at, ok := a.pools.makings.Load(key); ok {
-		m := at.(*making)
+	key, records, _ := l.pool()
+	if how, ok := a.pools.makings.Load(key); ok {
+		m := how.(*making)
 		if read := int(m.read.Load()); read < m.of {
 			return &Making{"reading", records, float64(read) / float64(m.of)}, nil
 		}

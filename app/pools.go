@@ -4,7 +4,6 @@ import (
 	"context"
 	"fmt"
 	"slices"
-	"strings"
 	"sync"
 
 	"github.com/RoaringBitmap/roaring/v2"
@@ -79,7 +78,7 @@ type counted struct {
 }
 
 // tally counts a facet, once for each set of key studies that words may be mined from.
-func (p *pool) tally(ctx context.Context, l look, f tally.Facet, k *keys) (*counted, error) {
+func (p *pool) tally(ctx context.Context, l seen, f tally.Facet, k *keys) (*counted, error) {
 	name := string(f) + " " + k.key + " " + l.key
 	if f == tally.Authors {
 		name += " " + p.parted.Key()
@@ -289,41 +288,16 @@ func (p *pools) keys(ctx context.Context, review int64, vocabulary *int64) (*key
 	})
 }
 
-// poolKey returns by what the pool of what is looked at is known, how many records its samples hold, and which the
-// others are.
-func poolKey(v View, samples []Sample, vocabulary *int64) (key string, records int, others []int64) {
-	switch {
-	case v.Against != nil:
-		others = []int64{*v.Against}
-	case v.Rest:
-		for _, s := range samples {
-			if s.ID != *v.Sample {
-				others = append(others, s.ID)
-			}
-		}
-		slices.Sort(others)
-	}
-	// A sample that was drawn further is another.
-	key = strings.Trim(fmt.Sprint(*v.Sample, others), "[]") + vocabularyKey(vocabulary)
-	for _, s := range samples {
-		if s.ID == *v.Sample || slices.Contains(others, s.ID) {
-			key += fmt.Sprint(" ", s.ID, ":", s.Records)
-			records += s.Records
-		}
-	}
-	return key, records, others
-}
-
-// pool returns the pool of what is looked at under a vocabulary, or nil when no sample is.
-func (p *pools) pool(ctx context.Context, v View, samples []Sample, vocabulary *int64) (*pool, error) {
-	if v.Sample == nil {
+// pool returns the pool of a look, or nil when no sample is looked at.
+func (p *pools) pool(ctx context.Context, l Look) (*pool, error) {
+	if l.Sample == nil {
 		return nil, nil
 	}
-	t, err := p.thesaurus(ctx, vocabulary)
+	t, err := p.thesaurus(ctx, l.Vocabulary)
 	if err != nil {
 		return nil, err
 	}
-	key, records, others := poolKey(v, samples, vocabulary)
+	key, records, others := l.pool()
 	return cached(ctx, p.samples, key, func(ctx context.Context) (*pool, int64, error) {
 		ctx, done := ForRequest(ctx)
 		defer done()
@@ -333,7 +307,7 @@ func (p *pools) pool(ctx context.Context, v View, samples []Sample, vocabulary *
 		m := &making{of: records}
 		p.makings.Store(key, m)
 		defer p.makings.Delete(key)
-		sample, err := p.store.SampleRecords(ctx, m.seen, *v.Sample)
+		sample, err := p.store.SampleRecords(ctx, m.seen, *l.Sample)
 		if err != nil {
 			return nil, 0, err
 		}

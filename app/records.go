@@ -85,12 +85,12 @@ type Chip struct {
 }
 
 // ReadRecord returns one record with the words of the blocks marked, and those of an item besides.
-func (a *App) ReadRecord(ctx context.Context, review, record int64, f *tally.Facet, item *string) (*MarkedRecord, error) {
+func (a *App) ReadRecord(ctx context.Context, at At, record int64, f *tally.Facet, item *string) (*MarkedRecord, error) {
 	r, err := a.store.Record(ctx, record)
 	if err != nil {
 		return nil, gone(err, "record")
 	}
-	d, err := a.desk(ctx, review)
+	d, err := a.desk(ctx, at)
 	if err != nil {
 		return nil, err
 	}

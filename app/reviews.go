@@ -14,8 +14,6 @@ import (
 type (
 	// ReviewHead is a review as it stands in the list.
 	ReviewHead = store.ReviewHead
-	// View is what is looked at in a review.
-	View = store.View
 	// Decision is what was decided about a candidate.
 	Decision = store.Decision
 	// Sample is a sample of a review.
@@ -57,7 +55,7 @@ type Review struct {
 	ID   int64  `json:"id"`
 	Name string `json:"name"`
 	State
-	View    View     `json:"view"`
+	Look    Look     `json:"look"` // that whoever has none begins with
 	Imports []Import `json:"imports"`
 }
 
@@ -131,7 +129,7 @@ func (a *App) Review(ctx context.Context, id int64) (*Review, error) {
 	if r.State, err = a.state(ctx, id); err != nil {
 		return nil, err
 	}
-	if r.View, err = a.view(ctx, id, r.Samples); err != nil {
+	if r.Look, err = a.Look(ctx, At{Review: id}); err != nil {
 		return nil, err
 	}
 	imports, err := a.store.OpenImports(ctx, id)
@@ -208,63 +206,4 @@ func byline(r *bib.Record) string {
 		return r.Authors[0].Family + ", " + r.Authors[1].Family
 	}
 	return fmt.Sprintf("%s + %d", r.Authors[0].Family, len(r.Authors)-1)
-}
-
-// view returns what is looked at. A sample that is gone is none; where none was chosen it is the
-// largest but one's contrast: the newest sample against all other records.
-func (a *App) view(ctx context.Context, id int64, samples []Sample) (View, error) {
-	v, err := a.store.View(ctx, id)
-	if err != nil {
-		return v, gone(err, "review")
-	}
-	live := map[int64]bool{}
-	for _, s := range samples {
-		live[s.ID] = true
-	}
-	if v.Sample != nil && !live[*v.Sample] {
-		v.Sample = nil
-	}
-	if v.Against != nil && (!live[*v.Against] || v.Sample != nil && *v.Against == *v.Sample) {
-		v.Against, v.Rest = nil, true
-	}
-	if v.Sample == nil && len(samples) > 0 {
-		v.Sample = &samples[len(samples)-1].ID
-	}
-	return v, nil
-}
-
-// SetView chooses what is looked at.
-func (a *App) SetView(ctx context.Context, id int64, v View) (View, error) {
-	samples, err := a.store.Samples(ctx, id)
-	if err != nil {
-		return v, err
-	}
-	for _, wanted := range []*int64{v.Sample, v.Against} {
-		if wanted == nil {
-			continue
-		}
-		found := false
-		for _, s := range samples {
-			found = found || s.ID == *wanted
-		}
-		if !found {
-			return v, gone(store.ErrNone, "sample")
-		}
-	}
-	if v.Source != nil {
-		if _, err := a.source(ctx, *v.Source); err != nil {
-			return v, err
-		}
-	}
-	if v.Sample != nil && v.Against != nil && *v.Sample == *v.Against {
-		return v, invalid("against", "A sample cannot be set against itself.")
-	}
-	if err := a.checkLooked(ctx, id, &v); err != nil {
-		return v, err
-	}
-	if err := a.store.SetView(ctx, id, v); err != nil {
-		return v, err
-	}
-	a.tell(ctx, id, News{Kind: "view"})
-	return a.view(ctx, id, samples)
 }

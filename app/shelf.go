@@ -36,12 +36,12 @@ type ShelfEntry struct {
 }
 
 // Shelf returns the records on the shelf of a review, last added first.
-func (a *App) Shelf(ctx context.Context, review int64) ([]ShelfEntry, error) {
-	d, err := a.desk(ctx, review)
+func (a *App) Shelf(ctx context.Context, at At) ([]ShelfEntry, error) {
+	d, err := a.desk(ctx, at)
 	if err != nil {
 		return nil, err
 	}
-	all, err := a.store.Shelf(ctx, review)
+	all, err := a.store.Shelf(ctx, at.Review)
 	if err != nil {
 		return nil, err
 	}

@@ -337,7 +337,7 @@ func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 	_, err := a.Change(t.Context(), review, 1, change{What: app.What{Key: "x", Params: map[string]string{}}, Document: &doc})
 	require.NoError(t, err)
 	almagre, surco := w.ids["almagre"], w.ids["surco"]
-	_, err = a.SetView(t.Context(), review, app.View{Source: &almagre, Rest: true})
+	_, err = a.SetView(t.Context(), review, app.NewLook{Source: &almagre, Rest: true})
 	require.NoError(t, err)
 	c := counted(t, a, review)
 	require.Nil(t, c.Problem)
@@ -374,7 +374,7 @@ func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 	c = counted(t, a, review)
 	assert.Positive(t, c.Terms["new"].Records)
 	assert.Equal(t, asked, w.asked.Load(), "counting fetches no records")
-	_, err = a.SetView(t.Context(), review, app.View{Source: &surco, Rest: true})
+	_, err = a.SetView(t.Context(), review, app.NewLook{Source: &surco, Rest: true})
 	require.NoError(t, err)
 	c = counted(t, a, review)
 	assert.Equal(t, source.NoNear, c.Terms["1-2"].Notes[0].Kind, "the near pair of block B")
@@ -415,7 +415,7 @@ func TestKeyStudiesAreLookedUpInEverySource(t *testing.T) {
 
 	// What the source does not hold no strategy can catch there.
 	almagre := w.ids["almagre"]
-	_, err = a.SetView(t.Context(), review, app.View{Source: &almagre, Rest: true})
+	_, err = a.SetView(t.Context(), review, app.NewLook{Source: &almagre, Rest: true})
 	require.NoError(t, err)
 	b, err := a.Bench(t.Context(), review, app.Proposal{})
 	require.NoError(t, err)
@@ -485,7 +485,7 @@ func TestASourceIsAddedChangedAndSwitchedOff(t *testing.T) {
 	require.NoError(t, err)
 	_, err = a.Try(t.Context(), id, app.TryOut{Query: "heat"})
 	assert.ErrorContains(t, err, "switched off")
-	_, err = a.SetView(t.Context(), review, app.View{Source: &id, Rest: true})
+	_, err = a.SetView(t.Context(), review, app.NewLook{Source: &id, Rest: true})
 	require.NoError(t, err)
 	counts, err := a.Counts(t.Context(), review, false)
 	require.NoError(t, err)

@@ -34,14 +34,14 @@ type Suit struct {
 // Suits tells of the items of a facet which block they suit, and which find them already, by the document as
 // it is saved. Words and keywords keep company; a heading keeps that of its label or, where that is no word of
 // the records, of its entry terms.
-func (a *App) Suits(ctx context.Context, review int64, f tally.Facet) (*Suits, error) {
+func (a *App) Suits(ctx context.Context, at At, f tally.Facet) (*Suits, error) {
 	if err := checkFacet(f); err != nil {
 		return nil, err
 	}
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review)
+	d, err := a.desk(ctx, at)
 	if err != nil {
 		return nil, err
 	}
@@ -268,11 +268,11 @@ type Alike struct {
 const alikeWords = 40
 
 // Alike finds words used alike, by the company that they keep over sample and contrast together.
-func (a *App) Alike(ctx context.Context, review int64, q AlikeQuestion) (*Alikes, error) {
+func (a *App) Alike(ctx context.Context, at At, q AlikeQuestion) (*Alikes, error) {
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, err
 	}
-	d, err := a.desk(ctx, review)
+	d, err := a.desk(ctx, at)
 	if err != nil {
 		return nil, err
 	}

@@ -15,18 +15,18 @@ const mostSheetRows = 1_048_575
 
 // TallyFile writes a facet of what is looked at as a file: csv or xlsx. Words are folded into families. name is
 // that of the file; called, what is looked at where that is not the sample.
-func (a *App) TallyFile(ctx context.Context, review int64, f tally.Facet, format, called string, asIs bool) (file io.ReadCloser, name string, err error) {
+func (a *App) TallyFile(ctx context.Context, at At, f tally.Facet, format, called string, asIs bool) (file io.ReadCloser, name string, err error) {
 	if err := checkFacet(f); err != nil {
 		return nil, "", err
 	}
 	if err := a.heavy.take(ctx); err != nil {
 		return nil, "", err
 	}
-	head, err := a.store.Review(ctx, review)
+	head, err := a.store.Review(ctx, at.Review)
 	if err != nil {
 		return nil, "", gone(err, "review")
 	}
-	d, err := a.desk(ctx, review)
+	d, err := a.desk(ctx, at)
 	if err != nil {
 		return nil, "", err
 	}

@@ -54,29 +54,6 @@ func (s *Store) PatchReview(ctx context.Context, id int64, name *string, deleted
 	return err
 }
 
-// A View is what is looked at in a review: a sample, and another or all other records it is set against; or,
-// of both together, a set of records against the rest.
-type View struct {
-	Source  *int64 `json:"source,omitempty"` // whose counts are shown; the sample's, where there is none
-	Sample  *int64 `json:"sample,omitempty"`
-	Against *int64 `json:"against,omitempty"`
-	Rest    bool   `json:"rest"`
-
-	Set      json.RawMessage `json:"set,omitempty"`      // of records
-	Revision int             `json:"revision,omitempty"` // of the document that the blocks of the set are taken from
-}
-
-// View returns what is looked at.
-func (s *Store) View(ctx context.Context, review int64) (View, error) {
-	return one[View](ctx, s, "select view_source as source, view_sample as sample, view_against as against, view_rest as rest, view_set as set, view_revision as revision from review where id = $1", review)
-}
-
-// SetView keeps what is looked at.
-func (s *Store) SetView(ctx context.Context, review int64, v View) error {
-	_, err := s.write.Exec(ctx, "update review set view_sample = $2, view_against = $3, view_rest = $4, view_source = $5, view_set = $6, view_revision = $7 where id = $1", review, v.Sample, v.Against, v.Rest, v.Source, v.Set, v.Revision)
-	return err
-}
-
 // A Document is the saved state of a review's question, blocks and limits.
 type Document struct {
 	Revision int

@@ -53,16 +53,11 @@ func (s *Store) PutSource(ctx context.Context, x Source) (int64, error) {
 
 // DeleteSource takes a source away. What was drawn from it stays.
 func (s *Store) DeleteSource(ctx context.Context, id int64) error {
-	return s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
-		if _, err := tx.Exec(ctx, "update review set view_source = null where view_source = $1", id); err != nil {
-			return err
-		}
-		tag, err := tx.Exec(ctx, "update source set deleted = true where id = $1 and not deleted", id)
-		if err == nil && tag.RowsAffected() == 0 {
-			err = ErrNone
-		}
-		return err
-	})
+	tag, err := s.write.Exec(ctx, "update source set deleted = true where id = $1 and not deleted", id)
+	if err == nil && tag.RowsAffected() == 0 {
+		err = ErrNone
+	}
+	return err
 }
 
 // A Count is how many records a source said it finds, and what it made of the query.

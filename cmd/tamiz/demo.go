@@ -11,6 +11,7 @@ import (
 
 	"tamiz/app"
 	"tamiz/core/review"
+	"tamiz/core/set"
 	"tamiz/core/tally"
 	"tamiz/core/text"
 	"tamiz/demo"
@@ -52,7 +53,7 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	if _, err := bringFile(ctx, a, review.ID, "vocabulary", "Almagre Headings.nt", &headings); err != nil {
 		return err
 	}
-	view := app.View{Rest: true}
+	view := app.NewLook{Rest: true}
 	for _, sample := range plan.Samples {
 		id, err := drawSample(ctx, a, review.ID, app.NewDraw{Name: sample.Name, Sources: []int64{sources[sample.Source]}, Concepts: roughConcepts(sample.Words),
 			How: source.How(sample.How), AtMost: sample.AtMost, Seed: demo.Seed % 1000})
@@ -69,7 +70,7 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	// The key studies are looked up where counts are shown.
 	almagre := sources["almagre"]
 	view.Source = &almagre
-	if _, err := a.SetView(ctx, review.ID, view); err != nil {
+	if _, err := a.MakeLook(ctx, review.ID, view); err != nil {
 		return err
 	}
 	now, err := a.Review(ctx, review.ID)
@@ -90,7 +91,7 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 		return err
 	}
 	if err := until(ctx, func() (bool, error) {
-		counts, err := a.Counts(ctx, review.ID, false)
+		counts, err := a.Counts(ctx, app.At{Review: review.ID}, false)
 		return err == nil && (counts.Waiting == 0 || counts.Problem != nil), err
 	}); err != nil {
 		return err
@@ -105,9 +106,8 @@ func demoKept(ctx context.Context, a *app.App, id int64, plan demo.Review) error
 		return err
 	}
 	change := app.Change{What: app.What{Key: "demo", Params: map[string]string{}}}
-	types := tally.Types
 	for _, k := range plan.Shelf {
-		list, err := a.Records(ctx, id, app.RecordsQuestion{Of: app.RecordSet{Facet: &types, Item: &k.Type}, At: k.Nth, Limit: 1})
+		list, err := a.Records(ctx, app.At{Review: id}, app.RecordsQuestion{Of: app.RecordSet{Set: &set.Item{Facet: tally.Types, Item: k.Type}}, At: k.Nth, Limit: 1})
 		if err != nil {
 			return err
 		}
@@ -115,7 +115,7 @@ func demoKept(ctx context.Context, a *app.App, id int64, plan demo.Review) error
 			change.Shelf = append(change.Shelf, app.ShelfPatch{Record: r.ID, On: true, Note: &k.Note, Tags: &k.Tags})
 		}
 	}
-	journals, err := a.Tally(ctx, id, tally.Journals)
+	journals, err := a.Tally(ctx, app.At{Review: id}, tally.Journals)
 	if err != nil {
 		return err
 	}

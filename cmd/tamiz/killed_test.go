@@ -151,7 +151,7 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 	seen := map[string]bool{}
 	for at := 0; at < wanted; at += 500 {
 		var list app.RecordList
-		p.call(t, "POST", fmt.Sprintf("/api/reviews/%d/records", review.ID), fmt.Sprintf(`{"of": {}, "at": %d, "limit": 500}`, at), &list)
+		p.call(t, "POST", fmt.Sprintf("/api/reviews/%d/records", review.ID), fmt.Sprintf(`{"of": {"kind": "all"}, "at": %d, "limit": 500}`, at), &list)
 		require.Equal(t, wanted, list.Total)
 		for _, head := range list.Records {
 			key := fmt.Sprint(head.ID)
@@ -170,7 +170,7 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 	}, time.Minute, 100*time.Millisecond)
 	for at := 0; at < wanted; at += 500 {
 		var list app.RecordList
-		p.call(t, "POST", fmt.Sprintf("/api/reviews/%d/records", review2.ID), fmt.Sprintf(`{"of": {}, "at": %d, "limit": 500}`, at), &list)
+		p.call(t, "POST", fmt.Sprintf("/api/reviews/%d/records", review2.ID), fmt.Sprintf(`{"of": {"kind": "all"}, "at": %d, "limit": 500}`, at), &list)
 		for _, head := range list.Records {
 			require.True(t, seen[fmt.Sprint(head.ID)], "a record that the killed draw does not have")
 		}

@@ -102,13 +102,13 @@ func TestTwoProgramsShareADatabase(t *testing.T) {
 	one.call(t, "POST", "/api/reviews", `{"name": "Shared"}`, &review)
 	at := fmt.Sprintf("/api/reviews/%d", review.ID)
 	news := map[string]<-chan string{"one": one.listen(t, review.ID), "two": two.listen(t, review.ID)}
-	two.call(t, "PUT", at+"/view", `{"rest": true}`, nil)
+	two.call(t, "POST", at+"/looks", `{"rest": true}`, nil)
 	for _, n := range news {
 		hears(t, n, `"kind":"view"`)
 	}
 	var src app.Source
 	one.call(t, "POST", "/api/sources", fmt.Sprintf(`{"address": %q}`, source.URL+"/almagre"), &src)
-	one.call(t, "PUT", at+"/view", fmt.Sprintf(`{"rest": true, "source": %d}`, src.ID), nil)
+	one.call(t, "POST", at+"/looks", fmt.Sprintf(`{"rest": true, "source": %d}`, src.ID), nil)
 
 	// A file that is large enough to be in the middle of, a draw, key studies to be looked up, counts.
 	var large, keys bytes.Buffer

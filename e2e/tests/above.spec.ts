@@ -7,7 +7,7 @@ import { accessible, bring, demoReview, expect, ris, saved, test } from './tamiz
 async function fresh(page: Page): Promise<number> {
   const id = await demoReview(page)
   const review = await (await page.request.get(`/api/reviews/${id}`)).json()
-  await page.request.put(`/api/reviews/${id}/view`, { data: { ...review.view, set: undefined } })
+  await page.request.post(`/api/reviews/${id}/looks`, { data: { source: review.look.source, sample: review.look.sample, against: review.look.against, rest: review.look.rest } })
   return id
 }
 

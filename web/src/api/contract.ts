@@ -57,7 +57,7 @@ export interface paths {
         patch: operations["patchReview"];
         trace?: never;
     };
-    "/api/reviews/{review}/view": {
+    "/api/reviews/{review}/looks": {
         parameters: {
             query?: never;
             header?: never;
@@ -65,8 +65,25 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Choose the sample that is looked at and what it is compared with */
-        put: operations["setView"];
+        put?: never;
+        /** Look at something: the look is named by what it is */
+        post: operations["makeLook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/looks/{look}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A look by its name, which may have come with a link */
+        get: operations["getLook"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -931,25 +948,57 @@ export interface components {
             vocabulary?: components["schemas"]["Vocabulary"];
             decisions: components["schemas"]["Decision"][];
             shelf: number[];
-            view: components["schemas"]["View"];
+            look: components["schemas"]["Look"];
             undo?: components["schemas"]["What"];
             redo?: components["schemas"]["What"];
             imports: components["schemas"]["Import"][];
         };
-        View: {
+        NewLook: {
             /**
              * Format: int64
              * @description whose counts are shown; those over the sample, where there is none
              */
             source?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description the newest, where none is said
+             */
             sample?: number;
             /** Format: int64 */
             against?: number;
             rest: boolean;
             set?: components["schemas"]["RecordSet"];
-            /** @description of the document that the blocks of the set are taken from */
+            /** @description of the document that the blocks of the set are taken from; the newest, where none is said */
             revision?: number;
+        };
+        /** @description what is looked at: it never changes, and figures are asked of it by its name */
+        Look: {
+            name: string;
+            /**
+             * Format: int64
+             * @description whose counts are shown; those over the sample, where there is none
+             */
+            source?: number;
+            /**
+             * Format: int64
+             * @description the newest, where none is said
+             */
+            sample?: number;
+            /** Format: int64 */
+            against?: number;
+            rest: boolean;
+            set?: components["schemas"]["RecordSet"];
+            /** @description of the document that the blocks of the set are taken from; the newest, where none is said */
+            revision?: number;
+            /** @description the sample, then what it is set against, with how many records they had */
+            samples: {
+                /** Format: int64 */
+                id: number;
+                records: number;
+            }[];
+            /** Format: int64 */
+            vocabulary?: number;
+            parted?: string[];
         };
         What: {
             key: string;
@@ -1850,37 +1899,129 @@ export interface components {
             /** Format: double */
             worth?: number;
         };
-        RecordSet: {
-            facet?: components["schemas"]["Facet"];
-            item?: string;
-            term?: components["schemas"]["Term"];
-            block?: string;
-            only?: boolean;
-            strategy?: boolean;
-            /** @description what any searched block finds */
-            any?: boolean;
-            /** @description with a block: what all other searched blocks find and it does not */
-            spot?: boolean;
-            /** @description authors: records with two of them */
-            team?: string[];
-            within?: components["schemas"]["RecordSet"];
+        /** @description some records: of an item, a term, a block, a sample … */
+        RecordSet: components["schemas"]["ItemSet"] | components["schemas"]["AspectSet"] | components["schemas"]["TeamSet"] | components["schemas"]["TermSet"] | components["schemas"]["BlockSet"] | components["schemas"]["SpotSet"] | components["schemas"]["StrategySet"] | components["schemas"]["AnySet"] | components["schemas"]["AllSet"] | components["schemas"]["WithinSet"] | components["schemas"]["SampleSet"] | components["schemas"]["JoinedSet"] | components["schemas"]["ShelfSet"] | components["schemas"]["PickedSet"];
+        ItemSet: {
             /**
-             * @description with a facet: which records around the item
+             * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            aspect?: "missing" | "lost" | "bare" | "typed" | "titled" | "both" | "either";
+            kind: "item";
+            facet: components["schemas"]["Facet"];
+            item: string;
+        };
+        AspectSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "aspect";
+            facet: components["schemas"]["Facet"];
+            /** @enum {string} */
+            aspect: "missing" | "lost" | "bare" | "typed" | "titled" | "both" | "either";
+            item?: string;
+        };
+        TeamSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "team";
+            authors: string[];
+        };
+        TermSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "term";
+            term: components["schemas"]["Term"];
+            block?: string;
+            /** @description with its block: what no other term of it finds */
+            only?: boolean;
+        };
+        BlockSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "block";
+            block: string;
+        };
+        SpotSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spot";
+            block: string;
+        };
+        StrategySet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "strategy";
+        };
+        AnySet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "any";
+        };
+        AllSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "all";
+        };
+        WithinSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "within";
+            of: components["schemas"]["RecordSet"];
+            in: components["schemas"]["RecordSet"];
+        };
+        SampleSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sample";
             /** Format: int64 */
-            sample?: number;
-            joined?: {
-                /** Format: int64 */
-                a: number;
-                /** Format: int64 */
-                b: number;
-                /** @enum {string} */
-                how: "union" | "overlap" | "difference";
-            };
-            shelf?: boolean;
-            ids?: number[];
+            sample: number;
+        };
+        JoinedSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "joined";
+            /** Format: int64 */
+            a: number;
+            /** Format: int64 */
+            b: number;
+            /** @enum {string} */
+            how: "union" | "overlap" | "difference";
+        };
+        ShelfSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shelf";
+        };
+        PickedSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "picked";
+            ids: number[];
         };
         RecordsQuestion: {
             of: components["schemas"]["RecordSet"];
@@ -2199,7 +2340,10 @@ export interface components {
         };
     };
     responses: never;
-    parameters: never;
+    parameters: {
+        /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+        OfLook: string;
+    };
     requestBodies: never;
     headers: never;
     pathItems: never;
@@ -2363,7 +2507,7 @@ export interface operations {
             };
         };
     };
-    setView: {
+    makeLook: {
         parameters: {
             query?: never;
             header?: never;
@@ -2374,7 +2518,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["View"];
+                "application/json": components["schemas"]["NewLook"];
             };
         };
         responses: {
@@ -2384,7 +2528,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["View"];
+                    "application/json": components["schemas"]["Look"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getLook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                look: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Look"];
                 };
             };
             /** @description what went wrong */
@@ -2824,7 +3000,10 @@ export interface operations {
     };
     shelf: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;
@@ -2855,7 +3034,10 @@ export interface operations {
     };
     exportRecords: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;
@@ -2922,7 +3104,10 @@ export interface operations {
     };
     bench: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;
@@ -2958,6 +3143,8 @@ export interface operations {
     tally: {
         parameters: {
             query: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
                 facet: components["schemas"]["Facet"];
             };
             header?: never;
@@ -2991,6 +3178,8 @@ export interface operations {
     item: {
         parameters: {
             query: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
                 facet: components["schemas"]["Facet"];
                 item: string;
             };
@@ -3025,6 +3214,8 @@ export interface operations {
     exportTally: {
         parameters: {
             query: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
                 facet: components["schemas"]["Facet"];
                 format: "csv" | "xlsx";
                 /** @description what is looked at, where that is not the sample */
@@ -3063,7 +3254,10 @@ export interface operations {
     };
     making: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;
@@ -3095,6 +3289,8 @@ export interface operations {
     suits: {
         parameters: {
             query: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
                 facet: components["schemas"]["Facet"];
             };
             header?: never;
@@ -3127,7 +3323,10 @@ export interface operations {
     };
     alike: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;
@@ -3162,7 +3361,10 @@ export interface operations {
     };
     countWhole: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;
@@ -3197,7 +3399,10 @@ export interface operations {
     };
     headingTree: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;
@@ -3228,7 +3433,10 @@ export interface operations {
     };
     teams: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;
@@ -3259,7 +3467,10 @@ export interface operations {
     };
     tryTerm: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;
@@ -3294,7 +3505,10 @@ export interface operations {
     };
     coverage: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;
@@ -3325,7 +3539,10 @@ export interface operations {
     };
     blindSpot: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;
@@ -3357,7 +3574,10 @@ export interface operations {
     };
     plan: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;
@@ -3421,7 +3641,10 @@ export interface operations {
     };
     rescue: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;
@@ -3453,7 +3676,10 @@ export interface operations {
     };
     records: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;
@@ -3489,6 +3715,8 @@ export interface operations {
     readRecord: {
         parameters: {
             query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
                 facet?: components["schemas"]["Facet"];
                 item?: string;
             };
@@ -3985,7 +4213,10 @@ export interface operations {
     };
     getCounts: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;
@@ -4016,7 +4247,10 @@ export interface operations {
     };
     countAgain: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
             header?: never;
             path: {
                 review: number;

@@ -13,8 +13,8 @@ const emit = defineEmits<{ find: [item: string] }>()
 const { t, n } = useI18n()
 const review = useReview()
 const found = useQuery({
-  queryKey: computed(() => ['alike', review.id, review.viewStamp, props.like, props.like.block ? review.revision : 0]),
-  queryFn: () => ask(api.POST('/api/reviews/{review}/alike', { params: { path: { review: review.id } }, body: props.like })),
+  queryKey: computed(() => ['alike', review.id, review.lookStamp, props.like, props.like.block ? review.revision : 0]),
+  queryFn: () => ask(api.POST('/api/reviews/{review}/alike', { params: review.asked, body: props.like })),
 })
 const words = computed(() => found.data.value?.words ?? [])
 const blocks = (item: string) => review.kept.get(decisionKey('words', item)) ?? []

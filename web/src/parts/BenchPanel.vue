@@ -85,10 +85,10 @@ function limitText(kind: string): string {
         <button v-if="whole" class="open display" data-testid="to-read" :title="t('counted.made', { source: sources.chosen.name })" @click="made.show(bench.there ?? whole, t('bench.whole'), sources.chosen)">{{ n((bench.there ?? whole).records, 'whole') }}</button>
         <span v-else class="display dim">{{ t('counted.notCounted') }}</span>
         <span class="small">{{ t('bench.toRead') }} <b v-if="moreThere" class="gold" :title="t('counted.would', { source: sources.chosen.name })">{{ signed(moreThere) }}</b></span>
-        <span v-if="shown.records !== undefined" class="small beside"><button class="link" @click="reader.list({ strategy: true }, t('bench.toReadTitle'))">{{ t('counted.inSample', { n: n(shown.records, 'whole') }) }}</button> <b v-if="more" class="gold">{{ signed(more) }}</b></span>
+        <span v-if="shown.records !== undefined" class="small beside"><button class="link" @click="reader.list({ kind: 'strategy' }, t('bench.toReadTitle'))">{{ t('counted.inSample', { n: n(shown.records, 'whole') }) }}</button> <b v-if="more" class="gold">{{ signed(more) }}</b></span>
       </div>
       <div v-else-if="shown.records !== undefined" class="figure second">
-        <button class="open display" data-testid="to-read" :title="t('bench.openRecords')" @click="reader.list({ strategy: true }, t('bench.toReadTitle'))">{{ n(shown.records, 'whole') }}</button>
+        <button class="open display" data-testid="to-read" :title="t('bench.openRecords')" @click="reader.list({ kind: 'strategy' }, t('bench.toReadTitle'))">{{ n(shown.records, 'whole') }}</button>
         <span class="small">{{ t('bench.toRead') }} <b v-if="more" class="gold">{{ signed(more) }}</b></span>
       </div>
       <ul class="blocks">
@@ -96,7 +96,7 @@ function limitText(kind: string): string {
           <div class="hd">
             <BlockStamp :block="b.id" /><span class="name">{{ b.concept || t('block.unnamed') }}</span>
             <button v-if="sources.chosen" class="open" :disabled="!b.there" :title="t('counted.made', { source: sources.chosen.name })" @click="b.there && made.show(b.there, b.concept, sources.chosen)">{{ b.there ? n(b.there.records, 'whole') : t('counted.notCounted') }}<sup v-if="b.there?.notes.length">*</sup></button>
-            <button v-else-if="b.records !== undefined" class="open" :class="{ gold: b.changed }" :title="t('bench.openRecords')" @click="reader.list({ block: b.id }, b.concept)">{{ n(b.records, 'whole') }}</button>
+            <button v-else-if="b.records !== undefined" class="open" :class="{ gold: b.changed }" :title="t('bench.openRecords')" @click="reader.list({ kind: 'block', block: b.id }, b.concept)">{{ n(b.records, 'whole') }}</button>
           </div>
           <p class="small">
             {{ t('bench.terms', { words: t('bench.words', b.words), headings: t('bench.headings', b.headings) }) }}<template v-if="b.negated"> · {{ t('bench.negated') }}</template

@@ -52,7 +52,7 @@ const actions = computed<Found[]>(() => [
   { kind: 'action', name: t('looked.anew'), hint: 'O', go: async () => { await to('harvest'); await looked.anew() } },
   ...(sources.chosen ? [{ kind: 'action' as const, name: t('counted.again'), go: () => sources.countAgain() }] : []),
   ...looked.offered.map((s): Found => ({ kind: 'action', name: t('palette.look', { name: looked.name(s) }), go: async () => { await looked.at(s); await to('harvest') } })),
-  ...review.samples.map((s): Found => ({ kind: 'action', name: t('palette.look', { name: s.name }), go: async () => { await review.look({ source: review.view.source, sample: s.id, rest: true }); await to('harvest') } })),
+  ...review.samples.map((s): Found => ({ kind: 'action', name: t('palette.look', { name: s.name }), go: async () => { await review.lookAt({ source: review.look.source, sample: s.id, rest: true }); await to('harvest') } })),
 ])
 const terms = computed<Found[]>(() => review.document.blocks.flatMap((b) => b.terms.map((x): Found => ({ kind: 'term', name: termText(x), hint: t('palette.addHere', { block: b.name }), go: () => to('blocks') }))))
 /** Words of the tallies that are at hand. */
@@ -71,15 +71,15 @@ const candidates = computed<Found[]>(() => {
 
 const asked = computed(() => settled.value.trim())
 const tried = useQuery({
-  queryKey: computed(() => ['term', review.id, review.viewStamp, review.keysStamp, asked.value]),
-  queryFn: () => ask(api.POST('/api/reviews/{review}/terms', { params: { path: { review: review.id } }, body: { typed: asked.value } })),
+  queryKey: computed(() => ['term', review.id, review.lookStamp, review.keysStamp, asked.value]),
+  queryFn: () => ask(api.POST('/api/reviews/{review}/terms', { params: review.asked, body: { typed: asked.value } })),
   enabled: () => open.value && asked.value.length > 1 && asked.value.length < 200,
   retry: false,
 })
 const headings = computed<Found[]>(() => (asked.value === typed.value.trim() ? (tried.data.value?.headings ?? []) : []).map((h) => ({ kind: 'heading', name: h.label, hint: n(h.records, 'whole'), go: () => to('harvest', { facet: 'headings', item: h.label }) })))
 const records = useQuery({
-  queryKey: computed(() => ['records', 'palette', review.id, review.viewStamp, tried.data.value?.term]),
-  queryFn: () => ask(api.POST('/api/reviews/{review}/records', { params: { path: { review: review.id } }, body: { of: { term: tried.data.value?.term }, at: 0, limit: 6 } })),
+  queryKey: computed(() => ['records', 'palette', review.id, review.lookStamp, tried.data.value?.term]),
+  queryFn: () => ask(api.POST('/api/reviews/{review}/records', { params: review.asked, body: { of: { kind: 'term', term: tried.data.value!.term! }, at: 0, limit: 6 } })),
   enabled: () => open.value && review.sample !== undefined && tried.data.value?.term !== undefined && asked.value.length > 2,
   retry: false,
 })

@@ -25,9 +25,9 @@ const at = ref(0) // the place in the list of the record that is read
 const page = computed(() => Math.floor(at.value / pageSize))
 
 const list = useQuery({
-  queryKey: computed(() => ['records', review.id, review.revision, review.viewStamp, reader.set, page.value]),
+  queryKey: computed(() => ['records', review.id, review.revision, review.lookStamp, reader.set, page.value]),
   queryFn: () =>
-    ask(api.POST('/api/reviews/{review}/records', { params: { path: { review: review.id } }, body: { of: reader.set ?? {}, at: page.value * pageSize, limit: pageSize } })),
+    ask(api.POST('/api/reviews/{review}/records', { params: review.asked, body: { of: reader.set ?? { kind: 'all' }, at: page.value * pageSize, limit: pageSize } })),
   enabled: () => reader.open && reader.set !== undefined,
   placeholderData: keepPreviousData,
 })
@@ -40,7 +40,7 @@ const read = useQuery({
   queryFn: () =>
     ask(
       api.GET('/api/reviews/{review}/records/{record}', {
-        params: { path: { review: review.id, record: current.value ?? 0 }, query: reader.item ? { facet: reader.item.facet, item: reader.item.item } : {} },
+        params: { path: { review: review.id, record: current.value ?? 0 }, query: { ...review.asked.query, ...reader.item } },
       }),
     ),
   enabled: () => reader.open && current.value !== undefined,
@@ -71,7 +71,7 @@ async function fromAbove() {
   const set = reader.set
   reader.open = false
   if (!set) return
-  await looked.at(Object.keys(set).length ? looked.inside(set) : undefined)
+  await looked.at(set.kind === 'all' ? undefined : looked.inside(set))
   await router.push({ name: 'harvest', params: { review: review.id } })
 }
 
@@ -103,7 +103,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
         <span v-if="reader.set" class="small">{{ t('reader.place', { at: n(total ? at + 1 : 0, 'whole'), of: n(total, 'whole') }) }}</span>
         <span class="grow" />
         <button v-if="record" class="btn outline" :class="{ kept: review.shelf.has(record.id) }" :aria-pressed="review.shelf.has(record.id)" :title="review.shelf.has(record.id) ? t('shelf.off') : t('shelf.put')" @click="keep">{{ review.shelf.has(record.id) ? t('shelf.on') : t('shelf.put') }} <kbd>K</kbd></button>
-        <button class="btn bare" @click="saving.save(reader.set ?? { ids: [record?.id ?? 0] }, reader.title, total)">{{ t('save.open') }}</button>
+        <button class="btn bare" @click="saving.save(reader.set ?? { kind: 'picked', ids: [record?.id ?? 0] }, reader.title, total)">{{ t('save.open') }}</button>
         <template v-if="reader.set">
           <button v-if="total > 1" class="btn bare" @click="fromAbove">{{ t('looked.fromAbove') }}</button>
           <button class="btn outline" :disabled="at === 0" @click="go(-1)">{{ t('reader.previous') }} <kbd>←</kbd></button>

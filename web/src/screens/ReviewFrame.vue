@@ -2,7 +2,7 @@
 import { useEventListener, useStorage, useTitle } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { useRoute } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { CallError } from '@/api/client'
 import BenchPanel from '@/parts/BenchPanel.vue'
 import CommandPalette from '@/parts/CommandPalette.vue'
@@ -24,6 +24,7 @@ import { useSteps } from '@/state/steps'
 /** The frame of every screen: the rail, the top, and the bench that stays in view. */
 const { t, n, d } = useI18n()
 const route = useRoute()
+const router = useRouter()
 const review = useReview()
 const bench = useBench()
 const notes = useNotes()
@@ -35,7 +36,19 @@ const finding = ref(false)
 const folded = useStorage('tamiz-bench-folded', false)
 const number = computed(() => Number(route.params.review))
 
-watch(number, (review_) => void review.open(review_), { immediate: true })
+const named = () => (typeof route.query.look === 'string' ? route.query.look : undefined)
+watch(number, (review_) => void review.open(review_, named()), { immediate: true })
+// What is looked at stands in the address: it can be sent as a link, and a link that comes is looked at.
+watch(
+  () => [review.look.name, route.fullPath] as const,
+  ([name], before) => {
+    const asked = named()
+    if (!review.saved || review.saved.id !== number.value || !name || asked === name) return
+    const tell = () => void router.replace({ query: { ...route.query, look: review.look.name }, hash: route.hash })
+    if (asked && before?.[0] === name) void review.openLook(review.saved, asked).then(() => review.look.name === name && tell())
+    else tell()
+  },
+)
 watch(() => route.name, () => bench.rest(undefined))
 watch(() => review.refused, (error) => error && notes.say({ text: problem(error), wrong: true }))
 useTitle(computed(() => [t(`screen.${String(route.name)}`), review.saved?.name, 'Tamiz'].filter(Boolean).join(' · ')))

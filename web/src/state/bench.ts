@@ -21,10 +21,10 @@ export const useBench = defineStore('bench', () => {
   const settled = shallowRef<Resting>()
   watchDebounced(resting, (on) => (settled.value = on), { debounce: 60 })
 
-  const question = computed(() => ['bench', review.id, review.revision, review.viewStamp, review.keysStamp])
+  const question = computed(() => ['bench', review.id, review.revision, review.lookStamp, review.keysStamp])
   const bench = useQuery({
     queryKey: question,
-    queryFn: ({ signal }) => ask(api.POST('/api/reviews/{review}/bench', { params: { path: { review: review.id } }, body: {}, signal })),
+    queryFn: ({ signal }) => ask(api.POST('/api/reviews/{review}/bench', { params: review.asked, body: {}, signal })),
     enabled: () => review.id > 0,
     placeholderData: keepPreviousData,
   })
@@ -34,7 +34,7 @@ export const useBench = defineStore('bench', () => {
     queryFn: ({ signal }) =>
       ask(
         api.POST('/api/reviews/{review}/bench', {
-          params: { path: { review: review.id } },
+          params: review.asked,
           body: proposed(settled.value),
           signal,
         }),
@@ -49,7 +49,7 @@ export const useBench = defineStore('bench', () => {
   watchDebounced(resting, (on) => (lasting.value = on), { debounce: 900 })
   const atSource = useQuery({
     queryKey: computed(() => ['count-whole', review.id, review.searchStamp, sources.chosen?.id, lasting.value && JSON.stringify(lasting.value.edits)]),
-    queryFn: ({ signal }) => ask(api.POST('/api/reviews/{review}/count-whole', { params: { path: { review: review.id } }, body: proposed(lasting.value), signal })),
+    queryFn: ({ signal }) => ask(api.POST('/api/reviews/{review}/count-whole', { params: review.asked, body: proposed(lasting.value), signal })),
     enabled: () => lasting.value !== undefined && lasting.value === resting.value && sources.chosen !== undefined,
     retry: false,
     gcTime: 60_000,

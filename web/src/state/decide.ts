@@ -33,7 +33,7 @@ export function useDecide() {
 
   /** The term that an item becomes; typed is how it is to be written, where that differs. */
   function termOf(item: Item, typed = item.item): Term {
-    const from = { facet: item.facet, item: item.key, sample: review.view.sample, who: who.value.trim() || undefined, at: new Date().toISOString() }
+    const from = { facet: item.facet, item: item.key, sample: review.look.sample, who: who.value.trim() || undefined, at: new Date().toISOString() }
     if (item.facet === 'headings') return newTerm({ kind: 'heading', heading: typed, from })
     return newTerm({ kind: 'text', text: typed, field: 'text', from })
   }
@@ -79,7 +79,7 @@ export function useDecide() {
   function decide(items: Item[], state: 'parked' | 'dropped', reason = '') {
     review.change(
       { key: state, params: { item: items[0].item, n: String(items.length) } },
-      { decisions: items.map((i) => ({ facet: i.facet, item: i.key, state, reason, sample: review.view.sample })) },
+      { decisions: items.map((i) => ({ facet: i.facet, item: i.key, state, reason, sample: review.look.sample })) },
     )
   }
 

@@ -4,7 +4,7 @@ import { Follower, withStep } from './follow'
 
 const review = (number = 1): Review => ({
   id: 1, name: 'Heat', number, revision: 1, document: { question: '', frame: '', blocks: [], limits: [] },
-  samples: [], keyStudies: [], decisions: [], shelf: [4], view: { rest: true }, imports: [],
+  samples: [], keyStudies: [], decisions: [], shelf: [4], look: { name: 'x', rest: true, samples: [] }, imports: [],
 })
 const step = (number: number, more: Partial<Step> = {}): Step => ({
   number, revision: number, edits: [{ op: 'question', text: `Q${number}` }], decisions: [], shelf: [], whole: false, merged: false, ...more,

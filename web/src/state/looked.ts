@@ -9,7 +9,7 @@ export const useLooked = defineStore('looked', () => {
   const review = useReview()
   const { t, n } = useI18n()
 
-  const set = computed(() => review.view.set)
+  const set = computed(() => review.look.set)
   /** Counts how often the order was made anew: what stepped aside then stays there until the next time. */
   const ordered = ref({ revision: 0, times: 0 })
   const since = computed(() => (ordered.value.revision ? Math.max(0, review.revision - ordered.value.revision) : 0))
@@ -17,10 +17,8 @@ export const useLooked = defineStore('looked', () => {
   const letter = (id?: string) => review.document.blocks.find((b) => b.id === id)?.name ?? '?'
 
   /** What records around an item are called, where they are not those that hold it. */
-  function aspect(s: RecordSet): string | undefined {
+  function aspect(s: RecordSet & { kind: 'aspect' }): string {
     switch (s.aspect) {
-      case undefined:
-        return undefined
       case 'missing':
         return t('looked.missing', { facet: t(`facet.${s.facet}`) })
       case 'lost':
@@ -31,38 +29,54 @@ export const useLooked = defineStore('looked', () => {
   }
 
   function name(s: RecordSet): string {
-    if (s.any) return t('looked.any')
-    if (s.strategy) return t('looked.strategy')
-    if (s.term) return t(s.only ? 'looked.only' : 'looked.term', { term: termText(s.term) })
-    if (s.block) return t(s.spot ? 'looked.spot' : 'looked.block', { block: letter(s.block) })
-    if (s.facet && (s.item || s.aspect)) {
-      const item = aspect(s) ?? t('looked.item', { item: s.item ?? '', facet: t(`facet.${s.facet}`) })
-      return s.within ? t('looked.within', { item, set: name(s.within) }) : item
+    switch (s.kind) {
+      case 'any':
+        return t('looked.any')
+      case 'strategy':
+        return t('looked.strategy')
+      case 'term':
+        return t(s.only ? 'looked.only' : 'looked.term', { term: termText(s.term) })
+      case 'block':
+      case 'spot':
+        return t(`looked.${s.kind}`, { block: letter(s.block) })
+      case 'item':
+        return t('looked.item', { item: s.item, facet: t(`facet.${s.facet}`) })
+      case 'aspect':
+        return aspect(s)
+      case 'within':
+        return t('looked.within', { item: name(s.of), set: name(s.in) })
+      case 'team':
+        return t('looked.team', { name: s.authors[0].split('|')[0] })
+      case 'picked':
+        return t('looked.ids', { n: n(s.ids.length, 'whole') }, s.ids.length)
+      case 'shelf':
+        return t('looked.shelf')
+      case 'joined':
+        return t('looked.joined')
+      case 'sample':
+        return review.samples.find((x) => x.id === s.sample)?.name ?? t('looked.records')
+      case 'all':
+        return review.sample?.name ?? t('looked.records')
     }
-    if (s.team?.length) return t('looked.team', { name: s.team[0].split('|')[0] })
-    if (s.ids) return t('looked.ids', { n: n(s.ids.length, 'whole') }, s.ids.length)
-    if (s.shelf) return t('looked.shelf')
-    if (s.joined) return t('looked.joined')
-    return review.samples.find((x) => x.id === s.sample)?.name ?? t('looked.records')
   }
 
   /** The sets that the blocks offer by themselves. */
   const offered = computed<RecordSet[]>(() => {
     const searched = review.document.blocks.filter((b) => b.searched && !b.negated && b.terms.some((x) => x.on))
     return [
-      ...(searched.length > 1 ? [{ strategy: true }] : []),
-      ...(searched.length ? [{ any: true }] : []),
-      ...searched.map((b) => ({ block: b.id })),
-      ...(searched.length > 1 ? searched.map((b) => ({ block: b.id, spot: true })) : []),
+      ...(searched.length > 1 ? [{ kind: 'strategy' as const }] : []),
+      ...(searched.length ? [{ kind: 'any' as const }] : []),
+      ...searched.map((b) => ({ kind: 'block' as const, block: b.id })),
+      ...(searched.length > 1 ? searched.map((b) => ({ kind: 'spot' as const, block: b.id })) : []),
     ]
   })
 
   /** A set as it shows in what is looked at now: an item's records are of that alone. */
-  const inside = (s: RecordSet): RecordSet => (s.facet && set.value ? { ...s, within: set.value } : s)
+  const inside = (s: RecordSet): RecordSet => ((s.kind === 'item' || s.kind === 'aspect') && set.value ? { kind: 'within', of: s, in: set.value } : s)
 
   async function at(s: RecordSet | undefined) {
-    const { source, sample, against, rest } = review.view
-    await review.look({ source, sample, against, rest, set: s })
+    const { source, sample, against, rest } = review.look
+    await review.lookAt({ source, sample, against, rest, set: s })
     mark()
   }
 

@@ -2,11 +2,12 @@ import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import {
-  api, ask, CallError, type DecisionState, type Facet, type Import, type KeyStudy, type Review, type ReviewDocument,
-  type Sample, type Step, type Term, type View, type What,
+  api, ask, CallError, type DecisionState, type Facet, type Import, type KeyStudy, type Look, type Review, type ReviewDocument,
+  type Sample, type Step, type Term, type What,
 } from '@/api/client'
 import { applied, newId } from './edits'
 import { Follower } from './follow'
+import { useLook } from './look'
 import { keepMine, takeTheirs, type Conflict, type Waiting } from './queue'
 import { self } from './who'
 
@@ -61,8 +62,14 @@ export const useReview = defineStore('review', () => {
     }
     return on
   })
-  const view = computed<View>(() => saved.value?.view ?? { rest: true })
-  const sample = computed(() => samples.value.find((s) => s.id === view.value.sample))
+  const looks = useLook(saved, (error) => {
+    if (error instanceof CallError && error.passing) lost(error)
+    else refused.value = error
+  })
+  const look = computed<Look>(() => looks.look.value ?? { name: '', rest: true, samples: [] })
+  /** What figures are asked of. */
+  const asked = computed(() => ({ path: { review: id.value }, query: { look: look.value.name || undefined } }))
+  const sample = computed(() => samples.value.find((s) => s.id === look.value.sample))
   const decisions = computed(() => {
     const all = new Map<string, Decided>()
     const put = (d: { facet: Facet; item: string; state: DecisionState; reason?: string; at?: string; who?: string; sample?: number }) => {
@@ -99,15 +106,11 @@ export const useReview = defineStore('review', () => {
   /** Changes whenever a figure of blocks, terms or limits may have; not with notes and the like. */
   const searchStamp = computed(() => JSON.stringify([saved.value?.document.blocks, saved.value?.document.limits]))
   const keysStamp = computed(() => `${(saved.value?.keyStudies ?? []).map((k) => k.id).join()}/${saved.value?.document.halves?.test.join() ?? ''}`)
-  const viewStamp = computed(() => {
-    const v = view.value
-    const parted = (saved.value?.document.parted ?? []).join('\n')
-    return `${parted}/${v.source ?? ''}/${v.sample ?? ''}/${v.against ?? ''}/${v.rest}/${v.set ? `${JSON.stringify(v.set)} ${v.revision}` : ''}/${(saved.value?.samples ?? []).map((s) => `${s.id}:${s.records}`).join()}/${saved.value?.document.vocabulary ?? ''}`
-  })
+  const lookStamp = computed(() => look.value.name)
   const canUndo = computed(() => queue.value.at(-1)?.what ?? saved.value?.undo)
   const canRedo = computed(() => (queue.value.length ? undefined : saved.value?.redo))
 
-  async function open(review: number) {
+  async function open(review: number, named?: string) {
     if (saved.value?.id !== review) {
       saved.value = undefined
       follower = new Follower()
@@ -115,16 +118,17 @@ export const useReview = defineStore('review', () => {
       queue.value = [...(stored.value[review] ?? [])]
     }
     missing.value = false
-    await refresh(review)
+    await refresh(review, named)
     void flush()
   }
 
-  async function refresh(review = id.value): Promise<void> {
+  async function refresh(review = id.value, named?: string): Promise<void> {
     if (!review) return
     try {
       const r = await ask(api.GET('/api/reviews/{review}', { params: { path: { review } } }))
       // What was done meanwhile may not be in this answer yet: it was heard of, and follows.
       if (saved.value?.id === review && saved.value.number > r.number) return refresh(review)
+      if (saved.value?.id !== review) await looks.open(r, named)
       saved.value = r
       stamp.value++
       if (!queue.value.length) saved.value = follower.follow(r).review
@@ -291,18 +295,6 @@ export const useReview = defineStore('review', () => {
     }
   }
 
-  /** Changes what is looked at; what is not said stays. */
-  async function look(next: View) {
-    try {
-      const looked = await ask(api.PUT('/api/reviews/{review}/view', { params: { path: { review: id.value } }, body: 'source' in next ? next : { ...next, source: view.value.source } }))
-      if (saved.value) saved.value = { ...saved.value, view: looked }
-    } catch (error) {
-      if (error instanceof CallError && error.passing) lost(error)
-      else refused.value = error
-      await refresh()
-    }
-  }
-
   async function watchImport(number: number) {
     try {
       const i = await ask(api.GET('/api/imports/{import}', { params: { path: { import: number } } }))
@@ -325,8 +317,8 @@ export const useReview = defineStore('review', () => {
   }
 
   return {
-    saved, id, document, samples, keyStudies, vocabulary, shelf, stamp, view, sample, decisions, kept, revision, searchStamp, keysStamp, viewStamp, canUndo, canRedo,
-    queue, offline, savedAt, conflict, refused, missing, imports, open, refresh, change, step, split, look, settle, hear, flush, watchImport,
+    saved, id, document, samples, keyStudies, vocabulary, shelf, stamp, look, lookAt: looks.lookAt, openLook: looks.open, asked, sample, decisions, kept, revision, searchStamp, keysStamp, lookStamp, canUndo, canRedo,
+    queue, offline, savedAt, conflict, refused, missing, imports, open, refresh, change, step, split, settle, hear, flush, watchImport,
   }
 })
 

@@ -13,12 +13,12 @@ export const useSources = defineStore('sources', () => {
   const list = useQuery({ queryKey: ['sources'], queryFn: () => ask(api.GET('/api/sources')) })
   const all = computed(() => list.data.value ?? [])
   const on = computed(() => all.value.filter((s) => !s.off))
-  const chosen = computed(() => all.value.find((s) => s.id === review.view.source))
+  const chosen = computed(() => all.value.find((s) => s.id === review.look.source))
 
   const counts = useQuery({
-    queryKey: computed(() => ['counts', review.id, review.revision, review.view.source]),
-    queryFn: () => ask(api.GET('/api/reviews/{review}/counts', path())),
-    enabled: () => review.id > 0 && review.view.source !== undefined,
+    queryKey: computed(() => ['counts', review.id, review.revision, review.look.source]),
+    queryFn: () => ask(api.GET('/api/reviews/{review}/counts', { params: review.asked })),
+    enabled: () => review.id > 0 && chosen.value !== undefined,
     placeholderData: keepPreviousData,
     // Counting goes on in the background; news of it may be missed.
     refetchInterval: (q) => (q.state.data?.waiting ? 2000 : false),
@@ -56,12 +56,12 @@ export const useSources = defineStore('sources', () => {
   }
 
   async function countAgain() {
-    await ask(api.POST('/api/reviews/{review}/counts', path()))
+    await ask(api.POST('/api/reviews/{review}/counts', { params: review.asked }))
     fresh('counts')
   }
 
   function choose(source: number | undefined) {
-    return review.look({ ...review.view, source })
+    return review.lookAt({ ...review.look, source })
   }
 
   return { all, on, chosen, counted, counting: counts.isFetching, draws: computed(() => draws.data.value ?? []), holdings: computed(() => holdings.data.value ?? []), hear, fresh, countAgain, choose }

@@ -42,7 +42,7 @@ async function go() {
   const called = name.value.trim() || saving.name || 'records'
   try {
     const answer = api.POST('/api/reviews/{review}/export', {
-      params: { path: { review: review.id } },
+      params: review.asked,
       body: { of: saving.set, format: format.value, fields: all.value ? undefined : chosen.value, asIs: table.value && !mark.value ? true : undefined, name: called.slice(0, 300) },
       parseAs: 'blob',
     })

@@ -5,7 +5,7 @@ import type { RecordSet } from '@/api/client'
 /** The set of records that is about to be saved as a file. */
 export const useSaving = defineStore('saving', () => {
   const open = ref(false)
-  const set = shallowRef<RecordSet>({})
+  const set = shallowRef<RecordSet>({ kind: 'all' })
   const name = ref('')
   const count = ref<number>()
 

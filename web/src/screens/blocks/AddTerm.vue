@@ -28,9 +28,9 @@ const input = ref<HTMLInputElement>()
 const settled = refDebounced(typed, 120)
 const fields = ['text', 'title', 'abstract', 'titleAbstract', 'keyword', 'any']
 
-const ask_ = (text: string, where: string) => ask(api.POST('/api/reviews/{review}/terms', { params: { path: { review: review.id } }, body: { typed: text, field: where } }))
+const ask_ = (text: string, where: string) => ask(api.POST('/api/reviews/{review}/terms', { params: review.asked, body: { typed: text, field: where } }))
 const tried = useQuery({
-  queryKey: computed(() => ['term', review.id, review.viewStamp, review.keysStamp, settled.value, field.value]),
+  queryKey: computed(() => ['term', review.id, review.lookStamp, review.keysStamp, settled.value, field.value]),
   queryFn: () => ask_(settled.value, field.value),
   enabled: () => settled.value.trim() !== '',
 })

@@ -17,7 +17,7 @@ const { termOf, add, addEdits } = useDecide()
 
 const others = computed(() => review.document.blocks.filter((b) => b.id !== props.block.id && b.searched && !b.negated))
 const spot = useQuery({
-  queryKey: computed(() => ['blindspot', review.id, review.revision, review.viewStamp, props.block.id]),
+  queryKey: computed(() => ['blindspot', review.id, review.revision, review.lookStamp, props.block.id]),
   queryFn: () => ask(api.GET('/api/reviews/{review}/blocks/{block}/blind-spot', { params: { path: { review: review.id, block: props.block.id } } })),
   enabled: () => review.sample !== undefined && others.value.length > 0,
   placeholderData: keepPreviousData,

@@ -66,7 +66,7 @@ function choose(id: string) {
           <button class="display" :title="t('counted.made', { source: sources.chosen.name })" @click="made.show(there, block.concept, sources.chosen)">{{ n(there.records, 'whole') }}</button><span class="small">{{ t('counted.recordsAt', { source: sources.chosen.name }) }}</span>
         </div>
         <div v-else-if="figures?.records !== undefined" class="big">
-          <button class="display" :title="t('bench.openRecords')" @click="reader.list({ block: block.id }, block.concept)">{{ n(figures.records, 'whole') }}</button><span class="small">{{ t('blocks.records') }}</span>
+          <button class="display" :title="t('bench.openRecords')" @click="reader.list({ kind: 'block', block: block.id }, block.concept)">{{ n(figures.records, 'whole') }}</button><span class="small">{{ t('blocks.records') }}</span>
         </div>
         <div v-if="review.keyStudies.length && figures" class="big"><span class="display">{{ caught }}</span><span class="small">/ {{ held }} {{ t('blocks.keyStudies') }}</span></div>
       </div>

@@ -75,7 +75,7 @@ const remark = computed(() => {
 })
 
 function records() {
-  reader.list({ term: props.term }, termText(props.term))
+  reader.list({ kind: 'term', term: props.term }, termText(props.term))
 }
 </script>
 
@@ -103,7 +103,7 @@ function records() {
     <td v-if="sample" class="records">
       <template v-if="figures?.records !== undefined"><i class="bar" :style="{ width: `${Math.max(figures.records ? 2 : 0, (figures.records / most) * 62)}px` }" /><button class="num" :aria-label="t('blocks.openRecords', { n: n(figures.records, 'whole'), term: termText(term) })" @click="records">{{ n(figures.records, 'whole') }}</button></template>
     </td>
-    <td v-if="sample" :class="{ nil: !figures?.onlyHere }"><button v-if="figures?.onlyHere" class="link num" :title="t('bench.openRecords')" @click="reader.list({ term, block: block.id, only: true }, termText(term))">{{ n(figures.onlyHere, 'whole') }}</button><template v-else>{{ figures?.onlyHere === undefined ? '' : n(figures.onlyHere, 'whole') }}</template></td>
+    <td v-if="sample" :class="{ nil: !figures?.onlyHere }"><button v-if="figures?.onlyHere" class="link num" :title="t('bench.openRecords')" @click="reader.list({ kind: 'term', term, block: block.id, only: true }, termText(term))">{{ n(figures.onlyHere, 'whole') }}</button><template v-else>{{ figures?.onlyHere === undefined ? '' : n(figures.onlyHere, 'whole') }}</template></td>
     <td v-if="keys" class="keys">
       <span v-if="figures" class="dots" aria-hidden="true"><i v-for="k in Math.min(figures.keys, 8)" :key="k" :class="{ sole: k > Math.min(figures.keys, 8) - figures.sole }" /></span>
       <span class="num" :title="figures?.sole ? t('blocks.sole', { n: figures.sole }, figures.sole) : undefined">{{ figures?.keys }}</span>

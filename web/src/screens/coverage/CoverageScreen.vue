@@ -26,8 +26,8 @@ const saving = useSaving()
 const shelf = useShelf()
 
 const coverage = useQuery({
-  queryKey: computed(() => ['coverage', review.id, review.revision, review.keysStamp, review.view.source]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/coverage', { params: { path: { review: review.id } } })),
+  queryKey: computed(() => ['coverage', review.id, review.revision, review.keysStamp, review.look.source]),
+  queryFn: () => ask(api.GET('/api/reviews/{review}/coverage', { params: review.asked })),
   placeholderData: keepPreviousData,
 })
 const missedFirst = ref(true)
@@ -86,7 +86,7 @@ const grid = computed(() => ({ gridTemplateColumns: ['minmax(0, 1fr)', ...search
           <WithTip v-if="review.keyStudies.length > 1" :text="t('halves.tip')">
             <template #default="{ describedBy }"><button class="btn bare" :aria-describedby="describedBy" @click="review.split(!halved)">{{ t(halved ? 'halves.join' : 'halves.split') }}</button></template>
           </WithTip>
-          <button v-if="missed.length" class="btn bare" @click="saving.save({ ids: missed.map((s) => s.record) }, t('save.missedName'), missed.length)">{{ t('save.missed') }}…</button>
+          <button v-if="missed.length" class="btn bare" @click="saving.save({ kind: 'picked', ids: missed.map((s) => s.record) }, t('save.missedName'), missed.length)">{{ t('save.missed') }}…</button>
           <button class="chip" :aria-pressed="missedFirst" @click="missedFirst = !missedFirst">{{ missedFirst ? t('coverage.missedFirst') : t('coverage.asBrought') }}</button>
           <button class="btn" :class="{ outline: !planned }" :aria-pressed="planned" @click="planned = !planned">{{ t('plan.title') }}</button>
         </div>

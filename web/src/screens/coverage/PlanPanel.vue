@@ -18,8 +18,8 @@ const problem = useProblem()
 const { termOf, addEdits } = useDecide()
 
 const plan = useQuery({
-  queryKey: computed(() => ['plan', review.id, review.revision, review.viewStamp, review.keysStamp]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/plan', { params: { path: { review: review.id } } })),
+  queryKey: computed(() => ['plan', review.id, review.revision, review.lookStamp, review.keysStamp]),
+  queryFn: () => ask(api.GET('/api/reviews/{review}/plan', { params: review.asked })),
   placeholderData: keepPreviousData,
   enabled: () => review.sample !== undefined,
 })

@@ -23,7 +23,7 @@ const reader = useReader()
 const { termOf, add, addEdits } = useDecide()
 
 const rescue = useQuery({
-  queryKey: computed(() => ['rescue', review.id, review.revision, review.viewStamp, review.keysStamp, props.study]),
+  queryKey: computed(() => ['rescue', review.id, review.revision, review.lookStamp, review.keysStamp, props.study]),
   queryFn: () => ask(api.GET('/api/reviews/{review}/coverage/{study}', { params: { path: { review: review.id, study: props.study } } })),
   placeholderData: keepPreviousData,
 })
@@ -87,7 +87,7 @@ const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
           <tr v-for="c in b.candidates.slice(0, list(b.block.id))" :key="c.kind + c.item" @mouseenter="rest(b.block, c)" @mouseleave="rest(b.block)">
             <td class="left"><b v-if="c.kind === 'heading'">{{ c.item }}</b><span v-else class="mono">{{ c.item }}</span></td>
             <td class="num">{{ c.rescues }}</td>
-            <td><button v-if="c.price !== undefined" class="link" :title="t('bench.openRecords')" @click="reader.list({ term: termOf(itemOf(c)) }, c.item)">+{{ n(c.price, 'whole') }}</button></td>
+            <td><button v-if="c.price !== undefined" class="link" :title="t('bench.openRecords')" @click="reader.list({ kind: 'term', term: termOf(itemOf(c)) }, c.item)">+{{ n(c.price, 'whole') }}</button></td>
             <td>{{ c.pull === undefined ? '' : n(c.pull, 'whole') }}</td>
             <td>{{ c.worth === undefined ? '' : n(c.worth, c.worth < 9.95 ? 'one' : 'whole') }}</td>
             <td><button class="btn bare" :aria-label="t('coverage.addOne', { item: c.item, block: b.block.name })" @focus="rest(b.block, c)" @blur="rest(b.block)" @click="take(b.block, c)">{{ t('act.add') }}</button></td>

@@ -55,16 +55,16 @@ const edited = computed(() => typed.value.trim() !== props.candidate.item)
 // Someone who runs down the list with a key held does not want the words of every item.
 const settled = refDebounced(computed(() => props.candidate.item), 90)
 const detail = useQuery({
-  queryKey: computed(() => ['item', review.id, review.viewStamp, review.keysStamp, props.candidate.facet, settled.value]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/item', { params: { path: { review: review.id }, query: { facet: props.candidate.facet, item: settled.value } } })),
+  queryKey: computed(() => ['item', review.id, review.lookStamp, review.keysStamp, props.candidate.facet, settled.value]),
+  queryFn: () => ask(api.GET('/api/reviews/{review}/item', { params: { path: { review: review.id }, query: { look: review.look.name, facet: props.candidate.facet, item: settled.value } } })),
   placeholderData: keepPreviousData,
 })
 const item = computed(() => (detail.data.value?.item === props.candidate.item ? detail.data.value : undefined))
 const stems = computed(() => item.value?.stems ?? [])
 
 const tried = useQuery({
-  queryKey: computed(() => ['term', review.id, review.viewStamp, review.keysStamp, typedSettled.value]),
-  queryFn: () => ask(api.POST('/api/reviews/{review}/terms', { params: { path: { review: review.id } }, body: { typed: typedSettled.value } })),
+  queryKey: computed(() => ['term', review.id, review.lookStamp, review.keysStamp, typedSettled.value]),
+  queryFn: () => ask(api.POST('/api/reviews/{review}/terms', { params: review.asked, body: { typed: typedSettled.value } })),
   enabled: () => edited.value && props.candidate.facet !== 'headings',
 })
 const refused = computed(() => (edited.value && tried.data.value?.refused ? said(tried.data.value.refused) : ''))
@@ -108,7 +108,7 @@ watch(
   { immediate: true },
 )
 
-const records = (at?: number) => reader.list({ facet: props.candidate.facet, item: props.candidate.item }, props.candidate.item, at)
+const records = (at?: number) => reader.list({ kind: 'item', facet: props.candidate.facet, item: props.candidate.item }, props.candidate.item, at)
 const textual = computed(() => isTextual(props.candidate.facet))
 
 /** Who decided it, when, and in which sample: what is known of these. */
@@ -181,7 +181,7 @@ defineExpose({ terms, truncate, alike, name })
       </div>
       <!-- What comes later stands below: what is pressed must not move away. -->
       <template v-if="textual && chosen.length < 2">
-        <StemBox v-if="stems.length && !edited && chosen.length < 2" v-model="truncated" v-model:out="out" :stems="stems" @records="reader.list({ term: newTerm({ kind: 'text', text: $event, field: 'text' }) }, $event)" />
+        <StemBox v-if="stems.length && !edited && chosen.length < 2" v-model="truncated" v-model:out="out" :stems="stems" @records="reader.list({ kind: 'term', term: newTerm({ kind: 'text', text: $event, field: 'text' }) }, $event)" />
         <p v-if="item?.ways && !edited" class="ways small">
           <template v-for="w in item.ways" :key="w.how">
             <button v-if="w.how !== 'words' && pair" class="way" :class="{ on: (w.how === 'near') === near }" :aria-pressed="(w.how === 'near') === near" @click="near = w.how === 'near'">{{ t(`stands.${w.how}`) }} <b>{{ n(w.records, 'whole') }}</b></button>
@@ -207,7 +207,7 @@ defineExpose({ terms, truncate, alike, name })
     </template>
     <template v-if="item?.with.length">
       <h3 class="small">{{ t(candidate.facet === 'headings' ? 'tree.words' : 'goes.title') }}</h3>
-      <p class="goes"><button v-for="h in item.with" :key="h.item" class="chip" :title="t('goes.tip', { n: n(h.records, 'whole'), pull: n(h.pull, 'whole') })" @click="reader.list({ facet: candidate.facet === 'headings' ? 'words' : 'headings', item: h.item }, h.item)">{{ h.item }} <em>{{ n(h.records, 'whole') }}</em></button></p>
+      <p class="goes"><button v-for="h in item.with" :key="h.item" class="chip" :title="t('goes.tip', { n: n(h.records, 'whole'), pull: n(h.pull, 'whole') })" @click="reader.list({ kind: 'item', facet: candidate.facet === 'headings' ? 'words' : 'headings', item: h.item }, h.item)">{{ h.item }} <em>{{ n(h.records, 'whole') }}</em></button></p>
     </template>
     <button class="btn bare more" @click="records()">{{ t('panel.records', { n: n(candidate.row.records, 'whole') }, candidate.row.records) }} <kbd>Enter</kbd></button>
   </section>

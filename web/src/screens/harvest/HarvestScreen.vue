@@ -164,7 +164,7 @@ function begin(name: string) {
 const park = () => selected.value && then(() => decide(chosen.value, 'parked'))
 const drop = (reason: string) => selected.value && then(() => decide(chosen.value, 'dropped', reason))
 const back = () => chosen.value.some((c) => c.state !== 'open') && takeBack(chosen.value)
-const records = (c = selected.value) => c && reader.list({ facet: c.facet, item: c.item }, c.item)
+const records = (c = selected.value) => c && reader.list({ kind: 'item', facet: c.facet, item: c.item }, c.item)
 
 function onKey(e: KeyboardEvent) {
   if (e.ctrlKey || e.metaKey || e.altKey) return
@@ -243,7 +243,7 @@ watch(
     if (typeof wanted === 'string' && facets.includes(wanted as Facet) && facet.value !== wanted) facet.value = wanted as Facet
     if (has !== facet.value) return
     void nextTick(() => find(item))
-    void router.replace({ query: {} })
+    void router.replace({ query: { look: route.query.look } })
   },
   { immediate: true },
 )
@@ -288,7 +288,7 @@ const gone = computed(() => current.value.error.value instanceof CallError && !c
       <JournalsView v-else-if="facet === 'journals'" :tally="tally" />
       <template v-else>
         <CandidatePlot v-if="plots && plotted" ref="plot" :rows="all" :selected="selectedKey" :has-contrast="tally.contrast > 0" :area="area" @select="select" @area="area = $event" />
-        <p v-if="unindexed || foreign" class="small unindexed">{{ unindexed || foreign }} <button v-if="unindexed && tally.missing" class="link" @click="reader.list({ facet: 'headings', aspect: 'missing' }, t('looked.missing', { facet: t('facet.headings') }))">{{ t('harvest.showThem') }}</button></p>
+        <p v-if="unindexed || foreign" class="small unindexed">{{ unindexed || foreign }} <button v-if="unindexed && tally.missing" class="link" @click="reader.list({ kind: 'aspect', facet: 'headings', aspect: 'missing' }, t('looked.missing', { facet: t('facet.headings') }))">{{ t('harvest.showThem') }}</button></p>
         <HarvestTools ref="tools" v-model:show="show" v-model:words="words" v-model:filters="filters" v-model:with-aside="withAside" :shown="shown.length" :decides="decides" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :refused="pattern.refused" :aside="asideHere" :proposing="proposing" @list="list?.focus()" @help="help = true">
           <button v-if="facet === 'headings' && tally.hasNarrower" class="btn bare" :aria-pressed="tree" @click="tree = !tree">{{ t(tree ? 'tree.asList' : 'tree.asTree') }}</button>
           <button v-if="facet === 'authors'" class="btn outline" :aria-pressed="teams" @click="teams = !teams">{{ t('teams.title') }}</button>

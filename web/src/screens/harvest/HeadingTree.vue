@@ -13,8 +13,8 @@ const { t, n } = useI18n()
 const review = useReview()
 
 const found = useQuery({
-  queryKey: computed(() => ['heading-tree', review.id, review.viewStamp, review.keysStamp]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/heading-tree', { params: { path: { review: review.id } } })),
+  queryKey: computed(() => ['heading-tree', review.id, review.lookStamp, review.keysStamp]),
+  queryFn: () => ask(api.GET('/api/reviews/{review}/heading-tree', { params: review.asked })),
 })
 const nodes = computed(() => found.data.value?.nodes ?? [])
 const of = computed(() => Math.max(1, found.data.value?.records ?? 1))

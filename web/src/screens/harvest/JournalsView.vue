@@ -37,7 +37,7 @@ function note(journal: string, name: string, text: string) {
 function remove(journal: string, name: string) {
   review.change({ key: 'notHandSearch', params: { journal: name } }, { edits: [{ op: 'handSearch', journal, name, on: false }] })
 }
-const records = (r: TallyRow) => reader.list({ facet: 'journals', item: r.item }, r.item)
+const records = (r: TallyRow) => reader.list({ kind: 'item', facet: 'journals', item: r.item }, r.item)
 
 /** What stands in the list, with its figures as they are now. */
 const lines = computed(() => listed.value.map((h) => ({ ...h, row: props.tally.rows.find((r) => key(r) === h.journal) })))
@@ -89,7 +89,7 @@ async function saveDocument() {
             <span><i :style="{ width: `${(rows[at].records / most) * 40}px` }" /><button class="link" @click="records(rows[at])">{{ n(rows[at].records, 'whole') }}</button></span>
             <span>{{ n(rows[at].share, 'share') }}</span>
             <span v-if="tally.hasKeys">{{ rows[at].keys }}</span>
-            <span><button v-if="rows[at].unindexed" class="link" :aria-label="t('shape.bareOf', { n: n(rows[at].unindexed, 'whole'), item: rows[at].item })" @click="reader.list({ facet: 'journals', item: rows[at].item, aspect: 'bare' }, t('looked.bare', { item: rows[at].item }))">{{ n(rows[at].bare ?? 0, 'share') }}</button><template v-else>{{ n(0, 'share') }}</template></span>
+            <span><button v-if="rows[at].unindexed" class="link" :aria-label="t('shape.bareOf', { n: n(rows[at].unindexed, 'whole'), item: rows[at].item })" @click="reader.list({ kind: 'aspect', facet: 'journals', item: rows[at].item, aspect: 'bare' }, t('looked.bare', { item: rows[at].item }))">{{ n(rows[at].bare ?? 0, 'share') }}</button><template v-else>{{ n(0, 'share') }}</template></span>
             <span>{{ n(rows[at].upTo ?? 0, 'share') }}</span>
           </div>
         </div>

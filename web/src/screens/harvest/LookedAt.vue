@@ -15,20 +15,20 @@ const review = useReview()
 const looked = useLooked()
 
 const against = computed(() => {
-  if (looked.set) return looked.set.within ? t('looked.restOf', { set: looked.name(looked.set.within) }) : t('looked.rest')
-  const other = review.samples.find((s) => s.id === review.view.against)
-  return other?.name ?? (review.view.rest ? t('samples.rest') : t('samples.nothing'))
+  if (looked.set) return looked.set.kind === 'within' ? t('looked.restOf', { set: looked.name(looked.set.in) }) : t('looked.rest')
+  const other = review.samples.find((s) => s.id === review.look.against)
+  return other?.name ?? (review.look.rest ? t('samples.rest') : t('samples.nothing'))
 })
-const others = computed(() => review.samples.filter((s) => s.id !== review.view.sample))
+const others = computed(() => review.samples.filter((s) => s.id !== review.look.sample))
 const title = computed(() => (looked.set ? looked.name(looked.set) : (review.sample?.name ?? '')))
 const size = computed(() => (looked.set ? props.records : review.sample?.records))
 
 function look(sample: number) {
-  const same = review.view.against === sample
-  void review.look({ source: review.view.source, sample, against: same ? undefined : review.view.against, rest: review.view.rest || same })
+  const same = review.look.against === sample
+  void review.lookAt({ source: review.look.source, sample, against: same ? undefined : review.look.against, rest: review.look.rest || same })
 }
 
-const set = (a?: number, rest = false) => void review.look({ source: review.view.source, sample: review.view.sample, against: a, rest })
+const set = (a?: number, rest = false) => void review.lookAt({ source: review.look.source, sample: review.look.sample, against: a, rest })
 const same = (a: RecordSet) => JSON.stringify(a) === JSON.stringify(looked.set)
 </script>
 
@@ -44,7 +44,7 @@ const same = (a: RecordSet) => JSON.stringify(a) === JSON.stringify(looked.set)
         <v-list-item v-for="s in review.samples" :key="s.id" :title="s.name" :subtitle="t('count.records', { n: n(s.records, 'whole') }, s.records)" :active="!looked.set && s.id === review.sample?.id" @click="look(s.id)" />
         <v-list-subheader v-if="looked.offered.length">{{ t('looked.groupBlocks') }}</v-list-subheader>
         <v-list-item v-for="(s, i) in looked.offered" :key="i" :active="same(s)" @click="looked.at(s)">
-          <v-list-item-title class="offered"><BlockStamp v-if="s.block" :block="s.block" :size="17" :ghost="s.spot" />{{ looked.name(s) }}</v-list-item-title>
+          <v-list-item-title class="offered"><BlockStamp v-if="s.kind === 'block' || s.kind === 'spot'" :block="s.block" :size="17" :ghost="s.kind === 'spot'" />{{ looked.name(s) }}</v-list-item-title>
         </v-list-item>
       </v-list>
     </v-menu>

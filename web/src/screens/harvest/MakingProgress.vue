@@ -13,8 +13,8 @@ const lasting = ref(false)
 useTimeoutFn(() => (lasting.value = true), 700)
 
 const asked = useQuery({
-  queryKey: computed(() => ['making', review.id, review.viewStamp]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/making', { params: { path: { review: review.id } } })),
+  queryKey: computed(() => ['making', review.id, review.lookStamp]),
+  queryFn: () => ask(api.GET('/api/reviews/{review}/making', { params: review.asked })),
   enabled: () => lasting.value,
   refetchInterval: 700,
   gcTime: 0,

@@ -19,7 +19,7 @@ const { open, onChange, reset } = useFileDialog({ accept: '.csv,text/csv', multi
 
 function href(format: 'csv' | 'xlsx') {
   const called = looked.set ? `&called=${encodeURIComponent(looked.name(looked.set))}` : ''
-  return `/api/reviews/${review.id}/tally/export?facet=${props.facet}&format=${format}${called}`
+  return `/api/reviews/${review.id}/tally/export?look=${review.look.name}&facet=${props.facet}&format=${format}${called}`
 }
 
 function out() {

@@ -42,7 +42,7 @@ function set_() {
   if (!r || !kind.value) return
   limit({ kind: kind.value, values: [...(set.value?.values ?? []), r.item] }, [...(set.value?.values ?? []), r.item].join(', '))
 }
-const records = (r: TallyRow) => reader.list({ facet: facet.value, item: r.item }, r.item)
+const records = (r: TallyRow) => reader.list({ kind: 'item', facet: facet.value, item: r.item }, r.item)
 const chartRows = computed(() => rows.value.slice(0, 30))
 </script>
 
@@ -64,7 +64,7 @@ const chartRows = computed(() => rows.value.slice(0, 30))
           </tr>
           <tr v-if="tally.missing" class="missing">
             <th scope="row"><span class="row"><i :style="{ width: `${(tally.missing / most) * 100}%` }" /><span>{{ t('shape.missing') }}</span></span></th>
-            <td class="fig"><button class="link" @click="reader.list({ facet, aspect: 'missing' }, t('shape.missing'))">{{ n(tally.missing, 'whole') }}</button></td><td class="fig">{{ n(tally.missingShare, 'share') }}</td><td v-if="tally.contrast" /><td v-if="tally.hasKeys" class="fig">{{ tally.missingKeys }}</td>
+            <td class="fig"><button class="link" @click="reader.list({ kind: 'aspect', facet, aspect: 'missing' }, t('shape.missing'))">{{ n(tally.missing, 'whole') }}</button></td><td class="fig">{{ n(tally.missingShare, 'share') }}</td><td v-if="tally.contrast" /><td v-if="tally.hasKeys" class="fig">{{ tally.missingKeys }}</td>
           </tr>
         </tbody>
       </table>
@@ -74,7 +74,7 @@ const chartRows = computed(() => rows.value.slice(0, 30))
         <table class="said">
           <thead><tr><td /><th v-for="c in ways" :key="c" scope="col" class="fig">{{ t(`shape.${c}`) }}</th></tr></thead>
           <tbody>
-            <tr v-for="s in tally.said" :key="s.kind"><th scope="row">{{ t(`shape.kind.${s.kind}`) }}</th><td v-for="how in ways" :key="how" class="fig" :class="{ strong: how === 'either' }"><button v-if="s[how]" class="link" @click="reader.list({ facet: 'types', item: s.kind, aspect: how }, t(`looked.said.${how}`, { kind: t(`shape.kind.${s.kind}`) }))">{{ n(s[how], 'whole') }}</button><template v-else>0</template></td></tr>
+            <tr v-for="s in tally.said" :key="s.kind"><th scope="row">{{ t(`shape.kind.${s.kind}`) }}</th><td v-for="how in ways" :key="how" class="fig" :class="{ strong: how === 'either' }"><button v-if="s[how]" class="link" @click="reader.list({ kind: 'aspect', facet: 'types', item: s.kind, aspect: how }, t(`looked.said.${how}`, { kind: t(`shape.kind.${s.kind}`) }))">{{ n(s[how], 'whole') }}</button><template v-else>0</template></td></tr>
           </tbody>
         </table>
       </template>

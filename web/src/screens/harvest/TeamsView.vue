@@ -17,8 +17,8 @@ const review = useReview()
 const looked = useLooked()
 const reader = useReader()
 const found = useQuery({
-  queryKey: computed(() => ['teams', review.id, review.viewStamp, review.keysStamp]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/teams', { params: { path: { review: review.id } } })),
+  queryKey: computed(() => ['teams', review.id, review.lookStamp, review.keysStamp]),
+  queryFn: () => ask(api.GET('/api/reviews/{review}/teams', { params: review.asked })),
 })
 const teams = computed(() => found.data.value?.teams ?? [])
 
@@ -28,7 +28,7 @@ function save() {
 }
 
 async function lookAt(team: Team) {
-  await looked.at({ team: team.keys.slice(0, 500) })
+  await looked.at({ kind: 'team', authors: team.keys.slice(0, 500) })
   emit('looked')
 }
 </script>
@@ -39,7 +39,7 @@ async function lookAt(team: Team) {
     <p class="small">{{ teams.length ? t('teams.text') : t('teams.none') }}</p>
     <ol>
       <li v-for="team in teams.slice(0, 100)" :key="team.keys[0]">
-        <p><button class="link strong" @click="reader.list({ team: team.keys.slice(0, 500) }, t('looked.team', { name: team.authors[0] }))">{{ t('count.records', { n: n(team.records, 'whole') }, team.records) }}</button> <span v-if="team.from" class="small">{{ team.from === team.to ? team.from : t('teams.years', { from: team.from, to: team.to }) }}</span> <span v-if="team.keyStudies" class="small keys">{{ t('count.keys', { n: team.keyStudies }, team.keyStudies) }}</span></p>
+        <p><button class="link strong" @click="reader.list({ kind: 'team', authors: team.keys.slice(0, 500) }, t('looked.team', { name: team.authors[0] }))">{{ t('count.records', { n: n(team.records, 'whole') }, team.records) }}</button> <span v-if="team.from" class="small">{{ team.from === team.to ? team.from : t('teams.years', { from: team.from, to: team.to }) }}</span> <span v-if="team.keyStudies" class="small keys">{{ t('count.keys', { n: team.keyStudies }, team.keyStudies) }}</span></p>
         <p class="small">{{ team.authors.slice(0, 6).join('; ') }}<template v-if="team.authors.length > 6">; {{ t('teams.more', { n: team.authors.length - 6 }) }}</template></p>
         <button class="btn bare" @click="lookAt(team)">{{ t('teams.lookAt') }}</button>
       </li>

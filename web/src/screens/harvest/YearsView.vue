@@ -71,7 +71,7 @@ function onKey(e: KeyboardEvent) {
   e.preventDefault()
   from.value = clamp((from.value ?? first.value) + by)
 }
-const records = (year: number) => reader.list({ facet: 'years', item: String(year) }, String(year))
+const records = (year: number) => reader.list({ kind: 'item', facet: 'years', item: String(year) }, String(year))
 </script>
 
 <template>
@@ -107,9 +107,9 @@ const records = (year: number) => reader.list({ facet: 'years', item: String(yea
           <tbody>
             <tr v-for="d in [...years].reverse().filter((d) => d.row)" :key="d.year" :class="{ out: cut !== undefined && d.year < cut }">
               <th scope="row">{{ d.year }}</th><td class="fig"><button class="link" @click="records(d.year)">{{ n(d.row!.records, 'whole') }}</button></td><td class="fig">{{ n(d.row!.share, 'share') }}</td><td v-if="tally.contrast" class="fig">{{ n(d.row!.contrastShare ?? 0, 'share') }}</td>
-              <td class="fig"><button v-if="d.row!.unindexed" class="link" :aria-label="t('shape.bareOf', { n: n(d.row!.unindexed, 'whole'), item: d.year })" @click="reader.list({ facet: 'years', item: d.row!.item, aspect: 'bare' }, t('looked.bare', { item: d.year }))">{{ n(d.row!.bare ?? 0, 'share') }}</button><template v-else>{{ n(0, 'share') }}</template></td><td v-if="tally.hasKeys" class="fig">{{ d.row!.keys }}</td>
+              <td class="fig"><button v-if="d.row!.unindexed" class="link" :aria-label="t('shape.bareOf', { n: n(d.row!.unindexed, 'whole'), item: d.year })" @click="reader.list({ kind: 'aspect', facet: 'years', item: d.row!.item, aspect: 'bare' }, t('looked.bare', { item: d.year }))">{{ n(d.row!.bare ?? 0, 'share') }}</button><template v-else>{{ n(0, 'share') }}</template></td><td v-if="tally.hasKeys" class="fig">{{ d.row!.keys }}</td>
             </tr>
-            <tr v-if="tally.missing"><th scope="row">{{ t('shape.missing') }}</th><td class="fig"><button class="link" @click="reader.list({ facet: 'years', aspect: 'missing' }, t('shape.missing'))">{{ n(tally.missing, 'whole') }}</button></td><td class="fig">{{ n(tally.missingShare, 'share') }}</td><td v-if="tally.contrast" /><td /><td v-if="tally.hasKeys" class="fig">{{ tally.missingKeys }}</td></tr>
+            <tr v-if="tally.missing"><th scope="row">{{ t('shape.missing') }}</th><td class="fig"><button class="link" @click="reader.list({ kind: 'aspect', facet: 'years', aspect: 'missing' }, t('shape.missing'))">{{ n(tally.missing, 'whole') }}</button></td><td class="fig">{{ n(tally.missingShare, 'share') }}</td><td v-if="tally.contrast" /><td /><td v-if="tally.hasKeys" class="fig">{{ tally.missingKeys }}</td></tr>
           </tbody>
         </table>
       </div>

@@ -18,8 +18,8 @@ export function useTallies(facet: Ref<Facet>) {
     facets.map((f) => [
       f,
       useQuery({
-        queryKey: computed(() => ['tally', review.id, review.viewStamp, review.keysStamp, looked.ordered.times, f]),
-        queryFn: () => ask(api.GET('/api/reviews/{review}/tally', { params: { path: { review: review.id }, query: { facet: f } } })),
+        queryKey: computed(() => ['tally', review.id, review.lookStamp, review.keysStamp, looked.ordered.times, f]),
+        queryFn: () => ask(api.GET('/api/reviews/{review}/tally', { params: { path: { review: review.id }, query: { look: review.look.name, facet: f } } })),
         enabled: () => review.sample !== undefined && (f === facet.value || f === next.value),
         placeholderData: keepPreviousData,
       }),
@@ -39,8 +39,8 @@ export function useTallies(facet: Ref<Facet>) {
   // Which block each item suits is asked for anew when the blocks have changed and were left alone for a moment.
   const settledSearch = refDebounced(computed(() => review.searchStamp), 700)
   const suited = useQuery({
-    queryKey: computed(() => ['suits', review.id, settledSearch.value, review.viewStamp, review.keysStamp, facet.value]),
-    queryFn: () => ask(api.GET('/api/reviews/{review}/suits', { params: { path: { review: review.id }, query: { facet: facet.value } } })),
+    queryKey: computed(() => ['suits', review.id, settledSearch.value, review.lookStamp, review.keysStamp, facet.value]),
+    queryFn: () => ask(api.GET('/api/reviews/{review}/suits', { params: { path: { review: review.id }, query: { look: review.look.name, facet: facet.value } } })),
     enabled: () => review.sample !== undefined && taken.includes(facet.value) && current.value.isFetched.value,
     placeholderData: keepPreviousData,
   })

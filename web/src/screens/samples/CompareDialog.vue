@@ -14,7 +14,7 @@ const review = useReview()
 const problem = useProblem()
 const saving = useSaving()
 
-const a = ref(review.view.sample ?? review.samples[0]?.id)
+const a = ref(review.look.sample ?? review.samples[0]?.id)
 const b = ref(review.samples.find((s) => s.id !== a.value)?.id)
 const how = ref<'union' | 'overlap' | 'difference'>('overlap')
 const typed = ref('')
@@ -24,7 +24,7 @@ const proposed = computed(() => t(`compare.names.${how.value}`, { a: name(a.valu
 watch(proposed, () => (typed.value = ''))
 
 const compared = useQuery({
-  queryKey: computed(() => ['compared', review.id, a.value, b.value, review.viewStamp]),
+  queryKey: computed(() => ['compared', review.id, a.value, b.value, review.lookStamp]),
   queryFn: () => ask(api.POST('/api/reviews/{review}/compared', { params: { path: { review: review.id } }, body: { a: a.value ?? 0, b: b.value ?? 0 } })),
   enabled: () => a.value !== undefined && b.value !== undefined && a.value !== b.value,
 })
@@ -71,7 +71,7 @@ async function make() {
       <p v-if="failed || compared.error.value" class="wrong" role="alert">{{ failed || problem(compared.error.value) }}</p>
       <div class="row foot">
         <span class="grow" /><button class="btn outline" @click="emit('close')">{{ t('reader.close') }}</button>
-        <button class="btn outline" :disabled="!many" @click="saving.save({ joined: { a: a ?? 0, b: b ?? 0, how } }, typed || proposed, many)">{{ t('save.joined') }}</button>
+        <button class="btn outline" :disabled="!many" @click="saving.save({ kind: 'joined', a: a ?? 0, b: b ?? 0, how }, typed || proposed, many)">{{ t('save.joined') }}</button>
         <button class="btn" :disabled="!many" @click="make">{{ t('compare.make', { n: n(many, 'whole') }, many) }}</button>
       </div>
     </v-card>

@@ -37,7 +37,7 @@ watch(
   { immediate: true },
 )
 watch(
-  () => [sources.on, review.view.source] as const,
+  () => [sources.on, review.look.source] as const,
   ([on, chosen]) => {
     from.value = from.value.filter((id) => on.some((s) => s.id === id))
     if (!from.value.length && on.length) from.value = [on.find((s) => s.id === chosen)?.id ?? on[0].id]

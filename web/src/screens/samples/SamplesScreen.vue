@@ -36,10 +36,10 @@ const drawn = ref<Draw>()
 const drawOf = (s: Sample) => sources.draws.find((x) => x.id === s.draw)
 const origin = (s: Sample) => (s.draw ? (drawOf(s)?.from ?? '') : s.joined ? t(`compare.joined.${s.joined.how}`) : s.fileName)
 const report = (s: Sample) => ({ import: s.import ?? 0, name: s.name, fileName: s.fileName, sum: t('notices.sum', { records: n(s.records, 'whole'), skipped: n(s.skipped, 'whole') }) })
-const others = computed(() => review.samples.filter((s) => s.id !== review.view.sample))
+const others = computed(() => review.samples.filter((s) => s.id !== review.look.sample))
 const contrast = computed({
-  get: () => (review.view.against !== undefined ? String(review.view.against) : review.view.rest ? 'rest' : 'none'),
-  set: (v) => void review.look({ source: review.view.source, sample: review.view.sample, against: v === 'rest' || v === 'none' ? undefined : Number(v), rest: v === 'rest' }),
+  get: () => (review.look.against !== undefined ? String(review.look.against) : review.look.rest ? 'rest' : 'none'),
+  set: (v) => void review.lookAt({ source: review.look.source, sample: review.look.sample, against: v === 'rest' || v === 'none' ? undefined : Number(v), rest: v === 'rest' }),
 })
 /** The years that all pictures share, so that they can be compared. */
 const span = computed(() => {
@@ -48,8 +48,8 @@ const span = computed(() => {
 })
 
 function look(s: Sample) {
-  const against = review.view.against === s.id ? undefined : review.view.against
-  void review.look({ source: review.view.source, sample: s.id, against, rest: against === undefined && (review.view.rest || review.view.against === s.id) })
+  const against = review.look.against === s.id ? undefined : review.look.against
+  void review.lookAt({ source: review.look.source, sample: s.id, against, rest: against === undefined && (review.look.rest || review.look.against === s.id) })
 }
 
 const renaming = ref<number>()
@@ -102,16 +102,16 @@ function remove(s: Sample) {
             </tr>
           </thead>
           <tbody>
-            <tr v-for="s in review.samples" :key="s.id" :class="{ sel: s.id === review.view.sample }">
+            <tr v-for="s in review.samples" :key="s.id" :class="{ sel: s.id === review.look.sample }">
               <td class="left">
                 <input v-if="renaming === s.id" v-model="newName" class="field rename" :aria-label="t('samples.name')" maxlength="200" @keydown.enter="renamed(s)" @keydown.esc="renaming = undefined" @blur="renamed(s)" />
                 <template v-else>
-                  <label class="look"><input type="radio" name="sample" :checked="s.id === review.view.sample" :aria-label="t('samples.look', { name: s.name })" @change="look(s)" /> <b>{{ s.name }}</b></label>
+                  <label class="look"><input type="radio" name="sample" :checked="s.id === review.look.sample" :aria-label="t('samples.look', { name: s.name })" @change="look(s)" /> <b>{{ s.name }}</b></label>
                 </template>
               </td>
               <td class="left small cut file" :title="s.joined ? `${s.joined.a} · ${s.joined.b}` : origin(s)">{{ origin(s) }}</td>
               <td class="count">
-                <button class="link num" :title="t('bench.openRecords')" @click="((look(s), reader.list({}, s.name)))">{{ n(s.records, 'whole') }}</button> <span v-if="drawOf(s)" class="small">{{ t('draw.of', { n: n(drawOf(s)!.total, 'whole') }) }}</span>
+                <button class="link num" :title="t('bench.openRecords')" @click="((look(s), reader.list({ kind: 'all' }, s.name)))">{{ n(s.records, 'whole') }}</button> <span v-if="drawOf(s)" class="small">{{ t('draw.of', { n: n(drawOf(s)!.total, 'whole') }) }}</span>
                 <button v-if="s.notices" class="link small" @click="reading = s">{{ s.skipped ? t('samples.skipped', { n: n(s.skipped, 'whole') }, s.skipped) : t('samples.remarks', { n: n(s.notices, 'whole') }, s.notices) }}</button>
               </td>
               <td class="left small">
@@ -121,7 +121,7 @@ function remove(s: Sample) {
               <td class="small date" :title="d(s.drawn, 'day')">{{ d(s.drawn, new Date(s.drawn).getFullYear() === new Date().getFullYear() ? 'short' : 'day') }}</td>
               <td class="acts">
                 <router-link class="btn bare" :to="{ name: 'harvest', params: { review: review.id } }" :aria-label="t('samples.harvestOne', { name: s.name })" @click="look(s)">{{ t('screen.harvest') }}</router-link>
-                <button class="btn bare" :aria-label="t('save.sample', { name: s.name })" @click="saving.save({ sample: s.id }, s.name, s.records)">{{ t('save.open') }}</button>
+                <button class="btn bare" :aria-label="t('save.sample', { name: s.name })" @click="saving.save({ kind: 'sample', sample: s.id }, s.name, s.records)">{{ t('save.open') }}</button>
                 <button class="btn bare" :aria-label="t('samples.renameOne', { name: s.name })" @click="rename(s)">{{ t('act.rename') }}</button>
                 <button class="btn bare" :aria-label="t('samples.deleteOne', { name: s.name })" @click="remove(s)">{{ t('act.delete') }}</button>
               </td>

@@ -20,7 +20,7 @@ const shelf = useShelf()
 
 const list = useQuery({
   queryKey: computed(() => ['shelf', review.id, review.stamp]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/shelf', { params: { path: { review: review.id } } })),
+  queryFn: () => ask(api.GET('/api/reviews/{review}/shelf', { params: review.asked })),
   placeholderData: keepPreviousData,
 })
 /** What was noted just now, until the list that holds it has come. */
@@ -76,7 +76,7 @@ function chooseAll(on: boolean) {
 
 function save() {
   const whole = meant.value.length === entries.value.length
-  saving.save(whole ? { shelf: true } : { ids: meant.value.map((e) => e.id) }, tag.value || t('screen.shelf'), meant.value.length)
+  saving.save(whole ? { kind: 'shelf' } : { kind: 'picked', ids: meant.value.map((e) => e.id) }, tag.value || t('screen.shelf'), meant.value.length)
 }
 
 function takeOff() {
@@ -115,7 +115,7 @@ const { list: rows, containerProps, wrapperProps } = useVirtualList(shown, { ite
           <li v-for="{ data: e } in rows" :key="e.id" :class="{ sel: chosen.has(e.id) }">
             <input type="checkbox" :checked="chosen.has(e.id)" :aria-label="t('shelf.choose', { title: e.title })" @change="choose(e.id, ($event.target as HTMLInputElement).checked)" />
             <div class="what">
-              <button class="link cut" :title="e.title" @click="reader.list({ shelf: true }, t('screen.shelf'), e.id)">{{ e.title || t('record.noTitle') }}</button>
+              <button class="link cut" :title="e.title" @click="reader.list({ kind: 'shelf' }, t('screen.shelf'), e.id)">{{ e.title || t('record.noTitle') }}</button>
               <p class="small cut">{{ [e.byline, e.journal, e.year || undefined].filter(Boolean).join(' · ') }}<template v-if="e.key"> · {{ t('record.key') }}</template></p>
             </div>
             <div class="noted">

@@ -1,0 +1,135 @@
+// Package set holds what records can be looked at, listed, saved or counted: a sum, one file for each kind. A set is a
+// value that travels as JSON; which records it has is worked out in the pool that it is looked for in.
+package set
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"reflect"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/coverage"
+	"tamiz/core/review"
+	"tamiz/core/strategy"
+	"tamiz/core/tally"
+)
+
+// A Set is some records. Kinds are told apart by the word kind of their JSON.
+type Set interface {
+	// Records returns the records of the set, by their numbers in a pool.
+	Records(ctx context.Context, in Pool) (*roaring.Bitmap, error)
+	// Check returns what keeps the set from being looked for: a *Fault.
+	Check() error
+}
+
+// A Pool is what sets are looked for in.
+type Pool interface {
+	// All returns all that is looked at, of which items are told; Sample, the sample, of which blocks are.
+	All() *roaring.Bitmap
+	Sample() *roaring.Bitmap
+	// Item returns the records with an item of a facet, in any of its forms.
+	Item(ctx context.Context, f tally.Facet, item string) (*roaring.Bitmap, error)
+	// Around returns records around an item of a facet, or around the whole facet.
+	Around(f tally.Facet, item string, a tally.Aspect) *roaring.Bitmap
+	// Together returns the records with two of some authors.
+	Together(authors []string) *roaring.Bitmap
+	// Document returns the document that blocks are taken from.
+	Document() review.Document
+	// Reach returns what its blocks find, and Hits what a term does.
+	Reach(ctx context.Context) (*coverage.Reach, error)
+	Hits(t strategy.Term) (*roaring.Bitmap, error)
+	// Stored returns those of the pool that a set has which is known without it.
+	Stored(ctx context.Context, s Stored) (*roaring.Bitmap, error)
+}
+
+// A Stored is a set that need not be of the pool that is looked at: its records are known by where they are kept.
+type Stored interface {
+	Set
+	stored()
+}
+
+// A Fault is what keeps a set from being looked for: in which field, and in words. Err is what is behind it.
+type Fault struct {
+	Field   string
+	Message string
+	Err     error
+}
+
+func (f *Fault) Error() string { return f.Message }
+
+// Unwrap returns what is behind the fault.
+func (f *Fault) Unwrap() error { return f.Err }
+
+// ErrNoBlock is the answer to a set of a block that the document does not have.
+var ErrNoBlock = errors.New("there is no such block")
+
+// Limits of what says which records are meant.
+const (
+	MostIDs    = 100_000 // records of a selection
+	MostTeam   = 500     // authors
+	MostWithin = 8       // sets within one another
+)
+
+var kinds = map[string]func() Set{}
+
+// kind makes a kind of set known by its word.
+func kind[T any, P interface {
+	*T
+	Set
+}](name string) {
+	kinds[name] = func() Set { return P(new(T)) }
+	words[reflect.TypeFor[P]()] = name
+}
+
+var words = map[reflect.Type]string{}
+
+// Of is any set, as it travels.
+type Of struct{ Set }
+
+// UnmarshalJSON reads a set of any kind.
+func (o *Of) UnmarshalJSON(data []byte) error {
+	var said struct {
+		Kind string `json:"kind"`
+	}
+	if err := json.Unmarshal(data, &said); err != nil {
+		return err
+	}
+	fresh, ok := kinds[said.Kind]
+	if !ok {
+		return fmt.Errorf("there is no set of kind %q", said.Kind)
+	}
+	o.Set = fresh()
+	return json.Unmarshal(data, o.Set)
+}
+
+// MarshalJSON writes a set of any kind.
+func (o Of) MarshalJSON() ([]byte, error) {
+	body, err := json.Marshal(o.Set)
+	if err != nil {
+		return nil, err
+	}
+	var out bytes.Buffer
+	fmt.Fprintf(&out, `{"kind":%q`, words[reflect.TypeOf(o.Set)])
+	if len(body) > 2 {
+		out.WriteByte(',')
+	}
+	out.Write(body[1:])
+	return out.Bytes(), nil
+}
+
+// OfDocument reports whether which records a set has depends on the document.
+func OfDocument(s Set) bool {
+	switch s := s.(type) {
+	case *Block, *Spot, *Strategy, *Any:
+		return true
+	case *Term:
+		return s.Only
+	case *Within:
+		return OfDocument(s.Of.Set) || OfDocument(s.In.Set)
+	}
+	return false
+}

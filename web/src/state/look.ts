@@ -1,0 +1,86 @@
+import { useStorage } from '@vueuse/core'
+import { computed, ref, shallowRef, watch, type Ref } from 'vue'
+import { api, ask, CallError, type Look, type NewLook, type Review } from '@/api/client'
+
+/**
+ * What this window looks at in the review that is open: everybody has their own. It stands in the address, and is
+ * remembered in this browser. When what it is made of changes (a sample is drawn further, the vocabulary is another), it is
+ * taken anew.
+ */
+export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown) => void) {
+  const look = shallowRef<Look>()
+  const wanted = ref<NewLook>({ rest: true }) // as it was chosen; what is not there any more gives way until it is again
+  const remembered = useStorage<Record<string, string>>('tamiz-looks', {})
+  let calls = 0
+
+  /** Opens the look that an address names, else the one that was had last here, else that which the review begins with. */
+  async function open(r: Review, named?: string) {
+    const call = ++calls
+    let found = r.look
+    for (const name of [named, remembered.value[r.id]]) {
+      if (!name) continue
+      try {
+        found = await ask(api.GET('/api/reviews/{review}/looks/{look}', { params: { path: { review: r.id, look: name } } }))
+        break
+      } catch (error) {
+        if (error instanceof CallError && error.passing) throw error
+      }
+    }
+    if (call === calls) keep(r.id, found, found)
+  }
+
+  function keep(review: number, l: Look, choice: NewLook) {
+    const { source, sample, against, rest, set, revision } = choice
+    wanted.value = { source, sample, against, rest, set, revision }
+    look.value = l
+    remembered.value = { ...remembered.value, [review]: l.name }
+  }
+
+  /** What can be looked at of what is wanted. */
+  const possible = computed<NewLook>(() => {
+    const there = new Set(saved.value?.samples.map((s) => s.id) ?? [])
+    const { sample, against, ...rest } = wanted.value
+    const of = sample !== undefined && there.has(sample) ? sample : undefined
+    const to = against !== undefined && there.has(against) && against !== of ? against : undefined
+    return { ...rest, sample: of, against: to, rest: rest.rest || (against !== undefined && to === undefined) }
+  })
+
+  async function take(choice: NewLook, want = choice) {
+    const review = saved.value?.id
+    if (!review) return
+    const call = ++calls
+    try {
+      const l = await ask(api.POST('/api/reviews/{review}/looks', { params: { path: { review } }, body: choice }))
+      if (call === calls && saved.value?.id === review) keep(review, l, { ...want, revision: l.revision })
+    } catch (error) {
+      if (call !== calls) return
+      if (error instanceof CallError && error.problem.type === 'source-gone') return take({ ...choice, source: undefined }, { ...want, source: undefined })
+      failed(error)
+    }
+  }
+
+  /** Looks at something else; what is not said of where counts come from stays. */
+  const lookAt = (next: NewLook) => take('source' in next ? next : { ...next, source: wanted.value.source })
+
+  // What a look is made of, as the review is now.
+  const made = computed(() => {
+    const r = saved.value
+    if (!r || !look.value) return undefined
+    const { sample, against, rest } = possible.value
+    const of = sample ?? r.samples.at(-1)?.id
+    const others = r.samples.filter((s) => s.id !== of && (against === undefined ? rest : s.id === against))
+    return JSON.stringify([of, others.map((s) => s.id).sort((a, b) => a - b), r.samples.map((s) => `${s.id}:${s.records}`), r.document.vocabulary ?? 0, r.document.parted ?? []])
+  })
+  const had = computed(() => {
+    const l = look.value
+    if (!l) return undefined
+    const all = new Map(l.samples.map((s) => [s.id, s.records]))
+    const sizes = (saved.value?.samples ?? []).map((s) => `${s.id}:${all.get(s.id) ?? s.records}`)
+    return JSON.stringify([l.samples[0]?.id, l.samples.slice(1).map((s) => s.id).sort((a, b) => a - b), sizes, l.vocabulary ?? 0, l.parted ?? []])
+  })
+  watch(made, (now) => {
+    if (now !== undefined && now !== had.value) void take(possible.value, wanted.value)
+  })
+
+  return { look, open, lookAt }
+}
