@@ -24,6 +24,7 @@ type Clash struct {
 // A merging brings two documents together that were made of one.
 type merging struct {
 	base, mine, theirs Document
+	added              bool // what is merged is in both and was not before: whatever differs in it is a clash
 	clashes            []Clash
 }
 
@@ -73,9 +74,9 @@ func letters(blocks []Block, theirs Document) {
 // either returns what one of two people made of something; where both made something else of it, that is a clash.
 func either[T any](m *merging, c Clash, base, mine, theirs T) T {
 	switch {
-	case reflect.DeepEqual(mine, base):
+	case !m.added && reflect.DeepEqual(mine, base):
 		return theirs
-	case !reflect.DeepEqual(theirs, base) && !reflect.DeepEqual(theirs, mine):
+	case (m.added || !reflect.DeepEqual(theirs, base)) && !reflect.DeepEqual(theirs, mine):
 		c.Mine, c.Theirs = said(mine), said(theirs)
 		m.clashes = append(m.clashes, c)
 	}
@@ -196,8 +197,10 @@ func (m *merging) block(base, mine, theirs *Block) *Block {
 		m.clashes = append(m.clashes, c)
 		return kept
 	}
-	if base == nil { // both added one of the same id, which are copies of one
+	if base == nil { // one that was taken out and put in again
 		base = &Block{ID: mine.ID}
+		m.added = true
+		defer func() { m.added = false }()
 	}
 	out := *theirs
 	part := func(name string) Clash {
@@ -239,7 +242,11 @@ func (m *merging) term(block string, base, mine, theirs *Term) *Term {
 		m.clashes = append(m.clashes, Clash{What: "term", ID: kept.ID, Block: block, Name: kept.String(), Mine: saidTerm(mine), Theirs: saidTerm(theirs)})
 		return kept
 	}
-	if base == nil {
+	if base == nil && !m.added {
+		base = &Term{ID: mine.ID}
+		m.added = true
+		defer func() { m.added = false }()
+	} else if base == nil {
 		base = &Term{ID: mine.ID}
 	}
 	out := *theirs

@@ -80,6 +80,17 @@ func TestWhatBothChangedIsAQuestion(t *testing.T) {
 	}
 }
 
+func TestWhatWasPutInAgainOtherwiseStandsInTheWay(t *testing.T) {
+	off, _ := Apply(base(), Edits{&PatchTerm{"a", "1", json.RawMessage(`{"on":false}`)}})
+	_, clashes := Merge(after(&RemoveTerm{"a", "1"}), base(), off)
+	assert.Equal(t, []Clash{{What: "term", Part: "on", ID: "1", Block: "A", Name: "farm work*", Mine: "true", Theirs: "false"}}, clashes)
+	_, clashes = Merge(after(&RemoveBlock{"a"}), base(), off)
+	assert.Len(t, clashes, 1)
+	same, clashes := Merge(after(&RemoveTerm{"a", "1"}), base(), base())
+	assert.Empty(t, clashes)
+	assert.Equal(t, base(), same)
+}
+
 func TestLimitsOfDifferentKindsComeTogether(t *testing.T) {
 	from := 1990
 	got, clashes := Merge(base(), after(&SetLimits{[]strategy.Limit{{Kind: "years", From: &from}}}), after(&SetLimits{[]strategy.Limit{{Kind: "types", Values: []string{"Review"}}}}))

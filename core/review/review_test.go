@@ -113,7 +113,7 @@ func anEdit(t *rapid.T, d Document, who string, fresh *int) Edit {
 			x := rapid.SampledFrom(b.Terms).Draw(t, "term")
 			switch rapid.IntRange(0, 5).Draw(t, "of a term") {
 			case 0:
-				return &PatchTerm{b.ID, x.ID, json.RawMessage(fmt.Sprintf(`{"on":%t,"text":%q}`, rapid.Bool().Draw(t, "on"), word))}
+				return &PatchTerm{b.ID, x.ID, json.RawMessage(fmt.Sprintf(`{"on":%t,"text":%q}`, rapid.Bool().Draw(t, "on"), word+" "+x.ID))}
 			case 1:
 				return &RemoveTerm{b.ID, x.ID}
 			case 2:

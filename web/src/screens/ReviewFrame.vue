@@ -40,7 +40,7 @@ const named = () => (typeof route.query.look === 'string' ? route.query.look : u
 watch(number, (review_) => void review.open(review_, named()), { immediate: true })
 // What is looked at stands in the address: it can be sent as a link, and a link that comes is looked at.
 watch(
-  () => [review.look.name, route.fullPath] as const,
+  () => [review.look.name, route.fullPath, review.saved?.id] as const,
   ([name], before) => {
     const asked = named()
     if (!review.saved || review.saved.id !== number.value || !name || asked === name) return

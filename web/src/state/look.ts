@@ -16,7 +16,7 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
   /** Opens the look that an address names, else the one that was had last here, else that which the review begins with. */
   async function open(r: Review, named?: string) {
     const call = ++calls
-    let found = r.look
+    let found: Look | undefined
     for (const name of [named, remembered.value[r.id]]) {
       if (!name) continue
       try {
@@ -26,6 +26,9 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
         if (error instanceof CallError && error.passing) throw error
       }
     }
+    // What a review begins with is kept by its name once somebody looks at it.
+    const { source, sample, against, rest, set, revision } = r.look
+    found ??= await ask(api.POST('/api/reviews/{review}/looks', { params: { path: { review: r.id } }, body: { source, sample, against, rest, set, revision } }))
     if (call === calls) keep(r.id, found, found)
   }
 
