@@ -16,13 +16,17 @@ export function useSteps() {
   }
 
   async function undo() {
+    const before = review.refused
     const what = await review.step('undo')
+    if (review.refused !== before) return // why it could not be is said already
     if (what) notes.say({ text: t('steps.undone', { what: say(what) }), action: { label: t('steps.redo'), run: redo } })
     else if (!review.offline) notes.say({ text: t('steps.nothingToUndo') })
   }
 
   async function redo() {
+    const before = review.refused
     const what = await review.step('redo')
+    if (review.refused !== before) return
     if (what) notes.say({ text: t('steps.redone', { what: say(what) }), action: { label: t('steps.undo'), run: undo } })
     else if (!review.offline) notes.say({ text: t('steps.nothingToRedo') })
   }
