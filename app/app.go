@@ -4,7 +4,6 @@ package app
 
 import (
 	"context"
-	"errors"
 	"log/slog"
 	"time"
 
@@ -81,10 +80,11 @@ type Health struct {
 	Database string `json:"database"`
 }
 
-// gone turns a missing row into a problem that says what is missing.
-func gone(err error, what string) error {
-	if errors.Is(err, store.ErrNone) {
-		return &Problem{Type: what + "-gone", Status: 404, Title: "This " + what + " is not there, or was deleted."}
+func (a *App) kindsOfTasks() map[string]kind {
+	return map[string]kind{
+		"import":  {workers: 4, most: store.Most{OfReview: 2}, time: importTime, work: a.readImport, stop: a.dropImport, fail: a.failImport},
+		"draw":    {workers: 24, most: store.Most{OfSource: 3, OfReview: 8}, time: drawTime, work: a.fetch, stop: a.stopDrawn, fail: a.failDraw},
+		"count":   {workers: 8, most: store.Most{OfSource: 3}, time: time.Hour, work: a.countAll, fail: a.failCounts},
+		"holding": {workers: 6, time: time.Hour, work: a.findHoldings, fail: a.failHoldings},
 	}
-	return err
 }

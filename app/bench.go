@@ -10,32 +10,6 @@ import (
 	"tamiz/core/strategy"
 )
 
-// A Proposal is what a document would be with some edits of a revision of it: the newest, for 0.
-type Proposal struct {
-	Revision int   `json:"revision,omitempty"`
-	Edits    Edits `json:"edits,omitempty"`
-}
-
-// proposed returns the document that a proposal makes.
-func (a *App) proposed(ctx context.Context, review int64, p Proposal) (Document, error) {
-	saved, err := a.store.Document(ctx, review, p.Revision)
-	if err != nil {
-		return Document{}, gone(err, "review")
-	}
-	doc, err := parse(saved.Body)
-	if err != nil || len(p.Edits) == 0 {
-		return doc, err
-	}
-	if len(p.Edits) > maxEdits {
-		return doc, invalid("edits", "At most %d edits are made at once.", maxEdits)
-	}
-	if err := a.owns(ctx, review, p.Edits); err != nil {
-		return doc, err
-	}
-	doc = applied(doc, p.Edits)
-	return doc, checked(doc)
-}
-
 // A Bench is what stays in view on every screen: key studies caught, records to read, block by block.
 // Figures over records are absent without a sample. Lists of key studies are in the review's order.
 type Bench struct {
@@ -47,13 +21,6 @@ type Bench struct {
 	Blocks    []BenchBlock `json:"blocks"`
 	Limits    []BenchLimit `json:"limits"`
 	Recall    *Recall      `json:"recall,omitempty"`
-}
-
-// A SampleHead names a sample.
-type SampleHead struct {
-	ID      int64  `json:"id"`
-	Name    string `json:"name"`
-	Records int    `json:"records"`
 }
 
 // A BenchBlock is what one block finds.
@@ -109,65 +76,6 @@ func recall(caught, of int) *Recall {
 	}
 	low, high := coverage.Wilson(caught, of)
 	return &Recall{caught, of, float64(caught) / float64(of), low, high}
-}
-
-// A desk is all that figures of a review are worked out from.
-type desk struct {
-	at       At
-	document Document
-	strategy strategy.Strategy
-	keys     *keys
-	pool     *pool // nil without a sample
-	look     seen  // what of it is looked at
-	sample   *SampleHead
-	contrast string // the name of what the sample is set against; "" is all other records
-}
-
-// desk lays out a review as it is.
-func (a *App) desk(ctx context.Context, at At) (*desk, error) {
-	return a.deskWith(ctx, at, Proposal{})
-}
-
-// deskWith lays out a review as it would be.
-func (a *App) deskWith(ctx context.Context, at At, p Proposal) (*desk, error) {
-	d := desk{at: at}
-	var err error
-	if d.document, err = a.proposed(ctx, at.Review, p); err != nil {
-		return nil, err
-	}
-	d.strategy = d.document.Strategy("")
-	l, err := a.Look(ctx, at)
-	if err != nil {
-		return nil, err
-	}
-	if d.keys, err = a.pools.keys(ctx, at.Review, l.Vocabulary); err != nil {
-		return nil, err
-	}
-	d.keys = d.keys.halved(d.document.Halves)
-	if l.Source != nil {
-		holdings, err := a.store.Holdings(ctx, at.Review)
-		if err != nil {
-			return nil, err
-		}
-		d.keys = d.keys.without(holdings, l.Source)
-	}
-	if d.pool, err = a.pools.pool(ctx, l); err != nil || d.pool == nil {
-		return &d, err
-	}
-	d.pool = d.pool.part(l.Parted)
-	if d.look, err = a.seen(ctx, &d, l); err != nil {
-		return nil, err
-	}
-	samples, err := a.store.Samples(ctx, at.Review)
-	for _, s := range samples {
-		if s.ID == *l.Sample {
-			d.sample = &SampleHead{s.ID, s.Name, s.Records}
-		}
-		if l.Against != nil && s.ID == *l.Against {
-			d.contrast = s.Name
-		}
-	}
-	return &d, err
 }
 
 // Bench works out what the blocks find and which key studies they catch.

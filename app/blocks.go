@@ -33,6 +33,8 @@ type TriedTerm struct {
 	Query    *TypedQuery  `json:"query,omitempty"` // where a query was typed in the place of a term
 }
 
+const maxParts = 200 // of a query that was typed in the place of a term
+
 // A TypedQuery is a query that was typed where a term is expected: what of it can be a term by itself.
 type TypedQuery struct {
 	Parts  []string `json:"parts"`
@@ -181,7 +183,7 @@ func (a *App) TryTerm(ctx context.Context, at At, t Typed) (*TriedTerm, error) {
 		if parts == nil {
 			parts = []string{}
 		}
-		out.Query = &TypedQuery{parts[:min(len(parts), maxWords)], joined}
+		out.Query = &TypedQuery{parts[:min(len(parts), maxParts)], joined}
 		out.Refused = &Refusal{Reason: "query", Message: "This is a query, not one term: a block holds terms, which are alternatives."}
 		return out, nil
 	}

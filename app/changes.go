@@ -68,7 +68,6 @@ type Step struct {
 
 const (
 	maxDecisions = 5000 // of one change
-	maxEdits     = 5000
 	maxTold      = 7000 // bytes of a step that are passed on; the database passes on 8,000
 )
 
@@ -253,18 +252,6 @@ func (a *App) told(ctx context.Context, review int64, s Step, err error) (Step, 
 	return s, err
 }
 
-// owns says when edits go by a vocabulary that is not the review's.
-func (a *App) owns(ctx context.Context, id int64, edits Edits) error {
-	for _, e := range edits {
-		if v, ok := e.(*review.SetVocabulary); ok && v.Vocabulary != nil {
-			if _, err := a.store.Vocabulary(ctx, id, *v.Vocabulary); err != nil {
-				return gone(err, "vocabulary")
-			}
-		}
-	}
-	return nil
-}
-
 func (c Change) check() error {
 	if c.What.Key == "" || len(c.What.Key) > 60 || len(c.What.Params) > 10 {
 		return invalid("what", "A change has to say what it does.")
@@ -370,4 +357,15 @@ func Revision(header string) (int, error) {
 		return 0, invalid("If-Match", "If-Match has to name the revision that the change was made on, not %q.", header)
 	}
 	return n, nil
+}
+
+// logSample makes a new sample a change that can be undone.
+func logSample(ctx context.Context, w *store.Work, review, id int64, what What) (Step, error) {
+	sample, err := w.Sample(ctx, id)
+	if err != nil {
+		return Step{}, err
+	}
+	deleted := sample
+	deleted.Deleted = true
+	return (&done{before: store.Facts{Samples: []store.FactSample{deleted}}, after: store.Facts{Samples: []store.FactSample{sample}}}).log(ctx, w, review, what)
 }

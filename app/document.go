@@ -2,7 +2,6 @@ package app
 
 import (
 	"errors"
-	"strings"
 
 	"tamiz/core/review"
 	"tamiz/core/strategy"
@@ -38,9 +37,6 @@ func applied(d Document, e Edits) Document {
 	return d
 }
 
-// halvesEdit returns the edit that splits the key studies.
-func halvesEdit(h *Halves) Edits { return Edits{&review.SetHalves{Halves: h}} }
-
 // checked says what keeps a document from being kept, as a problem.
 func checked(d Document) error {
 	err := d.Check()
@@ -53,16 +49,4 @@ func checked(d Document) error {
 		p.Type, p.Detail = "refused", refusal(f.Err).Reason
 	}
 	return p
-}
-
-func sentence(s string) string {
-	r := []rune(s)
-	if len(r) == 0 {
-		return s
-	}
-	s = strings.ToUpper(string(r[:1])) + string(r[1:])
-	if !strings.HasSuffix(s, ".") {
-		s += "."
-	}
-	return s
 }

@@ -8,11 +8,12 @@ import (
 	"strings"
 	"time"
 
-	"github.com/RoaringBitmap/roaring/v2"
 	"tamiz/core/bib"
 	"tamiz/core/text"
 	"tamiz/source"
 	"tamiz/store"
+
+	"github.com/RoaringBitmap/roaring/v2"
 )
 
 // Limits of a draw.
@@ -230,12 +231,14 @@ func (a *App) draw(ctx context.Context, review, id int64) (store.Draw, error) {
 	return d, gone(err, "draw")
 }
 
+const maxTroubles = 20_000 // lines of a report
+
 // Troubles returns what a draw could not get.
 func (a *App) Troubles(ctx context.Context, review, id int64) ([]source.Trouble, error) {
 	if _, err := a.draw(ctx, review, id); err != nil {
 		return nil, err
 	}
-	out, err := a.store.Troubles(ctx, id, maxNotices)
+	out, err := a.store.Troubles(ctx, id, maxTroubles)
 	if out == nil {
 		out = []source.Trouble{}
 	}
@@ -415,17 +418,6 @@ func (a *App) endDraw(ctx context.Context, d store.Draw, state, problem string) 
 		a.tell(ctx, d.Review, News{Kind: "draw"})
 	}
 	return err
-}
-
-// logSample makes a new sample a change that can be undone.
-func logSample(ctx context.Context, w *store.Work, review, id int64, what What) (Step, error) {
-	sample, err := w.Sample(ctx, id)
-	if err != nil {
-		return Step{}, err
-	}
-	deleted := sample
-	deleted.Deleted = true
-	return (&done{before: store.Facts{Samples: []store.FactSample{deleted}}, after: store.Facts{Samples: []store.FactSample{sample}}}).log(ctx, w, review, what)
 }
 
 // HowMany is how many records are wanted.

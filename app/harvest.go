@@ -1,12 +1,9 @@
 package app
 
 import (
-	"cmp"
 	"context"
-	"slices"
 	"strings"
 
-	"tamiz/core/bib"
 	"tamiz/core/tally"
 	"tamiz/core/text"
 )
@@ -82,52 +79,11 @@ type Said struct {
 	Either int    `json:"either"`
 }
 
-// writings returns ways of writing one item, that of most records first.
-func writings(of map[string]int) (out []Form) {
-	for w, n := range of {
-		out = append(out, Form{w, n})
-	}
-	slices.SortFunc(out, func(a, b Form) int { return cmp.Or(cmp.Compare(b.Records, a.Records), cmp.Compare(a.Item, b.Item)) })
-	return out
-}
-
 // An Unindexed is how many records of a year carry no heading; year 0 is none.
 type Unindexed struct {
 	Year      int `json:"year"`
 	Records   int `json:"records"`
 	Unindexed int `json:"unindexed"`
-}
-
-// checkFacet refuses a facet that there is not.
-func checkFacet(f tally.Facet) error {
-	if !slices.Contains(tally.Facets, f) {
-		return invalid("facet", "There is no facet %q.", string(f))
-	}
-	return nil
-}
-
-var errNoSample = &Problem{Type: "no-sample", Status: 409, Title: "There is no sample to look at yet. Bring in a file of records first."}
-
-// textual reports whether the items of a facet go into a block as words.
-func textual(f tally.Facet) bool {
-	return f == tally.Words || f == tally.Keywords || f == tally.Substances
-}
-
-// itemKey returns by what an item of a facet is decided on; parted are authors that are not folded.
-func itemKey(f tally.Facet, item string, parted tally.Parted) string {
-	switch f {
-	case tally.Headings:
-		return text.Label(item)
-	case tally.Keywords:
-		return text.Key(item)
-	case tally.Authors:
-		return parted.AuthorKey(bib.ParsePerson(item))
-	case tally.Journals:
-		return tally.JournalKey(item)
-	case tally.Words:
-		return item
-	}
-	return text.Label(item)
 }
 
 // Tally counts a facet of what is looked at.

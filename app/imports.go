@@ -26,42 +26,6 @@ const (
 	importTime = 30 * time.Minute
 )
 
-// An Import is a file that is being brought in.
-type Import struct {
-	ID        int64    `json:"id"`
-	Kind      string   `json:"kind"`
-	Name      string   `json:"name"`
-	State     string   `json:"state"`
-	Bytes     int64    `json:"bytes"`
-	BytesRead int64    `json:"bytesRead"`
-	Records   int      `json:"records"`
-	Skipped   int      `json:"skipped"`
-	Notices   int      `json:"notices"`
-	Sample    *int64   `json:"sample,omitempty"`
-	Format    string   `json:"format,omitempty"`
-	Asks      string   `json:"asks,omitempty"`    // what has to be answered before the file can be read
-	Waits     string   `json:"waits,omitempty"`   // review: whose other files it waits for
-	Doubles   int      `json:"doubles,omitempty"` // records of the same work that are asked about
-	Error     *Problem `json:"error,omitempty"`
-}
-
-func importOf(i store.Import) Import {
-	out := Import{ID: i.ID, Kind: i.Kind, Name: i.Name, State: i.State, Bytes: i.Bytes, BytesRead: i.BytesRead,
-		Records: i.Records, Skipped: i.Skipped, Notices: i.Notices, Sample: i.Sample, Format: i.Format, Waits: i.Waits}
-	var q struct { // the heads of the question alone
-		What  string
-		Total int
-	}
-	if i.Asked != nil && json.Unmarshal(i.Asked, &q) == nil {
-		out.Asks, out.Doubles = q.What, q.Total
-	}
-	var p Problem
-	if i.Problem != nil && json.Unmarshal(i.Problem, &p) == nil {
-		out.Error = &p
-	}
-	return out
-}
-
 // Import tells how far a file has been brought in.
 func (a *App) Import(ctx context.Context, id int64) (Import, error) {
 	i, err := a.store.Import(ctx, id)
@@ -118,10 +82,6 @@ func (a *App) ImportFile(ctx context.Context, review int64, kind, name string, a
 		return Import{}, &Problem{Type: "too-slow", Status: 408, Field: "file", Title: "The file stopped coming. Nothing was brought in."}
 	}
 	return Import{}, &Problem{Type: "broken-off", Status: 400, Field: "file", Title: "The file broke off on its way. Nothing was brought in."}
-}
-
-func diskFull() *Problem {
-	return &Problem{Type: "disk-full", Status: 507, Title: "The disk of the database is full. Nothing was brought in."}
 }
 
 // received looks at a file that has come whole, and has it read.

@@ -245,36 +245,6 @@ func literal(item string) (text.Pattern, bool) {
 	return text.Literal(tokens...), len(tokens) > 0
 }
 
-// forms returns the variants of a word or phrase that what is looked at has; of anything else, itself.
-func (p *pool) forms(ctx context.Context, l seen, f tally.Facet, item string, k *keys) ([]string, error) {
-	if f == tally.Words {
-		words, err := p.tally(ctx, l, f, k)
-		if err != nil {
-			return nil, err
-		}
-		if i, ok := words.byForm[item]; ok {
-			var out []string
-			for _, form := range words.families[i].Forms {
-				out = append(out, form.Item)
-			}
-			return out, nil
-		}
-	}
-	return []string{item}, nil
-}
-
-// having returns the records of the pool that have an item, in any of its forms.
-func (p *pool) having(f tally.Facet, item string, forms []string) *roaring.Bitmap {
-	if f != tally.Words {
-		return p.Having(f, itemKey(f, item, p.parted))
-	}
-	found := roaring.New()
-	for _, form := range forms {
-		found.Or(p.Index.Gram(text.Tokens(form), tally.DefaultWords.Fields))
-	}
-	return found
-}
-
 func (i *Item) add(id int64, key bool, r *bib.Record, patterns []text.Pattern) {
 	lines := 0
 	r.Values(bib.TitleAbstract, func(_ bib.Field, value string) {

@@ -109,8 +109,8 @@ func (a *App) MakeLook(ctx context.Context, review int64, n NewLook) (Look, erro
 		}
 	}
 	if n.Source != nil {
-		if _, err := a.source(ctx, *n.Source); err != nil {
-			return Look{}, err
+		if _, err := a.store.Source(ctx, *n.Source); err != nil {
+			return Look{}, gone(err, "source")
 		}
 	}
 	if n.Sample != nil && n.Against != nil && *n.Sample == *n.Against {
@@ -162,7 +162,7 @@ func (a *App) Look(ctx context.Context, at At) (Look, error) {
 		l.Against, l.Rest = nil, true
 	}
 	if l.Source != nil {
-		if _, away := a.source(ctx, *l.Source); away != nil {
+		if _, away := a.store.Source(ctx, *l.Source); away != nil {
 			l.Source = nil
 		}
 	}

@@ -15,7 +15,7 @@ type News struct {
 	Review int64  `json:"review"`
 	Kind   string `json:"kind"` // change, view, import
 	Import int64  `json:"import,omitempty"`
-	Step   *Step  `json:"step,omitempty"` // what was done, of a change
+	Step   any    `json:"step,omitempty"` // what was done, of a change
 	// Problem is why work that someone waits for came to nothing, where nothing that can be read says so.
 	Problem *Problem `json:"problem,omitempty"`
 }

@@ -3,9 +3,11 @@ package app
 import (
 	"errors"
 	"fmt"
+	"strings"
 
 	"tamiz/core/query"
 	"tamiz/core/text"
+	"tamiz/store"
 )
 
 // A Problem is an error for people: what happened, where, and what was kept. Type is stable, so that
@@ -44,4 +46,28 @@ func refusal(err error) *Refusal {
 		return &Refusal{Reason: "within", Message: err.Error()}
 	}
 	return &Refusal{Reason: "other", Message: err.Error()}
+}
+
+// gone turns a missing row into a problem that says what is missing.
+func gone(err error, what string) error {
+	if errors.Is(err, store.ErrNone) {
+		return &Problem{Type: what + "-gone", Status: 404, Title: "This " + what + " is not there, or was deleted."}
+	}
+	return err
+}
+
+func sentence(s string) string {
+	r := []rune(s)
+	if len(r) == 0 {
+		return s
+	}
+	s = strings.ToUpper(string(r[:1])) + string(r[1:])
+	if !strings.HasSuffix(s, ".") {
+		s += "."
+	}
+	return s
+}
+
+func diskFull() *Problem {
+	return &Problem{Type: "disk-full", Status: 507, Title: "The disk of the database is full. Nothing was brought in."}
 }

@@ -5,6 +5,7 @@ import (
 
 	"tamiz/core/bib"
 	"tamiz/core/coverage"
+	"tamiz/core/set"
 	"tamiz/core/tally"
 	"tamiz/core/text"
 	"tamiz/store"
@@ -21,22 +22,6 @@ type RecordsQuestion struct {
 type RecordList struct {
 	Total   int          `json:"total"`
 	Records []RecordHead `json:"records"`
-}
-
-// A RecordHead is a record as it stands in a list.
-type RecordHead struct {
-	ID      int64  `json:"id"`
-	Title   string `json:"title"`
-	Byline  string `json:"byline"`
-	Year    int    `json:"year"`
-	Journal string `json:"journal"`
-	Indexed bool   `json:"indexed"`
-	Key     bool   `json:"key"`
-}
-
-func (d *desk) head(s store.StoredRecord) RecordHead {
-	r := s.Record
-	return RecordHead{ID: s.ID, Title: r.Title, Byline: byline(r), Year: r.Year, Journal: r.Journal, Indexed: r.Indexed(), Key: d.keys.has(s.ID)}
 }
 
 const recordPage = 500
@@ -67,13 +52,6 @@ type Other struct {
 	Language string `json:"language"`
 	Title    string `json:"title"`
 	Abstract string `json:"abstract"`
-}
-
-// A Piece is a stretch of text; Blocks are the letters of those whose terms match it.
-type Piece struct {
-	Text      string   `json:"text"`
-	Blocks    []string `json:"blocks,omitempty"`
-	Candidate bool     `json:"candidate,omitempty"`
 }
 
 // A Chip is a keyword or heading of a record.
@@ -165,4 +143,50 @@ func (d *desk) marked(s store.StoredRecord, also ...text.Pattern) (MarkedRecord,
 		m.Headings = append(m.Headings, Chip{h.Label, h.Central, h.Qualifiers, letters(marker.Heading(h))})
 	}
 	return m, nil
+}
+
+// Records returns some of the records of a set, in its order: that of the sample, where they are of it.
+func (a *App) Records(ctx context.Context, at At, q RecordsQuestion) (*RecordList, error) {
+	if q.At < 0 || q.Limit < 1 || q.Limit > recordPage {
+		return nil, invalid("limit", "1 to %d records are told at once.", recordPage)
+	}
+	if q.Of.Set == nil {
+		return nil, invalid("of", "It is not said which records are meant.")
+	}
+	if err := q.Of.Check(); err != nil {
+		return nil, setProblem(err)
+	}
+	d, err := a.desk(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	out := &RecordList{Records: []RecordHead{}}
+	if kept, ok := q.Of.Set.(set.Stored); ok {
+		ids, err := a.stored(ctx, at.Review, kept)
+		if err != nil {
+			return nil, err
+		}
+		out.Total = len(ids)
+		from := min(q.At, len(ids))
+		stored, err := a.store.RecordsByID(ctx, ids[from:min(from+q.Limit, len(ids))])
+		for _, s := range stored {
+			out.Records = append(out.Records, d.head(s))
+		}
+		return out, err
+	}
+	if d.pool == nil {
+		return nil, errNoSample
+	}
+	found, err := q.Of.Records(ctx, d.looking(a))
+	if err != nil {
+		return nil, setProblem(err)
+	}
+	out.Total = int(found.GetCardinality())
+	it := found.Iterator()
+	for n := 0; it.HasNext() && len(out.Records) < q.Limit; n++ {
+		if i := it.Next(); n >= q.At {
+			out.Records = append(out.Records, d.head(store.StoredRecord{ID: d.pool.ids[i], Record: d.pool.Records[i]}))
+		}
+	}
+	return out, nil
 }

@@ -3,11 +3,9 @@ package app
 import (
 	"context"
 	"encoding/json"
-	"fmt"
 	"strings"
 	"unicode/utf8"
 
-	"tamiz/core/bib"
 	"tamiz/store"
 )
 
@@ -16,8 +14,6 @@ type (
 	ReviewHead = store.ReviewHead
 	// Decision is what was decided about a candidate.
 	Decision = store.Decision
-	// Sample is a sample of a review.
-	Sample = store.Sample
 	// Vocabulary is a controlled vocabulary of a review.
 	Vocabulary = store.Vocabulary
 )
@@ -193,17 +189,4 @@ func what(saved json.RawMessage) *What {
 		return nil
 	}
 	return &w
-}
-
-// byline returns who wrote a record, as short as it can be told.
-func byline(r *bib.Record) string {
-	switch len(r.Authors) {
-	case 0:
-		return ""
-	case 1:
-		return r.Authors[0].Family
-	case 2:
-		return r.Authors[0].Family + ", " + r.Authors[1].Family
-	}
-	return fmt.Sprintf("%s + %d", r.Authors[0].Family, len(r.Authors)-1)
 }

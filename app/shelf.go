@@ -4,7 +4,6 @@ import (
 	"context"
 	"slices"
 	"strings"
-	"time"
 	"unicode/utf8"
 
 	"tamiz/store"
@@ -25,31 +24,6 @@ type ShelfPatch struct {
 	On     bool      `json:"on"`
 	Note   *string   `json:"note,omitempty"`
 	Tags   *[]string `json:"tags,omitempty"`
-}
-
-// A ShelfEntry is a record that is kept on the shelf.
-type ShelfEntry struct {
-	RecordHead
-	Note string    `json:"note"`
-	Tags []string  `json:"tags"`
-	Made time.Time `json:"made"`
-}
-
-// Shelf returns the records on the shelf of a review, last added first.
-func (a *App) Shelf(ctx context.Context, at At) ([]ShelfEntry, error) {
-	d, err := a.desk(ctx, at)
-	if err != nil {
-		return nil, err
-	}
-	all, err := a.store.Shelf(ctx, at.Review)
-	if err != nil {
-		return nil, err
-	}
-	out := []ShelfEntry{}
-	for _, s := range all {
-		out = append(out, ShelfEntry{d.head(s.StoredRecord), s.Note, s.Tags, s.Made})
-	}
-	return out, nil
 }
 
 // check looks at what is noted.

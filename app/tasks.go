@@ -26,15 +26,6 @@ type kind struct {
 	fail    func(context.Context, store.Task, *Problem) error // keeps why it came to nothing
 }
 
-func (a *App) kindsOfTasks() map[string]kind {
-	return map[string]kind{
-		"import":  {workers: 4, most: store.Most{OfReview: 2}, time: importTime, work: a.readImport, stop: a.dropImport, fail: a.failImport},
-		"draw":    {workers: 24, most: store.Most{OfSource: 3, OfReview: 8}, time: drawTime, work: a.fetch, stop: a.stopDrawn, fail: a.failDraw},
-		"count":   {workers: 8, most: store.Most{OfSource: 3}, time: time.Hour, work: a.countAll, fail: a.failCounts},
-		"holding": {workers: 6, time: time.Hour, work: a.findHoldings, fail: a.failHoldings},
-	}
-}
-
 const (
 	beat      = time.Second     // how often who is at a task says so, and hears whether to stop
 	sweep     = 2 * time.Second // how often tasks are looked for whose process died

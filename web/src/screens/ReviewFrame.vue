@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener, useStorage, useTitle } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import { CallError } from '@/api/client'
@@ -39,13 +39,21 @@ const number = computed(() => Number(route.params.review))
 const named = () => (typeof route.query.look === 'string' ? route.query.look : undefined)
 watch(number, (review_) => void review.open(review_, named()), { immediate: true })
 // What is looked at stands in the address: it can be sent as a link, and a link that comes is looked at.
+let moving = false // to another screen: what is said of this one now would call that off
+const arrived = router.beforeEach(() => void (moving = true))
+const left = router.afterEach(() => {
+  moving = false
+  tell()
+})
+onBeforeUnmount(() => [arrived, left].forEach((stop) => stop()))
+function tell() {
+  const name = review.look.name
+  if (!moving && name && review.saved?.id === number.value && named() !== name) void router.replace({ query: { ...route.query, look: name }, hash: route.hash })
+}
 watch(
-  () => [review.look.name, route.fullPath, review.saved?.id] as const,
-  ([name], before) => {
-    const asked = named()
-    if (!review.saved || review.saved.id !== number.value || !name || asked === name) return
-    const tell = () => void router.replace({ query: { ...route.query, look: review.look.name }, hash: route.hash })
-    if (asked && before?.[0] === name) void review.openLook(review.saved, asked).then(() => review.look.name === name && tell())
+  () => [review.look.name, named(), review.saved?.id] as const,
+  ([name, asked], [before, askedBefore]) => {
+    if (review.saved && asked && asked !== name && asked !== askedBefore && name === before) void review.openLook(review.saved, asked).then(tell)
     else tell()
   },
 )

@@ -27,14 +27,12 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
       }
     }
     // What a review begins with is kept by its name once somebody looks at it.
-    const { source, sample, against, rest, set, revision } = r.look
-    found ??= await ask(api.POST('/api/reviews/{review}/looks', { params: { path: { review: r.id } }, body: { source, sample, against, rest, set, revision } }))
+    found ??= await ask(api.POST('/api/reviews/{review}/looks', { params: { path: { review: r.id } }, body: choiceOf(r.look) }))
     if (call === calls) keep(r.id, found, found)
   }
 
   function keep(review: number, l: Look, choice: NewLook) {
-    const { source, sample, against, rest, set, revision } = choice
-    wanted.value = { source, sample, against, rest, set, revision }
+    wanted.value = choiceOf(choice)
     look.value = l
     remembered.value = { ...remembered.value, [review]: l.name }
   }
@@ -62,8 +60,11 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
     }
   }
 
-  /** Looks at something else; what is not said of where counts come from stays. */
-  const lookAt = (next: NewLook) => take('source' in next ? next : { ...next, source: wanted.value.source })
+  /** Looks at something else. */
+  const lookAt = (next: NewLook) => take(choiceOf(next))
+
+  /** Shows the counts of another source, or of none. */
+  const countAt = (source?: number) => take({ ...wanted.value, source })
 
   // What a look is made of, as the review is now.
   const made = computed(() => {
@@ -81,9 +82,14 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
     const sizes = (saved.value?.samples ?? []).map((s) => `${s.id}:${all.get(s.id) ?? s.records}`)
     return JSON.stringify([l.samples[0]?.id, l.samples.slice(1).map((s) => s.id).sort((a, b) => a - b), sizes, l.vocabulary ?? 0, l.parted ?? []])
   })
-  watch(made, (now) => {
+  watch([made, saved], ([now]) => {
     if (now !== undefined && now !== had.value) void take(possible.value, wanted.value)
   })
 
-  return { look, open, lookAt }
+  return { look, open, lookAt, countAt }
+}
+
+/** What of a look was chosen; the rest follows from it. */
+function choiceOf({ source, sample, against, rest, set, revision }: NewLook): NewLook {
+  return { source, sample, against, rest, set, revision }
 }

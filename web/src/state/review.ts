@@ -317,7 +317,7 @@ export const useReview = defineStore('review', () => {
   }
 
   return {
-    saved, id, document, samples, keyStudies, vocabulary, shelf, stamp, look, lookAt: looks.lookAt, openLook: looks.open, asked, sample, decisions, kept, revision, searchStamp, keysStamp, lookStamp, canUndo, canRedo,
+    saved, id, document, samples, keyStudies, vocabulary, shelf, stamp, look, lookAt: looks.lookAt, countAt: looks.countAt, openLook: looks.open, asked, sample, decisions, kept, revision, searchStamp, keysStamp, lookStamp, canUndo, canRedo,
     queue, offline, savedAt, conflict, refused, missing, imports, open, refresh, change, step, split, settle, hear, flush, watchImport,
   }
 })

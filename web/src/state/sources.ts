@@ -61,7 +61,7 @@ export const useSources = defineStore('sources', () => {
   }
 
   function choose(source: number | undefined) {
-    return review.lookAt({ ...review.look, source })
+    return review.countAt(source)
   }
 
   return { all, on, chosen, counted, counting: counts.isFetching, draws: computed(() => draws.data.value ?? []), holdings: computed(() => holdings.data.value ?? []), hear, fresh, countAgain, choose }

@@ -1,0 +1,39 @@
+package app
+
+import (
+	"context"
+	"math/rand/v2"
+	"tamiz/core/coverage"
+	"tamiz/core/review"
+)
+
+// Split splits the key studies at random into a build and a test half, or puts them together again.
+func (a *App) Split(ctx context.Context, review int64, split bool) (Step, error) {
+	saved, err := a.store.Document(ctx, review, 0)
+	if err != nil {
+		return Step{}, gone(err, "review")
+	}
+	d, err := parse(saved.Body)
+	if err != nil {
+		return Step{}, err
+	}
+	change := Change{What: What{Key: "join", Params: map[string]string{}}}
+	var halves *Halves
+	if split {
+		keys, err := a.pools.keys(ctx, review, d.Vocabulary)
+		if err != nil {
+			return Step{}, err
+		}
+		halves = &Halves{Seed: rand.Uint32(), Test: []int64{}}
+		_, test := coverage.Halves(len(keys.studies), uint64(halves.Seed))
+		for _, i := range test.ToArray() {
+			halves.Test = append(halves.Test, keys.studies[i].ID)
+		}
+		change.What.Key = "split"
+	}
+	change.Edits = halvesEdit(halves)
+	return a.Change(ctx, review, saved.Revision, change)
+}
+
+// halvesEdit returns the edit that splits the key studies.
+func halvesEdit(h *Halves) Edits { return Edits{&review.SetHalves{Halves: h}} }
