@@ -2,6 +2,7 @@ package app
 
 import (
 	"bufio"
+	"cmp"
 	"context"
 	"io"
 	"strings"
@@ -9,6 +10,7 @@ import (
 	"tamiz/core/bib"
 	"tamiz/exchange"
 	"tamiz/exchange/records"
+	"tamiz/store"
 )
 
 // An Export is a set of records to be written as a file.
@@ -25,8 +27,8 @@ const exportBatch = 500
 // Export writes a set of records. What is wrong with the order is said at once; the file then comes as it
 // is read. name is that of the file, with its ending.
 func (a *App) Export(ctx context.Context, at At, e Export) (file io.ReadCloser, name string, err error) {
-	if _, err := a.Review(ctx, at.Review); err != nil {
-		return nil, "", err
+	if r, err := a.store.Review(ctx, at.Review); err != nil || r.Deleted {
+		return nil, "", gone(cmp.Or(err, store.ErrNone), "review")
 	}
 	choice := records.Choice{Title: e.Name, AsIs: e.AsIs}
 	if len(e.Fields) > 0 {

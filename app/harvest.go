@@ -1,7 +1,9 @@
 package app
 
 import (
+	"cmp"
 	"context"
+	"slices"
 	"strings"
 
 	"tamiz/core/tally"
@@ -273,4 +275,13 @@ func (a *App) Teams(ctx context.Context, at At) (*Teams, error) {
 		out.Teams = append(out.Teams, Team{t.Authors, t.Keys, t.Records, t.KeyHits, t.From, t.To})
 	}
 	return out, nil
+}
+
+// writings returns ways of writing one item, that of most records first.
+func writings(of map[string]int) (out []Form) {
+	for w, n := range of {
+		out = append(out, Form{w, n})
+	}
+	slices.SortFunc(out, func(a, b Form) int { return cmp.Or(cmp.Compare(b.Records, a.Records), cmp.Compare(a.Item, b.Item)) })
+	return out
 }

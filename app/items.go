@@ -1,7 +1,6 @@
 package app
 
 import (
-	"cmp"
 	"context"
 	"fmt"
 	"slices"
@@ -11,15 +10,6 @@ import (
 
 	"github.com/RoaringBitmap/roaring/v2"
 )
-
-// writings returns ways of writing one item, that of most records first.
-func writings(of map[string]int) (out []Form) {
-	for w, n := range of {
-		out = append(out, Form{w, n})
-	}
-	slices.SortFunc(out, func(a, b Form) int { return cmp.Or(cmp.Compare(b.Records, a.Records), cmp.Compare(a.Item, b.Item)) })
-	return out
-}
 
 // checkFacet refuses a facet that there is not.
 func checkFacet(f tally.Facet) error {

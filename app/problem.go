@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"tamiz/core/query"
+	"tamiz/core/review"
 	"tamiz/core/text"
 	"tamiz/store"
 )
@@ -20,7 +21,7 @@ type Problem struct {
 	Field  string            `json:"field,omitempty"`
 	Params map[string]string `json:"params,omitempty"`
 	// Clashes are what two people changed at once, where that is the problem.
-	Clashes []Clash `json:"clashes,omitempty"`
+	Clashes []review.Clash `json:"clashes,omitempty"`
 }
 
 func (p *Problem) Error() string { return p.Title }
