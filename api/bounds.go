@@ -7,11 +7,10 @@ import (
 	"net/http"
 	"os"
 	"strings"
+	"tamiz/app/problems"
 	"time"
 
 	"github.com/labstack/echo/v5"
-
-	"tamiz/app"
 )
 
 // How long a call may take. Whoever asks learns at the end of it what became of it.
@@ -39,7 +38,7 @@ func bounded() echo.MiddlewareFunc {
 				case uploads <- struct{}{}:
 					defer func() { <-uploads }()
 				default:
-					return &app.Problem{Type: "busy", Status: http.StatusServiceUnavailable, Title: "Too many files are coming in at once. Nothing was brought in; try again in a moment."}
+					return &problems.Problem{Type: "busy", Status: http.StatusServiceUnavailable, Title: "Too many files are coming in at once. Nothing was brought in; try again in a moment."}
 				}
 				r.Body = &coming{ReadCloser: r.Body, conn: conn}
 				return next(c)
@@ -104,9 +103,9 @@ func (b *coming) Read(p []byte) (int, error) {
 func bodyProblem(err error) error {
 	switch {
 	case errors.Is(err, echo.ErrStatusRequestEntityTooLarge):
-		return &app.Problem{Type: "too-large", Status: http.StatusRequestEntityTooLarge, Title: "More was sent than is taken at once. Nothing was changed."}
+		return &problems.Problem{Type: "too-large", Status: http.StatusRequestEntityTooLarge, Title: "More was sent than is taken at once. Nothing was changed."}
 	case errors.Is(err, os.ErrDeadlineExceeded):
-		return &app.Problem{Type: "too-slow", Status: http.StatusRequestTimeout, Title: "What was sent stopped coming. Nothing was changed."}
+		return &problems.Problem{Type: "too-slow", Status: http.StatusRequestTimeout, Title: "What was sent stopped coming. Nothing was changed."}
 	}
-	return &app.Problem{Type: "broken-off", Status: http.StatusBadRequest, Title: "What was sent broke off on its way. Nothing was changed."}
+	return &problems.Problem{Type: "broken-off", Status: http.StatusBadRequest, Title: "What was sent broke off on its way. Nothing was changed."}
 }

@@ -12,6 +12,12 @@ import (
 	"net/http"
 
 	"tamiz/app"
+	"tamiz/app/desk"
+	"tamiz/app/figures"
+	"tamiz/app/intake"
+	"tamiz/app/outside"
+	"tamiz/app/problems"
+	"tamiz/app/reviews"
 	"tamiz/core/review"
 	"tamiz/core/set"
 	"tamiz/core/tally"
@@ -70,19 +76,19 @@ type AddBlockEdit = review.AddBlock
 type AddTermEdit = review.AddTerm
 
 // Alike defines model for Alike.
-type Alike = app.Alike
+type Alike = figures.Alike
 
 // AlikeQuestion defines model for AlikeQuestion.
-type AlikeQuestion = app.AlikeQuestion
+type AlikeQuestion = figures.AlikeQuestion
 
 // Alikes defines model for Alikes.
-type Alikes = app.Alikes
+type Alikes = figures.Alikes
 
 // AllSet defines model for AllSet.
 type AllSet = set.All
 
 // Answer defines model for Answer.
-type Answer = app.Answer
+type Answer = outside.Answer
 
 // AnySet defines model for AnySet.
 type AnySet = set.Any
@@ -94,157 +100,157 @@ type Asks = string
 type AspectSet = set.Aspect
 
 // Bench defines model for Bench.
-type Bench = app.Bench
+type Bench = figures.Bench
 
 // BenchBlock defines model for BenchBlock.
-type BenchBlock = app.BenchBlock
+type BenchBlock = figures.BenchBlock
 
 // BenchLimit defines model for BenchLimit.
-type BenchLimit = app.BenchLimit
+type BenchLimit = figures.BenchLimit
 
 // BenchTerm defines model for BenchTerm.
-type BenchTerm = app.BenchTerm
+type BenchTerm = figures.BenchTerm
 
 // BlindSpot defines model for BlindSpot.
-type BlindSpot = app.BlindSpot
+type BlindSpot = figures.BlindSpot
 
 // BlindSpotWord defines model for BlindSpotWord.
-type BlindSpotWord = app.BlindSpotWord
+type BlindSpotWord = figures.BlindSpotWord
 
 // Block defines model for Block.
-type Block = app.Block
+type Block = desk.Block
 
 // BlockPatch the fields of a block that change
 type BlockPatch = review.Patch
 
 // BlockRescue defines model for BlockRescue.
-type BlockRescue = app.BlockRescue
+type BlockRescue = figures.BlockRescue
 
 // BlockSet defines model for BlockSet.
 type BlockSet = set.Block
 
 // Change defines model for Change.
-type Change = app.Change
+type Change = reviews.Change
 
 // Chip defines model for Chip.
-type Chip = app.Chip
+type Chip = figures.Chip
 
 // Chosen defines model for Chosen.
-type Chosen = app.Chosen
+type Chosen = outside.Chosen
 
 // Clash one thing that two people made something else of; an empty side is that it was taken out there
-type Clash = app.Clash
+type Clash = desk.Clash
 
 // Columns defines model for Columns.
 type Columns = table.Columns
 
 // Compared defines model for Compared.
-type Compared = app.Compared
+type Compared = desk.Compared
 
 // ContextLine defines model for ContextLine.
-type ContextLine = app.ContextLine
+type ContextLine = figures.ContextLine
 
 // Coverage defines model for Coverage.
-type Coverage = app.Coverage
+type Coverage = figures.Coverage
 
 // CoverageStudy defines model for CoverageStudy.
-type CoverageStudy = app.CoverageStudy
+type CoverageStudy = figures.CoverageStudy
 
 // Decided defines model for Decided.
 type Decided = store.FactDecision
 
 // Decision defines model for Decision.
-type Decision = app.Decision
+type Decision = reviews.Decision
 
 // DecisionState defines model for DecisionState.
 type DecisionState = string
 
 // Document defines model for Document.
-type Document = app.Document
+type Document = desk.Document
 
 // Double defines model for Double.
-type Double = app.Double
+type Double = intake.Double
 
 // DoublesRule defines model for DoublesRule.
 type DoublesRule = string
 
 // Draw defines model for Draw.
-type Draw = app.Draw
+type Draw = outside.Draw
 
 // Edit one thing done to a document
 type Edit = review.Edit
 
 // Edits defines model for Edits.
-type Edits = app.Edits
+type Edits = desk.Edits
 
 // Export defines model for Export.
-type Export = app.Export
+type Export = figures.Export
 
 // Facet defines model for Facet.
 type Facet = tally.Facet
 
 // FileAnswer defines model for FileAnswer.
-type FileAnswer = app.FileAnswer
+type FileAnswer = intake.FileAnswer
 
 // FilePreview defines model for FilePreview.
-type FilePreview = app.FilePreview
+type FilePreview = intake.FilePreview
 
 // FileQuestion defines model for FileQuestion.
-type FileQuestion = app.FileQuestion
+type FileQuestion = intake.FileQuestion
 
 // FileSettings defines model for FileSettings.
-type FileSettings = app.FileSettings
+type FileSettings = intake.FileSettings
 
 // Form defines model for Form.
-type Form = app.Form
+type Form = figures.Form
 
 // Found defines model for Found.
-type Found = app.Found
+type Found = outside.Found
 
 // FrameEdit defines model for FrameEdit.
 type FrameEdit = review.SetFrame
 
 // GoesWith defines model for GoesWith.
-type GoesWith = app.GoesWith
+type GoesWith = figures.GoesWith
 
 // Halves defines model for Halves.
-type Halves = app.Halves
+type Halves = desk.Halves
 
 // HalvesEdit defines model for HalvesEdit.
 type HalvesEdit = review.SetHalves
 
 // HandSearch defines model for HandSearch.
-type HandSearch = app.HandSearch
+type HandSearch = desk.HandSearch
 
 // HandSearchEdit defines model for HandSearchEdit.
 type HandSearchEdit = review.HandSearched
 
 // HeadingHit defines model for HeadingHit.
-type HeadingHit = app.HeadingHit
+type HeadingHit = figures.HeadingHit
 
 // HeadingNode defines model for HeadingNode.
-type HeadingNode = app.HeadingNode
+type HeadingNode = figures.HeadingNode
 
 // HeadingTree defines model for HeadingTree.
-type HeadingTree = app.HeadingTree
+type HeadingTree = figures.HeadingTree
 
 // Health defines model for Health.
 type Health = app.Health
 
 // HeldBack defines model for HeldBack.
-type HeldBack = app.HeldBack
+type HeldBack = figures.HeldBack
 
 // Holding defines model for Holding.
-type Holding = app.Holding
+type Holding = desk.Holding
 
 // How defines model for How.
 type How = source.How
 
 // HowMany defines model for HowMany.
-type HowMany = app.HowMany
+type HowMany = outside.HowMany
 
 // Import defines model for Import.
-type Import = app.Import
+type Import = reviews.Import
 
 // ImportKind defines model for ImportKind.
 type ImportKind = string
@@ -256,7 +262,7 @@ type ImportState = string
 type IndexEntry = source.Entry
 
 // Item defines model for Item.
-type Item = app.Item
+type Item = figures.Item
 
 // ItemSet defines model for ItemSet.
 type ItemSet = set.Item
@@ -268,16 +274,16 @@ type Joined = store.Joined
 type JoinedSet = set.Joined
 
 // Joining defines model for Joining.
-type Joining = app.Joining
+type Joining = reviews.Joining
 
 // KeyPatch defines model for KeyPatch.
-type KeyPatch = app.KeyPatch
+type KeyPatch = reviews.KeyPatch
 
 // KeyStudy defines model for KeyStudy.
-type KeyStudy = app.KeyStudy
+type KeyStudy = reviews.KeyStudy
 
 // Limit defines model for Limit.
-type Limit = app.Limit
+type Limit = desk.Limit
 
 // LimitKind defines model for LimitKind.
 type LimitKind = string
@@ -286,19 +292,19 @@ type LimitKind = string
 type LimitsEdit = review.SetLimits
 
 // Look what is looked at: it never changes, and figures are asked of it by its name
-type Look = app.Look
+type Look = desk.Look
 
 // Lookup defines model for Lookup.
-type Lookup = app.Lookup
+type Lookup = outside.Lookup
 
 // Loss What a limit to an item would lose; of a year, a limit from that year on
-type Loss = app.Loss
+type Loss = figures.Loss
 
 // Making defines model for Making.
-type Making = app.Making
+type Making = desk.Making
 
 // MarkedRecord defines model for MarkedRecord.
-type MarkedRecord = app.MarkedRecord
+type MarkedRecord = figures.MarkedRecord
 
 // MoveBlockEdit defines model for MoveBlockEdit.
 type MoveBlockEdit = review.MoveBlock
@@ -307,37 +313,37 @@ type MoveBlockEdit = review.MoveBlock
 type MoveTermEdit = review.MoveTerm
 
 // NewBlock defines model for NewBlock.
-type NewBlock = app.Block
+type NewBlock = desk.Block
 
 // NewDecision defines model for NewDecision.
-type NewDecision = app.NewDecision
+type NewDecision = reviews.NewDecision
 
 // NewDraw defines model for NewDraw.
-type NewDraw = app.NewDraw
+type NewDraw = outside.NewDraw
 
 // NewLook defines model for NewLook.
-type NewLook = app.NewLook
+type NewLook = desk.NewLook
 
 // NewReview defines model for NewReview.
-type NewReview = app.NewReview
+type NewReview = reviews.NewReview
 
 // Notice defines model for Notice.
-type Notice = app.Notice
+type Notice = intake.Notice
 
 // Origin defines model for Origin.
-type Origin = app.Origin
+type Origin = desk.Origin
 
 // Outside defines model for Outside.
-type Outside = app.Outside
+type Outside = figures.Outside
 
 // Pair defines model for Pair.
-type Pair = app.Pair
+type Pair = desk.Pair
 
 // PartEdit defines model for PartEdit.
 type PartEdit = review.Part
 
 // Pasted defines model for Pasted.
-type Pasted = app.Pasted
+type Pasted = outside.Pasted
 
 // PatchBlockEdit defines model for PatchBlockEdit.
 type PatchBlockEdit = review.PatchBlock
@@ -349,55 +355,55 @@ type PatchTermEdit = review.PatchTerm
 type PickedSet = set.Picked
 
 // Piece defines model for Piece.
-type Piece = app.Piece
+type Piece = desk.Piece
 
 // Plan defines model for Plan.
-type Plan = app.Plan
+type Plan = figures.Plan
 
 // PlanStep defines model for PlanStep.
-type PlanStep = app.PlanStep
+type PlanStep = figures.PlanStep
 
 // Preview defines model for Preview.
-type Preview = app.Preview
+type Preview = outside.Preview
 
 // Previewed defines model for Previewed.
-type Previewed = app.Previewed
+type Previewed = outside.Previewed
 
 // PreviewedConcept defines model for PreviewedConcept.
-type PreviewedConcept = app.PreviewedConcept
+type PreviewedConcept = outside.PreviewedConcept
 
 // PreviewedTitle defines model for PreviewedTitle.
-type PreviewedTitle = app.PreviewedTitle
+type PreviewedTitle = outside.PreviewedTitle
 
 // Problem defines model for Problem.
-type Problem = app.Problem
+type Problem = problems.Problem
 
 // Proposal what a document would be with some edits of a revision of it: the newest, where none is said
-type Proposal = app.Proposal
+type Proposal = desk.Proposal
 
 // QuestionEdit defines model for QuestionEdit.
 type QuestionEdit = review.SetQuestion
 
 // ReaderMap defines model for ReaderMap.
-type ReaderMap = app.ReaderMap
+type ReaderMap = intake.ReaderMap
 
 // Recall defines model for Recall.
-type Recall = app.Recall
+type Recall = figures.Recall
 
 // RecordHead defines model for RecordHead.
-type RecordHead = app.RecordHead
+type RecordHead = desk.RecordHead
 
 // RecordList defines model for RecordList.
-type RecordList = app.RecordList
+type RecordList = figures.RecordList
 
 // RecordSet some records: of an item, a term, a block, a sample …
-type RecordSet = app.RecordSet
+type RecordSet = desk.RecordSet
 
 // RecordsQuestion defines model for RecordsQuestion.
-type RecordsQuestion = app.RecordsQuestion
+type RecordsQuestion = figures.RecordsQuestion
 
 // Refusal defines model for Refusal.
-type Refusal = app.Refusal
+type Refusal = problems.Refusal
 
 // RemoveBlockEdit defines model for RemoveBlockEdit.
 type RemoveBlockEdit = review.RemoveBlock
@@ -406,31 +412,31 @@ type RemoveBlockEdit = review.RemoveBlock
 type RemoveTermEdit = review.RemoveTerm
 
 // RescueCandidate defines model for RescueCandidate.
-type RescueCandidate = app.RescueCandidate
+type RescueCandidate = figures.RescueCandidate
 
 // Review defines model for Review.
-type Review = app.Review
+type Review = reviews.Review
 
 // ReviewHead defines model for ReviewHead.
-type ReviewHead = app.ReviewHead
+type ReviewHead = reviews.ReviewHead
 
 // ReviewPatch defines model for ReviewPatch.
-type ReviewPatch = app.ReviewPatch
+type ReviewPatch = reviews.ReviewPatch
 
 // RoughConcept defines model for RoughConcept.
-type RoughConcept = app.RoughConcept
+type RoughConcept = outside.RoughConcept
 
 // Said defines model for Said.
-type Said = app.Said
+type Said = figures.Said
 
 // Sample defines model for Sample.
-type Sample = app.Sample
+type Sample = desk.Sample
 
 // SampleHead defines model for SampleHead.
-type SampleHead = app.SampleHead
+type SampleHead = desk.SampleHead
 
 // SamplePatch defines model for SamplePatch.
-type SamplePatch = app.SamplePatch
+type SamplePatch = reviews.SamplePatch
 
 // SampleSet defines model for SampleSet.
 type SampleSet = set.Sample
@@ -439,10 +445,10 @@ type SampleSet = set.Sample
 type Saying = source.Saying
 
 // ShelfEntry defines model for ShelfEntry.
-type ShelfEntry = app.ShelfEntry
+type ShelfEntry = figures.ShelfEntry
 
 // ShelfPatch defines model for ShelfPatch.
-type ShelfPatch = app.ShelfPatch
+type ShelfPatch = reviews.ShelfPatch
 
 // ShelfSet defines model for ShelfSet.
 type ShelfSet = set.Shelf
@@ -451,19 +457,19 @@ type ShelfSet = set.Shelf
 type Shelved = store.FactShelved
 
 // Source defines model for Source.
-type Source = app.Source
+type Source = outside.Source
 
 // SourceCount defines model for SourceCount.
-type SourceCount = app.SourceCount
+type SourceCount = outside.SourceCount
 
 // SourceCounts defines model for SourceCounts.
-type SourceCounts = app.SourceCounts
+type SourceCounts = outside.SourceCounts
 
 // SourceDescription defines model for SourceDescription.
 type SourceDescription = source.Description
 
 // SourceEdit defines model for SourceEdit.
-type SourceEdit = app.SourceEdit
+type SourceEdit = outside.SourceEdit
 
 // SourceIndex defines model for SourceIndex.
 type SourceIndex = source.Index
@@ -481,43 +487,43 @@ type SourceSchema = source.Schema
 type SpotSet = set.Spot
 
 // Stem defines model for Stem.
-type Stem = app.Stem
+type Stem = figures.Stem
 
 // Step something that was done: who knows the number before it has here all to come to this one
-type Step = app.Step
+type Step = reviews.Step
 
 // StrategySet defines model for StrategySet.
 type StrategySet = set.Strategy
 
 // StudyRescue defines model for StudyRescue.
-type StudyRescue = app.StudyRescue
+type StudyRescue = figures.StudyRescue
 
 // Suit defines model for Suit.
-type Suit = app.Suit
+type Suit = figures.Suit
 
 // Suits defines model for Suits.
-type Suits = app.Suits
+type Suits = figures.Suits
 
 // TagMap defines model for TagMap.
 type TagMap = tagged.Map
 
 // Tally defines model for Tally.
-type Tally = app.Tally
+type Tally = figures.Tally
 
 // TallyRow defines model for TallyRow.
-type TallyRow = app.TallyRow
+type TallyRow = figures.TallyRow
 
 // Team defines model for Team.
-type Team = app.Team
+type Team = figures.Team
 
 // TeamSet defines model for TeamSet.
 type TeamSet = set.Team
 
 // Teams defines model for Teams.
-type Teams = app.Teams
+type Teams = figures.Teams
 
 // Term defines model for Term.
-type Term = app.Term
+type Term = desk.Term
 
 // TermKind defines model for TermKind.
 type TermKind = string
@@ -529,37 +535,37 @@ type TermPatch = review.Patch
 type TermSet = set.Term
 
 // TriedTerm defines model for TriedTerm.
-type TriedTerm = app.TriedTerm
+type TriedTerm = figures.TriedTerm
 
 // Trouble defines model for Trouble.
 type Trouble = source.Trouble
 
 // TryOut defines model for TryOut.
-type TryOut = app.TryOut
+type TryOut = outside.TryOut
 
 // Typed defines model for Typed.
-type Typed = app.Typed
+type Typed = figures.Typed
 
 // Unindexed defines model for Unindexed.
-type Unindexed = app.Unindexed
+type Unindexed = figures.Unindexed
 
 // Vocabulary defines model for Vocabulary.
-type Vocabulary = app.Vocabulary
+type Vocabulary = reviews.Vocabulary
 
 // VocabularyEdit defines model for VocabularyEdit.
 type VocabularyEdit = review.SetVocabulary
 
 // Way defines model for Way.
-type Way = app.Way
+type Way = figures.Way
 
 // What defines model for What.
-type What = app.What
+type What = reviews.What
 
 // WithinSet defines model for WithinSet.
 type WithinSet = set.Within
 
 // YearCount defines model for YearCount.
-type YearCount = app.YearCount
+type YearCount = intake.YearCount
 
 // OfLook defines model for OfLook.
 type OfLook = string

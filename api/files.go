@@ -6,7 +6,7 @@ import (
 )
 
 func (h Handlers) AskedOfImport(ctx context.Context, r AskedOfImportRequestObject) (AskedOfImportResponseObject, error) {
-	q, err := h.app.Asked(ctx, r.Import)
+	q, err := h.app.Intake.Asked(ctx, r.Import)
 	if err != nil {
 		return nil, err
 	}
@@ -14,16 +14,16 @@ func (h Handlers) AskedOfImport(ctx context.Context, r AskedOfImportRequestObjec
 }
 
 func (h Handlers) AnswerImport(ctx context.Context, r AnswerImportRequestObject) (AnswerImportResponseObject, error) {
-	i, err := h.app.AnswerImport(ctx, r.Import, *r.Body)
+	i, err := h.app.Intake.AnswerImport(ctx, r.Import, *r.Body)
 	return AnswerImport202JSONResponse(i), err
 }
 
 func (h Handlers) GiveUpImport(ctx context.Context, r GiveUpImportRequestObject) (GiveUpImportResponseObject, error) {
-	return GiveUpImport204Response{}, h.app.GiveUpImport(ctx, r.Import)
+	return GiveUpImport204Response{}, h.app.Intake.GiveUpImport(ctx, r.Import)
 }
 
 func (h Handlers) PreviewImport(ctx context.Context, r PreviewImportRequestObject) (PreviewImportResponseObject, error) {
-	p, err := h.app.PreviewImport(ctx, r.Import, *r.Body, r.Params.Refill != nil && *r.Params.Refill)
+	p, err := h.app.Intake.PreviewImport(ctx, r.Import, *r.Body, r.Params.Refill != nil && *r.Params.Refill)
 	if err != nil {
 		return nil, err
 	}
@@ -31,16 +31,16 @@ func (h Handlers) PreviewImport(ctx context.Context, r PreviewImportRequestObjec
 }
 
 func (h Handlers) ListReaderMaps(ctx context.Context, _ ListReaderMapsRequestObject) (ListReaderMapsResponseObject, error) {
-	list, err := h.app.ReaderMaps(ctx)
+	list, err := h.app.Intake.ReaderMaps(ctx)
 	return ListReaderMaps200JSONResponse(list), err
 }
 
 func (h Handlers) DeleteReaderMap(ctx context.Context, r DeleteReaderMapRequestObject) (DeleteReaderMapResponseObject, error) {
-	return DeleteReaderMap204Response{}, h.app.DropReaderMap(ctx, r.Reader)
+	return DeleteReaderMap204Response{}, h.app.Intake.DropReaderMap(ctx, r.Reader)
 }
 
 func (h Handlers) Shelf(ctx context.Context, r ShelfRequestObject) (ShelfResponseObject, error) {
-	list, err := h.app.Shelf(ctx, at(r.Review, r.Params.Look))
+	list, err := h.app.Figures.Shelf(ctx, at(r.Review, r.Params.Look))
 	return Shelf200JSONResponse(list), err
 }
 
@@ -54,7 +54,7 @@ func (h Handlers) ExportTally(ctx context.Context, r ExportTallyRequestObject) (
 	if format == "xlsx" {
 		media = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 	}
-	file, name, err := h.app.TallyFile(ctx, at(r.Review, r.Params.Look), r.Params.Facet, format, called, r.Params.AsIs != nil && *r.Params.AsIs)
+	file, name, err := h.app.Figures.TallyFile(ctx, at(r.Review, r.Params.Look), r.Params.Facet, format, called, r.Params.AsIs != nil && *r.Params.AsIs)
 	if err != nil {
 		return nil, err
 	}
@@ -64,7 +64,7 @@ func (h Handlers) ExportTally(ctx context.Context, r ExportTallyRequestObject) (
 
 // ExportRecords answers with a file.
 func (h Handlers) ExportRecords(ctx context.Context, r ExportRecordsRequestObject) (ExportRecordsResponseObject, error) {
-	file, name, err := h.app.Export(ctx, at(r.Review, r.Params.Look), *r.Body)
+	file, name, err := h.app.Figures.Export(ctx, at(r.Review, r.Params.Look), *r.Body)
 	if err != nil {
 		return nil, err
 	}

@@ -8,6 +8,8 @@ import (
 	"time"
 
 	"tamiz/app"
+	"tamiz/app/desk"
+	"tamiz/app/reviews"
 )
 
 // Handlers answers the calls of the contract with what app does.
@@ -21,17 +23,17 @@ func (h Handlers) Health(ctx context.Context, _ HealthRequestObject) (HealthResp
 }
 
 func (h Handlers) ListReviews(ctx context.Context, _ ListReviewsRequestObject) (ListReviewsResponseObject, error) {
-	list, err := h.app.Reviews(ctx)
+	list, err := h.app.Reviews.Reviews(ctx)
 	return ListReviews200JSONResponse(list), err
 }
 
 func (h Handlers) CreateReview(ctx context.Context, r CreateReviewRequestObject) (CreateReviewResponseObject, error) {
-	head, err := h.app.CreateReview(ctx, *r.Body)
+	head, err := h.app.Reviews.CreateReview(ctx, *r.Body)
 	return CreateReview201JSONResponse(head), err
 }
 
 func (h Handlers) GetReview(ctx context.Context, r GetReviewRequestObject) (GetReviewResponseObject, error) {
-	v, err := h.app.Review(ctx, r.Review)
+	v, err := h.app.Reviews.Review(ctx, r.Review)
 	if err != nil {
 		return nil, err
 	}
@@ -39,70 +41,70 @@ func (h Handlers) GetReview(ctx context.Context, r GetReviewRequestObject) (GetR
 }
 
 func (h Handlers) PatchReview(ctx context.Context, r PatchReviewRequestObject) (PatchReviewResponseObject, error) {
-	head, err := h.app.PatchReview(ctx, r.Review, *r.Body)
+	head, err := h.app.Reviews.PatchReview(ctx, r.Review, *r.Body)
 	return PatchReview200JSONResponse(head), err
 }
 
 func (h Handlers) MakeLook(ctx context.Context, r MakeLookRequestObject) (MakeLookResponseObject, error) {
-	look, err := h.app.MakeLook(ctx, r.Review, *r.Body)
+	look, err := h.app.Desk.MakeLook(ctx, r.Review, *r.Body)
 	return MakeLook200JSONResponse(look), err
 }
 
 func (h Handlers) GetLook(ctx context.Context, r GetLookRequestObject) (GetLookResponseObject, error) {
-	look, err := h.app.Look(ctx, app.At{Review: r.Review, Look: r.Look})
+	look, err := h.app.Desk.Look(ctx, desk.At{Review: r.Review, Look: r.Look})
 	return GetLook200JSONResponse(look), err
 }
 
 // at says of what a figure is asked.
-func at(review int64, look *string) app.At {
+func at(review int64, look *string) desk.At {
 	if look == nil {
-		return app.At{Review: review}
+		return desk.At{Review: review}
 	}
-	return app.At{Review: review, Look: *look}
+	return desk.At{Review: review, Look: *look}
 }
 
 func (h Handlers) Change(ctx context.Context, r ChangeRequestObject) (ChangeResponseObject, error) {
-	revision, err := app.Revision(r.Params.IfMatch)
+	revision, err := reviews.Revision(r.Params.IfMatch)
 	if err != nil {
 		return nil, err
 	}
-	step, err := h.app.Change(ctx, r.Review, revision, *r.Body)
+	step, err := h.app.Reviews.Change(ctx, r.Review, revision, *r.Body)
 	return Change200JSONResponse(step), err
 }
 
 func (h Handlers) Undo(ctx context.Context, r UndoRequestObject) (UndoResponseObject, error) {
-	state, err := h.app.Undo(ctx, r.Review)
+	state, err := h.app.Reviews.Undo(ctx, r.Review)
 	return Undo200JSONResponse(state), err
 }
 
 func (h Handlers) Redo(ctx context.Context, r RedoRequestObject) (RedoResponseObject, error) {
-	state, err := h.app.Redo(ctx, r.Review)
+	state, err := h.app.Reviews.Redo(ctx, r.Review)
 	return Redo200JSONResponse(state), err
 }
 
 func (h Handlers) ImportFile(ctx context.Context, r ImportFileRequestObject) (ImportFileResponseObject, error) {
 	again := r.Params.Again != nil && *r.Params.Again
-	i, err := h.app.ImportFile(ctx, r.Review, string(r.Params.Kind), r.Params.Name, again, r.Body)
+	i, err := h.app.Intake.ImportFile(ctx, r.Review, string(r.Params.Kind), r.Params.Name, again, r.Body)
 	return ImportFile202JSONResponse(i), err
 }
 
 func (h Handlers) GetImport(ctx context.Context, r GetImportRequestObject) (GetImportResponseObject, error) {
-	i, err := h.app.Import(ctx, r.Import)
+	i, err := h.app.Intake.Import(ctx, r.Import)
 	return GetImport200JSONResponse(i), err
 }
 
 func (h Handlers) ListNotices(ctx context.Context, r ListNoticesRequestObject) (ListNoticesResponseObject, error) {
-	list, err := h.app.Notices(ctx, r.Import)
+	list, err := h.app.Intake.Notices(ctx, r.Import)
 	return ListNotices200JSONResponse(list), err
 }
 
 func (h Handlers) SaveNotices(ctx context.Context, r SaveNoticesRequestObject) (SaveNoticesResponseObject, error) {
-	_, text, err := h.app.NoticesText(ctx, r.Import)
+	_, text, err := h.app.Intake.NoticesText(ctx, r.Import)
 	return SaveNotices200TextResponse(text), err
 }
 
 func (h Handlers) Bench(ctx context.Context, r BenchRequestObject) (BenchResponseObject, error) {
-	v, err := h.app.Bench(ctx, at(r.Review, r.Params.Look), *r.Body)
+	v, err := h.app.Figures.Bench(ctx, at(r.Review, r.Params.Look), *r.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -110,7 +112,7 @@ func (h Handlers) Bench(ctx context.Context, r BenchRequestObject) (BenchRespons
 }
 
 func (h Handlers) Tally(ctx context.Context, r TallyRequestObject) (TallyResponseObject, error) {
-	v, err := h.app.Tally(ctx, at(r.Review, r.Params.Look), r.Params.Facet)
+	v, err := h.app.Figures.Tally(ctx, at(r.Review, r.Params.Look), r.Params.Facet)
 	if err != nil {
 		return nil, err
 	}
@@ -118,7 +120,7 @@ func (h Handlers) Tally(ctx context.Context, r TallyRequestObject) (TallyRespons
 }
 
 func (h Handlers) Item(ctx context.Context, r ItemRequestObject) (ItemResponseObject, error) {
-	v, err := h.app.Item(ctx, at(r.Review, r.Params.Look), r.Params.Facet, r.Params.Item)
+	v, err := h.app.Figures.Item(ctx, at(r.Review, r.Params.Look), r.Params.Facet, r.Params.Item)
 	if err != nil {
 		return nil, err
 	}
@@ -126,7 +128,7 @@ func (h Handlers) Item(ctx context.Context, r ItemRequestObject) (ItemResponseOb
 }
 
 func (h Handlers) CountWhole(ctx context.Context, r CountWholeRequestObject) (CountWholeResponseObject, error) {
-	v, err := h.app.CountWhole(ctx, at(r.Review, r.Params.Look), *r.Body)
+	v, err := h.app.Outside.CountWhole(ctx, at(r.Review, r.Params.Look), *r.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -134,7 +136,7 @@ func (h Handlers) CountWhole(ctx context.Context, r CountWholeRequestObject) (Co
 }
 
 func (h Handlers) Making(ctx context.Context, r MakingRequestObject) (MakingResponseObject, error) {
-	v, err := h.app.Making(ctx, at(r.Review, r.Params.Look))
+	v, err := h.app.Desk.Making(ctx, at(r.Review, r.Params.Look))
 	if err != nil {
 		return nil, err
 	}
@@ -142,7 +144,7 @@ func (h Handlers) Making(ctx context.Context, r MakingRequestObject) (MakingResp
 }
 
 func (h Handlers) Suits(ctx context.Context, r SuitsRequestObject) (SuitsResponseObject, error) {
-	v, err := h.app.Suits(ctx, at(r.Review, r.Params.Look), r.Params.Facet)
+	v, err := h.app.Figures.Suits(ctx, at(r.Review, r.Params.Look), r.Params.Facet)
 	if err != nil {
 		return nil, err
 	}
@@ -150,7 +152,7 @@ func (h Handlers) Suits(ctx context.Context, r SuitsRequestObject) (SuitsRespons
 }
 
 func (h Handlers) Alike(ctx context.Context, r AlikeRequestObject) (AlikeResponseObject, error) {
-	v, err := h.app.Alike(ctx, at(r.Review, r.Params.Look), *r.Body)
+	v, err := h.app.Figures.Alike(ctx, at(r.Review, r.Params.Look), *r.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -158,7 +160,7 @@ func (h Handlers) Alike(ctx context.Context, r AlikeRequestObject) (AlikeRespons
 }
 
 func (h Handlers) HeadingTree(ctx context.Context, r HeadingTreeRequestObject) (HeadingTreeResponseObject, error) {
-	v, err := h.app.HeadingTree(ctx, at(r.Review, r.Params.Look))
+	v, err := h.app.Figures.HeadingTree(ctx, at(r.Review, r.Params.Look))
 	if err != nil {
 		return nil, err
 	}
@@ -166,7 +168,7 @@ func (h Handlers) HeadingTree(ctx context.Context, r HeadingTreeRequestObject) (
 }
 
 func (h Handlers) Teams(ctx context.Context, r TeamsRequestObject) (TeamsResponseObject, error) {
-	v, err := h.app.Teams(ctx, at(r.Review, r.Params.Look))
+	v, err := h.app.Figures.Teams(ctx, at(r.Review, r.Params.Look))
 	if err != nil {
 		return nil, err
 	}
@@ -174,7 +176,7 @@ func (h Handlers) Teams(ctx context.Context, r TeamsRequestObject) (TeamsRespons
 }
 
 func (h Handlers) TryTerm(ctx context.Context, r TryTermRequestObject) (TryTermResponseObject, error) {
-	v, err := h.app.TryTerm(ctx, at(r.Review, r.Params.Look), *r.Body)
+	v, err := h.app.Figures.TryTerm(ctx, at(r.Review, r.Params.Look), *r.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -182,7 +184,7 @@ func (h Handlers) TryTerm(ctx context.Context, r TryTermRequestObject) (TryTermR
 }
 
 func (h Handlers) Coverage(ctx context.Context, r CoverageRequestObject) (CoverageResponseObject, error) {
-	v, err := h.app.Coverage(ctx, at(r.Review, r.Params.Look))
+	v, err := h.app.Figures.Coverage(ctx, at(r.Review, r.Params.Look))
 	if err != nil {
 		return nil, err
 	}
@@ -190,7 +192,7 @@ func (h Handlers) Coverage(ctx context.Context, r CoverageRequestObject) (Covera
 }
 
 func (h Handlers) Rescue(ctx context.Context, r RescueRequestObject) (RescueResponseObject, error) {
-	v, err := h.app.Rescue(ctx, at(r.Review, r.Params.Look), r.Study)
+	v, err := h.app.Figures.Rescue(ctx, at(r.Review, r.Params.Look), r.Study)
 	if err != nil {
 		return nil, err
 	}
@@ -198,7 +200,7 @@ func (h Handlers) Rescue(ctx context.Context, r RescueRequestObject) (RescueResp
 }
 
 func (h Handlers) BlindSpot(ctx context.Context, r BlindSpotRequestObject) (BlindSpotResponseObject, error) {
-	v, err := h.app.BlindSpot(ctx, at(r.Review, r.Params.Look), r.Block)
+	v, err := h.app.Figures.BlindSpot(ctx, at(r.Review, r.Params.Look), r.Block)
 	if err != nil {
 		return nil, err
 	}
@@ -206,7 +208,7 @@ func (h Handlers) BlindSpot(ctx context.Context, r BlindSpotRequestObject) (Blin
 }
 
 func (h Handlers) Plan(ctx context.Context, r PlanRequestObject) (PlanResponseObject, error) {
-	v, err := h.app.Plan(ctx, at(r.Review, r.Params.Look))
+	v, err := h.app.Figures.Plan(ctx, at(r.Review, r.Params.Look))
 	if err != nil {
 		return nil, err
 	}
@@ -214,12 +216,12 @@ func (h Handlers) Plan(ctx context.Context, r PlanRequestObject) (PlanResponseOb
 }
 
 func (h Handlers) Split(ctx context.Context, r SplitRequestObject) (SplitResponseObject, error) {
-	state, err := h.app.Split(ctx, r.Review, r.Params.Split)
+	state, err := h.app.Reviews.Split(ctx, r.Review, r.Params.Split)
 	return Split200JSONResponse(state), err
 }
 
 func (h Handlers) Records(ctx context.Context, r RecordsRequestObject) (RecordsResponseObject, error) {
-	v, err := h.app.Records(ctx, at(r.Review, r.Params.Look), *r.Body)
+	v, err := h.app.Figures.Records(ctx, at(r.Review, r.Params.Look), *r.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -227,7 +229,7 @@ func (h Handlers) Records(ctx context.Context, r RecordsRequestObject) (RecordsR
 }
 
 func (h Handlers) ReadRecord(ctx context.Context, r ReadRecordRequestObject) (ReadRecordResponseObject, error) {
-	v, err := h.app.ReadRecord(ctx, at(r.Review, r.Params.Look), r.Record, r.Params.Facet, r.Params.Item)
+	v, err := h.app.Figures.ReadRecord(ctx, at(r.Review, r.Params.Look), r.Record, r.Params.Facet, r.Params.Item)
 	if err != nil {
 		return nil, err
 	}
@@ -249,7 +251,7 @@ func (s eventStream) VisitEventsResponse(w http.ResponseWriter) error {
 	w.Header().Set("Content-Type", "text/event-stream")
 	w.Header().Set("Cache-Control", "no-store")
 	out := http.NewResponseController(w)
-	news := s.app.Listen(s.ctx, s.review)
+	news := s.app.Work.Listen(s.ctx, s.review)
 	beat := time.NewTicker(20 * time.Second)
 	defer beat.Stop()
 	send := func(line string) error {

@@ -9,7 +9,7 @@ import (
 
 	"github.com/labstack/echo/v5"
 
-	"tamiz/app"
+	"tamiz/app/problems"
 	"tamiz/store"
 )
 
@@ -37,23 +37,23 @@ func sendProblem(c *echo.Context, err error, log *slog.Logger) {
 }
 
 // problemOf says what went wrong. *Nothing was changed* is said only where that is so.
-func problemOf(ctx context.Context, err error) *app.Problem {
-	var p *app.Problem
+func problemOf(ctx context.Context, err error) *problems.Problem {
+	var p *problems.Problem
 	var h echo.HTTPStatusCoder
 	switch {
 	case errors.As(err, &p):
 		return p
 	case errors.Is(err, store.ErrUnknown):
-		return &app.Problem{Type: "unknown", Status: http.StatusServiceUnavailable,
+		return &problems.Problem{Type: "unknown", Status: http.StatusServiceUnavailable,
 			Title: "The database went away before it said whether this was saved. It is not known; sent again under the same Tamiz-Request it is made once."}
 	case store.Busy(err) || errors.Is(context.Cause(ctx), errTooLong):
-		return &app.Problem{Type: "busy", Status: http.StatusServiceUnavailable, Title: "This waited too long for its turn and was given up. Nothing was changed; try again in a moment."}
+		return &problems.Problem{Type: "busy", Status: http.StatusServiceUnavailable, Title: "This waited too long for its turn and was given up. Nothing was changed; try again in a moment."}
 	case store.Full(err):
-		return &app.Problem{Type: "disk-full", Status: http.StatusInsufficientStorage, Title: "The disk of the database is full. Nothing was changed."}
+		return &problems.Problem{Type: "disk-full", Status: http.StatusInsufficientStorage, Title: "The disk of the database is full. Nothing was changed."}
 	case store.Unreachable(err):
-		return &app.Problem{Type: "database-unreachable", Status: http.StatusServiceUnavailable, Title: "The database does not answer just now. Nothing was changed; try again in a moment."}
+		return &problems.Problem{Type: "database-unreachable", Status: http.StatusServiceUnavailable, Title: "The database does not answer just now. Nothing was changed; try again in a moment."}
 	case errors.As(err, &h) && h.StatusCode() < 500:
-		p = &app.Problem{Type: "bad-request", Status: h.StatusCode(), Title: "This request was not understood."}
+		p = &problems.Problem{Type: "bad-request", Status: h.StatusCode(), Title: "This request was not understood."}
 		switch p.Status {
 		case http.StatusNotFound:
 			p.Type, p.Title = "not-found", "There is nothing at this address."
@@ -62,5 +62,5 @@ func problemOf(ctx context.Context, err error) *app.Problem {
 		}
 		return p
 	}
-	return &app.Problem{Type: "internal", Status: http.StatusInternalServerError, Title: "Something went wrong in Tamiz itself. What was saved before is untouched."}
+	return &problems.Problem{Type: "internal", Status: http.StatusInternalServerError, Title: "Something went wrong in Tamiz itself. What was saved before is untouched."}
 }

@@ -17,6 +17,9 @@ import (
 	"github.com/labstack/echo/v5/middleware"
 
 	"tamiz/app"
+	"tamiz/app/desk"
+	"tamiz/app/problems"
+	"tamiz/app/reviews"
 	"tamiz/store"
 )
 
@@ -50,7 +53,7 @@ func onlyFromHere(next echo.HandlerFunc) echo.HandlerFunc {
 		r := c.Request()
 		origin := r.Header.Get("Origin")
 		if !loopback(r.Host) || origin != "" && !sameOrigin(origin, r.Host) {
-			return &app.Problem{Type: "foreign-origin", Status: http.StatusForbidden, Title: "Tamiz answers on this machine alone, and only to its own pages."}
+			return &problems.Problem{Type: "foreign-origin", Status: http.StatusForbidden, Title: "Tamiz answers on this machine alone, and only to its own pages."}
 		}
 		return next(c)
 	}
@@ -73,19 +76,19 @@ func sameOrigin(origin, host string) bool {
 // named makes all that a call does be done by whom it names, and once under the request that it names.
 func named(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		ctx, done := app.ForRequest(c.Request().Context())
+		ctx, done := desk.ForRequest(c.Request().Context())
 		defer done()
 		if name := c.Request().Header.Get("Tamiz-Who"); name != "" {
-			ctx = app.As(ctx, name)
+			ctx = reviews.As(ctx, name)
 		}
-		for name, as := range map[string]func(context.Context, uuid.UUID) context.Context{"Tamiz-Self": app.AsSelf, "Tamiz-Request": store.AsRequest} {
+		for name, as := range map[string]func(context.Context, uuid.UUID) context.Context{"Tamiz-Self": reviews.AsSelf, "Tamiz-Request": store.AsRequest} {
 			said := c.Request().Header.Get(name)
 			if said == "" {
 				continue
 			}
 			id, err := uuid.Parse(said)
 			if err != nil {
-				return &app.Problem{Type: "invalid", Status: http.StatusUnprocessableEntity, Field: name, Title: name + " is a UUID."}
+				return &problems.Problem{Type: "invalid", Status: http.StatusUnprocessableEntity, Field: name, Title: name + " is a UUID."}
 			}
 			ctx = as(ctx, id)
 		}
@@ -136,7 +139,7 @@ func frontEnd(files fs.FS) echo.HandlerFunc {
 				return echo.ErrNotFound
 			}
 			if body, err = fs.ReadFile(files, "index.html"); err != nil {
-				return &app.Problem{Type: "no-front-end", Status: http.StatusNotFound, Title: "The front end was not built into this program; see make build."}
+				return &problems.Problem{Type: "no-front-end", Status: http.StatusNotFound, Title: "The front end was not built into this program; see make build."}
 			}
 			name = "index.html"
 		}

@@ -3,26 +3,26 @@ package api
 import "context"
 
 func (h Handlers) ListSources(ctx context.Context, _ ListSourcesRequestObject) (ListSourcesResponseObject, error) {
-	list, err := h.app.Sources(ctx)
+	list, err := h.app.Outside.Sources(ctx)
 	return ListSources200JSONResponse(list), err
 }
 
 func (h Handlers) AddSource(ctx context.Context, r AddSourceRequestObject) (AddSourceResponseObject, error) {
-	s, err := h.app.AddSource(ctx, *r.Body)
+	s, err := h.app.Outside.AddSource(ctx, *r.Body)
 	return AddSource201JSONResponse(s), err
 }
 
 func (h Handlers) ChangeSource(ctx context.Context, r ChangeSourceRequestObject) (ChangeSourceResponseObject, error) {
-	s, err := h.app.ChangeSource(ctx, r.Source, *r.Body)
+	s, err := h.app.Outside.ChangeSource(ctx, r.Source, *r.Body)
 	return ChangeSource200JSONResponse(s), err
 }
 
 func (h Handlers) DeleteSource(ctx context.Context, r DeleteSourceRequestObject) (DeleteSourceResponseObject, error) {
-	return DeleteSource204Response{}, h.app.DeleteSource(ctx, r.Source)
+	return DeleteSource204Response{}, h.app.Outside.DeleteSource(ctx, r.Source)
 }
 
 func (h Handlers) TrySource(ctx context.Context, r TrySourceRequestObject) (TrySourceResponseObject, error) {
-	v, err := h.app.Try(ctx, r.Source, *r.Body)
+	v, err := h.app.Outside.Try(ctx, r.Source, *r.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -30,7 +30,7 @@ func (h Handlers) TrySource(ctx context.Context, r TrySourceRequestObject) (TryS
 }
 
 func (h Handlers) Preview(ctx context.Context, r PreviewRequestObject) (PreviewResponseObject, error) {
-	v, err := h.app.Preview(ctx, r.Source, *r.Body)
+	v, err := h.app.Outside.Preview(ctx, r.Source, *r.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -42,45 +42,45 @@ func (h Handlers) Neighbours(ctx context.Context, r NeighboursRequestObject) (Ne
 	if r.Params.Field != nil {
 		field = *r.Params.Field
 	}
-	list, err := h.app.Neighbours(ctx, r.Source, field, r.Params.Word)
+	list, err := h.app.Outside.Neighbours(ctx, r.Source, field, r.Params.Word)
 	return Neighbours200JSONResponse(list), err
 }
 
 func (h Handlers) ListDraws(ctx context.Context, r ListDrawsRequestObject) (ListDrawsResponseObject, error) {
-	list, err := h.app.Draws(ctx, r.Review)
+	list, err := h.app.Outside.Draws(ctx, r.Review)
 	return ListDraws200JSONResponse(list), err
 }
 
 func (h Handlers) BeginDraw(ctx context.Context, r BeginDrawRequestObject) (BeginDrawResponseObject, error) {
-	list, err := h.app.BeginDraw(ctx, r.Review, *r.Body)
+	list, err := h.app.Outside.BeginDraw(ctx, r.Review, *r.Body)
 	return BeginDraw202JSONResponse(list), err
 }
 
 func (h Handlers) StopDraw(ctx context.Context, r StopDrawRequestObject) (StopDrawResponseObject, error) {
-	return StopDraw204Response{}, h.app.StopDraw(ctx, r.Review, r.Draw)
+	return StopDraw204Response{}, h.app.Outside.StopDraw(ctx, r.Review, r.Draw)
 }
 
 func (h Handlers) GoOn(ctx context.Context, r GoOnRequestObject) (GoOnResponseObject, error) {
-	return GoOn204Response{}, h.app.GoOn(ctx, r.Review, r.Draw, r.Body.AtMost)
+	return GoOn204Response{}, h.app.Outside.GoOn(ctx, r.Review, r.Draw, r.Body.AtMost)
 }
 
 func (h Handlers) ListTroubles(ctx context.Context, r ListTroublesRequestObject) (ListTroublesResponseObject, error) {
-	list, err := h.app.Troubles(ctx, r.Review, r.Draw)
+	list, err := h.app.Outside.Troubles(ctx, r.Review, r.Draw)
 	return ListTroubles200JSONResponse(list), err
 }
 
 func (h Handlers) CompareSamples(ctx context.Context, r CompareSamplesRequestObject) (CompareSamplesResponseObject, error) {
-	c, err := h.app.Compare(ctx, r.Review, *r.Body)
+	c, err := h.app.Reviews.Compare(ctx, r.Review, *r.Body)
 	return CompareSamples200JSONResponse(c), err
 }
 
 func (h Handlers) JoinSamples(ctx context.Context, r JoinSamplesRequestObject) (JoinSamplesResponseObject, error) {
-	state, err := h.app.Join(ctx, r.Review, *r.Body)
+	state, err := h.app.Reviews.Join(ctx, r.Review, *r.Body)
 	return JoinSamples200JSONResponse(state), err
 }
 
 func (h Handlers) GetCounts(ctx context.Context, r GetCountsRequestObject) (GetCountsResponseObject, error) {
-	c, err := h.app.Counts(ctx, at(r.Review, r.Params.Look), false)
+	c, err := h.app.Outside.Counts(ctx, at(r.Review, r.Params.Look), false)
 	if err != nil {
 		return nil, err
 	}
@@ -88,7 +88,7 @@ func (h Handlers) GetCounts(ctx context.Context, r GetCountsRequestObject) (GetC
 }
 
 func (h Handlers) CountAgain(ctx context.Context, r CountAgainRequestObject) (CountAgainResponseObject, error) {
-	c, err := h.app.Counts(ctx, at(r.Review, r.Params.Look), true)
+	c, err := h.app.Outside.Counts(ctx, at(r.Review, r.Params.Look), true)
 	if err != nil {
 		return nil, err
 	}
@@ -96,24 +96,24 @@ func (h Handlers) CountAgain(ctx context.Context, r CountAgainRequestObject) (Co
 }
 
 func (h Handlers) ListHoldings(ctx context.Context, r ListHoldingsRequestObject) (ListHoldingsResponseObject, error) {
-	list, err := h.app.Holdings(ctx, r.Review)
+	list, err := h.app.Outside.Holdings(ctx, r.Review)
 	return ListHoldings200JSONResponse(list), err
 }
 
 func (h Handlers) FindHoldings(ctx context.Context, r FindHoldingsRequestObject) (FindHoldingsResponseObject, error) {
-	return FindHoldings204Response{}, h.app.FindHoldings(ctx, r.Review)
+	return FindHoldings204Response{}, h.app.Outside.FindHoldings(ctx, r.Review)
 }
 
 func (h Handlers) SettleHolding(ctx context.Context, r SettleHoldingRequestObject) (SettleHoldingResponseObject, error) {
-	return SettleHolding204Response{}, h.app.Settle(ctx, r.Review, *r.Body)
+	return SettleHolding204Response{}, h.app.Outside.Settle(ctx, r.Review, *r.Body)
 }
 
 func (h Handlers) LookUp(ctx context.Context, r LookUpRequestObject) (LookUpResponseObject, error) {
-	list, err := h.app.LookUp(ctx, r.Review, r.Body.Text)
+	list, err := h.app.Outside.LookUp(ctx, r.Review, r.Body.Text)
 	return LookUp200JSONResponse(list), err
 }
 
 func (h Handlers) AddKeyStudies(ctx context.Context, r AddKeyStudiesRequestObject) (AddKeyStudiesResponseObject, error) {
-	state, err := h.app.AddKeyStudies(ctx, r.Review, r.Body.Records)
+	state, err := h.app.Outside.AddKeyStudies(ctx, r.Review, r.Body.Records)
 	return AddKeyStudies200JSONResponse(state), err
 }

@@ -11,6 +11,7 @@ import (
 	"maps"
 	"net/http"
 	"strings"
+	"tamiz/app/problems"
 	"unicode/utf8"
 
 	"github.com/getkin/kin-openapi/openapi3"
@@ -18,8 +19,6 @@ import (
 	"github.com/getkin/kin-openapi/routers"
 	"github.com/getkin/kin-openapi/routers/gorillamux"
 	"github.com/labstack/echo/v5"
-
-	"tamiz/app"
 )
 
 //go:embed openapi.yaml
@@ -85,11 +84,11 @@ func (c *contract) holds(next echo.HandlerFunc) echo.HandlerFunc {
 				return bodyProblem(err)
 			}
 			if !utf8.Valid(body) {
-				return &app.Problem{Type: "bad-request", Status: http.StatusBadRequest, Title: "What was sent is no text in UTF-8. Nothing was changed."}
+				return &problems.Problem{Type: "bad-request", Status: http.StatusBadRequest, Title: "What was sent is no text in UTF-8. Nothing was changed."}
 			}
 			body = withoutNUL(body)
 			if len(body) > 0 && !json.Valid(body) {
-				return &app.Problem{Type: "bad-request", Status: http.StatusBadRequest, Title: "What was sent is no JSON that can be read. Nothing was changed."}
+				return &problems.Problem{Type: "bad-request", Status: http.StatusBadRequest, Title: "What was sent is no JSON that can be read. Nothing was changed."}
 			}
 			r.Body, r.ContentLength = io.NopCloser(bytes.NewReader(body)), int64(len(body))
 		}
@@ -113,7 +112,7 @@ func brokenText(r *http.Request) error {
 		if utf8.ValidString(s) && !strings.ContainsRune(s, 0) {
 			return nil
 		}
-		return &app.Problem{Type: "invalid", Status: http.StatusUnprocessableEntity, Field: name, Title: "This holds characters that are no text."}
+		return &problems.Problem{Type: "invalid", Status: http.StatusUnprocessableEntity, Field: name, Title: "This holds characters that are no text."}
 	}
 	if err := bad("", r.URL.Path); err != nil {
 		return err
@@ -149,8 +148,8 @@ func withoutNUL(body []byte) []byte {
 }
 
 // refused says in plain words what of a call the contract does not allow.
-func refused(err error) *app.Problem {
-	p := &app.Problem{Type: "invalid", Status: http.StatusUnprocessableEntity, Title: "This request was not understood."}
+func refused(err error) *problems.Problem {
+	p := &problems.Problem{Type: "invalid", Status: http.StatusUnprocessableEntity, Title: "This request was not understood."}
 	var request *openapi3filter.RequestError
 	if errors.As(err, &request) && request.Parameter != nil {
 		p.Field = request.Parameter.Name

@@ -14,6 +14,12 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app"
+	"tamiz/app/desk"
+	"tamiz/app/figures"
+	"tamiz/app/intake"
+	"tamiz/app/problems"
+	"tamiz/app/reviews"
+	"tamiz/app/work"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/demo"
@@ -35,18 +41,18 @@ func start(t *testing.T) (*trial, int64) {
 		_ = a.Stop(context.Background())
 		cancel()
 	})
-	r, err := a.CreateReview(ctx, app.NewReview{Name: "Heat and kidneys"})
+	r, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: "Heat and kidneys"})
 	require.NoError(t, err)
-	return &trial{App: a, docs: map[[2]int64]app.Document{}, choice: map[int64]app.NewLook{}}, r.ID
+	return &trial{App: a, docs: map[[2]int64]desk.Document{}, choice: map[int64]desk.NewLook{}}, r.ID
 }
 
 // bring brings in a file and waits until it has been read.
-func bring(t *testing.T, a *trial, review int64, kind, name string, body io.Reader) (app.Import, error) {
+func bring(t *testing.T, a *trial, review int64, kind, name string, body io.Reader) (reviews.Import, error) {
 	t.Helper()
 	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
 	defer cancel()
-	heard := a.Listen(ctx, review)
-	i, err := a.ImportFile(ctx, review, kind, name, false, body)
+	heard := a.Work.Listen(ctx, review)
+	i, err := a.Intake.ImportFile(ctx, review, kind, name, false, body)
 	if err != nil {
 		return i, err
 	}
@@ -54,12 +60,12 @@ func bring(t *testing.T, a *trial, review int64, kind, name string, body io.Read
 }
 
 // read waits until a file has been read, or until something is asked of it.
-func read(t *testing.T, a *trial, heard <-chan app.News, id int64) (app.Import, error) {
+func read(t *testing.T, a *trial, heard <-chan work.News, id int64) (reviews.Import, error) {
 	t.Helper()
 	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
 	defer cancel()
 	for {
-		i, err := a.Import(ctx, id)
+		i, err := a.Intake.Import(ctx, id)
 		require.NoError(t, err)
 		switch i.State {
 		case "done", "asking":
@@ -84,29 +90,29 @@ func file(records ...string) string {
 	return b.String()
 }
 
-func problem(t *testing.T, err error) *app.Problem {
+func problem(t *testing.T, err error) *problems.Problem {
 	t.Helper()
-	var p *app.Problem
+	var p *problems.Problem
 	require.ErrorAs(t, err, &p)
 	return p
 }
 
-func term(id, text string) app.Term {
-	return app.Term{ID: id, Term: strategy.Term{Kind: "text", Text: text, Field: "text", On: true}}
+func term(id, text string) desk.Term {
+	return desk.Term{ID: id, Term: strategy.Term{Kind: "text", Text: text, Field: "text", On: true}}
 }
 
-func block(id, name string, terms ...app.Term) app.Block {
-	return app.Block{ID: id, Name: name, Concept: name, Searched: true, Seeds: []string{}, Terms: terms}
+func block(id, name string, terms ...desk.Term) desk.Block {
+	return desk.Block{ID: id, Name: name, Concept: name, Searched: true, Seeds: []string{}, Terms: terms}
 }
 
-var what = app.What{Key: "addTerm", Params: map[string]string{}}
+var what = reviews.What{Key: "addTerm", Params: map[string]string{}}
 
 func TestAFileBecomesASample(t *testing.T) {
 	a, review := start(t)
 	i, err := bring(t, a, review, "sample", "rough.ris", strings.NewReader(file("Heat in crews", "Rest in crews", "Shade")))
 	require.NoError(t, err)
 	assert.Equal(t, 3, i.Records)
-	r, err := a.Review(context.Background(), review)
+	r, err := a.Reviews.Review(context.Background(), review)
 	require.NoError(t, err)
 	require.Len(t, r.Samples, 1)
 	assert.Equal(t, "rough", r.Samples[0].Name)
@@ -131,10 +137,10 @@ func TestFilesThatCannotBeTakenSayWhyAndLeaveNothing(t *testing.T) {
 		_, err := bring(t, a, review, "sample", "x.ris", c)
 		assert.Equal(t, kind, problem(t, err).Type)
 	}
-	r, err := a.Review(context.Background(), review)
+	r, err := a.Reviews.Review(context.Background(), review)
 	require.NoError(t, err)
 	assert.Len(t, r.Samples, 1)
-	again, err := a.ImportFile(context.Background(), review, "sample", "first.ris", true, strings.NewReader(file("Heat")))
+	again, err := a.Intake.ImportFile(context.Background(), review, "sample", "first.ris", true, strings.NewReader(file("Heat")))
 	require.NoError(t, err, "the same file, when it is asked for")
 	assert.NotZero(t, again.ID)
 }
@@ -149,12 +155,12 @@ func TestWhatWasSkippedCanBeRead(t *testing.T) {
 	i, err := bring(t, a, review, "sample", `C:\files\odd.ris`, strings.NewReader(odd))
 	require.NoError(t, err)
 	require.Equal(t, "doubles", i.Asks)
-	i, err = answer(t, a, review, i, app.FileAnswer{FileSettings: app.FileSettings{Doubles: app.Apart}})
+	i, err = answer(t, a, review, i, intake.FileAnswer{FileSettings: intake.FileSettings{Doubles: intake.Apart}})
 	require.NoError(t, err)
 	assert.Equal(t, "odd.ris", i.Name)
 	assert.Equal(t, 3, i.Records)
 	assert.Equal(t, 3, i.Skipped, "the line before the first, the record that holds nothing, the one that stands twice")
-	_, text, err := a.NoticesText(context.Background(), i.ID)
+	_, text, err := a.Intake.NoticesText(context.Background(), i.ID)
 	require.NoError(t, err)
 	for _, part := range []string{"Windows-1252", "line 1: text before", "n.d.", "without title", "nothing but its type", "same record", "same work"} {
 		assert.Contains(t, text, part)
@@ -170,7 +176,7 @@ func TestKeyStudiesAreNotTakenTwice(t *testing.T) {
 	i, err := bring(t, a, review, "keys", "more.ris", strings.NewReader(file("Heat", "Rest", "Shade")))
 	require.NoError(t, err)
 	assert.Equal(t, [2]int{1, 2}, [2]int{i.Records, i.Skipped})
-	r, err := a.Review(context.Background(), review)
+	r, err := a.Reviews.Review(context.Background(), review)
 	require.NoError(t, err)
 	assert.Len(t, r.KeyStudies, 3)
 }
@@ -196,16 +202,16 @@ func TestChangesAreUndoneAndMadeAgain(t *testing.T) {
 	ctx := context.Background()
 	i, err := bring(t, a, review, "sample", "rough.ris", strings.NewReader(file("Heat in crews", "Rest in crews")))
 	require.NoError(t, err)
-	first := app.Document{Question: "Heat?", Blocks: []app.Block{block("a", "A", term("t1", "crew*"))}}
+	first := desk.Document{Question: "Heat?", Blocks: []desk.Block{block("a", "A", term("t1", "crew*"))}}
 	s, err := a.Change(ctx, review, 1, change{What: what, Document: &first})
 	require.NoError(t, err)
 	second := s.Document
 	second.Blocks[0].Terms = append(second.Blocks[0].Terms, term("t2", "cane cutter*"))
 	s, err = a.Change(ctx, review, s.Revision, change{What: what, Document: &second,
-		Decisions: []app.NewDecision{{Facet: tally.Words, Item: "rest", State: "dropped", Reason: "too-broad"}}})
+		Decisions: []reviews.NewDecision{{Facet: tally.Words, Item: "rest", State: "dropped", Reason: "too-broad"}}})
 	require.NoError(t, err)
 	yes, name := true, "other name"
-	s, err = a.Change(ctx, review, s.Revision, change{What: what, Samples: []app.SamplePatch{{ID: *i.Sample, Name: &name, Deleted: &yes}}})
+	s, err = a.Change(ctx, review, s.Revision, change{What: what, Samples: []reviews.SamplePatch{{ID: *i.Sample, Name: &name, Deleted: &yes}}})
 	require.NoError(t, err)
 	assert.Empty(t, s.Samples)
 
@@ -238,7 +244,7 @@ func TestChangesAreUndoneAndMadeAgain(t *testing.T) {
 
 	_, err = a.Undo(ctx, review)
 	require.NoError(t, err)
-	s, err = a.Change(ctx, review, s.Revision, change{What: what, Decisions: []app.NewDecision{{Facet: tally.Words, Item: "heat", State: "parked"}}})
+	s, err = a.Change(ctx, review, s.Revision, change{What: what, Decisions: []reviews.NewDecision{{Facet: tally.Words, Item: "heat", State: "parked"}}})
 	require.NoError(t, err)
 	assert.Nil(t, s.Redo, "after a new change the undone one is past")
 }
@@ -246,12 +252,12 @@ func TestChangesAreUndoneAndMadeAgain(t *testing.T) {
 func TestTwoWindowsNeverLoseEachOthersChange(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
-	both := app.Document{Blocks: []app.Block{block("a", "A"), block("b", "B")}}
+	both := desk.Document{Blocks: []desk.Block{block("a", "A"), block("b", "B")}}
 	s, err := a.Change(ctx, review, 1, change{What: what, Document: &both})
 	require.NoError(t, err)
-	edit := func(id int, t app.Term) *app.Document {
-		d := app.Document{Blocks: []app.Block{block("a", "A"), block("b", "B")}}
-		d.Blocks[id].Terms = []app.Term{t}
+	edit := func(id int, t desk.Term) *desk.Document {
+		d := desk.Document{Blocks: []desk.Block{block("a", "A"), block("b", "B")}}
+		d.Blocks[id].Terms = []desk.Term{t}
 		return &d
 	}
 	_, err = a.Change(ctx, review, s.Revision, change{What: what, Document: edit(0, term("t1", "crew"))})
@@ -270,8 +276,8 @@ func TestTwoWindowsNeverLoseEachOthersChange(t *testing.T) {
 	_, err = a.Change(ctx, review, more.Revision, change{What: what, Document: edit(0, term("t1", "gangs"))})
 	p := problem(t, err)
 	assert.Equal(t, "conflict", p.Type)
-	assert.Equal(t, []app.Clash{{What: "term", Part: "text", ID: "t1", Block: "A", Name: "crews", Mine: "gangs", Theirs: "crews"}}, p.Clashes)
-	now, err := a.Review(ctx, review)
+	assert.Equal(t, []desk.Clash{{What: "term", Part: "text", ID: "t1", Block: "A", Name: "crews", Mine: "gangs", Theirs: "crews"}}, p.Clashes)
+	now, err := a.Reviews.Review(ctx, review)
 	require.NoError(t, err)
 	assert.Equal(t, more.Revision+1, now.Revision, "nothing was changed")
 }
@@ -279,10 +285,10 @@ func TestTwoWindowsNeverLoseEachOthersChange(t *testing.T) {
 func TestATermThatCannotBeSearchedIsNotSaved(t *testing.T) {
 	a, review := start(t)
 	for _, typed := range []string{"...", "a*", strings.Repeat("x", 10_000)} {
-		d := app.Document{Blocks: []app.Block{block("a", "A", term("t", typed))}}
+		d := desk.Document{Blocks: []desk.Block{block("a", "A", term("t", typed))}}
 		_, err := a.Change(context.Background(), review, 1, change{What: what, Document: &d})
 		assert.Equal(t, "refused", problem(t, err).Type, "%.20s", typed)
-		tried, err := a.TryTerm(context.Background(), review, app.Typed{Typed: typed})
+		tried, err := a.TryTerm(context.Background(), review, figures.Typed{Typed: typed})
 		require.NoError(t, err)
 		require.NotNil(t, tried.Refused, "%.20s", typed)
 		assert.NotEmpty(t, tried.Refused.Message)
@@ -292,7 +298,7 @@ func TestATermThatCannotBeSearchedIsNotSaved(t *testing.T) {
 func TestAReviewWithNothingInIt(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
-	b, err := a.Bench(ctx, review, app.Proposal{})
+	b, err := a.Bench(ctx, review, desk.Proposal{})
 	require.NoError(t, err)
 	assert.Nil(t, b.Records)
 	assert.Nil(t, b.Recall)
@@ -301,11 +307,11 @@ func TestAReviewWithNothingInIt(t *testing.T) {
 	assert.Empty(t, c.Studies)
 	_, err = a.Tally(ctx, review, tally.Words)
 	assert.Equal(t, "no-sample", problem(t, err).Type)
-	_, err = a.Records(ctx, review, app.RecordsQuestion{Of: of(`{"kind":"all"}`), Limit: 10})
+	_, err = a.Records(ctx, review, figures.RecordsQuestion{Of: of(`{"kind":"all"}`), Limit: 10})
 	assert.Equal(t, "no-sample", problem(t, err).Type)
-	_, err = a.Records(ctx, review, app.RecordsQuestion{Limit: 10_000})
+	_, err = a.Records(ctx, review, figures.RecordsQuestion{Limit: 10_000})
 	assert.Equal(t, "invalid", problem(t, err).Type)
-	_, err = a.Review(ctx, 999)
+	_, err = a.Reviews.Review(ctx, 999)
 	assert.Equal(t, "review-gone", problem(t, err).Type)
 }
 
@@ -314,17 +320,17 @@ func TestASampleDeletedWhileItIsLookedAt(t *testing.T) {
 	ctx := context.Background()
 	i, err := bring(t, a, review, "sample", "rough.ris", strings.NewReader(file("Heat")))
 	require.NoError(t, err)
-	_, err = a.SetView(ctx, review, app.NewLook{Sample: i.Sample, Rest: true})
+	_, err = a.SetView(ctx, review, desk.NewLook{Sample: i.Sample, Rest: true})
 	require.NoError(t, err)
 	yes := true
-	_, err = a.Change(ctx, review, 1, change{What: what, Samples: []app.SamplePatch{{ID: *i.Sample, Deleted: &yes}}})
+	_, err = a.Change(ctx, review, 1, change{What: what, Samples: []reviews.SamplePatch{{ID: *i.Sample, Deleted: &yes}}})
 	require.NoError(t, err)
-	r, err := a.Review(ctx, review)
+	r, err := a.Reviews.Review(ctx, review)
 	require.NoError(t, err)
 	assert.Nil(t, r.Look.Sample)
 	_, err = a.Tally(ctx, review, tally.Words)
 	assert.Equal(t, "no-sample", problem(t, err).Type)
-	_, err = a.SetView(ctx, review, app.NewLook{Sample: i.Sample})
+	_, err = a.SetView(ctx, review, desk.NewLook{Sample: i.Sample})
 	assert.Equal(t, "sample-gone", problem(t, err).Type)
 }
 
@@ -332,16 +338,16 @@ func TestADeletedReviewCanBeTakenBack(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
 	yes, no := true, false
-	_, err := a.PatchReview(ctx, review, app.ReviewPatch{Deleted: &yes})
+	_, err := a.Reviews.PatchReview(ctx, review, reviews.ReviewPatch{Deleted: &yes})
 	require.NoError(t, err)
-	list, err := a.Reviews(ctx)
+	list, err := a.Reviews.Reviews(ctx)
 	require.NoError(t, err)
 	assert.Empty(t, list)
-	_, err = a.Change(ctx, review, 1, change{What: what, Document: &app.Document{Question: "x"}})
+	_, err = a.Change(ctx, review, 1, change{What: what, Document: &desk.Document{Question: "x"}})
 	assert.Equal(t, "review-gone", problem(t, err).Type)
-	_, err = a.PatchReview(ctx, review, app.ReviewPatch{Deleted: &no})
+	_, err = a.Reviews.PatchReview(ctx, review, reviews.ReviewPatch{Deleted: &no})
 	require.NoError(t, err)
-	_, err = a.Review(ctx, review)
+	_, err = a.Reviews.Review(ctx, review)
 	assert.NoError(t, err)
 }
 
@@ -360,18 +366,18 @@ func TestTheWayFromAMissedStudyToTheWordThatBringsItBack(t *testing.T) {
 	require.NoError(t, err)
 	_, err = bring(t, a, review, "keys", "keys.ris", &keys)
 	require.NoError(t, err)
-	d := app.Document{Blocks: []app.Block{block("a", "A", term("t1", "farmworker*")), block("b", "B", term("t2", "rest break*"))}}
+	d := desk.Document{Blocks: []desk.Block{block("a", "A", term("t1", "farmworker*")), block("b", "B", term("t2", "rest break*"))}}
 	s, err := a.Change(ctx, review, 1, change{What: what, Document: &d})
 	require.NoError(t, err)
 
-	before, err := a.Bench(ctx, review, app.Proposal{})
+	before, err := a.Bench(ctx, review, desk.Proposal{})
 	require.NoError(t, err)
 	study := s.KeyStudies[3] // cane cutters, found by B alone
 	rescue, err := a.Rescue(ctx, review, study.ID)
 	require.NoError(t, err)
 	require.True(t, rescue.Blocks[0].Missed)
 	require.False(t, rescue.Blocks[1].Missed)
-	var chosen *app.RescueCandidate
+	var chosen *figures.RescueCandidate
 	for i, c := range rescue.Blocks[0].Candidates {
 		if c.Item == "cane cutters" {
 			chosen = &rescue.Blocks[0].Candidates[i]
@@ -385,7 +391,7 @@ func TestTheWayFromAMissedStudyToTheWordThatBringsItBack(t *testing.T) {
 	assert.Equal(t, *before.Records+*chosen.Price, *preview.Records, "the price is what it then costs")
 	assert.False(t, before.Caught[3])
 	assert.True(t, preview.Caught[3])
-	again, err := a.Bench(ctx, review, app.Proposal{})
+	again, err := a.Bench(ctx, review, desk.Proposal{})
 	require.NoError(t, err)
 	assert.Equal(t, before.Caught, again.Caught, "a preview changes nothing")
 
@@ -395,7 +401,7 @@ func TestTheWayFromAMissedStudyToTheWordThatBringsItBack(t *testing.T) {
 	assert.True(t, item.Context[0].Key, "key studies come first")
 	assert.Equal(t, "cane cutters", strings.ToLower(strings.ReplaceAll(item.Context[0].Match, "-", " ")))
 	facet := tally.Words
-	list, err := a.Records(ctx, review, app.RecordsQuestion{Of: itemSet(facet, item.Item), Limit: 500})
+	list, err := a.Records(ctx, review, figures.RecordsQuestion{Of: itemSet(facet, item.Item), Limit: 500})
 	require.NoError(t, err)
 	assert.Equal(t, item.Records, list.Total)
 	assert.Len(t, list.Records, list.Total)
@@ -403,7 +409,7 @@ func TestTheWayFromAMissedStudyToTheWordThatBringsItBack(t *testing.T) {
 
 func TestARevisionIsReadFromIfMatch(t *testing.T) {
 	for header, want := range map[string]int{`"7"`: 7, "7": 7, `W/"12"`: 12, "": 0, `"x"`: 0, `"-1"`: 0} {
-		n, err := app.Revision(header)
+		n, err := reviews.Revision(header)
 		assert.Equal(t, want, n, header)
 		assert.Equal(t, want == 0, err != nil, header)
 	}

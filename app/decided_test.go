@@ -9,16 +9,18 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"tamiz/app"
+	"tamiz/app/desk"
+	"tamiz/app/figures"
+	"tamiz/app/reviews"
 	"tamiz/core/tally"
 )
 
 func TestADecisionSaysWhoMadeItAndInWhichSample(t *testing.T) {
 	a, review, state := harvesting(t)
 	sample := state.Samples[0].ID
-	ines, bo := app.As(context.Background(), "In%C3%A9s%20Olivar"), app.As(context.Background(), "  Bo\x00 \t ")
+	ines, bo := reviews.As(context.Background(), "In%C3%A9s%20Olivar"), reviews.As(context.Background(), "  Bo\x00 \t ")
 	decide := func(ctx context.Context, as string) after {
-		s, err := a.Change(ctx, review, state.Revision, change{What: what, Decisions: []app.NewDecision{{Facet: tally.Words, Item: "field hands", State: as, Sample: &sample}}})
+		s, err := a.Change(ctx, review, state.Revision, change{What: what, Decisions: []reviews.NewDecision{{Facet: tally.Words, Item: "field hands", State: as, Sample: &sample}}})
 		require.NoError(t, err)
 		return s
 	}
@@ -37,9 +39,9 @@ func TestADecisionSaysWhoMadeItAndInWhichSample(t *testing.T) {
 	assert.Equal(t, first, back.Decisions)
 
 	// Who says nothing is no one; a name that is too long is cut.
-	decide(app.As(context.Background(), "%zz"), "open")
+	decide(reviews.As(context.Background(), "%zz"), "open")
 	assert.Empty(t, decide(context.Background(), "parked").Decisions[0].Who)
-	long := decide(app.As(context.Background(), strings.Repeat("o", 500)), "dropped").Decisions[0].Who
+	long := decide(reviews.As(context.Background(), strings.Repeat("o", 500)), "dropped").Decisions[0].Who
 	assert.Len(t, []rune(long), 81)
 }
 
@@ -47,7 +49,7 @@ func TestWhoTookATermIsKeptWithIt(t *testing.T) {
 	a, review, state := harvesting(t)
 	d := state.Document
 	term := text("t9", "field hands")
-	term.From = &app.Origin{Facet: tally.Words, Item: "field hands", Who: "Inés", At: "2026-01-02T10:00:00Z"}
+	term.From = &desk.Origin{Facet: tally.Words, Item: "field hands", Who: "Inés", At: "2026-01-02T10:00:00Z"}
 	d.Blocks[0].Terms = append(d.Blocks[0].Terms, term)
 	s, err := a.Change(context.Background(), review, state.Revision, change{What: what, Document: &d})
 	require.NoError(t, err)
@@ -77,7 +79,7 @@ func TestAuthorsArePartedForTheWholeReview(t *testing.T) {
 	}
 	assert.Equal(t, map[string]int{"Olmo, M.": 3, "Ruz, P.": 2}, authors())
 
-	r, err := a.Review(ctx, review)
+	r, err := a.Reviews.Review(ctx, review)
 	require.NoError(t, err)
 	d := r.Document
 	d.Parted = []string{"Olmo, Mario"}
@@ -108,7 +110,7 @@ func TestWhatALimitWouldLoseAndHowFarDownTheListHalfIs(t *testing.T) {
 	require.NoError(t, err)
 	for _, r := range years.Rows {
 		before := int(r.Item[3]-'0') * 4 // four of each year from 2000 on
-		assert.Equal(t, &app.Loss{Records: before, Share: float64(before) / 40}, r.Loses, r.Item)
+		assert.Equal(t, &figures.Loss{Records: before, Share: float64(before) / 40}, r.Loses, r.Item)
 		assert.Equal(t, float64(r.Unindexed)/4, *r.Bare, r.Item)
 	}
 	languages, err := a.Tally(ctx, review, tally.Languages)
@@ -116,11 +118,11 @@ func TestWhatALimitWouldLoseAndHowFarDownTheListHalfIs(t *testing.T) {
 	assert.Equal(t, 1.0, languages.MissingShare)
 	types, err := a.Tally(ctx, review, tally.Types)
 	require.NoError(t, err)
-	lost := map[string]app.Loss{}
+	lost := map[string]figures.Loss{}
 	for _, r := range types.Rows {
 		lost[r.Item] = *r.Loses
 	}
-	assert.Equal(t, map[string]app.Loss{"Journal Article": {Records: 20, Share: 0.5}, "Trial Report": {Records: 20, Share: 0.5}}, lost, "the code of the file format is no type")
+	assert.Equal(t, map[string]figures.Loss{"Journal Article": {Records: 20, Share: 0.5}, "Trial Report": {Records: 20, Share: 0.5}}, lost, "the code of the file format is no type")
 	journals, err := a.Tally(ctx, review, tally.Journals)
 	require.NoError(t, err)
 	assert.Equal(t, 2, journals.Half) // of four that hold ten each
@@ -133,9 +135,9 @@ func TestWhatALimitWouldLoseAndHowFarDownTheListHalfIs(t *testing.T) {
 func TestAnItemOfWhatIsLookedAtIsLookedAtInItsTurn(t *testing.T) {
 	a, review, state := harvesting(t)
 	ctx := context.Background()
-	look := func(set string) (*app.Tally, error) {
+	look := func(set string) (*figures.Tally, error) {
 		s := of(set)
-		_, err := a.SetView(ctx, review, app.NewLook{Sample: &state.Samples[0].ID, Rest: true, Set: &s})
+		_, err := a.SetView(ctx, review, desk.NewLook{Sample: &state.Samples[0].ID, Rest: true, Set: &s})
 		require.NoError(t, err)
 		return a.Tally(ctx, review, tally.Words)
 	}
@@ -151,7 +153,7 @@ func TestAnItemOfWhatIsLookedAtIsLookedAtInItsTurn(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 2, third.Looked+third.Contrast)
 	deep := of(strings.Repeat(`{"kind":"within","of":{"kind":"all"},"in":`, 9) + `{"kind":"block","block":"a"}` + strings.Repeat("}", 9))
-	_, err = a.SetView(ctx, review, app.NewLook{Sample: &state.Samples[0].ID, Set: &deep})
+	_, err = a.SetView(ctx, review, desk.NewLook{Sample: &state.Samples[0].ID, Set: &deep})
 	assert.Equal(t, "within", problem(t, err).Field)
 }
 
@@ -189,7 +191,7 @@ func TestItIsToldHowFarWhatIsLookedAtIs(t *testing.T) {
 	require.NoError(t, err)
 	m, err = a.Making(ctx, review)
 	require.NoError(t, err)
-	assert.Equal(t, &app.Making{Stage: "ready", Records: 40, Part: 1}, m)
+	assert.Equal(t, &desk.Making{Stage: "ready", Records: 40, Part: 1}, m)
 	_, err = a.Making(ctx, 99999)
 	assert.Equal(t, 404, problem(t, err).Status)
 }

@@ -10,7 +10,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"tamiz/app"
+	"tamiz/app/desk"
+	"tamiz/app/figures"
+	"tamiz/app/reviews"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 )
@@ -64,21 +66,21 @@ func TestAVocabularyTellsHeadingsFromKeywordsAndIsUndone(t *testing.T) {
 		}
 	}
 
-	state, err := a.Review(ctx, review)
+	state, err := a.Reviews.Review(ctx, review)
 	require.NoError(t, err)
 	require.NotNil(t, state.Vocabulary)
 	d := state.Document
-	d.Blocks = []app.Block{block("a", "A", app.Term{ID: "h", Term: strategy.Term{Kind: strategy.HeadingTerm, Heading: "body harm", Narrower: true, On: true}},
-		app.Term{ID: "u", Term: strategy.Term{Kind: strategy.HeadingTerm, Heading: "Sunshine", On: true}})}
+	d.Blocks = []desk.Block{block("a", "A", desk.Term{ID: "h", Term: strategy.Term{Kind: strategy.HeadingTerm, Heading: "body harm", Narrower: true, On: true}},
+		desk.Term{ID: "u", Term: strategy.Term{Kind: strategy.HeadingTerm, Heading: "Sunshine", On: true}})}
 	bench, err := a.Bench(ctx, review, a.proposal(ctx, review, d))
 	require.NoError(t, err)
 	assert.Equal(t, 1, *bench.Blocks[0].Records)
 	assert.Equal(t, 1, *bench.Blocks[0].Terms[0].Narrower)
 	assert.True(t, bench.Blocks[0].Terms[1].Unknown)
-	tried, err := a.TryTerm(ctx, review, app.Typed{Typed: "heat str"})
+	tried, err := a.TryTerm(ctx, review, figures.Typed{Typed: "heat str"})
 	require.NoError(t, err)
 	require.Len(t, tried.Headings, 1)
-	assert.Equal(t, app.HeadingHit{Label: "Heat Illness", Records: 0, Via: "entryTerm", Matched: "heat stroke"}, tried.Headings[0])
+	assert.Equal(t, figures.HeadingHit{Label: "Heat Illness", Records: 0, Via: "entryTerm", Matched: "heat stroke"}, tried.Headings[0])
 
 	_, err = a.Undo(ctx, review)
 	require.NoError(t, err)
@@ -91,7 +93,7 @@ func TestAFileThatIsNoVocabularySaysSo(t *testing.T) {
 		_, err := bring(t, a, review, "vocabulary", "no.nt", strings.NewReader(file))
 		assert.Equal(t, "no-vocabulary", problem(t, err).Type, file)
 	}
-	r, err := a.Review(context.Background(), review)
+	r, err := a.Reviews.Review(context.Background(), review)
 	require.NoError(t, err)
 	assert.Nil(t, r.Vocabulary)
 }
@@ -99,21 +101,21 @@ func TestAFileThatIsNoVocabularySaysSo(t *testing.T) {
 func TestAVocabularyOfAnotherReviewIsNotTaken(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
-	other, err := a.CreateReview(ctx, app.NewReview{Name: "Another"})
+	other, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: "Another"})
 	require.NoError(t, err)
 	_, err = bring(t, a, other.ID, "vocabulary", "harm.nt", strings.NewReader(harm))
 	require.NoError(t, err)
-	theirs, err := a.Review(ctx, other.ID)
+	theirs, err := a.Reviews.Review(ctx, other.ID)
 	require.NoError(t, err)
-	mine, err := a.Review(ctx, review)
+	mine, err := a.Reviews.Review(ctx, review)
 	require.NoError(t, err)
 	d := mine.Document
 	d.Vocabulary = theirs.Document.Vocabulary
-	_, err = a.Change(ctx, review, mine.Revision, change{What: app.What{Key: "vocabulary"}, Document: &d})
+	_, err = a.Change(ctx, review, mine.Revision, change{What: reviews.What{Key: "vocabulary"}, Document: &d})
 	assert.Equal(t, "vocabulary-gone", problem(t, err).Type)
 	_, err = a.Bench(ctx, review, a.proposal(ctx, review, d))
 	assert.Equal(t, "vocabulary-gone", problem(t, err).Type)
-	_, err = a.Review(ctx, review)
+	_, err = a.Reviews.Review(ctx, review)
 	assert.NoError(t, err)
 }
 
@@ -124,13 +126,13 @@ func TestAFamilyIsOneRowAndOpensAllItsRecords(t *testing.T) {
 	require.NoError(t, err)
 	words, err := a.Tally(ctx, review, tally.Words)
 	require.NoError(t, err)
-	at := slices.IndexFunc(words.Rows, func(r app.TallyRow) bool { return r.Item == "farm worker" })
+	at := slices.IndexFunc(words.Rows, func(r figures.TallyRow) bool { return r.Item == "farm worker" })
 	require.GreaterOrEqual(t, at, 0, "%+v", words.Rows)
 	row := words.Rows[at]
 	assert.Equal(t, 3, row.Records)
-	assert.Equal(t, []app.Form{{Item: "farm worker", Records: 2}, {Item: "farmworkers", Records: 2}}, row.Forms)
+	assert.Equal(t, []figures.Form{{Item: "farm worker", Records: 2}, {Item: "farmworkers", Records: 2}}, row.Forms)
 	facet, item := tally.Words, "farm worker"
-	list, err := a.Records(ctx, review, app.RecordsQuestion{Of: itemSet(facet, item), Limit: 10})
+	list, err := a.Records(ctx, review, figures.RecordsQuestion{Of: itemSet(facet, item), Limit: 10})
 	require.NoError(t, err)
 	assert.Equal(t, row.Records, list.Total, "the figure opens just what it counts")
 	one, err := a.Item(ctx, review, tally.Words, item)
@@ -147,11 +149,11 @@ func TestOfTheTestHalfNoWordIsMined(t *testing.T) {
 	titles := []string{"Heat one", "Heat two", "Heat three", "Heat four", "Heat five"}
 	_, err = bring(t, a, review, "keys", "keys.ris", strings.NewReader(file(titles...)))
 	require.NoError(t, err)
-	r, err := a.Review(ctx, review)
+	r, err := a.Reviews.Review(ctx, review)
 	require.NoError(t, err)
 	d := r.Document
-	d.Blocks = []app.Block{block("a", "A", term("t", "crews"))}
-	_, err = a.Change(ctx, review, r.Revision, change{What: app.What{Key: "addTerm"}, Document: &d})
+	d.Blocks = []desk.Block{block("a", "A", term("t", "crews"))}
+	_, err = a.Change(ctx, review, r.Revision, change{What: reviews.What{Key: "addTerm"}, Document: &d})
 	require.NoError(t, err)
 	state, err := a.Split(ctx, review, true)
 	require.NoError(t, err)

@@ -16,7 +16,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"tamiz/app"
+	"tamiz/app/desk"
+	"tamiz/app/figures"
+	"tamiz/app/outside"
+	"tamiz/app/reviews"
 	"tamiz/demo"
 	"tamiz/exchange/ris"
 	"tamiz/source"
@@ -65,12 +68,12 @@ func manyRecords(t *testing.T, n int) []byte {
 func TestAReviewIsChangedWhileAFileComesIn(t *testing.T) {
 	a, review := start(t)
 	ctx := t.Context()
-	i, err := a.ImportFile(ctx, review, "sample", "large.ris", false, bytes.NewReader(manyRecords(t, 12_000)))
+	i, err := a.Intake.ImportFile(ctx, review, "sample", "large.ris", false, bytes.NewReader(manyRecords(t, 12_000)))
 	require.NoError(t, err)
 	var wait sync.WaitGroup
 	for k := range 40 {
 		wait.Go(func() {
-			c := change{What: what, Decisions: []app.NewDecision{{Facet: "words", Item: fmt.Sprint("word ", k), State: "parked"}}}
+			c := change{What: what, Decisions: []reviews.NewDecision{{Facet: "words", Item: fmt.Sprint("word ", k), State: "parked"}}}
 			_, err := a.Change(ctx, review, 1, c)
 			assert.NoError(t, err)
 			_, err = a.Health(ctx)
@@ -78,20 +81,20 @@ func TestAReviewIsChangedWhileAFileComesIn(t *testing.T) {
 		})
 	}
 	wait.Wait()
-	now, err := a.Import(ctx, i.ID)
+	now, err := a.Intake.Import(ctx, i.ID)
 	require.NoError(t, err)
-	r, err := a.Review(ctx, review)
+	r, err := a.Reviews.Review(ctx, review)
 	require.NoError(t, err)
 	if now.State != "done" {
 		assert.Empty(t, r.Samples, "what is being filed is not seen")
 	}
 	assert.Len(t, r.Decisions, 40)
 	until(t, a, review, func() bool {
-		now, err := a.Import(ctx, i.ID)
+		now, err := a.Intake.Import(ctx, i.ID)
 		require.NoError(t, err)
 		return now.State == "done"
 	})
-	r, err = a.Review(ctx, review)
+	r, err = a.Reviews.Review(ctx, review)
 	require.NoError(t, err)
 	require.Len(t, r.Samples, 1)
 	assert.Equal(t, 12_000, r.Samples[0].Records)
@@ -102,7 +105,7 @@ func TestManyAddKeyStudiesAtOnce(t *testing.T) {
 	a, review := start(t)
 	_, err := bring(t, a, review, "sample", "a.ris", bytes.NewReader(manyRecords(t, 100)))
 	require.NoError(t, err)
-	list, err := a.Records(t.Context(), review, app.RecordsQuestion{Of: of(`{"kind":"all"}`), Limit: 60})
+	list, err := a.Records(t.Context(), review, figures.RecordsQuestion{Of: of(`{"kind":"all"}`), Limit: 60})
 	require.NoError(t, err)
 	require.Len(t, list.Records, 60)
 	var wait sync.WaitGroup
@@ -113,7 +116,7 @@ func TestManyAddKeyStudiesAtOnce(t *testing.T) {
 		})
 	}
 	wait.Wait()
-	r, err := a.Review(t.Context(), review)
+	r, err := a.Reviews.Review(t.Context(), review)
 	require.NoError(t, err)
 	assert.Len(t, r.KeyStudies, 60)
 }
@@ -126,17 +129,17 @@ func TestFilesThatDripKeepNobodyWaiting(t *testing.T) {
 	for k := range 30 {
 		wait.Go(func() {
 			g := &gate{first: file("Heat"), open: open, rest: ""}
-			_, err := a.ImportFile(context.Background(), review, "sample", fmt.Sprint(k, ".ris"), false, g)
+			_, err := a.Intake.ImportFile(context.Background(), review, "sample", fmt.Sprint(k, ".ris"), false, g)
 			assert.Equal(t, "broken-off", problem(t, err).Type)
 		})
 	}
 	_, err := bring(t, a, review, "sample", "whole.ris", strings.NewReader(file("Rest in crews")))
 	require.NoError(t, err)
-	_, err = a.Change(t.Context(), review, 1, change{What: what, Decisions: []app.NewDecision{{Facet: "words", Item: "rest", State: "parked"}}})
+	_, err = a.Change(t.Context(), review, 1, change{What: what, Decisions: []reviews.NewDecision{{Facet: "words", Item: "rest", State: "parked"}}})
 	require.NoError(t, err)
 	close(open)
 	wait.Wait()
-	r, err := a.Review(t.Context(), review)
+	r, err := a.Reviews.Review(t.Context(), review)
 	require.NoError(t, err)
 	assert.Empty(t, r.Imports, "what broke off leaves nothing")
 	assert.Len(t, r.Samples, 1)
@@ -160,7 +163,7 @@ func slowSource(t *testing.T, a *trial) (int64, func()) {
 	}))
 	t.Cleanup(server.Close)
 	address := server.URL + "/almagre"
-	s, err := a.AddSource(t.Context(), app.SourceEdit{Address: &address})
+	s, err := a.Outside.AddSource(t.Context(), outside.SourceEdit{Address: &address})
 	require.NoError(t, err)
 	slow.Store(true)
 	release := sync.OnceFunc(func() { close(open) })
@@ -173,16 +176,16 @@ func slowSource(t *testing.T, a *trial) (int64, func()) {
 func TestDrawsFromABadSourceKeepNothingElseWaiting(t *testing.T) {
 	a, review := start(t)
 	id, release := slowSource(t, a)
-	var begun []app.Draw
+	var begun []outside.Draw
 	for k := range 8 {
-		d, err := a.BeginDraw(t.Context(), review, app.NewDraw{Name: fmt.Sprint("draw ", k), Sources: []int64{id}, Concepts: words("farm*"), How: source.All, AtMost: 5})
+		d, err := a.Outside.BeginDraw(t.Context(), review, outside.NewDraw{Name: fmt.Sprint("draw ", k), Sources: []int64{id}, Concepts: words("farm*"), How: source.All, AtMost: 5})
 		require.NoError(t, err)
 		begun = append(begun, d...)
 	}
 	_, err := bring(t, a, review, "sample", "one.ris", strings.NewReader(file("Heat")))
 	require.NoError(t, err)
 	until(t, a, review, func() bool {
-		all, err := a.Draws(t.Context(), review)
+		all, err := a.Outside.Draws(t.Context(), review)
 		require.NoError(t, err)
 		waiting := 0
 		for _, d := range all {
@@ -202,14 +205,14 @@ func TestDrawsFromABadSourceKeepNothingElseWaiting(t *testing.T) {
 func TestADrawStopsWhateverItsSourceDoes(t *testing.T) {
 	a, review := start(t)
 	id, _ := slowSource(t, a)
-	d, err := a.BeginDraw(t.Context(), review, app.NewDraw{Name: "slow", Sources: []int64{id}, Concepts: words("farm*"), How: source.All, AtMost: 5})
+	d, err := a.Outside.BeginDraw(t.Context(), review, outside.NewDraw{Name: "slow", Sources: []int64{id}, Concepts: words("farm*"), How: source.All, AtMost: 5})
 	require.NoError(t, err)
-	require.NoError(t, a.StopDraw(t.Context(), review, d[0].ID))
+	require.NoError(t, a.Outside.StopDraw(t.Context(), review, d[0].ID))
 	ctx, cancel := context.WithTimeout(t.Context(), 15*time.Second)
 	defer cancel()
-	heard := a.Listen(ctx, review)
+	heard := a.Work.Listen(ctx, review)
 	for {
-		all, err := a.Draws(t.Context(), review)
+		all, err := a.Outside.Draws(t.Context(), review)
 		require.NoError(t, err)
 		if all[0].State == "stopped" {
 			return
@@ -225,33 +228,33 @@ func TestADrawStopsWhateverItsSourceDoes(t *testing.T) {
 func TestAFileIsGivenUpInEveryState(t *testing.T) {
 	a, review := start(t)
 	// While it is read.
-	i, err := a.ImportFile(t.Context(), review, "sample", "large.ris", false, bytes.NewReader(manyRecords(t, 8000)))
+	i, err := a.Intake.ImportFile(t.Context(), review, "sample", "large.ris", false, bytes.NewReader(manyRecords(t, 8000)))
 	require.NoError(t, err)
 	until(t, a, review, func() bool {
-		now, err := a.Import(t.Context(), i.ID)
+		now, err := a.Intake.Import(t.Context(), i.ID)
 		require.NoError(t, err)
 		return now.Records > 0
 	})
-	require.NoError(t, a.GiveUpImport(t.Context(), i.ID))
-	_, err = a.Import(t.Context(), i.ID)
+	require.NoError(t, a.Intake.GiveUpImport(t.Context(), i.ID))
+	_, err = a.Intake.Import(t.Context(), i.ID)
 	assert.Equal(t, "import-gone", problem(t, err).Type)
 	// While it is asked about.
 	asked, err := bring(t, a, review, "sample", "own.csv", strings.NewReader("Entry;Team\nHeat in crews;Velkana\n"))
 	require.NoError(t, err)
 	require.Equal(t, "asking", asked.State)
-	require.NoError(t, a.GiveUpImport(t.Context(), asked.ID))
+	require.NoError(t, a.Intake.GiveUpImport(t.Context(), asked.ID))
 	// When it has failed.
-	heard := a.Listen(t.Context(), review)
-	failed, err := a.ImportFile(t.Context(), review, "sample", "none.ris", false, strings.NewReader("<html></html>"))
+	heard := a.Work.Listen(t.Context(), review)
+	failed, err := a.Intake.ImportFile(t.Context(), review, "sample", "none.ris", false, strings.NewReader("<html></html>"))
 	require.NoError(t, err)
 	_, err = read(t, a, heard, failed.ID)
 	require.Error(t, err)
-	require.NoError(t, a.GiveUpImport(t.Context(), failed.ID))
+	require.NoError(t, a.Intake.GiveUpImport(t.Context(), failed.ID))
 	// A file that is brought in is a sample, which is deleted as one.
 	done, err := bring(t, a, review, "sample", "one.ris", strings.NewReader(file("Heat")))
 	require.NoError(t, err)
-	assert.Equal(t, "brought-in", problem(t, a.GiveUpImport(t.Context(), done.ID)).Type)
-	r, err := a.Review(t.Context(), review)
+	assert.Equal(t, "brought-in", problem(t, a.Intake.GiveUpImport(t.Context(), done.ID)).Type)
+	r, err := a.Reviews.Review(t.Context(), review)
 	require.NoError(t, err)
 	assert.Empty(t, r.Imports)
 	assert.Len(t, r.Samples, 1)
@@ -260,7 +263,7 @@ func TestAFileIsGivenUpInEveryState(t *testing.T) {
 // A change whose answer was lost is sent again, and made once.
 func TestAChangeThatIsSentAgainIsMadeOnce(t *testing.T) {
 	a, review := start(t)
-	doc := app.Document{Blocks: []app.Block{block("a", "A", term("t", "heat"))}}
+	doc := desk.Document{Blocks: []desk.Block{block("a", "A", term("t", "heat"))}}
 	ctx := store.AsRequest(t.Context(), uuid.New())
 	first, err := a.Change(ctx, review, 1, change{What: what, Document: &doc})
 	require.NoError(t, err)
@@ -296,16 +299,16 @@ func TestCountsThatManyLookAtAreAskedForOnce(t *testing.T) {
 	}))
 	t.Cleanup(server.Close)
 	address := server.URL + "/almagre"
-	s, err := a.AddSource(t.Context(), app.SourceEdit{Address: &address})
+	s, err := a.Outside.AddSource(t.Context(), outside.SourceEdit{Address: &address})
 	require.NoError(t, err)
 	bad.Store(true)
-	doc := app.Document{Blocks: []app.Block{block("a", "A", term("h", "heat"))}}
-	_, err = a.Change(t.Context(), review, 1, change{What: app.What{Key: "x", Params: map[string]string{}}, Document: &doc})
+	doc := desk.Document{Blocks: []desk.Block{block("a", "A", term("h", "heat"))}}
+	_, err = a.Change(t.Context(), review, 1, change{What: reviews.What{Key: "x", Params: map[string]string{}}, Document: &doc})
 	require.NoError(t, err)
-	_, err = a.SetView(t.Context(), review, app.NewLook{Source: &s.ID, Rest: true})
+	_, err = a.SetView(t.Context(), review, desk.NewLook{Source: &s.ID, Rest: true})
 	require.NoError(t, err)
 
-	look := func() *app.SourceCounts {
+	look := func() *outside.SourceCounts {
 		c, err := a.Counts(t.Context(), review, false)
 		require.NoError(t, err)
 		return c

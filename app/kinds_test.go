@@ -8,7 +8,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"tamiz/app"
+	"tamiz/app/figures"
+	"tamiz/app/intake"
 	"tamiz/core/tally"
 	"tamiz/demo"
 	"tamiz/exchange/skos"
@@ -20,15 +21,15 @@ func TestAFileOfTheOtherKindIsToldWhatItIs(t *testing.T) {
 	asked, err := bring(t, a, review, "vocabulary", "rough.ris", strings.NewReader(file("Heat in crews", "Rest")))
 	require.NoError(t, err)
 	require.Equal(t, []string{"asking", "kind", "ris"}, []string{asked.State, asked.Asks, asked.Format})
-	heard := a.Listen(t.Context(), review)
-	_, err = a.AnswerImport(t.Context(), asked.ID, app.FileAnswer{FileSettings: app.FileSettings{Kind: "recipe"}})
+	heard := a.Work.Listen(t.Context(), review)
+	_, err = a.Intake.AnswerImport(t.Context(), asked.ID, intake.FileAnswer{FileSettings: intake.FileSettings{Kind: "recipe"}})
 	require.Error(t, err)
-	_, err = a.AnswerImport(t.Context(), asked.ID, app.FileAnswer{FileSettings: app.FileSettings{Kind: "sample"}})
+	_, err = a.Intake.AnswerImport(t.Context(), asked.ID, intake.FileAnswer{FileSettings: intake.FileSettings{Kind: "sample"}})
 	require.NoError(t, err)
 	done, err := read(t, a, heard, asked.ID)
 	require.NoError(t, err)
 	assert.Equal(t, "done", done.State)
-	r, err := a.Review(t.Context(), review)
+	r, err := a.Reviews.Review(t.Context(), review)
 	require.NoError(t, err)
 	require.Len(t, r.Samples, 1)
 
@@ -39,11 +40,11 @@ func TestAFileOfTheOtherKindIsToldWhatItIs(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, []string{"asking", "kind", "skos"}, []string{asked.State, asked.Asks, asked.Format})
 	}
-	_, err = a.AnswerImport(t.Context(), asked.ID, app.FileAnswer{FileSettings: app.FileSettings{Kind: "vocabulary"}})
+	_, err = a.Intake.AnswerImport(t.Context(), asked.ID, intake.FileAnswer{FileSettings: intake.FileSettings{Kind: "vocabulary"}})
 	require.NoError(t, err)
 	_, err = read(t, a, heard, asked.ID)
 	require.NoError(t, err)
-	r, err = a.Review(t.Context(), review)
+	r, err = a.Reviews.Review(t.Context(), review)
 	require.NoError(t, err)
 	assert.NotNil(t, r.Vocabulary)
 }
@@ -51,13 +52,13 @@ func TestAFileOfTheOtherKindIsToldWhatItIs(t *testing.T) {
 // A query in the place of a term is told to be one, with its parts.
 func TestAQueryInThePlaceOfATermIsToldToBeOne(t *testing.T) {
 	a, review := start(t)
-	tried, err := a.TryTerm(t.Context(), review, app.Typed{Typed: "farm worker* AND (heat OR \"rest break\")"})
+	tried, err := a.TryTerm(t.Context(), review, figures.Typed{Typed: "farm worker* AND (heat OR \"rest break\")"})
 	require.NoError(t, err)
 	require.NotNil(t, tried.Query)
 	assert.Equal(t, []string{"farm worker*", "heat", "rest break"}, tried.Query.Parts)
 	assert.True(t, tried.Query.Joined)
 	assert.Equal(t, "query", tried.Refused.Reason)
-	tried, err = a.TryTerm(t.Context(), review, app.Typed{Typed: "loss of grip and strength"})
+	tried, err = a.TryTerm(t.Context(), review, figures.Typed{Typed: "loss of grip and strength"})
 	require.NoError(t, err)
 	assert.Nil(t, tried.Query)
 }

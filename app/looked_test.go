@@ -13,7 +13,10 @@ import (
 	"github.com/stretchr/testify/require"
 	"github.com/xuri/excelize/v2"
 
-	"tamiz/app"
+	"tamiz/app/desk"
+	"tamiz/app/figures"
+	"tamiz/app/problems"
+	"tamiz/app/reviews"
 	"tamiz/core/set"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
@@ -37,8 +40,8 @@ func crews() string {
 	return b.String()
 }
 
-func text(id, s string) app.Term {
-	return app.Term{ID: id, Term: strategy.Term{Kind: strategy.TextTerm, Text: s, Field: "text", On: true}}
+func text(id, s string) desk.Term {
+	return desk.Term{ID: id, Term: strategy.Term{Kind: strategy.TextTerm, Text: s, Field: "text", On: true}}
 }
 
 // harvesting returns a review with crews as its sample and two blocks begun.
@@ -47,11 +50,11 @@ func harvesting(t *testing.T) (*trial, int64, after) {
 	ctx := context.Background()
 	_, err := bring(t, a, review, "sample", "crews.ris", strings.NewReader(crews()))
 	require.NoError(t, err)
-	r, err := a.Review(ctx, review)
+	r, err := a.Reviews.Review(ctx, review)
 	require.NoError(t, err)
 	d := r.Document
-	d.Blocks = []app.Block{block("a", "A", text("t1", "cane cutters")), block("b", "B", text("t2", "shade tents"))}
-	state, err := a.Change(ctx, review, r.Revision, change{What: app.What{Key: "other", Params: map[string]string{}}, Document: &d})
+	d.Blocks = []desk.Block{block("a", "A", text("t1", "cane cutters")), block("b", "B", text("t2", "shade tents"))}
+	state, err := a.Change(ctx, review, r.Revision, change{What: reviews.What{Key: "other", Params: map[string]string{}}, Document: &d})
 	require.NoError(t, err)
 	return a, review, state
 }
@@ -60,8 +63,8 @@ func TestAnySetOfRecordsIsLookedAtFromAbove(t *testing.T) {
 	a, review, state := harvesting(t)
 	ctx := context.Background()
 	sample := state.Samples[0].ID
-	look := func(set string) (*app.Tally, error) {
-		v := app.NewLook{Sample: &sample, Rest: true}
+	look := func(set string) (*figures.Tally, error) {
+		v := desk.NewLook{Sample: &sample, Rest: true}
 		if set != "" {
 			s := of(set)
 			v.Set = &s
@@ -94,7 +97,7 @@ func TestAnySetOfRecordsIsLookedAtFromAbove(t *testing.T) {
 	require.Equal(t, 19, got.Looked)
 	d := state.Document
 	d.Blocks[0].Terms = append(d.Blocks[0].Terms, text("t3", "field hands"))
-	_, err = a.Change(ctx, review, state.Revision, change{What: app.What{Key: "other", Params: map[string]string{}}, Document: &d})
+	_, err = a.Change(ctx, review, state.Revision, change{What: reviews.What{Key: "other", Params: map[string]string{}}, Document: &d})
 	require.NoError(t, err)
 	got, err = a.Tally(ctx, review, tally.Words)
 	require.NoError(t, err)
@@ -109,23 +112,23 @@ func TestAnySetOfRecordsIsLookedAtFromAbove(t *testing.T) {
 	got, err = look(fmt.Sprintf(`{"kind":"sample","sample":%d}`, *other.Sample))
 	require.NoError(t, err)
 	assert.Equal(t, 1, got.Looked)
-	r, err := a.Review(ctx, review)
+	r, err := a.Reviews.Review(ctx, review)
 	require.NoError(t, err)
 	yes := true
-	_, err = a.Change(ctx, review, r.Revision, change{What: what, Samples: []app.SamplePatch{{ID: *other.Sample, Deleted: &yes}}})
+	_, err = a.Change(ctx, review, r.Revision, change{What: what, Samples: []reviews.SamplePatch{{ID: *other.Sample, Deleted: &yes}}})
 	require.NoError(t, err)
 	got, err = a.Tally(ctx, review, tally.Words)
 	require.NoError(t, err)
 	assert.Equal(t, 40, got.Looked)
 
-	term, nowhere, many := of(`{"kind":"term","term":{"id":"x","kind":"text","text":"*","field":"text","on":true}}`), of(`{"kind":"block","block":"zz"}`), app.RecordSet{Set: &set.Picked{IDs: make([]int64, 40_000)}}
-	for name, v := range map[string]app.NewLook{
+	term, nowhere, many := of(`{"kind":"term","term":{"id":"x","kind":"text","text":"*","field":"text","on":true}}`), of(`{"kind":"block","block":"zz"}`), desk.RecordSet{Set: &set.Picked{IDs: make([]int64, 40_000)}}
+	for name, v := range map[string]desk.NewLook{
 		"a term that cannot be searched": {Sample: &sample, Set: &term},
 		"a block that is not there":      {Sample: &sample, Set: &nowhere},
 		"too much":                       {Sample: &sample, Set: &many},
 	} {
 		_, err := a.SetView(ctx, review, v)
-		var p *app.Problem
+		var p *problems.Problem
 		assert.ErrorAs(t, err, &p, name)
 	}
 }
@@ -144,14 +147,14 @@ func TestItIsToldWhichBlocksFindAnItemAlready(t *testing.T) {
 	assert.Equal(t, []string{"b"}, inside["shade tents"])
 	assert.NotContains(t, inside, "field hands")
 
-	alike, err := a.Alike(context.Background(), review, app.AlikeQuestion{Item: "cane cutters"})
+	alike, err := a.Alike(context.Background(), review, figures.AlikeQuestion{Item: "cane cutters"})
 	require.NoError(t, err)
 	require.True(t, alike.Kept)
 	assert.NotEmpty(t, alike.Words)
-	none, err := a.Alike(context.Background(), review, app.AlikeQuestion{Item: "nowhere"})
+	none, err := a.Alike(context.Background(), review, figures.AlikeQuestion{Item: "nowhere"})
 	require.NoError(t, err)
 	assert.False(t, none.Kept)
-	_, err = a.Alike(context.Background(), review, app.AlikeQuestion{})
+	_, err = a.Alike(context.Background(), review, figures.AlikeQuestion{})
 	assert.Error(t, err)
 }
 
@@ -160,7 +163,7 @@ func TestTypesTeamsAndWhatIsNotSaid(t *testing.T) {
 	ctx := context.Background()
 	types, err := a.Tally(ctx, review, tally.Types)
 	require.NoError(t, err)
-	assert.Equal(t, app.Said{Kind: "trial", Typed: 20, Titled: 40, Both: 20, Either: 40}, types.Said[0])
+	assert.Equal(t, figures.Said{Kind: "trial", Typed: 20, Titled: 40, Both: 20, Either: 40}, types.Said[0])
 	languages, err := a.Tally(ctx, review, tally.Languages)
 	require.NoError(t, err)
 	assert.Equal(t, 40, languages.Missing)
@@ -173,12 +176,12 @@ func TestTypesTeamsAndWhatIsNotSaid(t *testing.T) {
 	teams, err := a.Teams(ctx, review)
 	require.NoError(t, err)
 	require.Len(t, teams.Teams, 1)
-	assert.Len(t, titles(t, a, review, app.RecordSet{Set: &set.Team{Authors: teams.Teams[0].Keys}}), 40)
-	assert.Equal(t, app.Team{Authors: []string{"Osolana, Ida", "Velkana, Temi"}, Keys: []string{"osolana|i", "velkana|t"}, Records: 40, From: 2000, To: 2009}, teams.Teams[0])
+	assert.Len(t, titles(t, a, review, desk.RecordSet{Set: &set.Team{Authors: teams.Teams[0].Keys}}), 40)
+	assert.Equal(t, figures.Team{Authors: []string{"Osolana, Ida", "Velkana, Temi"}, Keys: []string{"osolana|i", "velkana|t"}, Records: 40, From: 2000, To: 2009}, teams.Teams[0])
 
 	item, err := a.Item(ctx, review, tally.Words, "cane cutters")
 	require.NoError(t, err)
-	assert.Equal(t, []app.Way{{How: "phrase", Records: 10}, {How: "near", Records: 10}, {How: "words", Records: 10}}, item.Ways)
+	assert.Equal(t, []figures.Way{{How: "phrase", Records: 10}, {How: "near", Records: 10}, {How: "words", Records: 10}}, item.Ways)
 	assert.Equal(t, 0, *item.TitleOnly)
 	tree, err := a.HeadingTree(ctx, review)
 	require.NoError(t, err)

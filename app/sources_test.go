@@ -14,7 +14,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"tamiz/app"
+	"tamiz/app/desk"
+	"tamiz/app/outside"
+	"tamiz/app/problems"
+	"tamiz/app/reviews"
 	"tamiz/core/strategy"
 	"tamiz/demo"
 	"tamiz/exchange/ris"
@@ -54,7 +57,7 @@ func sources(t *testing.T, a *trial) *world {
 	t.Cleanup(server.Close)
 	for _, c := range all {
 		address := server.URL + "/" + c.Name
-		s, err := a.AddSource(t.Context(), app.SourceEdit{Address: &address})
+		s, err := a.Outside.AddSource(t.Context(), outside.SourceEdit{Address: &address})
 		require.NoError(t, err)
 		w.ids[c.Name] = s.ID
 	}
@@ -66,7 +69,7 @@ func until(t *testing.T, a *trial, review int64, so func() bool) {
 	t.Helper()
 	ctx, cancel := context.WithTimeout(context.Background(), time.Minute)
 	defer cancel()
-	heard := a.Listen(ctx, review)
+	heard := a.Work.Listen(ctx, review)
 	tick := time.NewTicker(200 * time.Millisecond) // news may be missed
 	defer tick.Stop()
 	for !so() {
@@ -78,21 +81,23 @@ func until(t *testing.T, a *trial, review int64, so func() bool) {
 	}
 }
 
-func words(of ...string) []app.RoughConcept { return []app.RoughConcept{{Name: "A", Words: of}} }
+func words(of ...string) []outside.RoughConcept {
+	return []outside.RoughConcept{{Name: "A", Words: of}}
+}
 
 // draw draws samples and waits until they are at rest.
-func draw(t *testing.T, a *trial, review int64, n app.NewDraw) []app.Draw {
+func draw(t *testing.T, a *trial, review int64, n outside.NewDraw) []outside.Draw {
 	t.Helper()
-	begun, err := a.BeginDraw(t.Context(), review, n)
+	begun, err := a.Outside.BeginDraw(t.Context(), review, n)
 	require.NoError(t, err)
 	return rested(t, a, review, begun)
 }
 
-func rested(t *testing.T, a *trial, review int64, begun []app.Draw) (out []app.Draw) {
+func rested(t *testing.T, a *trial, review int64, begun []outside.Draw) (out []outside.Draw) {
 	t.Helper()
 	until(t, a, review, func() bool {
 		out = nil
-		all, err := a.Draws(t.Context(), review)
+		all, err := a.Outside.Draws(t.Context(), review)
 		require.NoError(t, err)
 		for _, b := range begun {
 			for _, d := range all {
@@ -106,10 +111,10 @@ func rested(t *testing.T, a *trial, review int64, begun []app.Draw) (out []app.D
 	return out
 }
 
-func sample(t *testing.T, a *trial, review int64, id *int64) app.Sample {
+func sample(t *testing.T, a *trial, review int64, id *int64) desk.Sample {
 	t.Helper()
 	require.NotNil(t, id)
-	r, err := a.Review(t.Context(), review)
+	r, err := a.Reviews.Review(t.Context(), review)
 	require.NoError(t, err)
 	for _, s := range r.Samples {
 		if s.ID == *id {
@@ -117,29 +122,29 @@ func sample(t *testing.T, a *trial, review int64, id *int64) app.Sample {
 		}
 	}
 	require.Fail(t, "no such sample")
-	return app.Sample{}
+	return desk.Sample{}
 }
 
 func TestADrawBecomesASampleThatCanBeRaisedAndUndone(t *testing.T) {
 	a, review := start(t)
 	w := sources(t, a)
 	for _, how := range []source.How{source.All, source.Newest, source.Years, source.Random} {
-		d := draw(t, a, review, app.NewDraw{Name: "crews " + string(how), Sources: []int64{w.ids["almagre"]}, Concepts: words("farm*", "cane"), How: how, AtMost: 130, Seed: 3})[0]
+		d := draw(t, a, review, outside.NewDraw{Name: "crews " + string(how), Sources: []int64{w.ids["almagre"]}, Concepts: words("farm*", "cane"), How: how, AtMost: 130, Seed: 3})[0]
 		require.Equal(t, "done", d.State, d.Problem)
 		assert.Equal(t, []int{130, 130}, []int{d.Wanted, d.Got})
 		assert.Zero(t, d.Troubles)
 		first := sample(t, a, review, d.Sample)
 		assert.Equal(t, 130, first.Records)
 		asked := w.asked.Load()
-		require.NoError(t, a.GoOn(t.Context(), review, d.ID, 210))
-		d = rested(t, a, review, []app.Draw{d})[0]
+		require.NoError(t, a.Outside.GoOn(t.Context(), review, d.ID, 210))
+		d = rested(t, a, review, []outside.Draw{d})[0]
 		assert.Equal(t, 210, d.Got, how)
 		assert.Equal(t, 210, sample(t, a, review, d.Sample).Records, "the same sample, with what was missing")
 		if how == source.All {
 			assert.Equal(t, int32(1), w.asked.Load()-asked, "only what was missing was fetched")
 		}
 	}
-	before, err := a.Review(t.Context(), review)
+	before, err := a.Reviews.Review(t.Context(), review)
 	require.NoError(t, err)
 	s, err := a.Undo(t.Context(), review)
 	require.NoError(t, err)
@@ -150,26 +155,26 @@ func TestADrawBecomesASampleThatCanBeRaisedAndUndone(t *testing.T) {
 func TestOrdersAreLookedAtBeforeTheyAreTaken(t *testing.T) {
 	a, review := start(t)
 	w := sources(t, a)
-	good := app.NewDraw{Name: "x", Sources: []int64{w.ids["almagre"]}, Concepts: words("farm*"), How: source.All, AtMost: 5}
-	for name, spoil := range map[string]func(*app.NewDraw){
-		"no name":          func(n *app.NewDraw) { n.Name = " " },
-		"no source":        func(n *app.NewDraw) { n.Sources = nil },
-		"unknown source":   func(n *app.NewDraw) { n.Sources = []int64{999} },
-		"nothing":          func(n *app.NewDraw) { n.AtMost = 0 },
-		"too many":         func(n *app.NewDraw) { n.AtMost = 2_000_000 },
-		"no way of it":     func(n *app.NewDraw) { n.How = "best" },
-		"a seed too large": func(n *app.NewDraw) { n.Seed = 1 << 40 },
-		"too many words": func(n *app.NewDraw) {
+	good := outside.NewDraw{Name: "x", Sources: []int64{w.ids["almagre"]}, Concepts: words("farm*"), How: source.All, AtMost: 5}
+	for name, spoil := range map[string]func(*outside.NewDraw){
+		"no name":          func(n *outside.NewDraw) { n.Name = " " },
+		"no source":        func(n *outside.NewDraw) { n.Sources = nil },
+		"unknown source":   func(n *outside.NewDraw) { n.Sources = []int64{999} },
+		"nothing":          func(n *outside.NewDraw) { n.AtMost = 0 },
+		"too many":         func(n *outside.NewDraw) { n.AtMost = 2_000_000 },
+		"no way of it":     func(n *outside.NewDraw) { n.How = "best" },
+		"a seed too large": func(n *outside.NewDraw) { n.Seed = 1 << 40 },
+		"too many words": func(n *outside.NewDraw) {
 			n.Concepts = words(make([]string, 300)...)
 			n.Concepts[0].Words = strings.Fields(strings.Repeat("farm ", 300))
 		},
-		"a long name": func(n *app.NewDraw) { n.Concepts[0].Name = strings.Repeat("x", 400) },
+		"a long name": func(n *outside.NewDraw) { n.Concepts[0].Name = strings.Repeat("x", 400) },
 	} {
 		bad := good
 		bad.Concepts = words("farm*")
 		spoil(&bad)
-		_, err := a.BeginDraw(t.Context(), review, bad)
-		var p *app.Problem
+		_, err := a.Outside.BeginDraw(t.Context(), review, bad)
+		var p *problems.Problem
 		require.ErrorAs(t, err, &p, name)
 		assert.Less(t, p.Status, 500, name)
 	}
@@ -185,39 +190,39 @@ func TestADrawIsStoppedAndGoneOnWith(t *testing.T) {
 	var id atomic.Int64
 	w.each = func(n int32) {
 		if n == 3 {
-			all, _ := a.Draws(context.Background(), review)
+			all, _ := a.Outside.Draws(context.Background(), review)
 			id.Store(all[0].ID)
-			_ = a.StopDraw(context.Background(), review, all[0].ID)
+			_ = a.Outside.StopDraw(context.Background(), review, all[0].ID)
 		}
 	}
-	d := draw(t, a, review, app.NewDraw{Name: "anything", Sources: []int64{w.ids["almagre"]}, How: source.All, AtMost: 2000})[0]
+	d := draw(t, a, review, outside.NewDraw{Name: "anything", Sources: []int64{w.ids["almagre"]}, How: source.All, AtMost: 2000})[0]
 	assert.Equal(t, "stopped", d.State)
 	assert.Less(t, d.Got, 500)
 	assert.Equal(t, d.Got, sample(t, a, review, d.Sample).Records, "what was got is a sample")
 	w.each = nil
-	require.NoError(t, a.GoOn(t.Context(), review, d.ID, 2000))
-	d = rested(t, a, review, []app.Draw{d})[0]
+	require.NoError(t, a.Outside.GoOn(t.Context(), review, d.ID, 2000))
+	d = rested(t, a, review, []outside.Draw{d})[0]
 	assert.Equal(t, "done", d.State)
 	assert.Equal(t, 2000, sample(t, a, review, d.Sample).Records)
-	assert.Error(t, a.GoOn(t.Context(), review, d.ID, 10), "a number cannot be lowered")
+	assert.Error(t, a.Outside.GoOn(t.Context(), review, d.ID, 10), "a number cannot be lowered")
 }
 
 func TestADrawOutlivesASourceThatGoesAway(t *testing.T) {
 	a, review := start(t)
 	w := sources(t, a)
 	w.each = func(n int32) { w.shut.Store(n > 4) }
-	d := draw(t, a, review, app.NewDraw{Name: "anything", Sources: []int64{w.ids["surco"]}, How: source.All, AtMost: 900})[0]
+	d := draw(t, a, review, outside.NewDraw{Name: "anything", Sources: []int64{w.ids["surco"]}, How: source.All, AtMost: 900})[0]
 	assert.Equal(t, "stopped", d.State)
 	assert.Contains(t, d.Problem, "gives no more")
 	assert.Equal(t, 400, d.Got)
-	troubles, err := a.Troubles(t.Context(), review, d.ID)
+	troubles, err := a.Outside.Troubles(t.Context(), review, d.ID)
 	require.NoError(t, err)
 	require.NotEmpty(t, troubles)
 	assert.Equal(t, source.Unanswered, troubles[0].Kind)
 	w.each = nil
 	w.shut.Store(false)
-	require.NoError(t, a.GoOn(t.Context(), review, d.ID, 900))
-	d = rested(t, a, review, []app.Draw{d})[0]
+	require.NoError(t, a.Outside.GoOn(t.Context(), review, d.ID, 900))
+	d = rested(t, a, review, []outside.Draw{d})[0]
 	assert.Equal(t, []any{"done", 900, 0}, []any{d.State, d.Got, d.Troubles}, "the rest was fetched, and the trouble is gone")
 }
 
@@ -242,23 +247,23 @@ func TestAWorkThatIsGivenTwiceIsKeptOnce(t *testing.T) {
 		fmt.Fprint(w, "</records></searchRetrieveResponse>")
 	}))
 	defer server.Close()
-	s, err := a.AddSource(t.Context(), app.SourceEdit{Address: &server.URL})
+	s, err := a.Outside.AddSource(t.Context(), outside.SourceEdit{Address: &server.URL})
 	require.NoError(t, err)
-	d := draw(t, a, review, app.NewDraw{Name: "nets", Sources: []int64{s.ID}, Concepts: words("shade"), How: source.All, AtMost: 250})[0]
+	d := draw(t, a, review, outside.NewDraw{Name: "nets", Sources: []int64{s.ID}, Concepts: words("shade"), How: source.All, AtMost: 250})[0]
 	assert.Equal(t, []any{"done", 249, 1}, []any{d.State, d.Got, d.Troubles})
-	troubles, err := a.Troubles(t.Context(), review, d.ID)
+	troubles, err := a.Outside.Troubles(t.Context(), review, d.ID)
 	require.NoError(t, err)
 	assert.Equal(t, []source.Trouble{{From: 144, To: 144, Kind: source.Repeated, Detail: "W144"}}, troubles)
-	require.NoError(t, a.GoOn(t.Context(), review, d.ID, 250))
-	d = rested(t, a, review, []app.Draw{d})[0]
+	require.NoError(t, a.Outside.GoOn(t.Context(), review, d.ID, 250))
+	d = rested(t, a, review, []outside.Draw{d})[0]
 	assert.Equal(t, 249, d.Got, "gone on with, there is nothing more to fetch")
 }
 
 func TestSeveralSourcesAndConceptsAreDrawnInOneGo(t *testing.T) {
 	a, review := start(t)
 	w := sources(t, a)
-	concepts := []app.RoughConcept{{Name: "A", Words: []string{"farm*"}}, {Name: "B", Words: []string{"shade", "rest break*"}}, {Name: "C"}}
-	all := draw(t, a, review, app.NewDraw{Name: "crews", Sources: []int64{w.ids["almagre"], w.ids["surco"]}, Concepts: concepts, Each: true, How: source.All, AtMost: 50})
+	concepts := []outside.RoughConcept{{Name: "A", Words: []string{"farm*"}}, {Name: "B", Words: []string{"shade", "rest break*"}}, {Name: "C"}}
+	all := draw(t, a, review, outside.NewDraw{Name: "crews", Sources: []int64{w.ids["almagre"], w.ids["surco"]}, Concepts: concepts, Each: true, How: source.All, AtMost: 50})
 	var names []string
 	for _, d := range all {
 		names = append(names, d.Name)
@@ -266,28 +271,28 @@ func TestSeveralSourcesAndConceptsAreDrawnInOneGo(t *testing.T) {
 	assert.ElementsMatch(t, []string{"crews, A alone, Almagre", "crews, A alone, Surco", "crews, B alone, Almagre", "crews, B alone, Surco"}, names)
 
 	// The overlap of two sources for the same question.
-	both := draw(t, a, review, app.NewDraw{Name: "both", Sources: []int64{w.ids["almagre"], w.ids["surco"]}, Concepts: concepts, How: source.All, AtMost: 1000})
-	pair := app.Pair{A: *both[0].Sample, B: *both[1].Sample}
-	c, err := a.Compare(t.Context(), review, pair)
+	both := draw(t, a, review, outside.NewDraw{Name: "both", Sources: []int64{w.ids["almagre"], w.ids["surco"]}, Concepts: concepts, How: source.All, AtMost: 1000})
+	pair := desk.Pair{A: *both[0].Sample, B: *both[1].Sample}
+	c, err := a.Reviews.Compare(t.Context(), review, pair)
 	require.NoError(t, err)
 	assert.Positive(t, c.Both)
 	assert.Equal(t, c.A, c.OnlyA+c.Both)
 	assert.Equal(t, c.B, c.OnlyB+c.Both)
 	assert.Equal(t, c.Any, c.OnlyA+c.OnlyB+c.Both)
-	for how, want := range map[string]int{app.Union: c.Any, app.Overlap: c.Both, app.Difference: c.OnlyA} {
-		s, err := a.Join(t.Context(), review, app.Joining{Pair: pair, How: how, Name: how})
+	for how, want := range map[string]int{desk.Union: c.Any, desk.Overlap: c.Both, desk.Difference: c.OnlyA} {
+		s, err := a.Join(t.Context(), review, reviews.Joining{Pair: pair, How: how, Name: how})
 		require.NoError(t, err)
 		assert.Equal(t, want, s.Samples[0].Records, how)
 		assert.Equal(t, how, s.Samples[0].Joined.How)
 	}
-	_, err = a.Join(t.Context(), review, app.Joining{Pair: app.Pair{A: pair.A, B: pair.A}, How: app.Difference, Name: "nothing"})
+	_, err = a.Join(t.Context(), review, reviews.Joining{Pair: desk.Pair{A: pair.A, B: pair.A}, How: desk.Difference, Name: "nothing"})
 	assert.ErrorContains(t, err, "No record is left")
 }
 
 func TestRoughWordsAreCountedBeforeAnythingIsDrawn(t *testing.T) {
 	a, _ := start(t)
 	w := sources(t, a)
-	p, err := a.Preview(t.Context(), w.ids["almagre"], app.Preview{Concepts: []app.RoughConcept{{Name: "A", Words: []string{"farm*", "f*"}}, {Name: "B", Words: []string{"heat"}}, {Name: "C"}}})
+	p, err := a.Outside.Preview(t.Context(), w.ids["almagre"], outside.Preview{Concepts: []outside.RoughConcept{{Name: "A", Words: []string{"farm*", "f*"}}, {Name: "B", Words: []string{"heat"}}, {Name: "C"}}})
 	require.NoError(t, err)
 	require.Len(t, p.Concepts, 3)
 	assert.Equal(t, "too-open", p.Concepts[0].Refused[0].Reason)
@@ -303,15 +308,15 @@ func TestRoughWordsAreCountedBeforeAnythingIsDrawn(t *testing.T) {
 		}
 	}
 	assert.Contains(t, marked, "heat")
-	p, err = a.Preview(t.Context(), w.ids["almagre"], app.Preview{Concepts: []app.RoughConcept{{Name: "A", Words: []string{"farm*"}}, {Name: "B", Words: []string{"zzyzx"}}}})
+	p, err = a.Outside.Preview(t.Context(), w.ids["almagre"], outside.Preview{Concepts: []outside.RoughConcept{{Name: "A", Words: []string{"farm*"}}, {Name: "B", Words: []string{"zzyzx"}}}})
 	require.NoError(t, err)
 	assert.Equal(t, "B", p.Nothing)
-	_, err = a.BeginDraw(t.Context(), 1, app.NewDraw{Name: "x", Sources: []int64{w.ids["almagre"]}, Concepts: words("f*"), How: source.All, AtMost: 5})
+	_, err = a.Outside.BeginDraw(t.Context(), 1, outside.NewDraw{Name: "x", Sources: []int64{w.ids["almagre"]}, Concepts: words("f*"), How: source.All, AtMost: 5})
 	assert.ErrorContains(t, err, "matches too much")
 }
 
 // counted returns the counts of a review when all are there.
-func counted(t *testing.T, a *trial, review int64) (c *app.SourceCounts) {
+func counted(t *testing.T, a *trial, review int64) (c *outside.SourceCounts) {
 	t.Helper()
 	until(t, a, review, func() bool {
 		var err error
@@ -326,18 +331,18 @@ func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 	a, review := start(t)
 	w := sources(t, a)
 	plan := demo.NewReview()
-	doc := app.Document{Limits: plan.Limits}
+	doc := desk.Document{Limits: plan.Limits}
 	for i, c := range plan.Concepts {
-		b := app.Block{ID: fmt.Sprint(i), Name: c.Block.Name, Searched: c.Block.Searched}
+		b := desk.Block{ID: fmt.Sprint(i), Name: c.Block.Name, Searched: c.Block.Searched}
 		for j, term := range c.Block.Terms {
-			b.Terms = append(b.Terms, app.Term{ID: fmt.Sprint(i, "-", j), Term: term})
+			b.Terms = append(b.Terms, desk.Term{ID: fmt.Sprint(i, "-", j), Term: term})
 		}
 		doc.Blocks = append(doc.Blocks, b)
 	}
-	_, err := a.Change(t.Context(), review, 1, change{What: app.What{Key: "x", Params: map[string]string{}}, Document: &doc})
+	_, err := a.Change(t.Context(), review, 1, change{What: reviews.What{Key: "x", Params: map[string]string{}}, Document: &doc})
 	require.NoError(t, err)
 	almagre, surco := w.ids["almagre"], w.ids["surco"]
-	_, err = a.SetView(t.Context(), review, app.NewLook{Source: &almagre, Rest: true})
+	_, err = a.SetView(t.Context(), review, desk.NewLook{Source: &almagre, Rest: true})
 	require.NoError(t, err)
 	c := counted(t, a, review)
 	require.Nil(t, c.Problem)
@@ -347,13 +352,13 @@ func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 	for _, r := range w.Almagre {
 		require.NoError(t, ris.Write(&file, r))
 	}
-	other, err := a.CreateReview(t.Context(), app.NewReview{Name: "the same, over a sample"})
+	other, err := a.Reviews.CreateReview(t.Context(), reviews.NewReview{Name: "the same, over a sample"})
 	require.NoError(t, err)
 	_, err = bring(t, a, other.ID, "sample", "all.ris", strings.NewReader(file.String()))
 	require.NoError(t, err)
-	_, err = a.Change(t.Context(), other.ID, 1, change{What: app.What{Key: "x", Params: map[string]string{}}, Document: &doc})
+	_, err = a.Change(t.Context(), other.ID, 1, change{What: reviews.What{Key: "x", Params: map[string]string{}}, Document: &doc})
 	require.NoError(t, err)
-	bench, err := a.Bench(t.Context(), other.ID, app.Proposal{})
+	bench, err := a.Bench(t.Context(), other.ID, desk.Proposal{})
 	require.NoError(t, err)
 	for _, b := range bench.Blocks {
 		assert.Equal(t, *b.Records, c.Blocks[b.ID].Records, b.ID)
@@ -368,13 +373,13 @@ func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 
 	// What is changed is counted, what is not is not asked again; another source says what it lacks.
 	asked := w.asked.Load()
-	doc.Blocks[0].Terms = append(doc.Blocks[0].Terms, app.Term{ID: "new", Term: strategy.Term{Kind: strategy.TextTerm, Text: "field hand*", Field: "text", On: true}})
-	_, err = a.Change(t.Context(), review, 2, change{What: app.What{Key: "x", Params: map[string]string{}}, Document: &doc})
+	doc.Blocks[0].Terms = append(doc.Blocks[0].Terms, desk.Term{ID: "new", Term: strategy.Term{Kind: strategy.TextTerm, Text: "field hand*", Field: "text", On: true}})
+	_, err = a.Change(t.Context(), review, 2, change{What: reviews.What{Key: "x", Params: map[string]string{}}, Document: &doc})
 	require.NoError(t, err)
 	c = counted(t, a, review)
 	assert.Positive(t, c.Terms["new"].Records)
 	assert.Equal(t, asked, w.asked.Load(), "counting fetches no records")
-	_, err = a.SetView(t.Context(), review, app.NewLook{Source: &surco, Rest: true})
+	_, err = a.SetView(t.Context(), review, desk.NewLook{Source: &surco, Rest: true})
 	require.NoError(t, err)
 	c = counted(t, a, review)
 	assert.Equal(t, source.NoNear, c.Terms["1-2"].Notes[0].Kind, "the near pair of block B")
@@ -399,11 +404,11 @@ func TestKeyStudiesAreLookedUpInEverySource(t *testing.T) {
 	require.NoError(t, err)
 	held := map[int64]int{}
 	until(t, a, review, func() bool {
-		all, err := a.Holdings(t.Context(), review)
+		all, err := a.Outside.Holdings(t.Context(), review)
 		require.NoError(t, err)
 		clear(held)
 		for _, h := range all {
-			if h.State == app.Held {
+			if h.State == desk.Held {
 				held[h.Source]++
 			}
 		}
@@ -415,9 +420,9 @@ func TestKeyStudiesAreLookedUpInEverySource(t *testing.T) {
 
 	// What the source does not hold no strategy can catch there.
 	almagre := w.ids["almagre"]
-	_, err = a.SetView(t.Context(), review, app.NewLook{Source: &almagre, Rest: true})
+	_, err = a.SetView(t.Context(), review, desk.NewLook{Source: &almagre, Rest: true})
 	require.NoError(t, err)
-	b, err := a.Bench(t.Context(), review, app.Proposal{})
+	b, err := a.Bench(t.Context(), review, desk.Proposal{})
 	require.NoError(t, err)
 	assert.Equal(t, 25, b.Recall.Of)
 	cover, err := a.Coverage(t.Context(), review)
@@ -443,7 +448,7 @@ func TestPastedReferencesAreFoundAndTakenOnlyByHand(t *testing.T) {
 		"Rest breaks and kidney function in seasonal farm workers",
 		"Something that nobody has written about anything at all",
 	}, "\n")
-	found, err := a.LookUp(t.Context(), review, pasted)
+	found, err := a.Outside.LookUp(t.Context(), review, pasted)
 	require.NoError(t, err)
 	require.Len(t, found, 5)
 	for i, how := range []string{"identifier", "title", "title", "near"} {
@@ -452,7 +457,7 @@ func TestPastedReferencesAreFoundAndTakenOnlyByHand(t *testing.T) {
 		assert.Equal(t, k[map[int]int{0: 5, 1: 6, 2: 7, 3: 5}[i]].Title, found[i].Found[0].Record.Title)
 	}
 	assert.Empty(t, found[4].Found)
-	r, err := a.Review(t.Context(), review)
+	r, err := a.Reviews.Review(t.Context(), review)
 	require.NoError(t, err)
 	assert.Empty(t, r.KeyStudies, "nothing is taken silently")
 	s, err := a.AddKeyStudies(t.Context(), review, []int64{found[0].Found[0].Record.ID, found[3].Found[0].Record.ID, found[1].Found[0].Record.ID})
@@ -461,7 +466,7 @@ func TestPastedReferencesAreFoundAndTakenOnlyByHand(t *testing.T) {
 	s, err = a.Undo(t.Context(), review)
 	require.NoError(t, err)
 	assert.Empty(t, s.KeyStudies)
-	_, err = a.LookUp(t.Context(), review, " \n ")
+	_, err = a.Outside.LookUp(t.Context(), review, " \n ")
 	assert.Error(t, err)
 }
 
@@ -469,34 +474,34 @@ func TestASourceIsAddedChangedAndSwitchedOff(t *testing.T) {
 	a, review := start(t)
 	w := sources(t, a)
 	id := w.ids["vilano"]
-	all, err := a.Sources(t.Context())
+	all, err := a.Outside.Sources(t.Context())
 	require.NoError(t, err)
 	m := all[2].Map
 	m.Indexes["journal"] = ""
 	off, name := true, "Vilano, without journals"
-	s, err := a.ChangeSource(t.Context(), id, app.SourceEdit{Map: &m, Name: &name})
+	s, err := a.Outside.ChangeSource(t.Context(), id, outside.SourceEdit{Map: &m, Name: &name})
 	require.NoError(t, err)
 	assert.Contains(t, s.Lacks, "journal")
 	assert.Equal(t, name, s.Name)
-	n, err := a.Neighbours(t.Context(), id, "text", "labour")
+	n, err := a.Outside.Neighbours(t.Context(), id, "text", "labour")
 	require.NoError(t, err)
 	assert.NotEmpty(t, n)
-	_, err = a.ChangeSource(t.Context(), id, app.SourceEdit{Off: &off})
+	_, err = a.Outside.ChangeSource(t.Context(), id, outside.SourceEdit{Off: &off})
 	require.NoError(t, err)
-	_, err = a.Try(t.Context(), id, app.TryOut{Query: "heat"})
+	_, err = a.Outside.Try(t.Context(), id, outside.TryOut{Query: "heat"})
 	assert.ErrorContains(t, err, "switched off")
-	_, err = a.SetView(t.Context(), review, app.NewLook{Source: &id, Rest: true})
+	_, err = a.SetView(t.Context(), review, desk.NewLook{Source: &id, Rest: true})
 	require.NoError(t, err)
 	counts, err := a.Counts(t.Context(), review, false)
 	require.NoError(t, err)
 	require.NotNil(t, counts.Problem, "counts of a source that is off say so")
-	_, err = a.BeginDraw(t.Context(), review, app.NewDraw{Name: "x", Sources: []int64{id}, Concepts: words("heat"), How: source.All, AtMost: 5})
+	_, err = a.Outside.BeginDraw(t.Context(), review, outside.NewDraw{Name: "x", Sources: []int64{id}, Concepts: words("heat"), How: source.All, AtMost: 5})
 	assert.ErrorContains(t, err, "switched off")
-	require.NoError(t, a.DeleteSource(t.Context(), id))
-	_, err = a.Try(t.Context(), id, app.TryOut{Query: "heat"})
+	require.NoError(t, a.Outside.DeleteSource(t.Context(), id))
+	_, err = a.Outside.Try(t.Context(), id, outside.TryOut{Query: "heat"})
 	assert.ErrorContains(t, err, "not there")
 	for _, address := range []string{"ftp://x.example", "nonsense", "http://a:b@x.example/"} {
-		_, err := a.AddSource(t.Context(), app.SourceEdit{Address: &address})
+		_, err := a.Outside.AddSource(t.Context(), outside.SourceEdit{Address: &address})
 		assert.ErrorContains(t, err, "This address is not asked", address)
 	}
 }

@@ -17,7 +17,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"tamiz/app"
+	"tamiz/app/reviews"
 	"tamiz/core/bib"
 	"tamiz/exchange"
 	"tamiz/exchange/dc"
@@ -205,7 +205,7 @@ func intoTheDatabase(t *testing.T) row {
 	request.Header.Set("Content-Type", "application/octet-stream")
 	answer, err := http.DefaultClient.Do(request)
 	require.NoError(t, err)
-	var i app.Import
+	var i reviews.Import
 	require.NoError(t, json.NewDecoder(answer.Body).Decode(&i))
 	answer.Body.Close()
 	for i.State != "done" {

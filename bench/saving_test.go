@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app"
+	"tamiz/app/reviews"
 	"tamiz/core/bib"
 	"tamiz/demo"
 	"tamiz/exchange/ris"
@@ -41,16 +42,16 @@ func savings(t *testing.T, _ sizes) []row {
 	require.NoError(t, err)
 	require.NoError(t, a.Start(ctx))
 	defer func() { _ = a.Stop(context.Background()) }()
-	r, err := a.CreateReview(ctx, app.NewReview{Name: "Heat and kidneys"})
+	r, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: "Heat and kidneys"})
 	require.NoError(t, err)
 
-	state, err := a.Review(ctx, r.ID)
+	state, err := a.Reviews.Review(ctx, r.ID)
 	require.NoError(t, err)
 	revision := state.Revision
 	decide := func(n int) time.Duration {
 		began := time.Now()
-		d := app.NewDecision{Facet: "words", Item: fmt.Sprintf("word %d", n%200), State: "dropped", Reason: []string{"too-broad", "other-meaning"}[n/200%2]}
-		state, err := a.Change(ctx, r.ID, revision, app.Change{What: app.What{Key: "dropped"}, Decisions: []app.NewDecision{d}})
+		d := reviews.NewDecision{Facet: "words", Item: fmt.Sprintf("word %d", n%200), State: "dropped", Reason: []string{"too-broad", "other-meaning"}[n/200%2]}
+		state, err := a.Reviews.Change(ctx, r.ID, revision, reviews.Change{What: reviews.What{Key: "dropped"}, Decisions: []reviews.NewDecision{d}})
 		require.NoError(t, err)
 		revision = state.Revision
 		return time.Since(began)
@@ -78,14 +79,14 @@ func savings(t *testing.T, _ sizes) []row {
 	ended := make(chan error, 1)
 	began := time.Now()
 	go func() {
-		i, err := a.ImportFile(ctx, r.ID, "sample", "many.ris", false, in)
+		i, err := a.Intake.ImportFile(ctx, r.ID, "sample", "many.ris", false, in)
 		for err == nil && i.State != "done" {
 			if i.State == "failed" {
 				err = i.Error
 				break
 			}
 			time.Sleep(50 * time.Millisecond)
-			i, err = a.Import(ctx, i.ID)
+			i, err = a.Intake.Import(ctx, i.ID)
 		}
 		ended <- err
 	}()
@@ -101,7 +102,7 @@ func savings(t *testing.T, _ sizes) []row {
 		}
 	}
 	took := time.Since(began)
-	state, err = a.Review(ctx, r.ID)
+	state, err = a.Reviews.Review(ctx, r.ID)
 	require.NoError(t, err)
 	require.Len(t, state.Samples, 1)
 	require.Equal(t, records, state.Samples[0].Records)

@@ -19,7 +19,8 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"tamiz/app"
+	"tamiz/app/outside"
+	"tamiz/app/reviews"
 	"tamiz/core/bib"
 	"tamiz/core/strategy"
 	"tamiz/source"
@@ -125,16 +126,16 @@ func sources(t *testing.T, _ sizes) []row {
 		return start(t, file, 1, []string{"TAMIZ_ALLOW_SOURCES=" + at}, "serve", "--database-url", base, "--listen", "127.0.0.1:0")
 	}
 	p := serve(db.URL)
-	var src app.Source
+	var src outside.Source
 	call(t, "POST", p.lines[0]+"/api/sources", fmt.Sprintf(`{"address": %q}`, almagre), &src)
 	drawn := func(n int) time.Duration {
-		var review app.ReviewHead
+		var review reviews.ReviewHead
 		call(t, "POST", p.lines[0]+"/api/reviews", `{"name": "Drawn"}`, &review)
 		path := fmt.Sprintf("%s/api/reviews/%d/draws", p.lines[0], review.ID)
 		began := time.Now()
 		call(t, "POST", path, fmt.Sprintf(`{"name": "x", "sources": [%d], "concepts": [], "each": false, "how": "all", "atMost": %d, "seed": 1}`, src.ID, n), nil)
 		for {
-			var draws []app.Draw
+			var draws []outside.Draw
 			call(t, "GET", path, "", &draws)
 			if draws[0].State == "done" {
 				require.Equal(t, n, draws[0].Got)

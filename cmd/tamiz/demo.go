@@ -10,6 +10,10 @@ import (
 	"time"
 
 	"tamiz/app"
+	"tamiz/app/desk"
+	"tamiz/app/figures"
+	"tamiz/app/outside"
+	"tamiz/app/reviews"
 	"tamiz/core/review"
 	"tamiz/core/set"
 	"tamiz/core/tally"
@@ -27,14 +31,14 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	if err != nil {
 		return err
 	}
-	if reviews, err := a.Reviews(ctx); err != nil || len(reviews) > 0 {
+	if reviews, err := a.Reviews.Reviews(ctx); err != nil || len(reviews) > 0 {
 		return err
 	}
 	plan := demo.NewReview()
-	if _, err := a.CreateReview(ctx, app.NewReview{Name: "An empty review, to begin from nothing"}); err != nil {
+	if _, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: "An empty review, to begin from nothing"}); err != nil {
 		return err
 	}
-	review, err := a.CreateReview(ctx, app.NewReview{Name: plan.Name})
+	review, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: plan.Name})
 	if err != nil {
 		return err
 	}
@@ -53,9 +57,9 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	if _, err := bringFile(ctx, a, review.ID, "vocabulary", "Almagre Headings.nt", &headings); err != nil {
 		return err
 	}
-	view := app.NewLook{Rest: true}
+	view := desk.NewLook{Rest: true}
 	for _, sample := range plan.Samples {
-		id, err := drawSample(ctx, a, review.ID, app.NewDraw{Name: sample.Name, Sources: []int64{sources[sample.Source]}, Concepts: roughConcepts(sample.Words),
+		id, err := drawSample(ctx, a, review.ID, outside.NewDraw{Name: sample.Name, Sources: []int64{sources[sample.Source]}, Concepts: roughConcepts(sample.Words),
 			How: source.How(sample.How), AtMost: sample.AtMost, Seed: demo.Seed % 1000})
 		if err != nil {
 			return err
@@ -70,28 +74,28 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	// The key studies are looked up where counts are shown.
 	almagre := sources["almagre"]
 	view.Source = &almagre
-	if _, err := a.MakeLook(ctx, review.ID, view); err != nil {
+	if _, err := a.Desk.MakeLook(ctx, review.ID, view); err != nil {
 		return err
 	}
-	now, err := a.Review(ctx, review.ID)
+	now, err := a.Reviews.Review(ctx, review.ID)
 	if err != nil {
 		return err
 	}
 	change := demoChange(plan, now.Document)
-	if _, err := a.Change(ctx, review.ID, now.Revision, change); err != nil {
+	if _, err := a.Reviews.Change(ctx, review.ID, now.Revision, change); err != nil {
 		return err
 	}
 	if err := demoKept(ctx, a, review.ID, plan); err != nil {
 		return err
 	}
 	if err := until(ctx, func() (bool, error) {
-		list, err := a.Holdings(ctx, review.ID)
+		list, err := a.Outside.Holdings(ctx, review.ID)
 		return len(list) == len(made.literature.Keys)*len(sources), err
 	}); err != nil {
 		return err
 	}
 	if err := until(ctx, func() (bool, error) {
-		counts, err := a.Counts(ctx, app.At{Review: review.ID}, false)
+		counts, err := a.Outside.Counts(ctx, desk.At{Review: review.ID}, false)
 		return err == nil && (counts.Waiting == 0 || counts.Problem != nil), err
 	}); err != nil {
 		return err
@@ -101,41 +105,41 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 
 // demoKept puts records on the shelf of the demo review, and the journals that matter most on its hand-search list.
 func demoKept(ctx context.Context, a *app.App, id int64, plan demo.Review) error {
-	now, err := a.Review(ctx, id)
+	now, err := a.Reviews.Review(ctx, id)
 	if err != nil {
 		return err
 	}
-	change := app.Change{What: app.What{Key: "demo", Params: map[string]string{}}}
+	change := reviews.Change{What: reviews.What{Key: "demo", Params: map[string]string{}}}
 	for _, k := range plan.Shelf {
-		list, err := a.Records(ctx, app.At{Review: id}, app.RecordsQuestion{Of: app.RecordSet{Set: &set.Item{Facet: tally.Types, Item: k.Type}}, At: k.Nth, Limit: 1})
+		list, err := a.Figures.Records(ctx, desk.At{Review: id}, figures.RecordsQuestion{Of: desk.RecordSet{Set: &set.Item{Facet: tally.Types, Item: k.Type}}, At: k.Nth, Limit: 1})
 		if err != nil {
 			return err
 		}
 		for _, r := range list.Records {
-			change.Shelf = append(change.Shelf, app.ShelfPatch{Record: r.ID, On: true, Note: &k.Note, Tags: &k.Tags})
+			change.Shelf = append(change.Shelf, reviews.ShelfPatch{Record: r.ID, On: true, Note: &k.Note, Tags: &k.Tags})
 		}
 	}
-	journals, err := a.Tally(ctx, app.At{Review: id}, tally.Journals)
+	journals, err := a.Figures.Tally(ctx, desk.At{Review: id}, tally.Journals)
 	if err != nil {
 		return err
 	}
 	rows := slices.Clone(journals.Rows)
-	slices.SortStableFunc(rows, func(a, b app.TallyRow) int { return b.Records - a.Records })
+	slices.SortStableFunc(rows, func(a, b figures.TallyRow) int { return b.Records - a.Records })
 	for _, r := range rows[:min(len(rows), plan.HandSearch)] {
-		h := app.HandSearch{Journal: tally.JournalKey(r.Item), Name: r.Item}
+		h := desk.HandSearch{Journal: tally.JournalKey(r.Item), Name: r.Item}
 		if r.Unindexed > 0 {
 			h.Note = plan.HandSearchNote
 		}
 		change.Edits = append(change.Edits, &review.HandSearched{Journal: h.Journal, Name: h.Name, Note: &h.Note, On: true})
 	}
-	_, err = a.Change(ctx, id, now.Revision, change)
+	_, err = a.Reviews.Change(ctx, id, now.Revision, change)
 	return err
 }
 
 // demoSources makes the stand-ins known as sources and returns them by name. A source that is known by
 // another port is found at its new one.
 func demoSources(ctx context.Context, a *app.App, made *standins) (map[string]int64, error) {
-	known, err := a.Sources(ctx)
+	known, err := a.Outside.Sources(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -143,19 +147,19 @@ func demoSources(ctx context.Context, a *app.App, made *standins) (map[string]in
 	vocabularies := map[string]string{"almagre": "Almagre Headings", "surco": "Surco Thesaurus"}
 	for _, c := range made.sources {
 		address := made.url(c)
-		i := slices.IndexFunc(known, func(s app.Source) bool {
+		i := slices.IndexFunc(known, func(s outside.Source) bool {
 			return strings.HasPrefix(s.Address, "http://127.0.0.1:") && strings.HasSuffix(s.Address, "/"+c.Name)
 		})
 		switch {
 		case i < 0:
 			vocabulary := vocabularies[c.Name]
-			s, err := a.AddSource(ctx, app.SourceEdit{Address: &address, Vocabulary: &vocabulary})
+			s, err := a.Outside.AddSource(ctx, outside.SourceEdit{Address: &address, Vocabulary: &vocabulary})
 			if err != nil {
 				return nil, err
 			}
 			out[c.Name] = s.ID
 		case known[i].Address != address:
-			if _, err := a.ChangeSource(ctx, known[i].ID, app.SourceEdit{Address: &address}); err != nil {
+			if _, err := a.Outside.ChangeSource(ctx, known[i].ID, outside.SourceEdit{Address: &address}); err != nil {
 				return nil, err
 			}
 			fallthrough
@@ -166,21 +170,21 @@ func demoSources(ctx context.Context, a *app.App, made *standins) (map[string]in
 	return out, nil
 }
 
-func roughConcepts(words [][]string) (out []app.RoughConcept) {
+func roughConcepts(words [][]string) (out []outside.RoughConcept) {
 	for i, w := range words {
-		out = append(out, app.RoughConcept{Name: string(rune('A' + i)), Words: w})
+		out = append(out, outside.RoughConcept{Name: string(rune('A' + i)), Words: w})
 	}
 	return out
 }
 
 // drawSample draws a sample and waits until it is there.
-func drawSample(ctx context.Context, a *app.App, review int64, n app.NewDraw) (sample *int64, err error) {
-	begun, err := a.BeginDraw(ctx, review, n)
+func drawSample(ctx context.Context, a *app.App, review int64, n outside.NewDraw) (sample *int64, err error) {
+	begun, err := a.Outside.BeginDraw(ctx, review, n)
 	if err != nil {
 		return nil, err
 	}
 	err = until(ctx, func() (bool, error) {
-		draws, err := a.Draws(ctx, review)
+		draws, err := a.Outside.Draws(ctx, review)
 		for _, d := range draws {
 			if d.ID != begun[0].ID {
 				continue
@@ -210,36 +214,36 @@ func until(ctx context.Context, so func() (bool, error)) error {
 	}
 }
 
-func demoChange(plan demo.Review, now app.Document) app.Change {
-	doc := app.Document{Question: plan.Question, Frame: plan.Frame, Limits: plan.Limits, Vocabulary: now.Vocabulary}
+func demoChange(plan demo.Review, now desk.Document) reviews.Change {
+	doc := desk.Document{Question: plan.Question, Frame: plan.Frame, Limits: plan.Limits, Vocabulary: now.Vocabulary}
 	for i, c := range plan.Concepts {
-		b := app.Block{ID: fmt.Sprintf("demo-%d", i), Name: c.Block.Name, Concept: c.Block.Concept, Part: c.Part, Seeds: c.Seeds,
+		b := desk.Block{ID: fmt.Sprintf("demo-%d", i), Name: c.Block.Name, Concept: c.Block.Concept, Part: c.Part, Seeds: c.Seeds,
 			Searched: c.Block.Searched, Reason: c.Reason}
 		for j, t := range c.Block.Terms {
-			term := app.Term{ID: fmt.Sprintf("demo-%d-%d", i, j), Term: t}
+			term := desk.Term{ID: fmt.Sprintf("demo-%d-%d", i, j), Term: t}
 			b.Terms = append(b.Terms, term)
 		}
 		doc.Blocks = append(doc.Blocks, b)
 	}
-	change := app.Change{What: app.What{Key: "demo", Params: map[string]string{}}, Edits: review.Diff(now, doc)}
+	change := reviews.Change{What: reviews.What{Key: "demo", Params: map[string]string{}}, Edits: review.Diff(now, doc)}
 	for _, d := range plan.Decisions {
 		item := d.Item
 		if tally.Facet(d.Facet) == tally.Headings {
 			item = text.Label(item)
 		}
-		change.Decisions = append(change.Decisions, app.NewDecision{Facet: tally.Facet(d.Facet), Item: item, State: d.State, Reason: d.Reason})
+		change.Decisions = append(change.Decisions, reviews.NewDecision{Facet: tally.Facet(d.Facet), Item: item, State: d.State, Reason: d.Reason})
 	}
 	return change
 }
 
 // bringFile brings in a file and waits until it has been read.
 func bringFile(ctx context.Context, a *app.App, review int64, kind, name string, file io.Reader) (*int64, error) {
-	i, err := a.ImportFile(ctx, review, kind, name, false, file)
+	i, err := a.Intake.ImportFile(ctx, review, kind, name, false, file)
 	if err != nil {
 		return nil, err
 	}
 	return i.Sample, until(ctx, func() (bool, error) {
-		if i, err = a.Import(ctx, i.ID); err == nil && i.State == "failed" {
+		if i, err = a.Intake.Import(ctx, i.ID); err == nil && i.State == "failed" {
 			err = fmt.Errorf("%s: %w", name, i.Error)
 		}
 		return i.State == "done", err

@@ -18,7 +18,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"tamiz/app"
+	"tamiz/app/figures"
+	"tamiz/app/outside"
+	"tamiz/app/reviews"
 	"tamiz/demo"
 	"tamiz/source/standin"
 	"tamiz/store/storetest"
@@ -124,11 +126,11 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 
 	p := run1(t, url, allowed)
 	defer func() { p.kill() }()
-	var src app.Source
+	var src outside.Source
 	p.call(t, "POST", "/api/sources", fmt.Sprintf(`{"address": %q}`, source.URL+"/almagre"), &src)
-	var review app.ReviewHead
+	var review reviews.ReviewHead
 	p.call(t, "POST", "/api/reviews", `{"name": "Killed"}`, &review)
-	var begun []app.Draw
+	var begun []outside.Draw
 	p.call(t, "POST", fmt.Sprintf("/api/reviews/%d/draws", review.ID),
 		fmt.Sprintf(`{"name": "five thousand", "sources": [%d], "concepts": [], "each": false, "how": "random", "atMost": %d, "seed": 5}`, src.ID, wanted), &begun)
 	for range kills {
@@ -140,7 +142,7 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 		p.kill()
 		p = run1(t, url, allowed)
 	}
-	draws := []app.Draw{}
+	draws := []outside.Draw{}
 	require.Eventually(t, func() bool {
 		p.call(t, "GET", fmt.Sprintf("/api/reviews/%d/draws", review.ID), "", &draws)
 		return len(draws) == 1 && draws[0].State == "done"
@@ -150,7 +152,7 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 	// Exactly those: each once, and those that the seed says.
 	seen := map[string]bool{}
 	for at := 0; at < wanted; at += 500 {
-		var list app.RecordList
+		var list figures.RecordList
 		p.call(t, "POST", fmt.Sprintf("/api/reviews/%d/records", review.ID), fmt.Sprintf(`{"of": {"kind": "all"}, "at": %d, "limit": 500}`, at), &list)
 		require.Equal(t, wanted, list.Total)
 		for _, head := range list.Records {
@@ -160,7 +162,7 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 		}
 	}
 	assert.Len(t, seen, wanted)
-	var review2 app.ReviewHead
+	var review2 reviews.ReviewHead
 	p.call(t, "POST", "/api/reviews", `{"name": "Not killed"}`, &review2)
 	p.call(t, "POST", fmt.Sprintf("/api/reviews/%d/draws", review2.ID),
 		fmt.Sprintf(`{"name": "the same", "sources": [%d], "concepts": [], "each": false, "how": "random", "atMost": %d, "seed": 5}`, src.ID, wanted), nil)
@@ -169,7 +171,7 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 		return len(draws) == 1 && draws[0].State == "done"
 	}, time.Minute, 100*time.Millisecond)
 	for at := 0; at < wanted; at += 500 {
-		var list app.RecordList
+		var list figures.RecordList
 		p.call(t, "POST", fmt.Sprintf("/api/reviews/%d/records", review2.ID), fmt.Sprintf(`{"of": {"kind": "all"}, "at": %d, "limit": 500}`, at), &list)
 		for _, head := range list.Records {
 			require.True(t, seen[fmt.Sprint(head.ID)], "a record that the killed draw does not have")

@@ -180,7 +180,7 @@ func run(ctx context.Context, s settings, fill func(context.Context, *app.App, *
 	if err != nil {
 		return err
 	}
-	a.KeepWithin(s.MemoryMB << 20)
+	a.Desk.KeepWithin(s.MemoryMB << 20)
 	// Work goes on until it is told to stop, below: it is not cut off by the signal itself.
 	working, cut := context.WithCancel(context.WithoutCancel(ctx))
 	defer cut()

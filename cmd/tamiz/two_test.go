@@ -15,7 +15,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"tamiz/app"
+	"tamiz/app/desk"
+	"tamiz/app/outside"
+	"tamiz/app/reviews"
 	"tamiz/demo"
 	"tamiz/exchange/ris"
 	"tamiz/source/standin"
@@ -23,14 +25,14 @@ import (
 )
 
 // bring sends a file as a person would and returns its import.
-func (r *running) bring(t *testing.T, review int64, kind, name string, file []byte) app.Import {
+func (r *running) bring(t *testing.T, review int64, kind, name string, file []byte) reviews.Import {
 	t.Helper()
 	answer, err := http.Post(fmt.Sprintf("%s/api/reviews/%d/imports?kind=%s&name=%s", r.address, review, kind, name), "application/octet-stream", bytes.NewReader(file))
 	require.NoError(t, err)
 	defer answer.Body.Close()
 	require.Equal(t, 202, answer.StatusCode)
 	var list struct {
-		Imports []app.Import `json:"imports"`
+		Imports []reviews.Import `json:"imports"`
 	}
 	r.call(t, "GET", fmt.Sprintf("/api/reviews/%d", review), "", &list)
 	require.NotEmpty(t, list.Imports)
@@ -98,7 +100,7 @@ func TestTwoProgramsShareADatabase(t *testing.T) {
 	two := run1(t, url, allowed)
 	defer two.kill()
 
-	var review app.ReviewHead
+	var review reviews.ReviewHead
 	one.call(t, "POST", "/api/reviews", `{"name": "Shared"}`, &review)
 	at := fmt.Sprintf("/api/reviews/%d", review.ID)
 	news := map[string]<-chan string{"one": one.listen(t, review.ID), "two": two.listen(t, review.ID)}
@@ -106,7 +108,7 @@ func TestTwoProgramsShareADatabase(t *testing.T) {
 	for _, n := range news {
 		hears(t, n, `"kind":"view"`)
 	}
-	var src app.Source
+	var src outside.Source
 	one.call(t, "POST", "/api/sources", fmt.Sprintf(`{"address": %q}`, source.URL+"/almagre"), &src)
 	one.call(t, "POST", at+"/looks", fmt.Sprintf(`{"rest": true, "source": %d}`, src.ID), nil)
 
@@ -119,20 +121,20 @@ func TestTwoProgramsShareADatabase(t *testing.T) {
 		}
 	}
 	number := one.bring(t, review.ID, "sample", "large.ris", large.Bytes()).ID
-	var begun []app.Draw
+	var begun []outside.Draw
 	one.call(t, "POST", at+"/draws", fmt.Sprintf(`{"name": "all", "sources": [%d], "concepts": [], "each": false, "how": "random", "atMost": 3000, "seed": 5}`, src.ID), &begun)
 	one.bring(t, review.ID, "keys", "keys.ris", keys.Bytes())
 	one.call(t, "GET", at+"/counts", "", nil)
 	require.Eventually(t, func() bool {
-		var i app.Import
+		var i reviews.Import
 		two.call(t, "GET", fmt.Sprintf("/api/imports/%d", number), "", &i)
 		return i.Records > 0
 	}, time.Minute, 20*time.Millisecond)
 	one.kill()
 
-	var now app.Review
+	var now reviews.Review
 	require.Eventually(t, func() bool {
-		now = app.Review{} // what was decoded before would show through
+		now = reviews.Review{} // what was decoded before would show through
 		two.call(t, "GET", at, "", &now)
 		return len(now.Samples) == 2 && len(now.KeyStudies) == 10
 	}, 2*time.Minute, 100*time.Millisecond, "the file, the draw or the key studies stand still")
@@ -145,7 +147,7 @@ func TestTwoProgramsShareADatabase(t *testing.T) {
 	}
 	assert.Empty(t, now.Imports)
 	require.Eventually(t, func() bool {
-		var holdings []app.Holding
+		var holdings []desk.Holding
 		two.call(t, "GET", at+"/holdings", "", &holdings)
 		return len(holdings) == 10
 	}, time.Minute, 100*time.Millisecond, "what the sources hold was never found out")

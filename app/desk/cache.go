@@ -1,0 +1,208 @@
+package desk
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"sync"
+	"time"
+
+	"github.com/hashicorp/golang-lru/v2/simplelru"
+)
+
+// A cache keeps what was worked out and can be worked out again: what was used last the longest, within so many
+// bytes. What a request is using stays (see ForRequest), and so does the last thing, however large.
+type cache struct {
+	Mu    sync.Mutex
+	most  int64
+	Bytes int64
+	Kept  *simplelru.LRU[string, *kept]
+	under map[string]*flight
+}
+
+type kept struct {
+	value any
+	Bytes int64
+	users int // requests that use it
+}
+
+// A flight is something that is being worked out, for all who wait for it.
+type flight struct {
+	done    chan struct{}
+	value   any
+	err     error
+	entry   *kept
+	waiting int
+	cancel  context.CancelFunc
+}
+
+func NewCache(most int64) *cache {
+	lru, _ := simplelru.NewLRU[string, *kept](math.MaxInt, nil) // it never fails: the bound is that of bytes
+	return &cache{most: most, Kept: lru, under: map[string]*flight{}}
+}
+
+// Linger is how long something is worked out on when everyone who waited for it has left: most of them come back.
+const Linger = 10 * time.Second
+
+// Cached returns what is kept under a key, or has it made. Many who ask at once wait for one to make it, each as
+// long as they like; when all have left, the making ends.
+func Cached[T any](ctx context.Context, c *cache, key string, make func(context.Context) (T, int64, error)) (T, error) {
+	var zero T
+	c.Mu.Lock()
+	if e, ok := c.Kept.Get(key); ok {
+		e.users++
+		c.Mu.Unlock()
+		c.use(ctx, e)
+		return e.value.(T), nil
+	}
+	m := c.under[key]
+	if m == nil {
+		working, cancel := context.WithCancel(context.WithoutCancel(ctx))
+		m = &flight{done: begun(), cancel: cancel}
+		c.under[key] = m
+		go func() {
+			defer cancel()
+			value, bytes, err := recovered(working, make)
+			c.Mu.Lock()
+			m.value, m.err = value, err
+			if err == nil {
+				m.entry = c.put(key, value, bytes)
+			}
+			delete(c.under, key)
+			c.Mu.Unlock()
+			close(m.done)
+		}()
+	}
+	m.waiting++
+	c.Mu.Unlock()
+	select {
+	case <-m.done:
+	case <-ctx.Done():
+		c.leave(key, m)
+		return zero, ctx.Err()
+	}
+	if m.err != nil {
+		return zero, m.err
+	}
+	c.Mu.Lock()
+	m.entry.users++
+	c.Mu.Unlock()
+	c.use(ctx, m.entry)
+	return m.value.(T), nil
+}
+
+func begun() chan struct{} { return make(chan struct{}) }
+
+func recovered[T any](ctx context.Context, make func(context.Context) (T, int64, error)) (value T, bytes int64, err error) {
+	defer func() {
+		if r := recover(); r != nil {
+			err = fmt.Errorf("panic: %v", r)
+		}
+	}()
+	return make(ctx)
+}
+
+// leave says that one who waited does so no more.
+func (c *cache) leave(key string, m *flight) {
+	c.Mu.Lock()
+	defer c.Mu.Unlock()
+	if m.waiting--; m.waiting > 0 {
+		return
+	}
+	time.AfterFunc(Linger, func() {
+		c.Mu.Lock()
+		defer c.Mu.Unlock()
+		if m.waiting == 0 && c.under[key] == m {
+			m.cancel()
+			delete(c.under, key) // who comes now begins anew
+		}
+	})
+}
+
+// put keeps a value and lets go of others that nobody uses, those first that were not used for the longest.
+func (c *cache) put(key string, value any, bytes int64) *kept {
+	if old, ok := c.Kept.Peek(key); ok {
+		c.Bytes -= old.Bytes
+	}
+	e := &kept{value: value, Bytes: bytes}
+	c.Kept.Add(key, e)
+	c.Bytes += bytes
+	for _, k := range c.Kept.Keys() { // the oldest first
+		if c.Bytes <= c.most || c.Kept.Len() == 1 {
+			break
+		}
+		if old, _ := c.Kept.Peek(k); old.users == 0 && k != key {
+			c.Bytes -= old.Bytes
+			c.Kept.Remove(k)
+		}
+	}
+	return e
+}
+
+// Has returns what is kept under a key.
+func (c *cache) Has(key string) (any, bool) {
+	c.Mu.Lock()
+	defer c.Mu.Unlock()
+	e, ok := c.Kept.Peek(key)
+	if !ok {
+		return nil, false
+	}
+	return e.value, true
+}
+
+// bound changes within how many bytes a cache keeps things.
+func (c *cache) bound(most int64) {
+	c.Mu.Lock()
+	defer c.Mu.Unlock()
+	c.most = most
+}
+
+// use has something that is used be used no more at the end of the request of a context; where there is none, at
+// once.
+func (c *cache) use(ctx context.Context, e *kept) {
+	end := func() {
+		c.Mu.Lock()
+		defer c.Mu.Unlock()
+		e.users--
+	}
+	if h, ok := ctx.Value(holderKey{}).(*holder); ok {
+		h.add(end)
+		return
+	}
+	end()
+}
+
+type holderKey struct{}
+
+// A holder is what a request has taken and gives back at its end.
+type holder struct {
+	mu    sync.Mutex
+	back  []func()
+	ended bool
+}
+
+func (h *holder) add(back func()) {
+	h.mu.Lock()
+	ended := h.ended
+	if !ended {
+		h.back = append(h.back, back)
+	}
+	h.mu.Unlock()
+	if ended { // what goes on beside a request may end after it
+		back()
+	}
+}
+
+// ForRequest returns a context for one request: what it uses of what is kept stays kept until done is called.
+func ForRequest(ctx context.Context) (holding context.Context, done func()) {
+	h := &holder{}
+	return context.WithValue(ctx, holderKey{}, h), func() {
+		h.mu.Lock()
+		all := h.back
+		h.back, h.ended = nil, true
+		h.mu.Unlock()
+		for _, back := range all {
+			back()
+		}
+	}
+}

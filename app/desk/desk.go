@@ -1,0 +1,116 @@
+package desk
+
+import (
+	"context"
+	"tamiz/app/problems"
+	"tamiz/core/review"
+	"tamiz/core/strategy"
+)
+
+// A Proposal is what a document would be with some edits of a revision of it: the newest, for 0.
+type Proposal struct {
+	Revision int   `json:"revision,omitempty"`
+	Edits    Edits `json:"edits,omitempty"`
+}
+
+// Proposed returns the document that a proposal makes.
+func (a *Service) Proposed(ctx context.Context, review int64, p Proposal) (Document, error) {
+	saved, err := a.store.Document(ctx, review, p.Revision)
+	if err != nil {
+		return Document{}, problems.Gone(err, "review")
+	}
+	doc, err := Parse(saved.Body)
+	if err != nil || len(p.Edits) == 0 {
+		return doc, err
+	}
+	if len(p.Edits) > MaxEdits {
+		return doc, problems.Invalid("edits", "At most %d edits are made at once.", MaxEdits)
+	}
+	if err := a.Owns(ctx, review, p.Edits); err != nil {
+		return doc, err
+	}
+	doc = applied(doc, p.Edits)
+	return doc, Checked(doc)
+}
+
+// A SampleHead names a sample.
+type SampleHead struct {
+	ID      int64  `json:"id"`
+	Name    string `json:"name"`
+	Records int    `json:"records"`
+}
+
+// A desk is all that figures of a review are worked out from.
+type Desk struct {
+	at         At
+	DocumentOf Document
+	Strategy   strategy.Strategy
+	Keys       *keys
+	Pool       *pool // nil without a sample
+	Look       seen  // what of it is looked at
+	Sample     *SampleHead
+	Contrast   string // the name of what the sample is set against; "" is all other records
+}
+
+// Desk lays out a review as it is.
+func (a *Service) Desk(ctx context.Context, at At) (*Desk, error) {
+	return a.DeskWith(ctx, at, Proposal{})
+}
+
+// DeskWith lays out a review as it would be.
+func (a *Service) DeskWith(ctx context.Context, at At, p Proposal) (*Desk, error) {
+	d := Desk{at: at}
+	var err error
+	if d.DocumentOf, err = a.Proposed(ctx, at.Review, p); err != nil {
+		return nil, err
+	}
+	d.Strategy = d.DocumentOf.Strategy("")
+	l, err := a.Look(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	if d.Keys, err = a.Pools.Keys(ctx, at.Review, l.Vocabulary); err != nil {
+		return nil, err
+	}
+	d.Keys = d.Keys.halved(d.DocumentOf.Halves)
+	if l.Source != nil {
+		holdings, err := a.store.Holdings(ctx, at.Review)
+		if err != nil {
+			return nil, err
+		}
+		d.Keys = d.Keys.without(holdings, l.Source)
+	}
+	if d.Pool, err = a.Pools.pool(ctx, l); err != nil || d.Pool == nil {
+		return &d, err
+	}
+	d.Pool = d.Pool.part(l.Parted)
+	if d.Look, err = a.seen(ctx, &d, l); err != nil {
+		return nil, err
+	}
+	samples, err := a.store.Samples(ctx, at.Review)
+	for _, s := range samples {
+		if s.ID == *l.Sample {
+			d.Sample = &SampleHead{s.ID, s.Name, s.Records}
+		}
+		if l.Against != nil && s.ID == *l.Against {
+			d.Contrast = s.Name
+		}
+	}
+	return &d, err
+}
+
+// Owns says when edits go by a vocabulary that is not the review's.
+func (a *Service) Owns(ctx context.Context, id int64, edits Edits) error {
+	for _, e := range edits {
+		if v, ok := e.(*review.SetVocabulary); ok && v.Vocabulary != nil {
+			if _, err := a.store.Vocabulary(ctx, id, *v.Vocabulary); err != nil {
+				return problems.Gone(err, "vocabulary")
+			}
+		}
+	}
+	return nil
+}
+
+const MaxEdits = 5000 // at once
+
+var ErrNoSample = &problems.Problem{Type: "no-sample", Status: 409, Title: "There is no sample to look at yet. Bring in a file of records first."}

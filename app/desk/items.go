@@ -1,0 +1,86 @@
+package desk
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"tamiz/app/problems"
+	"tamiz/core/bib"
+	"tamiz/core/tally"
+	"tamiz/core/text"
+
+	"github.com/RoaringBitmap/roaring/v2"
+)
+
+// CheckFacet refuses a facet that there is not.
+func CheckFacet(f tally.Facet) error {
+	if !slices.Contains(tally.Facets, f) {
+		return problems.Invalid("facet", "There is no facet %q.", string(f))
+	}
+	return nil
+}
+
+// Textual reports whether the items of a facet go into a block as words.
+func Textual(f tally.Facet) bool {
+	return f == tally.Words || f == tally.Keywords || f == tally.Substances
+}
+
+// ItemKey returns by what an item of a facet is decided on; parted are authors that are not folded.
+func ItemKey(f tally.Facet, item string, parted tally.Parted) string {
+	switch f {
+	case tally.Headings:
+		return text.Label(item)
+	case tally.Keywords:
+		return text.Key(item)
+	case tally.Authors:
+		return parted.AuthorKey(bib.ParsePerson(item))
+	case tally.Journals:
+		return tally.JournalKey(item)
+	case tally.Words:
+		return item
+	}
+	return text.Label(item)
+}
+
+// Forms returns the variants of a word or phrase that what is looked at has; of anything else, itself.
+func (p *pool) Forms(ctx context.Context, l seen, f tally.Facet, item string, k *keys) ([]string, error) {
+	if f == tally.Words {
+		words, err := p.Tally(ctx, l, f, k)
+		if err != nil {
+			return nil, err
+		}
+		if i, ok := words.byForm[item]; ok {
+			var out []string
+			for _, form := range words.Families[i].Forms {
+				out = append(out, form.Item)
+			}
+			return out, nil
+		}
+	}
+	return []string{item}, nil
+}
+
+// WithItem returns the records of the pool that have an item, in any of its forms.
+func (p *pool) WithItem(f tally.Facet, item string, forms []string) *roaring.Bitmap {
+	if f != tally.Words {
+		return p.Having(f, ItemKey(f, item, p.Parted))
+	}
+	found := roaring.New()
+	for _, form := range forms {
+		found.Or(p.Index.Gram(text.Tokens(form), tally.DefaultWords.Fields))
+	}
+	return found
+}
+
+// Byline returns who wrote a record, as short as it can be told.
+func Byline(r *bib.Record) string {
+	switch len(r.Authors) {
+	case 0:
+		return ""
+	case 1:
+		return r.Authors[0].Family
+	case 2:
+		return r.Authors[0].Family + ", " + r.Authors[1].Family
+	}
+	return fmt.Sprintf("%s + %d", r.Authors[0].Family, len(r.Authors)-1)
+}

@@ -1,0 +1,127 @@
+package desk
+
+import (
+	"context"
+	"errors"
+	"slices"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/app/problems"
+	"tamiz/core/coverage"
+	"tamiz/core/set"
+	"tamiz/core/strategy"
+	"tamiz/core/tally"
+)
+
+// A seen is what of a pool is looked at: its sample against its contrast, or any set of its records against
+// the rest.
+type seen struct {
+	*tally.Pool
+	Key string // by which it is known among those of the pool
+}
+
+// Sampled returns the pool's sample, against its contrast.
+func (p *pool) Sampled() seen { return seen{p.Pool, ""} }
+
+// seen works out which records of the pool are looked at. Blocks and terms are those of the revision at
+// which they were chosen: an order does not change by itself under the reader's eyes.
+func (a *Service) seen(ctx context.Context, d *Desk, l Look) (seen, error) {
+	if l.Set == nil {
+		return d.Pool.Sampled(), nil
+	}
+	in := &looking{app: a, review: d.at.Review, pool: d.Pool, document: d.DocumentOf, keys: &keys{}, all: d.Pool.Index.All(),
+		look: seen{d.Pool.Over(d.Pool.Index.All(), roaring.New()), "all"}, set: coverage.Set{Records: d.Pool.Records, Index: d.Pool.Index, Thesaurus: d.Pool.Thesaurus, Kept: d.Pool.hits}}
+	if set.OfDocument(l.Set.Set) {
+		saved, err := a.store.Document(ctx, d.at.Review, l.Revision)
+		if err != nil {
+			return seen{}, problems.Gone(err, "revision")
+		}
+		if in.document, err = Parse(saved.Body); err != nil {
+			return seen{}, err
+		}
+	}
+	made, err := in.kept(ctx, l.Name, l.Set.Set)
+	within := d.Pool.Index.All()
+	if w, ok := l.Set.Set.(*set.Within); ok && err == nil {
+		within, err = in.kept(ctx, l.Name+" within", w.In.Set)
+	}
+	var p *problems.Problem
+	if errors.As(SetProblem(err), &p) {
+		// What it was taken from is there no more, a sample that was deleted say: the sample is looked at instead.
+		return d.Pool.Sampled(), nil
+	}
+	if err != nil {
+		return seen{}, err
+	}
+	return seen{d.Pool.Over(made, within), l.Name}, nil
+}
+
+// A looking is a pool in which sets are looked for. It implements set.Pool.
+type looking struct {
+	app      *Service
+	review   int64
+	pool     *pool
+	document Document
+	keys     *keys           // by whose words the forms of an item are told
+	look     seen            // among which they are
+	all      *roaring.Bitmap // that items are told of
+	set      coverage.Set    // in which blocks and terms find
+}
+
+// Looking returns the pool of a desk, where items are told of what is looked at, and blocks of the sample.
+func (d *Desk) Looking(a *Service) *looking {
+	return &looking{app: a, review: d.at.Review, pool: d.Pool, document: d.DocumentOf, keys: d.Keys, look: d.Look, all: d.Look.Sample, set: d.Pool.Set()}
+}
+
+// kept returns the records of a set, kept with the pool.
+func (in *looking) kept(ctx context.Context, name string, s set.Set) (*roaring.Bitmap, error) {
+	return Cached(ctx, in.pool.sets, name, func(ctx context.Context) (*roaring.Bitmap, int64, error) {
+		found, err := s.Records(ctx, in)
+		return found, 1, err
+	})
+}
+
+func (in *looking) All() *roaring.Bitmap    { return in.all }
+func (in *looking) Sample() *roaring.Bitmap { return in.pool.Pool.Sample }
+func (in *looking) Document() Document      { return in.document }
+
+func (in *looking) Item(ctx context.Context, f tally.Facet, item string) (*roaring.Bitmap, error) {
+	forms, err := in.pool.Forms(ctx, in.look, f, item, in.keys)
+	if err != nil {
+		return nil, err
+	}
+	return in.pool.WithItem(f, item, forms), nil
+}
+
+func (in *looking) Around(f tally.Facet, item string, aspect tally.Aspect) *roaring.Bitmap {
+	if item != "" {
+		item = ItemKey(f, item, in.pool.Parted)
+	}
+	return in.pool.Around(f, item, aspect)
+}
+
+func (in *looking) Together(authors []string) *roaring.Bitmap { return in.pool.Together(authors) }
+
+func (in *looking) Reach(ctx context.Context) (*coverage.Reach, error) {
+	return coverage.Find(ctx, in.set, in.document.Strategy(""))
+}
+
+func (in *looking) Hits(t strategy.Term) (*roaring.Bitmap, error) { return coverage.Hits(in.set, t) }
+
+func (in *looking) Stored(ctx context.Context, s set.Stored) (*roaring.Bitmap, error) {
+	ids, err := in.app.Stored(ctx, in.review, s)
+	return in.pool.numbered(ids), err
+}
+
+// numbered returns the records of the pool that have one of some numbers in the store.
+func (p *pool) numbered(ids []int64) *roaring.Bitmap {
+	wanted := slices.Sorted(slices.Values(ids))
+	out := roaring.New()
+	for n, id := range p.IDs {
+		if _, ok := slices.BinarySearch(wanted, id); ok {
+			out.Add(uint32(n))
+		}
+	}
+	return out
+}

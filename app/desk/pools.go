@@ -1,0 +1,361 @@
+package desk
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"sync"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/app/problems"
+	"tamiz/core/bib"
+	"tamiz/core/company"
+	"tamiz/core/coverage"
+	"tamiz/core/index"
+	"tamiz/core/tally"
+	"tamiz/core/thesaurus"
+	"tamiz/exchange/ris"
+	"tamiz/store"
+)
+
+// Pools keeps what was worked out from samples, vocabularies and key studies, each kind by itself: none pushes out
+// another.
+type Pools struct {
+	store        *store.Store
+	vocabularies *cache
+	keyStudies   *cache
+	samples      *cache
+
+	building *Turns   // pools that are made at once
+	makings  sync.Map // those being made: how far each is
+}
+
+func NewPools(s *store.Store) *Pools {
+	p := &Pools{store: s, vocabularies: NewCache(0), keyStudies: NewCache(0), samples: NewCache(0), building: NewTurns(2)}
+	p.bound(machineMemory() / 3)
+	return p
+}
+
+// bound shares so many bytes out among what is kept.
+func (p *Pools) bound(bytes int64) {
+	p.samples.bound(bytes / 4 * 3)
+	p.vocabularies.bound(bytes / 5)
+	p.keyStudies.bound(bytes / 20)
+}
+
+// A pool is the records of a sample and its contrast, indexed.
+type pool struct {
+	*tally.Pool
+	IDs    []int64      // of the records in the store
+	Parted tally.Parted // authors that are not folded
+	*worked
+}
+
+// A worked is what was worked out from a pool. It goes with the pool.
+type worked struct {
+	tallies *cache
+	sets    *cache // that were looked at
+	Suited  *cache
+	company *cache // of all records: one
+	hits    *coverage.Kept
+}
+
+// How much of each is kept: so many of a kind, but for what terms find, in bytes.
+func newWorked() *worked {
+	return &worked{tallies: NewCache(24), sets: NewCache(100), Suited: NewCache(12), company: NewCache(1), hits: coverage.NewKept(64 << 20)}
+}
+
+// Set returns the sample's part of the pool.
+func (p *pool) Set() coverage.Set {
+	return coverage.Set{Records: p.Records, Index: p.Index, Within: p.Sample, Thesaurus: p.Thesaurus, Kept: p.hits}
+}
+
+// A counted is a tally; of words it has the items folded into families, by form.
+type counted struct {
+	*tally.Tally
+	Families []tally.Family
+	byForm   map[string]int
+}
+
+// Tally counts a facet, once for each set of key studies that words may be mined from.
+func (p *pool) Tally(ctx context.Context, l seen, f tally.Facet, k *keys) (*counted, error) {
+	name := string(f) + " " + k.Key + " " + l.Key
+	if f == tally.Authors {
+		name += " " + p.Parted.Key()
+	}
+	return Cached(ctx, p.tallies, name, func(ctx context.Context) (*counted, int64, error) {
+		studies := k.Mined()
+		rows, err := tally.Count(ctx, l.Pool, f, studies, tally.DefaultWords)
+		if err != nil {
+			return nil, 0, err
+		}
+		t := &counted{Tally: rows}
+		if f == tally.Words {
+			if t.Families, err = tally.Families(ctx, l.Pool, t.Tally, studies, tally.DefaultWords); err != nil {
+				return nil, 0, err
+			}
+			t.byForm = map[string]int{}
+			for i, family := range t.Families {
+				for _, form := range family.Forms {
+					t.byForm[form.Item] = i
+				}
+			}
+		}
+		return t, 1, nil
+	})
+}
+
+// Befriended returns the company of all records of the pool.
+func (p *pool) Befriended(ctx context.Context) (*company.Company, error) {
+	return Cached(ctx, p.company, "company", func(ctx context.Context) (*company.Company, int64, error) {
+		c, err := company.Build(ctx, p.Index, p.Index.All())
+		return c, 1, err
+	})
+}
+
+// keys is the key studies of a review, indexed.
+type keys struct {
+	Key     string
+	Studies []store.StoredKey
+	Set     coverage.Set
+	Build   *roaring.Bitmap // those of the build half; nil where there are no halves
+	Absent  *roaring.Bitmap // those that the source whose counts are shown does not hold; nil for none
+}
+
+// without returns the key studies with those that a source does not hold set aside: no strategy for that
+// source can catch them.
+func (k *keys) without(all []Holding, source *int64) *keys {
+	if source == nil {
+		return k
+	}
+	absent := roaring.New()
+	for _, h := range all {
+		if h.Source != *source || h.State != Absent && h.State != Near {
+			continue
+		}
+		if i := slices.IndexFunc(k.Studies, func(s store.StoredKey) bool { return s.ID == h.KeyStudy }); i >= 0 {
+			absent.Add(uint32(i))
+		}
+	}
+	if absent.IsEmpty() {
+		return k
+	}
+	out := *k
+	out.Absent = absent
+	return &out
+}
+
+// Here reports whether a key study is where counts are shown.
+func (k *keys) Here(study int) bool { return k.Absent == nil || !k.Absent.Contains(uint32(study)) }
+
+// Held returns how many key studies are where counts are shown.
+func (k *keys) Held() int {
+	if k.Absent == nil {
+		return len(k.Studies)
+	}
+	return len(k.Studies) - int(k.Absent.GetCardinality())
+}
+
+// halved returns the key studies with the halves of a document.
+func (k *keys) halved(h *Halves) *keys {
+	if h == nil {
+		return k
+	}
+	out := *k
+	out.Build = roaring.New()
+	for i, s := range k.Studies {
+		if !slices.Contains(h.Test, s.ID) {
+			out.Build.Add(uint32(i))
+			out.Key += fmt.Sprint(" ", i)
+		}
+	}
+	return &out
+}
+
+// Mined returns the key studies that words may be mined from, or nil when there are none.
+func (k *keys) Mined() []*bib.Record {
+	if k.Build == nil {
+		if len(k.Studies) == 0 {
+			return nil
+		}
+		return k.Set.Records
+	}
+	out := []*bib.Record{}
+	for _, i := range k.Build.ToArray() {
+		out = append(out, k.Set.Records[i])
+	}
+	return out
+}
+
+// MinedSet returns the key studies with those that words may be mined from as the part that counts.
+func (k *keys) MinedSet() coverage.Set {
+	set := k.Set
+	set.Within = k.Build
+	if k.Absent != nil {
+		all := k.Build
+		if all == nil {
+			all = set.Index.All()
+		}
+		set.Within = roaring.AndNot(all, k.Absent)
+	}
+	return set
+}
+
+// MinedHere returns how many key studies words may be mined from and are where counts are shown.
+func (k *keys) MinedHere() int {
+	if within := k.MinedSet().Within; within != nil {
+		return int(within.GetCardinality())
+	}
+	return len(k.Studies)
+}
+
+// InTest reports whether a key study is of the test half.
+func (k *keys) InTest(study int) bool { return k.Build != nil && !k.Build.Contains(uint32(study)) }
+
+// Has reports whether a stored record is a key study.
+func (k *keys) Has(record int64) bool {
+	return slices.ContainsFunc(k.Studies, func(s store.StoredKey) bool { return s.StoredRecord.ID == record })
+}
+
+// Thesaurus returns a vocabulary; nil for none.
+func (p *Pools) Thesaurus(ctx context.Context, vocabulary *int64) (*thesaurus.Thesaurus, error) {
+	if vocabulary == nil {
+		return nil, nil
+	}
+	return Cached(ctx, p.vocabularies, fmt.Sprint(*vocabulary), func(ctx context.Context) (*thesaurus.Thesaurus, int64, error) {
+		concepts, err := p.store.Concepts(ctx, *vocabulary)
+		if err != nil {
+			return nil, 0, problems.Gone(err, "vocabulary")
+		}
+		t, _ := thesaurus.Build(concepts, "")
+		return t, vocabularyBytes(t), nil
+	})
+}
+
+// Assigned returns a record as it is under a vocabulary, which may be nil.
+func Assigned(t *thesaurus.Thesaurus, r *bib.Record) *bib.Record {
+	if t == nil {
+		return r
+	}
+	return t.Assign(r)
+}
+
+// Figured returns a record as figures are worked out from it: under a vocabulary, with the types of the trade alone. The
+// code of a file format stays with the record, and is no type of publication.
+func Figured(t *thesaurus.Thesaurus, r *bib.Record) *bib.Record {
+	r = Assigned(t, r)
+	if !slices.ContainsFunc(r.Types, ris.IsCode) {
+		return r
+	}
+	out := *r
+	out.Types = slices.DeleteFunc(slices.Clone(r.Types), ris.IsCode)
+	return &out
+}
+
+func vocabularyKey(vocabulary *int64) string {
+	if vocabulary == nil {
+		return ""
+	}
+	return fmt.Sprint(" by ", *vocabulary)
+}
+
+// Keys returns the key studies of a review under a vocabulary, which may be nil.
+func (p *Pools) Keys(ctx context.Context, review int64, vocabulary *int64) (*keys, error) {
+	t, err := p.Thesaurus(ctx, vocabulary)
+	if err != nil {
+		return nil, err
+	}
+	studies, err := p.store.KeyStudies(ctx, review)
+	if err != nil {
+		return nil, err
+	}
+	key := "keys"
+	records := make([]*bib.Record, len(studies))
+	for i, s := range studies {
+		key += fmt.Sprint(" ", s.ID)
+		records[i] = s.Record
+	}
+	key += vocabularyKey(vocabulary)
+	return Cached(ctx, p.keyStudies, key, func(ctx context.Context) (*keys, int64, error) {
+		for i := range records {
+			records[i] = Figured(t, records[i])
+		}
+		ix, err := index.BuildWithin(ctx, records)
+		if err != nil {
+			return nil, 0, err
+		}
+		return &keys{Key: key, Studies: studies, Set: coverage.Set{Records: records, Index: ix, Thesaurus: t}}, recordBytes(records), nil
+	})
+}
+
+// pool returns the pool of a look, or nil when no sample is looked at.
+func (p *Pools) pool(ctx context.Context, l Look) (*pool, error) {
+	if l.Sample == nil {
+		return nil, nil
+	}
+	t, err := p.Thesaurus(ctx, l.Vocabulary)
+	if err != nil {
+		return nil, err
+	}
+	key, records, others := l.pool()
+	return Cached(ctx, p.samples, key, func(ctx context.Context) (*pool, int64, error) {
+		ctx, done := ForRequest(ctx)
+		defer done()
+		if err := p.building.Take(ctx); err != nil {
+			return nil, 0, err
+		}
+		m := &making{of: records}
+		p.makings.Store(key, m)
+		defer p.makings.Delete(key)
+		sample, err := p.store.SampleRecords(ctx, m.seen, *l.Sample)
+		if err != nil {
+			return nil, 0, err
+		}
+		contrast, err := p.store.SampleRecords(ctx, m.seen, others...)
+		if err != nil {
+			return nil, 0, err
+		}
+		m.read.Store(int64(m.of))
+		built, err := newPool(ctx, sample, contrast, t)
+		if err != nil {
+			return nil, 0, err
+		}
+		return built, recordBytes(built.Records), nil
+	})
+}
+
+// part returns the pool with some writings of authors parted from those they would be folded with; what was
+// worked out is shared.
+func (p *pool) part(writings []string) *pool {
+	if len(writings) == 0 {
+		return p
+	}
+	out := *p
+	out.Parted = tally.Part(writings)
+	out.Pool = p.Apart(out.Parted)
+	return &out
+}
+
+func newPool(ctx context.Context, sample, contrast []store.StoredRecord, t *thesaurus.Thesaurus) (*pool, error) {
+	byRecord := make(map[*bib.Record]int64, len(sample)+len(contrast))
+	records := func(stored []store.StoredRecord) (out []*bib.Record) {
+		for _, s := range stored {
+			r := Figured(t, s.Record)
+			byRecord[r] = s.ID
+			out = append(out, r)
+		}
+		return out
+	}
+	indexed, err := tally.NewPool(ctx, records(sample), records(contrast))
+	if err != nil {
+		return nil, err
+	}
+	p := &pool{Pool: indexed, worked: newWorked()}
+	p.Thesaurus = t
+	p.Keep()
+	for _, r := range p.Records {
+		p.IDs = append(p.IDs, byRecord[r])
+	}
+	return p, nil
+}

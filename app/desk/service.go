@@ -1,0 +1,18 @@
+// Package desk is what figures are worked out from: looks, and what is kept in memory for them (vocabularies, key
+// studies, pools and what terms find in them), each kind within its bound.
+package desk
+
+import "tamiz/store"
+
+// A Service lays out reviews as they are looked at.
+type Service struct {
+	store *store.Store
+	Pools *Pools
+	Heavy *Turns // requests that take a while
+	Quick *Turns // and those that take a moment
+}
+
+// New returns a desk on a database.
+func New(s *store.Store) *Service {
+	return &Service{store: s, Pools: NewPools(s), Heavy: NewTurns(Cores()), Quick: NewTurns(2 * Cores())}
+}

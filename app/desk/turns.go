@@ -1,0 +1,44 @@
+package desk
+
+import (
+	"context"
+	"net/http"
+	"runtime"
+	"sync/atomic"
+	"tamiz/app/problems"
+
+	"golang.org/x/sync/semaphore"
+)
+
+// Turns lets so many requests of one kind work at once; a few more wait, and the rest are sent away at once.
+type Turns struct {
+	free    *semaphore.Weighted
+	waiting atomic.Int64
+}
+
+// MaxWaiting is how many requests wait for their turn.
+const MaxWaiting = 100
+
+func NewTurns(n int) *Turns { return &Turns{free: semaphore.NewWeighted(int64(n))} }
+
+// Cores is how many things are worked on at once.
+func Cores() int { return max(2, runtime.GOMAXPROCS(0)) }
+
+// Take waits for a turn, which ends with the request of the context (see ForRequest). What is no request has its
+// turn at once.
+func (t *Turns) Take(ctx context.Context) error {
+	h, ok := ctx.Value(holderKey{}).(*holder)
+	if !ok {
+		return nil
+	}
+	if t.waiting.Add(1) > MaxWaiting {
+		t.waiting.Add(-1)
+		return &problems.Problem{Type: "busy", Status: http.StatusServiceUnavailable, Title: "Too much is being worked out at once. Nothing was changed; try again in a moment."}
+	}
+	err := t.free.Acquire(ctx, 1)
+	t.waiting.Add(-1)
+	if err == nil {
+		h.add(func() { t.free.Release(1) })
+	}
+	return err
+}

@@ -1,0 +1,218 @@
+package figures
+
+import (
+	"context"
+	"time"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/app/desk"
+	"tamiz/core/coverage"
+	"tamiz/core/strategy"
+)
+
+// A Bench is what stays in view on every screen: key studies caught, records to read, block by block.
+// Figures over records are absent without a sample. Lists of key studies are in the review's order.
+type Bench struct {
+	Sample    *desk.SampleHead `json:"sample,omitempty"`
+	CountedAt time.Time        `json:"countedAt"`
+	Records   *int             `json:"records,omitempty"`
+	Caught    []bool           `json:"caught"`
+	NotHere   []bool           `json:"notHere,omitempty"` // key studies that the source whose counts are shown does not hold
+	Blocks    []BenchBlock     `json:"blocks"`
+	Limits    []BenchLimit     `json:"limits"`
+	Recall    *Recall          `json:"recall,omitempty"`
+}
+
+// A BenchBlock is what one block finds.
+type BenchBlock struct {
+	ID      string      `json:"id"`
+	Records *int        `json:"records,omitempty"`
+	Caught  []bool      `json:"caught"`
+	Terms   []BenchTerm `json:"terms"`
+
+	HeadingsAlone *int `json:"headingsAlone,omitempty"` // records that only its heading terms find
+	WordsAlone    *int `json:"wordsAlone,omitempty"`
+	Both          *int `json:"both,omitempty"`
+}
+
+// A BenchTerm is what one term finds, switched on or not.
+type BenchTerm struct {
+	ID      string `json:"id"`
+	Text    string `json:"text"`
+	Records *int   `json:"records,omitempty"`
+	Keys    int    `json:"keys"`
+	Sole    int    `json:"sole"` // key studies that no other term of the block catches
+
+	// Of terms that are switched on, over the sample:
+	OnlyHere    *int     `json:"onlyHere,omitempty"` // records that no other term of the block finds
+	Total       *int     `json:"total,omitempty"`    // records that the terms up to this one find
+	Step        *int     `json:"step,omitempty"`     // of them, those that this one adds
+	AddsNothing bool     `json:"addsNothing,omitempty"`
+	Inside      []string `json:"inside,omitempty"` // terms of the block that find all this one finds, in text form
+
+	Narrower *int `json:"narrower,omitempty"` // of a heading term with narrower: how many headings stand below
+	Unknown  bool `json:"unknown,omitempty"`  // a heading that the vocabulary does not have
+}
+
+// A BenchLimit is what a limit takes away.
+type BenchLimit struct {
+	Kind      string `json:"kind"`
+	TakenAway *int   `json:"takenAway,omitempty"`
+	Dropped   int    `json:"dropped"` // key studies outside it
+}
+
+// A Recall is the share of key studies caught, with its 95 % interval.
+type Recall struct {
+	Caught int     `json:"caught"`
+	Of     int     `json:"of"`
+	Share  float64 `json:"share"`
+	Low    float64 `json:"low"`
+	High   float64 `json:"high"`
+}
+
+func recall(caught, of int) *Recall {
+	if of == 0 {
+		return nil
+	}
+	low, high := coverage.Wilson(caught, of)
+	return &Recall{caught, of, float64(caught) / float64(of), low, high}
+}
+
+// Bench works out what the blocks find and which key studies they catch.
+func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Bench, error) {
+	if err := a.desk.Quick.Take(ctx); err != nil {
+		return nil, err
+	}
+	d, err := a.desk.DeskWith(ctx, at, p)
+	if err != nil {
+		return nil, err
+	}
+	inKeys, err := coverage.Find(ctx, d.Keys.Set, d.Strategy)
+	if err != nil {
+		return nil, err
+	}
+	var inSample *coverage.Reach
+	if d.Pool != nil {
+		if inSample, err = coverage.Find(ctx, d.Pool.Set(), d.Strategy); err != nil {
+			return nil, err
+		}
+	}
+	studies := len(d.Keys.Studies)
+	if d.Keys.Absent != nil {
+		setAside(inKeys, d.Keys.Absent)
+	}
+	b := &Bench{Sample: d.Sample, CountedAt: a.now(), Caught: marks(inKeys.Whole, studies),
+		Blocks: []BenchBlock{}, Limits: []BenchLimit{}, Recall: recall(int(inKeys.Whole.GetCardinality()), d.Keys.Held())}
+	if d.Keys.Absent != nil {
+		b.NotHere = marks(d.Keys.Absent, studies)
+	}
+	if inSample != nil {
+		b.Records = number(inSample.Whole)
+	}
+	for i, block := range d.DocumentOf.Blocks {
+		row := BenchBlock{ID: block.ID, Caught: marks(inKeys.Blocks[i], studies), Terms: []BenchTerm{}}
+		var measure coverage.BlockMeasure
+		if inSample != nil {
+			if measure, err = coverage.Measure(ctx, inSample, inKeys, i); err != nil {
+				return nil, err
+			}
+			row.Records = &measure.Hits
+			row.HeadingsAlone, row.WordsAlone, row.Both = &measure.HeadingsAlone, &measure.WordsAlone, &measure.Both
+		} else if measure, err = coverage.Measure(ctx, inKeys, inKeys, i); err != nil {
+			return nil, err
+		}
+		for j, t := range block.Terms {
+			term := BenchTerm{ID: t.ID, Text: t.String()}
+			heading(d, &term, t.Term)
+			found := inKeys.Terms[i][j]
+			if m := measure.Terms[j]; m != nil {
+				term.Sole = m.SoleCatch
+				if inSample != nil {
+					term.OnlyHere, term.Total, term.Step, term.AddsNothing = &m.OnlyHere, &m.Total, &m.Step, m.AddsNothing
+					for _, k := range m.Inside {
+						term.Inside = append(term.Inside, block.Terms[k].String())
+					}
+				}
+			}
+			if found == nil {
+				if found, err = hitKeys(d, t.Term); err != nil {
+					return nil, err
+				}
+			}
+			term.Keys = int(found.GetCardinality())
+			if inSample != nil {
+				hits := inSample.Terms[i][j]
+				if hits == nil {
+					if hits, err = coverage.Hits(d.Pool.Set(), t.Term); err != nil {
+						return nil, err
+					}
+				}
+				term.Records = number(hits)
+			}
+			row.Terms = append(row.Terms, term)
+		}
+		b.Blocks = append(b.Blocks, row)
+	}
+	for i, l := range d.DocumentOf.Limits {
+		row := BenchLimit{Kind: l.Kind, Dropped: d.Keys.Held() - int(inKeys.Limits[i].GetCardinality())}
+		if inSample != nil {
+			n := inSample.TakenAwayByLimit(i)
+			row.TakenAway = &n
+		}
+		b.Limits = append(b.Limits, row)
+	}
+	return b, nil
+}
+
+// hitKeys returns the key studies that a term catches, less those that are not where counts are shown.
+func hitKeys(d *desk.Desk, t strategy.Term) (*roaring.Bitmap, error) {
+	found, err := coverage.Hits(d.Keys.Set, t)
+	if err == nil && d.Keys.Absent != nil {
+		found = roaring.AndNot(found, d.Keys.Absent)
+	}
+	return found, err
+}
+
+// setAside takes some records out of all that was found.
+func setAside(r *coverage.Reach, absent *roaring.Bitmap) {
+	r.Whole.AndNot(absent)
+	for _, sets := range [][]*roaring.Bitmap{r.Blocks, r.Limits} {
+		for _, set := range sets {
+			set.AndNot(absent)
+		}
+	}
+	for _, block := range r.Terms {
+		for _, set := range block {
+			if set != nil {
+				set.AndNot(absent)
+			}
+		}
+	}
+}
+
+// heading tells of a heading term where it stands in the vocabulary.
+func heading(d *desk.Desk, out *BenchTerm, t strategy.Term) {
+	v := d.Keys.Set.Thesaurus
+	if t.Kind != strategy.HeadingTerm || v == nil {
+		return
+	}
+	i, ok := v.Find(t.Heading)
+	if out.Unknown = !ok; ok && t.Narrower {
+		n := len(v.Below(i)) - 1
+		out.Narrower = &n
+	}
+}
+
+func marks(set *roaring.Bitmap, n int) []bool {
+	out := make([]bool, n)
+	for i := range out {
+		out[i] = set.Contains(uint32(i))
+	}
+	return out
+}
+
+func number(set *roaring.Bitmap) *int {
+	n := int(set.GetCardinality())
+	return &n
+}

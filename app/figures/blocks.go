@@ -1,0 +1,234 @@
+package figures
+
+import (
+	"context"
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+
+	"tamiz/app/desk"
+	"tamiz/app/problems"
+	"tamiz/core/coverage"
+	"tamiz/core/query"
+	"tamiz/core/strategy"
+	"tamiz/core/tally"
+	"tamiz/core/text"
+	"tamiz/store"
+)
+
+// Typed is what someone types to add a term: a word, a phrase, a truncated word, "left ~3 right" or
+// "[Heading]".
+type Typed struct {
+	Typed string `json:"typed"`
+	Field string `json:"field,omitempty"`
+}
+
+// A TriedTerm is what a typed term would find, or why it is refused; and the headings it may mean.
+type TriedTerm struct {
+	Term     *desk.Term        `json:"term,omitempty"`
+	Records  *int              `json:"records,omitempty"`
+	Keys     *int              `json:"keys,omitempty"`
+	Refused  *problems.Refusal `json:"refused,omitempty"`
+	Headings []HeadingHit      `json:"headings"`
+	Query    *TypedQuery       `json:"query,omitempty"` // where a query was typed in the place of a term
+}
+
+const maxParts = 200 // of a query that was typed in the place of a term
+
+// A TypedQuery is a query that was typed where a term is expected: what of it can be a term by itself.
+type TypedQuery struct {
+	Parts  []string `json:"parts"`
+	Joined bool     `json:"joined"` // some are joined by AND or NOT, and so belong to different blocks
+}
+
+// A HeadingHit is a heading that records of the sample carry.
+type HeadingHit struct {
+	Label   string `json:"label"`
+	Records int    `json:"records"`
+	Keys    int    `json:"keys"`
+
+	// Where there is a vocabulary: what in it leads there, and how many headings stand below.
+	Via       string `json:"via,omitempty"`
+	Matched   string `json:"matched,omitempty"`
+	Narrower  int    `json:"narrower,omitempty"`
+	ScopeNote string `json:"scopeNote,omitempty"`
+}
+
+const headingHits = 6
+
+var nearForm = regexp.MustCompile(`^(.*\S)\s*~\s*(\d{1,6})\s*(\S.*)$`)
+
+// ReadTyped reads a term in its text form.
+func ReadTyped(typed, field string) strategy.Term {
+	typed = strings.TrimSpace(typed)
+	if inner, ok := strings.CutPrefix(typed, "["); ok {
+		inner = strings.TrimSpace(strings.TrimSuffix(inner, "]"))
+		label, narrower := strings.CutSuffix(inner, "+")
+		return strategy.Term{Kind: strategy.HeadingTerm, Heading: strings.TrimSpace(label), Narrower: narrower, On: true}
+	}
+	if m := nearForm.FindStringSubmatch(typed); m != nil {
+		within, _ := strconv.Atoi(m[2])
+		return strategy.Term{Kind: strategy.NearTerm, Left: m[1], Right: m[3], Within: within, Field: field, On: true}
+	}
+	return strategy.Term{Kind: strategy.TextTerm, Text: typed, Field: field, On: true}
+}
+
+// A BlindSpot is what all other searched blocks find and one block does not, and what is typical there.
+type BlindSpot struct {
+	Records int             `json:"records"`
+	Words   []BlindSpotWord `json:"words"`
+}
+
+// A BlindSpotWord is a word or phrase that is typical of a blind spot and that no block matches yet.
+type BlindSpotWord struct {
+	Item    string   `json:"item"`
+	Forms   []string `json:"forms"`
+	Records int      `json:"records"`
+	Pull    float64  `json:"pull"`
+}
+
+const blindSpotWords = 12
+
+// BlindSpot works out what a block may lack. Where no other block is searched it has none.
+func (a *Service) BlindSpot(ctx context.Context, at desk.At, block string) (*BlindSpot, error) {
+	if err := a.desk.Heavy.Take(ctx); err != nil {
+		return nil, err
+	}
+	d, err := a.desk.Desk(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	if d.Pool == nil {
+		return nil, desk.ErrNoSample
+	}
+	i := d.DocumentOf.Block(block)
+	if i < 0 {
+		return nil, problems.Gone(store.ErrNone, "block")
+	}
+	out := &BlindSpot{Words: []BlindSpotWord{}}
+	if !slices.ContainsFunc(d.DocumentOf.Blocks, func(b desk.Block) bool { return b.ID != block && b.Searched && !b.Negated }) {
+		return out, nil
+	}
+	reach, err := coverage.Find(ctx, d.Pool.Set(), d.Strategy)
+	if err != nil {
+		return nil, err
+	}
+	taken, err := coverage.TakenBy(d.Strategy, d.Pool.Thesaurus)
+	if err != nil {
+		return nil, err
+	}
+	pool := reach.Typical(i)
+	if out.Records = int(pool.Sample.GetCardinality()); out.Records == 0 {
+		return out, nil
+	}
+	words, err := tally.CountWords(ctx, pool, nil, tally.DefaultWords)
+	if err != nil {
+		return nil, err
+	}
+	families, err := tally.Families(ctx, pool, words, nil, tally.DefaultWords)
+	if err != nil {
+		return nil, err
+	}
+	for _, f := range families {
+		if len(out.Words) == blindSpotWords || tally.Round(f.Pull) <= 0 {
+			break
+		}
+		w := BlindSpotWord{Item: f.Item, Records: f.Records, Pull: tally.Round(f.Pull)}
+		for _, form := range f.Forms {
+			if !taken.Text(strings.Split(form.Item, " ")) {
+				w.Forms = append(w.Forms, form.Item)
+			}
+		}
+		if len(w.Forms) > 0 {
+			out.Words = append(out.Words, w)
+		}
+	}
+	return out, nil
+}
+
+// lookUp adds the headings that a word leads to in the vocabulary, with what they find by themselves.
+func lookUp(d *desk.Desk, out *TriedTerm, word string) error {
+	v := d.Keys.Set.Thesaurus
+	leads := v.LookUp(word)
+	for _, l := range leads[:min(len(leads), headingHits)] {
+		h := v.Headings[l.Heading]
+		hit := HeadingHit{Label: h.Label, Via: string(l.Via), Matched: l.Matched, Narrower: len(v.Below(l.Heading)) - 1, ScopeNote: h.ScopeNote}
+		term := strategy.Term{Kind: strategy.HeadingTerm, Heading: h.Label, On: true}
+		found, err := hitKeys(d, term)
+		if err != nil {
+			return err
+		}
+		hit.Keys = int(found.GetCardinality())
+		if d.Pool != nil {
+			if found, err = coverage.Hits(d.Pool.Set(), term); err != nil {
+				return err
+			}
+			hit.Records = int(found.GetCardinality())
+		}
+		out.Headings = append(out.Headings, hit)
+	}
+	return nil
+}
+
+// TryTerm tells what a typed term would find, before it is in a block.
+func (a *Service) TryTerm(ctx context.Context, at desk.At, t Typed) (*TriedTerm, error) {
+	if err := a.desk.Quick.Take(ctx); err != nil {
+		return nil, err
+	}
+	if t.Field == "" {
+		t.Field = "text"
+	}
+	out := &TriedTerm{Headings: []HeadingHit{}}
+	if parts, joined, ok := query.Parts(t.Typed); ok {
+		if parts == nil {
+			parts = []string{}
+		}
+		out.Query = &TypedQuery{parts[:min(len(parts), maxParts)], joined}
+		out.Refused = &problems.Refusal{Reason: "query", Message: "This is a query, not one term: a block holds terms, which are alternatives."}
+		return out, nil
+	}
+	term := ReadTyped(t.Typed, t.Field)
+	if _, err := term.Query(); err != nil {
+		out.Refused = problems.RefusalOf(err)
+	}
+	if utf8.RuneCountInString(t.Typed) > text.MaxTerm {
+		return out, nil
+	}
+	d, err := a.desk.Desk(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	if out.Refused == nil {
+		out.Term = &desk.Term{Term: term}
+		found, err := hitKeys(d, term)
+		if err != nil {
+			return nil, err
+		}
+		out.Keys = number(found)
+		if d.Pool != nil {
+			if found, err = coverage.Hits(d.Pool.Set(), term); err != nil {
+				return nil, err
+			}
+			out.Records = number(found)
+		}
+	}
+	if v := d.Keys.Set.Thesaurus; v != nil && term.Kind != strategy.NearTerm {
+		if err := lookUp(d, out, strings.Trim(t.Typed, "[]+* ")); err != nil {
+			return nil, err
+		}
+	} else if d.Pool != nil && term.Kind != strategy.NearTerm {
+		typed := text.Tokens(strings.Trim(t.Typed, "[]+ "))
+		counted, err := d.Pool.Tally(ctx, d.Pool.Sampled(), tally.Headings, d.Keys)
+		if err != nil {
+			return nil, err
+		}
+		for _, r := range counted.Rows {
+			if len(out.Headings) < headingHits && beginsLike(r.Item, typed) {
+				out.Headings = append(out.Headings, HeadingHit{Label: r.Item, Records: r.Records, Keys: r.Keys})
+			}
+		}
+	}
+	return out, nil
+}

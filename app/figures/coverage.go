@@ -1,0 +1,251 @@
+package figures
+
+import (
+	"cmp"
+	"context"
+	"slices"
+	"strings"
+
+	"tamiz/app/desk"
+	"tamiz/app/problems"
+	"tamiz/core/coverage"
+	"tamiz/core/strategy"
+	"tamiz/core/text"
+	"tamiz/store"
+)
+
+// A Coverage is the key studies against blocks and limits.
+type Coverage struct {
+	Studies  []CoverageStudy `json:"studies"`
+	HeldBack []HeldBack      `json:"heldBack"`
+	Recall   *Recall         `json:"recall,omitempty"`
+	Build    *Recall         `json:"build,omitempty"` // of each half, where the key studies are split
+	Test     *Recall         `json:"test,omitempty"`
+}
+
+// A CoverageStudy is how the strategy fares with one key study. Blocks are how many terms of each
+// block match, in the order of the document.
+type CoverageStudy struct {
+	ID         int64    `json:"id"`
+	Caught     bool     `json:"caught"`
+	HeldBackBy []string `json:"heldBackBy"`
+	Blocks     []int    `json:"blocks"`
+	Limits     bool     `json:"limits"`            // inside all of them
+	Half       string   `json:"half,omitempty"`    // build or test, where the key studies are split
+	NotHere    bool     `json:"notHere,omitempty"` // the source whose counts are shown does not hold it
+}
+
+// HeldBack is how many studies just these parts hold back together.
+type HeldBack struct {
+	By      []string `json:"by"`
+	Studies int      `json:"studies"`
+}
+
+// Coverage tells which key studies the strategy catches, and what holds back the rest.
+func (a *Service) Coverage(ctx context.Context, at desk.At) (*Coverage, error) {
+	if err := a.desk.Quick.Take(ctx); err != nil {
+		return nil, err
+	}
+	d, err := a.desk.Desk(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	check, err := coverage.CheckKeys(ctx, d.Keys.Set, d.Strategy)
+	if err != nil {
+		return nil, err
+	}
+	out := &Coverage{Studies: []CoverageStudy{}, HeldBack: []HeldBack{}}
+	caught := 0
+	groups := map[string]int{}
+	halves := map[string]*Recall{"build": {}, "test": {}}
+	for i, s := range check.Studies {
+		row := CoverageStudy{ID: d.Keys.Studies[i].ID, Caught: s.Caught, HeldBackBy: s.HeldBackBy, Blocks: []int{}, Limits: true}
+		for _, b := range d.Strategy.Blocks {
+			row.Blocks = append(row.Blocks, len(s.CaughtBy[b.Name]))
+		}
+		if !d.Keys.Here(i) {
+			row.NotHere, row.Caught = true, false
+			out.Studies = append(out.Studies, row)
+			continue
+		}
+		if s.Caught {
+			caught++
+		}
+		for _, h := range s.HeldBackBy {
+			row.Limits = row.Limits && !strings.HasPrefix(h, "limit:")
+		}
+		if d.Keys.Build != nil {
+			row.Half = "build"
+			if d.Keys.InTest(i) {
+				row.Half = "test"
+			}
+			half := halves[row.Half]
+			if half.Of++; s.Caught {
+				half.Caught++
+			}
+		}
+		if len(s.HeldBackBy) > 0 {
+			groups[strings.Join(s.HeldBackBy, " ")]++
+		}
+		out.Studies = append(out.Studies, row)
+	}
+	out.Recall = recall(caught, d.Keys.Held())
+	if d.Keys.Build != nil {
+		out.Build, out.Test = recall(halves["build"].Caught, halves["build"].Of), recall(halves["test"].Caught, halves["test"].Of)
+	}
+	for by, n := range groups {
+		out.HeldBack = append(out.HeldBack, HeldBack{strings.Split(by, " "), n})
+	}
+	slices.SortFunc(out.HeldBack, func(a, b HeldBack) int {
+		return cmp.Or(cmp.Compare(b.Studies, a.Studies), slices.Compare(a.By, b.By))
+	})
+	return out, nil
+}
+
+// A StudyRescue is a key study with its words marked, and what would bring it back into each block.
+type StudyRescue struct {
+	Record MarkedRecord  `json:"record"`
+	Blocks []BlockRescue `json:"blocks"`
+}
+
+// A BlockRescue is how one block fares with the study.
+type BlockRescue struct {
+	Block      string            `json:"block"` // its id
+	Terms      []string          `json:"terms"` // that match
+	Missed     bool              `json:"missed"`
+	Candidates []RescueCandidate `json:"candidates"`
+}
+
+// A RescueCandidate is a word, phrase or heading of the study that no block matches. Its price is
+// absent without a sample.
+type RescueCandidate struct {
+	Item    string   `json:"item"`
+	Kind    string   `json:"kind"`
+	Rescues int      `json:"rescues"`
+	Price   *int     `json:"price,omitempty"`
+	Pull    *float64 `json:"pull,omitempty"`
+	Worth   *float64 `json:"worth,omitempty"`
+}
+
+const (
+	rescueCandidates = 200
+	rescueMarked     = 6 // candidates marked in the text
+)
+
+// Rescue tells what would bring a key study back.
+func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRescue, error) {
+	if err := a.desk.Heavy.Take(ctx); err != nil {
+		return nil, err
+	}
+	d, err := a.desk.Desk(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	n := slices.IndexFunc(d.Keys.Studies, func(s store.StoredKey) bool { return s.ID == study })
+	if n < 0 {
+		return nil, problems.Gone(store.ErrNone, "study")
+	}
+	check, err := coverage.CheckKeys(ctx, d.Keys.Set, d.Strategy)
+	if err != nil {
+		return nil, err
+	}
+	rescuer, err := rescuer(d, ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := &StudyRescue{Blocks: []BlockRescue{}}
+	var marked []text.Pattern
+	for i, b := range d.DocumentOf.Blocks {
+		row := BlockRescue{Block: b.ID, Terms: []string{}, Candidates: []RescueCandidate{}}
+		for _, t := range check.Studies[n].CaughtBy[b.Name] {
+			row.Terms = append(row.Terms, b.Terms[t].String())
+		}
+		row.Missed = b.Searched && !b.Negated && len(row.Terms) == 0
+		if row.Missed {
+			candidates, err := rescuer.Study(ctx, i, n)
+			if err != nil {
+				return nil, err
+			}
+			for _, c := range candidates[:min(len(candidates), rescueCandidates)] {
+				r := RescueCandidate{Item: c.Item, Kind: c.Kind, Rescues: c.Rescues}
+				if d.Pool != nil {
+					r.Price, r.Pull, r.Worth = &c.Price, &c.Pull, &c.Worth
+				}
+				if p, ok := literal(c.Item); ok && c.Kind == strategy.TextTerm && len(row.Candidates) < rescueMarked {
+					marked = append(marked, p)
+				}
+				row.Candidates = append(row.Candidates, r)
+			}
+		}
+		out.Blocks = append(out.Blocks, row)
+	}
+	out.Record, err = markedRecord(d, d.Keys.Studies[n].StoredRecord, marked...)
+	return out, err
+}
+
+// rescuer prepares to rescue key studies: of two halves those of the build half alone.
+func rescuer(d *desk.Desk, ctx context.Context) (*coverage.Rescuer, error) {
+	set := coverage.NewSet(nil)
+	if d.Pool != nil {
+		set = d.Pool.Set()
+	}
+	return coverage.NewRescuer(ctx, set, d.Keys.MinedSet(), d.Strategy)
+}
+
+// A Plan is the words and headings that would bring missed key studies back, the best bargain at each
+// step first.
+type Plan struct {
+	Caught int        `json:"caught"` // key studies, before the first step
+	Of     int        `json:"of"`     // key studies that words may be mined from
+	Hits   int        `json:"hits"`   // of the strategy, before the first step
+	Steps  []PlanStep `json:"steps"`
+}
+
+// A PlanStep is one candidate added to its block, and how the strategy then stands.
+type PlanStep struct {
+	Block   string `json:"block"` // its id
+	Item    string `json:"item"`
+	Kind    string `json:"kind"`
+	Rescues int    `json:"rescues"`
+	Price   int    `json:"price"`
+	Caught  int    `json:"caught"`
+	Hits    int    `json:"hits"`
+}
+
+// Plan works out a rescue plan over the sample that is looked at.
+func (a *Service) Plan(ctx context.Context, at desk.At) (*Plan, error) {
+	if err := a.desk.Heavy.Take(ctx); err != nil {
+		return nil, err
+	}
+	d, err := a.desk.Desk(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	if d.Pool == nil {
+		return nil, desk.ErrNoSample
+	}
+	r, err := rescuer(d, ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := &Plan{Of: d.Keys.MinedHere(), Steps: []PlanStep{}}
+	out.Caught, out.Hits = r.Standing()
+	var blocks []coverage.BlockRescue
+	for i, b := range d.DocumentOf.Blocks {
+		if b.Searched && !b.Negated {
+			found, err := r.Block(ctx, i)
+			if err != nil {
+				return nil, err
+			}
+			blocks = append(blocks, found)
+		}
+	}
+	steps, err := r.Plan(ctx, blocks)
+	if err != nil {
+		return nil, err
+	}
+	for _, s := range steps {
+		out.Steps = append(out.Steps, PlanStep{d.DocumentOf.Blocks[s.Block].ID, s.Item, s.Kind, s.Rescues, s.Price, s.Caught, s.Hits})
+	}
+	return out, nil
+}

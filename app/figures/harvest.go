@@ -1,0 +1,288 @@
+package figures
+
+import (
+	"cmp"
+	"context"
+	"slices"
+	"strings"
+
+	"tamiz/app/desk"
+	"tamiz/core/tally"
+	"tamiz/core/text"
+)
+
+// A Tally is what the sample is made of, set against its contrast.
+type Tally struct {
+	Facet        tally.Facet     `json:"facet"`
+	Sample       desk.SampleHead `json:"sample"`
+	Looked       int             `json:"looked"`       // records that are looked at: of the sample, or of a set of it and its contrast
+	Contrast     int             `json:"contrast"`     // its records; 0 is none
+	ContrastName string          `json:"contrastName"` // empty where it is all other records of the review
+	HasKeys      bool            `json:"hasKeys"`
+	HasCentral   bool            `json:"hasCentral"`
+	HasNarrower  bool            `json:"hasNarrower"`
+	Unindexed    []Unindexed     `json:"unindexed,omitempty"` // of headings: by year, how many records have none
+	// Of headings: the part of all records that has none.
+	UnindexedShare *float64   `json:"unindexedShare,omitempty"`
+	LeftOutBelow   int        `json:"leftOutBelow"`
+	KeyStudies     int        `json:"keyStudies"`     // that figures are counted over, whether the source holds them or not
+	Missing        int        `json:"missing"`        // of what records carry as lists: records without any
+	MissingShare   float64    `json:"missingShare"`   // of all records
+	MissingKeys    int        `json:"missingKeys"`    // key studies without any
+	Half           int        `json:"half,omitempty"` // journals, those with most records first, that hold half of the records
+	Said           []Said     `json:"said,omitempty"`
+	Foreign        int        `json:"foreign,omitempty"` // of words: records that do not read like English
+	Rows           []TallyRow `json:"rows"`
+}
+
+// A TallyRow is one item; Key is by what it is decided on, where that is not the item as written.
+type TallyRow struct {
+	Item            string   `json:"item"`
+	Key             string   `json:"key,omitempty"`
+	Records         int      `json:"records"`
+	Occurrences     int      `json:"occurrences"`
+	Share           float64  `json:"share"`
+	ContrastRecords *int     `json:"contrastRecords,omitempty"`
+	ContrastShare   *float64 `json:"contrastShare,omitempty"`
+	Lift            *float64 `json:"lift,omitempty"`
+	Pull            *float64 `json:"pull,omitempty"`
+	Keys            *int     `json:"keys,omitempty"`
+	Central         *int     `json:"central,omitempty"`
+	WithNarrower    *int     `json:"withNarrower,omitempty"`
+	Forms           []Form   `json:"forms,omitempty"`   // of a family with several, the most frequent first
+	Absorbs         []string `json:"absorbs,omitempty"` // items that never stand without it
+	Inside          []string `json:"inside,omitempty"`  // blocks whose terms matched all its forms when it was counted
+	Unindexed       int      `json:"unindexed,omitempty"`
+	Heading         string   `json:"heading,omitempty"`  // of a keyword: the heading that it leads to
+	Loses           *Loss    `json:"loses,omitempty"`    // what a limit to it would lose; of a year, a limit from it on
+	UpTo            *float64 `json:"upTo,omitempty"`     // of a journal: the share that it and all with more records hold together
+	Bare            *float64 `json:"bare,omitempty"`     // of a journal: its share of all records without headings; of a year: the share of its own that have none
+	Writings        []Form   `json:"writings,omitempty"` // of journals and authors: the ways of writing that are folded
+}
+
+// A Loss is what a limit would lose of what is looked at.
+type Loss struct {
+	Records int     `json:"records"`
+	Share   float64 `json:"share"`
+	Keys    *int    `json:"keys,omitempty"`
+}
+
+// A Form is one of the variants of a word or phrase.
+type Form struct {
+	Item    string `json:"item"`
+	Records int    `json:"records"`
+}
+
+// A Said is how many records are of a kind by their publication types, and how many say so in the title.
+type Said struct {
+	Kind   string `json:"kind"`
+	Typed  int    `json:"typed"`
+	Titled int    `json:"titled"`
+	Both   int    `json:"both"`
+	Either int    `json:"either"`
+}
+
+// An Unindexed is how many records of a year carry no heading; year 0 is none.
+type Unindexed struct {
+	Year      int `json:"year"`
+	Records   int `json:"records"`
+	Unindexed int `json:"unindexed"`
+}
+
+// Tally counts a facet of what is looked at.
+func (a *Service) Tally(ctx context.Context, at desk.At, f tally.Facet) (*Tally, error) {
+	if err := desk.CheckFacet(f); err != nil {
+		return nil, err
+	}
+	if err := a.desk.Heavy.Take(ctx); err != nil {
+		return nil, err
+	}
+	d, err := a.desk.Desk(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	if d.Pool == nil {
+		return nil, desk.ErrNoSample
+	}
+	if f == tally.Words {
+		go func() { _, _ = d.Pool.Befriended(ctx) }() // it is asked for next, and takes as long
+	}
+	t, err := d.Pool.Tally(ctx, d.Look, f, d.Keys)
+	if err != nil {
+		return nil, err
+	}
+	out := &Tally{Facet: f, Sample: *d.Sample, Looked: t.Sample, Contrast: t.Contrast, ContrastName: d.Contrast,
+		HasKeys: t.HasKeys, HasCentral: t.HasCentral, HasNarrower: t.HasNarrower, KeyStudies: t.KeyStudies, LeftOutBelow: t.LeftOutBelow, Missing: t.Missing, MissingKeys: t.MissingKeys}
+	if f == tally.Words {
+		out.Foreign = d.Look.Foreign()
+	}
+	if f == tally.Types {
+		for _, s := range d.Look.Said() {
+			out.Said = append(out.Said, Said(s))
+		}
+	}
+	rows := t.Rows
+	if f == tally.Words {
+		rows = make([]tally.Row, len(t.Families))
+		for i := range t.Families {
+			rows[i] = t.Families[i].Row
+		}
+	}
+	if f == tally.Headings && t.Sample > 0 {
+		records, years := d.Look.Unindexed()
+		share := tally.Round(float64(records) / float64(t.Sample))
+		out.UnindexedShare = &share
+		for _, y := range years {
+			out.Unindexed = append(out.Unindexed, Unindexed(y))
+		}
+	}
+	inside := func([]string) []string { return nil }
+	if desk.Textual(f) || f == tally.Headings {
+		if inside, err = insideOf(d, f); err != nil {
+			return nil, err
+		}
+	}
+	out.Rows = make([]TallyRow, len(rows))
+	for i := range rows {
+		r := &rows[i]
+		row := TallyRow{Item: r.Item, Records: r.Records, Occurrences: r.Occurrences, Share: tally.Round(r.Share)}
+		if key := desk.ItemKey(f, r.Item, d.Pool.Parted); key != r.Item {
+			row.Key = key
+		}
+		row.Unindexed = r.Unindexed
+		if f == tally.Authors || f == tally.Journals {
+			row.Writings = writings(r.Writings)
+		}
+		if t.Contrast > 0 {
+			share, lift, pull := tally.Round(r.ContrastShare), tally.Round(r.Lift), tally.Round(r.Pull)
+			row.ContrastRecords, row.ContrastShare, row.Lift, row.Pull = &r.ContrastRecords, &share, &lift, &pull
+		}
+		if t.HasKeys {
+			row.Keys = &r.Keys
+		}
+		if t.HasCentral {
+			row.Central = &r.Central
+		}
+		if t.HasNarrower {
+			row.WithNarrower = &r.WithNarrower
+		}
+		forms := []string{r.Item}
+		if f == tally.Words {
+			family := t.Families[i]
+			forms = forms[:0]
+			for _, form := range family.Forms {
+				forms = append(forms, form.Item)
+			}
+			if row.Absorbs = family.Absorbs; len(family.Forms) > 1 {
+				for _, form := range family.Forms {
+					row.Forms = append(row.Forms, Form{form.Item, form.Records})
+				}
+			}
+		}
+		row.Inside = inside(forms)
+		if v := d.Pool.Thesaurus; v != nil && f == tally.Keywords {
+			row.Heading, _ = v.Leads(r.Item)
+		}
+		out.Rows[i] = row
+	}
+	cost(d, out, t.Tally)
+	return out, nil
+}
+
+// cost tells of a facet which part says nothing; of years, types, languages and countries what a limit would lose; of
+// years and journals what has no headings; and of journals how far down the
+// list how much is reached.
+func cost(d *desk.Desk, out *Tally, t *tally.Tally) {
+	if t.Sample > 0 {
+		out.MissingShare = tally.Round(float64(t.Missing) / float64(t.Sample))
+	}
+	bare := func(row *TallyRow, of int) {
+		if of > 0 {
+			share := tally.Round(float64(row.Unindexed) / float64(of))
+			row.Bare = &share
+		}
+	}
+	switch t.Facet {
+	case tally.Years, tally.Types, tally.Languages, tally.Countries:
+		for i, l := range t.Losses() {
+			loss := Loss{Records: l.Records, Share: tally.Round(l.Share)}
+			if t.HasKeys {
+				loss.Keys = &l.Keys
+			}
+			out.Rows[i].Loses = &loss
+			if t.Facet == tally.Years {
+				bare(&out.Rows[i], out.Rows[i].Records)
+			}
+		}
+	case tally.Journals:
+		upTo, half := t.Reach()
+		out.Half = half
+		unindexed, _ := d.Look.Unindexed()
+		for i := range out.Rows {
+			reached := tally.Round(upTo[i])
+			out.Rows[i].UpTo = &reached
+			bare(&out.Rows[i], unindexed)
+		}
+	}
+}
+
+// words returns the tokens of a label for looking up by beginnings.
+func beginsLike(label string, typed []string) bool {
+	tokens := text.Tokens(label)
+	for _, t := range typed {
+		found := false
+		for _, l := range tokens {
+			found = found || strings.HasPrefix(l, t)
+		}
+		if !found {
+			return false
+		}
+	}
+	return len(typed) > 0
+}
+
+// Teams is the teams of authors in what is looked at.
+type Teams struct {
+	Teams []Team `json:"teams"`
+}
+
+// A Team is authors who are joined by two or more records.
+type Team struct {
+	Authors    []string `json:"authors"`
+	Keys       []string `json:"keys"`
+	Records    int      `json:"records"` // that two of them signed
+	KeyStudies int      `json:"keyStudies"`
+	From       int      `json:"from"` // years of the records; 0 where none has one
+	To         int      `json:"to"`
+}
+
+const mostTeams = 500
+
+// Teams finds the teams in what is looked at.
+func (a *Service) Teams(ctx context.Context, at desk.At) (*Teams, error) {
+	if err := a.desk.Heavy.Take(ctx); err != nil {
+		return nil, err
+	}
+	d, err := a.desk.Desk(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	if d.Pool == nil {
+		return nil, desk.ErrNoSample
+	}
+	out := &Teams{Teams: []Team{}}
+	all := d.Look.Teams(d.Keys.Mined())
+	for _, t := range all[:min(len(all), mostTeams)] {
+		out.Teams = append(out.Teams, Team{t.Authors, t.Keys, t.Records, t.KeyHits, t.From, t.To})
+	}
+	return out, nil
+}
+
+// writings returns ways of writing one item, that of most records first.
+func writings(of map[string]int) (out []Form) {
+	for w, n := range of {
+		out = append(out, Form{w, n})
+	}
+	slices.SortFunc(out, func(a, b Form) int { return cmp.Or(cmp.Compare(b.Records, a.Records), cmp.Compare(a.Item, b.Item)) })
+	return out
+}

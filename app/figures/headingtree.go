@@ -1,0 +1,112 @@
+package figures
+
+import (
+	"context"
+
+	"tamiz/app/desk"
+	"tamiz/core/tally"
+)
+
+// A HeadingTree is the headings of a vocabulary as they stand in it, those that carry records of what is
+// looked at: each below its broader one, so one that stands in several places comes several times.
+type HeadingTree struct {
+	Records int           `json:"records"` // that are looked at
+	Nodes   []HeadingNode `json:"nodes"`
+	Cut     bool          `json:"cut"` // there are more than are told
+}
+
+// A HeadingNode is a heading at one of its places, in the order of the tree.
+type HeadingNode struct {
+	Label        string `json:"label"`
+	Depth        int    `json:"depth"`
+	Records      int    `json:"records"`
+	WithNarrower int    `json:"withNarrower"`
+	Keys         int    `json:"keys"`
+	Headings     int    `json:"headings"`         // below it, that carry records
+	Spread       bool   `json:"spread,omitempty"` // holds much in many small headings
+}
+
+const (
+	mostNodes    = 5000
+	mostDepth    = 60
+	spreadShare  = 0.05 // of what is looked at, so that a branch holds much
+	spreadOver   = 3    // headings that it is spread over, none of which holds half
+	largestShare = 0.5
+)
+
+// HeadingTree lays the headings of what is looked at into their tree. Without a vocabulary there is none.
+func (a *Service) HeadingTree(ctx context.Context, at desk.At) (*HeadingTree, error) {
+	if err := a.desk.Heavy.Take(ctx); err != nil {
+		return nil, err
+	}
+	d, err := a.desk.Desk(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	if d.Pool == nil {
+		return nil, desk.ErrNoSample
+	}
+	v := d.Pool.Thesaurus
+	out := &HeadingTree{Records: int(d.Look.Sample.GetCardinality()), Nodes: []HeadingNode{}}
+	if v == nil {
+		return out, nil
+	}
+	rows := map[string]*tally.Row{}
+	counted, err := d.Pool.Tally(ctx, d.Look, tally.Headings, d.Keys)
+	if err != nil {
+		return nil, err
+	}
+	for i := range counted.Rows {
+		rows[desk.ItemKey(tally.Headings, counted.Rows[i].Item, nil)] = &counted.Rows[i]
+	}
+	// What a branch holds does not depend on the place it is come to from.
+	type branch struct{ records, withNarrower, keys, headings, largest int }
+	known := map[int]branch{}
+	weigh := func(h int) branch {
+		if b, ok := known[h]; ok {
+			return b
+		}
+		var b branch
+		for _, below := range v.Below(h) {
+			r := rows[desk.ItemKey(tally.Headings, v.Headings[below].Label, nil)]
+			if r == nil {
+				continue
+			}
+			if below == h {
+				b.records, b.keys, b.withNarrower = r.Records, r.Keys, r.WithNarrower
+				continue
+			}
+			b.headings++
+			b.largest = max(b.largest, r.Records)
+		}
+		if b.withNarrower == 0 && b.headings > 0 {
+			b.withNarrower = int(d.Look.Narrower(desk.ItemKey(tally.Headings, v.Headings[h].Label, nil)).AndCardinality(d.Look.Sample))
+		}
+		known[h] = b
+		return b
+	}
+	var walk func(h, depth int)
+	walk = func(h, depth int) {
+		b := weigh(h)
+		if b.withNarrower == 0 || depth > mostDepth {
+			return
+		}
+		if len(out.Nodes) == mostNodes {
+			out.Cut = true
+			return
+		}
+		n := HeadingNode{Label: v.Headings[h].Label, Depth: depth, Records: b.records, WithNarrower: b.withNarrower, Keys: b.keys, Headings: b.headings}
+		n.Spread = float64(b.withNarrower) >= spreadShare*float64(out.Records) && b.headings >= spreadOver &&
+			float64(max(b.largest, b.records)) <= largestShare*float64(b.withNarrower)
+		out.Nodes = append(out.Nodes, n)
+		for _, below := range v.Headings[h].Narrower {
+			walk(below, depth+1)
+		}
+	}
+	for h := range v.Headings {
+		if len(v.Headings[h].Broader) == 0 {
+			walk(h, 0)
+		}
+	}
+	return out, nil
+}

@@ -1,0 +1,23 @@
+// Package intake is files that come in: received, asked about where they do not say enough, read and filed.
+package intake
+
+import (
+	"context"
+	"log/slog"
+
+	"tamiz/app/work"
+	"tamiz/store"
+)
+
+// A Service takes files in. KeysCame is called when key studies have come in, once they are filed.
+type Service struct {
+	store    *store.Store
+	work     *work.Service
+	log      *slog.Logger
+	KeysCame func(ctx context.Context, review int64) error
+}
+
+// New returns the intake of a database.
+func New(s *store.Store, w *work.Service, log *slog.Logger, keysCame func(context.Context, int64) error) *Service {
+	return &Service{store: s, work: w, log: log, KeysCame: keysCame}
+}

@@ -1,0 +1,346 @@
+package outside
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"time"
+
+	"tamiz/app/desk"
+	"tamiz/app/problems"
+	"tamiz/app/work"
+	"tamiz/core/query"
+	"tamiz/core/strategy"
+	"tamiz/core/thesaurus"
+	"tamiz/source"
+	"tamiz/store"
+)
+
+// A SourceCount is how many records a source says it finds: when, and what it made of the query.
+type SourceCount struct {
+	Records int             `json:"records"`
+	At      time.Time       `json:"at"`
+	Query   string          `json:"query"`
+	Sent    string          `json:"sent"`
+	Echoed  string          `json:"echoed"`
+	Said    []source.Saying `json:"said"`
+	Notes   []source.Note   `json:"notes"` // what the source cannot be asked, and what was counted in its place
+	Refused bool            `json:"refused,omitempty"`
+	Bare    string          `json:"bare,omitempty"` // the same words without an index, where that can be asked
+}
+
+// SourceCounts are the counts of a review at the source whose counts are shown. Of what is not counted yet
+// nothing is said; a job is counting it.
+type SourceCounts struct {
+	Source  int64                  `json:"source"`
+	Name    string                 `json:"name"`
+	Terms   map[string]SourceCount `json:"terms"`
+	Blocks  map[string]SourceCount `json:"blocks"`
+	Whole   *SourceCount           `json:"whole,omitempty"`
+	Waiting int                    `json:"waiting"` // how many are still to be counted
+	Problem *problems.Problem      `json:"problem,omitempty"`
+}
+
+// A wanted is a query whose count is shown, as the source is asked it.
+type wanted struct {
+	kind, id string
+	query    string
+	notes    []source.Note
+	bare     string
+}
+
+// wantedCounts returns all queries of a document, the whole first, since that is looked at most.
+func wantedCounts(d desk.Document, m source.Map, v *thesaurus.Thesaurus) []wanted {
+	var out []wanted
+	put := func(kind, id string, q query.Expr, bare string) {
+		if cql, notes := rendered(q, m); cql != "" {
+			out = append(out, wanted{kind, id, cql, notes, bare})
+		}
+	}
+	s := d.Strategy("")
+	if q, err := s.Query(v); err == nil {
+		put("whole", "", q, "")
+	}
+	for i, b := range d.Blocks {
+		only := s.Blocks[i]
+		only.Searched, only.Negated = true, false
+		if q, err := (strategy.Strategy{Tamiz: strategy.Version, Blocks: []strategy.Block{only}}).Query(v); err == nil {
+			put("block", b.ID, q, "")
+		}
+	}
+	for _, b := range d.Blocks {
+		for _, t := range b.Terms {
+			if q, err := t.QueryIn(v); err == nil {
+				bare := ""
+				if t.Kind == strategy.TextTerm {
+					bare = t.Text
+				}
+				put("term", t.ID, q, bare)
+			}
+		}
+	}
+	return out
+}
+
+// Counts returns what the chosen source finds for each term, block and the whole. What was not counted
+// today is counted in the background; again makes all be counted anew.
+func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCounts, error) {
+	l, err := a.desk.Look(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	s, all, err := a.countable(ctx, at.Review, l.Source)
+	if err != nil {
+		return nil, err
+	}
+	if s == nil {
+		return &SourceCounts{Terms: map[string]SourceCount{}, Blocks: map[string]SourceCount{}}, nil
+	}
+	cql := make([]string, len(all))
+	for i, w := range all {
+		cql[i] = w.query
+	}
+	if again {
+		if err := a.store.ForgetCounts(ctx, s.ID, cql); err != nil {
+			return nil, err
+		}
+	}
+	known, err := a.store.Counts(ctx, s.ID, cql)
+	if err != nil {
+		return nil, err
+	}
+	out := &SourceCounts{Source: s.ID, Name: s.Name, Terms: map[string]SourceCount{}, Blocks: map[string]SourceCount{}}
+	for _, w := range all {
+		k, ok := known[w.query]
+		if !ok || !k.Today {
+			out.Waiting++
+		}
+		if !ok {
+			continue
+		}
+		c, err := countOf(k, w)
+		if err != nil {
+			return nil, err
+		}
+		switch w.kind {
+		case "whole":
+			out.Whole = &c
+		case "block":
+			out.Blocks[w.id] = c
+		default:
+			out.Terms[w.id] = c
+		}
+	}
+	if s.Off {
+		_, err := a.client(*s)
+		errors.As(err, &out.Problem)
+		return out, nil
+	}
+	if out.Waiting == 0 {
+		return out, nil
+	}
+	// Where counting came to nothing just now it is not begun again by everyone who looks.
+	task := countTask(at.Review, s.ID)
+	last, err := a.store.Task(ctx, task.Name)
+	if err != nil && !errors.Is(err, store.ErrNone) {
+		return nil, err
+	}
+	if last.Source != nil && *last.Source == s.ID {
+		failed := last.Problem != nil
+		if failed {
+			if err := json.Unmarshal(last.Problem, &out.Problem); err != nil {
+				return nil, err
+			}
+		}
+		// Nor is it asked for once more by everyone who looks while it is under way: it looks at the document itself.
+		if !again && (last.Wanted || failed && last.Ended != nil && a.now().Sub(*last.Ended) < countAgain) {
+			return out, nil
+		}
+	}
+	return out, a.work.Ask(ctx, task)
+}
+
+// countTask is the counting of a review at a source: each review is counted at several, by whoever looks.
+func countTask(review, source int64) store.Task {
+	t := store.NewTask("count", review, &review, &source)
+	t.Name += fmt.Sprint(" at ", source)
+	return t
+}
+
+// countAgain is after what time a source that did not answer is asked again by itself.
+const countAgain = 20 * time.Second
+
+// countable returns the source whose counts are shown, nil for none, and all that is to be counted there.
+func (a *Service) countable(ctx context.Context, review int64, id *int64) (*Source, []wanted, error) {
+	if id == nil {
+		return nil, nil, nil
+	}
+	s, err := a.source(ctx, *id)
+	if err != nil {
+		return nil, nil, err
+	}
+	saved, err := a.store.Document(ctx, review, 0)
+	if err != nil {
+		return nil, nil, problems.Gone(err, "review")
+	}
+	d, err := desk.Parse(saved.Body)
+	if err != nil {
+		return nil, nil, err
+	}
+	t, err := a.desk.Pools.Thesaurus(ctx, d.Vocabulary)
+	return &s, wantedCounts(d, s.Map, t), err
+}
+
+func countOf(k store.Count, w wanted) (SourceCount, error) {
+	var x keptExchange
+	if err := json.Unmarshal(k.Exchange, &x); err != nil {
+		return SourceCount{}, err
+	}
+	if x.Said == nil {
+		x.Said = []source.Saying{}
+	}
+	return SourceCount{Records: k.Records, At: k.At, Query: w.query, Sent: x.Sent, Echoed: x.Echoed, Said: x.Said, Notes: w.notes, Refused: x.Refused, Bare: w.bare}, nil
+}
+
+// keptExchange is what is kept of an exchange beside its count.
+type keptExchange struct {
+	Sent    string          `json:"sent"`
+	Echoed  string          `json:"echoed"`
+	Said    []source.Saying `json:"said"`
+	Refused bool            `json:"refused,omitempty"`
+}
+
+// counted returns today's count of a query that is in the source's own names; it asks where there is none.
+func (a *Service) counted(ctx context.Context, s Source, c source.Source, cql string) (store.Count, error) {
+	known, err := a.store.Counts(ctx, s.ID, []string{cql})
+	if err != nil {
+		return store.Count{}, err
+	}
+	if k, ok := known[cql]; ok && k.Today {
+		return k, nil
+	}
+	page, err := c.Search(ctx, source.Search{Query: cql, Start: 1})
+	var refused *source.Refusal
+	if err != nil && !errors.As(err, &refused) {
+		return store.Count{}, err
+	}
+	saying, err := json.Marshal(keptExchange{page.Sent, page.Echoed, page.Said, refused != nil})
+	if err != nil {
+		return store.Count{}, err
+	}
+	k := store.Count{Records: max(0, page.Total), Exchange: saying, At: a.now(), Today: true}
+	return k, a.store.PutCount(ctx, s.ID, cql, k.Records, saying)
+}
+
+// CountWhole returns what the source whose counts are shown finds for a whole strategy, saved or not.
+func (a *Service) CountWhole(ctx context.Context, at desk.At, p desk.Proposal) (*SourceCount, error) {
+	d, err := a.desk.Proposed(ctx, at.Review, p)
+	if err != nil {
+		return nil, err
+	}
+	l, err := a.desk.Look(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	if l.Source == nil {
+		return nil, &problems.Problem{Type: "no-source", Status: 409, Title: "No source is chosen whose counts are shown."}
+	}
+	s, err := a.source(ctx, *l.Source)
+	if err != nil {
+		return nil, err
+	}
+	t, err := a.desk.Pools.Thesaurus(ctx, d.Vocabulary)
+	if err != nil {
+		return nil, err
+	}
+	for _, w := range wantedCounts(d, s.Map, t) {
+		if w.kind != "whole" {
+			continue
+		}
+		client, err := a.client(s)
+		if err != nil {
+			return nil, err
+		}
+		k, err := a.counted(ctx, s, client, w.query)
+		if err != nil {
+			return nil, unanswered(s.Name, err)
+		}
+		c, err := countOf(k, w)
+		return &c, err
+	}
+	return nil, &problems.Problem{Type: "no-query", Status: 409, Title: "This strategy cannot be asked at the source."}
+}
+
+// FailCounts tells those who wait that the counting came to nothing.
+func (a *Service) FailCounts(ctx context.Context, t store.Task, _ *problems.Problem) error {
+	a.work.Tell(ctx, t.Number, work.News{Kind: "counts"})
+	return nil
+}
+
+// CountAll counts what is not counted yet. It looks at the document again after each count, so that what was
+// changed last is counted first and what is no longer asked is not counted at all.
+func (a *Service) CountAll(ctx context.Context, t store.Task) error {
+	review := t.Number
+	told := time.Time{}
+	tell := func(always bool) {
+		if always || time.Since(told) > 250*time.Millisecond {
+			told = time.Now()
+			a.work.Tell(ctx, review, work.News{Kind: "counts"})
+		}
+	}
+	defer tell(true)
+	seen := map[string]bool{}
+	for {
+		s, all, err := a.countable(ctx, review, t.Source)
+		if err != nil || s == nil || s.Off {
+			return err
+		}
+		next, err := a.nextCount(ctx, s.ID, all, seen)
+		if err != nil || next == "" {
+			return err
+		}
+		seen[next] = true
+		c, err := a.client(*s)
+		if err == nil {
+			_, err = a.counted(ctx, *s, c, next)
+		}
+		if err != nil {
+			return unanswered(s.Name, err)
+		}
+		tell(false)
+	}
+}
+
+// nextCount returns the next query to count: one that was never counted before one that is only old; of
+// those the last in the document, which is mostly the newest. seen are those that were counted just now.
+func (a *Service) nextCount(ctx context.Context, id int64, all []wanted, seen map[string]bool) (string, error) {
+	cql := make([]string, len(all))
+	for i, w := range all {
+		cql[i] = w.query
+	}
+	known, err := a.store.Counts(ctx, id, cql)
+	if err != nil {
+		return "", err
+	}
+	old := ""
+	var fresh string
+	for _, w := range all {
+		if seen[w.query] {
+			continue
+		}
+		k, ok := known[w.query]
+		switch {
+		case !ok && w.kind != "term":
+			return w.query, nil
+		case !ok:
+			fresh = w.query
+		case !k.Today && old == "":
+			old = w.query
+		}
+	}
+	if fresh != "" {
+		return fresh, nil
+	}
+	return old, nil
+}

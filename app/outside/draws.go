@@ -1,0 +1,429 @@
+package outside
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"math"
+	"strings"
+	"time"
+
+	"tamiz/app/problems"
+	"tamiz/app/reviews"
+	"tamiz/app/work"
+	"tamiz/core/bib"
+	"tamiz/core/text"
+	"tamiz/source"
+	"tamiz/store"
+
+	"github.com/RoaringBitmap/roaring/v2"
+)
+
+// Limits of a draw.
+const (
+	maxDraw  = 1_000_000 // records
+	DrawTime = 12 * time.Hour
+)
+
+// NewDraw is an order for samples: of all concepts together or of each by itself, from one source or
+// several.
+type NewDraw struct {
+	Name     string         `json:"name"`
+	Sources  []int64        `json:"sources"`
+	Concepts []RoughConcept `json:"concepts"`
+	Each     bool           `json:"each"`
+	How      source.How     `json:"how"`
+	AtMost   int            `json:"atMost"`
+	Seed     int64          `json:"seed"`
+}
+
+// A Draw is a sample that is being drawn, or was, with what it could not get.
+type Draw struct {
+	ID       int64          `json:"id"`
+	Name     string         `json:"name"`
+	Source   int64          `json:"source"`
+	From     string         `json:"from"` // the name of the source
+	Concepts []RoughConcept `json:"concepts"`
+	How      source.How     `json:"how"`
+	AtMost   int            `json:"atMost"`
+	Seed     int64          `json:"seed"`
+	Query    string         `json:"query"`
+	Notes    []source.Note  `json:"notes"`
+	State    string         `json:"state"`
+	Total    int            `json:"total"`
+	Wanted   int            `json:"wanted"`
+	Got      int            `json:"got"`
+	Troubles int            `json:"troubles"`
+	Waits    string         `json:"waits,omitempty"` // source or review: whose other draws it waits for
+	Pause    *time.Time     `json:"pause,omitempty"` // until when it waits because the source asked for it
+	Problem  string         `json:"problem,omitempty"`
+	Sample   *int64         `json:"sample,omitempty"`
+	Made     time.Time      `json:"made"`
+}
+
+func (a *Service) drawOf(d store.Draw, names map[int64]string) (Draw, error) {
+	out := Draw{ID: d.ID, Name: d.Name, Source: d.Source, From: names[d.Source], How: source.How(d.How), AtMost: d.AtMost, Seed: d.Seed, Query: d.Query,
+		State: d.State, Total: d.Total, Wanted: d.Wanted, Got: d.Got, Troubles: d.Troubles, Problem: d.Problem, Sample: d.Sample, Made: d.Made, Pause: d.Pause, Waits: d.Waits}
+	if err := json.Unmarshal(d.Concepts, &out.Concepts); err != nil {
+		return out, err
+	}
+	return out, json.Unmarshal(d.Notes, &out.Notes)
+}
+
+// Draws returns the draws of a review: those under way, and those that live samples came from.
+func (a *Service) Draws(ctx context.Context, review int64) ([]Draw, error) {
+	all, err := a.store.Draws(ctx, review)
+	if err != nil {
+		return nil, err
+	}
+	names, err := a.sourceNames(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := []Draw{}
+	for _, d := range all {
+		x, err := a.drawOf(d, names)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, x)
+	}
+	return out, nil
+}
+
+func (a *Service) sourceNames(ctx context.Context) (map[int64]string, error) {
+	all, err := a.store.Sources(ctx)
+	names := map[int64]string{}
+	for _, s := range all {
+		names[s.ID] = s.Name
+	}
+	return names, err
+}
+
+// BeginDraw begins to draw samples, one for each source and, where each concept is drawn by itself, for
+// each concept.
+func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Draw, error) {
+	if _, err := a.store.Review(ctx, review); err != nil {
+		return nil, problems.Gone(err, "review")
+	}
+	switch n.How {
+	case source.All, source.Newest, source.Years, source.Random:
+	default:
+		return nil, problems.Invalid("how", "A sample is drawn whole, newest first, over the years or at random.")
+	}
+	if n.AtMost < 1 || n.AtMost > maxDraw {
+		return nil, problems.Invalid("atMost", "A sample has 1 to %d records.", maxDraw)
+	}
+	if n.Seed < 0 || n.Seed > math.MaxInt32 {
+		return nil, problems.Invalid("seed", "A seed is a number from 0 to %d.", math.MaxInt32)
+	}
+	if len(n.Sources) == 0 || len(n.Sources) > maxSources {
+		return nil, problems.Invalid("sources", "A sample is drawn from a source.")
+	}
+	name, err := reviews.GoodName(n.Name)
+	if err != nil {
+		return nil, err
+	}
+	var orders [][]RoughConcept
+	var names []string
+	var full []RoughConcept
+	for _, c := range n.Concepts {
+		kept := RoughConcept{Name: plain(c.Name)}
+		for _, w := range c.Words {
+			if w = strings.TrimSpace(plain(w)); w != "" {
+				kept.Words = append(kept.Words, w)
+			}
+		}
+		if len(kept.Words) > 0 {
+			full = append(full, kept)
+		}
+	}
+	if n.Each && len(full) > 1 {
+		for _, c := range full {
+			orders, names = append(orders, []RoughConcept{c}), append(names, name+", "+c.Name+" alone")
+		}
+	} else {
+		orders, names = [][]RoughConcept{full}, []string{name}
+	}
+	var out []Draw
+	called, err := a.sourceNames(ctx)
+	if err != nil {
+		return nil, err
+	}
+	for i, concepts := range orders {
+		q, err := roughQuery(concepts)
+		if err != nil {
+			return nil, err
+		}
+		for _, id := range n.Sources {
+			s, err := a.source(ctx, id)
+			if err != nil {
+				return nil, err
+			}
+			if _, err := a.client(s); err != nil {
+				return nil, err
+			}
+			cql, notes := rendered(q, s.Map)
+			d := store.Draw{Review: review, Source: id, Name: names[i], How: string(n.How), AtMost: n.AtMost, Seed: n.Seed, Query: cql}
+			if len(n.Sources) > 1 {
+				d.Name += ", " + s.Name
+			}
+			if d.Concepts, err = json.Marshal(concepts); err != nil {
+				return nil, err
+			}
+			if d.Notes, err = json.Marshal(notes); err != nil {
+				return nil, err
+			}
+			number, err := a.store.NewDraw(ctx, d, a.work.Wake)
+			if err != nil {
+				return nil, err
+			}
+			made, err := a.store.Draw(ctx, number)
+			if err != nil {
+				return nil, err
+			}
+			x, err := a.drawOf(made, called)
+			if err != nil {
+				return nil, err
+			}
+			out = append(out, x)
+			a.work.Tell(ctx, review, work.News{Kind: "draw"})
+		}
+	}
+	return out, nil
+}
+
+// StopDraw stops a draw at once, whatever its source does. What it got stays, and it can be gone on with.
+func (a *Service) StopDraw(ctx context.Context, review, id int64) error {
+	d, err := a.draw(ctx, review, id)
+	if err != nil {
+		return err
+	}
+	if err := a.store.StopDraw(ctx, id); err != nil {
+		return err
+	}
+	a.work.Tell(ctx, review, work.News{Kind: "draw"})
+	return a.work.StopTask(ctx, store.DrawTask(d))
+}
+
+// GoOn goes on with a draw that came to rest, for as many records as are wanted now. Only what is missing
+// is fetched.
+func (a *Service) GoOn(ctx context.Context, review, id int64, atMost int) error {
+	d, err := a.draw(ctx, review, id)
+	if err != nil {
+		return err
+	}
+	if atMost < d.AtMost || atMost > maxDraw {
+		return problems.Invalid("atMost", "The number can be raised, to at most %d.", maxDraw)
+	}
+	if d.State != "stopped" && d.State != "done" && d.State != "failed" {
+		return &problems.Problem{Type: "under-way", Status: 409, Title: "This draw is under way."}
+	}
+	err = a.store.GoOn(ctx, d, atMost, a.work.Wake)
+	if err == nil {
+		a.work.Tell(ctx, review, work.News{Kind: "draw"})
+	}
+	return problems.Gone(err, "draw")
+}
+
+func (a *Service) draw(ctx context.Context, review, id int64) (store.Draw, error) {
+	d, err := a.store.Draw(ctx, id)
+	if err == nil && d.Review != review {
+		err = store.ErrNone
+	}
+	return d, problems.Gone(err, "draw")
+}
+
+const maxTroubles = 20_000 // lines of a report
+
+// Troubles returns what a draw could not get.
+func (a *Service) Troubles(ctx context.Context, review, id int64) ([]source.Trouble, error) {
+	if _, err := a.draw(ctx, review, id); err != nil {
+		return nil, err
+	}
+	out, err := a.store.Troubles(ctx, id, maxTroubles)
+	if out == nil {
+		out = []source.Trouble{}
+	}
+	return out, err
+}
+
+// Fetch fetches what is missing of a draw, page by page. Each page is kept in one step, so a process that dies
+// loses at most the page it was at; whoever comes next goes on from there.
+func (a *Service) Fetch(ctx context.Context, t store.Task) error {
+	id := t.Number
+	d, err := a.store.Draw(ctx, id)
+	if errors.Is(err, store.ErrNone) {
+		return nil
+	}
+	if err != nil || d.State == "stopped" || d.State == "done" || d.State == "failed" {
+		return err
+	}
+	if d.State == "stopping" {
+		return a.endDraw(ctx, d, "stopped", "")
+	}
+	s, err := a.source(ctx, d.Source)
+	if err != nil {
+		return err
+	}
+	c, err := a.client(s)
+	if err != nil {
+		return err
+	}
+	told := time.Time{}
+	tell := func(always bool) {
+		if always || time.Since(told) > 250*time.Millisecond {
+			told = time.Now()
+			a.work.Tell(ctx, d.Review, work.News{Kind: "draw"})
+		}
+	}
+	c.Waiting = func(wait time.Duration, _ error) {
+		if wait < time.Second {
+			return
+		}
+		until := a.now().Add(wait)
+		if a.store.PauseDraw(ctx, id, &until) == nil { // a pause that cannot be told is waited for all the same
+			tell(true)
+		}
+	}
+	plan, err := a.plan(ctx, s, c, d)
+	if ctx.Err() != nil {
+		return ctx.Err()
+	}
+	if err != nil {
+		return unanswered(s.Name, err)
+	}
+	var known bib.Known
+	n := 0
+	if err := a.store.DrawnIdentities(ctx, id, func(r *bib.Record) { known.Add(slim(r), n); n++ }); err != nil {
+		return err
+	}
+	there, err := a.store.Drawn(ctx, id)
+	if err != nil {
+		return err
+	}
+	run := source.Draw{Source: c, Plan: plan, Page: s.Map.AtMost, Keep: func(b source.Batch) error {
+		key := plan.Parts[b.Part].Key
+		var got []source.Got
+		var none []int
+		for _, g := range b.Got {
+			if _, twice := known.Find(g.Record); twice {
+				none = append(none, g.Position)
+				b.Troubles = append(b.Troubles, source.Trouble{From: g.Position, To: g.Position, Kind: source.Repeated, Detail: g.Record.ID})
+				continue
+			}
+			known.Add(slim(g.Record), n)
+			n++
+			got = append(got, g)
+		}
+		for _, t := range b.Troubles {
+			if t.Kind == source.NoRecord {
+				none = append(none, t.From)
+			}
+		}
+		err := a.store.KeepDrawn(ctx, d, key, got, none, b.Troubles)
+		tell(false)
+		return err
+	}}
+	for _, part := range plan.Parts {
+		done := there[part.Key]
+		if done == nil {
+			done = roaring.New()
+		}
+		run.Done = append(run.Done, done)
+	}
+	switch err := run.Run(ctx); {
+	case errors.Is(err, store.ErrStopped) && ctx.Err() == nil:
+		return a.endDraw(ctx, d, "stopped", "")
+	case ctx.Err() != nil:
+		return ctx.Err()
+	case source.GivenUp(err):
+		return a.endDraw(ctx, d, "stopped", err.Error())
+	case err != nil:
+		return err
+	}
+	return a.endDraw(ctx, d, "done", "")
+}
+
+// slim returns what makes a record itself, without its text, of which many are kept in memory.
+func slim(r *bib.Record) *bib.Record {
+	out := &bib.Record{Title: strings.Clone(text.Key(r.Title)), Year: r.Year, DOI: strings.Clone(r.DOI), Accession: strings.Clone(r.Accession)}
+	if len(r.Authors) > 0 {
+		out.Authors = []bib.Person{{Family: strings.Clone(r.Authors[0].Family)}}
+	}
+	return out
+}
+
+// plan returns which positions a draw is to fetch, as it was laid out before or, the first time, now.
+func (a *Service) plan(ctx context.Context, s Source, c source.Source, d store.Draw) (source.Plan, error) {
+	var plan source.Plan
+	if d.Plan != nil {
+		if err := json.Unmarshal(d.Plan, &plan); err != nil {
+			return plan, err
+		}
+	} else {
+		var err error
+		plan, err = source.PlanOf(ctx, c, s.Map, d.Query, source.Order{How: source.How(d.How), AtMost: d.AtMost, Seed: uint64(d.Seed), Now: a.now().Year()})
+		if err != nil {
+			return plan, err
+		}
+	}
+	saved, err := json.Marshal(plan)
+	if err != nil {
+		return plan, err
+	}
+	return plan, a.store.BeginDraw(ctx, d.ID, saved, plan.Total, plan.Wanted())
+}
+
+// StopDrawn brings a draw that was stopped to rest.
+func (a *Service) StopDrawn(ctx context.Context, t store.Task) error {
+	return a.restDraw(ctx, t, "stopped", "")
+}
+
+// FailDraw brings a draw to rest that came to nothing more.
+func (a *Service) FailDraw(ctx context.Context, t store.Task, p *problems.Problem) error {
+	return a.restDraw(ctx, t, "failed", p.Title)
+}
+
+func (a *Service) restDraw(ctx context.Context, t store.Task, state, problem string) error {
+	d, err := a.store.Draw(ctx, t.Number)
+	if errors.Is(err, store.ErrNone) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	return a.endDraw(ctx, d, state, problem)
+}
+
+// endDraw brings a draw to rest: what it got becomes its sample, as a change that can be undone.
+func (a *Service) endDraw(ctx context.Context, d store.Draw, state, problem string) error {
+	sample, err := a.store.FillDrawn(ctx, d)
+	if err != nil {
+		return err
+	}
+	err = a.store.Work(ctx, d.Review, func(ctx context.Context, w *store.Work) error {
+		fresh, err := w.EndDraw(ctx, d, sample, state, problem)
+		if err != nil {
+			return err
+		}
+		if fresh {
+			_, err = reviews.LogSample(ctx, w, d.Review, sample, reviews.What{Key: "draw", Params: map[string]string{"name": d.Name}})
+			return err
+		}
+		_, err = (&reviews.Done{Whole: true}).Tell(ctx, w, d.Review, nil)
+		return err
+	})
+	if errors.Is(err, store.ErrNone) {
+		return nil // the review was deleted
+	}
+	if err == nil {
+		a.work.Tell(ctx, d.Review, work.News{Kind: "draw"})
+	}
+	return err
+}
+
+// HowMany is how many records are wanted.
+type HowMany struct {
+	AtMost int `json:"atMost"`
+}

@@ -1,0 +1,361 @@
+package outside
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"regexp"
+	"slices"
+	"strings"
+	"time"
+
+	"tamiz/app/desk"
+	"tamiz/app/problems"
+	"tamiz/app/reviews"
+	"tamiz/app/work"
+	"tamiz/core/bib"
+	"tamiz/core/index"
+	"tamiz/core/query"
+	"tamiz/core/text"
+	"tamiz/source"
+	"tamiz/store"
+)
+
+// Limits of what is looked up at once.
+const (
+	maxPasted  = 200     // references
+	maxPaste   = 200_000 // characters
+	likeEnough = 0.45    // shared words of two titles, of all their words, for a near-match
+	mostFound  = 10      // records looked at for one title
+)
+
+// A Lookup is one pasted reference and what sources hold of it.
+type Lookup struct {
+	Line  string  `json:"line"`
+	Found []Found `json:"found"`
+	// Problem is why a source could not be asked, where one could not.
+	Problem string `json:"problem,omitempty"`
+}
+
+// A Found is a record of a source that is, or may be, the work of a reference.
+type Found struct {
+	Source int64           `json:"source"`
+	From   string          `json:"from"`
+	How    string          `json:"how"` // identifier, title or near
+	Record desk.RecordHead `json:"record"`
+}
+
+var doiPattern = regexp.MustCompile(`(?i)\b10\.\d{4,9}/[^\s"<>]+`)
+
+// LookUp finds pasted references in every source: one in each line, or parted by empty lines. It takes
+// nothing in; that is for a person to decide.
+func (a *Service) LookUp(ctx context.Context, review int64, pasted string) ([]Lookup, error) {
+	if _, err := a.store.Review(ctx, review); err != nil {
+		return nil, problems.Gone(err, "review")
+	}
+	lines := references(pasted)
+	if len(lines) == 0 {
+		return nil, problems.Invalid("pasted", "Nothing was pasted that could be looked up.")
+	}
+	if len(lines) > maxPasted || len(pasted) > maxPaste {
+		return nil, problems.Invalid("pasted", "At most %d references are looked up at once; there are %d.", maxPasted, len(lines))
+	}
+	sources, err := a.Sources(ctx)
+	if err != nil {
+		return nil, err
+	}
+	ctx, cancel := context.WithTimeout(ctx, 2*time.Minute)
+	defer cancel()
+	out := []Lookup{}
+	for _, line := range lines {
+		l := Lookup{Line: line, Found: []Found{}}
+		for _, s := range sources {
+			if s.Off {
+				continue
+			}
+			c, err := a.client(s)
+			if err == nil {
+				var found []match
+				found, err = a.matches(ctx, c, s, reference(line))
+				for _, m := range found {
+					ids, err := a.store.PutRecords(ctx, store.SourceName(s.ID), []*bib.Record{m.record})
+					if err != nil {
+						return nil, err
+					}
+					r := m.record
+					l.Found = append(l.Found, Found{Source: s.ID, From: s.Name, How: m.how,
+						Record: desk.RecordHead{ID: ids[0], Title: r.Title, Byline: desk.Byline(r), Year: r.Year, Journal: r.Journal, Indexed: r.Indexed()}})
+				}
+			}
+			if err != nil {
+				l.Problem = unanswered(s.Name, err).Error()
+			}
+		}
+		out = append(out, l)
+	}
+	return out, nil
+}
+
+// references parts pasted text: at empty lines where there are any, else at each line.
+func references(pasted string) (out []string) {
+	pasted = strings.NewReplacer("\r\n", "\n", "\r", "\n", "\x00", "").Replace(pasted)
+	parts := strings.Split(pasted, "\n")
+	if regexp.MustCompile(`\S\n\s*\n\s*\S`).MatchString(pasted) {
+		parts = regexp.MustCompile(`\n\s*\n`).Split(pasted, -1)
+	}
+	for _, p := range parts {
+		if p = strings.Join(strings.Fields(p), " "); p != "" {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+// reference reads a pasted line as a record: its DOI, and what may be its title.
+func reference(line string) *bib.Record {
+	r := &bib.Record{}
+	if doi := doiPattern.FindString(line); doi != "" {
+		r.DOI = strings.TrimRight(doi, ".,;)")
+		line = strings.Replace(line, doi, " ", 1)
+	}
+	r.Year = bib.ParseYear(line)
+	// In a whole reference the title is mostly its longest sentence.
+	for _, part := range regexp.MustCompile(`[.?!]\s+|\s*\(\d{4}[a-z]?\)[.:,]?\s*`).Split(line, -1) {
+		if part = strings.Trim(part, " .\"“”"); len(text.Tokens(part)) > len(text.Tokens(r.Title)) {
+			r.Title = part
+		}
+	}
+	return r
+}
+
+type match struct {
+	record *bib.Record
+	how    string
+}
+
+// matches looks for the work of a record at a source: by its identifier, then by its title. What only
+// resembles it comes last and is never taken for it.
+func (a *Service) matches(ctx context.Context, c source.Source, s Source, r *bib.Record) ([]match, error) {
+	ask := func(q query.Expr) ([]*bib.Record, error) {
+		cql, _ := source.Render(q, s.Map)
+		if cql == "" {
+			return nil, nil
+		}
+		page, err := c.Search(ctx, source.Search{Query: cql, Start: 1, Max: mostFound})
+		var refused *source.Refusal
+		if errors.As(err, &refused) {
+			return nil, nil
+		}
+		var out []*bib.Record
+		if page != nil {
+			for _, g := range page.Records {
+				if g.Record != nil {
+					out = append(out, g.Record)
+				}
+			}
+		}
+		return out, err
+	}
+	if r.DOI != "" && s.Map.Indexes["identifier"] != "" {
+		for _, doi := range []string{r.DOI, bib.DOIKey(r.DOI)} {
+			found, err := ask(query.Listed{List: index.Identifiers, Value: doi})
+			if err != nil {
+				return nil, err
+			}
+			for _, f := range found {
+				if bib.DOIKey(f.DOI) == bib.DOIKey(r.DOI) {
+					return []match{{f, "identifier"}}, nil
+				}
+			}
+		}
+	}
+	tokens := text.Tokens(r.Title)
+	if len(tokens) < 2 {
+		return nil, nil
+	}
+	found, err := ask(query.Phrase{Pattern: text.Literal(tokens...), Fields: bib.Title})
+	if err != nil {
+		return nil, err
+	}
+	if len(found) == 0 {
+		// A title that is a little otherwise: its longest words, all of them.
+		long := slices.Clone(tokens)
+		slices.SortStableFunc(long, func(a, b string) int { return len(b) - len(a) })
+		long = slices.Compact(long[:min(4, len(long))])
+		words := func(leave int) (all query.And) {
+			for i, w := range long {
+				if i != leave {
+					all = append(all, query.Phrase{Pattern: text.Literal(w), Fields: bib.Title})
+				}
+			}
+			return all
+		}
+		// All of them; then, where there are enough, all but one.
+		for leave := -1; leave < len(long) && len(found) == 0 && (leave < 0 || len(long) > 3); leave++ {
+			if found, err = ask(words(leave)); err != nil {
+				return nil, err
+			}
+		}
+	}
+	var out []match
+	for _, f := range found {
+		switch alike := bib.Likeness(r.Title, f.Title); {
+		case alike == 1 && (r.Year == 0 || f.Year == 0 || r.Year-f.Year <= 1 && f.Year-r.Year <= 1):
+			out = append(out, match{f, "title"})
+		case alike >= likeEnough:
+			out = append(out, match{f, "near"})
+		}
+	}
+	slices.SortStableFunc(out, func(a, b match) int { return strings.Compare(b.how, a.how) })
+	return out[:min(3, len(out))], nil
+}
+
+// AddKeyStudies makes records that were found key studies of the review. Those that are some already are
+// left out.
+func (a *Service) AddKeyStudies(ctx context.Context, review int64, records []int64) (reviews.Step, error) {
+	if len(records) == 0 || len(records) > maxPasted {
+		return reviews.Step{}, problems.Invalid("records", "1 to %d key studies are taken in at once.", maxPasted)
+	}
+	var step reviews.Step
+	err := a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
+		studies, err := w.KeyStudies(ctx)
+		if err != nil {
+			return err
+		}
+		var known bib.Known
+		for i, s := range studies {
+			known.Add(s.Record, i)
+		}
+		var fresh []int64
+		for _, id := range records {
+			r, err := w.Record(ctx, id)
+			if err != nil {
+				return problems.Gone(err, "record")
+			}
+			if _, there := known.Find(r.Record); !there {
+				known.Add(r.Record, len(studies)+len(fresh))
+				fresh = append(fresh, id)
+			}
+		}
+		if len(fresh) == 0 {
+			return &problems.Problem{Type: "nothing-new", Status: 422, Field: "records", Title: "All of these are key studies of this review already."}
+		}
+		ids, err := w.AddKeys(ctx, fresh)
+		if err != nil {
+			return err
+		}
+		var before, after store.Facts
+		for _, k := range ids {
+			before.Keys = append(before.Keys, store.FactKeyStudy{ID: k, Deleted: true})
+			after.Keys = append(after.Keys, store.FactKeyStudy{ID: k})
+		}
+		step, err = (&reviews.Done{Before: before, After: after}).Log(ctx, w, review, reviews.What{Key: "import.keys", Params: map[string]string{"name": "a look-up", "records": fmt.Sprint(len(ids))}})
+		return err
+	})
+	if err != nil {
+		return reviews.Step{}, problems.Gone(err, "review")
+	}
+	if err := a.FindHoldings(ctx, review); err != nil {
+		return reviews.Step{}, err
+	}
+	return a.reviews.Told(ctx, review, step, nil)
+}
+
+// Holdings returns which sources hold the key studies of a review.
+func (a *Service) Holdings(ctx context.Context, review int64) ([]desk.Holding, error) {
+	return a.store.Holdings(ctx, review)
+}
+
+// FindHoldings looks up, in the background, which sources hold the key studies of a review.
+func (a *Service) FindHoldings(ctx context.Context, review int64) error {
+	return a.work.Ask(ctx, store.NewTask("holding", review, &review, nil))
+}
+
+// FailHoldings tells those who wait that the looking up came to nothing.
+func (a *Service) FailHoldings(ctx context.Context, t store.Task, p *problems.Problem) error {
+	a.work.Tell(ctx, t.Number, work.News{Kind: "holdings", Problem: p})
+	return nil
+}
+
+func (a *Service) HoldingsFound(ctx context.Context, t store.Task) error {
+	review := t.Number
+	studies, err := a.store.KeyStudies(ctx, review)
+	if err != nil {
+		return err
+	}
+	sources, err := a.Sources(ctx)
+	if err != nil {
+		return err
+	}
+	defer a.work.Tell(ctx, review, work.News{Kind: "holdings"})
+	for _, s := range sources {
+		if s.Off {
+			continue
+		}
+		c, err := a.client(s)
+		failing := 0
+		for _, k := range studies {
+			h := desk.Holding{KeyStudy: k.ID, Source: s.ID, State: desk.Unknown}
+			// A source that has stopped answering is not asked for every study.
+			if err == nil && failing < 2 {
+				found, err := a.matches(ctx, c, s, k.Record)
+				switch {
+				case ctx.Err() != nil:
+					return ctx.Err()
+				case err != nil:
+					failing++
+				case len(found) == 0:
+					h.State = desk.Absent
+				default:
+					failing = 0
+					h.State, h.How = desk.Held, found[0].how
+					if found[0].how == "near" {
+						h.State = desk.Near
+					}
+					ids, err := a.store.PutRecords(ctx, store.SourceName(s.ID), []*bib.Record{found[0].record})
+					if err != nil {
+						return err
+					}
+					h.Record = &ids[0]
+				}
+			}
+			if err := a.store.PutHolding(ctx, h); err != nil {
+				return err
+			}
+		}
+		a.work.Tell(ctx, review, work.News{Kind: "holdings"})
+	}
+	return nil
+}
+
+// Settle says of a near-match whether it is the key study.
+func (a *Service) Settle(ctx context.Context, review int64, h desk.Holding) error {
+	all, err := a.store.Holdings(ctx, review)
+	if err != nil {
+		return err
+	}
+	i := slices.IndexFunc(all, func(x desk.Holding) bool { return x.KeyStudy == h.KeyStudy && x.Source == h.Source })
+	if i < 0 {
+		return problems.Gone(store.ErrNone, "holding")
+	}
+	if h.State != desk.Held && h.State != desk.Absent {
+		return problems.Invalid("state", "A near-match is the key study, or it is not.")
+	}
+	settled := all[i]
+	settled.State, settled.How = h.State, "settled"
+	err = a.store.PutHolding(ctx, settled)
+	if err == nil {
+		a.work.Tell(ctx, review, work.News{Kind: "holdings"})
+	}
+	return err
+}
+
+// Pasted is references as they were pasted.
+type Pasted struct {
+	Text string `json:"text"`
+}
+
+// Chosen is records that were chosen.
+type Chosen struct {
+	Records []int64 `json:"records"`
+}

@@ -1,0 +1,329 @@
+package outside
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"strings"
+	"time"
+
+	"tamiz/app/problems"
+	"tamiz/app/reviews"
+	"tamiz/app/work"
+	"tamiz/core/query"
+	"tamiz/exchange"
+	"tamiz/source"
+	"tamiz/source/sru"
+	"tamiz/store"
+)
+
+// A Source is a literature source that can be asked: how, and what it says of itself.
+type Source struct {
+	ID         int64              `json:"id"`
+	Name       string             `json:"name"`
+	Address    string             `json:"address"`
+	Version    string             `json:"version"`
+	Map        source.Map         `json:"map"`
+	Lacks      []string           `json:"lacks"`
+	Described  source.Description `json:"described"`
+	Vocabulary string             `json:"vocabulary"`
+	Off        bool               `json:"off"`
+}
+
+// SourceEdit is what can be said of a source. An address alone is enough for a new one.
+type SourceEdit struct {
+	Name       *string     `json:"name,omitempty"`
+	Address    *string     `json:"address,omitempty"`
+	Map        *source.Map `json:"map,omitempty"`
+	Vocabulary *string     `json:"vocabulary,omitempty"`
+	Off        *bool       `json:"off,omitempty"`
+}
+
+const maxSources = 100
+
+func sourceOf(s store.Source) (Source, error) {
+	out := Source{ID: s.ID, Name: s.Name, Address: s.Address, Version: s.Version, Vocabulary: s.Vocabulary, Off: s.Off}
+	if err := json.Unmarshal(s.Map, &out.Map); err != nil {
+		return out, err
+	}
+	if err := json.Unmarshal(s.Described, &out.Described); err != nil {
+		return out, err
+	}
+	if out.Lacks = out.Map.Lacks(); out.Lacks == nil {
+		out.Lacks = []string{}
+	}
+	return out, nil
+}
+
+func (s Source) stored() (store.Source, error) {
+	m, err := json.Marshal(s.Map)
+	if err != nil {
+		return store.Source{}, err
+	}
+	described, err := json.Marshal(s.Described)
+	return store.Source{ID: s.ID, Name: s.Name, Address: s.Address, Version: s.Version, Map: m, Described: described, Vocabulary: s.Vocabulary, Off: s.Off}, err
+}
+
+// Sources returns the sources that can be asked, and those that are switched off.
+func (a *Service) Sources(ctx context.Context) ([]Source, error) {
+	all, err := a.store.Sources(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := []Source{}
+	for _, s := range all {
+		x, err := sourceOf(s)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, x)
+	}
+	return out, nil
+}
+
+func (a *Service) source(ctx context.Context, id int64) (Source, error) {
+	s, err := a.store.Source(ctx, id)
+	if err != nil {
+		return Source{}, problems.Gone(err, "source")
+	}
+	return sourceOf(s)
+}
+
+// client returns a client of a source that is not switched off.
+func (a *Service) client(s Source) (*sru.Client, error) {
+	if s.Off {
+		return nil, &problems.Problem{Type: "source-off", Status: 409, Title: fmt.Sprintf("%s is switched off. Switch it on under Sources to ask it.", s.Name)}
+	}
+	c, err := a.sources.NewClient(s.Address, s.Version, s.Map)
+	if err != nil {
+		return nil, unanswered(s.Name, err)
+	}
+	return c, nil
+}
+
+// unanswered says of a source why it did not answer.
+func unanswered(name string, err error) error {
+	if err == nil || errors.Is(err, context.Canceled) {
+		return err
+	}
+	p := &problems.Problem{Type: "source-unanswered", Status: 424, Params: map[string]string{"source": name}, Detail: exchange.InWords(err)}
+	var refused *source.Refusal
+	switch {
+	case errors.As(err, &refused):
+		p.Type, p.Status, p.Title = "source-refused", 422, fmt.Sprintf("%s refuses the question: %s.", name, refused)
+	case errors.Is(err, source.ErrNoYears):
+		p.Type, p.Status, p.Field, p.Title = "no-years", 422, "how", problems.Sentence(err.Error())
+	case errors.Is(err, source.ErrNotAllowed):
+		p.Type, p.Status, p.Field, p.Title = "address-not-allowed", 422, "address", "This address is not asked: "+strings.TrimPrefix(err.Error(), source.ErrNotAllowed.Error()+": ")+"."
+	case errors.Is(err, source.ErrTimeout), errors.Is(err, context.DeadlineExceeded):
+		p.Title = name + " did not answer in time. Nothing is lost; ask again later."
+	case errors.Is(err, source.ErrBusy):
+		p.Title = name + " asks to be left alone for a while. Nothing is lost; ask again later."
+	case errors.Is(err, source.ErrMalformed), errors.Is(err, source.ErrTooLarge):
+		p.Title = name + " answered with something that cannot be read."
+	case errors.Is(err, source.ErrBroken):
+		p.Title = name + " answered with an error of its own."
+	case errors.Is(err, source.ErrUnreachable):
+		p.Title = name + " cannot be reached."
+	default:
+		return err
+	}
+	return p
+}
+
+// plain returns text without the one character that the store cannot hold.
+func plain(s string) string { return strings.ReplaceAll(s, "\x00", "") }
+
+// askTime is how long a person is made to wait for a source.
+const askTime = 45 * time.Second
+
+// AddSource takes in a source by its address: it is asked what it is, and a map is proposed.
+func (a *Service) AddSource(ctx context.Context, e SourceEdit) (Source, error) {
+	if e.Address == nil {
+		return Source{}, problems.Invalid("address", "A source has an address.")
+	}
+	all, err := a.Sources(ctx)
+	if err != nil {
+		return Source{}, err
+	}
+	if len(all) >= maxSources {
+		return Source{}, problems.Invalid("address", "There are at most %d sources.", maxSources)
+	}
+	return a.saveSource(ctx, Source{}, e)
+}
+
+// ChangeSource changes how a source is asked. A new address is asked what it is.
+func (a *Service) ChangeSource(ctx context.Context, id int64, e SourceEdit) (Source, error) {
+	s, err := a.source(ctx, id)
+	if err != nil {
+		return s, err
+	}
+	return a.saveSource(ctx, s, e)
+}
+
+func (a *Service) saveSource(ctx context.Context, s Source, e SourceEdit) (Source, error) {
+	if e.Address != nil && (s.ID == 0 || *e.Address != s.Address) {
+		if len(*e.Address) > 500 {
+			return s, problems.Invalid("address", "An address has at most 500 characters.")
+		}
+		ctx, cancel := context.WithTimeout(ctx, askTime)
+		defer cancel()
+		c, err := a.sources.NewClient(*e.Address, "", source.Map{})
+		if err != nil {
+			return s, unanswered(*e.Address, err)
+		}
+		d, m, err := c.Discover(ctx)
+		if err != nil {
+			return s, unanswered(*e.Address, err)
+		}
+		s.Address, s.Version, s.Map, s.Described = c.Address, d.Version, m, *d
+		if s.Name == "" {
+			if s.Name = strings.TrimSpace(d.Title); s.Name == "" {
+				s.Name = c.Address
+			}
+		}
+	}
+	if e.Name != nil {
+		name, err := reviews.GoodName(*e.Name)
+		if err != nil {
+			return s, err
+		}
+		s.Name = name
+	}
+	if e.Map != nil {
+		s.Map = e.Map.Clean()
+		s.Map.Schema = plain(s.Map.Schema)
+	}
+	if e.Vocabulary != nil {
+		if s.Vocabulary = strings.TrimSpace(plain(*e.Vocabulary)); len(s.Vocabulary) > 500 {
+			return s, problems.Invalid("vocabulary", "The name of a vocabulary has at most 500 characters.")
+		}
+	}
+	if e.Off != nil {
+		s.Off = *e.Off
+	}
+	stored, err := s.stored()
+	if err != nil {
+		return s, err
+	}
+	id, err := a.store.PutSource(ctx, stored)
+	if err != nil {
+		return s, problems.Gone(err, "source")
+	}
+	a.work.Tell(ctx, 0, work.News{Kind: "sources"})
+	return a.source(ctx, id)
+}
+
+// DeleteSource takes a source away; what was drawn from it stays.
+func (a *Service) DeleteSource(ctx context.Context, id int64) error {
+	err := problems.Gone(a.store.DeleteSource(ctx, id), "source")
+	if err == nil {
+		a.work.Tell(ctx, 0, work.News{Kind: "sources"})
+	}
+	return err
+}
+
+// TryOut is a question put to a source as it is typed.
+type TryOut struct {
+	Query string `json:"query"`
+	Own   bool   `json:"own"` // in the source's own names; else it is put into them
+}
+
+// An Answer is what a source said, and how it said it.
+type Answer struct {
+	Records  int             `json:"records"`
+	Query    string          `json:"query"`
+	Sent     string          `json:"sent"`
+	Echoed   string          `json:"echoed"`
+	Said     []source.Saying `json:"said"`
+	Notes    []source.Note   `json:"notes"`
+	Received string          `json:"received"`
+	Refused  bool            `json:"refused"`
+	Titles   []string        `json:"titles"`
+}
+
+// Try puts a question to a source and shows what was sent and what came.
+func (a *Service) Try(ctx context.Context, id int64, t TryOut) (*Answer, error) {
+	s, err := a.source(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	if q := strings.TrimSpace(t.Query); q == "" || len(q) > query.MaxQuery {
+		return nil, problems.Invalid("query", "A question has something in it, and at most 1 MB.")
+	}
+	c, err := a.client(s)
+	if err != nil {
+		return nil, err
+	}
+	out := &Answer{Query: t.Query, Said: []source.Saying{}, Notes: []source.Note{}, Titles: []string{}}
+	if !t.Own {
+		q, err := query.Parse(t.Query, nil)
+		if err != nil {
+			return nil, &problems.Problem{Type: "refused", Status: 422, Field: "query", Title: problems.Sentence(exchange.InWords(err))}
+		}
+		out.Query, out.Notes = rendered(q.Expr, s.Map)
+	}
+	ctx, cancel := context.WithTimeout(ctx, askTime)
+	defer cancel()
+	c.Keep = true
+	page, err := c.Search(ctx, source.Search{Query: out.Query, Start: 1, Max: 5})
+	if page != nil {
+		out.Sent, out.Echoed, out.Received = page.Sent, page.Echoed, page.Received
+		out.Said = append(out.Said, page.Said...)
+		out.Records = max(0, page.Total)
+		for _, g := range page.Records {
+			if g.Record != nil {
+				out.Titles = append(out.Titles, g.Record.Title)
+			}
+		}
+	}
+	var refused *source.Refusal
+	if errors.As(err, &refused) {
+		out.Refused = true
+		return out, nil
+	}
+	return out, unanswered(s.Name, err)
+}
+
+func rendered(q query.Expr, m source.Map) (string, []source.Note) {
+	cql, notes := source.Render(q, m)
+	if notes == nil {
+		notes = []source.Note{}
+	}
+	return cql, notes
+}
+
+// Neighbours returns the words around one in a source's own index.
+func (a *Service) Neighbours(ctx context.Context, id int64, field, word string) ([]source.Entry, error) {
+	s, err := a.source(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	if n := len([]rune(word)); n == 0 || n > 200 {
+		return nil, problems.Invalid("word", "A word has 1 to 200 characters.")
+	}
+	if !s.Map.Scan {
+		return []source.Entry{}, nil
+	}
+	ix := ""
+	for _, f := range []string{field, "text", "titleAbstract", "title", "any"} {
+		if ix = s.Map.Indexes[f]; ix != "" {
+			break
+		}
+	}
+	if ix == "" {
+		return []source.Entry{}, nil
+	}
+	c, err := a.client(s)
+	if err != nil {
+		return nil, err
+	}
+	ctx, cancel := context.WithTimeout(ctx, askTime)
+	defer cancel()
+	out, err := c.Scan(ctx, source.Scan{Index: ix, Term: word, Before: 4, Max: 14})
+	if out == nil {
+		out = []source.Entry{}
+	}
+	return out, unanswered(s.Name, err)
+}
