@@ -36,7 +36,7 @@ type flight struct {
 	cancel  context.CancelFunc
 }
 
-func NewCache(most int64) *cache {
+func newCache(most int64) *cache {
 	lru, _ := simplelru.NewLRU[string, *kept](math.MaxInt, nil) // it never fails: the bound is that of bytes
 	return &cache{most: most, Kept: lru, under: map[string]*flight{}}
 }

@@ -24,7 +24,7 @@ func of(value string, bytes int64) func(context.Context) (string, int64, error) 
 func TestWhatIsKeptIsBoundedInBytesAndWhatIsHeldStays(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		const most = 100
-		c := NewCache(most)
+		c := newCache(most)
 		type request struct {
 			done func()
 			keys map[string]bool
@@ -84,7 +84,7 @@ func TestWhatIsKeptIsBoundedInBytesAndWhatIsHeldStays(t *testing.T) {
 }
 
 func TestTheLastThingIsKeptHoweverLarge(t *testing.T) {
-	c := NewCache(10)
+	c := newCache(10)
 	for _, key := range []string{"a", "b"} {
 		_, err := Cached(context.Background(), c, key, of(key, 1000))
 		require.NoError(t, err)
@@ -97,7 +97,7 @@ func TestTheLastThingIsKeptHoweverLarge(t *testing.T) {
 
 func TestWhatManyAskIsWorkedOutOnce(t *testing.T) {
 	synctest.Test(t, func(t *testing.T) {
-		c := NewCache(1000)
+		c := newCache(1000)
 		var made atomic.Int64
 		got := make(chan string, 50)
 		for range 50 {
@@ -120,7 +120,7 @@ func TestWhatManyAskIsWorkedOutOnce(t *testing.T) {
 
 func TestWhatNobodyWaitsForEnds(t *testing.T) {
 	synctest.Test(t, func(t *testing.T) {
-		c := NewCache(1000)
+		c := newCache(1000)
 		ended := make(chan error, 1)
 		ask := func(ctx context.Context) error {
 			_, err := Cached(ctx, c, "key", func(ctx context.Context) (string, int64, error) {
@@ -165,7 +165,7 @@ func TestWhatNobodyWaitsForEnds(t *testing.T) {
 }
 
 func TestWhatPanicsIsAnErrorForAllWhoWait(t *testing.T) {
-	c := NewCache(10)
+	c := newCache(10)
 	_, err := Cached(context.Background(), c, "key", func(context.Context) (string, int64, error) { panic("odd") })
 	require.ErrorContains(t, err, "odd")
 	v, err := Cached(context.Background(), c, "key", of("even", 1))
@@ -176,12 +176,12 @@ func TestWhatPanicsIsAnErrorForAllWhoWait(t *testing.T) {
 // So many work at once, a hundred more wait, the rest are sent away at once; whoever leaves gives up the place.
 func TestRequestsWaitTheirTurn(t *testing.T) {
 	synctest.Test(t, func(t *testing.T) {
-		turns := NewTurns(1)
+		turns := newTurns(1)
 		ctx, done := ForRequest(t.Context())
 		require.NoError(t, turns.Take(ctx))
 		leaving, leave := context.WithCancel(t.Context())
 		var waiting []chan error
-		for range MaxWaiting {
+		for range maxWaiting {
 			got := make(chan error, 1)
 			waiting = append(waiting, got)
 			go func() {

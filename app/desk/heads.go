@@ -13,6 +13,7 @@ type RecordHead struct {
 	Key     bool   `json:"key"`
 }
 
+// Head returns a record as it stands in a list.
 func (d *Desk) Head(s store.StoredRecord) RecordHead {
 	r := s.Record
 	return RecordHead{ID: s.ID, Title: r.Title, Byline: Byline(r), Year: r.Year, Journal: r.Journal, Indexed: r.Indexed(), Key: d.Keys.Has(s.ID)}

@@ -82,6 +82,7 @@ func (in *looking) kept(ctx context.Context, name string, s set.Set) (*roaring.B
 	})
 }
 
+// All implements set.Pool, as do the following.
 func (in *looking) All() *roaring.Bitmap    { return in.all }
 func (in *looking) Sample() *roaring.Bitmap { return in.pool.Pool.Sample }
 func (in *looking) Document() Document      { return in.document }

@@ -31,8 +31,8 @@ type Pools struct {
 	makings  sync.Map // those being made: how far each is
 }
 
-func NewPools(s *store.Store) *Pools {
-	p := &Pools{store: s, vocabularies: NewCache(0), keyStudies: NewCache(0), samples: NewCache(0), building: NewTurns(2)}
+func newPools(s *store.Store) *Pools {
+	p := &Pools{store: s, vocabularies: newCache(0), keyStudies: newCache(0), samples: newCache(0), building: newTurns(2)}
 	p.bound(machineMemory() / 3)
 	return p
 }
@@ -63,7 +63,7 @@ type worked struct {
 
 // How much of each is kept: so many of a kind, but for what terms find, in bytes.
 func newWorked() *worked {
-	return &worked{tallies: NewCache(24), sets: NewCache(100), Suited: NewCache(12), company: NewCache(1), hits: coverage.NewKept(64 << 20)}
+	return &worked{tallies: newCache(24), sets: newCache(100), Suited: newCache(12), company: newCache(1), hits: coverage.NewKept(64 << 20)}
 }
 
 // Set returns the sample's part of the pool.

@@ -14,5 +14,5 @@ type Service struct {
 
 // New returns a desk on a database.
 func New(s *store.Store) *Service {
-	return &Service{store: s, Pools: NewPools(s), Heavy: NewTurns(Cores()), Quick: NewTurns(2 * Cores())}
+	return &Service{store: s, Pools: newPools(s), Heavy: newTurns(cores()), Quick: newTurns(2 * cores())}
 }

@@ -16,13 +16,13 @@ type Turns struct {
 	waiting atomic.Int64
 }
 
-// MaxWaiting is how many requests wait for their turn.
-const MaxWaiting = 100
+// maxWaiting is how many requests wait for their turn.
+const maxWaiting = 100
 
-func NewTurns(n int) *Turns { return &Turns{free: semaphore.NewWeighted(int64(n))} }
+func newTurns(n int) *Turns { return &Turns{free: semaphore.NewWeighted(int64(n))} }
 
-// Cores is how many things are worked on at once.
-func Cores() int { return max(2, runtime.GOMAXPROCS(0)) }
+// cores is how many things are worked on at once.
+func cores() int { return max(2, runtime.GOMAXPROCS(0)) }
 
 // Take waits for a turn, which ends with the request of the context (see ForRequest). What is no request has its
 // turn at once.
@@ -31,7 +31,7 @@ func (t *Turns) Take(ctx context.Context) error {
 	if !ok {
 		return nil
 	}
-	if t.waiting.Add(1) > MaxWaiting {
+	if t.waiting.Add(1) > maxWaiting {
 		t.waiting.Add(-1)
 		return &problems.Problem{Type: "busy", Status: http.StatusServiceUnavailable, Title: "Too much is being worked out at once. Nothing was changed; try again in a moment."}
 	}

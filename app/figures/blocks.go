@@ -93,15 +93,9 @@ const blindSpotWords = 12
 
 // BlindSpot works out what a block may lack. Where no other block is searched it has none.
 func (a *Service) BlindSpot(ctx context.Context, at desk.At, block string) (*BlindSpot, error) {
-	if err := a.desk.Heavy.Take(ctx); err != nil {
-		return nil, err
-	}
-	d, err := a.desk.Desk(ctx, at)
+	d, err := a.sampled(ctx, at, a.desk.Heavy)
 	if err != nil {
 		return nil, err
-	}
-	if d.Pool == nil {
-		return nil, desk.ErrNoSample
 	}
 	i := d.DocumentOf.Block(block)
 	if i < 0 {

@@ -214,15 +214,9 @@ type PlanStep struct {
 
 // Plan works out a rescue plan over the sample that is looked at.
 func (a *Service) Plan(ctx context.Context, at desk.At) (*Plan, error) {
-	if err := a.desk.Heavy.Take(ctx); err != nil {
-		return nil, err
-	}
-	d, err := a.desk.Desk(ctx, at)
+	d, err := a.sampled(ctx, at, a.desk.Heavy)
 	if err != nil {
 		return nil, err
-	}
-	if d.Pool == nil {
-		return nil, desk.ErrNoSample
 	}
 	r, err := rescuer(d, ctx)
 	if err != nil {

@@ -94,15 +94,9 @@ func (a *Service) Tally(ctx context.Context, at desk.At, f tally.Facet) (*Tally,
 	if err := desk.CheckFacet(f); err != nil {
 		return nil, err
 	}
-	if err := a.desk.Heavy.Take(ctx); err != nil {
-		return nil, err
-	}
-	d, err := a.desk.Desk(ctx, at)
+	d, err := a.sampled(ctx, at, a.desk.Heavy)
 	if err != nil {
 		return nil, err
-	}
-	if d.Pool == nil {
-		return nil, desk.ErrNoSample
 	}
 	if f == tally.Words {
 		go func() { _, _ = d.Pool.Befriended(ctx) }() // it is asked for next, and takes as long
@@ -260,15 +254,9 @@ const mostTeams = 500
 
 // Teams finds the teams in what is looked at.
 func (a *Service) Teams(ctx context.Context, at desk.At) (*Teams, error) {
-	if err := a.desk.Heavy.Take(ctx); err != nil {
-		return nil, err
-	}
-	d, err := a.desk.Desk(ctx, at)
+	d, err := a.sampled(ctx, at, a.desk.Heavy)
 	if err != nil {
 		return nil, err
-	}
-	if d.Pool == nil {
-		return nil, desk.ErrNoSample
 	}
 	out := &Teams{Teams: []Team{}}
 	all := d.Look.Teams(d.Keys.Mined())

@@ -36,15 +36,9 @@ const (
 
 // HeadingTree lays the headings of what is looked at into their tree. Without a vocabulary there is none.
 func (a *Service) HeadingTree(ctx context.Context, at desk.At) (*HeadingTree, error) {
-	if err := a.desk.Heavy.Take(ctx); err != nil {
-		return nil, err
-	}
-	d, err := a.desk.Desk(ctx, at)
+	d, err := a.sampled(ctx, at, a.desk.Heavy)
 	if err != nil {
 		return nil, err
-	}
-	if d.Pool == nil {
-		return nil, desk.ErrNoSample
 	}
 	v := d.Pool.Thesaurus
 	out := &HeadingTree{Records: int(d.Look.Sample.GetCardinality()), Nodes: []HeadingNode{}}

@@ -88,15 +88,9 @@ func (a *Service) Item(ctx context.Context, at desk.At, f tally.Facet, item stri
 	if err := desk.CheckFacet(f); err != nil {
 		return nil, err
 	}
-	if err := a.desk.Quick.Take(ctx); err != nil {
-		return nil, err
-	}
-	d, err := a.desk.Desk(ctx, at)
+	d, err := a.sampled(ctx, at, a.desk.Quick)
 	if err != nil {
 		return nil, err
-	}
-	if d.Pool == nil {
-		return nil, desk.ErrNoSample
 	}
 	forms, err := d.Pool.Forms(ctx, d.Look, f, item, d.Keys)
 	if err != nil {

@@ -2,6 +2,7 @@
 package figures
 
 import (
+	"context"
 	"time"
 
 	"tamiz/app/desk"
@@ -18,4 +19,16 @@ type Service struct {
 // New returns the figures of what lies on a desk.
 func New(s *store.Store, d *desk.Service) *Service {
 	return &Service{store: s, desk: d, now: time.Now}
+}
+
+// sampled waits for a turn and lays out a review with its sample; where none is looked at, it says so.
+func (a *Service) sampled(ctx context.Context, at desk.At, turns *desk.Turns) (*desk.Desk, error) {
+	if err := turns.Take(ctx); err != nil {
+		return nil, err
+	}
+	d, err := a.desk.Desk(ctx, at)
+	if err == nil && d.Pool == nil {
+		err = desk.ErrNoSample
+	}
+	return d, err
 }

@@ -40,15 +40,9 @@ func (a *Service) Suits(ctx context.Context, at desk.At, f tally.Facet) (*Suits,
 	if err := desk.CheckFacet(f); err != nil {
 		return nil, err
 	}
-	if err := a.desk.Heavy.Take(ctx); err != nil {
-		return nil, err
-	}
-	d, err := a.desk.Desk(ctx, at)
+	d, err := a.sampled(ctx, at, a.desk.Heavy)
 	if err != nil {
 		return nil, err
-	}
-	if d.Pool == nil {
-		return nil, desk.ErrNoSample
 	}
 	// What else the document says changes nothing here.
 	said, err := json.Marshal(d.Strategy)
@@ -271,15 +265,9 @@ const alikeWords = 40
 
 // Alike finds words used alike, by the company that they keep over sample and contrast together.
 func (a *Service) Alike(ctx context.Context, at desk.At, q AlikeQuestion) (*Alikes, error) {
-	if err := a.desk.Heavy.Take(ctx); err != nil {
-		return nil, err
-	}
-	d, err := a.desk.Desk(ctx, at)
+	d, err := a.sampled(ctx, at, a.desk.Heavy)
 	if err != nil {
 		return nil, err
-	}
-	if d.Pool == nil {
-		return nil, desk.ErrNoSample
 	}
 	befriended, err := d.Pool.Befriended(ctx)
 	if err != nil {

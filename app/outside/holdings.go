@@ -277,6 +277,7 @@ func (a *Service) FailHoldings(ctx context.Context, t store.Task, p *problems.Pr
 	return nil
 }
 
+// HoldingsFound looks up which sources hold the key studies of a review: the work of a task.
 func (a *Service) HoldingsFound(ctx context.Context, t store.Task) error {
 	review := t.Number
 	studies, err := a.store.KeyStudies(ctx, review)

@@ -1,3 +1,4 @@
+// Package problems is errors for people: what happened, where, and what was kept.
 package problems
 
 import (
@@ -24,8 +25,10 @@ type Problem struct {
 	Clashes []review.Clash `json:"clashes,omitempty"`
 }
 
+// Error implements error.
 func (p *Problem) Error() string { return p.Title }
 
+// Invalid returns the problem of a field that holds what it must not.
 func Invalid(field, format string, args ...any) *Problem {
 	return &Problem{Type: "invalid", Status: 422, Field: field, Title: fmt.Sprintf(format, args...)}
 }
@@ -57,6 +60,7 @@ func Gone(err error, what string) error {
 	return err
 }
 
+// Sentence returns words as a sentence: with a capital and a full stop.
 func Sentence(s string) string {
 	r := []rune(s)
 	if len(r) == 0 {
@@ -69,6 +73,7 @@ func Sentence(s string) string {
 	return s
 }
 
+// DiskFull is the problem of a file that there was no room for.
 func DiskFull() *Problem {
 	return &Problem{Type: "disk-full", Status: 507, Title: "The disk of the database is full. Nothing was brought in."}
 }

@@ -25,6 +25,7 @@ type Import struct {
 	Error     *problems.Problem `json:"error,omitempty"`
 }
 
+// ImportOf returns an import as it is told.
 func ImportOf(i store.Import) Import {
 	out := Import{ID: i.ID, Kind: i.Kind, Name: i.Name, State: i.State, Bytes: i.Bytes, BytesRead: i.BytesRead,
 		Records: i.Records, Skipped: i.Skipped, Notices: i.Notices, Sample: i.Sample, Format: i.Format, Waits: i.Waits}

@@ -106,6 +106,7 @@ func (a *Service) PatchReview(ctx context.Context, id int64, p ReviewPatch) (Rev
 	return a.store.Review(ctx, id)
 }
 
+// GoodName returns a name without what no name has, or says what is wrong with it.
 func GoodName(name string) (string, error) {
 	name = strings.Join(strings.Fields(strings.ReplaceAll(name, "\x00", "")), " ")
 	if n := utf8.RuneCountInString(name); n < 1 || n > 200 {

@@ -21,6 +21,7 @@ type News struct {
 	Problem *problems.Problem `json:"problem,omitempty"`
 }
 
+// String returns the news as they are passed on.
 func (n News) String() string {
 	b, _ := json.Marshal(n)
 	return string(b)
