@@ -26,22 +26,7 @@ import (
 func savings(t *testing.T, _ sizes) []row {
 	const records = 200_000
 	const pause = 20 * time.Millisecond // as people do, not one after the other
-	ctx, cancel := context.WithCancel(context.Background())
-	defer cancel()
-	dir, err := os.MkdirTemp("", "tamiz-bench-")
-	require.NoError(t, err)
-	defer os.RemoveAll(dir)
-	require.NoError(t, os.Chmod(dir, 0o755)) // whom the database runs as has to pass
-	server, err := cluster.Start(ctx, dir, false)
-	require.NoError(t, err)
-	defer server.Stop()
-	s, err := store.Open(ctx, server.URL)
-	require.NoError(t, err)
-	defer s.Close()
-	a, err := app.New(s, sru.Guard{}, slog.New(slog.DiscardHandler))
-	require.NoError(t, err)
-	require.NoError(t, a.Start(ctx))
-	defer func() { _ = a.Stop(context.Background()) }()
+	a, dir, ctx := application(t)
 	r, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: "Heat and kidneys"})
 	require.NoError(t, err)
 
@@ -112,4 +97,25 @@ func savings(t *testing.T, _ sizes) []row {
 		{work + ", 95th percentile", "the same", ratio(percentile(during, 95), percentile(without, 95)), "printed"},
 		{work + ", longest", "the longest saved without", ratio(percentile(during, 100), percentile(without, 100)), "printed"},
 	}
+}
+
+// application returns the program on a database of its own, both of which end with the test, and a folder.
+func application(t *testing.T) (*app.App, string, context.Context) {
+	ctx, cancel := context.WithCancel(context.Background())
+	t.Cleanup(cancel)
+	dir, err := os.MkdirTemp("", "tamiz-bench-")
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = os.RemoveAll(dir) })
+	require.NoError(t, os.Chmod(dir, 0o755)) // whom the database runs as has to pass
+	server, err := cluster.Start(ctx, dir, false)
+	require.NoError(t, err)
+	t.Cleanup(server.Stop)
+	s, err := store.Open(ctx, server.URL)
+	require.NoError(t, err)
+	t.Cleanup(s.Close)
+	a, err := app.New(s, sru.Guard{}, slog.New(slog.DiscardHandler))
+	require.NoError(t, err)
+	require.NoError(t, a.Start(ctx))
+	t.Cleanup(func() { _ = a.Stop(context.Background()) })
+	return a, dir, ctx
 }
