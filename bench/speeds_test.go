@@ -330,7 +330,9 @@ func rescues(t *testing.T, _ sizes) []row {
 	keys := coverage.NewSet(studies)
 	candidates, steps := 0, 0
 	all := taken(2, func() {
-		r, err := coverage.NewRescuer(context.Background(), set, keys, s)
+		suits, _, err := coverage.SuitsOf(context.Background(), set, s)
+		require.NoError(t, err)
+		r, err := coverage.NewRescuer(context.Background(), set, keys, s, suits)
 		require.NoError(t, err)
 		var blocks []coverage.BlockRescue
 		candidates = 0

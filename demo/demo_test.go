@@ -66,12 +66,13 @@ func TestTheWordsThatRescueAreInTheLiterature(t *testing.T) {
 	}
 }
 
-// A word that would bring a study back is typical of what its block is blind to: that is how it is found. Since
-// words of one concept meet, the more common of them are not the first by pull alone.
-func TestTheWordsThatRescueAreInTheBlindSpots(t *testing.T) {
+// A word that would bring a study back suits its block, and is found by that.
+func TestTheWordsThatRescueStandAmongTheFirst(t *testing.T) {
 	w, s := almagre(), demo.NewReview().Strategy()
 	sample, keys := coverage.NewSet(w.RoughSample()), coverage.NewSet(w.Keys)
-	rescuer, err := coverage.NewRescuer(context.Background(), sample, keys, s)
+	suits, _, err := coverage.SuitsOf(context.Background(), sample, s)
+	require.NoError(t, err)
+	rescuer, err := coverage.NewRescuer(context.Background(), sample, keys, s, suits)
 	require.NoError(t, err)
 	for study, words := range map[int]map[int]string{
 		0: {0: "field hands", 1: "cooling vests"},
@@ -84,12 +85,13 @@ func TestTheWordsThatRescueAreInTheBlindSpots(t *testing.T) {
 			candidates := must(rescuer.Study(context.Background(), block, study))
 			i := slices.IndexFunc(candidates, func(c coverage.Candidate) bool { return c.Item == word })
 			if assert.GreaterOrEqual(t, i, 0, word) {
-				assert.Positive(t, candidates[i].Pull, word)
-				most := 30
-				if word == "cane cutters" { // as common beside its synonyms as in the blind spot
-					most = 60
+				t.Logf("%s stands at %d of %d", word, i+1, len(candidates))
+				if word == "cutting sugarcane" { // in so few records of the sample nothing tells what it is
+					assert.True(t, candidates[i].Rare, word)
+					continue
 				}
-				assert.Less(t, i, most, "%s stands too far down: %+v", word, candidates[i])
+				assert.Equal(t, block, candidates[i].Best, word)
+				assert.Less(t, i, 25, "%s stands too far down: %+v", word, candidates[i])
 			}
 		}
 	}

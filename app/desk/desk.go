@@ -42,14 +42,14 @@ type SampleHead struct {
 
 // A desk is all that figures of a review are worked out from.
 type Desk struct {
-	at         At
-	DocumentOf Document
-	Strategy   strategy.Strategy
-	Keys       *keys
-	Pool       *pool // nil without a sample
-	Look       seen  // what of it is looked at
-	Sample     *SampleHead
-	Contrast   string // the name of what the sample is set against; "" is all other records
+	at       At
+	Document Document
+	Strategy strategy.Strategy
+	Keys     *keys
+	Pool     *pool // nil without a sample
+	Look     seen  // what of it is looked at
+	Sample   *SampleHead
+	Contrast string // the name of what the sample is set against; "" is all other records
 }
 
 // Desk lays out a review as it is.
@@ -61,10 +61,10 @@ func (a *Service) Desk(ctx context.Context, at At) (*Desk, error) {
 func (a *Service) DeskWith(ctx context.Context, at At, p Proposal) (*Desk, error) {
 	d := Desk{at: at}
 	var err error
-	if d.DocumentOf, err = a.Proposed(ctx, at.Review, p); err != nil {
+	if d.Document, err = a.Proposed(ctx, at.Review, p); err != nil {
 		return nil, err
 	}
-	d.Strategy = d.DocumentOf.Strategy("")
+	d.Strategy = d.Document.Strategy("")
 	l, err := a.Look(ctx, at)
 	if err != nil {
 		return nil, err
@@ -72,7 +72,7 @@ func (a *Service) DeskWith(ctx context.Context, at At, p Proposal) (*Desk, error
 	if d.Keys, err = a.Pools.Keys(ctx, at.Review, l.Vocabulary); err != nil {
 		return nil, err
 	}
-	d.Keys = d.Keys.halved(d.DocumentOf.Halves)
+	d.Keys = d.Keys.halved(d.Document.Halves)
 	if l.Source != nil {
 		holdings, err := a.store.Holdings(ctx, at.Review)
 		if err != nil {

@@ -30,7 +30,7 @@ func (a *Service) seen(ctx context.Context, d *Desk, l Look) (seen, error) {
 	if l.Set == nil {
 		return d.Pool.Sampled(), nil
 	}
-	in := &looking{app: a, review: d.at.Review, pool: d.Pool, document: d.DocumentOf, keys: &keys{}, all: d.Pool.Index.All(),
+	in := &looking{app: a, review: d.at.Review, pool: d.Pool, document: d.Document, keys: &keys{}, all: d.Pool.Index.All(),
 		look: seen{d.Pool.Over(d.Pool.Index.All(), roaring.New()), "all"}, set: coverage.Set{Records: d.Pool.Records, Index: d.Pool.Index, Thesaurus: d.Pool.Thesaurus, Kept: d.Pool.hits}}
 	if set.OfDocument(l.Set.Set) {
 		saved, err := a.store.Document(ctx, d.at.Review, l.Revision)
@@ -71,7 +71,7 @@ type looking struct {
 
 // Looking returns the pool of a desk, where items are told of what is looked at, and blocks of the sample.
 func (d *Desk) Looking(a *Service) *looking {
-	return &looking{app: a, review: d.at.Review, pool: d.Pool, document: d.DocumentOf, keys: d.Keys, look: d.Look, all: d.Look.Sample, set: d.Pool.Set()}
+	return &looking{app: a, review: d.at.Review, pool: d.Pool, document: d.Document, keys: d.Keys, look: d.Look, all: d.Look.Sample, set: d.Pool.Set()}
 }
 
 // kept returns the records of a set, kept with the pool.

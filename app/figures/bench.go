@@ -110,7 +110,7 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 	if inSample != nil {
 		b.Records = number(inSample.Whole)
 	}
-	for i, block := range d.DocumentOf.Blocks {
+	for i, block := range d.Document.Blocks {
 		row := BenchBlock{ID: block.ID, Caught: marks(inKeys.Blocks[i], studies), Terms: []BenchTerm{}}
 		var measure coverage.BlockMeasure
 		if inSample != nil {
@@ -154,7 +154,7 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 		}
 		b.Blocks = append(b.Blocks, row)
 	}
-	for i, l := range d.DocumentOf.Limits {
+	for i, l := range d.Document.Limits {
 		row := BenchLimit{Kind: l.Kind, Dropped: d.Keys.Held() - int(inKeys.Limits[i].GetCardinality())}
 		if inSample != nil {
 			n := inSample.TakenAwayByLimit(i)

@@ -75,18 +75,21 @@ func ReadTyped(typed, field string) strategy.Term {
 	return strategy.Term{Kind: strategy.TextTerm, Text: typed, Field: field, On: true}
 }
 
-// A BlindSpot is what all other searched blocks find and one block does not, and what is typical there.
+// A BlindSpot is what all other searched blocks find and one block does not, and what may be missing there.
 type BlindSpot struct {
 	Records int             `json:"records"`
 	Words   []BlindSpotWord `json:"words"`
 }
 
-// A BlindSpotWord is a word or phrase that is typical of a blind spot and that no block matches yet.
+// A BlindSpotWord is a word, phrase or heading that stands in a blind spot, suits the block, and that no block matches yet.
 type BlindSpotWord struct {
-	Item    string   `json:"item"`
-	Forms   []string `json:"forms"`
-	Records int      `json:"records"`
-	Pull    float64  `json:"pull"`
+	Item    string  `json:"item"`
+	Kind    string  `json:"kind"`
+	Records int     `json:"records"` // in the blind spot
+	Of      int     `json:"of"`      // in the sample
+	Pull    float64 `json:"pull"`
+	Suit    float64 `json:"suit"`
+	Suits   string  `json:"suits,omitempty"` // the block that it suits best, where that is another: its id
 }
 
 const blindSpotWords = 12
@@ -97,47 +100,43 @@ func (a *Service) BlindSpot(ctx context.Context, at desk.At, block string) (*Bli
 	if err != nil {
 		return nil, err
 	}
-	i := d.DocumentOf.Block(block)
+	i := d.Document.Block(block)
 	if i < 0 {
 		return nil, problems.Gone(store.ErrNone, "block")
 	}
 	out := &BlindSpot{Words: []BlindSpotWord{}}
-	if !slices.ContainsFunc(d.DocumentOf.Blocks, func(b desk.Block) bool { return b.ID != block && b.Searched && !b.Negated }) {
+	if !slices.ContainsFunc(d.Document.Blocks, func(b desk.Block) bool { return b.ID != block && b.Searched && !b.Negated }) {
 		return out, nil
 	}
 	reach, err := coverage.Find(ctx, d.Pool.Set(), d.Strategy)
 	if err != nil {
 		return nil, err
 	}
-	taken, err := coverage.TakenBy(d.Strategy, d.Pool.Thesaurus)
+	kept, suits, err := suitsOf(ctx, d, d.Pool.Set())
 	if err != nil {
 		return nil, err
 	}
-	pool := reach.Typical(i)
-	if out.Records = int(pool.Sample.GetCardinality()); out.Records == 0 {
-		return out, nil
-	}
-	words, err := tally.CountWords(ctx, pool, nil, tally.DefaultWords)
+	lacks, records, err := coverage.Lacks(ctx, reach, suits, kept, i)
 	if err != nil {
 		return nil, err
 	}
-	families, err := tally.Families(ctx, pool, words, nil, tally.DefaultWords)
+	out.Records = records
+	dropped, err := a.dropped(ctx, at)
 	if err != nil {
 		return nil, err
 	}
-	for _, f := range families {
-		if len(out.Words) == blindSpotWords || tally.Round(f.Pull) <= 0 {
+	for _, l := range lacks {
+		if len(out.Words) == blindSpotWords {
 			break
 		}
-		w := BlindSpotWord{Item: f.Item, Records: f.Records, Pull: tally.Round(f.Pull)}
-		for _, form := range f.Forms {
-			if !taken.Text(strings.Split(form.Item, " ")) {
-				w.Forms = append(w.Forms, form.Item)
-			}
+		if dropped.has(l.Kind, l.Item) {
+			continue
 		}
-		if len(w.Forms) > 0 {
-			out.Words = append(out.Words, w)
+		w := BlindSpotWord{Item: l.Item, Kind: l.Kind, Records: l.Records, Of: l.Of, Pull: tally.Round(l.Pull), Suit: tally.Round(l.Suit)}
+		if l.Best >= 0 && l.Best != i {
+			w.Suits = d.Document.Blocks[l.Best].ID
 		}
+		out.Words = append(out.Words, w)
 	}
 	return out, nil
 }

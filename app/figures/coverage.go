@@ -8,6 +8,7 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/problems"
+	"tamiz/core/company"
 	"tamiz/core/coverage"
 	"tamiz/core/strategy"
 	"tamiz/core/text"
@@ -124,7 +125,10 @@ type RescueCandidate struct {
 	Rescues int      `json:"rescues"`
 	Price   *int     `json:"price,omitempty"`
 	Pull    *float64 `json:"pull,omitempty"`
+	Suit    *float64 `json:"suit,omitempty"`
 	Worth   *float64 `json:"worth,omitempty"`
+	Suits   string   `json:"suits,omitempty"` // the block that it suits best, where that is another: its id
+	Rare    bool     `json:"rare,omitempty"`  // too rare to tell whether it belongs
 }
 
 const (
@@ -149,13 +153,13 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 	if err != nil {
 		return nil, err
 	}
-	rescuer, err := rescuer(d, ctx)
+	rescuer, err := rescuer(ctx, d)
 	if err != nil {
 		return nil, err
 	}
 	out := &StudyRescue{Blocks: []BlockRescue{}}
 	var marked []text.Pattern
-	for i, b := range d.DocumentOf.Blocks {
+	for i, b := range d.Document.Blocks {
 		row := BlockRescue{Block: b.ID, Terms: []string{}, Candidates: []RescueCandidate{}}
 		for _, t := range check.Studies[n].CaughtBy[b.Name] {
 			row.Terms = append(row.Terms, b.Terms[t].String())
@@ -169,7 +173,10 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 			for _, c := range candidates[:min(len(candidates), rescueCandidates)] {
 				r := RescueCandidate{Item: c.Item, Kind: c.Kind, Rescues: c.Rescues}
 				if d.Pool != nil {
-					r.Price, r.Pull, r.Worth = &c.Price, &c.Pull, &c.Worth
+					r.Price, r.Pull, r.Suit, r.Worth, r.Rare = &c.Price, &c.Pull, &c.Suit, &c.Worth, c.Rare
+					if c.Best >= 0 && c.Best != i {
+						r.Suits = d.Document.Blocks[c.Best].ID
+					}
 				}
 				if p, ok := literal(c.Item); ok && c.Kind == strategy.TextTerm && len(row.Candidates) < rescueMarked {
 					marked = append(marked, p)
@@ -184,12 +191,29 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 }
 
 // rescuer prepares to rescue key studies: of two halves those of the build half alone.
-func rescuer(d *desk.Desk, ctx context.Context) (*coverage.Rescuer, error) {
+func rescuer(ctx context.Context, d *desk.Desk) (*coverage.Rescuer, error) {
 	set := coverage.NewSet(nil)
 	if d.Pool != nil {
 		set = d.Pool.Set()
 	}
-	return coverage.NewRescuer(ctx, set, d.Keys.MinedSet(), d.Strategy)
+	_, suits, err := suitsOf(ctx, d, set)
+	if err != nil {
+		return nil, err
+	}
+	return coverage.NewRescuer(ctx, set, d.Keys.MinedSet(), d.Strategy, suits)
+}
+
+// suitsOf returns what tells which block a candidate suits, over all records of the pool, and the company of their words.
+func suitsOf(ctx context.Context, d *desk.Desk, set coverage.Set) (kept *company.Company, suits *coverage.Suits, err error) {
+	if d.Pool == nil {
+		suits, kept, err = coverage.SuitsOf(ctx, set, d.Strategy)
+		return kept, suits, err
+	}
+	if kept, err = d.Pool.Befriended(ctx); err != nil {
+		return nil, nil, err
+	}
+	suits, err = coverage.NewSuits(ctx, set, kept, d.Strategy)
+	return kept, suits, err
 }
 
 // A Plan is the words and headings that would bring missed key studies back, the best bargain at each
@@ -199,17 +223,19 @@ type Plan struct {
 	Of     int        `json:"of"`     // key studies that words may be mined from
 	Hits   int        `json:"hits"`   // of the strategy, before the first step
 	Steps  []PlanStep `json:"steps"`
+	Left   []int64    `json:"left"` // missed key studies that no step brings back
 }
 
 // A PlanStep is one candidate added to its block, and how the strategy then stands.
 type PlanStep struct {
-	Block   string `json:"block"` // its id
-	Item    string `json:"item"`
-	Kind    string `json:"kind"`
-	Rescues int    `json:"rescues"`
-	Price   int    `json:"price"`
-	Caught  int    `json:"caught"`
-	Hits    int    `json:"hits"`
+	Block   string  `json:"block"` // its id
+	Item    string  `json:"item"`
+	Kind    string  `json:"kind"`
+	Rescues int     `json:"rescues"`
+	Price   int     `json:"price"`
+	Suit    float64 `json:"suit"`
+	Caught  int     `json:"caught"`
+	Hits    int     `json:"hits"`
 }
 
 // Plan works out a rescue plan over the sample that is looked at.
@@ -218,14 +244,14 @@ func (a *Service) Plan(ctx context.Context, at desk.At) (*Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	r, err := rescuer(d, ctx)
+	r, err := rescuer(ctx, d)
 	if err != nil {
 		return nil, err
 	}
-	out := &Plan{Of: d.Keys.MinedHere(), Steps: []PlanStep{}}
+	out := &Plan{Of: d.Keys.MinedHere(), Steps: []PlanStep{}, Left: []int64{}}
 	out.Caught, out.Hits = r.Standing()
 	var blocks []coverage.BlockRescue
-	for i, b := range d.DocumentOf.Blocks {
+	for i, b := range d.Document.Blocks {
 		if b.Searched && !b.Negated {
 			found, err := r.Block(ctx, i)
 			if err != nil {
@@ -239,7 +265,10 @@ func (a *Service) Plan(ctx context.Context, at desk.At) (*Plan, error) {
 		return nil, err
 	}
 	for _, s := range steps {
-		out.Steps = append(out.Steps, PlanStep{d.DocumentOf.Blocks[s.Block].ID, s.Item, s.Kind, s.Rescues, s.Price, s.Caught, s.Hits})
+		out.Steps = append(out.Steps, PlanStep{d.Document.Blocks[s.Block].ID, s.Item, s.Kind, s.Rescues, s.Price, s.Suit, s.Caught, s.Hits})
+	}
+	for _, k := range r.Left(steps) {
+		out.Left = append(out.Left, d.Keys.Studies[k].ID)
 	}
 	return out, nil
 }

@@ -99,7 +99,7 @@ func markedRecord(d *desk.Desk, s store.StoredRecord, also ...text.Pattern) (Mar
 	}
 	letters := func(blocks []int) (out []string) {
 		for _, b := range blocks {
-			out = append(out, d.DocumentOf.Blocks[b].Name)
+			out = append(out, d.Document.Blocks[b].Name)
 		}
 		return out
 	}

@@ -154,7 +154,7 @@ func proposed(d *desk.Desk, ctx context.Context) (func(s *Suit, forms []string),
 	return func(s *Suit, forms []string) {
 		for _, form := range forms {
 			if fit := byItem[text.Key(form)]; fit != nil {
-				s.Block, s.Fit = d.DocumentOf.Blocks[fit.Proposed].ID, fit.Fits[fit.Proposed]
+				s.Block, s.Fit = d.Document.Blocks[fit.Proposed].ID, fit.Fits[fit.Proposed]
 				return
 			}
 		}
@@ -171,7 +171,7 @@ func insideOf(d *desk.Desk, f tally.Facet) (func(forms []string) []string, error
 					continue
 				}
 				for _, label := range below(d.Pool.Thesaurus, t) {
-					if id := d.DocumentOf.Blocks[i].ID; !slices.Contains(found[label], id) {
+					if id := d.Document.Blocks[i].ID; !slices.Contains(found[label], id) {
 						found[label] = append(found[label], id)
 					}
 				}
@@ -193,7 +193,7 @@ func insideOf(d *desk.Desk, f tally.Facet) (func(forms []string) []string, error
 		}
 		for i, taken := range blocks {
 			if !slices.ContainsFunc(tokens, func(form []string) bool { return !taken.Text(form) }) {
-				in = append(in, d.DocumentOf.Blocks[i].ID)
+				in = append(in, d.Document.Blocks[i].ID)
 			}
 		}
 		return in
@@ -282,7 +282,7 @@ func (a *Service) Alike(ctx context.Context, at desk.At, q AlikeQuestion) (*Alik
 		found, err = befriended.AlikeTo(ctx, []strategy.Term{t}, alikeWords)
 		out.Kept = len(found) > 0
 	case q.Block != nil:
-		i := d.DocumentOf.Block(*q.Block)
+		i := d.Document.Block(*q.Block)
 		if i < 0 {
 			return nil, problems.Invalid("block", "There is no such block.")
 		}

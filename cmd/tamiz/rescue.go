@@ -41,7 +41,12 @@ func rescueCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			r, err := coverage.NewRescuer(c.Context(), in.set(sample), in.set(studies), s)
+			set := in.set(sample)
+			suits, _, err := coverage.SuitsOf(c.Context(), set, s)
+			if err != nil {
+				return err
+			}
+			r, err := coverage.NewRescuer(c.Context(), set, in.set(studies), s, suits)
 			if err != nil {
 				return err
 			}
@@ -55,7 +60,7 @@ func rescueCommand() *cobra.Command {
 	in.add(c)
 	c.Flags().StringVar(&file, "strategy", "", "the strategy file")
 	c.Flags().StringArrayVar(&keys, "keys", nil, "a file of key studies")
-	c.Flags().StringArrayVar(&records, "in", nil, "a file of records on which price and pull are counted; repeat for several")
+	c.Flags().StringArrayVar(&records, "in", nil, "a file of records on which price, pull and suit are counted; repeat for several")
 	c.Flags().StringVar(&block, "block", "", "this block alone")
 	return c
 }
@@ -78,6 +83,7 @@ type rescueCandidate struct {
 	Rescues int     `json:"rescues"`
 	Price   int     `json:"price"`
 	Pull    float64 `json:"pull"`
+	Suit    float64 `json:"suit"`
 	Worth   float64 `json:"worth"`
 }
 
@@ -111,7 +117,7 @@ func rescue(ctx context.Context, r *coverage.Rescuer, s strategy.Strategy, studi
 			row.Missed = append(row.Missed, studies[k].ID)
 		}
 		for _, x := range found.Candidates {
-			row.Candidates = append(row.Candidates, rescueCandidate{x.Item, x.Kind, x.Rescues, x.Price, tally.Round(x.Pull), tally.Round(x.Worth)})
+			row.Candidates = append(row.Candidates, rescueCandidate{x.Item, x.Kind, x.Rescues, x.Price, tally.Round(x.Pull), tally.Round(x.Suit), tally.Round(x.Worth)})
 		}
 		out.Blocks = append(out.Blocks, row)
 	}

@@ -10,6 +10,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"sync"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
@@ -42,6 +43,9 @@ type Company struct {
 	weights  []float64 // of each context
 	length   []float64 // of each item's vector
 	byWord   postings
+
+	once  sync.Once
+	lists *lists // of each record, worked out when it is first asked for
 }
 
 // Build works out the company of all items of a set of records, in title and abstract.

@@ -56,7 +56,8 @@ func TestCandidatesAgreeWithWorkedExamples(t *testing.T) {
 	type candidate struct {
 		Item, Kind     string
 		Rescues, Price int
-		Pull, Worth    float64
+		Pull           float64
+		Suit, Worth    float64
 	}
 	var expected struct {
 		Blocks []struct {
@@ -73,7 +74,7 @@ func TestCandidatesAgreeWithWorkedExamples(t *testing.T) {
 	sample, keys := coverage.NewSet(read(t, "sample.ris")), coverage.NewSet(read(t, "keys.ris"))
 	reach, err := coverage.Find(context.Background(), sample, s)
 	require.NoError(t, err)
-	rescuer, err := coverage.NewRescuer(context.Background(), sample, keys, s)
+	rescuer, err := coverage.NewRescuer(context.Background(), sample, keys, s, suits(sample, s))
 	require.NoError(t, err)
 	for _, want := range expected.Blocks {
 		block := slices.IndexFunc(s.Blocks, func(b strategy.Block) bool { return b.Name == want.Name })
@@ -99,6 +100,7 @@ func TestCandidatesAgreeWithWorkedExamples(t *testing.T) {
 			assert.Equal(t, w.Item, g.Item)
 			assert.Equal(t, [2]int{w.Rescues, w.Price}, [2]int{g.Rescues, g.Price}, "%s for %s", w.Item, want.Name)
 			assert.InDelta(t, w.Pull, g.Pull, 1e-6, "pull of %s", w.Item)
+			assert.InDelta(t, w.Suit, g.Suit, 1e-6, "suit of %s", w.Item)
 			assert.InDelta(t, w.Worth, g.Worth, 1e-6, "worth of %s", w.Item)
 		}
 	}

@@ -2,6 +2,7 @@ package coverage
 
 import (
 	"context"
+
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/bib"

@@ -122,7 +122,7 @@ func TestAPlanRescuesStepByStep(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		set, s := drawn(t, 14)
 		keys, _ := drawn(t, 6)
-		r, err := coverage.NewRescuer(context.Background(), set, keys, s)
+		r, err := coverage.NewRescuer(context.Background(), set, keys, s, suits(set, s))
 		require.NoError(t, err)
 		before, err := coverage.Find(context.Background(), set, s)
 		require.NoError(t, err)
@@ -167,7 +167,7 @@ func TestWhatIsTypicalOfABlindSpotIsWhatRescuesWouldBringBack(t *testing.T) {
 	set, keys := coverage.NewSet(read(t, "sample.ris")), coverage.NewSet(read(t, "keys.ris"))
 	reach, err := coverage.Find(context.Background(), set, s)
 	require.NoError(t, err)
-	rescuer, err := coverage.NewRescuer(context.Background(), set, keys, s)
+	rescuer, err := coverage.NewRescuer(context.Background(), set, keys, s, suits(set, s))
 	require.NoError(t, err)
 	pool := reach.Typical(0)
 	assert.Equal(t, reach.BlindSpot(0).ToArray(), pool.Sample.ToArray())
@@ -257,12 +257,21 @@ func TestKeyStudiesThatAreAllMissedAllCaughtOrNone(t *testing.T) {
 		check, err := coverage.CheckKeys(context.Background(), c.keys, s)
 		require.NoError(t, err)
 		assert.Equal(t, c.caught, check.Caught)
-		r, err := coverage.NewRescuer(context.Background(), set, c.keys, s)
+		r, err := coverage.NewRescuer(context.Background(), set, c.keys, s, suits(set, s))
 		require.NoError(t, err)
 		b := must(r.Block(context.Background(), 0))
 		assert.Len(t, b.Missed, len(c.keys.Records)-c.caught)
 		must(r.Plan(context.Background(), []coverage.BlockRescue{b}))
 	}
+}
+
+// suits returns what tells how well candidates belong to the blocks.
+func suits(set coverage.Set, s strategy.Strategy) *coverage.Suits {
+	found, _, err := coverage.SuitsOf(context.Background(), set, s)
+	if err != nil {
+		panic(err)
+	}
+	return found
 }
 
 // must returns what was worked out; in a test nothing ends before its time.

@@ -40,7 +40,7 @@ func (r *Rescuer) Plan(ctx context.Context, blocks []BlockRescue) ([]Step, error
 			open := records.Open(b.Block)
 			rest := left[i][:0:0]
 			for _, c := range left[i] {
-				if tally.Round(max(c.Pull, 0)) == 0 {
+				if tally.Round(c.Suit) == 0 {
 					continue // it will never be of any worth
 				}
 				if c = c.at(missed, open); c.Rescues == 0 {
@@ -81,4 +81,19 @@ func (r *Reach) add(block int, records *roaring.Bitmap) {
 		r.Blocks[block].And(r.set.Within)
 	}
 	r.Whole = r.without(none, none)
+}
+
+// Left returns the key studies that the strategy misses and no step of a plan brings back, by place.
+func (r *Rescuer) Left(steps []Step) []int {
+	keys := r.inKeys.copy()
+	for _, s := range steps {
+		keys.add(s.Block, s.found.keys)
+	}
+	left := r.keys.all()
+	left.AndNot(keys.Whole)
+	out := []int{}
+	for _, k := range left.ToArray() {
+		out = append(out, int(k))
+	}
+	return out
 }

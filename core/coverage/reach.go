@@ -122,6 +122,14 @@ func (s Set) hits(q query.Expr) *roaring.Bitmap {
 	return hits
 }
 
+// part returns those of some records that count.
+func (s Set) part(found *roaring.Bitmap) *roaring.Bitmap {
+	if s.Within == nil {
+		return found
+	}
+	return roaring.And(found, s.Within)
+}
+
 func admitted(set Set, l strategy.Limit) *roaring.Bitmap {
 	in := roaring.New()
 	it := set.all().Iterator()

@@ -3,6 +3,7 @@ package coverage
 import (
 	"cmp"
 	"context"
+	"math"
 	"slices"
 	"strings"
 
@@ -13,6 +14,7 @@ import (
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/core/text"
+	"tamiz/core/thesaurus"
 )
 
 // A Candidate is a word, phrase or heading of a missed study that would bring it back into a block.
@@ -22,7 +24,10 @@ type Candidate struct {
 	Rescues int     // missed key studies that the block would then catch
 	Price   int     // records that the whole strategy would then find beyond those it finds now
 	Pull    float64 // how typical it is of the blind spot, against all other records
-	Worth   float64 // how good the bargain is: rescues × max(pull, 0) / (5 + price)
+	Suit    float64 // how well it belongs to the block
+	Worth   float64 // how good the bargain is: rescues × suit / √(5 + price)
+	Best    int     // the block that it suits best, or -1
+	Rare    bool    // too rare to have company: nothing tells whether it belongs
 
 	found *found
 }
@@ -38,6 +43,7 @@ type Rescuer struct {
 	reach     *Reach // in the set
 	inKeys    *Reach // in the key studies
 	taken     Taken
+	suits     *Suits
 	known     map[itemKey]*found
 }
 
@@ -45,12 +51,15 @@ type itemKey struct{ kind, key string }
 
 // A found is the records and the key studies that hold an item. It is nil for one that a term of some
 // block matches already.
-type found struct{ records, keys *roaring.Bitmap }
+type found struct {
+	records, keys *roaring.Bitmap
+	suit          Suit
+}
 
 // NewRescuer prepares to rescue the key studies that a strategy misses. set holds the records on which
-// price and pull are counted.
-func NewRescuer(ctx context.Context, set, keys Set, s strategy.Strategy) (*Rescuer, error) {
-	r := &Rescuer{set: set, keys: keys, s: s, known: map[itemKey]*found{}}
+// price and pull are counted, suits tells what belongs to which block.
+func NewRescuer(ctx context.Context, set, keys Set, s strategy.Strategy, suits *Suits) (*Rescuer, error) {
+	r := &Rescuer{set: set, keys: keys, s: s, suits: suits, known: map[itemKey]*found{}}
 	var err error
 	if r.inKeys, err = Find(ctx, keys, s); err != nil {
 		return nil, err
@@ -104,7 +113,7 @@ func (r *Rescuer) Block(ctx context.Context, block int) (BlockRescue, error) {
 }
 
 func (r *Rescuer) candidates(ctx context.Context, block int, missed *roaring.Bitmap, studies []uint32) ([]Candidate, error) {
-	deal := bargain{missed: missed, open: r.reach.Open(block), blind: r.reach.BlindSpot(block), all: count(r.set.all())}
+	deal := bargain{block: block, missed: missed, open: r.reach.Open(block), blind: r.reach.BlindSpot(block), all: count(r.set.all())}
 	var out []Candidate
 	listed := map[itemKey]bool{}
 	add := func(key itemKey, item string, f *found) {
@@ -127,7 +136,7 @@ func (r *Rescuer) candidates(ctx context.Context, block int, missed *roaring.Bit
 		for _, h := range record.Headings {
 			key := itemKey{strategy.HeadingTerm, text.Label(h.Label)}
 			if !listed[key] && !r.taken.Heading(record, key.key) {
-				add(key, h.Label, r.heading(key))
+				add(key, r.written(h.Label), r.heading(ctx, key))
 			}
 		}
 	}
@@ -142,17 +151,31 @@ func (r *Rescuer) text(key itemKey) *found {
 	}
 	if tokens := strings.Split(key.key, " "); !r.taken.Text(tokens) {
 		p := text.Literal(tokens...)
-		f = &found{r.set.hits(query.Phrase{Pattern: p, Fields: bib.Text}), r.keys.Index.Phrase(p, bib.Text)}
+		everywhere := r.set.Index.Phrase(p, bib.Text)
+		f = &found{r.set.part(everywhere), r.keys.Index.Phrase(p, bib.Text), r.suits.Text(key.key, everywhere)}
 	}
 	r.known[key] = f
 	return f
 }
 
-func (r *Rescuer) heading(key itemKey) *found {
+// written returns a heading as the vocabulary writes it; without one, as it stands.
+func (r *Rescuer) written(label string) string { return written(r.keys.Thesaurus, label) }
+
+func written(t *thesaurus.Thesaurus, label string) string {
+	if t != nil {
+		if known, ok := t.Heading(label); ok {
+			return known
+		}
+	}
+	return label
+}
+
+func (r *Rescuer) heading(ctx context.Context, key itemKey) *found {
 	f := r.known[key]
 	if f == nil {
 		q := query.Heading{Labels: []string{key.key}}
-		f = &found{r.set.hits(q), q.Match(r.keys.Index)}
+		everywhere := q.Match(r.set.Index)
+		f = &found{r.set.part(everywhere), q.Match(r.keys.Index), r.suits.Heading(ctx, everywhere)}
 		r.known[key] = f
 	}
 	return f
@@ -166,6 +189,7 @@ func better(a, b Candidate) int {
 
 // A bargain is what candidates for one block are weighed on.
 type bargain struct {
+	block  int
 	missed *roaring.Bitmap // key studies
 	open   *roaring.Bitmap // what the strategy would find if only the block did
 	blind  *roaring.Bitmap // the block's blind spot
@@ -174,7 +198,7 @@ type bargain struct {
 
 // of weighs a candidate by the key studies and the records that have it.
 func (b bargain) of(item, kind string, f *found) Candidate {
-	c := Candidate{Item: item, Kind: kind, found: f}
+	c := Candidate{Item: item, Kind: kind, Suit: f.suit.Of[b.block], Best: f.suit.Best(), Rare: !f.suit.Kept, found: f}
 	here, spot := int(f.records.AndCardinality(b.blind)), count(b.blind)
 	c.Pull = tally.Pull(here, spot, count(f.records)-here, b.all-spot)
 	return c.at(b.missed, b.open)
@@ -183,7 +207,7 @@ func (b bargain) of(item, kind string, f *found) Candidate {
 // at returns the candidate with its rescues, price and worth for what is missed and open now.
 func (c Candidate) at(missed, open *roaring.Bitmap) Candidate {
 	c.Rescues, c.Price = int(c.found.keys.AndCardinality(missed)), int(c.found.records.AndCardinality(open))
-	c.Worth = float64(c.Rescues) * max(c.Pull, 0) / float64(5+c.Price)
+	c.Worth = float64(c.Rescues) * c.Suit / math.Sqrt(float64(5+c.Price))
 	return c
 }
 

@@ -39,16 +39,17 @@ const number = computed(() => Number(route.params.review))
 const named = () => (typeof route.query.look === 'string' ? route.query.look : undefined)
 watch(number, (review_) => void review.open(review_, named()), { immediate: true })
 // What is looked at stands in the address: it can be sent as a link, and a link that comes is looked at.
-let moving = false // to another screen: what is said of this one now would call that off
-const arrived = router.beforeEach(() => void (moving = true))
-const left = router.afterEach(() => {
-  moving = false
+let heading = '' // for where: what is said of this place now would call that off
+const leaves = router.beforeEach((to) => void (heading = to.fullPath))
+const arrives = router.afterEach((to) => {
+  if (to.fullPath !== heading) return // it was called off by another, which goes on
+  heading = ''
   tell()
 })
-onBeforeUnmount(() => [arrived, left].forEach((stop) => stop()))
+onBeforeUnmount(() => [leaves, arrives].forEach((stop) => stop()))
 function tell() {
   const name = review.look.name
-  if (!moving && name && review.saved?.id === number.value && named() !== name) void router.replace({ query: { ...route.query, look: name }, hash: route.hash })
+  if (!heading && name && review.saved?.id === number.value && named() !== name) void router.replace({ query: { ...route.query, look: name }, hash: route.hash })
 }
 watch(
   () => [review.look.name, named(), review.saved?.id] as const,

@@ -1,0 +1,103 @@
+package coverage
+
+import (
+	"context"
+	"math"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/company"
+	"tamiz/core/strategy"
+)
+
+// A Suit is how well a candidate belongs to each block (measures.md §4): Of by block, 0 where it does not. Kept is false
+// for what is too rare to have company.
+type Suit struct {
+	Of   []float64
+	Kept bool
+}
+
+// Best returns the block that a candidate suits best, or -1 where it suits none.
+func (s Suit) Best() int {
+	best := -1
+	for b, x := range s.Of {
+		if x > 0 && (best < 0 || x > s.Of[best]) {
+			best = b
+		}
+	}
+	return best
+}
+
+// Suits tells how well candidates belong to the blocks of a strategy: by the company that their words keep, and by how
+// often the blocks find their records. It can be asked by several at once.
+type Suits struct {
+	fits   *company.Directions
+	blocks []*roaring.Bitmap // what each finds
+	all    int               // records
+}
+
+// NewSuits prepares to tell what suits the blocks of a strategy, over all records of a set (sample and contrast together),
+// whose company is given.
+func NewSuits(ctx context.Context, set Set, kept *company.Company, s strategy.Strategy) (*Suits, error) {
+	set.Within = nil
+	reach, err := Find(ctx, set, s)
+	if err != nil {
+		return nil, err
+	}
+	fits, err := kept.Directions(ctx, s)
+	return &Suits{fits: fits, blocks: reach.Blocks, all: int(set.Index.All().GetCardinality())}, err
+}
+
+// Text returns how well a word or phrase suits each block; records are those of the set that hold it in title, abstract or
+// a keyword.
+func (s *Suits) Text(item string, records *roaring.Bitmap) Suit {
+	fits, ok := s.fits.Fits(item)
+	return s.weigh(fits, ok, records)
+}
+
+// Heading returns how well a heading suits each block; records are those of the set that carry it.
+func (s *Suits) Heading(ctx context.Context, records *roaring.Bitmap) Suit {
+	fits, ok := s.fits.FitsOf(ctx, records)
+	return s.weigh(fits, ok, records)
+}
+
+// How strongly a candidate that fits another block better is damped, and how many chance records are laid to those that
+// hold it. Both were chosen with the formula.
+const (
+	damping = 8
+	chance  = 5
+)
+
+func (s *Suits) weigh(fits []float64, kept bool, records *roaring.Bitmap) Suit {
+	out := Suit{Of: make([]float64, len(s.blocks)), Kept: kept}
+	if !kept {
+		return out
+	}
+	top := 0.0
+	for _, f := range fits {
+		top = max(top, f)
+	}
+	held := float64(records.GetCardinality())
+	for b, fit := range fits {
+		if fit <= 0 {
+			continue
+		}
+		together := 1.0
+		if p := float64(s.blocks[b].GetCardinality()) / float64(s.all); p > 0 {
+			together = (float64(records.AndCardinality(s.blocks[b])) + chance*p) / (held + chance) / p
+		}
+		x := fit * (1 + max(0, math.Log(together)))
+		out.Of[b] = x * x * math.Pow(fit/top, damping) / math.Log(2+held)
+	}
+	return out
+}
+
+// SuitsOf does the same for records whose company is not known yet, and returns that besides.
+func SuitsOf(ctx context.Context, set Set, s strategy.Strategy) (*Suits, *company.Company, error) {
+	kept, err := company.Build(ctx, set.Index, set.Index.All())
+	if err != nil {
+		return nil, nil, err
+	}
+	suits, err := NewSuits(ctx, set, kept, s)
+	return suits, kept, err
+}
