@@ -157,6 +157,10 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 	if err != nil {
 		return nil, err
 	}
+	dropped, err := a.dropped(ctx, at)
+	if err != nil {
+		return nil, err
+	}
 	out := &StudyRescue{Blocks: []BlockRescue{}}
 	var marked []text.Pattern
 	for i, b := range d.Document.Blocks {
@@ -170,6 +174,7 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 			if err != nil {
 				return nil, err
 			}
+			candidates = slices.DeleteFunc(candidates, func(c coverage.Candidate) bool { return dropped.has(c.Kind, c.Item) })
 			for _, c := range candidates[:min(len(candidates), rescueCandidates)] {
 				r := RescueCandidate{Item: c.Item, Kind: c.Kind, Rescues: c.Rescues}
 				if d.Pool != nil {
@@ -248,6 +253,10 @@ func (a *Service) Plan(ctx context.Context, at desk.At) (*Plan, error) {
 	if err != nil {
 		return nil, err
 	}
+	dropped, err := a.dropped(ctx, at)
+	if err != nil {
+		return nil, err
+	}
 	out := &Plan{Of: d.Keys.MinedHere(), Steps: []PlanStep{}, Left: []int64{}}
 	out.Caught, out.Hits = r.Standing()
 	var blocks []coverage.BlockRescue
@@ -257,6 +266,7 @@ func (a *Service) Plan(ctx context.Context, at desk.At) (*Plan, error) {
 			if err != nil {
 				return nil, err
 			}
+			found.Candidates = slices.DeleteFunc(found.Candidates, func(c coverage.Candidate) bool { return dropped.has(c.Kind, c.Item) })
 			blocks = append(blocks, found)
 		}
 	}

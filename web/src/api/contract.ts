@@ -1845,16 +1845,28 @@ export interface components {
         };
         BlindSpotWord: {
             item: string;
-            forms: string[];
+            kind: components["schemas"]["TermKind"];
+            /** @description in the blind spot */
             records: number;
+            /** @description in the sample */
+            of: number;
             /** Format: double */
             pull: number;
+            /**
+             * Format: double
+             * @description how well it belongs to the block
+             */
+            suit: number;
+            /** @description the block that it suits best, where that is another */
+            suits?: string;
         };
         Plan: {
             caught: number;
             of: number;
             hits: number;
             steps: components["schemas"]["PlanStep"][];
+            /** @description missed key studies that no step brings back */
+            left: number[];
         };
         PlanStep: {
             block: string;
@@ -1862,6 +1874,8 @@ export interface components {
             kind: components["schemas"]["TermKind"];
             rescues: number;
             price: number;
+            /** Format: double */
+            suit: number;
             caught: number;
             hits: number;
         };
@@ -1897,7 +1911,13 @@ export interface components {
             /** Format: double */
             pull?: number;
             /** Format: double */
+            suit?: number;
+            /** Format: double */
             worth?: number;
+            /** @description the block that it suits best, where that is another */
+            suits?: string;
+            /** @description too rare to tell whether it belongs */
+            rare?: boolean;
         };
         /** @description some records: of an item, a term, a block, a sample … */
         RecordSet: components["schemas"]["ItemSet"] | components["schemas"]["AspectSet"] | components["schemas"]["TeamSet"] | components["schemas"]["TermSet"] | components["schemas"]["BlockSet"] | components["schemas"]["SpotSet"] | components["schemas"]["StrategySet"] | components["schemas"]["AnySet"] | components["schemas"]["AllSet"] | components["schemas"]["WithinSet"] | components["schemas"]["SampleSet"] | components["schemas"]["JoinedSet"] | components["schemas"]["ShelfSet"] | components["schemas"]["PickedSet"];

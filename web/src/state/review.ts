@@ -105,6 +105,8 @@ export const useReview = defineStore('review', () => {
   const revision = computed(() => saved.value?.revision ?? 0)
   /** Changes whenever a figure of blocks, terms or limits may have; not with notes and the like. */
   const searchStamp = computed(() => JSON.stringify([saved.value?.document.blocks, saved.value?.document.limits]))
+  /** Changes with what is dropped: it is not proposed again. */
+  const dropStamp = computed(() => [...decisions.value].filter(([, d]) => d.state === 'dropped').map(([key]) => key).join('\n'))
   const keysStamp = computed(() => `${(saved.value?.keyStudies ?? []).map((k) => k.id).join()}/${saved.value?.document.halves?.test.join() ?? ''}`)
   const lookStamp = computed(() => look.value.name)
   const canUndo = computed(() => queue.value.at(-1)?.what ?? saved.value?.undo)
@@ -317,7 +319,7 @@ export const useReview = defineStore('review', () => {
   }
 
   return {
-    saved, id, document, samples, keyStudies, vocabulary, shelf, stamp, look, lookAt: looks.lookAt, countAt: looks.countAt, openLook: looks.open, asked, sample, decisions, kept, revision, searchStamp, keysStamp, lookStamp, canUndo, canRedo,
+    saved, id, document, samples, keyStudies, vocabulary, shelf, stamp, look, lookAt: looks.lookAt, countAt: looks.countAt, openLook: looks.open, asked, sample, decisions, kept, revision, searchStamp, dropStamp, keysStamp, lookStamp, canUndo, canRedo,
     queue, offline, savedAt, conflict, refused, missing, imports, open, refresh, change, step, split, settle, hear, flush, watchImport,
   }
 })

@@ -3,12 +3,14 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Block } from '@/api/client'
+import BlockStamp from '@/parts/BlockStamp.vue'
+import DropMenu from '@/parts/DropMenu.vue'
 import WithTip from '@/parts/WithTip.vue'
 import { useBench } from '@/state/bench'
 import { useDecide } from '@/state/decide'
 import { useReview } from '@/state/review'
 
-/** What all other searched blocks find and this one does not, and the words that are typical there. */
+/** What all other searched blocks find and this one does not, and what there suits it. */
 const props = defineProps<{ block: Block }>()
 const { t, n } = useI18n()
 const review = useReview()
@@ -17,23 +19,24 @@ const { termOf, add, addEdits } = useDecide()
 
 const others = computed(() => review.document.blocks.filter((b) => b.id !== props.block.id && b.searched && !b.negated))
 const spot = useQuery({
-  queryKey: computed(() => ['blindspot', review.id, review.revision, review.lookStamp, props.block.id]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/blocks/{block}/blind-spot', { params: { path: { review: review.id, block: props.block.id } } })),
+  queryKey: computed(() => ['blindspot', review.id, review.revision, review.dropStamp, review.lookStamp, props.block.id]),
+  queryFn: () => ask(api.GET('/api/reviews/{review}/blocks/{block}/blind-spot', { params: { path: { review: review.id, block: props.block.id }, query: review.asked.query } })),
   enabled: () => review.sample !== undefined && others.value.length > 0,
   placeholderData: keepPreviousData,
 })
 type Word = NonNullable<typeof spot.data.value>['words'][number]
-const itemOf = (w: Word) => ({ facet: 'words' as const, item: w.item, key: w.item, forms: w.forms })
-const terms = (w: Word) => w.forms.map((form) => termOf(itemOf(w), form))
+const itemOf = (w: Word) => ({ facet: w.kind === 'heading' ? ('headings' as const) : ('words' as const), item: w.item, key: w.kind === 'heading' ? w.item.toLowerCase() : w.item })
+/** The block that it is offered for: the one that it suits best. */
+const blockOf = (w: Word) => review.document.blocks.find((b) => b.id === w.suits) ?? props.block
 
 function rest(w?: Word) {
-  const edits = w ? terms(w).flatMap((term) => addEdits(props.block, term)) : []
-  bench.rest(w && edits.length ? { edits, label: `+ ${w.forms.join(', ')}`, block: props.block.id } : undefined)
+  const edits = w ? addEdits(blockOf(w), termOf(itemOf(w))) : []
+  bench.rest(w && edits.length ? { edits, label: `+ ${w.item}`, block: blockOf(w).id } : undefined)
 }
 
 function take(w: Word) {
   bench.rest(undefined)
-  add(props.block, terms(w), itemOf(w))
+  add(blockOf(w), termOf(itemOf(w)), itemOf(w))
 }
 </script>
 
@@ -42,12 +45,14 @@ function take(w: Word) {
     <h3 class="sect">{{ t('blind.title', { block: block.name }) }}</h3>
     <p>{{ t('blind.text', { n: n(spot.data.value.records, 'whole'), others: others.map((b) => b.name).join(', '), block: block.name }, spot.data.value.records) }}</p>
     <ul v-if="spot.data.value.words.length">
-      <li v-for="w in spot.data.value.words" :key="w.item">
-        <WithTip v-slot="{ describedBy }" :text="t('blind.tip', { n: n(w.records, 'whole'), pull: n(w.pull, 'whole') }, w.records)">
-          <button class="chip" :aria-label="t('coverage.addOne', { item: w.item, block: block.name })" :aria-describedby="describedBy" @mouseenter="rest(w)" @mouseleave="rest()" @focus="rest(w)" @blur="rest()" @click="take(w)"><span class="mono">{{ w.item }}</span><em>{{ n(w.records, 'whole') }}</em><b aria-hidden="true">+</b></button>
+      <li v-for="w in spot.data.value.words" :key="w.kind + w.item">
+        <WithTip v-slot="{ describedBy }" :text="t('blind.tip', { n: n(w.records, 'whole'), of: n(w.of, 'whole'), suit: n(w.suit, 'two'), pull: n(w.pull, 'whole') }, w.records)">
+          <button class="chip" :aria-label="t('coverage.addOne', { item: w.item, block: blockOf(w).name })" :aria-describedby="describedBy" @mouseenter="rest(w)" @mouseleave="rest()" @focus="rest(w)" @blur="rest()" @click="take(w)"><BlockStamp v-if="w.suits" :block="w.suits" :size="14" /><b v-if="w.kind === 'heading'" class="heading">{{ w.item }}</b><span v-else class="mono">{{ w.item }}</span><em>{{ n(w.records, 'whole') }}</em><b aria-hidden="true">+</b></button>
         </WithTip>
+        <DropMenu :item="itemOf(w)" />
       </li>
     </ul>
+    <p v-else class="small">{{ t('blind.nothing') }}</p>
   </section>
 </template>
 
@@ -67,7 +72,11 @@ ul {
   gap: 7px;
 }
 
-.chip b {
+li {
+  display: flex;
+}
+
+.chip b:not(.heading) {
   color: var(--plum);
 }
 </style>

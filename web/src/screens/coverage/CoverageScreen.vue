@@ -118,7 +118,7 @@ const grid = computed(() => ({ gridTemplateColumns: ['minmax(0, 1fr)', ...search
           </div>
           <HeldBack v-if="coverage.data.value" :held="coverage.data.value.heldBack" />
         </div>
-        <PlanPanel v-if="planned" />
+        <PlanPanel v-if="planned" @study="((chosen = $event), (planned = false))" />
         <StudyPanel v-else-if="chosen" :half="rows.find((s) => s.id === chosen)?.half" :study="chosen" :held-back-by="rows.find((s) => s.id === chosen)?.heldBackBy ?? []" :caught="rows.find((s) => s.id === chosen)?.caught ?? false" :away="rows.find((s) => s.id === chosen)?.notHere" />
       </div>
     </template>

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type PlanStep } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
+import DropMenu from '@/parts/DropMenu.vue'
 import WithTip from '@/parts/WithTip.vue'
 import { useBench } from '@/state/bench'
 import { useDecide } from '@/state/decide'
@@ -11,6 +12,7 @@ import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 
 /** The rescue plan: the best bargain at each step, as a curve of key studies caught against records to read. */
+const emit = defineEmits<{ study: [id: number] }>()
 const { t, n } = useI18n()
 const review = useReview()
 const bench = useBench()
@@ -18,13 +20,14 @@ const problem = useProblem()
 const { termOf, addEdits } = useDecide()
 
 const plan = useQuery({
-  queryKey: computed(() => ['plan', review.id, review.revision, review.lookStamp, review.keysStamp]),
+  queryKey: computed(() => ['plan', review.id, review.revision, review.dropStamp, review.lookStamp, review.keysStamp]),
   queryFn: () => ask(api.GET('/api/reviews/{review}/plan', { params: review.asked })),
   placeholderData: keepPreviousData,
   enabled: () => review.sample !== undefined,
 })
 const now = computed(() => plan.data.value)
 const steps = computed(() => now.value?.steps ?? [])
+const left = computed(() => review.keyStudies.filter((k) => now.value?.left.includes(k.id)))
 
 // The curve, in a box of 100 by 60.
 const points = computed(() => {
@@ -82,10 +85,16 @@ function take(i: number) {
             <td class="left"><BlockStamp :block="s.block" :size="15" /> <b v-if="s.kind === 'heading'">{{ s.item }}</b><span v-else class="mono">{{ s.item }}</span></td>
             <td>+{{ n(s.price, 'whole') }}</td>
             <td>{{ s.caught }}</td>
-            <td><button class="btn bare" :aria-label="t('plan.takeTo', { n: i + 1, item: s.item }, i + 1)" @focus="rest(i)" @blur="rest()" @click="take(i)">{{ i ? t('plan.takeShort', { n: i + 1 }) : t('act.add') }}</button></td>
+            <td class="acts"><button class="btn bare" :aria-label="t('plan.takeTo', { n: i + 1, item: s.item }, i + 1)" @focus="rest(i)" @blur="rest()" @click="take(i)">{{ i ? t('plan.takeShort', { n: i + 1 }) : t('act.add') }}</button><DropMenu :item="itemOf(s)" /></td>
           </tr>
         </tbody>
       </table>
+    </template>
+    <template v-if="left.length">
+      <h3 class="sect">{{ t('plan.left', { n: left.length }, left.length) }}</h3>
+      <ul>
+        <li v-for="k in left" :key="k.id"><button class="link cut" :title="k.title" @click="emit('study', k.id)">{{ k.title }}</button></li>
+      </ul>
     </template>
   </section>
 </template>
@@ -134,6 +143,23 @@ td.left {
 
 td.left > :first-child {
   vertical-align: -2px;
+}
+
+h3 {
+  margin: 14px 0 4px;
+}
+
+.cut {
+  max-width: 100%;
+  text-align: left;
+}
+
+.acts {
+  white-space: nowrap;
+}
+
+.acts :deep(.btn) {
+  padding-inline: 4px;
 }
 
 .wrong {

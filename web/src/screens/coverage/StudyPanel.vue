@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type RescueCandidate } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
+import DropMenu from '@/parts/DropMenu.vue'
 import MarkedText from '@/parts/MarkedText.vue'
 import WithTip from '@/parts/WithTip.vue'
 import { useReader } from '@/parts/reader'
@@ -23,15 +24,15 @@ const reader = useReader()
 const { termOf, add, addEdits } = useDecide()
 
 const rescue = useQuery({
-  queryKey: computed(() => ['rescue', review.id, review.revision, review.lookStamp, review.keysStamp, props.study]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/coverage/{study}', { params: { path: { review: review.id, study: props.study } } })),
+  queryKey: computed(() => ['rescue', review.id, review.revision, review.dropStamp, review.lookStamp, review.keysStamp, props.study]),
+  queryFn: () => ask(api.GET('/api/reviews/{review}/coverage/{study}', { params: { path: { review: review.id, study: props.study }, query: review.asked.query } })),
   placeholderData: keepPreviousData,
 })
 const record = computed(() => rescue.data.value?.record)
 const blocks = computed(() =>
   (rescue.data.value?.blocks ?? []).flatMap((b) => {
     const block = review.document.blocks.find((x) => x.id === b.block)
-    return block ? [{ ...b, block }] : []
+    return block ? [{ ...b, ...parted(b.candidates), block }] : []
   }),
 )
 const limits = computed(() => props.heldBackBy.filter((h) => h.startsWith('limit:')).map((h) => h.slice(6)))
@@ -53,6 +54,12 @@ function take(block: (typeof review.document.blocks)[number], c: RescueCandidate
 }
 
 const byline = computed(() => [record.value?.authors.slice(0, 4).join('; '), record.value?.journal, record.value?.year || undefined, record.value && !record.value.indexed ? t('record.unindexed') : undefined].filter(Boolean).join(' · '))
+/** What belongs to the block, what suits another better, and what is too rare to tell. */
+function parted(candidates: RescueCandidate[]) {
+  const own = candidates.filter((c) => c.suit === undefined || (c.suit > 0 && !c.suits))
+  return { own, elsewhere: candidates.filter((c) => c.suits), rare: candidates.filter((c) => c.rare), none: candidates.filter((c) => c.suit === 0 && !c.suits && !c.rare) }
+}
+const blockOf = (c: RescueCandidate, block: (typeof review.document.blocks)[number]) => review.document.blocks.find((b) => b.id === c.suits) ?? block
 const list = (b: string) => (shownOf.value.has(b) ? 200 : step)
 const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
 </script>
@@ -72,30 +79,38 @@ const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
     </ul>
     <template v-for="b in blocks.filter((x) => x.missed)" :key="`r${b.block.id}`">
       <h3 class="sect">{{ t('coverage.bringBack', { block: b.block.name }) }}</h3>
-      <table v-if="b.candidates.length" class="figures proposes">
+      <table v-if="b.own.length" class="figures proposes">
         <thead>
           <tr>
             <th class="left">{{ t('coverage.candidate') }}</th>
             <th><WithTip v-slot="{ describedBy }" :text="t('formula.rescues')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.rescues') }}</span></WithTip></th>
             <th><WithTip v-slot="{ describedBy }" :text="t('formula.price')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.price') }}</span></WithTip></th>
-            <th><WithTip v-slot="{ describedBy }" :text="t('formula.rescuePull')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.pull') }}</span></WithTip></th>
+            <th><WithTip v-slot="{ describedBy }" :text="t('formula.suit')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.suit') }}</span></WithTip></th>
             <th><WithTip v-slot="{ describedBy }" :text="t('formula.worth')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.worth') }}</span></WithTip></th>
             <th><span class="visually-hidden">{{ t('samples.acts') }}</span></th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="c in b.candidates.slice(0, list(b.block.id))" :key="c.kind + c.item" @mouseenter="rest(b.block, c)" @mouseleave="rest(b.block)">
+          <tr v-for="c in b.own.slice(0, list(b.block.id))" :key="c.kind + c.item" @mouseenter="rest(b.block, c)" @mouseleave="rest(b.block)">
             <td class="left"><b v-if="c.kind === 'heading'">{{ c.item }}</b><span v-else class="mono">{{ c.item }}</span></td>
             <td class="num">{{ c.rescues }}</td>
             <td><button v-if="c.price !== undefined" class="link" :title="t('bench.openRecords')" @click="reader.list({ kind: 'term', term: termOf(itemOf(c)) }, c.item)">+{{ n(c.price, 'whole') }}</button></td>
-            <td>{{ c.pull === undefined ? '' : n(c.pull, 'whole') }}</td>
-            <td>{{ c.worth === undefined ? '' : n(c.worth, c.worth < 9.95 ? 'one' : 'whole') }}</td>
-            <td><button class="btn bare" :aria-label="t('coverage.addOne', { item: c.item, block: b.block.name })" @focus="rest(b.block, c)" @blur="rest(b.block)" @click="take(b.block, c)">{{ t('act.add') }}</button></td>
+            <td>{{ c.suit === undefined ? '' : n(c.suit, 'two') }}</td>
+            <td>{{ c.worth === undefined ? '' : n(c.worth * 1000, c.worth < 0.00995 ? 'one' : 'whole') }}</td>
+            <td class="acts"><button class="btn bare" :aria-label="t('coverage.addOne', { item: c.item, block: b.block.name })" @focus="rest(b.block, c)" @blur="rest(b.block)" @click="take(b.block, c)">{{ t('act.add') }}</button><DropMenu :item="itemOf(c)" /></td>
           </tr>
         </tbody>
       </table>
-      <p v-else class="small">{{ t(half === 'test' ? 'halves.notMined' : 'coverage.noCandidates') }}</p>
-      <button v-if="b.candidates.length > list(b.block.id)" class="btn bare" @click="more(b.block.id)">{{ t('coverage.more', { n: b.candidates.length - step }) }}</button>
+      <p v-else class="small">{{ t(half === 'test' ? 'halves.notMined' : b.candidates.length ? 'coverage.noneSuits' : 'coverage.noCandidates', { block: b.block.name }) }}</p>
+      <button v-if="b.own.length > list(b.block.id)" class="btn bare" @click="more(b.block.id)">{{ t('coverage.more', { n: b.own.length - step }) }}</button>
+      <details v-for="(those, kind) in { elsewhere: b.elsewhere, rare: b.rare, none: b.none }" v-show="those.length" :key="kind">
+        <summary class="small">{{ t(`coverage.${kind}`, { n: n(those.length, 'whole'), block: b.block.name }, those.length) }}</summary>
+        <ul class="others">
+          <li v-for="c in those" :key="c.kind + c.item">
+            <button class="chip" :aria-label="t('coverage.addOne', { item: c.item, block: blockOf(c, b.block).name })" @focus="rest(blockOf(c, b.block), c)" @blur="rest(b.block)" @mouseenter="rest(blockOf(c, b.block), c)" @mouseleave="rest(b.block)" @click="take(blockOf(c, b.block), c)"><BlockStamp v-if="c.suits" :block="c.suits" :size="14" /><b v-if="c.kind === 'heading'">{{ c.item }}</b><span v-else class="mono">{{ c.item }}</span></button>
+          </li>
+        </ul>
+      </details>
     </template>
     <p v-if="away" class="small">{{ t('holding.notHere', { source: sources.chosen?.name ?? '' }) }}</p>
     <p v-else-if="caught" class="small">{{ t('coverage.isCaught') }}</p>
@@ -151,10 +166,25 @@ h3 {
 
 td.left {
   overflow-wrap: anywhere;
-  min-width: 108px; /* a word of usual length stays whole */
+  min-width: 122px; /* a word of usual length stays whole */
+}
+
+.acts {
+  white-space: nowrap;
+}
+
+details {
+  margin-top: 6px;
+}
+
+.others {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+  margin: 6px 0;
 }
 
 .proposes :is(th, td):not(.left) {
-  padding-inline: 4px;
+  padding-inline: 3px;
 }
 </style>
