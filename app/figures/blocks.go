@@ -116,22 +116,16 @@ func (a *Service) BlindSpot(ctx context.Context, at desk.At, block string) (*Bli
 	if err != nil {
 		return nil, err
 	}
-	lacks, records, err := coverage.Lacks(ctx, reach, suits, kept, i)
-	if err != nil {
-		return nil, err
-	}
-	out.Records = records
 	dropped, err := a.dropped(ctx, at)
 	if err != nil {
 		return nil, err
 	}
+	lacks, records, err := coverage.Lacks(ctx, reach, suits, kept, i, coverage.Wanted{First: blindSpotWords, Skip: dropped.has})
+	if err != nil {
+		return nil, err
+	}
+	out.Records = records
 	for _, l := range lacks {
-		if len(out.Words) == blindSpotWords {
-			break
-		}
-		if dropped.has(l.Kind, l.Item) {
-			continue
-		}
 		w := BlindSpotWord{Item: l.Item, Kind: l.Kind, Records: l.Records, Of: l.Of, Pull: tally.Round(l.Pull), Suit: tally.Round(l.Suit)}
 		if l.Best >= 0 && l.Best != i {
 			w.Suits = d.Document.Blocks[l.Best].ID

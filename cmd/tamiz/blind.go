@@ -55,15 +55,12 @@ func blindCommand() *cobra.Command {
 				if !b.Searched || b.Negated || block != "" && b.Name != block {
 					continue
 				}
-				lacks, spot, err := coverage.Lacks(c.Context(), reach, suits, kept, i)
+				lacks, spot, err := coverage.Lacks(c.Context(), reach, suits, kept, i, coverage.Wanted{First: limit})
 				if err != nil {
 					return err
 				}
 				row := blindBlock{Name: b.Name, Records: spot, Candidates: []blindCandidate{}}
 				for _, l := range lacks {
-					if limit > 0 && len(row.Candidates) == limit {
-						break
-					}
 					row.Candidates = append(row.Candidates, blindCandidate{l.Item, l.Kind, l.Records, l.Of, tally.Round(l.Pull), tally.Round(l.Suit)})
 				}
 				out.Blocks = append(out.Blocks, row)

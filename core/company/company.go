@@ -10,7 +10,6 @@ import (
 	"math"
 	"slices"
 	"strings"
-	"sync"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
@@ -44,8 +43,7 @@ type Company struct {
 	length   []float64 // of each item's vector
 	byWord   postings
 
-	once  sync.Once
-	lists *lists // of each record, worked out when it is first asked for
+	lists lists // the items of each record
 }
 
 // Build works out the company of all items of a set of records, in title and abstract.
@@ -70,6 +68,7 @@ func Build(ctx context.Context, ix *index.Index, set *roaring.Bitmap) (*Company,
 		return nil, err
 	}
 	c.weigh(single)
+	c.lists = listed(places, set)
 	c.byWord = c.invert()
 	return c, ctx.Err()
 }

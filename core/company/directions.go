@@ -62,14 +62,16 @@ const typical = 5
 
 // FitsOf returns how well a heading fits each block, by the words that stand for it: the mean over the five items that are
 // most typical of the records that carry it, against the rest. ok is false where there is none.
-func (d *Directions) FitsOf(ctx context.Context, carrying *roaring.Bitmap) (fits []float64, ok bool) {
+func (d *Directions) FitsOf(carrying *roaring.Bitmap) (fits []float64, ok bool) {
 	c := d.c
-	lists := c.itemsOf(ctx)
 	here, all := int(carrying.AndCardinality(c.set)), int(c.set.GetCardinality())
-	counts := map[int32]int{}
+	counts := make([]int32, len(c.items))
+	var touched []int32
 	for it := roaring.And(carrying, c.set).Iterator(); it.HasNext(); {
-		for _, item := range lists.of(it.Next()) {
-			counts[item]++
+		for _, item := range c.lists.of(it.Next()) {
+			if counts[item]++; counts[item] == 1 {
+				touched = append(touched, item)
+			}
 		}
 	}
 	type stands struct {
@@ -78,9 +80,13 @@ func (d *Directions) FitsOf(ctx context.Context, carrying *roaring.Bitmap) (fits
 		n    int
 	}
 	var best []stands
-	for item, n := range counts {
+	for _, item := range touched {
+		n, of := int(counts[item]), c.items[item].Records
+		if n*all <= of*here {
+			continue // no more common here than elsewhere: its pull is not above 0
+		}
 		// What can be among the five is told by its pull, which is rounded as wherever it is ordered by.
-		if pull := tally.Round(tally.Pull(n, here, c.items[item].Records-n, all-here)); pull > 0 {
+		if pull := tally.Round(tally.Pull(n, here, of-n, all-here)); pull > 0 {
 			best = append(best, stands{item, pull, n})
 		}
 	}
@@ -105,50 +111,66 @@ type lists struct {
 	items  []int32
 }
 
-func (l *lists) of(record uint32) []int32 {
+func (l lists) of(record uint32) []int32 {
 	if int(record)+1 >= len(l.begins) {
 		return nil
 	}
 	return l.items[l.begins[record]:l.begins[record+1]]
 }
 
-// itemsOf returns the items of each record, worked out once.
-func (c *Company) itemsOf(context.Context) *lists {
-	c.once.Do(func() {
-		sets := make([]*roaring.Bitmap, len(c.items))
-		records := 0
-		if !c.set.IsEmpty() {
-			records = int(c.set.Maximum()) + 1
-		}
-		l := &lists{begins: make([]int, records+1)}
-		for i := range c.items {
-			sets[i] = c.records(i)
-			for it := sets[i].Iterator(); it.HasNext(); {
-				l.begins[it.Next()+1]++
+// listed turns the places of items into the items of each record.
+func listed(places *tally.Places, set *roaring.Bitmap) lists {
+	if set.IsEmpty() {
+		return lists{}
+	}
+	ends, records := places.Stream.Ends, set.ToArray()
+	l := lists{begins: make([]int, set.Maximum()+2)}
+	each := func(visit func(item int, record uint32)) {
+		for i := range places.Items {
+			at, last := 0, -1
+			for _, p := range places.Of(i) {
+				for ends[at] <= p {
+					at++
+				}
+				if at != last {
+					last = at
+					visit(i, records[at])
+				}
 			}
-		}
-		for r := range records {
-			l.begins[r+1] += l.begins[r]
-		}
-		l.items = make([]int32, l.begins[records])
-		next := slices.Clone(l.begins)
-		for i, set := range sets {
-			for it := set.Iterator(); it.HasNext(); {
-				r := it.Next()
-				l.items[next[r]] = int32(i)
-				next[r]++
-			}
-		}
-		c.lists = l
-	})
-	return c.lists
-}
-
-// Items calls then with each item and its records, for as long as it returns true.
-func (c *Company) Items(then func(item string, records int) bool) {
-	for _, row := range c.items {
-		if !then(row.Item, row.Records) {
-			return
 		}
 	}
+	each(func(_ int, r uint32) { l.begins[r+1]++ })
+	for r := 1; r < len(l.begins); r++ {
+		l.begins[r] += l.begins[r-1]
+	}
+	l.items = make([]int32, l.begins[len(l.begins)-1])
+	next := slices.Clone(l.begins)
+	each(func(i int, r uint32) {
+		l.items[next[r]] = int32(i)
+		next[r]++
+	})
+	return l
+}
+
+// ItemsIn returns the items that some of the records have, in title or abstract.
+func (c *Company) ItemsIn(records *roaring.Bitmap) []string {
+	seen := make([]bool, len(c.items))
+	var out []string
+	for it := records.Iterator(); it.HasNext(); {
+		for _, item := range c.lists.of(it.Next()) {
+			if !seen[item] {
+				seen[item] = true
+				out = append(out, c.items[item].Item)
+			}
+		}
+	}
+	return out
+}
+
+// Records returns how many records have an item in title or abstract; 0 for what is no item.
+func (c *Company) Records(item string) int {
+	if i, ok := c.place[item]; ok {
+		return c.items[i].Records
+	}
+	return 0
 }

@@ -3,8 +3,10 @@ package coverage
 import (
 	"cmp"
 	"context"
+	"runtime"
 	"slices"
 	"strings"
+	"sync"
 
 	"tamiz/core/bib"
 	"tamiz/core/company"
@@ -12,6 +14,9 @@ import (
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/core/text"
+
+	"github.com/RoaringBitmap/roaring/v2"
+	"golang.org/x/sync/errgroup"
 )
 
 // A Lack is a word, phrase or heading that a block may lack: it stands in the block's blind spot and suits the block.
@@ -28,46 +33,67 @@ type Lack struct {
 // leastInSpot is in how many records of a blind spot something has to stand.
 const leastInSpot = 2
 
+// Wanted says what of a blind spot is wanted: the first so many (0 is all), but for what is to be skipped.
+type Wanted struct {
+	First int
+	Skip  func(kind, item string) bool
+}
+
 // Lacks returns what a block may lack, what suits it best first, and how many records its blind spot has. reach is what the
 // strategy finds in the set; suits, whose company is given, may be of more records than the set.
-func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Company, block int) ([]Lack, int, error) {
+func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Company, block int, want Wanted) ([]Lack, int, error) {
 	set, spot := reach.set, reach.BlindSpot(block)
 	in, all := count(spot), count(set.all())
 	taken, err := TakenBy(reach.s, set.Thesaurus)
 	if err != nil || in < leastInSpot {
 		return []Lack{}, in, err
 	}
-	out := []Lack{}
-	add := func(item, kind string, key query.Expr, suit func(*found) Suit) {
+	found := lacking{first: want.First}
+	add := func(item, kind string, key query.Expr, suit func(everywhere *roaring.Bitmap) Suit) {
+		if want.Skip != nil && want.Skip(kind, item) {
+			return
+		}
 		everywhere := key.Match(set.Index)
-		f := &found{records: set.part(everywhere)}
-		here := int(f.records.AndCardinality(spot))
+		records := set.part(everywhere)
+		here := int(records.AndCardinality(spot))
 		if here < leastInSpot {
 			return
 		}
-		s := suit(&found{records: everywhere})
+		s := suit(everywhere)
 		if tally.Round(s.Of[block]) <= 0 {
 			return
 		}
-		out = append(out, Lack{item, kind, here, count(f.records), tally.Pull(here, in, count(f.records)-here, all-in), s.Of[block], s.Best()})
+		n := count(records)
+		found.add(Lack{item, kind, here, n, tally.Pull(here, in, n-here, all-in), s.Of[block], s.Best()})
 	}
-	n := 0
-	kept.Items(func(item string, _ int) bool {
-		if n++; n&255 == 0 && ctx.Err() != nil {
-			return false
+	// Most words cannot suit the block, whatever records hold them, or not as well as what was found: what could suit it
+	// best is looked for first, and the rest need not be looked for at all.
+	type hope struct {
+		item string
+		most float64
+	}
+	var hopes []hope
+	for _, item := range itemsOf(set, kept, spot) {
+		if fits, ok := suits.fits.Fits(item); ok && fits[block] > 0 {
+			if most := tally.Round(suits.most(fits, block, kept.Records(item))); most > 0 {
+				hopes = append(hopes, hope{item, most})
+			}
 		}
-		// Without fit there is no suit: most words need not be looked for at all.
-		if fits, ok := suits.fits.Fits(item); !ok || fits[block] <= 0 {
-			return true
+	}
+	slices.SortFunc(hopes, func(a, b hope) int { return cmp.Compare(b.most, a.most) })
+	work, ctx := errgroup.WithContext(ctx)
+	work.SetLimit(runtime.GOMAXPROCS(0))
+	for _, h := range hopes {
+		if ctx.Err() != nil || h.most < found.least() {
+			break
 		}
-		tokens := strings.Split(item, " ")
-		if !taken.Text(tokens) {
-			add(item, strategy.TextTerm, query.Phrase{Pattern: text.Literal(tokens...), Fields: bib.Text}, func(f *found) Suit { return suits.Text(item, f.records) })
-		}
-		return true
-	})
-	if ctx.Err() != nil {
-		return nil, in, ctx.Err()
+		work.Go(func() error {
+			tokens := strings.Split(h.item, " ")
+			if !taken.Text(tokens) {
+				add(h.item, strategy.TextTerm, query.Phrase{Pattern: text.Literal(tokens...), Fields: bib.Text}, func(everywhere *roaring.Bitmap) Suit { return suits.Text(h.item, everywhere) })
+			}
+			return ctx.Err()
+		})
 	}
 	labels := map[string]string{}
 	var order []string
@@ -83,13 +109,74 @@ func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Compan
 	}
 	for _, label := range order {
 		// A heading is there already where a term matches any of its assignments.
-		carrying := query.Heading{Labels: []string{label}}.Match(set.Index)
-		if !slices.ContainsFunc(carrying.ToArray(), func(r uint32) bool { return taken.Heading(set.Records[r], label) }) {
-			add(written(set.Thesaurus, labels[label]), strategy.HeadingTerm, query.Heading{Labels: []string{label}}, func(f *found) Suit { return suits.Heading(ctx, f.records) })
+		work.Go(func() error {
+			q := query.Heading{Labels: []string{label}}
+			if ctx.Err() == nil && !slices.ContainsFunc(q.Match(set.Index).ToArray(), func(r uint32) bool { return taken.Heading(set.Records[r], label) }) {
+				add(written(set.Thesaurus, labels[label]), strategy.HeadingTerm, q, func(everywhere *roaring.Bitmap) Suit { return suits.Heading(label, everywhere) })
+			}
+			return ctx.Err()
+		})
+	}
+	if err := work.Wait(); err != nil {
+		return nil, in, err
+	}
+	out := found.all
+	slices.SortFunc(out, sooner)
+	if want.First > 0 {
+		out = out[:min(want.First, len(out))]
+	}
+	return out, in, nil
+}
+
+// sooner orders what a block may lack.
+func sooner(a, b Lack) int {
+	return cmp.Or(cmp.Compare(tally.Round(b.Suit), tally.Round(a.Suit)), cmp.Compare(b.Records, a.Records), strings.Compare(a.Item, b.Item), strings.Compare(a.Kind, b.Kind))
+}
+
+// A lacking collects what is found, by several at once.
+type lacking struct {
+	mu    sync.Mutex
+	first int
+	all   []Lack
+	suits []float64 // of the first so many, ascending
+}
+
+func (l *lacking) add(x Lack) {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	l.all = append(l.all, x)
+	suit := tally.Round(x.Suit)
+	i, _ := slices.BinarySearch(l.suits, suit)
+	l.suits = slices.Insert(l.suits, i, suit)
+	if len(l.suits) > l.first {
+		l.suits = l.suits[len(l.suits)-l.first:]
+	}
+}
+
+// least returns what something has to suit the block at least to be among the first.
+func (l *lacking) least() float64 {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	if l.first == 0 || len(l.suits) < l.first {
+		return 0
+	}
+	return l.suits[0]
+}
+
+// itemsOf returns the items that records of a spot have: in title or abstract, or as an n-gram of a keyword.
+func itemsOf(set Set, kept *company.Company, spot *roaring.Bitmap) []string {
+	out := kept.ItemsIn(spot)
+	seen := make(map[string]bool, len(out))
+	for _, item := range out {
+		seen[item] = true
+	}
+	for it := spot.Iterator(); it.HasNext(); {
+		for gram := range text.Grams(set.Records[it.Next()].Keywords, maxCandidateWords) {
+			if !seen[gram] {
+				seen[gram] = true
+				out = append(out, gram)
+			}
 		}
 	}
-	slices.SortFunc(out, func(a, b Lack) int {
-		return cmp.Or(cmp.Compare(tally.Round(b.Suit), tally.Round(a.Suit)), cmp.Compare(b.Records, a.Records), strings.Compare(a.Item, b.Item), strings.Compare(a.Kind, b.Kind))
-	})
-	return out, in, nil
+	return out
 }

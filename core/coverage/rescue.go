@@ -175,7 +175,7 @@ func (r *Rescuer) heading(ctx context.Context, key itemKey) *found {
 	if f == nil {
 		q := query.Heading{Labels: []string{key.key}}
 		everywhere := q.Match(r.set.Index)
-		f = &found{r.set.part(everywhere), q.Match(r.keys.Index), r.suits.Heading(ctx, everywhere)}
+		f = &found{r.set.part(everywhere), q.Match(r.keys.Index), r.suits.Heading(key.key, everywhere)}
 		r.known[key] = f
 	}
 	return f

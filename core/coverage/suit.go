@@ -3,6 +3,8 @@ package coverage
 import (
 	"context"
 	"math"
+	"slices"
+	"sync"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
@@ -32,6 +34,8 @@ func (s Suit) Best() int {
 // often the blocks find their records. It can be asked by several at once.
 type Suits struct {
 	fits   *company.Directions
+	mu     sync.Mutex
+	heads  map[string]Suit   // of headings, by label
 	blocks []*roaring.Bitmap // what each finds
 	all    int               // records
 }
@@ -45,7 +49,7 @@ func NewSuits(ctx context.Context, set Set, kept *company.Company, s strategy.St
 		return nil, err
 	}
 	fits, err := kept.Directions(ctx, s)
-	return &Suits{fits: fits, blocks: reach.Blocks, all: int(set.Index.All().GetCardinality())}, err
+	return &Suits{fits: fits, heads: map[string]Suit{}, blocks: reach.Blocks, all: int(set.Index.All().GetCardinality())}, err
 }
 
 // Text returns how well a word or phrase suits each block; records are those of the set that hold it in title, abstract or
@@ -56,9 +60,28 @@ func (s *Suits) Text(item string, records *roaring.Bitmap) Suit {
 }
 
 // Heading returns how well a heading suits each block; records are those of the set that carry it.
-func (s *Suits) Heading(ctx context.Context, records *roaring.Bitmap) Suit {
-	fits, ok := s.fits.FitsOf(ctx, records)
-	return s.weigh(fits, ok, records)
+func (s *Suits) Heading(label string, records *roaring.Bitmap) Suit {
+	s.mu.Lock()
+	known, ok := s.heads[label]
+	s.mu.Unlock()
+	if ok {
+		return known
+	}
+	fits, ok := s.fits.FitsOf(records)
+	out := s.weigh(fits, ok, records)
+	s.mu.Lock()
+	s.heads[label] = out
+	s.mu.Unlock()
+	return out
+}
+
+// most returns the highest that the suit of an item to a block can be, whatever records hold it.
+func (s *Suits) most(fits []float64, block, records int) float64 {
+	together := 1.0
+	if p := float64(s.blocks[block].GetCardinality()) / float64(s.all); p > 0 {
+		together = 1 / p
+	}
+	return suit(fits, block, together, float64(records))
 }
 
 // How strongly a candidate that fits another block better is damped, and how many chance records are laid to those that
@@ -73,10 +96,6 @@ func (s *Suits) weigh(fits []float64, kept bool, records *roaring.Bitmap) Suit {
 	if !kept {
 		return out
 	}
-	top := 0.0
-	for _, f := range fits {
-		top = max(top, f)
-	}
 	held := float64(records.GetCardinality())
 	for b, fit := range fits {
 		if fit <= 0 {
@@ -86,10 +105,16 @@ func (s *Suits) weigh(fits []float64, kept bool, records *roaring.Bitmap) Suit {
 		if p := float64(s.blocks[b].GetCardinality()) / float64(s.all); p > 0 {
 			together = (float64(records.AndCardinality(s.blocks[b])) + chance*p) / (held + chance) / p
 		}
-		x := fit * (1 + max(0, math.Log(together)))
-		out.Of[b] = x * x * math.Pow(fit/top, damping) / math.Log(2+held)
+		out.Of[b] = suit(fits, b, together, held)
 	}
 	return out
+}
+
+// suit is the formula of measures.md §4.
+func suit(fits []float64, block int, together, records float64) float64 {
+	fit, top := fits[block], slices.Max(fits)
+	x := fit * (1 + max(0, math.Log(together)))
+	return x * x * math.Pow(fit/top, damping) / math.Log(2+records)
 }
 
 // SuitsOf does the same for records whose company is not known yet, and returns that besides.

@@ -1,0 +1,152 @@
+package bench
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/bib"
+	"tamiz/core/coverage"
+	"tamiz/core/strategy"
+	"tamiz/core/tally"
+	"tamiz/core/text"
+	"tamiz/demo"
+)
+
+const (
+	firstShown = 10 // candidates that somebody looks at
+	moreTerms  = 3  // of each block, beside its seeds
+	someKeys   = 15 // key studies
+)
+
+// A tallied counts how many of the first candidates belong to the block that they are proposed for.
+type tallied struct{ right, shown int }
+
+func (x tallied) String() string {
+	return fmt.Sprintf("%.2f (%d of %d)", float64(x.right)/float64(max(1, x.shown)), x.right, x.shown)
+}
+
+// proposals tells of what is proposed for blocks of which it is known what belongs to them how much does: by suit, and by
+// the order that was before (rescues × pull ÷ (5 + price), and the pull of the blind spot).
+func proposals(t *testing.T, _ sizes) []row {
+	w := demo.NewWorld(demo.Seed, demo.AlmagreSize)
+	var rescueNew, rescueOld, spotNew, spotOld tallied
+	var took, words []time.Duration
+	var rows []row
+	for _, topic := range demo.Topics {
+		s := newSpecialist(w.Records, w.About, topic)
+		plan, keys := s.asked()
+		ctx := context.Background()
+		began := time.Now()
+		suits, kept, err := coverage.SuitsOf(ctx, s.index, plan)
+		if err != nil {
+			t.Fatal(err)
+		}
+		reach := must(coverage.Find(ctx, s.index, plan))
+		rescuer := must(coverage.NewRescuer(ctx, s.index, keys, plan, suits))
+		for i := range plan.Blocks {
+			found := must(rescuer.Block(ctx, i)).Candidates
+			judged := func(x *tallied, items []string) {
+				for _, item := range items[:min(firstShown, len(items))] {
+					x.shown++
+					if s.belongs([]string{item}) == i {
+						x.right++
+					}
+				}
+			}
+			judged(&rescueNew, texts(found))
+			slices.SortStableFunc(found, func(a, b coverage.Candidate) int { return cmp.Compare(bargained(b), bargained(a)) })
+			judged(&rescueOld, texts(found))
+			lacks, _, err := coverage.Lacks(ctx, reach, suits, kept, i, coverage.Wanted{First: 3 * firstShown})
+			if err != nil {
+				t.Fatal(err)
+			}
+			var items []string
+			for _, l := range lacks {
+				if l.Kind == strategy.TextTerm {
+					items = append(items, l.Item)
+				}
+			}
+			judged(&spotNew, items)
+			judged(&spotOld, s.typical(reach, plan, i))
+		}
+		took = append(took, time.Since(began))
+		began = time.Now()
+		must(tally.CountWords(ctx, s.pool, nil, tally.DefaultWords))
+		words = append(words, time.Since(began))
+	}
+	what := fmt.Sprintf("of the first %d words, those that belong to the block: ", firstShown)
+	rows = append(rows,
+		row{what + "rescue", "by pull and price " + rescueOld.String(), "by suit " + rescueNew.String(), "≥ 0.70"},
+		row{what + "blind spot", "by pull " + spotOld.String(), "by suit " + spotNew.String(), "≥ 0.90"},
+		row{fmt.Sprintf("suit, rescue and blind spots of both blocks over %d records", len(w.Records)), "the tally of words", ratio(percentile(took, 50), percentile(words, 50)), "printed"})
+	return rows
+}
+
+// bargained is how good a candidate was held to be before.
+func bargained(c coverage.Candidate) float64 {
+	return float64(c.Rescues) * max(c.Pull, 0) / float64(5+c.Price)
+}
+
+func texts(all []coverage.Candidate) (out []string) {
+	for _, c := range all {
+		if c.Kind == strategy.TextTerm {
+			out = append(out, c.Item)
+		}
+	}
+	return out
+}
+
+// asked returns blocks of the seeds and a few more of the most common words that belong to each concept, and key studies,
+// drawn from those that answer the question.
+func (s *specialist) asked() (strategy.Strategy, coverage.Set) {
+	var plan strategy.Strategy
+	items := must(tally.CountWords(context.Background(), s.pool, nil, tally.DefaultWords)).Rows
+	slices.SortStableFunc(items, func(a, b tally.Row) int { return cmp.Compare(b.Records, a.Records) })
+	answers := s.pool.Index.All()
+	for i, c := range s.topic.Concepts {
+		block := strategy.Block{Name: string(rune('A' + i)), Concept: c.Name, Searched: true}
+		words := slices.Clone(c.Seeds[:])
+		for _, r := range items {
+			if len(words) == len(c.Seeds)+moreTerms {
+				break
+			}
+			held := func(w string) bool { return strings.Contains(w, r.Item) || strings.Contains(r.Item, w) }
+			if !slices.ContainsFunc(words, held) && s.belongs([]string{r.Item}) == i {
+				words = append(words, r.Item)
+			}
+		}
+		for _, word := range words {
+			block.Terms = append(block.Terms, strategy.Term{Kind: strategy.TextTerm, Text: word, Field: "text", On: true})
+		}
+		plan.Blocks = append(plan.Blocks, block)
+		answers.And(s.truth[i])
+	}
+	all := answers.ToArray()
+	rand.New(rand.NewPCG(1, 2)).Shuffle(len(all), func(i, j int) { all[i], all[j] = all[j], all[i] })
+	var keys []*bib.Record
+	for _, k := range all[:min(someKeys, len(all))] {
+		keys = append(keys, s.pool.Records[k])
+	}
+	return plan, coverage.NewSet(keys)
+}
+
+// typical returns the words of a blind spot that no term matches, those most typical of it first.
+func (s *specialist) typical(reach *coverage.Reach, plan strategy.Strategy, block int) (out []string) {
+	taken := must(coverage.TakenBy(plan, nil))
+	pool := reach.Typical(block)
+	pool.Sample = roaring.And(pool.Sample, s.pool.Index.All())
+	for _, r := range must(tally.CountWords(context.Background(), pool, nil, tally.DefaultWords)).Rows {
+		if !taken.Text(text.Tokens(r.Item)) {
+			out = append(out, r.Item)
+		}
+	}
+	return out
+}

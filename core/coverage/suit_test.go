@@ -1,0 +1,98 @@
+package coverage_test
+
+import (
+	"context"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"tamiz/core/coverage"
+	"tamiz/core/strategy"
+)
+
+func TestTheFirstOfABlindSpotAreThoseOfTheWholeList(t *testing.T) {
+	s := woolStrategy(t)
+	set := coverage.NewSet(append(read(t, "sample.ris"), read(t, "contrast-1.ris")...))
+	suits, kept, err := coverage.SuitsOf(context.Background(), set, s)
+	require.NoError(t, err)
+	reach, err := coverage.Find(context.Background(), set, s)
+	require.NoError(t, err)
+	for block := range 2 {
+		all, spot, err := coverage.Lacks(context.Background(), reach, suits, kept, block, coverage.Wanted{})
+		require.NoError(t, err)
+		assert.Greater(t, spot, 40)
+		require.Greater(t, len(all), 40)
+		for _, n := range []int{1, 10, 60, len(all), len(all) + 1} {
+			first, _, err := coverage.Lacks(context.Background(), reach, suits, kept, block, coverage.Wanted{First: n})
+			require.NoError(t, err)
+			assert.Equal(t, all[:min(n, len(all))], first)
+		}
+		without, _, err := coverage.Lacks(context.Background(), reach, suits, kept, block, coverage.Wanted{First: 20, Skip: func(kind, item string) bool { return item == all[0].Item }})
+		require.NoError(t, err)
+		assert.Equal(t, all[1:21], without, "what is to be skipped gives its place to the next")
+	}
+}
+
+// Whatever the order of the blocks, each candidate suits each of them as well.
+func TestSuitDoesNotDependOnTheOrderOfBlocks(t *testing.T) {
+	s := woolStrategy(t)
+	set := coverage.NewSet(read(t, "sample.ris"))
+	turned := s
+	turned.Blocks = slices.Clone(s.Blocks)
+	slices.Reverse(turned.Blocks)
+	suits, kept, err := coverage.SuitsOf(context.Background(), set, s)
+	require.NoError(t, err)
+	other, _, err := coverage.SuitsOf(context.Background(), set, turned)
+	require.NoError(t, err)
+	compared := 0
+	for _, item := range kept.ItemsIn(set.Index.All()) {
+		records, err := coverage.Hits(set, strategy.Term{Kind: strategy.TextTerm, Text: item, Field: "text"})
+		if err != nil {
+			continue
+		}
+		a, b := suits.Text(item, records), other.Text(item, records)
+		slices.Reverse(b.Of)
+		assert.InDeltaSlice(t, a.Of, b.Of, 1e-12, item)
+		compared++
+	}
+	assert.Greater(t, compared, 200)
+	assert.False(t, suits.Text("no such item", set.Index.All()).Kept)
+}
+
+func TestPruningNeverLosesAKeyStudyNorMoreThanItSays(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		set, s := drawn(t, 14)
+		keys, _ := drawn(t, 6)
+		share := rapid.Float64Range(0, 1).Draw(t, "share")
+		reach, err := coverage.Find(context.Background(), set, s)
+		require.NoError(t, err)
+		inKeys, err := coverage.Find(context.Background(), keys, s)
+		require.NoError(t, err)
+		for block := range s.Blocks {
+			gone := coverage.Prune(reach, inKeys, block, share)
+			less := s
+			less.Blocks = slices.Clone(s.Blocks)
+			less.Blocks[block].Terms = slices.Clone(s.Blocks[block].Terms)
+			left := reach.Blocks[block].GetCardinality()
+			for _, p := range gone {
+				require.True(t, less.Blocks[block].Terms[p.Term].On, "no term goes twice")
+				less.Blocks[block].Terms[p.Term].On = false
+				now, err := coverage.Find(context.Background(), set, less)
+				require.NoError(t, err)
+				assert.Equal(t, uint64(p.Left), now.Blocks[block].GetCardinality(), "a new count without it says the same")
+				assert.Equal(t, left-uint64(p.Loses), uint64(p.Left))
+				left = uint64(p.Left)
+			}
+			after, err := coverage.Find(context.Background(), keys, less)
+			require.NoError(t, err)
+			assert.Equal(t, inKeys.Blocks[block].ToArray(), after.Blocks[block].ToArray())
+			assert.GreaterOrEqual(t, float64(left), share*float64(reach.Blocks[block].GetCardinality()))
+			if on := slices.ContainsFunc(s.Blocks[block].Terms, func(t strategy.Term) bool { return t.On }); on {
+				assert.True(t, slices.ContainsFunc(less.Blocks[block].Terms, func(t strategy.Term) bool { return t.On }), "one term is left")
+			}
+		}
+	})
+}
