@@ -13,7 +13,6 @@ import (
 
 	"tamiz/core/bib"
 	"tamiz/core/index"
-	"tamiz/core/query"
 	"tamiz/core/strategy"
 	"tamiz/core/thesaurus"
 )
@@ -112,14 +111,6 @@ func Hits(set Set, t strategy.Term) (*roaring.Bitmap, error) {
 		return found, err
 	}
 	return roaring.And(found, set.Within), nil
-}
-
-func (s Set) hits(q query.Expr) *roaring.Bitmap {
-	hits := q.Match(s.Index)
-	if s.Within != nil {
-		hits.And(s.Within)
-	}
-	return hits
 }
 
 // part returns those of some records that count.

@@ -166,11 +166,15 @@ h3 {
 
 td.left {
   overflow-wrap: anywhere;
-  min-width: 122px; /* a word of usual length stays whole */
+  min-width: 114px; /* a word of usual length stays whole */
 }
 
 .acts {
   white-space: nowrap;
+}
+
+.acts :deep(.btn) {
+  padding-inline: 3px;
 }
 
 details {
@@ -185,6 +189,6 @@ details {
 }
 
 .proposes :is(th, td):not(.left) {
-  padding-inline: 3px;
+  padding-inline: 2px;
 }
 </style>
