@@ -5,42 +5,98 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"tamiz/core/coverage"
+	"tamiz/core/strategy"
+	"tamiz/core/tally"
 	"tamiz/core/thesaurus"
 )
 
 func headingsCommand() *cobra.Command {
-	var file, language string
+	var in recordFlags
+	var language string
+	var records []string
+	var limit int
 	c := &cobra.Command{
 		Use: "headings --vocabulary FILE WORD", Short: "Tell which headings a word leads to, and how",
 		Args: least(1, "headings needs a word"),
 		RunE: func(c *cobra.Command, words []string) error {
-			if file == "" {
-				return usage("headings needs --vocabulary")
+			if in.vocabulary == "" && len(records) == 0 {
+				return usage("headings needs --vocabulary, or records (--in)")
 			}
-			if err := worded("what is looked for", strings.Join(words, " ")); err != nil {
+			if limit < 0 {
+				return usage("--limit is at least 0, not %d", limit)
+			}
+			word := strings.Join(words, " ")
+			if err := worded("what is looked for", word); err != nil {
 				return err
 			}
-			t, err := readVocabulary(c, file, strings.ToLower(language))
+			file := in.vocabulary
+			in.vocabulary = "" // it is read here, in the language that is wanted
+			if err := in.begin(c); err != nil {
+				return err
+			}
+			leads := []lead{}
+			if file != "" {
+				var err error
+				if in.thesaurus, err = readVocabulary(c, file, strings.ToLower(language)); err != nil {
+					return err
+				}
+				leads = leadsTo(in.thesaurus, word)
+			}
+			if len(records) == 0 {
+				return writeJSON(c.OutOrStdout(), leads)
+			}
+			all, err := in.read(c, records)
 			if err != nil {
 				return err
 			}
-			type row struct {
-				Heading   string        `json:"heading"`
-				Via       thesaurus.Via `json:"via"`
-				Matched   string        `json:"matched"`
-				Places    [][]string    `json:"places"`
-				Narrower  int           `json:"narrower"`
-				ScopeNote string        `json:"scopeNote,omitempty"`
+			found, without, err := coverage.HeadingsOf(c.Context(), in.set(all), strategy.Term{Kind: strategy.TextTerm, Text: word, Field: "text", On: true})
+			if err != nil {
+				return err
 			}
-			out := []row{}
-			for _, l := range t.LookUp(strings.Join(words, " ")) {
-				h := t.Headings[l.Heading]
-				out = append(out, row{h.Label, l.Via, l.Matched, t.Places(l.Heading), len(t.Below(l.Heading)) - 1, h.ScopeNote})
+			if limit > 0 {
+				found = found[:min(limit, len(found))]
+			}
+			out := struct {
+				Headings []lead     `json:"headings"`
+				Evidence []evidence `json:"evidence"`
+				Without  int        `json:"without"`
+			}{leads, []evidence{}, without}
+			for _, e := range found {
+				out.Evidence = append(out.Evidence, evidence{e.Heading, e.Records, tally.Round(e.Share), tally.Round(e.Pull)})
 			}
 			return writeJSON(c.OutOrStdout(), out)
 		},
 	}
-	c.Flags().StringVar(&file, "vocabulary", "", "the vocabulary file (SKOS as N-Triples, RDF/XML or JSON-LD)")
+	in.add(c)
 	c.Flags().StringVar(&language, "language", "", "the language of the labels; that of most when not said")
+	c.Flags().StringArrayVar(&records, "in", nil, "a file of records whose headings tell what the word is indexed with; repeat for several")
+	c.Flags().IntVar(&limit, "limit", 0, "how many headings are printed by evidence; 0 is all")
 	return c
+}
+
+// A lead is a heading that a word leads to in a vocabulary.
+type lead struct {
+	Heading   string        `json:"heading"`
+	Via       thesaurus.Via `json:"via"`
+	Matched   string        `json:"matched"`
+	Places    [][]string    `json:"places"`
+	Narrower  int           `json:"narrower"`
+	ScopeNote string        `json:"scopeNote,omitempty"`
+}
+
+func leadsTo(t *thesaurus.Thesaurus, word string) []lead {
+	out := []lead{}
+	for _, l := range t.LookUp(word) {
+		h := t.Headings[l.Heading]
+		out = append(out, lead{h.Label, l.Via, l.Matched, t.Places(l.Heading), len(t.Below(l.Heading)) - 1, h.ScopeNote})
+	}
+	return out
+}
+
+type evidence struct {
+	Heading string  `json:"heading"`
+	Records int     `json:"records"`
+	Share   float64 `json:"share"`
+	Pull    float64 `json:"pull"`
 }

@@ -189,6 +189,6 @@ details {
 }
 
 .proposes :is(th, td):not(.left) {
-  padding-inline: 2px;
+  padding-inline: 5px 0;
 }
 </style>
