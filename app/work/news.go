@@ -14,7 +14,7 @@ import (
 // News is something that happened in a review, for those who are looking at it.
 type News struct {
 	Review int64  `json:"review"`
-	Kind   string `json:"kind"` // change, view, import
+	Kind   string `json:"kind"` // change, import, draw, counts, holdings, sources
 	Import int64  `json:"import,omitempty"`
 	Step   any    `json:"step,omitempty"` // what was done, of a change
 	// Problem is why work that someone waits for came to nothing, where nothing that can be read says so.

@@ -104,9 +104,11 @@ func TestTwoProgramsShareADatabase(t *testing.T) {
 	one.call(t, "POST", "/api/reviews", `{"name": "Shared"}`, &review)
 	at := fmt.Sprintf("/api/reviews/%d", review.ID)
 	news := map[string]<-chan string{"one": one.listen(t, review.ID), "two": two.listen(t, review.ID)}
-	two.call(t, "POST", at+"/looks", `{"rest": true}`, nil)
-	for _, n := range news {
-		hears(t, n, `"kind":"view"`)
+	for _, split := range []string{"true", "false"} { // a change, and back
+		two.call(t, "POST", at+"/halves?split="+split, "", nil)
+		for _, n := range news {
+			hears(t, n, `"kind":"change"`)
+		}
 	}
 	var src outside.Source
 	one.call(t, "POST", "/api/sources", fmt.Sprintf(`{"address": %q}`, source.URL+"/almagre"), &src)
