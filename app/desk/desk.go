@@ -2,6 +2,7 @@ package desk
 
 import (
 	"context"
+
 	"tamiz/app/problems"
 	"tamiz/core/review"
 	"tamiz/core/strategy"
@@ -40,7 +41,7 @@ type SampleHead struct {
 	Records int    `json:"records"`
 }
 
-// A desk is all that figures of a review are worked out from.
+// A Desk is all that figures of a review are worked out from.
 type Desk struct {
 	at       At
 	Document Document
@@ -111,6 +112,8 @@ func (a *Service) Owns(ctx context.Context, id int64, edits Edits) error {
 	return nil
 }
 
-const MaxEdits = 5000 // at once
+// MaxEdits is how many are made at once.
+const MaxEdits = 5000
 
+// ErrNoSample is the answer to a figure over a sample where none is looked at.
 var ErrNoSample = &problems.Problem{Type: "no-sample", Status: 409, Title: "There is no sample to look at yet. Bring in a file of records first."}

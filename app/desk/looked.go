@@ -41,10 +41,10 @@ func (a *Service) seen(ctx context.Context, d *Desk, l Look) (seen, error) {
 			return seen{}, err
 		}
 	}
-	made, err := in.kept(ctx, l.Name, l.Set.Set)
+	made, err := in.kept(ctx, l.records(), l.Set.Set)
 	within := d.Pool.Index.All()
 	if w, ok := l.Set.Set.(*set.Within); ok && err == nil {
-		within, err = in.kept(ctx, l.Name+" within", w.In.Set)
+		within, err = in.kept(ctx, l.records()+" within", w.In.Set)
 	}
 	var p *problems.Problem
 	if errors.As(SetProblem(err), &p) {
@@ -54,7 +54,7 @@ func (a *Service) seen(ctx context.Context, d *Desk, l Look) (seen, error) {
 	if err != nil {
 		return seen{}, err
 	}
-	return seen{d.Pool.Over(made, within), l.Name}, nil
+	return seen{d.Pool.Over(made, within), l.records()}, nil
 }
 
 // A looking is a pool in which sets are looked for. It implements set.Pool.

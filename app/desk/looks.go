@@ -64,6 +64,12 @@ func (l Look) named() Look {
 	return l
 }
 
+// records returns by what the records are known that are looked at: the same whatever source is asked for counts.
+func (l Look) records() string {
+	l.Source = nil
+	return l.named().Name
+}
+
 // pool returns by what the pool of the look is known, how many records its samples hold, and which the others are.
 func (l Look) pool() (key string, records int, others []int64) {
 	key = vocabularyKey(l.Vocabulary)
@@ -82,6 +88,9 @@ func completed(n NewLook, samples []Sample, d Document) Look {
 	l := Look{NewLook: n, Samples: []Sized{}, Vocabulary: d.Vocabulary, Parted: d.Parted}
 	if l.Sample == nil && len(samples) > 0 {
 		l.Sample = &samples[len(samples)-1].ID
+	}
+	if l.Sample != nil && l.Against != nil && *l.Against == *l.Sample {
+		l.Against, l.Rest = nil, true // the newest, which nobody chose, is what it was set against
 	}
 	if l.Sample == nil {
 		return l.named()

@@ -3,6 +3,7 @@ package figures
 import (
 	"cmp"
 	"context"
+	"encoding/json"
 	"slices"
 	"strings"
 
@@ -217,7 +218,15 @@ func suitsOf(ctx context.Context, d *desk.Desk, set coverage.Set) (kept *company
 	if kept, err = d.Pool.Befriended(ctx); err != nil {
 		return nil, nil, err
 	}
-	suits, err = coverage.NewSuits(ctx, set, kept, d.Strategy)
+	// Every block and every study asks for the same.
+	said, err := json.Marshal(d.Strategy)
+	if err != nil {
+		return nil, nil, err
+	}
+	suits, err = desk.Cached(ctx, d.Pool.Suited, "of all "+string(said), func(ctx context.Context) (*coverage.Suits, int64, error) {
+		suits, err := coverage.NewSuits(ctx, set, kept, d.Strategy)
+		return suits, 1, err
+	})
 	return kept, suits, err
 }
 

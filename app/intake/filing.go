@@ -269,12 +269,7 @@ func (f *filer) show(ctx context.Context, w *store.Work, format string, years js
 	if err != nil {
 		return err
 	}
-	var before, after store.Facts
-	for _, k := range ids {
-		before.Keys = append(before.Keys, store.FactKeyStudy{ID: k, Deleted: true})
-		after.Keys = append(after.Keys, store.FactKeyStudy{ID: k})
-	}
-	_, err = (&reviews.Done{Before: before, After: after}).Log(ctx, w, f.i.Review, f.what(len(ids)))
+	_, err = reviews.KeysAdded(ids).Log(ctx, w, f.i.Review, f.what(len(ids)))
 	return err
 }
 

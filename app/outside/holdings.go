@@ -244,19 +244,15 @@ func (a *Service) AddKeyStudies(ctx context.Context, review int64, records []int
 		if err != nil {
 			return err
 		}
-		var before, after store.Facts
-		for _, k := range ids {
-			before.Keys = append(before.Keys, store.FactKeyStudy{ID: k, Deleted: true})
-			after.Keys = append(after.Keys, store.FactKeyStudy{ID: k})
-		}
-		step, err = (&reviews.Done{Before: before, After: after}).Log(ctx, w, review, reviews.What{Key: "import.keys", Params: map[string]string{"name": "a look-up", "records": fmt.Sprint(len(ids))}})
+		step, err = reviews.KeysAdded(ids).Log(ctx, w, review, reviews.What{Key: "import.keys", Params: map[string]string{"name": "a look-up", "records": fmt.Sprint(len(ids))}})
 		return err
 	})
 	if err != nil {
 		return reviews.Step{}, problems.Gone(err, "review")
 	}
+	// They are added, whatever becomes of the looking up: that can be asked for again.
 	if err := a.FindHoldings(ctx, review); err != nil {
-		return reviews.Step{}, err
+		a.work.Tell(ctx, review, work.News{Kind: "holdings", Problem: &problems.Problem{Type: "not-looked-up", Status: 503, Title: "Which sources hold the new key studies could not be looked up just now."}})
 	}
 	return a.reviews.Told(ctx, review, step, nil)
 }

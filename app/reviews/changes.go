@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"reflect"
 	"slices"
 	"strconv"
@@ -108,7 +109,7 @@ func (a *Service) Change(ctx context.Context, review int64, revision int, c Chan
 	return a.Told(ctx, review, step, err)
 }
 
-// A done is what a change does, while it is made.
+// A Done is what a change does, while it is made.
 type Done struct {
 	Before, After store.Facts
 	edits         desk.Edits
@@ -240,19 +241,22 @@ func (a *Service) Told(ctx context.Context, review int64, s Step, err error) (St
 	}
 	if s.Number == 0 {
 		s.Whole = true
-		saved, err := a.store.Document(ctx, review, 0)
-		if err != nil {
-			return Step{}, problems.Gone(err, "review")
-		}
-		s.Revision = saved.Revision
-		if s.Number, err = a.store.Number(ctx, review); err != nil {
-			return Step{}, problems.Gone(err, "review")
-		}
 		s.fill()
+		saved, err := a.store.Document(ctx, review, 0)
+		if err == nil {
+			s.Revision = saved.Revision
+			s.Number, err = a.store.Number(ctx, review)
+		}
+		if err != nil { // it may well have been done before
+			return Step{}, fmt.Errorf("%w: %w", store.ErrUnknown, err)
+		}
 	}
 	undo, redo, err := a.store.Steps(ctx, review)
+	if err != nil {
+		s.Whole = true // it is done: that the rest cannot be told just now is no reason to say otherwise
+	}
 	s.Undo, s.Redo = what(undo), what(redo)
-	return s, err
+	return s, nil
 }
 
 func (c Change) check() error {
@@ -371,4 +375,14 @@ func LogSample(ctx context.Context, w *store.Work, review, id int64, what What) 
 	deleted := sample
 	deleted.Deleted = true
 	return (&Done{Before: store.Facts{Samples: []store.FactSample{deleted}}, After: store.Facts{Samples: []store.FactSample{sample}}}).Log(ctx, w, review, what)
+}
+
+// KeysAdded is that key studies were added.
+func KeysAdded(ids []int64) *Done {
+	var d Done
+	for _, k := range ids {
+		d.Before.Keys = append(d.Before.Keys, store.FactKeyStudy{ID: k, Deleted: true})
+		d.After.Keys = append(d.After.Keys, store.FactKeyStudy{ID: k})
+	}
+	return &d
 }

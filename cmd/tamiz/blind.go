@@ -1,12 +1,9 @@
 package main
 
 import (
-	"slices"
-
 	"github.com/spf13/cobra"
 
 	"tamiz/core/coverage"
-	"tamiz/core/strategy"
 	"tamiz/core/tally"
 )
 
@@ -28,12 +25,9 @@ func blindCommand() *cobra.Command {
 			if err := in.begin(c); err != nil {
 				return err
 			}
-			s, err := readStrategy(c, file)
+			s, err := readSearched(c, file, block)
 			if err != nil {
 				return err
-			}
-			if block != "" && !slices.ContainsFunc(s.Blocks, func(b strategy.Block) bool { return b.Name == block && b.Searched && !b.Negated }) {
-				return usage("--block: the strategy has no searched block %q", block)
 			}
 			sample, err := in.read(c, records)
 			if err != nil {

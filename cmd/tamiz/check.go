@@ -165,3 +165,12 @@ func check(ctx context.Context, s strategy.Strategy, studies []*bib.Record, keys
 	}
 	return out, nil
 }
+
+// readSearched does the same, and says when there is no such searched block; "" is any.
+func readSearched(c *cobra.Command, name, block string) (strategy.Strategy, error) {
+	s, err := readStrategy(c, name)
+	if err == nil && block != "" && !slices.ContainsFunc(s.Blocks, func(b strategy.Block) bool { return b.Name == block && b.Searched && !b.Negated }) {
+		err = usage("--block: the strategy has no searched block %q", block)
+	}
+	return s, err
+}

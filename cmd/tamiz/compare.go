@@ -30,22 +30,21 @@ func compareCommand() *cobra.Command {
 				return err
 			}
 			var found, caught [2]*roaring.Bitmap
-			for i, set := range []coverage.Set{in.set(sample), in.set(studies)} {
-				for v, file := range versions {
-					s, err := readStrategy(c, file)
-					if err != nil {
-						return err
-					}
-					reach, err := coverage.Find(c.Context(), set, s)
-					if err != nil {
-						return err
-					}
-					if i == 0 {
-						found[v] = reach.Whole
-					} else {
-						caught[v] = reach.Whole
-					}
+			set, inKeys := in.set(sample), in.set(studies)
+			for v, file := range versions {
+				s, err := readStrategy(c, file)
+				if err != nil {
+					return err
 				}
+				reach, err := coverage.Find(c.Context(), set, s)
+				if err != nil {
+					return err
+				}
+				check, err := coverage.Find(c.Context(), inKeys, s)
+				if err != nil {
+					return err
+				}
+				found[v], caught[v] = reach.Whole, check.Whole
 			}
 			out := compared{sidesOf: sides(sample, found), Kept: int(found[0].AndCardinality(found[1]))}
 			if len(keys) > 0 {

@@ -2,7 +2,6 @@ package main
 
 import (
 	"context"
-	"slices"
 
 	"github.com/spf13/cobra"
 
@@ -26,12 +25,9 @@ func rescueCommand() *cobra.Command {
 			if err := in.begin(c); err != nil {
 				return err
 			}
-			s, err := readStrategy(c, file)
+			s, err := readSearched(c, file, block)
 			if err != nil {
 				return err
-			}
-			if block != "" && !slices.ContainsFunc(s.Blocks, func(b strategy.Block) bool { return b.Name == block && b.Searched && !b.Negated }) {
-				return usage("--block: the strategy has no searched block %q", block)
 			}
 			studies, err := in.read(c, keys)
 			if err != nil {

@@ -97,6 +97,7 @@ func TestTwoProgramsShareADatabase(t *testing.T) {
 	defer source.Close()
 	url, allowed := storetest.URL(t), strings.TrimPrefix(source.URL, "http://")
 	one := run1(t, url, allowed)
+	defer one.kill()
 	two := run1(t, url, allowed)
 	defer two.kill()
 
