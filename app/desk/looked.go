@@ -76,6 +76,9 @@ func (d *Desk) Looking(a *Service) *looking {
 
 // kept returns the records of a set, kept with the pool.
 func (in *looking) kept(ctx context.Context, name string, s set.Set) (*roaring.Bitmap, error) {
+	if _, changes := s.(*set.Shelf); changes {
+		return s.Records(ctx, in) // what is on the shelf is not the look's
+	}
 	return Cached(ctx, in.pool.sets, name, func(ctx context.Context) (*roaring.Bitmap, int64, error) {
 		found, err := s.Records(ctx, in)
 		return found, 1, err

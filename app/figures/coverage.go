@@ -133,8 +133,8 @@ type RescueCandidate struct {
 }
 
 const (
-	rescueCandidates = 200
-	rescueMarked     = 6 // candidates marked in the text
+	rescueCandidates = 5000 // of one block: more than the longest abstract has
+	rescueMarked     = 6    // candidates marked in the text
 )
 
 // Rescue tells what would bring a key study back.

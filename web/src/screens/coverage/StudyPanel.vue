@@ -60,7 +60,7 @@ function parted(candidates: RescueCandidate[]) {
   return { own, elsewhere: candidates.filter((c) => c.suits), rare: candidates.filter((c) => c.rare), none: candidates.filter((c) => c.suit === 0 && !c.suits && !c.rare) }
 }
 const blockOf = (c: RescueCandidate, block: (typeof review.document.blocks)[number]) => review.document.blocks.find((b) => b.id === c.suits) ?? block
-const list = (b: string) => (shownOf.value.has(b) ? 200 : step)
+const list = (b: string) => (shownOf.value.has(b) ? Infinity : step)
 const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
 </script>
 
