@@ -141,10 +141,12 @@ test('the hand-search list leaves as a document, the plot as a drawing', async (
 test('a year of what is looked at is looked at in its turn', async ({ page }) => {
   const id = await demoReview(page)
   await page.goto(`/reviews/${id}/harvest`)
-  await page.getByRole('button', { name: /What is looked at/ }).click()
-  await page.locator('.v-list-item').filter({ hasText: 'what the blocks find now' }).first().click()
   await page.getByRole('tab', { name: /Years/ }).click()
   const row = page.getByRole('row', { name: /^2018/ })
+  const ofSample = (await row.getByRole('button').first().textContent())!
+  await page.getByRole('button', { name: /What is looked at/ }).click()
+  await page.locator('.v-list-item').filter({ hasText: 'what the blocks find now' }).first().click()
+  await expect(row.getByRole('button').first()).not.toHaveText(ofSample) // the figures of the sample stay until those of the blocks are there
   const records = (await row.getByRole('button').first().textContent())!
   await row.getByRole('button').first().click()
   await page.getByRole('button', { name: 'Look at these from above' }).click()
