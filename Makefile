@@ -32,7 +32,7 @@ contract: web/node_modules/.ready ## make Go and TypeScript again from api/opena
 
 fmt: web/node_modules/.ready ## bring the code into its form
 	@gofmt -w $$(git ls-files '*.go')
-	@cd web && npx eslint --fix .
+	@cd web && npx eslint --fix . && npm run -s form
 
 lint: build web/node_modules/.ready ## look at the code: go vet, staticcheck, vue-tsc, eslint
 	@scripts/lint

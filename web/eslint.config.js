@@ -1,3 +1,4 @@
+import prettier from 'eslint-config-prettier'
 import vue from 'eslint-plugin-vue'
 import ts from 'typescript-eslint'
 
@@ -9,17 +10,7 @@ export default [
     files: ['**/*.vue'],
     languageOptions: { parserOptions: { parser: ts.parser } },
   },
-  {
-    rules: {
-      // Line breaks are the writer's; what matters is checked above.
-      'vue/max-attributes-per-line': 'off',
-      'vue/singleline-html-element-content-newline': 'off',
-      'vue/multiline-html-element-content-newline': 'off',
-      'vue/html-self-closing': 'off',
-      'vue/html-indent': 'off',
-      'vue/html-closing-bracket-newline': 'off',
-      'vue/attributes-order': 'off',
-      'vue/require-default-prop': 'off',
-    },
-  },
+  // The form of the text is prettier's.
+  prettier,
+  { rules: { 'vue/require-default-prop': 'off' } },
 ]

@@ -12,6 +12,9 @@ export default defineConfig({
   build: { target: 'es2022', chunkSizeWarningLimit: 900 },
   server: {
     host: '127.0.0.1',
-    proxy: { '/api': { target: program, changeOrigin: true, headers: { Origin: program } }, '/health': program },
+    proxy: {
+      '/api': { target: program, changeOrigin: true, headers: { Origin: program } },
+      '/health': program,
+    },
   },
 })

@@ -22,4 +22,10 @@ const queries = new QueryClient({
   },
 })
 
-createApp(App).use(createPinia()).use(router).use(i18n).use(vuetify).use(VueQueryPlugin, { queryClient: queries }).mount('#app')
+createApp(App)
+  .use(createPinia())
+  .use(router)
+  .use(i18n)
+  .use(vuetify)
+  .use(VueQueryPlugin, { queryClient: queries })
+  .mount('#app')

@@ -12,13 +12,41 @@ export const router = createRouter({
       component: () => import('./screens/ReviewFrame.vue'),
       children: [
         { path: '', redirect: { name: 'question' } },
-        { path: 'question', name: 'question', component: () => import('./screens/question/QuestionScreen.vue') },
-        { path: 'samples', name: 'samples', component: () => import('./screens/samples/SamplesScreen.vue') },
-        { path: 'sources', name: 'sources', component: () => import('./screens/sources/SourcesScreen.vue') },
-        { path: 'shelf', name: 'shelf', component: () => import('./screens/shelf/ShelfScreen.vue') },
-        { path: 'harvest', name: 'harvest', component: () => import('./screens/harvest/HarvestScreen.vue') },
-        { path: 'blocks', name: 'blocks', component: () => import('./screens/blocks/BlocksScreen.vue') },
-        { path: 'coverage', name: 'coverage', component: () => import('./screens/coverage/CoverageScreen.vue') },
+        {
+          path: 'question',
+          name: 'question',
+          component: () => import('./screens/question/QuestionScreen.vue'),
+        },
+        {
+          path: 'samples',
+          name: 'samples',
+          component: () => import('./screens/samples/SamplesScreen.vue'),
+        },
+        {
+          path: 'sources',
+          name: 'sources',
+          component: () => import('./screens/sources/SourcesScreen.vue'),
+        },
+        {
+          path: 'shelf',
+          name: 'shelf',
+          component: () => import('./screens/shelf/ShelfScreen.vue'),
+        },
+        {
+          path: 'harvest',
+          name: 'harvest',
+          component: () => import('./screens/harvest/HarvestScreen.vue'),
+        },
+        {
+          path: 'blocks',
+          name: 'blocks',
+          component: () => import('./screens/blocks/BlocksScreen.vue'),
+        },
+        {
+          path: 'coverage',
+          name: 'coverage',
+          component: () => import('./screens/coverage/CoverageScreen.vue'),
+        },
       ],
     },
     { path: '/:rest(.*)*', redirect: '/' },

@@ -89,7 +89,9 @@ export class CallError extends Error {
 const unreachable: Problem = { type: 'unreachable', title: '', status: 0 }
 
 /** Returns the answer of a call, or throws a CallError. */
-export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+export async function ask<T>(
+  call: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
   let answer
   try {
     answer = await call

@@ -10,10 +10,29 @@ export const i18n = createI18n({
   fallbackLocale: 'en-GB',
   messages: {
     'en-GB': {
-      ...en, ...sources, ...files, ...harvest, screen: { ...en.screen, ...sources.screen, ...files.screen }, strip: { ...en.strip, ...sources.strip },
-      change: { ...en.change, ...sources.change, ...files.change }, notice: { ...en.notice, ...files.notice },
+      ...en,
+      ...sources,
+      ...files,
+      ...harvest,
+      screen: { ...en.screen, ...sources.screen, ...files.screen },
+      strip: { ...en.strip, ...sources.strip },
+      change: { ...en.change, ...sources.change, ...files.change },
+      notice: { ...en.notice, ...files.notice },
     },
   },
-  numberFormats: { 'en-GB': { whole: { maximumFractionDigits: 0 }, one: { minimumFractionDigits: 1, maximumFractionDigits: 1 }, two: { minimumFractionDigits: 2, maximumFractionDigits: 2 }, share: { style: 'percent', maximumFractionDigits: 0 } } },
-  datetimeFormats: { 'en-GB': { day: { day: 'numeric', month: 'short', year: 'numeric' }, short: { day: 'numeric', month: 'short' }, time: { hour: '2-digit', minute: '2-digit', hour12: false } } },
+  numberFormats: {
+    'en-GB': {
+      whole: { maximumFractionDigits: 0 },
+      one: { minimumFractionDigits: 1, maximumFractionDigits: 1 },
+      two: { minimumFractionDigits: 2, maximumFractionDigits: 2 },
+      share: { style: 'percent', maximumFractionDigits: 0 },
+    },
+  },
+  datetimeFormats: {
+    'en-GB': {
+      day: { day: 'numeric', month: 'short', year: 'numeric' },
+      short: { day: 'numeric', month: 'short' },
+      time: { hour: '2-digit', minute: '2-digit', hour12: false },
+    },
+  },
 })

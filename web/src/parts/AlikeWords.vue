@@ -13,8 +13,15 @@ const emit = defineEmits<{ find: [item: string] }>()
 const { t, n } = useI18n()
 const review = useReview()
 const found = useQuery({
-  queryKey: computed(() => ['alike', review.id, review.lookStamp, props.like, props.like.block ? review.revision : 0]),
-  queryFn: () => ask(api.POST('/api/reviews/{review}/alike', { params: review.asked, body: props.like })),
+  queryKey: computed(() => [
+    'alike',
+    review.id,
+    review.lookStamp,
+    props.like,
+    props.like.block ? review.revision : 0,
+  ]),
+  queryFn: () =>
+    ask(api.POST('/api/reviews/{review}/alike', { params: review.asked, body: props.like })),
 })
 const words = computed(() => found.data.value?.words ?? [])
 const blocks = (item: string) => review.kept.get(decisionKey('words', item)) ?? []
@@ -25,11 +32,25 @@ const state = (item: string) => review.decisions.get(decisionKey('words', item))
   <section class="alike" :aria-label="t('alike.title')">
     <h3 class="small">{{ t('alike.title') }}</h3>
     <p class="small">{{ title }}</p>
-    <v-progress-linear v-if="found.isPending.value" indeterminate color="primary" :aria-label="t('harvest.counting')" />
+    <v-progress-linear
+      v-if="found.isPending.value"
+      indeterminate
+      color="primary"
+      :aria-label="t('harvest.counting')"
+    />
     <p v-else-if="!words.length" class="small">{{ t('alike.none') }}</p>
     <ol v-else>
       <li v-for="w in words" :key="w.item">
-        <button :title="t('alike.tip', { alike: w.alike.toFixed(2), together: n(w.together, 'whole'), records: n(w.records, 'whole') })" @click="emit('find', w.item)">
+        <button
+          :title="
+            t('alike.tip', {
+              alike: w.alike.toFixed(2),
+              together: n(w.together, 'whole'),
+              records: n(w.records, 'whole'),
+            })
+          "
+          @click="emit('find', w.item)"
+        >
           <i :style="{ width: `${Math.round(w.alike * 44)}px` }" />
           <span class="mono cut" :class="state(w.item)">{{ w.item }}</span>
           <BlockStamp v-for="b in blocks(w.item)" :key="b" :block="b" :size="15" />

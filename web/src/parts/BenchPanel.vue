@@ -24,18 +24,29 @@ const away = computed(() => count(bench.now?.notHere))
 const whole = computed(() => sources.counted?.whole)
 const dated = computed(() => {
   const c = sources.counted
-  if (!c) return bench.now?.sample ? t('bench.over', { sample: bench.now.sample.name }) : t('bench.noSample')
+  if (!c)
+    return bench.now?.sample
+      ? t('bench.over', { sample: bench.now.sample.name })
+      : t('bench.noSample')
   if (c.problem) return c.problem.title
   if (c.waiting) return t('counted.counting', { source: c.name, n: c.waiting }, c.waiting)
   const oldest = [c.whole, ...Object.values(c.blocks)].flatMap((x) => (x ? [x.at] : [])).sort()[0]
   if (!oldest) return t('counted.never')
   const day = new Date(oldest)
-  return day.toDateString() === new Date().toDateString() ? t('counted.today', { source: c.name }) : t('counted.on', { day: d(day, 'day'), source: c.name })
+  return day.toDateString() === new Date().toDateString()
+    ? t('counted.today', { source: c.name })
+    : t('counted.on', { day: d(day, 'day'), source: c.name })
 })
-const gain = computed(() => (bench.ahead ? count(bench.ahead.caught) - count(bench.now?.caught) : 0))
-const more = computed(() => (bench.ahead ? (bench.ahead.records ?? 0) - (bench.now?.records ?? 0) : 0))
+const gain = computed(() =>
+  bench.ahead ? count(bench.ahead.caught) - count(bench.now?.caught) : 0,
+)
+const more = computed(() =>
+  bench.ahead ? (bench.ahead.records ?? 0) - (bench.now?.records ?? 0) : 0,
+)
 /** What the source would find more or less with what is rested on; not known before it has been counted. */
-const moreThere = computed(() => (bench.there && whole.value ? bench.there.records - whole.value.records : 0))
+const moreThere = computed(() =>
+  bench.there && whole.value ? bench.there.records - whole.value.records : 0,
+)
 const signed = (x: number) => (x > 0 ? `+${n(x, 'whole')}` : `−${n(-x, 'whole')}`)
 
 const blocks = computed(() =>
@@ -60,7 +71,8 @@ const blocks = computed(() =>
 function limitText(kind: string): string {
   // A limit that is only rested on stands in no document yet.
   const ahead = bench.resting?.edits.flatMap((op) => (op.op === 'limits' ? op.limits : [])) ?? []
-  const l = ahead.find((x) => x.kind === kind) ?? review.document.limits.find((x) => x.kind === kind)
+  const l =
+    ahead.find((x) => x.kind === kind) ?? review.document.limits.find((x) => x.kind === kind)
   if (!l) return ''
   if (l.kind === 'years') return t('bench.years', { from: l.from ?? '…', to: l.to ?? '…' })
   return (l.values ?? []).join(', ')
@@ -72,34 +84,102 @@ function limitText(kind: string): string {
     <div class="head">
       <h2 class="sect">{{ t('bench.title') }}</h2>
       <span class="small cut" role="status" :title="dated">{{ dated }}</span>
-      <button class="fold" :aria-label="t('bench.fold')" :title="t('bench.fold')" @click="emit('fold')">›</button>
+      <button
+        class="fold"
+        :aria-label="t('bench.fold')"
+        :title="t('bench.fold')"
+        @click="emit('fold')"
+      >
+        ›
+      </button>
     </div>
     <template v-if="shown">
       <div v-if="shown.caught.length" class="figure">
         <span class="big display" data-testid="caught">{{ count(shown.caught) }}</span>
-        <span class="small">{{ t('bench.caught', { of: shown.caught.length - away }) }} <b v-if="gain" class="gold">{{ signed(gain) }}</b></span>
+        <span class="small"
+          >{{ t('bench.caught', { of: shown.caught.length - away }) }}
+          <b v-if="gain" class="gold">{{ signed(gain) }}</b></span
+        >
       </div>
       <p v-else class="small none">{{ t('bench.noKeys') }}</p>
-      <CatchStrip v-if="bench.now && shown.caught.length" :marks="stripMarks(bench.now.caught, bench.ahead?.caught, bench.now.notHere)" :label="t('bench.whole')" />
+      <CatchStrip
+        v-if="bench.now && shown.caught.length"
+        :marks="stripMarks(bench.now.caught, bench.ahead?.caught, bench.now.notHere)"
+        :label="t('bench.whole')"
+      />
       <div v-if="sources.chosen" class="figure second">
-        <button v-if="whole" class="open display" data-testid="to-read" :title="t('counted.made', { source: sources.chosen.name })" @click="made.show(bench.there ?? whole, t('bench.whole'), sources.chosen)">{{ n((bench.there ?? whole).records, 'whole') }}</button>
+        <button
+          v-if="whole"
+          class="open display"
+          data-testid="to-read"
+          :title="t('counted.made', { source: sources.chosen.name })"
+          @click="made.show(bench.there ?? whole, t('bench.whole'), sources.chosen)"
+        >
+          {{ n((bench.there ?? whole).records, 'whole') }}
+        </button>
         <span v-else class="display dim">{{ t('counted.notCounted') }}</span>
-        <span class="small">{{ t('bench.toRead') }} <b v-if="moreThere" class="gold" :title="t('counted.would', { source: sources.chosen.name })">{{ signed(moreThere) }}</b></span>
-        <span v-if="shown.records !== undefined" class="small beside"><button class="link" @click="reader.list({ kind: 'strategy' }, t('bench.toReadTitle'))">{{ t('counted.inSample', { n: n(shown.records, 'whole') }) }}</button> <b v-if="more" class="gold">{{ signed(more) }}</b></span>
+        <span class="small"
+          >{{ t('bench.toRead') }}
+          <b
+            v-if="moreThere"
+            class="gold"
+            :title="t('counted.would', { source: sources.chosen.name })"
+            >{{ signed(moreThere) }}</b
+          ></span
+        >
+        <span v-if="shown.records !== undefined" class="small beside"
+          ><button class="link" @click="reader.list({ kind: 'strategy' }, t('bench.toReadTitle'))">
+            {{ t('counted.inSample', { n: n(shown.records, 'whole') }) }}
+          </button>
+          <b v-if="more" class="gold">{{ signed(more) }}</b></span
+        >
       </div>
       <div v-else-if="shown.records !== undefined" class="figure second">
-        <button class="open display" data-testid="to-read" :title="t('bench.openRecords')" @click="reader.list({ kind: 'strategy' }, t('bench.toReadTitle'))">{{ n(shown.records, 'whole') }}</button>
-        <span class="small">{{ t('bench.toRead') }} <b v-if="more" class="gold">{{ signed(more) }}</b></span>
+        <button
+          class="open display"
+          data-testid="to-read"
+          :title="t('bench.openRecords')"
+          @click="reader.list({ kind: 'strategy' }, t('bench.toReadTitle'))"
+        >
+          {{ n(shown.records, 'whole') }}
+        </button>
+        <span class="small"
+          >{{ t('bench.toRead') }} <b v-if="more" class="gold">{{ signed(more) }}</b></span
+        >
       </div>
       <ul class="blocks">
         <li v-for="b in blocks" :key="b.id">
           <div class="hd">
-            <BlockStamp :block="b.id" /><span class="name">{{ b.concept || t('block.unnamed') }}</span>
-            <button v-if="sources.chosen" class="open" :disabled="!b.there" :title="t('counted.made', { source: sources.chosen.name })" @click="b.there && made.show(b.there, b.concept, sources.chosen)">{{ b.there ? n(b.there.records, 'whole') : t('counted.notCounted') }}<sup v-if="b.there?.notes.length">*</sup></button>
-            <button v-else-if="b.records !== undefined" class="open" :class="{ gold: b.changed }" :title="t('bench.openRecords')" @click="reader.list({ kind: 'block', block: b.id }, b.concept)">{{ n(b.records, 'whole') }}</button>
+            <BlockStamp :block="b.id" /><span class="name">{{
+              b.concept || t('block.unnamed')
+            }}</span>
+            <button
+              v-if="sources.chosen"
+              class="open"
+              :disabled="!b.there"
+              :title="t('counted.made', { source: sources.chosen.name })"
+              @click="b.there && made.show(b.there, b.concept, sources.chosen)"
+            >
+              {{ b.there ? n(b.there.records, 'whole') : t('counted.notCounted')
+              }}<sup v-if="b.there?.notes.length">*</sup>
+            </button>
+            <button
+              v-else-if="b.records !== undefined"
+              class="open"
+              :class="{ gold: b.changed }"
+              :title="t('bench.openRecords')"
+              @click="reader.list({ kind: 'block', block: b.id }, b.concept)"
+            >
+              {{ n(b.records, 'whole') }}
+            </button>
           </div>
           <p class="small">
-            {{ t('bench.terms', { words: t('bench.words', b.words), headings: t('bench.headings', b.headings) }) }}<template v-if="b.negated"> · {{ t('bench.negated') }}</template
+            {{
+              t('bench.terms', {
+                words: t('bench.words', b.words),
+                headings: t('bench.headings', b.headings),
+              })
+            }}<template v-if="b.negated"> · {{ t('bench.negated') }}</template
             ><template v-if="!b.searched"> · {{ t('bench.notSearched') }}</template
             ><b v-if="b.proposal" class="gold"> · {{ b.proposal }}</b>
           </p>
@@ -114,8 +194,16 @@ function limitText(kind: string): string {
         </div>
       </dl>
       <template v-if="sources.chosen">
-        <p v-if="away" class="small away">{{ t('counted.notHere', { n: away, source: sources.chosen.name }, away) }}</p>
-        <button class="btn outline again" :disabled="!!sources.counted?.waiting && !sources.counted.problem" @click="sources.countAgain()">{{ t('counted.again') }}</button>
+        <p v-if="away" class="small away">
+          {{ t('counted.notHere', { n: away, source: sources.chosen.name }, away) }}
+        </p>
+        <button
+          class="btn outline again"
+          :disabled="!!sources.counted?.waiting && !sources.counted.problem"
+          @click="sources.countAgain()"
+        >
+          {{ t('counted.again') }}
+        </button>
       </template>
     </template>
     <p v-else-if="bench.error" class="small none">{{ t('bench.failed') }}</p>

@@ -3,10 +3,15 @@ import { computed } from 'vue'
 import { useReview } from '@/state/review'
 
 /** The letter of a block in its colour; dashed when the block is not searched. */
-const props = withDefaults(defineProps<{ block?: string; name?: string; size?: number; ghost?: boolean }>(), { size: 20 })
+const props = withDefaults(
+  defineProps<{ block?: string; name?: string; size?: number; ghost?: boolean }>(),
+  { size: 20 },
+)
 
 const review = useReview()
-const found = computed(() => review.document.blocks.find((b) => b.id === props.block || b.name === props.name))
+const found = computed(() =>
+  review.document.blocks.find((b) => b.id === props.block || b.name === props.name),
+)
 const colour = computed(() => blockColour(found.value?.name ?? props.name ?? ''))
 const dashed = computed(() => props.ghost || found.value?.searched === false)
 </script>
@@ -25,7 +30,12 @@ export function blockColour(name: string): string {
   <span
     class="stamp"
     :class="{ dashed }"
-    :style="{ '--colour': colour, width: `${size}px`, height: `${size}px`, fontSize: `${Math.round(size * 0.6)}px` }"
+    :style="{
+      '--colour': colour,
+      width: `${size}px`,
+      height: `${size}px`,
+      fontSize: `${Math.round(size * 0.6)}px`,
+    }"
     >{{ found?.name ?? name }}</span
   >
 </template>

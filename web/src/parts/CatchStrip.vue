@@ -14,12 +14,24 @@ const router = useRouter()
 
 const summary = computed(() => {
   const n = (m: Mark) => props.marks.filter((x) => x === m).length
-  return t('strip.summary', { what: props.label, caught: n('caught'), missed: n('missed'), would: n('would') }) + (n('away') ? `, ${t('strip.awayCount', { n: n('away') })}` : '')
+  return (
+    t('strip.summary', {
+      what: props.label,
+      caught: n('caught'),
+      missed: n('missed'),
+      would: n('would'),
+    }) + (n('away') ? `, ${t('strip.awayCount', { n: n('away') })}` : '')
+  )
 })
 
 function open(i: number) {
   const study = review.keyStudies[i]
-  if (study) void router.push({ name: 'coverage', params: { review: review.id }, query: { study: study.id } })
+  if (study)
+    void router.push({
+      name: 'coverage',
+      params: { review: review.id },
+      query: { study: study.id },
+    })
 }
 </script>
 
@@ -59,7 +71,9 @@ function open(i: number) {
 
 .strip i.would {
   background: var(--gold-bright);
-  box-shadow: 0 0 0 1.5px var(--card), 0 0 0 3px var(--gold-bright);
+  box-shadow:
+    0 0 0 1.5px var(--card),
+    0 0 0 3px var(--gold-bright);
 }
 
 .strip i.away {

@@ -40,31 +40,75 @@ const fits = (name: string) => {
   const low = name.toLowerCase()
   return words.value.every((w) => low.includes(w))
 }
-const to = (name: string, query?: Record<string, string>) => router.push({ name, params: { review: review.id }, query })
+const to = (name: string, query?: Record<string, string>) =>
+  router.push({ name, params: { review: review.id }, query })
 
 const screens = computed<Found[]>(() =>
-  (['question', 'samples', 'harvest', 'blocks', 'coverage', 'shelf', 'sources'] as const).map((s) => ({ kind: 'screen', name: t(`screen.${s}`), go: () => to(s) })),
+  (['question', 'samples', 'harvest', 'blocks', 'coverage', 'shelf', 'sources'] as const).map(
+    (s) => ({ kind: 'screen', name: t(`screen.${s}`), go: () => to(s) }),
+  ),
 )
 const actions = computed<Found[]>(() => [
   ...here.offered().map((a): Found => ({ kind: 'action', ...a })),
   { kind: 'action', name: t('steps.undo'), hint: 'Ctrl Z', go: () => steps.undo() },
   { kind: 'action', name: t('steps.redo'), hint: 'Ctrl Shift Z', go: () => steps.redo() },
-  { kind: 'action', name: t('looked.anew'), hint: 'O', go: async () => { await to('harvest'); await looked.anew() } },
-  ...(sources.chosen ? [{ kind: 'action' as const, name: t('counted.again'), go: () => sources.countAgain() }] : []),
-  ...looked.offered.map((s): Found => ({ kind: 'action', name: t('palette.look', { name: looked.name(s) }), go: async () => { await looked.at(s); await to('harvest') } })),
-  ...review.samples.map((s): Found => ({ kind: 'action', name: t('palette.look', { name: s.name }), go: async () => { await review.lookAt({ source: review.look.source, sample: s.id, rest: true }); await to('harvest') } })),
+  {
+    kind: 'action',
+    name: t('looked.anew'),
+    hint: 'O',
+    go: async () => {
+      await to('harvest')
+      await looked.anew()
+    },
+  },
+  ...(sources.chosen
+    ? [{ kind: 'action' as const, name: t('counted.again'), go: () => sources.countAgain() }]
+    : []),
+  ...looked.offered.map((s): Found => ({
+    kind: 'action',
+    name: t('palette.look', { name: looked.name(s) }),
+    go: async () => {
+      await looked.at(s)
+      await to('harvest')
+    },
+  })),
+  ...review.samples.map((s): Found => ({
+    kind: 'action',
+    name: t('palette.look', { name: s.name }),
+    go: async () => {
+      await review.lookAt({ source: review.look.source, sample: s.id, rest: true })
+      await to('harvest')
+    },
+  })),
 ])
-const terms = computed<Found[]>(() => review.document.blocks.flatMap((b) => b.terms.map((x): Found => ({ kind: 'term', name: termText(x), hint: t('palette.addHere', { block: b.name }), go: () => to('blocks') }))))
+const terms = computed<Found[]>(() =>
+  review.document.blocks.flatMap((b) =>
+    b.terms.map((x): Found => ({
+      kind: 'term',
+      name: termText(x),
+      hint: t('palette.addHere', { block: b.name }),
+      go: () => to('blocks'),
+    })),
+  ),
+)
 /** Words of the tallies that are at hand. */
 const candidates = computed<Found[]>(() => {
   if (!words.value.length) return []
-  const tallies = queries.getQueriesData<Tally>({ queryKey: ['tally', review.id] }).flatMap(([, data]) => (data?.facet === 'words' ? [data] : []))
+  const tallies = queries
+    .getQueriesData<Tally>({ queryKey: ['tally', review.id] })
+    .flatMap(([, data]) => (data?.facet === 'words' ? [data] : []))
   const rows = tallies.at(-1)?.rows ?? []
   const out: Found[] = []
   for (const row of rows) {
     if (out.length >= 8) break
     const item = [row.item, ...(row.forms?.map((f) => f.item) ?? [])].find(fits)
-    if (item) out.push({ kind: 'candidate', name: row.item, hint: n(row.records, 'whole'), go: () => to('harvest', { facet: 'words', item: row.item }) })
+    if (item)
+      out.push({
+        kind: 'candidate',
+        name: row.item,
+        hint: n(row.records, 'whole'),
+        go: () => to('harvest', { facet: 'words', item: row.item }),
+      })
   }
   return out
 })
@@ -72,23 +116,65 @@ const candidates = computed<Found[]>(() => {
 const asked = computed(() => settled.value.trim())
 const tried = useQuery({
   queryKey: computed(() => ['term', review.id, review.lookStamp, review.keysStamp, asked.value]),
-  queryFn: () => ask(api.POST('/api/reviews/{review}/terms', { params: review.asked, body: { typed: asked.value } })),
+  queryFn: () =>
+    ask(
+      api.POST('/api/reviews/{review}/terms', {
+        params: review.asked,
+        body: { typed: asked.value },
+      }),
+    ),
   enabled: () => open.value && asked.value.length > 1 && asked.value.length < 200,
   retry: false,
 })
-const headings = computed<Found[]>(() => (asked.value === typed.value.trim() ? (tried.data.value?.headings ?? []) : []).map((h) => ({ kind: 'heading', name: h.label, hint: n(h.records, 'whole'), go: () => to('harvest', { facet: 'headings', item: h.label }) })))
+const headings = computed<Found[]>(() =>
+  (asked.value === typed.value.trim() ? (tried.data.value?.headings ?? []) : []).map((h) => ({
+    kind: 'heading',
+    name: h.label,
+    hint: n(h.records, 'whole'),
+    go: () => to('harvest', { facet: 'headings', item: h.label }),
+  })),
+)
 const records = useQuery({
-  queryKey: computed(() => ['records', 'palette', review.id, review.lookStamp, tried.data.value?.term]),
-  queryFn: () => ask(api.POST('/api/reviews/{review}/records', { params: review.asked, body: { of: { kind: 'term', term: tried.data.value!.term! }, at: 0, limit: 6 } })),
-  enabled: () => open.value && review.sample !== undefined && tried.data.value?.term !== undefined && asked.value.length > 2,
+  queryKey: computed(() => [
+    'records',
+    'palette',
+    review.id,
+    review.lookStamp,
+    tried.data.value?.term,
+  ]),
+  queryFn: () =>
+    ask(
+      api.POST('/api/reviews/{review}/records', {
+        params: review.asked,
+        body: { of: { kind: 'term', term: tried.data.value!.term! }, at: 0, limit: 6 },
+      }),
+    ),
+  enabled: () =>
+    open.value &&
+    review.sample !== undefined &&
+    tried.data.value?.term !== undefined &&
+    asked.value.length > 2,
   retry: false,
 })
-const titles = computed<Found[]>(() => (asked.value === typed.value.trim() && asked.value.length > 2 ? (records.data.value?.records ?? []) : []).map((r) => ({ kind: 'record', name: r.title || t('record.noTitle'), hint: [r.byline, r.year || undefined].filter(Boolean).join(' '), go: () => reader.one(r.id, r.title) })))
+const titles = computed<Found[]>(() =>
+  (asked.value === typed.value.trim() && asked.value.length > 2
+    ? (records.data.value?.records ?? [])
+    : []
+  ).map((r) => ({
+    kind: 'record',
+    name: r.title || t('record.noTitle'),
+    hint: [r.byline, r.year || undefined].filter(Boolean).join(' '),
+    go: () => reader.one(r.id, r.title),
+  })),
+)
 
 const found = computed<Found[]>(() => [
   ...(words.value.length ? terms.value.filter((f) => fits(f.name)).slice(0, 8) : []),
-  ...headings.value, ...candidates.value,
-  ...screens.value.filter((f) => fits(f.name)), ...actions.value.filter((f) => fits(f.name)).slice(0, words.value.length ? 30 : 12), ...titles.value,
+  ...headings.value,
+  ...candidates.value,
+  ...screens.value.filter((f) => fits(f.name)),
+  ...actions.value.filter((f) => fits(f.name)).slice(0, words.value.length ? 30 : 12),
+  ...titles.value,
 ])
 watch(typed, () => (at.value = 0))
 watch(open, async (on) => {
@@ -124,19 +210,52 @@ function onKey(e: KeyboardEvent) {
 </script>
 
 <template>
-  <v-dialog v-model="open" :max-width="620" :aria-label="t('palette.open')" class="palette" location="top" transition="false">
+  <v-dialog
+    v-model="open"
+    :max-width="620"
+    :aria-label="t('palette.open')"
+    class="palette"
+    location="top"
+    transition="false"
+  >
     <v-card>
       <input
-        ref="field" v-model="typed" class="field" role="combobox" aria-expanded="true" aria-controls="found" :aria-activedescendant="found.length ? `found-${at}` : undefined"
-        :aria-label="t('palette.hint')" :placeholder="t('palette.hint')" maxlength="300" autocomplete="off" spellcheck="false" @keydown="onKey"
+        ref="field"
+        v-model="typed"
+        class="field"
+        role="combobox"
+        aria-expanded="true"
+        aria-controls="found"
+        :aria-activedescendant="found.length ? `found-${at}` : undefined"
+        :aria-label="t('palette.hint')"
+        :placeholder="t('palette.hint')"
+        maxlength="300"
+        autocomplete="off"
+        spellcheck="false"
+        @keydown="onKey"
       />
       <ul id="found" role="listbox" :aria-label="t('palette.open')">
-        <li v-for="(f, i) in found" :id="`found-${i}`" :key="`${f.kind} ${f.name} ${f.hint ?? ''}`" role="option" :aria-selected="i === at" :class="{ here: i === at }" @mousemove="at = i" @click="go(f)">
-          <span class="small kind">{{ i === 0 || found[i - 1].kind !== f.kind ? t(`palette.kind.${f.kind}`) : '' }}</span>
-          <span class="cut" :class="{ mono: f.kind === 'term' || f.kind === 'candidate' }">{{ f.name }}</span>
+        <li
+          v-for="(f, i) in found"
+          :id="`found-${i}`"
+          :key="`${f.kind} ${f.name} ${f.hint ?? ''}`"
+          role="option"
+          :aria-selected="i === at"
+          :class="{ here: i === at }"
+          @mousemove="at = i"
+          @click="go(f)"
+        >
+          <span class="small kind">{{
+            i === 0 || found[i - 1].kind !== f.kind ? t(`palette.kind.${f.kind}`) : ''
+          }}</span>
+          <span class="cut" :class="{ mono: f.kind === 'term' || f.kind === 'candidate' }">{{
+            f.name
+          }}</span>
           <span class="small hint">{{ f.hint }}</span>
         </li>
-        <li v-if="!found.length" class="small none" role="option" aria-selected="false">{{ t('palette.none') }}</li>
+        <li v-if="!found.length" class="small none" role="option" aria-selected="false">
+          {{ t('palette.none') }}
+        </li>
       </ul>
     </v-card>
   </v-dialog>

@@ -10,12 +10,24 @@ const { t } = useI18n()
 const review = useReview()
 const { named, side } = useClash()
 
-const rows = computed(() => review.conflict?.clashes.map((c) => ({ name: named(c), mine: side(c, 'mine'), theirs: side(c, 'theirs') })) ?? [])
+const rows = computed(
+  () =>
+    review.conflict?.clashes.map((c) => ({
+      name: named(c),
+      mine: side(c, 'mine'),
+      theirs: side(c, 'theirs'),
+    })) ?? [],
+)
 const mineToo = computed(() => review.conflict !== undefined && canKeepMine(review.conflict))
 </script>
 
 <template>
-  <v-dialog :model-value="!!review.conflict" persistent :max-width="640" :aria-label="t('conflict.title')">
+  <v-dialog
+    :model-value="!!review.conflict"
+    persistent
+    :max-width="640"
+    :aria-label="t('conflict.title')"
+  >
     <v-card v-if="review.conflict" class="conflict">
       <h2 class="display">{{ t('conflict.title') }}</h2>
       <p>{{ t('conflict.text') }}</p>
@@ -38,8 +50,12 @@ const mineToo = computed(() => review.conflict !== undefined && canKeepMine(revi
         </table>
       </div>
       <div class="acts">
-        <button v-if="mineToo" class="btn" @click="review.settle('mine')">{{ t('conflict.takeMine') }}</button>
-        <button class="btn outline" @click="review.settle('theirs')">{{ t('conflict.takeTheirs') }}</button>
+        <button v-if="mineToo" class="btn" @click="review.settle('mine')">
+          {{ t('conflict.takeMine') }}
+        </button>
+        <button class="btn outline" @click="review.settle('theirs')">
+          {{ t('conflict.takeTheirs') }}
+        </button>
       </div>
     </v-card>
   </v-dialog>

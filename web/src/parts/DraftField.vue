@@ -21,6 +21,20 @@ function take() {
 </script>
 
 <template>
-  <textarea v-if="lines" :rows="lines" :value="draft ?? value" :maxlength="maxlength" @input="type" @blur="take" />
-  <input v-else :value="draft ?? value" :maxlength="maxlength" @input="type" @keydown.enter="take" @blur="take" />
+  <textarea
+    v-if="lines"
+    :rows="lines"
+    :value="draft ?? value"
+    :maxlength="maxlength"
+    @input="type"
+    @blur="take"
+  />
+  <input
+    v-else
+    :value="draft ?? value"
+    :maxlength="maxlength"
+    @input="type"
+    @keydown.enter="take"
+    @blur="take"
+  />
 </template>

@@ -11,11 +11,23 @@ const { decide } = useDecide()
 <template>
   <v-menu>
     <template #activator="{ props: menu }">
-      <button class="btn bare drop" v-bind="menu" :aria-label="t('drop.one', { item: item.item })" :title="t('drop.one', { item: item.item })">×</button>
+      <button
+        class="btn bare drop"
+        v-bind="menu"
+        :aria-label="t('drop.one', { item: item.item })"
+        :title="t('drop.one', { item: item.item })"
+      >
+        ×
+      </button>
     </template>
     <v-list :aria-label="t('drop.why')">
       <v-list-subheader>{{ t('drop.why') }}</v-list-subheader>
-      <v-list-item v-for="r in dropReasons" :key="r" :title="t(`reason.${r}`)" @click="decide([item], 'dropped', r)" />
+      <v-list-item
+        v-for="r in dropReasons"
+        :key="r"
+        :title="t(`reason.${r}`)"
+        @click="decide([item], 'dropped', r)"
+      />
     </v-list>
   </v-menu>
 </template>

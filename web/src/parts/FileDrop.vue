@@ -2,7 +2,9 @@
 import { ref } from 'vue'
 
 /** A place that takes files: dropped on it, or chosen with the button in its slot. */
-withDefaults(defineProps<{ hint: string; accept?: string }>(), { accept: '.ris,.txt,.bib,.json,.jsonl,.csv,.tsv,.tab,.xml,.mods,.marcxml,.gz,.zip,text/*' })
+withDefaults(defineProps<{ hint: string; accept?: string }>(), {
+  accept: '.ris,.txt,.bib,.json,.jsonl,.csv,.tsv,.tab,.xml,.mods,.marcxml,.gz,.zip,text/*',
+})
 const emit = defineEmits<{ files: [files: File[]] }>()
 
 const over = ref(0)
@@ -19,9 +21,24 @@ function choose() {
 </script>
 
 <template>
-  <div class="drop" :class="{ over: over > 0 }" @dragenter.prevent="over++" @dragleave="over--" @dragover.prevent @drop.prevent="((over = 0), take($event.dataTransfer?.files))">
+  <div
+    class="drop"
+    :class="{ over: over > 0 }"
+    @dragenter.prevent="over++"
+    @dragleave="over--"
+    @dragover.prevent
+    @drop.prevent="((over = 0), take($event.dataTransfer?.files))"
+  >
     <slot :choose="choose" />
-    <input ref="input" type="file" multiple :aria-label="hint" :accept="accept" hidden @change="take(input?.files)" />
+    <input
+      ref="input"
+      type="file"
+      multiple
+      :aria-label="hint"
+      :accept="accept"
+      hidden
+      @change="take(input?.files)"
+    />
     <div v-if="over > 0" class="veil" aria-hidden="true">{{ hint }}</div>
   </div>
 </template>

@@ -14,7 +14,10 @@ const imports = useImports()
 const notes = useNotes()
 const problem = useProblem()
 
-const size = (bytes: number) => (bytes < 1e6 ? t('size.kb', { n: n(Math.ceil(bytes / 1e3), 'whole') }) : t('size.mb', { n: n(bytes / 1e6, 'one') }))
+const size = (bytes: number) =>
+  bytes < 1e6
+    ? t('size.kb', { n: n(Math.ceil(bytes / 1e3), 'whole') })
+    : t('size.mb', { n: n(bytes / 1e6, 'one') })
 async function giveUp(i: Import) {
   try {
     await imports.giveUp(i)
@@ -32,20 +35,54 @@ const said = (i: Import) => (i.error ? problem(new CallError(i.error)) : '')
       <b class="cut">{{ u.file.name }}</b>
       <template v-if="u.error">
         <span class="wrong grow" role="alert">{{ problem(u.error) }}</span>
-        <button v-if="u.error.problem.type === 'same-file' || u.error.passing" class="btn outline" @click="imports.again(u)">{{ t('import.again') }}</button>
+        <button
+          v-if="u.error.problem.type === 'same-file' || u.error.passing"
+          class="btn outline"
+          @click="imports.again(u)"
+        >
+          {{ t('import.again') }}
+        </button>
         <button class="btn bare" @click="imports.drop(u)">{{ t('act.dismiss') }}</button>
       </template>
       <template v-else>
-        <progress :value="u.sent" :max="u.file.size || 1" :aria-label="t('import.sending', { name: u.file.name })" />
-        <span class="small grow">{{ t('import.sent', { sent: size(u.sent), of: size(u.file.size) }) }}</span>
-        <button class="btn bare" :aria-label="t('import.giveUpOne', { name: u.file.name })" @click="u.stop?.()">{{ t('import.giveUp') }}</button>
+        <progress
+          :value="u.sent"
+          :max="u.file.size || 1"
+          :aria-label="t('import.sending', { name: u.file.name })"
+        />
+        <span class="small grow">{{
+          t('import.sent', { sent: size(u.sent), of: size(u.file.size) })
+        }}</span>
+        <button
+          class="btn bare"
+          :aria-label="t('import.giveUpOne', { name: u.file.name })"
+          @click="u.stop?.()"
+        >
+          {{ t('import.giveUp') }}
+        </button>
       </template>
     </li>
     <li v-for="i in imports.reading.filter((x) => x.kind === kind)" :key="`i${i.id}`">
       <b class="cut">{{ i.name }}</b>
-      <progress :value="i.bytesRead" :max="i.bytes || 1" :aria-label="t('import.reading', { name: i.name })" />
-      <span class="small grow">{{ i.waits ? t('import.waits') : i.state === 'waiting' ? t('import.waiting') : t('import.read', { n: n(i.records, 'whole') }, i.records) }}</span>
-      <button class="btn bare" :aria-label="t('import.giveUpOne', { name: i.name })" @click="giveUp(i)">{{ t('import.giveUp') }}</button>
+      <progress
+        :value="i.bytesRead"
+        :max="i.bytes || 1"
+        :aria-label="t('import.reading', { name: i.name })"
+      />
+      <span class="small grow">{{
+        i.waits
+          ? t('import.waits')
+          : i.state === 'waiting'
+            ? t('import.waiting')
+            : t('import.read', { n: n(i.records, 'whole') }, i.records)
+      }}</span>
+      <button
+        class="btn bare"
+        :aria-label="t('import.giveUpOne', { name: i.name })"
+        @click="giveUp(i)"
+      >
+        {{ t('import.giveUp') }}
+      </button>
     </li>
     <li v-for="i in imports.failed.filter((x) => x.kind === kind)" :key="`f${i.id}`">
       <b class="cut">{{ i.name }}</b>

@@ -19,9 +19,12 @@ function style(p: Piece) {
 <template>
   <span
     ><template v-for="(p, i) in pieces" :key="i"
-      ><mark v-if="p.blocks?.length || p.candidate" :class="{ candidate: p.candidate && !p.blocks?.length }" :style="style(p)" :title="p.blocks?.join(', ')">{{
-        p.text
-      }}</mark
+      ><mark
+        v-if="p.blocks?.length || p.candidate"
+        :class="{ candidate: p.candidate && !p.blocks?.length }"
+        :style="style(p)"
+        :title="p.blocks?.join(', ')"
+        >{{ p.text }}</mark
       ><template v-else>{{ p.text }}</template></template
     ></span
   >

@@ -10,7 +10,12 @@ function act() {
 </script>
 
 <template>
-  <v-snackbar v-model="notes.open" :timeout="notes.note?.action ? 9000 : 5000" location="bottom left" role="status">
+  <v-snackbar
+    v-model="notes.open"
+    :timeout="notes.note?.action ? 9000 : 5000"
+    location="bottom left"
+    role="status"
+  >
     <span :class="{ wrong: notes.note?.wrong }">{{ notes.note?.text }}</span>
     <template v-if="notes.note?.action" #actions>
       <button class="btn bare" @click="act">{{ notes.note.action.label }}</button>

@@ -5,7 +5,14 @@ defineProps<{ label: string }>()
 </script>
 
 <template>
-  <button type="button" role="switch" class="switch" :aria-checked="on" :aria-label="label" @click="on = !on" />
+  <button
+    type="button"
+    role="switch"
+    class="switch"
+    :aria-checked="on"
+    :aria-label="label"
+    @click="on = !on"
+  />
 </template>
 
 <style scoped>

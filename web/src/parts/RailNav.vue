@@ -11,39 +11,82 @@ const bench = useBench()
 
 const icons: Record<Screen, string> = {
   question: '<path d="M4 5h16v11H9l-4 4V5z"/><path d="M9 9h7M9 12h4"/>',
-  samples: '<path d="M5 7h14M5 12h14M5 17h14"/><circle cx="9" cy="7" r="2"/><circle cx="15" cy="12" r="2"/><circle cx="8" cy="17" r="2"/>',
-  harvest: '<path d="M3 6h18l-3 7H6z"/><path d="M9 6l1 7M15 6l-1 7M4.5 9.5h15"/><path d="M9 17v1M12 16v4M15 17v1"/>',
-  blocks: '<rect x="4" y="4" width="16" height="4.5"/><rect x="4" y="10" width="11" height="4.5"/><rect x="4" y="16" width="14" height="4"/>',
+  samples:
+    '<path d="M5 7h14M5 12h14M5 17h14"/><circle cx="9" cy="7" r="2"/><circle cx="15" cy="12" r="2"/><circle cx="8" cy="17" r="2"/>',
+  harvest:
+    '<path d="M3 6h18l-3 7H6z"/><path d="M9 6l1 7M15 6l-1 7M4.5 9.5h15"/><path d="M9 17v1M12 16v4M15 17v1"/>',
+  blocks:
+    '<rect x="4" y="4" width="16" height="4.5"/><rect x="4" y="10" width="11" height="4.5"/><rect x="4" y="16" width="14" height="4"/>',
   coverage:
     '<circle cx="6" cy="6" r="1.8"/><circle cx="12" cy="6" r="1.8"/><circle cx="18" cy="6" r="1.8"/><circle cx="6" cy="12" r="1.8"/><circle cx="18" cy="12" r="1.8"/><circle cx="6" cy="18" r="1.8"/><circle cx="12" cy="18" r="1.8"/><path d="M10.6 10.6l2.8 2.8M13.4 10.6l-2.8 2.8"/>',
 }
 
-const missed = computed(() => (bench.now ? bench.now.caught.filter((c, i) => !c && !bench.now?.notHere?.[i]).length : 0))
+const missed = computed(() =>
+  bench.now ? bench.now.caught.filter((c, i) => !c && !bench.now?.notHere?.[i]).length : 0,
+)
 </script>
 
 <template>
   <nav class="rail" :aria-label="t('rail.label')">
-    <router-link :to="{ name: 'reviews' }" class="mark" :aria-label="t('rail.reviews')" :title="t('rail.reviews')">
+    <router-link
+      :to="{ name: 'reviews' }"
+      class="mark"
+      :aria-label="t('rail.reviews')"
+      :title="t('rail.reviews')"
+    >
       <svg width="34" height="34" viewBox="0 0 34 34" aria-hidden="true">
-        <path d="M4 9h26l-5 13H9z" fill="none" stroke="#E6A93A" stroke-width="2" stroke-linejoin="round" />
-        <path d="M10 9l2.6 13M17 9v13M24 9l-2.6 13M5.6 13.3h22.8M7.3 17.7h19.4" stroke="#A79DB5" stroke-width="1.1" />
-        <circle cx="13" cy="27" r="1.5" fill="#fff" /><circle cx="18" cy="29.5" r="1.5" fill="#fff" /><circle cx="21.5" cy="26" r="1.5" fill="#E6A93A" />
+        <path
+          d="M4 9h26l-5 13H9z"
+          fill="none"
+          stroke="#E6A93A"
+          stroke-width="2"
+          stroke-linejoin="round"
+        />
+        <path
+          d="M10 9l2.6 13M17 9v13M24 9l-2.6 13M5.6 13.3h22.8M7.3 17.7h19.4"
+          stroke="#A79DB5"
+          stroke-width="1.1"
+        />
+        <circle cx="13" cy="27" r="1.5" fill="#fff" />
+        <circle cx="18" cy="29.5" r="1.5" fill="#fff" />
+        <circle cx="21.5" cy="26" r="1.5" fill="#E6A93A" />
       </svg>
     </router-link>
-    <router-link v-for="s in screens" :key="s" :to="{ name: s, params: { review: review.id } }" class="place" active-class="here">
+    <router-link
+      v-for="s in screens"
+      :key="s"
+      :to="{ name: s, params: { review: review.id } }"
+      class="place"
+      active-class="here"
+    >
       <!-- The icons are drawn above; nothing comes from outside. -->
       <!-- eslint-disable-next-line vue/no-v-html -->
       <svg viewBox="0 0 24 24" aria-hidden="true" v-html="icons[s]" />
       {{ t(`screen.${s}`) }}
-      <i v-if="s === 'coverage' && missed" :aria-label="t('rail.missed', { n: missed })">{{ missed }}</i>
+      <i v-if="s === 'coverage' && missed" :aria-label="t('rail.missed', { n: missed })">{{
+        missed
+      }}</i>
     </router-link>
     <span class="grow" />
-    <router-link :to="{ name: 'sources', params: { review: review.id } }" class="place" active-class="here">
-      <svg viewBox="0 0 24 24" aria-hidden="true"><ellipse cx="12" cy="6" rx="7" ry="2.6" /><path d="M5 6v12c0 1.4 3.1 2.6 7 2.6s7-1.2 7-2.6V6M5 12c0 1.4 3.1 2.6 7 2.6s7-1.2 7-2.6" /></svg>
+    <router-link
+      :to="{ name: 'sources', params: { review: review.id } }"
+      class="place"
+      active-class="here"
+    >
+      <svg viewBox="0 0 24 24" aria-hidden="true">
+        <ellipse cx="12" cy="6" rx="7" ry="2.6" />
+        <path d="M5 6v12c0 1.4 3.1 2.6 7 2.6s7-1.2 7-2.6V6M5 12c0 1.4 3.1 2.6 7 2.6s7-1.2 7-2.6" />
+      </svg>
       {{ t('screen.sources') }}
     </router-link>
-    <router-link :to="{ name: 'shelf', params: { review: review.id } }" class="place" active-class="here">
-      <svg viewBox="0 0 24 24" aria-hidden="true"><path d="M4 20h16M5 20V8h4v12M9 20V5h4v15M14.5 8.6l3.6-1 3 11.6-3.6 1z" /></svg>
+    <router-link
+      :to="{ name: 'shelf', params: { review: review.id } }"
+      class="place"
+      active-class="here"
+    >
+      <svg viewBox="0 0 24 24" aria-hidden="true">
+        <path d="M4 20h16M5 20V8h4v12M9 20V5h4v15M14.5 8.6l3.6-1 3 11.6-3.6 1z" />
+      </svg>
       {{ t('screen.shelf') }}
       <i v-if="review.shelf.size">{{ review.shelf.size }}</i>
     </router-link>

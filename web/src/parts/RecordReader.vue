@@ -25,22 +25,46 @@ const at = ref(0) // the place in the list of the record that is read
 const page = computed(() => Math.floor(at.value / pageSize))
 
 const list = useQuery({
-  queryKey: computed(() => ['records', review.id, review.revision, review.lookStamp, reader.set, page.value]),
+  queryKey: computed(() => [
+    'records',
+    review.id,
+    review.revision,
+    review.lookStamp,
+    reader.set,
+    page.value,
+  ]),
   queryFn: () =>
-    ask(api.POST('/api/reviews/{review}/records', { params: review.asked, body: { of: reader.set ?? { kind: 'all' }, at: page.value * pageSize, limit: pageSize } })),
+    ask(
+      api.POST('/api/reviews/{review}/records', {
+        params: review.asked,
+        body: { of: reader.set ?? { kind: 'all' }, at: page.value * pageSize, limit: pageSize },
+      }),
+    ),
   enabled: () => reader.open && reader.set !== undefined,
   placeholderData: keepPreviousData,
 })
 const heads = computed(() => (reader.set ? (list.data.value?.records ?? []) : []))
 const total = computed(() => (reader.set ? (list.data.value?.total ?? 0) : 1))
-const current = computed(() => (reader.set ? heads.value[at.value - page.value * pageSize]?.id : reader.single))
+const current = computed(() =>
+  reader.set ? heads.value[at.value - page.value * pageSize]?.id : reader.single,
+)
 
 const read = useQuery({
-  queryKey: computed(() => ['record', review.id, review.revision, review.keysStamp, current.value, reader.item]),
+  queryKey: computed(() => [
+    'record',
+    review.id,
+    review.revision,
+    review.keysStamp,
+    current.value,
+    reader.item,
+  ]),
   queryFn: () =>
     ask(
       api.GET('/api/reviews/{review}/records/{record}', {
-        params: { path: { review: review.id, record: current.value ?? 0 }, query: { ...review.asked.query, ...reader.item } },
+        params: {
+          path: { review: review.id, record: current.value ?? 0 },
+          query: { ...review.asked.query, ...reader.item },
+        },
       }),
     ),
   enabled: () => reader.open && current.value !== undefined,
@@ -83,16 +107,23 @@ function keep() {
 // Wherever the focus is: keys are pressed as soon as the reader shows.
 useEventListener('keydown', (e: KeyboardEvent) => {
   if (!reader.open || saving.open || e.defaultPrevented) return
-  if (e.key.toLowerCase() === 'k' && !e.ctrlKey && !e.metaKey && !e.altKey && !(e.target as HTMLElement).matches('input, textarea, select')) {
+  if (
+    e.key.toLowerCase() === 'k' &&
+    !e.ctrlKey &&
+    !e.metaKey &&
+    !e.altKey &&
+    !(e.target as HTMLElement).matches('input, textarea, select')
+  ) {
     e.preventDefault()
     return keep()
   }
-  const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1, PageDown: 10, PageUp: -10 }[e.key]
+  const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1, PageDown: 10, PageUp: -10 }[
+    e.key
+  ]
   if (!by || (e.target as HTMLElement).closest('.v-list')) return
   e.preventDefault()
   go(by)
 })
-
 </script>
 
 <template>
@@ -100,29 +131,72 @@ useEventListener('keydown', (e: KeyboardEvent) => {
     <v-card class="reader">
       <div class="head">
         <h2 class="display cut">{{ reader.title }}</h2>
-        <span v-if="reader.set" class="small">{{ t('reader.place', { at: n(total ? at + 1 : 0, 'whole'), of: n(total, 'whole') }) }}</span>
+        <span v-if="reader.set" class="small">{{
+          t('reader.place', { at: n(total ? at + 1 : 0, 'whole'), of: n(total, 'whole') })
+        }}</span>
         <span class="grow" />
-        <button v-if="record" class="btn outline" :class="{ kept: review.shelf.has(record.id) }" :aria-pressed="review.shelf.has(record.id)" :title="review.shelf.has(record.id) ? t('shelf.off') : t('shelf.put')" @click="keep">{{ review.shelf.has(record.id) ? t('shelf.on') : t('shelf.put') }} <kbd>K</kbd></button>
-        <button class="btn bare" @click="saving.save(reader.set ?? { kind: 'picked', ids: [record?.id ?? 0] }, reader.title, total)">{{ t('save.open') }}</button>
+        <button
+          v-if="record"
+          class="btn outline"
+          :class="{ kept: review.shelf.has(record.id) }"
+          :aria-pressed="review.shelf.has(record.id)"
+          :title="review.shelf.has(record.id) ? t('shelf.off') : t('shelf.put')"
+          @click="keep"
+        >
+          {{ review.shelf.has(record.id) ? t('shelf.on') : t('shelf.put') }} <kbd>K</kbd>
+        </button>
+        <button
+          class="btn bare"
+          @click="
+            saving.save(
+              reader.set ?? { kind: 'picked', ids: [record?.id ?? 0] },
+              reader.title,
+              total,
+            )
+          "
+        >
+          {{ t('save.open') }}
+        </button>
         <template v-if="reader.set">
-          <button v-if="total > 1" class="btn bare" @click="fromAbove">{{ t('looked.fromAbove') }}</button>
-          <button class="btn outline" :disabled="at === 0" @click="go(-1)">{{ t('reader.previous') }} <kbd>←</kbd></button>
-          <button class="btn outline" :disabled="at >= total - 1" @click="go(1)">{{ t('reader.next') }} <kbd>→</kbd></button>
+          <button v-if="total > 1" class="btn bare" @click="fromAbove">
+            {{ t('looked.fromAbove') }}
+          </button>
+          <button class="btn outline" :disabled="at === 0" @click="go(-1)">
+            {{ t('reader.previous') }} <kbd>←</kbd>
+          </button>
+          <button class="btn outline" :disabled="at >= total - 1" @click="go(1)">
+            {{ t('reader.next') }} <kbd>→</kbd>
+          </button>
         </template>
         <button class="btn bare" @click="reader.open = false">{{ t('reader.close') }}</button>
       </div>
       <div class="body">
         <ol v-if="reader.set" class="list" tabindex="0" :aria-label="t('reader.list')">
           <li v-for="(r, i) in heads" :key="r.id">
-            <button :class="{ here: page * pageSize + i === at }" :aria-current="page * pageSize + i === at" @click="at = page * pageSize + i">
+            <button
+              :class="{ here: page * pageSize + i === at }"
+              :aria-current="page * pageSize + i === at"
+              @click="at = page * pageSize + i"
+            >
               <span class="title">{{ r.title || t('record.noTitle') }}</span>
-              <span class="small">{{ [r.byline, r.year || undefined].filter(Boolean).join(' ') }}<template v-if="r.key"> · {{ t('record.key') }}</template><template v-if="!r.indexed"> · {{ t('record.unindexed') }}</template><b v-if="review.shelf.has(r.id)"> · {{ t('shelf.on') }}</b></span>
+              <span class="small"
+                >{{ [r.byline, r.year || undefined].filter(Boolean).join(' ')
+                }}<template v-if="r.key"> · {{ t('record.key') }}</template
+                ><template v-if="!r.indexed"> · {{ t('record.unindexed') }}</template
+                ><b v-if="review.shelf.has(r.id)"> · {{ t('shelf.on') }}</b></span
+              >
             </button>
           </li>
-          <li v-if="total > (page + 1) * pageSize" class="more"><button class="btn bare" @click="at = (page + 1) * pageSize">{{ t('reader.more', { n: n(total - (page + 1) * pageSize, 'whole') }) }}</button></li>
+          <li v-if="total > (page + 1) * pageSize" class="more">
+            <button class="btn bare" @click="at = (page + 1) * pageSize">
+              {{ t('reader.more', { n: n(total - (page + 1) * pageSize, 'whole') }) }}
+            </button>
+          </li>
         </ol>
         <RecordText v-if="record" :record="record" />
-        <p v-else-if="reader.set && list.data.value && !total" class="small none">{{ t('reader.none') }}</p>
+        <p v-else-if="reader.set && list.data.value && !total" class="small none">
+          {{ t('reader.none') }}
+        </p>
       </div>
     </v-card>
   </v-dialog>

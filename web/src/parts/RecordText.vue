@@ -15,32 +15,93 @@ const { t } = useI18n()
 const review = useReview()
 const { termOf, add, decide } = useDecide()
 const text = ref<HTMLElement>()
-const { marked, takeWords, parkAll } = useTaking(text, computed(() => props.record))
+const { marked, takeWords, parkAll } = useTaking(
+  text,
+  computed(() => props.record),
+)
 
 function itemOf(facet: Facet, chip: Chip) {
   return { facet, item: chip.label, key: chip.label }
 }
 
-const byline = computed(() => [props.record.authors.slice(0, 6).join('; '), props.record.journal, props.record.year || undefined].filter(Boolean).join(' · '))
+const byline = computed(() =>
+  [
+    props.record.authors.slice(0, 6).join('; '),
+    props.record.journal,
+    props.record.year || undefined,
+  ]
+    .filter(Boolean)
+    .join(' · '),
+)
 </script>
 
 <template>
   <article ref="text" tabindex="0" :aria-label="t('reader.record')">
-    <h3 class="display"><MarkedText :pieces="record.title" /><template v-if="!record.title.length">{{ t('record.noTitle') }}</template></h3>
-    <p class="small">{{ byline }}<template v-if="record.key"> · <b>{{ t('record.key') }}</b></template><template v-if="!record.indexed"> · {{ t('record.unindexed') }}</template></p>
-    <p class="abstract"><MarkedText :pieces="record.abstract" /><em v-if="!record.abstract.length" class="small">{{ t('record.noAbstract') }}</em></p>
-    <div v-for="(o, i) in record.others" :key="i" class="other" :lang="o.language.slice(0, 2) || undefined">
-      <h4 class="sect">{{ o.title ? t('recordField.otherTitles') : t('recordField.otherAbstracts') }} <template v-if="o.language">({{ o.language }})</template></h4>
-      <p><b>{{ o.title }}</b></p>
+    <h3 class="display">
+      <MarkedText :pieces="record.title" /><template v-if="!record.title.length">{{
+        t('record.noTitle')
+      }}</template>
+    </h3>
+    <p class="small">
+      {{ byline
+      }}<template v-if="record.key">
+        · <b>{{ t('record.key') }}</b></template
+      ><template v-if="!record.indexed"> · {{ t('record.unindexed') }}</template>
+    </p>
+    <p class="abstract">
+      <MarkedText :pieces="record.abstract" /><em v-if="!record.abstract.length" class="small">{{
+        t('record.noAbstract')
+      }}</em>
+    </p>
+    <div
+      v-for="(o, i) in record.others"
+      :key="i"
+      class="other"
+      :lang="o.language.slice(0, 2) || undefined"
+    >
+      <h4 class="sect">
+        {{ o.title ? t('recordField.otherTitles') : t('recordField.otherAbstracts') }}
+        <template v-if="o.language">({{ o.language }})</template>
+      </h4>
+      <p>
+        <b>{{ o.title }}</b>
+      </p>
       <p>{{ o.abstract }}</p>
     </div>
-    <div v-if="marked" class="take card" role="group" :aria-label="t('take.selection', { words: marked })">
+    <div
+      v-if="marked"
+      class="take card"
+      role="group"
+      :aria-label="t('take.selection', { words: marked })"
+    >
       <span class="mono cut">{{ marked }}</span>
-      <button v-for="b in review.document.blocks" :key="b.id" class="btn outline" @click="takeWords(b)">{{ t('act.addTo', { block: b.name }) }}</button>
+      <button
+        v-for="b in review.document.blocks"
+        :key="b.id"
+        class="btn outline"
+        @click="takeWords(b)"
+      >
+        {{ t('act.addTo', { block: b.name }) }}
+      </button>
       <button class="btn bare" @click="takeWords()">{{ t('act.park') }}</button>
     </div>
-    <p v-else class="small">{{ t('take.hint') }} <button v-if="record.headings.length + record.keywords.length" class="link small" @click="parkAll">{{ t('take.all') }}</button></p>
-    <template v-for="group in [{ facet: 'headings' as Facet, chips: record.headings }, { facet: 'keywords' as Facet, chips: record.keywords }]" :key="group.facet">
+    <p v-else class="small">
+      {{ t('take.hint') }}
+      <button
+        v-if="record.headings.length + record.keywords.length"
+        class="link small"
+        @click="parkAll"
+      >
+        {{ t('take.all') }}
+      </button>
+    </p>
+    <template
+      v-for="group in [
+        { facet: 'headings' as Facet, chips: record.headings },
+        { facet: 'keywords' as Facet, chips: record.keywords },
+      ]"
+      :key="group.facet"
+    >
       <h4 v-if="group.chips.length" class="sect">{{ t(`record.${group.facet}`) }}</h4>
       <div class="chips">
         <v-menu v-for="(c, i) in group.chips" :key="i">
@@ -52,13 +113,33 @@ const byline = computed(() => [props.record.authors.slice(0, 6).join('; '), prop
             </button>
           </template>
           <v-list>
-            <v-list-item v-for="b in review.document.blocks" :key="b.id" :title="t('act.addTo', { block: b.name })" @click="add(b, termOf(itemOf(group.facet, c)), itemOf(group.facet, c))" />
-            <v-list-item :title="t('act.park')" @click="decide([itemOf(group.facet, c)], 'parked')" />
+            <v-list-item
+              v-for="b in review.document.blocks"
+              :key="b.id"
+              :title="t('act.addTo', { block: b.name })"
+              @click="add(b, termOf(itemOf(group.facet, c)), itemOf(group.facet, c))"
+            />
+            <v-list-item
+              :title="t('act.park')"
+              @click="decide([itemOf(group.facet, c)], 'parked')"
+            />
           </v-list>
         </v-menu>
       </div>
     </template>
-    <p class="small ids">{{ [record.recordId, record.doi && `DOI ${record.doi}`, record.types.join(', '), record.languages.join(', '), record.substances.join(', ')].filter(Boolean).join(' · ') }}</p>
+    <p class="small ids">
+      {{
+        [
+          record.recordId,
+          record.doi && `DOI ${record.doi}`,
+          record.types.join(', '),
+          record.languages.join(', '),
+          record.substances.join(', '),
+        ]
+          .filter(Boolean)
+          .join(' · ')
+      }}
+    </p>
   </article>
 </template>
 

@@ -8,7 +8,9 @@ const said = useInstead()
 </script>
 
 <template>
-  <ul v-if="notes.length" class="notes"><li v-for="(x, i) in notes" :key="i">{{ said(x) }}</li></ul>
+  <ul v-if="notes.length" class="notes">
+    <li v-for="(x, i) in notes" :key="i">{{ said(x) }}</li>
+  </ul>
 </template>
 
 <style scoped>

@@ -7,7 +7,9 @@ const id = useId()
 </script>
 
 <template>
-  <span class="with"><slot :described-by="id" /><span :id="id" role="tooltip" class="tip">{{ text }}</span></span>
+  <span class="with"
+    ><slot :described-by="id" /><span :id="id" role="tooltip" class="tip">{{ text }}</span></span
+  >
 </template>
 
 <style scoped>

@@ -6,7 +6,11 @@ export function useInstead() {
   const { t, te } = useI18n()
   return (x: SourceNote): string => {
     const key =
-      x.kind === 'no-headings' && x.instead ? 'sourceNote.no-headings-words' : x.kind === 'no-field' && !x.instead ? 'sourceNote.no-field-none' : `sourceNote.${x.kind}`
+      x.kind === 'no-headings' && x.instead
+        ? 'sourceNote.no-headings-words'
+        : x.kind === 'no-field' && !x.instead
+          ? 'sourceNote.no-field-none'
+          : `sourceNote.${x.kind}`
     return te(key) ? t(key, { term: x.term, instead: x.instead ?? '' }) : x.term
   }
 }

@@ -15,7 +15,10 @@ export const useReader = defineStore('reader', () => {
     set.value = of
     title.value = heading
     single.value = at
-    item.value = of.kind === 'item' || (of.kind === 'aspect' && of.item) ? { facet: of.facet, item: of.item ?? '' } : undefined
+    item.value =
+      of.kind === 'item' || (of.kind === 'aspect' && of.item)
+        ? { facet: of.facet, item: of.item ?? '' }
+        : undefined
     open.value = true
   }
 

@@ -49,18 +49,30 @@ const arrives = router.afterEach((to) => {
 onBeforeUnmount(() => [leaves, arrives].forEach((stop) => stop()))
 function tell() {
   const name = review.look.name
-  if (!heading && name && review.saved?.id === number.value && named() !== name) void router.replace({ query: { ...route.query, look: name }, hash: route.hash })
+  if (!heading && name && review.saved?.id === number.value && named() !== name)
+    void router.replace({ query: { ...route.query, look: name }, hash: route.hash })
 }
 watch(
   () => [review.look.name, named(), review.saved?.id] as const,
   ([name, asked], [before, askedBefore]) => {
-    if (review.saved && asked && asked !== name && asked !== askedBefore && name === before) void review.openLook(review.saved, asked).then(tell)
+    if (review.saved && asked && asked !== name && asked !== askedBefore && name === before)
+      void review.openLook(review.saved, asked).then(tell)
     else tell()
   },
 )
-watch(() => route.name, () => bench.rest(undefined))
-watch(() => review.refused, (error) => error && notes.say({ text: problem(error), wrong: true }))
-useTitle(computed(() => [t(`screen.${String(route.name)}`), review.saved?.name, 'Tamiz'].filter(Boolean).join(' · ')))
+watch(
+  () => route.name,
+  () => bench.rest(undefined),
+)
+watch(
+  () => review.refused,
+  (error) => error && notes.say({ text: problem(error), wrong: true }),
+)
+useTitle(
+  computed(() =>
+    [t(`screen.${String(route.name)}`), review.saved?.name, 'Tamiz'].filter(Boolean).join(' · '),
+  ),
+)
 
 useNews(number, (news) => {
   if (news.problem) notes.say({ text: problem(new CallError(news.problem)), wrong: true })
@@ -78,9 +90,21 @@ useEventListener('keydown', (e: KeyboardEvent) => {
 })
 
 const state = computed(() => {
-  if (review.offline) return { text: t(review.offline.problem.type === 'disk-full' ? 'saved.full' : 'saved.offline', { n: review.queue.length }, review.queue.length), why: t('saved.again', { why: problem(review.offline) }), wrong: true }
+  if (review.offline)
+    return {
+      text: t(
+        review.offline.problem.type === 'disk-full' ? 'saved.full' : 'saved.offline',
+        { n: review.queue.length },
+        review.queue.length,
+      ),
+      why: t('saved.again', { why: problem(review.offline) }),
+      wrong: true,
+    }
   if (review.queue.length) return { text: t('saved.saving'), wrong: false }
-  return { text: review.savedAt ? t('saved.at', { time: d(review.savedAt, 'time') }) : '', wrong: false }
+  return {
+    text: review.savedAt ? t('saved.at', { time: d(review.savedAt, 'time') }) : '',
+    wrong: false,
+  }
 })
 </script>
 
@@ -92,23 +116,64 @@ const state = computed(() => {
       <v-menu v-if="review.saved">
         <template #activator="{ props: menu }">
           <button v-bind="menu" class="chip" :title="t('chip.label')">
-            <template v-if="sources.chosen"><b class="cut">{{ sources.chosen.name }}</b><em v-if="review.sample" class="cut beside">{{ t('chip.over', { sample: review.sample.name }) }}</em></template>
-            <template v-else-if="review.sample"><b class="cut">{{ review.sample.name }}</b><em>{{ t('count.records', { n: n(review.sample.records, 'whole') }, review.sample.records) }}</em></template>
+            <template v-if="sources.chosen"
+              ><b class="cut">{{ sources.chosen.name }}</b
+              ><em v-if="review.sample" class="cut beside">{{
+                t('chip.over', { sample: review.sample.name })
+              }}</em></template
+            >
+            <template v-else-if="review.sample"
+              ><b class="cut">{{ review.sample.name }}</b
+              ><em>{{
+                t('count.records', { n: n(review.sample.records, 'whole') }, review.sample.records)
+              }}</em></template
+            >
             <b v-else>{{ t('chip.noSample') }}</b>
             <span aria-hidden="true">▾</span>
           </button>
         </template>
         <v-list :aria-label="t('chip.label')">
-          <v-list-item v-for="s in sources.on" :key="s.id" :title="t('chip.at', { source: s.name })" :active="s.id === sources.chosen?.id" @click="sources.choose(s.id)" />
-          <v-list-item :title="t('chip.overSample')" :active="!sources.chosen" @click="sources.choose(undefined)" />
-          <v-list-item :title="t('chip.manage')" :to="{ name: 'sources', params: { review: review.id } }" />
+          <v-list-item
+            v-for="s in sources.on"
+            :key="s.id"
+            :title="t('chip.at', { source: s.name })"
+            :active="s.id === sources.chosen?.id"
+            @click="sources.choose(s.id)"
+          />
+          <v-list-item
+            :title="t('chip.overSample')"
+            :active="!sources.chosen"
+            @click="sources.choose(undefined)"
+          />
+          <v-list-item
+            :title="t('chip.manage')"
+            :to="{ name: 'sources', params: { review: review.id } }"
+          />
         </v-list>
       </v-menu>
       <span class="grow" />
-      <button v-if="review.saved" class="find" @click="finding = true"><span class="cut">{{ t('palette.open') }}</span> <kbd>Ctrl K</kbd></button>
-      <button class="btn bare" :disabled="!review.canUndo" :title="review.canUndo && steps.say(review.canUndo)" @click="steps.undo()">{{ t('steps.undo') }} <kbd>Ctrl Z</kbd></button>
-      <button v-if="review.canRedo" class="btn bare" :title="steps.say(review.canRedo)" @click="steps.redo()">{{ t('steps.redo') }}</button>
-      <span class="small state" :class="{ wrong: state.wrong }" role="status" :title="state.why">{{ state.text }}</span>
+      <button v-if="review.saved" class="find" @click="finding = true">
+        <span class="cut">{{ t('palette.open') }}</span> <kbd>Ctrl K</kbd>
+      </button>
+      <button
+        class="btn bare"
+        :disabled="!review.canUndo"
+        :title="review.canUndo && steps.say(review.canUndo)"
+        @click="steps.undo()"
+      >
+        {{ t('steps.undo') }} <kbd>Ctrl Z</kbd>
+      </button>
+      <button
+        v-if="review.canRedo"
+        class="btn bare"
+        :title="steps.say(review.canRedo)"
+        @click="steps.redo()"
+      >
+        {{ t('steps.redo') }}
+      </button>
+      <span class="small state" :class="{ wrong: state.wrong }" role="status" :title="state.why">{{
+        state.text
+      }}</span>
       <WhoMenu />
     </header>
     <main class="work">
@@ -116,10 +181,22 @@ const state = computed(() => {
         <router-link class="btn" :to="{ name: 'reviews' }">{{ t('rail.reviews') }}</router-link>
       </EmptyState>
       <router-view v-else-if="review.saved" />
-      <EmptyState v-else-if="review.offline" :title="t('saved.awayTitle')" :text="t('saved.again', { why: problem(review.offline) })" />
+      <EmptyState
+        v-else-if="review.offline"
+        :title="t('saved.awayTitle')"
+        :text="t('saved.again', { why: problem(review.offline) })"
+      />
     </main>
     <BenchPanel v-if="!folded && review.saved" @fold="folded = true" />
-    <button v-else-if="review.saved" class="unfold" :aria-label="t('bench.unfold')" :title="t('bench.unfold')" @click="folded = false">‹</button>
+    <button
+      v-else-if="review.saved"
+      class="unfold"
+      :aria-label="t('bench.unfold')"
+      :title="t('bench.unfold')"
+      @click="folded = false"
+    >
+      ‹
+    </button>
     <CommandPalette v-if="review.saved" v-model="finding" />
     <RecordReader />
     <SaveDialog />

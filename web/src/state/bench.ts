@@ -21,10 +21,17 @@ export const useBench = defineStore('bench', () => {
   const settled = shallowRef<Resting>()
   watchDebounced(resting, (on) => (settled.value = on), { debounce: 60 })
 
-  const question = computed(() => ['bench', review.id, review.revision, review.lookStamp, review.keysStamp])
+  const question = computed(() => [
+    'bench',
+    review.id,
+    review.revision,
+    review.lookStamp,
+    review.keysStamp,
+  ])
   const bench = useQuery({
     queryKey: question,
-    queryFn: ({ signal }) => ask(api.POST('/api/reviews/{review}/bench', { params: review.asked, body: {}, signal })),
+    queryFn: ({ signal }) =>
+      ask(api.POST('/api/reviews/{review}/bench', { params: review.asked, body: {}, signal })),
     enabled: () => review.id > 0,
     placeholderData: keepPreviousData,
   })
@@ -48,33 +55,75 @@ export const useBench = defineStore('bench', () => {
   const lasting = shallowRef<Resting>()
   watchDebounced(resting, (on) => (lasting.value = on), { debounce: 900 })
   const atSource = useQuery({
-    queryKey: computed(() => ['count-whole', review.id, review.searchStamp, sources.chosen?.id, lasting.value && JSON.stringify(lasting.value.edits)]),
-    queryFn: ({ signal }) => ask(api.POST('/api/reviews/{review}/count-whole', { params: review.asked, body: proposed(lasting.value), signal })),
-    enabled: () => lasting.value !== undefined && lasting.value === resting.value && sources.chosen !== undefined,
+    queryKey: computed(() => [
+      'count-whole',
+      review.id,
+      review.searchStamp,
+      sources.chosen?.id,
+      lasting.value && JSON.stringify(lasting.value.edits),
+    ]),
+    queryFn: ({ signal }) =>
+      ask(
+        api.POST('/api/reviews/{review}/count-whole', {
+          params: review.asked,
+          body: proposed(lasting.value),
+          signal,
+        }),
+      ),
+    enabled: () =>
+      lasting.value !== undefined &&
+      lasting.value === resting.value &&
+      sources.chosen !== undefined,
     retry: false,
     gcTime: 60_000,
   })
   /** What the source would find, once it has been counted. */
-  const there = computed(() => (resting.value && resting.value === lasting.value ? atSource.data.value : undefined))
+  const there = computed(() =>
+    resting.value && resting.value === lasting.value ? atSource.data.value : undefined,
+  )
 
   /** What is saved, with what waits to be, and with what is rested on. */
   function proposed(on?: Resting) {
-    return { revision: review.revision, edits: [...review.queue.flatMap((w) => w.edits), ...(on?.edits ?? [])] }
+    return {
+      revision: review.revision,
+      edits: [...review.queue.flatMap((w) => w.edits), ...(on?.edits ?? [])],
+    }
   }
 
   const now = computed<Bench | undefined>(() => bench.data.value)
-  const ahead = computed<Bench | undefined>(() => (resting.value && resting.value === settled.value ? preview.data.value : undefined))
+  const ahead = computed<Bench | undefined>(() =>
+    resting.value && resting.value === settled.value ? preview.data.value : undefined,
+  )
 
   function rest(on: Resting | undefined) {
     resting.value = on
   }
 
-  return { now, ahead, there, asking: atSource.isFetching, resting, rest, pending: bench.isFetching, error: bench.error }
+  return {
+    now,
+    ahead,
+    there,
+    asking: atSource.isFetching,
+    resting,
+    rest,
+    pending: bench.isFetching,
+    error: bench.error,
+  }
 })
 
 /** The marks of a catch strip, one for each key study. */
 export type Mark = 'caught' | 'missed' | 'would' | 'away'
 
 export function stripMarks(now: boolean[], then?: boolean[], notHere?: boolean[]): Mark[] {
-  return now.map((caught, i) => (notHere?.[i] ? 'away' : then && then[i] !== caught ? (then[i] ? 'would' : 'missed') : caught ? 'caught' : 'missed'))
+  return now.map((caught, i) =>
+    notHere?.[i]
+      ? 'away'
+      : then && then[i] !== caught
+        ? then[i]
+          ? 'would'
+          : 'missed'
+        : caught
+          ? 'caught'
+          : 'missed',
+  )
 }

@@ -15,7 +15,10 @@ export function useClash() {
   /** What one side made of it; nothing is that it was taken out there. */
   function side(c: Clash, of: 'mine' | 'theirs'): string {
     if (c.what === 'order' || c.what === 'revision') return t('conflict.changed')
-    if (c[of] === '') return t(c.part || c.what === 'question' || c.what === 'frame' ? 'conflict.empty' : 'conflict.gone')
+    if (c[of] === '')
+      return t(
+        c.part || c.what === 'question' || c.what === 'frame' ? 'conflict.empty' : 'conflict.gone',
+      )
     if (c[of] === 'true' || c[of] === 'false') return t(`conflict.${c[of]}`)
     return c[of]
   }

@@ -33,13 +33,24 @@ export function useDecide() {
 
   /** The term that an item becomes; typed is how it is to be written, where that differs. */
   function termOf(item: Item, typed = item.item): Term {
-    const from = { facet: item.facet, item: item.key, sample: review.look.sample, who: who.value.trim() || undefined, at: new Date().toISOString() }
+    const from = {
+      facet: item.facet,
+      item: item.key,
+      sample: review.look.sample,
+      who: who.value.trim() || undefined,
+      at: new Date().toISOString(),
+    }
     if (item.facet === 'headings') return newTerm({ kind: 'heading', heading: typed, from })
     return newTerm({ kind: 'text', text: typed, field: 'text', from })
   }
 
   function has(block: Block, term: Term): boolean {
-    return block.terms.some((x) => x.kind === term.kind && termText(x).toLowerCase() === termText(term).toLowerCase() && (x.field ?? 'text') === (term.field ?? 'text'))
+    return block.terms.some(
+      (x) =>
+        x.kind === term.kind &&
+        termText(x).toLowerCase() === termText(term).toLowerCase() &&
+        (x.field ?? 'text') === (term.field ?? 'text'),
+    )
   }
 
   /** The edits that put a term into a block; none when it stands there already. */
@@ -56,15 +67,34 @@ export function useDecide() {
       notes.say({ text: t('note.already', { term: text, block: block.name }) })
       return
     }
-    review.change({ key: 'addTerm', params: { term: text, block: block.name } }, { edits, decisions: [items].flat().flatMap(opened) })
+    review.change(
+      { key: 'addTerm', params: { term: text, block: block.name } },
+      { edits, decisions: [items].flat().flatMap(opened) },
+    )
   }
 
   /** Begins a concept with terms, as one change, and returns the block that it has. */
   function addConcept(name: string, terms: Term[], items: Item[]): string {
-    const block: Block = { id: newId(), name: '', concept: name, part: '', seeds: [], searched: true, reason: '', negated: false, terms: [] }
+    const block: Block = {
+      id: newId(),
+      name: '',
+      concept: name,
+      part: '',
+      seeds: [],
+      searched: true,
+      reason: '',
+      negated: false,
+      terms: [],
+    }
     review.change(
       { key: 'addConcept', params: { concept: name } },
-      { edits: [{ op: 'addBlock', block }, ...terms.map((term): Edit => ({ op: 'addTerm', block: block.id, term }))], decisions: items.flatMap(opened) },
+      {
+        edits: [
+          { op: 'addBlock', block },
+          ...terms.map((term): Edit => ({ op: 'addTerm', block: block.id, term })),
+        ],
+        decisions: items.flatMap(opened),
+      },
     )
     return block.id
   }
@@ -79,23 +109,38 @@ export function useDecide() {
   function decide(items: Item[], state: 'parked' | 'dropped', reason = '') {
     review.change(
       { key: state, params: { item: items[0].item, n: String(items.length) } },
-      { decisions: items.map((i) => ({ facet: i.facet, item: i.key, state, reason, sample: review.look.sample })) },
+      {
+        decisions: items.map((i) => ({
+          facet: i.facet,
+          item: i.key,
+          state,
+          reason,
+          sample: review.look.sample,
+        })),
+      },
     )
   }
 
   /** Opens items again: out of the blocks that hold them, and out of what was parked or dropped. */
   function takeBack(items: Item[]) {
     const edits = review.document.blocks.flatMap((b) =>
-      b.terms.filter((term) => items.some((item) => isItem(term, item))).map((term): Edit => ({ op: 'removeTerm', block: b.id, id: term.id })),
+      b.terms
+        .filter((term) => items.some((item) => isItem(term, item)))
+        .map((term): Edit => ({ op: 'removeTerm', block: b.id, id: term.id })),
     )
-    review.change({ key: 'takeBack', params: { item: items[0].item } }, { edits, decisions: items.flatMap(opened) })
+    review.change(
+      { key: 'takeBack', params: { item: items[0].item } },
+      { edits, decisions: items.flatMap(opened) },
+    )
   }
 
   function isItem(term: Term, item: Item): boolean {
     const keys = keysOf(item)
     if (term.from?.facet === item.facet && keys.includes(term.from.item)) return true
     if (term.key === undefined || !keys.includes(term.key)) return false
-    return term.kind === 'heading' ? item.facet === 'headings' : term.kind === 'text' && item.facet !== 'headings'
+    return term.kind === 'heading'
+      ? item.facet === 'headings'
+      : term.kind === 'text' && item.facet !== 'headings'
   }
 
   return { termOf, addEdits, add, addConcept, decide, takeBack }

@@ -11,7 +11,9 @@ interface Example {
 }
 
 // The same examples are read where the program makes the edits.
-const examples = JSON.parse(readFileSync(new URL('../../../core/review/testdata/edits.json', import.meta.url), 'utf8')) as Example[]
+const examples = JSON.parse(
+  readFileSync(new URL('../../../core/review/testdata/edits.json', import.meta.url), 'utf8'),
+) as Example[]
 
 /** What is empty may be said or left out. */
 function lean(x: unknown): unknown {
@@ -20,7 +22,18 @@ function lean(x: unknown): unknown {
   return Object.fromEntries(
     Object.entries(x)
       .map(([k, v]) => [k, lean(v)] as const)
-      .filter(([k, v]) => k === 'on' || !(v === undefined || v === null || v === '' || v === false || v === 0 || (Array.isArray(v) && v.length === 0))),
+      .filter(
+        ([k, v]) =>
+          k === 'on' ||
+          !(
+            v === undefined ||
+            v === null ||
+            v === '' ||
+            v === false ||
+            v === 0 ||
+            (Array.isArray(v) && v.length === 0)
+          ),
+      ),
   )
 }
 

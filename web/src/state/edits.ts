@@ -43,11 +43,20 @@ function make(doc: ReviewDocument, edit: Edit): void {
       const before = doc.handSearch?.find((h) => h.journal === edit.journal)
       if (!edit.on) doc.handSearch = doc.handSearch?.filter((h) => h !== before)
       else if (before) before.note = edit.note ?? before.note
-      else doc.handSearch = [...(doc.handSearch ?? []), { journal: edit.journal, name: edit.name, note: edit.note ?? '' }]
+      else
+        doc.handSearch = [
+          ...(doc.handSearch ?? []),
+          { journal: edit.journal, name: edit.name, note: edit.note ?? '' },
+        ]
       return
     }
     case 'addBlock':
-      if (!block(edit.block.id)) putBefore(doc.blocks, { ...edit.block, name: freeLetter(doc, edit.block.name) }, edit.before)
+      if (!block(edit.block.id))
+        putBefore(
+          doc.blocks,
+          { ...edit.block, name: freeLetter(doc, edit.block.name) },
+          edit.before,
+        )
       return
     case 'patchBlock':
       Object.assign(block(edit.id) ?? {}, edit.patch)
@@ -60,7 +69,8 @@ function make(doc: ReviewDocument, edit: Edit): void {
       return
     case 'addTerm': {
       const terms = block(edit.block)?.terms
-      if (terms && !terms.some((t) => t.id === edit.term.id)) putBefore(terms, edit.term, edit.before)
+      if (terms && !terms.some((t) => t.id === edit.term.id))
+        putBefore(terms, edit.term, edit.before)
       return
     }
     case 'patchTerm':
@@ -89,7 +99,11 @@ function moveBefore<T extends { id: string }>(list: T[], id: string, before?: st
 }
 
 /** The edit that moves a term up or down by so many lines. */
-export function moved(block: { id: string; terms: { id: string }[] }, id: string, by: number): Edit {
+export function moved(
+  block: { id: string; terms: { id: string }[] },
+  id: string,
+  by: number,
+): Edit {
   const rest = block.terms.filter((t) => t.id !== id)
   const to = Math.max(0, block.terms.findIndex((t) => t.id === id) + by)
   return { op: 'moveTerm', block: block.id, id, before: rest[to]?.id }

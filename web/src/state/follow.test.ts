@@ -3,11 +3,27 @@ import type { Review, Step } from '@/api/client'
 import { Follower, withStep } from './follow'
 
 const review = (number = 1): Review => ({
-  id: 1, name: 'Heat', number, revision: 1, document: { question: '', frame: '', blocks: [], limits: [] },
-  samples: [], keyStudies: [], decisions: [], shelf: [4], look: { name: 'x', rest: true, samples: [] }, imports: [],
+  id: 1,
+  name: 'Heat',
+  number,
+  revision: 1,
+  document: { question: '', frame: '', blocks: [], limits: [] },
+  samples: [],
+  keyStudies: [],
+  decisions: [],
+  shelf: [4],
+  look: { name: 'x', rest: true, samples: [] },
+  imports: [],
 })
 const step = (number: number, more: Partial<Step> = {}): Step => ({
-  number, revision: number, edits: [{ op: 'question', text: `Q${number}` }], decisions: [], shelf: [], whole: false, merged: false, ...more,
+  number,
+  revision: number,
+  edits: [{ op: 'question', text: `Q${number}` }],
+  decisions: [],
+  shelf: [],
+  whole: false,
+  merged: false,
+  ...more,
 })
 
 it('takes up steps in their order, each once, whenever they come', () => {
@@ -36,8 +52,22 @@ it('asks anew where a step does not tell all', () => {
 })
 
 it('tells decisions and the shelf', () => {
-  const parked = withStep(review(), step(2, { decisions: [{ facet: 'words', item: 'heat', state: 'parked' }], shelf: [{ record: 4, on: false }, { record: 9, on: true }] }))
-  expect(parked.decisions).toMatchObject([{ facet: 'words', item: 'heat', state: 'parked', reason: '' }])
+  const parked = withStep(
+    review(),
+    step(2, {
+      decisions: [{ facet: 'words', item: 'heat', state: 'parked' }],
+      shelf: [
+        { record: 4, on: false },
+        { record: 9, on: true },
+      ],
+    }),
+  )
+  expect(parked.decisions).toMatchObject([
+    { facet: 'words', item: 'heat', state: 'parked', reason: '' },
+  ])
   expect(parked.shelf).toEqual([9])
-  expect(withStep(parked, step(3, { decisions: [{ facet: 'words', item: 'heat', state: 'open' }] })).decisions).toEqual([])
+  expect(
+    withStep(parked, step(3, { decisions: [{ facet: 'words', item: 'heat', state: 'open' }] }))
+      .decisions,
+  ).toEqual([])
 })

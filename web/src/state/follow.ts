@@ -13,10 +13,17 @@ export function withStep(r: Review, s: Step): Review {
     decisions: decided.size
       ? [
           ...r.decisions.filter((d) => !decided.has(`${d.facet}\n${d.item}`)),
-          ...s.decisions.filter((d) => d.state !== 'open').map((d) => ({ ...d, reason: d.reason ?? '', at: d.at ?? new Date().toISOString() })),
+          ...s.decisions
+            .filter((d) => d.state !== 'open')
+            .map((d) => ({ ...d, reason: d.reason ?? '', at: d.at ?? new Date().toISOString() })),
         ]
       : r.decisions,
-    shelf: touched.size ? [...r.shelf.filter((x) => !touched.has(x)), ...s.shelf.filter((x) => x.on).map((x) => x.record)] : r.shelf,
+    shelf: touched.size
+      ? [
+          ...r.shelf.filter((x) => !touched.has(x)),
+          ...s.shelf.filter((x) => x.on).map((x) => x.record),
+        ]
+      : r.shelf,
   }
 }
 

@@ -17,10 +17,14 @@ export interface Upload {
 export const useImports = defineStore('imports', () => {
   const review = useReview()
   const uploads = ref<Upload[]>([])
-  const reading = computed(() => [...review.imports.values()].filter((i) => i.state === 'waiting' || i.state === 'reading'))
+  const reading = computed(() =>
+    [...review.imports.values()].filter((i) => i.state === 'waiting' || i.state === 'reading'),
+  )
   /** Files that have to be explained before they can be read. */
   const asking = computed(() => [...review.imports.values()].filter((i) => i.state === 'asking'))
-  const failed = computed(() => [...review.imports.values()].filter((i) => i.state === 'failed' && !seen.value.has(i.id)))
+  const failed = computed(() =>
+    [...review.imports.values()].filter((i) => i.state === 'failed' && !seen.value.has(i.id)),
+  )
   const seen = ref(new Set<number>())
   let count = 0
 
@@ -33,7 +37,11 @@ export const useImports = defineStore('imports', () => {
     uploads.value.push(upload)
     const u = uploads.value.at(-1)!
     const call = new XMLHttpRequest()
-    const query = new URLSearchParams({ kind: u.kind, name: u.file.name, ...(again ? { again: 'true' } : {}) })
+    const query = new URLSearchParams({
+      kind: u.kind,
+      name: u.file.name,
+      ...(again ? { again: 'true' } : {}),
+    })
     call.open('POST', `/api/reviews/${review.id}/imports?${query}`)
     call.setRequestHeader('Content-Type', 'application/octet-stream')
     call.upload.onprogress = (e) => (u.sent = e.loaded)
@@ -70,7 +78,12 @@ export const useImports = defineStore('imports', () => {
 
   /** Says what was asked of a file; it is then read on. */
   async function answer(i: Import, said: FileAnswer) {
-    const next = await ask(api.POST('/api/imports/{import}/question', { params: { path: { import: i.id } }, body: said }))
+    const next = await ask(
+      api.POST('/api/imports/{import}/question', {
+        params: { path: { import: i.id } },
+        body: said,
+      }),
+    )
     review.imports.set(next.id, next)
   }
 

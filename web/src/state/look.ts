@@ -20,14 +20,23 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
     for (const name of [named, remembered.value[r.id]]) {
       if (!name) continue
       try {
-        found = await ask(api.GET('/api/reviews/{review}/looks/{look}', { params: { path: { review: r.id, look: name } } }))
+        found = await ask(
+          api.GET('/api/reviews/{review}/looks/{look}', {
+            params: { path: { review: r.id, look: name } },
+          }),
+        )
         break
       } catch (error) {
         if (error instanceof CallError && error.passing) throw error
       }
     }
     // What a review begins with is kept by its name once somebody looks at it.
-    found ??= await ask(api.POST('/api/reviews/{review}/looks', { params: { path: { review: r.id } }, body: choiceOf(r.look) }))
+    found ??= await ask(
+      api.POST('/api/reviews/{review}/looks', {
+        params: { path: { review: r.id } },
+        body: choiceOf(r.look),
+      }),
+    )
     if (call === calls) keep(r.id, found, found)
   }
 
@@ -43,7 +52,12 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
     const { sample, against, ...rest } = wanted.value
     const of = sample !== undefined && there.has(sample) ? sample : undefined
     const to = against !== undefined && there.has(against) && against !== of ? against : undefined
-    return { ...rest, sample: of, against: to, rest: rest.rest || (against !== undefined && to === undefined) }
+    return {
+      ...rest,
+      sample: of,
+      against: to,
+      rest: rest.rest || (against !== undefined && to === undefined),
+    }
   })
 
   async function take(choice: NewLook, want = choice) {
@@ -51,11 +65,15 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
     if (!review) return
     const call = ++calls
     try {
-      const l = await ask(api.POST('/api/reviews/{review}/looks', { params: { path: { review } }, body: choice }))
-      if (call === calls && saved.value?.id === review) keep(review, l, { ...want, revision: l.revision })
+      const l = await ask(
+        api.POST('/api/reviews/{review}/looks', { params: { path: { review } }, body: choice }),
+      )
+      if (call === calls && saved.value?.id === review)
+        keep(review, l, { ...want, revision: l.revision })
     } catch (error) {
       if (call !== calls) return
-      if (error instanceof CallError && error.problem.type === 'source-gone') return take({ ...choice, source: undefined }, { ...want, source: undefined })
+      if (error instanceof CallError && error.problem.type === 'source-gone')
+        return take({ ...choice, source: undefined }, { ...want, source: undefined })
       failed(error)
     }
   }
@@ -72,15 +90,32 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
     if (!r || !look.value) return undefined
     const { sample, against, rest } = possible.value
     const of = sample ?? r.samples.at(-1)?.id
-    const others = r.samples.filter((s) => s.id !== of && (against === undefined ? rest : s.id === against))
-    return JSON.stringify([of, others.map((s) => s.id).sort((a, b) => a - b), r.samples.map((s) => `${s.id}:${s.records}`), r.document.vocabulary ?? 0, r.document.parted ?? []])
+    const others = r.samples.filter(
+      (s) => s.id !== of && (against === undefined ? rest : s.id === against),
+    )
+    return JSON.stringify([
+      of,
+      others.map((s) => s.id).sort((a, b) => a - b),
+      r.samples.map((s) => `${s.id}:${s.records}`),
+      r.document.vocabulary ?? 0,
+      r.document.parted ?? [],
+    ])
   })
   const had = computed(() => {
     const l = look.value
     if (!l) return undefined
     const all = new Map(l.samples.map((s) => [s.id, s.records]))
     const sizes = (saved.value?.samples ?? []).map((s) => `${s.id}:${all.get(s.id) ?? s.records}`)
-    return JSON.stringify([l.samples[0]?.id, l.samples.slice(1).map((s) => s.id).sort((a, b) => a - b), sizes, l.vocabulary ?? 0, l.parted ?? []])
+    return JSON.stringify([
+      l.samples[0]?.id,
+      l.samples
+        .slice(1)
+        .map((s) => s.id)
+        .sort((a, b) => a - b),
+      sizes,
+      l.vocabulary ?? 0,
+      l.parted ?? [],
+    ])
   })
   watch([made, saved], ([now]) => {
     if (now !== undefined && now !== had.value) void take(possible.value, wanted.value)

@@ -12,7 +12,9 @@ export const useLooked = defineStore('looked', () => {
   const set = computed(() => review.look.set)
   /** Counts how often the order was made anew: what stepped aside then stays there until the next time. */
   const ordered = ref({ revision: 0, times: 0 })
-  const since = computed(() => (ordered.value.revision ? Math.max(0, review.revision - ordered.value.revision) : 0))
+  const since = computed(() =>
+    ordered.value.revision ? Math.max(0, review.revision - ordered.value.revision) : 0,
+  )
 
   const letter = (id?: string) => review.document.blocks.find((b) => b.id === id)?.name ?? '?'
 
@@ -23,7 +25,10 @@ export const useLooked = defineStore('looked', () => {
         return t('looked.missing', { facet: t(`facet.${s.facet}`) })
       case 'lost':
       case 'bare':
-        return t(s.aspect === 'lost' && s.facet === 'years' ? 'looked.lostYears' : `looked.${s.aspect}`, { item: s.item ?? '' })
+        return t(
+          s.aspect === 'lost' && s.facet === 'years' ? 'looked.lostYears' : `looked.${s.aspect}`,
+          { item: s.item ?? '' },
+        )
     }
     return t(`looked.said.${s.aspect}`, { kind: t(`shape.kind.${s.item}`) })
   }
@@ -62,7 +67,9 @@ export const useLooked = defineStore('looked', () => {
 
   /** The sets that the blocks offer by themselves. */
   const offered = computed<RecordSet[]>(() => {
-    const searched = review.document.blocks.filter((b) => b.searched && !b.negated && b.terms.some((x) => x.on))
+    const searched = review.document.blocks.filter(
+      (b) => b.searched && !b.negated && b.terms.some((x) => x.on),
+    )
     return [
       ...(searched.length > 1 ? [{ kind: 'strategy' as const }] : []),
       ...(searched.length ? [{ kind: 'any' as const }] : []),
@@ -72,7 +79,10 @@ export const useLooked = defineStore('looked', () => {
   })
 
   /** A set as it shows in what is looked at now: an item's records are of that alone. */
-  const inside = (s: RecordSet): RecordSet => ((s.kind === 'item' || s.kind === 'aspect') && set.value ? { kind: 'within', of: s, in: set.value } : s)
+  const inside = (s: RecordSet): RecordSet =>
+    (s.kind === 'item' || s.kind === 'aspect') && set.value
+      ? { kind: 'within', of: s, in: set.value }
+      : s
 
   async function at(s: RecordSet | undefined) {
     const { source, sample, against, rest } = review.look

@@ -7,7 +7,12 @@ export function useProblem() {
   const { t, te } = useI18n()
   const { named } = useClash()
   return (error: unknown): string => {
-    const p: Problem = error instanceof CallError ? error.problem : { type: 'internal', title: String(error), status: 0 }
-    return te(`problem.${p.type}`) ? t(`problem.${p.type}`, { what: p.clashes?.map(named).join(', ') ?? '', ...p.params }) : p.title || t('problem.internal')
+    const p: Problem =
+      error instanceof CallError
+        ? error.problem
+        : { type: 'internal', title: String(error), status: 0 }
+    return te(`problem.${p.type}`)
+      ? t(`problem.${p.type}`, { what: p.clashes?.map(named).join(', ') ?? '', ...p.params })
+      : p.title || t('problem.internal')
   }
 }

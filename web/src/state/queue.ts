@@ -19,7 +19,8 @@ export interface Conflict {
 }
 
 /** Whether what is mine can be had: what it was put into may be gone for good. */
-export const canKeepMine = (c: Conflict) => !c.clashes.some((x) => x.what === 'gone' || x.what === 'revision')
+export const canKeepMine = (c: Conflict) =>
+  !c.clashes.some((x) => x.what === 'gone' || x.what === 'revision')
 
 /**
  * Returns the change as it is to be sent on top of what is there now, so that mine holds: what was taken out there is put
@@ -41,7 +42,12 @@ export function keepMine(c: Conflict): Waiting {
 /** Returns what is left of a change where theirs holds; nothing, where all of it was in question. */
 export function takeTheirs(c: Conflict): Waiting | undefined {
   const edits = c.waiting.edits.filter((e) => !c.clashes.some((x) => about(e, x)))
-  const rest = edits.length + (c.waiting.decisions?.length ?? 0) + (c.waiting.samples?.length ?? 0) + (c.waiting.keyStudies?.length ?? 0) + (c.waiting.shelf?.length ?? 0)
+  const rest =
+    edits.length +
+    (c.waiting.decisions?.length ?? 0) +
+    (c.waiting.samples?.length ?? 0) +
+    (c.waiting.keyStudies?.length ?? 0) +
+    (c.waiting.shelf?.length ?? 0)
   if (edits.length === c.waiting.edits.length || rest === 0) return undefined
   return { ...c.waiting, edits }
 }
@@ -56,7 +62,10 @@ function about(e: Edit, x: Clash): boolean {
     case 'gone':
       return (e.op === 'addTerm' && e.term.id === x.id) || ('id' in e && e.id === x.id)
     case 'block':
-      return ('id' in e && e.id === x.id) || ('block' in e && (typeof e.block === 'string' ? e.block : e.block.id) === x.id)
+      return (
+        ('id' in e && e.id === x.id) ||
+        ('block' in e && (typeof e.block === 'string' ? e.block : e.block.id) === x.id)
+      )
     case 'term':
       return (e.op === 'addTerm' && e.term.id === x.id) || ('id' in e && e.id === x.id)
     default:

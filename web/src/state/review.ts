@@ -2,8 +2,20 @@ import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import {
-  api, ask, CallError, type DecisionState, type Facet, type Import, type KeyStudy, type Look, type Review, type ReviewDocument,
-  type Sample, type Step, type Term, type What,
+  api,
+  ask,
+  CallError,
+  type DecisionState,
+  type Facet,
+  type Import,
+  type KeyStudy,
+  type Look,
+  type Review,
+  type ReviewDocument,
+  type Sample,
+  type Step,
+  type Term,
+  type What,
 } from '@/api/client'
 import { applied, newId } from './edits'
 import { Follower } from './follow'
@@ -11,7 +23,13 @@ import { useLook } from './look'
 import { keepMine, takeTheirs, type Conflict, type Waiting } from './queue'
 import { self } from './who'
 
-export type Decided = { state: DecisionState; reason: string; at?: string; who?: string; sample?: number }
+export type Decided = {
+  state: DecisionState
+  reason: string
+  at?: string
+  who?: string
+  sample?: number
+}
 
 /**
  * The review that is open: what the server last said of it, and on top of that the changes that are
@@ -39,20 +57,34 @@ export const useReview = defineStore('review', () => {
   const id = computed(() => saved.value?.id ?? 0)
   const document = computed<ReviewDocument>(() => {
     const base = saved.value?.document ?? { question: '', frame: '', blocks: [], limits: [] }
-    return applied(base, queue.value.flatMap((w) => w.edits))
+    return applied(
+      base,
+      queue.value.flatMap((w) => w.edits),
+    )
   })
   const samples = computed<Sample[]>(() => {
     const patches = queue.value.flatMap((w) => w.samples ?? [])
     return (saved.value?.samples ?? [])
-      .map((s) => patches.filter((p) => p.id === s.id).reduce((a, p) => ({ ...a, name: p.name ?? a.name }), s))
+      .map((s) =>
+        patches
+          .filter((p) => p.id === s.id)
+          .reduce((a, p) => ({ ...a, name: p.name ?? a.name }), s),
+      )
       .filter((s) => !patches.some((p) => p.id === s.id && p.deleted))
   })
   const keyStudies = computed<KeyStudy[]>(() => {
-    const gone = new Set(queue.value.flatMap((w) => w.keyStudies ?? []).filter((k) => k.deleted).map((k) => k.id))
+    const gone = new Set(
+      queue.value
+        .flatMap((w) => w.keyStudies ?? [])
+        .filter((k) => k.deleted)
+        .map((k) => k.id),
+    )
     return (saved.value?.keyStudies ?? []).filter((k) => !gone.has(k.id))
   })
   /** The vocabulary that headings go by, less one whose removal is not saved yet. */
-  const vocabulary = computed(() => (document.value.vocabulary === saved.value?.vocabulary?.id ? saved.value?.vocabulary : undefined))
+  const vocabulary = computed(() =>
+    document.value.vocabulary === saved.value?.vocabulary?.id ? saved.value?.vocabulary : undefined,
+  )
   /** The records on the shelf, by number. */
   const shelf = computed(() => {
     const on = new Set(saved.value?.shelf ?? [])
@@ -68,13 +100,31 @@ export const useReview = defineStore('review', () => {
   })
   const look = computed<Look>(() => looks.look.value ?? { name: '', rest: true, samples: [] })
   /** What figures are asked of. */
-  const asked = computed(() => ({ path: { review: id.value }, query: { look: look.value.name || undefined } }))
+  const asked = computed(() => ({
+    path: { review: id.value },
+    query: { look: look.value.name || undefined },
+  }))
   const sample = computed(() => samples.value.find((s) => s.id === look.value.sample))
   const decisions = computed(() => {
     const all = new Map<string, Decided>()
-    const put = (d: { facet: Facet; item: string; state: DecisionState; reason?: string; at?: string; who?: string; sample?: number }) => {
+    const put = (d: {
+      facet: Facet
+      item: string
+      state: DecisionState
+      reason?: string
+      at?: string
+      who?: string
+      sample?: number
+    }) => {
       if (d.state === 'open') all.delete(decisionKey(d.facet, d.item))
-      else all.set(decisionKey(d.facet, d.item), { state: d.state, reason: d.reason ?? '', at: d.at, who: d.who, sample: d.sample })
+      else
+        all.set(decisionKey(d.facet, d.item), {
+          state: d.state,
+          reason: d.reason ?? '',
+          at: d.at,
+          who: d.who,
+          sample: d.sample,
+        })
     }
     saved.value?.decisions.forEach(put)
     queue.value.flatMap((w) => w.decisions ?? []).forEach(put)
@@ -104,10 +154,20 @@ export const useReview = defineStore('review', () => {
   /** Changes whenever figures may have changed: part of the key of every figure. */
   const revision = computed(() => saved.value?.revision ?? 0)
   /** Changes whenever a figure of blocks, terms or limits may have; not with notes and the like. */
-  const searchStamp = computed(() => JSON.stringify([saved.value?.document.blocks, saved.value?.document.limits]))
+  const searchStamp = computed(() =>
+    JSON.stringify([saved.value?.document.blocks, saved.value?.document.limits]),
+  )
   /** Changes with what is dropped: it is not proposed again. */
-  const dropStamp = computed(() => [...decisions.value].filter(([, d]) => d.state === 'dropped').map(([key]) => key).join('\n'))
-  const keysStamp = computed(() => `${(saved.value?.keyStudies ?? []).map((k) => k.id).join()}/${saved.value?.document.halves?.test.join() ?? ''}`)
+  const dropStamp = computed(() =>
+    [...decisions.value]
+      .filter(([, d]) => d.state === 'dropped')
+      .map(([key]) => key)
+      .join('\n'),
+  )
+  const keysStamp = computed(
+    () =>
+      `${(saved.value?.keyStudies ?? []).map((k) => k.id).join()}/${saved.value?.document.halves?.test.join() ?? ''}`,
+  )
   const lookStamp = computed(() => look.value.name)
   const canUndo = computed(() => queue.value.at(-1)?.what ?? saved.value?.undo)
   const canRedo = computed(() => (queue.value.length ? undefined : saved.value?.redo))
@@ -190,7 +250,11 @@ export const useReview = defineStore('review', () => {
         if (!(error instanceof CallError)) throw error
         if (error.passing) return lost(error)
         if (error.problem.type === 'conflict') {
-          conflict.value = { waiting: next, clashes: error.problem.clashes ?? [], mine: applied(base.document, next.edits) }
+          conflict.value = {
+            waiting: next,
+            clashes: error.problem.clashes ?? [],
+            mine: applied(base.document, next.edits),
+          }
           await refresh(review)
           return
         }
@@ -266,12 +330,24 @@ export const useReview = defineStore('review', () => {
   }
 
   /** Takes back one's last change, saved or not; or makes the last one again that was taken back. */
-  async function step(direction: 'undo' | 'redo', as = newId(), tries = 0): Promise<What | undefined> {
+  async function step(
+    direction: 'undo' | 'redo',
+    as = newId(),
+    tries = 0,
+  ): Promise<What | undefined> {
     await flush()
     if (queue.value.length || conflict.value || !id.value) return undefined
     try {
       const path = { params: { path: { review: id.value } }, headers: asRequest(as) }
-      return (await act(() => ask(direction === 'undo' ? api.POST('/api/reviews/{review}/undo', path) : api.POST('/api/reviews/{review}/redo', path)))).what
+      return (
+        await act(() =>
+          ask(
+            direction === 'undo'
+              ? api.POST('/api/reviews/{review}/undo', path)
+              : api.POST('/api/reviews/{review}/redo', path),
+          ),
+        )
+      ).what
     } catch (error) {
       if (!(error instanceof CallError && error.passing)) {
         refused.value = error
@@ -290,7 +366,13 @@ export const useReview = defineStore('review', () => {
     await flush()
     if (queue.value.length || conflict.value) return
     try {
-      await act(() => ask(api.POST('/api/reviews/{review}/halves', { params: { path: { review: id.value }, query: { split: into } } })))
+      await act(() =>
+        ask(
+          api.POST('/api/reviews/{review}/halves', {
+            params: { path: { review: id.value }, query: { split: into } },
+          }),
+        ),
+      )
     } catch (error) {
       if (error instanceof CallError && error.passing) lost(error)
       else refused.value = error
@@ -299,7 +381,9 @@ export const useReview = defineStore('review', () => {
 
   async function watchImport(number: number) {
     try {
-      const i = await ask(api.GET('/api/imports/{import}', { params: { path: { import: number } } }))
+      const i = await ask(
+        api.GET('/api/imports/{import}', { params: { path: { import: number } } }),
+      )
       imports.value.set(i.id, i)
       if (i.state === 'done' || i.state === 'failed') await refresh()
     } catch (error) {
@@ -314,13 +398,54 @@ export const useReview = defineStore('review', () => {
     if (!news.step) return void (queue.value.length || sending || acting ? undefined : refresh())
     if (saved.value && news.step.number <= saved.value.number) return
     // What another window of this browser did changes what can be taken back here.
-    follower.hear(news.step.self === self.value && !sending && !acting ? { ...news.step, whole: true } : news.step)
+    follower.hear(
+      news.step.self === self.value && !sending && !acting
+        ? { ...news.step, whole: true }
+        : news.step,
+    )
     void follow()
   }
 
   return {
-    saved, id, document, samples, keyStudies, vocabulary, shelf, stamp, look, lookAt: looks.lookAt, countAt: looks.countAt, openLook: looks.open, asked, sample, decisions, kept, revision, searchStamp, dropStamp, keysStamp, lookStamp, canUndo, canRedo,
-    queue, offline, savedAt, conflict, refused, missing, imports, open, refresh, change, step, split, settle, hear, flush, watchImport,
+    saved,
+    id,
+    document,
+    samples,
+    keyStudies,
+    vocabulary,
+    shelf,
+    stamp,
+    look,
+    lookAt: looks.lookAt,
+    countAt: looks.countAt,
+    openLook: looks.open,
+    asked,
+    sample,
+    decisions,
+    kept,
+    revision,
+    searchStamp,
+    dropStamp,
+    keysStamp,
+    lookStamp,
+    canUndo,
+    canRedo,
+    queue,
+    offline,
+    savedAt,
+    conflict,
+    refused,
+    missing,
+    imports,
+    open,
+    refresh,
+    change,
+    step,
+    split,
+    settle,
+    hear,
+    flush,
+    watchImport,
   }
 })
 

@@ -36,11 +36,16 @@ export const useSources = defineStore('sources', () => {
     queryFn: () => ask(api.GET('/api/reviews/{review}/holdings', path())),
     enabled: () => review.id > 0,
     // Looking up goes on in the background; news of it may be missed.
-    refetchInterval: (q) => ((q.state.data?.length ?? 0) < review.keyStudies.length * on.value.length && q.state.dataUpdateCount < 30 ? 2000 : false),
+    refetchInterval: (q) =>
+      (q.state.data?.length ?? 0) < review.keyStudies.length * on.value.length &&
+      q.state.dataUpdateCount < 30
+        ? 2000
+        : false,
     placeholderData: keepPreviousData,
   })
 
-  const fresh = (...names: string[]) => names.forEach((name) => void queries.invalidateQueries({ queryKey: [name] }))
+  const fresh = (...names: string[]) =>
+    names.forEach((name) => void queries.invalidateQueries({ queryKey: [name] }))
 
   /** Takes news that is about sources; says whether it was. */
   function hear(news: { kind: string }): boolean {
@@ -64,5 +69,17 @@ export const useSources = defineStore('sources', () => {
     return review.countAt(source)
   }
 
-  return { all, on, chosen, counted, counting: counts.isFetching, draws: computed(() => draws.data.value ?? []), holdings: computed(() => holdings.data.value ?? []), hear, fresh, countAgain, choose }
+  return {
+    all,
+    on,
+    chosen,
+    counted,
+    counting: counts.isFetching,
+    draws: computed(() => draws.data.value ?? []),
+    holdings: computed(() => holdings.data.value ?? []),
+    hear,
+    fresh,
+    countAgain,
+    choose,
+  }
 })

@@ -26,16 +26,30 @@ async function guarded(work: () => Promise<void>) {
     notes.say({ text: problem(error), wrong: true })
   }
 }
-const question = (i: Import) => ask(api.GET('/api/imports/{import}/question', { params: { path: { import: i.id } } }))
-const look = (file: Import) => guarded(async () => { open.value = { file, asked: await question(file) } })
-const rule = (i: Import, doubles: DoublesRule) => guarded(() => imports.answer(i, { doubles, remember: false }))
+const question = (i: Import) =>
+  ask(api.GET('/api/imports/{import}/question', { params: { path: { import: i.id } } }))
+const look = (file: Import) =>
+  guarded(async () => {
+    open.value = { file, asked: await question(file) }
+  })
+const rule = (i: Import, doubles: DoublesRule) =>
+  guarded(() => imports.answer(i, { doubles, remember: false }))
 const out = (i: Import) => guarded(() => imports.giveUp(i))
 
 /** As what a file can be brought in that was taken for another thing. */
-const kinds = (i: Import): Import['kind'][] => (i.format === 'skos' ? ['vocabulary'] : ['sample', 'keys'])
-const as = (i: Import, kind: Import['kind']) => guarded(() => imports.answer(i, { kind, remember: false }))
+const kinds = (i: Import): Import['kind'][] =>
+  i.format === 'skos' ? ['vocabulary'] : ['sample', 'keys']
+const as = (i: Import, kind: Import['kind']) =>
+  guarded(() => imports.answer(i, { kind, remember: false }))
 
-const said = (i: Import) => (i.asks === 'kind' ? t(i.format === 'skos' ? 'asked.isVocabulary' : 'asked.isRecords', { format: te(`format.${i.format}`) ? t(`format.${i.format}`) : (i.format ?? '') }) : i.asks === 'doubles' ? t('asked.doubles', { n: i.doubles ?? 0 }, i.doubles ?? 0) : t(`asked.${i.asks}`))
+const said = (i: Import) =>
+  i.asks === 'kind'
+    ? t(i.format === 'skos' ? 'asked.isVocabulary' : 'asked.isRecords', {
+        format: te(`format.${i.format}`) ? t(`format.${i.format}`) : (i.format ?? ''),
+      })
+    : i.asks === 'doubles'
+      ? t('asked.doubles', { n: i.doubles ?? 0 }, i.doubles ?? 0)
+      : t(`asked.${i.asks}`)
 </script>
 
 <template>
@@ -44,17 +58,48 @@ const said = (i: Import) => (i.asks === 'kind' ? t(i.format === 'skos' ? 'asked.
       <b class="cut">{{ i.name }}</b>
       <span class="grow gold">{{ said(i) }}</span>
       <template v-if="i.asks === 'doubles'">
-        <button v-for="r in ['apart', 'join', 'leave'] as const" :key="r" class="btn bare" @click="rule(i, r)">{{ t(`asked.${r}`) }}</button>
+        <button
+          v-for="r in ['apart', 'join', 'leave'] as const"
+          :key="r"
+          class="btn bare"
+          @click="rule(i, r)"
+        >
+          {{ t(`asked.${r}`) }}
+        </button>
         <button class="btn outline" @click="look(i)">{{ t('asked.look') }}</button>
       </template>
-      <template v-else-if="i.asks === 'kind'"><button v-for="k in kinds(i)" :key="k" class="btn" :class="{ outline: k === 'keys' }" @click="as(i, k)">{{ t(`asked.as.${k}`) }}</button></template>
-      <button v-else class="btn" @click="look(i)">{{ i.asks === 'columns' ? t('asked.name') : t('asked.explain') }}</button>
-      <button class="btn bare" :aria-label="t('asked.giveUpOne', { name: i.name })" @click="out(i)">{{ t('asked.giveUp') }}</button>
+      <template v-else-if="i.asks === 'kind'"
+        ><button
+          v-for="k in kinds(i)"
+          :key="k"
+          class="btn"
+          :class="{ outline: k === 'keys' }"
+          @click="as(i, k)"
+        >
+          {{ t(`asked.as.${k}`) }}
+        </button></template
+      >
+      <button v-else class="btn" @click="look(i)">
+        {{ i.asks === 'columns' ? t('asked.name') : t('asked.explain') }}
+      </button>
+      <button class="btn bare" :aria-label="t('asked.giveUpOne', { name: i.name })" @click="out(i)">
+        {{ t('asked.giveUp') }}
+      </button>
     </li>
   </ul>
   <template v-if="open">
-    <ColumnsDialog v-if="open.asked.what === 'columns'" :file="open.file" :columns="open.asked.settings.columns!" @close="open = undefined" />
-    <TagsDialog v-else-if="open.asked.what === 'tags'" :file="open.file" :asked="open.asked" @close="open = undefined" />
+    <ColumnsDialog
+      v-if="open.asked.what === 'columns'"
+      :file="open.file"
+      :columns="open.asked.settings.columns!"
+      @close="open = undefined"
+    />
+    <TagsDialog
+      v-else-if="open.asked.what === 'tags'"
+      :file="open.file"
+      :asked="open.asked"
+      @close="open = undefined"
+    />
     <DoublesDialog v-else :file="open.file" :asked="open.asked" @close="open = undefined" />
   </template>
 </template>

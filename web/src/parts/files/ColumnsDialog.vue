@@ -18,7 +18,10 @@ const problem = useProblem()
 const columns = ref(JSON.parse(JSON.stringify(props.columns)) as Columns)
 const remember = ref(true)
 const failed = ref('')
-const { preview, looking, refill } = usePreview(props.file.id, computed(() => ({ columns: columns.value })))
+const { preview, looking, refill } = usePreview(
+  props.file.id,
+  computed(() => ({ columns: columns.value })),
+)
 const signs = { comma: ',', semicolon: ';', tab: '\t', bar: '|' }
 
 /** Another way of writing makes other columns: they are guessed anew. */
@@ -28,7 +31,11 @@ async function rewrite(change: Partial<Columns>) {
 }
 
 function mean(i: number, field: string) {
-  columns.value.columns[i] = { ...columns.value.columns[i], field, split: manyOf(field) ? columns.value.columns[i].split || ';' : '' }
+  columns.value.columns[i] = {
+    ...columns.value.columns[i],
+    field,
+    split: manyOf(field) ? columns.value.columns[i].split || ';' : '',
+  }
 }
 
 async function go() {
@@ -42,26 +49,82 @@ async function go() {
 </script>
 
 <template>
-  <v-dialog :model-value="true" :max-width="1060" :aria-label="t('columns.title', { name: file.name })" @update:model-value="emit('close')">
+  <v-dialog
+    :model-value="true"
+    :max-width="1060"
+    :aria-label="t('columns.title', { name: file.name })"
+    @update:model-value="emit('close')"
+  >
     <v-card class="sheet tall">
       <h2 class="display">{{ t('columns.title', { name: file.name }) }}</h2>
       <p class="small">{{ t('columns.text') }}</p>
       <div class="row how">
         <span class="small">{{ t('columns.delimiter') }}</span>
-        <span class="group" role="group" :aria-label="t('columns.delimiter')"><button v-for="(s, name) in signs" :key="s" class="opt" :class="{ on: columns.delimiter === s }" :aria-pressed="columns.delimiter === s" @click="rewrite({ delimiter: s })">{{ t(`columns.sign.${name}`) }}</button></span>
+        <span class="group" role="group" :aria-label="t('columns.delimiter')"
+          ><button
+            v-for="(s, name) in signs"
+            :key="s"
+            class="opt"
+            :class="{ on: columns.delimiter === s }"
+            :aria-pressed="columns.delimiter === s"
+            @click="rewrite({ delimiter: s })"
+          >
+            {{ t(`columns.sign.${name}`) }}
+          </button></span
+        >
         <span class="small">{{ t('columns.quote') }}</span>
-        <span class="group" role="group" :aria-label="t('columns.quote')"><button v-for="q in ['&quot;', '\'']" :key="q" class="opt mono" :class="{ on: columns.quote === q }" :aria-pressed="columns.quote === q" @click="rewrite({ quote: q })">{{ q }}</button></span>
-        <label class="small"><input v-model="columns.head" type="checkbox" /> {{ t('columns.head') }}</label>
+        <span class="group" role="group" :aria-label="t('columns.quote')"
+          ><button
+            v-for="q in ['&quot;', '\'']"
+            :key="q"
+            class="opt mono"
+            :class="{ on: columns.quote === q }"
+            :aria-pressed="columns.quote === q"
+            @click="rewrite({ quote: q })"
+          >
+            {{ q }}
+          </button></span
+        >
+        <label class="small"
+          ><input v-model="columns.head" type="checkbox" /> {{ t('columns.head') }}</label
+        >
       </div>
       <div class="two">
-        <div class="list" tabindex="0" role="region" :aria-label="t('columns.title', { name: file.name })">
+        <div
+          class="list"
+          tabindex="0"
+          role="region"
+          :aria-label="t('columns.title', { name: file.name })"
+        >
           <div v-for="(c, i) in columns.columns" :key="i" class="column" :class="{ out: !c.field }">
-            <b class="cut mono" :title="c.name">{{ c.name || t('columns.column', { n: i + 1 }) }}</b>
-            <select class="chip" :value="c.field" :aria-label="t('columns.means', { name: c.name || t('columns.column', { n: i + 1 }) })" @change="mean(i, ($event.target as HTMLSelectElement).value)">
-              <option v-for="f in fieldChoices" :key="f" :value="f">{{ t(`recordField.${f}`) }}</option>
+            <b class="cut mono" :title="c.name">{{
+              c.name || t('columns.column', { n: i + 1 })
+            }}</b>
+            <select
+              class="chip"
+              :value="c.field"
+              :aria-label="
+                t('columns.means', { name: c.name || t('columns.column', { n: i + 1 }) })
+              "
+              @change="mean(i, ($event.target as HTMLSelectElement).value)"
+            >
+              <option v-for="f in fieldChoices" :key="f" :value="f">
+                {{ t(`recordField.${f}`) }}
+              </option>
             </select>
-            <label v-if="manyOf(c.field)" class="small split">{{ t('columns.split') }}
-              <select v-model="c.split" class="chip" :aria-label="t('columns.splitOf', { name: c.name || t('columns.column', { n: i + 1 }) })"><option v-for="(s, name) in splits" :key="s" :value="s">{{ t(`columns.splits.${name}`) }}</option></select>
+            <label v-if="manyOf(c.field)" class="small split"
+              >{{ t('columns.split') }}
+              <select
+                v-model="c.split"
+                class="chip"
+                :aria-label="
+                  t('columns.splitOf', { name: c.name || t('columns.column', { n: i + 1 }) })
+                "
+              >
+                <option v-for="(s, name) in splits" :key="s" :value="s">
+                  {{ t(`columns.splits.${name}`) }}
+                </option>
+              </select>
             </label>
           </div>
         </div>
@@ -69,10 +132,15 @@ async function go() {
       </div>
       <p v-if="failed" class="wrong" role="alert">{{ failed }}</p>
       <div class="row foot">
-        <label class="small"><input v-model="remember" type="checkbox" :disabled="!columns.head" /> {{ t('columns.remember') }}</label>
+        <label class="small"
+          ><input v-model="remember" type="checkbox" :disabled="!columns.head" />
+          {{ t('columns.remember') }}</label
+        >
         <span class="grow" />
         <button class="btn outline" @click="emit('close')">{{ t('reader.close') }}</button>
-        <button class="btn" :disabled="!preview || !!preview.problem" @click="go">{{ t('columns.read') }}</button>
+        <button class="btn" :disabled="!preview || !!preview.problem" @click="go">
+          {{ t('columns.read') }}
+        </button>
       </div>
     </v-card>
   </v-dialog>

@@ -33,7 +33,11 @@ function choose(place: number, r: DoublesRule) {
 
 async function go() {
   try {
-    await imports.answer(props.file, { doubles: rule.value, choices: choices.value as Record<string, DoublesRule>, remember: false })
+    await imports.answer(props.file, {
+      doubles: rule.value,
+      choices: choices.value as Record<string, DoublesRule>,
+      remember: false,
+    })
     emit('close')
   } catch (error) {
     failed.value = problem(error)
@@ -42,28 +46,78 @@ async function go() {
 </script>
 
 <template>
-  <v-dialog :model-value="true" :max-width="940" :aria-label="t('doubles.title', { name: file.name })" @update:model-value="emit('close')">
+  <v-dialog
+    :model-value="true"
+    :max-width="940"
+    :aria-label="t('doubles.title', { name: file.name })"
+    @update:model-value="emit('close')"
+  >
     <v-card class="sheet tall">
       <h2 class="display">{{ t('doubles.title', { name: file.name }) }}</h2>
       <p class="small">{{ t('doubles.text') }}</p>
       <div class="row rule">
         <b>{{ t('doubles.rule') }}</b>
-        <span class="group" role="group" :aria-label="t('doubles.rule')"><button v-for="r in rules" :key="r" class="opt" :class="{ on: rule === r }" :aria-pressed="rule === r" :title="r === 'join' ? t('doubles.joinTip') : undefined" @click="forAll(r)">{{ t(`doubles.${r}`) }}</button></span>
-        <span v-if="asked.total > asked.doubles.length" class="small">{{ t('doubles.shown', { n: n(asked.doubles.length, 'whole'), of: n(asked.total, 'whole') }) }}</span>
+        <span class="group" role="group" :aria-label="t('doubles.rule')"
+          ><button
+            v-for="r in rules"
+            :key="r"
+            class="opt"
+            :class="{ on: rule === r }"
+            :aria-pressed="rule === r"
+            :title="r === 'join' ? t('doubles.joinTip') : undefined"
+            @click="forAll(r)"
+          >
+            {{ t(`doubles.${r}`) }}
+          </button></span
+        >
+        <span v-if="asked.total > asked.doubles.length" class="small">{{
+          t('doubles.shown', { n: n(asked.doubles.length, 'whole'), of: n(asked.total, 'whole') })
+        }}</span>
       </div>
       <ol class="list" tabindex="0" :aria-label="t('doubles.title', { name: file.name })">
         <li v-for="d in asked.doubles" :key="d.place">
           <div class="row">
-            <h3 class="display grow">{{ d.title || t('record.noTitle') }} <span class="small">{{ d.byline }} · {{ t('doubles.of', { place: n(d.place, 'whole'), of: n(d.of, 'whole') }) }}</span></h3>
-            <span class="group" role="group" :aria-label="`${t('doubles.one')}: ${d.title}`"><button v-for="r in rules" :key="r" class="opt" :class="{ on: of(d.place) === r, own: choices[d.place] === r }" :aria-pressed="of(d.place) === r" @click="choose(d.place, r)">{{ t(`doubles.${r}`) }}</button></span>
+            <h3 class="display grow">
+              {{ d.title || t('record.noTitle') }}
+              <span class="small"
+                >{{ d.byline }} ·
+                {{ t('doubles.of', { place: n(d.place, 'whole'), of: n(d.of, 'whole') }) }}</span
+              >
+            </h3>
+            <span class="group" role="group" :aria-label="`${t('doubles.one')}: ${d.title}`"
+              ><button
+                v-for="r in rules"
+                :key="r"
+                class="opt"
+                :class="{ on: of(d.place) === r, own: choices[d.place] === r }"
+                :aria-pressed="of(d.place) === r"
+                @click="choose(d.place, r)"
+              >
+                {{ t(`doubles.${r}`) }}
+              </button></span
+            >
           </div>
           <table v-if="d.differences.length" class="figures">
-            <thead><tr><th class="left">{{ t('doubles.field') }}</th><th class="left">{{ t('doubles.earlier') }}</th><th class="left">{{ t('doubles.later') }}</th></tr></thead>
+            <thead>
+              <tr>
+                <th class="left">{{ t('doubles.field') }}</th>
+                <th class="left">{{ t('doubles.earlier') }}</th>
+                <th class="left">{{ t('doubles.later') }}</th>
+              </tr>
+            </thead>
             <tbody>
               <tr v-for="x in d.differences" :key="x.field">
                 <td class="left small">{{ label(x.field) }}</td>
-                <td class="left"><span v-if="x.a">{{ x.a }}</span><span v-else class="small">{{ t('doubles.empty') }}</span></td>
-                <td class="left"><span v-if="x.b" :class="{ fills: !x.a && of(d.place) === 'join' }">{{ x.b }}</span><span v-else class="small">{{ t('doubles.empty') }}</span></td>
+                <td class="left">
+                  <span v-if="x.a">{{ x.a }}</span><span v-else class="small">{{
+                    t('doubles.empty')
+                  }}</span>
+                </td>
+                <td class="left">
+                  <span v-if="x.b" :class="{ fills: !x.a && of(d.place) === 'join' }">{{
+                    x.b
+                  }}</span><span v-else class="small">{{ t('doubles.empty') }}</span>
+                </td>
               </tr>
             </tbody>
           </table>
@@ -71,7 +125,11 @@ async function go() {
         </li>
       </ol>
       <p v-if="failed" class="wrong" role="alert">{{ failed }}</p>
-      <div class="row foot"><span class="grow" /><button class="btn outline" @click="emit('close')">{{ t('reader.close') }}</button><button class="btn" @click="go">{{ t('doubles.go') }}</button></div>
+      <div class="row foot">
+        <span class="grow" /><button class="btn outline" @click="emit('close')">
+          {{ t('reader.close') }}</button
+        ><button class="btn" @click="go">{{ t('doubles.go') }}</button>
+      </div>
     </v-card>
   </v-dialog>
 </template>

@@ -5,18 +5,34 @@ import type { FilePreview } from '@/api/client'
 /** The first records of a file as they will be, and what would be reported of them. */
 defineProps<{ preview?: FilePreview; looking: boolean }>()
 const { t, te } = useI18n()
-const label = (field: string, own: boolean) => (!own && te(`recordField.${field}`) ? t(`recordField.${field}`) : field)
+const label = (field: string, own: boolean) =>
+  !own && te(`recordField.${field}`) ? t(`recordField.${field}`) : field
 </script>
 
 <template>
   <section class="first" :aria-label="t('preview.title')" tabindex="0">
-    <h3 class="sect">{{ t('preview.title') }} <span v-if="looking" class="small">{{ t('preview.looking') }}</span></h3>
+    <h3 class="sect">
+      {{ t('preview.title') }} <span v-if="looking" class="small">{{ t('preview.looking') }}</span>
+    </h3>
     <p v-if="preview?.problem" class="wrong" role="alert">{{ preview.problem }}</p>
-    <article v-for="(r, i) in preview?.records.slice(0, 3)" :key="i" class="card" :aria-label="t('preview.record', { n: i + 1 })">
+    <article
+      v-for="(r, i) in preview?.records.slice(0, 3)"
+      :key="i"
+      class="card"
+      :aria-label="t('preview.record', { n: i + 1 })"
+    >
       <dl>
         <template v-for="(f, j) in r.fields" :key="j">
-          <dt :class="{ own: f.own }" :title="f.own ? t('preview.own') : undefined">{{ label(f.field, f.own) }}</dt>
-          <dd><span v-for="(v, k) in f.values.slice(0, 8)" :key="k" class="value">{{ v }}</span><span v-if="f.values.length > 8" class="small">{{ t('preview.more', { n: f.values.length - 8 }) }}</span></dd>
+          <dt :class="{ own: f.own }" :title="f.own ? t('preview.own') : undefined">
+            {{ label(f.field, f.own) }}
+          </dt>
+          <dd>
+            <span v-for="(v, k) in f.values.slice(0, 8)" :key="k" class="value">{{ v }}</span><span
+              v-if="f.values.length > 8"
+              class="small"
+              >{{ t('preview.more', { n: f.values.length - 8 }) }}</span
+            >
+          </dd>
         </template>
       </dl>
     </article>

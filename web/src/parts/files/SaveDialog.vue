@@ -19,7 +19,10 @@ const fields = fieldChoices.filter((f) => f !== '' && f !== 'pages')
 const format = useStorage<FileFormat>('tamiz-save-format', 'ris')
 const chosen = ref<string[]>([...fields])
 const name = ref('')
-watch(() => saving.open, (open) => open && (name.value = saving.name))
+watch(
+  () => saving.open,
+  (open) => open && (name.value = saving.name),
+)
 
 const all = computed(() => chosen.value.length === fields.length)
 /** Whether cells that a spreadsheet would take for formulas are marked. */
@@ -31,7 +34,9 @@ const fetching = ref(false)
 /** The name that the program gave to a file. */
 function nameIn(disposition: string | null): string {
   const encoded = /filename\*=utf-8''([^;]+)/i.exec(disposition ?? '')?.[1]
-  return encoded ? decodeURIComponent(encoded) : (/filename="?([^";]+)/.exec(disposition ?? '')?.[1] ?? '')
+  return encoded
+    ? decodeURIComponent(encoded)
+    : (/filename="?([^";]+)/.exec(disposition ?? '')?.[1] ?? '')
 }
 
 async function go() {
@@ -43,10 +48,16 @@ async function go() {
   try {
     const answer = api.POST('/api/reviews/{review}/export', {
       params: review.asked,
-      body: { of: saving.set, format: format.value, fields: all.value ? undefined : chosen.value, asIs: table.value && !mark.value ? true : undefined, name: called.slice(0, 300) },
+      body: {
+        of: saving.set,
+        format: format.value,
+        fields: all.value ? undefined : chosen.value,
+        asIs: table.value && !mark.value ? true : undefined,
+        name: called.slice(0, 300),
+      },
       parseAs: 'blob',
     })
-    const file = await ask(answer) as Blob
+    const file = (await ask(answer)) as Blob
     const url = URL.createObjectURL(file)
     if (page) page.location.href = url
     else {
@@ -69,31 +80,55 @@ async function go() {
 <template>
   <v-dialog v-model="saving.open" :max-width="740" :aria-label="t('save.titleAny')">
     <v-card class="sheet">
-      <h2 class="display">{{ saving.count === undefined ? t('save.titleAny') : t('save.title', { n: n(saving.count, 'whole') }, saving.count) }}</h2>
+      <h2 class="display">
+        {{
+          saving.count === undefined
+            ? t('save.titleAny')
+            : t('save.title', { n: n(saving.count, 'whole') }, saving.count)
+        }}
+      </h2>
       <fieldset>
         <legend class="sect">{{ t('save.format') }}</legend>
         <div class="formats">
-          <label v-for="f in formats" :key="f" class="format" :class="{ on: format === f }"><input v-model="format" type="radio" name="save-format" :value="f" /><b>{{ t(`format.${f}`) }}</b><span class="small">{{ t(`formatFor.${f}`) }}</span></label>
+          <label v-for="f in formats" :key="f" class="format" :class="{ on: format === f }"
+            ><input v-model="format" type="radio" name="save-format" :value="f" /><b>{{
+              t(`format.${f}`)
+            }}</b
+            ><span class="small">{{ t(`formatFor.${f}`) }}</span></label
+          >
         </div>
       </fieldset>
       <fieldset>
         <legend class="sect">{{ t('save.fields') }}</legend>
         <p class="row small">
           <span>{{ t('save.some', { n: chosen.length, of: fields.length }) }}</span>
-          <button class="link small" type="button" :disabled="all" @click="chosen = [...fields]">{{ t('save.all') }}</button>
-          <button class="link small" type="button" :disabled="!chosen.length" @click="chosen = []">{{ t('save.none') }}</button>
+          <button class="link small" type="button" :disabled="all" @click="chosen = [...fields]">
+            {{ t('save.all') }}
+          </button>
+          <button class="link small" type="button" :disabled="!chosen.length" @click="chosen = []">
+            {{ t('save.none') }}
+          </button>
         </p>
-        <div class="fields"><label v-for="f in fields" :key="f"><input v-model="chosen" type="checkbox" :value="f" /> {{ f === 'extra' ? t('save.extra') : t(`recordField.${f}`) }}</label></div>
+        <div class="fields">
+          <label v-for="f in fields" :key="f"
+            ><input v-model="chosen" type="checkbox" :value="f" />
+            {{ f === 'extra' ? t('save.extra') : t(`recordField.${f}`) }}</label
+          >
+        </div>
       </fieldset>
       <label class="sect" for="save-name">{{ t('save.name') }}</label>
       <input id="save-name" v-model="name" class="field" maxlength="200" @keydown.enter="go" />
       <p class="small hint">{{ t('save.hint') }}</p>
-      <label v-if="table" class="small mark"><input v-model="mark" type="checkbox" /> {{ t('save.mark') }}</label>
+      <label v-if="table" class="small mark"
+        ><input v-model="mark" type="checkbox" /> {{ t('save.mark') }}</label
+      >
       <p v-if="failed" class="wrong" role="alert">{{ failed }}</p>
       <div class="row foot">
         <span class="grow" />
         <button class="btn outline" @click="saving.open = false">{{ t('reader.close') }}</button>
-        <button class="btn" :disabled="!chosen.length || fetching" @click="go">{{ fetching ? t('save.fetching') : format === 'html' ? t('save.page') : t('save.go') }}</button>
+        <button class="btn" :disabled="!chosen.length || fetching" @click="go">
+          {{ fetching ? t('save.fetching') : format === 'html' ? t('save.page') : t('save.go') }}
+        </button>
       </div>
     </v-card>
   </v-dialog>

@@ -19,9 +19,14 @@ const problem = useProblem()
 const client = useQueryClient()
 
 /** One line of the form for each tag; a field may have several. */
-interface Row { tag: string; field: string; split: string }
+interface Row {
+  tag: string
+  field: string
+  split: string
+}
 const copy = (m: TagMap) => JSON.parse(JSON.stringify(m)) as TagMap
-const rowsOf = (m: TagMap): Row[] => m.fields.flatMap((f) => f.tags.map((tag) => ({ tag, field: f.field, split: f.split ?? '' })))
+const rowsOf = (m: TagMap): Row[] =>
+  m.fields.flatMap((f) => f.tags.map((tag) => ({ tag, field: f.field, split: f.split ?? '' })))
 
 const start = copy(props.asked.settings.map!)
 const map = ref(start)
@@ -33,13 +38,22 @@ const failed = ref('')
 const said = computed<TagMap>(() => {
   const fields: TagMap['fields'] = []
   for (const r of rows.value.filter((x) => x.tag.trim())) {
-    const same = r.field && r.field !== 'extra' ? fields.find((f) => f.field === r.field) : undefined
+    const same =
+      r.field && r.field !== 'extra' ? fields.find((f) => f.field === r.field) : undefined
     if (same) same.tags.push(r.tag)
-    else fields.push({ field: r.field, tags: [r.tag], ...(manyOf(r.field) ? { take: 'all', split: r.split } : {}) })
+    else
+      fields.push({
+        field: r.field,
+        tags: [r.tag],
+        ...(manyOf(r.field) ? { take: 'all', split: r.split } : {}),
+      })
   }
   return { ...map.value, name: map.value.name.trim(), fields }
 })
-const { preview, looking } = usePreview(props.file.id, computed(() => ({ map: said.value })))
+const { preview, looking } = usePreview(
+  props.file.id,
+  computed(() => ({ map: said.value })),
+)
 
 const kept = useQuery({ queryKey: ['readers'], queryFn: () => ask(api.GET('/api/readers', {})) })
 
@@ -59,7 +73,9 @@ async function forget() {
   await ask(api.DELETE('/api/readers/{reader}', { params: { path: { reader: found.id } } }))
   await client.invalidateQueries({ queryKey: ['readers'] })
 }
-const isKept = computed(() => kept.data.value?.some((k: ReaderMap) => k.map.name === map.value.name) ?? false)
+const isKept = computed(
+  () => kept.data.value?.some((k: ReaderMap) => k.map.name === map.value.name) ?? false,
+)
 
 const picker = ref<HTMLInputElement>()
 async function take() {
@@ -77,12 +93,18 @@ async function take() {
 }
 
 function save() {
-  saveBlob(new Blob([JSON.stringify(said.value, undefined, 2)], { type: 'application/json' }), `${map.value.name || 'reader map'}.json`)
+  saveBlob(
+    new Blob([JSON.stringify(said.value, undefined, 2)], { type: 'application/json' }),
+    `${map.value.name || 'reader map'}.json`,
+  )
 }
 
 async function go() {
   try {
-    await imports.answer(props.file, { map: said.value, remember: remember.value && !!said.value.name })
+    await imports.answer(props.file, {
+      map: said.value,
+      remember: remember.value && !!said.value.name,
+    })
     await client.invalidateQueries({ queryKey: ['readers'] })
     emit('close')
   } catch (error) {
@@ -92,48 +114,130 @@ async function go() {
 </script>
 
 <template>
-  <v-dialog :model-value="true" :max-width="1180" :aria-label="t('tags.title', { name: file.name })" @update:model-value="emit('close')">
+  <v-dialog
+    :model-value="true"
+    :max-width="1180"
+    :aria-label="t('tags.title', { name: file.name })"
+    @update:model-value="emit('close')"
+  >
     <v-card class="sheet tall">
       <div class="row">
         <h2 class="display cut">{{ t('tags.title', { name: file.name }) }}</h2>
         <span class="grow" />
-        <label v-if="kept.data.value?.length" class="small" for="kept-map">{{ t('tags.kept') }}</label>
-        <select v-if="kept.data.value?.length" id="kept-map" class="chip" @change="useKept(Number(($event.target as HTMLSelectElement).value))">
+        <label v-if="kept.data.value?.length" class="small" for="kept-map">{{
+          t('tags.kept')
+        }}</label>
+        <select
+          v-if="kept.data.value?.length"
+          id="kept-map"
+          class="chip"
+          @change="useKept(Number(($event.target as HTMLSelectElement).value))"
+        >
           <option value="">{{ t('tags.choose') }}</option>
           <option v-for="k in kept.data.value" :key="k.id" :value="k.id">{{ k.map.name }}</option>
         </select>
         <button class="btn bare" @click="picker?.click()">{{ t('tags.take') }}</button>
-        <input ref="picker" type="file" accept=".json,application/json" :aria-label="t('tags.take')" hidden @change="take" />
+        <input
+          ref="picker"
+          type="file"
+          accept=".json,application/json"
+          :aria-label="t('tags.take')"
+          hidden
+          @change="take"
+        />
       </div>
       <p class="small">{{ t('tags.text') }}</p>
       <div class="three">
-        <pre class="wire mono" tabindex="0" role="region" :aria-label="t('tags.file')">{{ asked.head }}</pre>
+        <pre class="wire mono" tabindex="0" role="region" :aria-label="t('tags.file')">{{
+          asked.head
+        }}</pre>
         <div class="form">
           <h3 class="sect">{{ t('tags.line') }}</h3>
           <div class="line">
-            <label class="small">{{ t('tags.before') }} <input v-model="map.line.before" class="field mono few" maxlength="20" /></label>
-            <label class="small">{{ t('tags.letters') }} <select v-model="map.line.letters" class="chip"><option v-for="l in ['code', 'word', 'label'] as const" :key="l" :value="l">{{ t(`tags.letter.${l}`) }}</option></select></label>
-            <label class="small">{{ t('tags.after') }} <input v-model="map.line.after" class="field mono few" maxlength="20" /></label>
-            <label class="small"><input v-model="map.line.padded" type="checkbox" /> {{ t('tags.padded') }}</label>
-            <label class="small"><input v-model="map.line.listed" type="checkbox" /> {{ t('tags.listed') }}</label>
+            <label class="small"
+              >{{ t('tags.before') }}
+              <input v-model="map.line.before" class="field mono few" maxlength="20"
+            /></label>
+            <label class="small"
+              >{{ t('tags.letters') }}
+              <select v-model="map.line.letters" class="chip">
+                <option v-for="l in ['code', 'word', 'label'] as const" :key="l" :value="l">
+                  {{ t(`tags.letter.${l}`) }}
+                </option>
+              </select></label
+            >
+            <label class="small"
+              >{{ t('tags.after') }}
+              <input v-model="map.line.after" class="field mono few" maxlength="20"
+            /></label>
+            <label class="small"
+              ><input v-model="map.line.padded" type="checkbox" /> {{ t('tags.padded') }}</label
+            >
+            <label class="small"
+              ><input v-model="map.line.listed" type="checkbox" /> {{ t('tags.listed') }}</label
+            >
           </div>
           <h3 class="sect">{{ t('tags.records') }}</h3>
           <div class="line">
-            <label class="small">{{ t('tags.begins') }} <input v-model="map.begins" class="field mono wide" :placeholder="t('tags.beginsAny')" maxlength="80" /></label>
-            <label class="small">{{ t('tags.ends') }} <input v-model="map.ends" class="field mono few" maxlength="80" /></label>
-            <label class="small">{{ t('tags.rule') }} <input v-model="map.rule" class="field mono few" maxlength="80" /></label>
-            <label class="small"><input v-model="map.blank" type="checkbox" /> {{ t('tags.blank') }}</label>
-            <label class="small">{{ t('tags.goOn') }} <select v-model="map.continues" class="chip"><option v-for="c in ['any', 'indented'] as const" :key="c" :value="c">{{ t(`tags.on.${c}`) }}</option></select></label>
+            <label class="small"
+              >{{ t('tags.begins') }}
+              <input
+                v-model="map.begins"
+                class="field mono wide"
+                :placeholder="t('tags.beginsAny')"
+                maxlength="80"
+            /></label>
+            <label class="small"
+              >{{ t('tags.ends') }} <input v-model="map.ends" class="field mono few" maxlength="80"
+            /></label>
+            <label class="small"
+              >{{ t('tags.rule') }} <input v-model="map.rule" class="field mono few" maxlength="80"
+            /></label>
+            <label class="small"
+              ><input v-model="map.blank" type="checkbox" /> {{ t('tags.blank') }}</label
+            >
+            <label class="small"
+              >{{ t('tags.goOn') }}
+              <select v-model="map.continues" class="chip">
+                <option v-for="c in ['any', 'indented'] as const" :key="c" :value="c">
+                  {{ t(`tags.on.${c}`) }}
+                </option>
+              </select></label
+            >
           </div>
           <h3 class="sect">{{ t('tags.fields') }}</h3>
           <div v-for="(r, i) in rows" :key="i" class="tag">
-            <input v-model="r.tag" class="field mono" :aria-label="t('tags.tag', { n: i + 1 })" maxlength="80" />
-            <select v-model="r.field" class="chip" :aria-label="t('tags.means', { tag: r.tag })"><option v-for="f in fieldChoices" :key="f" :value="f">{{ t(`recordField.${f}`) }}</option></select>
-            <label v-if="manyOf(r.field)" class="small" :title="t('tags.split')"><span class="visually-hidden">{{ t('columns.splitOf', { name: r.tag }) }}</span><select v-model="r.split" class="chip"><option v-for="(s, name) in splits" :key="s" :value="s">{{ t(`columns.splits.${name}`) }}</option></select></label>
+            <input
+              v-model="r.tag"
+              class="field mono"
+              :aria-label="t('tags.tag', { n: i + 1 })"
+              maxlength="80"
+            />
+            <select v-model="r.field" class="chip" :aria-label="t('tags.means', { tag: r.tag })">
+              <option v-for="f in fieldChoices" :key="f" :value="f">
+                {{ t(`recordField.${f}`) }}
+              </option>
+            </select>
+            <label v-if="manyOf(r.field)" class="small" :title="t('tags.split')"
+              ><span class="visually-hidden">{{ t('columns.splitOf', { name: r.tag }) }}</span
+              ><select v-model="r.split" class="chip">
+                <option v-for="(s, name) in splits" :key="s" :value="s">
+                  {{ t(`columns.splits.${name}`) }}
+                </option>
+              </select></label
+            >
             <span v-else />
-            <button class="btn bare" :aria-label="t('tags.dropTag', { tag: r.tag })" @click="rows.splice(i, 1)">×</button>
+            <button
+              class="btn bare"
+              :aria-label="t('tags.dropTag', { tag: r.tag })"
+              @click="rows.splice(i, 1)"
+            >
+              ×
+            </button>
           </div>
-          <button class="btn bare" @click="rows.push({ tag: '', field: 'extra', split: '' })">{{ t('tags.addTag') }}</button>
+          <button class="btn bare" @click="rows.push({ tag: '', field: 'extra', split: '' })">
+            {{ t('tags.addTag') }}
+          </button>
         </div>
         <FirstRecords :preview="preview" :looking="looking" />
       </div>
@@ -141,12 +245,19 @@ async function go() {
       <div class="row foot">
         <label class="small" for="map-name">{{ t('tags.name') }}</label>
         <input id="map-name" v-model="map.name" class="field name" maxlength="200" />
-        <label class="small"><input v-model="remember" type="checkbox" :disabled="!map.name.trim()" /> {{ t('tags.remember') }}</label>
+        <label class="small"
+          ><input v-model="remember" type="checkbox" :disabled="!map.name.trim()" />
+          {{ t('tags.remember') }}</label
+        >
         <button class="btn bare" @click="save">{{ t('tags.save') }}</button>
-        <button v-if="isKept" class="btn bare" @click="forget">{{ t('tags.drop', { name: map.name }) }}</button>
+        <button v-if="isKept" class="btn bare" @click="forget">
+          {{ t('tags.drop', { name: map.name }) }}
+        </button>
         <span class="grow" />
         <button class="btn outline" @click="emit('close')">{{ t('reader.close') }}</button>
-        <button class="btn" :disabled="!preview || !!preview.problem" @click="go">{{ t('columns.read') }}</button>
+        <button class="btn" :disabled="!preview || !!preview.problem" @click="go">
+          {{ t('columns.read') }}
+        </button>
       </div>
     </v-card>
   </v-dialog>

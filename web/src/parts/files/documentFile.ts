@@ -1,4 +1,15 @@
-import { BorderStyle, Document, HeadingLevel, Packer, Paragraph, Table, TableCell, TableRow, TextRun, WidthType } from 'docx'
+import {
+  BorderStyle,
+  Document,
+  HeadingLevel,
+  Packer,
+  Paragraph,
+  Table,
+  TableCell,
+  TableRow,
+  TextRun,
+  WidthType,
+} from 'docx'
 
 /** A title, some sentences, and a table under it. */
 interface TableText {
@@ -18,22 +29,37 @@ export function tableDocument(of: TableText): Promise<Blob> {
     new TableRow({
       tableHeader: head,
       cantSplit: true,
-      children: cells.map((text, i) => new TableCell({
-        width: { size: of.widths[i], type: WidthType.PERCENTAGE },
-        borders: { top: none, left: none, right: none, bottom: line },
-        margins: { top: 50, bottom: 50, left: 60, right: 60 },
-        children: text.split(/\r?\n/).map((part) => new Paragraph({ children: [new TextRun({ text: part, bold: head, size: 19 })] })),
-      })),
+      children: cells.map(
+        (text, i) =>
+          new TableCell({
+            width: { size: of.widths[i], type: WidthType.PERCENTAGE },
+            borders: { top: none, left: none, right: none, bottom: line },
+            margins: { top: 50, bottom: 50, left: 60, right: 60 },
+            children: text
+              .split(/\r?\n/)
+              .map(
+                (part) =>
+                  new Paragraph({ children: [new TextRun({ text: part, bold: head, size: 19 })] }),
+              ),
+          }),
+      ),
     })
-  return Packer.toBlob(new Document({
-    title: of.title,
-    creator: 'Tamiz',
-    sections: [{
-      children: [
-        new Paragraph({ text: of.title, heading: HeadingLevel.HEADING_1 }),
-        ...of.text.map((text) => new Paragraph({ text, spacing: { before: 80, after: 80 } })),
-        new Table({ width: { size: 100, type: WidthType.PERCENTAGE }, rows: [row(of.head, true), ...of.rows.map((cells) => row(cells, false))] }),
+  return Packer.toBlob(
+    new Document({
+      title: of.title,
+      creator: 'Tamiz',
+      sections: [
+        {
+          children: [
+            new Paragraph({ text: of.title, heading: HeadingLevel.HEADING_1 }),
+            ...of.text.map((text) => new Paragraph({ text, spacing: { before: 80, after: 80 } })),
+            new Table({
+              width: { size: 100, type: WidthType.PERCENTAGE },
+              rows: [row(of.head, true), ...of.rows.map((cells) => row(cells, false))],
+            }),
+          ],
+        },
       ],
-    }],
-  }))
+    }),
+  )
 }

@@ -28,15 +28,32 @@ const input = ref<HTMLInputElement>()
 const settled = refDebounced(typed, 120)
 const fields = ['text', 'title', 'abstract', 'titleAbstract', 'keyword', 'any']
 
-const ask_ = (text: string, where: string) => ask(api.POST('/api/reviews/{review}/terms', { params: review.asked, body: { typed: text, field: where } }))
+const ask_ = (text: string, where: string) =>
+  ask(
+    api.POST('/api/reviews/{review}/terms', {
+      params: review.asked,
+      body: { typed: text, field: where },
+    }),
+  )
 const tried = useQuery({
-  queryKey: computed(() => ['term', review.id, review.lookStamp, review.keysStamp, settled.value, field.value]),
+  queryKey: computed(() => [
+    'term',
+    review.id,
+    review.lookStamp,
+    review.keysStamp,
+    settled.value,
+    field.value,
+  ]),
   queryFn: () => ask_(settled.value, field.value),
   enabled: () => settled.value.trim() !== '',
 })
-const found = computed(() => (typed.value.trim() && typed.value === settled.value ? tried.data.value : undefined))
+const found = computed(() =>
+  typed.value.trim() && typed.value === settled.value ? tried.data.value : undefined,
+)
 const refusedNow = ref('')
-const refused = computed(() => refusedNow.value || (found.value?.refused ? said(found.value.refused) : ''))
+const refused = computed(
+  () => refusedNow.value || (found.value?.refused ? said(found.value.refused) : ''),
+)
 watch(typed, () => (refusedNow.value = ''))
 
 /** A query in the place of a term: its parts are offered. */
@@ -44,7 +61,10 @@ const queryNow = ref<{ parts: string[]; joined: boolean }>()
 const query = computed(() => queryNow.value ?? found.value?.query)
 watch(typed, () => (queryNow.value = undefined))
 function takeParts(parts: string[]) {
-  add(props.block, parts.map((text) => newTerm({ kind: 'text', text, field: field.value as 'text' })))
+  add(
+    props.block,
+    parts.map((text) => newTerm({ kind: 'text', text, field: field.value as 'text' })),
+  )
   const left = query.value?.parts.filter((p) => !parts.includes(p)) ?? []
   if (!left.length) typed.value = ''
   else queryNow.value = { parts: left, joined: query.value?.joined ?? false }
@@ -52,8 +72,12 @@ function takeParts(parts: string[]) {
 
 watch([found, () => props.block.id, () => review.revision], () => {
   const term = found.value?.term
-  const edits = term ? addEdits(props.block, newTerm({ ...term, kind: term.kind, id: 'typed', on: true })) : []
-  bench.rest(edits.length ? { edits, label: `+ ${typed.value.trim()}`, block: props.block.id } : undefined)
+  const edits = term
+    ? addEdits(props.block, newTerm({ ...term, kind: term.kind, id: 'typed', on: true }))
+    : []
+  bench.rest(
+    edits.length ? { edits, label: `+ ${typed.value.trim()}`, block: props.block.id } : undefined,
+  )
 })
 
 /** Adds what is typed. It may have been typed faster than it could be looked up, so it is asked once more. */
@@ -86,7 +110,14 @@ function takeHeading(heading: string, narrower = false) {
 }
 
 useEventListener('keydown', (e: KeyboardEvent) => {
-  if (e.key.toLowerCase() !== 'n' || e.ctrlKey || e.metaKey || e.altKey || (e.target as HTMLElement).matches('input, textarea, select')) return
+  if (
+    e.key.toLowerCase() !== 'n' ||
+    e.ctrlKey ||
+    e.metaKey ||
+    e.altKey ||
+    (e.target as HTMLElement).matches('input, textarea, select')
+  )
+    return
   e.preventDefault()
   input.value?.focus()
 })
@@ -94,13 +125,29 @@ useEventListener('keydown', (e: KeyboardEvent) => {
 
 <template>
   <form class="add" @submit.prevent="enter">
-    <label class="visually-hidden" for="add-term">{{ t('addTerm.label', { block: block.name }) }}</label>
-    <span class="typing"><input id="add-term" ref="input" v-model="typed" class="field mono" :placeholder="t('addTerm.hint')" autocomplete="off" spellcheck="false" :aria-invalid="!!refused" aria-describedby="add-said" /><kbd v-if="!typed">N</kbd></span>
+    <label class="visually-hidden" for="add-term">{{
+      t('addTerm.label', { block: block.name })
+    }}</label>
+    <span class="typing"
+      ><input
+        id="add-term"
+        ref="input"
+        v-model="typed"
+        class="field mono"
+        :placeholder="t('addTerm.hint')"
+        autocomplete="off"
+        spellcheck="false"
+        :aria-invalid="!!refused"
+        aria-describedby="add-said"
+      /><kbd v-if="!typed">N</kbd></span
+    >
     <label class="visually-hidden" for="add-field">{{ t('addTerm.where') }}</label>
     <select id="add-field" v-model="field" class="chip">
       <option v-for="f in fields" :key="f" :value="f">{{ t(`field.${f}`) }}</option>
     </select>
-    <button class="btn" :disabled="!typed.trim()">{{ t('act.addTo', { block: block.name }) }}</button>
+    <button class="btn" :disabled="!typed.trim()">
+      {{ t('act.addTo', { block: block.name }) }}
+    </button>
   </form>
   <div id="add-said" class="said" aria-live="polite">
     <p v-if="refused" class="wrong">{{ refused }}</p>
@@ -109,16 +156,41 @@ useEventListener('keydown', (e: KeyboardEvent) => {
   </div>
   <div v-if="query" class="parts">
     <span class="small">{{ t(query.joined ? 'addTerm.partsJoined' : 'addTerm.parts') }}</span>
-    <button v-for="p in query.parts" :key="p" class="chip mono" :aria-label="t('addTerm.addPart', { term: p, block: block.name })" @click="takeParts([p])">{{ p }}</button>
-    <button v-if="query.parts.length > 1 && !query.joined" class="btn outline" @click="takeParts(query.parts)">{{ t('addTerm.addAll', { n: query.parts.length }) }}</button>
+    <button
+      v-for="p in query.parts"
+      :key="p"
+      class="chip mono"
+      :aria-label="t('addTerm.addPart', { term: p, block: block.name })"
+      @click="takeParts([p])"
+    >
+      {{ p }}
+    </button>
+    <button
+      v-if="query.parts.length > 1 && !query.joined"
+      class="btn outline"
+      @click="takeParts(query.parts)"
+    >
+      {{ t('addTerm.addAll', { n: query.parts.length }) }}
+    </button>
   </div>
   <IndexNeighbours v-else :block="block" :word="settled" @added="((typed = ''), input?.focus())" />
   <ul v-if="found?.headings.length" class="headings">
     <li class="small">{{ t(review.vocabulary ? 'addTerm.leads' : 'addTerm.headings') }}</li>
     <li v-for="h in found.headings" :key="h.label">
-      <button class="chip" :title="h.scopeNote" @click="takeHeading(h.label)"><b>{{ h.label }}</b><em>{{ n(h.records, 'whole') }}</em></button>
-      <button v-if="h.narrower" class="link small" :aria-label="t('addTerm.withNarrowerOf', { heading: h.label })" @click="takeHeading(h.label, true)">{{ t('blocks.narrower', { n: n(h.narrower, 'whole') }) }}</button>
-      <span v-if="h.via && h.via !== 'label'" class="small cut via">{{ t(`addTerm.via.${h.via}`, { matched: h.matched }) }}</span>
+      <button class="chip" :title="h.scopeNote" @click="takeHeading(h.label)">
+        <b>{{ h.label }}</b><em>{{ n(h.records, 'whole') }}</em>
+      </button>
+      <button
+        v-if="h.narrower"
+        class="link small"
+        :aria-label="t('addTerm.withNarrowerOf', { heading: h.label })"
+        @click="takeHeading(h.label, true)"
+      >
+        {{ t('blocks.narrower', { n: n(h.narrower, 'whole') }) }}
+      </button>
+      <span v-if="h.via && h.via !== 'label'" class="small cut via">{{
+        t(`addTerm.via.${h.via}`, { matched: h.matched })
+      }}</span>
     </li>
   </ul>
 </template>

@@ -14,23 +14,39 @@ const router = useRouter()
 
 const open = ref(false)
 const term = ref('') // its id; empty for all of the block
-watch(() => props.block.id, () => (term.value = ''))
+watch(
+  () => props.block.id,
+  () => (term.value = ''),
+)
 const texts = computed(() => props.block.terms.filter((x) => x.kind !== 'heading'))
 const chosen = computed(() => texts.value.find((x) => x.id === term.value))
-const like = computed<AlikeQuestion>(() => (chosen.value ? { term: chosen.value } : { block: props.block.id }))
-const find = (item: string) => router.push({ name: 'harvest', params: { review: review.id }, query: { facet: 'words', item } })
+const like = computed<AlikeQuestion>(() =>
+  chosen.value ? { term: chosen.value } : { block: props.block.id },
+)
+const find = (item: string) =>
+  router.push({ name: 'harvest', params: { review: review.id }, query: { facet: 'words', item } })
 </script>
 
 <template>
   <section v-if="review.sample && texts.length" class="card">
     <div class="row">
-      <button class="btn bare" :aria-expanded="open" @click="open = !open">{{ t('alike.button') }}</button>
+      <button class="btn bare" :aria-expanded="open" @click="open = !open">
+        {{ t('alike.button') }}
+      </button>
       <select v-if="open" v-model="term" class="chip" :aria-label="t('alike.likeWhat')">
         <option value="">{{ t('alike.of', { block: block.name }) }}</option>
         <option v-for="x in texts" :key="x.id" :value="x.id">{{ termText(x) }}</option>
       </select>
     </div>
-    <AlikeWords v-if="open" class="words" :like="like" :title="chosen ? t('alike.text', { item: termText(chosen) }) : t('alike.of', { block: block.name })" @find="find" />
+    <AlikeWords
+      v-if="open"
+      class="words"
+      :like="like"
+      :title="
+        chosen ? t('alike.text', { item: termText(chosen) }) : t('alike.of', { block: block.name })
+      "
+      @find="find"
+    />
   </section>
 </template>
 

@@ -17,15 +17,33 @@ const review = useReview()
 const bench = useBench()
 const { termOf, add, addEdits } = useDecide()
 
-const others = computed(() => review.document.blocks.filter((b) => b.id !== props.block.id && b.searched && !b.negated))
+const others = computed(() =>
+  review.document.blocks.filter((b) => b.id !== props.block.id && b.searched && !b.negated),
+)
 const spot = useQuery({
-  queryKey: computed(() => ['blindspot', review.id, review.revision, review.dropStamp, review.lookStamp, props.block.id]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/blocks/{block}/blind-spot', { params: { path: { review: review.id, block: props.block.id }, query: review.asked.query } })),
+  queryKey: computed(() => [
+    'blindspot',
+    review.id,
+    review.revision,
+    review.dropStamp,
+    review.lookStamp,
+    props.block.id,
+  ]),
+  queryFn: () =>
+    ask(
+      api.GET('/api/reviews/{review}/blocks/{block}/blind-spot', {
+        params: { path: { review: review.id, block: props.block.id }, query: review.asked.query },
+      }),
+    ),
   enabled: () => review.sample !== undefined && others.value.length > 0,
   placeholderData: keepPreviousData,
 })
 type Word = NonNullable<typeof spot.data.value>['words'][number]
-const itemOf = (w: Word) => ({ facet: w.kind === 'heading' ? ('headings' as const) : ('words' as const), item: w.item, key: w.kind === 'heading' ? w.item.toLowerCase() : w.item })
+const itemOf = (w: Word) => ({
+  facet: w.kind === 'heading' ? ('headings' as const) : ('words' as const),
+  item: w.item,
+  key: w.kind === 'heading' ? w.item.toLowerCase() : w.item,
+})
 /** The block that it is offered for: the one that it suits best. */
 const blockOf = (w: Word) => review.document.blocks.find((b) => b.id === w.suits) ?? props.block
 
@@ -41,13 +59,60 @@ function take(w: Word) {
 </script>
 
 <template>
-  <section v-if="others.length && spot.data.value" class="card" :aria-label="t('blind.title', { block: block.name })">
+  <section
+    v-if="others.length && spot.data.value"
+    class="card"
+    :aria-label="t('blind.title', { block: block.name })"
+  >
     <h3 class="sect">{{ t('blind.title', { block: block.name }) }}</h3>
-    <p>{{ t('blind.text', { n: n(spot.data.value.records, 'whole'), others: others.map((b) => b.name).join(', '), block: block.name }, spot.data.value.records) }}</p>
+    <p>
+      {{
+        t(
+          'blind.text',
+          {
+            n: n(spot.data.value.records, 'whole'),
+            others: others.map((b) => b.name).join(', '),
+            block: block.name,
+          },
+          spot.data.value.records,
+        )
+      }}
+    </p>
     <ul v-if="spot.data.value.words.length">
       <li v-for="w in spot.data.value.words" :key="w.kind + w.item">
-        <WithTip v-slot="{ describedBy }" :text="t('blind.tip', { n: n(w.records, 'whole'), of: n(w.of, 'whole'), suit: n(w.suit, 'two'), pull: n(w.pull, 'whole') }, w.records)">
-          <button class="chip" :aria-label="t('coverage.addOne', { item: w.item, block: blockOf(w).name })" :aria-describedby="describedBy" @mouseenter="rest(w)" @mouseleave="rest()" @focus="rest(w)" @blur="rest()" @click="take(w)"><BlockStamp v-if="w.suits" :block="w.suits" :size="14" /><b v-if="w.kind === 'heading'" class="heading">{{ w.item }}</b><span v-else class="mono">{{ w.item }}</span><em>{{ n(w.records, 'whole') }}</em><b aria-hidden="true">+</b></button>
+        <WithTip
+          v-slot="{ describedBy }"
+          :text="
+            t(
+              'blind.tip',
+              {
+                n: n(w.records, 'whole'),
+                of: n(w.of, 'whole'),
+                suit: n(w.suit, 'two'),
+                pull: n(w.pull, 'whole'),
+              },
+              w.records,
+            )
+          "
+        >
+          <button
+            class="chip"
+            :aria-label="t('coverage.addOne', { item: w.item, block: blockOf(w).name })"
+            :aria-describedby="describedBy"
+            @mouseenter="rest(w)"
+            @mouseleave="rest()"
+            @focus="rest(w)"
+            @blur="rest()"
+            @click="take(w)"
+          >
+            <BlockStamp v-if="w.suits" :block="w.suits" :size="14" /><b
+              v-if="w.kind === 'heading'"
+              class="heading"
+              >{{ w.item }}</b
+            ><span v-else class="mono">{{ w.item }}</span
+            ><em>{{ n(w.records, 'whole') }}</em
+            ><b aria-hidden="true">+</b>
+          </button>
         </WithTip>
         <DropMenu :item="itemOf(w)" />
       </li>

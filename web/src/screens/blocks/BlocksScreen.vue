@@ -26,11 +26,19 @@ const route = useRoute()
 const router = useRouter()
 
 const chosen = ref<string>()
-watch(() => route.query.block, (b) => (chosen.value = b ? String(b) : chosen.value), { immediate: true })
-const block = computed(() => review.document.blocks.find((b) => b.id === chosen.value) ?? review.document.blocks[0])
+watch(
+  () => route.query.block,
+  (b) => (chosen.value = b ? String(b) : chosen.value),
+  { immediate: true },
+)
+const block = computed(
+  () => review.document.blocks.find((b) => b.id === chosen.value) ?? review.document.blocks[0],
+)
 const figures = computed(() => bench.now?.blocks.find((b) => b.id === block.value?.id))
 const there = computed(() => (block.value ? sources.counted?.blocks[block.value.id] : undefined))
-const held = computed(() => review.keyStudies.length - (bench.now?.notHere?.filter(Boolean).length ?? 0))
+const held = computed(
+  () => review.keyStudies.length - (bench.now?.notHere?.filter(Boolean).length ?? 0),
+)
 const caught = computed(() => figures.value?.caught.filter(Boolean).length ?? 0)
 const columns = computed(() => [
   ...(sources.chosen ? ['there'] : []),
@@ -49,39 +57,106 @@ function choose(id: string) {
 <template>
   <div class="screen">
     <EmptyState v-if="!block" :title="t('blocks.emptyTitle')" :text="t('blocks.emptyText')">
-      <router-link class="btn" :to="{ name: 'question', params: { review: review.id } }">{{ t('question.addConcept') }}</router-link>
+      <router-link class="btn" :to="{ name: 'question', params: { review: review.id } }">{{
+        t('question.addConcept')
+      }}</router-link>
     </EmptyState>
     <template v-else>
       <div class="tabs" role="tablist" :aria-label="t('blocks.all')">
-        <button v-for="b in review.document.blocks" :key="b.id" role="tab" :aria-selected="b.id === block.id" :class="{ here: b.id === block.id }" @click="choose(b.id)">
+        <button
+          v-for="b in review.document.blocks"
+          :key="b.id"
+          role="tab"
+          :aria-selected="b.id === block.id"
+          :class="{ here: b.id === block.id }"
+          @click="choose(b.id)"
+        >
           <BlockStamp :block="b.id" /> {{ b.concept || t('block.unnamed') }}
         </button>
       </div>
       <div class="head">
         <BlockStamp :block="block.id" :size="26" />
         <h2 class="display">{{ block.concept || t('block.unnamed') }}</h2>
-        <span class="small">{{ [block.part && t(`part.${block.part}`), block.searched ? t('question.searched') : t('question.keptOut'), block.reason].filter(Boolean).join(' · ') }}</span>
+        <span class="small">{{
+          [
+            block.part && t(`part.${block.part}`),
+            block.searched ? t('question.searched') : t('question.keptOut'),
+            block.reason,
+          ]
+            .filter(Boolean)
+            .join(' · ')
+        }}</span>
         <span class="grow" />
         <div v-if="there && sources.chosen" class="big">
-          <button class="display" :title="t('counted.made', { source: sources.chosen.name })" @click="made.show(there, block.concept, sources.chosen)">{{ n(there.records, 'whole') }}</button><span class="small">{{ t('counted.recordsAt', { source: sources.chosen.name }) }}</span>
+          <button
+            class="display"
+            :title="t('counted.made', { source: sources.chosen.name })"
+            @click="made.show(there, block.concept, sources.chosen)"
+          >
+            {{ n(there.records, 'whole') }}</button><span class="small">{{
+            t('counted.recordsAt', { source: sources.chosen.name })
+          }}</span>
         </div>
         <div v-else-if="figures?.records !== undefined" class="big">
-          <button class="display" :title="t('bench.openRecords')" @click="reader.list({ kind: 'block', block: block.id }, block.concept)">{{ n(figures.records, 'whole') }}</button><span class="small">{{ t('blocks.records') }}</span>
+          <button
+            class="display"
+            :title="t('bench.openRecords')"
+            @click="reader.list({ kind: 'block', block: block.id }, block.concept)"
+          >
+            {{ n(figures.records, 'whole') }}</button><span class="small">{{
+            t('blocks.records')
+          }}</span>
         </div>
-        <div v-if="review.keyStudies.length && figures" class="big"><span class="display">{{ caught }}</span><span class="small">/ {{ held }} {{ t('blocks.keyStudies') }}</span></div>
+        <div v-if="review.keyStudies.length && figures" class="big">
+          <span class="display">{{ caught }}</span><span class="small"
+            >/ {{ held }} {{ t('blocks.keyStudies') }}</span
+          >
+        </div>
       </div>
-      <HeadingsAndWords v-if="figures?.records" :headings="figures.headingsAlone ?? 0" :both="figures.both ?? 0" :words="figures.wordsAlone ?? 0" />
+      <HeadingsAndWords
+        v-if="figures?.records"
+        :headings="figures.headingsAlone ?? 0"
+        :both="figures.both ?? 0"
+        :words="figures.wordsAlone ?? 0"
+      />
       <table class="figures">
         <thead>
           <tr>
-            <th class="left"><span class="visually-hidden">{{ t('blocks.on') }}</span></th><th class="left">{{ t('blocks.term') }}</th>
-            <th v-for="c in columns" :key="c" :class="{ left: c === 'grows' }"><WithTip v-slot="{ describedBy }" :text="c === 'there' ? t('counted.recordsTip') : t(`formula.${c}`)"><span tabindex="0" :aria-describedby="describedBy">{{ c === 'there' ? sources.chosen?.name : c === 'termRecords' && sources.chosen ? t('bench.inSample') : t(`figure.${c}`) }}</span></WithTip></th><th><span class="visually-hidden">{{ t('samples.acts') }}</span></th>
+            <th class="left">
+              <span class="visually-hidden">{{ t('blocks.on') }}</span>
+            </th>
+            <th class="left">{{ t('blocks.term') }}</th>
+            <th v-for="c in columns" :key="c" :class="{ left: c === 'grows' }">
+              <WithTip
+                v-slot="{ describedBy }"
+                :text="c === 'there' ? t('counted.recordsTip') : t(`formula.${c}`)"
+                ><span tabindex="0" :aria-describedby="describedBy">{{
+                  c === 'there'
+                    ? sources.chosen?.name
+                    : c === 'termRecords' && sources.chosen
+                      ? t('bench.inSample')
+                      : t(`figure.${c}`)
+                }}</span></WithTip
+              >
+            </th>
+            <th>
+              <span class="visually-hidden">{{ t('samples.acts') }}</span>
+            </th>
           </tr>
         </thead>
         <tbody>
           <TermRow
-            v-for="(term, i) in block.terms" :key="term.id" :block="block" :term="term" :most="most" :figures="figures?.terms.find((x) => x.id === term.id)"
-            :first="i === 0" :last="i === block.terms.length - 1" :keys="review.keyStudies.length > 0" :sample="figures?.records !== undefined" :whole="figures?.records ?? 0"
+            v-for="(term, i) in block.terms"
+            :key="term.id"
+            :block="block"
+            :term="term"
+            :most="most"
+            :figures="figures?.terms.find((x) => x.id === term.id)"
+            :first="i === 0"
+            :last="i === block.terms.length - 1"
+            :keys="review.keyStudies.length > 0"
+            :sample="figures?.records !== undefined"
+            :whole="figures?.records ?? 0"
           />
         </tbody>
       </table>

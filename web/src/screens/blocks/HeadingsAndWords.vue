@@ -15,11 +15,17 @@ const parts = computed(() => [
 
 <template>
   <div class="way">
-    <div class="bar" aria-hidden="true"><i v-for="p in parts" :key="p.id" :class="p.id" :style="{ flexGrow: p.records }" /></div>
+    <div class="bar" aria-hidden="true">
+      <i v-for="p in parts" :key="p.id" :class="p.id" :style="{ flexGrow: p.records }" />
+    </div>
     <ul>
       <li v-for="p in parts" :key="p.id" class="small">
         <i :class="p.id" aria-hidden="true" />
-        <WithTip v-slot="{ describedBy }" :text="t(`formula.${p.id}`)"><span tabindex="0" :aria-describedby="describedBy">{{ t(`figure.${p.id}`) }} <b>{{ n(p.records, 'whole') }}</b></span></WithTip>
+        <WithTip v-slot="{ describedBy }" :text="t(`formula.${p.id}`)"
+          ><span tabindex="0" :aria-describedby="describedBy"
+            >{{ t(`figure.${p.id}`) }} <b>{{ n(p.records, 'whole') }}</b></span
+          ></WithTip
+        >
       </li>
     </ul>
   </div>

@@ -18,7 +18,16 @@ const { add } = useDecide()
 const looked = computed(() => /([\p{L}\p{N}-]+)[*?]?$/u.exec(props.word.trim())?.[1] ?? '')
 const around = useQuery({
   queryKey: computed(() => ['neighbours', sources.chosen?.id, looked.value]),
-  queryFn: ({ signal }) => ask(api.GET('/api/sources/{source}/neighbours', { params: { path: { source: sources.chosen?.id ?? 0 }, query: { word: looked.value, field: 'text' } }, signal })),
+  queryFn: ({ signal }) =>
+    ask(
+      api.GET('/api/sources/{source}/neighbours', {
+        params: {
+          path: { source: sources.chosen?.id ?? 0 },
+          query: { word: looked.value, field: 'text' },
+        },
+        signal,
+      }),
+    ),
   enabled: () => !!sources.chosen?.map.scan && looked.value.length > 2,
   retry: false,
 })
@@ -29,38 +38,83 @@ const joined = computed(() => {
 })
 const asOne = useQuery({
   queryKey: computed(() => ['neighbours', sources.chosen?.id, joined.value]),
-  queryFn: ({ signal }) => ask(api.GET('/api/sources/{source}/neighbours', { params: { path: { source: sources.chosen?.id ?? 0 }, query: { word: joined.value, field: 'text' } }, signal })),
+  queryFn: ({ signal }) =>
+    ask(
+      api.GET('/api/sources/{source}/neighbours', {
+        params: {
+          path: { source: sources.chosen?.id ?? 0 },
+          query: { word: joined.value, field: 'text' },
+        },
+        signal,
+      }),
+    ),
   enabled: () => !!sources.chosen?.map.scan && joined.value.length > 4,
   retry: false,
 })
-const together = computed(() => (joined.value.length > 4 ? (asOne.data.value ?? []).filter((w) => w.term.startsWith(joined.value.slice(0, -1))) : []))
+const together = computed(() =>
+  joined.value.length > 4
+    ? (asOne.data.value ?? []).filter((w) => w.term.startsWith(joined.value.slice(0, -1)))
+    : [],
+)
 const ticked = ref<string[]>([])
 watch([looked, joined], () => (ticked.value = []))
-const words = computed(() => [...together.value, ...(looked.value.length > 2 ? (around.data.value ?? []) : []).filter((w) => !together.value.some((x) => x.term === w.term))])
+const words = computed(() => [
+  ...together.value,
+  ...(looked.value.length > 2 ? (around.data.value ?? []) : []).filter(
+    (w) => !together.value.some((x) => x.term === w.term),
+  ),
+])
 const most = computed(() => Math.max(1, ...words.value.map((w) => w.records)))
-const stem = computed(() => looked.value.toLowerCase().slice(0, Math.max(4, looked.value.length - 3)))
+const stem = computed(() =>
+  looked.value.toLowerCase().slice(0, Math.max(4, looked.value.length - 3)),
+)
 /** A word that is nearly what is typed and rare beside it may be a misspelling of it. */
-const rare = (w: { term: string; records: number }) => w.term.startsWith(stem.value) && w.records * 40 < most.value
+const rare = (w: { term: string; records: number }) =>
+  w.term.startsWith(stem.value) && w.records * 40 < most.value
 
 function take() {
-  add(props.block, ticked.value.map((text) => newTerm({ kind: 'text', text, field: 'text' })))
+  add(
+    props.block,
+    ticked.value.map((text) => newTerm({ kind: 'text', text, field: 'text' })),
+  )
   ticked.value = []
   emit('added')
 }
 </script>
 
 <template>
-  <section v-if="sources.chosen && words.length" class="around" :aria-label="t('scan.title', { source: sources.chosen.name })">
+  <section
+    v-if="sources.chosen && words.length"
+    class="around"
+    :aria-label="t('scan.title', { source: sources.chosen.name })"
+  >
     <h3 class="small">{{ t('scan.title', { source: sources.chosen.name }) }}</h3>
     <ul>
-      <li v-for="w in words" :key="w.term" :class="{ here: w.term === looked.toLowerCase(), like: w.term.startsWith(stem) || together.includes(w), joined: together.includes(w) }">
-        <label :title="together.includes(w) ? t('scan.joined') : rare(w) ? t('scan.rare') : undefined">
-          <input v-model="ticked" type="checkbox" :value="w.term" :aria-label="t('scan.take', { term: w.term, block: block.name })" /><span class="mono">{{ w.term }}</span>
+      <li
+        v-for="w in words"
+        :key="w.term"
+        :class="{
+          here: w.term === looked.toLowerCase(),
+          like: w.term.startsWith(stem) || together.includes(w),
+          joined: together.includes(w),
+        }"
+      >
+        <label
+          :title="together.includes(w) ? t('scan.joined') : rare(w) ? t('scan.rare') : undefined"
+        >
+          <input
+            v-model="ticked"
+            type="checkbox"
+            :value="w.term"
+            :aria-label="t('scan.take', { term: w.term, block: block.name })"
+          /><span class="mono">{{ w.term }}</span>
           <em :class="{ rare: rare(w) }">{{ n(w.records, 'whole') }}</em>
         </label>
       </li>
     </ul>
-    <button v-if="ticked.length" type="button" class="btn" @click="take">{{ t('scan.add', { n: ticked.length }, ticked.length) }}</button>
+    <button v-if="ticked.length" type="button" class="btn" @click="take">
+      {{ t('scan.add', { n: ticked.length }, ticked.length) }}
+    </button>
   </section>
 </template>
 

@@ -8,8 +8,14 @@ const part = (x: number, of: number) => `${of ? (x / of) * 100 : 0}%`
 </script>
 
 <template>
-  <span class="stair" role="img" :aria-label="t('blocks.growsTo', { n: n(total, 'whole'), step: n(step, 'whole') })">
-    <i class="sofar" :style="{ width: part(total, whole) }"><i class="step" :style="{ width: part(step, total) }" /></i>
+  <span
+    class="stair"
+    role="img"
+    :aria-label="t('blocks.growsTo', { n: n(total, 'whole'), step: n(step, 'whole') })"
+  >
+    <i class="sofar" :style="{ width: part(total, whole) }"
+      ><i class="step" :style="{ width: part(step, total) }"
+    /></i>
   </span>
   <span class="small" aria-hidden="true">{{ n(total, 'whole') }}</span>
 </template>

@@ -15,7 +15,17 @@ import { useSteps } from '@/state/steps'
 import StairStep from './StairStep.vue'
 
 /** One line of a block: switched on or off, with what it finds. Alt and the arrows move it. */
-const props = defineProps<{ block: Block; term: Term; figures?: Bench['blocks'][number]['terms'][number]; most: number; first: boolean; last: boolean; keys: boolean; sample: boolean; whole: number }>()
+const props = defineProps<{
+  block: Block
+  term: Term
+  figures?: Bench['blocks'][number]['terms'][number]
+  most: number
+  first: boolean
+  last: boolean
+  keys: boolean
+  sample: boolean
+  whole: number
+}>()
 
 const { t, n } = useI18n()
 const review = useReview()
@@ -29,7 +39,12 @@ const made = useMade()
 const there = computed(() => sources.counted?.terms[props.term.id])
 
 const said = () => ({ term: termText(props.term), block: props.block.name })
-const toggle = (on: boolean): Edit => ({ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { on } })
+const toggle = (on: boolean): Edit => ({
+  op: 'patchTerm',
+  block: props.block.id,
+  id: props.term.id,
+  patch: { on },
+})
 
 function setOn(on: boolean) {
   bench.rest(undefined)
@@ -38,13 +53,22 @@ function setOn(on: boolean) {
 
 function remove() {
   bench.rest(undefined)
-  review.change({ key: 'removeTerm', params: said() }, { edits: [{ op: 'removeTerm', block: props.block.id, id: props.term.id }] })
-  notes.say({ text: t('change.removeTerm', said()), action: { label: t('steps.undo'), run: steps.undo } })
+  review.change(
+    { key: 'removeTerm', params: said() },
+    { edits: [{ op: 'removeTerm', block: props.block.id, id: props.term.id }] },
+  )
+  notes.say({
+    text: t('change.removeTerm', said()),
+    action: { label: t('steps.undo'), run: steps.undo },
+  })
 }
 
 function move(by: number) {
   if (by < 0 ? props.first : props.last) return
-  review.change({ key: 'moveTerm', params: said() }, { edits: [moved(props.block, props.term.id, by)] })
+  review.change(
+    { key: 'moveTerm', params: said() },
+    { edits: [moved(props.block, props.term.id, by)] },
+  )
 }
 
 function onKey(e: KeyboardEvent) {
@@ -56,13 +80,24 @@ function onKey(e: KeyboardEvent) {
 
 /** Resting on a line shows what the block would be with it switched the other way. */
 function rest(on: boolean) {
-  bench.rest(on ? { edits: [toggle(!props.term.on)], label: `${props.term.on ? '−' : '+'} ${termText(props.term)}`, block: props.block.id } : undefined)
+  bench.rest(
+    on
+      ? {
+          edits: [toggle(!props.term.on)],
+          label: `${props.term.on ? '−' : '+'} ${termText(props.term)}`,
+          block: props.block.id,
+        }
+      : undefined,
+  )
 }
 
 /** A heading by itself or with all that stand below it. */
 function setNarrower() {
   const narrower = !props.term.narrower
-  review.change({ key: narrower ? 'withNarrower' : 'withoutNarrower', params: said() }, { edits: [{ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { narrower } }] })
+  review.change(
+    { key: narrower ? 'withNarrower' : 'withoutNarrower', params: said() },
+    { edits: [{ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { narrower } }] },
+  )
 }
 
 const remark = computed(() => {
@@ -80,41 +115,154 @@ function records() {
 </script>
 
 <template>
-  <tr :class="{ off: !term.on }" @mouseenter="rest(true)" @mouseleave="rest(false)" @keydown="onKey">
+  <tr
+    :class="{ off: !term.on }"
+    @mouseenter="rest(true)"
+    @mouseleave="rest(false)"
+    @keydown="onKey"
+  >
     <td class="left onoff">
-      <OnSwitch :model-value="term.on" :label="t('blocks.switch', { term: termText(term) })" @update:model-value="setOn" />
+      <OnSwitch
+        :model-value="term.on"
+        :label="t('blocks.switch', { term: termText(term) })"
+        @update:model-value="setOn"
+      />
     </td>
     <td class="left">
       <span class="lab">
-        <svg v-if="term.kind === 'heading'" class="tree" viewBox="0 0 14 14" role="img" :aria-label="t('blocks.heading')"><path d="M2 1v10M2 4h5M2 9h5" /><rect x="7" y="2" width="5" height="3.4" /><rect x="7" y="7.4" width="5" height="3.4" /></svg>
+        <svg
+          v-if="term.kind === 'heading'"
+          class="tree"
+          viewBox="0 0 14 14"
+          role="img"
+          :aria-label="t('blocks.heading')"
+        >
+          <path d="M2 1v10M2 4h5M2 9h5" />
+          <rect x="7" y="2" width="5" height="3.4" />
+          <rect x="7" y="7.4" width="5" height="3.4" />
+        </svg>
         <b v-if="term.kind === 'heading'">{{ term.heading }}</b>
-        <button v-if="term.kind === 'heading' && review.vocabulary && !figures?.unknown" class="link small" :aria-label="t('blocks.setNarrower', { term: term.heading })" :aria-pressed="!!term.narrower" @click="setNarrower">{{ term.narrower ? t('blocks.narrower', { n: n(figures?.narrower ?? 0, 'whole') }) : t('blocks.alone') }}</button>
-        <span v-else-if="term.kind === 'near'" class="mono">{{ term.left }} <em>{{ t('blocks.within', { n: term.within }) }}</em> {{ term.right }}</span>
+        <button
+          v-if="term.kind === 'heading' && review.vocabulary && !figures?.unknown"
+          class="link small"
+          :aria-label="t('blocks.setNarrower', { term: term.heading })"
+          :aria-pressed="!!term.narrower"
+          @click="setNarrower"
+        >
+          {{
+            term.narrower
+              ? t('blocks.narrower', { n: n(figures?.narrower ?? 0, 'whole') })
+              : t('blocks.alone')
+          }}
+        </button>
+        <span v-else-if="term.kind === 'near'" class="mono"
+          >{{ term.left }} <em>{{ t('blocks.within', { n: term.within }) }}</em>
+          {{ term.right }}</span
+        >
         <span v-else class="mono">{{ term.text }}</span>
-        <span v-if="term.field && term.field !== 'text' && term.kind !== 'heading'" class="small">{{ t(`field.${term.field}`) }}</span>
+        <span v-if="term.field && term.field !== 'text' && term.kind !== 'heading'" class="small">{{
+          t(`field.${term.field}`)
+        }}</span>
         <span v-if="remark" class="note">{{ remark }}</span>
-        <span v-if="there?.notes.length" class="note" :title="instead(there.notes[0])">* {{ instead(there.notes[0]) }}</span>
+        <span v-if="there?.notes.length" class="note" :title="instead(there.notes[0])"
+          >* {{ instead(there.notes[0]) }}</span
+        >
       </span>
     </td>
     <td v-if="sources.chosen" class="records">
-      <button v-if="there" class="num" :aria-label="t('counted.open', { n: n(there.records, 'whole'), source: sources.chosen.name, term: termText(term) })" :title="t('counted.made', { source: sources.chosen.name })" @click="made.show(there, termText(term), sources.chosen)">{{ n(there.records, 'whole') }}<sup v-if="there.notes.length || there.refused">*</sup></button>
+      <button
+        v-if="there"
+        class="num"
+        :aria-label="
+          t('counted.open', {
+            n: n(there.records, 'whole'),
+            source: sources.chosen.name,
+            term: termText(term),
+          })
+        "
+        :title="t('counted.made', { source: sources.chosen.name })"
+        @click="made.show(there, termText(term), sources.chosen)"
+      >
+        {{ n(there.records, 'whole') }}<sup v-if="there.notes.length || there.refused">*</sup>
+      </button>
       <span v-else class="small">{{ t('counted.notCounted') }}</span>
     </td>
     <td v-if="sample" class="records">
-      <template v-if="figures?.records !== undefined"><i class="bar" :style="{ width: `${Math.max(figures.records ? 2 : 0, (figures.records / most) * 62)}px` }" /><button class="num" :aria-label="t('blocks.openRecords', { n: n(figures.records, 'whole'), term: termText(term) })" @click="records">{{ n(figures.records, 'whole') }}</button></template>
+      <template v-if="figures?.records !== undefined"
+        ><i
+          class="bar"
+          :style="{
+            width: `${Math.max(figures.records ? 2 : 0, (figures.records / most) * 62)}px`,
+          }"
+        /><button
+          class="num"
+          :aria-label="
+            t('blocks.openRecords', { n: n(figures.records, 'whole'), term: termText(term) })
+          "
+          @click="records"
+        >
+          {{ n(figures.records, 'whole') }}
+        </button></template
+      >
     </td>
-    <td v-if="sample" :class="{ nil: !figures?.onlyHere }"><button v-if="figures?.onlyHere" class="link num" :title="t('bench.openRecords')" @click="reader.list({ kind: 'term', term, block: block.id, only: true }, termText(term))">{{ n(figures.onlyHere, 'whole') }}</button><template v-else>{{ figures?.onlyHere === undefined ? '' : n(figures.onlyHere, 'whole') }}</template></td>
+    <td v-if="sample" :class="{ nil: !figures?.onlyHere }">
+      <button
+        v-if="figures?.onlyHere"
+        class="link num"
+        :title="t('bench.openRecords')"
+        @click="reader.list({ kind: 'term', term, block: block.id, only: true }, termText(term))"
+      >
+        {{ n(figures.onlyHere, 'whole') }}</button><template v-else>{{
+        figures?.onlyHere === undefined ? '' : n(figures.onlyHere, 'whole')
+      }}</template>
+    </td>
     <td v-if="keys" class="keys">
-      <span v-if="figures" class="dots" aria-hidden="true"><i v-for="k in Math.min(figures.keys, 8)" :key="k" :class="{ sole: k > Math.min(figures.keys, 8) - figures.sole }" /></span>
-      <span class="num" :title="figures?.sole ? t('blocks.sole', { n: figures.sole }, figures.sole) : undefined">{{ figures?.keys }}</span>
+      <span v-if="figures" class="dots" aria-hidden="true"
+        ><i
+          v-for="k in Math.min(figures.keys, 8)"
+          :key="k"
+          :class="{ sole: k > Math.min(figures.keys, 8) - figures.sole }"
+      /></span>
+      <span
+        class="num"
+        :title="figures?.sole ? t('blocks.sole', { n: figures.sole }, figures.sole) : undefined"
+        >{{ figures?.keys }}</span
+      >
     </td>
     <td v-if="sample" class="left grows">
-      <StairStep v-if="figures?.total !== undefined" :total="figures.total" :step="figures.step ?? 0" :whole="whole" />
+      <StairStep
+        v-if="figures?.total !== undefined"
+        :total="figures.total"
+        :step="figures.step ?? 0"
+        :whole="whole"
+      />
     </td>
     <td class="acts">
-      <button class="ico" :disabled="first" :aria-label="t('blocks.up', { term: termText(term) })" :title="t('blocks.upTip')" @click="move(-1)">↑</button>
-      <button class="ico" :disabled="last" :aria-label="t('blocks.down', { term: termText(term) })" :title="t('blocks.downTip')" @click="move(1)">↓</button>
-      <button class="btn bare" :aria-label="t('blocks.removeOne', { term: termText(term) })" @click="remove">{{ t('act.remove') }}</button>
+      <button
+        class="ico"
+        :disabled="first"
+        :aria-label="t('blocks.up', { term: termText(term) })"
+        :title="t('blocks.upTip')"
+        @click="move(-1)"
+      >
+        ↑
+      </button>
+      <button
+        class="ico"
+        :disabled="last"
+        :aria-label="t('blocks.down', { term: termText(term) })"
+        :title="t('blocks.downTip')"
+        @click="move(1)"
+      >
+        ↓
+      </button>
+      <button
+        class="btn bare"
+        :aria-label="t('blocks.removeOne', { term: termText(term) })"
+        @click="remove"
+      >
+        {{ t('act.remove') }}
+      </button>
     </td>
   </tr>
 </template>
@@ -232,7 +380,9 @@ tr td {
 }
 
 .dots i.sole {
-  box-shadow: 0 0 0 1.5px var(--paper), 0 0 0 2.6px var(--gold);
+  box-shadow:
+    0 0 0 1.5px var(--paper),
+    0 0 0 2.6px var(--gold);
 }
 
 .acts {

@@ -26,7 +26,13 @@ const saving = useSaving()
 const shelf = useShelf()
 
 const coverage = useQuery({
-  queryKey: computed(() => ['coverage', review.id, review.revision, review.keysStamp, review.look.source]),
+  queryKey: computed(() => [
+    'coverage',
+    review.id,
+    review.revision,
+    review.keysStamp,
+    review.look.source,
+  ]),
   queryFn: () => ask(api.GET('/api/reviews/{review}/coverage', { params: review.asked })),
   placeholderData: keepPreviousData,
 })
@@ -39,17 +45,31 @@ const rows = computed(() => {
     const s = byId.get(k.id)
     return s ? [{ ...k, ...s }] : []
   })
-  return missedFirst.value ? [...all.filter((s) => !s.caught && !s.notHere), ...all.filter((s) => s.caught), ...all.filter((s) => s.notHere)] : all
+  return missedFirst.value
+    ? [
+        ...all.filter((s) => !s.caught && !s.notHere),
+        ...all.filter((s) => s.caught),
+        ...all.filter((s) => s.notHere),
+      ]
+    : all
 })
 const missed = computed(() => rows.value.filter((s) => !s.caught && !s.notHere))
 const searched = computed(() => review.document.blocks.map((b, i) => ({ ...b, i })))
 const recall = computed(() => coverage.data.value?.recall)
 
 const chosen = ref<number>()
-watch(() => route.query.study, (id) => id && (chosen.value = Number(id)), { immediate: true })
-watch(rows, (list) => {
-  if (!list.some((s) => s.id === chosen.value)) chosen.value = list[0]?.id
-}, { immediate: true })
+watch(
+  () => route.query.study,
+  (id) => id && (chosen.value = Number(id)),
+  { immediate: true },
+)
+watch(
+  rows,
+  (list) => {
+    if (!list.some((s) => s.id === chosen.value)) chosen.value = list[0]?.id
+  },
+  { immediate: true },
+)
 
 function onKey(e: KeyboardEvent) {
   if (e.key.toLowerCase() === 'k' && !e.ctrlKey && !e.metaKey && !e.altKey) {
@@ -65,61 +85,185 @@ function onKey(e: KeyboardEvent) {
   document.getElementById(`study-${next?.id}`)?.scrollIntoView({ block: 'nearest' })
 }
 // Without a block there is no column for one: repeat(0, …) would be no list of columns at all.
-const grid = computed(() => ({ gridTemplateColumns: ['minmax(0, 1fr)', ...searched.value.map(() => '46px'), '54px', '42px'].join(' ') }))
+const grid = computed(() => ({
+  gridTemplateColumns: ['minmax(0, 1fr)', ...searched.value.map(() => '46px'), '54px', '42px'].join(
+    ' ',
+  ),
+}))
 </script>
 
 <template>
   <div class="screen">
-    <EmptyState v-if="!review.keyStudies.length" :title="t('coverage.emptyTitle')" :text="t('coverage.emptyText')">
-      <router-link class="btn" :to="{ name: 'question', params: { review: review.id } }">{{ t('keys.bring') }}</router-link>
+    <EmptyState
+      v-if="!review.keyStudies.length"
+      :title="t('coverage.emptyTitle')"
+      :text="t('coverage.emptyText')"
+    >
+      <router-link class="btn" :to="{ name: 'question', params: { review: review.id } }">{{
+        t('keys.bring')
+      }}</router-link>
     </EmptyState>
-    <p v-else-if="coverage.error.value && !coverage.data.value" class="wrong" role="alert">{{ problem(coverage.error.value) }}</p>
+    <p v-else-if="coverage.error.value && !coverage.data.value" class="wrong" role="alert">
+      {{ problem(coverage.error.value) }}
+    </p>
     <template v-else-if="recall">
       <div class="row head">
         <div>
-          <div class="big display">{{ recall.caught }} <span class="small">{{ t('coverage.caught', { of: recall.of }) }}</span></div>
-          <div class="small">{{ t('coverage.recall', { share: n(recall.share, 'share'), low: Math.round(recall.low * 100), high: n(recall.high, 'share') }) }}</div>
+          <div class="big display">
+            {{ recall.caught }}
+            <span class="small">{{ t('coverage.caught', { of: recall.of }) }}</span>
+          </div>
+          <div class="small">
+            {{
+              t('coverage.recall', {
+                share: n(recall.share, 'share'),
+                low: Math.round(recall.low * 100),
+                high: n(recall.high, 'share'),
+              })
+            }}
+          </div>
         </div>
-        <HalvesPart v-if="halved" :build="coverage.data.value?.build" :test="coverage.data.value?.test" />
+        <HalvesPart
+          v-if="halved"
+          :build="coverage.data.value?.build"
+          :test="coverage.data.value?.test"
+        />
         <span class="grow" />
         <div class="row acts">
           <WithTip v-if="review.keyStudies.length > 1" :text="t('halves.tip')">
-            <template #default="{ describedBy }"><button class="btn bare" :aria-describedby="describedBy" @click="review.split(!halved)">{{ t(halved ? 'halves.join' : 'halves.split') }}</button></template>
+            <template #default="{ describedBy }"
+              ><button
+                class="btn bare"
+                :aria-describedby="describedBy"
+                @click="review.split(!halved)"
+              >
+                {{ t(halved ? 'halves.join' : 'halves.split') }}
+              </button></template
+            >
           </WithTip>
-          <button v-if="missed.length" class="btn bare" @click="saving.save({ kind: 'picked', ids: missed.map((s) => s.record) }, t('save.missedName'), missed.length)">{{ t('save.missed') }}…</button>
-          <button class="chip" :aria-pressed="missedFirst" @click="missedFirst = !missedFirst">{{ missedFirst ? t('coverage.missedFirst') : t('coverage.asBrought') }}</button>
-          <button class="btn" :class="{ outline: !planned }" :aria-pressed="planned" @click="planned = !planned">{{ t('plan.title') }}</button>
+          <button
+            v-if="missed.length"
+            class="btn bare"
+            @click="
+              saving.save(
+                { kind: 'picked', ids: missed.map((s) => s.record) },
+                t('save.missedName'),
+                missed.length,
+              )
+            "
+          >
+            {{ t('save.missed') }}…
+          </button>
+          <button class="chip" :aria-pressed="missedFirst" @click="missedFirst = !missedFirst">
+            {{ missedFirst ? t('coverage.missedFirst') : t('coverage.asBrought') }}
+          </button>
+          <button
+            class="btn"
+            :class="{ outline: !planned }"
+            :aria-pressed="planned"
+            @click="planned = !planned"
+          >
+            {{ t('plan.title') }}
+          </button>
         </div>
       </div>
       <p v-if="!searched.some((b) => b.searched && !b.negated)" class="none" role="status">
         {{ t(searched.length ? 'coverage.noneSearched' : 'coverage.noBlocks') }}
-        <router-link class="btn outline" :to="{ name: 'question', params: { review: review.id } }">{{ t('question.concepts') }}</router-link>
+        <router-link
+          class="btn outline"
+          :to="{ name: 'question', params: { review: review.id } }"
+          >{{ t('question.concepts') }}</router-link
+        >
       </p>
       <div class="two">
         <div class="left">
           <div class="g h" :style="grid">
             <span>{{ t('keys.study') }}</span>
-            <span v-for="b in searched" :key="b.id" class="c" :title="b.concept"><BlockStamp :block="b.id" /></span>
-            <span class="c">{{ t('coverage.limits') }}</span><span class="c">{{ t('coverage.all') }}</span>
+            <span v-for="b in searched" :key="b.id" class="c" :title="b.concept"
+              ><BlockStamp :block="b.id"
+            /></span>
+            <span class="c">{{ t('coverage.limits') }}</span><span class="c">{{
+              t('coverage.all')
+            }}</span>
           </div>
-          <div class="studies" role="listbox" tabindex="0" :aria-label="t('coverage.studies')" :aria-activedescendant="chosen ? `study-${chosen}` : undefined" @keydown="onKey">
+          <div
+            class="studies"
+            role="listbox"
+            tabindex="0"
+            :aria-label="t('coverage.studies')"
+            :aria-activedescendant="chosen ? `study-${chosen}` : undefined"
+            @keydown="onKey"
+          >
             <div
-              v-for="s in rows" :id="`study-${s.id}`" :key="s.id" class="g" :class="{ sel: s.id === chosen, away: s.notHere }" :style="grid" role="option" :aria-selected="s.id === chosen" @click="((chosen = s.id), (planned = false))"
+              v-for="s in rows"
+              :id="`study-${s.id}`"
+              :key="s.id"
+              class="g"
+              :class="{ sel: s.id === chosen, away: s.notHere }"
+              :style="grid"
+              role="option"
+              :aria-selected="s.id === chosen"
+              @click="((chosen = s.id), (planned = false))"
             >
-              <span class="who"><span class="cut">{{ s.title || t('record.noTitle') }}</span><span class="small">{{ [[s.byline, s.year || undefined].filter(Boolean).join(' '), s.half && t(`halves.${s.half}`), review.shelf.has(s.record) && t('shelf.on'), s.notHere && t('holding.notHere', { source: sources.chosen?.name ?? '' })].filter(Boolean).join(' · ') }}</span></span>
+              <span class="who"
+                ><span class="cut">{{ s.title || t('record.noTitle') }}</span
+                ><span class="small">{{
+                  [
+                    [s.byline, s.year || undefined].filter(Boolean).join(' '),
+                    s.half && t(`halves.${s.half}`),
+                    review.shelf.has(s.record) && t('shelf.on'),
+                    s.notHere && t('holding.notHere', { source: sources.chosen?.name ?? '' }),
+                  ]
+                    .filter(Boolean)
+                    .join(' · ')
+                }}</span></span
+              >
               <span v-for="b in searched" :key="b.id" class="c">
-                <i v-if="s.blocks[b.i]" class="ok" :class="{ dim: !b.searched, bad: b.negated }" role="img" :aria-label="t('coverage.by', { block: b.name, n: s.blocks[b.i] }, s.blocks[b.i])">{{ s.blocks[b.i] }}</i>
-                <i v-else :class="b.searched && !b.negated && !s.notHere ? 'no' : 'off'" role="img" :aria-label="t('coverage.notBy', { block: b.name })" />
+                <i
+                  v-if="s.blocks[b.i]"
+                  class="ok"
+                  :class="{ dim: !b.searched, bad: b.negated }"
+                  role="img"
+                  :aria-label="t('coverage.by', { block: b.name, n: s.blocks[b.i] }, s.blocks[b.i])"
+                  >{{ s.blocks[b.i] }}</i
+                >
+                <i
+                  v-else
+                  :class="b.searched && !b.negated && !s.notHere ? 'no' : 'off'"
+                  role="img"
+                  :aria-label="t('coverage.notBy', { block: b.name })"
+                />
               </span>
-              <template v-if="s.notHere"><span /><span class="c"><i class="away" role="img" :aria-label="t('strip.away')" /></span></template>
-              <template v-else><span class="c"><i :class="s.limits ? 'ok' : 'no'" role="img" :aria-label="t(s.limits ? 'coverage.inside' : 'coverage.outside')" /></span>
-              <span class="c"><i :class="s.caught ? 'ok' : 'no'" role="img" :aria-label="t(s.caught ? 'strip.caught' : 'strip.missed')" /></span></template>
+              <template v-if="s.notHere"
+                ><span /><span class="c"
+                  ><i class="away" role="img" :aria-label="t('strip.away')" /></span
+              ></template>
+              <template v-else
+                ><span class="c"
+                  ><i
+                    :class="s.limits ? 'ok' : 'no'"
+                    role="img"
+                    :aria-label="t(s.limits ? 'coverage.inside' : 'coverage.outside')"
+                /></span>
+                <span class="c"
+                  ><i
+                    :class="s.caught ? 'ok' : 'no'"
+                    role="img"
+                    :aria-label="t(s.caught ? 'strip.caught' : 'strip.missed')" /></span
+              ></template>
             </div>
           </div>
           <HeldBack v-if="coverage.data.value" :held="coverage.data.value.heldBack" />
         </div>
         <PlanPanel v-if="planned" @study="((chosen = $event), (planned = false))" />
-        <StudyPanel v-else-if="chosen" :half="rows.find((s) => s.id === chosen)?.half" :study="chosen" :held-back-by="rows.find((s) => s.id === chosen)?.heldBackBy ?? []" :caught="rows.find((s) => s.id === chosen)?.caught ?? false" :away="rows.find((s) => s.id === chosen)?.notHere" />
+        <StudyPanel
+          v-else-if="chosen"
+          :half="rows.find((s) => s.id === chosen)?.half"
+          :study="chosen"
+          :held-back-by="rows.find((s) => s.id === chosen)?.heldBackBy ?? []"
+          :caught="rows.find((s) => s.id === chosen)?.caught ?? false"
+          :away="rows.find((s) => s.id === chosen)?.notHere"
+        />
       </div>
     </template>
   </div>

@@ -6,7 +6,8 @@ import WithTip from '@/parts/WithTip.vue'
 /** Recall of the two halves: of the build half words may be mined, the test half only measures. */
 defineProps<{ build?: Recall; test?: Recall }>()
 const { t, n } = useI18n()
-const said = (r: Recall) => t('halves.interval', { low: Math.round(r.low * 100), high: n(r.high, 'share') })
+const said = (r: Recall) =>
+  t('halves.interval', { low: Math.round(r.low * 100), high: n(r.high, 'share') })
 </script>
 
 <template>
@@ -14,7 +15,9 @@ const said = (r: Recall) => t('halves.interval', { low: Math.round(r.low * 100),
     <WithTip v-if="r" :text="t(`halves.${half}Tip`)">
       <template #default="{ describedBy }">
         <div tabindex="0" :aria-describedby="describedBy">
-          <div class="display">{{ r.caught }} <span class="small">/ {{ r.of }}</span></div>
+          <div class="display">
+            {{ r.caught }} <span class="small">/ {{ r.of }}</span>
+          </div>
           <div class="small">{{ t(`halves.${half}`) }}, {{ said(r) }}</div>
         </div>
       </template>

@@ -14,7 +14,9 @@ function name(by: string): string {
 }
 
 function label(by: string[]): string {
-  return by.length === 1 ? t('coverage.alone', { part: name(by[0]) }) : t('coverage.together', { parts: by.map(name).join(t('coverage.and')) })
+  return by.length === 1
+    ? t('coverage.alone', { part: name(by[0]) })
+    : t('coverage.together', { parts: by.map(name).join(t('coverage.and')) })
 }
 
 function fill(by: string[]): string {
@@ -30,7 +32,9 @@ function fill(by: string[]): string {
     <dl>
       <template v-for="h in held" :key="h.by.join()">
         <dt>{{ label(h.by) }}</dt>
-        <dd aria-hidden="true"><i :style="{ width: `${(h.studies / most) * 100}%`, background: fill(h.by) }" /></dd>
+        <dd aria-hidden="true">
+          <i :style="{ width: `${(h.studies / most) * 100}%`, background: fill(h.by) }" />
+        </dd>
         <dd class="num">{{ h.studies }}</dd>
       </template>
     </dl>

@@ -20,7 +20,14 @@ const problem = useProblem()
 const { termOf, addEdits } = useDecide()
 
 const plan = useQuery({
-  queryKey: computed(() => ['plan', review.id, review.revision, review.dropStamp, review.lookStamp, review.keysStamp]),
+  queryKey: computed(() => [
+    'plan',
+    review.id,
+    review.revision,
+    review.dropStamp,
+    review.lookStamp,
+    review.keysStamp,
+  ]),
   queryFn: () => ask(api.GET('/api/reviews/{review}/plan', { params: review.asked })),
   placeholderData: keepPreviousData,
   enabled: () => review.sample !== undefined,
@@ -36,11 +43,24 @@ const points = computed(() => {
   const least = all[0].hits
   const most = Math.max(all.at(-1)!.hits, least + 1)
   const of = Math.max(1, now.value.of)
-  return all.map((p) => ({ x: 3 + ((p.hits - least) / (most - least)) * 92, y: 56 - (p.caught / of) * 52 }))
+  return all.map((p) => ({
+    x: 3 + ((p.hits - least) / (most - least)) * 92,
+    y: 56 - (p.caught / of) * 52,
+  }))
 })
-const line = computed(() => points.value.map((p, i) => (i ? `H${p.x.toFixed(2)}V${p.y.toFixed(2)}` : `M${p.x.toFixed(2)} ${p.y.toFixed(2)}`)).join(''))
+const line = computed(() =>
+  points.value
+    .map((p, i) =>
+      i ? `H${p.x.toFixed(2)}V${p.y.toFixed(2)}` : `M${p.x.toFixed(2)} ${p.y.toFixed(2)}`,
+    )
+    .join(''),
+)
 
-const itemOf = (s: PlanStep) => ({ facet: s.kind === 'heading' ? ('headings' as const) : ('words' as const), item: s.item, key: s.item })
+const itemOf = (s: PlanStep) => ({
+  facet: s.kind === 'heading' ? ('headings' as const) : ('words' as const),
+  item: s.item,
+  key: s.item,
+})
 
 /** The edits that the steps up to one make. */
 function opsTo(last: number) {
@@ -52,7 +72,11 @@ function opsTo(last: number) {
 
 function rest(i?: number) {
   const s = i === undefined ? undefined : steps.value[i]
-  bench.rest(s ? { edits: opsTo(i!), label: t('plan.steps', { n: i! + 1 }, i! + 1), block: s.block } : undefined)
+  bench.rest(
+    s
+      ? { edits: opsTo(i!), label: t('plan.steps', { n: i! + 1 }, i! + 1), block: s.block }
+      : undefined,
+  )
 }
 
 function take(i: number) {
@@ -66,26 +90,85 @@ function take(i: number) {
   <section class="panel" :aria-label="t('plan.title')">
     <h2 class="display">{{ t('plan.title') }}</h2>
     <p v-if="!review.sample" class="small">{{ t('plan.noSample') }}</p>
-    <p v-else-if="plan.error.value && !now" class="wrong" role="alert">{{ problem(plan.error.value) }}</p>
-    <v-progress-linear v-else-if="!now" indeterminate color="primary" :aria-label="t('harvest.counting')" />
+    <p v-else-if="plan.error.value && !now" class="wrong" role="alert">
+      {{ problem(plan.error.value) }}
+    </p>
+    <v-progress-linear
+      v-else-if="!now"
+      indeterminate
+      color="primary"
+      :aria-label="t('harvest.counting')"
+    />
     <p v-else-if="!steps.length" class="small">{{ t('plan.nothing') }}</p>
     <template v-else>
-      <p class="small">{{ t('plan.text', { caught: now.caught, of: now.of, hits: n(now.hits, 'whole'), then: steps.at(-1)!.caught, to: n(steps.at(-1)!.hits, 'whole') }) }}</p>
-      <svg viewBox="0 0 100 60" class="curve" role="img" :aria-label="t('plan.curve')" preserveAspectRatio="none">
+      <p class="small">
+        {{
+          t('plan.text', {
+            caught: now.caught,
+            of: now.of,
+            hits: n(now.hits, 'whole'),
+            then: steps.at(-1)!.caught,
+            to: n(steps.at(-1)!.hits, 'whole'),
+          })
+        }}
+      </p>
+      <svg
+        viewBox="0 0 100 60"
+        class="curve"
+        role="img"
+        :aria-label="t('plan.curve')"
+        preserveAspectRatio="none"
+      >
         <path d="M3 4V56H97" class="axis" vector-effect="non-scaling-stroke" />
         <path :d="line" class="line" vector-effect="non-scaling-stroke" />
       </svg>
-      <p class="row axes small" aria-hidden="true"><span>{{ t('plan.up') }}</span><span class="grow" /><span>{{ t('plan.right') }}</span></p>
+      <p class="row axes small" aria-hidden="true">
+        <span>{{ t('plan.up') }}</span><span class="grow" /><span>{{ t('plan.right') }}</span>
+      </p>
       <table class="figures proposes">
         <thead>
-          <tr><th class="left">{{ t('coverage.candidate') }}</th><th><WithTip v-slot="{ describedBy }" :text="t('formula.price')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.price') }}</span></WithTip></th><th>{{ t('plan.caught') }}</th><th><span class="visually-hidden">{{ t('samples.acts') }}</span></th></tr>
+          <tr>
+            <th class="left">{{ t('coverage.candidate') }}</th>
+            <th>
+              <WithTip v-slot="{ describedBy }" :text="t('formula.price')"
+                ><span tabindex="0" :aria-describedby="describedBy">{{
+                  t('figure.price')
+                }}</span></WithTip
+              >
+            </th>
+            <th>{{ t('plan.caught') }}</th>
+            <th>
+              <span class="visually-hidden">{{ t('samples.acts') }}</span>
+            </th>
+          </tr>
         </thead>
         <tbody>
-          <tr v-for="(s, i) in steps" :key="s.block + s.kind + s.item" @mouseenter="rest(i)" @mouseleave="rest()">
-            <td class="left"><BlockStamp :block="s.block" :size="15" /> <b v-if="s.kind === 'heading'">{{ s.item }}</b><span v-else class="mono">{{ s.item }}</span></td>
+          <tr
+            v-for="(s, i) in steps"
+            :key="s.block + s.kind + s.item"
+            @mouseenter="rest(i)"
+            @mouseleave="rest()"
+          >
+            <td class="left">
+              <BlockStamp :block="s.block" :size="15" />
+              <b v-if="s.kind === 'heading'">{{ s.item }}</b><span v-else class="mono">{{
+                s.item
+              }}</span>
+            </td>
             <td>+{{ n(s.price, 'whole') }}</td>
             <td>{{ s.caught }}</td>
-            <td class="acts"><button class="btn bare" :aria-label="t('plan.takeTo', { n: i + 1, item: s.item }, i + 1)" @focus="rest(i)" @blur="rest()" @click="take(i)">{{ i ? t('plan.takeShort', { n: i + 1 }) : t('act.add') }}</button><DropMenu :item="itemOf(s)" /></td>
+            <td class="acts">
+              <button
+                class="btn bare"
+                :aria-label="t('plan.takeTo', { n: i + 1, item: s.item }, i + 1)"
+                @focus="rest(i)"
+                @blur="rest()"
+                @click="take(i)"
+              >
+                {{ i ? t('plan.takeShort', { n: i + 1 }) : t('act.add') }}</button><DropMenu
+                :item="itemOf(s)"
+              />
+            </td>
           </tr>
         </tbody>
       </table>
@@ -93,7 +176,11 @@ function take(i: number) {
     <template v-if="left.length">
       <h3 class="sect">{{ t('plan.left', { n: left.length }, left.length) }}</h3>
       <ul>
-        <li v-for="k in left" :key="k.id"><button class="link cut" :title="k.title" @click="emit('study', k.id)">{{ k.title }}</button></li>
+        <li v-for="k in left" :key="k.id">
+          <button class="link cut" :title="k.title" @click="emit('study', k.id)">
+            {{ k.title }}
+          </button>
+        </li>
       </ul>
     </template>
   </section>

@@ -14,7 +14,13 @@ import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 
 /** One key study: its words marked by block, what holds it back, and what would bring it back at which price. */
-const props = defineProps<{ study: number; heldBackBy: string[]; caught: boolean; half?: string; away?: boolean }>()
+const props = defineProps<{
+  study: number
+  heldBackBy: string[]
+  caught: boolean
+  half?: string
+  away?: boolean
+}>()
 
 const { t, n } = useI18n()
 const review = useReview()
@@ -24,8 +30,21 @@ const reader = useReader()
 const { termOf, add, addEdits } = useDecide()
 
 const rescue = useQuery({
-  queryKey: computed(() => ['rescue', review.id, review.revision, review.dropStamp, review.lookStamp, review.keysStamp, props.study]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/coverage/{study}', { params: { path: { review: review.id, study: props.study }, query: review.asked.query } })),
+  queryKey: computed(() => [
+    'rescue',
+    review.id,
+    review.revision,
+    review.dropStamp,
+    review.lookStamp,
+    review.keysStamp,
+    props.study,
+  ]),
+  queryFn: () =>
+    ask(
+      api.GET('/api/reviews/{review}/coverage/{study}', {
+        params: { path: { review: review.id, study: props.study }, query: review.asked.query },
+      }),
+    ),
   placeholderData: keepPreviousData,
 })
 const record = computed(() => rescue.data.value?.record)
@@ -35,12 +54,18 @@ const blocks = computed(() =>
     return block ? [{ ...b, ...parted(b.candidates), block }] : []
   }),
 )
-const limits = computed(() => props.heldBackBy.filter((h) => h.startsWith('limit:')).map((h) => h.slice(6)))
+const limits = computed(() =>
+  props.heldBackBy.filter((h) => h.startsWith('limit:')).map((h) => h.slice(6)),
+)
 const shownOf = ref(new Set<string>())
 const step = 12
 
 function itemOf(c: RescueCandidate) {
-  return { facet: c.kind === 'heading' ? ('headings' as const) : ('words' as const), item: c.item, key: c.item }
+  return {
+    facet: c.kind === 'heading' ? ('headings' as const) : ('words' as const),
+    item: c.item,
+    key: c.item,
+  }
 }
 
 function rest(block: (typeof review.document.blocks)[number], c?: RescueCandidate) {
@@ -53,29 +78,65 @@ function take(block: (typeof review.document.blocks)[number], c: RescueCandidate
   add(block, termOf(itemOf(c)), itemOf(c))
 }
 
-const byline = computed(() => [record.value?.authors.slice(0, 4).join('; '), record.value?.journal, record.value?.year || undefined, record.value && !record.value.indexed ? t('record.unindexed') : undefined].filter(Boolean).join(' · '))
+const byline = computed(() =>
+  [
+    record.value?.authors.slice(0, 4).join('; '),
+    record.value?.journal,
+    record.value?.year || undefined,
+    record.value && !record.value.indexed ? t('record.unindexed') : undefined,
+  ]
+    .filter(Boolean)
+    .join(' · '),
+)
 /** What belongs to the block, what suits another better, and what is too rare to tell. */
 function parted(candidates: RescueCandidate[]) {
   const own = candidates.filter((c) => c.suit === undefined || (c.suit > 0 && !c.suits))
-  return { own, elsewhere: candidates.filter((c) => c.suits), rare: candidates.filter((c) => c.rare), none: candidates.filter((c) => c.suit === 0 && !c.suits && !c.rare) }
+  return {
+    own,
+    elsewhere: candidates.filter((c) => c.suits),
+    rare: candidates.filter((c) => c.rare),
+    none: candidates.filter((c) => c.suit === 0 && !c.suits && !c.rare),
+  }
 }
-const blockOf = (c: RescueCandidate, block: (typeof review.document.blocks)[number]) => review.document.blocks.find((b) => b.id === c.suits) ?? block
+const blockOf = (c: RescueCandidate, block: (typeof review.document.blocks)[number]) =>
+  review.document.blocks.find((b) => b.id === c.suits) ?? block
 const list = (b: string) => (shownOf.value.has(b) ? Infinity : step)
 const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
 </script>
 
 <template>
   <section v-if="record" class="panel" :aria-label="t('coverage.study')">
-    <h2 class="display"><button :title="t('panel.openRecord')" @click="reader.one(record.id, t('keys.one'))"><MarkedText :pieces="record.title" /></button></h2>
+    <h2 class="display">
+      <button :title="t('panel.openRecord')" @click="reader.one(record.id, t('keys.one'))">
+        <MarkedText :pieces="record.title" />
+      </button>
+    </h2>
     <p class="small">{{ byline }}</p>
-    <p class="abstract"><MarkedText :pieces="record.abstract" /><em v-if="!record.abstract.length" class="small">{{ t('record.noAbstract') }}</em></p>
-    <p v-if="record.headings.length" class="small"><b>{{ t('record.headings') }}</b> <span v-for="(h, i) in record.headings" :key="i">{{ i ? ' · ' : '' }}{{ h.label }}<BlockStamp v-for="b in h.blocks" :key="b" class="in" :name="b" :size="14" /></span></p>
+    <p class="abstract">
+      <MarkedText :pieces="record.abstract" /><em v-if="!record.abstract.length" class="small">{{
+        t('record.noAbstract')
+      }}</em>
+    </p>
+    <p v-if="record.headings.length" class="small">
+      <b>{{ t('record.headings') }}</b>
+      <span v-for="(h, i) in record.headings" :key="i"
+        >{{ i ? ' · ' : '' }}{{ h.label
+        }}<BlockStamp v-for="b in h.blocks" :key="b" class="in" :name="b" :size="14"
+      /></span>
+    </p>
     <ul class="finds">
       <li v-for="b in blocks" :key="b.block.id" class="small">
         <BlockStamp :block="b.block.id" :size="15" />
-        {{ b.terms.length ? t('coverage.finds', { n: b.terms.length }, b.terms.length) : t('coverage.findsNothing') }} <span v-if="b.terms.length" class="mono">{{ b.terms.join(', ') }}</span>
+        {{
+          b.terms.length
+            ? t('coverage.finds', { n: b.terms.length }, b.terms.length)
+            : t('coverage.findsNothing')
+        }}
+        <span v-if="b.terms.length" class="mono">{{ b.terms.join(', ') }}</span>
       </li>
-      <li v-for="l in limits" :key="l" class="small wrong">{{ t('coverage.dropped', { limit: t(`coverage.limit.${l}`) }) }}</li>
+      <li v-for="l in limits" :key="l" class="small wrong">
+        {{ t('coverage.dropped', { limit: t(`coverage.limit.${l}`) }) }}
+      </li>
     </ul>
     <template v-for="b in blocks.filter((x) => x.missed)" :key="`r${b.block.id}`">
       <h3 class="sect">{{ t('coverage.bringBack', { block: b.block.name }) }}</h3>
@@ -83,36 +144,133 @@ const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
         <thead>
           <tr>
             <th class="left">{{ t('coverage.candidate') }}</th>
-            <th><WithTip v-slot="{ describedBy }" :text="t('formula.rescues')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.rescues') }}</span></WithTip></th>
-            <th><WithTip v-slot="{ describedBy }" :text="t('formula.price')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.price') }}</span></WithTip></th>
-            <th><WithTip v-slot="{ describedBy }" :text="t('formula.suit')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.suit') }}</span></WithTip></th>
-            <th><WithTip v-slot="{ describedBy }" :text="t('formula.worth')"><span tabindex="0" :aria-describedby="describedBy">{{ t('figure.worth') }}</span></WithTip></th>
-            <th><span class="visually-hidden">{{ t('samples.acts') }}</span></th>
+            <th>
+              <WithTip v-slot="{ describedBy }" :text="t('formula.rescues')"
+                ><span tabindex="0" :aria-describedby="describedBy">{{
+                  t('figure.rescues')
+                }}</span></WithTip
+              >
+            </th>
+            <th>
+              <WithTip v-slot="{ describedBy }" :text="t('formula.price')"
+                ><span tabindex="0" :aria-describedby="describedBy">{{
+                  t('figure.price')
+                }}</span></WithTip
+              >
+            </th>
+            <th>
+              <WithTip v-slot="{ describedBy }" :text="t('formula.suit')"
+                ><span tabindex="0" :aria-describedby="describedBy">{{
+                  t('figure.suit')
+                }}</span></WithTip
+              >
+            </th>
+            <th>
+              <WithTip v-slot="{ describedBy }" :text="t('formula.worth')"
+                ><span tabindex="0" :aria-describedby="describedBy">{{
+                  t('figure.worth')
+                }}</span></WithTip
+              >
+            </th>
+            <th>
+              <span class="visually-hidden">{{ t('samples.acts') }}</span>
+            </th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="c in b.own.slice(0, list(b.block.id))" :key="c.kind + c.item" @mouseenter="rest(b.block, c)" @mouseleave="rest(b.block)">
-            <td class="left"><b v-if="c.kind === 'heading'">{{ c.item }}</b><span v-else class="mono">{{ c.item }}</span></td>
+          <tr
+            v-for="c in b.own.slice(0, list(b.block.id))"
+            :key="c.kind + c.item"
+            @mouseenter="rest(b.block, c)"
+            @mouseleave="rest(b.block)"
+          >
+            <td class="left">
+              <b v-if="c.kind === 'heading'">{{ c.item }}</b><span v-else class="mono">{{
+                c.item
+              }}</span>
+            </td>
             <td class="num">{{ c.rescues }}</td>
-            <td><button v-if="c.price !== undefined" class="link" :title="t('bench.openRecords')" @click="reader.list({ kind: 'term', term: termOf(itemOf(c)) }, c.item)">+{{ n(c.price, 'whole') }}</button></td>
+            <td>
+              <button
+                v-if="c.price !== undefined"
+                class="link"
+                :title="t('bench.openRecords')"
+                @click="reader.list({ kind: 'term', term: termOf(itemOf(c)) }, c.item)"
+              >
+                +{{ n(c.price, 'whole') }}
+              </button>
+            </td>
             <td>{{ c.suit === undefined ? '' : n(c.suit, 'two') }}</td>
-            <td>{{ c.worth === undefined ? '' : n(c.worth * 1000, c.worth < 0.00995 ? 'one' : 'whole') }}</td>
-            <td class="acts"><button class="btn bare" :aria-label="t('coverage.addOne', { item: c.item, block: b.block.name })" @focus="rest(b.block, c)" @blur="rest(b.block)" @click="take(b.block, c)">{{ t('act.add') }}</button><DropMenu :item="itemOf(c)" /></td>
+            <td>
+              {{
+                c.worth === undefined ? '' : n(c.worth * 1000, c.worth < 0.00995 ? 'one' : 'whole')
+              }}
+            </td>
+            <td class="acts">
+              <button
+                class="btn bare"
+                :aria-label="t('coverage.addOne', { item: c.item, block: b.block.name })"
+                @focus="rest(b.block, c)"
+                @blur="rest(b.block)"
+                @click="take(b.block, c)"
+              >
+                {{ t('act.add') }}</button><DropMenu :item="itemOf(c)" />
+            </td>
           </tr>
         </tbody>
       </table>
-      <p v-else class="small">{{ t(half === 'test' ? 'halves.notMined' : b.candidates.length ? 'coverage.noneSuits' : 'coverage.noCandidates', { block: b.block.name }) }}</p>
-      <button v-if="b.own.length > list(b.block.id)" class="btn bare" @click="more(b.block.id)">{{ t('coverage.more', { n: b.own.length - step }) }}</button>
-      <details v-for="(those, kind) in { elsewhere: b.elsewhere, rare: b.rare, none: b.none }" v-show="those.length" :key="kind">
-        <summary class="small">{{ t(`coverage.${kind}`, { n: n(those.length, 'whole'), block: b.block.name }, those.length) }}</summary>
+      <p v-else class="small">
+        {{
+          t(
+            half === 'test'
+              ? 'halves.notMined'
+              : b.candidates.length
+                ? 'coverage.noneSuits'
+                : 'coverage.noCandidates',
+            { block: b.block.name },
+          )
+        }}
+      </p>
+      <button v-if="b.own.length > list(b.block.id)" class="btn bare" @click="more(b.block.id)">
+        {{ t('coverage.more', { n: b.own.length - step }) }}
+      </button>
+      <details
+        v-for="(those, kind) in { elsewhere: b.elsewhere, rare: b.rare, none: b.none }"
+        v-show="those.length"
+        :key="kind"
+      >
+        <summary class="small">
+          {{
+            t(
+              `coverage.${kind}`,
+              { n: n(those.length, 'whole'), block: b.block.name },
+              those.length,
+            )
+          }}
+        </summary>
         <ul class="others">
           <li v-for="c in those" :key="c.kind + c.item">
-            <button class="chip" :aria-label="t('coverage.addOne', { item: c.item, block: blockOf(c, b.block).name })" @focus="rest(blockOf(c, b.block), c)" @blur="rest(b.block)" @mouseenter="rest(blockOf(c, b.block), c)" @mouseleave="rest(b.block)" @click="take(blockOf(c, b.block), c)"><BlockStamp v-if="c.suits" :block="c.suits" :size="14" /><b v-if="c.kind === 'heading'">{{ c.item }}</b><span v-else class="mono">{{ c.item }}</span></button>
+            <button
+              class="chip"
+              :aria-label="t('coverage.addOne', { item: c.item, block: blockOf(c, b.block).name })"
+              @focus="rest(blockOf(c, b.block), c)"
+              @blur="rest(b.block)"
+              @mouseenter="rest(blockOf(c, b.block), c)"
+              @mouseleave="rest(b.block)"
+              @click="take(blockOf(c, b.block), c)"
+            >
+              <BlockStamp v-if="c.suits" :block="c.suits" :size="14" /><b
+                v-if="c.kind === 'heading'"
+                >{{ c.item }}</b
+              ><span v-else class="mono">{{ c.item }}</span>
+            </button>
           </li>
         </ul>
       </details>
     </template>
-    <p v-if="away" class="small">{{ t('holding.notHere', { source: sources.chosen?.name ?? '' }) }}</p>
+    <p v-if="away" class="small">
+      {{ t('holding.notHere', { source: sources.chosen?.name ?? '' }) }}
+    </p>
     <p v-else-if="caught" class="small">{{ t('coverage.isCaught') }}</p>
   </section>
 </template>

@@ -24,7 +24,12 @@ const props = defineProps<{
   /** How many blocks have a key of their own. */
   blocks: number
 }>()
-const emit = defineEmits<{ select: [c: Candidate, further: boolean]; open: [c: Candidate]; sort: [column: Column]; key: [e: KeyboardEvent] }>()
+const emit = defineEmits<{
+  select: [c: Candidate, further: boolean]
+  open: [c: Candidate]
+  sort: [column: Column]
+  key: [e: KeyboardEvent]
+}>()
 
 const { t } = useI18n()
 const rowHeight = 30
@@ -32,20 +37,38 @@ const scroller = ref<HTMLElement>()
 const { drawn, whole, show } = useRowsInSight(scroller, () => props.rows.length, rowHeight)
 const columns = computed<{ id: Column; label: string }[]>(() => [
   { id: 'records', label: t('figure.records') },
-  ...(props.hasNarrower ? ([{ id: 'withNarrower', label: t('figure.withNarrower') }] as const) : []),
-  ...(props.hasContrast ? ([{ id: 'lift', label: t('figure.lift') }, { id: 'pull', label: t('figure.pull') }] as const) : []),
+  ...(props.hasNarrower
+    ? ([{ id: 'withNarrower', label: t('figure.withNarrower') }] as const)
+    : []),
+  ...(props.hasContrast
+    ? ([
+        { id: 'lift', label: t('figure.lift') },
+        { id: 'pull', label: t('figure.pull') },
+      ] as const)
+    : []),
   ...(props.hasKeys ? ([{ id: 'keys', label: t('figure.keys') }] as const) : []),
 ])
 // Where it is narrow the words come first: the bars go, and figures stand closer.
 const root = ref<HTMLElement>()
 const { width } = useElementSize(root)
 // What a bar for scrolling takes away from the rows is taken from their head as well.
-const bar = computed(() => (width.value && scroller.value ? scroller.value.offsetWidth - scroller.value.clientWidth : 0))
+const bar = computed(() =>
+  width.value && scroller.value ? scroller.value.offsetWidth - scroller.value.clientWidth : 0,
+)
 const narrow = computed(() => width.value > 0 && width.value < 480)
 const grid = computed(() => {
   const room = Math.max(0, String(props.most).length - 4) * 9 // for figures of many digits
-  const [records, below, lift, pull, keys] = narrow.value ? [60 + room, 58, 52, 48, 38] : [(props.hasNarrower ? 88 : 96) + room, 64, 56, 50, 40]
-  const columns = [records, props.hasNarrower && below, props.hasContrast && lift, props.hasContrast && pull, props.hasKeys && keys, props.blocks ? 84 : 58].filter(Boolean)
+  const [records, below, lift, pull, keys] = narrow.value
+    ? [60 + room, 58, 52, 48, 38]
+    : [(props.hasNarrower ? 88 : 96) + room, 64, 56, 50, 40]
+  const columns = [
+    records,
+    props.hasNarrower && below,
+    props.hasContrast && lift,
+    props.hasContrast && pull,
+    props.hasKeys && keys,
+    props.blocks ? 84 : 58,
+  ].filter(Boolean)
   return { '--columns': `minmax(90px, 1fr) ${columns.map((c) => `${c}px`).join(' ')}` }
 })
 const here = computed(() => props.rows.findIndex((r) => r.key === props.selected))
@@ -71,26 +94,62 @@ defineExpose({ focus })
 <template>
   <div ref="root" class="listing" :class="{ narrow }" :style="grid">
     <div class="head" :style="{ paddingRight: `${bar}px` }">
-      <button class="left" :aria-label="t('list.sortBy', { column: t('figure.item') })" @click="emit('sort', 'item')">{{ title }}<span v-if="aria('item')" aria-hidden="true">{{ sort?.down ? ' ↓' : ' ↑' }}</span></button>
+      <button
+        class="left"
+        :aria-label="t('list.sortBy', { column: t('figure.item') })"
+        @click="emit('sort', 'item')"
+      >
+        {{ title
+        }}<span v-if="aria('item')" aria-hidden="true">{{ sort?.down ? ' ↓' : ' ↑' }}</span>
+      </button>
       <WithTip v-for="c in columns" :key="c.id" :text="t(`formula.${c.id}`)">
         <template #default="{ describedBy }">
-          <button :aria-describedby="describedBy" :aria-label="t('list.sortBy', { column: c.label })" @click="emit('sort', c.id)">{{ c.label }}<span v-if="aria(c.id)" aria-hidden="true">{{ sort?.down ? ' ↓' : ' ↑' }}</span></button>
+          <button
+            :aria-describedby="describedBy"
+            :aria-label="t('list.sortBy', { column: c.label })"
+            @click="emit('sort', c.id)"
+          >
+            {{ c.label
+            }}<span v-if="aria(c.id)" aria-hidden="true">{{ sort?.down ? ' ↓' : ' ↑' }}</span>
+          </button>
         </template>
       </WithTip>
       <span />
     </div>
     <div
-      ref="scroller" class="scroller" role="listbox" tabindex="0" aria-multiselectable="true" :aria-label="title"
-      :aria-activedescendant="here >= 0 ? `candidate-${here}` : undefined" @keydown="emit('key', $event)"
+      ref="scroller"
+      class="scroller"
+      role="listbox"
+      tabindex="0"
+      aria-multiselectable="true"
+      :aria-label="title"
+      :aria-activedescendant="here >= 0 ? `candidate-${here}` : undefined"
+      @keydown="emit('key', $event)"
     >
       <div role="presentation" :style="whole">
         <div
-          v-for="(at, place) in drawn" :id="`candidate-${at}`" :key="place"
-          role="option" class="line" :class="[rows[at]?.state, { sel: at === here, marked: marked.has(rows[at]?.key) }]" :aria-selected="at === here || marked.has(rows[at]?.key)"
-          :aria-setsize="rows.length" :aria-posinset="at + 1"
-          @click="emit('select', rows[at], $event.shiftKey)" @dblclick="emit('open', rows[at])"
+          v-for="(at, place) in drawn"
+          :id="`candidate-${at}`"
+          :key="place"
+          role="option"
+          class="line"
+          :class="[rows[at]?.state, { sel: at === here, marked: marked.has(rows[at]?.key) }]"
+          :aria-selected="at === here || marked.has(rows[at]?.key)"
+          :aria-setsize="rows.length"
+          :aria-posinset="at + 1"
+          @click="emit('select', rows[at], $event.shiftKey)"
+          @dblclick="emit('open', rows[at])"
         >
-          <CandidateCells v-if="rows[at]" :candidate="rows[at]" :has-contrast="hasContrast" :has-keys="hasKeys" :has-narrower="hasNarrower" :most="most" :blocks="at === here ? blocks : 0" :suit="suits.get(rows[at].item)" />
+          <CandidateCells
+            v-if="rows[at]"
+            :candidate="rows[at]"
+            :has-contrast="hasContrast"
+            :has-keys="hasKeys"
+            :has-narrower="hasNarrower"
+            :most="most"
+            :blocks="at === here ? blocks : 0"
+            :suit="suits.get(rows[at].item)"
+          />
         </div>
       </div>
     </div>

@@ -18,7 +18,12 @@ import { placeNames, type Placed } from './plotNames'
  * rectangle keeps what lies in it; the list shows the same.
  */
 use([ScatterChart, GridComponent, LabelLayout, CanvasRenderer, SVGRenderer])
-const props = defineProps<{ rows: Candidate[]; selected?: string; hasContrast: boolean; area?: Area }>()
+const props = defineProps<{
+  rows: Candidate[]
+  selected?: string
+  hasContrast: boolean
+  area?: Area
+}>()
 const emit = defineEmits<{ select: [c: Candidate]; area: [a: Area | undefined] }>()
 
 const { t, n } = useI18n()
@@ -54,14 +59,26 @@ const dots = computed(() => {
 /** The dots that have names: what is kept, and the first of the others. */
 const mostCalled = 24
 const firstOnes = 8
-const called = computed(() => [...dots.value.filter((c) => c.state === 'kept').slice(0, mostCalled), ...dots.value.filter((c) => c.state !== 'kept').slice(0, firstOnes)])
+const called = computed(() => [
+  ...dots.value.filter((c) => c.state === 'kept').slice(0, mostCalled),
+  ...dots.value.filter((c) => c.state !== 'kept').slice(0, firstOnes),
+])
 
 const option = computed(() => {
   const point = (c: Candidate) => ({ value: [right(c.row.records), upOf(c)] })
   const plain = dots.value.filter((c) => c.state !== 'kept')
   const looks = (c: Candidate) => {
     const block = review.document.blocks.find((b) => b.id === c.blocks[0])
-    return block ? { symbolSize: 8, itemStyle: { color: resolve(blockColour(block.name)), borderColor: '#fff', borderWidth: 1 } } : { symbolSize: 4.5, itemStyle: { color: 'rgba(34, 28, 43, 0.4)' } }
+    return block
+      ? {
+          symbolSize: 8,
+          itemStyle: {
+            color: resolve(blockColour(block.name)),
+            borderColor: '#fff',
+            borderWidth: 1,
+          },
+        }
+      : { symbolSize: 4.5, itemStyle: { color: 'rgba(34, 28, 43, 0.4)' } }
   }
   const label = (c: Candidate) => ({
     show: true,
@@ -75,12 +92,41 @@ const option = computed(() => {
   return {
     animation: false,
     grid: { left: 26, right: 90, top: 14, bottom: 14 },
-    xAxis: { type: 'value' as const, min: 'dataMin' as const, axisLabel: { show: false }, axisTick: { show: false }, splitLine: { show: false }, axisLine: { lineStyle: { color: '#ded7c8' } } },
-    yAxis: { type: 'value' as const, min: 'dataMin' as const, max: 'dataMax' as const, axisLabel: { show: false }, axisTick: { show: false }, splitLine: { show: false }, axisLine: { show: true, lineStyle: { color: '#ded7c8' } } },
+    xAxis: {
+      type: 'value' as const,
+      min: 'dataMin' as const,
+      axisLabel: { show: false },
+      axisTick: { show: false },
+      splitLine: { show: false },
+      axisLine: { lineStyle: { color: '#ded7c8' } },
+    },
+    yAxis: {
+      type: 'value' as const,
+      min: 'dataMin' as const,
+      max: 'dataMax' as const,
+      axisLabel: { show: false },
+      axisTick: { show: false },
+      splitLine: { show: false },
+      axisLine: { show: true, lineStyle: { color: '#ded7c8' } },
+    },
     series: [
       // Drawn as one shape: thousands of dots that nobody points at one by one.
-      { type: 'scatter' as const, silent: true, large: true, largeThreshold: 200, symbolSize: 4.5, itemStyle: { color: 'rgba(34, 28, 43, 0.22)' }, data: plain.slice(firstOnes).map((c) => [right(c.row.records), upOf(c)]) },
-      { type: 'scatter' as const, silent: true, z: 4, labelLayout: { hideOverlap: true }, data: named.map((c) => ({ ...point(c), ...looks(c), label: label(c) })).reverse() },
+      {
+        type: 'scatter' as const,
+        silent: true,
+        large: true,
+        largeThreshold: 200,
+        symbolSize: 4.5,
+        itemStyle: { color: 'rgba(34, 28, 43, 0.22)' },
+        data: plain.slice(firstOnes).map((c) => [right(c.row.records), upOf(c)]),
+      },
+      {
+        type: 'scatter' as const,
+        silent: true,
+        z: 4,
+        labelLayout: { hideOverlap: true },
+        data: named.map((c) => ({ ...point(c), ...looks(c), label: label(c) })).reverse(),
+      },
     ],
   }
 })
@@ -94,16 +140,25 @@ function mark() {
   const c = props.rows.find((row) => row.key === props.selected)
   const here = c && at(c)
   gold.value = here ? { left: `${here[0]}px`, top: `${here[1]}px` } : undefined
-  const named = [...(c ? [c] : []), ...called.value.filter((x) => x.key !== props.selected)].flatMap((x) => {
+  const named = [
+    ...(c ? [c] : []),
+    ...called.value.filter((x) => x.key !== props.selected),
+  ].flatMap((x) => {
     const place = at(x)
     return place ? [{ x: place[0], y: place[1], text: short(x) }] : []
   })
-  names.value = placeNames(named, width.value, height.value, c !== undefined).map((x) => ({ ...x, selected: here !== undefined && x.x === here[0] && x.y === here[1] && x.text === short(c!) }))
+  names.value = placeNames(named, width.value, height.value, c !== undefined).map((x) => ({
+    ...x,
+    selected: here !== undefined && x.x === here[0] && x.y === here[1] && x.text === short(c!),
+  }))
 }
 
 function draw() {
   // On the screen names stand on top; in a saved plot they are part of it.
-  const series = option.value.series.map((s) => ({ ...s, data: s.data.map((d) => ('label' in d ? { ...d, label: { show: false } } : d)) }))
+  const series = option.value.series.map((s) => ({
+    ...s,
+    data: s.data.map((d) => ('label' in d ? { ...d, label: { show: false } } : d)),
+  }))
   chart.value?.setOption({ ...option.value, series }, { replaceMerge: ['series'] })
   mark()
 }
@@ -115,7 +170,10 @@ onMounted(() => {
 })
 onBeforeUnmount(() => chart.value?.dispose())
 // What the option rests on is watched, not the option: that would work it out with every key press.
-watchDebounced(() => [props.rows, props.hasContrast, review.document.blocks], draw, { debounce: 120, maxWait: 600 })
+watchDebounced(() => [props.rows, props.hasContrast, review.document.blocks], draw, {
+  debounce: 120,
+  maxWait: 600,
+})
 watch(() => props.selected, mark)
 watch([width, height], () => {
   chart.value?.resize()
@@ -175,26 +233,50 @@ function closest(x: number, y: number): Candidate | undefined {
 const hint = computed(() => {
   const c = near.value
   if (!c) return t('plot.hint')
-  return [c.item, t('count.records', { n: n(c.row.records, 'whole') }, c.row.records), c.row.pull === undefined ? '' : t('plot.pull', { n: n(c.row.pull, 'whole') })].filter(Boolean).join(' · ')
+  return [
+    c.item,
+    t('count.records', { n: n(c.row.records, 'whole') }, c.row.records),
+    c.row.pull === undefined ? '' : t('plot.pull', { n: n(c.row.pull, 'whole') }),
+  ]
+    .filter(Boolean)
+    .join(' · ')
 })
 const box = computed(() => {
   const d = drawn.value
-  return d && { left: `${Math.min(d.x0, d.x1)}px`, top: `${Math.min(d.y0, d.y1)}px`, width: `${Math.abs(d.x1 - d.x0)}px`, height: `${Math.abs(d.y1 - d.y0)}px` }
+  return (
+    d && {
+      left: `${Math.min(d.x0, d.x1)}px`,
+      top: `${Math.min(d.y0, d.y1)}px`,
+      width: `${Math.abs(d.x1 - d.x0)}px`,
+      height: `${Math.abs(d.y1 - d.y0)}px`,
+    }
+  )
 })
 
 /** Saves the plot as it stands. */
 function save(name: string, as: 'png' | 'svg') {
   if (as === 'svg') {
     // Drawn once more, apart: as shapes, each of them by itself.
-    const apart = init(null, null, { renderer: 'svg', ssr: true, width: width.value, height: height.value })
+    const apart = init(null, null, {
+      renderer: 'svg',
+      ssr: true,
+      width: width.value,
+      height: height.value,
+    })
     const { series, ...rest } = option.value
-    apart.setOption({ ...rest, backgroundColor: '#fff', series: series.map((s) => ({ ...s, large: false })) })
+    apart.setOption({
+      ...rest,
+      backgroundColor: '#fff',
+      series: series.map((s) => ({ ...s, large: false })),
+    })
     saveBlob(new Blob([apart.renderToSVGString()], { type: 'image/svg+xml' }), `${name}.svg`)
     apart.dispose()
     return
   }
   chart.value?.setOption(option.value, { replaceMerge: ['series'] })
-  chart.value?.renderToCanvas({ pixelRatio: 2, backgroundColor: '#fff' }).toBlob((drawn) => drawn && saveBlob(drawn, `${name}.png`), 'image/png')
+  chart.value
+    ?.renderToCanvas({ pixelRatio: 2, backgroundColor: '#fff' })
+    .toBlob((drawn) => drawn && saveBlob(drawn, `${name}.png`), 'image/png')
   draw()
 }
 defineExpose({ save })
@@ -202,14 +284,34 @@ defineExpose({ save })
 
 <template>
   <figure class="plot card" :aria-label="t('plot.label', { n: n(rows.length, 'whole') })">
-    <span class="up small" aria-hidden="true">{{ hasContrast ? t('plot.up') : t('plot.upKeys') }}</span>
-    <div ref="holder" class="holder" aria-hidden="true" @pointerdown="press" @pointermove="move" @pointerup="release" @pointerleave="near = undefined" />
-    <span v-for="x in names" :key="x.text" class="name" :class="{ selected: x.selected }" :style="{ left: `${x.left}px`, top: `${x.top}px` }" aria-hidden="true">{{ x.text }}</span>
+    <span class="up small" aria-hidden="true">{{
+      hasContrast ? t('plot.up') : t('plot.upKeys')
+    }}</span>
+    <div
+      ref="holder"
+      class="holder"
+      aria-hidden="true"
+      @pointerdown="press"
+      @pointermove="move"
+      @pointerup="release"
+      @pointerleave="near = undefined"
+    />
+    <span
+      v-for="x in names"
+      :key="x.text"
+      class="name"
+      :class="{ selected: x.selected }"
+      :style="{ left: `${x.left}px`, top: `${x.top}px` }"
+      aria-hidden="true"
+      >{{ x.text }}</span
+    >
     <span v-if="gold" class="gold" :style="{ left: gold.left, top: gold.top }" aria-hidden="true" />
     <div v-if="box" class="box" :style="box" />
     <figcaption class="small">
       <span class="cut">{{ hint }}</span>
-      <button v-if="area" class="btn bare" @click="emit('area', undefined)">{{ t('plot.clear') }}</button>
+      <button v-if="area" class="btn bare" @click="emit('area', undefined)">
+        {{ t('plot.clear') }}
+      </button>
       <span class="right" aria-hidden="true">{{ t('plot.right') }}</span>
     </figcaption>
   </figure>

@@ -13,7 +13,15 @@ function save(as: 'svg' | 'png') {
 </script>
 
 <template>
-  <p class="small chart">{{ t('shape.saveChart') }} <button class="btn bare" @click="save('svg')">{{ t('shape.svg') }}</button><button class="btn bare" @click="save('png')">{{ t('shape.png') }}</button></p>
+  <p class="small chart">
+    {{ t('shape.saveChart') }}
+    <button class="btn bare" @click="save('svg')">{{ t('shape.svg') }}</button><button
+      class="btn bare"
+      @click="save('png')"
+    >
+      {{ t('shape.png') }}
+    </button>
+  </p>
 </template>
 
 <style scoped>

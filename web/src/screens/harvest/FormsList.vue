@@ -10,7 +10,11 @@ const { t, n } = useI18n()
 <template>
   <ul class="forms" :aria-label="t('panel.forms')">
     <li v-for="f in forms" :key="f.item">
-      <label><input v-model="ticked" type="checkbox" :value="f.item" /> <span class="mono cut">{{ f.item }}</span> <span class="small">{{ n(f.records, 'whole') }}</span></label>
+      <label
+        ><input v-model="ticked" type="checkbox" :value="f.item" />
+        <span class="mono cut">{{ f.item }}</span>
+        <span class="small">{{ n(f.records, 'whole') }}</span></label
+      >
     </li>
   </ul>
 </template>

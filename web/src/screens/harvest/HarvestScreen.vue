@@ -42,7 +42,20 @@ const { add, addConcept, decide, takeBack, termOf } = useDecide()
 
 const facet = useStorage<Facet>('tamiz-facet', 'words')
 const { tallies, offered, current, tally, suits, proposing } = useTallies(facet)
-const { show, words, pattern, filters, area, sort, sortBy, counts, shown, all, asideHere, withAside } = useCandidates(tally, facet, suits)
+const {
+  show,
+  words,
+  pattern,
+  filters,
+  area,
+  sort,
+  sortBy,
+  counts,
+  shown,
+  all,
+  asideHere,
+  withAside,
+} = useCandidates(tally, facet, suits)
 
 const selectedKey = ref<string>()
 const selected = computed(() => all.value.find((c) => c.key === selectedKey.value))
@@ -58,8 +71,15 @@ const tree = useStorage('tamiz-heading-tree', false)
 // The plot folds away: by itself where the window is low, until someone says otherwise.
 const { height: windowHeight } = useWindowSize()
 const unfolded = useStorage<'auto' | 'yes' | 'no'>('tamiz-plot', 'auto')
-const plotted = computed(() => (unfolded.value === 'auto' ? windowHeight.value >= 740 : unfolded.value === 'yes'))
-const plots = computed(() => !!tally.value && !['years', 'types', 'languages', 'countries', 'journals'].includes(facet.value) && !(facet.value === 'headings' && tree.value))
+const plotted = computed(() =>
+  unfolded.value === 'auto' ? windowHeight.value >= 740 : unfolded.value === 'yes',
+)
+const plots = computed(
+  () =>
+    !!tally.value &&
+    !['years', 'types', 'languages', 'countries', 'journals'].includes(facet.value) &&
+    !(facet.value === 'headings' && tree.value),
+)
 async function savePlot(as: 'png' | 'svg') {
   if (!plotted.value) unfolded.value = 'yes'
   await until(plot).toBeTruthy({ timeout: 5000 })
@@ -73,13 +93,20 @@ const help = ref(false)
 const lastBlock = ref<string>()
 const suit = computed(() => selected.value && suits.value.get(selected.value.item))
 const suiting = computed(() => review.document.blocks.find((b) => b.id === suit.value?.block))
-const target = computed(() => suiting.value ?? review.document.blocks.find((b) => b.id === lastBlock.value) ?? review.document.blocks.find((b) => b.searched) ?? review.document.blocks[0])
+const target = computed(
+  () =>
+    suiting.value ??
+    review.document.blocks.find((b) => b.id === lastBlock.value) ??
+    review.document.blocks.find((b) => b.searched) ??
+    review.document.blocks[0],
+)
 
 watch(
   shown,
   (rows) => {
     if (!rows.length) selectedKey.value = undefined
-    else if (!selected.value || !rows.some((r) => r.key === selectedKey.value)) selectedKey.value = rows[0].key
+    else if (!selected.value || !rows.some((r) => r.key === selectedKey.value))
+      selectedKey.value = rows[0].key
   },
   { immediate: true },
 )
@@ -102,7 +129,9 @@ const chosen = computed<Candidate[]>(() => {
   if (from < 0 || to < 0 || from === to) return [selected.value]
   return shown.value.slice(Math.min(from, to), Math.max(from, to) + 1)
 })
-const marked = computed(() => new Set(chosen.value.length > 1 ? chosen.value.map((c) => c.key) : []))
+const marked = computed(
+  () => new Set(chosen.value.length > 1 ? chosen.value.map((c) => c.key) : []),
+)
 
 function select(c: Candidate | undefined, further = false) {
   if (!c) return
@@ -121,7 +150,9 @@ function then(decision: () => void) {
   const rows = shown.value
   const on = new Set(chosen.value.map((c) => c.key))
   const last = rows.findLastIndex((c) => on.has(c.key))
-  const next = rows.slice(last + 1).find((c) => c.state === 'open') ?? rows.slice(0, last).findLast((c) => c.state === 'open' && !on.has(c.key))
+  const next =
+    rows.slice(last + 1).find((c) => c.state === 'open') ??
+    rows.slice(0, last).findLast((c) => c.state === 'open' && !on.has(c.key))
   dropping.value = false
   decision()
   anchor.value = undefined
@@ -146,9 +177,11 @@ function addTo(b: Block | undefined) {
 
 /** Takes what is selected into the block that it suits; several go each its own way, as one change. */
 function addSuiting() {
-  if (chosen.value.length < 2) return suiting.value ? addTo(suiting.value) : notes.say({ text: t('suit.none') })
+  if (chosen.value.length < 2)
+    return suiting.value ? addTo(suiting.value) : notes.say({ text: t('suit.none') })
   const blocks = new Set(chosen.value.map((c) => suits.value.get(c.item)?.block))
-  const only = blocks.size === 1 ? review.document.blocks.find((b) => b.id === [...blocks][0]) : undefined
+  const only =
+    blocks.size === 1 ? review.document.blocks.find((b) => b.id === [...blocks][0]) : undefined
   if (only) addTo(only)
   else notes.say({ text: t('suit.none') })
 }
@@ -162,9 +195,11 @@ function begin(name: string) {
 }
 
 const park = () => selected.value && then(() => decide(chosen.value, 'parked'))
-const drop = (reason: string) => selected.value && then(() => decide(chosen.value, 'dropped', reason))
+const drop = (reason: string) =>
+  selected.value && then(() => decide(chosen.value, 'dropped', reason))
 const back = () => chosen.value.some((c) => c.state !== 'open') && takeBack(chosen.value)
-const records = (c = selected.value) => c && reader.list({ kind: 'item', facet: c.facet, item: c.item }, c.item)
+const records = (c = selected.value) =>
+  c && reader.list({ kind: 'item', facet: c.facet, item: c.item }, c.item)
 
 function onKey(e: KeyboardEvent) {
   if (e.ctrlKey || e.metaKey || e.altKey) return
@@ -178,13 +213,24 @@ function onKey(e: KeyboardEvent) {
   }
   const key = e.key.length === 1 ? e.key.toLowerCase() : e.key
   const by = moves[key]
-  const act = by ? () => move(by, e.shiftKey) : decides.value && /^[1-9]$/.test(key) ? () => addTo(review.document.blocks[Number(key) - 1]) : keyed.value.find((k) => k.key === key)?.go
+  const act = by
+    ? () => move(by, e.shiftKey)
+    : decides.value && /^[1-9]$/.test(key)
+      ? () => addTo(review.document.blocks[Number(key) - 1])
+      : keyed.value.find((k) => k.key === key)?.go
   if (!act) return
   e.preventDefault()
   act()
 }
 
-const moves: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: 15, PageUp: -15, Home: -Infinity, End: Infinity }
+const moves: Record<string, number> = {
+  ArrowDown: 1,
+  ArrowUp: -1,
+  PageDown: 15,
+  PageUp: -15,
+  Home: -Infinity,
+  End: Infinity,
+}
 
 /** What keys do besides moving and adding to a block. */
 const keyed = computed<{ key: string; shown?: string; name: string; go: () => unknown }[]>(() => [
@@ -211,9 +257,26 @@ offer(() => {
   const of = (what: string) => t('palette.ofItem', { what, item: selected.value!.item })
   const blocks = decides.value ? review.document.blocks.slice(0, 9) : []
   return [
-    ...blocks.map((b, i) => ({ name: of(t('act.addTo', { block: b.name })), hint: String(i + 1), go: () => addTo(b) })),
-    ...keyed.value.filter((k) => k.key !== 'o').map((k) => ({ name: /^[/?]$/.test(k.key) ? t('palette.harvest', { what: k.name }) : of(k.name), hint: k.shown ?? (k.key.length === 1 ? k.key.toUpperCase() : k.key), go: k.go })),
-    ...([['next', '↓', 1], ['previous', '↑', -1], ['first', 'Home', -Infinity], ['last', 'End', Infinity]] as const).map(([name, hint, by]) => ({ name: t(`palette.go.${name}`), hint, go: () => move(by) })),
+    ...blocks.map((b, i) => ({
+      name: of(t('act.addTo', { block: b.name })),
+      hint: String(i + 1),
+      go: () => addTo(b),
+    })),
+    ...keyed.value
+      .filter((k) => k.key !== 'o')
+      .map((k) => ({
+        name: /^[/?]$/.test(k.key) ? t('palette.harvest', { what: k.name }) : of(k.name),
+        hint: k.shown ?? (k.key.length === 1 ? k.key.toUpperCase() : k.key),
+        go: k.go,
+      })),
+    ...(
+      [
+        ['next', '↓', 1],
+        ['previous', '↑', -1],
+        ['first', 'Home', -Infinity],
+        ['last', 'End', Infinity],
+      ] as const
+    ).map(([name, hint, by]) => ({ name: t(`palette.go.${name}`), hint, go: () => move(by) })),
   ]
 })
 
@@ -240,7 +303,8 @@ watch(
   () => [route.query.item, route.query.facet, tally.value?.facet] as const,
   ([item, wanted, has]) => {
     if (typeof item !== 'string') return
-    if (typeof wanted === 'string' && facets.includes(wanted as Facet) && facet.value !== wanted) facet.value = wanted as Facet
+    if (typeof wanted === 'string' && facets.includes(wanted as Facet) && facet.value !== wanted)
+      facet.value = wanted as Facet
     if (has !== facet.value) return
     void nextTick(() => find(item))
     void router.replace({ query: { look: route.query.look } })
@@ -253,59 +317,204 @@ const unindexed = computed(() => {
   if (tally.value?.unindexedShare === undefined) return ''
   const last = tally.value.unindexed?.filter((y) => y.year > 0).at(-1)
   const all = t('harvest.unindexed', { share: n(tally.value.unindexedShare, 'share') })
-  return last ? `${all} ${t('harvest.unindexedLast', { year: last.year, n: n(last.unindexed, 'whole'), of: n(last.records, 'whole') })}` : all
+  return last
+    ? `${all} ${t('harvest.unindexedLast', { year: last.year, n: n(last.unindexed, 'whole'), of: n(last.records, 'whole') })}`
+    : all
 })
 
 /** Word lists are English: where many records are in other languages, that is said. */
 const foreign = computed(() => {
   const other = tally.value?.foreign ?? 0
-  return other > (tally.value?.looked ?? 0) * 0.2 ? t('harvest.foreign', { n: n(other, 'whole') }, other) : ''
+  return other > (tally.value?.looked ?? 0) * 0.2
+    ? t('harvest.foreign', { n: n(other, 'whole') }, other)
+    : ''
 })
 
-const gone = computed(() => current.value.error.value instanceof CallError && !current.value.error.value.passing)
+const gone = computed(
+  () => current.value.error.value instanceof CallError && !current.value.error.value.passing,
+)
 </script>
 
 <template>
   <div class="screen">
-    <EmptyState v-if="!review.sample" :title="t('harvest.emptyTitle')" :text="t('harvest.emptyText')">
-      <router-link class="btn" :to="{ name: 'samples', params: { review: review.id } }">{{ t('samples.bring') }}</router-link>
+    <EmptyState
+      v-if="!review.sample"
+      :title="t('harvest.emptyTitle')"
+      :text="t('harvest.emptyText')"
+    >
+      <router-link class="btn" :to="{ name: 'samples', params: { review: review.id } }">{{
+        t('samples.bring')
+      }}</router-link>
     </EmptyState>
     <template v-else>
-      <LookedAt :records="tally?.looked" :contrast="tally?.contrast" :counts="decides ? counts : undefined">
-        <button v-if="plots" class="btn bare" :aria-expanded="plotted" :aria-label="t('plot.foldTip')" :title="t('plot.foldTip')" @click="unfolded = plotted ? 'no' : 'yes'">{{ t(plotted ? 'plot.fold' : 'plot.unfold') }}</button>
+      <LookedAt
+        :records="tally?.looked"
+        :contrast="tally?.contrast"
+        :counts="decides ? counts : undefined"
+      >
+        <button
+          v-if="plots"
+          class="btn bare"
+          :aria-expanded="plotted"
+          :aria-label="t('plot.foldTip')"
+          :title="t('plot.foldTip')"
+          @click="unfolded = plotted ? 'no' : 'yes'"
+        >
+          {{ t(plotted ? 'plot.fold' : 'plot.unfold') }}
+        </button>
         <SaveMenu v-if="tally" :facet="facet" :decides="decides" @plot="savePlot" />
       </LookedAt>
       <div class="facets" role="tablist" :aria-label="t('harvest.facets')">
-        <button v-for="f in offered" :key="f" role="tab" :aria-selected="f === facet" :class="{ here: f === facet }" @click="facet = f">
-          {{ t(`facet.${f}`) }} <small>{{ tallies[f].data.value ? n(tallies[f].data.value!.rows.length, 'whole') : '' }}</small>
+        <button
+          v-for="f in offered"
+          :key="f"
+          role="tab"
+          :aria-selected="f === facet"
+          :class="{ here: f === facet }"
+          @click="facet = f"
+        >
+          {{ t(`facet.${f}`) }}
+          <small>{{
+            tallies[f].data.value ? n(tallies[f].data.value!.rows.length, 'whole') : ''
+          }}</small>
         </button>
       </div>
-      <p v-if="current.error.value && !tally" class="wrong" role="alert">{{ problem(current.error.value) }}<button v-if="gone" class="btn bare" @click="review.refresh()">{{ t('act.lookAgain') }}</button></p>
+      <p v-if="current.error.value && !tally" class="wrong" role="alert">
+        {{ problem(current.error.value)
+        }}<button v-if="gone" class="btn bare" @click="review.refresh()">
+          {{ t('act.lookAgain') }}
+        </button>
+      </p>
       <MakingProgress v-else-if="!tally" />
       <p v-else-if="!tally.looked" class="small none">{{ t('looked.empty') }}</p>
       <YearsView v-else-if="facet === 'years'" :tally="tally" />
-      <SharesView v-else-if="facet === 'types' || facet === 'languages' || facet === 'countries'" :key="facet" :tally="tally" />
+      <SharesView
+        v-else-if="facet === 'types' || facet === 'languages' || facet === 'countries'"
+        :key="facet"
+        :tally="tally"
+      />
       <JournalsView v-else-if="facet === 'journals'" :tally="tally" />
       <template v-else>
-        <CandidatePlot v-if="plots && plotted" ref="plot" :rows="all" :selected="selectedKey" :has-contrast="tally.contrast > 0" :area="area" @select="select" @area="area = $event" />
-        <p v-if="unindexed || foreign" class="small unindexed">{{ unindexed || foreign }} <button v-if="unindexed && tally.missing" class="link" @click="reader.list({ kind: 'aspect', facet: 'headings', aspect: 'missing' }, t('looked.missing', { facet: t('facet.headings') }))">{{ t('harvest.showThem') }}</button></p>
-        <HarvestTools ref="tools" v-model:show="show" v-model:words="words" v-model:filters="filters" v-model:with-aside="withAside" :shown="shown.length" :decides="decides" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :refused="pattern.refused" :aside="asideHere" :proposing="proposing" @list="list?.focus()" @help="help = true">
-          <button v-if="facet === 'headings' && tally.hasNarrower" class="btn bare" :aria-pressed="tree" @click="tree = !tree">{{ t(tree ? 'tree.asList' : 'tree.asTree') }}</button>
-          <button v-if="facet === 'authors'" class="btn outline" :aria-pressed="teams" @click="teams = !teams">{{ t('teams.title') }}</button>
-          <button v-if="decides" class="btn bare" :title="looked.since ? `${t('looked.anewTip')}. ${t('looked.changes', { n: looked.since }, looked.since)}` : t('looked.anewTip')" @click="looked.anew()">{{ t('looked.anew') }}<span v-if="looked.since" class="since" aria-hidden="true">{{ looked.since }}</span> <kbd>O</kbd></button>
+        <CandidatePlot
+          v-if="plots && plotted"
+          ref="plot"
+          :rows="all"
+          :selected="selectedKey"
+          :has-contrast="tally.contrast > 0"
+          :area="area"
+          @select="select"
+          @area="area = $event"
+        />
+        <p v-if="unindexed || foreign" class="small unindexed">
+          {{ unindexed || foreign }}
+          <button
+            v-if="unindexed && tally.missing"
+            class="link"
+            @click="
+              reader.list(
+                { kind: 'aspect', facet: 'headings', aspect: 'missing' },
+                t('looked.missing', { facet: t('facet.headings') }),
+              )
+            "
+          >
+            {{ t('harvest.showThem') }}
+          </button>
+        </p>
+        <HarvestTools
+          ref="tools"
+          v-model:show="show"
+          v-model:words="words"
+          v-model:filters="filters"
+          v-model:with-aside="withAside"
+          :shown="shown.length"
+          :decides="decides"
+          :has-contrast="tally.contrast > 0"
+          :has-keys="tally.hasKeys"
+          :refused="pattern.refused"
+          :aside="asideHere"
+          :proposing="proposing"
+          @list="list?.focus()"
+          @help="help = true"
+        >
+          <button
+            v-if="facet === 'headings' && tally.hasNarrower"
+            class="btn bare"
+            :aria-pressed="tree"
+            @click="tree = !tree"
+          >
+            {{ t(tree ? 'tree.asList' : 'tree.asTree') }}
+          </button>
+          <button
+            v-if="facet === 'authors'"
+            class="btn outline"
+            :aria-pressed="teams"
+            @click="teams = !teams"
+          >
+            {{ t('teams.title') }}
+          </button>
+          <button
+            v-if="decides"
+            class="btn bare"
+            :title="
+              looked.since
+                ? `${t('looked.anewTip')}. ${t('looked.changes', { n: looked.since }, looked.since)}`
+                : t('looked.anewTip')
+            "
+            @click="looked.anew()"
+          >
+            {{ t('looked.anew')
+            }}<span v-if="looked.since" class="since" aria-hidden="true">{{ looked.since }}</span>
+            <kbd>O</kbd>
+          </button>
         </HarvestTools>
         <div class="two">
-          <HeadingTree v-if="facet === 'headings' && tree" :selected="selected?.item" @find="find" @key="onKey" />
+          <HeadingTree
+            v-if="facet === 'headings' && tree"
+            :selected="selected?.item"
+            @find="find"
+            @key="onKey"
+          />
           <CandidateList
-            v-else ref="list" :rows="shown" :selected="selectedKey" :marked="marked" :suits="suits" :sort="sort" :has-contrast="tally.contrast > 0" :has-keys="tally.hasKeys" :has-narrower="tally.hasNarrower" :most="most"
-            :title="decides ? t(`harvest.title.${show}`) : t(`facet.${facet}`)" :blocks="decides ? Math.min(review.document.blocks.length, 3) : 0" @select="select" @open="records" @sort="sortBy" @key="onKey"
+            v-else
+            ref="list"
+            :rows="shown"
+            :selected="selectedKey"
+            :marked="marked"
+            :suits="suits"
+            :sort="sort"
+            :has-contrast="tally.contrast > 0"
+            :has-keys="tally.hasKeys"
+            :has-narrower="tally.hasNarrower"
+            :most="most"
+            :title="decides ? t(`harvest.title.${show}`) : t(`facet.${facet}`)"
+            :blocks="decides ? Math.min(review.document.blocks.length, 3) : 0"
+            @select="select"
+            @open="records"
+            @sort="sortBy"
+            @key="onKey"
           />
           <TeamsView v-if="facet === 'authors' && teams" @looked="facet = 'words'" />
           <CandidatePanel
-            v-else-if="selected" ref="panel" :decides="decides" :candidate="selected" :chosen="chosen" :suit="suit" :target="target" :dropping="dropping"
-            @add="addTo" @begin="begin" @park="park" @drop="drop" @back="back" @dropping="dropping = $event" @alone="anchor = undefined" @find="find"
+            v-else-if="selected"
+            ref="panel"
+            :decides="decides"
+            :candidate="selected"
+            :chosen="chosen"
+            :suit="suit"
+            :target="target"
+            :dropping="dropping"
+            @add="addTo"
+            @begin="begin"
+            @park="park"
+            @drop="drop"
+            @back="back"
+            @dropping="dropping = $event"
+            @alone="anchor = undefined"
+            @find="find"
           />
-          <p v-else class="small none">{{ all.length ? t('harvest.nothingShown') : t('harvest.noItems') }}</p>
+          <p v-else class="small none">
+            {{ all.length ? t('harvest.nothingShown') : t('harvest.noItems') }}
+          </p>
         </div>
       </template>
     </template>

@@ -8,7 +8,15 @@ const show = defineModel<(typeof states)[number]>('show', { required: true })
 const words = defineModel<string>('words', { required: true })
 const filters = defineModel<Filters>('filters', { required: true })
 const withAside = defineModel<boolean>('withAside', { required: true })
-const props = defineProps<{ shown: number; decides: boolean; hasContrast: boolean; hasKeys: boolean; refused: boolean; aside: number; proposing: boolean }>()
+const props = defineProps<{
+  shown: number
+  decides: boolean
+  hasContrast: boolean
+  hasKeys: boolean
+  refused: boolean
+  aside: number
+  proposing: boolean
+}>()
 const emit = defineEmits<{ list: []; help: [] }>()
 
 const { t, n } = useI18n()
@@ -23,7 +31,10 @@ function clear() {
 
 function bound(end: 'from' | 'to', figure: (typeof bounded)[number], typed: string) {
   const value = typed.trim() === '' ? undefined : Number(typed)
-  filters.value = { ...filters.value, [end]: { ...filters.value[end], [figure]: Number.isFinite(value) ? value : undefined } }
+  filters.value = {
+    ...filters.value,
+    [end]: { ...filters.value[end], [figure]: Number.isFinite(value) ? value : undefined },
+  }
 }
 
 defineExpose({ focus: () => filter.value?.focus() })
@@ -32,34 +43,85 @@ defineExpose({ focus: () => filter.value?.focus() })
 <template>
   <div class="tools">
     <div v-if="decides" class="states" role="group" :aria-label="t('harvest.show')">
-      <button v-for="s in states" :key="s" :class="{ here: s === show }" :aria-pressed="s === show" @click="show = s">{{ t(`state.${s}`) }}</button>
+      <button
+        v-for="s in states"
+        :key="s"
+        :class="{ here: s === show }"
+        :aria-pressed="s === show"
+        @click="show = s"
+      >
+        {{ t(`state.${s}`) }}
+      </button>
     </div>
     <label class="visually-hidden" for="filter">{{ t('harvest.filter') }}</label>
     <input
-      id="filter" ref="filter" v-model="words" class="field" :class="{ refused }" :placeholder="t('filters.hint')" autocomplete="off" maxlength="200" :aria-invalid="refused"
-      @keydown.esc="clear" @keydown.enter="emit('list')" @keydown.down.prevent="emit('list')"
+      id="filter"
+      ref="filter"
+      v-model="words"
+      class="field"
+      :class="{ refused }"
+      :placeholder="t('filters.hint')"
+      autocomplete="off"
+      maxlength="200"
+      :aria-invalid="refused"
+      @keydown.esc="clear"
+      @keydown.enter="emit('list')"
+      @keydown.down.prevent="emit('list')"
     />
     <v-menu :close-on-content-click="false">
-      <template #activator="{ props: menu }"><button class="btn bare more" :class="{ on }" v-bind="menu">{{ on ? t('filters.on', { n: on }, on) : t('filters.title') }}</button></template>
+      <template #activator="{ props: menu }"
+        ><button class="btn bare more" :class="{ on }" v-bind="menu">
+          {{ on ? t('filters.on', { n: on }, on) : t('filters.title') }}
+        </button></template
+      >
       <v-card class="sheet" role="dialog" :aria-label="t('filters.title')">
         <div v-for="f in figures" :key="f" class="bounds">
           <span>{{ t(`figure.${f}`) }}</span>
-          <input class="field" inputmode="decimal" :aria-label="t('filters.from', { figure: t(`figure.${f}`) })" :value="filters.from[f]" @change="bound('from', f, ($event.target as HTMLInputElement).value)" />
+          <input
+            class="field"
+            inputmode="decimal"
+            :aria-label="t('filters.from', { figure: t(`figure.${f}`) })"
+            :value="filters.from[f]"
+            @change="bound('from', f, ($event.target as HTMLInputElement).value)"
+          />
           <span aria-hidden="true">–</span>
-          <input class="field" inputmode="decimal" :aria-label="t('filters.to', { figure: t(`figure.${f}`) })" :value="filters.to[f]" @change="bound('to', f, ($event.target as HTMLInputElement).value)" />
+          <input
+            class="field"
+            inputmode="decimal"
+            :aria-label="t('filters.to', { figure: t(`figure.${f}`) })"
+            :value="filters.to[f]"
+            @change="bound('to', f, ($event.target as HTMLInputElement).value)"
+          />
         </div>
-        <label v-if="hasKeys"><input v-model="filters.missed" type="checkbox" /> {{ t('filters.missed') }}</label>
-        <label><input v-model="filters.unmatched" type="checkbox" /> {{ t('filters.unmatched') }}</label>
-        <button class="btn outline" :disabled="!on" @click="filters = noFilters()">{{ t('filters.clear') }}</button>
+        <label v-if="hasKeys"
+          ><input v-model="filters.missed" type="checkbox" /> {{ t('filters.missed') }}</label
+        >
+        <label
+          ><input v-model="filters.unmatched" type="checkbox" /> {{ t('filters.unmatched') }}</label
+        >
+        <button class="btn outline" :disabled="!on" @click="filters = noFilters()">
+          {{ t('filters.clear') }}
+        </button>
       </v-card>
     </v-menu>
     <span v-if="refused" class="wrong small" role="alert">{{ t('filters.refused') }}</span>
     <span v-else class="small">{{ t('harvest.shown', { n: n(shown, 'whole') }, shown) }}</span>
-    <button v-if="aside" class="btn bare aside" :class="{ on: withAside }" :aria-pressed="withAside" :title="t('looked.asideTip')" @click="withAside = !withAside">{{ t('looked.aside', { n: n(aside, 'whole') }) }}</button>
+    <button
+      v-if="aside"
+      class="btn bare aside"
+      :class="{ on: withAside }"
+      :aria-pressed="withAside"
+      :title="t('looked.asideTip')"
+      @click="withAside = !withAside"
+    >
+      {{ t('looked.aside', { n: n(aside, 'whole') }) }}
+    </button>
     <span v-if="proposing" class="small" role="status">{{ t('suit.proposing') }}</span>
     <span class="grow" />
     <slot />
-    <button v-if="decides" class="btn bare" @click="emit('help')"><span class="label">{{ t('keysHelp.open') }}</span> <kbd>?</kbd></button>
+    <button v-if="decides" class="btn bare" @click="emit('help')">
+      <span class="label">{{ t('keysHelp.open') }}</span> <kbd>?</kbd>
+    </button>
   </div>
 </template>
 

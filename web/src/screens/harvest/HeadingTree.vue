@@ -50,28 +50,63 @@ function onKey(e: KeyboardEvent) {
   const at = shown.value.findIndex((node) => same(node.label))
   for (let i = at + by; i >= 0 && i < shown.value.length; i += by) {
     // A heading in several places is gone past where it comes again.
-    if (shown.value[i].records && !same(shown.value[i].label)) return emit('find', shown.value[i].label)
+    if (shown.value[i].records && !same(shown.value[i].label))
+      return emit('find', shown.value[i].label)
   }
 }
-const blocks = (label: string) => review.kept.get(decisionKey('headings', label.toLowerCase())) ?? []
+const blocks = (label: string) =>
+  review.kept.get(decisionKey('headings', label.toLowerCase())) ?? []
 const same = (label: string) => props.selected?.toLowerCase() === label.toLowerCase()
 </script>
 
 <template>
   <div class="holder">
-    <div class="head small" aria-hidden="true"><span>{{ t('tree.heading') }}</span><span>{{ t('figure.records') }}</span><span>{{ t('figure.withNarrower') }}</span><span>{{ t('figure.keys') }}</span></div>
-    <v-progress-linear v-if="found.isPending.value" indeterminate color="primary" :aria-label="t('harvest.counting')" />
+    <div class="head small" aria-hidden="true">
+      <span>{{ t('tree.heading') }}</span><span>{{ t('figure.records') }}</span
+      ><span>{{ t('figure.withNarrower') }}</span
+      ><span>{{ t('figure.keys') }}</span>
+    </div>
+    <v-progress-linear
+      v-if="found.isPending.value"
+      indeterminate
+      color="primary"
+      :aria-label="t('harvest.counting')"
+    />
     <p v-else-if="!nodes.length" class="small none">{{ t('tree.none') }}</p>
     <ul v-else role="tree" tabindex="0" :aria-label="t('tree.label')" @keydown="onKey">
-      <li v-for="node in shown" :key="node.key" role="treeitem" :aria-level="node.depth + 1" :aria-expanded="node.opens ? !closed.has(node.key) : undefined" :aria-selected="same(node.label)" :class="{ sel: same(node.label), spread: node.spread }">
+      <li
+        v-for="node in shown"
+        :key="node.key"
+        role="treeitem"
+        :aria-level="node.depth + 1"
+        :aria-expanded="node.opens ? !closed.has(node.key) : undefined"
+        :aria-selected="same(node.label)"
+        :class="{ sel: same(node.label), spread: node.spread }"
+      >
         <span class="name" :style="{ paddingLeft: `${node.depth * 17}px` }">
-          <button v-if="node.opens" class="twist" :aria-label="t(closed.has(node.key) ? 'tree.open' : 'tree.close', { heading: node.label })" @click="toggle(node.key)">{{ closed.has(node.key) ? '▸' : '▾' }}</button><i v-else class="twist" />
-          <button class="label cut" :disabled="!node.records" @click="emit('find', node.label)">{{ node.label }}</button>
+          <button
+            v-if="node.opens"
+            class="twist"
+            :aria-label="
+              t(closed.has(node.key) ? 'tree.open' : 'tree.close', { heading: node.label })
+            "
+            @click="toggle(node.key)"
+          >
+            {{ closed.has(node.key) ? '▸' : '▾' }}</button><i v-else class="twist" />
+          <button class="label cut" :disabled="!node.records" @click="emit('find', node.label)">
+            {{ node.label }}
+          </button>
           <BlockStamp v-for="b in blocks(node.label)" :key="b" :block="b" :size="15" />
-          <em v-if="node.spread" :title="t('tree.spreadTip', { n: node.headings })">{{ t('tree.spread', { n: node.headings }) }}</em>
+          <em v-if="node.spread" :title="t('tree.spreadTip', { n: node.headings })">{{
+            t('tree.spread', { n: node.headings })
+          }}</em>
         </span>
         <span class="fig">{{ node.records ? n(node.records, 'whole') : '–' }}</span>
-        <span class="fig"><i class="bar" :style="{ width: `${(node.withNarrower / of) * 60}px` }" />{{ n(node.withNarrower, 'whole') }}</span>
+        <span class="fig"
+          ><i class="bar" :style="{ width: `${(node.withNarrower / of) * 60}px` }" />{{
+            n(node.withNarrower, 'whole')
+          }}</span
+        >
         <span class="fig">{{ node.keys || '' }}</span>
       </li>
     </ul>

@@ -2,7 +2,9 @@
 import { useI18n } from 'vue-i18n'
 
 /** A word among the words around it, those of key studies first; each line opens its record. */
-defineProps<{ lines?: { record: number; key: boolean; before: string; match: string; after: string }[] }>()
+defineProps<{
+  lines?: { record: number; key: boolean; before: string; match: string; after: string }[]
+}>()
 const emit = defineEmits<{ open: [record: number] }>()
 const { t } = useI18n()
 </script>
@@ -12,7 +14,10 @@ const { t } = useI18n()
   <ul v-if="lines?.length" class="context mono">
     <li v-for="(c, i) in lines.slice(0, 24)" :key="i">
       <button :title="t('panel.openRecord')" @click="emit('open', c.record)">
-        <span class="before"><bdi>{{ c.before }}</bdi></span><b :class="{ key: c.key }">{{ c.match }}</b><span class="after">{{ c.after }}</span>
+        <span class="before"
+          ><bdi>{{ c.before }}</bdi></span
+        ><b :class="{ key: c.key }">{{ c.match }}</b
+        ><span class="after">{{ c.after }}</span>
       </button>
     </li>
   </ul>

@@ -19,7 +19,9 @@ const review = useReview()
 const looked = useLooked()
 const reader = useReader()
 
-const rows = computed(() => [...props.tally.rows].sort((a, b) => b.records - a.records || (a.item < b.item ? -1 : 1)))
+const rows = computed(() =>
+  [...props.tally.rows].sort((a, b) => b.records - a.records || (a.item < b.item ? -1 : 1)),
+)
 const half = computed(() => props.tally.half ?? 0)
 const most = computed(() => rows.value[0]?.records ?? 1)
 const listed = computed(() => review.document.handSearch ?? [])
@@ -29,18 +31,30 @@ const scroller = ref<HTMLElement>()
 const { drawn, whole } = useRowsInSight(scroller, () => rows.value.length, 30)
 
 function toggle(r: TallyRow) {
-  review.change({ key: on(r) ? 'notHandSearch' : 'handSearch', params: { journal: r.item } }, { edits: [{ op: 'handSearch', journal: key(r), name: r.item, on: !on(r) }] })
+  review.change(
+    { key: on(r) ? 'notHandSearch' : 'handSearch', params: { journal: r.item } },
+    { edits: [{ op: 'handSearch', journal: key(r), name: r.item, on: !on(r) }] },
+  )
 }
 function note(journal: string, name: string, text: string) {
-  review.change({ key: 'handNote', params: { journal: name } }, { edits: [{ op: 'handSearch', journal, name, note: text, on: true }] })
+  review.change(
+    { key: 'handNote', params: { journal: name } },
+    { edits: [{ op: 'handSearch', journal, name, note: text, on: true }] },
+  )
 }
 function remove(journal: string, name: string) {
-  review.change({ key: 'notHandSearch', params: { journal: name } }, { edits: [{ op: 'handSearch', journal, name, on: false }] })
+  review.change(
+    { key: 'notHandSearch', params: { journal: name } },
+    { edits: [{ op: 'handSearch', journal, name, on: false }] },
+  )
 }
-const records = (r: TallyRow) => reader.list({ kind: 'item', facet: 'journals', item: r.item }, r.item)
+const records = (r: TallyRow) =>
+  reader.list({ kind: 'item', facet: 'journals', item: r.item }, r.item)
 
 /** What stands in the list, with its figures as they are now. */
-const lines = computed(() => listed.value.map((h) => ({ ...h, row: props.tally.rows.find((r) => key(r) === h.journal) })))
+const lines = computed(() =>
+  listed.value.map((h) => ({ ...h, row: props.tally.rows.find((r) => key(r) === h.journal) })),
+)
 
 /** A page of the list alone, in a window of its own. */
 function print() {
@@ -48,7 +62,8 @@ function print() {
   if (!page) return
   const doc = page.document
   doc.title = t('journals.list')
-  const put = (tag: string, text: string, into: Element = doc.body) => into.appendChild(Object.assign(doc.createElement(tag), { textContent: text }))
+  const put = (tag: string, text: string, into: Element = doc.body) =>
+    into.appendChild(Object.assign(doc.createElement(tag), { textContent: text }))
   put('h1', `${review.saved?.name ?? ''}: ${t('journals.list')}`)
   for (const h of listed.value) {
     put('h2', h.name)
@@ -58,9 +73,21 @@ function print() {
 }
 
 function save() {
-  const data = lines.value.map((l) => [marked(l.name), l.row?.records ?? '', l.row?.keys ?? '', l.row?.unindexed ?? '', marked(l.note)])
-  const text = Papa.unparse({ fields: ['journal', 'records', 'key_studies', 'unindexed', 'note'], data }, { newline: '\r\n' })
-  saveBlob(new Blob([`${text}\r\n`], { type: 'text/csv;charset=utf-8' }), `${t('journals.list')}.csv`)
+  const data = lines.value.map((l) => [
+    marked(l.name),
+    l.row?.records ?? '',
+    l.row?.keys ?? '',
+    l.row?.unindexed ?? '',
+    marked(l.note),
+  ])
+  const text = Papa.unparse(
+    { fields: ['journal', 'records', 'key_studies', 'unindexed', 'note'], data },
+    { newline: '\r\n' },
+  )
+  saveBlob(
+    new Blob([`${text}\r\n`], { type: 'text/csv;charset=utf-8' }),
+    `${t('journals.list')}.csv`,
+  )
 }
 
 /** The list as a document: a heading, when it was made, and a table. What writes it comes when it is first asked for. */
@@ -68,10 +95,28 @@ async function saveDocument() {
   const { tableDocument } = await import('@/parts/files/documentFile')
   const blob = await tableDocument({
     title: `${review.saved?.name ?? ''}: ${t('journals.list')}`,
-    text: [t('journals.listText'), t('journals.madeOf', { day: d(new Date(), 'day'), sample: looked.set ? looked.name(looked.set) : (review.sample?.name ?? '') })],
-    head: [t('shape.item.journals'), t('figure.records'), t('figure.keys'), t('years.unindexed'), t('journals.noteHead')],
+    text: [
+      t('journals.listText'),
+      t('journals.madeOf', {
+        day: d(new Date(), 'day'),
+        sample: looked.set ? looked.name(looked.set) : (review.sample?.name ?? ''),
+      }),
+    ],
+    head: [
+      t('shape.item.journals'),
+      t('figure.records'),
+      t('figure.keys'),
+      t('years.unindexed'),
+      t('journals.noteHead'),
+    ],
     widths: [34, 10, 12, 14, 30],
-    rows: lines.value.map((l) => [l.name, ...[l.row?.records, l.row?.keys, l.row?.unindexed].map((x) => (x === undefined ? '' : n(x, 'whole'))), l.note]),
+    rows: lines.value.map((l) => [
+      l.name,
+      ...[l.row?.records, l.row?.keys, l.row?.unindexed].map((x) =>
+        x === undefined ? '' : n(x, 'whole'),
+      ),
+      l.note,
+    ]),
   })
   saveBlob(blob, `${t('journals.list')}.docx`)
 }
@@ -81,15 +126,67 @@ async function saveDocument() {
   <div class="from-above">
     <div class="main">
       <p v-if="half" class="small">{{ t('journals.half', { n: half }, half) }}</p>
-      <div class="line head" role="presentation"><span>{{ t('shape.item.journals') }}</span><span>{{ t('figure.records') }}</span><span :title="t('journals.share')">{{ t('shape.share') }}</span><span v-if="tally.hasKeys" :title="t('journals.keys')">{{ t('figure.keys') }}</span><span :title="t('journals.unindexedTip')">{{ t('journals.unindexed') }}</span><span>{{ t('journals.cumulated') }}</span></div>
-      <div ref="scroller" class="scroller" tabindex="0" role="list" :aria-label="t('facet.journals')">
+      <div class="line head" role="presentation">
+        <span>{{ t('shape.item.journals') }}</span><span>{{ t('figure.records') }}</span
+        ><span :title="t('journals.share')">{{ t('shape.share') }}</span
+        ><span v-if="tally.hasKeys" :title="t('journals.keys')">{{ t('figure.keys') }}</span
+        ><span :title="t('journals.unindexedTip')">{{ t('journals.unindexed') }}</span
+        ><span>{{ t('journals.cumulated') }}</span>
+      </div>
+      <div
+        ref="scroller"
+        class="scroller"
+        tabindex="0"
+        role="list"
+        :aria-label="t('facet.journals')"
+      >
         <div role="presentation" :style="whole">
-          <div v-for="(at, place) in drawn" :key="place" role="listitem" class="line" :class="{ half: at + 1 === half, on: on(rows[at]) }">
-            <span class="name"><button class="mark" :aria-pressed="on(rows[at])" :aria-label="t(on(rows[at]) ? 'journals.remove' : 'journals.add', { journal: rows[at].item })" @click="toggle(rows[at])">{{ on(rows[at]) ? '✓' : '+' }}</button><span class="cut" :title="rows[at].item">{{ rows[at].item }}</span></span>
-            <span><i :style="{ width: `${(rows[at].records / most) * 40}px` }" /><button class="link" @click="records(rows[at])">{{ n(rows[at].records, 'whole') }}</button></span>
+          <div
+            v-for="(at, place) in drawn"
+            :key="place"
+            role="listitem"
+            class="line"
+            :class="{ half: at + 1 === half, on: on(rows[at]) }"
+          >
+            <span class="name"
+              ><button
+                class="mark"
+                :aria-pressed="on(rows[at])"
+                :aria-label="
+                  t(on(rows[at]) ? 'journals.remove' : 'journals.add', { journal: rows[at].item })
+                "
+                @click="toggle(rows[at])"
+              >
+                {{ on(rows[at]) ? '✓' : '+' }}</button
+              ><span class="cut" :title="rows[at].item">{{ rows[at].item }}</span></span
+            >
+            <span
+              ><i :style="{ width: `${(rows[at].records / most) * 40}px` }" /><button
+                class="link"
+                @click="records(rows[at])"
+              >
+                {{ n(rows[at].records, 'whole') }}
+              </button></span
+            >
             <span>{{ n(rows[at].share, 'share') }}</span>
             <span v-if="tally.hasKeys">{{ rows[at].keys }}</span>
-            <span><button v-if="rows[at].unindexed" class="link" :aria-label="t('shape.bareOf', { n: n(rows[at].unindexed, 'whole'), item: rows[at].item })" @click="reader.list({ kind: 'aspect', facet: 'journals', item: rows[at].item, aspect: 'bare' }, t('looked.bare', { item: rows[at].item }))">{{ n(rows[at].bare ?? 0, 'share') }}</button><template v-else>{{ n(0, 'share') }}</template></span>
+            <span
+              ><button
+                v-if="rows[at].unindexed"
+                class="link"
+                :aria-label="
+                  t('shape.bareOf', { n: n(rows[at].unindexed, 'whole'), item: rows[at].item })
+                "
+                @click="
+                  reader.list(
+                    { kind: 'aspect', facet: 'journals', item: rows[at].item, aspect: 'bare' },
+                    t('looked.bare', { item: rows[at].item }),
+                  )
+                "
+              >
+                {{ n(rows[at].bare ?? 0, 'share') }}</button
+              ><template v-else>{{ n(0, 'share') }}</template></span
+            >
             <span>{{ n(rows[at].upTo ?? 0, 'share') }}</span>
           </div>
         </div>
@@ -100,11 +197,35 @@ async function saveDocument() {
       <p class="small">{{ t(listed.length ? 'journals.listText' : 'journals.empty') }}</p>
       <ul>
         <li v-for="h in listed" :key="h.journal">
-          <div class="row"><b>{{ h.name }}</b><span class="grow" /><button class="btn bare" :aria-label="t('journals.remove', { journal: h.name })" @click="remove(h.journal, h.name)">×</button></div>
-          <DraftField class="field" :lines="2" :maxlength="2000" :aria-label="t('journals.note', { journal: h.name })" :placeholder="t('journals.notePlace')" :value="h.note" @typed="note(h.journal, h.name, $event)" />
+          <div class="row">
+            <b>{{ h.name }}</b><span class="grow" /><button
+              class="btn bare"
+              :aria-label="t('journals.remove', { journal: h.name })"
+              @click="remove(h.journal, h.name)"
+            >
+              ×
+            </button>
+          </div>
+          <DraftField
+            class="field"
+            :lines="2"
+            :maxlength="2000"
+            :aria-label="t('journals.note', { journal: h.name })"
+            :placeholder="t('journals.notePlace')"
+            :value="h.note"
+            @typed="note(h.journal, h.name, $event)"
+          />
         </li>
       </ul>
-      <p v-if="listed.length" class="row"><span class="small">{{ t('journals.save') }}</span><button class="btn outline" @click="saveDocument">DOCX</button><button class="btn outline" @click="save">CSV</button><button class="btn bare" @click="print">{{ t('journals.print') }}</button></p>
+      <p v-if="listed.length" class="row">
+        <span class="small">{{ t('journals.save') }}</span><button
+          class="btn outline"
+          @click="saveDocument"
+        >
+          DOCX</button
+        ><button class="btn outline" @click="save">CSV</button
+        ><button class="btn bare" @click="print">{{ t('journals.print') }}</button>
+      </p>
     </aside>
   </div>
 </template>

@@ -4,8 +4,23 @@ import { useI18n } from 'vue-i18n'
 const open = defineModel<boolean>({ required: true })
 const { t } = useI18n()
 const keys = [
-  ['↑ ↓', 'move'], ['1 … 9', 'add'], ['Space', 'suits'], ['N', 'concept'], ['Shift ↑ ↓', 'several'], ['P', 'park'], ['D', 'drop'], ['Z', 'back'], ['T', 'stems'], ['O', 'anew'], ['A', 'alike'], ['/', 'filter'], ['Enter', 'records'], ['Home End', 'ends'],
-  ['Ctrl Z', 'undo'], ['Ctrl Shift Z', 'redo'], ['?', 'help'],
+  ['↑ ↓', 'move'],
+  ['1 … 9', 'add'],
+  ['Space', 'suits'],
+  ['N', 'concept'],
+  ['Shift ↑ ↓', 'several'],
+  ['P', 'park'],
+  ['D', 'drop'],
+  ['Z', 'back'],
+  ['T', 'stems'],
+  ['O', 'anew'],
+  ['A', 'alike'],
+  ['/', 'filter'],
+  ['Enter', 'records'],
+  ['Home End', 'ends'],
+  ['Ctrl Z', 'undo'],
+  ['Ctrl Shift Z', 'redo'],
+  ['?', 'help'],
 ]
 </script>
 
@@ -15,7 +30,12 @@ const keys = [
       <h2 class="display">{{ t('keysHelp.title') }}</h2>
       <p class="small">{{ t('keysHelp.note') }}</p>
       <dl>
-        <template v-for="[key, what] in keys" :key="key"><dt><kbd v-for="k in key.split(' ')" :key="k">{{ k }}</kbd></dt><dd>{{ t(`keysHelp.${what}`) }}</dd></template>
+        <template v-for="[key, what] in keys" :key="key"
+          ><dt>
+            <kbd v-for="k in key.split(' ')" :key="k">{{ k }}</kbd>
+          </dt>
+          <dd>{{ t(`keysHelp.${what}`) }}</dd></template
+        >
       </dl>
       <button class="btn" @click="open = false">{{ t('reader.close') }}</button>
     </v-card>

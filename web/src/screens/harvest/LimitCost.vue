@@ -27,12 +27,57 @@ const reading = computed(() => ({ from: bench.now?.records, to: bench.ahead?.rec
 <template>
   <section class="cost" role="status">
     <h2>{{ title }}</h2>
-    <p><button class="link strong" :title="t('shape.showLost')" @click="reader.list({ kind: 'aspect', facet: tally.facet, item, aspect: 'lost' }, title)">{{ t('shape.records', { n: n(loss.records, 'whole'), of: n(tally.looked, 'whole'), share: n(loss.share, 'share') }, loss.records) }}</button></p>
-    <p v-if="tally.missing" class="small"><button class="link" @click="reader.list({ kind: 'aspect', facet: tally.facet, aspect: 'missing' }, t('shape.missing'))">{{ t('shape.ofThem', { n: n(tally.missing, 'whole') }) }}</button></p>
-    <p v-if="loss.keys !== undefined" :class="{ wrong: loss.keys }">{{ t('shape.keys', { n: loss.keys, of: tally.keyStudies }) }}</p>
+    <p>
+      <button
+        class="link strong"
+        :title="t('shape.showLost')"
+        @click="reader.list({ kind: 'aspect', facet: tally.facet, item, aspect: 'lost' }, title)"
+      >
+        {{
+          t(
+            'shape.records',
+            {
+              n: n(loss.records, 'whole'),
+              of: n(tally.looked, 'whole'),
+              share: n(loss.share, 'share'),
+            },
+            loss.records,
+          )
+        }}
+      </button>
+    </p>
+    <p v-if="tally.missing" class="small">
+      <button
+        class="link"
+        @click="
+          reader.list({ kind: 'aspect', facet: tally.facet, aspect: 'missing' }, t('shape.missing'))
+        "
+      >
+        {{ t('shape.ofThem', { n: n(tally.missing, 'whole') }) }}
+      </button>
+    </p>
+    <p v-if="loss.keys !== undefined" :class="{ wrong: loss.keys }">
+      {{ t('shape.keys', { n: loss.keys, of: tally.keyStudies }) }}
+    </p>
     <dl v-if="resting" class="small">
-      <template v-if="reading.from !== undefined"><dt>{{ t('shape.reading') }}</dt><dd>{{ reading.to === undefined ? t('shape.counting') : t('shape.now', { from: n(reading.from, 'whole'), to: n(reading.to, 'whole') }) }}</dd></template>
-      <template v-if="sources.chosen"><dt>{{ t('shape.atSource', { source: sources.chosen.name }) }}</dt><dd>{{ bench.there ? n(bench.there.records, 'whole') : bench.asking ? t('shape.counting') : '–' }}</dd></template>
+      <template v-if="reading.from !== undefined"
+        ><dt>{{ t('shape.reading') }}</dt>
+        <dd>
+          {{
+            reading.to === undefined
+              ? t('shape.counting')
+              : t('shape.now', { from: n(reading.from, 'whole'), to: n(reading.to, 'whole') })
+          }}
+        </dd></template
+      >
+      <template v-if="sources.chosen"
+        ><dt>{{ t('shape.atSource', { source: sources.chosen.name }) }}</dt>
+        <dd>
+          {{
+            bench.there ? n(bench.there.records, 'whole') : bench.asking ? t('shape.counting') : '–'
+          }}
+        </dd></template
+      >
     </dl>
   </section>
 </template>

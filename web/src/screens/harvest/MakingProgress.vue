@@ -32,10 +32,28 @@ const done = computed(() => {
 
 <template>
   <div class="making">
-    <v-progress-linear :indeterminate="!making" :model-value="done" color="primary" :aria-label="t('harvest.counting')" />
+    <v-progress-linear
+      :indeterminate="!making"
+      :model-value="done"
+      color="primary"
+      :aria-label="t('harvest.counting')"
+    />
     <template v-if="making">
-      <p class="stage" role="status">{{ t(`making.${making.stage}`, { n: n(making.records, 'whole') }, making.records) }}</p>
-      <ol class="small"><li v-for="s in stages" :key="s" :class="{ here: s === making.stage, done: stages.indexOf(s) < stages.indexOf(making.stage as typeof s) }">{{ t(`making.step.${s}`) }}</li></ol>
+      <p class="stage" role="status">
+        {{ t(`making.${making.stage}`, { n: n(making.records, 'whole') }, making.records) }}
+      </p>
+      <ol class="small">
+        <li
+          v-for="s in stages"
+          :key="s"
+          :class="{
+            here: s === making.stage,
+            done: stages.indexOf(s) < stages.indexOf(making.stage as typeof s),
+          }"
+        >
+          {{ t(`making.step.${s}`) }}
+        </li>
+      </ol>
       <p class="small">{{ t('making.leave') }}</p>
     </template>
   </div>

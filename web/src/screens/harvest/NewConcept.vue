@@ -29,10 +29,21 @@ defineExpose({ open })
 <template>
   <form v-if="naming" class="naming" @submit.prevent="begin" @keydown.esc.stop="naming = false">
     <label class="visually-hidden" for="concept-name">{{ t('concept.name') }}</label>
-    <input id="concept-name" ref="input" v-model="name" class="field" maxlength="300" :placeholder="t('concept.name')" autocomplete="off" @keydown.stop="$event.key === 'Escape' && (naming = false)" />
+    <input
+      id="concept-name"
+      ref="input"
+      v-model="name"
+      class="field"
+      maxlength="300"
+      :placeholder="t('concept.name')"
+      autocomplete="off"
+      @keydown.stop="$event.key === 'Escape' && (naming = false)"
+    />
     <button class="btn" :disabled="!name.trim()">{{ t('concept.begin') }}</button>
   </form>
-  <button v-else class="btn" :class="{ outline: props.outline }" @click="open">{{ t('concept.new') }} <kbd>N</kbd></button>
+  <button v-else class="btn" :class="{ outline: props.outline }" @click="open">
+    {{ t('concept.new') }} <kbd>N</kbd>
+  </button>
 </template>
 
 <style scoped>

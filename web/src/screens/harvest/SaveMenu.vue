@@ -23,7 +23,12 @@ function href(format: 'csv' | 'xlsx') {
 }
 
 function out() {
-  saveBlob(new Blob([writeCandidates(review.document, review.decisions, review.samples)], { type: 'text/csv;charset=utf-8' }), `${review.saved?.name ?? ''} ${t('saveTally.candidates')}.csv`)
+  saveBlob(
+    new Blob([writeCandidates(review.document, review.decisions, review.samples)], {
+      type: 'text/csv;charset=utf-8',
+    }),
+    `${review.saved?.name ?? ''} ${t('saveTally.candidates')}.csv`,
+  )
 }
 
 onChange(async (files) => {
@@ -33,14 +38,27 @@ onChange(async (files) => {
   if (file.size > 20 << 20) return notes.say({ text: t('saveTally.tooLarge'), wrong: true })
   const read = readCandidates(await file.text(), review.document)
   if (!read) return notes.say({ text: t('saveTally.unread'), wrong: true })
-  if (read.edits.length + read.decisions.length) review.change({ key: 'candidates', params: { name: file.name } }, { edits: read.edits, decisions: read.decisions })
-  notes.say({ text: t('saveTally.read', { n: read.edits.length + read.decisions.length }) + (read.passed ? ` ${t('saveTally.passed', { n: read.passed, lines: read.lines.slice(0, 8).join(', ') }, read.passed)}` : ''), wrong: read.passed > 0 })
+  if (read.edits.length + read.decisions.length)
+    review.change(
+      { key: 'candidates', params: { name: file.name } },
+      { edits: read.edits, decisions: read.decisions },
+    )
+  notes.say({
+    text:
+      t('saveTally.read', { n: read.edits.length + read.decisions.length }) +
+      (read.passed
+        ? ` ${t('saveTally.passed', { n: read.passed, lines: read.lines.slice(0, 8).join(', ') }, read.passed)}`
+        : ''),
+    wrong: read.passed > 0,
+  })
 })
 </script>
 
 <template>
   <v-menu>
-    <template #activator="{ props: menu }"><button class="btn bare" v-bind="menu">{{ t('saveTally.open') }}</button></template>
+    <template #activator="{ props: menu }"
+      ><button class="btn bare" v-bind="menu">{{ t('saveTally.open') }}</button></template
+    >
     <v-list :aria-label="t('saveTally.open')">
       <v-list-item :title="t('saveTally.csv')" :href="href('csv')" download />
       <v-list-item :title="t('saveTally.xlsx')" :href="href('xlsx')" download />

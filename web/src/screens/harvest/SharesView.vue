@@ -13,10 +13,16 @@ const props = defineProps<{ tally: Tally }>()
 const { t, n } = useI18n()
 const reader = useReader()
 const facet = computed(() => props.tally.facet)
-const kind = computed(() => (facet.value === 'countries' ? undefined : (facet.value as Limit['kind'])))
-const { resting, set, limit } = useLimit((props.tally.facet === 'types' ? 'types' : 'languages') as Limit['kind'])
+const kind = computed(() =>
+  facet.value === 'countries' ? undefined : (facet.value as Limit['kind']),
+)
+const { resting, set, limit } = useLimit(
+  (props.tally.facet === 'types' ? 'types' : 'languages') as Limit['kind'],
+)
 
-const rows = computed(() => [...props.tally.rows].sort((a, b) => b.records - a.records || a.item.localeCompare(b.item)))
+const rows = computed(() =>
+  [...props.tally.rows].sort((a, b) => b.records - a.records || a.item.localeCompare(b.item)),
+)
 const most = computed(() => Math.max(1, props.tally.missing, ...rows.value.map((r) => r.records)))
 const chosen = ref<TallyRow>()
 const at = ref<TallyRow>()
@@ -30,7 +36,10 @@ const limited = (item: string) => set.value?.values?.some((v) => same(v, item)) 
 function rest(r: TallyRow | undefined) {
   at.value = r
   const on = r ?? chosen.value
-  resting.value = kind.value && on && !limited(on.item) ? { kind: kind.value, values: [...(set.value?.values ?? []), on.item] } : undefined
+  resting.value =
+    kind.value && on && !limited(on.item)
+      ? { kind: kind.value, values: [...(set.value?.values ?? []), on.item] }
+      : undefined
 }
 function choose(r: TallyRow) {
   chosen.value = chosen.value?.item === r.item ? undefined : r
@@ -40,9 +49,13 @@ function choose(r: TallyRow) {
 function set_() {
   const r = chosen.value
   if (!r || !kind.value) return
-  limit({ kind: kind.value, values: [...(set.value?.values ?? []), r.item] }, [...(set.value?.values ?? []), r.item].join(', '))
+  limit(
+    { kind: kind.value, values: [...(set.value?.values ?? []), r.item] },
+    [...(set.value?.values ?? []), r.item].join(', '),
+  )
 }
-const records = (r: TallyRow) => reader.list({ kind: 'item', facet: facet.value, item: r.item }, r.item)
+const records = (r: TallyRow) =>
+  reader.list({ kind: 'item', facet: facet.value, item: r.item }, r.item)
 const chartRows = computed(() => rows.value.slice(0, 30))
 </script>
 
@@ -52,19 +65,61 @@ const chartRows = computed(() => rows.value.slice(0, 30))
       <table class="shares">
         <thead>
           <tr>
-            <th scope="col">{{ t(`shape.item.${facet}`) }}</th><th scope="col" class="fig">{{ t('figure.records') }}</th><th scope="col" class="fig">{{ t('shape.share') }}</th>
-            <th v-if="tally.contrast" scope="col" class="fig">{{ t('shape.contrastShare') }}</th><th v-if="tally.hasKeys" scope="col" class="fig">{{ t('figure.keys') }}</th>
+            <th scope="col">{{ t(`shape.item.${facet}`) }}</th>
+            <th scope="col" class="fig">{{ t('figure.records') }}</th>
+            <th scope="col" class="fig">{{ t('shape.share') }}</th>
+            <th v-if="tally.contrast" scope="col" class="fig">{{ t('shape.contrastShare') }}</th>
+            <th v-if="tally.hasKeys" scope="col" class="fig">{{ t('figure.keys') }}</th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="r in rows" :key="r.item" :class="{ on: chosen?.item === r.item, limited: limited(r.item) }" @mouseenter="rest(r)" @mouseleave="rest(undefined)">
-            <th scope="row"><button :aria-pressed="chosen?.item === r.item" @click="choose(r)" @focus="rest(r)" @blur="rest(undefined)"><i :style="{ width: `${(r.records / most) * 100}%` }" /><span class="cut">{{ r.item }}</span></button></th>
-            <td class="fig"><button class="link" @click="records(r)">{{ n(r.records, 'whole') }}</button></td><td class="fig">{{ n(r.share, 'share') }}</td>
-            <td v-if="tally.contrast" class="fig">{{ n(r.contrastShare ?? 0, 'share') }}</td><td v-if="tally.hasKeys" class="fig">{{ r.keys }}</td>
+          <tr
+            v-for="r in rows"
+            :key="r.item"
+            :class="{ on: chosen?.item === r.item, limited: limited(r.item) }"
+            @mouseenter="rest(r)"
+            @mouseleave="rest(undefined)"
+          >
+            <th scope="row">
+              <button
+                :aria-pressed="chosen?.item === r.item"
+                @click="choose(r)"
+                @focus="rest(r)"
+                @blur="rest(undefined)"
+              >
+                <i :style="{ width: `${(r.records / most) * 100}%` }" /><span class="cut">{{
+                  r.item
+                }}</span>
+              </button>
+            </th>
+            <td class="fig">
+              <button class="link" @click="records(r)">{{ n(r.records, 'whole') }}</button>
+            </td>
+            <td class="fig">{{ n(r.share, 'share') }}</td>
+            <td v-if="tally.contrast" class="fig">{{ n(r.contrastShare ?? 0, 'share') }}</td>
+            <td v-if="tally.hasKeys" class="fig">{{ r.keys }}</td>
           </tr>
           <tr v-if="tally.missing" class="missing">
-            <th scope="row"><span class="row"><i :style="{ width: `${(tally.missing / most) * 100}%` }" /><span>{{ t('shape.missing') }}</span></span></th>
-            <td class="fig"><button class="link" @click="reader.list({ kind: 'aspect', facet, aspect: 'missing' }, t('shape.missing'))">{{ n(tally.missing, 'whole') }}</button></td><td class="fig">{{ n(tally.missingShare, 'share') }}</td><td v-if="tally.contrast" /><td v-if="tally.hasKeys" class="fig">{{ tally.missingKeys }}</td>
+            <th scope="row">
+              <span class="row"
+                ><i :style="{ width: `${(tally.missing / most) * 100}%` }" /><span>{{
+                  t('shape.missing')
+                }}</span></span
+              >
+            </th>
+            <td class="fig">
+              <button
+                class="link"
+                @click="
+                  reader.list({ kind: 'aspect', facet, aspect: 'missing' }, t('shape.missing'))
+                "
+              >
+                {{ n(tally.missing, 'whole') }}
+              </button>
+            </td>
+            <td class="fig">{{ n(tally.missingShare, 'share') }}</td>
+            <td v-if="tally.contrast" />
+            <td v-if="tally.hasKeys" class="fig">{{ tally.missingKeys }}</td>
           </tr>
         </tbody>
       </table>
@@ -72,31 +127,80 @@ const chartRows = computed(() => rows.value.slice(0, 30))
         <h2 class="head">{{ t('shape.said') }}</h2>
         <p class="small">{{ t('shape.saidText') }}</p>
         <table class="said">
-          <thead><tr><td /><th v-for="c in ways" :key="c" scope="col" class="fig">{{ t(`shape.${c}`) }}</th></tr></thead>
+          <thead>
+            <tr>
+              <td />
+              <th v-for="c in ways" :key="c" scope="col" class="fig">{{ t(`shape.${c}`) }}</th>
+            </tr>
+          </thead>
           <tbody>
-            <tr v-for="s in tally.said" :key="s.kind"><th scope="row">{{ t(`shape.kind.${s.kind}`) }}</th><td v-for="how in ways" :key="how" class="fig" :class="{ strong: how === 'either' }"><button v-if="s[how]" class="link" @click="reader.list({ kind: 'aspect', facet: 'types', item: s.kind, aspect: how }, t(`looked.said.${how}`, { kind: t(`shape.kind.${s.kind}`) }))">{{ n(s[how], 'whole') }}</button><template v-else>0</template></td></tr>
+            <tr v-for="s in tally.said" :key="s.kind">
+              <th scope="row">{{ t(`shape.kind.${s.kind}`) }}</th>
+              <td v-for="how in ways" :key="how" class="fig" :class="{ strong: how === 'either' }">
+                <button
+                  v-if="s[how]"
+                  class="link"
+                  @click="
+                    reader.list(
+                      { kind: 'aspect', facet: 'types', item: s.kind, aspect: how },
+                      t(`looked.said.${how}`, { kind: t(`shape.kind.${s.kind}`) }),
+                    )
+                  "
+                >
+                  {{ n(s[how], 'whole') }}</button><template v-else>0</template>
+              </td>
+            </tr>
           </tbody>
         </table>
       </template>
-      <svg ref="holder" class="hidden" aria-hidden="true" width="640" :height="chartRows.length * 24 + 8" :viewBox="`0 0 640 ${chartRows.length * 24 + 8}`">
+      <svg
+        ref="holder"
+        class="hidden"
+        aria-hidden="true"
+        width="640"
+        :height="chartRows.length * 24 + 8"
+        :viewBox="`0 0 640 ${chartRows.length * 24 + 8}`"
+      >
         <g v-for="(r, i) in chartRows" :key="r.item" font-family="sans-serif" font-size="13">
           <text x="196" :y="i * 24 + 19" text-anchor="end">{{ r.item.slice(0, 30) }}</text>
-          <rect x="204" :y="i * 24 + 6" :width="(r.records / most) * 360" height="16" fill="#6b2d5c" />
-          <text :x="212 + (r.records / most) * 360" :y="i * 24 + 19">{{ n(r.records, 'whole') }}</text>
+          <rect
+            x="204"
+            :y="i * 24 + 6"
+            :width="(r.records / most) * 360"
+            height="16"
+            fill="#6b2d5c"
+          />
+          <text :x="212 + (r.records / most) * 360" :y="i * 24 + 19">
+            {{ n(r.records, 'whole') }}
+          </text>
         </g>
       </svg>
     </div>
     <aside>
       <template v-if="shown?.loses">
         <LimitCost
-          :title="t('shape.loses', { item: shown.item })" :loss="shown.loses" :tally="tally" :item="shown.item" :resting="resting !== undefined"
+          :title="t('shape.loses', { item: shown.item })"
+          :loss="shown.loses"
+          :tally="tally"
+          :item="shown.item"
+          :resting="resting !== undefined"
         />
         <p v-if="!kind" class="small note">{{ t('shape.noLimit') }}</p>
-        <button v-else-if="chosen && !limited(chosen.item)" class="btn outline" @click="set_">{{ t(set?.values?.length ? 'shape.add' : 'shape.limit', { item: chosen.item }) }}</button>
+        <button v-else-if="chosen && !limited(chosen.item)" class="btn outline" @click="set_">
+          {{ t(set?.values?.length ? 'shape.add' : 'shape.limit', { item: chosen.item }) }}
+        </button>
       </template>
       <p v-else class="small">{{ t('shape.hover') }}</p>
-      <p v-if="tally.missing" class="small note">{{ t('shape.missingText', { n: n(tally.missing, 'whole') }, tally.missing) }}</p>
-      <button v-if="kind && set" class="btn bare" @click="limit(undefined, (set.values ?? []).join(', '))">{{ t('shape.take') }}: {{ set.values?.join(', ') }}</button>
+      <p v-if="tally.missing" class="small note">
+        {{ t('shape.missingText', { n: n(tally.missing, 'whole') }, tally.missing) }}
+      </p>
+      <button
+        v-if="kind && set"
+        class="btn bare"
+        @click="limit(undefined, (set.values ?? []).join(', '))"
+      >
+        {{ t('shape.take') }}: {{ set.values?.join(', ') }}
+      </button>
       <ChartButtons :name="t(`facet.${facet}`)" :svg="() => holder" />
     </aside>
   </div>

@@ -12,15 +12,40 @@ const emit = defineEmits<{ records: [term: string] }>()
 
 const { t, n } = useI18n()
 const dragging = computed(() => props.stems.filter((s) => s.outside.length))
-const toggle = (word: string) => (out.value = out.value.includes(word) ? out.value.filter((w) => w !== word) : [...out.value, word])
+const toggle = (word: string) =>
+  (out.value = out.value.includes(word)
+    ? out.value.filter((w) => w !== word)
+    : [...out.value, word])
 </script>
 
 <template>
   <div class="box" :class="{ on }">
     <button class="stems" :aria-pressed="on" @click="on = !on">
-      <span v-for="s in stems" :key="s.term" class="stem" :class="{ off: s.outside.some((o) => out.includes(o.word)) }">
+      <span
+        v-for="s in stems"
+        :key="s.term"
+        class="stem"
+        :class="{ off: s.outside.some((o) => out.includes(o.word)) }"
+      >
         <b class="mono">{{ s.term }}</b>
-        <span class="small">{{ t('panel.stem', { reach: n(s.reach, 'whole') }) }}, {{ s.drag ? t('panel.drags', { n: n(s.drag, 'whole'), words: s.outside.slice(0, 3).map((o) => o.word).join(', ') }, s.drag) : t('panel.dragsNothing') }}</span>
+        <span class="small"
+          >{{ t('panel.stem', { reach: n(s.reach, 'whole') }) }},
+          {{
+            s.drag
+              ? t(
+                  'panel.drags',
+                  {
+                    n: n(s.drag, 'whole'),
+                    words: s.outside
+                      .slice(0, 3)
+                      .map((o) => o.word)
+                      .join(', '),
+                  },
+                  s.drag,
+                )
+              : t('panel.dragsNothing')
+          }}</span
+        >
       </span>
       <kbd>T</kbd>
     </button>
@@ -28,10 +53,20 @@ const toggle = (word: string) => (out.value = out.value.includes(word) ? out.val
       <summary>{{ t('outside.show') }}</summary>
       <p>{{ t('outside.note') }}</p>
       <template v-for="s in dragging" :key="s.term">
-        <button v-for="o in s.outside" :key="o.word" class="word" :class="{ out: out.includes(o.word) }" :aria-pressed="out.includes(o.word)" @click="toggle(o.word)">
-          <span class="mono">{{ o.word }}</span> {{ n(o.records, 'whole') }} <em>{{ t(out.includes(o.word) ? 'outside.out' : 'outside.fine') }}</em>
+        <button
+          v-for="o in s.outside"
+          :key="o.word"
+          class="word"
+          :class="{ out: out.includes(o.word) }"
+          :aria-pressed="out.includes(o.word)"
+          @click="toggle(o.word)"
+        >
+          <span class="mono">{{ o.word }}</span> {{ n(o.records, 'whole') }}
+          <em>{{ t(out.includes(o.word) ? 'outside.out' : 'outside.fine') }}</em>
         </button>
-        <button class="btn bare" @click="emit('records', s.term)">{{ t('panel.stem', { reach: n(s.reach, 'whole') }) }}</button>
+        <button class="btn bare" @click="emit('records', s.term)">
+          {{ t('panel.stem', { reach: n(s.reach, 'whole') }) }}
+        </button>
       </template>
     </details>
   </div>

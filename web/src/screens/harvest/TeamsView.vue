@@ -23,8 +23,22 @@ const found = useQuery({
 const teams = computed(() => found.data.value?.teams ?? [])
 
 function save() {
-  const data = teams.value.map((x) => [marked(x.authors.join('; ')), x.records, x.keyStudies, x.from || '', x.to || ''])
-  saveBlob(new Blob([`${Papa.unparse({ fields: ['authors', 'records', 'key_studies', 'from', 'to'], data }, { newline: '\r\n' })}\r\n`], { type: 'text/csv;charset=utf-8' }), `${t('teams.title')}.csv`)
+  const data = teams.value.map((x) => [
+    marked(x.authors.join('; ')),
+    x.records,
+    x.keyStudies,
+    x.from || '',
+    x.to || '',
+  ])
+  saveBlob(
+    new Blob(
+      [
+        `${Papa.unparse({ fields: ['authors', 'records', 'key_studies', 'from', 'to'], data }, { newline: '\r\n' })}\r\n`,
+      ],
+      { type: 'text/csv;charset=utf-8' },
+    ),
+    `${t('teams.title')}.csv`,
+  )
 }
 
 async function lookAt(team: Team) {
@@ -39,8 +53,31 @@ async function lookAt(team: Team) {
     <p class="small">{{ teams.length ? t('teams.text') : t('teams.none') }}</p>
     <ol>
       <li v-for="team in teams.slice(0, 100)" :key="team.keys[0]">
-        <p><button class="link strong" @click="reader.list({ kind: 'team', authors: team.keys.slice(0, 500) }, t('looked.team', { name: team.authors[0] }))">{{ t('count.records', { n: n(team.records, 'whole') }, team.records) }}</button> <span v-if="team.from" class="small">{{ team.from === team.to ? team.from : t('teams.years', { from: team.from, to: team.to }) }}</span> <span v-if="team.keyStudies" class="small keys">{{ t('count.keys', { n: team.keyStudies }, team.keyStudies) }}</span></p>
-        <p class="small">{{ team.authors.slice(0, 6).join('; ') }}<template v-if="team.authors.length > 6">; {{ t('teams.more', { n: team.authors.length - 6 }) }}</template></p>
+        <p>
+          <button
+            class="link strong"
+            @click="
+              reader.list(
+                { kind: 'team', authors: team.keys.slice(0, 500) },
+                t('looked.team', { name: team.authors[0] }),
+              )
+            "
+          >
+            {{ t('count.records', { n: n(team.records, 'whole') }, team.records) }}
+          </button>
+          <span v-if="team.from" class="small">{{
+            team.from === team.to ? team.from : t('teams.years', { from: team.from, to: team.to })
+          }}</span>
+          <span v-if="team.keyStudies" class="small keys">{{
+            t('count.keys', { n: team.keyStudies }, team.keyStudies)
+          }}</span>
+        </p>
+        <p class="small">
+          {{ team.authors.slice(0, 6).join('; ')
+          }}<template v-if="team.authors.length > 6"
+            >; {{ t('teams.more', { n: team.authors.length - 6 }) }}</template
+          >
+        </p>
         <button class="btn bare" @click="lookAt(team)">{{ t('teams.lookAt') }}</button>
       </li>
     </ol>

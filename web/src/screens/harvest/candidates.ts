@@ -40,11 +40,19 @@ export const noFilters = (): Filters => ({ from: {}, to: {}, missed: false, unma
 
 /** How many filters are on. */
 export function filtersOn(f: Filters): number {
-  return bounded.filter((b) => f.from[b] !== undefined || f.to[b] !== undefined).length + Number(f.missed) + Number(f.unmatched)
+  return (
+    bounded.filter((b) => f.from[b] !== undefined || f.to[b] !== undefined).length +
+    Number(f.missed) +
+    Number(f.unmatched)
+  )
 }
 
 /** The rows of a tally as a specialist wants them: with what is decided, sorted, filtered. */
-export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>, suits: Ref<Map<string, Suit>>) {
+export function useCandidates(
+  tally: Ref<Tally | undefined>,
+  facet: Ref<Facet>,
+  suits: Ref<Map<string, Suit>>,
+) {
   const review = useReview()
   const show = ref<(typeof states)[number]>('open')
   const words = ref('')
@@ -70,7 +78,15 @@ export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>, 
   // The rows change with the tally; what is decided changes with each key press, and for few of them.
   const undecided = computed<Candidate[]>(() =>
     (tally.value?.rows ?? []).map((row, rank) => ({
-      facet: facet.value, item: row.item, key: row.key ?? row.item, forms: row.forms?.map((f) => f.item), row, rank, state: 'open', blocks: [], reason: '',
+      facet: facet.value,
+      item: row.item,
+      key: row.key ?? row.item,
+      forms: row.forms?.map((f) => f.item),
+      row,
+      rank,
+      state: 'open',
+      blocks: [],
+      reason: '',
     })),
   )
   const places = computed(() => {
@@ -91,7 +107,14 @@ export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>, 
       const blocks = [...new Set([...(before?.blocks ?? []), ...(kept.get(at) ?? [])])]
       const decision = decisions.get(at)
       const state = blocks.length ? 'kept' : (decision?.state ?? before?.state ?? 'open')
-      if (state !== 'open') list.set(i, { ...undecided.value[i], state, blocks, reason: decision?.reason || before?.reason || '', decided: decision ?? before?.decided })
+      if (state !== 'open')
+        list.set(i, {
+          ...undecided.value[i],
+          state,
+          blocks,
+          reason: decision?.reason || before?.reason || '',
+          decided: decision ?? before?.decided,
+        })
     }
     return list
   })
@@ -101,14 +124,20 @@ export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>, 
     return list
   })
   const counts = computed(() => {
-    const n: Record<State, number> = { open: undecided.value.length - decided.value.size, kept: 0, parked: 0, dropped: 0 }
+    const n: Record<State, number> = {
+      open: undecided.value.length - decided.value.size,
+      kept: 0,
+      parked: 0,
+      dropped: 0,
+    }
     for (const c of decided.value.values()) n[c.state]++
     return n
   })
   const ordered_ = computed(() => {
     const by = sort.value
     if (!by) return all.value
-    const figure = (c: Candidate) => (by.column === 'item' ? c.item : (c.row[by.column] ?? -Infinity))
+    const figure = (c: Candidate) =>
+      by.column === 'item' ? c.item : (c.row[by.column] ?? -Infinity)
     return [...all.value].sort((a, b) => {
       const x = figure(a)
       const y = figure(b)
@@ -133,13 +162,26 @@ export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>, 
     const a = area.value
     if (!a) return true
     const pull = c.row.pull ?? 0
-    return c.row.records >= a.records[0] && c.row.records <= a.records[1] && pull >= a.pull[0] && pull <= a.pull[1]
+    return (
+      c.row.records >= a.records[0] &&
+      c.row.records <= a.records[1] &&
+      pull >= a.pull[0] &&
+      pull <= a.pull[1]
+    )
   }
   const stepsAside = (c: Candidate) => c.state === 'open' && aside.value.has(c.item)
   const by = computed(() => (taken.includes(facet.value) ? show.value : 'all'))
-  const passing = computed(() => ordered_.value.filter((c) => (by.value === 'all' || c.state === by.value) && passes(c)))
-  const asideHere = computed(() => (by.value === 'open' ? passing.value.filter(stepsAside).length : 0))
-  const shown = computed(() => (by.value === 'open' && !withAside.value && asideHere.value ? passing.value.filter((c) => !stepsAside(c)) : passing.value))
+  const passing = computed(() =>
+    ordered_.value.filter((c) => (by.value === 'all' || c.state === by.value) && passes(c)),
+  )
+  const asideHere = computed(() =>
+    by.value === 'open' ? passing.value.filter(stepsAside).length : 0,
+  )
+  const shown = computed(() =>
+    by.value === 'open' && !withAside.value && asideHere.value
+      ? passing.value.filter((c) => !stepsAside(c))
+      : passing.value,
+  )
 
   function sortBy(column: Column) {
     const now = sort.value
@@ -149,5 +191,18 @@ export function useCandidates(tally: Ref<Tally | undefined>, facet: Ref<Facet>, 
     else sort.value = undefined
   }
 
-  return { show, words, pattern, filters, area, sort, sortBy, all, counts, shown, asideHere, withAside }
+  return {
+    show,
+    words,
+    pattern,
+    filters,
+    area,
+    sort,
+    sortBy,
+    all,
+    counts,
+    shown,
+    asideHere,
+    withAside,
+  }
 }

@@ -1,6 +1,16 @@
 import { saveBlob } from '@/parts/files/blob'
 
-const kept = ['fill', 'stroke', 'stroke-width', 'stroke-dasharray', 'font-family', 'font-size', 'font-weight', 'text-anchor', 'opacity'] as const
+const kept = [
+  'fill',
+  'stroke',
+  'stroke-width',
+  'stroke-dasharray',
+  'font-family',
+  'font-size',
+  'font-weight',
+  'text-anchor',
+  'opacity',
+] as const
 
 /** A drawing as it stands on the page, by itself: with its colours and letters written into it. */
 export function standalone(svg: SVGSVGElement): string {
@@ -21,7 +31,11 @@ export function standalone(svg: SVGSVGElement): string {
 }
 
 /** Saves a drawing as SVG, or as PNG at twice its size on white. */
-export async function saveChart(svg: SVGSVGElement, name: string, as: 'svg' | 'png'): Promise<void> {
+export async function saveChart(
+  svg: SVGSVGElement,
+  name: string,
+  as: 'svg' | 'png',
+): Promise<void> {
   const text = standalone(svg)
   if (as === 'svg') return saveBlob(new Blob([text], { type: 'image/svg+xml' }), `${name}.svg`)
   const image = new Image()

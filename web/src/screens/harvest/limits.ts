@@ -11,14 +11,24 @@ export function useLimit(kind: Limit['kind']) {
   const resting = ref<Limit>()
 
   const set = computed(() => review.document.limits.find((l) => l.kind === kind))
-  const editsOf = (limit: Limit | undefined): Edit[] => [{ op: 'limits', limits: [...review.document.limits.filter((l) => l.kind !== kind), ...(limit ? [limit] : [])] }]
+  const editsOf = (limit: Limit | undefined): Edit[] => [
+    {
+      op: 'limits',
+      limits: [...review.document.limits.filter((l) => l.kind !== kind), ...(limit ? [limit] : [])],
+    },
+  ]
 
-  watch(resting, (limit) => bench.rest(limit ? { edits: editsOf(limit), label: '', block: '' } : undefined))
+  watch(resting, (limit) =>
+    bench.rest(limit ? { edits: editsOf(limit), label: '', block: '' } : undefined),
+  )
   onBeforeUnmount(() => bench.rest(undefined))
 
   /** Sets the limit, or takes it away. */
   function limit(to: Limit | undefined, name: string) {
-    review.change({ key: to ? 'limit' : 'noLimit', params: { limit: name } }, { edits: editsOf(to) })
+    review.change(
+      { key: to ? 'limit' : 'noLimit', params: { limit: name } },
+      { edits: editsOf(to) },
+    )
     resting.value = undefined
   }
 

@@ -19,7 +19,12 @@ const wide = (text: string) => 6.4 * text.length + 6
  * neither another name nor a named dot stands. A name that finds no place is left out, but for the first where it has to
  * be there: that one may cover a dot.
  */
-export function placeNames(named: Named[], width: number, height: number, first: boolean): Placed[] {
+export function placeNames(
+  named: Named[],
+  width: number,
+  height: number,
+  first: boolean,
+): Placed[] {
   const taken = named.map((n) => ({ l: n.x - dot, r: n.x + dot, t: n.y - dot, b: n.y + dot }))
   const out: Placed[] = []
   named.forEach((n, own) => {
@@ -34,7 +39,10 @@ export function placeNames(named: Named[], width: number, height: number, first:
       const box = { l, r: l + w, t, b: t + high }
       if (box.l < 0 || box.r > width || box.t < 0 || box.b > height) continue
       const dots = first && own === 0 ? [] : taken
-      if (dots.some((o, i) => i !== own && box.l < o.r && box.r > o.l && box.t < o.b && box.b > o.t)) continue
+      if (
+        dots.some((o, i) => i !== own && box.l < o.r && box.r > o.l && box.t < o.b && box.b > o.t)
+      )
+        continue
       taken.push(box)
       out.push({ ...n, left: l, top: t })
       return

@@ -6,7 +6,19 @@ import { taken } from '@/state/decide'
 import { useLooked } from '@/state/looked'
 import { useReview } from '@/state/review'
 
-export const facets: Facet[] = ['words', 'headings', 'qualifiers', 'keywords', 'journals', 'authors', 'years', 'types', 'languages', 'countries', 'substances']
+export const facets: Facet[] = [
+  'words',
+  'headings',
+  'qualifiers',
+  'keywords',
+  'journals',
+  'authors',
+  'years',
+  'types',
+  'languages',
+  'countries',
+  'substances',
+]
 
 /** The tally of each facet of what is looked at, the one in view first, and what its items suit. */
 export function useTallies(facet: Ref<Facet>) {
@@ -18,35 +30,77 @@ export function useTallies(facet: Ref<Facet>) {
     facets.map((f) => [
       f,
       useQuery({
-        queryKey: computed(() => ['tally', review.id, review.lookStamp, review.keysStamp, looked.ordered.times, f]),
-        queryFn: () => ask(api.GET('/api/reviews/{review}/tally', { params: { path: { review: review.id }, query: { look: review.look.name, facet: f } } })),
+        queryKey: computed(() => [
+          'tally',
+          review.id,
+          review.lookStamp,
+          review.keysStamp,
+          looked.ordered.times,
+          f,
+        ]),
+        queryFn: () =>
+          ask(
+            api.GET('/api/reviews/{review}/tally', {
+              params: { path: { review: review.id }, query: { look: review.look.name, facet: f } },
+            }),
+          ),
         enabled: () => review.sample !== undefined && (f === facet.value || f === next.value),
         placeholderData: keepPreviousData,
       }),
     ]),
   ) as Record<Facet, UseQueryReturnType<Tally, Error>>
   // Few sources say of what substances their records tell: where none does, nothing is offered.
-  const offered = computed(() => facets.filter((f) => f !== 'substances' || f === facet.value || tallies[f].data.value?.rows.length))
+  const offered = computed(() =>
+    facets.filter(
+      (f) => f !== 'substances' || f === facet.value || tallies[f].data.value?.rows.length,
+    ),
+  )
   const current = computed(() => tallies[facet.value])
   // What is looked at comes first; the others are counted behind it, one after another: a browser asks few things at once,
   // and what is decided meanwhile must not wait.
   watchEffect(() => {
     const busy = !current.value.isFetched.value || current.value.isFetching.value
-    next.value = busy ? undefined : facets.find((f) => f !== facet.value && !tallies[f].isFetched.value)
+    next.value = busy
+      ? undefined
+      : facets.find((f) => f !== facet.value && !tallies[f].isFetched.value)
   })
   const tally = computed(() => current.value.data.value)
 
   // Which block each item suits is asked for anew when the blocks have changed and were left alone for a moment.
-  const settledSearch = refDebounced(computed(() => review.searchStamp), 700)
+  const settledSearch = refDebounced(
+    computed(() => review.searchStamp),
+    700,
+  )
   const suited = useQuery({
-    queryKey: computed(() => ['suits', review.id, settledSearch.value, review.lookStamp, review.keysStamp, facet.value]),
-    queryFn: () => ask(api.GET('/api/reviews/{review}/suits', { params: { path: { review: review.id }, query: { look: review.look.name, facet: facet.value } } })),
-    enabled: () => review.sample !== undefined && taken.includes(facet.value) && current.value.isFetched.value,
+    queryKey: computed(() => [
+      'suits',
+      review.id,
+      settledSearch.value,
+      review.lookStamp,
+      review.keysStamp,
+      facet.value,
+    ]),
+    queryFn: () =>
+      ask(
+        api.GET('/api/reviews/{review}/suits', {
+          params: {
+            path: { review: review.id },
+            query: { look: review.look.name, facet: facet.value },
+          },
+        }),
+      ),
+    enabled: () =>
+      review.sample !== undefined && taken.includes(facet.value) && current.value.isFetched.value,
     placeholderData: keepPreviousData,
   })
-  const suits = computed(() => new Map<string, Suit>((suited.data.value?.items ?? []).map((s) => [s.item, s])))
+  const suits = computed(
+    () => new Map<string, Suit>((suited.data.value?.items ?? []).map((s) => [s.item, s])),
+  )
   /** They are not known yet, and that for a while: in a large sample it takes longer than counting. */
-  const proposing = refDebounced(computed(() => suited.isFetching.value && !suited.isFetched.value), 900)
+  const proposing = refDebounced(
+    computed(() => suited.isFetching.value && !suited.isFetched.value),
+    900,
+  )
 
   return { tallies, offered, current, tally, suits, proposing }
 }

@@ -20,13 +20,20 @@ const steps = useSteps()
 const seed = ref('')
 
 function patch(change: Partial<Block>, key: string, params: Record<string, string> = {}) {
-  review.change({ key, params: { block: props.block.name, ...params } }, { edits: [{ op: 'patchBlock', id: props.block.id, patch: change }] })
+  review.change(
+    { key, params: { block: props.block.name, ...params } },
+    { edits: [{ op: 'patchBlock', id: props.block.id, patch: change }] },
+  )
 }
 
 function addSeeds() {
-  const words = seed.value.split(/[,;\n]/).map((w) => w.trim()).filter((w) => w && !props.block.seeds.includes(w))
+  const words = seed.value
+    .split(/[,;\n]/)
+    .map((w) => w.trim())
+    .filter((w) => w && !props.block.seeds.includes(w))
   seed.value = ''
-  if (words.length) patch({ seeds: [...props.block.seeds, ...words] }, 'seeds', { seed: words.join(', ') })
+  if (words.length)
+    patch({ seeds: [...props.block.seeds, ...words] }, 'seeds', { seed: words.join(', ') })
 }
 
 function dropSeed(word: string) {
@@ -35,35 +42,97 @@ function dropSeed(word: string) {
 
 function remove() {
   const { name } = props.block
-  review.change({ key: 'removeBlock', params: { block: name } }, { edits: [{ op: 'removeBlock', id: props.block.id }] })
-  notes.say({ text: t('note.removedConcept', { block: name, n: props.block.terms.length }, props.block.terms.length), action: { label: t('steps.undo'), run: steps.undo } })
+  review.change(
+    { key: 'removeBlock', params: { block: name } },
+    { edits: [{ op: 'removeBlock', id: props.block.id }] },
+  )
+  notes.say({
+    text: t(
+      'note.removedConcept',
+      { block: name, n: props.block.terms.length },
+      props.block.terms.length,
+    ),
+    action: { label: t('steps.undo'), run: steps.undo },
+  })
 }
 </script>
 
 <template>
-  <article class="concept" :class="{ out: !block.searched }" :aria-label="t('question.concept', { block: block.name })">
+  <article
+    class="concept"
+    :class="{ out: !block.searched }"
+    :aria-label="t('question.concept', { block: block.name })"
+  >
     <div class="row top">
       <BlockStamp :block="block.id" />
-      <DraftField class="name display" :value="block.concept" :placeholder="t('block.unnamed')" :aria-label="t('question.conceptName', { block: block.name })" :maxlength="300" @typed="(concept) => patch({ concept }, 'renameConcept', { concept })" />
+      <DraftField
+        class="name display"
+        :value="block.concept"
+        :placeholder="t('block.unnamed')"
+        :aria-label="t('question.conceptName', { block: block.name })"
+        :maxlength="300"
+        @typed="(concept) => patch({ concept }, 'renameConcept', { concept })"
+      />
       <v-menu>
         <template #activator="{ props: menu }">
-          <button class="part small" v-bind="menu" :aria-label="t('question.partOf', { block: block.name })">{{ block.part ? t(`part.${block.part}`) : t('question.noPart') }}</button>
+          <button
+            class="part small"
+            v-bind="menu"
+            :aria-label="t('question.partOf', { block: block.name })"
+          >
+            {{ block.part ? t(`part.${block.part}`) : t('question.noPart') }}
+          </button>
         </template>
         <v-list>
-          <v-list-item v-for="p in parts.length ? parts : allParts" :key="p" :title="t(`part.${p}`)" @click="patch({ part: p }, 'part', { part: t(`part.${p}`) })" />
-          <v-list-item :title="t('question.noPart')" @click="patch({ part: '' }, 'part', { part: t('question.noPart') })" />
+          <v-list-item
+            v-for="p in parts.length ? parts : allParts"
+            :key="p"
+            :title="t(`part.${p}`)"
+            @click="patch({ part: p }, 'part', { part: t(`part.${p}`) })"
+          />
+          <v-list-item
+            :title="t('question.noPart')"
+            @click="patch({ part: '' }, 'part', { part: t('question.noPart') })"
+          />
           <v-list-item :title="t('question.removeConcept')" @click="remove" />
         </v-list>
       </v-menu>
     </div>
     <div class="seeds">
-      <span v-for="s in block.seeds" :key="s" class="seed mono">{{ s }}<button :aria-label="t('question.dropSeed', { seed: s })" @click="dropSeed(s)">×</button></span>
-      <input v-model="seed" class="add mono" :placeholder="t('question.addSeed')" :aria-label="t('question.seedsOf', { block: block.name })" maxlength="300" @keydown.enter.prevent="addSeeds" @blur="addSeeds" />
+      <span v-for="s in block.seeds" :key="s" class="seed mono"
+        >{{ s
+        }}<button :aria-label="t('question.dropSeed', { seed: s })" @click="dropSeed(s)">
+          ×
+        </button></span
+      >
+      <input
+        v-model="seed"
+        class="add mono"
+        :placeholder="t('question.addSeed')"
+        :aria-label="t('question.seedsOf', { block: block.name })"
+        maxlength="300"
+        @keydown.enter.prevent="addSeeds"
+        @blur="addSeeds"
+      />
     </div>
     <div class="foot">
-      <OnSwitch :model-value="block.searched" :label="t('question.searchedLabel', { block: block.name })" @update:model-value="(on) => patch({ searched: on }, on ? 'searched' : 'keptOut')" />
-      <span class="small">{{ block.searched ? t('question.searched') : t('question.keptOut') }}</span>
-      <DraftField v-if="!block.searched" class="why small" :value="block.reason" :placeholder="t('question.why')" :aria-label="t('question.whyLabel', { block: block.name })" :maxlength="500" @typed="(reason) => patch({ reason }, 'reason')" />
+      <OnSwitch
+        :model-value="block.searched"
+        :label="t('question.searchedLabel', { block: block.name })"
+        @update:model-value="(on) => patch({ searched: on }, on ? 'searched' : 'keptOut')"
+      />
+      <span class="small">{{
+        block.searched ? t('question.searched') : t('question.keptOut')
+      }}</span>
+      <DraftField
+        v-if="!block.searched"
+        class="why small"
+        :value="block.reason"
+        :placeholder="t('question.why')"
+        :aria-label="t('question.whyLabel', { block: block.name })"
+        :maxlength="500"
+        @typed="(reason) => patch({ reason }, 'reason')"
+      />
     </div>
   </article>
 </template>

@@ -18,12 +18,32 @@ const notes = useNotes()
 const problem = useProblem()
 
 const state = computed(() => props.holding?.state ?? 'unknown')
-const said = computed(() => t('holding.study', { study: props.study.title, source: props.source.name, state: [t(`holding.${state.value}`), props.holding?.how === 'identifier' ? t('holding.byIdentifier') : props.holding?.how === 'title' ? t('holding.byTitle') : ''].filter(Boolean).join(', ') }))
+const said = computed(() =>
+  t('holding.study', {
+    study: props.study.title,
+    source: props.source.name,
+    state: [
+      t(`holding.${state.value}`),
+      props.holding?.how === 'identifier'
+        ? t('holding.byIdentifier')
+        : props.holding?.how === 'title'
+          ? t('holding.byTitle')
+          : '',
+    ]
+      .filter(Boolean)
+      .join(', '),
+  }),
+)
 
 async function settle(to: 'held' | 'absent') {
   if (!props.holding) return
   try {
-    await ask(api.PATCH('/api/reviews/{review}/holdings', { params: { path: { review: review.id } }, body: { ...props.holding, state: to } }))
+    await ask(
+      api.PATCH('/api/reviews/{review}/holdings', {
+        params: { path: { review: review.id } },
+        body: { ...props.holding, state: to },
+      }),
+    )
   } catch (error) {
     notes.say({ text: problem(error), wrong: true })
   }
@@ -33,14 +53,28 @@ async function settle(to: 'held' | 'absent') {
 
 <template>
   <v-menu v-if="state === 'near'">
-    <template #activator="{ props: menu }"><button v-bind="menu" class="holds near" :aria-label="said" :title="t('holding.compare', { source: source.name })">?</button></template>
+    <template #activator="{ props: menu }"
+      ><button
+        v-bind="menu"
+        class="holds near"
+        :aria-label="said"
+        :title="t('holding.compare', { source: source.name })"
+      >
+        ?
+      </button></template
+    >
     <v-list>
-      <v-list-item :title="t('bench.openRecords')" @click="holding?.record && reader.one(holding.record, source.name)" />
+      <v-list-item
+        :title="t('bench.openRecords')"
+        @click="holding?.record && reader.one(holding.record, source.name)"
+      />
       <v-list-item :title="t('holding.is')" @click="settle('held')" />
       <v-list-item :title="t('holding.isNot')" @click="settle('absent')" />
     </v-list>
   </v-menu>
-  <i v-else class="holds" :class="state" role="img" :aria-label="said" :title="said">{{ state === 'held' ? '✓' : state === 'absent' ? '–' : '·' }}</i>
+  <i v-else class="holds" :class="state" role="img" :aria-label="said" :title="said">{{
+    state === 'held' ? '✓' : state === 'absent' ? '–' : '·'
+  }}</i>
 </template>
 
 <style scoped>

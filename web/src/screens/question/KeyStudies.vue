@@ -30,18 +30,29 @@ const pasting = ref(false)
 const lookingUp = ref(false)
 
 const caught = computed(() => bench.now?.caught ?? [])
-const searching = computed(() => review.document.blocks.some((b) => b.searched && b.terms.some((x) => x.on)))
+const searching = computed(() =>
+  review.document.blocks.some((b) => b.searched && b.terms.some((x) => x.on)),
+)
 
-const holding = (study: number, source: number) => sources.holdings.find((h) => h.keyStudy === study && h.source === source)
+const holding = (study: number, source: number) =>
+  sources.holdings.find((h) => h.keyStudy === study && h.source === source)
 async function lookUp() {
   lookingUp.value = true
-  await ask(api.POST('/api/reviews/{review}/holdings', { params: { path: { review: review.id } } })).catch((error) => notes.say({ text: problem(error), wrong: true }))
+  await ask(
+    api.POST('/api/reviews/{review}/holdings', { params: { path: { review: review.id } } }),
+  ).catch((error) => notes.say({ text: problem(error), wrong: true }))
   lookingUp.value = false
 }
 
 function remove(k: KeyStudy) {
-  review.change({ key: 'removeStudy', params: { title: k.title } }, { keyStudies: [{ id: k.id, deleted: true }] })
-  notes.say({ text: t('note.removedStudy', { title: k.title }), action: { label: t('steps.undo'), run: steps.undo } })
+  review.change(
+    { key: 'removeStudy', params: { title: k.title } },
+    { keyStudies: [{ id: k.id, deleted: true }] },
+  )
+  notes.say({
+    text: t('note.removedStudy', { title: k.title }),
+    action: { label: t('steps.undo'), run: steps.undo },
+  })
 }
 </script>
 
@@ -50,33 +61,77 @@ function remove(k: KeyStudy) {
     <template #default="{ choose }">
       <div class="row head">
         <h2 class="sect">{{ t('keys.title') }}</h2>
-        <span v-if="review.keyStudies.length" class="small">{{ t('keys.count', { n: n(review.keyStudies.length, 'whole') }, review.keyStudies.length) }}</span>
+        <span v-if="review.keyStudies.length" class="small">{{
+          t('keys.count', { n: n(review.keyStudies.length, 'whole') }, review.keyStudies.length)
+        }}</span>
         <span class="grow" />
-        <button v-if="review.keyStudies.length && sources.on.length" class="btn bare" :disabled="lookingUp" @click="lookUp">{{ t('holding.lookUp') }}</button>
-        <button v-if="sources.on.length" class="btn outline" @click="pasting = true">{{ t('holding.paste') }}</button>
+        <button
+          v-if="review.keyStudies.length && sources.on.length"
+          class="btn bare"
+          :disabled="lookingUp"
+          @click="lookUp"
+        >
+          {{ t('holding.lookUp') }}
+        </button>
+        <button v-if="sources.on.length" class="btn outline" @click="pasting = true">
+          {{ t('holding.paste') }}
+        </button>
         <button class="btn outline" @click="choose">{{ t('keys.bring') }}</button>
       </div>
       <ImportProgress kind="keys" />
       <table v-if="review.keyStudies.length" class="figures">
         <thead>
-          <tr><th class="left">{{ t('keys.study') }}</th><th>{{ t('keys.year') }}</th><th>{{ t('keys.headings') }}</th><th v-for="s in sources.on" :key="s.id">{{ s.name }}</th><th v-if="searching">{{ t('keys.caught') }}</th><th><span class="visually-hidden">{{ t('act.remove') }}</span></th></tr>
+          <tr>
+            <th class="left">{{ t('keys.study') }}</th>
+            <th>{{ t('keys.year') }}</th>
+            <th>{{ t('keys.headings') }}</th>
+            <th v-for="s in sources.on" :key="s.id">{{ s.name }}</th>
+            <th v-if="searching">{{ t('keys.caught') }}</th>
+            <th>
+              <span class="visually-hidden">{{ t('act.remove') }}</span>
+            </th>
+          </tr>
         </thead>
         <tbody>
           <tr v-for="(k, i) in review.keyStudies" :key="k.id">
             <td class="left">
-              <button class="title" @click="reader.one(k.record, t('keys.one'))">{{ k.title || t('record.noTitle') }}</button>
+              <button class="title" @click="reader.one(k.record, t('keys.one'))">
+                {{ k.title || t('record.noTitle') }}
+              </button>
               <div class="small">{{ k.byline }}</div>
             </td>
             <td>{{ k.year || '–' }}</td>
             <td class="small">{{ k.indexed ? t('record.indexed') : t('record.unindexed') }}</td>
-            <td v-for="s in sources.on" :key="s.id"><HoldingMark :study="k" :source="s" :holding="holding(k.id, s.id)" /></td>
-            <td v-if="searching && bench.now?.notHere?.[i]" class="small">{{ t('holding.notHere', { source: sources.chosen?.name ?? '' }) }}</td>
-            <td v-else-if="searching"><i class="mark" :class="{ missed: !caught[i] }" role="img" :aria-label="t(caught[i] ? 'strip.caught' : 'strip.missed')" :title="t(caught[i] ? 'strip.caught' : 'strip.missed')" /></td>
-            <td><button class="btn bare" :aria-label="t('keys.removeOne', { title: k.title })" @click="remove(k)">{{ t('act.remove') }}</button></td>
+            <td v-for="s in sources.on" :key="s.id">
+              <HoldingMark :study="k" :source="s" :holding="holding(k.id, s.id)" />
+            </td>
+            <td v-if="searching && bench.now?.notHere?.[i]" class="small">
+              {{ t('holding.notHere', { source: sources.chosen?.name ?? '' }) }}
+            </td>
+            <td v-else-if="searching">
+              <i
+                class="mark"
+                :class="{ missed: !caught[i] }"
+                role="img"
+                :aria-label="t(caught[i] ? 'strip.caught' : 'strip.missed')"
+                :title="t(caught[i] ? 'strip.caught' : 'strip.missed')"
+              />
+            </td>
+            <td>
+              <button
+                class="btn bare"
+                :aria-label="t('keys.removeOne', { title: k.title })"
+                @click="remove(k)"
+              >
+                {{ t('act.remove') }}
+              </button>
+            </td>
           </tr>
         </tbody>
       </table>
-      <EmptyState v-else :title="t('keys.emptyTitle')" :text="t('keys.emptyText')"><button class="btn" @click="choose">{{ t('keys.bring') }}</button></EmptyState>
+      <EmptyState v-else :title="t('keys.emptyTitle')" :text="t('keys.emptyText')"
+        ><button class="btn" @click="choose">{{ t('keys.bring') }}</button></EmptyState
+      >
       <LookUpDialog v-if="pasting" @close="pasting = false" />
     </template>
   </FileDrop>

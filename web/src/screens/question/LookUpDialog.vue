@@ -23,9 +23,21 @@ async function find() {
   busy.value = true
   failed.value = ''
   try {
-    found.value = await ask(api.POST('/api/reviews/{review}/look-up', { params: { path: { review: review.id } }, body: { text: pasted.value } }))
+    found.value = await ask(
+      api.POST('/api/reviews/{review}/look-up', {
+        params: { path: { review: review.id } },
+        body: { text: pasted.value },
+      }),
+    )
     // Only what is the work itself is ticked, once; what resembles it waits for a person.
-    taken.value = new Set(found.value.flatMap((l) => l.found.filter((f) => f.how !== 'near').slice(0, 1).map((f) => f.record.id)))
+    taken.value = new Set(
+      found.value.flatMap((l) =>
+        l.found
+          .filter((f) => f.how !== 'near')
+          .slice(0, 1)
+          .map((f) => f.record.id),
+      ),
+    )
   } catch (error) {
     failed.value = problem(error)
   } finally {
@@ -36,7 +48,12 @@ async function find() {
 async function take() {
   busy.value = true
   try {
-    await ask(api.POST('/api/reviews/{review}/key-studies', { params: { path: { review: review.id } }, body: { records: [...taken.value] } }))
+    await ask(
+      api.POST('/api/reviews/{review}/key-studies', {
+        params: { path: { review: review.id } },
+        body: { records: [...taken.value] },
+      }),
+    )
     await review.refresh()
     sources.fresh('holdings')
     emit('close')
@@ -57,7 +74,12 @@ function tick(id: number, on: boolean) {
 </script>
 
 <template>
-  <v-dialog :model-value="true" :max-width="720" :aria-label="t('holding.pasteTitle')" @update:model-value="emit('close')">
+  <v-dialog
+    :model-value="true"
+    :max-width="720"
+    :aria-label="t('holding.pasteTitle')"
+    @update:model-value="emit('close')"
+  >
     <v-card class="look">
       <h2 class="display">{{ t('holding.pasteTitle') }}</h2>
       <label class="small" for="pasted">{{ t('holding.pasteLabel') }}</label>
@@ -67,16 +89,40 @@ function tick(id: number, on: boolean) {
         <li v-for="(l, i) in found" :key="i">
           <p class="small cut line" :title="l.line">{{ l.line }}</p>
           <label v-for="f in l.found" :key="`${f.source}-${f.record.id}`" class="row">
-            <input type="checkbox" :checked="taken.has(f.record.id)" :aria-label="t('holding.choose', { title: f.record.title })" @change="tick(f.record.id, ($event.target as HTMLInputElement).checked)" />
-            <span><b>{{ f.record.title }}</b> <span class="small">{{ [f.record.byline, f.record.year || ''].filter(Boolean).join(' ') }} · {{ f.from }}, </span><span class="small" :class="{ near: f.how === 'near' }">{{ t(`holding.how.${f.how}`) }}</span></span>
+            <input
+              type="checkbox"
+              :checked="taken.has(f.record.id)"
+              :aria-label="t('holding.choose', { title: f.record.title })"
+              @change="tick(f.record.id, ($event.target as HTMLInputElement).checked)"
+            />
+            <span
+              ><b>{{ f.record.title }}</b>
+              <span class="small"
+                >{{ [f.record.byline, f.record.year || ''].filter(Boolean).join(' ') }} ·
+                {{ f.from }}, </span
+              ><span class="small" :class="{ near: f.how === 'near' }">{{
+                t(`holding.how.${f.how}`)
+              }}</span></span
+            >
           </label>
           <p v-if="!l.found.length" class="small">{{ l.problem || t('holding.nothing') }}</p>
         </li>
       </ul>
       <div class="row foot">
-        <span class="grow" /><button class="btn outline" @click="emit('close')">{{ t('reader.close') }}</button>
-        <button class="btn" :class="{ outline: many > 0 }" :disabled="busy || !pasted.trim()" @click="find">{{ busy ? t('holding.finding') : t('holding.find') }}</button>
-        <button v-if="found" class="btn" :disabled="busy || !many" @click="take">{{ t('holding.take', { n: n(many, 'whole') }, many) }}</button>
+        <span class="grow" /><button class="btn outline" @click="emit('close')">
+          {{ t('reader.close') }}
+        </button>
+        <button
+          class="btn"
+          :class="{ outline: many > 0 }"
+          :disabled="busy || !pasted.trim()"
+          @click="find"
+        >
+          {{ busy ? t('holding.finding') : t('holding.find') }}
+        </button>
+        <button v-if="found" class="btn" :disabled="busy || !many" @click="take">
+          {{ t('holding.take', { n: n(many, 'whole') }, many) }}
+        </button>
       </div>
     </v-card>
   </v-dialog>

@@ -14,7 +14,10 @@ const review = useReview()
 const question = ref<string>()
 function saveQuestion() {
   if (question.value !== undefined && question.value !== review.document.question) {
-    review.change({ key: 'question', params: {} }, { edits: [{ op: 'question', text: question.value.slice(0, 5000) }] })
+    review.change(
+      { key: 'question', params: {} },
+      { edits: [{ op: 'question', text: question.value.slice(0, 5000) }] },
+    )
   }
   question.value = undefined
 }
@@ -28,15 +31,31 @@ function choose(id: string) {
   if (chosen && !review.document.blocks.length) {
     for (const part of chosen.parts) edits.push({ op: 'addBlock', block: emptyBlock(part) })
   }
-  review.change({ key: 'frame', params: { frame: chosen ? t(`frame.${id}`) : t('frame.none') } }, { edits })
+  review.change(
+    { key: 'frame', params: { frame: chosen ? t(`frame.${id}`) : t('frame.none') } },
+    { edits },
+  )
 }
 
 function emptyBlock(part = '') {
-  return { id: newId(), name: '', concept: '', part, seeds: [], searched: true, reason: '', negated: false, terms: [] }
+  return {
+    id: newId(),
+    name: '',
+    concept: '',
+    part,
+    seeds: [],
+    searched: true,
+    reason: '',
+    negated: false,
+    terms: [],
+  }
 }
 
 function addConcept() {
-  review.change({ key: 'addConcept', params: {} }, { edits: [{ op: 'addBlock', block: emptyBlock() }] })
+  review.change(
+    { key: 'addConcept', params: {} },
+    { edits: [{ op: 'addBlock', block: emptyBlock() }] },
+  )
 }
 </script>
 
@@ -56,21 +75,36 @@ function addConcept() {
     />
     <div class="row head">
       <h2 class="sect">{{ t('question.concepts') }}</h2>
-      <span v-if="frame" class="small">{{ frame.parts.map((p) => t(`part.${p}`)).join(', ') }}</span>
+      <span v-if="frame" class="small">{{
+        frame.parts.map((p) => t(`part.${p}`)).join(', ')
+      }}</span>
       <span class="grow" />
       <v-menu>
         <template #activator="{ props: menu }">
-          <button class="btn bare" v-bind="menu">{{ frame ? t('question.changeFrame') : t('question.chooseFrame') }}</button>
+          <button class="btn bare" v-bind="menu">
+            {{ frame ? t('question.changeFrame') : t('question.chooseFrame') }}
+          </button>
         </template>
         <v-list>
-          <v-list-item v-for="f in frames" :key="f.id" :title="t(`frame.${f.id}`)" :subtitle="f.parts.map((p) => t(`part.${p}`)).join(', ')" @click="choose(f.id)" />
+          <v-list-item
+            v-for="f in frames"
+            :key="f.id"
+            :title="t(`frame.${f.id}`)"
+            :subtitle="f.parts.map((p) => t(`part.${p}`)).join(', ')"
+            @click="choose(f.id)"
+          />
           <v-list-item :title="t('frame.none')" @click="choose('')" />
         </v-list>
       </v-menu>
       <button class="btn bare" @click="addConcept">{{ t('question.addConcept') }}</button>
     </div>
     <div v-if="review.document.blocks.length" class="concepts">
-      <ConceptCard v-for="b in review.document.blocks" :key="b.id" :block="b" :parts="frame?.parts ?? []" />
+      <ConceptCard
+        v-for="b in review.document.blocks"
+        :key="b.id"
+        :block="b"
+        :parts="frame?.parts ?? []"
+      />
     </div>
     <p v-else class="small none">{{ t('question.noConcepts') }}</p>
     <KeyStudies />

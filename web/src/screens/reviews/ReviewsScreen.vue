@@ -16,7 +16,12 @@ const problem = useProblem()
 const queries = useQueryClient()
 useTitle(() => `${t('reviews.title')} · Tamiz`)
 
-const reviews = useQuery({ queryKey: ['reviews'], queryFn: () => ask(api.GET('/api/reviews')), staleTime: 0, refetchInterval: (q) => (q.state.status === 'error' ? 5000 : false) })
+const reviews = useQuery({
+  queryKey: ['reviews'],
+  queryFn: () => ask(api.GET('/api/reviews')),
+  staleTime: 0,
+  refetchInterval: (q) => (q.state.status === 'error' ? 5000 : false),
+})
 const again = () => queries.invalidateQueries({ queryKey: ['reviews'] })
 const wrong = (error: unknown) => notes.say({ text: problem(error), wrong: true })
 
@@ -28,7 +33,12 @@ const create = useMutation({
 })
 const patch = useMutation({
   mutationFn: (p: { id: number; name?: string; deleted?: boolean }) =>
-    ask(api.PATCH('/api/reviews/{review}', { params: { path: { review: p.id } }, body: { name: p.name, deleted: p.deleted } })),
+    ask(
+      api.PATCH('/api/reviews/{review}', {
+        params: { path: { review: p.id } },
+        body: { name: p.name, deleted: p.deleted },
+      }),
+    ),
   onSettled: again,
   onError: wrong,
 })
@@ -50,12 +60,16 @@ async function rename(r: ReviewHead) {
 function renamed(r: ReviewHead) {
   if (renaming.value !== r.id) return
   renaming.value = undefined
-  if (newName.value.trim() && newName.value !== r.name) patch.mutate({ id: r.id, name: newName.value })
+  if (newName.value.trim() && newName.value !== r.name)
+    patch.mutate({ id: r.id, name: newName.value })
 }
 
 async function remove(r: ReviewHead) {
   await patch.mutateAsync({ id: r.id, deleted: true })
-  notes.say({ text: t('reviews.deleted', { name: r.name }), action: { label: t('steps.undo'), run: () => patch.mutate({ id: r.id, deleted: false }) } })
+  notes.say({
+    text: t('reviews.deleted', { name: r.name }),
+    action: { label: t('steps.undo'), run: () => patch.mutate({ id: r.id, deleted: false }) },
+  })
 }
 </script>
 
@@ -63,8 +77,22 @@ async function remove(r: ReviewHead) {
   <main class="reviews">
     <header>
       <svg width="44" height="44" viewBox="0 0 34 34" aria-hidden="true">
-        <rect width="34" height="34" rx="6" fill="#2A2136" /><path d="M5 9h24l-4.2 12H9.2z" fill="none" stroke="#E6A93A" stroke-width="2" stroke-linejoin="round" />
-        <path d="M11 9l2 12M17 9v12M23 9l-2 12M6.5 13h21M8 17h18" stroke="#A79DB5" stroke-width="1.1" /><circle cx="13.5" cy="25" r="1.5" fill="#fff" /><circle cx="18" cy="27.5" r="1.5" fill="#fff" /><circle cx="21.5" cy="24.5" r="1.5" fill="#E6A93A" />
+        <rect width="34" height="34" rx="6" fill="#2A2136" />
+        <path
+          d="M5 9h24l-4.2 12H9.2z"
+          fill="none"
+          stroke="#E6A93A"
+          stroke-width="2"
+          stroke-linejoin="round"
+        />
+        <path
+          d="M11 9l2 12M17 9v12M23 9l-2 12M6.5 13h21M8 17h18"
+          stroke="#A79DB5"
+          stroke-width="1.1"
+        />
+        <circle cx="13.5" cy="25" r="1.5" fill="#fff" />
+        <circle cx="18" cy="27.5" r="1.5" fill="#fff" />
+        <circle cx="21.5" cy="24.5" r="1.5" fill="#E6A93A" />
       </svg>
       <div>
         <h1 class="display">Tamiz</h1>
@@ -75,21 +103,66 @@ async function remove(r: ReviewHead) {
       <h2 class="sect">{{ t('reviews.title') }}</h2>
       <ul v-if="reviews.data.value?.length" class="card">
         <li v-for="r in reviews.data.value" :key="r.id">
-          <input v-if="renaming === r.id" v-model="newName" class="field rename" :aria-label="t('reviews.name')" maxlength="200" @keydown.enter="renamed(r)" @keydown.esc="renaming = undefined" @blur="renamed(r)" />
-          <router-link v-else class="name display" :to="{ name: 'question', params: { review: r.id } }">{{ r.name }}</router-link>
-          <span class="small what">{{ t('reviews.holds', { samples: t('count.samples', { n: n(r.samples, 'whole') }, r.samples), keys: t('count.keys', { n: n(r.keyStudies, 'whole') }, r.keyStudies) }) }}</span>
+          <input
+            v-if="renaming === r.id"
+            v-model="newName"
+            class="field rename"
+            :aria-label="t('reviews.name')"
+            maxlength="200"
+            @keydown.enter="renamed(r)"
+            @keydown.esc="renaming = undefined"
+            @blur="renamed(r)"
+          />
+          <router-link
+            v-else
+            class="name display"
+            :to="{ name: 'question', params: { review: r.id } }"
+            >{{ r.name }}</router-link
+          >
+          <span class="small what">{{
+            t('reviews.holds', {
+              samples: t('count.samples', { n: n(r.samples, 'whole') }, r.samples),
+              keys: t('count.keys', { n: n(r.keyStudies, 'whole') }, r.keyStudies),
+            })
+          }}</span>
           <span class="small when">{{ d(r.touched, 'day') }}</span>
-          <button class="btn bare" :aria-label="t('reviews.renameOne', { name: r.name })" @click="rename(r)">{{ t('act.rename') }}</button>
-          <button class="btn bare" :aria-label="t('reviews.deleteOne', { name: r.name })" @click="remove(r)">{{ t('act.delete') }}</button>
+          <button
+            class="btn bare"
+            :aria-label="t('reviews.renameOne', { name: r.name })"
+            @click="rename(r)"
+          >
+            {{ t('act.rename') }}
+          </button>
+          <button
+            class="btn bare"
+            :aria-label="t('reviews.deleteOne', { name: r.name })"
+            @click="remove(r)"
+          >
+            {{ t('act.delete') }}
+          </button>
         </li>
       </ul>
-      <EmptyState v-else-if="reviews.data.value" :title="t('reviews.emptyTitle')" :text="t('reviews.emptyText')" />
-      <p v-else-if="reviews.failureReason.value" class="small" role="alert">{{ t('saved.again', { why: problem(reviews.failureReason.value) }) }}</p>
+      <EmptyState
+        v-else-if="reviews.data.value"
+        :title="t('reviews.emptyTitle')"
+        :text="t('reviews.emptyText')"
+      />
+      <p v-else-if="reviews.failureReason.value" class="small" role="alert">
+        {{ t('saved.again', { why: problem(reviews.failureReason.value) }) }}
+      </p>
       <p v-else class="small" role="status">{{ t('reviews.reading') }}</p>
       <form class="new" @submit.prevent="begin">
         <label class="visually-hidden" for="new-review">{{ t('reviews.newName') }}</label>
-        <input id="new-review" v-model="name" class="field" :placeholder="t('reviews.newPlaceholder')" maxlength="200" />
-        <button class="btn" :disabled="!name.trim() || create.isPending.value">{{ t('reviews.begin') }}</button>
+        <input
+          id="new-review"
+          v-model="name"
+          class="field"
+          :placeholder="t('reviews.newPlaceholder')"
+          maxlength="200"
+        />
+        <button class="btn" :disabled="!name.trim() || create.isPending.value">
+          {{ t('reviews.begin') }}
+        </button>
       </form>
     </section>
   </main>

@@ -19,7 +19,8 @@ const now = useNow({ interval: 1000 })
 const report = ref<Draw>()
 
 const open = computed(() => sources.draws.filter((x) => x.state !== 'done'))
-const running = (x: Draw) => x.state === 'waiting' || x.state === 'drawing' || x.state === 'stopping'
+const running = (x: Draw) =>
+  x.state === 'waiting' || x.state === 'drawing' || x.state === 'stopping'
 
 function state(x: Draw): string {
   const of = { got: n(x.got, 'whole'), wanted: n(x.wanted || x.atMost, 'whole') }
@@ -32,8 +33,15 @@ function state(x: Draw): string {
 async function act(x: Draw, what: 'stop' | 'go-on') {
   const path = { path: { review: review.id, draw: x.id } }
   try {
-    if (what === 'stop') await ask(api.POST('/api/reviews/{review}/draws/{draw}/stop', { params: path }))
-    else await ask(api.POST('/api/reviews/{review}/draws/{draw}/go-on', { params: path, body: { atMost: x.atMost } }))
+    if (what === 'stop')
+      await ask(api.POST('/api/reviews/{review}/draws/{draw}/stop', { params: path }))
+    else
+      await ask(
+        api.POST('/api/reviews/{review}/draws/{draw}/go-on', {
+          params: path,
+          body: { atMost: x.atMost },
+        }),
+      )
   } catch (error) {
     notes.say({ text: problem(error), wrong: true })
   }
@@ -45,11 +53,34 @@ async function act(x: Draw, what: 'stop' | 'go-on') {
   <ul v-if="open.length" class="draws" aria-live="polite">
     <li v-for="x in open" :key="x.id">
       <b class="cut">{{ x.name }}</b><span class="small">{{ x.from }}</span>
-      <progress :value="x.got" :max="x.wanted || 1" :aria-label="t('draw.progress', { name: x.name })" />
-      <span class="small" :class="{ wrong: x.state === 'failed' }">{{ state(x) }}<template v-if="x.problem"> · {{ x.problem }}</template></span>
-      <button v-if="x.troubles" class="link small" @click="report = x">{{ t('draw.troubles', { n: n(x.troubles, 'whole') }, x.troubles) }}</button>
-      <button v-if="running(x)" class="btn bare" :disabled="x.state === 'stopping'" :aria-label="t('draw.stopOne', { name: x.name })" @click="act(x, 'stop')">{{ t('draw.stop') }}</button>
-      <button v-else class="btn bare" :aria-label="t('draw.goOnOne', { name: x.name })" @click="act(x, 'go-on')">{{ t('draw.goOn') }}</button>
+      <progress
+        :value="x.got"
+        :max="x.wanted || 1"
+        :aria-label="t('draw.progress', { name: x.name })"
+      />
+      <span class="small" :class="{ wrong: x.state === 'failed' }"
+        >{{ state(x) }}<template v-if="x.problem"> · {{ x.problem }}</template></span
+      >
+      <button v-if="x.troubles" class="link small" @click="report = x">
+        {{ t('draw.troubles', { n: n(x.troubles, 'whole') }, x.troubles) }}
+      </button>
+      <button
+        v-if="running(x)"
+        class="btn bare"
+        :disabled="x.state === 'stopping'"
+        :aria-label="t('draw.stopOne', { name: x.name })"
+        @click="act(x, 'stop')"
+      >
+        {{ t('draw.stop') }}
+      </button>
+      <button
+        v-else
+        class="btn bare"
+        :aria-label="t('draw.goOnOne', { name: x.name })"
+        @click="act(x, 'go-on')"
+      >
+        {{ t('draw.goOn') }}
+      </button>
     </li>
   </ul>
   <DrawReport v-if="report" :draw="report" @close="report = undefined" />

@@ -21,16 +21,32 @@ const failed = ref('')
 
 const troubles = useQuery({
   queryKey: ['troubles', props.draw.id, props.draw.got, props.draw.troubles],
-  queryFn: () => ask(api.GET('/api/reviews/{review}/draws/{draw}/troubles', { params: { path: { review: review.id, draw: props.draw.id } } })),
+  queryFn: () =>
+    ask(
+      api.GET('/api/reviews/{review}/draws/{draw}/troubles', {
+        params: { path: { review: review.id, draw: props.draw.id } },
+      }),
+    ),
 })
 type Trouble = NonNullable<typeof troubles.data.value>[number]
 
-const where = (x: Trouble) => (x.from === 0 ? '' : x.from === x.to ? t('trouble.at', { from: n(x.from, 'whole') }) : t('trouble.range', { from: n(x.from, 'whole'), to: n(x.to, 'whole') }))
-const what = (x: Trouble) => [te(`trouble.${x.kind}`) ? t(`trouble.${x.kind}`) : x.kind, x.detail].filter(Boolean).join(' – ')
+const where = (x: Trouble) =>
+  x.from === 0
+    ? ''
+    : x.from === x.to
+      ? t('trouble.at', { from: n(x.from, 'whole') })
+      : t('trouble.range', { from: n(x.from, 'whole'), to: n(x.to, 'whole') })
+const what = (x: Trouble) =>
+  [te(`trouble.${x.kind}`) ? t(`trouble.${x.kind}`) : x.kind, x.detail].filter(Boolean).join(' – ')
 
 async function more(atMost: number) {
   try {
-    await ask(api.POST('/api/reviews/{review}/draws/{draw}/go-on', { params: { path: { review: review.id, draw: props.draw.id } }, body: { atMost } }))
+    await ask(
+      api.POST('/api/reviews/{review}/draws/{draw}/go-on', {
+        params: { path: { review: review.id, draw: props.draw.id } },
+        body: { atMost },
+      }),
+    )
     sources.fresh('draws')
     emit('close')
   } catch (error) {
@@ -40,25 +56,72 @@ async function more(atMost: number) {
 </script>
 
 <template>
-  <v-dialog :model-value="true" :max-width="680" :aria-label="t('draw.report', { name: draw.name })" @update:model-value="emit('close')">
+  <v-dialog
+    :model-value="true"
+    :max-width="680"
+    :aria-label="t('draw.report', { name: draw.name })"
+    @update:model-value="emit('close')"
+  >
     <v-card class="report">
       <h2 class="display">{{ draw.name }}</h2>
-      <p class="small">{{ [draw.from, d(draw.made, 'day'), t(`how.${draw.how}`) + (draw.how === 'random' ? `, ${t('draw.seed')} ${draw.seed}` : ''), t('draw.reportSum', { total: n(draw.total, 'whole'), wanted: n(draw.wanted, 'whole'), got: n(draw.got, 'whole') })].join(' · ') }}</p>
+      <p class="small">
+        {{
+          [
+            draw.from,
+            d(draw.made, 'day'),
+            t(`how.${draw.how}`) +
+              (draw.how === 'random' ? `, ${t('draw.seed')} ${draw.seed}` : ''),
+            t('draw.reportSum', {
+              total: n(draw.total, 'whole'),
+              wanted: n(draw.wanted, 'whole'),
+              got: n(draw.got, 'whole'),
+            }),
+          ].join(' · ')
+        }}
+      </p>
       <h3 class="sect">{{ t('draw.query') }}</h3>
       <pre class="mono wire" tabindex="0">{{ draw.query }}</pre>
       <SourceNotes :notes="draw.notes" />
-      <h3 class="sect">{{ t('draw.troubles', { n: n(draw.troubles, 'whole') }, draw.troubles) }}</h3>
+      <h3 class="sect">
+        {{ t('draw.troubles', { n: n(draw.troubles, 'whole') }, draw.troubles) }}
+      </h3>
       <ul v-if="troubles.data.value?.length" class="list" tabindex="0">
-        <li v-for="(x, i) in troubles.data.value.slice(0, 1000)" :key="i"><span class="small">{{ where(x) }}</span> {{ what(x) }}</li>
+        <li v-for="(x, i) in troubles.data.value.slice(0, 1000)" :key="i">
+          <span class="small">{{ where(x) }}</span> {{ what(x) }}
+        </li>
       </ul>
       <p v-else class="small">{{ t('draw.noTroubles') }}</p>
       <p v-if="failed" class="wrong" role="alert">{{ failed }}</p>
       <form class="row foot" @submit.prevent="more(many)">
-        <template v-if="(draw.state === 'done' || draw.state === 'stopped') && (draw.wanted < draw.total || draw.got < draw.wanted)">
-          <label class="small">{{ t('draw.atMost') }} <input v-model.number="many" class="field many" type="number" :min="draw.atMost" max="1000000" :aria-label="t('draw.raiseTo', { name: draw.name })" /></label>
-          <button class="btn outline" :disabled="!(many > draw.atMost) && draw.got >= draw.wanted">{{ many > draw.atMost ? t('draw.raise') : draw.state === 'stopped' ? t('draw.goOn') : t('draw.rest') }}</button>
+        <template
+          v-if="
+            (draw.state === 'done' || draw.state === 'stopped') &&
+            (draw.wanted < draw.total || draw.got < draw.wanted)
+          "
+        >
+          <label class="small"
+            >{{ t('draw.atMost') }}
+            <input
+              v-model.number="many"
+              class="field many"
+              type="number"
+              :min="draw.atMost"
+              max="1000000"
+              :aria-label="t('draw.raiseTo', { name: draw.name })"
+          /></label>
+          <button class="btn outline" :disabled="!(many > draw.atMost) && draw.got >= draw.wanted">
+            {{
+              many > draw.atMost
+                ? t('draw.raise')
+                : draw.state === 'stopped'
+                  ? t('draw.goOn')
+                  : t('draw.rest')
+            }}
+          </button>
         </template>
-        <span class="grow" /><button type="button" class="btn" @click="emit('close')">{{ t('reader.close') }}</button>
+        <span class="grow" /><button type="button" class="btn" @click="emit('close')">
+          {{ t('reader.close') }}
+        </button>
       </form>
     </v-card>
   </v-dialog>

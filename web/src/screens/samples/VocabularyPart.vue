@@ -20,29 +20,71 @@ const reading = ref(false)
 function remove() {
   const name = review.vocabulary?.name ?? ''
   review.change({ key: 'removeVocabulary', params: { name } }, { edits: [{ op: 'vocabulary' }] })
-  notes.say({ text: t('note.removedVocabulary', { name }), action: { label: t('steps.undo'), run: steps.undo } })
+  notes.say({
+    text: t('note.removedVocabulary', { name }),
+    action: { label: t('steps.undo'), run: steps.undo },
+  })
 }
 </script>
 
 <template>
-  <FileDrop :hint="t('vocabulary.drop')" accept=".nt,.rdf,.xml,.jsonld,.json,application/n-triples,application/rdf+xml,application/ld+json" class="vocabulary" @files="imports.bring($event.slice(0, 1), 'vocabulary')" @drop.stop @dragenter.stop>
+  <FileDrop
+    :hint="t('vocabulary.drop')"
+    accept=".nt,.rdf,.xml,.jsonld,.json,application/n-triples,application/rdf+xml,application/ld+json"
+    class="vocabulary"
+    @files="imports.bring($event.slice(0, 1), 'vocabulary')"
+    @drop.stop
+    @dragenter.stop
+  >
     <template #default="{ choose }">
       <div class="row head">
         <h2 class="sect">{{ t('vocabulary.title') }}</h2>
         <span class="grow" />
-        <button class="btn outline" @click="choose">{{ t(review.vocabulary ? 'vocabulary.other' : 'vocabulary.bring') }}</button>
+        <button class="btn outline" @click="choose">
+          {{ t(review.vocabulary ? 'vocabulary.other' : 'vocabulary.bring') }}
+        </button>
       </div>
       <ImportProgress kind="vocabulary" />
       <p v-if="review.vocabulary" class="row is">
         <b>{{ review.vocabulary.name }}</b>
-        <span class="small">{{ t('vocabulary.holds', { n: n(review.vocabulary.headings, 'whole') }, review.vocabulary.headings) }}</span>
-        <button v-if="review.vocabulary.notices" class="link small" @click="reading = true">{{ t('samples.remarks', { n: n(review.vocabulary.notices, 'whole') }, review.vocabulary.notices) }}</button>
+        <span class="small">{{
+          t(
+            'vocabulary.holds',
+            { n: n(review.vocabulary.headings, 'whole') },
+            review.vocabulary.headings,
+          )
+        }}</span>
+        <button v-if="review.vocabulary.notices" class="link small" @click="reading = true">
+          {{
+            t(
+              'samples.remarks',
+              { n: n(review.vocabulary.notices, 'whole') },
+              review.vocabulary.notices,
+            )
+          }}
+        </button>
         <span class="grow" />
-        <button class="btn bare" :aria-label="t('vocabulary.removeOne', { name: review.vocabulary.name })" @click="remove">{{ t('act.remove') }}</button>
+        <button
+          class="btn bare"
+          :aria-label="t('vocabulary.removeOne', { name: review.vocabulary.name })"
+          @click="remove"
+        >
+          {{ t('act.remove') }}
+        </button>
       </p>
       <p v-else class="small">{{ t('vocabulary.none') }}</p>
       <NoticesDialog
-        v-if="reading && review.vocabulary" :of="{ import: review.vocabulary.import, name: review.vocabulary.name, fileName: review.vocabulary.name, sum: t('vocabulary.holds', { n: n(review.vocabulary.headings, 'whole') }, review.vocabulary.headings) }"
+        v-if="reading && review.vocabulary"
+        :of="{
+          import: review.vocabulary.import,
+          name: review.vocabulary.name,
+          fileName: review.vocabulary.name,
+          sum: t(
+            'vocabulary.holds',
+            { n: n(review.vocabulary.headings, 'whole') },
+            review.vocabulary.headings,
+          ),
+        }"
         @close="reading = false"
       />
     </template>

@@ -28,7 +28,11 @@ const noted = ref<Record<number, Partial<ShelfEntry>>>({})
 watch(list.dataUpdatedAt, () => {
   if (!review.queue.length && !list.isPlaceholderData.value) noted.value = {}
 })
-const entries = computed(() => (list.data.value ?? []).filter((e) => review.shelf.has(e.id)).map((e) => ({ ...e, ...noted.value[e.id] })))
+const entries = computed(() =>
+  (list.data.value ?? [])
+    .filter((e) => review.shelf.has(e.id))
+    .map((e) => ({ ...e, ...noted.value[e.id] })),
+)
 
 function note(e: ShelfEntry, text: string) {
   noted.value[e.id] = { ...noted.value[e.id], note: text }
@@ -51,17 +55,22 @@ const tags = computed(() => {
 watch(tags, (all) => {
   if (tag.value && !all.some(([x]) => x === tag.value)) tag.value = ''
 })
-const text = (e: ShelfEntry) => [e.title, e.byline, e.journal, e.year, e.note, ...e.tags].join(' ').toLowerCase()
+const text = (e: ShelfEntry) =>
+  [e.title, e.byline, e.journal, e.year, e.note, ...e.tags].join(' ').toLowerCase()
 const shown = computed(() => {
   const wanted = words.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return entries.value.filter((e) => (!tag.value || e.tags.includes(tag.value)) && wanted.every((w) => text(e).includes(w)))
+  return entries.value.filter(
+    (e) => (!tag.value || e.tags.includes(tag.value)) && wanted.every((w) => text(e).includes(w)),
+  )
 })
 
 const chosen = ref(new Set<number>())
 const picked = computed(() => shown.value.filter((e) => chosen.value.has(e.id)))
 /** What is saved or taken off: what is chosen, else all that is shown. */
 const meant = computed(() => (picked.value.length ? picked.value : shown.value))
-const allChosen = computed(() => shown.value.length > 0 && picked.value.length === shown.value.length)
+const allChosen = computed(
+  () => shown.value.length > 0 && picked.value.length === shown.value.length,
+)
 
 function choose(id: number, on: boolean) {
   const next = new Set(chosen.value)
@@ -76,7 +85,11 @@ function chooseAll(on: boolean) {
 
 function save() {
   const whole = meant.value.length === entries.value.length
-  saving.save(whole ? { kind: 'shelf' } : { kind: 'picked', ids: meant.value.map((e) => e.id) }, tag.value || t('screen.shelf'), meant.value.length)
+  saving.save(
+    whole ? { kind: 'shelf' } : { kind: 'picked', ids: meant.value.map((e) => e.id) },
+    tag.value || t('screen.shelf'),
+    meant.value.length,
+  )
 }
 
 function takeOff() {
@@ -84,13 +97,23 @@ function takeOff() {
   chosen.value = new Set()
 }
 
-const { list: rows, containerProps, wrapperProps } = useVirtualList(shown, { itemHeight: 62, overscan: 12 })
+const {
+  list: rows,
+  containerProps,
+  wrapperProps,
+} = useVirtualList(shown, { itemHeight: 62, overscan: 12 })
 </script>
 
 <template>
   <div class="screen">
-    <EmptyState v-if="list.data.value && !entries.length" :title="t('shelf.emptyTitle')" :text="t('shelf.emptyText')">
-      <router-link class="btn" :to="{ name: 'samples', params: { review: review.id } }">{{ t('screen.samples') }}</router-link>
+    <EmptyState
+      v-if="list.data.value && !entries.length"
+      :title="t('shelf.emptyTitle')"
+      :text="t('shelf.emptyText')"
+    >
+      <router-link class="btn" :to="{ name: 'samples', params: { review: review.id } }">{{
+        t('screen.samples')
+      }}</router-link>
     </EmptyState>
     <template v-else>
       <div class="row head">
@@ -98,32 +121,105 @@ const { list: rows, containerProps, wrapperProps } = useVirtualList(shown, { ite
         <span class="small">{{ t('shelf.text') }}</span>
       </div>
       <div class="row tools">
-        <label><input type="checkbox" :checked="allChosen" :aria-label="t('shelf.chooseAll')" @change="chooseAll(($event.target as HTMLInputElement).checked)" /></label>
-        <input v-model="words" class="field filter" type="search" :placeholder="t('shelf.filter')" :aria-label="t('shelf.filter')" />
+        <label
+          ><input
+            type="checkbox"
+            :checked="allChosen"
+            :aria-label="t('shelf.chooseAll')"
+            @change="chooseAll(($event.target as HTMLInputElement).checked)"
+        /></label>
+        <input
+          v-model="words"
+          class="field filter"
+          type="search"
+          :placeholder="t('shelf.filter')"
+          :aria-label="t('shelf.filter')"
+        />
         <span v-if="tags.length" class="tags" role="group" :aria-label="t('shelf.tags')">
-          <button class="chip" :class="{ on: !tag }" :aria-pressed="!tag" @click="tag = ''">{{ t('shelf.all') }}</button>
-          <button v-for="[x, k] in tags.slice(0, 12)" :key="x" class="chip" :class="{ on: tag === x }" :aria-pressed="tag === x" @click="tag = tag === x ? '' : x">{{ x }} <em>{{ n(k, 'whole') }}</em></button>
+          <button class="chip" :class="{ on: !tag }" :aria-pressed="!tag" @click="tag = ''">
+            {{ t('shelf.all') }}
+          </button>
+          <button
+            v-for="[x, k] in tags.slice(0, 12)"
+            :key="x"
+            class="chip"
+            :class="{ on: tag === x }"
+            :aria-pressed="tag === x"
+            @click="tag = tag === x ? '' : x"
+          >
+            {{ x }} <em>{{ n(k, 'whole') }}</em>
+          </button>
         </span>
         <span class="grow" />
-        <span class="small" role="status">{{ picked.length ? t('shelf.chosen', { n: n(picked.length, 'whole') }) : t('shelf.count', { n: n(shown.length, 'whole') }, shown.length) }}</span>
-        <button v-if="picked.length" class="btn outline" @click="takeOff">{{ t('shelf.take') }}</button>
-        <button class="btn" :disabled="!meant.length" @click="save">{{ t('shelf.save', { n: n(meant.length, 'whole') }) }}</button>
+        <span class="small" role="status">{{
+          picked.length
+            ? t('shelf.chosen', { n: n(picked.length, 'whole') })
+            : t('shelf.count', { n: n(shown.length, 'whole') }, shown.length)
+        }}</span>
+        <button v-if="picked.length" class="btn outline" @click="takeOff">
+          {{ t('shelf.take') }}
+        </button>
+        <button class="btn" :disabled="!meant.length" @click="save">
+          {{ t('shelf.save', { n: n(meant.length, 'whole') }) }}
+        </button>
       </div>
-      <div class="cols small" aria-hidden="true"><span>{{ t('shelf.record') }}</span><span>{{ t('shelf.noted') }}</span></div>
-      <div v-bind="containerProps" class="list" tabindex="0" role="region" :aria-label="t('shelf.title')">
+      <div class="cols small" aria-hidden="true">
+        <span>{{ t('shelf.record') }}</span><span>{{ t('shelf.noted') }}</span>
+      </div>
+      <div
+        v-bind="containerProps"
+        class="list"
+        tabindex="0"
+        role="region"
+        :aria-label="t('shelf.title')"
+      >
         <ul v-bind="wrapperProps">
           <li v-for="{ data: e } in rows" :key="e.id" :class="{ sel: chosen.has(e.id) }">
-            <input type="checkbox" :checked="chosen.has(e.id)" :aria-label="t('shelf.choose', { title: e.title })" @change="choose(e.id, ($event.target as HTMLInputElement).checked)" />
+            <input
+              type="checkbox"
+              :checked="chosen.has(e.id)"
+              :aria-label="t('shelf.choose', { title: e.title })"
+              @change="choose(e.id, ($event.target as HTMLInputElement).checked)"
+            />
             <div class="what">
-              <button class="link cut" :title="e.title" @click="reader.list({ kind: 'shelf' }, t('screen.shelf'), e.id)">{{ e.title || t('record.noTitle') }}</button>
-              <p class="small cut">{{ [e.byline, e.journal, e.year || undefined].filter(Boolean).join(' · ') }}<template v-if="e.key"> · {{ t('record.key') }}</template></p>
+              <button
+                class="link cut"
+                :title="e.title"
+                @click="reader.list({ kind: 'shelf' }, t('screen.shelf'), e.id)"
+              >
+                {{ e.title || t('record.noTitle') }}
+              </button>
+              <p class="small cut">
+                {{ [e.byline, e.journal, e.year || undefined].filter(Boolean).join(' · ')
+                }}<template v-if="e.key"> · {{ t('record.key') }}</template>
+              </p>
             </div>
             <div class="noted">
-              <DraftField class="field" :value="e.note" :maxlength="4000" :placeholder="t('shelf.notePlace')" :aria-label="t('shelf.note', { title: e.title })" @typed="(x) => note(e, x)" />
-              <DraftField class="field tagged" :value="e.tags.join(', ')" :maxlength="1300" :placeholder="t('shelf.tagPlace')" :aria-label="t('shelf.tagsOf', { title: e.title })" @typed="(x) => tagAs(e, x)" />
+              <DraftField
+                class="field"
+                :value="e.note"
+                :maxlength="4000"
+                :placeholder="t('shelf.notePlace')"
+                :aria-label="t('shelf.note', { title: e.title })"
+                @typed="(x) => note(e, x)"
+              />
+              <DraftField
+                class="field tagged"
+                :value="e.tags.join(', ')"
+                :maxlength="1300"
+                :placeholder="t('shelf.tagPlace')"
+                :aria-label="t('shelf.tagsOf', { title: e.title })"
+                @typed="(x) => tagAs(e, x)"
+              />
             </div>
             <span class="small when">{{ d(e.made, 'short') }}</span>
-            <button class="btn bare" :aria-label="t('shelf.takeOne', { title: e.title })" @click="shelf.toggle(e.id, e.title)">×</button>
+            <button
+              class="btn bare"
+              :aria-label="t('shelf.takeOne', { title: e.title })"
+              @click="shelf.toggle(e.id, e.title)"
+            >
+              ×
+            </button>
           </li>
         </ul>
         <p v-if="entries.length && !shown.length" class="small none">{{ t('shelf.none') }}</p>

@@ -21,7 +21,12 @@ const problem = useProblem()
 const route = useRoute()
 const router = useRouter()
 
-const chosen = computed(() => sources.all.find((s) => s.id === Number(route.query.source)) ?? sources.chosen ?? sources.all[0])
+const chosen = computed(
+  () =>
+    sources.all.find((s) => s.id === Number(route.query.source)) ??
+    sources.chosen ??
+    sources.all[0],
+)
 const choose = (id: number) => void router.replace({ query: { source: id } })
 
 const adding = ref(false)
@@ -47,7 +52,9 @@ async function add() {
 
 async function change(s: Source, edit: SourceEdit) {
   try {
-    await ask(api.PATCH('/api/sources/{source}', { params: { path: { source: s.id } }, body: edit }))
+    await ask(
+      api.PATCH('/api/sources/{source}', { params: { path: { source: s.id } }, body: edit }),
+    )
   } catch (error) {
     notes.say({ text: problem(error), wrong: true })
   }
@@ -65,17 +72,38 @@ async function remove(s: Source) {
   sources.fresh('sources')
 }
 
-const features = ['near', 'ends', 'inside', 'narrower', 'central', 'qualify', 'sort', 'scan'] as const
+const features = [
+  'near',
+  'ends',
+  'inside',
+  'narrower',
+  'central',
+  'qualify',
+  'sort',
+  'scan',
+] as const
 const offers = computed(() => {
   const s = chosen.value
   if (!s) return []
-  return [...Object.keys(s.map.indexes).map((f) => t(`sources.fieldName.${f}`)).sort(), ...features.filter((f) => s.map[f]).map((f) => t(`sources.can_.${f}`))]
+  return [
+    ...Object.keys(s.map.indexes)
+      .map((f) => t(`sources.fieldName.${f}`))
+      .sort(),
+    ...features.filter((f) => s.map[f]).map((f) => t(`sources.can_.${f}`)),
+  ]
 })
 const lacks = computed(() => {
   const s = chosen.value
-  return s ? [...s.lacks.map((f) => t(`sources.fieldName.${f}`)), ...features.filter((f) => !s.map[f]).map((f) => t(`sources.cannot.${f}`))] : []
+  return s
+    ? [
+        ...s.lacks.map((f) => t(`sources.fieldName.${f}`)),
+        ...features.filter((f) => !s.map[f]).map((f) => t(`sources.cannot.${f}`)),
+      ]
+    : []
 })
-const here = computed(() => !!chosen.value?.vocabulary && review.vocabulary?.name === chosen.value.vocabulary)
+const here = computed(
+  () => !!chosen.value?.vocabulary && review.vocabulary?.name === chosen.value.vocabulary,
+)
 </script>
 
 <template>
@@ -83,30 +111,70 @@ const here = computed(() => !!chosen.value?.vocabulary && review.vocabulary?.nam
     <div class="row head">
       <h2 class="display">{{ t('sources.title') }}</h2>
       <span class="grow" />
-      <button class="btn outline" :aria-expanded="adding" @click="adding = !adding">{{ t('sources.add') }}</button>
+      <button class="btn outline" :aria-expanded="adding" @click="adding = !adding">
+        {{ t('sources.add') }}
+      </button>
     </div>
     <form v-if="adding || !sources.all.length" class="card adding" @submit.prevent="add">
       <p class="small">{{ t('sources.addText') }}</p>
       <div class="row">
-        <input v-model="address" class="field mono grow" type="url" :aria-label="t('sources.address')" placeholder="https://…" maxlength="500" required :aria-invalid="!!failed" aria-describedby="add-source-said" />
-        <button class="btn" :disabled="asking || !address.trim()">{{ asking ? t('sources.asking') : t('sources.addIt') }}</button>
+        <input
+          v-model="address"
+          class="field mono grow"
+          type="url"
+          :aria-label="t('sources.address')"
+          placeholder="https://…"
+          maxlength="500"
+          required
+          :aria-invalid="!!failed"
+          aria-describedby="add-source-said"
+        />
+        <button class="btn" :disabled="asking || !address.trim()">
+          {{ asking ? t('sources.asking') : t('sources.addIt') }}
+        </button>
       </div>
       <p id="add-source-said" class="wrong" aria-live="polite">{{ failed }}</p>
     </form>
-    <EmptyState v-if="!sources.all.length" :title="t('sources.emptyTitle')" :text="t('sources.emptyText')" />
+    <EmptyState
+      v-if="!sources.all.length"
+      :title="t('sources.emptyTitle')"
+      :text="t('sources.emptyText')"
+    />
     <div v-else-if="chosen" class="two">
       <nav :aria-label="t('sources.list')">
-        <button v-for="s in sources.all" :key="s.id" class="one" :class="{ here: s.id === chosen.id, off: s.off }" :aria-current="s.id === chosen.id" @click="choose(s.id)">
-          <b>{{ s.name }}</b><span class="small cut">{{ s.off ? t('chip.off') : s.address.replace(/^https?:\/\//, '') }}</span>
+        <button
+          v-for="s in sources.all"
+          :key="s.id"
+          class="one"
+          :class="{ here: s.id === chosen.id, off: s.off }"
+          :aria-current="s.id === chosen.id"
+          @click="choose(s.id)"
+        >
+          <b>{{ s.name }}</b><span class="small cut">{{
+            s.off ? t('chip.off') : s.address.replace(/^https?:\/\//, '')
+          }}</span>
         </button>
       </nav>
       <article :key="chosen.id">
         <div class="row">
           <h3 class="display">{{ chosen.name }}</h3>
-          <span class="small">{{ t('sources.version', { version: chosen.version }) }} · {{ t('sources.page', { n: n(chosen.map.atMost, 'whole') }) }}</span>
+          <span class="small"
+            >{{ t('sources.version', { version: chosen.version }) }} ·
+            {{ t('sources.page', { n: n(chosen.map.atMost, 'whole') }) }}</span
+          >
           <span class="grow" />
-          <OnSwitch :model-value="!chosen.off" :label="t('sources.switch', { name: chosen.name })" @update:model-value="change(chosen, { off: !$event })" />
-          <button class="btn bare" :aria-label="t('sources.removeOne', { name: chosen.name })" @click="remove(chosen)">{{ t('act.remove') }}</button>
+          <OnSwitch
+            :model-value="!chosen.off"
+            :label="t('sources.switch', { name: chosen.name })"
+            @update:model-value="change(chosen, { off: !$event })"
+          />
+          <button
+            class="btn bare"
+            :aria-label="t('sources.removeOne', { name: chosen.name })"
+            @click="remove(chosen)"
+          >
+            {{ t('act.remove') }}
+          </button>
         </div>
         <p class="mono small">{{ chosen.address }}</p>
         <p class="about">{{ chosen.described.about }}</p>
@@ -116,7 +184,12 @@ const here = computed(() => !!chosen.value?.vocabulary && review.vocabulary?.nam
           <dt class="sect">{{ t('sources.lacks') }}</dt>
           <dd class="lack">{{ lacks.length ? lacks.join(' · ') : '–' }}</dd>
           <dt class="sect">{{ t('sources.vocabulary') }}</dt>
-          <dd>{{ chosen.vocabulary || t('sources.noVocabulary') }} <span v-if="chosen.vocabulary" class="small">{{ t(here ? 'sources.inReview' : 'sources.notInReview') }}</span></dd>
+          <dd>
+            {{ chosen.vocabulary || t('sources.noVocabulary') }}
+            <span v-if="chosen.vocabulary" class="small">{{
+              t(here ? 'sources.inReview' : 'sources.notInReview')
+            }}</span>
+          </dd>
         </dl>
         <TryOut :source="chosen" />
         <SourceMapForm :source="chosen" @save="change(chosen, { map: $event })" />
