@@ -86,6 +86,7 @@ func TestAnySetOfRecordsIsLookedAtFromAbove(t *testing.T) {
 		got, err := look(set)
 		require.NoError(t, err, set)
 		assert.Equal(t, want, [2]int{got.Looked, got.Contrast}, set)
+		assert.Equal(t, set == `{"kind":"any"}`, got.BySuit, set)
 		for _, r := range got.Rows {
 			assert.LessOrEqual(t, r.Records, got.Looked, "%s %s", set, r.Item)
 		}

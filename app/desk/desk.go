@@ -5,6 +5,7 @@ import (
 
 	"tamiz/app/problems"
 	"tamiz/core/review"
+	"tamiz/core/set"
 	"tamiz/core/strategy"
 )
 
@@ -50,7 +51,8 @@ type Desk struct {
 	Pool     *pool // nil without a sample
 	Look     seen  // what of it is looked at
 	Sample   *SampleHead
-	Contrast string // the name of what the sample is set against; "" is all other records
+	Set      set.Set // what of sample and contrast; nil for the sample
+	Contrast string  // the name of what the sample is set against; "" is all other records
 }
 
 // Desk lays out a review as it is.
@@ -85,6 +87,9 @@ func (a *Service) DeskWith(ctx context.Context, at At, p Proposal) (*Desk, error
 		return &d, err
 	}
 	d.Pool = d.Pool.part(l.Parted)
+	if l.Set != nil {
+		d.Set = l.Set.Set
+	}
 	if d.Look, err = a.seen(ctx, &d, l); err != nil {
 		return nil, err
 	}

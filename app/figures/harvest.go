@@ -32,6 +32,7 @@ type Tally struct {
 	Half           int        `json:"half,omitempty"` // journals, those with most records first, that hold half of the records
 	Said           []Said     `json:"said,omitempty"`
 	Foreign        int        `json:"foreign,omitempty"` // of words: records that do not read like English
+	BySuit         bool       `json:"bySuit,omitempty"`  // rows stand in the order of pull and suit; else of pull, or records
 	Rows           []TallyRow `json:"rows"`
 }
 
@@ -180,6 +181,9 @@ func (a *Service) Tally(ctx context.Context, at desk.At, f tally.Facet) (*Tally,
 		out.Rows[i] = row
 	}
 	cost(d, out, t.Tally)
+	if out.BySuit, err = a.ordered(ctx, d, at, out); err != nil {
+		return nil, err
+	}
 	return out, nil
 }
 

@@ -27,8 +27,8 @@ type Suits struct {
 // A Suit is what is said of one item.
 type Suit struct {
 	Item   string   `json:"item"`
-	Block  string   `json:"block,omitempty"`  // that it suits best by far
-	Fit    float64  `json:"fit,omitempty"`    // how well: the cosine of the company that both keep
+	Block  string   `json:"block,omitempty"`  // that it suits best
+	Suit   float64  `json:"suit,omitempty"`   // how well
 	Inside []string `json:"inside,omitempty"` // blocks whose terms match all its forms
 	Missed int      `json:"missed,omitempty"` // key studies with it that the strategy misses
 }
@@ -137,24 +137,14 @@ func suitWords(d *desk.Desk, ctx context.Context, out *Suits, f tally.Facet, mis
 
 // proposed returns what sets the block that an item suits best, by the first of its forms that suits one.
 func proposed(d *desk.Desk, ctx context.Context) (func(s *Suit, forms []string), error) {
-	befriended, err := d.Pool.Befriended(ctx)
+	offers, err := offersOf(ctx, d)
 	if err != nil {
 		return nil, err
-	}
-	fits, err := befriended.Fits(ctx, d.Strategy)
-	if err != nil {
-		return nil, err
-	}
-	byItem := make(map[string]*company.Fit, len(fits))
-	for i := range fits {
-		if fits[i].Proposed >= 0 {
-			byItem[fits[i].Item] = &fits[i]
-		}
 	}
 	return func(s *Suit, forms []string) {
 		for _, form := range forms {
-			if fit := byItem[text.Key(form)]; fit != nil {
-				s.Block, s.Fit = d.Document.Blocks[fit.Proposed].ID, fit.Fits[fit.Proposed]
+			if block, suit := offers.Proposed(text.Key(form)); block >= 0 {
+				s.Block, s.Suit = d.Document.Blocks[block].ID, tally.Round(suit)
 				return
 			}
 		}

@@ -43,6 +43,11 @@ func (d *Directions) Fits(item string) (fits []float64, ok bool) {
 	return d.of(i), true
 }
 
+// At returns the same of an item by its number, and in how many records it stands.
+func (d *Directions) At(item int) (fits []float64, records int) {
+	return d.of(item), d.c.items[item].Records
+}
+
 func (d *Directions) of(item int) []float64 {
 	d.mu.Lock()
 	defer d.mu.Unlock()

@@ -92,22 +92,27 @@ const (
 )
 
 func (s *Suits) weigh(fits []float64, kept bool, records *roaring.Bitmap) Suit {
-	out := Suit{Of: make([]float64, len(s.blocks)), Kept: kept}
 	if !kept {
-		return out
+		return Suit{Of: make([]float64, len(s.blocks))}
 	}
-	held := float64(records.GetCardinality())
+	with := func(b int) int { return int(records.AndCardinality(s.blocks[b])) }
+	return Suit{Of: s.weighed(fits, int(records.GetCardinality()), with), Kept: true}
+}
+
+// weighed returns the suit to each block of what stands in so many records; with tells how many of them a block finds.
+func (s *Suits) weighed(fits []float64, records int, with func(block int) int) []float64 {
+	of := make([]float64, len(s.blocks))
 	for b, fit := range fits {
 		if fit <= 0 {
 			continue
 		}
 		together := 1.0
 		if p := float64(s.blocks[b].GetCardinality()) / float64(s.all); p > 0 {
-			together = (float64(records.AndCardinality(s.blocks[b])) + chance*p) / (held + chance) / p
+			together = (float64(with(b)) + chance*p) / (float64(records) + chance) / p
 		}
-		out.Of[b] = suit(fits, b, together, held)
+		of[b] = suit(fits, b, together, float64(records))
 	}
-	return out
+	return of
 }
 
 // suit is the formula of measures.md §4.

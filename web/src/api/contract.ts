@@ -1628,6 +1628,8 @@ export interface components {
             said?: components["schemas"]["Said"][];
             /** @description of words: records that do not read like English */
             foreign?: number;
+            /** @description rows stand in the order of pull and of what suits a block and is new there */
+            bySuit?: boolean;
             rows: components["schemas"]["TallyRow"][];
         };
         TallyRow: {
@@ -1732,8 +1734,11 @@ export interface components {
         Suit: {
             item: string;
             block?: string;
-            /** Format: double */
-            fit?: number;
+            /**
+             * Format: double
+             * @description how well it suits that block
+             */
+            suit?: number;
             inside?: string[];
             /** @description key studies with it that the strategy misses */
             missed?: number;

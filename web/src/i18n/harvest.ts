@@ -33,6 +33,10 @@ export default {
     back: 'The sample again',
     anew: 'Order anew',
     anewTip: 'Counts what the blocks find now, and puts aside what their terms match by now',
+    bySuit: 'by pull and suit',
+    bySuitTip:
+      'In this order a specialist finds synonyms with the fewest decisions: it adds the rank by pull to the rank by what suits a block and is new there. A column heading sorts otherwise',
+    counting: 'Counting what is looked at now',
     changes: '{n} change since | {n} changes since',
     aside: '{n} aside',
     asideTip: 'Items that a term of the block they suit matches by now. Show them too',

@@ -11,6 +11,13 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
   const look = shallowRef<Look>()
   const wanted = ref<NewLook>({ rest: true }) // as it was chosen; what is not there any more gives way until it is again
   const remembered = useStorage<Record<string, string>>('tamiz-looks', {})
+  // What was chosen and has no name yet, and what was looked at then: loaded anew, a window goes on to it.
+  const choosing = useStorage<Record<string, { from: string; want: NewLook }>>(
+    'tamiz-choosing',
+    {},
+    sessionStorage,
+  )
+  const looking = ref(false)
   let calls = 0
 
   /** Opens the look that an address names, else the one that was had last here, else that which the review begins with. */
@@ -30,13 +37,11 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
         if (error instanceof CallError && error.passing) throw error
       }
     }
+    const pending = choosing.value[r.id]
+    if (pending && pending.from === found?.name)
+      found = await nameOf(r.id, pending.want).catch(() => found)
     // What a review begins with is kept by its name once somebody looks at it.
-    found ??= await ask(
-      api.POST('/api/reviews/{review}/looks', {
-        params: { path: { review: r.id } },
-        body: choiceOf(r.look),
-      }),
-    )
+    found ??= await nameOf(r.id, choiceOf(r.look))
     if (call === calls) keep(r.id, found, found)
   }
 
@@ -44,7 +49,18 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
     wanted.value = choiceOf(choice)
     look.value = l
     remembered.value = { ...remembered.value, [review]: l.name }
+    settled(review)
   }
+
+  function settled(review: number) {
+    choosing.value = Object.fromEntries(
+      Object.entries(choosing.value).filter(([id]) => id !== String(review)),
+    )
+    looking.value = false
+  }
+
+  const nameOf = (review: number, choice: NewLook) =>
+    ask(api.POST('/api/reviews/{review}/looks', { params: { path: { review } }, body: choice }))
 
   /** What can be looked at of what is wanted. */
   const possible = computed<NewLook>(() => {
@@ -64,16 +80,20 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
     const review = saved.value?.id
     if (!review) return
     const call = ++calls
+    if (look.value)
+      choosing.value = { ...choosing.value, [review]: { from: look.value.name, want } }
+    looking.value = true
     try {
-      const l = await ask(
-        api.POST('/api/reviews/{review}/looks', { params: { path: { review } }, body: choice }),
-      )
+      const l = await nameOf(review, choice)
       if (call === calls && saved.value?.id === review)
         keep(review, l, { ...want, revision: l.revision })
     } catch (error) {
       if (call !== calls) return
       if (error instanceof CallError && error.problem.type === 'source-gone')
         return take({ ...choice, source: undefined }, { ...want, source: undefined })
+      // What cannot be reached now is gone on to when it is loaded anew.
+      if (error instanceof CallError && error.passing) looking.value = false
+      else settled(review)
       failed(error)
     }
   }
@@ -121,7 +141,7 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
     if (now !== undefined && now !== had.value) void take(possible.value, wanted.value)
   })
 
-  return { look, open, lookAt, countAt }
+  return { look, looking, open, lookAt, countAt }
 }
 
 /** What of a look was chosen; the rest follows from it. */

@@ -416,6 +416,7 @@ export const useReview = defineStore('review', () => {
     shelf,
     stamp,
     look,
+    looking: looks.looking,
     lookAt: looks.lookAt,
     countAt: looks.countAt,
     openLook: looks.open,

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { until, useStorage, useWindowSize } from '@vueuse/core'
+import { refDebounced, until, useStorage, useWindowSize } from '@vueuse/core'
 import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import { CallError, type Block, type Facet, type Term } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
+import WithTip from '@/parts/WithTip.vue'
 import { useReader } from '@/parts/reader'
 import { offer } from '@/state/actions'
 import { useBench } from '@/state/bench'
@@ -41,7 +42,7 @@ const looked = useLooked()
 const { add, addConcept, decide, takeBack, termOf } = useDecide()
 
 const facet = useStorage<Facet>('tamiz-facet', 'words')
-const { tallies, offered, current, tally, suits, proposing } = useTallies(facet)
+const { tallies, offered, current, tally, old, suits, proposing } = useTallies(facet)
 const {
   show,
   words,
@@ -330,6 +331,9 @@ const foreign = computed(() => {
     : ''
 })
 
+// Figures of what was looked at before give way when those of what is looked at now take their time.
+const oldFor = refDebounced(old, 300)
+
 const gone = computed(
   () => current.value.error.value instanceof CallError && !current.value.error.value.passing,
 )
@@ -348,9 +352,9 @@ const gone = computed(
     </EmptyState>
     <template v-else>
       <LookedAt
-        :records="tally?.looked"
-        :contrast="tally?.contrast"
-        :counts="decides ? counts : undefined"
+        :records="old ? undefined : tally?.looked"
+        :contrast="old ? undefined : tally?.contrast"
+        :counts="decides && !old ? counts : undefined"
       >
         <button
           v-if="plots"
@@ -386,6 +390,7 @@ const gone = computed(
         </button>
       </p>
       <MakingProgress v-else-if="!tally" />
+      <p v-else-if="oldFor" class="waiting" role="status">{{ t('looked.counting') }}</p>
       <p v-else-if="!tally.looked" class="small none">{{ t('looked.empty') }}</p>
       <YearsView v-else-if="facet === 'years'" :tally="tally" />
       <SharesView
@@ -452,6 +457,13 @@ const gone = computed(
           >
             {{ t('teams.title') }}
           </button>
+          <WithTip v-if="tally.bySuit && !sort" :text="t('looked.bySuitTip')">
+            <template #default="{ describedBy }">
+              <span class="small" tabindex="0" :aria-describedby="describedBy">{{
+                t('looked.bySuit')
+              }}</span>
+            </template>
+          </WithTip>
           <button
             v-if="decides"
             class="btn bare"

@@ -65,6 +65,8 @@ export function useTallies(facet: Ref<Facet>) {
       : facets.find((f) => f !== facet.value && !tallies[f].isFetched.value)
   })
   const tally = computed(() => current.value.data.value)
+  /** What stands there is of what was looked at before: what is looked at now is being counted. */
+  const old = computed(() => review.looking || current.value.isPlaceholderData.value)
 
   // Which block each item suits is asked for anew when the blocks have changed and were left alone for a moment.
   const settledSearch = refDebounced(
@@ -102,5 +104,5 @@ export function useTallies(facet: Ref<Facet>) {
     900,
   )
 
-  return { tallies, offered, current, tally, suits, proposing }
+  return { tallies, offered, current, tally, old, suits, proposing }
 }

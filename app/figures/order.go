@@ -1,0 +1,84 @@
+package figures
+
+import (
+	"context"
+	"encoding/json"
+
+	"tamiz/app/desk"
+	"tamiz/core/coverage"
+	"tamiz/core/set"
+	"tamiz/core/tally"
+)
+
+const leastOrdered = 2 // records of a candidate
+
+// ordered brings the rows of a tally of words or keywords of what the blocks find now into the order in which they are
+// decided with the least work: by pull, and by what suits a block and is new there. What is decided, or what a term finds
+// already, comes after; all else stays as it is. It reports whether it did.
+func (a *Service) ordered(ctx context.Context, d *desk.Desk, at desk.At, t *Tally) (bool, error) {
+	if _, any := d.Set.(*set.Any); !any || !desk.Textual(t.Facet) || t.Contrast == 0 {
+		return false, nil
+	}
+	offers, err := offersOf(ctx, d)
+	if err != nil {
+		return false, err
+	}
+	decided, err := a.decided(ctx, at, t.Facet)
+	if err != nil {
+		return false, err
+	}
+	var open, rest []int
+	var all []coverage.Ordered
+	for i, r := range t.Rows {
+		if r.Records < leastOrdered || len(r.Inside) > 0 || decided[desk.ItemKey(t.Facet, r.Item, nil)] {
+			rest = append(rest, i)
+			continue
+		}
+		open = append(open, i)
+		all = append(all, coverage.Ordered{Item: r.Item, Records: r.Records, Pull: *r.Pull, Fresh: offers.Fresh(r.Item)})
+	}
+	rows := make([]TallyRow, 0, len(t.Rows))
+	for _, k := range coverage.Order(all) {
+		rows = append(rows, t.Rows[open[k]])
+	}
+	for _, i := range rest {
+		rows = append(rows, t.Rows[i])
+	}
+	t.Rows = rows
+	return true, nil
+}
+
+// decided returns the items of a facet that are parked or dropped.
+func (a *Service) decided(ctx context.Context, at desk.At, f tally.Facet) (map[string]bool, error) {
+	all, err := a.store.Decisions(ctx, at.Review)
+	if err != nil {
+		return nil, err
+	}
+	out := map[string]bool{}
+	for _, d := range all {
+		if tally.Facet(d.Facet) == f {
+			out[d.Item] = true
+		}
+	}
+	return out, nil
+}
+
+// offersOf returns what all items of a pool offer to the blocks, kept with the pool.
+func offersOf(ctx context.Context, d *desk.Desk) (*coverage.Offers, error) {
+	kept, suits, err := suitsOf(ctx, d, d.Pool.Set())
+	if err != nil {
+		return nil, err
+	}
+	said, err := json.Marshal(d.Strategy)
+	if err != nil {
+		return nil, err
+	}
+	return desk.Cached(ctx, d.Pool.Suited, "offers "+string(said), func(ctx context.Context) (*coverage.Offers, int64, error) {
+		reach, err := coverage.Find(ctx, d.Pool.Set(), d.Strategy)
+		if err != nil {
+			return nil, 0, err
+		}
+		offers, err := coverage.Offered(ctx, suits, kept, reach)
+		return offers, 1, err
+	})
+}
