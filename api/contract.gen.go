@@ -30,6 +30,30 @@ import (
 	"github.com/oapi-codegen/runtime"
 )
 
+// Defines values for VerdictVerdict.
+const (
+	Not      VerdictVerdict = "not"
+	Open     VerdictVerdict = "open"
+	Relevant VerdictVerdict = "relevant"
+	Unsure   VerdictVerdict = "unsure"
+)
+
+// Valid indicates whether the value is a known member of the VerdictVerdict enum.
+func (e VerdictVerdict) Valid() bool {
+	switch e {
+	case Not:
+		return true
+	case Open:
+		return true
+	case Relevant:
+		return true
+	case Unsure:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for ImportFileParamsKind.
 const (
 	ImportFileParamsKindKeys       ImportFileParamsKind = "keys"
@@ -261,6 +285,9 @@ type ImportState = string
 // IndexEntry defines model for IndexEntry.
 type IndexEntry = source.Entry
 
+// Interval defines model for Interval.
+type Interval = figures.Interval
+
 // Item defines model for Item.
 type Item = figures.Item
 
@@ -275,6 +302,15 @@ type JoinedSet = set.Joined
 
 // Joining defines model for Joining.
 type Joining = reviews.Joining
+
+// JudgedRecord defines model for JudgedRecord.
+type JudgedRecord = figures.JudgedRecord
+
+// Judging defines model for Judging.
+type Judging = figures.Judging
+
+// JudgingQuestion defines model for JudgingQuestion.
+type JudgingQuestion = figures.JudgingQuestion
 
 // KeyPatch defines model for KeyPatch.
 type KeyPatch = reviews.KeyPatch
@@ -291,6 +327,9 @@ type LimitKind = string
 // LimitsEdit defines model for LimitsEdit.
 type LimitsEdit = review.SetLimits
 
+// ListedTerm defines model for ListedTerm.
+type ListedTerm = figures.ListedTerm
+
 // Look what is looked at: it never changes, and figures are asked of it by its name
 type Look = desk.Look
 
@@ -299,6 +338,9 @@ type Lookup = outside.Lookup
 
 // Loss What a limit to an item would lose; of a year, a limit from that year on
 type Loss = figures.Loss
+
+// LostSet defines model for LostSet.
+type LostSet = set.Lost
 
 // Making defines model for Making.
 type Making = desk.Making
@@ -311,6 +353,12 @@ type MoveBlockEdit = review.MoveBlock
 
 // MoveTermEdit defines model for MoveTermEdit.
 type MoveTermEdit = review.MoveTerm
+
+// Narrow defines model for Narrow.
+type Narrow = figures.Narrow
+
+// NearMiss defines model for NearMiss.
+type NearMiss = figures.NearMiss
 
 // NewBlock defines model for NewBlock.
 type NewBlock = desk.Block
@@ -381,6 +429,12 @@ type Problem = problems.Problem
 // Proposal what a document would be with some edits of a revision of it: the newest, where none is said
 type Proposal = desk.Proposal
 
+// PrunedTerm defines model for PrunedTerm.
+type PrunedTerm = figures.PrunedTerm
+
+// Pruning defines model for Pruning.
+type Pruning = figures.Pruning
+
 // QuestionEdit defines model for QuestionEdit.
 type QuestionEdit = review.SetQuestion
 
@@ -404,6 +458,15 @@ type RecordsQuestion = figures.RecordsQuestion
 
 // Refusal defines model for Refusal.
 type Refusal = problems.Refusal
+
+// Remark defines model for Remark.
+type Remark = figures.Remark
+
+// RemarkItem defines model for RemarkItem.
+type RemarkItem = figures.RemarkItem
+
+// Remarks defines model for Remarks.
+type Remarks = figures.Remarks
 
 // RemoveBlockEdit defines model for RemoveBlockEdit.
 type RemoveBlockEdit = review.RemoveBlock
@@ -528,6 +591,9 @@ type Term = desk.Term
 // TermKind defines model for TermKind.
 type TermKind = string
 
+// TermList defines model for TermList.
+type TermList = figures.TermList
+
 // TermPatch the fields of a term that change
 type TermPatch = review.Patch
 
@@ -548,6 +614,14 @@ type Typed = figures.Typed
 
 // Unindexed defines model for Unindexed.
 type Unindexed = figures.Unindexed
+
+// Verdict defines model for Verdict.
+type Verdict struct {
+	Verdict VerdictVerdict `json:"verdict"`
+}
+
+// VerdictVerdict defines model for Verdict.Verdict.
+type VerdictVerdict string
 
 // Vocabulary defines model for Vocabulary.
 type Vocabulary = reviews.Vocabulary
@@ -590,6 +664,21 @@ type BenchParams struct {
 
 // BlindSpotParams defines parameters for BlindSpot.
 type BlindSpotParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// PruneParams defines parameters for Prune.
+type PruneParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+
+	// Share of the records of the block that stay found
+	Share float64 `form:"share" json:"share"`
+}
+
+// RemarksParams defines parameters for Remarks.
+type RemarksParams struct {
 	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
@@ -667,6 +756,12 @@ type ItemParams struct {
 	Item  string  `form:"item" json:"item"`
 }
 
+// JudgingParams defines parameters for Judging.
+type JudgingParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
 // MakingParams defines parameters for Making.
 type MakingParams struct {
 	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
@@ -742,6 +837,12 @@ type TryTermParams struct {
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
 
+// TryTermsParams defines parameters for TryTerms.
+type TryTermsParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
 // NeighboursParams defines parameters for Neighbours.
 type NeighboursParams struct {
 	Word  string  `form:"word" json:"word"`
@@ -790,6 +891,12 @@ type SettleHoldingJSONRequestBody = Holding
 // JoinSamplesJSONRequestBody defines body for JoinSamples for application/json ContentType.
 type JoinSamplesJSONRequestBody = Joining
 
+// JudgeJSONRequestBody defines body for Judge for application/json ContentType.
+type JudgeJSONRequestBody = Verdict
+
+// JudgingJSONRequestBody defines body for Judging for application/json ContentType.
+type JudgingJSONRequestBody = JudgingQuestion
+
 // AddKeyStudiesJSONRequestBody defines body for AddKeyStudies for application/json ContentType.
 type AddKeyStudiesJSONRequestBody = Chosen
 
@@ -804,6 +911,9 @@ type RecordsJSONRequestBody = RecordsQuestion
 
 // TryTermJSONRequestBody defines body for TryTerm for application/json ContentType.
 type TryTermJSONRequestBody = Typed
+
+// TryTermsJSONRequestBody defines body for TryTerms for application/json ContentType.
+type TryTermsJSONRequestBody = TermList
 
 // AddSourceJSONRequestBody defines body for AddSource for application/json ContentType.
 type AddSourceJSONRequestBody = SourceEdit
@@ -867,6 +977,12 @@ type ServerInterface interface {
 	// BlindSpot What all other searched blocks find and this one does not, and what is typical there
 	// (GET /api/reviews/{review}/blocks/{block}/blind-spot)
 	BlindSpot(ctx *echo.Context, review int64, block string, params BlindSpotParams) error
+	// Prune Which terms of a block can go without a key study being lost, in their order
+	// (GET /api/reviews/{review}/blocks/{block}/pruning)
+	Prune(ctx *echo.Context, review int64, block string, params PruneParams) error
+	// Remarks What is to be said of the terms of a block, with what can be done about it
+	// (GET /api/reviews/{review}/blocks/{block}/remarks)
+	Remarks(ctx *echo.Context, review int64, block string, params RemarksParams) error
 	// Change Make one change: it can be undone as one
 	// (POST /api/reviews/{review}/changes)
 	Change(ctx *echo.Context, review int64, params ChangeParams) error
@@ -933,6 +1049,12 @@ type ServerInterface interface {
 	// JoinSamples Make a sample of two
 	// (POST /api/reviews/{review}/joined)
 	JoinSamples(ctx *echo.Context, review int64) error
+	// Judge Keeps what a person says of a record
+	// (PUT /api/reviews/{review}/judgements/{record})
+	Judge(ctx *echo.Context, review int64, record int64) error
+	// Judging Records of a set drawn at random, to be judged by reading, and what their judgements come to
+	// (POST /api/reviews/{review}/judging)
+	Judging(ctx *echo.Context, review int64, params JudgingParams) error
 	// AddKeyStudies Make records that were found key studies
 	// (POST /api/reviews/{review}/key-studies)
 	AddKeyStudies(ctx *echo.Context, review int64) error
@@ -978,6 +1100,9 @@ type ServerInterface interface {
 	// TryTerm What a typed term would find, or why it is refused
 	// (POST /api/reviews/{review}/terms)
 	TryTerm(ctx *echo.Context, review int64, params TryTermParams) error
+	// TryTerms What several typed terms would find
+	// (POST /api/reviews/{review}/terms/list)
+	TryTerms(ctx *echo.Context, review int64, params TryTermsParams) error
 	// Undo Take back the last change
 	// (POST /api/reviews/{review}/undo)
 	Undo(ctx *echo.Context, review int64) error
@@ -1288,6 +1413,79 @@ func (w *ServerInterfaceWrapper) BlindSpot(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.BlindSpot(ctx, review, block, params)
+	return err
+}
+
+// Prune converts echo context to params.
+func (w *ServerInterfaceWrapper) Prune(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "block" -------------
+	var block string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "block", ctx.Param("block"), &block, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter block: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PruneParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// ------------- Required query parameter "share" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "share", ctx.QueryParams(), &params.Share, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter share: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Prune(ctx, review, block, params)
+	return err
+}
+
+// Remarks converts echo context to params.
+func (w *ServerInterfaceWrapper) Remarks(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "block" -------------
+	var block string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "block", ctx.Param("block"), &block, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter block: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RemarksParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Remarks(ctx, review, block, params)
 	return err
 }
 
@@ -1815,6 +2013,55 @@ func (w *ServerInterfaceWrapper) JoinSamples(ctx *echo.Context) error {
 	return err
 }
 
+// Judge converts echo context to params.
+func (w *ServerInterfaceWrapper) Judge(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "record" -------------
+	var record int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "record", ctx.Param("record"), &record, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter record: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Judge(ctx, review, record)
+	return err
+}
+
+// Judging converts echo context to params.
+func (w *ServerInterfaceWrapper) Judging(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params JudgingParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Judging(ctx, review, params)
+	return err
+}
+
 // AddKeyStudies converts echo context to params.
 func (w *ServerInterfaceWrapper) AddKeyStudies(ctx *echo.Context) error {
 	var err error
@@ -2217,6 +2464,31 @@ func (w *ServerInterfaceWrapper) TryTerm(ctx *echo.Context) error {
 	return err
 }
 
+// TryTerms converts echo context to params.
+func (w *ServerInterfaceWrapper) TryTerms(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params TryTermsParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.TryTerms(ctx, review, params)
+	return err
+}
+
 // Undo converts echo context to params.
 func (w *ServerInterfaceWrapper) Undo(ctx *echo.Context) error {
 	var err error
@@ -2439,6 +2711,11 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/terms", wrapper.TryTerm, options.OperationMiddlewares["tryTerm"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/coverage", wrapper.Coverage, options.OperationMiddlewares["coverage"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/blocks/:block/blind-spot", wrapper.BlindSpot, options.OperationMiddlewares["blindSpot"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/blocks/:block/pruning", wrapper.Prune, options.OperationMiddlewares["prune"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/blocks/:block/remarks", wrapper.Remarks, options.OperationMiddlewares["remarks"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/terms/list", wrapper.TryTerms, options.OperationMiddlewares["tryTerms"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/judging", wrapper.Judging, options.OperationMiddlewares["judging"]...)
+	router.PUT(options.BaseURL+"/api/reviews/:review/judgements/:record", wrapper.Judge, options.OperationMiddlewares["judge"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/plan", wrapper.Plan, options.OperationMiddlewares["plan"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/halves", wrapper.Split, options.OperationMiddlewares["split"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/coverage/:study", wrapper.Rescue, options.OperationMiddlewares["rescue"]...)
@@ -3074,6 +3351,88 @@ type BlindSpotdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response BlindSpotdefaultApplicationProblemPlusJSONResponse) VisitBlindSpotResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PruneRequestObject struct {
+	Review int64  `json:"review"`
+	Block  string `json:"block"`
+	Params PruneParams
+}
+
+type PruneResponseObject interface {
+	VisitPruneResponse(w http.ResponseWriter) error
+}
+
+type Prune200JSONResponse Pruning
+
+func (response Prune200JSONResponse) VisitPruneResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PrunedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PrunedefaultApplicationProblemPlusJSONResponse) VisitPruneResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemarksRequestObject struct {
+	Review int64  `json:"review"`
+	Block  string `json:"block"`
+	Params RemarksParams
+}
+
+type RemarksResponseObject interface {
+	VisitRemarksResponse(w http.ResponseWriter) error
+}
+
+type Remarks200JSONResponse Remarks
+
+func (response Remarks200JSONResponse) VisitRemarksResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemarksdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RemarksdefaultApplicationProblemPlusJSONResponse) VisitRemarksResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -3987,6 +4346,82 @@ func (response JoinSamplesdefaultApplicationProblemPlusJSONResponse) VisitJoinSa
 	return err
 }
 
+type JudgeRequestObject struct {
+	Review int64 `json:"review"`
+	Record int64 `json:"record"`
+	Body   *JudgeJSONRequestBody
+}
+
+type JudgeResponseObject interface {
+	VisitJudgeResponse(w http.ResponseWriter) error
+}
+
+type Judge204Response struct {
+}
+
+func (response Judge204Response) VisitJudgeResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type JudgedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response JudgedefaultApplicationProblemPlusJSONResponse) VisitJudgeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type JudgingRequestObject struct {
+	Review int64 `json:"review"`
+	Params JudgingParams
+	Body   *JudgingJSONRequestBody
+}
+
+type JudgingResponseObject interface {
+	VisitJudgingResponse(w http.ResponseWriter) error
+}
+
+type Judging200JSONResponse Judging
+
+func (response Judging200JSONResponse) VisitJudgingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type JudgingdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response JudgingdefaultApplicationProblemPlusJSONResponse) VisitJudgingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type AddKeyStudiesRequestObject struct {
 	Review int64 `json:"review"`
 	Body   *AddKeyStudiesJSONRequestBody
@@ -4604,6 +5039,47 @@ func (response TryTermdefaultApplicationProblemPlusJSONResponse) VisitTryTermRes
 	return err
 }
 
+type TryTermsRequestObject struct {
+	Review int64 `json:"review"`
+	Params TryTermsParams
+	Body   *TryTermsJSONRequestBody
+}
+
+type TryTermsResponseObject interface {
+	VisitTryTermsResponse(w http.ResponseWriter) error
+}
+
+type TryTerms200JSONResponse []ListedTerm
+
+func (response TryTerms200JSONResponse) VisitTryTermsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TryTermsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TryTermsdefaultApplicationProblemPlusJSONResponse) VisitTryTermsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type UndoRequestObject struct {
 	Review int64 `json:"review"`
 }
@@ -5001,6 +5477,12 @@ type StrictServerInterface interface {
 	// BlindSpot What all other searched blocks find and this one does not, and what is typical there
 	// (GET /api/reviews/{review}/blocks/{block}/blind-spot)
 	BlindSpot(ctx context.Context, request BlindSpotRequestObject) (BlindSpotResponseObject, error)
+	// Prune Which terms of a block can go without a key study being lost, in their order
+	// (GET /api/reviews/{review}/blocks/{block}/pruning)
+	Prune(ctx context.Context, request PruneRequestObject) (PruneResponseObject, error)
+	// Remarks What is to be said of the terms of a block, with what can be done about it
+	// (GET /api/reviews/{review}/blocks/{block}/remarks)
+	Remarks(ctx context.Context, request RemarksRequestObject) (RemarksResponseObject, error)
 	// Change Make one change: it can be undone as one
 	// (POST /api/reviews/{review}/changes)
 	Change(ctx context.Context, request ChangeRequestObject) (ChangeResponseObject, error)
@@ -5067,6 +5549,12 @@ type StrictServerInterface interface {
 	// JoinSamples Make a sample of two
 	// (POST /api/reviews/{review}/joined)
 	JoinSamples(ctx context.Context, request JoinSamplesRequestObject) (JoinSamplesResponseObject, error)
+	// Judge Keeps what a person says of a record
+	// (PUT /api/reviews/{review}/judgements/{record})
+	Judge(ctx context.Context, request JudgeRequestObject) (JudgeResponseObject, error)
+	// Judging Records of a set drawn at random, to be judged by reading, and what their judgements come to
+	// (POST /api/reviews/{review}/judging)
+	Judging(ctx context.Context, request JudgingRequestObject) (JudgingResponseObject, error)
 	// AddKeyStudies Make records that were found key studies
 	// (POST /api/reviews/{review}/key-studies)
 	AddKeyStudies(ctx context.Context, request AddKeyStudiesRequestObject) (AddKeyStudiesResponseObject, error)
@@ -5112,6 +5600,9 @@ type StrictServerInterface interface {
 	// TryTerm What a typed term would find, or why it is refused
 	// (POST /api/reviews/{review}/terms)
 	TryTerm(ctx context.Context, request TryTermRequestObject) (TryTermResponseObject, error)
+	// TryTerms What several typed terms would find
+	// (POST /api/reviews/{review}/terms/list)
+	TryTerms(ctx context.Context, request TryTermsRequestObject) (TryTermsResponseObject, error)
 	// Undo Take back the last change
 	// (POST /api/reviews/{review}/undo)
 	Undo(ctx context.Context, request UndoRequestObject) (UndoResponseObject, error)
@@ -5684,6 +6175,60 @@ func (sh *strictHandler) BlindSpot(ctx *echo.Context, review int64, block string
 		return err
 	} else if validResponse, ok := response.(BlindSpotResponseObject); ok {
 		return validResponse.VisitBlindSpotResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Prune operation middleware
+func (sh *strictHandler) Prune(ctx *echo.Context, review int64, block string, params PruneParams) error {
+	var request PruneRequestObject
+
+	request.Review = review
+	request.Block = block
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Prune(ctx.Request().Context(), request.(PruneRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Prune")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(PruneResponseObject); ok {
+		return validResponse.VisitPruneResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Remarks operation middleware
+func (sh *strictHandler) Remarks(ctx *echo.Context, review int64, block string, params RemarksParams) error {
+	var request RemarksRequestObject
+
+	request.Review = review
+	request.Block = block
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Remarks(ctx.Request().Context(), request.(RemarksRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Remarks")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(RemarksResponseObject); ok {
+		return validResponse.VisitRemarksResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -6441,6 +6986,104 @@ func (sh *strictHandler) JoinSamples(ctx *echo.Context, review int64) error {
 	return nil
 }
 
+// Judge operation middleware
+func (sh *strictHandler) Judge(ctx *echo.Context, review int64, record int64) error {
+	var request JudgeRequestObject
+
+	request.Review = review
+	request.Record = record
+
+	var body JudgeJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Judge(ctx.Request().Context(), request.(JudgeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Judge")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(JudgeResponseObject); ok {
+		return validResponse.VisitJudgeResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Judging operation middleware
+func (sh *strictHandler) Judging(ctx *echo.Context, review int64, params JudgingParams) error {
+	var request JudgingRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	var body JudgingJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Judging(ctx.Request().Context(), request.(JudgingRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Judging")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(JudgingResponseObject); ok {
+		return validResponse.VisitJudgingResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // AddKeyStudies operation middleware
 func (sh *strictHandler) AddKeyStudies(ctx *echo.Context, review int64) error {
 	var request AddKeyStudiesRequestObject
@@ -6937,6 +7580,55 @@ func (sh *strictHandler) TryTerm(ctx *echo.Context, review int64, params TryTerm
 		return err
 	} else if validResponse, ok := response.(TryTermResponseObject); ok {
 		return validResponse.VisitTryTermResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// TryTerms operation middleware
+func (sh *strictHandler) TryTerms(ctx *echo.Context, review int64, params TryTermsParams) error {
+	var request TryTermsRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	var body TryTermsJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TryTerms(ctx.Request().Context(), request.(TryTermsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TryTerms")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(TryTermsResponseObject); ok {
+		return validResponse.VisitTryTermsResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

@@ -24,4 +24,5 @@ type Piece struct {
 	Text      string   `json:"text"`
 	Blocks    []string `json:"blocks,omitempty"`
 	Candidate bool     `json:"candidate,omitempty"`
+	Near      bool     `json:"near,omitempty"` // it is all but a term
 }

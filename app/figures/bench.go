@@ -22,7 +22,22 @@ type Bench struct {
 	Blocks    []BenchBlock     `json:"blocks"`
 	Limits    []BenchLimit     `json:"limits"`
 	Recall    *Recall          `json:"recall,omitempty"`
+	Narrow    []Narrow         `json:"narrow,omitempty"` // where nothing or very little is found: what does it
 }
+
+// A Narrow is a part that leaves nothing or very little: a block, two blocks together, or a NOT block or limit without
+// which there would be more.
+type Narrow struct {
+	Blocks  []string `json:"blocks,omitempty"` // their ids
+	Limit   string   `json:"limit,omitempty"`
+	Leaves  int      `json:"leaves"`  // records that the block finds, or both together
+	Without int      `json:"without"` // records without the NOT block or the limit
+}
+
+const (
+	veryLittle = 5 // records of the whole
+	mostNarrow = 6 // parts that are told of
+)
 
 // A BenchBlock is what one block finds.
 type BenchBlock struct {
@@ -109,6 +124,7 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 	}
 	if inSample != nil {
 		b.Records = number(inSample.Whole)
+		b.Narrow = narrow(d, inSample)
 	}
 	for i, block := range d.Document.Blocks {
 		row := BenchBlock{ID: block.ID, Caught: marks(inKeys.Blocks[i], studies), Terms: []BenchTerm{}}
@@ -163,6 +179,24 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 		b.Limits = append(b.Limits, row)
 	}
 	return b, nil
+}
+
+// narrow tells what leaves nothing or very little of what could be found.
+func narrow(d *desk.Desk, reach *coverage.Reach) (out []Narrow) {
+	found := reach.Narrowest(veryLittle)
+	for _, n := range found[:min(len(found), mostNarrow)] {
+		row := Narrow{Leaves: n.Leaves, Without: n.Without}
+		for _, b := range []int{n.Block, n.With} {
+			if b >= 0 {
+				row.Blocks = append(row.Blocks, d.Document.Blocks[b].ID)
+			}
+		}
+		if n.Limit >= 0 {
+			row.Limit = d.Document.Limits[n.Limit].Kind
+		}
+		out = append(out, row)
+	}
+	return out
 }
 
 // hitKeys returns the key studies that a term catches, less those that are not where counts are shown.

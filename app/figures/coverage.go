@@ -116,6 +116,17 @@ type BlockRescue struct {
 	Terms      []string          `json:"terms"` // that match
 	Missed     bool              `json:"missed"`
 	Candidates []RescueCandidate `json:"candidates"`
+	Near       []NearMiss        `json:"near"` // what stands in the study and is all but a term of the block
+}
+
+// A NearMiss is something in a study that is all but a term of a block that misses it, with what would match it. Its price
+// is absent without a sample.
+type NearMiss struct {
+	Kind  string    `json:"kind"`
+	Term  string    `json:"term"` // of the block, in text form
+	Text  string    `json:"text"` // as it stands in the study
+	Mend  desk.Term `json:"mend"`
+	Price *int      `json:"price,omitempty"`
 }
 
 // A RescueCandidate is a word, phrase or heading of the study that no block matches. Its price is
@@ -163,9 +174,9 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 		return nil, err
 	}
 	out := &StudyRescue{Blocks: []BlockRescue{}}
-	var marked []text.Pattern
+	var marked, nearly []text.Pattern
 	for i, b := range d.Document.Blocks {
-		row := BlockRescue{Block: b.ID, Terms: []string{}, Candidates: []RescueCandidate{}}
+		row := BlockRescue{Block: b.ID, Terms: []string{}, Candidates: []RescueCandidate{}, Near: []NearMiss{}}
 		for _, t := range check.Studies[n].CaughtBy[b.Name] {
 			row.Terms = append(row.Terms, b.Terms[t].String())
 		}
@@ -174,6 +185,23 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 			candidates, err := rescuer.Study(ctx, i, n)
 			if err != nil {
 				return nil, err
+			}
+			near, err := rescuer.NearMisses(ctx, i, n)
+			if err != nil {
+				return nil, err
+			}
+			for _, m := range near {
+				if dropped.has(m.Mend.Kind, cmp.Or(m.Mend.Text, m.Mend.Heading)) {
+					continue
+				}
+				miss := NearMiss{Kind: m.Kind, Term: b.Terms[m.Term].String(), Text: m.Text, Mend: desk.Term{Term: m.Mend}}
+				if d.Pool != nil {
+					miss.Price = &m.Price
+				}
+				row.Near = append(row.Near, miss)
+				if p, ok := literal(m.Text); ok && m.Mend.Kind != strategy.HeadingTerm {
+					nearly = append(nearly, p)
+				}
 			}
 			candidates = slices.DeleteFunc(candidates, func(c coverage.Candidate) bool { return dropped.has(c.Kind, c.Item) })
 			for _, c := range candidates[:min(len(candidates), rescueCandidates)] {
@@ -192,7 +220,7 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 		}
 		out.Blocks = append(out.Blocks, row)
 	}
-	out.Record, err = markedRecord(d, d.Keys.Studies[n].StoredRecord, marked...)
+	out.Record, err = markedRecord(d, d.Keys.Studies[n].StoredRecord, marked, nearly)
 	return out, err
 }
 

@@ -88,15 +88,16 @@ func (a *Service) ReadRecord(ctx context.Context, at desk.At, record int64, f *t
 			}
 		}
 	}
-	m, err := markedRecord(d, r, also...)
+	m, err := markedRecord(d, r, also, nil)
 	return &m, err
 }
 
-func markedRecord(d *desk.Desk, s store.StoredRecord, also ...text.Pattern) (MarkedRecord, error) {
+func markedRecord(d *desk.Desk, s store.StoredRecord, also, nearly []text.Pattern) (MarkedRecord, error) {
 	marker, err := coverage.NewMarker(d.Strategy, d.Keys.Set.Thesaurus, also...)
 	if err != nil {
 		return MarkedRecord{}, err
 	}
+	marker.Nearly(nearly)
 	letters := func(blocks []int) (out []string) {
 		for _, b := range blocks {
 			out = append(out, d.Document.Blocks[b].Name)
@@ -106,7 +107,7 @@ func markedRecord(d *desk.Desk, s store.StoredRecord, also ...text.Pattern) (Mar
 	pieces := func(f bib.Field, value string) []desk.Piece {
 		out := []desk.Piece{}
 		for _, p := range marker.Value(f, value) {
-			out = append(out, desk.Piece{Text: p.Text, Blocks: letters(p.Blocks), Candidate: p.Also})
+			out = append(out, desk.Piece{Text: p.Text, Blocks: letters(p.Blocks), Candidate: p.Also, Near: p.Near})
 		}
 		return out
 	}

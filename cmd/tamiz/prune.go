@@ -45,7 +45,10 @@ func pruneCommand() *cobra.Command {
 				if !b.Searched || b.Negated {
 					continue
 				}
-				gone := coverage.Prune(reach, inKeys, i, share)
+				gone, err := coverage.Prune(c.Context(), reach, inKeys, i, share)
+				if err != nil {
+					return err
+				}
 				row := block{Name: b.Name, Hits: int(reach.Blocks[i].GetCardinality()), Kept: []string{}, Dropped: []dropped{}}
 				for j, t := range b.Terms {
 					if t.On && !slices.ContainsFunc(gone, func(p coverage.Pruned) bool { return p.Term == j }) {

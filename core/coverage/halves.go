@@ -1,7 +1,9 @@
 package coverage
 
 import (
+	"cmp"
 	"math/rand/v2"
+	"slices"
 
 	"github.com/RoaringBitmap/roaring/v2"
 )
@@ -21,17 +23,19 @@ func Halves(n int, seed uint64) (build, test *roaring.Bitmap) {
 	return build, test
 }
 
-// Few draws n records at random from a set, or all when it has no more, in a random order: to be judged
-// by reading. The same seed draws the same.
-func Few(set *roaring.Bitmap, n int, seed uint64) []uint32 {
-	all := set.ToArray()
-	r := rand.New(rand.NewPCG(seed, 0x6665770a))
-	n = min(n, len(all))
-	for i := range n {
-		j := i + r.IntN(len(all)-i)
-		all[i], all[j] = all[j], all[i]
+// Few draws n of some records at random, or all when there are no more, in a random order: to be judged by reading. The
+// same seed draws the same; more are drawn after those that fewer are, and others that come into the set or leave it
+// change nothing of the rest.
+func Few(records []int64, n int, seed uint64) []int64 {
+	lot := func(record int64) uint64 { // SplitMix64: Steele, Lea and Flood 2014
+		x := seed + uint64(record)*0x9e3779b97f4a7c15
+		x = (x ^ x>>30) * 0xbf58476d1ce4e5b9
+		x = (x ^ x>>27) * 0x94d049bb133111eb
+		return x ^ x>>31
 	}
-	return all[:n]
+	all := slices.Clone(records)
+	slices.SortFunc(all, func(a, b int64) int { return cmp.Or(cmp.Compare(lot(a), lot(b)), cmp.Compare(a, b)) })
+	return all[:min(n, len(all))]
 }
 
 // A Judgement sums up what reading a few records showed.

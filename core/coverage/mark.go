@@ -15,16 +15,24 @@ type Piece struct {
 	Text   string
 	Blocks []int // the blocks whose terms match here, by place
 	Also   bool  // one of the patterns that were asked for besides matches here
+	Near   bool  // what is all but a term stands here
 }
 
 // A Marker marks in records what the terms of each block match, and some patterns besides. A strategy
-// has at most 26 blocks, so that a bit for each and one for the patterns fit a word.
+// has at most 26 blocks, so that a bit for each and two for the patterns fit a word.
 type Marker struct {
 	blocks [][]query.Expr
 	also   []text.Pattern
+	nearly []text.Pattern
 }
 
-const alsoBit = 1 << 31
+const (
+	alsoBit = 1 << 31
+	nearBit = 1 << 30
+)
+
+// Nearly makes the marker mark what is all but a term, too.
+func (m *Marker) Nearly(patterns []text.Pattern) { m.nearly = patterns }
 
 // NewMarker returns a marker for the terms of a strategy that are switched on. vocabulary may be nil.
 func NewMarker(s strategy.Strategy, vocabulary *thesaurus.Thesaurus, also ...text.Pattern) (*Marker, error) {
@@ -87,6 +95,11 @@ func (m *Marker) Value(field bib.Field, value string) []Piece {
 			mark(alsoBit, i, i+len(p))
 		}
 	}
+	for _, p := range m.nearly {
+		for _, i := range p.Find(tokens) {
+			mark(nearBit, i, i+len(p))
+		}
+	}
 	var out []Piece
 	last := uint32(0)
 	add := func(text string, mask uint32) {
@@ -97,8 +110,8 @@ func (m *Marker) Value(field bib.Field, value string) []Piece {
 			out[len(out)-1].Text += text
 			return
 		}
-		p := Piece{Text: text, Also: mask&alsoBit != 0}
-		for rest := mask &^ alsoBit; rest != 0; rest &= rest - 1 {
+		p := Piece{Text: text, Also: mask&alsoBit != 0, Near: mask&nearBit != 0}
+		for rest := mask &^ (alsoBit | nearBit); rest != 0; rest &= rest - 1 {
 			p.Blocks = append(p.Blocks, bits.TrailingZeros32(rest))
 		}
 		out, last = append(out, p), mask

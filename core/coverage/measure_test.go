@@ -213,13 +213,18 @@ func TestHalvesAreDrawnOnceAndShareNothing(t *testing.T) {
 }
 
 func TestAFewAreDrawnFromTheSetAndJudged(t *testing.T) {
-	set := roaring.BitmapOf(3, 8, 21, 34, 55)
+	set := []int64{3, 8, 21, 34, 55}
 	few := coverage.Few(set, 3, 7)
 	assert.Len(t, few, 3)
-	assert.Equal(t, few, coverage.Few(set, 3, 7))
-	assert.Len(t, coverage.Few(set, 20, 7), 5, "no more than there are")
-	for _, n := range few {
-		assert.True(t, set.Contains(n))
+	assert.Equal(t, few, coverage.Few([]int64{55, 34, 21, 8, 3}, 3, 7), "whatever the order they come in")
+	assert.Equal(t, few, coverage.Few(set, 4, 7)[:3], "more come after those that fewer are")
+	assert.ElementsMatch(t, set, coverage.Few(set, 20, 7), "no more than there are")
+	first := map[int64]int{}
+	for seed := range uint64(5000) {
+		first[coverage.Few(set, 1, seed)[0]]++
+	}
+	for record, n := range first {
+		assert.InDelta(t, 1000, n, 150, "each is as likely as the others: %d", record)
 	}
 	j := coverage.Judge(6, 12, 2)
 	assert.InDelta(t, 1.0/3, j.Share, 1e-12)

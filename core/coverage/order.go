@@ -63,6 +63,23 @@ func (o *Offers) Proposed(item string) (block int, suit float64) {
 	return o.block[i], o.suits[i][o.block[i]]
 }
 
+// suit returns how well an item suits a block; 0 for what is no item.
+func (o *Offers) suit(item string, block int) float64 {
+	if i, ok := o.kept.Place(item); ok {
+		return o.suits[i][block]
+	}
+	return 0
+}
+
+// best returns the block that an item suits best, or -1; known is false for what is too rare to be told of.
+func (o *Offers) best(item string) (block int, known bool) {
+	i, ok := o.kept.Place(item)
+	if !ok {
+		return none, false
+	}
+	return Suit{Of: o.suits[i]}.Best(), true
+}
+
 // Fresh returns how much an item that suits a block would bring there that is new; 0 for what is no item or suits none.
 func (o *Offers) Fresh(item string) float64 {
 	if i, ok := o.kept.Place(item); ok {

@@ -1,7 +1,8 @@
 package coverage
 
 import (
-	"github.com/RoaringBitmap/roaring/v2"
+	"context"
+	"slices"
 )
 
 // A Pruned is a term that can go: what goes with it, and what the block then still finds.
@@ -15,52 +16,97 @@ type Pruned struct {
 // (then that which finds fewest, then the later), as long as every key study that the block catches stays caught, at
 // least a share of the records that the whole block found stay found, and one term is left. inKeys may be nil. Terms that
 // are switched off have no part in it.
-func Prune(reach, inKeys *Reach, block int, share float64) []Pruned {
-	left := map[int]bool{}
-	for i, found := range reach.Terms[block] {
-		if found != nil {
-			left[i] = true
-		}
-	}
+func Prune(ctx context.Context, reach, inKeys *Reach, block int, share float64) ([]Pruned, error) {
+	records, keys := newCover(reach, block), newCover(inKeys, block)
 	whole := count(reach.Blocks[block])
+	now := whole
 	var out []Pruned
-	for len(left) > 1 {
-		best, loses := -1, 0
-		for i := range reach.Terms[block] {
-			if !left[i] || lostBy(inKeys, block, i, left) > 0 {
+	for len(records.left) > 1 {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
+		best := -1
+		for _, i := range records.left {
+			if keys != nil && keys.alone[i] > 0 {
 				continue
 			}
-			n := lostBy(reach, block, i, left)
-			if best < 0 || n < loses || n == loses && count(reach.Terms[block][i]) <= count(reach.Terms[block][best]) {
-				best, loses = i, n
+			if best < 0 || records.alone[i] < records.alone[best] || records.alone[i] == records.alone[best] && records.finds[i] <= records.finds[best] {
+				best = i
 			}
 		}
-		if best < 0 {
-			return out
+		if best < 0 || float64(now-records.alone[best]) < share*float64(whole) {
+			break
 		}
-		now := whole
-		if len(out) > 0 {
-			now = out[len(out)-1].Left
-		}
-		if float64(now-loses) < share*float64(whole) {
-			return out
-		}
-		delete(left, best)
-		out = append(out, Pruned{best, loses, now - loses})
+		now -= records.alone[best]
+		out = append(out, Pruned{best, records.alone[best], now})
+		records.drop(best)
+		keys.drop(best)
 	}
-	return out
+	return out, nil
 }
 
-// lostBy returns how many records a term alone finds of those that are left.
-func lostBy(r *Reach, block, term int, left map[int]bool) int {
+// A cover is which terms of a block find each record, while terms are taken away.
+type cover struct {
+	left  []int     // the terms that are
+	finds []int     // records of each term
+	alone []int     // of them, those that no other term left finds
+	hits  [][]int32 // records of each term, by number from 0 among those that the block finds
+	terms [][]int32 // terms of each record
+	many  []int32   // how many of them are left
+}
+
+func newCover(r *Reach, block int) *cover {
 	if r == nil {
-		return 0
+		return nil
 	}
-	others := roaring.New()
-	for i, found := range r.Terms[block] {
-		if i != term && left[i] {
-			others.Or(found)
+	found := r.Blocks[block].Clone()
+	for _, hits := range r.Terms[block] {
+		if hits != nil {
+			found.Or(hits)
 		}
 	}
-	return int(r.Terms[block][term].GetCardinality() - r.Terms[block][term].AndCardinality(others))
+	n := len(r.Terms[block])
+	c := &cover{finds: make([]int, n), alone: make([]int, n), hits: make([][]int32, n),
+		terms: make([][]int32, count(found)), many: make([]int32, count(found))}
+	for i, hits := range r.Terms[block] {
+		if hits == nil {
+			continue
+		}
+		c.left = append(c.left, i)
+		c.finds[i] = count(hits)
+		place := 0 // both are ascending
+		all := found.Iterator()
+		for it := hits.Iterator(); it.HasNext(); {
+			for k := it.Next(); all.Next() != k; {
+				place++
+			}
+			c.hits[i] = append(c.hits[i], int32(place))
+			c.terms[place] = append(c.terms[place], int32(i))
+			c.many[place]++
+			place++
+		}
+	}
+	for k, many := range c.many {
+		if many == 1 {
+			c.alone[c.terms[k][0]]++
+		}
+	}
+	return c
+}
+
+// drop takes a term away; what one other alone then finds is its own.
+func (c *cover) drop(term int) {
+	if c == nil {
+		return
+	}
+	c.left = slices.DeleteFunc(c.left, func(i int) bool { return i == term })
+	for _, k := range c.hits[term] {
+		if c.many[k]--; c.many[k] == 1 {
+			for _, other := range c.terms[k] {
+				if slices.Contains(c.left, int(other)) {
+					c.alone[other]++
+				}
+			}
+		}
+	}
 }

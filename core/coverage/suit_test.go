@@ -72,7 +72,8 @@ func TestPruningNeverLosesAKeyStudyNorMoreThanItSays(t *testing.T) {
 		inKeys, err := coverage.Find(context.Background(), keys, s)
 		require.NoError(t, err)
 		for block := range s.Blocks {
-			gone := coverage.Prune(reach, inKeys, block, share)
+			gone, err := coverage.Prune(context.Background(), reach, inKeys, block, share)
+			require.NoError(t, err)
 			less := s
 			less.Blocks = slices.Clone(s.Blocks)
 			less.Blocks[block].Terms = slices.Clone(s.Blocks[block].Terms)

@@ -2,6 +2,7 @@ package review
 
 import (
 	"fmt"
+	"slices"
 	"unicode/utf8"
 )
 
@@ -12,6 +13,8 @@ const (
 	MostSeeds      = 200    // of one concept
 	MostTest       = 20_000 // key studies of the test half
 	MostOfName     = 80     // characters of who took a term
+	MostOfNote     = 1000   // characters of the note on a term
+	MostQuiet      = 20     // kinds of remarks that are not made of a term any more
 )
 
 // A Fault is what keeps a document from being kept: in which field, and in words. Err is what is behind it, where a
@@ -60,6 +63,12 @@ func (d Document) Check() error {
 		for _, t := range b.Terms {
 			if t.From != nil && (utf8.RuneCountInString(t.From.Who) > MostOfName+1 || len(t.From.At) > 40) {
 				return fault("from", "Who took a term has at most %d characters, and when at most 40.", MostOfName)
+			}
+			if err := longest(field{"note", t.Note, MostOfNote}); err != nil {
+				return err
+			}
+			if len(t.Quiet) > MostQuiet || slices.ContainsFunc(t.Quiet, func(kind string) bool { return len(kind) > 40 }) {
+				return fault("quiet", "At most %d kinds of remarks of a term are known.", MostQuiet)
 			}
 			if t.ID == "" || ids[t.ID] {
 				return fault("terms", "Each term needs an id of its own.")

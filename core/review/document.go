@@ -60,8 +60,10 @@ type Block struct {
 type Term struct {
 	ID string `json:"id"`
 	strategy.Term
-	From *Origin `json:"from,omitempty"`
-	Key  string  `json:"key,omitempty"` // the item of a tally that it is; worked out, never kept
+	From  *Origin  `json:"from,omitempty"`
+	Note  string   `json:"note,omitempty"`
+	Quiet []string `json:"quiet,omitempty"` // kinds of remarks that are not made of it any more
+	Key   string   `json:"key,omitempty"`   // the item of a tally that it is; worked out, never kept
 }
 
 // An Origin is the item a term was made from, and the sample it was seen in.
@@ -77,13 +79,15 @@ type Origin struct {
 // UnmarshalJSON reads a term; the embedded reader of strategy.Term would leave out what is ours.
 func (t *Term) UnmarshalJSON(data []byte) error {
 	var own struct {
-		ID   string  `json:"id"`
-		From *Origin `json:"from"`
+		ID    string   `json:"id"`
+		From  *Origin  `json:"from"`
+		Note  string   `json:"note"`
+		Quiet []string `json:"quiet"`
 	}
 	if err := json.Unmarshal(data, &own); err != nil {
 		return err
 	}
-	t.ID, t.From, t.Key = own.ID, own.From, ""
+	t.ID, t.From, t.Note, t.Quiet, t.Key = own.ID, own.From, own.Note, own.Quiet, ""
 	return json.Unmarshal(data, &t.Term)
 }
 

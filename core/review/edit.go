@@ -271,7 +271,9 @@ func (e *AddTerm) apply(d *Document) bool {
 // A patched is a term as a patch is laid over it: what is said replaces, what is not said stays.
 type patched struct {
 	*plainTerm
-	From json.RawMessage `json:"from"`
+	From  json.RawMessage `json:"from"`
+	Note  *string         `json:"note"`
+	Quiet json.RawMessage `json:"quiet"`
 }
 
 type plainTerm strategy.Term
@@ -295,6 +297,18 @@ func (e *PatchTerm) apply(d *Document) bool {
 		t.From = nil
 		if json.Unmarshal(p.From, &t.From) != nil {
 			return false
+		}
+	}
+	if p.Note != nil {
+		t.Note = *p.Note
+	}
+	if p.Quiet != nil {
+		t.Quiet = nil
+		if json.Unmarshal(p.Quiet, &t.Quiet) != nil {
+			return false
+		}
+		if len(t.Quiet) == 0 {
+			t.Quiet = nil
 		}
 	}
 	d.Blocks[i].Terms[j] = t

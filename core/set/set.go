@@ -124,7 +124,7 @@ func (o Of) MarshalJSON() ([]byte, error) {
 // OfDocument reports whether which records a set has depends on the document.
 func OfDocument(s Set) bool {
 	switch s := s.(type) {
-	case *Block, *Spot, *Strategy, *Any:
+	case *Block, *Spot, *Strategy, *Any, *Lost:
 		return true
 	case *Term:
 		return s.Only

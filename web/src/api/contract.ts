@@ -552,6 +552,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/blocks/{block}/pruning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which terms of a block can go without a key study being lost, in their order */
+        get: operations["prune"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/blocks/{block}/remarks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is to be said of the terms of a block, with what can be done about it */
+        get: operations["remarks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/terms/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What several typed terms would find */
+        post: operations["tryTerms"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/judging": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Records of a set drawn at random, to be judged by reading, and what their judgements come to */
+        post: operations["judging"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/judgements/{record}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keeps what a person says of a record */
+        put: operations["judge"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/plan": {
         parameters: {
             query?: never;
@@ -1350,6 +1435,8 @@ export interface components {
             on: boolean;
             from?: components["schemas"]["Origin"];
             key?: string;
+            note?: string;
+            quiet?: string[];
         };
         Origin: {
             facet: components["schemas"]["Facet"];
@@ -1558,6 +1645,7 @@ export interface components {
             blocks: components["schemas"]["BenchBlock"][];
             limits: components["schemas"]["BenchLimit"][];
             recall?: components["schemas"]["Recall"];
+            narrow?: components["schemas"]["Narrow"][];
         };
         SampleHead: {
             /** Format: int64 */
@@ -1907,6 +1995,7 @@ export interface components {
             terms: string[];
             missed: boolean;
             candidates: components["schemas"]["RescueCandidate"][];
+            near: components["schemas"]["NearMiss"][];
         };
         RescueCandidate: {
             item: string;
@@ -1925,7 +2014,7 @@ export interface components {
             rare?: boolean;
         };
         /** @description some records: of an item, a term, a block, a sample … */
-        RecordSet: components["schemas"]["ItemSet"] | components["schemas"]["AspectSet"] | components["schemas"]["TeamSet"] | components["schemas"]["TermSet"] | components["schemas"]["BlockSet"] | components["schemas"]["SpotSet"] | components["schemas"]["StrategySet"] | components["schemas"]["AnySet"] | components["schemas"]["AllSet"] | components["schemas"]["WithinSet"] | components["schemas"]["SampleSet"] | components["schemas"]["JoinedSet"] | components["schemas"]["ShelfSet"] | components["schemas"]["PickedSet"];
+        RecordSet: components["schemas"]["ItemSet"] | components["schemas"]["AspectSet"] | components["schemas"]["TeamSet"] | components["schemas"]["TermSet"] | components["schemas"]["BlockSet"] | components["schemas"]["SpotSet"] | components["schemas"]["LostSet"] | components["schemas"]["StrategySet"] | components["schemas"]["AnySet"] | components["schemas"]["AllSet"] | components["schemas"]["WithinSet"] | components["schemas"]["SampleSet"] | components["schemas"]["JoinedSet"] | components["schemas"]["ShelfSet"] | components["schemas"]["PickedSet"];
         ItemSet: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -2091,10 +2180,110 @@ export interface components {
             key: boolean;
             indexed: boolean;
         };
+        Pruning: {
+            records: number;
+            terms: number;
+            keys: number;
+            steps: components["schemas"]["PrunedTerm"][];
+        };
+        PrunedTerm: {
+            id: string;
+            text: string;
+            loses: number;
+            left: number;
+        };
+        Remarks: {
+            remarks: components["schemas"]["Remark"][];
+        };
+        Remark: {
+            term: string;
+            /** @enum {string} */
+            kind: "misspelt" | "writing" | "suits" | "near" | "drags";
+            items: components["schemas"]["RemarkItem"][];
+            records: number;
+            block?: string;
+            near?: components["schemas"]["Term"];
+            belong?: string[];
+        };
+        RemarkItem: {
+            text: string;
+            records: number;
+            adds: number;
+        };
+        TermList: {
+            typed: string[];
+            field?: string;
+            block: string;
+        };
+        ListedTerm: {
+            typed: string;
+            term?: components["schemas"]["Term"];
+            records?: number;
+            adds?: number;
+            keys: number;
+            there?: boolean;
+            refused?: components["schemas"]["Refusal"];
+        };
+        JudgingQuestion: {
+            of: components["schemas"]["RecordSet"];
+            n: number;
+        };
+        Judging: {
+            total: number;
+            records: components["schemas"]["JudgedRecord"][];
+            relevant: number;
+            not: number;
+            unsure: number;
+            share?: components["schemas"]["Interval"];
+            toRead?: components["schemas"]["Interval"];
+        };
+        JudgedRecord: {
+            /** Format: int64 */
+            id: number;
+            /** @enum {string} */
+            verdict?: "relevant" | "not" | "unsure";
+            key?: boolean;
+        };
+        Interval: {
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high?: number;
+        };
+        Verdict: {
+            /** @enum {string} */
+            verdict: "relevant" | "not" | "unsure" | "open";
+        };
+        NearMiss: {
+            /** @enum {string} */
+            kind: "spelling" | "hyphen" | "ending" | "edit" | "gap" | "entry" | "below" | "above" | "word";
+            term: string;
+            text: string;
+            mend: components["schemas"]["Term"];
+            price?: number;
+        };
+        Narrow: {
+            blocks?: string[];
+            limit?: string;
+            leaves: number;
+            without: number;
+        };
+        LostSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lost";
+            block: string;
+            terms: string[];
+        };
         Piece: {
             text: string;
             blocks?: string[];
             candidate?: boolean;
+            near?: boolean;
         };
         Chip: {
             label: string;
@@ -3585,6 +3774,188 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BlindSpot"];
                 };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    prune: {
+        parameters: {
+            query: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+                /** @description of the records of the block that stay found */
+                share: number;
+            };
+            header?: never;
+            path: {
+                review: number;
+                block: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pruning"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remarks: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
+            header?: never;
+            path: {
+                review: number;
+                block: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Remarks"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tryTerms: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TermList"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedTerm"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    judging: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JudgingQuestion"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Judging"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    judge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                record: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Verdict"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description what went wrong */
             default: {
