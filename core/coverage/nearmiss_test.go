@@ -127,7 +127,7 @@ func TestTermsAreRemarkedOn(t *testing.T) {
 	add(4, "Crews of the field rest")
 	set := coverage.NewSet(titled(titles...))
 	s := strategy.Strategy{Tamiz: strategy.Version, Blocks: []strategy.Block{
-		blockOf("A", word("labourers"), word("labuorers"), word("field crews")), blockOf("B", word("rest")),
+		blockOf("A", word("labourers"), word("labuorers"), word("field crews"), word("worker*")), blockOf("B", word("rest")),
 	}}
 	ctx := context.Background()
 	suits, kept, err := coverage.SuitsOf(ctx, set, s)
@@ -145,6 +145,7 @@ func TestTermsAreRemarkedOn(t *testing.T) {
 	}
 	assert.Equal(t, []coverage.RemarkItem{{Text: "laborers", Records: 6, Adds: 6}}, of["writing labourers"])
 	assert.Equal(t, []coverage.RemarkItem{{Text: "labourers", Records: 12}, {Text: "laborers", Records: 6, Adds: 6}}, of["misspelt labuorers"])
+	assert.NotContains(t, of, "writing worker*")
 	assert.Contains(t, of, "near field crews")
 	assert.Equal(t, 4, records["near"])
 	assert.NotContains(t, of, "writing labuorers", "what finds nothing is misspelt, not written in one way")

@@ -50,6 +50,7 @@ const (
 	leadOfOther   = 2    // times the suit to its own block
 	mostItems     = 8    // of a remark
 	mostWritings  = 64   // that are tried of one term
+	mostForms     = 512  // of a phrase, before those that it matches are left out
 )
 
 // Remarks looks at the terms of a block that are switched on, over the records of a set. offers tells what suits it.
@@ -153,13 +154,12 @@ func remark(kind string, items []RemarkItem, records int) *Remark {
 }
 
 func (r *remarker) writing(i int, t strategy.Term, p text.Pattern) *Remark {
-	tokens, ok := literalOf(p)
-	if !ok || r.reach.Terms[r.block][i].IsEmpty() {
+	if r.reach.Terms[r.block][i].IsEmpty() {
 		return nil
 	}
 	var items []RemarkItem
 	all := roaring.New()
-	for _, words := range r.words.writings(tokens) {
+	for _, words := range r.words.writings(p) {
 		if item, own := r.item(t, words); item.Adds > 0 {
 			items = append(items, item)
 			all.Or(own)
@@ -259,18 +259,38 @@ func (w *wordList) edited(word string) (out []string) {
 	return out
 }
 
-// writings returns the other ways of writing a word or phrase: in other spellings and numbers, as one word or as two.
-func (w *wordList) writings(tokens []string) (out [][]string) {
-	all := [][]string{{}}
-	for _, t := range tokens {
-		forms := w.byBase[text.Base(t)]
-		if !slices.Contains(forms, t) {
-			forms = append(slices.Clone(forms), t)
+// forms returns the words that are what a token pattern looks for in any spelling and number; of a stem, those that begin
+// like it in another spelling. Other patterns have none but their own.
+func (w *wordList) forms(t text.TokenPattern) (out []string) {
+	word, exact := t.Exact()
+	if exact {
+		if out = w.byBase[text.Base(word)]; !slices.Contains(out, word) {
+			out = append(slices.Clone(out), word)
 		}
+		return out
+	}
+	stem := text.Base(word)
+	for _, other := range w.all {
+		if t.Match(other) || t.String() == word+"*" && utf8.RuneCountInString(stem) >= leastStem && strings.HasPrefix(text.Base(other), stem) {
+			out = append(out, other)
+		}
+	}
+	return out
+}
+
+// leastStem is how many letters a stem has that is looked for in other spellings.
+const leastStem = 5
+
+// writings returns the other ways of writing what a pattern looks for: in other spellings and numbers, as one word or as
+// two.
+func (w *wordList) writings(p text.Pattern) (out [][]string) {
+	all := [][]string{{}}
+	for _, t := range p {
+		forms := w.forms(t)
 		var next [][]string
 		for _, head := range all {
 			for _, form := range forms {
-				if len(next) < mostWritings {
+				if len(next) < mostForms {
 					next = append(next, append(slices.Clone(head), form))
 				}
 			}
@@ -278,16 +298,16 @@ func (w *wordList) writings(tokens []string) (out [][]string) {
 		all = next
 	}
 	for _, words := range all {
-		if !slices.Equal(words, tokens) {
+		if !p.At(words, 0) {
 			out = append(out, words)
 		}
 	}
-	if len(tokens) == 2 {
+	if tokens, ok := literalOf(p); ok && len(p) == 2 {
 		for _, form := range w.byBase[text.Base(tokens[0]+tokens[1])] {
 			out = append(out, []string{form})
 		}
 	}
-	if len(tokens) == 1 {
+	if tokens, ok := literalOf(p); ok && len(p) == 1 {
 		for i := range tokens[0] {
 			head, tail := tokens[0][:i], tokens[0][i:]
 			if utf8.RuneCountInString(head) < 3 || utf8.RuneCountInString(tail) < 3 || w.byBase[text.Base(head)] == nil {

@@ -64,6 +64,10 @@ export type DoublesRule = Schemas['DoublesRule']
 export type ReaderMap = Schemas['ReaderMap']
 export type ShelfPatch = Schemas['ShelfPatch']
 export type ShelfEntry = Schemas['ShelfEntry']
+export type Judging = Schemas['Judging']
+export type Verdict = Schemas['Verdict']['verdict']
+export type Remark = Schemas['Remark']
+export type NearMiss = Schemas['NearMiss']
 export type FileFormat = Schemas['Export']['format']
 
 export const api = createClient<paths>({ baseUrl: '' })

@@ -1335,6 +1335,8 @@ export interface components {
             on?: boolean;
             from?: components["schemas"]["Origin"] | null;
             key?: string;
+            note?: string;
+            quiet?: string[];
         };
         Change: {
             what: components["schemas"]["What"];

@@ -19,6 +19,7 @@ export default {
     drop: 'Drop…',
     takeBack: 'Take back',
     lookAgain: 'Look again',
+    cancel: 'Cancel',
   },
   count: {
     records: '{n} record | {n} records',
@@ -494,6 +495,10 @@ export default {
     upTip: 'Move up (Alt ↑)',
     downTip: 'Move down (Alt ↓)',
     removeOne: 'Remove {term}',
+    more: 'More for {term}',
+    note: 'Note…',
+    noteHint: 'a note on this term',
+    noteOn: 'Note on {term}',
     noTerms: 'No terms yet. Type one below, or take them from Harvest.',
   },
   field: {

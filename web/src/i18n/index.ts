@@ -1,5 +1,6 @@
 import { createI18n } from 'vue-i18n'
 import en from './en'
+import blocks from './blocks'
 import files from './files'
 import harvest from './harvest'
 import sources from './sources'
@@ -14,9 +15,10 @@ export const i18n = createI18n({
       ...sources,
       ...files,
       ...harvest,
+      ...blocks,
       screen: { ...en.screen, ...sources.screen, ...files.screen },
       strip: { ...en.strip, ...sources.strip },
-      change: { ...en.change, ...sources.change, ...files.change },
+      change: { ...en.change, ...sources.change, ...files.change, ...blocks.change },
       notice: { ...en.notice, ...files.notice },
     },
   },

@@ -6,6 +6,7 @@ import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import BlockStamp from './BlockStamp.vue'
 import CatchStrip from './CatchStrip.vue'
+import NarrowNote from './NarrowNote.vue'
 import { useReader } from './reader'
 import { useMade } from './made'
 
@@ -129,9 +130,8 @@ function limitText(kind: string): string {
         >
         <span v-if="shown.records !== undefined" class="small beside"
           ><button class="link" @click="reader.list({ kind: 'strategy' }, t('bench.toReadTitle'))">
-            {{ t('counted.inSample', { n: n(shown.records, 'whole') }) }}
-          </button>
-          <b v-if="more" class="gold">{{ signed(more) }}</b></span
+            {{ t('counted.inSample', { n: n(shown.records, 'whole') }) }}</button
+          >{{ ' ' }} <b v-if="more" class="gold">{{ signed(more) }}</b></span
         >
       </div>
       <div v-else-if="shown.records !== undefined" class="figure second">
@@ -147,6 +147,7 @@ function limitText(kind: string): string {
           >{{ t('bench.toRead') }} <b v-if="more" class="gold">{{ signed(more) }}</b></span
         >
       </div>
+      <NarrowNote v-if="shown.narrow?.length" :narrow="shown.narrow" />
       <ul class="blocks">
         <li v-for="b in blocks" :key="b.id">
           <div class="hd">

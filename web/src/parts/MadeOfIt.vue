@@ -51,7 +51,7 @@ const quoted = (words: string) =>
     <v-card v-if="of" class="made">
       <h2 class="display">{{ t('counted.made', { source: of.source.name }) }}</h2>
       <p class="row">
-        <b class="figure display">{{ n(of.count.records, 'whole') }}</b>
+        <b class="figure display">{{ n(of.count.records, 'whole') }}</b>{{ ' ' }}
         <span>{{ of.of }}</span><span class="grow" /><span class="small">{{
           t('counted.at', { day: d(of.count.at, 'day'), time: d(of.count.at, 'time') })
         }}</span>

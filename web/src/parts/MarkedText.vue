@@ -2,7 +2,7 @@
 import type { Piece } from '@/api/client'
 import { blockColour } from './BlockStamp.vue'
 
-/** Text in which the words of the blocks are marked in their colours, candidates with a dotted line. */
+/** Text in which the words of the blocks are marked in their colours, candidates with a dotted line, what is all but a term with a wavy one. */
 defineProps<{ pieces: Piece[] }>()
 
 function style(p: Piece) {
@@ -20,8 +20,11 @@ function style(p: Piece) {
   <span
     ><template v-for="(p, i) in pieces" :key="i"
       ><mark
-        v-if="p.blocks?.length || p.candidate"
-        :class="{ candidate: p.candidate && !p.blocks?.length }"
+        v-if="p.blocks?.length || p.candidate || p.near"
+        :class="{
+          candidate: p.candidate && !p.near && !p.blocks?.length,
+          near: p.near && !p.blocks?.length,
+        }"
         :style="style(p)"
         :title="p.blocks?.join(', ')"
         >{{ p.text }}</mark
@@ -33,6 +36,11 @@ function style(p: Piece) {
 <style scoped>
 mark {
   background: none;
+}
+
+mark.near {
+  text-decoration: underline wavy var(--gold) 1px;
+  text-underline-offset: 3px;
 }
 
 mark.candidate {

@@ -9,6 +9,7 @@ import { useLooked } from '@/state/looked'
 import { useReview } from '@/state/review'
 import { useShelf } from '@/state/shelf'
 import { useSaving } from './files/saving'
+import { useJudging } from './judging'
 import { useReader } from './reader'
 import RecordText from './RecordText.vue'
 
@@ -18,6 +19,7 @@ const review = useReview()
 const reader = useReader()
 const saving = useSaving()
 const shelf = useShelf()
+const judging = useJudging()
 const looked = useLooked()
 const router = useRouter()
 
@@ -99,6 +101,13 @@ async function fromAbove() {
   await router.push({ name: 'harvest', params: { review: review.id } })
 }
 
+/** Has a few of these records judged. */
+function judge() {
+  if (!reader.set) return
+  reader.open = false
+  judging.judge(reader.set, reader.title)
+}
+
 /** Keeps the record that is read on the shelf, or takes it off. */
 function keep() {
   if (record.value) shelf.toggle(record.value.id, record.value.title.map((p) => p.text).join(''))
@@ -158,6 +167,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
           {{ t('save.open') }}
         </button>
         <template v-if="reader.set">
+          <button v-if="total > 1" class="btn bare" @click="judge">{{ t('judge.few') }}</button>
           <button v-if="total > 1" class="btn bare" @click="fromAbove">
             {{ t('looked.fromAbove') }}
           </button>

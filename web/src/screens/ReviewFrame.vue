@@ -11,6 +11,7 @@ import EmptyState from '@/parts/EmptyState.vue'
 import SaveDialog from '@/parts/files/SaveDialog.vue'
 import RailNav from '@/parts/RailNav.vue'
 import MadeOfIt from '@/parts/MadeOfIt.vue'
+import JudgeDialog from '@/parts/JudgeDialog.vue'
 import RecordReader from '@/parts/RecordReader.vue'
 import WhoMenu from '@/parts/WhoMenu.vue'
 import { useBench } from '@/state/bench'
@@ -199,6 +200,7 @@ const state = computed(() => {
     </button>
     <CommandPalette v-if="review.saved" v-model="finding" />
     <RecordReader />
+    <JudgeDialog />
     <SaveDialog />
     <MadeOfIt />
     <ConflictDialog />

@@ -464,7 +464,7 @@ export function decisionKey(facet: Facet, item: string): string {
 
 /** A new term, switched on. */
 export function newTerm(parts: Partial<Term> & Pick<Term, 'kind'>): Term {
-  return { id: newId(), on: true, ...parts }
+  return { on: true, ...parts, id: parts.id || newId() }
 }
 
 /** How a term is written: as typed, `left ~3 right`, or its heading. */

@@ -9,6 +9,7 @@ import { useBench } from '@/state/bench'
 import { useDecide } from '@/state/decide'
 import { useNotes } from '@/state/notes'
 import { newTerm, useReview } from '@/state/review'
+import PasteTerms from './PasteTerms.vue'
 import IndexNeighbours from './IndexNeighbours.vue'
 
 /** Type to add: a word, a phrase, a stem*, left ~3 right, or a heading; what it finds shows as it is typed. */
@@ -68,6 +69,19 @@ function takeParts(parts: string[]) {
   const left = query.value?.parts.filter((p) => !parts.includes(p)) ?? []
   if (!left.length) typed.value = ''
   else queryNow.value = { parts: left, joined: query.value?.joined ?? false }
+}
+
+/** Several lines are a list: each is looked at before it is taken. */
+const pasted = ref<string[]>()
+function paste(e: ClipboardEvent) {
+  const lines = (e.clipboardData?.getData('text') ?? '')
+    .split(/\r?\n/)
+    .flatMap((line) => line.split(/\s+OR\s+/))
+    .map((x) => x.trim().replace(/^["“]+|["”]+$/g, ''))
+    .filter(Boolean)
+  if (lines.length < 2) return
+  e.preventDefault()
+  pasted.value = [...new Set(lines)]
 }
 
 watch([found, () => props.block.id, () => review.revision], () => {
@@ -139,6 +153,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
         spellcheck="false"
         :aria-invalid="!!refused"
         aria-describedby="add-said"
+        @paste="paste"
       /><kbd v-if="!typed">N</kbd></span
     >
     <label class="visually-hidden" for="add-field">{{ t('addTerm.where') }}</label>
@@ -154,6 +169,13 @@ useEventListener('keydown', (e: KeyboardEvent) => {
     <p v-else-if="found?.term" class="small">{{ finds(found) }}</p>
     <p v-else class="small">{{ t('addTerm.forms') }}</p>
   </div>
+  <PasteTerms
+    v-if="pasted"
+    :block="block"
+    :typed="pasted"
+    :field="field"
+    @close="pasted = undefined"
+  />
   <div v-if="query" class="parts">
     <span class="small">{{ t(query.joined ? 'addTerm.partsJoined' : 'addTerm.parts') }}</span>
     <button

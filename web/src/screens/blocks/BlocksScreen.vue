@@ -4,7 +4,6 @@ import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import EmptyState from '@/parts/EmptyState.vue'
-import WithTip from '@/parts/WithTip.vue'
 import { useMade } from '@/parts/made'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
@@ -14,7 +13,8 @@ import AddTerm from './AddTerm.vue'
 import AlikeCard from './AlikeCard.vue'
 import BlindSpot from './BlindSpot.vue'
 import HeadingsAndWords from './HeadingsAndWords.vue'
-import TermRow from './TermRow.vue'
+import PrunePanel from './PrunePanel.vue'
+import TermTable from './TermTable.vue'
 
 const { t, n } = useI18n()
 const review = useReview()
@@ -40,16 +40,12 @@ const held = computed(
   () => review.keyStudies.length - (bench.now?.notHere?.filter(Boolean).length ?? 0),
 )
 const caught = computed(() => figures.value?.caught.filter(Boolean).length ?? 0)
-const columns = computed(() => [
-  ...(sources.chosen ? ['there'] : []),
-  ...(figures.value?.records === undefined ? [] : ['termRecords', 'onlyHere']),
-  ...(review.keyStudies.length ? ['termKeys'] : []),
-  ...(figures.value?.records === undefined ? [] : ['grows']),
-])
-const most = computed(() => Math.max(1, ...(figures.value?.terms.map((x) => x.records ?? 0) ?? [])))
+const pruning = ref(false)
+const on = computed(() => block.value?.terms.filter((x) => x.on).length ?? 0)
 
 function choose(id: string) {
   chosen.value = id
+  pruning.value = false
   void router.replace({ query: { block: id } })
 }
 </script>
@@ -119,47 +115,11 @@ function choose(id: string) {
         :both="figures.both ?? 0"
         :words="figures.wordsAlone ?? 0"
       />
-      <table class="figures">
-        <thead>
-          <tr>
-            <th class="left">
-              <span class="visually-hidden">{{ t('blocks.on') }}</span>
-            </th>
-            <th class="left">{{ t('blocks.term') }}</th>
-            <th v-for="c in columns" :key="c" :class="{ left: c === 'grows' }">
-              <WithTip
-                v-slot="{ describedBy }"
-                :text="c === 'there' ? t('counted.recordsTip') : t(`formula.${c}`)"
-                ><span tabindex="0" :aria-describedby="describedBy">{{
-                  c === 'there'
-                    ? sources.chosen?.name
-                    : c === 'termRecords' && sources.chosen
-                      ? t('bench.inSample')
-                      : t(`figure.${c}`)
-                }}</span></WithTip
-              >
-            </th>
-            <th>
-              <span class="visually-hidden">{{ t('samples.acts') }}</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <TermRow
-            v-for="(term, i) in block.terms"
-            :key="term.id"
-            :block="block"
-            :term="term"
-            :most="most"
-            :figures="figures?.terms.find((x) => x.id === term.id)"
-            :first="i === 0"
-            :last="i === block.terms.length - 1"
-            :keys="review.keyStudies.length > 0"
-            :sample="figures?.records !== undefined"
-            :whole="figures?.records ?? 0"
-          />
-        </tbody>
-      </table>
+      <TermTable :key="block.id" :block="block" :figures="figures" />
+      <div v-if="on > 1 && figures?.records !== undefined && !pruning" class="row under">
+        <button class="btn bare" @click="pruning = true">{{ t('prune.open') }}</button>
+      </div>
+      <PrunePanel v-if="pruning" :block="block" @close="pruning = false" />
       <p v-if="!block.terms.length" class="small none">{{ t('blocks.noTerms') }}</p>
       <AddTerm :key="block.id" :block="block" />
       <BlindSpot :block="block" />
@@ -234,6 +194,10 @@ h2 {
 
 .big button:hover {
   text-decoration: underline;
+}
+
+.under {
+  justify-content: flex-end;
 }
 
 .none {

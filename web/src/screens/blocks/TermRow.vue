@@ -1,18 +1,18 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import type { Bench, Block, Edit, Term } from '@/api/client'
+import type { Bench, Block, Edit, Remark, Term } from '@/api/client'
+import DraftField from '@/parts/DraftField.vue'
 import OnSwitch from '@/parts/OnSwitch.vue'
 import { useInstead } from '@/parts/instead'
 import { useMade } from '@/parts/made'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
-import { useNotes } from '@/state/notes'
-import { moved } from '@/state/edits'
 import { termText, useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
-import { useSteps } from '@/state/steps'
+import TermActs from './TermActs.vue'
 import StairStep from './StairStep.vue'
+import TermRemarks from './TermRemarks.vue'
 
 /** One line of a block: switched on or off, with what it finds. Alt and the arrows move it. */
 const props = defineProps<{
@@ -23,6 +23,8 @@ const props = defineProps<{
   first: boolean
   last: boolean
   keys: boolean
+  remarks: Remark[]
+  ordered: boolean // by hand: it can be moved
   sample: boolean
   whole: number
 }>()
@@ -31,8 +33,6 @@ const { t, n } = useI18n()
 const review = useReview()
 const bench = useBench()
 const reader = useReader()
-const notes = useNotes()
-const steps = useSteps()
 const sources = useSources()
 const instead = useInstead()
 const made = useMade()
@@ -51,31 +51,11 @@ function setOn(on: boolean) {
   review.change({ key: on ? 'switchOn' : 'switchOff', params: said() }, { edits: [toggle(on)] })
 }
 
-function remove() {
-  bench.rest(undefined)
-  review.change(
-    { key: 'removeTerm', params: said() },
-    { edits: [{ op: 'removeTerm', block: props.block.id, id: props.term.id }] },
-  )
-  notes.say({
-    text: t('change.removeTerm', said()),
-    action: { label: t('steps.undo'), run: steps.undo },
-  })
-}
-
-function move(by: number) {
-  if (by < 0 ? props.first : props.last) return
-  review.change(
-    { key: 'moveTerm', params: said() },
-    { edits: [moved(props.block, props.term.id, by)] },
-  )
-}
-
 function onKey(e: KeyboardEvent) {
   const by = { ArrowUp: -1, ArrowDown: 1 }[e.key]
   if (!by || !e.altKey) return
   e.preventDefault()
-  move(by)
+  acts.value?.move(by)
 }
 
 /** Resting on a line shows what the block would be with it switched the other way. */
@@ -100,14 +80,16 @@ function setNarrower() {
   )
 }
 
-const remark = computed(() => {
-  const f = props.figures
-  if (!f || !props.term.on) return ''
-  if (f.unknown) return t('blocks.unknown')
-  if (f.records === 0) return t('blocks.zero')
-  if (!f.addsNothing) return ''
-  return f.inside?.length ? t('blocks.inside', { term: f.inside[0] }) : t('blocks.addsNothing')
-})
+const acts = ref<InstanceType<typeof TermActs>>()
+const noting = ref(false)
+function setNote(note: string) {
+  noting.value = false
+  if (note !== (props.term.note ?? ''))
+    review.change(
+      { key: 'noteTerm', params: said() },
+      { edits: [{ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { note } }] },
+    )
+}
 
 function records() {
   reader.list({ kind: 'term', term: props.term }, termText(props.term))
@@ -163,7 +145,18 @@ function records() {
         <span v-if="term.field && term.field !== 'text' && term.kind !== 'heading'" class="small">{{
           t(`field.${term.field}`)
         }}</span>
-        <span v-if="remark" class="note">{{ remark }}</span>
+        <TermRemarks :block="block" :term="term" :figures="figures" :remarks="remarks" />
+        <DraftField
+          v-if="term.note || noting"
+          class="said"
+          :value="term.note ?? ''"
+          :maxlength="1000"
+          :placeholder="t('blocks.noteHint')"
+          :aria-label="t('blocks.noteOn', { term: termText(term) })"
+          :autofocus="noting"
+          @typed="setNote"
+          @blur="noting = false"
+        />
         <span v-if="there?.notes.length" class="note" :title="instead(there.notes[0])"
           >* {{ instead(there.notes[0]) }}</span
         >
@@ -238,31 +231,15 @@ function records() {
       />
     </td>
     <td class="acts">
-      <button
-        class="ico"
-        :disabled="first"
-        :aria-label="t('blocks.up', { term: termText(term) })"
-        :title="t('blocks.upTip')"
-        @click="move(-1)"
-      >
-        ↑
-      </button>
-      <button
-        class="ico"
-        :disabled="last"
-        :aria-label="t('blocks.down', { term: termText(term) })"
-        :title="t('blocks.downTip')"
-        @click="move(1)"
-      >
-        ↓
-      </button>
-      <button
-        class="btn bare"
-        :aria-label="t('blocks.removeOne', { term: termText(term) })"
-        @click="remove"
-      >
-        {{ t('act.remove') }}
-      </button>
+      <TermActs
+        ref="acts"
+        :block="block"
+        :term="term"
+        :first="first"
+        :last="last"
+        :ordered="ordered"
+        @note="noting = true"
+      />
     </td>
   </tr>
 </template>
@@ -302,6 +279,20 @@ tr td {
   fill: none;
   stroke-width: 1.6;
   display: block;
+}
+
+.said {
+  width: 100%;
+  border: 0;
+  border-bottom: 1px solid transparent;
+  background: none;
+  font-size: 12px;
+  color: var(--ink-2);
+}
+
+.said:hover,
+.said:focus {
+  border-bottom-color: var(--line);
 }
 
 .note {
@@ -391,23 +382,6 @@ tr td {
 }
 
 /* Where it is narrow the pictures give way to the words. */
-.ico {
-  border: 0;
-  background: none;
-  padding: 2px 6px;
-  color: var(--ink-2);
-  cursor: pointer;
-}
-
-.ico:hover:not(:disabled) {
-  color: var(--plum);
-}
-
-.ico:disabled {
-  opacity: 0.35;
-  cursor: default;
-}
-
 @container block (max-width: 800px) {
   .bar,
   .dots {

@@ -150,7 +150,7 @@ function take(i: number) {
             @mouseleave="rest()"
           >
             <td class="left">
-              <BlockStamp :block="s.block" :size="15" />
+              <BlockStamp :block="s.block" :size="15" />{{ ' ' }}
               <b v-if="s.kind === 'heading'">{{ s.item }}</b><span v-else class="mono">{{
                 s.item
               }}</span>

@@ -12,6 +12,7 @@ import { useBench } from '@/state/bench'
 import { useDecide } from '@/state/decide'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
+import NearMisses from './NearMisses.vue'
 
 /** One key study: its words marked by block, what holds it back, and what would bring it back at which price. */
 const props = defineProps<{
@@ -118,7 +119,7 @@ const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
       }}</em>
     </p>
     <p v-if="record.headings.length" class="small">
-      <b>{{ t('record.headings') }}</b>
+      <b>{{ t('record.headings') }}</b>{{ ' ' }}
       <span v-for="(h, i) in record.headings" :key="i"
         >{{ i ? ' · ' : '' }}{{ h.label
         }}<BlockStamp v-for="b in h.blocks" :key="b" class="in" :name="b" :size="14"
@@ -139,6 +140,7 @@ const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
       </li>
     </ul>
     <template v-for="b in blocks.filter((x) => x.missed)" :key="`r${b.block.id}`">
+      <NearMisses v-if="b.near.length" :block="b.block" :near="b.near" />
       <h3 class="sect">{{ t('coverage.bringBack', { block: b.block.name }) }}</h3>
       <table v-if="b.own.length" class="figures proposes">
         <thead>

@@ -252,7 +252,7 @@ defineExpose({ terms, truncate, alike, name })
       }}</span>
     </div>
     <div v-if="chosen.length > 1" class="several" role="status">
-      <b>{{ t('marked.title', { n: chosen.length }) }}</b>
+      <b>{{ t('marked.title', { n: chosen.length }) }}</b>{{ ' ' }}
       <button class="btn bare" @click="emit('alone')">{{ t('marked.clear') }}</button>
       <p class="small">{{ t('marked.text') }}</p>
       <p class="mono small">

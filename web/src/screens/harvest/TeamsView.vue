@@ -63,8 +63,9 @@ async function lookAt(team: Team) {
               )
             "
           >
-            {{ t('count.records', { n: n(team.records, 'whole') }, team.records) }}
-          </button>
+            {{ t('count.records', { n: n(team.records, 'whole') }, team.records) }}</button>{{
+            ' '
+          }}
           <span v-if="team.from" class="small">{{
             team.from === team.to ? team.from : t('teams.years', { from: team.from, to: team.to })
           }}</span>

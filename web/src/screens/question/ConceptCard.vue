@@ -8,6 +8,7 @@ import OnSwitch from '@/parts/OnSwitch.vue'
 import { useNotes } from '@/state/notes'
 import { useReview } from '@/state/review'
 import { useSteps } from '@/state/steps'
+import NotDialog from './NotDialog.vue'
 import { parts as allParts } from './frames'
 
 /** One concept: its letter, what it is, its part in the frame, seed words, searched or kept out. */
@@ -18,6 +19,7 @@ const review = useReview()
 const notes = useNotes()
 const steps = useSteps()
 const seed = ref('')
+const not = ref(false)
 
 function patch(change: Partial<Block>, key: string, params: Record<string, string> = {}) {
   review.change(
@@ -94,6 +96,10 @@ function remove() {
             :title="t('question.noPart')"
             @click="patch({ part: '' }, 'part', { part: t('question.noPart') })"
           />
+          <v-list-item
+            :title="t(block.searched && block.negated ? 'not.see' : 'not.try')"
+            @click="not = true"
+          />
           <v-list-item :title="t('question.removeConcept')" @click="remove" />
         </v-list>
       </v-menu>
@@ -117,11 +123,17 @@ function remove() {
     </div>
     <div class="foot">
       <OnSwitch
+        v-if="!(block.searched && block.negated)"
         :model-value="block.searched"
         :label="t('question.searchedLabel', { block: block.name })"
-        @update:model-value="(on) => patch({ searched: on }, on ? 'searched' : 'keptOut')"
+        @update:model-value="
+          (on) => patch({ searched: on, negated: false }, on ? 'searched' : 'keptOut')
+        "
       />
-      <span class="small">{{
+      <button v-if="block.searched && block.negated" class="link small not" @click="not = true">
+        {{ t('not.is') }}
+      </button>
+      <span v-else class="small">{{
         block.searched ? t('question.searched') : t('question.keptOut')
       }}</span>
       <DraftField
@@ -134,6 +146,7 @@ function remove() {
         @typed="(reason) => patch({ reason }, 'reason')"
       />
     </div>
+    <NotDialog v-if="not" v-model="not" :block="block" />
   </article>
 </template>
 
@@ -237,6 +250,11 @@ function remove() {
   display: flex;
   align-items: center;
   gap: 8px;
+}
+
+.not {
+  color: var(--miss);
+  font-weight: 650;
 }
 
 .why {

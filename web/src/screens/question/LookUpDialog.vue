@@ -96,7 +96,8 @@ function tick(id: number, on: boolean) {
               @change="tick(f.record.id, ($event.target as HTMLInputElement).checked)"
             />
             <span
-              ><b>{{ f.record.title }}</b>
+              ><b>{{ f.record.title }}</b
+              >{{ ' ' }}
               <span class="small"
                 >{{ [f.record.byline, f.record.year || ''].filter(Boolean).join(' ') }} ·
                 {{ f.from }}, </span

@@ -169,8 +169,7 @@ function remove(s: Sample) {
                       :checked="s.id === review.look.sample"
                       :aria-label="t('samples.look', { name: s.name })"
                       @change="look(s)"
-                    />
-                    <b>{{ s.name }}</b></label
+                    />{{ ' ' }} <b>{{ s.name }}</b></label
                   >
                 </template>
               </td>
@@ -186,8 +185,7 @@ function remove(s: Sample) {
                   :title="t('bench.openRecords')"
                   @click="(look(s), reader.list({ kind: 'all' }, s.name))"
                 >
-                  {{ n(s.records, 'whole') }}
-                </button>
+                  {{ n(s.records, 'whole') }}</button>{{ ' ' }}
                 <span v-if="drawOf(s)" class="small">{{
                   t('draw.of', { n: n(drawOf(s)!.total, 'whole') })
                 }}</span>

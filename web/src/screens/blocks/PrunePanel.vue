@@ -1,0 +1,256 @@
+<script setup lang="ts">
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, ask, type Block, type Edit } from '@/api/client'
+import { useReader } from '@/parts/reader'
+import { useBench } from '@/state/bench'
+import { useProblem } from '@/state/problem'
+import { useReview } from '@/state/review'
+
+/** The terms of a block that can go, in their order, as a curve of records against terms; any point can be taken. */
+const props = defineProps<{ block: Block }>()
+const emit = defineEmits<{ close: [] }>()
+const { t, n } = useI18n()
+const review = useReview()
+const bench = useBench()
+const reader = useReader()
+const problem = useProblem()
+
+const share = ref(0.95)
+const shares = [1, 0.99, 0.95, 0.9, 0.8, 0.5]
+const asked = useQuery({
+  queryKey: computed(() => [
+    'pruning',
+    review.id,
+    review.revision,
+    review.lookStamp,
+    review.keysStamp,
+    props.block.id,
+    share.value,
+  ]),
+  queryFn: () =>
+    ask(
+      api.GET('/api/reviews/{review}/blocks/{block}/pruning', {
+        params: {
+          path: { review: review.id, block: props.block.id },
+          query: { ...review.asked.query, share: share.value },
+        },
+      }),
+    ),
+  placeholderData: keepPreviousData,
+})
+const now = computed(() => asked.data.value)
+const steps = computed(() => now.value?.steps ?? [])
+
+// The curve, in a box of 100 by 40: terms go from left to right, records stay above.
+const points = computed(() => {
+  if (!now.value) return []
+  const all = [now.value.records, ...steps.value.map((s) => s.left)]
+  const most = Math.max(1, now.value.records)
+  const low = Math.min(...all) * 0.98
+  return all.map((left, i) => ({
+    x: 2 + (i / Math.max(1, now.value!.terms)) * 96,
+    y: 36 - ((left - low) / Math.max(1, most - low)) * 32,
+  }))
+})
+const line = computed(() =>
+  points.value
+    .map((p, i) =>
+      i ? `L${p.x.toFixed(2)} ${p.y.toFixed(2)}` : `M${p.x.toFixed(2)} ${p.y.toFixed(2)}`,
+    )
+    .join(''),
+)
+
+const offTo = (last: number): Edit[] =>
+  steps.value
+    .slice(0, last + 1)
+    .map((s) => ({ op: 'patchTerm', block: props.block.id, id: s.id, patch: { on: false } }))
+
+const restedOn = ref<number>()
+function rest(i?: number) {
+  restedOn.value = i
+  bench.rest(
+    i === undefined
+      ? undefined
+      : { edits: offTo(i), label: t('prune.without', { n: i + 1 }, i + 1), block: props.block.id },
+  )
+}
+
+function take(i: number) {
+  rest()
+  review.change(
+    { key: 'prune', params: { block: props.block.name, n: String(i + 1) } },
+    { edits: offTo(i) },
+  )
+}
+
+function lost(i: number) {
+  reader.list(
+    {
+      kind: 'lost',
+      block: props.block.id,
+      terms: steps.value.slice(0, i + 1).map((s) => s.id),
+    },
+    t('prune.lostTitle', { n: i + 1, block: props.block.name }, i + 1),
+  )
+}
+</script>
+
+<template>
+  <section class="card" :aria-label="t('prune.title', { block: block.name })">
+    <div class="row">
+      <h3 class="sect">{{ t('prune.title', { block: block.name }) }}</h3>
+      <span class="grow" />
+      <label class="small" for="prune-share">{{ t('prune.keep') }}</label>
+      <select id="prune-share" v-model.number="share" class="chip">
+        <option v-for="s in shares" :key="s" :value="s">{{ n(s, 'share') }}</option>
+      </select>
+      <button class="btn bare" @click="emit('close')">{{ t('reader.close') }}</button>
+    </div>
+    <p v-if="asked.error.value && !now" class="wrong" role="alert">
+      {{ problem(asked.error.value) }}
+    </p>
+    <p v-else-if="now && !steps.length" class="small">{{ t('prune.nothing') }}</p>
+    <template v-else-if="now">
+      <p>
+        {{
+          t(
+            'prune.text',
+            {
+              n: steps.length,
+              of: now.terms,
+              left: n(steps.at(-1)!.left, 'whole'),
+              records: n(now.records, 'whole'),
+            },
+            steps.length,
+          )
+        }}
+        {{ now.keys ? t('prune.keys', { n: now.keys }, now.keys) : t('prune.noKeys') }}
+      </p>
+      <div class="two">
+        <div>
+          <svg
+            viewBox="0 0 100 40"
+            class="curve"
+            role="img"
+            :aria-label="t('prune.curve')"
+            preserveAspectRatio="none"
+          >
+            <path d="M2 2V37H98" class="axis" vector-effect="non-scaling-stroke" />
+            <path :d="line" class="line" vector-effect="non-scaling-stroke" />
+            <path
+              v-if="restedOn !== undefined && points[restedOn + 1]"
+              :d="`M${points[restedOn + 1].x} 2V37`"
+              class="here"
+              vector-effect="non-scaling-stroke"
+            />
+          </svg>
+          <p class="row axes small" aria-hidden="true">
+            <span>{{ t('prune.up') }}</span><span class="grow" /><span>{{ t('prune.right') }}</span>
+          </p>
+        </div>
+        <table class="figures proposes">
+          <thead>
+            <tr>
+              <th class="left">{{ t('prune.goes') }}</th>
+              <th>{{ t('prune.loses') }}</th>
+              <th>{{ t('prune.left') }}</th>
+              <th>
+                <span class="visually-hidden">{{ t('samples.acts') }}</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(s, i) in steps" :key="s.id" @mouseenter="rest(i)" @mouseleave="rest()">
+              <td class="left">
+                <span class="small">{{ i + 1 }}</span> <span class="mono">{{ s.text }}</span>
+              </td>
+              <td>
+                <button
+                  v-if="s.left < now.records"
+                  class="link num"
+                  :aria-label="t('prune.openLost', { n: i + 1 }, i + 1)"
+                  @click="lost(i)"
+                >
+                  {{ n(s.loses, 'whole') }}</button><template v-else>0</template>
+              </td>
+              <td>{{ n(s.left, 'whole') }}</td>
+              <td class="acts">
+                <button
+                  class="btn bare"
+                  :aria-label="t('prune.takeTo', { n: i + 1, term: s.text }, i + 1)"
+                  @focus="rest(i)"
+                  @blur="rest()"
+                  @click="take(i)"
+                >
+                  {{ t('prune.take', { n: i + 1 }, i + 1) }}
+                </button>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </template>
+    <v-progress-linear v-else indeterminate color="primary" :aria-label="t('harvest.counting')" />
+  </section>
+</template>
+
+<style scoped>
+.card {
+  margin-top: 14px;
+  padding: 10px 13px 12px;
+}
+
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.4fr);
+  gap: 18px;
+  margin-top: 8px;
+  align-items: start;
+}
+
+.curve {
+  width: 100%;
+  height: 130px;
+}
+
+.axis,
+.here {
+  fill: none;
+  stroke: var(--line);
+}
+
+.here {
+  stroke: var(--gold);
+  stroke-dasharray: 3 3;
+}
+
+.line {
+  fill: none;
+  stroke: var(--plum);
+  stroke-width: 2;
+}
+
+.axes {
+  font-size: 11px;
+}
+
+.acts {
+  white-space: nowrap;
+}
+
+td.left {
+  overflow-wrap: anywhere;
+}
+
+.wrong {
+  color: var(--miss);
+}
+
+@container block (max-width: 700px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,216 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import type { Bench, Block, Edit, Remark, Term } from '@/api/client'
+import { useReader } from '@/parts/reader'
+import { useBench } from '@/state/bench'
+import { useDecide } from '@/state/decide'
+import { newTerm, termText, useReview } from '@/state/review'
+
+/** What is to be said of a term: each a plain note that opens into what can be done about it, or is not said again. */
+const props = defineProps<{
+  block: Block
+  term: Term
+  figures?: Bench['blocks'][number]['terms'][number]
+  remarks: Remark[]
+}>()
+
+const { t, n } = useI18n()
+const review = useReview()
+const bench = useBench()
+const reader = useReader()
+const { addEdits } = useDecide()
+
+interface Mend {
+  label: string
+  edits: Edit[]
+}
+interface Note {
+  kind: string
+  text: string
+  more?: string
+  mends: Mend[]
+  show?: () => void
+}
+
+const switchOff = (): Edit => ({
+  op: 'patchTerm',
+  block: props.block.id,
+  id: props.term.id,
+  patch: { on: false },
+})
+const adding = (texts: string[]) =>
+  texts.flatMap((text) =>
+    addEdits(props.block, newTerm({ kind: 'text', text, field: props.term.field ?? 'text' })),
+  )
+
+/** What the bench says of a term that is switched on. */
+const plain = computed<Note[]>(() => {
+  const f = props.figures
+  if (!f || !props.term.on) return []
+  const quiet = props.term.quiet ?? []
+  const off = [{ label: t('remark.switchOff'), edits: [switchOff()] }]
+  const all: Note[] = []
+  if (f.unknown) all.push({ kind: 'unknown', text: t('blocks.unknown'), mends: off })
+  else if (f.records === 0) all.push({ kind: 'zero', text: t('blocks.zero'), mends: off })
+  else if (f.addsNothing)
+    all.push({
+      kind: 'addsNothing',
+      text: f.inside?.length ? t('blocks.inside', { term: f.inside[0] }) : t('blocks.addsNothing'),
+      mends: off,
+    })
+  return all.filter((x) => !quiet.includes(x.kind))
+})
+
+const list = (r: Remark, most = 3) =>
+  r.items
+    .slice(0, most)
+    .map((i) => i.text)
+    .join(', ') + (r.items.length > most ? ' …' : '')
+
+function noted(r: Remark): Note {
+  switch (r.kind) {
+    case 'misspelt':
+      return {
+        kind: r.kind,
+        text: t('remark.misspelt', { word: r.items[0].text }),
+        mends: r.items.slice(0, 4).map((i) => ({
+          label: t('remark.replace', { word: i.text, n: n(i.records, 'whole') }, i.records),
+          edits: [
+            {
+              op: 'patchTerm',
+              block: props.block.id,
+              id: props.term.id,
+              patch: { text: i.text },
+            },
+          ],
+        })),
+      }
+    case 'writing':
+      return {
+        kind: r.kind,
+        text: t('remark.writing', { n: n(r.records, 'whole') }, r.records),
+        more: list(r, 6),
+        mends: [
+          {
+            label: t('remark.addAll', { words: list(r) }),
+            edits: adding(r.items.map((i) => i.text)),
+          },
+        ],
+      }
+    case 'suits': {
+      const other = review.document.blocks.find((b) => b.id === r.block)
+      return {
+        kind: r.kind,
+        text: t('remark.suits', { block: other?.name ?? '?' }),
+        mends: other
+          ? [
+              {
+                label: t('remark.move', { block: other.name }),
+                edits: [
+                  { op: 'removeTerm', block: props.block.id, id: props.term.id },
+                  ...addEdits(other, newTerm({ ...props.term, quiet: undefined })),
+                ],
+              },
+            ]
+          : [],
+      }
+    }
+    case 'near': {
+      const near = newTerm({ ...r.near!, kind: 'near' })
+      return {
+        kind: r.kind,
+        text: t('remark.near', { term: termText(near), n: n(r.records, 'whole') }, r.records),
+        mends: [
+          { label: t('remark.add', { term: termText(near) }), edits: addEdits(props.block, near) },
+        ],
+        show: () =>
+          reader.list(
+            { kind: 'term', term: near, block: props.block.id, only: true },
+            termText(near),
+          ),
+      }
+    }
+    case 'drags':
+      return {
+        kind: r.kind,
+        text: t('remark.drags', { words: list(r), n: n(r.records, 'whole') }, r.records),
+        mends: [
+          {
+            label: t('remark.writeOut', { words: (r.belong ?? []).slice(0, 4).join(', ') }),
+            edits: [switchOff(), ...adding(r.belong ?? [])],
+          },
+        ],
+      }
+  }
+}
+const notes = computed(() => [...plain.value, ...props.remarks.map(noted)])
+
+function rest(m?: Mend) {
+  bench.rest(
+    m?.edits.length ? { edits: m.edits, label: m.label, block: props.block.id } : undefined,
+  )
+}
+
+function mend(m: Mend) {
+  bench.rest(undefined)
+  if (m.edits.length)
+    review.change(
+      {
+        key: 'mend',
+        params: { what: m.label, term: termText(props.term), block: props.block.name },
+      },
+      { edits: m.edits },
+    )
+}
+
+function hush(kind: string) {
+  const quiet = [...(props.term.quiet ?? []), kind]
+  review.change(
+    { key: 'quiet', params: { term: termText(props.term), block: props.block.name } },
+    { edits: [{ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { quiet } }] },
+  )
+}
+</script>
+
+<template>
+  <v-menu v-for="note in notes" :key="note.kind">
+    <template #activator="{ props: menu }">
+      <button class="note" v-bind="menu" :aria-label="t('remark.open', { remark: note.text })">
+        {{ note.text }}
+      </button>
+    </template>
+    <v-list :aria-label="t('remark.mends', { term: termText(term) })">
+      <v-list-subheader v-if="note.more">{{ note.more }}</v-list-subheader>
+      <v-list-item
+        v-for="m in note.mends"
+        :key="m.label"
+        :title="m.label"
+        @mouseenter="rest(m)"
+        @mouseleave="rest()"
+        @focus="rest(m)"
+        @blur="rest()"
+        @click="mend(m)"
+      />
+      <v-list-item v-if="note.show" :title="t('remark.show')" @click="note.show" />
+      <v-list-item :title="t('remark.quiet')" @click="hush(note.kind)" />
+    </v-list>
+  </v-menu>
+</template>
+
+<style scoped>
+.note {
+  border: 0;
+  font-size: 11.5px;
+  color: var(--gold-deep);
+  background: var(--gold-soft);
+  border-radius: 4px;
+  padding: 1px 6px;
+  cursor: pointer;
+  text-align: left;
+}
+
+.note:hover {
+  text-decoration: underline;
+}
+</style>

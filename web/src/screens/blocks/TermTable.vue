@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, ask, type Bench, type Block, type Term } from '@/api/client'
+import WithTip from '@/parts/WithTip.vue'
+import { useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
+import TermRow from './TermRow.vue'
+
+/** The terms of a block with their figures, in their own order or by one of them. */
+const props = defineProps<{ block: Block; figures?: Bench['blocks'][number] }>()
+const { t } = useI18n()
+const review = useReview()
+const sources = useSources()
+
+const columns = computed(() => [
+  ...(sources.chosen ? ['there'] : []),
+  ...(props.figures?.records === undefined ? [] : ['termRecords', 'onlyHere']),
+  ...(review.keyStudies.length ? ['termKeys'] : []),
+  ...(props.figures?.records === undefined ? [] : ['grows']),
+])
+/** The terms in view: in their own order, or by a figure, the largest first. */
+const sort = ref<string>()
+const lines = computed(() => {
+  const all = props.block.terms.map((term) => ({
+    term,
+    figures: props.figures?.terms.find((x) => x.id === term.id),
+  }))
+  const by = figureOf[sort.value ?? '']
+  return by ? all.sort((a, b) => (by(b) ?? -1) - (by(a) ?? -1)) : all
+})
+type Line = { term: Term; figures?: Bench['blocks'][number]['terms'][number] }
+const figureOf: Record<string, (l: Line) => number | undefined> = {
+  there: (l) => sources.counted?.terms[l.term.id]?.records,
+  termRecords: (l) => l.figures?.records,
+  onlyHere: (l) => l.figures?.onlyHere,
+  termKeys: (l) => l.figures?.keys,
+}
+
+const remarked = useQuery({
+  queryKey: computed(() => [
+    'remarks',
+    review.id,
+    review.revision,
+    review.lookStamp,
+    review.keysStamp,
+    props.block.id,
+  ]),
+  queryFn: () =>
+    ask(
+      api.GET('/api/reviews/{review}/blocks/{block}/remarks', {
+        params: {
+          path: { review: review.id, block: props.block.id },
+          query: review.asked.query,
+        },
+      }),
+    ),
+  enabled: () => review.sample !== undefined && props.block.terms.length > 0,
+  placeholderData: keepPreviousData,
+})
+const remarksOf = (id: string) => remarked.data.value?.remarks.filter((r) => r.term === id) ?? []
+const most = computed(() => Math.max(1, ...(props.figures?.terms.map((x) => x.records ?? 0) ?? [])))
+
+const name = (c: string) =>
+  c === 'there'
+    ? (sources.chosen?.name ?? '')
+    : c === 'termRecords' && sources.chosen
+      ? t('bench.inSample')
+      : t(`figure.${c}`)
+
+function sortBy(column: string) {
+  sort.value = sort.value === column ? undefined : column
+}
+</script>
+
+<template>
+  <table class="figures">
+    <thead>
+      <tr>
+        <th class="left">
+          <span class="visually-hidden">{{ t('blocks.on') }}</span>
+        </th>
+        <th class="left">{{ t('blocks.term') }}</th>
+        <th
+          v-for="c in columns"
+          :key="c"
+          :class="{ left: c === 'grows' }"
+          :aria-sort="sort === c ? 'descending' : undefined"
+        >
+          <WithTip
+            v-slot="{ describedBy }"
+            :text="c === 'there' ? t('counted.recordsTip') : t(`formula.${c}`)"
+            ><button
+              v-if="figureOf[c]"
+              class="link by"
+              :aria-describedby="describedBy"
+              @click="sortBy(c)"
+            >
+              {{ name(c) }}<span v-if="sort === c" aria-hidden="true"> ↓</span></button
+            ><span v-else tabindex="0" :aria-describedby="describedBy">{{ name(c) }}</span></WithTip
+          >
+        </th>
+        <th>
+          <span class="visually-hidden">{{ t('samples.acts') }}</span>
+        </th>
+      </tr>
+    </thead>
+    <tbody>
+      <TermRow
+        v-for="(l, i) in lines"
+        :key="l.term.id"
+        :block="block"
+        :term="l.term"
+        :most="most"
+        :figures="l.figures"
+        :remarks="remarksOf(l.term.id)"
+        :ordered="!sort"
+        :first="i === 0"
+        :last="i === lines.length - 1"
+        :keys="review.keyStudies.length > 0"
+        :sample="figures?.records !== undefined"
+        :whole="figures?.records ?? 0"
+      />
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+.by {
+  font: inherit;
+  color: inherit;
+}
+</style>
