@@ -41,3 +41,11 @@ func (h Handlers) Judge(ctx context.Context, r JudgeRequestObject) (JudgeRespons
 	}
 	return Judge204Response{}, nil
 }
+
+func (h Handlers) Estimate(ctx context.Context, r EstimateRequestObject) (EstimateResponseObject, error) {
+	v, err := h.app.Figures.Estimate(ctx, at(r.Review, r.Params.Look), *r.Body)
+	if err != nil {
+		return nil, err
+	}
+	return Estimate200JSONResponse(*v), nil
+}

@@ -207,6 +207,9 @@ type Edit = review.Edit
 // Edits defines model for Edits.
 type Edits = desk.Edits
 
+// Estimate defines model for Estimate.
+type Estimate = figures.Estimate
+
 // Export defines model for Export.
 type Export = figures.Export
 
@@ -230,6 +233,9 @@ type Form = figures.Form
 
 // Found defines model for Found.
 type Found = outside.Found
+
+// FoundBy defines model for FoundBy.
+type FoundBy = figures.FoundBy
 
 // FrameEdit defines model for FrameEdit.
 type FrameEdit = review.SetFrame
@@ -632,6 +638,9 @@ type VocabularyEdit = review.SetVocabulary
 // Way defines model for Way.
 type Way = figures.Way
 
+// Ways defines model for Ways.
+type Ways = figures.Ways
+
 // What defines model for What.
 type What = reviews.What
 
@@ -715,6 +724,12 @@ type CoverageParams struct {
 
 // RescueParams defines parameters for Rescue.
 type RescueParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// EstimateParams defines parameters for Estimate.
+type EstimateParams struct {
 	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
@@ -882,6 +897,9 @@ type BeginDrawJSONRequestBody = NewDraw
 // GoOnJSONRequestBody defines body for GoOn for application/json ContentType.
 type GoOnJSONRequestBody = HowMany
 
+// EstimateJSONRequestBody defines body for Estimate for application/json ContentType.
+type EstimateJSONRequestBody = Ways
+
 // ExportRecordsJSONRequestBody defines body for ExportRecords for application/json ContentType.
 type ExportRecordsJSONRequestBody = Export
 
@@ -1019,6 +1037,9 @@ type ServerInterface interface {
 	// ListTroubles What a draw could not get
 	// (GET /api/reviews/{review}/draws/{draw}/troubles)
 	ListTroubles(ctx *echo.Context, review int64, draw int64) error
+	// Estimate How many relevant records there may be, from those that two ways found
+	// (POST /api/reviews/{review}/estimate)
+	Estimate(ctx *echo.Context, review int64, params EstimateParams) error
 	// Events What changes in a review while it is looked at (server-sent events)
 	// (GET /api/reviews/{review}/events)
 	Events(ctx *echo.Context, review int64) error
@@ -1777,6 +1798,31 @@ func (w *ServerInterfaceWrapper) ListTroubles(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.ListTroubles(ctx, review, draw)
+	return err
+}
+
+// Estimate converts echo context to params.
+func (w *ServerInterfaceWrapper) Estimate(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params EstimateParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Estimate(ctx, review, params)
 	return err
 }
 
@@ -2716,6 +2762,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/terms/list", wrapper.TryTerms, options.OperationMiddlewares["tryTerms"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/judging", wrapper.Judging, options.OperationMiddlewares["judging"]...)
 	router.PUT(options.BaseURL+"/api/reviews/:review/judgements/:record", wrapper.Judge, options.OperationMiddlewares["judge"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/estimate", wrapper.Estimate, options.OperationMiddlewares["estimate"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/plan", wrapper.Plan, options.OperationMiddlewares["plan"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/halves", wrapper.Split, options.OperationMiddlewares["split"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/coverage/:study", wrapper.Rescue, options.OperationMiddlewares["rescue"]...)
@@ -3904,6 +3951,47 @@ type ListTroublesdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ListTroublesdefaultApplicationProblemPlusJSONResponse) VisitListTroublesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type EstimateRequestObject struct {
+	Review int64 `json:"review"`
+	Params EstimateParams
+	Body   *EstimateJSONRequestBody
+}
+
+type EstimateResponseObject interface {
+	VisitEstimateResponse(w http.ResponseWriter) error
+}
+
+type Estimate200JSONResponse Estimate
+
+func (response Estimate200JSONResponse) VisitEstimateResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type EstimatedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response EstimatedefaultApplicationProblemPlusJSONResponse) VisitEstimateResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -5519,6 +5607,9 @@ type StrictServerInterface interface {
 	// ListTroubles What a draw could not get
 	// (GET /api/reviews/{review}/draws/{draw}/troubles)
 	ListTroubles(ctx context.Context, request ListTroublesRequestObject) (ListTroublesResponseObject, error)
+	// Estimate How many relevant records there may be, from those that two ways found
+	// (POST /api/reviews/{review}/estimate)
+	Estimate(ctx context.Context, request EstimateRequestObject) (EstimateResponseObject, error)
 	// Events What changes in a review while it is looked at (server-sent events)
 	// (GET /api/reviews/{review}/events)
 	Events(ctx context.Context, request EventsRequestObject) (EventsResponseObject, error)
@@ -6654,6 +6745,55 @@ func (sh *strictHandler) ListTroubles(ctx *echo.Context, review int64, draw int6
 		return err
 	} else if validResponse, ok := response.(ListTroublesResponseObject); ok {
 		return validResponse.VisitListTroublesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Estimate operation middleware
+func (sh *strictHandler) Estimate(ctx *echo.Context, review int64, params EstimateParams) error {
+	var request EstimateRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	var body EstimateJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Estimate(ctx.Request().Context(), request.(EstimateRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Estimate")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(EstimateResponseObject); ok {
+		return validResponse.VisitEstimateResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

@@ -637,6 +637,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/estimate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many relevant records there may be, from those that two ways found */
+        post: operations["estimate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/plan": {
         parameters: {
             query?: never;
@@ -2280,6 +2297,23 @@ export interface components {
             kind: "lost";
             block: string;
             terms: string[];
+        };
+        Ways: {
+            first: components["schemas"]["RecordSet"];
+            second: components["schemas"]["RecordSet"];
+        };
+        Estimate: {
+            known: number;
+            first: components["schemas"]["FoundBy"];
+            second: components["schemas"]["FoundBy"];
+            both: number;
+            neither: number;
+            total: components["schemas"]["Interval"];
+        };
+        FoundBy: {
+            records: number;
+            relevant: number;
+            only: string[];
         };
         Piece: {
             text: string;
@@ -3958,6 +3992,44 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    estimate: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ways"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Estimate"];
+                };
             };
             /** @description what went wrong */
             default: {

@@ -40,6 +40,7 @@ export default {
   },
   paste: {
     title: 'Pasted for {block}',
+    tick: 'Taken',
     adds: 'Adds',
     there: 'is there already',
     terms: '+ 1 term | + {n} terms',
@@ -102,6 +103,25 @@ export default {
     leave: 'Leave it as it is',
     do: 'Keep {block} out by NOT',
     back: 'Take NOT back',
+  },
+  missed: {
+    open: 'How much is missed?',
+    title: 'How much is missed that nobody knows?',
+    text: 'Key studies and records judged relevant, by which of two ways found them. The more both found of what either did, the less is left.',
+    first: 'One way',
+    second: 'Another',
+    way: 'Way',
+    relevant: 'Relevant',
+    only: 'Only here',
+    both: 'Found by both',
+    same: 'Choose two ways that differ.',
+    none: 'Both found none in common: from that nothing can be estimated.',
+    total:
+      'relevant in all, 95 % interval {low} to {high}, by Chapman’s estimate; {known} were found.',
+    warning:
+      'The estimate holds for ways that are independent. Sources are not: both find the same things easy, so that it is rather too low. Judge a few of each first; what nobody judged does not count.',
+    onlyIn: '1 only in {way} | {n} only in {way}',
+    neither: '1 relevant record is in neither. | {n} relevant records are in neither.',
   },
   change: {
     mend: '{term} in {block}: {what}',

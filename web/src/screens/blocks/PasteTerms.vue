@@ -102,7 +102,9 @@ function take() {
       <table class="figures">
         <thead>
           <tr>
-            <th class="left" />
+            <th class="left">
+              <span class="visually-hidden">{{ t('paste.tick') }}</span>
+            </th>
             <th class="left">{{ t('blocks.term') }}</th>
             <th>{{ t('figure.records') }}</th>
             <th>{{ t('paste.adds') }}</th>

@@ -14,6 +14,7 @@ import { useShelf } from '@/state/shelf'
 import { useSources } from '@/state/sources'
 import HalvesPart from './HalvesPart.vue'
 import HeldBack from './HeldBack.vue'
+import MissedDialog from './MissedDialog.vue'
 import PlanPanel from './PlanPanel.vue'
 import StudyPanel from './StudyPanel.vue'
 
@@ -38,6 +39,7 @@ const coverage = useQuery({
 })
 const missedFirst = ref(true)
 const planned = ref(false)
+const estimating = ref(false)
 const halved = computed(() => review.document.halves !== undefined)
 const rows = computed(() => {
   const byId = new Map((coverage.data.value?.studies ?? []).map((s) => [s.id, s]))
@@ -141,6 +143,9 @@ const grid = computed(() => ({
               </button></template
             >
           </WithTip>
+          <button v-if="review.samples.length" class="btn bare" @click="estimating = true">
+            {{ t('missed.open') }}
+          </button>
           <button
             v-if="missed.length"
             class="btn bare"
@@ -175,6 +180,7 @@ const grid = computed(() => ({
           >{{ t('question.concepts') }}</router-link
         >
       </p>
+      <MissedDialog v-model="estimating" />
       <div class="two">
         <div class="left">
           <div class="g h" :style="grid">

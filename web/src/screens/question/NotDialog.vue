@@ -129,13 +129,13 @@ function set(negated: boolean) {
       <template v-else-if="price">
         <div class="row figures-row">
           <div v-if="price.records !== undefined">
-            <span class="display big">{{ n(price.records, 'whole') }}</span>
+            <span class="display big">{{ n(price.records, 'whole') }}</span>{{ ' ' }}
             <span class="small">{{ t('not.records', { of: n(price.of ?? 0, 'whole') }) }}</span>
           </div>
           <div>
             <span class="display big" :class="{ wrong: price.lost.length }">{{
               price.lost.length
-            }}</span>
+            }}</span>{{ ' ' }}
             <span class="small">{{
               t('not.keys', { n: price.lost.length }, price.lost.length)
             }}</span>
