@@ -49,6 +49,9 @@ type BenchBlock struct {
 	HeadingsAlone *int `json:"headingsAlone,omitempty"` // records that only its heading terms find
 	WordsAlone    *int `json:"wordsAlone,omitempty"`
 	Both          *int `json:"both,omitempty"`
+	Unindexed     *int `json:"unindexed,omitempty"` // of the words alone, those that carry no heading
+
+	TakenAway *int `json:"takenAway,omitempty"` // of what the rest of the strategy finds; absent where it is the only one searched
 }
 
 // A BenchTerm is what one term finds, switched on or not.
@@ -134,7 +137,10 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 				return nil, err
 			}
 			row.Records = &measure.Hits
-			row.HeadingsAlone, row.WordsAlone, row.Both = &measure.HeadingsAlone, &measure.WordsAlone, &measure.Both
+			row.HeadingsAlone, row.WordsAlone, row.Both, row.Unindexed = &measure.HeadingsAlone, &measure.WordsAlone, &measure.Both, &measure.Unindexed
+			if n := inSample.TakenAwayByBlock(i); block.Searched && n >= 0 {
+				row.TakenAway = &n
+			}
 		} else if measure, err = coverage.Measure(ctx, inKeys, inKeys, i); err != nil {
 			return nil, err
 		}

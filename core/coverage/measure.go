@@ -18,6 +18,7 @@ type BlockMeasure struct {
 	HeadingsAlone int // records that only its heading terms find
 	WordsAlone    int // that only its free-text and near terms find
 	Both          int
+	Unindexed     int // of the words alone, records that carry no heading at all
 	Terms         []*TermMeasure // by term, nil for one that is switched off
 }
 
@@ -62,6 +63,11 @@ func Measure(ctx context.Context, reach, inKeys *Reach, block int) (BlockMeasure
 	}
 	m.Both = int(headings.AndCardinality(words))
 	m.HeadingsAlone, m.WordsAlone = count(headings)-m.Both, count(words)-m.Both
+	for it := roaring.AndNot(words, headings).Iterator(); it.HasNext(); {
+		if !reach.set.Records[it.Next()].Indexed() {
+			m.Unindexed++
+		}
+	}
 	for i, own := range onlyHere(terms) {
 		m.Terms[i].OnlyHere = own
 		m.Terms[i].AddsNothing = own == 0

@@ -1680,6 +1680,8 @@ export interface components {
             headingsAlone?: number;
             wordsAlone?: number;
             both?: number;
+            unindexed?: number;
+            takenAway?: number;
         };
         BenchTerm: {
             id: string;

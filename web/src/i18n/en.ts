@@ -499,6 +499,10 @@ export default {
     note: 'Note…',
     noteHint: 'a note on this term',
     noteOn: 'Note on {term}',
+    unindexed: 'of them {n} unindexed',
+    takenAway: 'takes away {n}',
+    takenAwayTip:
+      'Records of the sample that the whole would find without this block, less those that it finds',
     noTerms: 'No terms yet. Type one below, or take them from Harvest.',
   },
   field: {

@@ -103,6 +103,12 @@ function choose(id: string) {
             t('blocks.records')
           }}</span>
         </div>
+        <span
+          v-if="figures?.takenAway !== undefined"
+          class="small taken"
+          :title="t('blocks.takenAwayTip')"
+          >{{ t('blocks.takenAway', { n: n(figures.takenAway, 'whole') }) }}</span
+        >
         <div v-if="review.keyStudies.length && figures" class="big">
           <span class="display">{{ caught }}</span><span class="small"
             >/ {{ held }} {{ t('blocks.keyStudies') }}</span
@@ -114,6 +120,7 @@ function choose(id: string) {
         :headings="figures.headingsAlone ?? 0"
         :both="figures.both ?? 0"
         :words="figures.wordsAlone ?? 0"
+        :unindexed="figures.unindexed"
       />
       <TermTable :key="block.id" :block="block" :figures="figures" />
       <div v-if="on > 1 && figures?.records !== undefined && !pruning" class="row under">

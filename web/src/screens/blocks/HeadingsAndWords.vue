@@ -4,7 +4,7 @@ import { useI18n } from 'vue-i18n'
 import WithTip from '@/parts/WithTip.vue'
 
 /** What a block finds by its headings alone, by its words alone, and by both. */
-const props = defineProps<{ headings: number; both: number; words: number }>()
+const props = defineProps<{ headings: number; both: number; words: number; unindexed?: number }>()
 const { t, n } = useI18n()
 const parts = computed(() => [
   { id: 'headingsAlone', records: props.headings },
@@ -23,7 +23,10 @@ const parts = computed(() => [
         <i :class="p.id" aria-hidden="true" />
         <WithTip v-slot="{ describedBy }" :text="t(`formula.${p.id}`)"
           ><span tabindex="0" :aria-describedby="describedBy"
-            >{{ t(`figure.${p.id}`) }} <b>{{ n(p.records, 'whole') }}</b></span
+            >{{ t(`figure.${p.id}`) }} <b>{{ n(p.records, 'whole') }}</b><template
+              v-if="p.id === 'wordsAlone' && unindexed"
+              >, {{ t('blocks.unindexed', { n: n(unindexed, 'whole') }) }}</template
+            ></span
           ></WithTip
         >
       </li>
