@@ -299,7 +299,7 @@ func (a *Service) Plan(ctx context.Context, at desk.At) (*Plan, error) {
 	var blocks []coverage.BlockRescue
 	for i, b := range d.Document.Blocks {
 		if b.Searched && !b.Negated {
-			found, err := r.Block(ctx, i)
+			found, err := r.Promising(ctx, i)
 			if err != nil {
 				return nil, err
 			}

@@ -43,6 +43,12 @@ func (d *Directions) Fits(item string) (fits []float64, ok bool) {
 	return d.of(i), true
 }
 
+// Known reports whether something is an item.
+func (d *Directions) Known(item string) bool {
+	_, ok := d.c.place[item]
+	return ok
+}
+
 // At returns the same of an item by its number, and in how many records it stands.
 func (d *Directions) At(item int) (fits []float64, records int) {
 	return d.of(item), d.c.items[item].Records

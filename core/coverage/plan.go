@@ -3,6 +3,7 @@ package coverage
 import (
 	"cmp"
 	"context"
+	"math"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
@@ -43,9 +44,15 @@ func (r *Rescuer) Plan(ctx context.Context, blocks []BlockRescue) ([]Step, error
 				if tally.Round(c.Suit) == 0 {
 					continue // it will never be of any worth
 				}
-				if c = c.at(missed, open); c.Rescues == 0 {
+				if c.Rescues = int(c.found.keys.AndCardinality(missed)); c.Rescues == 0 {
 					continue // nor will one that rescues nothing any more
 				}
+				// What cannot be the best even for nothing is not priced in this round.
+				if at >= 0 && tally.Round(c.most()) < tally.Round(best.Worth) {
+					rest = append(rest, c)
+					continue
+				}
+				c = c.at(missed, open)
 				rest = append(rest, c)
 				if tally.Round(c.Worth) > 0 && (at < 0 || cmp.Or(better(c, best), cmp.Compare(r.s.Blocks[b.Block].Name, r.s.Blocks[blocks[at].Block].Name)) < 0) {
 					best, at, where = c, i, len(rest)-1
@@ -63,6 +70,9 @@ func (r *Rescuer) Plan(ctx context.Context, blocks []BlockRescue) ([]Step, error
 		out = append(out, Step{Block: block, Candidate: best, Caught: count(keys.Whole), Hits: count(records.Whole)})
 	}
 }
+
+// most returns the worth that a candidate would have if it cost nothing.
+func (c Candidate) most() float64 { return float64(c.Rescues) * c.Suit / math.Sqrt(5) }
 
 // copy returns a reach whose blocks can grow.
 func (r *Reach) copy() *Reach {

@@ -89,7 +89,7 @@ func (r *Rescuer) Study(ctx context.Context, block, study int) ([]Candidate, err
 	if !missed.Contains(uint32(study)) {
 		return nil, nil
 	}
-	return r.candidates(ctx, block, missed, []uint32{uint32(study)})
+	return r.candidates(ctx, block, missed, []uint32{uint32(study)}, false)
 }
 
 // A BlockRescue is what a block misses and what would bring it back.
@@ -102,17 +102,27 @@ type BlockRescue struct {
 
 // Block returns the candidates of all key studies that a block misses.
 func (r *Rescuer) Block(ctx context.Context, block int) (BlockRescue, error) {
+	return r.block(ctx, block, false)
+}
+
+// Promising returns those of them that may be of some worth: what is too rare to have company has no part in a plan, and
+// need not be looked for.
+func (r *Rescuer) Promising(ctx context.Context, block int) (BlockRescue, error) {
+	return r.block(ctx, block, true)
+}
+
+func (r *Rescuer) block(ctx context.Context, block int, promising bool) (BlockRescue, error) {
 	missed := r.Missed(block)
 	out := BlockRescue{Block: block, BlindSpot: count(r.reach.BlindSpot(block)), Missed: []int{}}
 	for _, k := range missed.ToArray() {
 		out.Missed = append(out.Missed, int(k))
 	}
 	var err error
-	out.Candidates, err = r.candidates(ctx, block, missed, missed.ToArray())
+	out.Candidates, err = r.candidates(ctx, block, missed, missed.ToArray(), promising)
 	return out, err
 }
 
-func (r *Rescuer) candidates(ctx context.Context, block int, missed *roaring.Bitmap, studies []uint32) ([]Candidate, error) {
+func (r *Rescuer) candidates(ctx context.Context, block int, missed *roaring.Bitmap, studies []uint32, promising bool) ([]Candidate, error) {
 	deal := bargain{block: block, missed: missed, open: r.reach.Open(block), blind: r.reach.BlindSpot(block), all: count(r.set.all())}
 	var out []Candidate
 	listed := map[itemKey]bool{}
@@ -129,6 +139,9 @@ func (r *Rescuer) candidates(ctx context.Context, block int, missed *roaring.Bit
 		for gram := range text.Grams(values, maxCandidateWords) {
 			if ctx.Err() != nil {
 				return nil, ctx.Err()
+			}
+			if promising && !r.suits.Known(gram) {
+				continue
 			}
 			key := itemKey{strategy.TextTerm, gram}
 			add(key, gram, r.text(key))

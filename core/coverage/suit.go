@@ -52,6 +52,9 @@ func NewSuits(ctx context.Context, set Set, kept *company.Company, s strategy.St
 	return &Suits{fits: fits, heads: map[string]Suit{}, blocks: reach.Blocks, all: int(set.Index.All().GetCardinality())}, err
 }
 
+// Known reports whether an item has company, so that it can suit a block.
+func (s *Suits) Known(item string) bool { return s.fits.Known(item) }
+
 // Text returns how well a word or phrase suits each block; records are those of the set that hold it in title, abstract or
 // a keyword.
 func (s *Suits) Text(item string, records *roaring.Bitmap) Suit {

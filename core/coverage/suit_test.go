@@ -2,6 +2,7 @@ package coverage_test
 
 import (
 	"context"
+	"fmt"
 	"slices"
 	"testing"
 
@@ -96,4 +97,33 @@ func TestPruningNeverLosesAKeyStudyNorMoreThanItSays(t *testing.T) {
 			}
 		}
 	})
+}
+
+// What has no company has no part in a plan: it is the same whether it was looked for or not.
+func TestAPlanNeedsWhatIsPromisingAlone(t *testing.T) {
+	s := woolStrategy(t)
+	set := coverage.NewSet(append(read(t, "sample.ris"), read(t, "contrast-1.ris")...))
+	keys := coverage.NewSet(read(t, "keys.ris"))
+	ctx := context.Background()
+	suits, _, err := coverage.SuitsOf(ctx, set, s)
+	require.NoError(t, err)
+	plan := func(of func(r *coverage.Rescuer, block int) (coverage.BlockRescue, error)) (out []string) {
+		r, err := coverage.NewRescuer(ctx, set, keys, s, suits)
+		require.NoError(t, err)
+		var blocks []coverage.BlockRescue
+		for i := range s.Blocks {
+			b, err := of(r, i)
+			require.NoError(t, err)
+			blocks = append(blocks, b)
+		}
+		steps, err := r.Plan(ctx, blocks)
+		require.NoError(t, err)
+		for _, s := range steps {
+			out = append(out, fmt.Sprint(s.Block, s.Item, s.Kind, s.Rescues, s.Price, s.Caught, s.Hits))
+		}
+		return out
+	}
+	all := plan(func(r *coverage.Rescuer, i int) (coverage.BlockRescue, error) { return r.Block(ctx, i) })
+	assert.NotEmpty(t, all)
+	assert.Equal(t, all, plan(func(r *coverage.Rescuer, i int) (coverage.BlockRescue, error) { return r.Promising(ctx, i) }))
 }
