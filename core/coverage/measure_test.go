@@ -235,16 +235,7 @@ func TestAFewAreDrawnFromTheSetAndJudged(t *testing.T) {
 	assert.Zero(t, coverage.Judge(0, 0, 4).Share)
 }
 
-func TestTwoSourcesShareWorks(t *testing.T) {
-	a := &bib.Record{Title: "Heat in crews", Year: 2014, DOI: "10.99999/1", Authors: []bib.Person{{Family: "Velkana"}}}
-	again := &bib.Record{Title: "Heat in crews", Year: 2015, Authors: []bib.Person{{Family: "Velkana"}}}
-	byDOI := &bib.Record{Title: "Calor", DOI: "doi:10.99999/2"}
-	other := &bib.Record{Title: "Heat, otherwise", DOI: "10.99999/2"}
-	alone := &bib.Record{Title: "Shade"}
-	o := coverage.Compare([]*bib.Record{a, again, byDOI}, []*bib.Record{again, other, alone})
-	assert.Empty(t, o.First, "a work that stands twice counts once")
-	assert.Equal(t, []*bib.Record{alone}, o.Second)
-	assert.Len(t, o.Both, 2)
+func TestHowManyThereAreIsEstimatedFromTwoWays(t *testing.T) {
 	e := coverage.Chapman(20, 15, 10)
 	assert.InDelta(t, 21.0*16/11-1, e.Total, 1e-12)
 	assert.True(t, 25 <= e.Low && e.Low < e.Total && e.Total < e.High)

@@ -65,6 +65,10 @@ function take(m: NearMiss) {
 </template>
 
 <style scoped>
+h3 {
+  margin-top: 12px;
+}
+
 li {
   display: flex;
   align-items: baseline;
