@@ -37,7 +37,7 @@ func (x tallied) String() string {
 // the order that was before (rescues × pull ÷ (5 + price), and the pull of the blind spot).
 func proposals(t *testing.T, _ sizes) []row {
 	w := demo.NewWorld(demo.Seed, demo.AlmagreSize)
-	var rescueNew, rescueOld, spotNew, spotOld tallied
+	var rescueNew, rescueOld, spotNew, spotOld, sure, doubtful tallied
 	var took, words []time.Duration
 	var rows []row
 	for _, topic := range demo.Topics {
@@ -51,8 +51,11 @@ func proposals(t *testing.T, _ sizes) []row {
 		}
 		reach := must(coverage.Find(ctx, s.index, plan))
 		rescuer := must(coverage.NewRescuer(ctx, s.index, keys, plan, suits))
+		var blocks []coverage.BlockRescue
 		for i := range plan.Blocks {
-			found := must(rescuer.Block(ctx, i)).Candidates
+			block := must(rescuer.Block(ctx, i))
+			blocks = append(blocks, block)
+			found := slices.Clone(block.Candidates)
 			judged := func(x *tallied, items []string) {
 				for _, item := range items[:min(firstShown, len(items))] {
 					x.shown++
@@ -78,6 +81,18 @@ func proposals(t *testing.T, _ sizes) []row {
 			judged(&spotOld, s.typical(reach, plan, i))
 		}
 		took = append(took, time.Since(began))
+		for _, b := range blocks {
+			shown := slices.DeleteFunc(slices.Clone(b.Candidates), func(c coverage.Candidate) bool { return c.Kind != strategy.TextTerm || c.Worth == 0 })
+			for _, c := range shown[:min(3*firstShown, len(shown))] {
+				x := &sure
+				if c.Doubtful {
+					x = &doubtful
+				}
+				if x.shown++; s.belongs([]string{c.Item}) == b.Block {
+					x.right++
+				}
+			}
+		}
 		began = time.Now()
 		must(tally.CountWords(ctx, s.pool, nil, tally.DefaultWords))
 		words = append(words, time.Since(began))
@@ -86,6 +101,7 @@ func proposals(t *testing.T, _ sizes) []row {
 	rows = append(rows,
 		row{what + "rescue", "by pull and price " + rescueOld.String(), "by suit " + rescueNew.String(), "≥ 0.70"},
 		row{what + "blind spot", "by pull " + spotOld.String(), "by suit " + spotNew.String(), "≥ 0.90"},
+		row{fmt.Sprintf("of the first %d words of rescue, those that belong to the block", 3*firstShown), "those said to be doubtful " + doubtful.String(), "the others " + sure.String(), "printed"},
 		row{fmt.Sprintf("suit, rescue and blind spots of both blocks over %d records", len(w.Records)), "the tally of words", ratio(percentile(took, 50), percentile(words, 50)), "printed"})
 	return rows
 }

@@ -132,15 +132,16 @@ type NearMiss struct {
 // A RescueCandidate is a word, phrase or heading of the study that no block matches. Its price is
 // absent without a sample.
 type RescueCandidate struct {
-	Item    string   `json:"item"`
-	Kind    string   `json:"kind"`
-	Rescues int      `json:"rescues"`
-	Price   *int     `json:"price,omitempty"`
-	Pull    *float64 `json:"pull,omitempty"`
-	Suit    *float64 `json:"suit,omitempty"`
-	Worth   *float64 `json:"worth,omitempty"`
-	Suits   string   `json:"suits,omitempty"` // the block that it suits best, where that is another: its id
-	Rare    bool     `json:"rare,omitempty"`  // too rare to tell whether it belongs
+	Item     string   `json:"item"`
+	Kind     string   `json:"kind"`
+	Rescues  int      `json:"rescues"`
+	Price    *int     `json:"price,omitempty"`
+	Pull     *float64 `json:"pull,omitempty"`
+	Suit     *float64 `json:"suit,omitempty"`
+	Worth    *float64 `json:"worth,omitempty"`
+	Suits    string   `json:"suits,omitempty"`    // the block that it suits best, where that is another: its id
+	Rare     bool     `json:"rare,omitempty"`     // too rare to tell whether it belongs
+	Doubtful bool     `json:"doubtful,omitempty"` // it fits the block far less than the block's own words do
 }
 
 const (
@@ -207,7 +208,7 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 			for _, c := range candidates[:min(len(candidates), rescueCandidates)] {
 				r := RescueCandidate{Item: c.Item, Kind: c.Kind, Rescues: c.Rescues}
 				if d.Pool != nil {
-					r.Price, r.Pull, r.Suit, r.Worth, r.Rare = &c.Price, &c.Pull, &c.Suit, &c.Worth, c.Rare
+					r.Price, r.Pull, r.Suit, r.Worth, r.Rare, r.Doubtful = &c.Price, &c.Pull, &c.Suit, &c.Worth, c.Rare, c.Doubtful
 					if c.Best >= 0 && c.Best != i {
 						r.Suits = d.Document.Blocks[c.Best].ID
 					}
@@ -270,14 +271,15 @@ type Plan struct {
 
 // A PlanStep is one candidate added to its block, and how the strategy then stands.
 type PlanStep struct {
-	Block   string  `json:"block"` // its id
-	Item    string  `json:"item"`
-	Kind    string  `json:"kind"`
-	Rescues int     `json:"rescues"`
-	Price   int     `json:"price"`
-	Suit    float64 `json:"suit"`
-	Caught  int     `json:"caught"`
-	Hits    int     `json:"hits"`
+	Block    string  `json:"block"` // its id
+	Item     string  `json:"item"`
+	Kind     string  `json:"kind"`
+	Rescues  int     `json:"rescues"`
+	Price    int     `json:"price"`
+	Suit     float64 `json:"suit"`
+	Caught   int     `json:"caught"`
+	Hits     int     `json:"hits"`
+	Doubtful bool    `json:"doubtful,omitempty"` // it fits the block far less than the block's own words do
 }
 
 // Plan works out a rescue plan over the sample that is looked at.
@@ -312,7 +314,7 @@ func (a *Service) Plan(ctx context.Context, at desk.At) (*Plan, error) {
 		return nil, err
 	}
 	for _, s := range steps {
-		out.Steps = append(out.Steps, PlanStep{d.Document.Blocks[s.Block].ID, s.Item, s.Kind, s.Rescues, s.Price, s.Suit, s.Caught, s.Hits})
+		out.Steps = append(out.Steps, PlanStep{d.Document.Blocks[s.Block].ID, s.Item, s.Kind, s.Rescues, s.Price, s.Suit, s.Caught, s.Hits, s.Doubtful})
 	}
 	for _, k := range r.Left(steps) {
 		out.Left = append(out.Left, d.Keys.Studies[k].ID)

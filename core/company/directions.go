@@ -43,6 +43,19 @@ func (d *Directions) Fits(item string) (fits []float64, ok bool) {
 	return d.of(i), true
 }
 
+// Median returns the median fit to a block of the items that its terms match; 0 where it has none.
+func (d *Directions) Median(block int) float64 {
+	var fits []float64
+	for i := range d.blocks[block].members {
+		fits = append(fits, d.of(i)[block])
+	}
+	if len(fits) == 0 {
+		return 0
+	}
+	slices.Sort(fits)
+	return fits[len(fits)/2]
+}
+
 // Known reports whether something is an item.
 func (d *Directions) Known(item string) bool {
 	_, ok := d.c.place[item]

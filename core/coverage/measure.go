@@ -18,7 +18,7 @@ type BlockMeasure struct {
 	HeadingsAlone int // records that only its heading terms find
 	WordsAlone    int // that only its free-text and near terms find
 	Both          int
-	Unindexed     int // of the words alone, records that carry no heading at all
+	Unindexed     int            // of the words alone, records that carry no heading at all
 	Terms         []*TermMeasure // by term, nil for one that is switched off
 }
 

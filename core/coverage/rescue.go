@@ -19,15 +19,16 @@ import (
 
 // A Candidate is a word, phrase or heading of a missed study that would bring it back into a block.
 type Candidate struct {
-	Item    string
-	Kind    string  // strategy.TextTerm or strategy.HeadingTerm
-	Rescues int     // missed key studies that the block would then catch
-	Price   int     // records that the whole strategy would then find beyond those it finds now
-	Pull    float64 // how typical it is of the blind spot, against all other records
-	Suit    float64 // how well it belongs to the block
-	Worth   float64 // how good the bargain is: rescues × suit / √(5 + price)
-	Best    int     // the block that it suits best, or -1
-	Rare    bool    // too rare to have company: nothing tells whether it belongs
+	Item     string
+	Kind     string  // strategy.TextTerm or strategy.HeadingTerm
+	Rescues  int     // missed key studies that the block would then catch
+	Price    int     // records that the whole strategy would then find beyond those it finds now
+	Pull     float64 // how typical it is of the blind spot, against all other records
+	Suit     float64 // how well it belongs to the block
+	Worth    float64 // how good the bargain is: rescues × suit / √(5 + price)
+	Best     int     // the block that it suits best, or -1
+	Rare     bool    // too rare to have company: nothing tells whether it belongs
+	Doubtful bool    // it fits the block far less than the block's own words do
 
 	found *found
 }
@@ -212,6 +213,7 @@ type bargain struct {
 // of weighs a candidate by the key studies and the records that have it.
 func (b bargain) of(item, kind string, f *found) Candidate {
 	c := Candidate{Item: item, Kind: kind, Suit: f.suit.Of[b.block], Best: f.suit.Best(), Rare: !f.suit.Kept, found: f}
+	c.Doubtful = f.suit.Kept && f.suit.doubtful[b.block]
 	here, spot := int(f.records.AndCardinality(b.blind)), count(b.blind)
 	c.Pull = tally.Pull(here, spot, count(f.records)-here, b.all-spot)
 	return c.at(b.missed, b.open)

@@ -17,6 +17,8 @@ import (
 type Suit struct {
 	Of   []float64
 	Kept bool
+
+	doubtful []bool // by block: it fits that far less than the block's own words do
 }
 
 // Best returns the block that a candidate suits best, or -1 where it suits none.
@@ -36,6 +38,7 @@ type Suits struct {
 	fits   *company.Directions
 	mu     sync.Mutex
 	heads  map[string]Suit   // of headings, by label
+	floors []float64         // by block, the fit below which it is doubtful whether something belongs
 	blocks []*roaring.Bitmap // what each finds
 	all    int               // records
 }
@@ -49,8 +52,19 @@ func NewSuits(ctx context.Context, set Set, kept *company.Company, s strategy.St
 		return nil, err
 	}
 	fits, err := kept.Directions(ctx, s)
-	return &Suits{fits: fits, heads: map[string]Suit{}, blocks: reach.Blocks, all: int(set.Index.All().GetCardinality())}, err
+	if err != nil {
+		return nil, err
+	}
+	out := &Suits{fits: fits, heads: map[string]Suit{}, blocks: reach.Blocks, all: int(set.Index.All().GetCardinality())}
+	for i := range s.Blocks {
+		out.floors = append(out.floors, fits.Median(i)*doubt)
+	}
+	return out, nil
 }
+
+// doubt is from which part of the median fit of a block's own words on a fit is not doubtful. A third of it costs nothing of
+// what is right on prose that people wrote; half of it, a fifth.
+const doubt = 1.0 / 3
 
 // Known reports whether an item has company, so that it can suit a block.
 func (s *Suits) Known(item string) bool { return s.fits.Known(item) }
@@ -99,7 +113,11 @@ func (s *Suits) weigh(fits []float64, kept bool, records *roaring.Bitmap) Suit {
 		return Suit{Of: make([]float64, len(s.blocks))}
 	}
 	with := func(b int) int { return int(records.AndCardinality(s.blocks[b])) }
-	return Suit{Of: s.weighed(fits, int(records.GetCardinality()), with), Kept: true}
+	out := Suit{Of: s.weighed(fits, int(records.GetCardinality()), with), Kept: true}
+	for b, fit := range fits {
+		out.doubtful = append(out.doubtful, fit < s.floors[b])
+	}
+	return out
 }
 
 // weighed returns the suit to each block of what stands in so many records; with tells how many of them a block finds.

@@ -1992,6 +1992,7 @@ export interface components {
             suit: number;
             caught: number;
             hits: number;
+            doubtful?: boolean;
         };
         CoverageStudy: {
             /** Format: int64 */
@@ -2033,6 +2034,7 @@ export interface components {
             suits?: string;
             /** @description too rare to tell whether it belongs */
             rare?: boolean;
+            doubtful?: boolean;
         };
         /** @description some records: of an item, a term, a block, a sample … */
         RecordSet: components["schemas"]["ItemSet"] | components["schemas"]["AspectSet"] | components["schemas"]["TeamSet"] | components["schemas"]["TermSet"] | components["schemas"]["BlockSet"] | components["schemas"]["SpotSet"] | components["schemas"]["LostSet"] | components["schemas"]["StrategySet"] | components["schemas"]["AnySet"] | components["schemas"]["AllSet"] | components["schemas"]["WithinSet"] | components["schemas"]["SampleSet"] | components["schemas"]["JoinedSet"] | components["schemas"]["ShelfSet"] | components["schemas"]["PickedSet"];

@@ -500,7 +500,7 @@ export default {
     noteHint: 'a note on this term',
     noteOn: 'Note on {term}',
     unindexed: 'of them {n} unindexed',
-    takenAway: 'takes away {n}',
+    takenAway: 'takes away {n} in the sample',
     takenAwayTip:
       'Records of the sample that the whole would find without this block, less those that it finds',
     noTerms: 'No terms yet. Type one below, or take them from Harvest.',
@@ -575,6 +575,8 @@ export default {
     addOne: 'Add {item} to {block}',
     noneSuits: 'None of its words suits {block}.',
     elsewhere: '1 suits another block better | {n} suit another block better',
+    doubtful: 'doubtful',
+    doubtfulTip: 'Its company is far from that of the block’s own words',
     rare: '1 too rare to tell | {n} too rare to tell',
     none: '1 does not suit {block} | {n} do not suit {block}',
     noCandidates: 'Every word of this study is matched by some block already.',

@@ -154,6 +154,9 @@ function take(i: number) {
               <b v-if="s.kind === 'heading'">{{ s.item }}</b><span v-else class="mono">{{
                 s.item
               }}</span>
+              <em v-if="s.doubtful" class="small" :title="t('coverage.doubtfulTip')">{{
+                t('coverage.doubtful')
+              }}</em>
             </td>
             <td>+{{ n(s.price, 'whole') }}</td>
             <td>{{ s.caught }}</td>

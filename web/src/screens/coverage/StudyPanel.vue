@@ -190,6 +190,9 @@ const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
               <b v-if="c.kind === 'heading'">{{ c.item }}</b><span v-else class="mono">{{
                 c.item
               }}</span>
+              <em v-if="c.doubtful" class="small" :title="t('coverage.doubtfulTip')">{{
+                t('coverage.doubtful')
+              }}</em>
             </td>
             <td class="num">{{ c.rescues }}</td>
             <td>
