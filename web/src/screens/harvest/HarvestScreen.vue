@@ -3,15 +3,13 @@ import { refDebounced, until, useStorage, useWindowSize } from '@vueuse/core'
 import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
-import { CallError, type Block, type Facet, type Term } from '@/api/client'
+import { CallError, type Facet } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
 import WithTip from '@/parts/WithTip.vue'
 import { useReader } from '@/parts/reader'
-import { offer } from '@/state/actions'
 import { useBench } from '@/state/bench'
-import { dropReasons, taken, useDecide } from '@/state/decide'
+import { taken } from '@/state/decide'
 import { useLooked } from '@/state/looked'
-import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import CandidateList from './CandidateList.vue'
@@ -21,7 +19,9 @@ import KeysDialog from './KeysDialog.vue'
 import LookedAt from './LookedAt.vue'
 import MakingProgress from './MakingProgress.vue'
 import SaveMenu from './SaveMenu.vue'
-import { noFilters, useCandidates, type Candidate } from './candidates'
+import { noFilters, useCandidates } from './candidates'
+import { useDeciding } from './deciding'
+import { useHarvestKeys } from './keys'
 import { facets, useTallies } from './tallies'
 
 // Charts come when they are first looked at.
@@ -36,10 +36,8 @@ const { t, n } = useI18n()
 const review = useReview()
 const bench = useBench()
 const reader = useReader()
-const notes = useNotes()
 const problem = useProblem()
 const looked = useLooked()
-const { add, addConcept, decide, takeBack, termOf } = useDecide()
 
 const facet = useStorage<Facet>('tamiz-facet', 'words')
 const { tallies, offered, current, tally, old, suits, proposing } = useTallies(facet)
@@ -58,8 +56,6 @@ const {
   withAside,
 } = useCandidates(tally, facet, suits)
 
-const selectedKey = ref<string>()
-const selected = computed(() => all.value.find((c) => c.key === selectedKey.value))
 const most = computed(() => (tally.value?.rows ?? []).reduce((m, r) => Math.max(m, r.records), 1))
 const list = ref<InstanceType<typeof CandidateList>>()
 const panel = ref<InstanceType<typeof CandidatePanel>>()
@@ -87,30 +83,11 @@ async function savePlot(as: 'png' | 'svg') {
   await nextTick()
   plot.value?.save(t(`facet.${facet.value}`), as)
 }
-const dropping = ref(false)
 const help = ref(false)
 
-// What suits no block clearly goes where the last went.
-const lastBlock = ref<string>()
-const suit = computed(() => selected.value && suits.value.get(selected.value.item))
-const suiting = computed(() => review.document.blocks.find((b) => b.id === suit.value?.block))
-const target = computed(
-  () =>
-    suiting.value ??
-    review.document.blocks.find((b) => b.id === lastBlock.value) ??
-    review.document.blocks.find((b) => b.searched) ??
-    review.document.blocks[0],
-)
-
-watch(
-  shown,
-  (rows) => {
-    if (!rows.length) selectedKey.value = undefined
-    else if (!selected.value || !rows.some((r) => r.key === selectedKey.value))
-      selectedKey.value = rows[0].key
-  },
-  { immediate: true },
-)
+const deciding = useDeciding({ all, shown, suits, list, panel })
+const { selectedKey, selected, chosen, marked, anchor, dropping, suit, target, select } = deciding
+const { addTo, begin, park, drop, back } = deciding
 watch(facet, () => {
   sort.value = undefined
   area.value = undefined
@@ -121,164 +98,14 @@ watch(facet, () => {
 watch(selected, (c) => c || bench.rest(undefined))
 watch([show, facet, words, filters], () => (anchor.value = undefined))
 
-// Several: all from where the selection began to where it is now.
-const anchor = ref<string>()
-const chosen = computed<Candidate[]>(() => {
-  if (!selected.value) return []
-  const from = shown.value.findIndex((c) => c.key === anchor.value)
-  const to = shown.value.findIndex((c) => c.key === selectedKey.value)
-  if (from < 0 || to < 0 || from === to) return [selected.value]
-  return shown.value.slice(Math.min(from, to), Math.max(from, to) + 1)
-})
-const marked = computed(
-  () => new Set(chosen.value.length > 1 ? chosen.value.map((c) => c.key) : []),
-)
-
-function select(c: Candidate | undefined, further = false) {
-  if (!c) return
-  anchor.value = further ? (anchor.value ?? selectedKey.value) : undefined
-  selectedKey.value = c.key
-  list.value?.focus()
-}
-
-function move(by: number, further = false) {
-  const i = shown.value.findIndex((c) => c.key === selectedKey.value)
-  select(shown.value[Math.min(Math.max(i + by, 0), shown.value.length - 1)], further)
-}
-
-/** Makes a decision and goes on to the next open item, as the list stood before it. */
-function then(decision: () => void) {
-  const rows = shown.value
-  const on = new Set(chosen.value.map((c) => c.key))
-  const last = rows.findLastIndex((c) => on.has(c.key))
-  const next =
-    rows.slice(last + 1).find((c) => c.state === 'open') ??
-    rows.slice(0, last).findLast((c) => c.state === 'open' && !on.has(c.key))
-  dropping.value = false
-  decision()
-  anchor.value = undefined
-  if (next) selectedKey.value = next.key
-  void nextTick(() => list.value?.focus())
-}
-
-/** The terms that what is selected becomes: of one item as the panel has it, of several all their forms. */
-function terms(): Term[] {
-  if (chosen.value.length < 2) return panel.value?.terms() ?? []
-  return chosen.value.flatMap((c) => (c.forms ?? [c.item]).map((form) => termOf(c, form)))
-}
-
-function addTo(b: Block | undefined) {
-  const all = terms()
-  if (!selected.value || !all.length) return
-  if (!b) return panel.value?.name()
-  lastBlock.value = b.id
-  const items = chosen.value
-  then(() => add(b, all, items))
-}
-
-/** Takes what is selected into the block that it suits; several go each its own way, as one change. */
-function addSuiting() {
-  if (chosen.value.length < 2)
-    return suiting.value ? addTo(suiting.value) : notes.say({ text: t('suit.none') })
-  const blocks = new Set(chosen.value.map((c) => suits.value.get(c.item)?.block))
-  const only =
-    blocks.size === 1 ? review.document.blocks.find((b) => b.id === [...blocks][0]) : undefined
-  if (only) addTo(only)
-  else notes.say({ text: t('suit.none') })
-}
-
-/** Makes what is selected the first words of a concept of its own. */
-function begin(name: string) {
-  const first = terms()
-  if (!selected.value || !first.length) return
-  const items = chosen.value
-  then(() => (lastBlock.value = addConcept(name, first, items)))
-}
-
-const park = () => selected.value && then(() => decide(chosen.value, 'parked'))
-const drop = (reason: string) =>
-  selected.value && then(() => decide(chosen.value, 'dropped', reason))
-const back = () => chosen.value.some((c) => c.state !== 'open') && takeBack(chosen.value)
 const records = (c = selected.value) =>
   c && reader.list({ kind: 'item', facet: c.facet, item: c.item }, c.item)
-
-function onKey(e: KeyboardEvent) {
-  if (e.ctrlKey || e.metaKey || e.altKey) return
-  if (dropping.value) {
-    const reason = dropReasons[Number(e.key) - 1]
-    if (!reason && e.key !== 'Enter' && e.key !== 'Escape') return
-    e.preventDefault()
-    if (e.key === 'Escape') dropping.value = false
-    else drop(reason ?? '')
-    return
-  }
-  const key = e.key.length === 1 ? e.key.toLowerCase() : e.key
-  const by = moves[key]
-  const act = by
-    ? () => move(by, e.shiftKey)
-    : decides.value && /^[1-9]$/.test(key)
-      ? () => addTo(review.document.blocks[Number(key) - 1])
-      : keyed.value.find((k) => k.key === key)?.go
-  if (!act) return
-  e.preventDefault()
-  act()
-}
-
-const moves: Record<string, number> = {
-  ArrowDown: 1,
-  ArrowUp: -1,
-  PageDown: 15,
-  PageUp: -15,
-  Home: -Infinity,
-  End: Infinity,
-}
-
-/** What keys do besides moving and adding to a block. */
-const keyed = computed<{ key: string; shown?: string; name: string; go: () => unknown }[]>(() => [
-  { key: 'Enter', name: t('keysHelp.records'), go: () => records() },
-  { key: '/', name: t('keysHelp.filter'), go: () => tools.value?.focus() },
-  { key: '?', name: t('keysHelp.help'), go: () => (help.value = true) },
-  ...(decides.value
-    ? [
-        { key: ' ', shown: 'Space', name: t('keysHelp.suits'), go: addSuiting },
-        { key: 'p', name: t('keysHelp.park'), go: park },
-        { key: 'd', name: t('keysHelp.drop'), go: () => (dropping.value = !!selected.value) },
-        { key: 'z', name: t('keysHelp.back'), go: back },
-        { key: 't', name: t('keysHelp.stems'), go: () => panel.value?.truncate() },
-        { key: 'n', name: t('keysHelp.concept'), go: () => panel.value?.name() },
-        { key: 'a', name: t('keysHelp.alike'), go: () => panel.value?.alike() },
-        { key: 'o', name: t('keysHelp.anew'), go: () => looked.anew() },
-      ]
-    : []),
-])
-
-// The same is found by its name.
-offer(() => {
-  if (!selected.value) return []
-  const of = (what: string) => t('palette.ofItem', { what, item: selected.value!.item })
-  const blocks = decides.value ? review.document.blocks.slice(0, 9) : []
-  return [
-    ...blocks.map((b, i) => ({
-      name: of(t('act.addTo', { block: b.name })),
-      hint: String(i + 1),
-      go: () => addTo(b),
-    })),
-    ...keyed.value
-      .filter((k) => k.key !== 'o')
-      .map((k) => ({
-        name: /^[/?]$/.test(k.key) ? t('palette.harvest', { what: k.name }) : of(k.name),
-        hint: k.shown ?? (k.key.length === 1 ? k.key.toUpperCase() : k.key),
-        go: k.go,
-      })),
-    ...(
-      [
-        ['next', '↓', 1],
-        ['previous', '↑', -1],
-        ['first', 'Home', -Infinity],
-        ['last', 'End', Infinity],
-      ] as const
-    ).map(([name, hint, by]) => ({ name: t(`palette.go.${name}`), hint, go: () => move(by) })),
-  ]
+const { onKey, all: keys } = useHarvestKeys(deciding, {
+  decides,
+  panel,
+  records: () => records(),
+  filter: () => tools.value?.focus(),
+  help: () => (help.value = true),
 })
 
 /** Goes to an item of the list by its name, whatever the filter shows. */
@@ -530,7 +357,7 @@ const gone = computed(
         </div>
       </template>
     </template>
-    <KeysDialog v-model="help" />
+    <KeysDialog v-model="help" :keys="keys" />
   </div>
 </template>
 

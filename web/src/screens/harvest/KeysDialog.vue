@@ -1,27 +1,10 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
+import type { Key } from './keys'
 
+defineProps<{ keys: Key[] }>()
 const open = defineModel<boolean>({ required: true })
 const { t } = useI18n()
-const keys = [
-  ['↑ ↓', 'move'],
-  ['1 … 9', 'add'],
-  ['Space', 'suits'],
-  ['N', 'concept'],
-  ['Shift ↑ ↓', 'several'],
-  ['P', 'park'],
-  ['D', 'drop'],
-  ['Z', 'back'],
-  ['T', 'stems'],
-  ['O', 'anew'],
-  ['A', 'alike'],
-  ['/', 'filter'],
-  ['Enter', 'records'],
-  ['Home End', 'ends'],
-  ['Ctrl Z', 'undo'],
-  ['Ctrl Shift Z', 'redo'],
-  ['?', 'help'],
-]
 </script>
 
 <template>
@@ -30,11 +13,11 @@ const keys = [
       <h2 class="display">{{ t('keysHelp.title') }}</h2>
       <p class="small">{{ t('keysHelp.note') }}</p>
       <dl>
-        <template v-for="[key, what] in keys" :key="key"
+        <template v-for="k in keys" :key="k.shown"
           ><dt>
-            <kbd v-for="k in key.split(' ')" :key="k">{{ k }}</kbd>
+            <kbd v-for="one in k.shown.split(' ')" :key="one">{{ one }}</kbd>
           </dt>
-          <dd>{{ t(`keysHelp.${what}`) }}</dd></template
+          <dd>{{ k.name }}</dd></template
         >
       </dl>
       <button class="btn" @click="open = false">{{ t('reader.close') }}</button>
