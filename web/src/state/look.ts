@@ -80,6 +80,9 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
     const review = saved.value?.id
     if (!review) return
     const call = ++calls
+    const before = wanted.value
+    // From now on it is what is wanted, also where the samples change before it has its name.
+    wanted.value = choiceOf(want)
     if (look.value)
       choosing.value = { ...choosing.value, [review]: { from: look.value.name, want } }
     looking.value = true
@@ -91,6 +94,7 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
       if (call !== calls) return
       if (error instanceof CallError && error.problem.type === 'source-gone')
         return take({ ...choice, source: undefined }, { ...want, source: undefined })
+      wanted.value = before
       // What cannot be reached now is gone on to when it is loaded anew.
       if (error instanceof CallError && error.passing) looking.value = false
       else settled(review)
