@@ -224,4 +224,7 @@ test('what the blocks find stands in the order of pull and suit', async ({ page 
   await expect(page.getByText('by pull and suit', { exact: true })).toBeVisible()
   await page.getByRole('button', { name: 'Sort by Pull' }).click()
   await expect(page.getByText('by pull and suit', { exact: true })).toHaveCount(0)
+  // A review begins for others with what was looked at last.
+  await page.getByRole('button', { name: 'The sample again' }).click()
+  await expect(page.getByRole('button', { name: 'What is looked at: farm crews, rough' })).toBeVisible()
 })

@@ -54,7 +54,7 @@ test('a sample is chosen, compared, renamed, deleted and taken back', async ({ p
   }
   await page.getByRole('radio', { name: 'Look at two' }).check()
   await expect(page.getByLabel('two is compared with')).toHaveValue('rest')
-  await Promise.all([page.waitForResponse((r) => r.url().endsWith('/looks') && r.ok()), page.getByLabel('two is compared with').selectOption('one')])
+  await Promise.all([page.waitForResponse((r) => r.url().endsWith('/looks') && r.ok() && !!r.request().postData()?.includes('against')), page.getByLabel('two is compared with').selectOption('one')])
   await page.reload()
   await expect(page.getByLabel('two is compared with')).toHaveValue(/\d+/)
   await page.getByRole('link', { name: 'Harvest', exact: true }).click()

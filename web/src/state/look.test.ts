@@ -15,6 +15,7 @@ vi.mock('@/api/client', () => ({
 }))
 vi.mock('@vueuse/core', () => ({ useStorage: (_: string, first: unknown) => ref(first) }))
 vi.stubGlobal('sessionStorage', {})
+vi.stubGlobal('location', { search: '' })
 
 const { useLook } = await import('./look')
 

@@ -12,13 +12,14 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
   const wanted = ref<NewLook>({ rest: true }) // as it was chosen; what is not there any more gives way until it is again
   const remembered = useStorage<Record<string, string>>('tamiz-looks', {})
   // What was chosen and has no name yet, and what was looked at then: loaded anew, a window goes on to it.
-  const choosing = useStorage<Record<string, { from: string; want: NewLook }>>(
+  const choosing = useStorage<Record<string, { from: string[]; want: NewLook }>>(
     'tamiz-choosing',
     {},
     sessionStorage,
   )
   const looking = ref(false)
   let calls = 0
+  let asking: string | undefined // what the look that is being named is made of
 
   /** Opens the look that an address names, else the one that was had last here, else that which the review begins with. */
   async function open(r: Review, named?: string) {
@@ -38,7 +39,7 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
       }
     }
     const pending = choosing.value[r.id]
-    if (pending && pending.from === found?.name)
+    if (pending && found && pending.from.includes(found.name))
       found = await nameOf(r.id, pending.want).catch(() => found)
     // What a review begins with is kept by its name once somebody looks at it.
     found ??= await nameOf(r.id, choiceOf(r.look))
@@ -48,6 +49,7 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
   function keep(review: number, l: Look, choice: NewLook) {
     wanted.value = choiceOf(choice)
     look.value = l
+    asking = undefined
     remembered.value = { ...remembered.value, [review]: l.name }
     settled(review)
   }
@@ -83,8 +85,13 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
     const before = wanted.value
     // From now on it is what is wanted, also where the samples change before it has its name.
     wanted.value = choiceOf(want)
+    asking = made.value
+    // The address follows a look a little later: either may stand there when it is loaded anew.
     if (look.value)
-      choosing.value = { ...choosing.value, [review]: { from: look.value.name, want } }
+      choosing.value = {
+        ...choosing.value,
+        [review]: { from: [look.value.name, addressed()], want },
+      }
     looking.value = true
     try {
       const l = await nameOf(review, choice)
@@ -94,6 +101,7 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
       if (call !== calls) return
       if (error instanceof CallError && error.problem.type === 'source-gone')
         return take({ ...choice, source: undefined }, { ...want, source: undefined })
+      asking = undefined
       wanted.value = before
       // What cannot be reached now is gone on to when it is loaded anew.
       if (error instanceof CallError && error.passing) looking.value = false
@@ -142,11 +150,14 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
     ])
   })
   watch([made, saved], ([now]) => {
-    if (now !== undefined && now !== had.value) void take(possible.value, wanted.value)
+    if (now !== undefined && now !== had.value && now !== asking)
+      void take(possible.value, wanted.value)
   })
 
   return { look, looking, open, lookAt, countAt }
 }
+
+const addressed = () => new URLSearchParams(location.search).get('look') ?? ''
 
 /** What of a look was chosen; the rest follows from it. */
 function choiceOf({ source, sample, against, rest, set, revision }: NewLook): NewLook {
