@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"fmt"
+	"maps"
 	"math/rand/v2"
 	"slices"
 	"strings"
@@ -29,6 +30,12 @@ const (
 // A tallied counts how many of the first candidates belong to the block that they are proposed for.
 type tallied struct{ right, shown int }
 
+func (x *tallied) count(right bool) {
+	if x.shown++; right {
+		x.right++
+	}
+}
+
 func (x tallied) String() string {
 	return fmt.Sprintf("%.2f (%d of %d)", float64(x.right)/float64(max(1, x.shown)), x.right, x.shown)
 }
@@ -37,7 +44,8 @@ func (x tallied) String() string {
 // the order that was before (rescues × pull ÷ (5 + price), and the pull of the blind spot).
 func proposals(t *testing.T, _ sizes) []row {
 	w := demo.NewWorld(demo.Seed, demo.AlmagreSize)
-	var rescueNew, rescueOld, spotNew, spotOld, sure, doubtful tallied
+	var rescueNew, rescueOld, spotNew, spotOld, sure, doubtful, nearly, stray tallied
+	remarked := map[string]*tallied{}
 	var took, words []time.Duration
 	var rows []row
 	for _, topic := range demo.Topics {
@@ -81,7 +89,28 @@ func proposals(t *testing.T, _ sizes) []row {
 			judged(&spotOld, s.typical(reach, plan, i))
 		}
 		took = append(took, time.Since(began))
+		offers := must(coverage.Offered(ctx, suits, kept, reach))
 		for _, b := range blocks {
+			for _, k := range b.Missed {
+				for _, n := range must(rescuer.NearMisses(ctx, b.Block, k)) {
+					x := &nearly
+					if n.Kind == coverage.NearWord {
+						x = &stray
+					}
+					x.count(n.Mend.Kind == strategy.TextTerm && s.belongs([]string{n.Mend.Text}) == b.Block)
+				}
+			}
+			for _, r := range must(coverage.Remarks(ctx, reach, offers, b.Block)) {
+				x := remarked[r.Kind]
+				if x == nil {
+					x = &tallied{}
+					remarked[r.Kind] = x
+				}
+				for _, item := range r.Items {
+					belongs := s.belongs([]string{item.Text}) == b.Block
+					x.count(belongs != (r.Kind == coverage.Drags)) // what is dragged in is rightly said not to belong
+				}
+			}
 			shown := slices.DeleteFunc(slices.Clone(b.Candidates), func(c coverage.Candidate) bool { return c.Kind != strategy.TextTerm || c.Worth == 0 })
 			for _, c := range shown[:min(3*firstShown, len(shown))] {
 				x := &sure
@@ -102,7 +131,11 @@ func proposals(t *testing.T, _ sizes) []row {
 		row{what + "rescue", "by pull and price " + rescueOld.String(), "by suit " + rescueNew.String(), "≥ 0.70"},
 		row{what + "blind spot", "by pull " + spotOld.String(), "by suit " + spotNew.String(), "≥ 0.90"},
 		row{fmt.Sprintf("of the first %d words of rescue, those that belong to the block", 3*firstShown), "those said to be doubtful " + doubtful.String(), "the others " + sure.String(), "printed"},
+		row{"near misses that belong to the block", "one other word of a phrase " + stray.String(), "all other kinds " + nearly.String(), "printed"},
 		row{fmt.Sprintf("suit, rescue and blind spots of both blocks over %d records", len(w.Records)), "the tally of words", ratio(percentile(took, 50), percentile(words, 50)), "printed"})
+	for _, kind := range slices.Sorted(maps.Keys(remarked)) {
+		rows = append(rows, row{"words of remarks that are rightly said, " + kind, "all of them", remarked[kind].String(), "printed"})
+	}
 	return rows
 }
 
