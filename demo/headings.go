@@ -67,7 +67,7 @@ func readTree(list, address string) *tree {
 			continue
 		}
 		depth := (len(indented) - len(strings.TrimLeft(indented, " "))) / 2
-		parts := append(strings.Split(indented, "|"), make([]string, 5)...)
+		parts := append(strings.Split(indented, "|"), make([]string, 6)...)
 		for i := range parts {
 			parts[i] = strings.TrimSpace(parts[i])
 		}
@@ -79,6 +79,14 @@ func readTree(list, address string) *tree {
 		}
 		if parts[3] != "" {
 			c.HistoryNotes = append(c.HistoryNotes, english(parts[3]))
+		}
+		if label, terms, also := strings.Cut(parts[5], ":"); parts[5] != "" {
+			c.Labels = append(c.Labels, thesaurus.Text{Value: strings.TrimSpace(label), Language: "es"})
+			for _, term := range strings.Split(terms, ";") {
+				if also && strings.TrimSpace(term) != "" {
+					c.EntryTerms = append(c.EntryTerms, thesaurus.Text{Value: strings.TrimSpace(term), Language: "es"})
+				}
+			}
 		}
 		if parts[4] != "" {
 			t.stands[parts[4]] = parts[0]

@@ -46,10 +46,10 @@ func TestTheSourcesHaveTheirSizesAndVocabularies(t *testing.T) {
 	assert.Len(t, p.Almagre, 24_000)
 	assert.Len(t, p.Surco, 9_000)
 	assert.Len(t, p.Vilano, 16_000)
-	assert.InDelta(t, 900, len(p.almagre.Headings), 60)
-	assert.InDelta(t, 600, len(p.surco.Headings), 90)
+	assert.InDelta(t, 900, p.almagre.Len(), 60)
+	assert.InDelta(t, 600, p.surco.Len(), 90)
 	deepest, several := 0, 0
-	for i := range p.almagre.Headings {
+	for i := range p.almagre.Len() {
 		places := p.almagre.Places(i)
 		if len(places) > 1 {
 			several++
@@ -143,7 +143,7 @@ func TestALayWordHasAHeadingOfAnotherName(t *testing.T) {
 	for word, heading := range map[string]string{"hydration": "Fluid Intake", "farmworker": "Agricultural Labor Force"} {
 		leads := p.almagre.LookUp(word)
 		require.NotEmpty(t, leads, word)
-		assert.Equal(t, heading, p.almagre.Headings[leads[0].Heading].Label)
+		assert.Equal(t, heading, p.almagre.Label(leads[0].Heading))
 		assert.Greater(t, p.count(t, `heading =/narrower "`+heading+`"`), 100)
 	}
 }
@@ -153,7 +153,7 @@ func TestLookAlikeHeadingsAreToldApartByTheirScopeNote(t *testing.T) {
 	for heading, note := range map[string]string{"Field Workers": "survey", "Shade": "colour", "Rest": "music", "Crew Scheduling": "aircraft"} {
 		i, ok := p.almagre.Find(heading)
 		require.True(t, ok, heading)
-		assert.Contains(t, p.almagre.Headings[i].ScopeNote, note)
+		assert.Contains(t, p.almagre.ScopeNote(i), note)
 		assert.Positive(t, p.count(t, `heading = "`+heading+`"`), heading)
 	}
 }
@@ -161,7 +161,7 @@ func TestLookAlikeHeadingsAreToldApartByTheirScopeNote(t *testing.T) {
 func TestAHeadingCameInIn2014(t *testing.T) {
 	p := world()
 	i, _ := p.almagre.Find("Agricultural Labor Force")
-	assert.Contains(t, p.almagre.Headings[i].HistoryNote, "2014")
+	assert.Contains(t, p.almagre.At(i).HistoryNote, "2014")
 	assert.Positive(t, p.count(t, `heading = "Rural Occupations" and year < 2014`), "what was used before")
 	assert.Zero(t, p.count(t, `heading = "Rural Occupations" and year >= 2014`))
 	assert.Positive(t, p.count(t, `heading = "Agricultural Labor Force" and year >= 2014`))

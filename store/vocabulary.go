@@ -7,32 +7,44 @@ import (
 	"encoding/json"
 	"errors"
 	"io"
+	"time"
 
 	"github.com/jackc/pgx/v5"
 
 	"tamiz/core/thesaurus"
 )
 
-// A Vocabulary is a controlled vocabulary of a review, by what it is called.
+// A Vocabulary is a controlled vocabulary, by what it is called.
 type Vocabulary struct {
-	ID       int64  `json:"id"`
-	Import   int64  `json:"import"`
-	Name     string `json:"name"`
-	Language string `json:"language"`
-	Headings int    `json:"headings"`
-	Notices  int    `json:"notices"`
+	ID        int64     `json:"id"`
+	Import    *int64    `json:"import,omitempty"` // that brought it in, where a review's did
+	Name      string    `json:"name"`
+	Language  string    `json:"language"`  // that its headings go by
+	Languages []string  `json:"languages"` // of all its labels and entry terms
+	Headings  int       `json:"headings"`
+	Notices   int       `json:"notices"`
+	Earlier   *int64    `json:"earlier,omitempty"` // the edition before
+	Made      time.Time `json:"made"`
 }
 
-// Vocabulary returns one vocabulary of a review.
-func (s *Store) Vocabulary(ctx context.Context, review, id int64) (Vocabulary, error) {
-	return one[Vocabulary](ctx, s, `select v.id, v.import, v.name, v.language, v.headings, i.notices
-		from vocabulary v join import i on i.id = v.import where v.review = $1 and v.id = $2`, review, id)
+const vocabularyColumns = `select v.id, v.import, v.name, v.language, v.languages, v.headings, coalesce(i.notices, 0) as notices, v.earlier, v.made
+	from vocabulary v left join import i on i.id = v.import `
+
+// Vocabularies returns the vocabularies of the program, by name, of one name the latest first.
+func (s *Store) Vocabularies(ctx context.Context) ([]Vocabulary, error) {
+	return all[Vocabulary](ctx, s, vocabularyColumns+"where not v.gone order by lower(v.name), v.id desc")
 }
 
-// Concepts returns what a vocabulary is made of.
-func (s *Store) Concepts(ctx context.Context, id int64) ([]thesaurus.Concept, error) {
+// Vocabulary returns one vocabulary, also one that was taken away.
+func (s *Store) Vocabulary(ctx context.Context, id int64) (Vocabulary, error) {
+	return one[Vocabulary](ctx, s, vocabularyColumns+"where v.id = $1", id)
+}
+
+// Thesaurus returns a vocabulary with all that is in it.
+func (s *Store) Thesaurus(ctx context.Context, id int64) (*thesaurus.Thesaurus, error) {
 	var body []byte
-	err := s.QueryRow(ctx, "select body from vocabulary where id = $1", id).Scan(&body)
+	var packed bool
+	err := s.QueryRow(ctx, "select body, packed from vocabulary where id = $1", id).Scan(&body, &packed)
 	if errors.Is(err, pgx.ErrNoRows) {
 		err = ErrNone
 	}
@@ -43,24 +55,64 @@ func (s *Store) Concepts(ctx context.Context, id int64) ([]thesaurus.Concept, er
 	if err != nil {
 		return nil, err
 	}
+	if packed {
+		return thesaurus.Read(unpacked)
+	}
 	var concepts []thesaurus.Concept
 	if err := json.NewDecoder(unpacked).Decode(&concepts); err != nil && err != io.EOF {
 		return nil, err
 	}
-	return concepts, nil
+	t, _ := thesaurus.Build(concepts, "")
+	return t, nil
 }
 
-// AddVocabulary keeps a vocabulary and returns its number.
-func (w *Work) AddVocabulary(ctx context.Context, of int64, name, language string, headings int, concepts []thesaurus.Concept) (id int64, err error) {
+// Pack returns a vocabulary as the store keeps it.
+func Pack(t *thesaurus.Thesaurus) ([]byte, error) {
 	var body bytes.Buffer
-	packed := gzip.NewWriter(&body)
-	if err := json.NewEncoder(packed).Encode(concepts); err != nil {
-		return 0, err
+	packed, err := gzip.NewWriterLevel(&body, gzip.BestSpeed)
+	if err != nil {
+		return nil, err
 	}
-	if err := packed.Close(); err != nil {
-		return 0, err
+	if err := t.Write(packed); err != nil {
+		return nil, err
 	}
-	err = w.tx.QueryRow(ctx, "insert into vocabulary (review, import, name, language, headings, body) values ($1, $2, $3, $4, $5, $6) returning id",
-		w.review, of, name, language, headings, body.Bytes()).Scan(&id)
+	err = packed.Close()
+	return body.Bytes(), err
+}
+
+const addVocabulary = `insert into vocabulary (review, import, name, language, languages, headings, body, earlier)
+	values ($1, $2, $3, $4, $5, $6, $7, (select max(id) from vocabulary where lower(name) = lower($3) and not gone)) returning id`
+
+// AddVocabulary keeps a vocabulary, packed, that an import of a review brought in, and returns its number. It is the
+// next edition of the one of its name.
+func (w *Work) AddVocabulary(ctx context.Context, of int64, name string, t *thesaurus.Thesaurus, body []byte) (id int64, err error) {
+	err = w.tx.QueryRow(ctx, addVocabulary, w.review, of, name, t.Language, t.Spoken(), t.Len(), body).Scan(&id)
 	return id, err
+}
+
+// AddVocabulary keeps a vocabulary, packed, that belongs to no review, and returns its number.
+func (s *Store) AddVocabulary(ctx context.Context, name string, t *thesaurus.Thesaurus, body []byte) (id int64, err error) {
+	err = s.write.QueryRow(ctx, addVocabulary, nil, nil, name, t.Language, t.Spoken(), t.Len(), body).Scan(&id)
+	return id, err
+}
+
+// ErrInUse is the answer where something is to be taken away that something else needs.
+var ErrInUse = errors.New("it is in use")
+
+// DeleteVocabulary takes a vocabulary away, unless a review that is not deleted goes by it: ErrInUse.
+func (s *Store) DeleteVocabulary(ctx context.Context, id int64) error {
+	var there, used, gone bool
+	err := s.write.QueryRow(ctx, `with used as (select exists (select from review r join lateral (select body from document where review = r.id order by revision desc limit 1) d on true
+			where not r.deleted and (d.body ->> 'vocabulary')::bigint = $1) as is),
+		gone as (update vocabulary set gone = true where id = $1 and not gone and not (select is from used) returning id)
+		select exists (select from vocabulary where id = $1 and not gone), (select is from used), exists (select from gone)`, id).Scan(&there, &used, &gone)
+	switch {
+	case err != nil:
+		return err
+	case !there:
+		return ErrNone
+	case used:
+		return ErrInUse
+	}
+	return nil
 }

@@ -28,7 +28,7 @@ func (a *Service) Proposed(ctx context.Context, review int64, p Proposal) (Docum
 	if len(p.Edits) > MaxEdits {
 		return doc, problems.Invalid("edits", "At most %d edits are made at once.", MaxEdits)
 	}
-	if err := a.Owns(ctx, review, p.Edits); err != nil {
+	if err := a.Owns(ctx, p.Edits); err != nil {
 		return doc, err
 	}
 	doc = applied(doc, p.Edits)
@@ -105,11 +105,11 @@ func (a *Service) DeskWith(ctx context.Context, at At, p Proposal) (*Desk, error
 	return &d, err
 }
 
-// Owns says when edits go by a vocabulary that is not the review's.
-func (a *Service) Owns(ctx context.Context, id int64, edits Edits) error {
+// Owns says when edits go by a vocabulary that is not there.
+func (a *Service) Owns(ctx context.Context, edits Edits) error {
 	for _, e := range edits {
 		if v, ok := e.(*review.SetVocabulary); ok && v.Vocabulary != nil {
-			if _, err := a.store.Vocabulary(ctx, id, *v.Vocabulary); err != nil {
+			if _, err := a.store.Vocabulary(ctx, *v.Vocabulary); err != nil {
 				return problems.Gone(err, "vocabulary")
 			}
 		}

@@ -7,7 +7,6 @@ import (
 	"strings"
 
 	"tamiz/core/bib"
-	"tamiz/core/thesaurus"
 )
 
 // KeepWithin says how many bytes may be taken by what is kept of samples, vocabularies and key studies together;
@@ -48,9 +47,8 @@ func machineMemory() int64 {
 // What is kept of a record beside its text: the record itself, its places in the index, its items. Measured with
 // 200,000 records; an estimate for others.
 const (
-	bytesOfRecord  = 1200
-	bytesOfText    = 4 // for each byte
-	bytesOfHeading = 400
+	bytesOfRecord = 1200
+	bytesOfText   = 4 // for each byte
 )
 
 func recordBytes(records []*bib.Record) (n int64) {
@@ -66,17 +64,6 @@ func recordBytes(records []*bib.Record) (n int64) {
 			text += len(a.Family) + len(a.Given)
 		}
 		n += bytesOfRecord + bytesOfText*int64(text)
-	}
-	return n
-}
-
-func vocabularyBytes(t *thesaurus.Thesaurus) (n int64) {
-	for i := range t.Headings {
-		h := &t.Headings[i]
-		n += bytesOfHeading + int64(len(h.Label)+len(h.ScopeNote))
-		for _, e := range h.EntryTerms {
-			n += 64 + 2*int64(len(e))
-		}
 	}
 	return n
 }

@@ -224,12 +224,11 @@ func (p *Pools) Thesaurus(ctx context.Context, vocabulary *int64) (*thesaurus.Th
 		return nil, nil
 	}
 	return Cached(ctx, p.vocabularies, fmt.Sprint(*vocabulary), func(ctx context.Context) (*thesaurus.Thesaurus, int64, error) {
-		concepts, err := p.store.Concepts(ctx, *vocabulary)
+		t, err := p.store.Thesaurus(ctx, *vocabulary)
 		if err != nil {
 			return nil, 0, problems.Gone(err, "vocabulary")
 		}
-		t, _ := thesaurus.Build(concepts, "")
-		return t, vocabularyBytes(t), nil
+		return t, t.Bytes(), nil
 	})
 }
 

@@ -140,9 +140,9 @@ func lookUp(d *desk.Desk, out *TriedTerm, word string) error {
 	v := d.Keys.Set.Thesaurus
 	leads := v.LookUp(word)
 	for _, l := range leads[:min(len(leads), headingHits)] {
-		h := v.Headings[l.Heading]
-		hit := HeadingHit{Label: h.Label, Via: string(l.Via), Matched: l.Matched, Narrower: len(v.Below(l.Heading)) - 1, ScopeNote: h.ScopeNote}
-		term := strategy.Term{Kind: strategy.HeadingTerm, Heading: h.Label, On: true}
+		label := v.Label(l.Heading)
+		hit := HeadingHit{Label: label, Via: string(l.Via), Matched: l.Matched, Narrower: len(v.Below(l.Heading)) - 1, ScopeNote: v.ScopeNote(l.Heading)}
+		term := strategy.Term{Kind: strategy.HeadingTerm, Heading: label, On: true}
 		found, err := hitKeys(d, term)
 		if err != nil {
 			return err

@@ -62,7 +62,7 @@ func (a *Service) HeadingTree(ctx context.Context, at desk.At) (*HeadingTree, er
 		}
 		var b branch
 		for _, below := range v.Below(h) {
-			r := rows[desk.ItemKey(tally.Headings, v.Headings[below].Label, nil)]
+			r := rows[desk.ItemKey(tally.Headings, v.Label(below), nil)]
 			if r == nil {
 				continue
 			}
@@ -74,7 +74,7 @@ func (a *Service) HeadingTree(ctx context.Context, at desk.At) (*HeadingTree, er
 			b.largest = max(b.largest, r.Records)
 		}
 		if b.withNarrower == 0 && b.headings > 0 {
-			b.withNarrower = int(d.Look.Narrower(desk.ItemKey(tally.Headings, v.Headings[h].Label, nil)).AndCardinality(d.Look.Sample))
+			b.withNarrower = int(d.Look.Narrower(desk.ItemKey(tally.Headings, v.Label(h), nil)).AndCardinality(d.Look.Sample))
 		}
 		known[h] = b
 		return b
@@ -89,16 +89,16 @@ func (a *Service) HeadingTree(ctx context.Context, at desk.At) (*HeadingTree, er
 			out.Cut = true
 			return
 		}
-		n := HeadingNode{Label: v.Headings[h].Label, Depth: depth, Records: b.records, WithNarrower: b.withNarrower, Keys: b.keys, Headings: b.headings}
+		n := HeadingNode{Label: v.Label(h), Depth: depth, Records: b.records, WithNarrower: b.withNarrower, Keys: b.keys, Headings: b.headings}
 		n.Spread = float64(b.withNarrower) >= spreadShare*float64(out.Records) && b.headings >= spreadOver &&
 			float64(max(b.largest, b.records)) <= largestShare*float64(b.withNarrower)
 		out.Nodes = append(out.Nodes, n)
-		for _, below := range v.Headings[h].Narrower {
+		for _, below := range v.Narrower(h) {
 			walk(below, depth+1)
 		}
 	}
-	for h := range v.Headings {
-		if len(v.Headings[h].Broader) == 0 {
+	for h := range v.Len() {
+		if len(v.Broader(h)) == 0 {
 			walk(h, 0)
 		}
 	}

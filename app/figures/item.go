@@ -197,7 +197,7 @@ func stands(d *desk.Desk, ctx context.Context, out *Item, forms []string, found 
 func describe(d *desk.Desk, ctx context.Context, out *Item, heading string, found *roaring.Bitmap) error {
 	if v := d.Pool.Thesaurus; v != nil {
 		if h, ok := v.Find(heading); ok {
-			out.ScopeNote, out.Entry = v.Headings[h].ScopeNote, v.Headings[h].EntryTerms
+			out.ScopeNote, out.Entry = v.ScopeNote(h), v.EntryTerms(h)
 		}
 	}
 	over := d.Pool.Over(found, d.Look.Sample)

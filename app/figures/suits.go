@@ -209,7 +209,7 @@ func suitHeadings(d *desk.Desk, ctx context.Context, out *Suits, missed []*bib.R
 		s := Suit{Item: r.Item, Inside: inside(forms), Missed: inMissed(forms)}
 		if v := d.Pool.Thesaurus; v != nil {
 			if h, ok := v.Find(r.Item); ok {
-				forms = append(forms, v.Headings[h].EntryTerms...)
+				forms = append(forms, v.EntryTerms(h)...)
 			}
 		}
 		proposed(&s, forms)

@@ -336,16 +336,20 @@ func (f *filer) vocabulary(ctx context.Context) error {
 	for _, x := range troubles {
 		f.notice(skos.Notice(x))
 	}
+	body, err := store.Pack(t)
+	if err != nil {
+		return err
+	}
 	name := strings.TrimSuffix(f.i.Name, path.Ext(f.i.Name))
 	if err := f.AddNotices(ctx, f.reports); err != nil {
 		return err
 	}
 	return problems.Gone(f.app.store.Work(ctx, f.i.Review, func(ctx context.Context, w *store.Work) error {
-		id, err := w.AddVocabulary(ctx, f.i.ID, name, t.Language, len(t.Headings), concepts)
+		id, err := w.AddVocabulary(ctx, f.i.ID, name, t, body)
 		if err != nil {
 			return err
 		}
-		if err := f.Show(ctx, w, "skos", len(t.Headings), f.skipped, f.notices, nil); err != nil {
+		if err := f.Show(ctx, w, "skos", t.Len(), f.skipped, f.notices, nil); err != nil {
 			return err
 		}
 		current, now, err := reviews.DocumentOf(ctx, w, 0)
@@ -358,7 +362,7 @@ func (f *filer) vocabulary(ctx context.Context) error {
 		if err := d.Save(ctx, w, current, now, next); err != nil {
 			return err
 		}
-		_, err = d.Log(ctx, w, f.i.Review, reviews.What{Key: "import.vocabulary", Params: map[string]string{"name": f.i.Name, "headings": fmt.Sprint(len(t.Headings))}})
+		_, err = d.Log(ctx, w, f.i.Review, reviews.What{Key: "import.vocabulary", Params: map[string]string{"name": f.i.Name, "headings": fmt.Sprint(t.Len())}})
 		return err
 	}), "review")
 }

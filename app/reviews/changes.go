@@ -82,7 +82,7 @@ func (a *Service) Change(ctx context.Context, review int64, revision int, c Chan
 	if err := c.check(); err != nil {
 		return Step{}, err
 	}
-	if err := a.desk.Owns(ctx, review, c.Edits); err != nil {
+	if err := a.desk.Owns(ctx, c.Edits); err != nil {
 		return Step{}, err
 	}
 	var step Step

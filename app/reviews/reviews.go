@@ -163,7 +163,7 @@ func (a *Service) state(ctx context.Context, id int64) (s State, err error) {
 		return s, err
 	}
 	if s.Document.Vocabulary != nil {
-		v, err := a.store.Vocabulary(ctx, id, *s.Document.Vocabulary)
+		v, err := a.store.Vocabulary(ctx, *s.Document.Vocabulary)
 		if err != nil {
 			return s, problems.Gone(err, "vocabulary")
 		}

@@ -88,8 +88,7 @@ type lead struct {
 func leadsTo(t *thesaurus.Thesaurus, word string) []lead {
 	out := []lead{}
 	for _, l := range t.LookUp(word) {
-		h := t.Headings[l.Heading]
-		out = append(out, lead{h.Label, l.Via, l.Matched, t.Places(l.Heading), len(t.Below(l.Heading)) - 1, h.ScopeNote})
+		out = append(out, lead{t.Label(l.Heading), l.Via, l.Matched, t.Places(l.Heading), len(t.Below(l.Heading)) - 1, t.ScopeNote(l.Heading)})
 	}
 	return out
 }

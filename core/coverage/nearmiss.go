@@ -175,7 +175,7 @@ func (f *finder) heading(term int, t strategy.Term, v *thesaurus.Thesaurus, reco
 	}
 	var values [][]string
 	record.Values(bib.Text, func(_ bib.Field, value string) { values = append(values, text.Tokens(value)) })
-	for _, entry := range append([]string{v.Headings[at].Label}, v.Headings[at].EntryTerms...) {
+	for _, entry := range append([]string{v.Label(at)}, v.EntryTerms(at)...) {
 		tokens := text.Tokens(entry)
 		if p := text.Literal(tokens...); len(p) > 0 && slices.ContainsFunc(values, func(v []string) bool { return len(p.Find(v)) > 0 }) {
 			f.add(NearEntry, term, strings.Join(tokens, " "), strategy.Term{Kind: strategy.TextTerm, Text: strings.Join(tokens, " "), Field: "text"})
@@ -187,12 +187,12 @@ func (f *finder) heading(term int, t strategy.Term, v *thesaurus.Thesaurus, reco
 		if !ok || other == at {
 			continue
 		}
-		mend := strategy.Term{Kind: strategy.HeadingTerm, Heading: v.Headings[other].Label}
+		mend := strategy.Term{Kind: strategy.HeadingTerm, Heading: v.Label(other)}
 		switch {
 		case slices.Contains(below, other):
-			f.add(NearBelow, term, v.Headings[other].Label, mend)
+			f.add(NearBelow, term, v.Label(other), mend)
 		case slices.Contains(v.Below(other), at):
-			f.add(NearAbove, term, v.Headings[other].Label, mend)
+			f.add(NearAbove, term, v.Label(other), mend)
 		}
 	}
 }

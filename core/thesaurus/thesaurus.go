@@ -1,5 +1,8 @@
 // Package thesaurus holds a controlled vocabulary: headings, the entry terms that lead to them, and the
 // tree they stand in. It knows nothing of files; exchange/skos reads them.
+//
+// A vocabulary of 300,000 headings has millions of labels, so nothing of it stands on the heap by itself: its
+// words are one string, everything else flat arrays of numbers.
 package thesaurus
 
 import (
@@ -18,43 +21,55 @@ type Concept struct {
 	ScopeNotes   []Text
 	HistoryNotes []Text
 	Notation     string
+	Since        string // the day or year it came in, as the file says it
 	Broader      []string
 	Narrower     []string
 	Related      []string
+	Replaces     []string // what was used before it came in
+	ReplacedBy   []string // what is used now that it is not
 	Exact        []string // concepts of other vocabularies that mean the same
 	Close        []string // and that mean nearly the same
 	Qualifier    bool     // not a heading, but what may be put behind one
+	Retired      bool     // no longer given to records
 }
 
 // A Text is words in a language; the language may be unknown.
-type Text struct{ Value, Language string }
+type Text struct {
+	Value    string `json:"value"`
+	Language string `json:"language,omitempty"`
+}
 
-// A Heading is one heading of a vocabulary, in its chosen language. Others are named by their places.
+// A Heading is one heading of a vocabulary with all that is said of it. Others are named by their places.
 type Heading struct {
 	ID          string
-	Label       string
+	Label       string // in the language of the vocabulary
 	EntryTerms  []string
 	ScopeNote   string
 	HistoryNote string
 	Notation    string
+	Since       string
+	Retired     bool
 	Broader     []int
 	Narrower    []int
 	Related     []int
+	Replaces    []int
+	ReplacedBy  []int
 	Exact       []string
 	Close       []string
+	OtherLabels []Text // in other languages
+	OtherTerms  []Text
 }
 
-// A Thesaurus is a vocabulary in one language. It does not change once built and may be used by many
-// at a time. Walks in its tree end: cycles were broken when it was built.
+// A Thesaurus is a vocabulary whose headings go by their labels in one language; those of all others are kept. It
+// does not change once built and may be used by many at a time. Walks in its tree end: cycles were broken when it
+// was built.
 type Thesaurus struct {
-	Headings   []Heading // ascending by label
-	Qualifiers []string
+	Qualifiers []string // ascending
 	Language   string
 
-	byLabel map[string]int // as text.Label writes them
-	byTerm  map[string]int
-	byKin   map[string]int // labels and entry terms by their families
-	search  search
+	packed
+	names names
+	words words
 }
 
 // TroubleKind is what a Trouble is about.
@@ -100,7 +115,7 @@ func Languages(concepts []Concept) []string {
 // Build makes a thesaurus of concepts. language chooses among the labels; empty, it is that of most
 // labels. What is wrong with the concepts is mended and told.
 func Build(concepts []Concept, language string) (*Thesaurus, []Trouble) {
-	t := &Thesaurus{Language: language, byLabel: map[string]int{}, byTerm: map[string]int{}, byKin: map[string]int{}}
+	t := &Thesaurus{Language: language}
 	if languages := Languages(concepts); language == "" && len(languages) > 0 {
 		t.Language = languages[0]
 	}
@@ -108,8 +123,9 @@ func Build(concepts []Concept, language string) (*Thesaurus, []Trouble) {
 	tell := func(kind TroubleKind, concept, detail string) {
 		troubles = append(troubles, Trouble{kind, concept, detail})
 	}
-	var kept []Concept
-	for _, c := range concepts {
+	var kept []labelled
+	for i := range concepts {
+		c := &concepts[i]
 		label := t.label(c, tell)
 		switch {
 		case label == "":
@@ -117,35 +133,37 @@ func Build(concepts []Concept, language string) (*Thesaurus, []Trouble) {
 		case c.Qualifier:
 			t.Qualifiers = append(t.Qualifiers, label)
 		default:
-			t.Headings = append(t.Headings, Heading{ID: c.ID, Label: label, Notation: c.Notation, Exact: c.Exact, Close: c.Close,
-				EntryTerms: t.all(c.EntryTerms), ScopeNote: t.one(c.ScopeNotes), HistoryNote: t.one(c.HistoryNotes)})
-			kept = append(kept, c)
+			kept = append(kept, labelled{c, label})
 		}
 	}
 	slices.Sort(t.Qualifiers)
-	t.sort(kept)
-	place := map[string]int{}
-	for i, c := range kept {
-		place[c.ID] = i
+	slices.SortStableFunc(kept, func(a, b labelled) int { return cmp.Compare(a.label, b.label) })
+	for _, k := range kept {
+		t.pack(k)
 	}
-	t.link(kept, place, tell)
-	t.unknot(tell)
+	t.link(kept, tell)
 	t.name(tell)
-	t.search = newSearch(t.Headings)
+	t.words = newWords(&t.packed)
 	return t, troubles
+}
+
+// labelled is a concept with the label it goes by.
+type labelled struct {
+	*Concept
+	label string
 }
 
 // label returns the label of a concept in the chosen language, else one in no language, else the first
 // there is.
-func (t *Thesaurus) label(c Concept, tell func(TroubleKind, string, string)) string {
-	seen := map[string]bool{}
+func (t *Thesaurus) label(c *Concept, tell func(TroubleKind, string, string)) string {
+	seen := make([]string, 0, 8)
 	chosen, bare, other := "", "", ""
 	for _, l := range c.Labels {
-		if seen[l.Language] {
+		if slices.Contains(seen, l.Language) {
 			tell(TwoLabels, c.ID, l.Value)
 			continue
 		}
-		seen[l.Language] = true
+		seen = append(seen, l.Language)
 		switch {
 		case text.Label(l.Value) == "":
 		case l.Language == t.Language:
@@ -162,98 +180,74 @@ func (t *Thesaurus) label(c Concept, tell func(TroubleKind, string, string)) str
 	return cmp.Or(chosen, bare, other)
 }
 
-// all returns the texts in the chosen language and those of none.
-func (t *Thesaurus) all(texts []Text) []string {
+// own reports whether words in a language are shown where the vocabulary is read in its own.
+func (t *Thesaurus) own(language string) bool { return language == t.Language || language == "" }
+
+// At returns one heading, whole.
+func (t *Thesaurus) At(heading int) Heading {
+	h := Heading{Label: t.Label(heading), EntryTerms: t.EntryTerms(heading), ScopeNote: t.ScopeNote(heading),
+		Retired: t.retired[heading], Broader: t.Broader(heading), Narrower: t.Narrower(heading), Related: t.related.at(heading),
+		Replaces: t.replaces.at(heading), ReplacedBy: t.replacedBy.at(heading)}
+	for x := range t.textsOf(heading) {
+		of := Text{t.text(x), t.language(x)}
+		switch t.role[x] {
+		case address:
+			h.ID = of.Value
+		case historyNote:
+			if h.HistoryNote == "" && t.own(of.Language) {
+				h.HistoryNote = of.Value
+			}
+		case notation:
+			h.Notation = of.Value
+		case since:
+			h.Since = of.Value
+		case exact:
+			h.Exact = append(h.Exact, of.Value)
+		case near:
+			h.Close = append(h.Close, of.Value)
+		case label:
+			if of.Value != h.Label || !t.own(of.Language) {
+				h.OtherLabels = append(h.OtherLabels, of)
+			}
+		case entryTerm:
+			if !t.own(of.Language) {
+				h.OtherTerms = append(h.OtherTerms, of)
+			}
+		}
+	}
+	return h
+}
+
+// EntryTerms returns the entry terms of a heading in the language of the vocabulary, and those in none, each once.
+func (t *Thesaurus) EntryTerms(heading int) []string {
 	var out []string
-	for _, x := range texts {
-		if (x.Language == t.Language || x.Language == "") && !slices.Contains(out, x.Value) {
-			out = append(out, x.Value)
+	for x := range t.textsOf(heading) {
+		if t.role[x] == entryTerm && t.own(t.language(x)) && !slices.Contains(out, t.text(x)) {
+			out = append(out, t.text(x))
 		}
 	}
 	return out
 }
 
-func (t *Thesaurus) one(texts []Text) string {
-	if all := t.all(texts); len(all) > 0 {
-		return all[0]
+// ScopeNote returns what a heading means, in the language of the vocabulary; "" where that is not said.
+func (t *Thesaurus) ScopeNote(heading int) string { return t.NoteIn(heading, t.Language) }
+
+// NoteIn returns what a heading means in a language, or in no language; "" where that is not said.
+func (t *Thesaurus) NoteIn(heading int, language string) string {
+	for x := range t.textsOf(heading) {
+		if l := t.language(x); t.role[x] == scopeNote && (l == language || l == "") {
+			return t.text(x)
+		}
 	}
 	return ""
 }
 
-// sort brings headings, and the concepts they were made of, into the order of their labels.
-func (t *Thesaurus) sort(kept []Concept) {
-	order := make([]int, len(kept))
-	for i := range order {
-		order[i] = i
-	}
-	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(t.Headings[a].Label, t.Headings[b].Label) })
-	headings, concepts := slices.Clone(t.Headings), slices.Clone(kept)
-	for i, from := range order {
-		t.Headings[i], kept[i] = headings[from], concepts[from]
-	}
-}
-
-// name notes by which words a heading is found.
-func (t *Thesaurus) name(tell func(TroubleKind, string, string)) {
-	for i, h := range t.Headings {
-		key := text.Label(h.Label)
-		if _, taken := t.byLabel[key]; taken {
-			tell(SameLabel, h.ID, h.Label)
-			continue
-		}
-		t.byLabel[key] = i
-	}
-	for i, h := range t.Headings {
-		for _, term := range h.EntryTerms {
-			key := text.Label(term)
-			if _, taken := t.byTerm[key]; !taken {
-				t.byTerm[key] = i
-			}
+// LabelIn returns the label of a heading in a language, else the one it goes by.
+func (t *Thesaurus) LabelIn(heading int, language string) string {
+	for x := range t.textsOf(heading) {
+		if t.role[x] == label && t.language(x) == language {
+			return t.text(x)
 		}
 	}
-	for i, h := range t.Headings {
-		for _, written := range append([]string{h.Label}, h.EntryTerms...) {
-			if key := text.FamilyKey(text.Tokens(written)); key != "" {
-				if _, taken := t.byKin[key]; !taken {
-					t.byKin[key] = i
-				}
-			}
-		}
-	}
-}
-
-// Kin returns the label of the heading that a word or phrase stands for in another number or spelling than the
-// vocabulary's: one of the family of its label or of an entry term.
-func (t *Thesaurus) Kin(word string) (string, bool) {
-	if i, ok := t.byKin[text.FamilyKey(text.Tokens(word))]; ok {
-		return t.Headings[i].Label, true
-	}
-	return "", false
-}
-
-// Leads returns the label of the heading that a keyword leads to: by its label, an entry term, or one of either in
-// another number or spelling.
-func (t *Thesaurus) Leads(keyword string) (string, bool) {
-	if label, ok := t.Heading(keyword); ok {
-		return label, true
-	}
-	return t.Kin(keyword)
-}
-
-// Find returns the place of the heading with a label, however that is written.
-func (t *Thesaurus) Find(label string) (int, bool) {
-	i, ok := t.byLabel[text.Label(label)]
-	return i, ok
-}
-
-// Heading returns the label that a label or an entry term stands for, as the vocabulary writes it.
-func (t *Thesaurus) Heading(label string) (string, bool) {
-	key := text.Label(label)
-	if i, ok := t.byLabel[key]; ok {
-		return t.Headings[i].Label, true
-	}
-	if i, ok := t.byTerm[key]; ok {
-		return t.Headings[i].Label, true
-	}
-	return "", false
+	return t.Label(heading)
 }

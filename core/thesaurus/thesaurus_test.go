@@ -25,7 +25,7 @@ func TestAWordLeadsToHeadings(t *testing.T) {
 	v := almagre(t)
 	lead := func(word string) (out []string) {
 		for _, l := range v.LookUp(word) {
-			out = append(out, fmt.Sprintf("%s by %s %q", v.Headings[l.Heading].Label, l.Via, l.Matched))
+			out = append(out, fmt.Sprintf("%s by %s %q", v.Label(l.Heading), l.Via, l.Matched))
 		}
 		return out
 	}
@@ -38,8 +38,8 @@ func TestAWordLeadsToHeadings(t *testing.T) {
 	assert.Empty(t, lead("…"))
 	at := map[string]bool{}
 	for _, l := range v.LookUp("work") {
-		assert.False(t, at[v.Headings[l.Heading].Label], "each heading once")
-		at[v.Headings[l.Heading].Label] = true
+		assert.False(t, at[v.Label(l.Heading)], "each heading once")
+		at[v.Label(l.Heading)] = true
 	}
 }
 
@@ -53,7 +53,7 @@ func TestAHeadingStandsInAllItsPlaces(t *testing.T) {
 	}, v.Places(i))
 	var below []string
 	for _, n := range v.Below(i) {
-		below = append(below, v.Headings[n].Label)
+		below = append(below, v.Label(n))
 	}
 	slices.Sort(below)
 	assert.Equal(t, []string{"Agricultural Labor Force", "Crop Harvesters", "Livestock Hands", "Seasonal Employment"}, below)
@@ -101,7 +101,7 @@ func TestTheLanguageOfMostLabelsIsTaken(t *testing.T) {
 	assert.Equal(t, "de", v.Language)
 	v, troubles = thesaurus.Build(concepts[:2], "fr")
 	assert.Len(t, troubles, 2)
-	assert.Len(t, v.Headings, 2, "shown in another language")
+	assert.Equal(t, 2, v.Len(), "shown in another language")
 }
 
 func TestEveryWalkEndsWhateverTheFileSays(t *testing.T) {
@@ -114,19 +114,19 @@ func TestEveryWalkEndsWhateverTheFileSays(t *testing.T) {
 				Broader: rapid.SliceOfN(id, 0, 3).Draw(t, "broader"), Narrower: rapid.SliceOfN(id, 0, 3).Draw(t, "narrower")})
 		}
 		v, _ := thesaurus.Build(concepts, "")
-		require.Len(t, v.Headings, n)
-		for i := range v.Headings {
+		require.Equal(t, n, v.Len())
+		for i := range v.Len() {
 			below := v.Below(i)
 			for _, b := range below[1:] {
 				assert.NotContains(t, v.Below(b), i, "nothing stands below itself")
 			}
 			for _, path := range v.Places(i) {
-				assert.Equal(t, v.Headings[i].Label, path[len(path)-1])
+				assert.Equal(t, v.Label(i), path[len(path)-1])
 			}
-			for _, k := range v.Headings[i].Narrower {
-				assert.Contains(t, v.Headings[k].Broader, i, "both sides know it")
+			for _, k := range v.Narrower(i) {
+				assert.Contains(t, v.Broader(k), i, "both sides know it")
 			}
-			assert.Equal(t, text.Label(v.Headings[i].Label), v.BelowLabels(v.Headings[i].Label)[0])
+			assert.Equal(t, text.Label(v.Label(i)), v.BelowLabels(v.Label(i))[0])
 		}
 	})
 }

@@ -6,23 +6,29 @@ import (
 	"tamiz/core/text"
 )
 
-// link notes which headings stand below, above and beside each other. A file may say it from one side
-// only; both know it then.
-func (t *Thesaurus) link(concepts []Concept, place map[string]int, tell func(TroubleKind, string, string)) {
-	find := func(from Concept, id string) (int, bool) {
+// link notes which headings stand below, above and beside each other, and what was used before what. A file may
+// say it from one side only; both know it then.
+func (t *Thesaurus) link(kept []labelled, tell func(TroubleKind, string, string)) {
+	place := make(map[string]uint32, len(kept))
+	for i, c := range kept {
+		place[c.ID] = uint32(i)
+	}
+	find := func(from labelled, id string) (uint32, bool) {
 		i, ok := place[id]
 		if !ok {
 			tell(NoParent, from.ID, id)
 		}
 		return i, ok
 	}
-	under := func(narrower, broader int) {
-		if !slices.Contains(t.Headings[narrower].Broader, broader) {
-			t.Headings[narrower].Broader = append(t.Headings[narrower].Broader, broader)
-			t.Headings[broader].Narrower = append(t.Headings[broader].Narrower, narrower)
-		}
+	both := func() (one, other [][]uint32, join func(i, k uint32)) {
+		one, other = make([][]uint32, len(kept)), make([][]uint32, len(kept))
+		return one, other, func(i, k uint32) { one[i], other[k] = append(one[i], k), append(other[k], i) }
 	}
-	for i, c := range concepts {
+	broader, narrower, under := both()
+	related, beside, relate := both()
+	replaces, replacedBy, replace := both()
+	for i, c := range kept {
+		i := uint32(i)
 		for _, id := range c.Broader {
 			if b, ok := find(c, id); ok {
 				under(i, b)
@@ -35,53 +41,67 @@ func (t *Thesaurus) link(concepts []Concept, place map[string]int, tell func(Tro
 		}
 		for _, id := range c.Related {
 			if r, ok := place[id]; ok && r != i {
-				for _, pair := range [2][2]int{{i, r}, {r, i}} {
-					h := &t.Headings[pair[0]]
-					if !slices.Contains(h.Related, pair[1]) {
-						h.Related = append(h.Related, pair[1])
-					}
-				}
+				relate(i, r)
+			}
+		}
+		for _, id := range c.Replaces {
+			if r, ok := place[id]; ok && r != i {
+				replace(i, r)
+			}
+		}
+		for _, id := range c.ReplacedBy {
+			if r, ok := place[id]; ok && r != i {
+				replace(r, i)
 			}
 		}
 	}
-	for i := range t.Headings {
-		slices.Sort(t.Headings[i].Broader)
-		slices.Sort(t.Headings[i].Narrower)
-		slices.Sort(t.Headings[i].Related)
+	for i := range related {
+		related[i] = append(related[i], beside[i]...)
 	}
+	for _, lists := range [][][]uint32{broader, narrower, related, replaces, replacedBy} {
+		for i := range lists {
+			slices.Sort(lists[i])
+			lists[i] = slices.Compact(lists[i])
+		}
+	}
+	t.unknot(narrower, broader, tell)
+	t.broader, t.narrower, t.related = flatten(broader), flatten(narrower), flatten(related)
+	t.replaces, t.replacedBy = flatten(replaces), flatten(replacedBy)
 }
 
 // unknot breaks circles: it walks down from every heading, and passes over a step to one that it is
 // below already. The walk keeps its own stack, since a vocabulary may be as deep as it is large.
-func (t *Thesaurus) unknot(tell func(TroubleKind, string, string)) {
+func (t *Thesaurus) unknot(narrower, broader [][]uint32, tell func(TroubleKind, string, string)) {
 	const (
 		fresh = iota
 		open
 		done
 	)
-	state := make([]byte, len(t.Headings))
-	type step struct{ heading, next int }
-	for root := range t.Headings {
+	state := make([]byte, len(narrower))
+	type step struct {
+		heading uint32
+		next    int
+	}
+	for root := range narrower {
 		if state[root] != fresh {
 			continue
 		}
 		state[root] = open
-		path := []step{{root, 0}}
+		path := []step{{uint32(root), 0}}
 		for len(path) > 0 {
 			at := &path[len(path)-1]
-			h := &t.Headings[at.heading]
-			if at.next == len(h.Narrower) {
+			list := narrower[at.heading]
+			if at.next == len(list) {
 				state[at.heading] = done
 				path = path[:len(path)-1]
 				continue
 			}
-			below := h.Narrower[at.next]
+			below := list[at.next]
 			switch state[below] {
 			case open:
-				tell(Cycle, t.Headings[below].ID, h.ID)
-				h.Narrower = slices.Delete(h.Narrower, at.next, at.next+1)
-				b := &t.Headings[below]
-				b.Broader = slices.DeleteFunc(b.Broader, func(i int) bool { return i == at.heading })
+				tell(Cycle, t.text(int(t.from[below])), t.text(int(t.from[at.heading])))
+				narrower[at.heading] = slices.Delete(list, at.next, at.next+1)
+				broader[below] = slices.DeleteFunc(broader[below], func(i uint32) bool { return i == at.heading })
 			case fresh:
 				at.next++
 				state[below] = open
@@ -94,12 +114,19 @@ func (t *Thesaurus) unknot(tell func(TroubleKind, string, string)) {
 }
 
 // Below returns the places of the heading and of all that stand below it, each once.
-func (t *Thesaurus) Below(heading int) []int {
+func (t *Thesaurus) Below(heading int) []int { return t.BelowBut(heading, nil) }
+
+// BelowBut returns the places of the heading and of all that stand below it, come to without going through one that
+// is left out: what stands under a heading left out and elsewhere too is still there.
+func (t *Thesaurus) BelowBut(heading int, without []int) []int {
 	seen := map[int]bool{heading: true}
+	for _, w := range without {
+		seen[w] = true
+	}
 	out := []int{heading}
 	for i := 0; i < len(out); i++ {
-		for _, n := range t.Headings[out[i]].Narrower {
-			if !seen[n] {
+		for _, n := range t.narrower.span(out[i]) {
+			if n := int(n); !seen[n] {
 				seen[n] = true
 				out = append(out, n)
 			}
@@ -118,7 +145,7 @@ func (t *Thesaurus) BelowLabels(label string) []string {
 	below := t.Below(i)
 	out := make([]string, len(below))
 	for k, h := range below {
-		out[k] = text.Label(t.Headings[h].Label)
+		out[k] = text.Label(t.Label(h))
 	}
 	return out
 }
@@ -135,15 +162,15 @@ func (t *Thesaurus) Places(heading int) [][]string {
 		if len(out) == MaxPlaces || len(tail) > 500 {
 			return
 		}
-		tail = append(tail, t.Headings[h].Label)
-		if len(t.Headings[h].Broader) == 0 {
+		tail = append(tail, t.Label(h))
+		if len(t.broader.span(h)) == 0 {
 			path := slices.Clone(tail)
 			slices.Reverse(path)
 			out = append(out, path)
 			return
 		}
-		for _, b := range t.Headings[h].Broader {
-			climb(b, tail)
+		for _, b := range t.broader.span(h) {
+			climb(int(b), tail)
 		}
 	}
 	climb(heading, nil)

@@ -97,9 +97,9 @@ func (w *jsonWalk) node(n map[string]any, depth int) (string, error) {
 		}
 	}
 	for _, name := range properties {
-		values, _ := n[core+name].([]any)
+		values, _ := n[name].([]any)
 		for _, v := range values {
-			if err := w.value(id, core+name, v, depth); err != nil {
+			if err := w.value(id, name, v, depth); err != nil {
 				return "", err
 			}
 		}
@@ -108,8 +108,9 @@ func (w *jsonWalk) node(n map[string]any, depth int) (string, error) {
 }
 
 // properties are those that count, in an order that does not depend on chance.
-var properties = []string{"prefLabel", "altLabel", "hiddenLabel", "scopeNote", "definition", "historyNote", "changeNote", "notation",
-	"broader", "narrower", "related", "exactMatch", "closeMatch", "member"}
+var properties = []string{core + "prefLabel", core + "altLabel", core + "hiddenLabel", core + "scopeNote", core + "definition", core + "historyNote", core + "changeNote",
+	core + "notation", core + "broader", core + "narrower", core + "related", core + "exactMatch", core + "closeMatch", core + "member",
+	dct + "issued", dct + "created", dct + "replaces", dct + "isReplacedBy", owl + "deprecated"}
 
 func (w *jsonWalk) value(subject, predicate string, v any, depth int) error {
 	m, ok := v.(map[string]any)

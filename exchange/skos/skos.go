@@ -6,6 +6,7 @@ package skos
 import (
 	"bufio"
 	"bytes"
+	"cmp"
 	"errors"
 	"fmt"
 	"io"
@@ -76,7 +77,7 @@ func Load(file io.ReadSeeker, language string, report func(exchange.Notice)) (*t
 	for _, x := range troubles {
 		report(Notice(x))
 	}
-	if len(t.Headings) == 0 {
+	if t.Len() == 0 {
 		return nil, ErrNone
 	}
 	return t, nil
@@ -98,7 +99,13 @@ var beginsXML = regexp.MustCompile(`^<(\?|!|[A-Za-z_][\w.-]*(:[\w.-]+)?\s+[\w:.-
 const (
 	rdf  = "http://www.w3.org/1999/02/22-rdf-syntax-ns#"
 	core = "http://www.w3.org/2004/02/skos/core#"
+	dct  = "http://purl.org/dc/terms/"
+	owl  = "http://www.w3.org/2002/07/owl#"
 )
+
+// beside are the properties of other vocabularies that count, as they are told apart here: when a concept came in,
+// what was used before it and is used now, and that it is not given any more (DCMI Metadata Terms; OWL 2).
+var beside = map[string]string{dct + "issued": "issued", dct + "created": "created", dct + "replaces": "replaces", dct + "isReplacedBy": "isReplacedBy", owl + "deprecated": "deprecated"}
 
 // A triple is one statement. The object is an address or, when literal, words.
 type triple struct {
@@ -139,6 +146,9 @@ func (c *collector) node(id string) *node {
 // add takes in a statement; line is where it stands, 0 when that is not known.
 func (c *collector) add(t triple, line int) error {
 	name, ok := strings.CutPrefix(t.predicate, core)
+	if !ok {
+		name, ok = beside[t.predicate]
+	}
 	if !ok && t.predicate != rdf+"type" {
 		return nil
 	}
@@ -180,6 +190,12 @@ func (c *collector) add(t triple, line int) error {
 			n.HistoryNotes = append(n.HistoryNotes, words)
 		case "notation":
 			n.Notation = words.Value
+		case "issued":
+			n.Since = words.Value
+		case "created":
+			n.Since = cmp.Or(n.Since, words.Value)
+		case "deprecated":
+			n.Retired = words.Value == "true" || words.Value == "1"
 		}
 		return nil
 	}
@@ -190,6 +206,10 @@ func (c *collector) add(t triple, line int) error {
 		n.Narrower = append(n.Narrower, t.object)
 	case "related":
 		n.Related = append(n.Related, t.object)
+	case "replaces":
+		n.Replaces = append(n.Replaces, t.object)
+	case "isReplacedBy":
+		n.ReplacedBy = append(n.ReplacedBy, t.object)
 	case "exactMatch":
 		n.Exact = append(n.Exact, t.object)
 	case "closeMatch":

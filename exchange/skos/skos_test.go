@@ -84,9 +84,10 @@ func TestAVocabularyIsTheSameInEveryForm(t *testing.T) {
 		assert.Equal(t, []string{"prevention"}, v.Qualifiers, name)
 		assert.Equal(t, []thesaurus.Heading{
 			{ID: "https://v.example/2", Label: `Crop "Harvesters"`, EntryTerms: []string{"field hands", "feild hands"}, ScopeNote: "Hired hands—not owners.",
-				HistoryNote: "New in 2014.", Notation: "A1.2", Broader: []int{1}, Exact: []string{"https://w.example/9"}},
-			{ID: "https://v.example/1", Label: "Land Workforce", Narrower: []int{0}},
-		}, v.Headings, name)
+				HistoryNote: "New in 2014.", Notation: "A1.2", Broader: []int{1}, Exact: []string{"https://w.example/9"},
+				OtherTerms: []thesaurus.Text{{Value: "jornaleros", Language: "es"}}},
+			{ID: "https://v.example/1", Label: "Land Workforce", Narrower: []int{0}, OtherLabels: []thesaurus.Text{{Value: "Trabajo rural", Language: "es"}}},
+		}, []thesaurus.Heading{v.At(0), v.At(1)}, name)
 	}
 }
 
@@ -133,7 +134,7 @@ func TestWhatIsWrongWithAVocabularyIsTold(t *testing.T) {
 			assert.NotContains(t, n.String(), "%!", name)
 		}
 		assert.Contains(t, kinds, c.kind, name)
-		for i := range v.Headings { // every walk ends
+		for i := range v.Len() { // every walk ends
 			v.Below(i)
 			assert.NotEmpty(t, v.Places(i), name)
 		}
@@ -166,7 +167,7 @@ func TestAMillionStatementsAreReadAsAStream(t *testing.T) {
 	}
 	v, notices := load(t, file.String(), "")
 	assert.Empty(t, notices)
-	assert.Len(t, v.Headings, n)
+	assert.Equal(t, n, v.Len())
 	top, ok := v.Find("heading 1")
 	require.True(t, ok)
 	assert.Len(t, v.Below(top), n-1)
@@ -180,7 +181,7 @@ func TestAVocabularyAsDeepAsItIsLargeIsWalked(t *testing.T) {
 	}
 	v, notices := load(t, file.String(), "")
 	assert.Len(t, notices, 1)
-	assert.Len(t, v.Headings, n)
+	assert.Equal(t, n, v.Len())
 }
 
 func TestTheDemoVocabularyIsWrittenAndReadBack(t *testing.T) {
@@ -197,7 +198,7 @@ func TestTheWoolVocabularyHasItsTree(t *testing.T) {
 	defer file.Close()
 	v, err := skos.Load(file, "", nil)
 	require.NoError(t, err)
-	assert.Len(t, v.Headings, 21)
+	assert.Equal(t, 21, v.Len())
 	guards, ok := v.Find("ear guards")
 	require.True(t, ok)
 	assert.Len(t, v.Below(guards), 3)
@@ -212,7 +213,7 @@ func FuzzLoad(f *testing.F) {
 		if err != nil {
 			return
 		}
-		for i := range v.Headings {
+		for i := range v.Len() {
 			v.Below(i)
 			v.Places(i)
 		}

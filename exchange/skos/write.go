@@ -35,12 +35,19 @@ func Write(w io.Writer, concepts []thesaurus.Concept) error {
 		if c.Notation != "" {
 			words(c.ID, "notation", []thesaurus.Text{{Value: c.Notation}})
 		}
+		if c.Since != "" {
+			fmt.Fprintf(out, "%s <%sissued> \"%s\" .\n", term(c.ID), dct, escape.Replace(c.Since))
+		}
+		if c.Retired {
+			fmt.Fprintf(out, "%s <%sdeprecated> \"true\" .\n", term(c.ID), owl)
+		}
 		for _, links := range []struct {
 			name string
 			to   []string
-		}{{"broader", c.Broader}, {"narrower", c.Narrower}, {"related", c.Related}, {"exactMatch", c.Exact}, {"closeMatch", c.Close}} {
+		}{{core + "broader", c.Broader}, {core + "narrower", c.Narrower}, {core + "related", c.Related}, {core + "exactMatch", c.Exact}, {core + "closeMatch", c.Close},
+			{dct + "replaces", c.Replaces}, {dct + "isReplacedBy", c.ReplacedBy}} {
 			for _, to := range links.to {
-				link(c.ID, core+links.name, to)
+				link(c.ID, links.name, to)
 			}
 		}
 		if c.Qualifier {

@@ -113,7 +113,7 @@ func (c *Collection) bare(p text.Pattern, said *[]string) query.Expr {
 		if lead.Via == thesaurus.Note || text.Key(lead.Matched) != text.Key(p.String()) {
 			continue
 		}
-		label := c.terms.Headings[lead.Heading].Label
+		label := c.terms.Label(lead.Heading)
 		h := query.Heading{Label: label, Narrower: true, Labels: c.terms.BelowLabels(text.Label(label))}
 		*said = append(*said, fmt.Sprintf("%q was also searched as the heading %q with all narrower headings.", p.String(), label))
 		return query.Or{words, h}
