@@ -18,9 +18,11 @@ import (
 	"tamiz/app/outside"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
+	"tamiz/core/heading"
 	"tamiz/core/review"
 	"tamiz/core/set"
 	"tamiz/core/tally"
+	"tamiz/core/thesaurus"
 	"tamiz/exchange/table"
 	"tamiz/exchange/tagged"
 	"tamiz/source"
@@ -237,6 +239,9 @@ type Found = outside.Found
 // FoundBy defines model for FoundBy.
 type FoundBy = figures.FoundBy
 
+// FoundCount defines model for FoundCount.
+type FoundCount = heading.Count
+
 // FrameEdit defines model for FrameEdit.
 type FrameEdit = review.SetFrame
 
@@ -255,14 +260,44 @@ type HandSearch = desk.HandSearch
 // HandSearchEdit defines model for HandSearchEdit.
 type HandSearchEdit = review.HandSearched
 
+// HeadingCarried defines model for HeadingCarried.
+type HeadingCarried = figures.HeadingCarried
+
 // HeadingHit defines model for HeadingHit.
 type HeadingHit = figures.HeadingHit
+
+// HeadingLead defines model for HeadingLead.
+type HeadingLead = figures.HeadingLead
 
 // HeadingNode defines model for HeadingNode.
 type HeadingNode = figures.HeadingNode
 
+// HeadingPlace defines model for HeadingPlace.
+type HeadingPlace = heading.Node
+
+// HeadingPrice defines model for HeadingPrice.
+type HeadingPrice = heading.Price
+
+// HeadingSides defines model for HeadingSides.
+type HeadingSides = heading.Sides
+
+// HeadingTaken defines model for HeadingTaken.
+type HeadingTaken = figures.HeadingTaken
+
+// HeadingTogether defines model for HeadingTogether.
+type HeadingTogether = heading.Together
+
 // HeadingTree defines model for HeadingTree.
 type HeadingTree = figures.HeadingTree
+
+// HeadingWhole defines model for HeadingWhole.
+type HeadingWhole = figures.HeadingWhole
+
+// HeadingWord defines model for HeadingWord.
+type HeadingWord = heading.Word
+
+// Headings defines model for Headings.
+type Headings = figures.Headings
 
 // Health defines model for Health.
 type Health = app.Health
@@ -324,6 +359,9 @@ type KeyPatch = reviews.KeyPatch
 // KeyStudy defines model for KeyStudy.
 type KeyStudy = reviews.KeyStudy
 
+// LessSet defines model for LessSet.
+type LessSet = set.Less
+
 // Limit defines model for Limit.
 type Limit = desk.Limit
 
@@ -360,6 +398,9 @@ type MoveBlockEdit = review.MoveBlock
 // MoveTermEdit defines model for MoveTermEdit.
 type MoveTermEdit = review.MoveTerm
 
+// MovedHeading defines model for MovedHeading.
+type MovedHeading = thesaurus.Moved
+
 // Narrow defines model for Narrow.
 type Narrow = figures.Narrow
 
@@ -384,6 +425,9 @@ type NewReview = reviews.NewReview
 // Notice defines model for Notice.
 type Notice = intake.Notice
 
+// OlderHeading defines model for OlderHeading.
+type OlderHeading = heading.Older
+
 // Origin defines model for Origin.
 type Origin = desk.Origin
 
@@ -395,6 +439,9 @@ type Pair = desk.Pair
 
 // PartEdit defines model for PartEdit.
 type PartEdit = review.Part
+
+// PassedTerm defines model for PassedTerm.
+type PassedTerm = thesaurus.Passed
 
 // Pasted defines model for Pasted.
 type Pasted = outside.Pasted
@@ -441,6 +488,9 @@ type PrunedTerm = figures.PrunedTerm
 // Pruning defines model for Pruning.
 type Pruning = figures.Pruning
 
+// QualifiedPrice defines model for QualifiedPrice.
+type QualifiedPrice = heading.Qualified
+
 // QuestionEdit defines model for QuestionEdit.
 type QuestionEdit = review.SetQuestion
 
@@ -480,8 +530,14 @@ type RemoveBlockEdit = review.RemoveBlock
 // RemoveTermEdit defines model for RemoveTermEdit.
 type RemoveTermEdit = review.RemoveTerm
 
+// RenamedHeading defines model for RenamedHeading.
+type RenamedHeading = thesaurus.Renamed
+
 // RescueCandidate defines model for RescueCandidate.
 type RescueCandidate = figures.RescueCandidate
+
+// RetiredHeading defines model for RetiredHeading.
+type RetiredHeading = thesaurus.Retired
 
 // Review defines model for Review.
 type Review = reviews.Review
@@ -551,6 +607,9 @@ type SourceNote = source.Note
 
 // SourceSchema defines model for SourceSchema.
 type SourceSchema = source.Schema
+
+// SpokenText defines model for SpokenText.
+type SpokenText = thesaurus.Text
 
 // SpotSet defines model for SpotSet.
 type SpotSet = set.Spot
@@ -630,7 +689,10 @@ type Verdict struct {
 type VerdictVerdict string
 
 // Vocabulary defines model for Vocabulary.
-type Vocabulary = reviews.Vocabulary
+type Vocabulary = store.Vocabulary
+
+// VocabularyChanges defines model for VocabularyChanges.
+type VocabularyChanges = thesaurus.Changes
 
 // VocabularyEdit defines model for VocabularyEdit.
 type VocabularyEdit = review.SetVocabulary
@@ -751,6 +813,37 @@ type HeadingTreeParams struct {
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
 
+// HeadingsParams defines parameters for Headings.
+type HeadingsParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look     *OfLook   `form:"look,omitempty" json:"look,omitempty"`
+	Word     *[]string `form:"word,omitempty" json:"word,omitempty"`
+	Block    *string   `form:"block,omitempty" json:"block,omitempty"`
+	Language *string   `form:"language,omitempty" json:"language,omitempty"`
+}
+
+// HeadingBelowParams defines parameters for HeadingBelow.
+type HeadingBelowParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look  *OfLook `form:"look,omitempty" json:"look,omitempty"`
+	Label string  `form:"label" json:"label"`
+}
+
+// HeadingParams defines parameters for Heading.
+type HeadingParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look     *OfLook `form:"look,omitempty" json:"look,omitempty"`
+	Label    string  `form:"label" json:"label"`
+	Block    *string `form:"block,omitempty" json:"block,omitempty"`
+	Language *string `form:"language,omitempty" json:"language,omitempty"`
+}
+
+// HeadingPriceParams defines parameters for HeadingPrice.
+type HeadingPriceParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
 // ImportFileParams defines parameters for ImportFile.
 type ImportFileParams struct {
 	Kind ImportFileParamsKind `form:"kind" json:"kind"`
@@ -864,6 +957,12 @@ type NeighboursParams struct {
 	Field *string `form:"field,omitempty" json:"field,omitempty"`
 }
 
+// VocabularyChangesParams defines parameters for VocabularyChanges.
+type VocabularyChangesParams struct {
+	// Since the earlier edition; the one before where it is not said
+	Since *int64 `form:"since,omitempty" json:"since,omitempty"`
+}
+
 // PreviewImportJSONRequestBody defines body for PreviewImport for application/json ContentType.
 type PreviewImportJSONRequestBody = FileSettings
 
@@ -902,6 +1001,9 @@ type EstimateJSONRequestBody = Ways
 
 // ExportRecordsJSONRequestBody defines body for ExportRecords for application/json ContentType.
 type ExportRecordsJSONRequestBody = Export
+
+// HeadingPriceJSONRequestBody defines body for HeadingPrice for application/json ContentType.
+type HeadingPriceJSONRequestBody = Term
 
 // SettleHoldingJSONRequestBody defines body for SettleHolding for application/json ContentType.
 type SettleHoldingJSONRequestBody = Holding
@@ -1052,6 +1154,18 @@ type ServerInterface interface {
 	// HeadingTree The headings of what is looked at as they stand in the vocabulary
 	// (GET /api/reviews/{review}/heading-tree)
 	HeadingTree(ctx *echo.Context, review int64, params HeadingTreeParams) error
+	// Headings The headings that words lead to, by the vocabulary and by what records that say them carry
+	// (GET /api/reviews/{review}/headings)
+	Headings(ctx *echo.Context, review int64, params HeadingsParams) error
+	// HeadingBelow The headings right below one
+	// (GET /api/reviews/{review}/headings/below)
+	HeadingBelow(ctx *echo.Context, review int64, params HeadingBelowParams) error
+	// Heading All that is known of one heading
+	// (GET /api/reviews/{review}/headings/one)
+	Heading(ctx *echo.Context, review int64, params HeadingParams) error
+	// HeadingPrice What a heading term finds, and what each way to narrow it would lose
+	// (POST /api/reviews/{review}/headings/price)
+	HeadingPrice(ctx *echo.Context, review int64, params HeadingPriceParams) error
 	// ListHoldings Which sources hold the key studies
 	// (GET /api/reviews/{review}/holdings)
 	ListHoldings(ctx *echo.Context, review int64) error
@@ -1148,6 +1262,15 @@ type ServerInterface interface {
 	// TrySource Put a question to a source and see what was sent and what came
 	// (POST /api/sources/{source}/try)
 	TrySource(ctx *echo.Context, source int64) error
+	// Vocabularies The vocabularies of the program
+	// (GET /api/vocabularies)
+	Vocabularies(ctx *echo.Context) error
+	// DeleteVocabulary Take a vocabulary away that no review goes by
+	// (DELETE /api/vocabularies/{vocabulary})
+	DeleteVocabulary(ctx *echo.Context, vocabulary int64) error
+	// VocabularyChanges What an edition of a vocabulary says otherwise than an earlier one
+	// (GET /api/vocabularies/{vocabulary}/changes)
+	VocabularyChanges(ctx *echo.Context, vocabulary int64, params VocabularyChangesParams) error
 	// Health Whether the program and its database answer
 	// (GET /health)
 	Health(ctx *echo.Context) error
@@ -1917,6 +2040,155 @@ func (w *ServerInterfaceWrapper) HeadingTree(ctx *echo.Context) error {
 	return err
 }
 
+// Headings converts echo context to params.
+func (w *ServerInterfaceWrapper) Headings(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params HeadingsParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// ------------- Optional query parameter "word" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "word", ctx.QueryParams(), &params.Word, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter word: %s", err))
+	}
+
+	// ------------- Optional query parameter "block" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "block", ctx.QueryParams(), &params.Block, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter block: %s", err))
+	}
+
+	// ------------- Optional query parameter "language" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "language", ctx.QueryParams(), &params.Language, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter language: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Headings(ctx, review, params)
+	return err
+}
+
+// HeadingBelow converts echo context to params.
+func (w *ServerInterfaceWrapper) HeadingBelow(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params HeadingBelowParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// ------------- Required query parameter "label" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "label", ctx.QueryParams(), &params.Label, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter label: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.HeadingBelow(ctx, review, params)
+	return err
+}
+
+// Heading converts echo context to params.
+func (w *ServerInterfaceWrapper) Heading(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params HeadingParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// ------------- Required query parameter "label" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "label", ctx.QueryParams(), &params.Label, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter label: %s", err))
+	}
+
+	// ------------- Optional query parameter "block" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "block", ctx.QueryParams(), &params.Block, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter block: %s", err))
+	}
+
+	// ------------- Optional query parameter "language" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "language", ctx.QueryParams(), &params.Language, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter language: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Heading(ctx, review, params)
+	return err
+}
+
+// HeadingPrice converts echo context to params.
+func (w *ServerInterfaceWrapper) HeadingPrice(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params HeadingPriceParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.HeadingPrice(ctx, review, params)
+	return err
+}
+
 // ListHoldings converts echo context to params.
 func (w *ServerInterfaceWrapper) ListHoldings(ctx *echo.Context) error {
 	var err error
@@ -2665,6 +2937,56 @@ func (w *ServerInterfaceWrapper) TrySource(ctx *echo.Context) error {
 	return err
 }
 
+// Vocabularies converts echo context to params.
+func (w *ServerInterfaceWrapper) Vocabularies(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Vocabularies(ctx)
+	return err
+}
+
+// DeleteVocabulary converts echo context to params.
+func (w *ServerInterfaceWrapper) DeleteVocabulary(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "vocabulary" -------------
+	var vocabulary int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "vocabulary", ctx.Param("vocabulary"), &vocabulary, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter vocabulary: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DeleteVocabulary(ctx, vocabulary)
+	return err
+}
+
+// VocabularyChanges converts echo context to params.
+func (w *ServerInterfaceWrapper) VocabularyChanges(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "vocabulary" -------------
+	var vocabulary int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "vocabulary", ctx.Param("vocabulary"), &vocabulary, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter vocabulary: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params VocabularyChangesParams
+	// ------------- Optional query parameter "since" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "since", ctx.QueryParams(), &params.Since, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter since: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.VocabularyChanges(ctx, vocabulary, params)
+	return err
+}
+
 // Health converts echo context to params.
 func (w *ServerInterfaceWrapper) Health(ctx *echo.Context) error {
 	var err error
@@ -2753,6 +3075,13 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/alike", wrapper.Alike, options.OperationMiddlewares["alike"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/count-whole", wrapper.CountWhole, options.OperationMiddlewares["countWhole"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/heading-tree", wrapper.HeadingTree, options.OperationMiddlewares["headingTree"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/headings", wrapper.Headings, options.OperationMiddlewares["headings"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/headings/one", wrapper.Heading, options.OperationMiddlewares["heading"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/headings/below", wrapper.HeadingBelow, options.OperationMiddlewares["headingBelow"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/headings/price", wrapper.HeadingPrice, options.OperationMiddlewares["headingPrice"]...)
+	router.GET(options.BaseURL+"/api/vocabularies", wrapper.Vocabularies, options.OperationMiddlewares["vocabularies"]...)
+	router.DELETE(options.BaseURL+"/api/vocabularies/:vocabulary", wrapper.DeleteVocabulary, options.OperationMiddlewares["deleteVocabulary"]...)
+	router.GET(options.BaseURL+"/api/vocabularies/:vocabulary/changes", wrapper.VocabularyChanges, options.OperationMiddlewares["vocabularyChanges"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/teams", wrapper.Teams, options.OperationMiddlewares["teams"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/terms", wrapper.TryTerm, options.OperationMiddlewares["tryTerm"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/coverage", wrapper.Coverage, options.OperationMiddlewares["coverage"]...)
@@ -4207,6 +4536,167 @@ func (response HeadingTreedefaultApplicationProblemPlusJSONResponse) VisitHeadin
 	return err
 }
 
+type HeadingsRequestObject struct {
+	Review int64 `json:"review"`
+	Params HeadingsParams
+}
+
+type HeadingsResponseObject interface {
+	VisitHeadingsResponse(w http.ResponseWriter) error
+}
+
+type Headings200JSONResponse Headings
+
+func (response Headings200JSONResponse) VisitHeadingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type HeadingsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response HeadingsdefaultApplicationProblemPlusJSONResponse) VisitHeadingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type HeadingBelowRequestObject struct {
+	Review int64 `json:"review"`
+	Params HeadingBelowParams
+}
+
+type HeadingBelowResponseObject interface {
+	VisitHeadingBelowResponse(w http.ResponseWriter) error
+}
+
+type HeadingBelow200JSONResponse []HeadingPlace
+
+func (response HeadingBelow200JSONResponse) VisitHeadingBelowResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type HeadingBelowdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response HeadingBelowdefaultApplicationProblemPlusJSONResponse) VisitHeadingBelowResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type HeadingRequestObject struct {
+	Review int64 `json:"review"`
+	Params HeadingParams
+}
+
+type HeadingResponseObject interface {
+	VisitHeadingResponse(w http.ResponseWriter) error
+}
+
+type Heading200JSONResponse HeadingWhole
+
+func (response Heading200JSONResponse) VisitHeadingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type HeadingdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response HeadingdefaultApplicationProblemPlusJSONResponse) VisitHeadingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type HeadingPriceRequestObject struct {
+	Review int64 `json:"review"`
+	Params HeadingPriceParams
+	Body   *HeadingPriceJSONRequestBody
+}
+
+type HeadingPriceResponseObject interface {
+	VisitHeadingPriceResponse(w http.ResponseWriter) error
+}
+
+type HeadingPrice200JSONResponse HeadingPrice
+
+func (response HeadingPrice200JSONResponse) VisitHeadingPriceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type HeadingPricedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response HeadingPricedefaultApplicationProblemPlusJSONResponse) VisitHeadingPriceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListHoldingsRequestObject struct {
 	Review int64 `json:"review"`
 }
@@ -5477,6 +5967,117 @@ func (response TrySourcedefaultApplicationProblemPlusJSONResponse) VisitTrySourc
 	return err
 }
 
+type VocabulariesRequestObject struct {
+}
+
+type VocabulariesResponseObject interface {
+	VisitVocabulariesResponse(w http.ResponseWriter) error
+}
+
+type Vocabularies200JSONResponse []Vocabulary
+
+func (response Vocabularies200JSONResponse) VisitVocabulariesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type VocabulariesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response VocabulariesdefaultApplicationProblemPlusJSONResponse) VisitVocabulariesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DeleteVocabularyRequestObject struct {
+	Vocabulary int64 `json:"vocabulary"`
+}
+
+type DeleteVocabularyResponseObject interface {
+	VisitDeleteVocabularyResponse(w http.ResponseWriter) error
+}
+
+type DeleteVocabulary204Response struct {
+}
+
+func (response DeleteVocabulary204Response) VisitDeleteVocabularyResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DeleteVocabularydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeleteVocabularydefaultApplicationProblemPlusJSONResponse) VisitDeleteVocabularyResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type VocabularyChangesRequestObject struct {
+	Vocabulary int64 `json:"vocabulary"`
+	Params     VocabularyChangesParams
+}
+
+type VocabularyChangesResponseObject interface {
+	VisitVocabularyChangesResponse(w http.ResponseWriter) error
+}
+
+type VocabularyChanges200JSONResponse VocabularyChanges
+
+func (response VocabularyChanges200JSONResponse) VisitVocabularyChangesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type VocabularyChangesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response VocabularyChangesdefaultApplicationProblemPlusJSONResponse) VisitVocabularyChangesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type HealthRequestObject struct {
 }
 
@@ -5622,6 +6223,18 @@ type StrictServerInterface interface {
 	// HeadingTree The headings of what is looked at as they stand in the vocabulary
 	// (GET /api/reviews/{review}/heading-tree)
 	HeadingTree(ctx context.Context, request HeadingTreeRequestObject) (HeadingTreeResponseObject, error)
+	// Headings The headings that words lead to, by the vocabulary and by what records that say them carry
+	// (GET /api/reviews/{review}/headings)
+	Headings(ctx context.Context, request HeadingsRequestObject) (HeadingsResponseObject, error)
+	// HeadingBelow The headings right below one
+	// (GET /api/reviews/{review}/headings/below)
+	HeadingBelow(ctx context.Context, request HeadingBelowRequestObject) (HeadingBelowResponseObject, error)
+	// Heading All that is known of one heading
+	// (GET /api/reviews/{review}/headings/one)
+	Heading(ctx context.Context, request HeadingRequestObject) (HeadingResponseObject, error)
+	// HeadingPrice What a heading term finds, and what each way to narrow it would lose
+	// (POST /api/reviews/{review}/headings/price)
+	HeadingPrice(ctx context.Context, request HeadingPriceRequestObject) (HeadingPriceResponseObject, error)
 	// ListHoldings Which sources hold the key studies
 	// (GET /api/reviews/{review}/holdings)
 	ListHoldings(ctx context.Context, request ListHoldingsRequestObject) (ListHoldingsResponseObject, error)
@@ -5718,6 +6331,15 @@ type StrictServerInterface interface {
 	// TrySource Put a question to a source and see what was sent and what came
 	// (POST /api/sources/{source}/try)
 	TrySource(ctx context.Context, request TrySourceRequestObject) (TrySourceResponseObject, error)
+	// Vocabularies The vocabularies of the program
+	// (GET /api/vocabularies)
+	Vocabularies(ctx context.Context, request VocabulariesRequestObject) (VocabulariesResponseObject, error)
+	// DeleteVocabulary Take a vocabulary away that no review goes by
+	// (DELETE /api/vocabularies/{vocabulary})
+	DeleteVocabulary(ctx context.Context, request DeleteVocabularyRequestObject) (DeleteVocabularyResponseObject, error)
+	// VocabularyChanges What an edition of a vocabulary says otherwise than an earlier one
+	// (GET /api/vocabularies/{vocabulary}/changes)
+	VocabularyChanges(ctx context.Context, request VocabularyChangesRequestObject) (VocabularyChangesResponseObject, error)
 	// Health Whether the program and its database answer
 	// (GET /health)
 	Health(ctx context.Context, request HealthRequestObject) (HealthResponseObject, error)
@@ -6926,6 +7548,133 @@ func (sh *strictHandler) HeadingTree(ctx *echo.Context, review int64, params Hea
 	return nil
 }
 
+// Headings operation middleware
+func (sh *strictHandler) Headings(ctx *echo.Context, review int64, params HeadingsParams) error {
+	var request HeadingsRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Headings(ctx.Request().Context(), request.(HeadingsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Headings")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(HeadingsResponseObject); ok {
+		return validResponse.VisitHeadingsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// HeadingBelow operation middleware
+func (sh *strictHandler) HeadingBelow(ctx *echo.Context, review int64, params HeadingBelowParams) error {
+	var request HeadingBelowRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.HeadingBelow(ctx.Request().Context(), request.(HeadingBelowRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "HeadingBelow")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(HeadingBelowResponseObject); ok {
+		return validResponse.VisitHeadingBelowResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Heading operation middleware
+func (sh *strictHandler) Heading(ctx *echo.Context, review int64, params HeadingParams) error {
+	var request HeadingRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Heading(ctx.Request().Context(), request.(HeadingRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Heading")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(HeadingResponseObject); ok {
+		return validResponse.VisitHeadingResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// HeadingPrice operation middleware
+func (sh *strictHandler) HeadingPrice(ctx *echo.Context, review int64, params HeadingPriceParams) error {
+	var request HeadingPriceRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	var body HeadingPriceJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.HeadingPrice(ctx.Request().Context(), request.(HeadingPriceRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "HeadingPrice")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(HeadingPriceResponseObject); ok {
+		return validResponse.VisitHeadingPriceResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // ListHoldings operation middleware
 func (sh *strictHandler) ListHoldings(ctx *echo.Context, review int64) error {
 	var request ListHoldingsRequestObject
@@ -8058,6 +8807,80 @@ func (sh *strictHandler) TrySource(ctx *echo.Context, source int64) error {
 		return err
 	} else if validResponse, ok := response.(TrySourceResponseObject); ok {
 		return validResponse.VisitTrySourceResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Vocabularies operation middleware
+func (sh *strictHandler) Vocabularies(ctx *echo.Context) error {
+	var request VocabulariesRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Vocabularies(ctx.Request().Context(), request.(VocabulariesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Vocabularies")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(VocabulariesResponseObject); ok {
+		return validResponse.VisitVocabulariesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// DeleteVocabulary operation middleware
+func (sh *strictHandler) DeleteVocabulary(ctx *echo.Context, vocabulary int64) error {
+	var request DeleteVocabularyRequestObject
+
+	request.Vocabulary = vocabulary
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeleteVocabulary(ctx.Request().Context(), request.(DeleteVocabularyRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeleteVocabulary")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DeleteVocabularyResponseObject); ok {
+		return validResponse.VisitDeleteVocabularyResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// VocabularyChanges operation middleware
+func (sh *strictHandler) VocabularyChanges(ctx *echo.Context, vocabulary int64, params VocabularyChangesParams) error {
+	var request VocabularyChangesRequestObject
+
+	request.Vocabulary = vocabulary
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.VocabularyChanges(ctx.Request().Context(), request.(VocabularyChangesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "VocabularyChanges")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(VocabularyChangesResponseObject); ok {
+		return validResponse.VisitVocabularyChangesResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

@@ -12,6 +12,7 @@ import (
 	"tamiz/app/intake"
 	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/vocabularies"
 	"tamiz/app/work"
 	"tamiz/source/sru"
 	"tamiz/store"
@@ -20,13 +21,14 @@ import (
 // An App is the application on a database: its rooms. Arrows between them point down: figures, intake and outside stand on
 // reviews, those on the desk, all on work.
 type App struct {
-	Figures *figures.Service
-	Intake  *intake.Service
-	Outside *outside.Service
-	Reviews *reviews.Service
-	Desk    *desk.Service
-	Work    *work.Service
-	store   *store.Store
+	Figures      *figures.Service
+	Intake       *intake.Service
+	Outside      *outside.Service
+	Reviews      *reviews.Service
+	Desk         *desk.Service
+	Work         *work.Service
+	Vocabularies *vocabularies.Service
+	store        *store.Store
 }
 
 // New returns the application; guard says which private addresses may be asked as sources. Start has to be
@@ -34,6 +36,7 @@ type App struct {
 func New(s *store.Store, guard sru.Guard, log *slog.Logger) (*App, error) {
 	a := &App{Desk: desk.New(s), Work: work.New(s, log), store: s}
 	a.Reviews = reviews.New(s, a.Desk)
+	a.Vocabularies = vocabularies.New(s, a.Desk.Pools)
 	a.Figures = figures.New(s, a.Desk)
 	a.Outside = outside.New(s, a.Desk, a.Reviews, a.Work, guard)
 	a.Intake = intake.New(s, a.Work, log, a.Outside.FindHoldings)

@@ -101,6 +101,9 @@ func (r *renderer) expr(q query.Expr, inside bool) string {
 	case query.Near:
 		return r.near(q, inside)
 	case query.Heading:
+		if len(q.Parts) > 0 || q.Until != 0 {
+			return r.expr(q.Plain(), inside)
+		}
 		return r.heading(q, inside)
 	case query.Author:
 		if ix := r.m.Indexes["author"]; ix != "" {

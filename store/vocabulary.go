@@ -24,10 +24,12 @@ type Vocabulary struct {
 	Headings  int       `json:"headings"`
 	Notices   int       `json:"notices"`
 	Earlier   *int64    `json:"earlier,omitempty"` // the edition before
+	Later     *int64    `json:"later,omitempty"`   // the one after it, where there is one
 	Made      time.Time `json:"made"`
 }
 
-const vocabularyColumns = `select v.id, v.import, v.name, v.language, v.languages, v.headings, coalesce(i.notices, 0) as notices, v.earlier, v.made
+const vocabularyColumns = `select v.id, v.import, v.name, v.language, v.languages, v.headings, coalesce(i.notices, 0) as notices, v.earlier,
+	(select max(l.id) from vocabulary l where l.earlier = v.id and not l.gone) as later, v.made
 	from vocabulary v left join import i on i.id = v.import `
 
 // Vocabularies returns the vocabularies of the program, by name, of one name the latest first.

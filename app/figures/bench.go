@@ -146,7 +146,7 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 		}
 		for j, t := range block.Terms {
 			term := BenchTerm{ID: t.ID, Text: t.String()}
-			heading(d, &term, t.Term)
+			placed(d, &term, t.Term)
 			found := inKeys.Terms[i][j]
 			if m := measure.Terms[j]; m != nil {
 				term.Sole = m.SoleCatch
@@ -231,8 +231,8 @@ func setAside(r *coverage.Reach, absent *roaring.Bitmap) {
 	}
 }
 
-// heading tells of a heading term where it stands in the vocabulary.
-func heading(d *desk.Desk, out *BenchTerm, t strategy.Term) {
+// placed tells of a heading term where it stands in the vocabulary.
+func placed(d *desk.Desk, out *BenchTerm, t strategy.Term) {
 	v := d.Keys.Set.Thesaurus
 	if t.Kind != strategy.HeadingTerm || v == nil {
 		return

@@ -7,6 +7,7 @@ import (
 	"tamiz/app/problems"
 	"tamiz/core/coverage"
 	"tamiz/core/strategy"
+	"tamiz/core/thesaurus"
 	"tamiz/store"
 )
 
@@ -24,6 +25,11 @@ type Remark struct {
 	Block   string       `json:"block,omitempty"`  // that it suits better: its id
 	Near    *desk.Term   `json:"near,omitempty"`   // what could be
 	Belong  []string     `json:"belong,omitempty"` // of a stem: its words that do belong
+
+	// Of a heading:
+	Headings []string   `json:"headings,omitempty"` // those that the remark is about
+	Keys     int        `json:"keys,omitempty"`     // key studies that are lost or would be added
+	Mend     *desk.Term `json:"mend,omitempty"`
 }
 
 // A RemarkItem is another word or phrase with what it finds.
@@ -72,6 +78,47 @@ func (a *Service) Remarks(ctx context.Context, at desk.At, block string) (*Remar
 			r.Near = &desk.Term{Term: f.Near}
 		}
 		out.Remarks = append(out.Remarks, r)
+	}
+	return out, a.headingRemarks(ctx, d, out, i)
+}
+
+// headingRemarks adds what is to be said of the headings of a block.
+func (a *Service) headingRemarks(ctx context.Context, d *desk.Desk, out *Remarks, block int) error {
+	if d.Keys.Set.Thesaurus == nil {
+		return nil
+	}
+	earlier, err := a.editions(ctx, d.Document.Vocabulary)
+	if err != nil {
+		return err
+	}
+	faults, err := headingLook(d).Check(d.Strategy.Blocks[block], earlier)
+	if err != nil {
+		return err
+	}
+	for _, f := range faults {
+		term := d.Document.Blocks[block].Terms[f.Term]
+		if !quieted(term, f.Kind) {
+			out.Remarks = append(out.Remarks, Remark{Term: term.ID, Kind: f.Kind, Items: []RemarkItem{}, Records: f.Records, Keys: f.Keys, Headings: f.Headings, Mend: &desk.Term{Term: f.Mend}})
+		}
+	}
+	return nil
+}
+
+// mostEditions is how far back the editions of a vocabulary are looked at.
+const mostEditions = 4
+
+// editions returns the editions before a vocabulary, the latest first.
+func (a *Service) editions(ctx context.Context, id *int64) (out []*thesaurus.Thesaurus, err error) {
+	for id != nil && len(out) < mostEditions {
+		v, err := a.store.Vocabulary(ctx, *id)
+		if err != nil || v.Earlier == nil {
+			return out, err
+		}
+		t, err := a.desk.Pools.Thesaurus(ctx, v.Earlier)
+		if err != nil {
+			return nil, err
+		}
+		out, id = append(out, t), v.Earlier
 	}
 	return out, nil
 }

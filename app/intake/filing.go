@@ -17,7 +17,6 @@ import (
 	"tamiz/app/reviews"
 	"tamiz/app/work"
 	"tamiz/core/bib"
-	"tamiz/core/thesaurus"
 	"tamiz/exchange"
 	"tamiz/exchange/records"
 	"tamiz/exchange/skos"
@@ -317,30 +316,20 @@ func (f *filer) vocabulary(ctx context.Context) error {
 		return err
 	}
 	f.file.failed = nil
-	decoded, encoding, err := exchange.Decode(f.file)
-	if err != nil {
-		return f.file.blame(err)
-	}
 	f.file.read = 0
-	if encoding == exchange.Windows1252 {
-		f.notice(exchange.Notice{Kind: exchange.OtherEncoding, Detail: encoding})
-	}
-	concepts, err := skos.Read(decoded, f.notice)
+	t, err := skos.Load(f.file, "", f.notice)
 	if f.file.failed != nil {
 		return f.file.failed
 	}
 	if err != nil {
 		return &problems.Problem{Type: "no-vocabulary", Status: 422, Field: "file", Title: "The file could not be read as a vocabulary. Nothing was brought in.", Detail: exchange.InWords(err)}
 	}
-	t, troubles := thesaurus.Build(concepts, "")
-	for _, x := range troubles {
-		f.notice(skos.Notice(x))
-	}
 	body, err := store.Pack(t)
 	if err != nil {
 		return err
 	}
-	name := strings.TrimSuffix(f.i.Name, path.Ext(f.i.Name))
+	name := strings.TrimSuffix(f.i.Name, ".gz")
+	name = strings.TrimSuffix(name, path.Ext(name))
 	if err := f.AddNotices(ctx, f.reports); err != nil {
 		return err
 	}

@@ -4,10 +4,12 @@ import (
 	"fmt"
 
 	"github.com/spf13/cobra"
+
+	"tamiz/core/thesaurus"
 )
 
 func renderCommand() *cobra.Command {
-	var file, dialect string
+	var file, dialect, vocabulary string
 	c := &cobra.Command{
 		Use: "render --strategy S --dialect D", Short: "Write a strategy as a source or a person reads it",
 		Args: cobra.NoArgs,
@@ -22,15 +24,21 @@ func renderCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
+			var v *thesaurus.Thesaurus
+			if vocabulary != "" {
+				if v, err = readVocabulary(c, vocabulary, ""); err != nil {
+					return err
+				}
+			}
 			if dialect == "cql" {
-				cql, err := s.CQL()
+				cql, err := s.CQL(v)
 				if err != nil {
 					return err
 				}
 				fmt.Fprintln(c.OutOrStdout(), cql)
 				return nil
 			}
-			lines, err := s.Lines()
+			lines, err := s.Lines(v)
 			if err != nil {
 				return err
 			}
@@ -41,6 +49,7 @@ func renderCommand() *cobra.Command {
 		},
 	}
 	c.Flags().StringVar(&file, "strategy", "", "the strategy file")
+	c.Flags().StringVar(&vocabulary, "vocabulary", "", "the vocabulary of its headings, in SKOS: needed where a term takes only some of those below one")
 	c.Flags().StringVar(&dialect, "dialect", "cql", "cql, or lines: numbered, with the terms in CQL")
 	return c
 }

@@ -40,8 +40,23 @@ type settings struct {
 }
 
 func (s *settings) flags(c *cobra.Command) {
-	c.Flags().StringVar(&s.DatabaseURL, "database-url", "", "the PostgreSQL database (or TAMIZ_DATABASE_URL)")
+	s.database(c)
 	c.Flags().StringVar(&s.Listen, "listen", "", "the address to listen on, of this machine alone (or TAMIZ_LISTEN; default "+defaultListen+")")
+}
+
+func (s *settings) database(c *cobra.Command) {
+	c.Flags().StringVar(&s.DatabaseURL, "database-url", "", "the PostgreSQL database (or TAMIZ_DATABASE_URL)")
+}
+
+// open opens the database that the settings name.
+func (s *settings) open(c *cobra.Command) (*store.Store, error) {
+	if err := s.complete(); err != nil {
+		return nil, err
+	}
+	if s.DatabaseURL == "" {
+		return nil, usage("%s needs --database-url (or TAMIZ_DATABASE_URL)", c.CommandPath())
+	}
+	return store.Open(c.Context(), s.DatabaseURL)
 }
 
 func (s *settings) complete() error {

@@ -27,8 +27,13 @@ func HeadingsOf(ctx context.Context, set Set, term strategy.Term) (found []Evide
 	if err != nil {
 		return nil, 0, err
 	}
+	return HeadingsOfRecords(ctx, set, said)
+}
+
+// HeadingsOfRecords does the same for some records of a set.
+func HeadingsOfRecords(ctx context.Context, set Set, said *roaring.Bitmap) (found []Evidence, without int, err error) {
 	carrying := roaring.New()
-	for it := set.all().Iterator(); it.HasNext(); {
+	for it := set.All().Iterator(); it.HasNext(); {
 		if i := it.Next(); len(set.Records[i].Headings) > 0 {
 			carrying.Add(i)
 		}

@@ -23,7 +23,7 @@ func NewKept(most uint64) *Kept { return &Kept{most: most, found: map[string]*ro
 
 func termKey(t strategy.Term) string {
 	t.On = true
-	return fmt.Sprintf("%q", []any{t.Kind, t.Text, t.Left, t.Right, t.Within, t.Field, t.Heading, t.Narrower, t.Central, t.Qualifiers})
+	return fmt.Sprintf("%q", []any{t.Kind, t.Text, t.Left, t.Right, t.Within, t.Field, t.Heading, t.Narrower, t.Central, t.Qualifiers, t.Without, t.Until})
 }
 
 // term returns what a term finds, as work finds it when it is not remembered. What it returns is shared.

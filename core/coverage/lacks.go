@@ -43,7 +43,7 @@ type Wanted struct {
 // strategy finds in the set; suits, whose company is given, may be of more records than the set.
 func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Company, block int, want Wanted) ([]Lack, int, error) {
 	set, spot := reach.set, reach.BlindSpot(block)
-	in, all := count(spot), count(set.all())
+	in, all := count(spot), count(set.All())
 	taken, err := TakenBy(reach.s, set.Thesaurus)
 	if err != nil || in < leastInSpot {
 		return []Lack{}, in, err

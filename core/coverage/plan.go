@@ -33,7 +33,7 @@ func (r *Rescuer) Plan(ctx context.Context, blocks []BlockRescue) ([]Step, error
 		}
 		best, at, where := Candidate{}, -1, -1
 		for i, b := range blocks {
-			missed := r.keys.all()
+			missed := r.keys.All()
 			missed.AndNot(keys.Blocks[b.Block])
 			if missed.IsEmpty() {
 				continue
@@ -99,7 +99,7 @@ func (r *Rescuer) Left(steps []Step) []int {
 	for _, s := range steps {
 		keys.add(s.Block, s.found.keys)
 	}
-	left := r.keys.all()
+	left := r.keys.All()
 	left.AndNot(keys.Whole)
 	out := []int{}
 	for _, k := range left.ToArray() {

@@ -32,7 +32,8 @@ func NewSet(records []*bib.Record) Set {
 	return Set{Records: records, Index: index.Build(records)}
 }
 
-func (s Set) all() *roaring.Bitmap {
+// All returns the records that count.
+func (s Set) All() *roaring.Bitmap {
 	if s.Within != nil {
 		return s.Within.Clone()
 	}
@@ -123,7 +124,7 @@ func (s Set) part(found *roaring.Bitmap) *roaring.Bitmap {
 
 func admitted(set Set, l strategy.Limit) *roaring.Bitmap {
 	in := roaring.New()
-	it := set.all().Iterator()
+	it := set.All().Iterator()
 	for it.HasNext() {
 		if n := it.Next(); l.Admits(set.Records[n]) {
 			in.Add(n)
@@ -135,7 +136,7 @@ func admitted(set Set, l strategy.Limit) *roaring.Bitmap {
 // without returns what the strategy would find without one of its blocks, or without one of its
 // limits (none: nothing is left out). A strategy without a searched block finds nothing.
 func (r *Reach) without(block, limit int) *roaring.Bitmap {
-	found := r.set.all()
+	found := r.set.All()
 	searched := false
 	for i, b := range r.s.Blocks {
 		switch {

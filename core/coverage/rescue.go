@@ -77,7 +77,7 @@ func (r *Rescuer) Standing() (caught, hits int) { return count(r.inKeys.Whole), 
 
 // Missed returns the key studies that a block misses, by place.
 func (r *Rescuer) Missed(block int) *roaring.Bitmap {
-	missed := r.keys.all()
+	missed := r.keys.All()
 	missed.AndNot(r.inKeys.Blocks[block])
 	return missed
 }
@@ -124,7 +124,7 @@ func (r *Rescuer) block(ctx context.Context, block int, promising bool) (BlockRe
 }
 
 func (r *Rescuer) candidates(ctx context.Context, block int, missed *roaring.Bitmap, studies []uint32, promising bool) ([]Candidate, error) {
-	deal := bargain{block: block, missed: missed, open: r.reach.Open(block), blind: r.reach.BlindSpot(block), all: count(r.set.all())}
+	deal := bargain{block: block, missed: missed, open: r.reach.Open(block), blind: r.reach.BlindSpot(block), all: count(r.set.All())}
 	var out []Candidate
 	listed := map[itemKey]bool{}
 	add := func(key itemKey, item string, f *found) {

@@ -125,11 +125,46 @@ type Heading struct {
 	Central    bool
 	Qualifiers []string
 	Labels     []string // what Label, and Narrower, stand for: as text.Label writes them
+	Parts      []Part   // with Narrower, where some below are left out: what is meant, put together
+	Until      int      // of records up to this year alone; 0 is any
+}
+
+// A Part is a heading, with or without all below it.
+type Part struct {
+	Label    string
+	Narrower bool
+	Labels   []string
 }
 
 // Match implements Expr.
 func (q Heading) Match(ix *index.Index) *roaring.Bitmap {
-	return ix.Heading(q.Labels, q.Central, q.Qualifiers)
+	found := ix.Heading(q.Labels, q.Central, q.Qualifiers)
+	if q.Until != 0 {
+		found.And(Years{From: FirstYear, To: q.Until}.Match(ix))
+	}
+	return found
+}
+
+// Plain returns the same said by headings, with all below them or alone, and years: as it is, where that is what it is.
+func (q Heading) Plain() Expr {
+	until, parts := q.Until, q.Parts
+	q.Until, q.Parts = 0, nil
+	var out Expr = q
+	if len(parts) > 0 {
+		var any Or
+		for _, p := range parts {
+			h := q
+			h.Label, h.Narrower, h.Labels = p.Label, p.Narrower, p.Labels
+			any = append(any, h)
+		}
+		if out = any; len(any) == 1 {
+			out = any[0]
+		}
+	}
+	if until != 0 {
+		out = And{out, Years{From: FirstYear, To: until}}
+	}
+	return out
 }
 
 // Author is a family name with the beginnings of given names; with Any or All set, words of names.

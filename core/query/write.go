@@ -80,6 +80,10 @@ func write(b *strings.Builder, q Expr, inside bool) {
 			b.WriteByte(')')
 		}
 	case Heading:
+		if len(q.Parts) > 0 || q.Until != 0 {
+			write(b, q.Plain(), inside)
+			return
+		}
 		relation := "="
 		if q.Narrower {
 			relation += "/narrower"

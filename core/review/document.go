@@ -149,6 +149,9 @@ func (t Term) filled() Term {
 	if len(t.Qualifiers) == 0 {
 		t.Qualifiers = nil
 	}
+	if len(t.Without) == 0 {
+		t.Without = nil
+	}
 	switch t.Kind {
 	case strategy.TextTerm:
 		// A truncated term is no item of a tally: it stands for several.

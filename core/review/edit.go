@@ -288,7 +288,7 @@ func (e *PatchTerm) apply(d *Document) bool {
 		return false
 	}
 	t := d.Blocks[i].Terms[j]
-	t.Qualifiers = slices.Clone(t.Qualifiers)
+	t.Qualifiers, t.Without = slices.Clone(t.Qualifiers), slices.Clone(t.Without)
 	p := patched{plainTerm: (*plainTerm)(&t.Term)}
 	if json.Unmarshal(e.Patch, &p) != nil {
 		return false

@@ -272,6 +272,8 @@ func (m *merging) term(block string, base, mine, theirs *Term) *Term {
 	out.Narrower = either(m, part("narrower"), base.Narrower, mine.Narrower, theirs.Narrower)
 	out.Central = either(m, part("central"), base.Central, mine.Central, theirs.Central)
 	out.Qualifiers = either(m, part("qualifiers"), base.Qualifiers, mine.Qualifiers, theirs.Qualifiers)
+	out.Without = either(m, part("without"), base.Without, mine.Without, theirs.Without)
+	out.Until = either(m, part("until"), base.Until, mine.Until, theirs.Until)
 	out.On = either(m, part("on"), base.On, mine.On, theirs.On)
 	if !reflect.DeepEqual(mine.From, base.From) {
 		out.From = mine.From

@@ -6,13 +6,15 @@ import (
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/coverage"
+	"tamiz/core/strategy"
 )
 
 func init() { kind[Block]("block") }
 
-// A Block is what a block finds.
+// A Block is what a block finds; Words, what its words do, without its headings.
 type Block struct {
 	Block string `json:"block"`
+	Words bool   `json:"words,omitempty"`
 }
 
 // Check implements Set.
@@ -24,7 +26,16 @@ func (s *Block) Records(ctx context.Context, in Pool) (*roaring.Bitmap, error) {
 	if err != nil {
 		return nil, err
 	}
-	return reach.Blocks[i], nil
+	if !s.Words {
+		return reach.Blocks[i], nil
+	}
+	found := roaring.New()
+	for k, t := range in.Document().Blocks[i].Terms {
+		if hits := reach.Terms[i][k]; hits != nil && t.Kind != strategy.HeadingTerm {
+			found.Or(hits)
+		}
+	}
+	return found, nil
 }
 
 // reachOf returns what the document finds, and the place of a block in it.

@@ -130,6 +130,8 @@ func OfDocument(s Set) bool {
 		return s.Only
 	case *Within:
 		return OfDocument(s.Of.Set) || OfDocument(s.In.Set)
+	case *Less:
+		return OfDocument(s.Of.Set) || OfDocument(s.Less.Set)
 	}
 	return false
 }

@@ -52,13 +52,45 @@ func (t Term) QueryIn(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
 		if len([]rune(t.Heading)) > text.MaxTerm {
 			return nil, &text.Refusal{Reason: text.TooLong, Term: string([]rune(t.Heading)[:40]) + "…"}
 		}
-		labels := []string{label}
-		if t.Narrower && vocabulary != nil {
-			labels = vocabulary.BelowLabels(label)
+		if len(t.Without) > maxValues {
+			return nil, fmt.Errorf("a heading term leaves out at most %d headings", maxValues)
 		}
-		return query.Heading{Label: t.Heading, Narrower: t.Narrower, Central: t.Central, Qualifiers: t.Qualifiers, Labels: labels}, nil
+		if t.Until != 0 && (t.Until < query.FirstYear || t.Until > query.LastYear) {
+			return nil, fmt.Errorf("a heading is looked for up to a year from %d to %d, not %d", query.FirstYear, query.LastYear, t.Until)
+		}
+		out := query.Heading{Label: t.Heading, Narrower: t.Narrower, Central: t.Central, Qualifiers: t.Qualifiers, Until: t.Until, Labels: []string{label}}
+		if t.Narrower && vocabulary != nil {
+			t.below(vocabulary, &out)
+		}
+		return out, nil
 	}
 	return nil, fmt.Errorf("there is no term of kind %q; there are text, near and heading", t.Kind)
+}
+
+// below says what a heading with all below it, but what is left out, stands for in a vocabulary.
+func (t Term) below(vocabulary *thesaurus.Thesaurus, q *query.Heading) {
+	at, ok := vocabulary.Find(t.Heading)
+	var without []int
+	for _, w := range t.Without {
+		if h, is := vocabulary.Find(w); is && ok && h != at {
+			without = append(without, h)
+		}
+	}
+	if len(without) == 0 {
+		q.Labels = vocabulary.BelowLabels(t.Heading)
+		return
+	}
+	q.Labels = nil
+	for _, branch := range vocabulary.Cover(vocabulary.BelowBut(at, without)) {
+		p := query.Part{Label: vocabulary.Label(branch.Heading), Narrower: branch.Narrower, Labels: []string{text.Label(vocabulary.Label(branch.Heading))}}
+		if branch.Narrower {
+			p.Labels = vocabulary.BelowLabels(p.Label)
+		}
+		q.Parts = append(q.Parts, p)
+		q.Labels = append(q.Labels, p.Labels...)
+	}
+	slices.Sort(q.Labels)
+	q.Labels = slices.Compact(q.Labels)
 }
 
 // Admits reports whether a record is inside the limit. One that has no year, language or type is

@@ -56,19 +56,29 @@ type Term struct {
 	Narrower   bool     `json:"narrower,omitempty"`
 	Central    bool     `json:"central,omitempty"`
 	Qualifiers []string `json:"qualifiers,omitempty"`
+	Without    []string `json:"without,omitempty"` // with narrower: the headings below that are left out, with what is come to through them
+	Until      int      `json:"until,omitempty"`   // of a heading: records up to this year alone; 0 is any
 	On         bool     `json:"on"`
 }
 
-// String returns the term in text form: text, left ~within right, [heading] or [heading +].
+// String returns the term in text form: text, left ~within right, [heading] or [heading +]. What is left out below a
+// heading, and a year it is looked for up to, stand behind it: [heading + without other, another until 2013].
 func (t Term) String() string {
 	switch t.Kind {
 	case NearTerm:
 		return fmt.Sprintf("%s ~%d %s", t.Left, t.Within, t.Right)
 	case HeadingTerm:
+		out := "[" + t.Heading
 		if t.Narrower {
-			return "[" + t.Heading + " +]"
+			out += " +"
 		}
-		return "[" + t.Heading + "]"
+		if t.Narrower && len(t.Without) > 0 {
+			out += " without " + strings.Join(t.Without, ", ")
+		}
+		if t.Until != 0 {
+			out += fmt.Sprintf(" until %d", t.Until)
+		}
+		return out + "]"
 	}
 	return t.Text
 }

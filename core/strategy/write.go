@@ -99,9 +99,25 @@ func (l Limit) query() query.Expr {
 	return any
 }
 
-// CQL returns the strategy as one query in CQL.
-func (s Strategy) CQL() (string, error) {
-	q, err := s.Query(nil)
+// ErrNeedsVocabulary is the answer where a term leaves headings out below another and it is not known what stands there.
+var ErrNeedsVocabulary = errors.New("a term takes a heading with some of those below it: that can be written only with the vocabulary they stand in")
+
+// written returns the whole as it is written: for that, what is below a heading need only be known where some is left
+// out.
+func (s Strategy) written(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
+	for _, b := range s.Blocks {
+		for _, t := range b.Terms {
+			if vocabulary == nil && b.Searched && t.On && t.Narrower && len(t.Without) > 0 {
+				return nil, fmt.Errorf("block %s, %s: %w", b.Name, t, ErrNeedsVocabulary)
+			}
+		}
+	}
+	return s.Query(vocabulary)
+}
+
+// CQL returns the strategy as one query in CQL. vocabulary may be nil unless a term leaves headings out.
+func (s Strategy) CQL(vocabulary *thesaurus.Thesaurus) (string, error) {
+	q, err := s.written(vocabulary)
 	if err != nil {
 		return "", err
 	}
@@ -124,8 +140,8 @@ func quoted(term string) string {
 
 // Lines returns the strategy as numbered lines: the terms of each block that are switched on, what they
 // are together, the limits, and the whole as the last.
-func (s Strategy) Lines() ([]Line, error) {
-	if _, err := s.Query(nil); err != nil {
+func (s Strategy) Lines(vocabulary *thesaurus.Thesaurus) ([]Line, error) {
+	if _, err := s.written(vocabulary); err != nil {
 		return nil, err
 	}
 	var out []Line
@@ -158,7 +174,7 @@ func (s Strategy) Lines() ([]Line, error) {
 			if !t.On {
 				continue
 			}
-			q, err := t.Query()
+			q, err := t.QueryIn(vocabulary)
 			if err != nil {
 				return nil, err
 			}

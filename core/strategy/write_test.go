@@ -25,7 +25,7 @@ const crews = `{"tamiz":"strategy/1","title":"Crews","blocks":[
 func TestAStrategyIsWrittenAsCQLAndAsLines(t *testing.T) {
 	s, err := strategy.Parse([]byte(crews))
 	require.NoError(t, err)
-	cql, err := s.CQL()
+	cql, err := s.CQL(nil)
 	require.NoError(t, err)
 	assert.Equal(t, `(("farm worker*" or (farm* prox/unit=word/distance<=3 crew*) or heading =/narrower/qualifier="prevention" "Agricultural Labor Force") `+
 		`and title = "rest break*" and year >= 2000 and (language = "eng" or language = "spa")) not horses`, cql)
@@ -35,7 +35,7 @@ func TestAStrategyIsWrittenAsCQLAndAsLines(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, whole, again.Expr)
 
-	lines, err := s.Lines()
+	lines, err := s.Lines(nil)
 	require.NoError(t, err)
 	var texts []string
 	for i, l := range lines {
@@ -48,9 +48,9 @@ func TestAStrategyIsWrittenAsCQLAndAsLines(t *testing.T) {
 
 func TestAStrategyThatFindsNothingIsNotWritten(t *testing.T) {
 	for _, s := range []strategy.Strategy{{}, {Blocks: []strategy.Block{{Name: "A", Searched: true}}}, {Blocks: []strategy.Block{{Name: "A", Searched: true, Negated: true}}}} {
-		_, err := s.CQL()
+		_, err := s.CQL(nil)
 		assert.ErrorIs(t, err, strategy.ErrFindsNothing)
-		_, err = s.Lines()
+		_, err = s.Lines(nil)
 		assert.ErrorIs(t, err, strategy.ErrFindsNothing)
 	}
 }
@@ -86,7 +86,7 @@ func TestTheSchemaAgreesWithTheProgram(t *testing.T) {
 func TestANumberAmongNumberedLinesIsATerm(t *testing.T) {
 	s, err := strategy.Parse([]byte(`{"tamiz":"strategy/1","blocks":[{"name":"A","terms":[{"kind":"text","text":"2019"},{"kind":"text","text":"heat"}]}]}`))
 	require.NoError(t, err)
-	lines, err := s.Lines()
+	lines, err := s.Lines(nil)
 	require.NoError(t, err)
 	assert.Equal(t, `"2019"`, lines[0].Text)
 	assert.Equal(t, "heat", lines[1].Text)
@@ -108,7 +108,7 @@ func FuzzParse(f *testing.F) {
 		require.NoError(t, err)
 		again, err := strategy.Parse(written)
 		require.NoError(t, err, "%s", written)
-		cql, err := s.CQL()
+		cql, err := s.CQL(nil)
 		if err != nil {
 			return
 		}

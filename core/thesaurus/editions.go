@@ -102,6 +102,17 @@ func (t *Thesaurus) inPlaceOf(label string, at int, there bool) []string {
 	return out
 }
 
+// Same returns the heading that one of another edition is here.
+func (t *Thesaurus) Same(other *Thesaurus, heading int) (int, bool) {
+	address := other.address(heading)
+	for h := range t.Len() {
+		if t.address(h) == address {
+			return h, true
+		}
+	}
+	return 0, false
+}
+
 func (t *Thesaurus) labels(of []int) []string {
 	out := make([]string, len(of))
 	for i, h := range of {

@@ -140,6 +140,9 @@ func (p *packed) Broader(heading int) []int { return p.broader.at(heading) }
 // Narrower returns the headings right below one, ascending.
 func (p *packed) Narrower(heading int) []int { return p.narrower.at(heading) }
 
+// Retired reports whether a heading is given to records no more.
+func (p *packed) Retired(heading int) bool { return p.retired[heading] }
+
 // Spoken returns the languages of the labels and entry terms, ascending; unknown is none.
 func (p *packed) Spoken() []string {
 	var used [256]bool

@@ -135,6 +135,36 @@ func (t *Thesaurus) BelowBut(heading int, without []int) []int {
 	return out
 }
 
+// A Branch is a heading, with or without all below it.
+type Branch struct {
+	Heading  int
+	Narrower bool
+}
+
+// Cover returns headings and branches that are together just the given headings: as few as there are when each is
+// taken from above, with all below it where all of that is given.
+func (t *Thesaurus) Cover(of []int) []Branch {
+	given, covered := map[int]bool{}, map[int]bool{}
+	for _, h := range of {
+		given[h] = true
+	}
+	var out []Branch
+	for _, h := range of {
+		if covered[h] {
+			continue
+		}
+		below := t.Below(h)
+		whole := len(below) > 1 && !slices.ContainsFunc(below, func(b int) bool { return !given[b] })
+		out = append(out, Branch{h, whole})
+		if whole {
+			for _, b := range below {
+				covered[b] = true
+			}
+		}
+	}
+	return slices.DeleteFunc(out, func(b Branch) bool { return !b.Narrower && covered[b.Heading] })
+}
+
 // BelowLabels returns a label and those of all headings below it, as text.Label writes them. A label
 // that the vocabulary does not have stands for itself alone.
 func (t *Thesaurus) BelowLabels(label string) []string {

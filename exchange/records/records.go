@@ -19,6 +19,7 @@ import (
 	"tamiz/exchange/dc"
 	"tamiz/exchange/marcxml"
 	"tamiz/exchange/mods"
+	"tamiz/exchange/packed"
 	"tamiz/exchange/ris"
 	"tamiz/exchange/table"
 	"tamiz/exchange/tagged"
@@ -86,27 +87,27 @@ func Open(file io.ReadSeeker, o Options) (Reader, Format, error) {
 	if o.Report == nil {
 		o.Report = func(exchange.Notice) {}
 	}
-	parts, err := unpack(file)
+	parts, err := packed.Open(file)
 	if err != nil {
 		return nil, "", err
 	}
 	if len(parts) == 1 {
-		return o.open(parts[0].file)
+		return o.open(parts[0].File)
 	}
 	all := &several{o: o, parts: parts}
 	// All parts are looked at first, so that what has to be asked is asked before anything is read.
 	var format Format
 	var unknown []string
 	for _, p := range parts {
-		_, f, err := o.quiet().open(p.file)
+		_, f, err := o.quiet().open(p.File)
 		var q *Question
 		switch {
 		case errors.As(err, &q):
-			return nil, "", fmt.Errorf("%s: %w", p.name, err)
-		case errors.Is(err, ErrUnknown) || errors.Is(err, errOther):
-			unknown = append(unknown, p.name)
+			return nil, "", fmt.Errorf("%s: %w", p.Name, err)
+		case errors.Is(err, ErrUnknown) || errors.Is(err, errOther) || errors.Is(err, packed.ErrOther):
+			unknown = append(unknown, p.Name)
 		case err != nil:
-			return nil, "", fmt.Errorf("%s: %w", p.name, err)
+			return nil, "", fmt.Errorf("%s: %w", p.Name, err)
 		case format == "":
 			format = f
 		}
@@ -221,15 +222,15 @@ func refuseBinary(file io.ReadSeeker) error {
 // Beginning returns the first bytes of a file, of its first part where it is packed, and whether that is all
 // of it: enough for a person to explain the file by.
 func Beginning(file io.ReadSeeker) ([]byte, bool, error) {
-	parts, err := unpack(file)
+	parts, err := packed.Open(file)
 	if err != nil || len(parts) == 0 {
 		return nil, false, err
 	}
-	if _, err := parts[0].file.Seek(0, io.SeekStart); err != nil {
+	if _, err := parts[0].File.Seek(0, io.SeekStart); err != nil {
 		return nil, false, err
 	}
 	b := make([]byte, headSize)
-	n, err := io.ReadFull(parts[0].file, b)
+	n, err := io.ReadFull(parts[0].File, b)
 	if errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF) {
 		return b[:n], true, nil
 	}
@@ -369,7 +370,7 @@ func (p *plain) Read() (*bib.Record, error) {
 // several reads the parts of a packed file one after the other.
 type several struct {
 	o       Options
-	parts   []part
+	parts   []packed.Part
 	unknown []string
 	current Reader
 	n       int
@@ -383,14 +384,14 @@ func (s *several) Read() (*bib.Record, error) {
 			}
 			next := s.parts[0]
 			s.parts = s.parts[1:]
-			if slices.Contains(s.unknown, next.name) {
-				s.o.Report(exchange.Notice{Kind: exchange.PartUnknown, Detail: exchange.Shorten(next.name), Skipped: true})
+			if slices.Contains(s.unknown, next.Name) {
+				s.o.Report(exchange.Notice{Kind: exchange.PartUnknown, Detail: exchange.Shorten(next.Name), Skipped: true})
 				continue
 			}
-			s.o.Report(exchange.Notice{Kind: exchange.Part, Detail: exchange.Shorten(next.name)})
-			r, _, err := s.o.open(next.file)
+			s.o.Report(exchange.Notice{Kind: exchange.Part, Detail: exchange.Shorten(next.Name)})
+			r, _, err := s.o.open(next.File)
 			if err != nil {
-				return nil, fmt.Errorf("%s: %w", next.name, err)
+				return nil, fmt.Errorf("%s: %w", next.Name, err)
 			}
 			s.current = r
 		}

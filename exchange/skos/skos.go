@@ -16,6 +16,7 @@ import (
 	"tamiz/core/text"
 	"tamiz/core/thesaurus"
 	"tamiz/exchange"
+	"tamiz/exchange/packed"
 )
 
 // Limits of what is read; a larger vocabulary is refused.
@@ -34,42 +35,59 @@ func Read(r io.Reader, report func(exchange.Notice)) ([]thesaurus.Concept, error
 	if report == nil {
 		report = func(exchange.Notice) {}
 	}
-	in := bufio.NewReaderSize(r, 64<<10)
-	head, err := in.Peek(4096)
-	if err != nil && !errors.Is(err, io.EOF) && !errors.Is(err, bufio.ErrBufferFull) {
-		return nil, err
-	}
 	c := newCollector(report)
-	switch head = bytes.TrimLeft(head, " \t\r\n"); {
-	case len(head) == 0:
-		return nil, errors.New("the file is empty")
-	case head[0] == '{' || head[0] == '[':
-		err = readJSONLD(in, c)
-	case beginsXML.Match(head):
-		err = readRDFXML(in, c)
-	default:
-		err = readNTriples(in, c)
-	}
-	if err != nil {
+	if err := c.read(r); err != nil {
 		return nil, err
 	}
 	return c.concepts()
 }
 
-// Load reads a vocabulary file in any encoding and makes a thesaurus of it, in the given language or, when
-// that is empty, in that of most labels. What is mended in it is told to report, which may be nil.
+// read takes in a file, in whichever of the three forms it is.
+func (c *collector) read(r io.Reader) error {
+	in := bufio.NewReaderSize(r, 64<<10)
+	head, err := in.Peek(4096)
+	if err != nil && !errors.Is(err, io.EOF) && !errors.Is(err, bufio.ErrBufferFull) {
+		return err
+	}
+	switch head = bytes.TrimLeft(head, " \t\r\n"); {
+	case len(head) == 0:
+		return errors.New("the file is empty")
+	case head[0] == '{' || head[0] == '[':
+		return readJSONLD(in, c)
+	case beginsXML.Match(head):
+		return readRDFXML(in, c)
+	}
+	return readNTriples(in, c)
+}
+
+// Load reads a vocabulary file, packed or not, in any encoding and makes a thesaurus of it, in the given language or,
+// when that is empty, in that of most labels. What is mended in it is told to report, which may be nil. An archive with
+// several files is one vocabulary in parts.
 func Load(file io.ReadSeeker, language string, report func(exchange.Notice)) (*thesaurus.Thesaurus, error) {
 	if report == nil {
 		report = func(exchange.Notice) {}
 	}
-	decoded, encoding, err := exchange.Decode(file)
+	parts, err := packed.Open(file)
 	if err != nil {
 		return nil, err
 	}
-	if encoding == exchange.Windows1252 {
-		report(exchange.Notice{Kind: exchange.OtherEncoding, Detail: encoding})
+	c := newCollector(report)
+	for _, p := range parts {
+		decoded, encoding, err := exchange.Decode(p.File)
+		if err == nil {
+			if encoding == exchange.Windows1252 {
+				report(exchange.Notice{Kind: exchange.OtherEncoding, Detail: encoding})
+			}
+			err = c.read(decoded)
+		}
+		if err != nil && len(parts) > 1 {
+			err = fmt.Errorf("%s: %w", p.Name, err)
+		}
+		if err != nil {
+			return nil, err
+		}
 	}
-	concepts, err := Read(decoded, report)
+	concepts, err := c.concepts()
 	if err != nil {
 		return nil, err
 	}

@@ -484,6 +484,125 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/headings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The headings that words lead to, by the vocabulary and by what records that say them carry */
+        get: operations["headings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/headings/one": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that is known of one heading */
+        get: operations["heading"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/headings/below": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The headings right below one */
+        get: operations["headingBelow"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/headings/price": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a heading term finds, and what each way to narrow it would lose */
+        post: operations["headingPrice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vocabularies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The vocabularies of the program */
+        get: operations["vocabularies"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vocabularies/{vocabulary}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a vocabulary away that no review goes by */
+        delete: operations["deleteVocabulary"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vocabularies/{vocabulary}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What an edition of a vocabulary says otherwise than an earlier one */
+        get: operations["vocabularyChanges"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/teams": {
         parameters: {
             query?: never;
@@ -1349,6 +1468,8 @@ export interface components {
             narrower?: boolean;
             central?: boolean;
             qualifiers?: string[];
+            without?: string[];
+            until?: number;
             on?: boolean;
             from?: components["schemas"]["Origin"] | null;
             key?: string;
@@ -1422,11 +1543,24 @@ export interface components {
             /** Format: int64 */
             id: number;
             /** Format: int64 */
-            import: number;
+            import?: number;
             name: string;
             language: string;
+            languages: string[];
             headings: number;
             notices: number;
+            /**
+             * Format: int64
+             * @description the edition before
+             */
+            earlier?: number;
+            /**
+             * Format: int64
+             * @description the edition after it, where there is one
+             */
+            later?: number;
+            /** Format: date-time */
+            made: string;
         };
         Block: {
             id: string;
@@ -1451,6 +1585,8 @@ export interface components {
             narrower?: boolean;
             central?: boolean;
             qualifiers?: string[];
+            without?: string[];
+            until?: number;
             on: boolean;
             from?: components["schemas"]["Origin"];
             key?: string;
@@ -1920,6 +2056,172 @@ export interface components {
             typed: string;
             field?: string;
         };
+        Headings: {
+            languages: string[];
+            leads: components["schemas"]["HeadingLead"][];
+            cut: boolean;
+            evidence: components["schemas"]["HeadingCarried"][];
+            saying: number;
+            without: number;
+            words: string[];
+        };
+        HeadingLead: {
+            label: string;
+            shown: string;
+            /** @enum {string} */
+            via: "label" | "entryTerm" | "note" | "notation";
+            matched: string;
+            language?: string;
+            /** @enum {string} */
+            forgiven?: "form" | "order" | "letter";
+            meant?: string;
+            scopeNote?: string;
+            narrower: number;
+            retired?: boolean;
+            records?: number;
+            keys: number;
+            words: string[];
+            /** Format: double */
+            suit?: number;
+            taken?: string;
+        };
+        HeadingCarried: {
+            label: string;
+            records: number;
+            /** Format: double */
+            share: number;
+            /** Format: double */
+            pull: number;
+            known: boolean;
+        };
+        HeadingPlace: {
+            label: string;
+            alone: number;
+            withNarrower: number;
+            keys: number;
+            narrower: number;
+            below: number;
+            carried: number;
+            retired?: boolean;
+            spread?: boolean;
+        };
+        FoundCount: {
+            records: number;
+            keys: number;
+        };
+        HeadingPrice: {
+            records: number;
+            keys: number;
+            central: components["schemas"]["FoundCount"];
+            qualifiers: components["schemas"]["QualifiedPrice"][];
+        };
+        QualifiedPrice: {
+            qualifier: string;
+            records: number;
+            keys: number;
+            lost: components["schemas"]["FoundCount"];
+        };
+        HeadingWord: {
+            text: string;
+            language?: string;
+            forms: string[];
+            records: number;
+            keys: number;
+            adds: number;
+            covered: boolean;
+            ticked: boolean;
+        };
+        OlderHeading: {
+            label: string;
+            until: number;
+            said: boolean;
+            records: number;
+            keys: number;
+            taken: boolean;
+        };
+        HeadingTogether: {
+            heading: string;
+            records: number;
+            /** Format: double */
+            pull: number;
+        };
+        HeadingSides: {
+            heading: components["schemas"]["FoundCount"];
+            words: components["schemas"]["FoundCount"];
+            both: components["schemas"]["FoundCount"];
+        };
+        HeadingTaken: {
+            block: string;
+            term: string;
+        };
+        SpokenText: {
+            value: string;
+            language?: string;
+        };
+        HeadingWhole: {
+            heading: string;
+            shown: string;
+            labels: components["schemas"]["SpokenText"][];
+            scopeNote?: string;
+            named: string[];
+            historyNote?: string;
+            notation?: string;
+            since?: number;
+            before: components["schemas"]["OlderHeading"][];
+            now: string[];
+            retired?: boolean;
+            places: string[][];
+            nodes: components["schemas"]["HeadingPlace"][];
+            children: string[];
+            related: components["schemas"]["HeadingPlace"][];
+            beside: components["schemas"]["HeadingPlace"][];
+            together: components["schemas"]["HeadingTogether"][];
+            entryTerms: components["schemas"]["HeadingWord"][];
+            price: components["schemas"]["HeadingPrice"];
+            alone: components["schemas"]["FoundCount"];
+            exactMatch: string[];
+            closeMatch: string[];
+            unindexed: number;
+            records: number;
+            block?: string;
+            taken: components["schemas"]["HeadingTaken"][];
+            sides?: components["schemas"]["HeadingSides"];
+            counted: boolean;
+        };
+        VocabularyChanges: {
+            added: string[];
+            retired: components["schemas"]["RetiredHeading"][];
+            renamed: components["schemas"]["RenamedHeading"][];
+            moved: components["schemas"]["MovedHeading"][];
+            terms: components["schemas"]["PassedTerm"][];
+        };
+        RetiredHeading: {
+            label: string;
+            now: string[];
+        };
+        RenamedHeading: {
+            from: string;
+            to: string;
+        };
+        MovedHeading: {
+            label: string;
+            from: string[];
+            to: string[];
+        };
+        PassedTerm: {
+            term: string;
+            from: string;
+            to: string;
+        };
+        LessSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "less";
+            of: components["schemas"]["RecordSet"];
+            less: components["schemas"]["RecordSet"];
+        };
         TriedTerm: {
             term?: components["schemas"]["Term"];
             records?: number;
@@ -2037,7 +2339,7 @@ export interface components {
             doubtful?: boolean;
         };
         /** @description some records: of an item, a term, a block, a sample … */
-        RecordSet: components["schemas"]["ItemSet"] | components["schemas"]["AspectSet"] | components["schemas"]["TeamSet"] | components["schemas"]["TermSet"] | components["schemas"]["BlockSet"] | components["schemas"]["SpotSet"] | components["schemas"]["LostSet"] | components["schemas"]["StrategySet"] | components["schemas"]["AnySet"] | components["schemas"]["AllSet"] | components["schemas"]["WithinSet"] | components["schemas"]["SampleSet"] | components["schemas"]["JoinedSet"] | components["schemas"]["ShelfSet"] | components["schemas"]["PickedSet"];
+        RecordSet: components["schemas"]["ItemSet"] | components["schemas"]["AspectSet"] | components["schemas"]["TeamSet"] | components["schemas"]["TermSet"] | components["schemas"]["BlockSet"] | components["schemas"]["SpotSet"] | components["schemas"]["LostSet"] | components["schemas"]["StrategySet"] | components["schemas"]["AnySet"] | components["schemas"]["AllSet"] | components["schemas"]["WithinSet"] | components["schemas"]["LessSet"] | components["schemas"]["SampleSet"] | components["schemas"]["JoinedSet"] | components["schemas"]["ShelfSet"] | components["schemas"]["PickedSet"];
         ItemSet: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -2084,6 +2386,8 @@ export interface components {
              */
             kind: "block";
             block: string;
+            /** @description what its words find, without its headings */
+            words?: boolean;
         };
         SpotSet: {
             /**
@@ -2221,12 +2525,17 @@ export interface components {
         Remark: {
             term: string;
             /** @enum {string} */
-            kind: "misspelt" | "writing" | "suits" | "near" | "drags";
+            kind: "misspelt" | "writing" | "suits" | "near" | "drags" | "headingUnknown" | "headingRenamed" | "headingRetired" | "headingTerm" | "headingWithin" | "headingFlat" | "headingCentral" | "headingBefore";
             items: components["schemas"]["RemarkItem"][];
             records: number;
             block?: string;
             near?: components["schemas"]["Term"];
             belong?: string[];
+            /** @description of a heading: those that the remark is about */
+            headings?: string[];
+            /** @description key studies that are lost or would be added */
+            keys?: number;
+            mend?: components["schemas"]["Term"];
         };
         RemarkItem: {
             text: string;
@@ -3672,6 +3981,245 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HeadingTree"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    headings: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+                word?: string[];
+                block?: string;
+                language?: string;
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Headings"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    heading: {
+        parameters: {
+            query: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+                label: string;
+                block?: string;
+                language?: string;
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeadingWhole"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    headingBelow: {
+        parameters: {
+            query: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+                label: string;
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeadingPlace"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    headingPrice: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Term"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeadingPrice"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    vocabularies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Vocabulary"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteVocabulary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vocabulary: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    vocabularyChanges: {
+        parameters: {
+            query?: {
+                /** @description the earlier edition; the one before where it is not said */
+                since?: number;
+            };
+            header?: never;
+            path: {
+                vocabulary: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VocabularyChanges"];
                 };
             };
             /** @description what went wrong */

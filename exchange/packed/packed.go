@@ -1,4 +1,6 @@
-package records
+// Package packed opens files that are packed with gzip, or several in a zip archive, and unpacks them as they are read,
+// as often as wanted, within bounds.
+package packed
 
 import (
 	"archive/zip"
@@ -21,14 +23,17 @@ const (
 // errBomb says that a packed file grows without measure.
 var errBomb = errors.New("the packed file grows more than 200 times when it is unpacked; it was not read further")
 
-// part is a file of its own, packed or not.
-type part struct {
-	name string
-	file io.ReadSeeker
+// ErrOther says what a file is that can hold nothing that is read here.
+var ErrOther = errors.New("the file holds nothing that is read here")
+
+// A Part is a file of its own, packed or not.
+type Part struct {
+	Name string
+	File io.ReadSeeker
 }
 
-// unpack returns the parts of a file: itself, or what it packs. Nothing is unpacked before it is read.
-func unpack(file io.ReadSeeker) ([]part, error) {
+// Open returns the parts of a file: itself, or what it packs. Nothing is unpacked before it is read.
+func Open(file io.ReadSeeker) ([]Part, error) {
 	head := make([]byte, 8)
 	n, err := io.ReadFull(file, head)
 	if err != nil && !errors.Is(err, io.EOF) && !errors.Is(err, io.ErrUnexpectedEOF) {
@@ -50,18 +55,18 @@ func unpack(file io.ReadSeeker) ([]part, error) {
 			}
 			return gzip.NewReader(file)
 		}
-		return []part{{"", &rewinding{open: open, packed: size}}}, nil
+		return []Part{{"", &rewinding{open: open, packed: size}}}, nil
 	case bytes.HasPrefix(head, []byte("PK\x03\x04")), bytes.HasPrefix(head, []byte("PK\x05\x06")):
 		return archive(file)
 	case bytes.HasPrefix(head, []byte{0xd0, 0xcf, 0x11, 0xe0}):
-		return nil, fmt.Errorf("%w: it is a spreadsheet or a document of an office program; save it as CSV and bring in that", errOther)
+		return nil, fmt.Errorf("%w: it is a spreadsheet or a document of an office program; save it as CSV and bring in that", ErrOther)
 	case bytes.HasPrefix(head, []byte("%PDF")):
-		return nil, fmt.Errorf("%w: it is a PDF", errOther)
+		return nil, fmt.Errorf("%w: it is a PDF", ErrOther)
 	}
-	return []part{{"", file}}, nil
+	return []Part{{"", file}}, nil
 }
 
-func archive(file io.ReadSeeker) ([]part, error) {
+func archive(file io.ReadSeeker) ([]Part, error) {
 	size, err := file.Seek(0, io.SeekEnd)
 	if err != nil {
 		return nil, err
@@ -73,12 +78,12 @@ func archive(file io.ReadSeeker) ([]part, error) {
 	if len(z.File) > maxParts {
 		return nil, fmt.Errorf("the archive holds %d files; at most %d are read", len(z.File), maxParts)
 	}
-	var parts []part
+	var parts []Part
 	var total uint64
 	for _, f := range z.File {
 		// The parts of a spreadsheet are known by their names; one alone can not be read as records.
 		if f.Name == "[Content_Types].xml" || f.Name == "xl/workbook.xml" || f.Name == "content.xml" && z.File[0].Name == "mimetype" {
-			return nil, fmt.Errorf("%w: it is a spreadsheet or a document of an office program; save it as CSV and bring in that", errOther)
+			return nil, fmt.Errorf("%w: it is a spreadsheet or a document of an office program; save it as CSV and bring in that", ErrOther)
 		}
 		base := f.Name[strings.LastIndexByte(f.Name, '/')+1:]
 		if f.FileInfo().IsDir() || f.UncompressedSize64 == 0 || strings.HasPrefix(base, ".") || strings.HasPrefix(f.Name, "__MACOSX/") {
@@ -91,10 +96,10 @@ func archive(file io.ReadSeeker) ([]part, error) {
 			return nil, errBomb
 		}
 		open := func() (io.Reader, error) { return f.Open() }
-		parts = append(parts, part{f.Name, &rewinding{open: open, packed: int64(f.CompressedSize64)}})
+		parts = append(parts, Part{f.Name, &rewinding{open: open, packed: int64(f.CompressedSize64)}})
 	}
 	if len(parts) == 0 {
-		return nil, fmt.Errorf("%w: the archive is empty", errOther)
+		return nil, fmt.Errorf("%w: the archive is empty", ErrOther)
 	}
 	return parts, nil
 }
