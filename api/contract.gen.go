@@ -653,6 +653,9 @@ type Teams = figures.Teams
 // Term defines model for Term.
 type Term = desk.Term
 
+// TermCount defines model for TermCount.
+type TermCount = outside.TermCount
+
 // TermKind defines model for TermKind.
 type TermKind = string
 
@@ -758,6 +761,15 @@ type RemarksParams struct {
 type ChangeParams struct {
 	// IfMatch the revision the change was made on
 	IfMatch string `json:"If-Match"`
+}
+
+// CountTermsJSONBody defines parameters for CountTerms.
+type CountTermsJSONBody = []Term
+
+// CountTermsParams defines parameters for CountTerms.
+type CountTermsParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
 
 // CountWholeParams defines parameters for CountWhole.
@@ -987,6 +999,9 @@ type ChangeJSONRequestBody = Change
 // CompareSamplesJSONRequestBody defines body for CompareSamples for application/json ContentType.
 type CompareSamplesJSONRequestBody = Pair
 
+// CountTermsJSONRequestBody defines body for CountTerms for application/json ContentType.
+type CountTermsJSONRequestBody = CountTermsJSONBody
+
 // CountWholeJSONRequestBody defines body for CountWhole for application/json ContentType.
 type CountWholeJSONRequestBody = Proposal
 
@@ -1109,6 +1124,9 @@ type ServerInterface interface {
 	// CompareSamples How two samples stand to each other
 	// (POST /api/reviews/{review}/compared)
 	CompareSamples(ctx *echo.Context, review int64) error
+	// CountTerms What the chosen source finds for some terms, each by itself
+	// (POST /api/reviews/{review}/count-terms)
+	CountTerms(ctx *echo.Context, review int64, params CountTermsParams) error
 	// CountWhole What the chosen source finds for a whole strategy that is not saved
 	// (POST /api/reviews/{review}/count-whole)
 	CountWhole(ctx *echo.Context, review int64, params CountWholeParams) error
@@ -1684,6 +1702,31 @@ func (w *ServerInterfaceWrapper) CompareSamples(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.CompareSamples(ctx, review)
+	return err
+}
+
+// CountTerms converts echo context to params.
+func (w *ServerInterfaceWrapper) CountTerms(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params CountTermsParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.CountTerms(ctx, review, params)
 	return err
 }
 
@@ -3074,6 +3117,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/reviews/:review/suits", wrapper.Suits, options.OperationMiddlewares["suits"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/alike", wrapper.Alike, options.OperationMiddlewares["alike"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/count-whole", wrapper.CountWhole, options.OperationMiddlewares["countWhole"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/count-terms", wrapper.CountTerms, options.OperationMiddlewares["countTerms"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/heading-tree", wrapper.HeadingTree, options.OperationMiddlewares["headingTree"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/headings", wrapper.Headings, options.OperationMiddlewares["headings"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/headings/one", wrapper.Heading, options.OperationMiddlewares["heading"]...)
@@ -3890,6 +3934,47 @@ type CompareSamplesdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response CompareSamplesdefaultApplicationProblemPlusJSONResponse) VisitCompareSamplesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CountTermsRequestObject struct {
+	Review int64 `json:"review"`
+	Params CountTermsParams
+	Body   *CountTermsJSONRequestBody
+}
+
+type CountTermsResponseObject interface {
+	VisitCountTermsResponse(w http.ResponseWriter) error
+}
+
+type CountTerms200JSONResponse []TermCount
+
+func (response CountTerms200JSONResponse) VisitCountTermsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CountTermsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CountTermsdefaultApplicationProblemPlusJSONResponse) VisitCountTermsResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -6178,6 +6263,9 @@ type StrictServerInterface interface {
 	// CompareSamples How two samples stand to each other
 	// (POST /api/reviews/{review}/compared)
 	CompareSamples(ctx context.Context, request CompareSamplesRequestObject) (CompareSamplesResponseObject, error)
+	// CountTerms What the chosen source finds for some terms, each by itself
+	// (POST /api/reviews/{review}/count-terms)
+	CountTerms(ctx context.Context, request CountTermsRequestObject) (CountTermsResponseObject, error)
 	// CountWhole What the chosen source finds for a whole strategy that is not saved
 	// (POST /api/reviews/{review}/count-whole)
 	CountWhole(ctx context.Context, request CountWholeRequestObject) (CountWholeResponseObject, error)
@@ -7039,6 +7127,55 @@ func (sh *strictHandler) CompareSamples(ctx *echo.Context, review int64) error {
 		return err
 	} else if validResponse, ok := response.(CompareSamplesResponseObject); ok {
 		return validResponse.VisitCompareSamplesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// CountTerms operation middleware
+func (sh *strictHandler) CountTerms(ctx *echo.Context, review int64, params CountTermsParams) error {
+	var request CountTermsRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	var body CountTermsJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CountTerms(ctx.Request().Context(), request.(CountTermsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CountTerms")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(CountTermsResponseObject); ok {
+		return validResponse.VisitCountTermsResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

@@ -71,3 +71,11 @@ func said(s *string) string {
 	}
 	return *s
 }
+
+func (h Handlers) CountTerms(ctx context.Context, r CountTermsRequestObject) (CountTermsResponseObject, error) {
+	v, err := h.app.Outside.CountTerms(ctx, at(r.Review, r.Params.Look), *r.Body)
+	if err != nil {
+		return nil, err
+	}
+	return CountTerms200JSONResponse(v), nil
+}

@@ -36,6 +36,7 @@ type Headings struct {
 	Saying    int              `json:"saying"`  // records that say a word and carry a heading
 	Without   int              `json:"without"` // that say one and carry none
 	Words     []string         `json:"words"`
+	Said      []string         `json:"said"` // the words as records say them: as a beginning, where none says it as it is
 }
 
 // A HeadingLead is a heading that words lead to, with how.
@@ -97,7 +98,7 @@ func (a *Service) Headings(ctx context.Context, at desk.At, s HeadingSearch) (*H
 			words = append(words, w)
 		}
 	}
-	out := &Headings{Languages: []string{}, Leads: []HeadingLead{}, Evidence: []HeadingCarried{}, Words: append([]string{}, words...)}
+	out := &Headings{Languages: []string{}, Leads: []HeadingLead{}, Evidence: []HeadingCarried{}, Words: append([]string{}, words...), Said: []string{}}
 	if v := d.Keys.Set.Thesaurus; v != nil {
 		out.Languages = append(out.Languages, v.Spoken()...)
 		if err := leads(ctx, d, out, words, block, s.Language); err != nil {
@@ -194,12 +195,16 @@ func suitLeads(ctx context.Context, d *desk.Desk, out *Headings, block int) erro
 func carried(ctx context.Context, d *desk.Desk, out *Headings, words []string) error {
 	said := roaring.New()
 	for _, w := range words {
-		t := strategy.Term{Kind: strategy.TextTerm, Text: w, Field: "text", On: true}
-		found, err := coverage.Hits(d.Pool.Set(), t)
-		if err != nil {
-			continue // what is no word is said by none
+		// Where nobody says it just so, it may be a beginning.
+		for _, typed := range []string{w, w + "*"} {
+			found, err := coverage.Hits(d.Pool.Set(), strategy.Term{Kind: strategy.TextTerm, Text: typed, Field: "text", On: true})
+			if err != nil || found.IsEmpty() {
+				continue // what is no word is said by none
+			}
+			said.Or(found)
+			out.Said = append(out.Said, typed)
+			break
 		}
-		said.Or(found)
 	}
 	found, without, err := coverage.HeadingsOfRecords(ctx, d.Pool.Set(), said)
 	if err != nil {

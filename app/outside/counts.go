@@ -244,7 +244,7 @@ func (a *Service) CountWhole(ctx context.Context, at desk.At, p desk.Proposal) (
 		return nil, err
 	}
 	if l.Source == nil {
-		return nil, &problems.Problem{Type: "no-source", Status: 409, Title: "No source is chosen whose counts are shown."}
+		return nil, errNoSource
 	}
 	s, err := a.source(ctx, *l.Source)
 	if err != nil {
@@ -271,6 +271,64 @@ func (a *Service) CountWhole(ctx context.Context, at desk.At, p desk.Proposal) (
 	}
 	return nil, &problems.Problem{Type: "no-query", Status: 409, Title: "This strategy cannot be asked at the source."}
 }
+
+// mostAsked is how many terms are counted at a source in one call: each is asked by itself.
+const mostAsked = 8
+
+// CountTerms returns what the source whose counts are shown finds for some terms, each by itself; nothing of one that it
+// cannot be asked. What was counted today is not asked again.
+func (a *Service) CountTerms(ctx context.Context, at desk.At, terms []desk.Term) ([]TermCount, error) {
+	if len(terms) > mostAsked {
+		return nil, problems.Invalid("terms", "At most %d terms are counted at once; these are %d.", mostAsked, len(terms))
+	}
+	l, err := a.desk.Look(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	if l.Source == nil {
+		return nil, errNoSource
+	}
+	s, err := a.source(ctx, *l.Source)
+	if err != nil {
+		return nil, err
+	}
+	v, err := a.desk.Pools.Thesaurus(ctx, l.Vocabulary)
+	if err != nil {
+		return nil, err
+	}
+	client, err := a.client(s)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]TermCount, len(terms))
+	for i, t := range terms {
+		q, err := t.QueryIn(v)
+		if err != nil {
+			continue
+		}
+		cql, notes := rendered(q, s.Map)
+		if cql == "" {
+			continue
+		}
+		k, err := a.counted(ctx, s, client, cql)
+		if err != nil {
+			return nil, unanswered(s.Name, err)
+		}
+		c, err := countOf(k, wanted{query: cql, notes: notes})
+		if err != nil {
+			return nil, err
+		}
+		out[i].Count = &c
+	}
+	return out, nil
+}
+
+// A TermCount is what a source finds for a term; nothing, where it cannot be asked it.
+type TermCount struct {
+	Count *SourceCount `json:"count,omitempty"`
+}
+
+var errNoSource = &problems.Problem{Type: "no-source", Status: 409, Title: "No source is chosen whose counts are shown."}
 
 // FailCounts tells those who wait that the counting came to nothing.
 func (a *Service) FailCounts(ctx context.Context, t store.Task, _ *problems.Problem) error {

@@ -18,6 +18,7 @@ import (
 	"tamiz/core/set"
 	"tamiz/core/tally"
 	"tamiz/core/text"
+	"tamiz/core/thesaurus"
 	"tamiz/demo"
 	"tamiz/exchange/ris"
 	"tamiz/exchange/skos"
@@ -55,6 +56,15 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 		return err
 	}
 	if _, err := bringFile(ctx, a, review.ID, "vocabulary", "Almagre Headings.nt", &headings); err != nil {
+		return err
+	}
+	// The other vocabulary belongs to the program alone, until a review goes by it.
+	surco, _ := thesaurus.Build(demo.SurcoTerms(), "") // that it has no troubles is a test of the vocabulary
+	body, err := store.Pack(surco)
+	if err != nil {
+		return err
+	}
+	if _, err := db.AddVocabulary(ctx, "Surco Thesaurus", surco, body); err != nil {
 		return err
 	}
 	view := desk.NewLook{Rest: true}

@@ -218,7 +218,7 @@ func (l Look) Words(heading int, block strategy.Block) ([]Word, error) {
 		if len(p) == 0 {
 			continue
 		}
-		t := strategy.Term{Kind: strategy.TextTerm, Text: strings.Join(p, " "), Field: "text", On: true}
+		t := strategy.Term{Kind: strategy.TextTerm, Text: typed(w.Value, p), Field: "text", On: true}
 		f, err := l.find(t)
 		if err != nil {
 			continue // one that cannot be searched is none that can be ticked
@@ -231,7 +231,8 @@ func (l Look) Words(heading int, block strategy.Block) ([]Word, error) {
 			continue
 		}
 		word := &out[at]
-		if t.Text == word.Text || slices.Contains(word.Forms, t.Text) {
+		same := func(other string) bool { return text.Key(other) == text.Key(t.Text) }
+		if same(word.Text) || slices.ContainsFunc(word.Forms, same) {
 			continue
 		}
 		if n := f.count().Records; n > word.Records {
@@ -250,6 +251,15 @@ func (l Look) Words(heading int, block strategy.Block) ([]Word, error) {
 	}
 	slices.SortStableFunc(out, func(a, b Word) int { return cmp.Compare(b.Records, a.Records) })
 	return out, nil
+}
+
+// typed returns a term of the vocabulary as it is put into a block: in small letters as it is written, unless a sign
+// of it would mean something there.
+func typed(value string, tokens []string) string {
+	if strings.ContainsAny(value, `*?"`) {
+		return strings.Join(tokens, " ")
+	}
+	return strings.ToLower(strings.Join(strings.Fields(value), " "))
 }
 
 // block returns what a block finds, and whether a word is among its terms.

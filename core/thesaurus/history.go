@@ -63,6 +63,9 @@ func (t *Thesaurus) named(note string) (out []int) {
 		took := 1
 		for n := min(mostWords, len(words)-from); n > 0; n-- {
 			label := strings.Trim(strings.Join(words[from:from+n], " "), ".,;:()\"'“”‘’")
+			if n == 1 && (from == 0 || strings.HasSuffix(words[from-1], ".")) {
+				break // a word that begins a sentence is written large whatever it means
+			}
 			if h, ok := t.Find(label); ok && t.Label(h) == label && !slices.Contains(out, h) {
 				out = append(out, h)
 				took = n

@@ -1,6 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router'
 
-export const screens = ['question', 'samples', 'harvest', 'blocks', 'coverage'] as const
+export const screens = ['question', 'samples', 'harvest', 'headings', 'blocks', 'coverage'] as const
 export type Screen = (typeof screens)[number]
 
 export const router = createRouter({
@@ -36,6 +36,11 @@ export const router = createRouter({
           path: 'harvest',
           name: 'harvest',
           component: () => import('./screens/harvest/HarvestScreen.vue'),
+        },
+        {
+          path: 'headings',
+          name: 'headings',
+          component: () => import('./screens/headings/HeadingsScreen.vue'),
         },
         {
           path: 'blocks',

@@ -68,6 +68,12 @@ export type Judging = Schemas['Judging']
 export type Verdict = Schemas['Verdict']['verdict']
 export type Remark = Schemas['Remark']
 export type NearMiss = Schemas['NearMiss']
+export type Headings = Schemas['Headings']
+export type HeadingLead = Schemas['HeadingLead']
+export type HeadingWhole = Schemas['HeadingWhole']
+export type HeadingPlace = Schemas['HeadingPlace']
+export type HeadingPrice = Schemas['HeadingPrice']
+export type VocabularyChanges = Schemas['VocabularyChanges']
 export type FileFormat = Schemas['Export']['format']
 
 export const api = createClient<paths>({ baseUrl: '' })

@@ -467,6 +467,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/count-terms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the chosen source finds for some terms, each by itself */
+        post: operations["countTerms"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/heading-tree": {
         parameters: {
             query?: never;
@@ -2064,6 +2081,7 @@ export interface components {
             saying: number;
             without: number;
             words: string[];
+            said: string[];
         };
         HeadingLead: {
             label: string;
@@ -2732,6 +2750,9 @@ export interface components {
         };
         Preview: {
             concepts: components["schemas"]["RoughConcept"][];
+        };
+        TermCount: {
+            count?: components["schemas"]["SourceCount"];
         };
         SourceCount: {
             records: number;
@@ -3947,6 +3968,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SourceCount"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    countTerms: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Term"][];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermCount"][];
                 };
             };
             /** @description what went wrong */

@@ -17,6 +17,7 @@ export default {
     rest: 'the rest of both',
     restOf: 'the rest of {set}',
     within: '{item}, of {set}',
+    less: '{of}, less {less}',
     missing: '{facet}: not said',
     lost: 'lost by a limit to {item}',
     lostYears: 'lost by a limit from {item} on',

@@ -3,6 +3,7 @@ import en from './en'
 import blocks from './blocks'
 import files from './files'
 import harvest from './harvest'
+import headings from './headings'
 import sources from './sources'
 
 export const i18n = createI18n({
@@ -16,9 +17,17 @@ export const i18n = createI18n({
       ...files,
       ...harvest,
       ...blocks,
-      screen: { ...en.screen, ...sources.screen, ...files.screen },
+      ...headings,
+      screen: { ...en.screen, ...headings.screen, ...sources.screen, ...files.screen },
+      remark: { ...blocks.remark, ...headings.remark },
       strip: { ...en.strip, ...sources.strip },
-      change: { ...en.change, ...sources.change, ...files.change, ...blocks.change },
+      change: {
+        ...en.change,
+        ...sources.change,
+        ...files.change,
+        ...blocks.change,
+        ...headings.change,
+      },
       notice: { ...en.notice, ...files.notice },
     },
   },

@@ -5,6 +5,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import { api, ask, type Tally } from '@/api/client'
+import { screens as places } from '@/router'
 import { useActions } from '@/state/actions'
 import { useLooked } from '@/state/looked'
 import { termText, useReview } from '@/state/review'
@@ -44,9 +45,11 @@ const to = (name: string, query?: Record<string, string>) =>
   router.push({ name, params: { review: review.id }, query })
 
 const screens = computed<Found[]>(() =>
-  (['question', 'samples', 'harvest', 'blocks', 'coverage', 'shelf', 'sources'] as const).map(
-    (s) => ({ kind: 'screen', name: t(`screen.${s}`), go: () => to(s) }),
-  ),
+  ([...places, 'shelf', 'sources'] as const).map((s) => ({
+    kind: 'screen',
+    name: t(`screen.${s}`),
+    go: () => to(s),
+  })),
 )
 const actions = computed<Found[]>(() => [
   ...here.offered().map((a): Found => ({ kind: 'action', ...a })),
@@ -131,7 +134,7 @@ const headings = computed<Found[]>(() =>
     kind: 'heading',
     name: h.label,
     hint: n(h.records, 'whole'),
-    go: () => to('harvest', { facet: 'headings', item: h.label }),
+    go: () => to('headings', { label: h.label }),
   })),
 )
 const records = useQuery({

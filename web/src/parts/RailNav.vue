@@ -15,6 +15,7 @@ const icons: Record<Screen, string> = {
     '<path d="M5 7h14M5 12h14M5 17h14"/><circle cx="9" cy="7" r="2"/><circle cx="15" cy="12" r="2"/><circle cx="8" cy="17" r="2"/>',
   harvest:
     '<path d="M3 6h18l-3 7H6z"/><path d="M9 6l1 7M15 6l-1 7M4.5 9.5h15"/><path d="M9 17v1M12 16v4M15 17v1"/>',
+  headings: '<path d="M5 4v16M5 7h5M5 17h5"/><path d="M10 4.5h9v5h-9zM10 14.5h9v5h-9z"/>',
   blocks:
     '<rect x="4" y="4" width="16" height="4.5"/><rect x="4" y="10" width="11" height="4.5"/><rect x="4" y="16" width="14" height="4"/>',
   coverage:

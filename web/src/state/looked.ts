@@ -52,6 +52,8 @@ export const useLooked = defineStore('looked', () => {
         return aspect(s)
       case 'within':
         return t('looked.within', { item: name(s.of), set: name(s.in) })
+      case 'less':
+        return t('looked.less', { of: name(s.of), less: name(s.less) })
       case 'team':
         return t('looked.team', { name: s.authors[0].split('|')[0] })
       case 'picked':

@@ -467,9 +467,9 @@ export function newTerm(parts: Partial<Term> & Pick<Term, 'kind'>): Term {
   return { on: true, ...parts, id: parts.id || newId() }
 }
 
-/** How a term is written: as typed, `left ~3 right`, or its heading. */
+/** How a term is written: as typed, `left ~3 right`, or its heading with the year up to which it is looked for. */
 export function termText(t: Term): string {
   if (t.kind === 'near') return `${t.left} ~${t.within} ${t.right}`
-  if (t.kind === 'heading') return t.heading ?? ''
+  if (t.kind === 'heading') return (t.heading ?? '') + (t.until ? ` ≤ ${t.until}` : '')
   return t.text ?? ''
 }

@@ -51,6 +51,8 @@ const plain = computed<Note[]>(() => {
   const quiet = props.term.quiet ?? []
   const off = [{ label: t('remark.switchOff'), edits: [switchOff()] }]
   const all: Note[] = []
+  // What became of it, or what it may be meant for, is a remark of its own.
+  if (f.unknown && props.remarks.some((r) => r.kind.startsWith('heading'))) return []
   if (f.unknown) all.push({ kind: 'unknown', text: t('blocks.unknown'), mends: off })
   else if (f.records === 0) all.push({ kind: 'zero', text: t('blocks.zero'), mends: off })
   else if (f.addsNothing)
@@ -70,6 +72,8 @@ const list = (r: Remark, most = 3) =>
 
 function noted(r: Remark): Note {
   switch (r.kind) {
+    default:
+      return noteOfHeading(r)
     case 'misspelt':
       return {
         kind: r.kind,
@@ -145,6 +149,64 @@ function noted(r: Remark): Note {
   }
 }
 const notes = computed(() => [...plain.value, ...props.remarks.map(noted)])
+
+/** What is to be said of a heading term, each with its mend. */
+function noteOfHeading(r: Remark): Note {
+  const heading = r.headings?.[0] ?? ''
+  const off = { label: t('remark.switchOff'), edits: [switchOff()] }
+  const patch = (label: string, parts: Partial<Term>): Mend => ({
+    label,
+    edits: [{ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: parts }],
+  })
+  const put = (r.headings ?? []).map((h) =>
+    patch(t('remark.headingPut', { heading: h }), { heading: h }),
+  )
+  const says = (text: string, mends: Mend[], show?: () => void): Note => ({
+    kind: r.kind,
+    text,
+    mends,
+    show,
+  })
+  switch (r.kind) {
+    case 'headingUnknown':
+      return says(heading ? t('remark.headingMeant', { heading }) : t('remark.headingUnknown'), [
+        ...put,
+        off,
+      ])
+    case 'headingRetired':
+      return says(
+        heading ? t('remark.headingRetiredNow', { heading }) : t('remark.headingRetired'),
+        [...put, off],
+      )
+    case 'headingWithin':
+      return says(t('remark.headingWithin', { heading }), [off])
+    case 'headingFlat':
+      return says(t('remark.headingFlat'), [patch(t('remark.headingAlone'), { narrower: false })])
+    case 'headingCentral':
+      return says(t('remark.headingCentral', { n: r.keys ?? 0 }, r.keys ?? 0), [
+        patch(t('remark.headingAny'), { central: false }),
+      ])
+    case 'headingBefore': {
+      const older = newTerm({ ...r.mend!, kind: 'heading', id: '', on: true })
+      return says(
+        t(
+          'remark.headingBefore',
+          { heading: termText(older), n: n(r.records, 'whole') },
+          r.records,
+        ),
+        [
+          {
+            label: t('remark.add', { term: termText(older) }),
+            edits: addEdits(props.block, older),
+          },
+        ],
+        () => reader.list({ kind: 'term', term: older }, termText(older)),
+      )
+    }
+    default: // renamed, or an entry term
+      return says(t(`remark.${r.kind}`, { heading }), put)
+  }
+}
 
 function rest(m?: Mend) {
   bench.rest(

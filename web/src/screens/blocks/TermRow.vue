@@ -12,6 +12,7 @@ import { termText, useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import TermActs from './TermActs.vue'
 import StairStep from './StairStep.vue'
+import TermName from './TermName.vue'
 import TermRemarks from './TermRemarks.vue'
 
 /** One line of a block: switched on or off, with what it finds. Alt and the arrows move it. */
@@ -72,13 +73,6 @@ function rest(on: boolean) {
 }
 
 /** A heading by itself or with all that stand below it. */
-function setNarrower() {
-  const narrower = !props.term.narrower
-  review.change(
-    { key: narrower ? 'withNarrower' : 'withoutNarrower', params: said() },
-    { edits: [{ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { narrower } }] },
-  )
-}
 
 const acts = ref<InstanceType<typeof TermActs>>()
 const noting = ref(false)
@@ -112,39 +106,7 @@ function records() {
     </td>
     <td class="left">
       <span class="lab">
-        <svg
-          v-if="term.kind === 'heading'"
-          class="tree"
-          viewBox="0 0 14 14"
-          role="img"
-          :aria-label="t('blocks.heading')"
-        >
-          <path d="M2 1v10M2 4h5M2 9h5" />
-          <rect x="7" y="2" width="5" height="3.4" />
-          <rect x="7" y="7.4" width="5" height="3.4" />
-        </svg>
-        <b v-if="term.kind === 'heading'">{{ term.heading }}</b>
-        <button
-          v-if="term.kind === 'heading' && review.vocabulary && !figures?.unknown"
-          class="link small"
-          :aria-label="t('blocks.setNarrower', { term: term.heading })"
-          :aria-pressed="!!term.narrower"
-          @click="setNarrower"
-        >
-          {{
-            term.narrower
-              ? t('blocks.narrower', { n: n(figures?.narrower ?? 0, 'whole') })
-              : t('blocks.alone')
-          }}
-        </button>
-        <span v-else-if="term.kind === 'near'" class="mono"
-          >{{ term.left }} <em>{{ t('blocks.within', { n: term.within }) }}</em>
-          {{ term.right }}</span
-        >
-        <span v-else class="mono">{{ term.text }}</span>
-        <span v-if="term.field && term.field !== 'text' && term.kind !== 'heading'" class="small">{{
-          t(`field.${term.field}`)
-        }}</span>
+        <TermName :block="block" :term="term" :figures="figures" />
         <TermRemarks :block="block" :term="term" :figures="figures" :remarks="remarks" />
         <DraftField
           v-if="term.note || noting"
@@ -265,20 +227,6 @@ tr td {
   gap: 2px 7px;
   align-items: center;
   overflow-wrap: anywhere;
-}
-
-.lab em {
-  font: 12px var(--ui);
-  color: var(--ink-2);
-}
-
-.tree {
-  width: 13px;
-  height: 13px;
-  stroke: var(--ink-2);
-  fill: none;
-  stroke-width: 1.6;
-  display: block;
 }
 
 .said {

@@ -409,6 +409,16 @@ defineExpose({ terms, truncate, alike, name })
       v-if="candidate.facet === 'authors' || candidate.row.writings?.length"
       :candidate="candidate"
     />
+    <router-link
+      v-if="item && review.vocabulary && (item.facet === 'headings' || item.entryOf)"
+      class="small"
+      :to="{
+        name: 'headings',
+        params: { review: review.id },
+        query: { label: item.entryOf ?? item.item },
+      }"
+      >{{ t('headings.look', { heading: item.entryOf ?? item.item }) }}</router-link
+    >
     <template v-if="item?.scopeNote">
       <h3 class="small">{{ t('tree.scope') }}</h3>
       <p class="small">{{ item.scopeNote }}</p>

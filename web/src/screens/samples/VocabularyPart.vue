@@ -7,6 +7,8 @@ import { useImports } from '@/state/imports'
 import { useNotes } from '@/state/notes'
 import { useReview } from '@/state/review'
 import { useSteps } from '@/state/steps'
+import VocabularyChoice from '@/parts/VocabularyChoice.vue'
+import LaterEdition from './LaterEdition.vue'
 import NoticesDialog from './NoticesDialog.vue'
 
 /** The controlled vocabulary that headings go by: it says what is a heading, and what stands below it. */
@@ -54,7 +56,11 @@ function remove() {
             review.vocabulary.headings,
           )
         }}</span>
-        <button v-if="review.vocabulary.notices" class="link small" @click="reading = true">
+        <button
+          v-if="review.vocabulary.notices && review.vocabulary.import"
+          class="link small"
+          @click="reading = true"
+        >
           {{
             t(
               'samples.remarks',
@@ -73,8 +79,10 @@ function remove() {
         </button>
       </p>
       <p v-else class="small">{{ t('vocabulary.none') }}</p>
+      <LaterEdition v-if="review.vocabulary" />
+      <VocabularyChoice />
       <NoticesDialog
-        v-if="reading && review.vocabulary"
+        v-if="reading && review.vocabulary?.import"
         :of="{
           import: review.vocabulary.import,
           name: review.vocabulary.name,

@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, ask, type Vocabulary } from '@/api/client'
+import { useReview } from '@/state/review'
+
+/** The vocabularies that the program has, of each the latest edition: one of them can be gone by. */
+const { t, n, d } = useI18n()
+const review = useReview()
+const all = useQuery({
+  queryKey: computed(() => ['vocabularies', review.vocabulary?.id]),
+  queryFn: () => ask(api.GET('/api/vocabularies')),
+})
+const others = computed(() =>
+  (all.data.value ?? []).filter((v) => !v.later && v.id !== review.vocabulary?.id),
+)
+function use(v: Vocabulary) {
+  review.change(
+    { key: 'vocabulary', params: { name: v.name } },
+    { edits: [{ op: 'vocabulary', vocabulary: v.id }] },
+  )
+}
+</script>
+
+<template>
+  <ul v-if="others.length" class="choices" :aria-label="t('vocabularies.title')">
+    <li v-for="v in others" :key="v.id" class="row">
+      <b>{{ v.name }}</b>
+      <span class="small"
+        >{{ t('vocabularies.headings', { n: n(v.headings, 'whole') }, v.headings)
+        }}<template v-if="v.languages.length"
+          >, {{ t('vocabularies.languages', { languages: v.languages.join(', ') }) }}</template
+        >, {{ t('vocabularies.read', { day: d(v.made, 'day') }) }}</span
+      >
+      <span class="grow" />
+      <button class="btn outline" @click="use(v)">
+        {{ t('vocabularies.use', { name: v.name }) }}
+      </button>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.choices {
+  display: grid;
+  gap: 6px;
+  padding: 0 8px 6px;
+}
+</style>

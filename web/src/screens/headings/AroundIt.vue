@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, ask, type HeadingWhole } from '@/api/client'
+import { useReview } from '@/state/review'
+
+/** What stands around a heading: related ones, those beside it, those often with it, and the words of its records. */
+const props = defineProps<{ whole: HeadingWhole }>()
+const emit = defineEmits<{ look: [label: string] }>()
+const { t, n } = useI18n()
+const review = useReview()
+
+const item = useQuery({
+  queryKey: computed(() => ['item', review.id, review.lookStamp, 'headings', props.whole.heading]),
+  queryFn: ({ signal }) =>
+    ask(
+      api.GET('/api/reviews/{review}/item', {
+        params: {
+          path: { review: review.id },
+          query: { ...review.asked.query, facet: 'headings', item: props.whole.heading },
+        },
+        signal,
+      }),
+    ),
+  enabled: () => props.whole.counted && props.whole.alone.records > 0,
+})
+const groups = computed(() =>
+  [
+    {
+      title: t('headings.related'),
+      rows: props.whole.related.map((x) => ({ label: x.label, n: x.withNarrower })),
+    },
+    {
+      title: t('headings.beside'),
+      rows: props.whole.beside.map((x) => ({ label: x.label, n: x.withNarrower })),
+    },
+    {
+      title: t('headings.together'),
+      rows: props.whole.together.map((x) => ({ label: x.heading, n: x.records })),
+    },
+  ].filter((g) => g.rows.length),
+)
+</script>
+
+<template>
+  <div class="around">
+    <section v-for="g in groups" :key="g.title" :aria-label="g.title">
+      <h3 class="sect">{{ g.title }}</h3>
+      <p>
+        <button v-for="r in g.rows" :key="r.label" class="chip" @click="emit('look', r.label)">
+          {{ r.label }}<em v-if="whole.counted">{{ n(r.n, 'whole') }}</em>
+        </button>
+      </p>
+    </section>
+    <section v-if="item.data.value?.with.length" :aria-label="t('headings.with')">
+      <h3 class="sect">{{ t('headings.with') }}</h3>
+      <p>
+        <router-link
+          v-for="w in item.data.value.with"
+          :key="w.item"
+          class="chip mono"
+          :to="{
+            name: 'harvest',
+            params: { review: review.id },
+            query: { facet: 'words', item: w.item },
+          }"
+          >{{ w.item }}<em>{{ n(w.records, 'whole') }}</em></router-link
+        >
+      </p>
+    </section>
+    <p v-if="whole.exactMatch.length + whole.closeMatch.length" class="small cut">
+      {{ t('headings.others') }}: {{ [...whole.exactMatch, ...whole.closeMatch].join(', ') }}
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.around {
+  display: grid;
+  gap: 8px;
+  margin-top: 8px;
+}
+
+p {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+  margin-top: 3px;
+}
+
+.chip {
+  padding: 2px 8px;
+  color: inherit;
+  text-decoration: none;
+}
+</style>

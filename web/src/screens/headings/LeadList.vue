@@ -1,0 +1,259 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import type { HeadingLead, Headings } from '@/api/client'
+import BlockStamp from '@/parts/BlockStamp.vue'
+import { useReader } from '@/parts/reader'
+import { useReview } from '@/state/review'
+
+/** The headings that words lead to, with how, and those that the records carry which say them. */
+const props = defineProps<{
+  found?: Headings
+  pending: boolean
+  words: string[]
+  seeds?: string
+  selected: string
+  keys: string[][]
+}>()
+const emit = defineEmits<{ look: [label: string]; into: [] }>()
+const { t, n } = useI18n()
+const reader = useReader()
+const review = useReview()
+const root = ref<HTMLElement>()
+
+const labels = computed(() => [
+  ...(props.found?.leads.map((l) => l.label) ?? []),
+  ...(props.found?.evidence.filter((e) => e.known).map((e) => e.label) ?? []),
+])
+/** A heading may be led to and carried too: the one that was moved to is the one in view. */
+const at = ref(0)
+const here = computed(() =>
+  labels.value[at.value] === props.selected ? at.value : labels.value.indexOf(props.selected),
+)
+
+function move(by: number) {
+  const to = Math.max(0, Math.min(labels.value.length - 1, here.value + by))
+  if (labels.value[to] === undefined) return
+  at.value = to
+  emit('look', labels.value[to])
+  root.value?.querySelectorAll('[role=option]')[to]?.scrollIntoView({ block: 'nearest' })
+}
+function onKey(e: KeyboardEvent) {
+  const by = { ArrowDown: 1, ArrowUp: -1, Home: -1e6, End: 1e6 }[e.key]
+  if (by) {
+    e.preventDefault()
+    move(by)
+  } else if (e.key === 'ArrowRight' || e.key === 'Enter') {
+    e.preventDefault()
+    emit('into')
+  }
+}
+function take(i: number) {
+  at.value = i
+  emit('look', labels.value[i])
+  root.value?.focus()
+}
+const known = computed(() => props.found?.evidence.filter((e) => e.known) ?? [])
+
+function how(l: HeadingLead): string {
+  const via = t(`headings.via.${l.via}`)
+  return l.language ? t('headings.viaOther', { via, language: l.language }) : via
+}
+function carriers(label: string, title: string) {
+  reader.list({ kind: 'item', facet: 'headings', item: label }, title)
+}
+function focus() {
+  root.value?.focus()
+  if (here.value < 0) move(0)
+}
+defineExpose({ focus })
+</script>
+
+<template>
+  <div class="card leads">
+    <p v-if="!words.length" class="small start">{{ t('headings.start') }}</p>
+    <v-progress-linear
+      v-else-if="pending"
+      indeterminate
+      color="primary"
+      :aria-label="t('headings.leads')"
+    />
+    <p v-if="seeds && words.length" class="small start">
+      {{ t('headings.seedsOf', { block: seeds, words: words.join(', ') }) }}
+    </p>
+    <p v-if="found && words.length && !found.leads.length" class="small start">
+      {{ t('headings.none') }}
+    </p>
+    <div
+      v-if="labels.length"
+      ref="root"
+      role="listbox"
+      tabindex="0"
+      :aria-label="t('headings.leads')"
+      :aria-activedescendant="here >= 0 ? `lead-${here}` : undefined"
+      @keydown="onKey"
+    >
+      <div
+        v-for="(l, i) in found!.leads"
+        :id="`lead-${i}`"
+        :key="l.label"
+        role="option"
+        class="hit"
+        :class="{ sel: i === here }"
+        :aria-selected="i === here"
+        @click="take(i)"
+      >
+        <span class="row name"
+          ><b>{{ l.shown }}</b
+          ><span v-if="l.shown !== l.label" class="small">{{ l.label }}</span
+          ><BlockStamp v-if="l.taken" :block="l.taken" :size="15" /><span class="grow" /><span
+            v-if="l.records !== undefined"
+            class="small"
+            >{{ n(l.records, 'whole') }}</span
+          ></span
+        >
+        <span class="small"
+          ><template v-if="l.forgiven === 'letter'"
+            >{{ t('headings.meant', { word: l.meant ?? l.matched }) }}{{ ' ' }}</template
+          >{{ how(l)
+          }}<template v-if="l.via === 'entryTerm' || (l.via === 'label' && l.language)"
+            >: <span class="mono">{{ l.matched }}</span></template
+          ><template v-if="l.forgiven === 'order' || l.forgiven === 'form'"
+            >, {{ t(`headings.${l.forgiven}`) }}</template
+          ><template v-if="words.length > 1"
+            >, {{ t('headings.of', { n: l.words.length, of: words.length }) }}</template
+          ><template v-if="l.suit !== undefined"
+            >, {{ t('headings.suit', { suit: n(l.suit, 'two') }) }}</template
+          ></span
+        >
+        <span v-if="l.scopeNote" class="small note">{{ l.scopeNote }}</span>
+        <span v-if="l.retired" class="small miss">{{ t('headings.retired') }}</span>
+      </div>
+      <template v-if="known.length">
+        <div class="sect carried" role="presentation">{{ t('headings.carried') }}</div>
+        <div
+          v-for="(e, i) in known"
+          :id="`lead-${found!.leads.length + i}`"
+          :key="e.label"
+          role="option"
+          class="evidence"
+          :class="{ sel: found!.leads.length + i === here }"
+          :aria-selected="found!.leads.length + i === here"
+          :title="
+            t('headings.pull', { pull: n(e.pull, 'whole'), n: n(e.records, 'whole') }, e.records)
+          "
+          @click="take(found!.leads.length + i)"
+        >
+          <span class="cut">{{ e.label }}</span><span class="small">{{ n(e.share, 'share') }}</span>
+        </div>
+      </template>
+    </div>
+    <p v-if="found?.cut" class="small start">{{ t('headings.cut') }}</p>
+    <template v-if="found && words.length && (found.saying || found.without)">
+      <ul v-if="found.evidence.some((e) => !e.known)" class="others">
+        <li v-for="e in found.evidence.filter((x) => !x.known)" :key="e.label" class="evidence">
+          <button class="link cut" @click="carriers(e.label, e.label)">{{ e.label }}</button><span
+            class="small"
+            >{{ n(e.share, 'share') }}</span
+          >
+        </li>
+      </ul>
+      <p class="small start">
+        {{
+          t(
+            'headings.carriedNote',
+            {
+              n: n(found.saying, 'whole'),
+              words: found.said.join(', '),
+              without: n(found.without, 'whole'),
+            },
+            found.saying,
+          )
+        }}
+      </p>
+    </template>
+    <p v-else-if="found && words.length && review.sample === undefined" class="small start">
+      {{ t('headings.noSample') }}
+    </p>
+    <span class="grow" />
+    <p class="small keys">
+      <span v-for="k in keys" :key="k[0]"
+        ><kbd>{{ k[0] }}</kbd> {{ k[1] }}</span
+      >
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.leads {
+  overflow-y: auto;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+}
+
+.hit {
+  display: grid;
+  gap: 1px;
+  padding: 7px 10px;
+  border-bottom: 1px solid var(--line-soft);
+  cursor: pointer;
+}
+
+.hit.sel,
+.evidence.sel {
+  background: var(--gold-soft);
+}
+
+.name {
+  gap: 6px;
+  align-items: baseline;
+}
+
+.note {
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  overflow: hidden;
+  color: var(--ink);
+}
+
+.mono {
+  font-size: 12px;
+}
+
+.miss {
+  color: var(--miss);
+}
+
+.carried {
+  padding: 9px 10px 4px;
+}
+
+.evidence {
+  display: flex;
+  gap: 8px;
+  padding: 3.5px 10px;
+  cursor: pointer;
+}
+
+.evidence .cut {
+  flex: 1;
+  text-align: left;
+}
+
+.start {
+  padding: 8px 10px;
+}
+
+.keys {
+  padding: 8px 10px;
+  border-top: 1px solid var(--line-soft);
+  display: grid;
+  gap: 3px;
+}
+
+[role='listbox']:focus-visible {
+  outline-offset: -2px;
+}
+</style>

@@ -1,0 +1,420 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, nextTick, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, ask, type HeadingPlace, type HeadingWhole } from '@/api/client'
+import BlockStamp from '@/parts/BlockStamp.vue'
+import { useReader } from '@/parts/reader'
+import { decisionKey, newTerm, useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
+import type { How } from './choice'
+import { useAtSource } from './atSource'
+
+/** All places of a heading in the tree, with what each node brings; below it can be ticked what is taken. */
+const how = defineModel<How>('how', { required: true })
+const without = defineModel<string[]>('without', { required: true })
+const props = defineProps<{ whole: HeadingWhole; language: string }>()
+const emit = defineEmits<{ look: [label: string]; out: [] }>()
+const { t, n, d } = useI18n()
+const review = useReview()
+const sources = useSources()
+const reader = useReader()
+const queries = useQueryClient()
+
+const firstBelow = 12 // headings below one, before the others are asked for
+
+const children = ref(new Map<string, HeadingPlace[]>())
+const opened = ref(new Set<string>()) // by place
+const all = ref(new Set<string>()) // places of which all below show
+watch(
+  () => props.whole.heading,
+  () => {
+    children.value = new Map()
+    opened.value = new Set()
+    all.value = new Set()
+    at.value = -1
+  },
+)
+const byLabel = computed(() => {
+  const out = new Map(props.whole.nodes.map((x) => [x.label, x]))
+  for (const list of children.value.values()) for (const x of list) out.set(x.label, x)
+  return out
+})
+
+interface Row {
+  key: string
+  label: string
+  depth: number
+  node?: HeadingPlace
+  own?: boolean // the heading itself
+  above?: string[] // what stands above it, from the top
+  below?: boolean // of it, so that it can be ticked
+  more?: { of: string; n: number }
+}
+const rows = computed<Row[]>(() => {
+  const out: Row[] = []
+  props.whole.places.forEach((path, place) => {
+    // What stands further above is told beside the heading right above: a row each would leave no place for the rest.
+    const above = path.slice(0, -1)
+    if (above.length)
+      out.push({
+        key: `${place} ${above.join(' › ')}`,
+        label: above[above.length - 1],
+        depth: 0,
+        node: byLabel.value.get(above[above.length - 1]),
+        above: above.slice(0, -1),
+      })
+    const label = path[path.length - 1]
+    const depth = above.length ? 1 : 0
+    out.push({ key: path.join(' › '), label, depth, node: byLabel.value.get(label), own: true })
+    const key = path.join(' › ')
+    const kids = props.whole.children
+    // Below it is told once, at its first place, unless another is opened.
+    if (kids.length && (place === 0) !== opened.value.has(key)) below(out, key, kids, depth + 1)
+  })
+  return out
+})
+function below(out: Row[], under: string, labels: string[], depth: number) {
+  const most = all.value.has(under) || labels.length <= firstBelow + 1 ? labels.length : firstBelow
+  for (const label of labels.slice(0, most)) {
+    const key = `${under} › ${label}`
+    out.push({ key, label, depth, node: byLabel.value.get(label), below: true })
+    const kids = children.value.get(label)
+    if (opened.value.has(key) && kids)
+      below(
+        out,
+        key,
+        kids.map((x) => x.label),
+        depth + 1,
+      )
+  }
+  if (most < labels.length)
+    out.push({ key: `${under} …`, label: '', depth, more: { of: under, n: labels.length - most } })
+}
+const firstKey = computed(() => props.whole.places[0]?.join(' › '))
+const isOpen = (r: Row) =>
+  r.own
+    ? (r.key === firstKey.value) !== opened.value.has(r.key)
+    : r.below
+      ? opened.value.has(r.key)
+      : undefined
+const foldable = (r: Row) => (r.own || r.below) && (r.node?.narrower ?? 0) > 0
+
+async function fold(r: Row) {
+  if (!foldable(r)) return
+  const next = new Set(opened.value)
+  if (!next.delete(r.key)) {
+    if (!r.own && !children.value.has(r.label)) {
+      const list = await queries.fetchQuery({
+        queryKey: ['heading-below', review.id, review.lookStamp, review.keysStamp, r.label],
+        queryFn: () =>
+          ask(
+            api.GET('/api/reviews/{review}/headings/below', {
+              params: {
+                path: { review: review.id },
+                query: { ...review.asked.query, label: r.label },
+              },
+            }),
+          ),
+      })
+      children.value = new Map(children.value).set(r.label, list)
+    }
+    next.add(r.key)
+  }
+  opened.value = next
+}
+
+/** What is left out is left out with what is come to through it alone; a row under one that is left out shows so. */
+const outAbove = (r: Row) => without.value.some((w) => r.key.split(' › ').slice(0, -1).includes(w))
+const ticked = (r: Row) =>
+  how.value !== 'alone' &&
+  !(how.value === 'some' && (without.value.includes(r.label) || outAbove(r)))
+function tick(r: Row) {
+  if (!r.below || outAbove(r)) return
+  if (how.value === 'alone') {
+    // From alone, ticking one takes it and leaves out what stands beside it.
+    how.value = 'some'
+    without.value = props.whole.children.filter((c) => c !== r.label)
+    return
+  }
+  const next = without.value.includes(r.label)
+    ? without.value.filter((w) => w !== r.label)
+    : [...without.value, r.label]
+  without.value = next
+  how.value = next.length ? 'some' : 'all'
+}
+
+// Walking by keyboard.
+const at = ref(-1)
+const root = ref<HTMLElement>()
+const ownAt = computed(() => rows.value.findIndex((r) => r.own))
+const here = computed(() =>
+  at.value >= 0 && at.value < rows.value.length ? at.value : ownAt.value,
+)
+function go(to: number) {
+  at.value = Math.max(0, Math.min(rows.value.length - 1, to))
+  void nextTick(() =>
+    root.value?.querySelectorAll('[role=treeitem]')[at.value]?.scrollIntoView({ block: 'nearest' }),
+  )
+}
+function onKey(e: KeyboardEvent) {
+  const row = rows.value[here.value]
+  if (!row) return
+  const step = { ArrowDown: 1, ArrowUp: -1, Home: -1e6, End: 1e6 }[e.key]
+  if (step) go(here.value + step)
+  else if (e.key === 'ArrowRight') {
+    if (foldable(row) && !isOpen(row)) void fold(row)
+    else go(here.value + 1)
+  } else if (e.key === 'ArrowLeft') {
+    if (isOpen(row) && row.below) void fold(row)
+    else if (row.below) {
+      const up = rows.value.findLastIndex((r, i) => i < here.value && r.depth < row.depth)
+      go(up)
+    } else emit('out')
+  } else if (e.key === 'Enter') {
+    if (row.more) showAll(row.more.of)
+    else emit('look', row.label)
+  } else if (e.key === ' ') tick(row)
+  else return
+  e.preventDefault()
+  e.stopPropagation()
+}
+function showAll(under: string) {
+  all.value = new Set(all.value).add(under)
+}
+function focus() {
+  root.value?.focus()
+  go(ownAt.value)
+}
+defineExpose({ focus })
+
+// Figures over the sample are there at once; at the source they are asked for what is in sight.
+const over = ref<'sample' | 'source'>('sample')
+const labels = computed(() => [...new Set(rows.value.map((r) => r.label).filter(Boolean))])
+const there = useAtSource(labels, () => over.value === 'source' && sources.chosen !== undefined)
+const fig = (r: Row, narrower: boolean) => {
+  if (over.value === 'source') return there.of(r.label, narrower)
+  if (!props.whole.counted || !r.node) return undefined
+  return narrower ? r.node.withNarrower : r.node.alone
+}
+function open(r: Row, narrower: boolean) {
+  reader.list(
+    { kind: 'term', term: newTerm({ kind: 'heading', heading: r.label, narrower }) },
+    r.label,
+  )
+}
+const blocks = (label: string) =>
+  review.kept.get(decisionKey('headings', label.toLowerCase())) ?? []
+</script>
+
+<template>
+  <div class="places">
+    <div class="head">
+      <span>{{ t('headings.where', { n: whole.places.length }, whole.places.length) }}</span>
+      <span>{{ t('headings.alone') }}</span><span>{{ t('headings.withNarrower') }}</span
+      ><span>{{ t('headings.keys') }}</span>
+    </div>
+    <ul
+      ref="root"
+      role="tree"
+      tabindex="0"
+      :aria-label="t('headings.tree', { heading: whole.heading })"
+      :aria-activedescendant="`node-${here}`"
+      @keydown="onKey"
+    >
+      <li
+        v-for="(r, i) in rows"
+        :id="`node-${i}`"
+        :key="r.key"
+        role="treeitem"
+        :aria-level="r.depth + 1"
+        :aria-expanded="foldable(r) ? isOpen(r) : undefined"
+        :aria-selected="i === here"
+        :aria-checked="r.below ? ticked(r) : undefined"
+        :class="{
+          own: r.own,
+          here: i === here,
+          out: r.below && how === 'some' && !ticked(r),
+          spread: r.node?.spread,
+        }"
+        @click="at = i"
+      >
+        <span class="name">
+          <i v-for="k in r.depth" :key="k" class="ind" aria-hidden="true" />
+          <button
+            v-if="foldable(r)"
+            class="twist"
+            tabindex="-1"
+            :aria-label="t(isOpen(r) ? 'headings.close' : 'headings.open', { heading: r.label })"
+            @click="fold(r)"
+          >
+            {{ isOpen(r) ? '▾' : '▸' }}</button><i v-else class="twist" />
+          <input
+            v-if="r.below && how !== 'all'"
+            type="checkbox"
+            tabindex="-1"
+            :checked="ticked(r)"
+            :disabled="outAbove(r)"
+            :aria-label="t('headings.tick', { heading: r.label })"
+            @change="tick(r)"
+          />
+          <button v-if="r.more" class="link small" tabindex="-1" @click="showAll(r.more.of)">
+            {{ t('headings.more', { n: n(r.more.n, 'whole') }) }}
+          </button>
+          <b v-else-if="r.own" class="cut">{{ r.label }}</b>
+          <button v-else class="link cut" tabindex="-1" @click="emit('look', r.label)">
+            {{ r.label }}
+          </button>
+          <span v-if="r.above?.length" class="small cut above"
+            ><template v-for="x in [...r.above].reverse()" :key="x"
+              >‹ <button class="link" tabindex="-1" @click="emit('look', x)">{{ x }}</button>{{
+                ' '
+              }}</template
+            ></span
+          >
+          <BlockStamp v-for="b in blocks(r.label)" :key="b" :block="b" :size="15" />
+          <em v-if="r.node?.spread" :title="t('headings.spreadTip', { n: r.node.carried })">{{
+            t('headings.spread', { n: r.node.carried })
+          }}</em>
+        </span>
+        <template v-if="!r.more">
+          <span class="fig small"
+            ><button v-if="fig(r, false)" class="link" tabindex="-1" @click="open(r, false)">
+              {{ n(fig(r, false)!, 'whole') }}</button
+            ><template v-else>{{ fig(r, false) ?? '' }}</template></span
+          >
+          <span class="fig"
+            ><button v-if="fig(r, true)" class="link" tabindex="-1" @click="open(r, true)">
+              {{ n(fig(r, true)!, 'whole') }}</button
+            ><template v-else>{{ fig(r, true) ?? '' }}</template></span
+          >
+          <span class="fig">{{ r.node?.keys || '' }}</span>
+        </template>
+      </li>
+    </ul>
+    <div v-if="sources.chosen" class="row small over">
+      {{ t('headings.over') }}
+      <label class="row"
+        ><input v-model="over" type="radio" value="sample" />{{ t('headings.sample') }}</label
+      >
+      <label class="row"
+        ><input v-model="over" type="radio" value="source" />{{ sources.chosen.name }}</label
+      >
+      <span v-if="over === 'source' && there.asking.value" aria-live="polite">{{
+        t('headings.asking', { source: sources.chosen.name })
+      }}</span>
+      <span v-else-if="over === 'source' && there.counted.value">{{
+        t('headings.countedAt', {
+          day: d(there.counted.value, 'short'),
+          time: d(there.counted.value, 'time'),
+        })
+      }}</span>
+      <span v-if="over === 'source' && there.problem.value" class="miss" role="alert">{{
+        there.problem.value
+      }}</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.places {
+  margin-top: 4px;
+}
+
+.head,
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 62px 78px 44px;
+  align-items: center;
+  border-bottom: 1px solid var(--line-soft);
+  min-height: 27px;
+}
+
+.head {
+  font: 600 11.5px/1.2 var(--ui);
+  color: var(--ink-2);
+}
+
+.head span:not(:first-child),
+.fig {
+  text-align: right;
+  padding-right: 8px;
+}
+
+ul {
+  max-height: 300px;
+  overflow-y: auto;
+}
+
+li.own,
+li.own.here {
+  background: var(--gold-soft);
+}
+
+ul:focus-visible li.here {
+  box-shadow: inset 3px 0 var(--plum);
+}
+
+li.out .link.cut {
+  color: var(--ink-3);
+  text-decoration: line-through;
+}
+
+li.spread .name {
+  font-weight: 600;
+}
+
+.name {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  min-width: 0;
+  height: 100%;
+}
+
+.ind {
+  flex: none;
+  align-self: stretch;
+  width: 9px;
+  margin-left: 8px;
+  border-left: 1px solid var(--line);
+}
+
+.twist {
+  width: 16px;
+  flex: none;
+  border: 0;
+  background: none;
+  color: var(--ink-2);
+  cursor: pointer;
+  padding: 0;
+}
+
+em {
+  flex: none;
+  font-style: normal;
+  font-size: 11px;
+  border: 1px solid var(--gold);
+  border-radius: 8px;
+  padding: 0 7px;
+  background: var(--gold-soft);
+}
+
+.above {
+  min-width: 0;
+}
+
+.over {
+  gap: 12px;
+  margin-top: 5px;
+  flex-wrap: wrap;
+}
+
+.over .row {
+  gap: 5px;
+}
+
+.miss {
+  color: var(--miss);
+}
+</style>
