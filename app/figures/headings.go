@@ -206,7 +206,7 @@ func carried(ctx context.Context, d *desk.Desk, out *Headings, words []string) e
 			break
 		}
 	}
-	found, without, err := coverage.HeadingsOfRecords(ctx, d.Pool.Set(), said)
+	found, without, err := coverage.HeadingsOfRecords(ctx, d.Pool.Over(d.Pool.Sample, roaring.New()), said)
 	if err != nil {
 		return err
 	}
@@ -225,7 +225,7 @@ func carried(ctx context.Context, d *desk.Desk, out *Headings, words []string) e
 func headingLook(d *desk.Desk) heading.Look {
 	l := heading.Look{Keys: d.Keys.Set, Aside: d.Keys.Absent}
 	if d.Pool != nil {
-		l.Set = d.Pool.Set()
+		l.Set, l.Pool = d.Pool.Set(), d.Pool.Over(d.Pool.Sample, roaring.New())
 	}
 	l.Set.Thesaurus = d.Keys.Set.Thesaurus
 	return l

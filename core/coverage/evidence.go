@@ -27,20 +27,19 @@ func HeadingsOf(ctx context.Context, set Set, term strategy.Term) (found []Evide
 	if err != nil {
 		return nil, 0, err
 	}
-	return HeadingsOfRecords(ctx, set, said)
+	return HeadingsOfRecords(ctx, &tally.Pool{Records: set.Records, Index: set.Index, Sample: set.All(), Contrast: roaring.New(), Thesaurus: set.Thesaurus}, said)
 }
 
-// HeadingsOfRecords does the same for some records of a set.
-func HeadingsOfRecords(ctx context.Context, set Set, said *roaring.Bitmap) (found []Evidence, without int, err error) {
-	carrying := roaring.New()
-	for it := set.All().Iterator(); it.HasNext(); {
-		if i := it.Next(); len(set.Records[i].Headings) > 0 {
-			carrying.Add(i)
+// HeadingsOfRecords does the same for some records of a pool's sample.
+func HeadingsOfRecords(ctx context.Context, of *tally.Pool, said *roaring.Bitmap) (found []Evidence, without int, err error) {
+	carrying := of.Sample.Clone()
+	for it := of.Sample.Iterator(); it.HasNext(); {
+		if i := it.Next(); len(of.Records[i].Headings) == 0 {
+			carrying.Remove(i)
 		}
 	}
 	in := roaring.And(said, carrying)
-	pool := &tally.Pool{Records: set.Records, Index: set.Index, Sample: in, Contrast: roaring.AndNot(carrying, in), Thesaurus: set.Thesaurus}
-	counted, err := tally.CountList(ctx, pool, tally.Headings, nil)
+	counted, err := tally.CountList(ctx, of.Over(in, carrying), tally.Headings, nil)
 	if err != nil {
 		return nil, 0, err
 	}

@@ -13,6 +13,7 @@ import (
 	"tamiz/core/coverage"
 	"tamiz/core/query"
 	"tamiz/core/strategy"
+	"tamiz/core/tally"
 	"tamiz/core/text"
 	"tamiz/core/thesaurus"
 )
@@ -21,6 +22,8 @@ import (
 type Look struct {
 	Set  coverage.Set
 	Keys coverage.Set
+	// Pool is the records of the set as they are counted, where that is kept; else they are counted anew.
+	Pool *tally.Pool
 	// Aside are key studies that do not count.
 	Aside *roaring.Bitmap
 }

@@ -137,8 +137,11 @@ func (l Look) around(ctx context.Context, out *Whole, label string) error {
 	if in.IsEmpty() {
 		return nil
 	}
-	pool := &tally.Pool{Records: l.Set.Records, Index: l.Set.Index, Sample: in, Contrast: roaring.AndNot(all, in), Thesaurus: l.Set.Thesaurus}
-	counted, err := tally.CountList(ctx, pool, tally.Headings, nil)
+	pool := l.Pool
+	if pool == nil {
+		pool = &tally.Pool{Records: l.Set.Records, Index: l.Set.Index, Thesaurus: l.Set.Thesaurus}
+	}
+	counted, err := tally.CountList(ctx, pool.Over(in, all), tally.Headings, nil)
 	if err != nil {
 		return err
 	}

@@ -40,26 +40,16 @@ type Lead struct {
 	Meant    string // with a letter forgiven: the word as it is written there
 }
 
-// A way is a text that leads to a heading, and how well.
-type way struct {
-	x        uint32
-	heading  int
-	via      Via
-	whole    bool
-	forgiven Forgiven
-	meant    string
-}
-
 var ways = []Via{Label, EntryTerm, Note}
 
-func (r role) via() Via {
+func (r role) via() int {
 	switch r {
 	case label:
-		return Label
+		return 0
 	case entryTerm:
-		return EntryTerm
+		return 1
 	}
-	return Note
+	return 2
 }
 
 // LookUp returns the headings that a word or phrase leads to: its tokens stand as a phrase, the last of
@@ -70,7 +60,9 @@ func (t *Thesaurus) LookUp(word string) []Lead {
 	if len(wanted) == 0 {
 		return nil
 	}
-	return t.leads(t.phrases(wanted))
+	found := ranking{t: t}
+	t.phrases(wanted, func(x uint32, whole bool) { found.add(way{x: x, whole: whole}) })
+	return found.leads()
 }
 
 // Suggest returns what LookUp does; then what a notation leads to; then what words lead to in another form, in another
@@ -81,7 +73,9 @@ func (t *Thesaurus) Suggest(word string, most int) []Lead {
 	if len(wanted) == 0 {
 		return nil
 	}
-	out := t.leads(t.phrases(wanted))
+	found := ranking{t: t, most: most}
+	t.phrases(wanted, func(x uint32, whole bool) { found.add(way{x: x, whole: whole}) })
+	out := found.leads()
 	known := map[int]bool{}
 	for _, l := range out {
 		known[l.Heading] = true
@@ -97,11 +91,16 @@ func (t *Thesaurus) Suggest(word string, most int) []Lead {
 	if notation := strings.TrimSpace(word); strings.ContainsAny(notation, "0123456789.") {
 		add(t.noted(notation))
 	}
-	for _, more := range []func([]string) []way{t.otherwise, t.misspelt} {
+	for _, more := range []func([]string, int) []Lead{t.otherwise, t.misspelt} {
 		if most > 0 && len(out) >= most {
 			break
 		}
-		add(t.leads(more(wanted)))
+		// Some of them may be known already.
+		bound := 0
+		if most > 0 {
+			bound = most + len(out)
+		}
+		add(more(wanted, bound))
 	}
 	if most > 0 && len(out) > most {
 		out = out[:most]
@@ -109,69 +108,127 @@ func (t *Thesaurus) Suggest(word string, most int) []Lead {
 	return out
 }
 
-// leads returns the headings of ways, each by its best.
-func (t *Thesaurus) leads(found []way) []Lead {
-	compare := func(a, b way) int {
-		if a.forgiven != b.forgiven {
-			return cmp.Compare(slices.Index(overlooked, a.forgiven), slices.Index(overlooked, b.forgiven))
-		}
-		if a.whole != b.whole {
-			if a.whole {
-				return -1
-			}
-			return 1
-		}
-		if a.via != b.via {
-			return cmp.Compare(slices.Index(ways, a.via), slices.Index(ways, b.via))
-		}
-		// The headings stand in the order of their labels.
-		return cmp.Or(cmp.Compare(a.heading, b.heading), strings.Compare(t.text(int(a.x)), t.text(int(b.x))), cmp.Compare(a.x, b.x))
-	}
-	best := make(map[int]way, len(found))
-	for _, f := range found {
-		if has, ok := best[f.heading]; !ok || compare(f, has) < 0 {
-			best[f.heading] = f
-		}
-	}
-	all := make([]way, 0, len(best))
-	for _, w := range best {
-		all = append(all, w)
-	}
-	slices.SortFunc(all, compare)
-	out := make([]Lead, len(all))
-	for i, w := range all {
-		out[i] = Lead{w.heading, w.via, t.text(int(w.x)), t.language(int(w.x)), w.forgiven, w.meant}
-	}
-	return out
+// A way is a text that leads to a heading, and how well.
+type way struct {
+	x        uint32
+	whole    bool
+	forgiven int // place among overlooked
+	meant    string
 }
 
 var overlooked = []Forgiven{Nothing, Form, Order, Letter}
 
-// phrases returns the texts in which the wanted tokens stand in a row, the last as a beginning.
-func (t *Thesaurus) phrases(wanted []string) []way {
-	last := len(wanted) - 1
-	candidates := t.words.having(t.words.begun(wanted[last]))
-	for _, token := range wanted[:last] {
-		candidates = both(candidates, t.words.having(t.words.whole(token)))
+// ranks are how many kinds of ways there are: by what is forgiven, whether the whole text is meant, and where it stands.
+const ranks = 4 * 2 * 3
+
+// A ranking brings ways into their order, each heading by its best. Ways have to come in the order of their texts, which
+// is that of the headings: then those of one heading come together, and those of one rank in their order.
+type ranking struct {
+	t       *Thesaurus
+	most    int // of each rank that are kept; 0 is all
+	ranked  [ranks][]ranked
+	at      int // the heading of the ways that come, and the best of them
+	best    way
+	bestOf  int // its rank
+	pending bool
+}
+
+type ranked struct {
+	heading int
+	way
+}
+
+func (r *ranking) add(w way) {
+	if !r.pending || w.x >= r.t.from[r.at+1] {
+		r.flush()
+		r.at, r.pending, r.bestOf = r.t.headingFrom(r.at, w.x), true, ranks
 	}
-	out := make([]way, 0, len(candidates))
-	for _, x := range candidates {
-		w := way{x: x, heading: t.headingOf(x), via: t.role[x].via()}
-		if last == 0 && len(t.text(int(x))) > longestWord { // what has the token has the phrase, and is more than one
-			out = append(out, w)
-			continue
-		}
-		tokens := text.Tokens(t.text(int(x)))
-		if holds(tokens, wanted) {
-			w.whole = slices.Equal(tokens, wanted)
-			out = append(out, w)
+	rank := w.forgiven*6 + r.t.role[w.x].via()
+	if !w.whole {
+		rank += 3
+	}
+	if rank < r.bestOf || rank == r.bestOf && strings.Compare(r.t.text(int(w.x)), r.t.text(int(r.best.x))) < 0 {
+		r.best, r.bestOf = w, rank
+	}
+}
+
+func (r *ranking) flush() {
+	if r.pending && (r.most == 0 || len(r.ranked[r.bestOf]) < r.most) {
+		r.ranked[r.bestOf] = append(r.ranked[r.bestOf], ranked{r.at, r.best})
+	}
+	r.pending = false
+}
+
+func (r *ranking) leads() []Lead {
+	r.flush()
+	out := []Lead{}
+	for _, of := range r.ranked {
+		for _, w := range of {
+			if r.most > 0 && len(out) == r.most {
+				return out
+			}
+			out = append(out, Lead{w.heading, ways[r.t.role[w.x].via()], r.t.text(int(w.x)), r.t.language(int(w.x)), overlooked[w.forgiven], w.meant})
 		}
 	}
 	return out
 }
 
-// longestWord is from how many bytes on a text cannot be one word that was looked for.
-const longestWord = 300
+// rankedWays does the same for ways in any order.
+func (t *Thesaurus) rankedWays(found []way, most int) []Lead {
+	slices.SortStableFunc(found, func(a, b way) int { return cmp.Compare(a.x, b.x) })
+	r := ranking{t: t, most: most}
+	for _, w := range found {
+		r.add(w)
+	}
+	return r.leads()
+}
+
+// phrases visits the texts in which the wanted tokens stand in a row, the last as a beginning, in their order, and tells
+// whether they are all of it.
+func (t *Thesaurus) phrases(wanted []string, visit func(x uint32, whole bool)) {
+	last := len(wanted) - 1
+	begun := t.words.begun(wanted[last])
+	if last == 0 {
+		// What has the token has the phrase; it is all of it where there is no other.
+		is := t.words.whole(wanted[0])
+		t.words.having(begun, func(x uint32) {
+			whole := t.words.count[x] == 1 && len(is) == 1 && contains(t.words.texts.span(int(is[0])), x)
+			visit(x, whole)
+		})
+		return
+	}
+	var candidates []uint32
+	for i, token := range wanted[:last] {
+		texts := []uint32(nil)
+		if is := t.words.whole(token); len(is) == 1 {
+			texts = t.words.texts.span(int(is[0]))
+		}
+		if i == 0 {
+			candidates = texts
+		} else {
+			candidates = both(candidates, texts)
+		}
+	}
+	// Of few it is quicker to look at each than to bring together all that begin so.
+	if len(candidates) > fewTexts {
+		candidates = both(candidates, t.words.union(begun))
+	}
+	for _, x := range candidates {
+		if int(t.words.count[x]) < len(wanted) {
+			continue
+		}
+		if tokens := text.Tokens(t.text(int(x))); holds(tokens, wanted) {
+			visit(x, slices.Equal(tokens, wanted))
+		}
+	}
+}
+
+const fewTexts = 2000
+
+func contains(ascending []uint32, x uint32) bool {
+	_, found := slices.BinarySearch(ascending, x)
+	return found
+}
 
 // holds reports whether the wanted tokens stand in a row in the text, the last as a beginning.
 func holds(tokens, wanted []string) bool {
@@ -194,48 +251,53 @@ func (t *Thesaurus) noted(wanted string) (out []Lead) {
 	return out
 }
 
-// otherwise returns the texts that have the wanted tokens in other forms or in another order.
-func (t *Thesaurus) otherwise(wanted []string) []way {
-	return t.inAnyOrder(wanted, func(token string, last bool) []uint32 {
+// otherwise returns what the wanted tokens lead to in other forms or in another order.
+func (t *Thesaurus) otherwise(wanted []string, most int) []Lead {
+	return t.rankedWays(t.inAnyOrder(wanted, func(token string, last bool) []uint32 {
 		if last {
 			return slices.Concat(t.words.based(token), t.words.begun(token))
 		}
 		return t.words.based(token)
-	}, Form, Order, "")
+	}, 1, 2, ""), most)
 }
 
 // inAnyOrder returns the labels and entry terms that have all the wanted tokens, each as one of those that stand for
 // it. A token may stand there as two, and two as one: they are told by what they are together.
-func (t *Thesaurus) inAnyOrder(wanted []string, stands func(token string, last bool) []uint32, whole, part Forgiven, meant string) []way {
+func (t *Thesaurus) inAnyOrder(wanted []string, stands func(token string, last bool) []uint32, whole, part int, meant string) []way {
 	var out []way
 	family := text.FamilyKey(wanted)
-	add := func(candidates []uint32) {
-		for _, x := range candidates {
-			if via := t.role[x].via(); via != Note {
-				w := way{x: x, heading: t.headingOf(x), via: via, forgiven: part, meant: meant}
-				if text.FamilyKey(text.Tokens(t.text(int(x)))) == family {
-					w.whole, w.forgiven = true, whole
-				}
-				out = append(out, w)
-			}
-		}
+	is := func(x uint32) bool {
+		n := int(t.words.count[x])
+		return n <= len(wanted)+1 && n >= len(wanted)-1 && text.FamilyKey(text.Tokens(t.text(int(x)))) == family
 	}
 	for x := range t.names.kin.find(family) { // the same words, but that some are written in one or in two
-		if text.FamilyKey(text.Tokens(t.text(int(x)))) == family {
-			add([]uint32{x})
+		if is(x) {
+			out = append(out, way{x: x, whole: true, forgiven: whole, meant: meant})
 		}
 	}
 	all := func(tokens []string) {
 		var candidates []uint32
 		for i, token := range tokens {
-			having := t.words.having(stands(token, i == len(tokens)-1))
+			having := t.words.union(stands(token, i == len(tokens)-1))
 			if i == 0 {
 				candidates = having
 			} else {
 				candidates = both(candidates, having)
 			}
+			if len(candidates) == 0 {
+				return
+			}
 		}
-		add(candidates)
+		for _, x := range candidates[:min(len(candidates), mostForgiven)] {
+			if t.role[x].via() == 2 {
+				continue
+			}
+			w := way{x: x, forgiven: part, meant: meant}
+			if is(x) {
+				w.whole, w.forgiven = true, whole
+			}
+			out = append(out, w)
+		}
 	}
 	all(wanted)
 	for i := range len(wanted) - 1 { // two of them as one
@@ -244,27 +306,32 @@ func (t *Thesaurus) inAnyOrder(wanted []string, stands func(token string, last b
 	return out
 }
 
-// mostMeant is how many words one that is not known may be meant for.
-const mostMeant = 20
+const (
+	mostForgiven = 5000 // texts that are looked at where something is forgiven
+	mostMeant    = 8    // words that one which is not known may be meant for
+)
 
 // misspelt returns what the wanted tokens lead to where one that no text has is taken for one that is a letter from it.
-func (t *Thesaurus) misspelt(wanted []string) (out []way) {
+func (t *Thesaurus) misspelt(wanted []string, most int) []Lead {
 	for i, token := range wanted {
 		last := i == len(wanted)-1
 		if len(t.words.based(token)) > 0 || last && len(t.words.begun(token)) > 0 {
 			continue
 		}
-		likely := t.words.meant(token)
-		for _, n := range likely[:min(len(likely), mostMeant)] {
+		var out []way
+		for _, n := range t.words.meant(token, mostMeant) {
 			other := slices.Clone(wanted)
 			other[i] = t.words.token(n)
-			for _, w := range t.phrases(other) {
-				w.forgiven, w.meant = Letter, strings.Join(other, " ")
-				out = append(out, w)
-			}
-			out = append(out, t.inAnyOrder(other, func(token string, _ bool) []uint32 { return t.words.based(token) }, Letter, Letter, strings.Join(other, " "))...)
+			meant := strings.Join(other, " ")
+			seen := 0
+			t.phrases(other, func(x uint32, whole bool) {
+				if seen++; seen <= mostForgiven {
+					out = append(out, way{x: x, whole: whole, forgiven: 3, meant: meant})
+				}
+			})
+			out = append(out, t.inAnyOrder(other, func(token string, _ bool) []uint32 { return t.words.based(token) }, 3, 3, meant)...)
 		}
-		return out
+		return t.rankedWays(out, most)
 	}
 	return nil
 }

@@ -191,6 +191,17 @@ func (p *packed) textsOf(heading int) iter.Seq[int] {
 	}
 }
 
+// headingFrom returns the heading that a text belongs to, which is not before another.
+func (p *packed) headingFrom(heading int, x uint32) int {
+	for step := 0; p.from[heading+1] <= x; step++ {
+		if step == 16 {
+			return p.headingOf(x)
+		}
+		heading++
+	}
+	return heading
+}
+
 // headingOf returns the heading that a text belongs to.
 func (p *packed) headingOf(x uint32) int {
 	at, found := slices.BinarySearch(p.from, x)

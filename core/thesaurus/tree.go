@@ -119,16 +119,24 @@ func (t *Thesaurus) Below(heading int) []int { return t.BelowBut(heading, nil) }
 // BelowBut returns the places of the heading and of all that stand below it, come to without going through one that
 // is left out: what stands under a heading left out and elsewhere too is still there.
 func (t *Thesaurus) BelowBut(heading int, without []int) []int {
-	seen := map[int]bool{heading: true}
-	for _, w := range without {
-		seen[w] = true
-	}
 	out := []int{heading}
+	if len(t.narrower.span(heading)) == 0 {
+		return out
+	}
+	seen := make([]uint64, t.Len()/64+1) // a bit for each
+	see := func(h int) (fresh bool) {
+		fresh = seen[h/64]&(1<<(h%64)) == 0
+		seen[h/64] |= 1 << (h % 64)
+		return fresh
+	}
+	see(heading)
+	for _, w := range without {
+		see(w)
+	}
 	for i := 0; i < len(out); i++ {
 		for _, n := range t.narrower.span(out[i]) {
-			if n := int(n); !seen[n] {
-				seen[n] = true
-				out = append(out, n)
+			if see(int(n)) {
+				out = append(out, int(n))
 			}
 		}
 	}

@@ -2,6 +2,7 @@ package thesaurus
 
 import (
 	"cmp"
+	mathbits "math/bits"
 	"slices"
 	"strings"
 
@@ -15,10 +16,11 @@ type words struct {
 	texts links    // of each token, the texts that have it, ascending
 	bases hashed   // tokens by what they are without number and spelling
 	long  []uint32 // tokens by their length in bytes, ascending
+	count []uint8  // of each text, how many tokens it has, up to 255; of those that are not looked in, none
 }
 
 func (w *words) bytes() int64 {
-	return int64(len(w.all)) + 4*int64(len(w.ends)+len(w.texts.From)+len(w.texts.To)+len(w.long)) + 12*int64(len(w.bases.of))
+	return int64(len(w.all)+len(w.count)) + 4*int64(len(w.ends)+len(w.texts.From)+len(w.texts.To)+len(w.long)) + 12*int64(len(w.bases.of))
 }
 
 func (r role) searched() bool { return r >= label && r <= historyNote }
@@ -27,6 +29,7 @@ func (r role) searched() bool { return r >= label && r <= historyNote }
 func newWords(p *packed) words {
 	number := map[string]uint32{}
 	var tokens []string
+	var w words
 	var said, ends []uint32 // the tokens of all texts, one behind the other
 	for x := range p.ends {
 		if p.role[x].searched() {
@@ -40,7 +43,12 @@ func newWords(p *packed) words {
 				said = append(said, n)
 			})
 		}
+		begin := 0
+		if x > 0 {
+			begin = int(ends[x-1])
+		}
 		ends = append(ends, uint32(len(said)))
+		w.count = append(w.count, uint8(min(255, len(said)-begin)))
 	}
 	order := make([]uint32, len(tokens))
 	for i := range order {
@@ -49,7 +57,6 @@ func newWords(p *packed) words {
 	slices.SortFunc(order, func(a, b uint32) int { return strings.Compare(tokens[a], tokens[b]) })
 	place := make([]uint32, len(tokens))
 	var all strings.Builder
-	var w words
 	for at, n := range order {
 		place[n] = uint32(at)
 		all.WriteString(tokens[n])
@@ -139,8 +146,9 @@ func (w *words) based(token string) (out []uint32) {
 // leastMeant is how many letters a token has of which one may be wrong.
 const leastMeant = 5
 
-// meant returns the tokens that are one letter from a token: one more, less, other, or two changed about.
-func (w *words) meant(token string) (out []uint32) {
+// meant returns the tokens that are one letter from a token: one more, less, other, or two changed about; of very many
+// those that most texts have.
+func (w *words) meant(token string, most int) (out []uint32) {
 	if len([]rune(token)) < leastMeant {
 		return nil
 	}
@@ -156,20 +164,40 @@ func (w *words) meant(token string) (out []uint32) {
 			out = append(out, n)
 		}
 	}
-	return out
+	slices.SortStableFunc(out, func(a, b uint32) int { return cmp.Compare(len(w.texts.span(int(b))), len(w.texts.span(int(a)))) })
+	return out[:min(len(out), most)]
 }
 
-// having returns the texts that have one of the tokens, ascending.
-func (w *words) having(tokens []uint32) []uint32 {
+// having visits the texts that have one of the tokens, ascending.
+func (w *words) having(tokens []uint32, visit func(x uint32)) {
+	if len(tokens) == 1 {
+		for _, x := range w.texts.span(int(tokens[0])) {
+			visit(x)
+		}
+		return
+	}
+	// However many there are, a bit for each text puts them in their order.
+	bits := make([]uint64, (len(w.count)+63)/64)
+	for _, n := range tokens {
+		for _, x := range w.texts.span(int(n)) {
+			bits[x/64] |= 1 << (x % 64)
+		}
+	}
+	for i, word := range bits {
+		for ; word != 0; word &= word - 1 {
+			visit(uint32(i*64 + mathbits.TrailingZeros64(word)))
+		}
+	}
+}
+
+// union returns the texts that have one of the tokens, ascending.
+func (w *words) union(tokens []uint32) []uint32 {
 	if len(tokens) == 1 {
 		return w.texts.span(int(tokens[0]))
 	}
 	var out []uint32
-	for _, n := range tokens {
-		out = append(out, w.texts.span(int(n))...)
-	}
-	slices.Sort(out)
-	return slices.Compact(out)
+	w.having(tokens, func(x uint32) { out = append(out, x) })
+	return out
 }
 
 // both returns what is in two ascending lists.
