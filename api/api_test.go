@@ -203,6 +203,24 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 		c.call(422, "POST", at+"/changes", map[string]any{"what": change["what"], "edits": []any{bad}}, "If-Match", `"2"`)
 	}
 	c.call(422, "POST", at+"/changes", change, "If-Match", `"no"`)
+	known := c.call(200, "GET", at, nil)["vocabulary"].(map[string]any)["id"]
+	c.call(409, "DELETE", fmt.Sprint("/api/vocabularies/", known), nil)
+	c.call(404, "DELETE", "/api/vocabularies/99999", nil)
+	assert.Equal(t, "no-edition", c.call(409, "GET", fmt.Sprint("/api/vocabularies/", known, "/changes"), nil)["type"])
+	c.call(200, "GET", fmt.Sprint("/api/vocabularies/", known, "/changes?since=", known), nil)
+	led := c.call(200, "GET", at+"/headings?word=farmworker&word=shade&block=a&language=es", nil)
+	assert.NotEmpty(t, led["leads"])
+	c.call(200, "GET", at+"/headings?block=a", nil)
+	c.call(404, "GET", at+"/headings?block=z", nil)
+	c.call(200, "GET", at+"/headings/one?label=hydration&block=a", nil)
+	assert.Equal(t, "no-heading", c.call(404, "GET", at+"/headings/one?label=nothing+like+it", nil)["type"])
+	c.call(200, "GET", at+"/headings/below?label=People", nil)
+	priced := map[string]any{"id": "t", "kind": "heading", "heading": "Fluid Intake", "on": true, "narrower": true, "without": []string{"Rest"}, "until": 2013}
+	c.call(200, "POST", at+"/headings/price", priced)
+	c.call(422, "POST", at+"/headings/price", map[string]any{"id": "t", "kind": "text", "text": "heat", "on": true})
+	assert.Equal(t, "no-source", c.call(409, "POST", at+"/count-terms", []any{priced})["type"])
+	lessOf := map[string]any{"kind": "less", "of": map[string]any{"kind": "term", "term": priced}, "less": map[string]any{"kind": "block", "block": "a", "words": true}}
+	c.call(200, "POST", at+"/records", map[string]any{"of": lessOf, "at": 0, "limit": 5})
 	review := c.call(200, "GET", at, nil)
 	samples := review["samples"].([]any)
 	sample := samples[len(samples)-1].(map[string]any)["id"] // the first that came in

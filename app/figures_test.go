@@ -98,19 +98,14 @@ func TestAFileThatIsNoVocabularySaysSo(t *testing.T) {
 	assert.Nil(t, r.Vocabulary)
 }
 
-func TestAVocabularyOfAnotherReviewIsNotTaken(t *testing.T) {
+func TestAVocabularyThatIsNotThereIsNotTaken(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
-	other, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: "Another"})
-	require.NoError(t, err)
-	_, err = bring(t, a, other.ID, "vocabulary", "harm.nt", strings.NewReader(harm))
-	require.NoError(t, err)
-	theirs, err := a.Reviews.Review(ctx, other.ID)
-	require.NoError(t, err)
 	mine, err := a.Reviews.Review(ctx, review)
 	require.NoError(t, err)
 	d := mine.Document
-	d.Vocabulary = theirs.Document.Vocabulary
+	nowhere := int64(99)
+	d.Vocabulary = &nowhere
 	_, err = a.Change(ctx, review, mine.Revision, change{What: reviews.What{Key: "vocabulary"}, Document: &d})
 	assert.Equal(t, "vocabulary-gone", problem(t, err).Type)
 	_, err = a.Bench(ctx, review, a.proposal(ctx, review, d))

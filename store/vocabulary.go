@@ -105,9 +105,9 @@ var ErrInUse = errors.New("it is in use")
 func (s *Store) DeleteVocabulary(ctx context.Context, id int64) error {
 	var there, used, gone bool
 	err := s.write.QueryRow(ctx, `with used as (select exists (select from review r join lateral (select body from document where review = r.id order by revision desc limit 1) d on true
-			where not r.deleted and (d.body ->> 'vocabulary')::bigint = $1) as is),
-		gone as (update vocabulary set gone = true where id = $1 and not gone and not (select is from used) returning id)
-		select exists (select from vocabulary where id = $1 and not gone), (select is from used), exists (select from gone)`, id).Scan(&there, &used, &gone)
+			where not r.deleted and (d.body ->> 'vocabulary')::bigint = $1) as yes),
+		gone as (update vocabulary set gone = true where id = $1 and not gone and not (select yes from used) returning id)
+		select exists (select from vocabulary where id = $1 and not gone), (select yes from used), exists (select from gone)`, id).Scan(&there, &used, &gone)
 	switch {
 	case err != nil:
 		return err
