@@ -182,6 +182,9 @@ type Coverage = figures.Coverage
 // CoverageStudy defines model for CoverageStudy.
 type CoverageStudy = figures.CoverageStudy
 
+// CoveringHeading defines model for CoveringHeading.
+type CoveringHeading = heading.Covering
+
 // Decided defines model for Decided.
 type Decided = store.FactDecision
 
@@ -481,6 +484,9 @@ type Problem = problems.Problem
 
 // Proposal what a document would be with some edits of a revision of it: the newest, where none is said
 type Proposal = desk.Proposal
+
+// ProposedHeadings defines model for ProposedHeadings.
+type ProposedHeadings = heading.Proposed
 
 // PrunedTerm defines model for PrunedTerm.
 type PrunedTerm = figures.PrunedTerm
@@ -856,6 +862,12 @@ type HeadingPriceParams struct {
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
 
+// HeadingsProposedParams defines parameters for HeadingsProposed.
+type HeadingsProposedParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
 // ImportFileParams defines parameters for ImportFile.
 type ImportFileParams struct {
 	Kind ImportFileParamsKind `form:"kind" json:"kind"`
@@ -1184,6 +1196,9 @@ type ServerInterface interface {
 	// HeadingPrice What a heading term finds, and what each way to narrow it would lose
 	// (POST /api/reviews/{review}/headings/price)
 	HeadingPrice(ctx *echo.Context, review int64, params HeadingPriceParams) error
+	// HeadingsProposed The headings that what is looked at and the key studies point to
+	// (GET /api/reviews/{review}/headings/proposed)
+	HeadingsProposed(ctx *echo.Context, review int64, params HeadingsProposedParams) error
 	// ListHoldings Which sources hold the key studies
 	// (GET /api/reviews/{review}/holdings)
 	ListHoldings(ctx *echo.Context, review int64) error
@@ -2232,6 +2247,31 @@ func (w *ServerInterfaceWrapper) HeadingPrice(ctx *echo.Context) error {
 	return err
 }
 
+// HeadingsProposed converts echo context to params.
+func (w *ServerInterfaceWrapper) HeadingsProposed(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params HeadingsProposedParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.HeadingsProposed(ctx, review, params)
+	return err
+}
+
 // ListHoldings converts echo context to params.
 func (w *ServerInterfaceWrapper) ListHoldings(ctx *echo.Context) error {
 	var err error
@@ -3121,6 +3161,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/reviews/:review/heading-tree", wrapper.HeadingTree, options.OperationMiddlewares["headingTree"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/headings", wrapper.Headings, options.OperationMiddlewares["headings"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/headings/one", wrapper.Heading, options.OperationMiddlewares["heading"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/headings/proposed", wrapper.HeadingsProposed, options.OperationMiddlewares["headingsProposed"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/headings/below", wrapper.HeadingBelow, options.OperationMiddlewares["headingBelow"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/headings/price", wrapper.HeadingPrice, options.OperationMiddlewares["headingPrice"]...)
 	router.GET(options.BaseURL+"/api/vocabularies", wrapper.Vocabularies, options.OperationMiddlewares["vocabularies"]...)
@@ -4782,6 +4823,46 @@ func (response HeadingPricedefaultApplicationProblemPlusJSONResponse) VisitHeadi
 	return err
 }
 
+type HeadingsProposedRequestObject struct {
+	Review int64 `json:"review"`
+	Params HeadingsProposedParams
+}
+
+type HeadingsProposedResponseObject interface {
+	VisitHeadingsProposedResponse(w http.ResponseWriter) error
+}
+
+type HeadingsProposed200JSONResponse ProposedHeadings
+
+func (response HeadingsProposed200JSONResponse) VisitHeadingsProposedResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type HeadingsProposeddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response HeadingsProposeddefaultApplicationProblemPlusJSONResponse) VisitHeadingsProposedResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListHoldingsRequestObject struct {
 	Review int64 `json:"review"`
 }
@@ -6323,6 +6404,9 @@ type StrictServerInterface interface {
 	// HeadingPrice What a heading term finds, and what each way to narrow it would lose
 	// (POST /api/reviews/{review}/headings/price)
 	HeadingPrice(ctx context.Context, request HeadingPriceRequestObject) (HeadingPriceResponseObject, error)
+	// HeadingsProposed The headings that what is looked at and the key studies point to
+	// (GET /api/reviews/{review}/headings/proposed)
+	HeadingsProposed(ctx context.Context, request HeadingsProposedRequestObject) (HeadingsProposedResponseObject, error)
 	// ListHoldings Which sources hold the key studies
 	// (GET /api/reviews/{review}/holdings)
 	ListHoldings(ctx context.Context, request ListHoldingsRequestObject) (ListHoldingsResponseObject, error)
@@ -7806,6 +7890,32 @@ func (sh *strictHandler) HeadingPrice(ctx *echo.Context, review int64, params He
 		return err
 	} else if validResponse, ok := response.(HeadingPriceResponseObject); ok {
 		return validResponse.VisitHeadingPriceResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// HeadingsProposed operation middleware
+func (sh *strictHandler) HeadingsProposed(ctx *echo.Context, review int64, params HeadingsProposedParams) error {
+	var request HeadingsProposedRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.HeadingsProposed(ctx.Request().Context(), request.(HeadingsProposedRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "HeadingsProposed")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(HeadingsProposedResponseObject); ok {
+		return validResponse.VisitHeadingsProposedResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

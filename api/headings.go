@@ -26,6 +26,14 @@ func (h Handlers) Heading(ctx context.Context, r HeadingRequestObject) (HeadingR
 	return Heading200JSONResponse(*v), nil
 }
 
+func (h Handlers) HeadingsProposed(ctx context.Context, r HeadingsProposedRequestObject) (HeadingsProposedResponseObject, error) {
+	v, err := h.app.Figures.HeadingsProposed(ctx, at(r.Review, r.Params.Look))
+	if err != nil {
+		return nil, err
+	}
+	return HeadingsProposed200JSONResponse(*v), nil
+}
+
 func (h Handlers) HeadingBelow(ctx context.Context, r HeadingBelowRequestObject) (HeadingBelowResponseObject, error) {
 	v, err := h.app.Figures.HeadingBelow(ctx, at(r.Review, r.Params.Look), r.Params.Label)
 	if err != nil {

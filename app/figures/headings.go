@@ -367,3 +367,22 @@ func (a *Service) HeadingPrice(ctx context.Context, at desk.At, t desk.Term) (*h
 	}
 	return &p, nil
 }
+
+// HeadingsProposed returns the headings that what is looked at and the key studies point to.
+func (a *Service) HeadingsProposed(ctx context.Context, at desk.At) (*heading.Proposed, error) {
+	if err := a.desk.Heavy.Take(ctx); err != nil {
+		return nil, err
+	}
+	d, err := a.desk.Desk(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	if d.Keys.Set.Thesaurus == nil {
+		return nil, errNoVocabulary
+	}
+	sample, contrast := roaring.New(), roaring.New()
+	if d.Pool != nil {
+		sample, contrast = d.Look.Sample, d.Look.Contrast
+	}
+	return headingLook(d).Propose(ctx, sample, contrast, d.Keys.MinedSet().Within)
+}

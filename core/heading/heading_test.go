@@ -6,6 +6,7 @@ import (
 	"slices"
 	"testing"
 
+	"github.com/RoaringBitmap/roaring/v2"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
@@ -139,6 +140,42 @@ func TestHeadingTermsAreHeldAgainstTheVocabulary(t *testing.T) {
 			assert.False(t, slices.ContainsFunc(again, func(a heading.Fault) bool { return a.Kind == f.Kind }), f.Kind)
 		}
 	}
+}
+
+func TestHeadingsAreProposedByWhatTheyCover(t *testing.T) {
+	var records []*bib.Record
+	add := func(n int, of ...string) {
+		for range n {
+			r := record(2015, "a")
+			for _, h := range of {
+				r.Headings = append(r.Headings, given(h))
+			}
+			records = append(records, r)
+		}
+	}
+	add(6, "Picking Crews") // the sample
+	add(4, "Weeding Crews")
+	add(30, "Rural Trades") // the contrast
+	add(3, "Picking Crews", "Rural Trades")
+	set := coverage.NewSet(records)
+	set.Thesaurus = tree
+	keys := coverage.NewSet([]*bib.Record{record(2015, "k", given("Picking Crews"), given("Rural Trades")), record(2015, "l", given("Weeding Crews")), record(2016, "m"), record(2016, "n", given("Picking Crews"))})
+	keys.Thesaurus = tree
+	sample, contrast := roaring.New(), roaring.New()
+	sample.AddRange(0, 10)
+	contrast.AddRange(10, uint64(len(records)))
+	got, err := heading.Look{Set: set, Keys: keys}.Propose(context.Background(), sample, contrast, nil)
+	require.NoError(t, err)
+	labels := func(of []heading.Covering) (out []string) {
+		for _, c := range of {
+			out = append(out, fmt.Sprintf("%s %d %d", c.Label, c.Records, c.Keys))
+		}
+		return out
+	}
+	assert.Equal(t, []string{"Field Crews 10 3", "Crews 10 3", "Weeding Crews 4 1", "Picking Crews 6 2"}, labels(got.Sample), "what covers all of it first; of those that cover as much, the lowest")
+	assert.Equal(t, []string{"Picking Crews 6 2", "Field Crews 10 3"}, labels(got.Keys), "the lowest that catches all three that carry headings, and the cheapest that catches two")
+	assert.Equal(t, []string{"Picking Crews 6 2"}, labels(got.Shared))
+	assert.Equal(t, 3, got.Indexed)
 }
 
 // What ticking takes is what the term finds, and what its written form finds; counts with what is below are counts of

@@ -73,6 +73,7 @@ export type HeadingLead = Schemas['HeadingLead']
 export type HeadingWhole = Schemas['HeadingWhole']
 export type HeadingPlace = Schemas['HeadingPlace']
 export type HeadingPrice = Schemas['HeadingPrice']
+export type CoveringHeading = Schemas['CoveringHeading']
 export type VocabularyChanges = Schemas['VocabularyChanges']
 export type FileFormat = Schemas['Export']['format']
 

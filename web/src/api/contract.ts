@@ -535,6 +535,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/headings/proposed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The headings that what is looked at and the key studies point to */
+        get: operations["headingsProposed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/headings/below": {
         parameters: {
             query?: never;
@@ -2122,6 +2139,24 @@ export interface components {
             carried: number;
             retired?: boolean;
             spread?: boolean;
+        };
+        ProposedHeadings: {
+            sample: components["schemas"]["CoveringHeading"][];
+            keys: components["schemas"]["CoveringHeading"][];
+            shared: components["schemas"]["CoveringHeading"][];
+            indexed: number;
+        };
+        CoveringHeading: {
+            label: string;
+            records: number;
+            /** Format: double */
+            share: number;
+            /** Format: double */
+            lift: number;
+            /** Format: double */
+            pull: number;
+            keys: number;
+            below: number;
         };
         FoundCount: {
             records: number;
@@ -4114,6 +4149,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HeadingWhole"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    headingsProposed: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposedHeadings"];
                 };
             };
             /** @description what went wrong */

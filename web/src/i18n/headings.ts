@@ -13,7 +13,16 @@ export default {
     emptyTitle: 'No vocabulary yet',
     emptyText:
       'A controlled vocabulary says which heading stands for a lay word, what it means, and what stands below it. Choose one that the program has, or bring in a SKOS file under Samples.',
+    startTitle: 'From a lay word to its heading',
     start: 'Type a lay word, or look up the seeds of a concept at once.',
+    fromKeys: 'With narrower, by key studies caught',
+    fromKeysTip:
+      'Headings with all below them: each catches more of the one indexed key study than any that finds fewer records. | Headings with all below them: each catches more of the {n} indexed key studies than any that finds fewer records. The last is the lowest that catches as many as can be caught.',
+    fromShared: 'Shared by key studies',
+    fromSharedTip: 'Headings that most key studies carry themselves.',
+    fromSample: 'With narrower, covers the sample',
+    fromSampleTip:
+      'Headings with all below them, by pull: share of what is looked at, and how many times that of what it is set against.',
     seeds: 'Seeds of {block}',
     seedsOf: 'Headings that the seeds of {block} lead to: {words}',
     ways: 'in {name}, one heading | in {name}, {n} headings',

@@ -6,6 +6,7 @@ import { useDecide } from '@/state/decide'
 import { useReview } from '@/state/review'
 import BlockStamp from './BlockStamp.vue'
 import MarkedText from './MarkedText.vue'
+import { useReader } from './reader'
 import { useTaking } from './taking'
 
 /** One record with the words of the blocks marked; words, headings and keywords can be taken from it. */
@@ -13,6 +14,7 @@ const props = defineProps<{ record: MarkedRecord }>()
 
 const { t } = useI18n()
 const review = useReview()
+const reader = useReader()
 const { termOf, add, decide } = useDecide()
 const text = ref<HTMLElement>()
 const { marked, takeWords, parkAll } = useTaking(
@@ -122,6 +124,16 @@ const byline = computed(() =>
             <v-list-item
               :title="t('act.park')"
               @click="decide([itemOf(group.facet, c)], 'parked')"
+            />
+            <v-list-item
+              v-if="group.facet === 'headings' && review.vocabulary"
+              :title="t('headings.look', { heading: c.label })"
+              :to="{
+                name: 'headings',
+                params: { review: review.id },
+                query: { label: c.label },
+              }"
+              @click="reader.open = false"
             />
           </v-list>
         </v-menu>

@@ -6,6 +6,8 @@ import { api, ask, type HeadingWhole } from '@/api/client'
 import { useReview } from '@/state/review'
 
 /** What stands around a heading: related ones, those beside it, those often with it, and the words of its records. */
+/** Words of its records that are ticked, to be taken beside its entry terms. */
+const words = defineModel<string[]>('words', { required: true })
 const props = defineProps<{ whole: HeadingWhole }>()
 const emit = defineEmits<{ look: [label: string] }>()
 const { t, n } = useI18n()
@@ -25,6 +27,11 @@ const item = useQuery({
     ),
   enabled: () => props.whole.counted && props.whole.alone.records > 0,
 })
+function toggle(word: string) {
+  words.value = words.value.includes(word)
+    ? words.value.filter((w) => w !== word)
+    : [...words.value, word]
+}
 const groups = computed(() =>
   [
     {
@@ -56,17 +63,16 @@ const groups = computed(() =>
     <section v-if="item.data.value?.with.length" :aria-label="t('headings.with')">
       <h3 class="sect">{{ t('headings.with') }}</h3>
       <p>
-        <router-link
+        <button
           v-for="w in item.data.value.with"
           :key="w.item"
           class="chip mono"
-          :to="{
-            name: 'harvest',
-            params: { review: review.id },
-            query: { facet: 'words', item: w.item },
-          }"
-          >{{ w.item }}<em>{{ n(w.records, 'whole') }}</em></router-link
+          :class="{ on: words.includes(w.item) }"
+          :aria-pressed="words.includes(w.item)"
+          @click="toggle(w.item)"
         >
+          {{ w.item }}<em>{{ n(w.records, 'whole') }}</em>
+        </button>
       </p>
     </section>
     <p v-if="whole.exactMatch.length + whole.closeMatch.length" class="small cut">
@@ -91,7 +97,10 @@ p {
 
 .chip {
   padding: 2px 8px;
-  color: inherit;
-  text-decoration: none;
+}
+
+.chip.on {
+  border-color: var(--plum);
+  background: var(--plum-soft);
 }
 </style>

@@ -106,7 +106,7 @@ defineExpose({ focus: () => tree.value?.focus() })
       />
     </div>
     <SidesOf v-if="whole.sides && block" :whole="whole" :block="block" />
-    <AroundIt :whole="whole" @look="emit('look', $event)" />
+    <AroundIt v-model:words="choice.extra" :whole="whole" @look="emit('look', $event)" />
     <div class="row act">
       <label v-if="review.document.blocks.length > 1" class="row small">
         {{ t('headings.into') }}
@@ -156,6 +156,10 @@ h2 {
   grid-template-columns: minmax(0, 1fr) 236px;
   gap: 18px;
   margin-top: 6px;
+}
+
+.panel > * {
+  flex: none;
 }
 
 .act {

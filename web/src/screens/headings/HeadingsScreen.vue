@@ -10,7 +10,7 @@ import VocabularyChoice from '@/parts/VocabularyChoice.vue'
 import { offer } from '@/state/actions'
 import { useBench } from '@/state/bench'
 import { useDecide } from '@/state/decide'
-import { useReview } from '@/state/review'
+import { decisionKey, useReview } from '@/state/review'
 import { useChoice } from './choice'
 import HeadingPanel from './HeadingPanel.vue'
 import LeadList from './LeadList.vue'
@@ -32,12 +32,39 @@ const field = ref<HTMLInputElement>()
 const list = ref<InstanceType<typeof LeadList>>()
 const panel = ref<InstanceType<typeof HeadingPanel>>()
 
-const block = computed(
+/** Which block each heading suits, as Harvest knows it. */
+const suits = useQuery({
+  queryKey: computed(() => ['suits', review.id, 'headings', review.revision, review.lookStamp]),
+  queryFn: ({ signal }) =>
+    ask(
+      api.GET('/api/reviews/{review}/suits', {
+        params: {
+          path: { review: review.id },
+          query: { ...review.asked.query, facet: 'headings' },
+        },
+        signal,
+      }),
+    ),
+  enabled: () => review.vocabulary !== undefined && review.sample !== undefined,
+  placeholderData: keepPreviousData,
+})
+const suited = computed(
   () =>
-    review.document.blocks.find((b) => b.id === blockId.value) ??
-    review.document.blocks.find((b) => b.searched && !b.negated) ??
-    review.document.blocks[0],
+    suits.data.value?.items.find((x) => x.item.toLowerCase() === label.value.toLowerCase())?.block,
 )
+/** The block that was chosen; else the one that has the heading, or that it suits, or the first. */
+const block = computed(() => {
+  const blocks = review.document.blocks
+  const has = (id?: string) => blocks.find((b) => b.id === id)
+  const holds = review.kept.get(decisionKey('headings', label.value.toLowerCase()))?.[0]
+  return (
+    has(blockId.value) ??
+    has(holds) ??
+    has(suited.value) ??
+    blocks.find((b) => b.searched && !b.negated) ??
+    blocks[0]
+  )
+})
 /** The seeds of a block, looked up together; a typed word goes before them. */
 const seeds = ref(!!route.query.seeds)
 const words = computed(() =>
@@ -122,14 +149,14 @@ function look(at: string) {
   chosen.value = true
   label.value = at
 }
-watch([label, () => block.value?.id, settled, seeds], () => {
+watch([label, blockId, settled, seeds], () => {
   if (route.name !== 'headings') return
   void router.replace({
     query: {
       ...(route.query.look ? { look: route.query.look } : {}),
       ...(settled.value.trim() && !seeds.value ? { word: settled.value.trim() } : {}),
       ...(label.value ? { label: label.value } : {}),
-      ...(block.value ? { block: block.value.id } : {}),
+      ...(blockId.value ? { block: blockId.value } : {}),
       ...(seeds.value ? { seeds: '1' } : {}),
     },
   })
@@ -313,9 +340,14 @@ const keys = computed(() => [
           @park="park"
           @block="blockId = $event"
         />
-        <p v-else-if="one.error.value && label" class="small panel" role="alert">
+        <p v-else-if="one.error.value && label" class="small" role="alert">
           {{ t('headings.none') }}
         </p>
+        <EmptyState
+          v-else-if="!label"
+          :title="t('headings.startTitle')"
+          :text="t('headings.start')"
+        />
       </div>
     </template>
   </div>
@@ -326,8 +358,14 @@ const keys = computed(() => [
   container: headings / inline-size;
   display: flex;
   flex-direction: column;
-  height: 100%;
-  min-height: 0;
+  min-height: 100%;
+}
+
+@media (min-width: 1000px) {
+  .screen {
+    height: 100%;
+    min-height: 0;
+  }
 }
 
 .top {
@@ -357,8 +395,21 @@ const keys = computed(() => [
 
 @container headings (max-width: 640px) {
   .parts {
-    grid-template-columns: minmax(0, 1fr);
-    overflow-y: auto;
+    display: block;
+    flex: none;
+  }
+
+  .parts > :deep(.leads) {
+    max-height: 260px;
+    margin-bottom: 14px;
+  }
+
+  .parts > :deep(.leads .keys) {
+    display: none;
+  }
+
+  .parts > :deep(.panel) {
+    overflow: visible;
   }
 }
 </style>

@@ -5,6 +5,7 @@ import type { HeadingLead, Headings } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import { useReader } from '@/parts/reader'
 import { useReview } from '@/state/review'
+import ProposedHeadings from './ProposedHeadings.vue'
 
 /** The headings that words lead to, with how, and those that the records carry which say them. */
 const props = defineProps<{
@@ -71,7 +72,7 @@ defineExpose({ focus })
 
 <template>
   <div class="card leads">
-    <p v-if="!words.length" class="small start">{{ t('headings.start') }}</p>
+    <ProposedHeadings v-if="!words.length" :selected="selected" @look="emit('look', $event)" />
     <v-progress-linear
       v-else-if="pending"
       indeterminate

@@ -11,7 +11,8 @@ export interface Choice {
   without: string[] // left out, with what is come to through them alone
   central: boolean
   qualifiers: string[]
-  words: string[] // ticked
+  words: string[] // ticked entry terms
+  extra: string[] // ticked words of its records
   older: string[] // headings that were used before, taken too
 }
 
@@ -24,6 +25,7 @@ export function useChoice(of: Ref<HeadingWhole | undefined>, block: Ref<Block | 
     central: false,
     qualifiers: [],
     words: [],
+    extra: [],
     older: [],
   })
 
@@ -58,6 +60,7 @@ export function useChoice(of: Ref<HeadingWhole | undefined>, block: Ref<Block | 
       choice.qualifiers = [...(had?.qualifiers ?? [])]
       choice.words = whole.entryTerms.filter((w) => w.ticked && !w.language).map((w) => w.text)
       choice.older = []
+      choice.extra = []
     },
     { immediate: true },
   )
@@ -104,6 +107,8 @@ export function useChoice(of: Ref<HeadingWhole | undefined>, block: Ref<Block | 
     for (const w of whole.entryTerms.filter((w) => choice.words.includes(w.text)))
       for (const text of [w.text, ...w.forms])
         out.push(...addEdits(into, termOf({ facet: 'words', item: text, key: text })))
+    for (const text of choice.extra)
+      out.push(...addEdits(into, termOf({ facet: 'words', item: text, key: text })))
     return out
   }
 
