@@ -56,6 +56,9 @@ func (a *Service) Judging(ctx context.Context, at desk.At, q JudgingQuestion) (*
 	if q.N < 1 || q.N > mostJudged {
 		return nil, problems.Invalid("n", "1 to %d records of a set are drawn.", mostJudged)
 	}
+	if err := a.desk.Quick.Take(ctx); err != nil {
+		return nil, err
+	}
 	ids, err := a.desk.SetIDs(ctx, at, q.Of.Set)
 	if err != nil {
 		return nil, err

@@ -21,6 +21,7 @@ const (
 	SuitsOther = "suits"    // it suits another block better by far
 	CouldBe    = "near"     // its words a little apart would add records
 	Drags      = "drags"    // a stem matches words that do not belong to the block
+	Meanings   = "meanings" // an abbreviation stands for several things
 )
 
 // A Remark is what is to be said of a term of a block, with what could be done about it.
@@ -77,6 +78,14 @@ func Remarks(ctx context.Context, reach *Reach, offers *Offers, block int) ([]Re
 				found.Term = i
 				out = append(out, *found)
 			}
+		}
+		found, err := r.meanings(ctx, i, phrase.Pattern)
+		if err != nil {
+			return nil, err
+		}
+		if found != nil {
+			found.Term = i
+			out = append(out, *found)
 		}
 	}
 	return out, nil
@@ -228,6 +237,34 @@ func (r *remarker) drags(i int, t strategy.Term, p text.Pattern) *Remark {
 	found := remark(Drags, items, through)
 	found.Belong = belong
 	return found
+}
+
+// meanings tells what a short word is written out as, where that is more than one thing.
+func (r *remarker) meanings(ctx context.Context, i int, p text.Pattern) (*Remark, error) {
+	token, ok := literalOf(p)
+	if !ok || len(token) != 1 || utf8.RuneCountInString(token[0]) < shortest || utf8.RuneCountInString(token[0]) > longest {
+		return nil, nil
+	}
+	said, err := meanings(ctx, r.set.Records, r.reach.Terms[r.block][i], token[0])
+	if err != nil {
+		return nil, err
+	}
+	all := 0
+	for _, n := range said {
+		all += n
+	}
+	var items []RemarkItem
+	for long, n := range said {
+		if n >= leastMeaning && float64(n) >= meaningShare*float64(all) {
+			item, _ := r.item(strategy.Term{Field: "text"}, strings.Fields(long))
+			item.Records = n
+			items = append(items, item)
+		}
+	}
+	if len(items) < 2 {
+		return nil, nil
+	}
+	return remark(Meanings, items, all), nil
 }
 
 // A wordList is the words of an index by what they share.

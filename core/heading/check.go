@@ -18,6 +18,7 @@ const (
 	Flat      = "headingFlat"    // nothing stands below it
 	Main      = "headingCentral" // main point only loses key studies
 	Before    = "headingBefore"  // another heading was used before it came in, which the block does not find
+	Added     = "headingAdded"   // a later edition has headings below it that nobody decided on when others were left out
 )
 
 // A Fault is something to be said of a heading term, with the headings that it is about: those that may be meant, that
@@ -84,6 +85,9 @@ func (l Look) Check(block strategy.Block, earlier []*thesaurus.Thesaurus) ([]Fau
 				say(Main, all).Count = lost
 			}
 		}
+		if fresh := added(v, t, at, earlier); len(fresh) > 0 {
+			say(Added, as(func(m *strategy.Term) { m.Without = append(slices.Clone(m.Without), fresh...) }), fresh...)
+		}
 		older, err := l.Older(at, block)
 		if err != nil {
 			return nil, err
@@ -97,6 +101,26 @@ func (l Look) Check(block strategy.Block, earlier []*thesaurus.Thesaurus) ([]Fau
 		}
 	}
 	return out, nil
+}
+
+// added returns the headings that a term with some below left out takes, and that the edition before did not have.
+func added(v *thesaurus.Thesaurus, t strategy.Term, at int, earlier []*thesaurus.Thesaurus) (out []string) {
+	if !t.Narrower || len(t.Without) == 0 || len(earlier) == 0 {
+		return nil
+	}
+	var without []int
+	for _, w := range t.Without {
+		if h, ok := v.Find(w); ok {
+			without = append(without, h)
+		}
+	}
+	known := earlier[0].Addresses()
+	for _, h := range v.BelowBut(at, without)[1:] {
+		if !known[v.At(h).ID] {
+			out = append(out, v.Label(h))
+		}
+	}
+	return out
 }
 
 // missing tells what became of a heading that the vocabulary does not have, or which may be meant.

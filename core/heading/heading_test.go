@@ -142,6 +142,19 @@ func TestHeadingTermsAreHeldAgainstTheVocabulary(t *testing.T) {
 	}
 }
 
+func TestWhatALaterEditionAddsBelowIsAskedAbout(t *testing.T) {
+	before, _ := thesaurus.Build([]thesaurus.Concept{{ID: "2", Labels: words("Field Crews")}, {ID: "3", Labels: words("Picking Crews"), Broader: []string{"2"}}}, "")
+	some := heading.Of("Field Crews", true)
+	some.Without = []string{"Picking Crews"}
+	faults, err := look(record(2012, "a")).Check(strategy.Block{Terms: []strategy.Term{some, heading.Of("Field Crews", true)}}, []*thesaurus.Thesaurus{before})
+	require.NoError(t, err)
+	i := slices.IndexFunc(faults, func(f heading.Fault) bool { return f.Kind == heading.Added })
+	require.GreaterOrEqual(t, i, 0)
+	assert.Equal(t, []string{"Weeding Crews"}, faults[i].Headings)
+	assert.Equal(t, []string{"Picking Crews", "Weeding Crews"}, faults[i].Mend.Without)
+	assert.Equal(t, 0, faults[i].Term, "a term that takes all below takes what comes in, and asks nothing")
+}
+
 func TestHeadingsAreProposedByWhatTheyCover(t *testing.T) {
 	var records []*bib.Record
 	add := func(n int, of ...string) {

@@ -131,6 +131,15 @@ func (t *Thesaurus) addresses() map[string]int {
 	return out
 }
 
+// Addresses returns the addresses of all headings.
+func (t *Thesaurus) Addresses() map[string]bool {
+	out := make(map[string]bool, t.Len())
+	for h := range t.Len() {
+		out[t.address(h)] = true
+	}
+	return out
+}
+
 // passed returns the entry terms that came, went, or lead to another heading. One that went with its heading, or that
 // came with a new one, is told by the heading alone.
 func passed(earlier, later *Thesaurus) []Passed {

@@ -184,6 +184,38 @@ func TestAVocabularyAsDeepAsItIsLargeIsWalked(t *testing.T) {
 	assert.Equal(t, n, v.Len())
 }
 
+func TestLabelsOfEveryKindAreKept(t *testing.T) {
+	var file strings.Builder
+	say := func(id, label, language string) {
+		fmt.Fprintf(&file, "<c:%s> <http://www.w3.org/2004/02/skos/core#prefLabel> \"%s\"@%s .\n", id, label, language)
+	}
+	languages := []string{"en", "ar", "he", "fa", "zh", "ja", "ru", "el", "hi", "th", "pl"}
+	for i, l := range languages {
+		say("1", []string{"Heat", "حرارة", "חום", "گرما", "热", "熱", "Тепло", "Θερμότητα", "गर्मी", "ความร้อน", "Ciepło"}[i], l)
+	}
+	say("2", `Rest\nand shade`, "en")
+	say("3", strings.Repeat("very ", 2000)+"long", "en")
+	say("4", "", "en")
+	for i := range 100_000 { // what belongs to no vocabulary
+		fmt.Fprintf(&file, "_:b%d <http://purl.org/dc/terms/creator> _:b%d .\n", i, i+1)
+	}
+	v, notices := load(t, file.String(), "en")
+	assert.Equal(t, 3, v.Len())
+	require.Len(t, notices, 1)
+	assert.Equal(t, exchange.NoLabel, notices[0].Kind)
+	heat, ok := v.Find("heat")
+	require.True(t, ok)
+	assert.Len(t, v.At(heat).OtherLabels, 10)
+	assert.Len(t, v.Spoken(), 11)
+	for _, word := range []string{"حرارة", "חום", "тепло", "ciepło", "θερμοτητα"} {
+		leads := v.LookUp(word)
+		require.Len(t, leads, 1, word)
+		assert.Equal(t, heat, leads[0].Heading, word)
+	}
+	_, ok = v.Find("rest and shade")
+	assert.True(t, ok, "a line break is a space")
+}
+
 func TestTheDemoVocabularyIsWrittenAndReadBack(t *testing.T) {
 	var file bytes.Buffer
 	require.NoError(t, skos.Write(&file, demo.Headings()))

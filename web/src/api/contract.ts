@@ -2578,7 +2578,7 @@ export interface components {
         Remark: {
             term: string;
             /** @enum {string} */
-            kind: "misspelt" | "writing" | "suits" | "near" | "drags" | "headingUnknown" | "headingRenamed" | "headingRetired" | "headingTerm" | "headingWithin" | "headingFlat" | "headingCentral" | "headingBefore";
+            kind: "misspelt" | "writing" | "suits" | "near" | "drags" | "meanings" | "headingUnknown" | "headingRenamed" | "headingRetired" | "headingTerm" | "headingWithin" | "headingFlat" | "headingCentral" | "headingBefore" | "headingAdded";
             items: components["schemas"]["RemarkItem"][];
             records: number;
             block?: string;

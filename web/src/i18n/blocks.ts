@@ -13,6 +13,8 @@ export default {
     move: 'Move it to {block}',
     near: '{term} would add {n} record | {term} would add {n} records',
     show: 'Show these records',
+    meanings: 'means several things: {words}',
+    insteadOf: 'Search “{word}” in place of {term}',
     drags: 'drags: {words}, {n} record | drags: {words}, {n} records',
     writeOut: 'Write out what belongs: {words}',
     quiet: 'Do not say this of it again',

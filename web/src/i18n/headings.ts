@@ -137,6 +137,7 @@ export default {
     headings: 'one heading | {n} headings',
     languages: 'in {languages}',
     read: 'read {day}',
+    usedBy: 'used by {sources}',
     later: 'There is a later edition of {name}, read {day}.',
     goBy: 'Go by it',
     changes: 'What has changed',
@@ -167,6 +168,8 @@ export default {
     headingCentral: 'main point only loses {n} key study | main point only loses {n} key studies',
     headingBefore:
       'before it came in: {heading}, {n} record | before it came in: {heading}, {n} records',
+    headingAdded: 'new below it: {headings}',
+    headingLeave: 'Leave {headings} out',
     headingPut: 'Write {heading}',
     headingAlone: 'Without narrower',
     headingAny: 'Not as main point only',

@@ -172,6 +172,7 @@ export default {
     offers: 'Offers',
     lacks: 'Lacks',
     vocabulary: 'Vocabulary',
+    vocabularyOf: 'Vocabulary of {source}',
     noVocabulary: 'none',
     inReview: 'brought in here',
     notInReview: 'not brought in here',

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Vocabulary } from '@/api/client'
 import { useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
 
 /** The vocabularies that the program has, of each the latest edition: one of them can be gone by. */
 const { t, n, d } = useI18n()
@@ -12,8 +13,14 @@ const all = useQuery({
   queryKey: computed(() => ['vocabularies', review.vocabulary?.id]),
   queryFn: () => ask(api.GET('/api/vocabularies')),
 })
+const sources = useSources()
+const usedBy = (v: Vocabulary) =>
+  sources.all.filter((s) => s.vocabulary.toLowerCase() === v.name.toLowerCase()).map((s) => s.name)
+/** Those that a source is tied to come first. */
 const others = computed(() =>
-  (all.data.value ?? []).filter((v) => !v.later && v.id !== review.vocabulary?.id),
+  (all.data.value ?? [])
+    .filter((v) => !v.later && v.id !== review.vocabulary?.id)
+    .sort((a, b) => Number(usedBy(b).length > 0) - Number(usedBy(a).length > 0)),
 )
 function use(v: Vocabulary) {
   review.change(
@@ -31,7 +38,10 @@ function use(v: Vocabulary) {
         >{{ t('vocabularies.headings', { n: n(v.headings, 'whole') }, v.headings)
         }}<template v-if="v.languages.length"
           >, {{ t('vocabularies.languages', { languages: v.languages.join(', ') }) }}</template
-        >, {{ t('vocabularies.read', { day: d(v.made, 'day') }) }}</span
+        >, {{ t('vocabularies.read', { day: d(v.made, 'day') })
+        }}<template v-if="usedBy(v).length"
+          >, {{ t('vocabularies.usedBy', { sources: usedBy(v).join(', ') }) }}</template
+        ></span
       >
       <span class="grow" />
       <button class="btn outline" @click="use(v)">

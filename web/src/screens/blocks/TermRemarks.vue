@@ -135,6 +135,16 @@ function noted(r: Remark): Note {
           ),
       }
     }
+    case 'meanings':
+      return {
+        kind: r.kind,
+        text: t('remark.meanings', { words: list(r, 2) }),
+        more: r.items.map((i) => `${i.text}: ${n(i.records, 'whole')}`).join(', '),
+        mends: r.items.slice(0, 4).map((i) => ({
+          label: t('remark.insteadOf', { word: i.text, term: termText(props.term) }),
+          edits: [switchOff(), ...adding([i.text])],
+        })),
+      }
     case 'drags':
       return {
         kind: r.kind,
@@ -186,6 +196,12 @@ function noteOfHeading(r: Remark): Note {
       return says(t('remark.headingCentral', { n: r.keys ?? 0 }, r.keys ?? 0), [
         patch(t('remark.headingAny'), { central: false }),
       ])
+    case 'headingAdded': {
+      const headings = (r.headings ?? []).join(', ')
+      return says(t('remark.headingAdded', { headings }), [
+        patch(t('remark.headingLeave', { headings }), { without: r.mend?.without ?? [] }),
+      ])
+    }
     case 'headingBefore': {
       const older = newTerm({ ...r.mend!, kind: 'heading', id: '', on: true })
       return says(

@@ -43,7 +43,7 @@ function open(w: Word) {
             :disabled="w.covered"
             @change="toggle(w)"
           /><span class="mono cut" :title="w.text">{{ w.text }}</span
-          ><span v-if="w.forms.length" class="small mono cut" :title="w.forms.join(', ')">{{
+          ><span v-if="w.forms.length" class="small mono cut forms" :title="w.forms.join(', ')">{{
             w.forms.join(', ')
           }}</span
           ><span v-if="w.language" class="small">{{ w.language }}</span></label
@@ -104,6 +104,10 @@ li > span,
 li > button,
 label .mono {
   white-space: nowrap;
+}
+
+.forms {
+  flex-shrink: 1000;
 }
 
 .fig {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
@@ -101,6 +102,19 @@ const lacks = computed(() => {
       ]
     : []
 })
+/** The vocabularies that a source can be tied to: those that the program has, and the one that it is tied to. */
+const vocabularies = useQuery({
+  queryKey: ['vocabularies'],
+  queryFn: () => ask(api.GET('/api/vocabularies')),
+})
+const vocabularyNames = computed(() =>
+  [
+    ...new Set([
+      ...(vocabularies.data.value ?? []).map((v) => v.name),
+      ...(chosen.value?.vocabulary ? [chosen.value.vocabulary] : []),
+    ]),
+  ].sort(),
+)
 const here = computed(
   () => !!chosen.value?.vocabulary && review.vocabulary?.name === chosen.value.vocabulary,
 )
@@ -185,7 +199,15 @@ const here = computed(
           <dd class="lack">{{ lacks.length ? lacks.join(' · ') : '–' }}</dd>
           <dt class="sect">{{ t('sources.vocabulary') }}</dt>
           <dd>
-            {{ chosen.vocabulary || t('sources.noVocabulary') }}
+            <select
+              class="field vocabulary"
+              :aria-label="t('sources.vocabularyOf', { source: chosen.name })"
+              :value="chosen.vocabulary"
+              @change="change(chosen, { vocabulary: ($event.target as HTMLSelectElement).value })"
+            >
+              <option value="">{{ t('sources.noVocabulary') }}</option>
+              <option v-for="v in vocabularyNames" :key="v" :value="v">{{ v }}</option>
+            </select>
             <span v-if="chosen.vocabulary" class="small">{{
               t(here ? 'sources.inReview' : 'sources.notInReview')
             }}</span>
@@ -199,6 +221,12 @@ const here = computed(
 </template>
 
 <style scoped>
+.vocabulary {
+  width: auto;
+  max-width: 260px;
+  margin-right: 8px;
+}
+
 .screen {
   height: 100%;
   overflow-y: auto;
