@@ -76,11 +76,13 @@ type Form struct {
 
 // A Said is how many records are of a kind by their publication types, and how many say so in the title.
 type Said struct {
-	Kind   string `json:"kind"`
-	Typed  int    `json:"typed"`
-	Titled int    `json:"titled"`
-	Both   int    `json:"both"`
-	Either int    `json:"either"`
+	Kind   string   `json:"kind"`
+	Types  []string `json:"types"` // that stand for it
+	Words  []string `json:"words"` // of titles that do
+	Typed  int      `json:"typed"`
+	Titled int      `json:"titled"`
+	Both   int      `json:"both"`
+	Either int      `json:"either"`
 }
 
 // An Unindexed is how many records of a year carry no heading; year 0 is none.

@@ -123,14 +123,11 @@ func (s Set) part(found *roaring.Bitmap) *roaring.Bitmap {
 }
 
 func admitted(set Set, l strategy.Limit) *roaring.Bitmap {
-	in := roaring.New()
-	it := set.All().Iterator()
-	for it.HasNext() {
-		if n := it.Next(); l.Admits(set.Records[n]) {
-			in.Add(n)
-		}
+	q, err := l.Query()
+	if err != nil {
+		return roaring.New() // what cannot be searched lets nothing through; it is refused before it is kept
 	}
-	return in
+	return set.part(q.Match(set.Index))
 }
 
 // without returns what the strategy would find without one of its blocks, or without one of its

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"slices"
 
-	"tamiz/core/bib"
 	"tamiz/core/query"
 	"tamiz/core/text"
 	"tamiz/core/thesaurus"
@@ -91,24 +90,4 @@ func (t Term) below(vocabulary *thesaurus.Thesaurus, q *query.Heading) {
 	}
 	slices.Sort(q.Labels)
 	q.Labels = slices.Compact(q.Labels)
-}
-
-// Admits reports whether a record is inside the limit. One that has no year, language or type is
-// outside a limit on it.
-func (l Limit) Admits(r *bib.Record) bool {
-	switch l.Kind {
-	case YearsLimit:
-		return r.Year != 0 && (l.From == nil || r.Year >= *l.From) && (l.To == nil || r.Year <= *l.To)
-	case LanguagesLimit:
-		return l.anyOf(r.Languages)
-	case TypesLimit:
-		return l.anyOf(r.Types)
-	}
-	return true
-}
-
-func (l Limit) anyOf(values []string) bool {
-	return slices.ContainsFunc(values, func(v string) bool {
-		return slices.ContainsFunc(l.Values, func(w string) bool { return text.Label(v) == text.Label(w) })
-	})
 }

@@ -8,6 +8,8 @@ import (
 	"encoding/json"
 	"fmt"
 	"strings"
+
+	"tamiz/core/index"
 )
 
 // Version is what a strategy file says of itself.
@@ -88,15 +90,21 @@ const (
 	YearsLimit     = "years"
 	LanguagesLimit = "languages"
 	TypesLimit     = "types"
+	CountriesLimit = "countries"
 )
 
+// lists are what the values of limits are looked for in.
+var lists = map[string]index.List{LanguagesLimit: index.Languages, TypesLimit: index.Types, CountriesLimit: index.Countries}
+
 // A Limit narrows the whole strategy. From and To are years, either of which may be open; Values are
-// languages or types, of which a record needs one.
+// languages, types or countries, of which a record needs one. Titles are words of titles that say the same: a record
+// whose title has one is inside too, also where nobody has indexed it.
 type Limit struct {
 	Kind   string   `json:"kind"`
 	From   *int     `json:"from,omitempty"`
 	To     *int     `json:"to,omitempty"`
 	Values []string `json:"values,omitempty"`
+	Titles []string `json:"titles,omitempty"`
 }
 
 // UnmarshalJSON reads a block; what is not said takes its default.
@@ -176,14 +184,18 @@ func (l Limit) check() error {
 		if l.From != nil && l.To != nil && *l.From > *l.To {
 			return fmt.Errorf("its first year, %d, comes after its last, %d", *l.From, *l.To)
 		}
-	case LanguagesLimit, TypesLimit:
-		if len(l.Values) == 0 || len(l.Values) > maxValues {
+		if len(l.Titles) > 0 {
+			return fmt.Errorf("no word of a title says a year")
+		}
+		return nil
+	case LanguagesLimit, TypesLimit, CountriesLimit:
+		if len(l.Values)+len(l.Titles) == 0 || len(l.Values) > maxValues || len(l.Titles) > maxValues {
 			return fmt.Errorf("a limit on %s needs 1 to %d values", l.Kind, maxValues)
 		}
-	default:
-		return fmt.Errorf("there is no limit of kind %q; there are years, languages and types", l.Kind)
+		_, err := l.Query()
+		return err
 	}
-	return nil
+	return fmt.Errorf("there is no limit of kind %q; there are years, languages, types and countries", l.Kind)
 }
 
 // Schema is the JSON Schema of a strategy file.

@@ -87,15 +87,31 @@ func TestWhatIsWrongInAFileIsSaidWithItsPlace(t *testing.T) {
 
 func TestALimitLeavesOutRecordsThatDoNotSay(t *testing.T) {
 	year := func(y int) *int { return &y }
+	admits := func(l strategy.Limit, r bib.Record) bool {
+		q, err := l.Query()
+		require.NoError(t, err)
+		return !q.Match(index.Build([]*bib.Record{&r})).IsEmpty()
+	}
 	years := strategy.Limit{Kind: "years", From: year(2000), To: nil}
-	assert.True(t, years.Admits(&bib.Record{Year: 2000}))
-	assert.False(t, years.Admits(&bib.Record{Year: 1999}))
-	assert.False(t, years.Admits(&bib.Record{}))
+	assert.True(t, admits(years, bib.Record{Year: 2000}))
+	assert.False(t, admits(years, bib.Record{Year: 1999}))
+	assert.False(t, admits(years, bib.Record{}))
 	languages := strategy.Limit{Kind: "languages", Values: []string{"ENG"}}
-	assert.True(t, languages.Admits(&bib.Record{Languages: []string{"fre", "eng"}}))
-	assert.False(t, languages.Admits(&bib.Record{}))
+	assert.True(t, admits(languages, bib.Record{Languages: []string{"fre", "eng"}}))
+	assert.False(t, admits(languages, bib.Record{}))
 	types := strategy.Limit{Kind: "types", Values: []string{"journal  article"}}
-	assert.True(t, types.Admits(&bib.Record{Types: []string{"Journal Article", "JOUR"}}))
+	assert.True(t, admits(types, bib.Record{Types: []string{"Journal Article", "JOUR"}}))
+	countries := strategy.Limit{Kind: "countries", Values: []string{"Kalaua"}}
+	assert.True(t, admits(countries, bib.Record{Countries: []string{"Tamsen", "Kalaua"}}))
+	assert.False(t, admits(countries, bib.Record{}))
+	// Where the type is not said the title may say it.
+	safer := strategy.Limit{Kind: "types", Values: []string{"Trial Report"}, Titles: []string{"randomi?ed", "trial"}}
+	assert.True(t, admits(safer, bib.Record{Title: "Rest in shade: a trial"}))
+	assert.True(t, admits(safer, bib.Record{Title: "Rest", Types: []string{"trial report"}}))
+	assert.False(t, admits(safer, bib.Record{Title: "Rest", Abstract: "a trial"}))
+	for _, wrong := range []strategy.Limit{{Kind: "countries"}, {Kind: "types", Titles: []string{"a*"}}, {Kind: "years", From: year(1), Titles: []string{"trial"}}, {Kind: "ages", Values: []string{"old"}}} {
+		assert.Error(t, strategy.Strategy{Limits: []strategy.Limit{wrong}}.Check(), wrong)
+	}
 }
 
 func TestTextForms(t *testing.T) {

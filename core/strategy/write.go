@@ -5,8 +5,9 @@ import (
 	"fmt"
 	"strings"
 
-	"tamiz/core/index"
+	"tamiz/core/bib"
 	"tamiz/core/query"
+	"tamiz/core/text"
 	"tamiz/core/thesaurus"
 )
 
@@ -40,7 +41,11 @@ func (s Strategy) Query(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
 		return nil, ErrFindsNothing
 	}
 	for _, l := range s.Limits {
-		all = append(all, l.query())
+		q, err := l.Query()
+		if err != nil {
+			return nil, fmt.Errorf("the limit on %s: %w", l.Kind, err)
+		}
+		all = append(all, q)
 	}
 	var whole query.Expr = all
 	if len(all) == 1 {
@@ -74,7 +79,9 @@ func (b Block) query(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
 	return any, nil
 }
 
-func (l Limit) query() query.Expr {
+// Query returns what a limit lets through. A record that has no year, language, type or country is outside a limit on it,
+// unless its title says it.
+func (l Limit) Query() (query.Expr, error) {
 	if l.Kind == YearsLimit {
 		y := query.Years{From: query.FirstYear, To: query.LastYear}
 		if l.From != nil {
@@ -83,20 +90,23 @@ func (l Limit) query() query.Expr {
 		if l.To != nil {
 			y.To = *l.To
 		}
-		return y
-	}
-	list := index.Languages
-	if l.Kind == TypesLimit {
-		list = index.Types
+		return y, nil
 	}
 	var any query.Or
 	for _, v := range l.Values {
-		any = append(any, query.Listed{List: list, Value: v})
+		any = append(any, query.Listed{List: lists[l.Kind], Value: v})
+	}
+	for _, words := range l.Titles {
+		p, err := text.ParsePattern(words)
+		if err != nil {
+			return nil, err
+		}
+		any = append(any, query.Phrase{Pattern: p, Fields: bib.Title})
 	}
 	if len(any) == 1 {
-		return any[0]
+		return any[0], nil
 	}
-	return any
+	return any, nil
 }
 
 // ErrNeedsVocabulary is the answer where a term leaves headings out below another and it is not known what stands there.
@@ -189,7 +199,11 @@ func (s Strategy) Lines(vocabulary *thesaurus.Thesaurus) ([]Line, error) {
 		}
 	}
 	for _, l := range s.Limits {
-		all = append(all, put(query.Write(l.query())))
+		q, err := l.Query()
+		if err != nil {
+			return nil, fmt.Errorf("the limit on %s: %w", l.Kind, err)
+		}
+		all = append(all, put(query.Write(q)))
 	}
 	whole := joined(all, "and")
 	if len(less) > 0 {

@@ -49,6 +49,8 @@ func readKinds(list string) (out []kind) {
 // the title. The words are English.
 type Said struct {
 	Kind   string
+	Types  []string // publication types of the records that stand for it
+	Words  []string // words of titles that do
 	Typed  int
 	Titled int
 	Both   int
@@ -62,7 +64,29 @@ func (p *Pool) Said() []Said {
 		typed, titled := p.said(k)
 		typed.And(p.Sample)
 		titled.And(p.Sample)
-		out = append(out, Said{k.name, int(typed.GetCardinality()), int(titled.GetCardinality()), int(typed.AndCardinality(titled)), int(typed.OrCardinality(titled))})
+		out = append(out, Said{k.name, p.typesOf(k), k.words(), int(typed.GetCardinality()), int(titled.GetCardinality()), int(typed.AndCardinality(titled)), int(typed.OrCardinality(titled))})
+	}
+	return out
+}
+
+// words returns the words of titles that say a kind.
+func (k kind) words() []string {
+	out := make([]string, len(k.titles))
+	for i, t := range k.titles {
+		out[i] = t.String()
+	}
+	return out
+}
+
+// typesOf returns the publication types of the pool that stand for a kind, as they are written there.
+func (p *Pool) typesOf(k kind) []string {
+	out := []string{}
+	types := p.listed(Types)
+	for _, i := range types.items {
+		tokens := text.Tokens(i.key)
+		if slices.ContainsFunc(k.types, func(p text.Pattern) bool { return len(p.Find(tokens)) > 0 }) {
+			out = append(out, i.writings[0])
+		}
 	}
 	return out
 }

@@ -1164,7 +1164,7 @@ export interface components {
         /** @enum {string} */
         TermKind: "text" | "near" | "heading";
         /** @enum {string} */
-        LimitKind: "years" | "languages" | "types";
+        LimitKind: "years" | "languages" | "types" | "countries";
         /** @enum {string} */
         ImportKind: "sample" | "keys" | "vocabulary";
         /** @enum {string} */
@@ -1643,6 +1643,7 @@ export interface components {
             from?: number;
             to?: number;
             values?: string[];
+            titles?: string[];
         };
         Sample: {
             /** Format: int64 */
@@ -1959,6 +1960,10 @@ export interface components {
         Said: {
             /** @enum {string} */
             kind: "trial" | "review" | "protocol" | "comment";
+            /** @description publication types that stand for it */
+            types: string[];
+            /** @description words of titles that do */
+            words: string[];
             typed: number;
             titled: number;
             both: number;

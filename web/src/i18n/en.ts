@@ -567,6 +567,7 @@ export default {
       years: 'the limit on years',
       languages: 'the limit on languages',
       types: 'the limit on types',
+      countries: 'the limit on countries',
     },
     study: 'The study',
     finds: 'finds it by 1 term: | finds it by {n} terms:',

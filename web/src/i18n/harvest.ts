@@ -133,7 +133,18 @@ export default {
     limit: 'Limit to {item}',
     add: 'And {item}',
     take: 'Take the limit away',
-    noLimit: 'Tamiz sets no limit on countries: sources know them too rarely.',
+    rareCountries:
+      'Few sources know the country of a record, and mostly that of its authors: what does not say one is lost.',
+    orTitles: 'or the title says it',
+    saferOpen: 'Limit to either…',
+    safer: 'A limit to {kind}, by type or title',
+    saferText:
+      'What is not indexed yet has no type. With words of titles it is let in all the same. One a line; * and ? as in terms.',
+    saferTypes: 'Types',
+    saferWords: 'Or words of the title',
+    saferLeaves:
+      '{n} record of {of} to read is left, {caught} key studies caught. | {n} records of {of} to read are left, {caught} key studies caught.',
+    saferSet: 'Set this limit',
     hover: 'Rest on a line to see what a limit to it would cost.',
     said: 'Or does the title say so?',
     saidText:

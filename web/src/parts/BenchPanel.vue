@@ -76,7 +76,7 @@ function limitText(kind: string): string {
     ahead.find((x) => x.kind === kind) ?? review.document.limits.find((x) => x.kind === kind)
   if (!l) return ''
   if (l.kind === 'years') return t('bench.years', { from: l.from ?? '…', to: l.to ?? '…' })
-  return (l.values ?? []).join(', ')
+  return [...(l.values ?? []), ...(l.titles?.length ? [t('shape.orTitles')] : [])].join(', ')
 }
 </script>
 

@@ -6,6 +6,7 @@ import { useReader } from '@/parts/reader'
 import ChartButtons from './ChartButtons.vue'
 import LimitCost from './LimitCost.vue'
 import { useLimit } from './limits'
+import SaferLimit from './SaferLimit.vue'
 
 /** Types, languages or countries: how much of what is looked at each takes, and what a limit to it would lose. */
 const props = defineProps<{ tally: Tally }>()
@@ -13,12 +14,8 @@ const props = defineProps<{ tally: Tally }>()
 const { t, n } = useI18n()
 const reader = useReader()
 const facet = computed(() => props.tally.facet)
-const kind = computed(() =>
-  facet.value === 'countries' ? undefined : (facet.value as Limit['kind']),
-)
-const { resting, set, limit } = useLimit(
-  (props.tally.facet === 'types' ? 'types' : 'languages') as Limit['kind'],
-)
+const kind = computed(() => facet.value as Limit['kind'])
+const { resting, set, limit } = useLimit(props.tally.facet as Limit['kind'])
 
 const rows = computed(() =>
   [...props.tally.rows].sort((a, b) => b.records - a.records || a.item.localeCompare(b.item)),
@@ -37,8 +34,12 @@ function rest(r: TallyRow | undefined) {
   at.value = r
   const on = r ?? chosen.value
   resting.value =
-    kind.value && on && !limited(on.item)
-      ? { kind: kind.value, values: [...(set.value?.values ?? []), on.item] }
+    on && !limited(on.item)
+      ? {
+          kind: kind.value,
+          values: [...(set.value?.values ?? []), on.item],
+          titles: set.value?.titles,
+        }
       : undefined
 }
 function choose(r: TallyRow) {
@@ -48,12 +49,20 @@ function choose(r: TallyRow) {
 
 function set_() {
   const r = chosen.value
-  if (!r || !kind.value) return
+  if (!r) return
   limit(
-    { kind: kind.value, values: [...(set.value?.values ?? []), r.item] },
+    {
+      kind: kind.value,
+      values: [...(set.value?.values ?? []), r.item],
+      titles: set.value?.titles,
+    },
     [...(set.value?.values ?? []), r.item].join(', '),
   )
 }
+const limitName = (l: Limit) =>
+  [...(l.values ?? []), ...(l.titles?.length ? [t('shape.orTitles')] : [])].join(', ')
+/** A kind of which the title may say it: its words are open to be changed before the limit is set. */
+const safer = ref<NonNullable<Tally['said']>[number]>()
 const records = (r: TallyRow) =>
   reader.list({ kind: 'item', facet: facet.value, item: r.item }, r.item)
 const chartRows = computed(() => rows.value.slice(0, 30))
@@ -131,6 +140,7 @@ const chartRows = computed(() => rows.value.slice(0, 30))
             <tr>
               <td />
               <th v-for="c in ways" :key="c" scope="col" class="fig">{{ t(`shape.${c}`) }}</th>
+              <td />
             </tr>
           </thead>
           <tbody>
@@ -149,10 +159,16 @@ const chartRows = computed(() => rows.value.slice(0, 30))
                 >
                   {{ n(s[how], 'whole') }}</button><template v-else>0</template>
               </td>
+              <td>
+                <button v-if="s.either" class="btn bare" @click="safer = s">
+                  {{ t('shape.saferOpen') }}
+                </button>
+              </td>
             </tr>
           </tbody>
         </table>
       </template>
+      <SaferLimit v-if="safer" :said="safer" @close="safer = undefined" />
       <svg
         ref="holder"
         class="hidden"
@@ -185,8 +201,8 @@ const chartRows = computed(() => rows.value.slice(0, 30))
           :item="shown.item"
           :resting="resting !== undefined"
         />
-        <p v-if="!kind" class="small note">{{ t('shape.noLimit') }}</p>
-        <button v-else-if="chosen && !limited(chosen.item)" class="btn outline" @click="set_">
+        <p v-if="kind === 'countries'" class="small note">{{ t('shape.rareCountries') }}</p>
+        <button v-if="chosen && !limited(chosen.item)" class="btn outline" @click="set_">
           {{ t(set?.values?.length ? 'shape.add' : 'shape.limit', { item: chosen.item }) }}
         </button>
       </template>
@@ -194,12 +210,8 @@ const chartRows = computed(() => rows.value.slice(0, 30))
       <p v-if="tally.missing" class="small note">
         {{ t('shape.missingText', { n: n(tally.missing, 'whole') }, tally.missing) }}
       </p>
-      <button
-        v-if="kind && set"
-        class="btn bare"
-        @click="limit(undefined, (set.values ?? []).join(', '))"
-      >
-        {{ t('shape.take') }}: {{ set.values?.join(', ') }}
+      <button v-if="set" class="btn bare" @click="limit(undefined, limitName(set))">
+        {{ t('shape.take') }}: {{ limitName(set) }}
       </button>
       <ChartButtons :name="t(`facet.${facet}`)" :svg="() => holder" />
     </aside>
