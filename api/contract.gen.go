@@ -131,6 +131,9 @@ type Bench = figures.Bench
 // BenchBlock defines model for BenchBlock.
 type BenchBlock = figures.BenchBlock
 
+// BenchGroup defines model for BenchGroup.
+type BenchGroup = figures.BenchGroup
+
 // BenchLimit defines model for BenchLimit.
 type BenchLimit = figures.BenchLimit
 

@@ -2,6 +2,7 @@ package figures
 
 import (
 	"context"
+	"slices"
 	"time"
 
 	"github.com/RoaringBitmap/roaring/v2"
@@ -46,12 +47,59 @@ type BenchBlock struct {
 	Caught  []bool      `json:"caught"`
 	Terms   []BenchTerm `json:"terms"`
 
+	Groups []BenchGroup `json:"groups,omitempty"`
+
 	HeadingsAlone *int `json:"headingsAlone,omitempty"` // records that only its heading terms find
 	WordsAlone    *int `json:"wordsAlone,omitempty"`
 	Both          *int `json:"both,omitempty"`
 	Unindexed     *int `json:"unindexed,omitempty"` // of the words alone, those that carry no heading
 
 	TakenAway *int `json:"takenAway,omitempty"` // of what the rest of the strategy finds; absent where it is the only one searched
+}
+
+// A BenchGroup is what the terms of a block that stand under one name find together, of those that are switched on.
+type BenchGroup struct {
+	Name     string `json:"name"`
+	Terms    int    `json:"terms"`
+	Records  *int   `json:"records,omitempty"`
+	OnlyHere *int   `json:"onlyHere,omitempty"` // records that no term outside the group finds
+	Keys     int    `json:"keys"`
+}
+
+// groups tells what the groups of a block find; over the sample only where that is there.
+func groups(b desk.Block, inKeys, inSample []*roaring.Bitmap) (out []BenchGroup) {
+	for _, t := range b.Terms {
+		if t.Group == "" || slices.ContainsFunc(out, func(g BenchGroup) bool { return g.Name == t.Group }) {
+			continue
+		}
+		g := BenchGroup{Name: t.Group}
+		together := func(of []*roaring.Bitmap) (in, outside *roaring.Bitmap) {
+			in, outside = roaring.New(), roaring.New()
+			for j, other := range b.Terms {
+				switch {
+				case of[j] == nil:
+				case other.Group == t.Group:
+					in.Or(of[j])
+				default:
+					outside.Or(of[j])
+				}
+			}
+			return in, outside
+		}
+		for _, other := range b.Terms {
+			if other.Group == t.Group {
+				g.Terms++
+			}
+		}
+		caught, _ := together(inKeys)
+		g.Keys = int(caught.GetCardinality())
+		if inSample != nil {
+			in, outside := together(inSample)
+			g.Records, g.OnlyHere = number(in), number(roaring.AndNot(in, outside))
+		}
+		out = append(out, g)
+	}
+	return out
 }
 
 // A BenchTerm is what one term finds, switched on or not.
@@ -174,6 +222,11 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 			}
 			row.Terms = append(row.Terms, term)
 		}
+		var hits []*roaring.Bitmap
+		if inSample != nil {
+			hits = inSample.Terms[i]
+		}
+		row.Groups = groups(block, inKeys.Terms[i], hits)
 		b.Blocks = append(b.Blocks, row)
 	}
 	for i, l := range d.Document.Limits {

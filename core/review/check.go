@@ -14,6 +14,7 @@ const (
 	MostTest       = 20_000 // key studies of the test half
 	MostOfName     = 80     // characters of who took a term
 	MostOfNote     = 1000   // characters of the note on a term
+	MostOfGroup    = 100    // of the name of a group of terms
 	MostQuiet      = 20     // kinds of remarks that are not made of a term any more
 )
 
@@ -64,7 +65,7 @@ func (d Document) Check() error {
 			if t.From != nil && (utf8.RuneCountInString(t.From.Who) > MostOfName+1 || len(t.From.At) > 40) {
 				return fault("from", "Who took a term has at most %d characters, and when at most 40.", MostOfName)
 			}
-			if err := longest(field{"note", t.Note, MostOfNote}); err != nil {
+			if err := longest(field{"note", t.Note, MostOfNote}, field{"group", t.Group, MostOfGroup}); err != nil {
 				return err
 			}
 			if len(t.Quiet) > MostQuiet || slices.ContainsFunc(t.Quiet, func(kind string) bool { return len(kind) > 40 }) {

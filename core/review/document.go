@@ -62,6 +62,7 @@ type Term struct {
 	strategy.Term
 	From  *Origin  `json:"from,omitempty"`
 	Note  string   `json:"note,omitempty"`
+	Group string   `json:"group,omitempty"` // the name of those that close up into one line
 	Quiet []string `json:"quiet,omitempty"` // kinds of remarks that are not made of it any more
 	Key   string   `json:"key,omitempty"`   // the item of a tally that it is; worked out, never kept
 }
@@ -82,12 +83,13 @@ func (t *Term) UnmarshalJSON(data []byte) error {
 		ID    string   `json:"id"`
 		From  *Origin  `json:"from"`
 		Note  string   `json:"note"`
+		Group string   `json:"group"`
 		Quiet []string `json:"quiet"`
 	}
 	if err := json.Unmarshal(data, &own); err != nil {
 		return err
 	}
-	t.ID, t.From, t.Note, t.Quiet, t.Key = own.ID, own.From, own.Note, own.Quiet, ""
+	t.ID, t.From, t.Note, t.Group, t.Quiet, t.Key = own.ID, own.From, own.Note, own.Group, own.Quiet, ""
 	return json.Unmarshal(data, &t.Term)
 }
 

@@ -273,6 +273,7 @@ type patched struct {
 	*plainTerm
 	From  json.RawMessage `json:"from"`
 	Note  *string         `json:"note"`
+	Group *string         `json:"group"`
 	Quiet json.RawMessage `json:"quiet"`
 }
 
@@ -301,6 +302,9 @@ func (e *PatchTerm) apply(d *Document) bool {
 	}
 	if p.Note != nil {
 		t.Note = *p.Note
+	}
+	if p.Group != nil {
+		t.Group = *p.Group
 	}
 	if p.Quiet != nil {
 		t.Quiet = nil

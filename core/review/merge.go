@@ -272,6 +272,15 @@ func (m *merging) term(block string, base, mine, theirs *Term) *Term {
 	out.Narrower = either(m, part("narrower"), base.Narrower, mine.Narrower, theirs.Narrower)
 	out.Central = either(m, part("central"), base.Central, mine.Central, theirs.Central)
 	out.Qualifiers = either(m, part("qualifiers"), base.Qualifiers, mine.Qualifiers, theirs.Qualifiers)
+	out.Note = either(m, part("note"), base.Note, mine.Note, theirs.Note)
+	out.Group = either(m, part("group"), base.Group, mine.Group, theirs.Group)
+	if !reflect.DeepEqual(mine.Quiet, base.Quiet) { // what either dismissed is dismissed
+		for _, q := range mine.Quiet {
+			if !slices.Contains(out.Quiet, q) {
+				out.Quiet = append(slices.Clone(out.Quiet), q)
+			}
+		}
+	}
 	out.Without = either(m, part("without"), base.Without, mine.Without, theirs.Without)
 	out.Until = either(m, part("until"), base.Until, mine.Until, theirs.Until)
 	out.On = either(m, part("on"), base.On, mine.On, theirs.On)

@@ -52,6 +52,16 @@ func TestDifferentPartsOfOneTermComeTogether(t *testing.T) {
 	assert.Equal(t, "title", got.Blocks[0].Terms[0].Field)
 }
 
+func TestNotesGroupsAndWhatIsDismissedAreNotLost(t *testing.T) {
+	got, clashes := Merge(base(), after(&PatchTerm{"a", "1", json.RawMessage(`{"note":"mine","quiet":["zero"]}`)}), after(&PatchTerm{"a", "1", json.RawMessage(`{"group":"crews","quiet":["near"]}`)}))
+	assert.Empty(t, clashes)
+	term := got.Blocks[0].Terms[0]
+	assert.Equal(t, []string{"mine", "crews"}, []string{term.Note, term.Group})
+	assert.ElementsMatch(t, []string{"zero", "near"}, term.Quiet)
+	_, clashes = Merge(base(), after(&PatchTerm{"a", "1", json.RawMessage(`{"note":"mine"}`)}), after(&PatchTerm{"a", "1", json.RawMessage(`{"note":"theirs"}`)}))
+	assert.Len(t, clashes, 1)
+}
+
 func TestWhatBothChangedIsAQuestion(t *testing.T) {
 	other, none := int64(2), (*int64)(nil)
 	early, late := 1990, 2000

@@ -290,6 +290,8 @@ test('anything is found by its name', async ({ page }) => {
   await page.keyboard.press('Control+k')
   await field.fill('fluid int')
   await found.getByRole('option', { name: /Headings Fluid Intake/ }).click()
+  await expect(page.getByRole('article', { name: 'Fluid Intake' })).toBeVisible()
+  await page.goto(`/reviews/${id}/harvest?facet=headings&item=Fluid+Intake`)
   await expect(page.getByRole('tab', { name: /Headings/, selected: true })).toBeVisible()
   await expect(page.getByRole('region', { name: /Selected: Fluid Intake/ })).toBeVisible()
   // As a tree.

@@ -1508,6 +1508,7 @@ export interface components {
             from?: components["schemas"]["Origin"] | null;
             key?: string;
             note?: string;
+            group?: string;
             quiet?: string[];
         };
         Change: {
@@ -1625,6 +1626,7 @@ export interface components {
             from?: components["schemas"]["Origin"];
             key?: string;
             note?: string;
+            group?: string;
             quiet?: string[];
         };
         Origin: {
@@ -1848,6 +1850,7 @@ export interface components {
             records?: number;
             caught: boolean[];
             terms: components["schemas"]["BenchTerm"][];
+            groups?: components["schemas"]["BenchGroup"][];
             headingsAlone?: number;
             wordsAlone?: number;
             both?: number;
@@ -1867,6 +1870,13 @@ export interface components {
             inside?: string[];
             narrower?: number;
             unknown?: boolean;
+        };
+        BenchGroup: {
+            name: string;
+            terms: number;
+            records?: number;
+            onlyHere?: number;
+            keys: number;
         };
         BenchLimit: {
             kind: components["schemas"]["LimitKind"];

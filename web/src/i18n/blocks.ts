@@ -1,5 +1,18 @@
 /** What is said of blocks and coverage beyond their figures: remarks, pruning, near misses, judging, NOT. */
 export default {
+  group: {
+    into: 'Into a group…',
+    out: 'Out of “{group}”',
+    title: 'A group of lines',
+    name: 'Name',
+    put: 'Close up 1 line | Close up {n} lines',
+    open: 'Open {group}',
+    close: 'Close {group}',
+    terms: '1 line | {n} lines',
+    switch: '{group} is searched',
+    dissolve: 'dissolve',
+    dissolveOne: 'Dissolve {group}',
+  },
   remark: {
     open: '{remark}: what can be done',
     mends: 'What can be done about {term}',
@@ -126,6 +139,11 @@ export default {
     neither: '1 relevant record is in neither. | {n} relevant records are in neither.',
   },
   change: {
+    group: 'lines of {block} under “{group}”',
+    ungroup: '{term} out of its group in {block}',
+    groupOn: '“{group}” switched on in {block}',
+    groupOff: '“{group}” switched off in {block}',
+    dissolve: 'group “{group}” of {block} dissolved',
     mend: '{term} in {block}: {what}',
     quiet: 'a remark on {term} dismissed',
     prune: 'a term of {block} switched off | {n} terms of {block} switched off',

@@ -652,6 +652,8 @@ export default {
       narrower: 'narrower headings',
       central: 'main point',
       qualifiers: 'qualifiers',
+      note: 'note',
+      group: 'group',
       without: 'what is left out below',
       until: 'last year',
       on: 'switch',

@@ -56,6 +56,7 @@ function tell() {
 watch(
   () => [review.look.name, named(), review.saved?.id] as const,
   ([name, asked], [before, askedBefore]) => {
+    if (asked && asked === name) review.lookFollowed()
     if (review.saved && asked && asked !== name && asked !== askedBefore && name === before)
       void review.openLook(review.saved, asked).then(tell)
     else tell()

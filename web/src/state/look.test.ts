@@ -13,7 +13,14 @@ vi.mock('@/api/client', () => ({
     GET: () => Promise.reject(new Error('none')),
   },
 }))
-vi.mock('@vueuse/core', () => ({ useStorage: (_: string, first: unknown) => ref(first) }))
+let pending = ref<Record<string, unknown>>({}) // what was chosen, until the address follows
+vi.mock('@vueuse/core', () => ({
+  useStorage: (name: string, first: unknown) => {
+    const kept = ref(first)
+    if (name === 'tamiz-choosing') pending = kept as typeof pending
+    return kept
+  },
+}))
 vi.stubGlobal('sessionStorage', {})
 vi.stubGlobal('location', { search: '' })
 
@@ -67,6 +74,22 @@ describe('what a window looks at', () => {
     asked[0].answer(look('late', asked[0].body, [7, 10]))
     await settle()
     expect(looks.look.value?.name).toBe('second')
+  })
+
+  it('is gone on to when it is loaded anew before the address follows', async () => {
+    const { looks, saved } = await opened()
+    vi.stubGlobal('location', { search: '?look=first' })
+    void looks.lookAt({ sample: 7, rest: false })
+    await settle()
+    asked[0].answer(look('second', asked[0].body, [7, 10]))
+    await settle()
+    expect(looks.look.value?.name).toBe('second')
+    expect(Object.keys(pending.value)).toEqual(['1'])
+    vi.stubGlobal('location', { search: '?look=second' })
+    looks.followed()
+    expect(pending.value).toEqual({})
+    vi.stubGlobal('location', { search: '' })
+    void saved
   })
 
   it('is what it was where the new cannot be had', async () => {

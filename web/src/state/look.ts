@@ -51,7 +51,16 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
     look.value = l
     asking = undefined
     remembered.value = { ...remembered.value, [review]: l.name }
-    settled(review)
+    looking.value = false
+    // Until the address follows, a window that is loaded anew finds the look before there, and has to go on to this one.
+    if (addressed() === l.name) settled(review)
+  }
+
+  /** The address has followed what is looked at. */
+  function followed() {
+    const review = saved.value?.id
+    if (review && choosing.value[review] && !looking.value && addressed() === look.value?.name)
+      settled(review)
   }
 
   function settled(review: number) {
@@ -154,7 +163,7 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
       void take(possible.value, wanted.value)
   })
 
-  return { look, looking, open, lookAt, countAt }
+  return { look, looking, open, lookAt, countAt, followed }
 }
 
 const addressed = () => new URLSearchParams(location.search).get('look') ?? ''

@@ -418,6 +418,7 @@ export const useReview = defineStore('review', () => {
     look,
     looking: looks.looking,
     lookAt: looks.lookAt,
+    lookFollowed: looks.followed,
     countAt: looks.countAt,
     openLook: looks.open,
     asked,

@@ -16,7 +16,7 @@ const props = defineProps<{
   last: boolean
   ordered: boolean
 }>()
-const emit = defineEmits<{ note: [] }>()
+const emit = defineEmits<{ note: []; group: [] }>()
 
 const { t } = useI18n()
 const review = useReview()
@@ -61,6 +61,15 @@ function moveTo(other: Block) {
   )
 }
 
+function ungroup() {
+  review.change(
+    { key: 'ungroup', params: said() },
+    {
+      edits: [{ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { group: '' } }],
+    },
+  )
+}
+
 defineExpose({ move })
 </script>
 
@@ -91,6 +100,12 @@ defineExpose({ move })
     </template>
     <v-list>
       <v-list-item :title="t('blocks.note')" @click="emit('note')" />
+      <v-list-item :title="t('group.into')" @click="emit('group')" />
+      <v-list-item
+        v-if="term.group"
+        :title="t('group.out', { group: term.group })"
+        @click="ungroup"
+      />
       <v-list-item
         v-for="b in others"
         :key="b.id"

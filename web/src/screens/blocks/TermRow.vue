@@ -29,6 +29,7 @@ const props = defineProps<{
   sample: boolean
   whole: number
 }>()
+const emit = defineEmits<{ group: [] }>()
 
 const { t, n } = useI18n()
 const review = useReview()
@@ -201,6 +202,7 @@ function records() {
         :last="last"
         :ordered="ordered"
         @note="noting = true"
+        @group="emit('group')"
       />
     </td>
   </tr>

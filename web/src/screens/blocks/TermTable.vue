@@ -6,6 +6,8 @@ import { api, ask, type Bench, type Block, type Term } from '@/api/client'
 import WithTip from '@/parts/WithTip.vue'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
+import GroupDialog from './GroupDialog.vue'
+import GroupRow from './GroupRow.vue'
 import TermRow from './TermRow.vue'
 
 /** The terms of a block with their figures, in their own order or by one of them. */
@@ -29,6 +31,31 @@ const lines = computed(() => {
   }))
   const by = figureOf[sort.value ?? '']
   return by ? all.sort((a, b) => (by(b) ?? -1) - (by(a) ?? -1)) : all
+})
+/** In their own order, those of a group stand together where the first of them stands, closed up until it is opened. */
+const opened = ref(new Set<string>())
+const grouping = ref<Term>()
+function toggle(name: string) {
+  const next = new Set(opened.value)
+  if (!next.delete(name)) next.add(name)
+  opened.value = next
+}
+type Group = NonNullable<Bench['blocks'][number]['groups']>[number]
+const rows = computed<(Partial<Line> & { group?: Group })[]>(() => {
+  if (sort.value) return lines.value
+  const out: (Partial<Line> & { group?: Group })[] = []
+  const seen = new Set<string>()
+  for (const l of lines.value) {
+    const name = l.term.group
+    if (!name) out.push(l)
+    if (!name || seen.has(name)) continue
+    seen.add(name)
+    const of = lines.value.filter((x) => x.term.group === name)
+    const known = props.figures?.groups?.find((g) => g.name === name)
+    out.push({ group: known ?? { name, terms: of.length, keys: 0 } })
+    if (opened.value.has(name)) out.push(...of)
+  }
+  return out
 })
 type Line = { term: Term; figures?: Bench['blocks'][number]['terms'][number] }
 const figureOf: Record<string, (l: Line) => number | undefined> = {
@@ -107,26 +134,49 @@ function sortBy(column: string) {
       </tr>
     </thead>
     <tbody>
-      <TermRow
-        v-for="(l, i) in lines"
-        :key="l.term.id"
-        :block="block"
-        :term="l.term"
-        :most="most"
-        :figures="l.figures"
-        :remarks="remarksOf(l.term.id)"
-        :ordered="!sort"
-        :first="i === 0"
-        :last="i === lines.length - 1"
-        :keys="review.keyStudies.length > 0"
-        :sample="figures?.records !== undefined"
-        :whole="figures?.records ?? 0"
-      />
+      <template v-for="(l, i) in rows" :key="l.group ? `group ${l.group.name}` : l.term!.id">
+        <GroupRow
+          v-if="l.group"
+          :block="block"
+          :group="l.group"
+          :open="opened.has(l.group.name)"
+          :columns="columns"
+          :most="most"
+          @toggle="toggle(l.group.name)"
+        />
+        <TermRow
+          v-else-if="l.term"
+          :class="{ within: l.term.group && !sort }"
+          :block="block"
+          :term="l.term"
+          :most="most"
+          :figures="l.figures"
+          :remarks="remarksOf(l.term.id)"
+          :ordered="!sort"
+          :first="i === 0"
+          :last="i === rows.length - 1"
+          :keys="review.keyStudies.length > 0"
+          :sample="figures?.records !== undefined"
+          :whole="figures?.records ?? 0"
+          @group="grouping = l.term"
+        />
+      </template>
     </tbody>
   </table>
+  <GroupDialog
+    v-if="grouping"
+    :key="grouping.id"
+    :block="block"
+    :term="grouping"
+    @close="grouping = undefined"
+  />
 </template>
 
 <style scoped>
+.within :deep(td:nth-child(2)) {
+  padding-left: 26px;
+}
+
 .by {
   font: inherit;
   color: inherit;
