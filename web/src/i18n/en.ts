@@ -613,6 +613,8 @@ export default {
     steps: '{n} step | {n} steps',
     takeTo: 'Add {item} | Add the first {n} steps, to {item}',
     takeShort: 'Add {n}',
+    there: 'At {source}',
+    ask: 'What would {source} find after each step?',
     left: '1 study that no step brings back | {n} studies that no step brings back',
   },
   drop: { one: 'Drop {item}…', why: 'Not proposed again, because' },

@@ -13,11 +13,11 @@ vi.mock('@/api/client', () => ({
     GET: () => Promise.reject(new Error('none')),
   },
 }))
-let pending = ref<Record<string, unknown>>({}) // what was chosen, until the address follows
+const pending = ref<Record<string, unknown>>({}) // what was chosen, until the address follows
 vi.mock('@vueuse/core', () => ({
   useStorage: (name: string, first: unknown) => {
     const kept = ref(first)
-    if (name === 'tamiz-choosing') pending = kept as typeof pending
+    if (name === 'tamiz-choosing') pending.value = kept as typeof pending
     return kept
   },
 }))

@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type PlanStep } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import DropMenu from '@/parts/DropMenu.vue'
 import WithTip from '@/parts/WithTip.vue'
+import { useAsked } from '@/parts/asked'
 import { useBench } from '@/state/bench'
 import { useDecide } from '@/state/decide'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
 
 /** The rescue plan: the best bargain at each step, as a curve of key studies caught against records to read. */
 const emit = defineEmits<{ study: [id: number] }>()
@@ -69,6 +71,26 @@ function opsTo(last: number) {
     return block ? addEdits(block, termOf(itemOf(s))) : []
   })
 }
+
+/** What the source would find with the steps up to each, asked once somebody wants it. */
+const sources = useSources()
+const there = ref(false)
+const inSight = 12
+const keys = computed(() =>
+  there.value && sources.chosen
+    ? steps.value
+        .slice(0, inSight)
+        .map((_, i) => JSON.stringify([sources.chosen?.id, review.revision, i]))
+    : [],
+)
+const asked = useAsked(keys, 1, async ([key]) => [
+  await ask(
+    api.POST('/api/reviews/{review}/count-whole', {
+      params: review.asked,
+      body: { revision: review.revision, edits: opsTo(JSON.parse(key)[2]) },
+    }),
+  ),
+])
 
 function rest(i?: number) {
   const s = i === undefined ? undefined : steps.value[i]
@@ -137,6 +159,9 @@ function take(i: number) {
               >
             </th>
             <th>{{ t('plan.caught') }}</th>
+            <th v-if="there && sources.chosen">
+              {{ t('plan.there', { source: sources.chosen.name }) }}
+            </th>
             <th>
               <span class="visually-hidden">{{ t('samples.acts') }}</span>
             </th>
@@ -160,6 +185,9 @@ function take(i: number) {
             </td>
             <td>+{{ n(s.price, 'whole') }}</td>
             <td>{{ s.caught }}</td>
+            <td v-if="there && sources.chosen">
+              {{ keys[i] && asked.of(keys[i]) ? n(asked.of(keys[i])!.records, 'whole') : '' }}
+            </td>
             <td class="acts">
               <button
                 class="btn bare"
@@ -175,6 +203,15 @@ function take(i: number) {
           </tr>
         </tbody>
       </table>
+      <p v-if="sources.chosen" class="small row">
+        <button v-if="!there" class="link under" @click="there = true">
+          {{ t('plan.ask', { source: sources.chosen.name }) }}
+        </button>
+        <span v-else-if="asked.asking.value" aria-live="polite">{{
+          t('headings.asking', { source: sources.chosen.name })
+        }}</span>
+        <span v-if="asked.problem.value" class="wrong" role="alert">{{ asked.problem.value }}</span>
+      </p>
     </template>
     <template v-if="left.length">
       <h3 class="sect">{{ t('plan.left', { n: left.length }, left.length) }}</h3>
@@ -201,6 +238,10 @@ h2 {
   font-size: 15px;
   font-weight: 600;
   margin-bottom: 4px;
+}
+
+.under {
+  text-decoration: underline;
 }
 
 .curve {

@@ -124,17 +124,17 @@ function find(item: string) {
 
 const teams = ref(false)
 
-// What was found elsewhere is gone to: an item of a facet, named in the address.
+// What was found elsewhere is gone to: a facet, or an item of one, named in the address.
 const route = useRoute()
 const router = useRouter()
 watch(
   () => [route.query.item, route.query.facet, tally.value?.facet] as const,
   ([item, wanted, has]) => {
-    if (typeof item !== 'string') return
+    if (typeof item !== 'string' && typeof wanted !== 'string') return
     if (typeof wanted === 'string' && facets.includes(wanted as Facet) && facet.value !== wanted)
       facet.value = wanted as Facet
     if (has !== facet.value) return
-    void nextTick(() => find(item))
+    if (typeof item === 'string') void nextTick(() => find(item))
     void router.replace({ query: { look: route.query.look } })
   },
   { immediate: true },

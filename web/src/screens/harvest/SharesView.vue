@@ -160,7 +160,7 @@ const chartRows = computed(() => rows.value.slice(0, 30))
                   {{ n(s[how], 'whole') }}</button><template v-else>0</template>
               </td>
               <td>
-                <button v-if="s.either" class="btn bare" @click="safer = s">
+                <button v-if="s.either" class="link small" @click="safer = s">
                   {{ t('shape.saferOpen') }}
                 </button>
               </td>
