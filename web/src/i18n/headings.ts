@@ -154,7 +154,8 @@ export default {
     none: 'It says the same.',
     touched: 'one term of this review is touched | {n} terms of this review are touched',
     cut: 'and {n} more',
-    delete: 'Take {name} away',
+    delete: 'Delete {name}',
+    gone: '{name} is gone. What was made with it stays readable.',
   },
   remark: {
     headingUnknown: 'unknown heading',

@@ -3,12 +3,16 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Vocabulary } from '@/api/client'
+import { useNotes } from '@/state/notes'
+import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 
 /** The vocabularies that the program has, of each the latest edition: one of them can be gone by. */
 const { t, n, d } = useI18n()
 const review = useReview()
+const notes = useNotes()
+const problem = useProblem()
 const all = useQuery({
   queryKey: computed(() => ['vocabularies', review.vocabulary?.id]),
   queryFn: () => ask(api.GET('/api/vocabularies')),
@@ -22,6 +26,17 @@ const others = computed(() =>
     .filter((v) => !v.later && v.id !== review.vocabulary?.id)
     .sort((a, b) => Number(usedBy(b).length > 0) - Number(usedBy(a).length > 0)),
 )
+async function remove(v: Vocabulary) {
+  try {
+    await ask(
+      api.DELETE('/api/vocabularies/{vocabulary}', { params: { path: { vocabulary: v.id } } }),
+    )
+    notes.say({ text: t('vocabularies.gone', { name: v.name }) })
+  } catch (error) {
+    notes.say({ text: problem(error), wrong: true })
+  }
+  await all.refetch()
+}
 function use(v: Vocabulary) {
   review.change(
     { key: 'vocabulary', params: { name: v.name } },
@@ -46,6 +61,13 @@ function use(v: Vocabulary) {
       <span class="grow" />
       <button class="btn outline" @click="use(v)">
         {{ t('vocabularies.use', { name: v.name }) }}
+      </button>
+      <button
+        class="btn bare"
+        :aria-label="t('vocabularies.delete', { name: v.name })"
+        @click="remove(v)"
+      >
+        {{ t('act.delete') }}
       </button>
     </li>
   </ul>

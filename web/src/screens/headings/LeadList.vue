@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import type { HeadingLead, Headings } from '@/api/client'
+import type { HeadingLead, Headings, RecordSet } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import { useReader } from '@/parts/reader'
-import { useReview } from '@/state/review'
+import { newTerm, useReview } from '@/state/review'
 import ProposedHeadings from './ProposedHeadings.vue'
 
 /** The headings that words lead to, with how, and those that the records carry which say them. */
@@ -60,8 +60,28 @@ function how(l: HeadingLead): string {
   const via = t(`headings.via.${l.via}`)
   return l.language ? t('headings.viaOther', { via, language: l.language }) : via
 }
+const termOf = (label: string): RecordSet => ({
+  kind: 'term',
+  term: newTerm({ kind: 'heading', heading: label, id: 'looked' }),
+})
+/** The records that say one of the words, as they are said: of several, those of the first. */
+const saying = computed<RecordSet>(() => ({
+  kind: 'term',
+  term: newTerm({
+    kind: 'text',
+    text: props.found?.said[0] ?? '',
+    field: 'text',
+    id: 'said',
+  }),
+}))
+/** Of them those that carry no heading. */
+const bare = computed<RecordSet>(() => ({
+  kind: 'within',
+  of: { kind: 'aspect', facet: 'headings', aspect: 'missing' },
+  in: saying.value,
+}))
 function carriers(label: string, title: string) {
-  reader.list({ kind: 'item', facet: 'headings', item: label }, title)
+  reader.list({ kind: 'within', of: termOf(label), in: saying.value }, title)
 }
 function focus() {
   root.value?.focus()
@@ -160,17 +180,27 @@ defineExpose({ focus })
         </li>
       </ul>
       <p class="small start">
-        {{
-          t(
-            'headings.carriedNote',
-            {
-              n: n(found.saying, 'whole'),
-              words: found.said.join(', '),
-              without: n(found.without, 'whole'),
-            },
-            found.saying,
-          )
-        }}
+        <i18n-t keypath="headings.carriedNote" :plural="found.saying" scope="global">
+          <template #n
+            ><button
+              class="link under"
+              :disabled="found.said.length !== 1"
+              @click="reader.list(saying, found.said.join(', '))"
+            >
+              {{ n(found.saying, 'whole') }}
+            </button></template
+          >
+          <template #words>{{ found.said.join(', ') }}</template>
+          <template #without
+            ><button
+              class="link under"
+              :disabled="found.said.length !== 1 || !found.without"
+              @click="reader.list(bare, found.said.join(', '))"
+            >
+              {{ n(found.without, 'whole') }}
+            </button></template
+          >
+        </i18n-t>
       </p>
     </template>
     <p v-else-if="found && words.length && review.sample === undefined" class="small start">
@@ -245,6 +275,10 @@ defineExpose({ focus })
 
 .start {
   padding: 8px 10px;
+}
+
+.under {
+  text-decoration: underline;
 }
 
 .keys {

@@ -59,6 +59,12 @@ function lost(as: Partial<Term>, said: string) {
     t('headings.lostTitle', { heading: props.whole.heading, how: said }),
   )
 }
+function having(q: string) {
+  reader.list(
+    { kind: 'term', term: { ...plain.value, qualifiers: [q] } },
+    `${props.whole.heading} / ${q}`,
+  )
+}
 function toggle(q: string) {
   qualifiers.value = qualifiers.value.includes(q)
     ? qualifiers.value.filter((x) => x !== q)
@@ -104,8 +110,10 @@ function toggle(q: string) {
             type="checkbox"
             :checked="qualifiers.includes(q.qualifier)"
             @change="toggle(q.qualifier)"
-          />{{ q.qualifier }} <span class="small">{{ n(q.records, 'whole') }}</span></label
-        >
+          />{{ q.qualifier }}</label
+        ><button class="link small" @click="having(q.qualifier)">
+          {{ n(q.records, 'whole') }}
+        </button>
         <button
           v-if="q.lost.records || q.lost.keys"
           class="link miss"
