@@ -42,7 +42,7 @@ function open(w: Word) {
             :checked="ticked.includes(w.text)"
             :disabled="w.covered"
             @change="toggle(w)"
-          /><span class="mono cut" :title="w.text">{{ w.text }}</span
+          /><span class="mono cut word" :title="w.text">{{ w.text }}</span
           ><span v-if="w.forms.length" class="small mono cut forms" :title="w.forms.join(', ')">{{
             w.forms.join(', ')
           }}</span
@@ -106,8 +106,13 @@ label .mono {
   white-space: nowrap;
 }
 
+.word {
+  flex: none;
+  max-width: calc(100% - 50px);
+}
+
 .forms {
-  flex-shrink: 1000;
+  min-width: 0;
 }
 
 .fig {
