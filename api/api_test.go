@@ -216,6 +216,8 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	assert.Equal(t, "no-heading", c.call(404, "GET", at+"/headings/one?label=nothing+like+it", nil)["type"])
 	c.call(200, "GET", at+"/headings/below?label=People", nil)
 	c.call(200, "GET", at+"/headings/proposed", nil)
+	assert.NotEmpty(t, c.call(200, "GET", at+"/lines", nil)["whole"])
+	c.call(404, "GET", at+"/lines?source=99999", nil)
 	priced := map[string]any{"id": "t", "kind": "heading", "heading": "Fluid Intake", "on": true, "narrower": true, "without": []string{"Rest"}, "until": 2013}
 	c.call(200, "POST", at+"/headings/price", priced)
 	c.call(422, "POST", at+"/headings/price", map[string]any{"id": "t", "kind": "text", "text": "heat", "on": true})

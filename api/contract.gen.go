@@ -721,6 +721,12 @@ type What = reviews.What
 // WithinSet defines model for WithinSet.
 type WithinSet = set.Within
 
+// WrittenLine defines model for WrittenLine.
+type WrittenLine = outside.WrittenLine
+
+// WrittenStrategy defines model for WrittenStrategy.
+type WrittenStrategy = outside.Written
+
 // YearCount defines model for YearCount.
 type YearCount = intake.YearCount
 
@@ -895,6 +901,11 @@ type ItemParams struct {
 type JudgingParams struct {
 	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// WrittenLinesParams defines parameters for WrittenLines.
+type WrittenLinesParams struct {
+	Source *int64 `form:"source,omitempty" json:"source,omitempty"`
 }
 
 // MakingParams defines parameters for Making.
@@ -1229,6 +1240,9 @@ type ServerInterface interface {
 	// AddKeyStudies Make records that were found key studies
 	// (POST /api/reviews/{review}/key-studies)
 	AddKeyStudies(ctx *echo.Context, review int64) error
+	// WrittenLines The strategy as numbered lines, in CQL or in the names of a source
+	// (GET /api/reviews/{review}/lines)
+	WrittenLines(ctx *echo.Context, review int64, params WrittenLinesParams) error
 	// LookUp Find pasted references in every source
 	// (POST /api/reviews/{review}/look-up)
 	LookUp(ctx *echo.Context, review int64) error
@@ -2482,6 +2496,31 @@ func (w *ServerInterfaceWrapper) AddKeyStudies(ctx *echo.Context) error {
 	return err
 }
 
+// WrittenLines converts echo context to params.
+func (w *ServerInterfaceWrapper) WrittenLines(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params WrittenLinesParams
+	// ------------- Optional query parameter "source" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "source", ctx.QueryParams(), &params.Source, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.WrittenLines(ctx, review, params)
+	return err
+}
+
 // LookUp converts echo context to params.
 func (w *ServerInterfaceWrapper) LookUp(ctx *echo.Context) error {
 	var err error
@@ -3160,6 +3199,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/reviews/:review/suits", wrapper.Suits, options.OperationMiddlewares["suits"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/alike", wrapper.Alike, options.OperationMiddlewares["alike"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/count-whole", wrapper.CountWhole, options.OperationMiddlewares["countWhole"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/lines", wrapper.WrittenLines, options.OperationMiddlewares["writtenLines"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/count-terms", wrapper.CountTerms, options.OperationMiddlewares["countTerms"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/heading-tree", wrapper.HeadingTree, options.OperationMiddlewares["headingTree"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/headings", wrapper.Headings, options.OperationMiddlewares["headings"]...)
@@ -5209,6 +5249,46 @@ func (response AddKeyStudiesdefaultApplicationProblemPlusJSONResponse) VisitAddK
 	return err
 }
 
+type WrittenLinesRequestObject struct {
+	Review int64 `json:"review"`
+	Params WrittenLinesParams
+}
+
+type WrittenLinesResponseObject interface {
+	VisitWrittenLinesResponse(w http.ResponseWriter) error
+}
+
+type WrittenLines200JSONResponse WrittenStrategy
+
+func (response WrittenLines200JSONResponse) VisitWrittenLinesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type WrittenLinesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response WrittenLinesdefaultApplicationProblemPlusJSONResponse) VisitWrittenLinesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type LookUpRequestObject struct {
 	Review int64 `json:"review"`
 	Body   *LookUpJSONRequestBody
@@ -6437,6 +6517,9 @@ type StrictServerInterface interface {
 	// AddKeyStudies Make records that were found key studies
 	// (POST /api/reviews/{review}/key-studies)
 	AddKeyStudies(ctx context.Context, request AddKeyStudiesRequestObject) (AddKeyStudiesResponseObject, error)
+	// WrittenLines The strategy as numbered lines, in CQL or in the names of a source
+	// (GET /api/reviews/{review}/lines)
+	WrittenLines(ctx context.Context, request WrittenLinesRequestObject) (WrittenLinesResponseObject, error)
 	// LookUp Find pasted references in every source
 	// (POST /api/reviews/{review}/look-up)
 	LookUp(ctx context.Context, request LookUpRequestObject) (LookUpResponseObject, error)
@@ -8265,6 +8348,32 @@ func (sh *strictHandler) AddKeyStudies(ctx *echo.Context, review int64) error {
 		return err
 	} else if validResponse, ok := response.(AddKeyStudiesResponseObject); ok {
 		return validResponse.VisitAddKeyStudiesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// WrittenLines operation middleware
+func (sh *strictHandler) WrittenLines(ctx *echo.Context, review int64, params WrittenLinesParams) error {
+	var request WrittenLinesRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.WrittenLines(ctx.Request().Context(), request.(WrittenLinesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "WrittenLines")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(WrittenLinesResponseObject); ok {
+		return validResponse.VisitWrittenLinesResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

@@ -3,7 +3,6 @@ package strategy
 import (
 	"errors"
 	"fmt"
-	"strings"
 
 	"tamiz/core/bib"
 	"tamiz/core/query"
@@ -112,15 +111,22 @@ func (l Limit) Query() (query.Expr, error) {
 // ErrNeedsVocabulary is the answer where a term leaves headings out below another and it is not known what stands there.
 var ErrNeedsVocabulary = errors.New("a term takes a heading with some of those below it: that can be written only with the vocabulary they stand in")
 
-// written returns the whole as it is written: for that, what is below a heading need only be known where some is left
-// out.
-func (s Strategy) written(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
+// writable says when a strategy cannot be written: what is below a heading has to be known where some is left out.
+func (s Strategy) writable(vocabulary *thesaurus.Thesaurus) error {
 	for _, b := range s.Blocks {
 		for _, t := range b.Terms {
 			if vocabulary == nil && b.Searched && t.On && t.Narrower && len(t.Without) > 0 {
-				return nil, fmt.Errorf("block %s, %s: %w", b.Name, t, ErrNeedsVocabulary)
+				return fmt.Errorf("block %s, %s: %w", b.Name, t, ErrNeedsVocabulary)
 			}
 		}
+	}
+	return nil
+}
+
+// written returns the whole as it is written.
+func (s Strategy) written(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
+	if err := s.writable(vocabulary); err != nil {
+		return nil, err
 	}
 	return s.Query(vocabulary)
 }
@@ -132,82 +138,4 @@ func (s Strategy) CQL(vocabulary *thesaurus.Thesaurus) (string, error) {
 		return "", err
 	}
 	return query.Write(q), nil
-}
-
-// A Line is one numbered line of a strategy: a term in CQL, or earlier lines joined by their numbers.
-type Line struct {
-	Number int
-	Text   string
-}
-
-// quoted keeps a term that is a number alone from being taken for the number of a line.
-func quoted(term string) string {
-	if term != "" && strings.Trim(term, "0123456789") == "" {
-		return `"` + term + `"`
-	}
-	return term
-}
-
-// Lines returns the strategy as numbered lines: the terms of each block that are switched on, what they
-// are together, the limits, and the whole as the last.
-func (s Strategy) Lines(vocabulary *thesaurus.Thesaurus) ([]Line, error) {
-	if _, err := s.written(vocabulary); err != nil {
-		return nil, err
-	}
-	var out []Line
-	put := func(text string) int {
-		out = append(out, Line{len(out) + 1, text})
-		return len(out)
-	}
-	joined := func(numbers []int, word string) int {
-		if len(numbers) == 1 {
-			return numbers[0]
-		}
-		// A run of lines is written as its ends.
-		first, last := numbers[0], numbers[len(numbers)-1]
-		if word == "or" && len(numbers) > 2 && last-first == len(numbers)-1 {
-			return put(fmt.Sprintf("or/%d-%d", first, last))
-		}
-		parts := make([]string, len(numbers))
-		for i, n := range numbers {
-			parts[i] = fmt.Sprint(n)
-		}
-		return put(strings.Join(parts, " "+word+" "))
-	}
-	var all, less []int
-	for _, b := range s.Blocks {
-		if !b.Searched {
-			continue
-		}
-		var terms []int
-		for _, t := range b.Terms {
-			if !t.On {
-				continue
-			}
-			q, err := t.QueryIn(vocabulary)
-			if err != nil {
-				return nil, err
-			}
-			terms = append(terms, put(quoted(query.Write(q))))
-		}
-		switch {
-		case len(terms) == 0:
-		case b.Negated:
-			less = append(less, joined(terms, "or"))
-		default:
-			all = append(all, joined(terms, "or"))
-		}
-	}
-	for _, l := range s.Limits {
-		q, err := l.Query()
-		if err != nil {
-			return nil, fmt.Errorf("the limit on %s: %w", l.Kind, err)
-		}
-		all = append(all, put(query.Write(q)))
-	}
-	whole := joined(all, "and")
-	if len(less) > 0 {
-		joined(append([]int{whole}, less...), "not")
-	}
-	return out, nil
 }

@@ -119,3 +119,24 @@ func FuzzParse(f *testing.F) {
 		require.Equal(t, query.Write(whole), query.Write(q.Expr))
 	})
 }
+
+// Each line finds what it is said to, and the last one all of it.
+func TestNumberedLinesAreTheStrategy(t *testing.T) {
+	s, err := strategy.Parse([]byte(crews))
+	require.NoError(t, err)
+	lines, err := s.Numbered(nil)
+	require.NoError(t, err)
+	for _, l := range lines {
+		for _, p := range l.Parts {
+			assert.Less(t, p, l.Number, "a line joins earlier ones")
+		}
+	}
+	whole, err := s.Query(nil)
+	require.NoError(t, err)
+	assert.Equal(t, whole, lines[len(lines)-1].Expr)
+	assert.Equal(t, "9 not 6", lines[len(lines)-1].Joined())
+	none, err := strategy.Strategy{Blocks: []strategy.Block{{Name: "A", Searched: true}, {Name: "B", Searched: true, Terms: []strategy.Term{{Kind: "text", Text: "heat", On: true}}}}}.Numbered(nil)
+	require.NoError(t, err)
+	require.Len(t, none, 1, "of what finds nothing the terms alone")
+	assert.Equal(t, strategy.TermLine, none[0].Kind)
+}

@@ -73,7 +73,7 @@ test('a sample is chosen, compared, renamed, deleted and taken back', async ({ p
 test('at 200 % zoom and on a narrow window nothing is out of reach', async ({ page }) => {
   for (const size of [{ width: 640, height: 400 }, { width: 1024, height: 700 }, { width: 2560, height: 1300 }]) {
     await page.setViewportSize(size)
-    for (const screen of ['question', 'samples', 'harvest', 'blocks', 'coverage', 'shelf']) {
+    for (const screen of ['question', 'samples', 'harvest', 'headings', 'blocks', 'coverage', 'strategy', 'shelf']) {
       await page.goto(`/reviews/2/${screen}`)
       await expect(page.getByRole('complementary', { name: 'Bench' })).toBeAttached()
       await expect(page.getByTestId('caught')).toBeAttached()

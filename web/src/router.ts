@@ -1,6 +1,14 @@
 import { createRouter, createWebHistory } from 'vue-router'
 
-export const screens = ['question', 'samples', 'harvest', 'headings', 'blocks', 'coverage'] as const
+export const screens = [
+  'question',
+  'samples',
+  'harvest',
+  'headings',
+  'blocks',
+  'coverage',
+  'strategy',
+] as const
 export type Screen = (typeof screens)[number]
 
 export const router = createRouter({
@@ -51,6 +59,11 @@ export const router = createRouter({
           path: 'coverage',
           name: 'coverage',
           component: () => import('./screens/coverage/CoverageScreen.vue'),
+        },
+        {
+          path: 'strategy',
+          name: 'strategy',
+          component: () => import('./screens/strategy/StrategyScreen.vue'),
         },
       ],
     },

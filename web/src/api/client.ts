@@ -75,6 +75,7 @@ export type HeadingPlace = Schemas['HeadingPlace']
 export type HeadingPrice = Schemas['HeadingPrice']
 export type CoveringHeading = Schemas['CoveringHeading']
 export type VocabularyChanges = Schemas['VocabularyChanges']
+export type WrittenLine = Schemas['WrittenLine']
 export type FileFormat = Schemas['Export']['format']
 
 export const api = createClient<paths>({ baseUrl: '' })

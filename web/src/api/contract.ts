@@ -467,6 +467,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The strategy as numbered lines, in CQL or in the names of a source */
+        get: operations["writtenLines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/count-terms": {
         parameters: {
             query?: never;
@@ -2801,6 +2818,25 @@ export interface components {
         Preview: {
             concepts: components["schemas"]["RoughConcept"][];
         };
+        WrittenStrategy: {
+            source?: string;
+            lines: components["schemas"]["WrittenLine"][];
+            whole: string;
+            notes: components["schemas"]["SourceNote"][];
+        };
+        WrittenLine: {
+            number: number;
+            /** @enum {string} */
+            kind: "term" | "block" | "limit" | "whole";
+            block?: string;
+            term?: string;
+            limit?: string;
+            parts: number[];
+            /** @enum {string} */
+            join?: "or" | "and" | "not";
+            text: string;
+            notes: components["schemas"]["SourceNote"][];
+        };
         TermCount: {
             count?: components["schemas"]["SourceCount"];
         };
@@ -4018,6 +4054,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SourceCount"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    writtenLines: {
+        parameters: {
+            query?: {
+                source?: number;
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenStrategy"];
                 };
             };
             /** @description what went wrong */

@@ -5,6 +5,7 @@ import files from './files'
 import harvest from './harvest'
 import headings from './headings'
 import sources from './sources'
+import strategy from './strategy'
 
 export const i18n = createI18n({
   legacy: false,
@@ -18,7 +19,14 @@ export const i18n = createI18n({
       ...harvest,
       ...blocks,
       ...headings,
-      screen: { ...en.screen, ...headings.screen, ...sources.screen, ...files.screen },
+      ...strategy,
+      screen: {
+        ...en.screen,
+        ...headings.screen,
+        ...strategy.screen,
+        ...sources.screen,
+        ...files.screen,
+      },
       remark: { ...blocks.remark, ...headings.remark },
       strip: { ...en.strip, ...sources.strip },
       change: {

@@ -1,0 +1,81 @@
+package outside
+
+import (
+	"context"
+
+	"tamiz/app/desk"
+	"tamiz/app/problems"
+	"tamiz/core/query"
+	"tamiz/source"
+)
+
+// Written is a strategy as it is written for somebody: in CQL, or in the names of a source.
+type Written struct {
+	Source string        `json:"source,omitempty"` // whose names it is in; none for CQL as Tamiz writes it
+	Lines  []WrittenLine `json:"lines"`
+	Whole  string        `json:"whole"` // as one query; "" where it finds nothing
+	Notes  []source.Note `json:"notes"` // what of the whole the source cannot be asked, and what stands in its place
+}
+
+// A WrittenLine is one numbered line.
+type WrittenLine struct {
+	Number int           `json:"number"`
+	Kind   string        `json:"kind"`
+	Block  string        `json:"block,omitempty"` // of a term or a block: its id
+	Term   string        `json:"term,omitempty"`  // its id
+	Limit  string        `json:"limit,omitempty"` // its kind
+	Parts  []int         `json:"parts"`
+	Join   string        `json:"join,omitempty"`
+	Text   string        `json:"text"` // by itself; of a line that joins others, by their numbers
+	Notes  []source.Note `json:"notes"`
+}
+
+// Lines writes the strategy of a review as numbered lines, in the names of a source, or in CQL where none is named.
+func (a *Service) Lines(ctx context.Context, at desk.At, of *int64) (*Written, error) {
+	d, err := a.desk.Proposed(ctx, at.Review, desk.Proposal{})
+	if err != nil {
+		return nil, err
+	}
+	v, err := a.desk.Pools.Thesaurus(ctx, d.Vocabulary)
+	if err != nil {
+		return nil, err
+	}
+	out := &Written{Lines: []WrittenLine{}, Notes: []source.Note{}}
+	write := func(q query.Expr) (string, []source.Note) { return query.Write(q), []source.Note{} }
+	if of != nil {
+		s, err := a.source(ctx, *of)
+		if err != nil {
+			return nil, err
+		}
+		out.Source = s.Name
+		write = func(q query.Expr) (string, []source.Note) { return rendered(q, s.Map) }
+	}
+	all := d.Strategy("")
+	lines, err := all.Numbered(v)
+	if err != nil {
+		return nil, &problems.Problem{Type: "not-written", Status: 409, Title: "This strategy cannot be written.", Detail: err.Error()}
+	}
+	for _, n := range lines {
+		line := WrittenLine{Number: n.Number, Kind: n.Kind, Parts: n.Parts, Join: n.Join, Notes: []source.Note{}}
+		if line.Parts == nil {
+			line.Parts = []int{}
+			line.Text, line.Notes = write(n.Expr)
+		} else {
+			line.Text = n.Joined()
+		}
+		if n.Block >= 0 {
+			line.Block = d.Blocks[n.Block].ID
+		}
+		if n.Term >= 0 {
+			line.Term = d.Blocks[n.Block].Terms[n.Term].ID
+		}
+		if n.Limit >= 0 {
+			line.Limit = d.Limits[n.Limit].Kind
+		}
+		out.Lines = append(out.Lines, line)
+	}
+	if q, err := all.Query(v); err == nil {
+		out.Whole, out.Notes = write(q)
+	}
+	return out, nil
+}

@@ -1,0 +1,157 @@
+package strategy
+
+import (
+	"fmt"
+	"strings"
+
+	"tamiz/core/query"
+	"tamiz/core/thesaurus"
+)
+
+// The kinds of numbered lines.
+const (
+	TermLine  = "term"
+	BlockLine = "block" // terms, joined by or
+	LimitLine = "limit"
+	WholeLine = "whole" // blocks and limits, joined by and; or that less the NOT blocks
+)
+
+// A Numbered is one line of a strategy as it is written line by line: a term, a limit, or earlier lines joined.
+type Numbered struct {
+	Number int
+	Kind   string
+	Block  int // of a term or a block, by place; else -1
+	Term   int // of a term, by place in its block; else -1
+	Limit  int // of a limit, by place; else -1
+	Parts  []int
+	Join   string     // or, and, not: what the parts are joined by
+	Expr   query.Expr // what it finds, written out
+}
+
+// Numbered returns the lines of a strategy: the terms of each searched block that are switched on, what they are
+// together, the limits, and the whole as the last. A block of one term, and a whole of one block, is no line of its own.
+// Where the strategy finds nothing, there is no whole.
+func (s Strategy) Numbered(vocabulary *thesaurus.Thesaurus) ([]Numbered, error) {
+	if err := s.writable(vocabulary); err != nil {
+		return nil, err
+	}
+	var out []Numbered
+	put := func(n Numbered) int {
+		n.Number = len(out) + 1
+		out = append(out, n)
+		return n.Number
+	}
+	joined := func(kind, join string, block int, parts []int) int {
+		if len(parts) == 1 {
+			return parts[0]
+		}
+		exprs := make([]query.Expr, len(parts))
+		for i, p := range parts {
+			exprs[i] = out[p-1].Expr
+		}
+		n := Numbered{Kind: kind, Block: block, Term: -1, Limit: -1, Parts: parts, Join: join}
+		switch join {
+		case "or":
+			n.Expr = query.Or(exprs)
+		case "and":
+			n.Expr = query.And(exprs)
+		default:
+			n.Expr = query.Not(exprs)
+		}
+		return put(n)
+	}
+	var all, less []int
+	empty := false
+	for i, b := range s.Blocks {
+		if !b.Searched {
+			continue
+		}
+		var terms []int
+		for j, t := range b.Terms {
+			if !t.On {
+				continue
+			}
+			q, err := t.QueryIn(vocabulary)
+			if err != nil {
+				return nil, fmt.Errorf("block %s: %w", b.Name, err)
+			}
+			terms = append(terms, put(Numbered{Kind: TermLine, Block: i, Term: j, Limit: -1, Expr: q}))
+		}
+		switch {
+		case len(terms) == 0:
+			empty = empty || !b.Negated
+		case b.Negated:
+			less = append(less, joined(BlockLine, "or", i, terms))
+		default:
+			all = append(all, joined(BlockLine, "or", i, terms))
+		}
+	}
+	found := len(all) > 0 && !empty
+	for i, l := range s.Limits {
+		q, err := l.Query()
+		if err != nil {
+			return nil, fmt.Errorf("the limit on %s: %w", l.Kind, err)
+		}
+		all = append(all, put(Numbered{Kind: LimitLine, Block: -1, Term: -1, Limit: i, Expr: q}))
+	}
+	if !found {
+		return out, nil
+	}
+	whole := joined(WholeLine, "and", -1, all)
+	if len(less) > 0 {
+		joined(WholeLine, "not", -1, append([]int{whole}, less...))
+	}
+	return out, nil
+}
+
+// Joined returns how a line that joins others is written: their numbers, a run of them by its ends.
+func (n Numbered) Joined() string {
+	first, last := n.Parts[0], n.Parts[len(n.Parts)-1]
+	if n.Join == "or" && len(n.Parts) > 2 && last-first == len(n.Parts)-1 {
+		return fmt.Sprintf("or/%d-%d", first, last)
+	}
+	parts := make([]string, len(n.Parts))
+	for i, p := range n.Parts {
+		parts[i] = fmt.Sprint(p)
+	}
+	return strings.Join(parts, " "+n.Join+" ")
+}
+
+// A Line is one numbered line of a strategy: a term in CQL, or earlier lines joined by their numbers.
+type Line struct {
+	Number int
+	Text   string
+}
+
+// Lines returns the strategy as numbered lines, with the terms in CQL.
+func (s Strategy) Lines(vocabulary *thesaurus.Thesaurus) ([]Line, error) {
+	if _, err := s.written(vocabulary); err != nil {
+		return nil, err
+	}
+	all, err := s.Numbered(vocabulary)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]Line, len(all))
+	for i, n := range all {
+		text := ""
+		switch {
+		case len(n.Parts) > 0:
+			text = n.Joined()
+		case n.Kind == TermLine:
+			text = quoted(query.Write(n.Expr))
+		default:
+			text = query.Write(n.Expr)
+		}
+		out[i] = Line{n.Number, text}
+	}
+	return out, nil
+}
+
+// quoted keeps a term that is a number alone from being taken for the number of a line.
+func quoted(term string) string {
+	if term != "" && strings.Trim(term, "0123456789") == "" {
+		return `"` + term + `"`
+	}
+	return term
+}

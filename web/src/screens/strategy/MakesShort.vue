@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import NarrowNote from '@/parts/NarrowNote.vue'
+import { blockColour } from '@/parts/BlockStamp.vue'
+import { useBench } from '@/state/bench'
+import { useReview } from '@/state/review'
+
+/** What each block and limit takes away from the whole: what there would be more without it. */
+const { t, n } = useI18n()
+const bench = useBench()
+const review = useReview()
+
+const rows = computed(() => [
+  ...(bench.now?.blocks ?? []).flatMap((b) => {
+    const block = review.document.blocks.find((x) => x.id === b.id)
+    return b.takenAway === undefined || !block
+      ? []
+      : [
+          {
+            key: b.id,
+            what: block.negated ? `NOT ${block.name}` : block.name,
+            n: b.takenAway,
+            colour: blockColour(block.name),
+          },
+        ]
+  }),
+  ...(bench.now?.limits ?? []).flatMap((l) =>
+    l.takenAway === undefined
+      ? []
+      : [
+          {
+            key: l.kind,
+            what: t('strategy.limit', { limit: t(`coverage.limit.${l.kind}`) }),
+            n: l.takenAway,
+            colour: 'var(--ink-3)',
+          },
+        ],
+  ),
+])
+const most = computed(() => Math.max(1, ...rows.value.map((r) => r.n)))
+</script>
+
+<template>
+  <section v-if="rows.length" class="card" :aria-label="t('strategy.short')">
+    <h2 class="sect">{{ t('strategy.short') }}</h2>
+    <ul>
+      <li v-for="r in rows" :key="r.key">
+        <span class="small">{{ t('strategy.without', { what: r.what }) }}</span>
+        <i :style="{ width: `${(r.n / most) * 100}%`, background: r.colour }" aria-hidden="true" />
+        <b>{{ t('strategy.more', { n: n(r.n, 'whole') }) }}</b>
+      </li>
+    </ul>
+    <NarrowNote v-if="bench.now?.narrow?.length" :narrow="bench.now.narrow" />
+  </section>
+</template>
+
+<style scoped>
+.card {
+  padding: 10px 12px;
+}
+
+ul {
+  margin-top: 6px;
+  display: grid;
+  gap: 4px;
+}
+
+li {
+  display: grid;
+  grid-template-columns: 150px minmax(0, 1fr) auto;
+  gap: 10px;
+  align-items: center;
+}
+
+i {
+  display: block;
+  height: 7px;
+  min-width: 1px;
+}
+</style>
