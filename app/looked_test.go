@@ -164,7 +164,11 @@ func TestTypesTeamsAndWhatIsNotSaid(t *testing.T) {
 	ctx := context.Background()
 	types, err := a.Tally(ctx, review, tally.Types)
 	require.NoError(t, err)
-	assert.Equal(t, figures.Said{Kind: "trial", Typed: 20, Titled: 40, Both: 20, Either: 40}, types.Said[0])
+	trial := types.Said[0]
+	assert.Equal(t, []string{"Trial Report"}, trial.Types)
+	assert.Contains(t, trial.Words, "randomi?ed")
+	trial.Types, trial.Words = nil, nil
+	assert.Equal(t, figures.Said{Kind: "trial", Typed: 20, Titled: 40, Both: 20, Either: 40}, trial)
 	languages, err := a.Tally(ctx, review, tally.Languages)
 	require.NoError(t, err)
 	assert.Equal(t, 40, languages.Missing)

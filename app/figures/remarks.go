@@ -2,6 +2,7 @@ package figures
 
 import (
 	"context"
+	"slices"
 
 	"tamiz/app/desk"
 	"tamiz/app/problems"
@@ -124,12 +125,7 @@ func (a *Service) editions(ctx context.Context, id *int64) (out []*thesaurus.The
 }
 
 func quieted(t desk.Term, kind string) bool {
-	for _, q := range t.Quiet {
-		if q == kind {
-			return true
-		}
-	}
-	return false
+	return slices.Contains(t.Quiet, kind)
 }
 
 // A TermList is words that were pasted, to be looked at before they become terms of a block.

@@ -233,20 +233,30 @@ func (a *Service) counted(ctx context.Context, s Source, c source.Source, cql st
 	return k, a.store.PutCount(ctx, s.ID, cql, k.Records, saying)
 }
 
+// counting returns the source whose counts are shown, and how it is asked.
+func (a *Service) counting(ctx context.Context, at desk.At) (Source, source.Source, error) {
+	l, err := a.desk.Look(ctx, at)
+	if err != nil {
+		return Source{}, nil, err
+	}
+	if l.Source == nil {
+		return Source{}, nil, errNoSource
+	}
+	s, err := a.source(ctx, *l.Source)
+	if err != nil {
+		return Source{}, nil, err
+	}
+	client, err := a.client(s)
+	return s, client, err
+}
+
 // CountWhole returns what the source whose counts are shown finds for a whole strategy, saved or not.
 func (a *Service) CountWhole(ctx context.Context, at desk.At, p desk.Proposal) (*SourceCount, error) {
 	d, err := a.desk.Proposed(ctx, at.Review, p)
 	if err != nil {
 		return nil, err
 	}
-	l, err := a.desk.Look(ctx, at)
-	if err != nil {
-		return nil, err
-	}
-	if l.Source == nil {
-		return nil, errNoSource
-	}
-	s, err := a.source(ctx, *l.Source)
+	s, client, err := a.counting(ctx, at)
 	if err != nil {
 		return nil, err
 	}
@@ -257,10 +267,6 @@ func (a *Service) CountWhole(ctx context.Context, at desk.At, p desk.Proposal) (
 	for _, w := range wantedCounts(d, s.Map, t) {
 		if w.kind != "whole" {
 			continue
-		}
-		client, err := a.client(s)
-		if err != nil {
-			return nil, err
 		}
 		k, err := a.counted(ctx, s, client, w.query)
 		if err != nil {
@@ -281,22 +287,15 @@ func (a *Service) CountTerms(ctx context.Context, at desk.At, terms []desk.Term)
 	if len(terms) > mostAsked {
 		return nil, problems.Invalid("terms", "At most %d terms are counted at once; these are %d.", mostAsked, len(terms))
 	}
+	s, client, err := a.counting(ctx, at)
+	if err != nil {
+		return nil, err
+	}
 	l, err := a.desk.Look(ctx, at)
 	if err != nil {
 		return nil, err
 	}
-	if l.Source == nil {
-		return nil, errNoSource
-	}
-	s, err := a.source(ctx, *l.Source)
-	if err != nil {
-		return nil, err
-	}
 	v, err := a.desk.Pools.Thesaurus(ctx, l.Vocabulary)
-	if err != nil {
-		return nil, err
-	}
-	client, err := a.client(s)
 	if err != nil {
 		return nil, err
 	}

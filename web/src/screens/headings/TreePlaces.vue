@@ -1,14 +1,14 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type HeadingPlace, type HeadingWhole } from '@/api/client'
+import type { HeadingWhole } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import { useReader } from '@/parts/reader'
 import { decisionKey, newTerm, useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import type { How } from './choice'
 import { useAtSource } from './atSource'
+import { useTree, type Row } from './tree'
 
 /** All places of a heading in the tree, with what each node brings; below it can be ticked what is taken. */
 const how = defineModel<How>('how', { required: true })
@@ -19,130 +19,13 @@ const { t, n, d } = useI18n()
 const review = useReview()
 const sources = useSources()
 const reader = useReader()
-const queries = useQueryClient()
 
-const firstBelow = 12 // headings below one, before the others are asked for
-
-const children = ref(new Map<string, HeadingPlace[]>())
-const opened = ref(new Set<string>()) // by place
-const all = ref(new Set<string>()) // places of which all below show
-watch(
-  () => props.whole.heading,
-  () => {
-    children.value = new Map()
-    opened.value = new Set()
-    all.value = new Set()
-    at.value = -1
-  },
+const { rows, isOpen, foldable, fold, outAbove, ticked, tick, showAll } = useTree(
+  computed(() => props.whole),
+  how,
+  without,
+  () => (at.value = -1),
 )
-const byLabel = computed(() => {
-  const out = new Map(props.whole.nodes.map((x) => [x.label, x]))
-  for (const list of children.value.values()) for (const x of list) out.set(x.label, x)
-  return out
-})
-
-interface Row {
-  key: string
-  label: string
-  depth: number
-  node?: HeadingPlace
-  own?: boolean // the heading itself
-  above?: string[] // what stands above it, from the top
-  below?: boolean // of it, so that it can be ticked
-  more?: { of: string; n: number }
-}
-const rows = computed<Row[]>(() => {
-  const out: Row[] = []
-  props.whole.places.forEach((path, place) => {
-    // What stands further above is told beside the heading right above: a row each would leave no place for the rest.
-    const above = path.slice(0, -1)
-    if (above.length)
-      out.push({
-        key: `${place} ${above.join(' › ')}`,
-        label: above[above.length - 1],
-        depth: 0,
-        node: byLabel.value.get(above[above.length - 1]),
-        above: above.slice(0, -1),
-      })
-    const label = path[path.length - 1]
-    const depth = above.length ? 1 : 0
-    out.push({ key: path.join(' › '), label, depth, node: byLabel.value.get(label), own: true })
-    const key = path.join(' › ')
-    const kids = props.whole.children
-    // Below it is told once, at its first place, unless another is opened.
-    if (kids.length && (place === 0) !== opened.value.has(key)) below(out, key, kids, depth + 1)
-  })
-  return out
-})
-function below(out: Row[], under: string, labels: string[], depth: number) {
-  const most = all.value.has(under) || labels.length <= firstBelow + 1 ? labels.length : firstBelow
-  for (const label of labels.slice(0, most)) {
-    const key = `${under} › ${label}`
-    out.push({ key, label, depth, node: byLabel.value.get(label), below: true })
-    const kids = children.value.get(label)
-    if (opened.value.has(key) && kids)
-      below(
-        out,
-        key,
-        kids.map((x) => x.label),
-        depth + 1,
-      )
-  }
-  if (most < labels.length)
-    out.push({ key: `${under} …`, label: '', depth, more: { of: under, n: labels.length - most } })
-}
-const firstKey = computed(() => props.whole.places[0]?.join(' › '))
-const isOpen = (r: Row) =>
-  r.own
-    ? (r.key === firstKey.value) !== opened.value.has(r.key)
-    : r.below
-      ? opened.value.has(r.key)
-      : undefined
-const foldable = (r: Row) => (r.own || r.below) && (r.node?.narrower ?? 0) > 0
-
-async function fold(r: Row) {
-  if (!foldable(r)) return
-  const next = new Set(opened.value)
-  if (!next.delete(r.key)) {
-    if (!r.own && !children.value.has(r.label)) {
-      const list = await queries.fetchQuery({
-        queryKey: ['heading-below', review.id, review.lookStamp, review.keysStamp, r.label],
-        queryFn: () =>
-          ask(
-            api.GET('/api/reviews/{review}/headings/below', {
-              params: {
-                path: { review: review.id },
-                query: { ...review.asked.query, label: r.label },
-              },
-            }),
-          ),
-      })
-      children.value = new Map(children.value).set(r.label, list)
-    }
-    next.add(r.key)
-  }
-  opened.value = next
-}
-
-/** What is left out is left out with what is come to through it alone; a row under one that is left out shows so. */
-const outAbove = (r: Row) => without.value.some((w) => r.key.split(' › ').slice(0, -1).includes(w))
-const ticked = (r: Row) =>
-  how.value !== 'alone' &&
-  !(how.value === 'some' && (without.value.includes(r.label) || outAbove(r)))
-function tick(r: Row) {
-  if (!r.below || outAbove(r)) return
-  if (how.value === 'alone') {
-    // From alone, ticking one takes it and leaves out what stands beside it.
-    how.value = 'some'
-    without.value = props.whole.children.filter((c) => c !== r.label)
-    return
-  }
-  const next = without.value.includes(r.label)
-    ? without.value.filter((w) => w !== r.label)
-    : [...without.value, r.label]
-  without.value = next
-  how.value = next.length ? 'some' : 'all'
-}
 
 // Walking by keyboard.
 const at = ref(-1)
@@ -178,9 +61,6 @@ function onKey(e: KeyboardEvent) {
   else return
   e.preventDefault()
   e.stopPropagation()
-}
-function showAll(under: string) {
-  all.value = new Set(all.value).add(under)
 }
 function focus() {
   root.value?.focus()

@@ -1,0 +1,216 @@
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { refDebounced, useStorage } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, ask } from '@/api/client'
+import { useBench } from '@/state/bench'
+import { useDecide } from '@/state/decide'
+import { decisionKey, useReview } from '@/state/review'
+import { useChoice } from './choice'
+
+/** What is looked up and looked at on Headings, as the address says it, and what would be taken of it into which block. */
+export function useLooking() {
+  const review = useReview()
+  const bench = useBench()
+  const route = useRoute()
+  const router = useRouter()
+  const { decide } = useDecide()
+
+  const typed = ref(String(route.query.word ?? ''))
+  const settled = refDebounced(typed, 120)
+  const label = ref(route.query.label ? String(route.query.label) : '')
+  const blockId = ref(String(route.query.block ?? ''))
+  const language = useStorage('tamiz-heading-language', '')
+
+  /** Which block each heading suits, as Harvest knows it. */
+  const suits = useQuery({
+    queryKey: computed(() => ['suits', review.id, 'headings', review.revision, review.lookStamp]),
+    queryFn: ({ signal }) =>
+      ask(
+        api.GET('/api/reviews/{review}/suits', {
+          params: {
+            path: { review: review.id },
+            query: { ...review.asked.query, facet: 'headings' },
+          },
+          signal,
+        }),
+      ),
+    enabled: () => review.vocabulary !== undefined && review.sample !== undefined,
+    placeholderData: keepPreviousData,
+  })
+  const suited = computed(
+    () =>
+      suits.data.value?.items.find((x) => x.item.toLowerCase() === label.value.toLowerCase())
+        ?.block,
+  )
+  /** The block that was chosen; else the one that has the heading, or that it suits, or the first. */
+  const block = computed(() => {
+    const blocks = review.document.blocks
+    const has = (id?: string) => blocks.find((b) => b.id === id)
+    const holds = review.kept.get(decisionKey('headings', label.value.toLowerCase()))?.[0]
+    return (
+      has(blockId.value) ??
+      has(holds) ??
+      has(suited.value) ??
+      blocks.find((b) => b.searched && !b.negated) ??
+      blocks[0]
+    )
+  })
+  /** The seeds of a block, looked up together; a typed word goes before them. */
+  const seeds = ref(!!route.query.seeds)
+  const words = computed(() =>
+    seeds.value ? (block.value?.seeds ?? []) : [settled.value.trim()].filter(Boolean),
+  )
+  watch(typed, (word) => word && (seeds.value = false))
+
+  const found = useQuery({
+    queryKey: computed(() => [
+      'headings',
+      review.id,
+      review.lookStamp,
+      review.keysStamp,
+      words.value.join('\n'),
+      language.value,
+      seeds.value ? block.value?.id : '',
+      review.vocabulary?.id,
+    ]),
+    queryFn: ({ signal }) =>
+      ask(
+        api.GET('/api/reviews/{review}/headings', {
+          params: {
+            path: { review: review.id },
+            query: {
+              ...review.asked.query,
+              word: words.value.slice(0, 12),
+              language: language.value || undefined,
+              block: seeds.value ? block.value?.id : undefined,
+            },
+          },
+          signal,
+        }),
+      ),
+    enabled: () => review.vocabulary !== undefined,
+    placeholderData: keepPreviousData,
+  })
+  // The first that is found is looked at, unless another was chosen from what is found now.
+  const chosen = ref(false)
+  watch([words, language], () => (chosen.value = false))
+  watch(
+    () => found.data.value,
+    (now) => {
+      if (!chosen.value && words.value.length && now?.leads.length) label.value = now.leads[0].label
+    },
+  )
+
+  const one = useQuery({
+    queryKey: computed(() => [
+      'heading',
+      review.id,
+      review.revision,
+      review.lookStamp,
+      review.keysStamp,
+      label.value,
+      block.value?.id,
+      language.value,
+      review.vocabulary?.id,
+    ]),
+    queryFn: ({ signal }) =>
+      ask(
+        api.GET('/api/reviews/{review}/headings/one', {
+          params: {
+            path: { review: review.id },
+            query: {
+              ...review.asked.query,
+              label: label.value,
+              block: block.value?.id,
+              language: language.value || undefined,
+            },
+          },
+          signal,
+        }),
+      ),
+    enabled: () => review.vocabulary !== undefined && label.value !== '',
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
+  const whole = computed(() => (label.value ? one.data.value : undefined))
+  const taking = useChoice(whole, block)
+
+  function look(at: string) {
+    chosen.value = true
+    label.value = at
+  }
+  watch([label, blockId, settled, seeds], () => {
+    if (route.name !== 'headings') return
+    void router.replace({
+      query: {
+        ...(route.query.look ? { look: route.query.look } : {}),
+        ...(settled.value.trim() && !seeds.value ? { word: settled.value.trim() } : {}),
+        ...(label.value ? { label: label.value } : {}),
+        ...(blockId.value ? { block: blockId.value } : {}),
+        ...(seeds.value ? { seeds: '1' } : {}),
+      },
+    })
+  })
+  watch(
+    () => route.query.label,
+    (to) => {
+      if (to && String(to) !== label.value) look(String(to))
+    },
+  )
+
+  // What would be taken shows on the bench as it is chosen.
+  const edits = computed(() => (block.value && whole.value ? taking.edits(block.value) : []))
+  watch(
+    edits,
+    (now) =>
+      bench.rest(
+        now.length && block.value && whole.value
+          ? { edits: now, label: `+ ${whole.value.heading}`, block: block.value.id }
+          : undefined,
+      ),
+    { immediate: true },
+  )
+  onBeforeUnmount(() => bench.rest(undefined))
+
+  function take(into = block.value) {
+    if (!into || !whole.value) return
+    const now = taking.edits(into)
+    if (!now.length) return
+    const what = now.some((e) => e.op === 'patchTerm') ? 'changeHeading' : 'takeHeading'
+    review.change(
+      { key: what, params: { heading: whole.value.heading, block: into.name } },
+      { edits: now },
+    )
+  }
+  function park() {
+    if (!whole.value) return
+    const heading = whole.value.heading
+    decide([{ facet: 'headings', item: heading, key: heading.toLowerCase() }], 'parked')
+  }
+
+  function lookSeeds(of: string) {
+    blockId.value = of
+    typed.value = ''
+    seeds.value = true
+  }
+
+  return {
+    typed,
+    words,
+    seeds,
+    label,
+    blockId,
+    language,
+    block,
+    found,
+    one,
+    whole,
+    taking,
+    edits,
+    look,
+    lookSeeds,
+    take,
+    park,
+  }
+}
