@@ -190,7 +190,7 @@ test('what the blocks find is looked at from above, and ordered anew', async ({ 
   await expect(selected.locator('.item')).not.toHaveText(first!)
   await saved(page)
   const before = await page.getByRole('button', { name: /What is looked at/ }).textContent()
-  await page.keyboard.press('o')
+  await Promise.all([page.waitForResponse((r) => r.url().includes('/tally') && r.ok()), page.keyboard.press('o')])
   await expect(page.getByRole('button', { name: /What is looked at/ })).not.toHaveText(before!)
   await expect(list(page).getByRole('option').first()).toBeVisible()
   // Words used alike: one of them is gone to.

@@ -195,6 +195,7 @@ const gone = computed(
         </button>
         <SaveMenu v-if="tally" :facet="facet" :decides="decides" @plot="savePlot" />
       </LookedAt>
+      <!-- Counts that come in move the tabs: what is pressed counts, not what the pointer is let go on. -->
       <div class="facets" role="tablist" :aria-label="t('harvest.facets')">
         <button
           v-for="f in offered"
@@ -202,6 +203,7 @@ const gone = computed(
           role="tab"
           :aria-selected="f === facet"
           :class="{ here: f === facet }"
+          @mousedown.left="facet = f"
           @click="facet = f"
         >
           {{ t(`facet.${f}`) }}
