@@ -97,6 +97,7 @@ li {
 label {
   gap: 7px;
   min-width: 0;
+  overflow: hidden;
   flex: 0 1 auto;
 }
 
@@ -108,7 +109,7 @@ label .mono {
 
 .word {
   flex: none;
-  max-width: calc(100% - 50px);
+  max-width: 250px;
 }
 
 .forms {
