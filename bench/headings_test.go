@@ -258,7 +258,7 @@ func nodes(t *testing.T, size sizes) row {
 	}
 	look := heading.Look{Set: set}
 	of := taken(5, func() {
-		_, err := look.Nodes(shown)
+		_, err := look.Nodes(context.Background(), shown)
 		require.NoError(t, err)
 	})
 	tokens := taken(5, func() {

@@ -76,7 +76,11 @@ const (
 
 // Headings looks words up.
 func (a *Service) Headings(ctx context.Context, at desk.At, s HeadingSearch) (*Headings, error) {
-	if err := a.desk.Quick.Take(ctx); err != nil {
+	turns := a.desk.Quick
+	if s.Block != "" {
+		turns = a.desk.Heavy // what suits a block needs the company of all words, which may have to be worked out first
+	}
+	if err := turns.Take(ctx); err != nil {
 		return nil, err
 	}
 	d, err := a.desk.Desk(ctx, at)
@@ -148,6 +152,9 @@ func leads(ctx context.Context, d *desk.Desk, out *Headings, words []string, blo
 	}
 	look := headingLook(d)
 	for i := range out.Leads {
+		if ctx.Err() != nil {
+			return ctx.Err()
+		}
 		lead := &out.Leads[i]
 		c, err := look.Count(heading.Of(lead.Label, true))
 		if err != nil {
@@ -342,7 +349,7 @@ func (a *Service) HeadingBelow(ctx context.Context, at desk.At, label string) ([
 		return nil, err
 	}
 	children := d.Keys.Set.Thesaurus.Narrower(h)
-	return headingLook(d).Nodes(children[:min(len(children), heading.MostNodes)])
+	return headingLook(d).Nodes(ctx, children[:min(len(children), heading.MostNodes)])
 }
 
 // HeadingPrice tells what a heading term finds, and what each way to narrow it would lose.

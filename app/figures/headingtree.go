@@ -4,6 +4,7 @@ import (
 	"context"
 
 	"tamiz/app/desk"
+	"tamiz/core/heading"
 	"tamiz/core/tally"
 )
 
@@ -27,11 +28,8 @@ type HeadingNode struct {
 }
 
 const (
-	mostNodes    = 5000
-	mostDepth    = 60
-	spreadShare  = 0.05 // of what is looked at, so that a branch holds much
-	spreadOver   = 3    // headings that it is spread over, none of which holds half
-	largestShare = 0.5
+	mostNodes = 5000
+	mostDepth = 60
 )
 
 // HeadingTree lays the headings of what is looked at into their tree. Without a vocabulary there is none.
@@ -90,8 +88,7 @@ func (a *Service) HeadingTree(ctx context.Context, at desk.At) (*HeadingTree, er
 			return
 		}
 		n := HeadingNode{Label: v.Label(h), Depth: depth, Records: b.records, WithNarrower: b.withNarrower, Keys: b.keys, Headings: b.headings}
-		n.Spread = float64(b.withNarrower) >= spreadShare*float64(out.Records) && b.headings >= spreadOver &&
-			float64(max(b.largest, b.records)) <= largestShare*float64(b.withNarrower)
+		n.Spread = heading.Spread(b.withNarrower, b.headings, max(b.largest, b.records), out.Records)
 		out.Nodes = append(out.Nodes, n)
 		for _, below := range v.Narrower(h) {
 			walk(below, depth+1)

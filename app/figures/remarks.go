@@ -92,7 +92,7 @@ func (a *Service) headingRemarks(ctx context.Context, d *desk.Desk, out *Remarks
 	if err != nil {
 		return err
 	}
-	faults, err := headingLook(d).Check(d.Strategy.Blocks[block], earlier)
+	faults, err := headingLook(d).Check(ctx, d.Strategy.Blocks[block], earlier)
 	if err != nil {
 		return err
 	}

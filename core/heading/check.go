@@ -1,6 +1,7 @@
 package heading
 
 import (
+	"context"
 	"slices"
 
 	"tamiz/core/strategy"
@@ -35,10 +36,13 @@ const mostLikely = 4 // headings that an unknown one may be meant for
 
 // Check looks at the heading terms of a block that are switched on. Earlier are editions before that of the look, the
 // latest first: a label that only they have is told by what became of it.
-func (l Look) Check(block strategy.Block, earlier []*thesaurus.Thesaurus) ([]Fault, error) {
+func (l Look) Check(ctx context.Context, block strategy.Block, earlier []*thesaurus.Thesaurus) ([]Fault, error) {
 	v := l.Set.Thesaurus
 	out := []Fault{}
 	for i, t := range block.Terms {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		if !t.On || t.Kind != strategy.HeadingTerm {
 			continue
 		}

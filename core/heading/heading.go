@@ -5,6 +5,7 @@ package heading
 
 import (
 	"cmp"
+	"context"
 	"slices"
 	"strings"
 
@@ -99,6 +100,12 @@ const (
 	largestShare = 0.5  // of its records, which none of them holds more than
 )
 
+// Spread reports whether a branch holds much of some records in many small headings: of all records those in the branch,
+// over how many headings below it they are spread, and how many the largest of them and the heading itself holds.
+func Spread(records, headings, largest, all int) bool {
+	return float64(records) >= spreadShare*float64(all) && headings >= spreadOver && float64(largest) <= largestShare*float64(records)
+}
+
 // Node returns what a heading of the vocabulary finds.
 func (l Look) Node(heading int) (Node, error) {
 	v := l.Set.Thesaurus
@@ -123,15 +130,18 @@ func (l Look) Node(heading int) (Node, error) {
 				largest = max(largest, carried)
 			}
 		}
-		n.Spread = float64(n.WithNarrower) >= spreadShare*float64(all.GetCardinality()) && n.Carried >= spreadOver && float64(largest) <= largestShare*float64(n.WithNarrower)
+		n.Spread = Spread(n.WithNarrower, n.Carried, largest, int(all.GetCardinality()))
 	}
 	return n, nil
 }
 
 // Nodes does the same for several.
-func (l Look) Nodes(headings []int) ([]Node, error) {
+func (l Look) Nodes(ctx context.Context, headings []int) ([]Node, error) {
 	out := make([]Node, len(headings))
 	for i, h := range headings {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		var err error
 		if out[i], err = l.Node(h); err != nil {
 			return nil, err

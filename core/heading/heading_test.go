@@ -99,7 +99,7 @@ func TestHeadingTermsAreHeldAgainstTheVocabulary(t *testing.T) {
 		}
 		return h
 	}
-	faults, err := l.Check(strategy.Block{Terms: []strategy.Term{
+	faults, err := l.Check(context.Background(), strategy.Block{Terms: []strategy.Term{
 		of("hoers", nil),
 		of("Farm Gangs", nil),
 		of("Gleaners", nil),
@@ -135,7 +135,7 @@ func TestHeadingTermsAreHeldAgainstTheVocabulary(t *testing.T) {
 	}, got)
 	for _, f := range faults {
 		if f.Kind != heading.Unknown && f.Kind != heading.Retired { // what is mended is not said again
-			again, err := l.Check(strategy.Block{Terms: []strategy.Term{f.Mend}}, nil)
+			again, err := l.Check(context.Background(), strategy.Block{Terms: []strategy.Term{f.Mend}}, nil)
 			require.NoError(t, err)
 			assert.False(t, slices.ContainsFunc(again, func(a heading.Fault) bool { return a.Kind == f.Kind }), f.Kind)
 		}
@@ -146,7 +146,7 @@ func TestWhatALaterEditionAddsBelowIsAskedAbout(t *testing.T) {
 	before, _ := thesaurus.Build([]thesaurus.Concept{{ID: "2", Labels: words("Field Crews")}, {ID: "3", Labels: words("Picking Crews"), Broader: []string{"2"}}}, "")
 	some := heading.Of("Field Crews", true)
 	some.Without = []string{"Picking Crews"}
-	faults, err := look(record(2012, "a")).Check(strategy.Block{Terms: []strategy.Term{some, heading.Of("Field Crews", true)}}, []*thesaurus.Thesaurus{before})
+	faults, err := look(record(2012, "a")).Check(context.Background(), strategy.Block{Terms: []strategy.Term{some, heading.Of("Field Crews", true)}}, []*thesaurus.Thesaurus{before})
 	require.NoError(t, err)
 	i := slices.IndexFunc(faults, func(f heading.Fault) bool { return f.Kind == heading.Added })
 	require.GreaterOrEqual(t, i, 0)

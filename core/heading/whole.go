@@ -99,10 +99,7 @@ func (l Look) Whole(ctx context.Context, heading int, block strategy.Block) (*Wh
 		to *[]Node
 		of []int
 	}{{&out.Nodes, shown}, {&out.Related, h.Related}, {&out.Beside, beside}} {
-		if ctx.Err() != nil {
-			return nil, ctx.Err()
-		}
-		if *part.to, err = l.Nodes(part.of); err != nil {
+		if *part.to, err = l.Nodes(ctx, part.of); err != nil {
 			return nil, err
 		}
 	}

@@ -274,13 +274,7 @@ func (m *merging) term(block string, base, mine, theirs *Term) *Term {
 	out.Qualifiers = either(m, part("qualifiers"), base.Qualifiers, mine.Qualifiers, theirs.Qualifiers)
 	out.Note = either(m, part("note"), base.Note, mine.Note, theirs.Note)
 	out.Group = either(m, part("group"), base.Group, mine.Group, theirs.Group)
-	if !reflect.DeepEqual(mine.Quiet, base.Quiet) { // what either dismissed is dismissed
-		for _, q := range mine.Quiet {
-			if !slices.Contains(out.Quiet, q) {
-				out.Quiet = append(slices.Clone(out.Quiet), q)
-			}
-		}
-	}
+	out.Quiet = both(base.Quiet, mine.Quiet, theirs.Quiet)
 	out.Without = either(m, part("without"), base.Without, mine.Without, theirs.Without)
 	out.Until = either(m, part("until"), base.Until, mine.Until, theirs.Until)
 	out.On = either(m, part("on"), base.On, mine.On, theirs.On)
@@ -288,6 +282,21 @@ func (m *merging) term(block string, base, mine, theirs *Term) *Term {
 		out.From = mine.From
 	}
 	return &out
+}
+
+// both brings two lists of words together that began as one: what either put there is there, what either took out is not.
+func both(base, mine, theirs []string) (out []string) {
+	for _, w := range theirs {
+		if slices.Contains(mine, w) || !slices.Contains(base, w) {
+			out = append(out, w)
+		}
+	}
+	for _, w := range mine {
+		if !slices.Contains(base, w) && !slices.Contains(out, w) {
+			out = append(out, w)
+		}
+	}
+	return out
 }
 
 func saidTerm(t *Term) string {

@@ -58,6 +58,12 @@ func TestNotesGroupsAndWhatIsDismissedAreNotLost(t *testing.T) {
 	term := got.Blocks[0].Terms[0]
 	assert.Equal(t, []string{"mine", "crews"}, []string{term.Note, term.Group})
 	assert.ElementsMatch(t, []string{"zero", "near"}, term.Quiet)
+	// Taking it back is a merge too: what was dismissed is said again, and what another dismissed meanwhile is not.
+	dismissed := after(&PatchTerm{"a", "1", json.RawMessage(`{"quiet":["zero"]}`)})
+	later := after(&PatchTerm{"a", "1", json.RawMessage(`{"quiet":["zero","near"]}`)})
+	got, clashes = Merge(dismissed, base(), later)
+	assert.Empty(t, clashes)
+	assert.Equal(t, []string{"near"}, got.Blocks[0].Terms[0].Quiet)
 	_, clashes = Merge(base(), after(&PatchTerm{"a", "1", json.RawMessage(`{"note":"mine"}`)}), after(&PatchTerm{"a", "1", json.RawMessage(`{"note":"theirs"}`)}))
 	assert.Len(t, clashes, 1)
 }
