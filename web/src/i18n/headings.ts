@@ -155,6 +155,8 @@ export default {
     touched: 'one term of this review is touched | {n} terms of this review are touched',
     cut: 'and {n} more',
     delete: 'Delete {name}',
+    sure: 'Delete it for all reviews',
+    sureOf: 'Delete {name} for all reviews',
     gone: '{name} is gone. What was made with it stays readable.',
   },
   remark: {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Vocabulary } from '@/api/client'
 import { useNotes } from '@/state/notes'
@@ -26,7 +26,14 @@ const others = computed(() =>
     .filter((v) => !v.later && v.id !== review.vocabulary?.id)
     .sort((a, b) => Number(usedBy(b).length > 0) - Number(usedBy(a).length > 0)),
 )
+/** It is everybody's, and cannot be taken back: it is pressed twice. */
+const sure = ref<number>()
 async function remove(v: Vocabulary) {
+  if (sure.value !== v.id) {
+    sure.value = v.id
+    return
+  }
+  sure.value = undefined
   try {
     await ask(
       api.DELETE('/api/vocabularies/{vocabulary}', { params: { path: { vocabulary: v.id } } }),
@@ -64,10 +71,13 @@ function use(v: Vocabulary) {
       </button>
       <button
         class="btn bare"
-        :aria-label="t('vocabularies.delete', { name: v.name })"
+        :aria-label="
+          t(sure === v.id ? 'vocabularies.sureOf' : 'vocabularies.delete', { name: v.name })
+        "
         @click="remove(v)"
+        @blur="sure = undefined"
       >
-        {{ t('act.delete') }}
+        {{ t(sure === v.id ? 'vocabularies.sure' : 'act.delete') }}
       </button>
     </li>
   </ul>
