@@ -73,7 +73,14 @@ func (s *specialist) says(forms []string) *roaring.Bitmap {
 
 // belongs returns the concept that a candidate belongs to, or -1.
 func (s *specialist) belongs(forms []string) int {
-	says := s.says(forms)
+	return s.about(s.says(forms))
+}
+
+// about returns the concept that some records are about more than by chance, or -1.
+func (s *specialist) about(says *roaring.Bitmap) int {
+	if says.IsEmpty() {
+		return -1
+	}
 	best, most := -1, 0.0
 	for i, truth := range s.truth {
 		share := float64(says.AndCardinality(truth)) / float64(says.GetCardinality())

@@ -1,0 +1,73 @@
+package bench
+
+import (
+	"context"
+	"fmt"
+	"testing"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/coverage"
+	"tamiz/core/heading"
+	"tamiz/core/strategy"
+	"tamiz/core/text"
+	"tamiz/core/thesaurus"
+	"tamiz/demo"
+)
+
+// firstLed is how many headings somebody looks at of those that a word leads to.
+const firstLed = 3
+
+// leads tells how often the headings that are offered for a concept are about it: by what the vocabulary says of the seeds,
+// by what records carry that say them, and by what key studies and records point to by themselves. A heading belongs to the
+// concept that the records which carry it are about, as a word does.
+func leads(t *testing.T, _ sizes) []row {
+	w := demo.NewWorld(demo.Seed, demo.AlmagreSize)
+	v, _ := thesaurus.Build(demo.Headings(), "")
+	var named, carried, plain, keyed, sampled tallied
+	ctx := context.Background()
+	for _, topic := range demo.Topics {
+		s := newSpecialist(w.Records, w.About, topic)
+		s.index.Thesaurus, s.pool.Thesaurus = v, v
+		_, keys := s.asked()
+		keys.Thesaurus = v
+		of := func(label string) int { return s.about(s.index.Index.Heading([]string{text.Label(label)}, false, nil)) }
+		found := roaring.New()
+		for i, c := range topic.Concepts {
+			for _, seed := range c.Seeds {
+				for k, l := range v.Suggest(seed, firstLed) {
+					if k < firstLed {
+						named.count(of(v.Label(l.Heading)) == i)
+					}
+				}
+				said, _, err := coverage.HeadingsOf(ctx, s.index, strategy.Term{Kind: strategy.TextTerm, Text: seed, Field: "text", On: true})
+				if err != nil {
+					t.Fatal(err)
+				}
+				for k, e := range said[:min(firstLed, len(said))] {
+					carried.count(of(e.Heading) == i)
+					if k == 0 {
+						plain.count(of(e.Heading) == i)
+					}
+				}
+			}
+			found.Or(s.says(c.Seeds[:]))
+		}
+		p, err := heading.Look{Set: s.index, Keys: keys}.Propose(ctx, found, roaring.AndNot(s.index.All(), found), nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, c := range p.Shared {
+			keyed.count(of(c.Label) >= 0)
+		}
+		for _, c := range p.Sample {
+			branch := s.index.Index.Heading(v.BelowLabels(c.Label), false, nil)
+			sampled.count(s.about(branch) >= 0)
+		}
+	}
+	return []row{
+		{fmt.Sprintf("of the first %d headings that a seed leads to, those that belong to its concept", firstLed), "by the records that say it " + carried.String(), "by the vocabulary " + named.String(), "printed"},
+		{"of the first heading that records carry which say a seed, those that belong to its concept", "–", plain.String(), "printed"},
+		{"of the headings that are proposed without a word, those that belong to a concept of the question", "what covers the sample, with narrower " + sampled.String(), "what key studies share " + keyed.String(), "printed"},
+	}
+}
