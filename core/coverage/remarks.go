@@ -9,6 +9,7 @@ import (
 
 	"github.com/RoaringBitmap/roaring/v2"
 
+	"tamiz/core/index"
 	"tamiz/core/query"
 	"tamiz/core/strategy"
 	"tamiz/core/text"
@@ -50,13 +51,12 @@ const (
 	dragShare     = 0.1  // of the term's own
 	leadOfOther   = 2    // times the suit to its own block
 	mostItems     = 8    // of a remark
-	mostWritings  = 64   // that are tried of one term
-	mostForms     = 512  // of a phrase, before those that it matches are left out
+	mostBelonging = 64   // words of a stem that are told
 )
 
 // Remarks looks at the terms of a block that are switched on, over the records of a set. offers tells what suits it.
 func Remarks(ctx context.Context, reach *Reach, offers *Offers, block int) ([]Remark, error) {
-	r := remarker{reach: reach, set: reach.set, offers: offers, block: block, words: newWordList(reach)}
+	r := remarker{reach: reach, set: reach.set, offers: offers, block: block, words: index.NewWords(reach.set.Index)}
 	out := []Remark{}
 	for i, t := range reach.s.Blocks[block].Terms {
 		if ctx.Err() != nil {
@@ -96,7 +96,7 @@ type remarker struct {
 	set    Set
 	offers *Offers
 	block  int
-	words  *wordList
+	words  *index.Words
 }
 
 func (r *remarker) hits(t strategy.Term) *roaring.Bitmap {
@@ -119,28 +119,15 @@ func (r *remarker) item(t strategy.Term, tokens []string) (RemarkItem, *roaring.
 	return RemarkItem{strings.Join(tokens, " "), count(found), count(own)}, own
 }
 
-// literal returns the words of a pattern that has no sign.
-func literalOf(p text.Pattern) ([]string, bool) {
-	var out []string
-	for _, t := range p {
-		word, exact := t.Exact()
-		if !exact {
-			return nil, false
-		}
-		out = append(out, word)
-	}
-	return out, true
-}
-
 func (r *remarker) misspelt(i int, t strategy.Term, p text.Pattern) *Remark {
-	tokens, ok := literalOf(p)
+	tokens, ok := p.Literal()
 	own := count(r.reach.Terms[r.block][i])
 	if !ok || own > nextToNothing {
 		return nil
 	}
 	var items []RemarkItem
 	for k, token := range tokens {
-		for _, other := range r.words.edited(token) {
+		for _, other := range r.words.Edited(token) {
 			words := slices.Clone(tokens)
 			words[k] = other
 			if item, _ := r.item(t, words); item.Records >= max(leastAdded, timesMore*own) {
@@ -168,7 +155,7 @@ func (r *remarker) writing(i int, t strategy.Term, p text.Pattern) *Remark {
 	}
 	var items []RemarkItem
 	all := roaring.New()
-	for _, words := range r.words.writings(p) {
+	for _, words := range r.words.Writings(p) {
 		if item, own := r.item(t, words); item.Adds > 0 {
 			items = append(items, item)
 			all.Or(own)
@@ -178,7 +165,7 @@ func (r *remarker) writing(i int, t strategy.Term, p text.Pattern) *Remark {
 }
 
 func (r *remarker) suits(_ int, t strategy.Term, p text.Pattern) *Remark {
-	if _, ok := literalOf(p); !ok {
+	if _, ok := p.Literal(); !ok {
 		return nil
 	}
 	other, suit := r.offers.Proposed(p.String())
@@ -225,7 +212,7 @@ func (r *remarker) drags(i int, t strategy.Term, p text.Pattern) *Remark {
 			out.Or(found)
 		default: // what is too rare to tell is given the benefit of the doubt
 			in.Or(found)
-			if belong = append(belong, word); len(belong) > mostWritings {
+			if belong = append(belong, word); len(belong) > mostBelonging {
 				return nil
 			}
 		}
@@ -241,7 +228,7 @@ func (r *remarker) drags(i int, t strategy.Term, p text.Pattern) *Remark {
 
 // meanings tells what a short word is written out as, where that is more than one thing.
 func (r *remarker) meanings(ctx context.Context, i int, p text.Pattern) (*Remark, error) {
-	token, ok := literalOf(p)
+	token, ok := p.Literal()
 	if !ok || len(token) != 1 || utf8.RuneCountInString(token[0]) < shortest || utf8.RuneCountInString(token[0]) > longest {
 		return nil, nil
 	}
@@ -265,95 +252,4 @@ func (r *remarker) meanings(ctx context.Context, i int, p text.Pattern) (*Remark
 		return nil, nil
 	}
 	return remark(Meanings, items, all), nil
-}
-
-// A wordList is the words of an index by what they share.
-type wordList struct {
-	all    []string
-	byBase map[string][]string
-}
-
-func newWordList(r *Reach) *wordList {
-	w := &wordList{byBase: map[string][]string{}}
-	for n := range uint32(r.set.Index.Tokens()) {
-		word := r.set.Index.Token(n)
-		w.all = append(w.all, word)
-		w.byBase[text.Base(word)] = append(w.byBase[text.Base(word)], word)
-	}
-	return w
-}
-
-// edited returns the words that are one letter from another.
-func (w *wordList) edited(word string) (out []string) {
-	if utf8.RuneCountInString(word) < 4 {
-		return nil
-	}
-	for _, other := range w.all {
-		if d := len(other) - len(word); d >= -4 && d <= 4 && text.Edited(word, other) {
-			out = append(out, other)
-		}
-	}
-	return out
-}
-
-// forms returns the words that are what a token pattern looks for in any spelling and number; of a stem, those that begin
-// like it in another spelling. Other patterns have none but their own.
-func (w *wordList) forms(t text.TokenPattern) (out []string) {
-	word, exact := t.Exact()
-	if exact {
-		if out = w.byBase[text.Base(word)]; !slices.Contains(out, word) {
-			out = append(slices.Clone(out), word)
-		}
-		return out
-	}
-	stem := text.Base(word)
-	for _, other := range w.all {
-		if t.Match(other) || t.String() == word+"*" && utf8.RuneCountInString(stem) >= leastStem && strings.HasPrefix(text.Base(other), stem) {
-			out = append(out, other)
-		}
-	}
-	return out
-}
-
-// leastStem is how many letters a stem has that is looked for in other spellings.
-const leastStem = 5
-
-// writings returns the other ways of writing what a pattern looks for: in other spellings and numbers, as one word or as
-// two.
-func (w *wordList) writings(p text.Pattern) (out [][]string) {
-	all := [][]string{{}}
-	for _, t := range p {
-		forms := w.forms(t)
-		var next [][]string
-		for _, head := range all {
-			for _, form := range forms {
-				if len(next) < mostForms {
-					next = append(next, append(slices.Clone(head), form))
-				}
-			}
-		}
-		all = next
-	}
-	for _, words := range all {
-		if !p.At(words, 0) {
-			out = append(out, words)
-		}
-	}
-	if tokens, ok := literalOf(p); ok && len(p) == 2 {
-		for _, form := range w.byBase[text.Base(tokens[0]+tokens[1])] {
-			out = append(out, []string{form})
-		}
-	}
-	if tokens, ok := literalOf(p); ok && len(p) == 1 {
-		for i := range tokens[0] {
-			head, tail := tokens[0][:i], tokens[0][i:]
-			if utf8.RuneCountInString(head) < 3 || utf8.RuneCountInString(tail) < 3 || w.byBase[text.Base(head)] == nil {
-				continue
-			}
-			for _, form := range w.byBase[text.Base(tail)] {
-				out = append(out, []string{head, form})
-			}
-		}
-	}
-	return out[:min(len(out), mostWritings)]
 }

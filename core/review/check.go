@@ -54,6 +54,9 @@ func (d Document) Check() error {
 		if err := longest(field{"concept", b.Concept, 300}, field{"reason", b.Reason, 500}, field{"part", b.Part, 60}, field{"name", b.Name, 3}); err != nil {
 			return err
 		}
+		if b.Origin != nil && (b.Origin.Name == "" || len([]rune(b.Origin.Name)) > 200 || b.Origin.Version < 1) {
+			return fault("origin", "A kept block has a name of 1 to 200 characters and a version above 0.")
+		}
 		if len(b.Seeds) > MostSeeds {
 			return fault("seeds", "A concept has at most %d seed words; %s has %d.", MostSeeds, b.Name, len(b.Seeds))
 		}

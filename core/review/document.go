@@ -54,6 +54,14 @@ type Block struct {
 	Reason   string   `json:"reason"` // why it is kept out
 	Negated  bool     `json:"negated"`
 	Terms    []Term   `json:"terms"`
+
+	Origin *BlockOrigin `json:"origin,omitempty"` // the block kept for reuse that it was taken from
+}
+
+// A BlockOrigin is a block that was kept for reuse, as it stood when it was taken.
+type BlockOrigin struct {
+	Name    string `json:"name"`
+	Version int    `json:"version"`
 }
 
 // A Term is a line of a block, with where it came from.
@@ -138,6 +146,10 @@ func (d Document) Filled() Document {
 
 func (b Block) filled() Block {
 	b.Seeds = append([]string{}, b.Seeds...)
+	if b.Origin != nil { // a copy: a patch is laid over it
+		origin := *b.Origin
+		b.Origin = &origin
+	}
 	terms := make([]Term, len(b.Terms))
 	for j, t := range b.Terms {
 		terms[j] = t.filled()

@@ -93,6 +93,11 @@ func said(x any) string {
 			return ""
 		}
 		return fmt.Sprint(*x)
+	case *BlockOrigin:
+		if x == nil {
+			return ""
+		}
+		return fmt.Sprintf("%s, version %d", x.Name, x.Version)
 	case *Halves:
 		if x == nil {
 			return ""
@@ -212,6 +217,7 @@ func (m *merging) block(base, mine, theirs *Block) *Block {
 	out.Seeds = mergeSets(base.Seeds, mine.Seeds, theirs.Seeds)
 	out.Searched = either(m, part("searched"), base.Searched, mine.Searched, theirs.Searched)
 	out.Reason = either(m, part("reason"), base.Reason, mine.Reason, theirs.Reason)
+	out.Origin = either(m, part("origin"), base.Origin, mine.Origin, theirs.Origin)
 	out.Negated = either(m, part("negated"), base.Negated, mine.Negated, theirs.Negated)
 	out.Terms = mergeLists(base.Terms, mine.Terms, theirs.Terms, true, func(b, x, y *Term) *Term { return m.term(theirs.Name, b, x, y) },
 		m.orderOf(Clash{What: "order", ID: mine.ID, Block: theirs.Name, Name: theirs.Concept}))

@@ -42,6 +42,8 @@ type Pool interface {
 	// Reach returns what its blocks find, and Hits what a term does.
 	Reach(ctx context.Context) (*coverage.Reach, error)
 	Hits(t strategy.Term) (*roaring.Bitmap, error)
+	// ReachOf returns what those of a revision of the document find; of the one that is looked at, for 0.
+	ReachOf(ctx context.Context, revision int) (*coverage.Reach, error)
 	// Stored returns those of the pool that a set has which is known without it.
 	Stored(ctx context.Context, s Stored) (*roaring.Bitmap, error)
 }
@@ -124,8 +126,10 @@ func (o Of) MarshalJSON() ([]byte, error) {
 // OfDocument reports whether which records a set has depends on the document.
 func OfDocument(s Set) bool {
 	switch s := s.(type) {
-	case *Block, *Spot, *Strategy, *Any, *Lost:
+	case *Block, *Spot, *Any, *Lost:
 		return true
+	case *Strategy:
+		return s.Revision == 0
 	case *Term:
 		return s.Only
 	case *Within:

@@ -8,15 +8,22 @@ import (
 
 func init() { kind[Strategy]("strategy") }
 
-// A Strategy is what the whole strategy finds.
-type Strategy struct{}
+// A Strategy is what the whole strategy finds: as it is, or as it was at a revision of the document.
+type Strategy struct {
+	Revision int `json:"revision,omitempty"`
+}
 
 // Check implements Set.
-func (s *Strategy) Check() error { return nil }
+func (s *Strategy) Check() error {
+	if s.Revision < 0 {
+		return &Fault{Field: "revision", Message: "A revision has a number above 0."}
+	}
+	return nil
+}
 
 // Records implements Set.
 func (s *Strategy) Records(ctx context.Context, in Pool) (*roaring.Bitmap, error) {
-	reach, err := in.Reach(ctx)
+	reach, err := in.ReachOf(ctx, s.Revision)
 	if err != nil {
 		return nil, err
 	}

@@ -35,6 +35,9 @@ func Base(token string) string {
 	return american(Singular(token))
 }
 
+// Spelling returns a token in one of the spellings that it has: labor for labour.
+func Spelling(token string) string { return american(token) }
+
 func american(token string) string {
 	if w, ok := spelling.words[token]; ok {
 		return w

@@ -67,6 +67,18 @@ func Literal(tokens ...string) Pattern {
 	return p
 }
 
+// Literal returns the words of a pattern that has no sign.
+func (p Pattern) Literal() (words []string, ok bool) {
+	for _, t := range p {
+		word, exact := t.Exact()
+		if !exact {
+			return nil, false
+		}
+		words = append(words, word)
+	}
+	return words, true
+}
+
 // String returns the pattern in its normal writing: tokens parted by one space.
 func (p Pattern) String() string {
 	words := make([]string, len(p))

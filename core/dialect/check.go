@@ -1,0 +1,500 @@
+package dialect
+
+import (
+	"cmp"
+	"fmt"
+	"regexp"
+	"slices"
+	"strings"
+	"unicode/utf8"
+
+	"tamiz/core/text"
+)
+
+// Sizes of what a dialect may hold.
+const (
+	mostNames   = 50  // of a field, or templates of a kind
+	longestName = 120 // characters of a name or template
+)
+
+var nameForm = regexp.MustCompile(`^[a-z][a-z0-9-]{0,39}$`)
+
+// templates are those of a dialect, ready to be matched: those that say most of themselves first.
+type templates struct {
+	clauses   []template
+	bare      map[string][]template // is, whole, all, any
+	years     map[string][]template
+	all       []template // of years
+	headings  []template
+	heading   template // the one that is written
+	mods      map[string][]template
+	modifying map[rune]bool       // characters with which a modifier begins
+	near      []template          // op says which
+	nearBy    map[rune][]template // by its first character
+	lines     []template          // op says which
+	delims    map[rune]bool
+	escape    rune
+	begins    map[string]bool // words with which a name or a template begins
+	marks     [][2][]rune     // of phrases, of several characters before one
+	shut      []rune
+	open      []rune
+	many      [][]rune
+	one       [][]rune
+	words     map[string][][]rune // of operators
+	names     map[rune][]named    // by their first character, the longest first
+	joiners   []operatorWord      // the longest first
+	relating  [][]rune            // what stands between a name and its term
+	begun     []template          // of years and headings, that begin with text
+	comments  [][2][]rune
+	after     [][]rune
+	written   map[string]template // near, by its text
+	curls     bool                // curled quotation marks are the dialect's own
+	stops     [][]rune            // what may end a label that stands without marks
+}
+
+type operatorWord struct {
+	op   string
+	word []rune
+}
+
+type named struct {
+	field string
+	name  []rune
+}
+
+// Check says the first thing that is wrong with a dialect, and makes it ready to be used. At the end it writes a number of
+// expressions and reads them back: a dialect that cannot be read is refused.
+func (d *Dialect) Check() error {
+	if d.Tamiz != Version {
+		return fmt.Errorf("no dialect: it does not say \"tamiz\": %q", Version)
+	}
+	if !nameForm.MatchString(d.Name) {
+		return fmt.Errorf("the name of a dialect is small letters, digits and hyphens, at most 40, not %q", d.Name)
+	}
+	if d.Title == "" || utf8.RuneCountInString(d.Title) > longestName || utf8.RuneCountInString(d.About) > 2000 {
+		return fmt.Errorf("a dialect has a title of at most %d characters, and says at most 2,000 about itself", longestName)
+	}
+	if d.Typed != AsQuery && d.Typed != AsLines {
+		return fmt.Errorf("a dialect is typed as %q or as %q, not %q", AsQuery, AsLines, d.Typed)
+	}
+	if d.Typed == AsLines && d.Lines == nil {
+		return fmt.Errorf("a dialect typed line by line says how a line is named (lines)")
+	}
+	if d.Longest < 0 || d.MostTerms < 0 || d.Brackets.Deepest < 0 || d.Longest > 0 && d.Longest < 40 {
+		return fmt.Errorf("the longest query is 40 characters or more; 0 is any length, number or depth")
+	}
+	m := &templates{}
+	for _, step := range []func(*templates) error{d.checkTerms, d.checkFields, d.checkOperators, d.checkTemplates, d.checkSigns} {
+		if err := step(m); err != nil {
+			return fmt.Errorf("dialect %s: %w", d.Name, err)
+		}
+	}
+	d.made = m
+	if err := d.prove(); err != nil {
+		d.made = nil
+		return fmt.Errorf("dialect %s: %w", d.Name, err)
+	}
+	return nil
+}
+
+func isSign(s string) bool {
+	return s != "" && utf8.RuneCountInString(s) <= 4 && !strings.ContainsFunc(s, func(r rune) bool { return isWord(r) || isBlank(plain(r)) })
+}
+
+func (d *Dialect) checkTerms(m *templates) error {
+	if !slices.Contains([]string{AsPhrase, AsAnd, Refused}, d.Terms.Words) {
+		return fmt.Errorf("words side by side mean %q, %q or %q, not %q", AsPhrase, AsAnd, Refused, d.Terms.Words)
+	}
+	if len(d.Terms.Marks) > 8 || len(d.Terms.Many) > 4 || len(d.Terms.One) > 4 {
+		return fmt.Errorf("there are too many phrase marks or signs")
+	}
+	for _, mark := range d.Terms.Marks {
+		if !isSign(mark[0]) || !isSign(mark[1]) {
+			return fmt.Errorf("a phrase mark is one to four signs, no letters or spaces, not %q and %q", mark[0], mark[1])
+		}
+		m.marks = append(m.marks, [2][]rune{folded(mark[0]), folded(mark[1])})
+		m.curls = m.curls || strings.ContainsAny(mark[0]+mark[1], "“”„‘’")
+	}
+	if len(m.marks) == 0 && d.Terms.Always {
+		return fmt.Errorf("it has no phrase marks that could always stand")
+	}
+	for _, of := range []struct {
+		signs []string
+		to    *[][]rune
+	}{{d.Terms.Many, &m.many}, {d.Terms.One, &m.one}} {
+		for _, s := range of.signs {
+			if !isSign(s) {
+				return fmt.Errorf("a sign is one to four characters, no letters or spaces, not %q", s)
+			}
+			*of.to = append(*of.to, folded(s))
+		}
+	}
+	if len(m.many) == 0 && (d.Terms.Left || d.Terms.Inside || d.Terms.End) {
+		return fmt.Errorf("it says where a sign for any number of characters may stand, but has none")
+	}
+	if d.Terms.Letters < 0 || d.Terms.Letters > 10 {
+		return fmt.Errorf("0 to 10 letters stand before a sign, not %d", d.Terms.Letters)
+	}
+	if d.Escape != "" {
+		if !isSign(d.Escape) || utf8.RuneCountInString(d.Escape) > 1 {
+			return fmt.Errorf("the escape is one sign, not %q", d.Escape)
+		}
+		m.escape = []rune(d.Escape)[0]
+	}
+	return nil
+}
+
+func (d *Dialect) checkFields(m *templates) error {
+	owner := map[string]string{}
+	var all []named
+	for field, names := range d.Fields {
+		if !slices.Contains(fieldOrder, field) {
+			return fmt.Errorf("there is no field %q; there are %s", field, strings.Join(fieldOrder, ", "))
+		}
+		if len(names) > mostNames {
+			return fmt.Errorf("the field %s has more than %d names", field, mostNames)
+		}
+		for _, n := range names {
+			if strings.TrimSpace(n) != n || n == "" || utf8.RuneCountInString(n) > longestName || strings.ContainsAny(n, "\n\t") {
+				return fmt.Errorf("a name of the field %s is empty, too long or begins with a space: %q", field, n)
+			}
+			key := string(folded(n))
+			if other, ok := owner[key]; ok && other != field {
+				return fmt.Errorf("its reader would be ambiguous: %q is the name of %s and of %s", n, other, field)
+			}
+			owner[key] = field
+			all = append(all, named{field, folded(n)})
+		}
+	}
+	slices.SortFunc(all, func(a, b named) int {
+		return cmp.Or(len(b.name)-len(a.name), strings.Compare(string(a.name), string(b.name)))
+	})
+	m.names = map[rune][]named{}
+	for _, n := range all {
+		m.names[n.name[0]] = append(m.names[n.name[0]], n)
+	}
+	if d.Bare != "" {
+		if _, ok := textFields[d.Bare]; !ok {
+			return fmt.Errorf("a term without a name looks in a field of text, not in %q", d.Bare)
+		}
+	} else if !slices.ContainsFunc(fieldOrder, func(f string) bool { _, ok := textFields[f]; return ok && len(d.Fields[f]) > 0 }) {
+		return fmt.Errorf("there is no field of text that a term could look in")
+	}
+	if d.Several != "" && !isSign(strings.TrimSpace(d.Several)) {
+		return fmt.Errorf("what stands between names is one to four signs, not %q", d.Several)
+	}
+	return nil
+}
+
+func (d *Dialect) checkOperators(m *templates) error {
+	m.words = map[string][][]rune{}
+	owner := map[string]string{}
+	for _, op := range []struct {
+		name  string
+		words []string
+		must  bool
+	}{{opAnd, d.Operators.And, true}, {opOr, d.Operators.Or, true}, {opNot, d.Operators.Not, false}} {
+		if op.must && len(op.words) == 0 {
+			return fmt.Errorf("it has no word for %s", op.name)
+		}
+		if len(op.words) > mostNames {
+			return fmt.Errorf("it has more than %d words for %s", mostNames, op.name)
+		}
+		for _, w := range op.words {
+			if strings.TrimSpace(w) != w || w == "" || utf8.RuneCountInString(w) > longestName {
+				return fmt.Errorf("a word for %s is empty, too long or begins with a space: %q", op.name, w)
+			}
+			key := string(folded(w))
+			if other, ok := owner[key]; ok && other != op.name {
+				return fmt.Errorf("its reader would be ambiguous: %q is %s and %s", w, other, op.name)
+			}
+			owner[key] = op.name
+			form := folded(w)
+			if d.Operators.Exact {
+				form = []rune(w)
+			}
+			m.words[op.name] = append(m.words[op.name], form)
+		}
+	}
+	seen := map[string]bool{}
+	for _, same := range d.Operators.Ranks {
+		for _, op := range same {
+			if seen[op] || !slices.Contains([]string{opAnd, opOr, opNot, opNear}, op) {
+				return fmt.Errorf("ranks name and, or, not and near, each once; not %q", op)
+			}
+			seen[op] = true
+		}
+	}
+	for _, op := range []string{opAnd, opOr, opNot, opNear} {
+		used := op == opAnd || op == opOr || op == opNot && len(d.Operators.Not) > 0 || op == opNear && d.Near != nil
+		if used && !seen[op] {
+			return fmt.Errorf("ranks do not say where %s stands", op)
+		}
+	}
+	b := d.Brackets
+	if (b.Open == "") != (b.Shut == "") || b.Open != "" && (!isSign(b.Open) || !isSign(b.Shut) || b.Open == b.Shut) {
+		return fmt.Errorf("brackets are two different signs, or none, not %q and %q", b.Open, b.Shut)
+	}
+	m.open, m.shut = folded(b.Open), folded(b.Shut)
+	for _, mark := range d.Terms.Marks {
+		if b.Open != "" && (mark[0] == b.Open || mark[1] == b.Shut) {
+			return fmt.Errorf("its reader would be ambiguous: %q is a phrase mark and a bracket", mark[0])
+		}
+	}
+	return nil
+}
+
+func (d *Dialect) checkTemplates(m *templates) error {
+	owner := map[string]string{}
+	add := func(to *[]template, op string, from []string, must []string, slots ...string) error {
+		if len(from) > mostNames {
+			return fmt.Errorf("there are more than %d templates of one kind", mostNames)
+		}
+		for _, s := range from {
+			if utf8.RuneCountInString(s) > longestName {
+				return fmt.Errorf("a template has at most %d characters: %q", longestName, s)
+			}
+			t, err := parseTemplate(s, slots...)
+			if err != nil {
+				return err
+			}
+			for _, slot := range must {
+				if !t.has(slot) {
+					return fmt.Errorf("the template %q lacks {%s}", s, slot)
+				}
+			}
+			key := string(folded(s))
+			if other, ok := owner[key]; ok && other != op {
+				return fmt.Errorf("its reader would be ambiguous: %q is said for %s and for %s", s, other, op)
+			}
+			owner[key] = op
+			t.op = op
+			*to = append(*to, t)
+		}
+		return nil
+	}
+	m.bare, m.years, m.mods = map[string][]template{}, map[string][]template{}, map[string][]template{}
+	for _, c := range []struct {
+		op   string
+		from []string
+	}{{"is", d.Clauses.Is}, {"whole", d.Clauses.Whole}, {"all", d.Clauses.All}, {"any", d.Clauses.Any}} {
+		var own []template
+		if err := add(&own, c.op, c.from, []string{"name", "term"}, "name", "term"); err != nil {
+			return err
+		}
+		m.bare[c.op] = own
+		m.clauses = append(m.clauses, own...)
+	}
+	if len(d.Fields) > 0 && len(d.Clauses.Is) == 0 && d.Bare == "" {
+		return fmt.Errorf("it has fields but does not say how a name and a term stand together (clauses.is)")
+	}
+	if y := d.Years; y != nil {
+		for _, c := range []struct {
+			op   string
+			from []string
+			must []string
+		}{{"year", y.Is, []string{"year"}}, {"from", y.From, []string{"from"}}, {"to", y.To, []string{"to"}}, {"between", y.Between, []string{"from", "to"}}, {"before", y.Before, []string{"to"}}, {"after", y.After, []string{"from"}}} {
+			var own []template
+			if err := add(&own, "years "+c.op, c.from, c.must, append([]string{"name"}, c.must...)...); err != nil {
+				return err
+			}
+			for _, t := range own {
+				if t.has("name") && len(d.Fields[year]) == 0 {
+					return fmt.Errorf("the template %q has {name}, but the field year has none", t.text)
+				}
+			}
+			m.years[c.op] = own
+			m.all = append(m.all, own...)
+		}
+	}
+	if h := d.Headings; h != nil {
+		if len(h.Is) == 0 {
+			return fmt.Errorf("headings say how a heading is asked for (headings.is)")
+		}
+		if err := add(&m.headings, "heading", h.Is, []string{"label"}, "name", "label", "modifiers"); err != nil {
+			return err
+		}
+		m.heading = m.headings[0]
+		for op, from := range map[string][]string{"narrower": h.Narrower, "central": h.Central} {
+			var own []template
+			if err := add(&own, op, from, nil); err != nil {
+				return err
+			}
+			m.mods[op] = own
+		}
+		var own []template
+		if err := add(&own, "qualifier", h.Qualifier, []string{"label"}, "label"); err != nil {
+			return err
+		}
+		m.mods["qualifier"] = own
+		for _, t := range m.headings {
+			if t.has("name") && len(d.Fields[heading]) == 0 {
+				return fmt.Errorf("the template %q has {name}, but the field heading has none", t.text)
+			}
+			if !t.has("modifiers") && len(h.Narrower)+len(h.Central)+len(h.Qualifier) > 0 {
+				return fmt.Errorf("the template %q lacks {modifiers}", t.text)
+			}
+			if !t.has("name") && t.parts[0].slot != "" {
+				return fmt.Errorf("its reader would be ambiguous: nothing stands before a heading in %q", t.text)
+			}
+		}
+	}
+	if n := d.Near; n != nil {
+		if n.Most < 1 || n.Most > text.MaxWithin {
+			return fmt.Errorf("the greatest distance is 1 to %d words, not %d", text.MaxWithin, n.Most)
+		}
+		if len(n.Unordered)+len(n.Ordered) == 0 {
+			return fmt.Errorf("near has no template")
+		}
+		for _, c := range []struct {
+			op   string
+			from []string
+		}{{"unordered", n.Unordered}, {"ordered", n.Ordered}, {"exactly", n.Exactly}, {"exactlyOrdered", n.ExactlyOrdered}} {
+			if err := add(&m.near, "near "+c.op, c.from, nil, "n", "less"); err != nil {
+				return err
+			}
+			if len(c.from) > 0 && !strings.Contains(c.from[0], "{n}") {
+				return fmt.Errorf("the template %q lacks {n}", c.from[0])
+			}
+		}
+	}
+	l := d.Lines
+	if l == nil { // how plain numbered lines are read, whatever stands in them
+		l = &Lines{One: []string{"#{n}"}, Or: []string{"or/{from}-{to}"}, And: []string{"and/{from}-{to}"}}
+	}
+	if len(l.One) == 0 {
+		return fmt.Errorf("lines say how one line is named (lines.one)")
+	}
+	for _, c := range []struct {
+		op   string
+		from []string
+		must []string
+	}{{"one", l.One, []string{"n"}}, {"or", l.Or, []string{"from", "to"}}, {"and", l.And, []string{"from", "to"}}} {
+		if err := add(&m.lines, "lines "+c.op, c.from, c.must, c.must...); err != nil {
+			return err
+		}
+	}
+	for _, of := range []*[]template{&m.clauses, &m.all, &m.headings, &m.near, &m.lines} {
+		slices.SortStableFunc(*of, func(a, b template) int { return cmp.Or(b.weight()-a.weight(), len(b.parts)-len(a.parts)) })
+	}
+	return nil
+}
+
+// checkSigns works out which characters end a word that stands without marks, and that no sign is one of them.
+func (d *Dialect) checkSigns(m *templates) error {
+	m.delims, m.begins = map[rune]bool{}, map[string]bool{}
+	put := func(s []rune) {
+		for _, r := range s {
+			if !isWord(r) && !isBlank(r) && r != '-' && r != '\'' && r != '.' {
+				m.delims[r] = true
+			}
+		}
+	}
+	put(m.open)
+	put(m.shut)
+	for _, mark := range m.marks {
+		put(mark[0])
+		put(mark[1])
+	}
+	put(folded(d.Several))
+	for _, of := range [][]template{m.clauses, m.all, m.headings, m.near, m.lines} {
+		for _, t := range of {
+			for i, p := range t.parts {
+				if d.Lines != nil || !strings.HasPrefix(t.op, "lines") {
+					put(p.literal)
+				}
+				if first, _, _ := strings.Cut(string(p.literal), " "); i == 0 && first != "" {
+					m.begins[first] = true
+				}
+			}
+		}
+	}
+	m.modifying = map[rune]bool{}
+	for _, of := range m.mods {
+		for _, t := range of {
+			put(t.parts[0].literal)
+			if len(t.parts[0].literal) > 0 {
+				m.modifying[t.parts[0].literal[0]] = true
+			}
+		}
+	}
+	for _, op := range []string{opAnd, opOr, opNot} {
+		for _, w := range m.words[op] {
+			put(w)
+			first, _, _ := strings.Cut(string(w), " ")
+			m.begins[string(folded(first))] = true
+			m.joiners = append(m.joiners, operatorWord{op, w})
+		}
+	}
+	slices.SortStableFunc(m.joiners, func(a, b operatorWord) int { return len(b.word) - len(a.word) })
+	for _, of := range [][]template{m.clauses, m.all, m.headings} {
+		for _, t := range of {
+			if t.parts[0].slot == "name" && len(t.parts) > 1 && t.parts[1].slot == "" && strings.TrimSpace(string(t.parts[1].literal)) != "" {
+				if !slices.ContainsFunc(m.relating, func(r []rune) bool { return slices.Equal(r, t.parts[1].literal) }) {
+					m.relating = append(m.relating, t.parts[1].literal)
+				}
+			}
+		}
+	}
+	for _, t := range append(slices.Clone(m.all), m.headings...) {
+		if t.parts[0].slot == "" {
+			m.begun = append(m.begun, t)
+		}
+	}
+	m.nearBy = map[rune][]template{}
+	for _, t := range m.near {
+		m.nearBy[t.first()] = append(m.nearBy[t.first()], t)
+	}
+	m.written = map[string]template{}
+	for _, t := range m.near {
+		m.written[t.text] = t
+	}
+	for _, w := range d.After {
+		m.after = append(m.after, folded(w))
+	}
+	for _, all := range m.names {
+		for _, n := range all {
+			m.begins[string(n.name)] = true
+		}
+	}
+	stop := func(lit []rune) {
+		if s := strings.TrimSpace(string(lit)); s != "" && !isWord([]rune(s)[0]) {
+			m.stops = append(m.stops, []rune(s)[:1])
+		}
+	}
+	for _, of := range [][]template{m.clauses, m.headings, m.mods["qualifier"]} {
+		for _, t := range of {
+			for i, p := range t.parts {
+				if i > 0 && p.slot == "" {
+					stop(p.literal)
+				}
+			}
+		}
+	}
+	for _, of := range m.mods {
+		for _, t := range of {
+			stop(t.parts[0].literal)
+		}
+	}
+	for _, c := range d.Comments {
+		if !isSign(c[0]) || !isSign(c[1]) && c[1] != "\n" {
+			return fmt.Errorf("a comment begins and ends with signs, or ends with its line, not %q and %q", c[0], c[1])
+		}
+		m.comments = append(m.comments, [2][]rune{folded(c[0]), folded(c[1])})
+	}
+	for _, sign := range append(slices.Clone(m.many), m.one...) {
+		for _, r := range sign {
+			if m.delims[r] || r == m.escape {
+				return fmt.Errorf("its reader would be ambiguous: %q is a sign inside words and something else", string(sign))
+			}
+		}
+	}
+	for _, a := range m.many {
+		for _, b := range m.one {
+			if string(a) == string(b) {
+				return fmt.Errorf("its reader would be ambiguous: %q is any number of characters and exactly one", string(a))
+			}
+		}
+	}
+	return nil
+}

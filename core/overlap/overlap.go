@@ -1,0 +1,177 @@
+// Package overlap tells how the answers of several sources stand to each other: how many works they hold together, what
+// each brings that no other does, and what two share. An answer that was not fetched whole is known by records drawn from it
+// at random; what follows from those is an estimate with its interval.
+package overlap
+
+import (
+	"cmp"
+	"math"
+	"slices"
+)
+
+// An Answer is what one source finds.
+type Answer struct {
+	Records int   // in all, as the source counts them
+	Works   []int // the works of those that were fetched, each once; one work has one number in every answer
+}
+
+// whole reports whether all of an answer was fetched.
+func (a Answer) whole() bool { return len(a.Works) >= a.Records }
+
+// size returns how many works an answer holds: one that was fetched whole holds those, since a source may list one twice.
+func (a Answer) size() float64 {
+	if a.whole() {
+		return float64(len(a.Works))
+	}
+	return float64(a.Records)
+}
+
+// fetched returns the share of an answer that was.
+func (a Answer) fetched() float64 {
+	if a.whole() {
+		return 1
+	}
+	return float64(len(a.Works)) / float64(a.Records)
+}
+
+// A Figure is a number of works with its 95 % interval; the ends are equal where it was counted.
+type Figure struct{ Works, Low, High float64 }
+
+// An Overlap is how answers stand to each other, in their order.
+type Overlap struct {
+	Together Figure
+	Only     []Figure   // in this answer and in no other
+	Both     [][]Figure // in two of them; in one and itself: its size
+}
+
+// Of works it out. A drawn record that is found among the f-th part of another answer that was fetched stands for 1/f
+// (Horvitz and Thompson 1952); that it is in none of the others is the product of what is left of 1, since answers are drawn
+// independently. Intervals are those of Wilson 1927 for as many records as carry as much (Kish 1965), and are put
+// together as Zou and Donner 2008 do for sums. A source of which nothing was fetched shares nothing that is known: it is
+// taken for disjoint, and the interval says what else is possible.
+func Of(answers []Answer) Overlap {
+	o := Overlap{Only: make([]Figure, len(answers)), Both: make([][]Figure, len(answers))}
+	held := make([]map[int]bool, len(answers))
+	for i, a := range answers {
+		held[i] = make(map[int]bool, len(a.Works))
+		for _, w := range a.Works {
+			held[i][w] = true
+		}
+	}
+	// beside estimates how many works of an answer are in none of some others.
+	beside := func(i int, others []int) Figure {
+		least := 1.0
+		for _, j := range others {
+			least = min(least, answers[j].fetched())
+		}
+		return of(answers[i], least, func(w int) float64 {
+			x := 1.0
+			for _, j := range others {
+				if held[j][w] {
+					x *= 1 - 1/answers[j].fetched()
+				}
+			}
+			return x
+		})
+	}
+	for i := range answers {
+		o.Only[i] = beside(i, without(len(answers), i))
+		o.Both[i] = make([]Figure, len(answers))
+		for j := range answers {
+			switch {
+			case i == j:
+				o.Both[i][j] = exactly(answers[i].size())
+			case j < i:
+				o.Both[i][j] = o.Both[j][i]
+			default:
+				o.Both[i][j] = both(answers, held, i, j)
+			}
+		}
+	}
+	// Those that are known best come first: what is known of the others is what they add to them.
+	order := without(len(answers), -1)
+	slices.SortStableFunc(order, func(a, b int) int {
+		return cmp.Compare(answers[b].fetched(), answers[a].fetched())
+	})
+	var below, above, most, sum float64
+	for n, i := range order {
+		f := beside(i, order[:n])
+		o.Together.Works += f.Works
+		below += (f.Works - f.Low) * (f.Works - f.Low)
+		above += (f.High - f.Works) * (f.High - f.Works)
+		most = max(most, answers[i].size())
+		sum += answers[i].size()
+	}
+	o.Together.Works = min(max(o.Together.Works, most), sum)
+	o.Together.Low = min(o.Together.Works, max(most, o.Together.Works-math.Sqrt(below)))
+	o.Together.High = max(o.Together.Works, min(sum, o.Together.Works+math.Sqrt(above)))
+	return o
+}
+
+// both estimates how many works two answers share, from the records of the one that was fetched to the larger part.
+func both(answers []Answer, held []map[int]bool, i, j int) Figure {
+	if answers[j].fetched() > answers[i].fetched() {
+		i, j = j, i
+	}
+	f := answers[j].fetched()
+	// Each record of the other stands for 1/f of its own.
+	found := of(answers[i], f, func(w int) float64 {
+		if held[j][w] {
+			return 1 / f
+		}
+		return 0
+	})
+	most := min(answers[i].size(), answers[j].size())
+	return Figure{min(found.Works, most), min(found.Low, most), min(found.High, most)}
+}
+
+// of estimates the sum of x over the works of an answer from those that were fetched; least is the smallest part of the
+// answers that x was looked up in.
+func of(a Answer, least float64, x func(work int) float64) Figure {
+	n, size := float64(len(a.Works)), a.size()
+	if size == 0 {
+		return Figure{}
+	}
+	if n == 0 || least == 0 {
+		return Figure{size, 0, size}
+	}
+	var sum, squares float64
+	for _, w := range a.Works {
+		v := x(w)
+		sum += v
+		squares += v * v
+	}
+	mean := sum / n
+	if a.whole() && least == 1 {
+		return exactly(sum)
+	}
+	p := min(max(mean, 0), 1)
+	// What a record tells beside one of whom it is known for sure.
+	carries := least
+	if spread := squares/n - mean*mean; spread > 0 {
+		carries = min(1, p*(1-p)/spread)
+		carries = max(carries, min(least, 1/n))
+	}
+	low, high := wilson(p, n*carries)
+	return Figure{size * p, size * low, size * high}
+}
+
+// wilson returns the interval of a share that was seen over n records, whole or not.
+func wilson(p, n float64) (low, high float64) {
+	const z = 1.96
+	centre := (p*n + z*z/2) / (n + z*z)
+	half := z / (n + z*z) * math.Sqrt(n*p*(1-p)+z*z/4)
+	return min(p, max(0, centre-half)), max(p, min(1, centre+half))
+}
+
+func exactly(n float64) Figure { return Figure{n, n, n} }
+
+// without returns the numbers below n but one.
+func without(n, but int) (out []int) {
+	for i := range n {
+		if i != but {
+			out = append(out, i)
+		}
+	}
+	return out
+}
