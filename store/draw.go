@@ -37,10 +37,19 @@ type Draw struct {
 	Made     time.Time
 	Troubles int
 	Waits    string // source or review: whose other draws it waits for
+	Apart    bool   // for a run: its records do not become a sample by themselves
+	Missing  int    // positions that were wanted and could not be got
 }
 
-const drawColumns = `select id, review, source, name, concepts, how, at_most, seed, query, notes, plan, state, total, wanted, got, pause, problem, sample, made,
+// Whole reports whether all records of the answer were fetched: those that there are.
+func (d Draw) Whole() bool { return d.State == "done" && d.Wanted >= d.Total && d.Missing == 0 }
+
+// lasting are the troubles for which a record is not there: others are no record, or one that is there already.
+const lasting = "kind not in ('no-record', 'repeated', 'total-moved')"
+
+const drawColumns = `select id, review, source, name, concepts, how, at_most, seed, query, notes, plan, state, total, wanted, got, pause, problem, sample, made, apart,
 	(select count(*) from draw_trouble t where t.draw = d.id)::int as troubles,
+	(select coalesce(sum(last - first + 1), 0) from draw_trouble t where t.draw = d.id and ` + lasting + `)::int as missing,
 	coalesce((select waits from task where name = 'draw ' || d.id), '') as waits from draw d `
 
 // Draw returns one draw.
@@ -50,7 +59,7 @@ func (s *Store) Draw(ctx context.Context, id int64) (Draw, error) {
 
 // Draws returns the draws of a review that are under way, were stopped or failed, or whose sample is live.
 func (s *Store) Draws(ctx context.Context, review int64) ([]Draw, error) {
-	return all[Draw](ctx, s, drawColumns+`where review = $1 and (sample is null and state <> 'done' and (state <> 'failed' or made > now() - interval '1 day')
+	return all[Draw](ctx, s, drawColumns+`where review = $1 and not (apart and sample is null) and (sample is null and state <> 'done' and (state <> 'failed' or made > now() - interval '1 day')
 		or exists (select from sample x where x.id = d.sample and not x.deleted)) order by id desc`, review)
 }
 
@@ -58,21 +67,26 @@ func (s *Store) Draws(ctx context.Context, review int64) ([]Draw, error) {
 func DrawTask(d Draw) Task { return NewTask("draw", d.ID, &d.Review, &d.Source) }
 
 // NewDraw keeps a draw that waits to be begun, asks for its task, and calls then in the same transaction.
-func (s *Store) NewDraw(ctx context.Context, d Draw, then func(context.Context, pgx.Tx, Task) error) (int64, error) {
-	err := s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
-		err := tx.QueryRow(ctx, `insert into draw (review, source, name, concepts, how, at_most, seed, query, notes, state)
-			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, 'waiting') returning id`,
-			d.Review, d.Source, d.Name, d.Concepts, d.How, d.AtMost, d.Seed, d.Query, d.Notes).Scan(&d.ID)
-		if err != nil {
-			return err
-		}
-		t, err := askTask(ctx, tx, DrawTask(d))
-		if err != nil {
-			return err
-		}
-		return then(ctx, tx, t)
+func (s *Store) NewDraw(ctx context.Context, d Draw, then func(context.Context, pgx.Tx, Task) error) (id int64, err error) {
+	err = s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
+		id, err = newDraw(ctx, tx, d, then)
+		return err
 	})
-	return d.ID, err
+	return id, err
+}
+
+func newDraw(ctx context.Context, tx pgx.Tx, d Draw, then func(context.Context, pgx.Tx, Task) error) (int64, error) {
+	err := tx.QueryRow(ctx, `insert into draw (review, source, name, concepts, how, at_most, seed, query, notes, apart, state)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, 'waiting') returning id`,
+		d.Review, d.Source, d.Name, d.Concepts, d.How, d.AtMost, d.Seed, d.Query, d.Notes, d.Apart).Scan(&d.ID)
+	if err != nil {
+		return 0, err
+	}
+	t, err := askTask(ctx, tx, DrawTask(d))
+	if err != nil {
+		return 0, err
+	}
+	return d.ID, then(ctx, tx, t)
 }
 
 // GoOn makes a draw that has come to rest wait to be gone on with, for as many records.
@@ -103,7 +117,7 @@ func (s *Store) StopDraw(ctx context.Context, id int64) error {
 // BeginDraw keeps the plan of a draw. What could not be fetched the last time is to be tried again.
 func (s *Store) BeginDraw(ctx context.Context, id int64, plan json.RawMessage, total, wanted int) error {
 	return s.bulk.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
-		if _, err := tx.Exec(ctx, "delete from draw_trouble where draw = $1 and kind not in ('no-record', 'repeated', 'total-moved')", id); err != nil {
+		if _, err := tx.Exec(ctx, "delete from draw_trouble where draw = $1 and "+lasting, id); err != nil {
 			return err
 		}
 		_, err := tx.Exec(ctx, `update draw set plan = $2, total = $3, wanted = $4, state = case when state = 'waiting' then 'drawing' else state end where id = $1`, id, plan, total, wanted)
@@ -248,6 +262,12 @@ func (w *Work) EndDraw(ctx context.Context, d Draw, sample int64, state, problem
 	}
 	_, err = w.tx.Exec(ctx, "update draw set state = $2, problem = $3, pause = null, sample = coalesce($4, sample) where id = $1", d.ID, state, problem, of)
 	return fresh, err
+}
+
+// RestDraw says how a draw ended of which no sample is made.
+func (s *Store) RestDraw(ctx context.Context, d Draw, state, problem string) error {
+	_, err := s.bulk.Exec(ctx, "update draw set state = $2, problem = $3, pause = null where id = $1", d.ID, state, problem)
+	return err
 }
 
 // show makes a sample seen, and reports whether it was not before.

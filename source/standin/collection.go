@@ -48,6 +48,12 @@ func (c *Collection) Fill(records []*bib.Record, vocabulary *thesaurus.Thesaurus
 	c.results, _ = lru.New[string, *result](64) // fails for a size below one
 }
 
+// Index returns what is searched. It is not to be changed.
+func (c *Collection) Index() *index.Index { return c.index }
+
+// Vocabulary returns the vocabulary of its headings; nil where it has none.
+func (c *Collection) Vocabulary() *thesaurus.Thesaurus { return c.terms }
+
 // Len returns how many records there are.
 func (c *Collection) Len() int { return len(c.records) }
 

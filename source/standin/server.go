@@ -19,11 +19,12 @@ import (
 // maxBody is how large a request by POST may be, in bytes.
 const maxBody = 2 << 20
 
-// Handler answers for collections, each at the path of its name.
+// Handler answers for collections, each at the path of its name; below that is a page where its own syntax is typed.
 func Handler(collections ...*Collection) http.Handler {
 	mux := http.NewServeMux()
 	for _, c := range collections {
 		mux.Handle("/"+c.Name, c)
+		mux.HandleFunc("/"+c.Name+"/page", c.servePage)
 	}
 	return mux
 }
