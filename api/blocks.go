@@ -49,3 +49,20 @@ func (h Handlers) Estimate(ctx context.Context, r EstimateRequestObject) (Estima
 	}
 	return Estimate200JSONResponse(*v), nil
 }
+
+func (h Handlers) KeptBlocks(ctx context.Context, _ KeptBlocksRequestObject) (KeptBlocksResponseObject, error) {
+	list, err := h.app.Figures.KeptBlocks(ctx)
+	return KeptBlocks200JSONResponse(list), err
+}
+
+func (h Handlers) ForgetBlock(ctx context.Context, r ForgetBlockRequestObject) (ForgetBlockResponseObject, error) {
+	return ForgetBlock204Response{}, h.app.Figures.ForgetBlock(ctx, r.Params.Name, !back(r.Params.Back))
+}
+
+func (h Handlers) KeepBlock(ctx context.Context, r KeepBlockRequestObject) (KeepBlockResponseObject, error) {
+	v, err := h.app.Figures.KeepBlock(ctx, at(r.Review, r.Params.Look), *r.Body)
+	if err != nil {
+		return nil, err
+	}
+	return KeepBlock200JSONResponse(*v), nil
+}

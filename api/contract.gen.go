@@ -13,16 +13,20 @@ import (
 
 	"tamiz/app"
 	"tamiz/app/desk"
+	"tamiz/app/dialects"
 	"tamiz/app/figures"
 	"tamiz/app/intake"
 	"tamiz/app/outside"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
+	"tamiz/app/written"
+	"tamiz/core/explain"
 	"tamiz/core/heading"
 	"tamiz/core/review"
 	"tamiz/core/set"
 	"tamiz/core/tally"
 	"tamiz/core/thesaurus"
+	"tamiz/exchange/document"
 	"tamiz/exchange/table"
 	"tamiz/exchange/tagged"
 	"tamiz/source"
@@ -56,6 +60,39 @@ func (e VerdictVerdict) Valid() bool {
 	}
 }
 
+// Defines values for BundleParamsFormats.
+const (
+	BundleParamsFormatsBibtex BundleParamsFormats = "bibtex"
+	BundleParamsFormatsCsl    BundleParamsFormats = "csl"
+	BundleParamsFormatsCsv    BundleParamsFormats = "csv"
+	BundleParamsFormatsHtml   BundleParamsFormats = "html"
+	BundleParamsFormatsMods   BundleParamsFormats = "mods"
+	BundleParamsFormatsRis    BundleParamsFormats = "ris"
+	BundleParamsFormatsTsv    BundleParamsFormats = "tsv"
+)
+
+// Valid indicates whether the value is a known member of the BundleParamsFormats enum.
+func (e BundleParamsFormats) Valid() bool {
+	switch e {
+	case BundleParamsFormatsBibtex:
+		return true
+	case BundleParamsFormatsCsl:
+		return true
+	case BundleParamsFormatsCsv:
+		return true
+	case BundleParamsFormatsHtml:
+		return true
+	case BundleParamsFormatsMods:
+		return true
+	case BundleParamsFormatsRis:
+		return true
+	case BundleParamsFormatsTsv:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for ImportFileParamsKind.
 const (
 	ImportFileParamsKindKeys       ImportFileParamsKind = "keys"
@@ -77,18 +114,39 @@ func (e ImportFileParamsKind) Valid() bool {
 	}
 }
 
+// Defines values for SaveRecordParamsFormat.
+const (
+	SaveRecordParamsFormatHtml SaveRecordParamsFormat = "html"
+	SaveRecordParamsFormatJson SaveRecordParamsFormat = "json"
+	SaveRecordParamsFormatMd   SaveRecordParamsFormat = "md"
+)
+
+// Valid indicates whether the value is a known member of the SaveRecordParamsFormat enum.
+func (e SaveRecordParamsFormat) Valid() bool {
+	switch e {
+	case SaveRecordParamsFormatHtml:
+		return true
+	case SaveRecordParamsFormatJson:
+		return true
+	case SaveRecordParamsFormatMd:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for ExportTallyParamsFormat.
 const (
-	Csv  ExportTallyParamsFormat = "csv"
-	Xlsx ExportTallyParamsFormat = "xlsx"
+	ExportTallyParamsFormatCsv  ExportTallyParamsFormat = "csv"
+	ExportTallyParamsFormatXlsx ExportTallyParamsFormat = "xlsx"
 )
 
 // Valid indicates whether the value is a known member of the ExportTallyParamsFormat enum.
 func (e ExportTallyParamsFormat) Valid() bool {
 	switch e {
-	case Csv:
+	case ExportTallyParamsFormatCsv:
 		return true
-	case Xlsx:
+	case ExportTallyParamsFormatXlsx:
 		return true
 	default:
 		return false
@@ -140,6 +198,9 @@ type BenchLimit = figures.BenchLimit
 // BenchTerm defines model for BenchTerm.
 type BenchTerm = figures.BenchTerm
 
+// Between defines model for Between.
+type Between = outside.Between
+
 // BlindSpot defines model for BlindSpot.
 type BlindSpot = figures.BlindSpot
 
@@ -149,6 +210,9 @@ type BlindSpotWord = figures.BlindSpotWord
 // Block defines model for Block.
 type Block = desk.Block
 
+// BlockOrigin the block kept for reuse that it was taken from
+type BlockOrigin = review.BlockOrigin
+
 // BlockPatch the fields of a block that change
 type BlockPatch = review.Patch
 
@@ -157,6 +221,18 @@ type BlockRescue = figures.BlockRescue
 
 // BlockSet defines model for BlockSet.
 type BlockSet = set.Block
+
+// BlockToKeep defines model for BlockToKeep.
+type BlockToKeep = figures.BlockToKeep
+
+// CarriedHeading defines model for CarriedHeading.
+type CarriedHeading = figures.CarriedHeading
+
+// Carry defines model for Carry.
+type Carry = figures.Carry
+
+// CarryCandidate defines model for CarryCandidate.
+type CarryCandidate = figures.CarryCandidate
 
 // Change defines model for Change.
 type Change = reviews.Change
@@ -176,8 +252,14 @@ type Columns = table.Columns
 // Compared defines model for Compared.
 type Compared = desk.Compared
 
+// ComparedVersions defines model for ComparedVersions.
+type ComparedVersions = figures.ComparedVersions
+
 // ContextLine defines model for ContextLine.
 type ContextLine = figures.ContextLine
+
+// Counterpart defines model for Counterpart.
+type Counterpart = figures.Counterpart
 
 // Coverage defines model for Coverage.
 type Coverage = figures.Coverage
@@ -196,6 +278,14 @@ type Decision = reviews.Decision
 
 // DecisionState defines model for DecisionState.
 type DecisionState = string
+
+// Dialect defines model for Dialect.
+type Dialect = dialects.Head
+
+// DialectFile defines model for DialectFile.
+type DialectFile struct {
+	Body string `json:"body"`
+}
 
 // Document defines model for Document.
 type Document = desk.Document
@@ -217,6 +307,21 @@ type Edits = desk.Edits
 
 // Estimate defines model for Estimate.
 type Estimate = figures.Estimate
+
+// Everywhere defines model for Everywhere.
+type Everywhere = outside.Everywhere
+
+// ExplainedBlock defines model for ExplainedBlock.
+type ExplainedBlock = figures.ExplainedBlock
+
+// ExplainedLine defines model for ExplainedLine.
+type ExplainedLine = explain.Line
+
+// ExplainedQuery defines model for ExplainedQuery.
+type ExplainedQuery = figures.Explained
+
+// ExplainedTerm defines model for ExplainedTerm.
+type ExplainedTerm = figures.ExplainedTerm
 
 // Export defines model for Export.
 type Export = figures.Export
@@ -259,6 +364,9 @@ type Halves = desk.Halves
 
 // HalvesEdit defines model for HalvesEdit.
 type HalvesEdit = review.SetHalves
+
+// HandRun defines model for HandRun.
+type HandRun = outside.HandRun
 
 // HandSearch defines model for HandSearch.
 type HandSearch = desk.HandSearch
@@ -359,6 +467,9 @@ type Judging = figures.Judging
 // JudgingQuestion defines model for JudgingQuestion.
 type JudgingQuestion = figures.JudgingQuestion
 
+// KeptBlock defines model for KeptBlock.
+type KeptBlock = figures.KeptBlock
+
 // KeyPatch defines model for KeyPatch.
 type KeyPatch = reviews.KeyPatch
 
@@ -376,6 +487,9 @@ type LimitKind = string
 
 // LimitsEdit defines model for LimitsEdit.
 type LimitsEdit = review.SetLimits
+
+// LineChange defines model for LineChange.
+type LineChange = review.LineChange
 
 // ListedTerm defines model for ListedTerm.
 type ListedTerm = figures.ListedTerm
@@ -422,11 +536,17 @@ type NewDecision = reviews.NewDecision
 // NewDraw defines model for NewDraw.
 type NewDraw = outside.NewDraw
 
+// NewLine defines model for NewLine.
+type NewLine = reviews.NewLine
+
 // NewLook defines model for NewLook.
 type NewLook = desk.NewLook
 
 // NewReview defines model for NewReview.
 type NewReview = reviews.NewReview
+
+// NewRuns defines model for NewRuns.
+type NewRuns = outside.NewRuns
 
 // Notice defines model for Notice.
 type Notice = intake.Notice
@@ -440,6 +560,9 @@ type Origin = desk.Origin
 // Outside defines model for Outside.
 type Outside = figures.Outside
 
+// OverlapFigure A number of works with its 95 % interval; the ends are equal where it was counted
+type OverlapFigure = outside.OverlapFigure
+
 // Pair defines model for Pair.
 type Pair = desk.Pair
 
@@ -451,6 +574,12 @@ type PassedTerm = thesaurus.Passed
 
 // Pasted defines model for Pasted.
 type Pasted = outside.Pasted
+
+// PastedQuery defines model for PastedQuery.
+type PastedQuery struct {
+	Dialect *string `json:"dialect,omitempty"`
+	Text    string  `json:"text"`
+}
 
 // PatchBlockEdit defines model for PatchBlockEdit.
 type PatchBlockEdit = review.PatchBlock
@@ -499,6 +628,9 @@ type Pruning = figures.Pruning
 
 // QualifiedPrice defines model for QualifiedPrice.
 type QualifiedPrice = heading.Qualified
+
+// QueryFinding defines model for QueryFinding.
+type QueryFinding = explain.Finding
 
 // QuestionEdit defines model for QuestionEdit.
 type QuestionEdit = review.SetQuestion
@@ -560,6 +692,12 @@ type ReviewPatch = reviews.ReviewPatch
 // RoughConcept defines model for RoughConcept.
 type RoughConcept = outside.RoughConcept
 
+// Run A strategy that was asked of a source, or typed somewhere by hand, with what came of it
+type Run = outside.Run
+
+// Runs defines model for Runs.
+type Runs = outside.Runs
+
 // Said defines model for Said.
 type Said = figures.Said
 
@@ -590,6 +728,9 @@ type ShelfSet = set.Shelf
 // Shelved defines model for Shelved.
 type Shelved = store.FactShelved
 
+// Since defines model for Since.
+type Since = outside.Since
+
 // Source defines model for Source.
 type Source = outside.Source
 
@@ -613,6 +754,9 @@ type SourceMap = source.Map
 
 // SourceNote defines model for SourceNote.
 type SourceNote = source.Note
+
+// SourceRun defines model for SourceRun.
+type SourceRun = outside.SourceRun
 
 // SourceSchema defines model for SourceSchema.
 type SourceSchema = source.Schema
@@ -686,11 +830,29 @@ type Trouble = source.Trouble
 // TryOut defines model for TryOut.
 type TryOut = outside.TryOut
 
+// TypeIn defines model for TypeIn.
+type TypeIn struct {
+	Body    *string `json:"body,omitempty"`
+	Dialect *string `json:"dialect,omitempty"`
+}
+
 // Typed defines model for Typed.
 type Typed = figures.Typed
 
+// TypedLine defines model for TypedLine.
+type TypedLine = figures.TypedLine
+
+// TypedNote defines model for TypedNote.
+type TypedNote = figures.TypedNote
+
+// TypedStrategy defines model for TypedStrategy.
+type TypedStrategy = figures.TypedStrategy
+
 // Unindexed defines model for Unindexed.
 type Unindexed = figures.Unindexed
+
+// VerbatimPart defines model for VerbatimPart.
+type VerbatimPart = explain.Verbatim
 
 // Verdict defines model for Verdict.
 type Verdict struct {
@@ -700,6 +862,12 @@ type Verdict struct {
 // VerdictVerdict defines model for Verdict.Verdict.
 type VerdictVerdict string
 
+// Version defines model for Version.
+type Version = figures.Version
+
+// VersionEdit defines model for VersionEdit.
+type VersionEdit = reviews.VersionEdit
+
 // Vocabulary defines model for Vocabulary.
 type Vocabulary = store.Vocabulary
 
@@ -708,6 +876,9 @@ type VocabularyChanges = thesaurus.Changes
 
 // VocabularyEdit defines model for VocabularyEdit.
 type VocabularyEdit = review.SetVocabulary
+
+// Watch defines model for Watch.
+type Watch = outside.Watch
 
 // Way defines model for Way.
 type Way = figures.Way
@@ -724,6 +895,12 @@ type WithinSet = set.Within
 // WrittenLine defines model for WrittenLine.
 type WrittenLine = outside.WrittenLine
 
+// WrittenRecord defines model for WrittenRecord.
+type WrittenRecord = written.Record
+
+// WrittenSection defines model for WrittenSection.
+type WrittenSection = document.Section
+
 // WrittenStrategy defines model for WrittenStrategy.
 type WrittenStrategy = outside.Written
 
@@ -737,6 +914,14 @@ type OfLook = string
 type PreviewImportParams struct {
 	// Refill guess the columns anew, by the delimiter and quote that are given
 	Refill *bool `form:"refill,omitempty" json:"refill,omitempty"`
+}
+
+// ForgetBlockParams defines parameters for ForgetBlock.
+type ForgetBlockParams struct {
+	Name string `form:"name" json:"name"`
+
+	// Back take it back
+	Back *bool `form:"back,omitempty" json:"back,omitempty"`
 }
 
 // AlikeParams defines parameters for Alike.
@@ -771,6 +956,17 @@ type RemarksParams struct {
 	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
+
+// BundleParams defines parameters for Bundle.
+type BundleParams struct {
+	Look *string `form:"look,omitempty" json:"look,omitempty"`
+
+	// Formats of the records that were fetched; none for no records
+	Formats *[]BundleParamsFormats `form:"formats,omitempty" json:"formats,omitempty"`
+}
+
+// BundleParamsFormats defines parameters for Bundle.
+type BundleParamsFormats string
 
 // ChangeParams defines parameters for Change.
 type ChangeParams struct {
@@ -817,8 +1013,25 @@ type RescueParams struct {
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
 
+// DismissParams defines parameters for Dismiss.
+type DismissParams struct {
+	// Back take it back
+	Back *bool `form:"back,omitempty" json:"back,omitempty"`
+}
+
 // EstimateParams defines parameters for Estimate.
 type EstimateParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// EverywhereParams defines parameters for Everywhere.
+type EverywhereParams struct {
+	Look *string `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// ExplainQueryParams defines parameters for ExplainQuery.
+type ExplainQueryParams struct {
 	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
@@ -903,6 +1116,11 @@ type JudgingParams struct {
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
 
+// KeepBlockParams defines parameters for KeepBlock.
+type KeepBlockParams struct {
+	Look *string `form:"look,omitempty" json:"look,omitempty"`
+}
+
 // WrittenLinesParams defines parameters for WrittenLines.
 type WrittenLinesParams struct {
 	Source *int64 `form:"source,omitempty" json:"source,omitempty"`
@@ -920,6 +1138,20 @@ type PlanParams struct {
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
 
+// WrittenRecordParams defines parameters for WrittenRecord.
+type WrittenRecordParams struct {
+	Look *string `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// SaveRecordParams defines parameters for SaveRecord.
+type SaveRecordParams struct {
+	Look   *string                `form:"look,omitempty" json:"look,omitempty"`
+	Format SaveRecordParamsFormat `form:"format" json:"format"`
+}
+
+// SaveRecordParamsFormat defines parameters for SaveRecord.
+type SaveRecordParamsFormat string
+
 // RecordsParams defines parameters for Records.
 type RecordsParams struct {
 	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
@@ -932,6 +1164,15 @@ type ReadRecordParams struct {
 	Look  *OfLook `form:"look,omitempty" json:"look,omitempty"`
 	Facet *Facet  `form:"facet,omitempty" json:"facet,omitempty"`
 	Item  *string `form:"item,omitempty" json:"item,omitempty"`
+}
+
+// ListRunsParams defines parameters for ListRuns.
+type ListRunsParams struct {
+	// Before the number of a run: those before it
+	Before *int64 `form:"before,omitempty" json:"before,omitempty"`
+
+	// Passing those too that were counted in passing
+	Passing *bool `form:"passing,omitempty" json:"passing,omitempty"`
 }
 
 // ShelfParams defines parameters for Shelf.
@@ -989,6 +1230,40 @@ type TryTermsParams struct {
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
 
+// TypedStrategyParams defines parameters for TypedStrategy.
+type TypedStrategyParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// ListVersionsParams defines parameters for ListVersions.
+type ListVersionsParams struct {
+	Look *string `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// BetweenVersionsParams defines parameters for BetweenVersions.
+type BetweenVersionsParams struct {
+	// Older a revision of the document
+	Older  int   `form:"older" json:"older"`
+	Newer  int   `form:"newer" json:"newer"`
+	Source int64 `form:"source" json:"source"`
+}
+
+// CompareVersionsParams defines parameters for CompareVersions.
+type CompareVersionsParams struct {
+	Look *string `form:"look,omitempty" json:"look,omitempty"`
+
+	// Older a revision of the document
+	Older int `form:"older" json:"older"`
+	Newer int `form:"newer" json:"newer"`
+}
+
+// ForgetVersionParams defines parameters for ForgetVersion.
+type ForgetVersionParams struct {
+	// Back take it back
+	Back *bool `form:"back,omitempty" json:"back,omitempty"`
+}
+
 // NeighboursParams defines parameters for Neighbours.
 type NeighboursParams struct {
 	Word  string  `form:"word" json:"word"`
@@ -1000,6 +1275,9 @@ type VocabularyChangesParams struct {
 	// Since the earlier edition; the one before where it is not said
 	Since *int64 `form:"since,omitempty" json:"since,omitempty"`
 }
+
+// SaveDialectJSONRequestBody defines body for SaveDialect for application/json ContentType.
+type SaveDialectJSONRequestBody = DialectFile
 
 // PreviewImportJSONRequestBody defines body for PreviewImport for application/json ContentType.
 type PreviewImportJSONRequestBody = FileSettings
@@ -1031,6 +1309,12 @@ type CountTermsJSONRequestBody = CountTermsJSONBody
 // CountWholeJSONRequestBody defines body for CountWhole for application/json ContentType.
 type CountWholeJSONRequestBody = Proposal
 
+// TakeCounterpartJSONRequestBody defines body for TakeCounterpart for application/json ContentType.
+type TakeCounterpartJSONRequestBody = Counterpart
+
+// DismissJSONRequestBody defines body for Dismiss for application/json ContentType.
+type DismissJSONRequestBody = Chosen
+
 // BeginDrawJSONRequestBody defines body for BeginDraw for application/json ContentType.
 type BeginDrawJSONRequestBody = NewDraw
 
@@ -1039,6 +1323,9 @@ type GoOnJSONRequestBody = HowMany
 
 // EstimateJSONRequestBody defines body for Estimate for application/json ContentType.
 type EstimateJSONRequestBody = Ways
+
+// ExplainQueryJSONRequestBody defines body for ExplainQuery for application/json ContentType.
+type ExplainQueryJSONRequestBody = PastedQuery
 
 // ExportRecordsJSONRequestBody defines body for ExportRecords for application/json ContentType.
 type ExportRecordsJSONRequestBody = Export
@@ -1058,6 +1345,9 @@ type JudgeJSONRequestBody = Verdict
 // JudgingJSONRequestBody defines body for Judging for application/json ContentType.
 type JudgingJSONRequestBody = JudgingQuestion
 
+// KeepBlockJSONRequestBody defines body for KeepBlock for application/json ContentType.
+type KeepBlockJSONRequestBody = BlockToKeep
+
 // AddKeyStudiesJSONRequestBody defines body for AddKeyStudies for application/json ContentType.
 type AddKeyStudiesJSONRequestBody = Chosen
 
@@ -1070,11 +1360,32 @@ type MakeLookJSONRequestBody = NewLook
 // RecordsJSONRequestBody defines body for Records for application/json ContentType.
 type RecordsJSONRequestBody = RecordsQuestion
 
+// RunJSONRequestBody defines body for Run for application/json ContentType.
+type RunJSONRequestBody = NewRuns
+
+// WriteDownRunJSONRequestBody defines body for WriteDownRun for application/json ContentType.
+type WriteDownRunJSONRequestBody = HandRun
+
 // TryTermJSONRequestBody defines body for TryTerm for application/json ContentType.
 type TryTermJSONRequestBody = Typed
 
 // TryTermsJSONRequestBody defines body for TryTerms for application/json ContentType.
 type TryTermsJSONRequestBody = TermList
+
+// TypedStrategyJSONRequestBody defines body for TypedStrategy for application/json ContentType.
+type TypedStrategyJSONRequestBody = TypeIn
+
+// KeepVersionJSONRequestBody defines body for KeepVersion for application/json ContentType.
+type KeepVersionJSONRequestBody = VersionEdit
+
+// NameVersionJSONRequestBody defines body for NameVersion for application/json ContentType.
+type NameVersionJSONRequestBody = VersionEdit
+
+// BeginFromJSONRequestBody defines body for BeginFrom for application/json ContentType.
+type BeginFromJSONRequestBody = NewLine
+
+// SetWatchJSONRequestBody defines body for SetWatch for application/json ContentType.
+type SetWatchJSONRequestBody = Watch
 
 // AddSourceJSONRequestBody defines body for AddSource for application/json ContentType.
 type AddSourceJSONRequestBody = SourceEdit
@@ -1090,6 +1401,15 @@ type TrySourceJSONRequestBody = TryOut
 
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
+	// Dialects How sources want queries typed
+	// (GET /api/dialects)
+	Dialects(ctx *echo.Context) error
+	// SaveDialect Keep a dialect that somebody wrote; one of its name is written over
+	// (POST /api/dialects)
+	SaveDialect(ctx *echo.Context) error
+	// DeleteDialect Take a dialect away that somebody wrote
+	// (DELETE /api/dialects/{dialect})
+	DeleteDialect(ctx *echo.Context, dialect string) error
 	// GiveUpImport Give a file up that is not read to its end: nothing of it is brought in
 	// (DELETE /api/imports/{import})
 	GiveUpImport(ctx *echo.Context, pImport int64) error
@@ -1111,6 +1431,12 @@ type ServerInterface interface {
 	// AnswerImport Answer it; the file is then read on
 	// (POST /api/imports/{import}/question)
 	AnswerImport(ctx *echo.Context, pImport int64) error
+	// ForgetBlock Keep a block no more; copies of it stay as they are
+	// (DELETE /api/kept-blocks)
+	ForgetBlock(ctx *echo.Context, params ForgetBlockParams) error
+	// KeptBlocks The blocks that are kept for reuse, each in all its versions, the newest first
+	// (GET /api/kept-blocks)
+	KeptBlocks(ctx *echo.Context) error
 	// ListReaderMaps The reader maps that are kept, by name
 	// (GET /api/readers)
 	ListReaderMaps(ctx *echo.Context) error
@@ -1144,6 +1470,9 @@ type ServerInterface interface {
 	// Remarks What is to be said of the terms of a block, with what can be done about it
 	// (GET /api/reviews/{review}/blocks/{block}/remarks)
 	Remarks(ctx *echo.Context, review int64, block string, params RemarksParams) error
+	// Bundle All that a search is shown by, packed
+	// (GET /api/reviews/{review}/bundle/export)
+	Bundle(ctx *echo.Context, review int64, params BundleParams) error
 	// Change Make one change: it can be undone as one
 	// (POST /api/reviews/{review}/changes)
 	Change(ctx *echo.Context, review int64, params ChangeParams) error
@@ -1156,6 +1485,9 @@ type ServerInterface interface {
 	// CountWhole What the chosen source finds for a whole strategy that is not saved
 	// (POST /api/reviews/{review}/count-whole)
 	CountWhole(ctx *echo.Context, review int64, params CountWholeParams) error
+	// TakeCounterpart Remember what stands for a heading in another vocabulary
+	// (POST /api/reviews/{review}/counterparts)
+	TakeCounterpart(ctx *echo.Context, review int64) error
 	// GetCounts What the chosen source finds for each term, block and the whole
 	// (GET /api/reviews/{review}/counts)
 	GetCounts(ctx *echo.Context, review int64, params GetCountsParams) error
@@ -1168,6 +1500,9 @@ type ServerInterface interface {
 	// Rescue A key study with its words marked and what would bring it back
 	// (GET /api/reviews/{review}/coverage/{study})
 	Rescue(ctx *echo.Context, review int64, study int64, params RescueParams) error
+	// Dismiss Say of new records that they do not belong
+	// (POST /api/reviews/{review}/dismissed)
+	Dismiss(ctx *echo.Context, review int64, params DismissParams) error
 	// ListDraws The draws of a review
 	// (GET /api/reviews/{review}/draws)
 	ListDraws(ctx *echo.Context, review int64) error
@@ -1189,6 +1524,12 @@ type ServerInterface interface {
 	// Events What changes in a review while it is looked at (server-sent events)
 	// (GET /api/reviews/{review}/events)
 	Events(ctx *echo.Context, review int64) error
+	// Everywhere What all sources said of the strategy, and how their answers stand to each other
+	// (GET /api/reviews/{review}/everywhere)
+	Everywhere(ctx *echo.Context, review int64, params EverywhereParams) error
+	// ExplainQuery What a query says that somebody wrote, and what is wrong with it
+	// (POST /api/reviews/{review}/explain)
+	ExplainQuery(ctx *echo.Context, review int64, params ExplainQueryParams) error
 	// ExportRecords A set of records as a file
 	// (POST /api/reviews/{review}/export)
 	ExportRecords(ctx *echo.Context, review int64, params ExportRecordsParams) error
@@ -1237,6 +1578,9 @@ type ServerInterface interface {
 	// Judging Records of a set drawn at random, to be judged by reading, and what their judgements come to
 	// (POST /api/reviews/{review}/judging)
 	Judging(ctx *echo.Context, review int64, params JudgingParams) error
+	// KeepBlock Keep a block for reuse: under a name that is there already, as its next version
+	// (POST /api/reviews/{review}/kept-blocks)
+	KeepBlock(ctx *echo.Context, review int64, params KeepBlockParams) error
 	// AddKeyStudies Make records that were found key studies
 	// (POST /api/reviews/{review}/key-studies)
 	AddKeyStudies(ctx *echo.Context, review int64) error
@@ -1258,6 +1602,12 @@ type ServerInterface interface {
 	// Plan The words and headings that would bring missed key studies back, step by step
 	// (GET /api/reviews/{review}/plan)
 	Plan(ctx *echo.Context, review int64, params PlanParams) error
+	// WrittenRecord The written record of the search, as it stands now
+	// (GET /api/reviews/{review}/record)
+	WrittenRecord(ctx *echo.Context, review int64, params WrittenRecordParams) error
+	// SaveRecord The written record as a file
+	// (GET /api/reviews/{review}/record/file)
+	SaveRecord(ctx *echo.Context, review int64, params SaveRecordParams) error
 	// Records The records behind a figure
 	// (POST /api/reviews/{review}/records)
 	Records(ctx *echo.Context, review int64, params RecordsParams) error
@@ -1267,9 +1617,24 @@ type ServerInterface interface {
 	// Redo Make the last undone change again
 	// (POST /api/reviews/{review}/redo)
 	Redo(ctx *echo.Context, review int64) error
+	// ListRuns The runs of a review, the newest first
+	// (GET /api/reviews/{review}/runs)
+	ListRuns(ctx *echo.Context, review int64, params ListRunsParams) error
+	// Run Run the whole strategy at some sources
+	// (POST /api/reviews/{review}/runs)
+	Run(ctx *echo.Context, review int64) error
+	// WriteDownRun Write down a search that was made by hand
+	// (POST /api/reviews/{review}/runs/by-hand)
+	WriteDownRun(ctx *echo.Context, review int64) error
+	// SampleOfRun Make the records that were fetched for a run a sample
+	// (POST /api/reviews/{review}/runs/{run}/sample)
+	SampleOfRun(ctx *echo.Context, review int64, run int64) error
 	// Shelf The records that are kept on the shelf, last added first
 	// (GET /api/reviews/{review}/shelf)
 	Shelf(ctx *echo.Context, review int64, params ShelfParams) error
+	// Since What is new since the run before the last, the likeliest first
+	// (GET /api/reviews/{review}/since)
+	Since(ctx *echo.Context, review int64) error
 	// Suits Which block each item of a tally suits, and which find it already
 	// (GET /api/reviews/{review}/suits)
 	Suits(ctx *echo.Context, review int64, params SuitsParams) error
@@ -1288,9 +1653,42 @@ type ServerInterface interface {
 	// TryTerms What several typed terms would find
 	// (POST /api/reviews/{review}/terms/list)
 	TryTerms(ctx *echo.Context, review int64, params TryTermsParams) error
+	// TypedStrategy The strategy as it is typed by hand in a dialect
+	// (POST /api/reviews/{review}/typed)
+	TypedStrategy(ctx *echo.Context, review int64, params TypedStrategyParams) error
 	// Undo Take back the last change
 	// (POST /api/reviews/{review}/undo)
 	Undo(ctx *echo.Context, review int64) error
+	// ListVersions The versions of a review, the oldest first, and what holds now as the last
+	// (GET /api/reviews/{review}/versions)
+	ListVersions(ctx *echo.Context, review int64, params ListVersionsParams) error
+	// KeepVersion Keep what holds now as a version
+	// (POST /api/reviews/{review}/versions)
+	KeepVersion(ctx *echo.Context, review int64) error
+	// BetweenVersions What a source finds that only one of two revisions does
+	// (GET /api/reviews/{review}/versions/between)
+	BetweenVersions(ctx *echo.Context, review int64, params BetweenVersionsParams) error
+	// CompareVersions How two revisions stand to each other
+	// (GET /api/reviews/{review}/versions/compared)
+	CompareVersions(ctx *echo.Context, review int64, params CompareVersionsParams) error
+	// ForgetVersion Keep a revision as a version no more; the revision stays
+	// (DELETE /api/reviews/{review}/versions/{version})
+	ForgetVersion(ctx *echo.Context, review int64, version int64, params ForgetVersionParams) error
+	// NameVersion Change what a version is called
+	// (PATCH /api/reviews/{review}/versions/{version})
+	NameVersion(ctx *echo.Context, review int64, version int64) error
+	// GoBack Make what was searched in a version what is searched now
+	// (POST /api/reviews/{review}/versions/{version}/back)
+	GoBack(ctx *echo.Context, review int64, version int64) error
+	// BeginFrom Begin a review from a version of this one: a second line, for another purpose
+	// (POST /api/reviews/{review}/versions/{version}/line)
+	BeginFrom(ctx *echo.Context, review int64, version int64) error
+	// GetWatch How the search is run again by itself
+	// (GET /api/reviews/{review}/watch)
+	GetWatch(ctx *echo.Context, review int64) error
+	// SetWatch Say how the search is run again
+	// (PUT /api/reviews/{review}/watch)
+	SetWatch(ctx *echo.Context, review int64) error
 	// ListSources The literature sources that can be asked
 	// (GET /api/sources)
 	ListSources(ctx *echo.Context) error
@@ -1329,6 +1727,40 @@ type ServerInterface interface {
 // ServerInterfaceWrapper converts echo contexts to parameters.
 type ServerInterfaceWrapper struct {
 	Handler ServerInterface
+}
+
+// Dialects converts echo context to params.
+func (w *ServerInterfaceWrapper) Dialects(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Dialects(ctx)
+	return err
+}
+
+// SaveDialect converts echo context to params.
+func (w *ServerInterfaceWrapper) SaveDialect(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SaveDialect(ctx)
+	return err
+}
+
+// DeleteDialect converts echo context to params.
+func (w *ServerInterfaceWrapper) DeleteDialect(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "dialect" -------------
+	var dialect string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "dialect", ctx.Param("dialect"), &dialect, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter dialect: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DeleteDialect(ctx, dialect)
+	return err
 }
 
 // GiveUpImport converts echo context to params.
@@ -1449,6 +1881,40 @@ func (w *ServerInterfaceWrapper) AnswerImport(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.AnswerImport(ctx, pImport)
+	return err
+}
+
+// ForgetBlock converts echo context to params.
+func (w *ServerInterfaceWrapper) ForgetBlock(ctx *echo.Context) error {
+	var err error
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ForgetBlockParams
+	// ------------- Required query parameter "name" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "name", ctx.QueryParams(), &params.Name, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter name: %s", err))
+	}
+
+	// ------------- Optional query parameter "back" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "back", ctx.QueryParams(), &params.Back, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter back: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ForgetBlock(ctx, params)
+	return err
+}
+
+// KeptBlocks converts echo context to params.
+func (w *ServerInterfaceWrapper) KeptBlocks(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.KeptBlocks(ctx)
 	return err
 }
 
@@ -1683,6 +2149,38 @@ func (w *ServerInterfaceWrapper) Remarks(ctx *echo.Context) error {
 	return err
 }
 
+// Bundle converts echo context to params.
+func (w *ServerInterfaceWrapper) Bundle(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params BundleParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// ------------- Optional query parameter "formats" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "formats", ctx.QueryParams(), &params.Formats, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter formats: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Bundle(ctx, review, params)
+	return err
+}
+
 // Change converts echo context to params.
 func (w *ServerInterfaceWrapper) Change(ctx *echo.Context) error {
 	var err error
@@ -1784,6 +2282,22 @@ func (w *ServerInterfaceWrapper) CountWhole(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.CountWhole(ctx, review, params)
+	return err
+}
+
+// TakeCounterpart converts echo context to params.
+func (w *ServerInterfaceWrapper) TakeCounterpart(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.TakeCounterpart(ctx, review)
 	return err
 }
 
@@ -1892,6 +2406,31 @@ func (w *ServerInterfaceWrapper) Rescue(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Rescue(ctx, review, study, params)
+	return err
+}
+
+// Dismiss converts echo context to params.
+func (w *ServerInterfaceWrapper) Dismiss(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DismissParams
+	// ------------- Optional query parameter "back" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "back", ctx.QueryParams(), &params.Back, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter back: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Dismiss(ctx, review, params)
 	return err
 }
 
@@ -2037,6 +2576,56 @@ func (w *ServerInterfaceWrapper) Events(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Events(ctx, review)
+	return err
+}
+
+// Everywhere converts echo context to params.
+func (w *ServerInterfaceWrapper) Everywhere(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params EverywhereParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Everywhere(ctx, review, params)
+	return err
+}
+
+// ExplainQuery converts echo context to params.
+func (w *ServerInterfaceWrapper) ExplainQuery(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ExplainQueryParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ExplainQuery(ctx, review, params)
 	return err
 }
 
@@ -2480,6 +3069,31 @@ func (w *ServerInterfaceWrapper) Judging(ctx *echo.Context) error {
 	return err
 }
 
+// KeepBlock converts echo context to params.
+func (w *ServerInterfaceWrapper) KeepBlock(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params KeepBlockParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.KeepBlock(ctx, review, params)
+	return err
+}
+
 // AddKeyStudies converts echo context to params.
 func (w *ServerInterfaceWrapper) AddKeyStudies(ctx *echo.Context) error {
 	var err error
@@ -2627,6 +3241,63 @@ func (w *ServerInterfaceWrapper) Plan(ctx *echo.Context) error {
 	return err
 }
 
+// WrittenRecord converts echo context to params.
+func (w *ServerInterfaceWrapper) WrittenRecord(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params WrittenRecordParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.WrittenRecord(ctx, review, params)
+	return err
+}
+
+// SaveRecord converts echo context to params.
+func (w *ServerInterfaceWrapper) SaveRecord(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params SaveRecordParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// ------------- Required query parameter "format" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "format", ctx.QueryParams(), &params.Format, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter format: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SaveRecord(ctx, review, params)
+	return err
+}
+
 // Records converts echo context to params.
 func (w *ServerInterfaceWrapper) Records(ctx *echo.Context) error {
 	var err error
@@ -2715,6 +3386,94 @@ func (w *ServerInterfaceWrapper) Redo(ctx *echo.Context) error {
 	return err
 }
 
+// ListRuns converts echo context to params.
+func (w *ServerInterfaceWrapper) ListRuns(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListRunsParams
+	// ------------- Optional query parameter "before" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "before", ctx.QueryParams(), &params.Before, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter before: %s", err))
+	}
+
+	// ------------- Optional query parameter "passing" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "passing", ctx.QueryParams(), &params.Passing, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter passing: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ListRuns(ctx, review, params)
+	return err
+}
+
+// Run converts echo context to params.
+func (w *ServerInterfaceWrapper) Run(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Run(ctx, review)
+	return err
+}
+
+// WriteDownRun converts echo context to params.
+func (w *ServerInterfaceWrapper) WriteDownRun(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.WriteDownRun(ctx, review)
+	return err
+}
+
+// SampleOfRun converts echo context to params.
+func (w *ServerInterfaceWrapper) SampleOfRun(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "run" -------------
+	var run int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "run", ctx.Param("run"), &run, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter run: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SampleOfRun(ctx, review, run)
+	return err
+}
+
 // Shelf converts echo context to params.
 func (w *ServerInterfaceWrapper) Shelf(ctx *echo.Context) error {
 	var err error
@@ -2737,6 +3496,22 @@ func (w *ServerInterfaceWrapper) Shelf(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Shelf(ctx, review, params)
+	return err
+}
+
+// Since converts echo context to params.
+func (w *ServerInterfaceWrapper) Since(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Since(ctx, review)
 	return err
 }
 
@@ -2932,6 +3707,31 @@ func (w *ServerInterfaceWrapper) TryTerms(ctx *echo.Context) error {
 	return err
 }
 
+// TypedStrategy converts echo context to params.
+func (w *ServerInterfaceWrapper) TypedStrategy(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params TypedStrategyParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.TypedStrategy(ctx, review, params)
+	return err
+}
+
 // Undo converts echo context to params.
 func (w *ServerInterfaceWrapper) Undo(ctx *echo.Context) error {
 	var err error
@@ -2945,6 +3745,262 @@ func (w *ServerInterfaceWrapper) Undo(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Undo(ctx, review)
+	return err
+}
+
+// ListVersions converts echo context to params.
+func (w *ServerInterfaceWrapper) ListVersions(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListVersionsParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ListVersions(ctx, review, params)
+	return err
+}
+
+// KeepVersion converts echo context to params.
+func (w *ServerInterfaceWrapper) KeepVersion(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.KeepVersion(ctx, review)
+	return err
+}
+
+// BetweenVersions converts echo context to params.
+func (w *ServerInterfaceWrapper) BetweenVersions(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params BetweenVersionsParams
+	// ------------- Required query parameter "older" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "older", ctx.QueryParams(), &params.Older, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter older: %s", err))
+	}
+
+	// ------------- Required query parameter "newer" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "newer", ctx.QueryParams(), &params.Newer, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter newer: %s", err))
+	}
+
+	// ------------- Required query parameter "source" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "source", ctx.QueryParams(), &params.Source, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.BetweenVersions(ctx, review, params)
+	return err
+}
+
+// CompareVersions converts echo context to params.
+func (w *ServerInterfaceWrapper) CompareVersions(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params CompareVersionsParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// ------------- Required query parameter "older" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "older", ctx.QueryParams(), &params.Older, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter older: %s", err))
+	}
+
+	// ------------- Required query parameter "newer" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "newer", ctx.QueryParams(), &params.Newer, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter newer: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.CompareVersions(ctx, review, params)
+	return err
+}
+
+// ForgetVersion converts echo context to params.
+func (w *ServerInterfaceWrapper) ForgetVersion(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "version" -------------
+	var version int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "version", ctx.Param("version"), &version, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter version: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ForgetVersionParams
+	// ------------- Optional query parameter "back" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "back", ctx.QueryParams(), &params.Back, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter back: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ForgetVersion(ctx, review, version, params)
+	return err
+}
+
+// NameVersion converts echo context to params.
+func (w *ServerInterfaceWrapper) NameVersion(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "version" -------------
+	var version int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "version", ctx.Param("version"), &version, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter version: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.NameVersion(ctx, review, version)
+	return err
+}
+
+// GoBack converts echo context to params.
+func (w *ServerInterfaceWrapper) GoBack(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "version" -------------
+	var version int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "version", ctx.Param("version"), &version, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter version: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GoBack(ctx, review, version)
+	return err
+}
+
+// BeginFrom converts echo context to params.
+func (w *ServerInterfaceWrapper) BeginFrom(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "version" -------------
+	var version int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "version", ctx.Param("version"), &version, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter version: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.BeginFrom(ctx, review, version)
+	return err
+}
+
+// GetWatch converts echo context to params.
+func (w *ServerInterfaceWrapper) GetWatch(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetWatch(ctx, review)
+	return err
+}
+
+// SetWatch converts echo context to params.
+func (w *ServerInterfaceWrapper) SetWatch(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SetWatch(ctx, review)
 	return err
 }
 
@@ -3200,6 +4256,12 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/alike", wrapper.Alike, options.OperationMiddlewares["alike"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/count-whole", wrapper.CountWhole, options.OperationMiddlewares["countWhole"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/lines", wrapper.WrittenLines, options.OperationMiddlewares["writtenLines"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/typed", wrapper.TypedStrategy, options.OperationMiddlewares["typedStrategy"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/explain", wrapper.ExplainQuery, options.OperationMiddlewares["explainQuery"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/counterparts", wrapper.TakeCounterpart, options.OperationMiddlewares["takeCounterpart"]...)
+	router.GET(options.BaseURL+"/api/dialects", wrapper.Dialects, options.OperationMiddlewares["dialects"]...)
+	router.POST(options.BaseURL+"/api/dialects", wrapper.SaveDialect, options.OperationMiddlewares["saveDialect"]...)
+	router.DELETE(options.BaseURL+"/api/dialects/:dialect", wrapper.DeleteDialect, options.OperationMiddlewares["deleteDialect"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/count-terms", wrapper.CountTerms, options.OperationMiddlewares["countTerms"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/heading-tree", wrapper.HeadingTree, options.OperationMiddlewares["headingTree"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/headings", wrapper.Headings, options.OperationMiddlewares["headings"]...)
@@ -3241,12 +4303,145 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/joined", wrapper.JoinSamples, options.OperationMiddlewares["joinSamples"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/counts", wrapper.GetCounts, options.OperationMiddlewares["getCounts"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/counts", wrapper.CountAgain, options.OperationMiddlewares["countAgain"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/everywhere", wrapper.Everywhere, options.OperationMiddlewares["everywhere"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/runs", wrapper.ListRuns, options.OperationMiddlewares["listRuns"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/runs", wrapper.Run, options.OperationMiddlewares["run"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/runs/by-hand", wrapper.WriteDownRun, options.OperationMiddlewares["writeDownRun"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/runs/:run/sample", wrapper.SampleOfRun, options.OperationMiddlewares["sampleOfRun"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/versions", wrapper.ListVersions, options.OperationMiddlewares["listVersions"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/versions", wrapper.KeepVersion, options.OperationMiddlewares["keepVersion"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/versions/compared", wrapper.CompareVersions, options.OperationMiddlewares["compareVersions"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/versions/between", wrapper.BetweenVersions, options.OperationMiddlewares["betweenVersions"]...)
+	router.DELETE(options.BaseURL+"/api/reviews/:review/versions/:version", wrapper.ForgetVersion, options.OperationMiddlewares["forgetVersion"]...)
+	router.PATCH(options.BaseURL+"/api/reviews/:review/versions/:version", wrapper.NameVersion, options.OperationMiddlewares["nameVersion"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/versions/:version/back", wrapper.GoBack, options.OperationMiddlewares["goBack"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/record", wrapper.WrittenRecord, options.OperationMiddlewares["writtenRecord"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/record/file", wrapper.SaveRecord, options.OperationMiddlewares["saveRecord"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/bundle/export", wrapper.Bundle, options.OperationMiddlewares["bundle"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/watch", wrapper.GetWatch, options.OperationMiddlewares["getWatch"]...)
+	router.PUT(options.BaseURL+"/api/reviews/:review/watch", wrapper.SetWatch, options.OperationMiddlewares["setWatch"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/since", wrapper.Since, options.OperationMiddlewares["since"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/dismissed", wrapper.Dismiss, options.OperationMiddlewares["dismiss"]...)
+	router.DELETE(options.BaseURL+"/api/kept-blocks", wrapper.ForgetBlock, options.OperationMiddlewares["forgetBlock"]...)
+	router.GET(options.BaseURL+"/api/kept-blocks", wrapper.KeptBlocks, options.OperationMiddlewares["keptBlocks"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/kept-blocks", wrapper.KeepBlock, options.OperationMiddlewares["keepBlock"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/versions/:version/line", wrapper.BeginFrom, options.OperationMiddlewares["beginFrom"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/holdings", wrapper.ListHoldings, options.OperationMiddlewares["listHoldings"]...)
 	router.PATCH(options.BaseURL+"/api/reviews/:review/holdings", wrapper.SettleHolding, options.OperationMiddlewares["settleHolding"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/holdings", wrapper.FindHoldings, options.OperationMiddlewares["findHoldings"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/look-up", wrapper.LookUp, options.OperationMiddlewares["lookUp"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/key-studies", wrapper.AddKeyStudies, options.OperationMiddlewares["addKeyStudies"]...)
 
+}
+
+type DialectsRequestObject struct {
+}
+
+type DialectsResponseObject interface {
+	VisitDialectsResponse(w http.ResponseWriter) error
+}
+
+type Dialects200JSONResponse []Dialect
+
+func (response Dialects200JSONResponse) VisitDialectsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DialectsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DialectsdefaultApplicationProblemPlusJSONResponse) VisitDialectsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveDialectRequestObject struct {
+	Body *SaveDialectJSONRequestBody
+}
+
+type SaveDialectResponseObject interface {
+	VisitSaveDialectResponse(w http.ResponseWriter) error
+}
+
+type SaveDialect200JSONResponse Dialect
+
+func (response SaveDialect200JSONResponse) VisitSaveDialectResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveDialectdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveDialectdefaultApplicationProblemPlusJSONResponse) VisitSaveDialectResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DeleteDialectRequestObject struct {
+	Dialect string `json:"dialect"`
+}
+
+type DeleteDialectResponseObject interface {
+	VisitDeleteDialectResponse(w http.ResponseWriter) error
+}
+
+type DeleteDialect204Response struct {
+}
+
+func (response DeleteDialect204Response) VisitDeleteDialectResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DeleteDialectdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeleteDialectdefaultApplicationProblemPlusJSONResponse) VisitDeleteDialectResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
 }
 
 type GiveUpImportRequestObject struct {
@@ -3505,6 +4700,77 @@ type AnswerImportdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response AnswerImportdefaultApplicationProblemPlusJSONResponse) VisitAnswerImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ForgetBlockRequestObject struct {
+	Params ForgetBlockParams
+}
+
+type ForgetBlockResponseObject interface {
+	VisitForgetBlockResponse(w http.ResponseWriter) error
+}
+
+type ForgetBlock204Response struct {
+}
+
+func (response ForgetBlock204Response) VisitForgetBlockResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type ForgetBlockdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ForgetBlockdefaultApplicationProblemPlusJSONResponse) VisitForgetBlockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type KeptBlocksRequestObject struct {
+}
+
+type KeptBlocksResponseObject interface {
+	VisitKeptBlocksResponse(w http.ResponseWriter) error
+}
+
+type KeptBlocks200JSONResponse []KeptBlock
+
+func (response KeptBlocks200JSONResponse) VisitKeptBlocksResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type KeptBlocksdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response KeptBlocksdefaultApplicationProblemPlusJSONResponse) VisitKeptBlocksResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -3948,6 +5214,61 @@ func (response RemarksdefaultApplicationProblemPlusJSONResponse) VisitRemarksRes
 	return err
 }
 
+type BundleRequestObject struct {
+	Review int64 `json:"review"`
+	Params BundleParams
+}
+
+type BundleResponseObject interface {
+	VisitBundleResponse(w http.ResponseWriter) error
+}
+
+type Bundle200ResponseHeaders struct {
+	ContentDisposition *string
+}
+
+type Bundle200AsteriskResponse struct {
+	Body          io.Reader
+	Headers       Bundle200ResponseHeaders
+	ContentType   string
+	ContentLength int64
+}
+
+func (response Bundle200AsteriskResponse) VisitBundleResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", response.ContentType)
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	if response.Headers.ContentDisposition != nil {
+		w.Header().Set("Content-Disposition", fmt.Sprint(*response.Headers.ContentDisposition))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type BundledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response BundledefaultApplicationProblemPlusJSONResponse) VisitBundleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ChangeRequestObject struct {
 	Review int64 `json:"review"`
 	Params ChangeParams
@@ -4111,6 +5432,40 @@ func (response CountWholedefaultApplicationProblemPlusJSONResponse) VisitCountWh
 	return err
 }
 
+type TakeCounterpartRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *TakeCounterpartJSONRequestBody
+}
+
+type TakeCounterpartResponseObject interface {
+	VisitTakeCounterpartResponse(w http.ResponseWriter) error
+}
+
+type TakeCounterpart204Response struct {
+}
+
+func (response TakeCounterpart204Response) VisitTakeCounterpartResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type TakeCounterpartdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TakeCounterpartdefaultApplicationProblemPlusJSONResponse) VisitTakeCounterpartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetCountsRequestObject struct {
 	Review int64 `json:"review"`
 	Params GetCountsParams
@@ -4261,6 +5616,41 @@ type RescuedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response RescuedefaultApplicationProblemPlusJSONResponse) VisitRescueResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DismissRequestObject struct {
+	Review int64 `json:"review"`
+	Params DismissParams
+	Body   *DismissJSONRequestBody
+}
+
+type DismissResponseObject interface {
+	VisitDismissResponse(w http.ResponseWriter) error
+}
+
+type Dismiss204Response struct {
+}
+
+func (response Dismiss204Response) VisitDismissResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DismissdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DismissdefaultApplicationProblemPlusJSONResponse) VisitDismissResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4558,6 +5948,87 @@ type EventsdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response EventsdefaultApplicationProblemPlusJSONResponse) VisitEventsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type EverywhereRequestObject struct {
+	Review int64 `json:"review"`
+	Params EverywhereParams
+}
+
+type EverywhereResponseObject interface {
+	VisitEverywhereResponse(w http.ResponseWriter) error
+}
+
+type Everywhere200JSONResponse Everywhere
+
+func (response Everywhere200JSONResponse) VisitEverywhereResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type EverywheredefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response EverywheredefaultApplicationProblemPlusJSONResponse) VisitEverywhereResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ExplainQueryRequestObject struct {
+	Review int64 `json:"review"`
+	Params ExplainQueryParams
+	Body   *ExplainQueryJSONRequestBody
+}
+
+type ExplainQueryResponseObject interface {
+	VisitExplainQueryResponse(w http.ResponseWriter) error
+}
+
+type ExplainQuery200JSONResponse ExplainedQuery
+
+func (response ExplainQuery200JSONResponse) VisitExplainQueryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ExplainQuerydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ExplainQuerydefaultApplicationProblemPlusJSONResponse) VisitExplainQueryResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -5209,6 +6680,47 @@ func (response JudgingdefaultApplicationProblemPlusJSONResponse) VisitJudgingRes
 	return err
 }
 
+type KeepBlockRequestObject struct {
+	Review int64 `json:"review"`
+	Params KeepBlockParams
+	Body   *KeepBlockJSONRequestBody
+}
+
+type KeepBlockResponseObject interface {
+	VisitKeepBlockResponse(w http.ResponseWriter) error
+}
+
+type KeepBlock200JSONResponse KeptBlock
+
+func (response KeepBlock200JSONResponse) VisitKeepBlockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type KeepBlockdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response KeepBlockdefaultApplicationProblemPlusJSONResponse) VisitKeepBlockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type AddKeyStudiesRequestObject struct {
 	Review int64 `json:"review"`
 	Body   *AddKeyStudiesJSONRequestBody
@@ -5489,6 +7001,101 @@ func (response PlandefaultApplicationProblemPlusJSONResponse) VisitPlanResponse(
 	return err
 }
 
+type WrittenRecordRequestObject struct {
+	Review int64 `json:"review"`
+	Params WrittenRecordParams
+}
+
+type WrittenRecordResponseObject interface {
+	VisitWrittenRecordResponse(w http.ResponseWriter) error
+}
+
+type WrittenRecord200JSONResponse WrittenRecord
+
+func (response WrittenRecord200JSONResponse) VisitWrittenRecordResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type WrittenRecorddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response WrittenRecorddefaultApplicationProblemPlusJSONResponse) VisitWrittenRecordResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveRecordRequestObject struct {
+	Review int64 `json:"review"`
+	Params SaveRecordParams
+}
+
+type SaveRecordResponseObject interface {
+	VisitSaveRecordResponse(w http.ResponseWriter) error
+}
+
+type SaveRecord200ResponseHeaders struct {
+	ContentDisposition *string
+}
+
+type SaveRecord200AsteriskResponse struct {
+	Body          io.Reader
+	Headers       SaveRecord200ResponseHeaders
+	ContentType   string
+	ContentLength int64
+}
+
+func (response SaveRecord200AsteriskResponse) VisitSaveRecordResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", response.ContentType)
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	if response.Headers.ContentDisposition != nil {
+		w.Header().Set("Content-Disposition", fmt.Sprint(*response.Headers.ContentDisposition))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type SaveRecorddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveRecorddefaultApplicationProblemPlusJSONResponse) VisitSaveRecordResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type RecordsRequestObject struct {
 	Review int64 `json:"review"`
 	Params RecordsParams
@@ -5610,6 +7217,148 @@ func (response RedodefaultApplicationProblemPlusJSONResponse) VisitRedoResponse(
 	return err
 }
 
+type ListRunsRequestObject struct {
+	Review int64 `json:"review"`
+	Params ListRunsParams
+}
+
+type ListRunsResponseObject interface {
+	VisitListRunsResponse(w http.ResponseWriter) error
+}
+
+type ListRuns200JSONResponse Runs
+
+func (response ListRuns200JSONResponse) VisitListRunsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListRunsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListRunsdefaultApplicationProblemPlusJSONResponse) VisitListRunsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RunRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *RunJSONRequestBody
+}
+
+type RunResponseObject interface {
+	VisitRunResponse(w http.ResponseWriter) error
+}
+
+type Run204Response struct {
+}
+
+func (response Run204Response) VisitRunResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RundefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RundefaultApplicationProblemPlusJSONResponse) VisitRunResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type WriteDownRunRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *WriteDownRunJSONRequestBody
+}
+
+type WriteDownRunResponseObject interface {
+	VisitWriteDownRunResponse(w http.ResponseWriter) error
+}
+
+type WriteDownRun204Response struct {
+}
+
+func (response WriteDownRun204Response) VisitWriteDownRunResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type WriteDownRundefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response WriteDownRundefaultApplicationProblemPlusJSONResponse) VisitWriteDownRunResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SampleOfRunRequestObject struct {
+	Review int64 `json:"review"`
+	Run    int64 `json:"run"`
+}
+
+type SampleOfRunResponseObject interface {
+	VisitSampleOfRunResponse(w http.ResponseWriter) error
+}
+
+type SampleOfRun204Response struct {
+}
+
+func (response SampleOfRun204Response) VisitSampleOfRunResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type SampleOfRundefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SampleOfRundefaultApplicationProblemPlusJSONResponse) VisitSampleOfRunResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ShelfRequestObject struct {
 	Review int64 `json:"review"`
 	Params ShelfParams
@@ -5639,6 +7388,45 @@ type ShelfdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ShelfdefaultApplicationProblemPlusJSONResponse) VisitShelfResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SinceRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type SinceResponseObject interface {
+	VisitSinceResponse(w http.ResponseWriter) error
+}
+
+type Since200JSONResponse Since
+
+func (response Since200JSONResponse) VisitSinceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SincedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SincedefaultApplicationProblemPlusJSONResponse) VisitSinceResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -5907,6 +7695,47 @@ func (response TryTermsdefaultApplicationProblemPlusJSONResponse) VisitTryTermsR
 	return err
 }
 
+type TypedStrategyRequestObject struct {
+	Review int64 `json:"review"`
+	Params TypedStrategyParams
+	Body   *TypedStrategyJSONRequestBody
+}
+
+type TypedStrategyResponseObject interface {
+	VisitTypedStrategyResponse(w http.ResponseWriter) error
+}
+
+type TypedStrategy200JSONResponse TypedStrategy
+
+func (response TypedStrategy200JSONResponse) VisitTypedStrategyResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TypedStrategydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TypedStrategydefaultApplicationProblemPlusJSONResponse) VisitTypedStrategyResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type UndoRequestObject struct {
 	Review int64 `json:"review"`
 }
@@ -5935,6 +7764,384 @@ type UndodefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response UndodefaultApplicationProblemPlusJSONResponse) VisitUndoResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListVersionsRequestObject struct {
+	Review int64 `json:"review"`
+	Params ListVersionsParams
+}
+
+type ListVersionsResponseObject interface {
+	VisitListVersionsResponse(w http.ResponseWriter) error
+}
+
+type ListVersions200JSONResponse []Version
+
+func (response ListVersions200JSONResponse) VisitListVersionsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListVersionsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListVersionsdefaultApplicationProblemPlusJSONResponse) VisitListVersionsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type KeepVersionRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *KeepVersionJSONRequestBody
+}
+
+type KeepVersionResponseObject interface {
+	VisitKeepVersionResponse(w http.ResponseWriter) error
+}
+
+type KeepVersion204Response struct {
+}
+
+func (response KeepVersion204Response) VisitKeepVersionResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type KeepVersiondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response KeepVersiondefaultApplicationProblemPlusJSONResponse) VisitKeepVersionResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BetweenVersionsRequestObject struct {
+	Review int64 `json:"review"`
+	Params BetweenVersionsParams
+}
+
+type BetweenVersionsResponseObject interface {
+	VisitBetweenVersionsResponse(w http.ResponseWriter) error
+}
+
+type BetweenVersions200JSONResponse Between
+
+func (response BetweenVersions200JSONResponse) VisitBetweenVersionsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BetweenVersionsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response BetweenVersionsdefaultApplicationProblemPlusJSONResponse) VisitBetweenVersionsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CompareVersionsRequestObject struct {
+	Review int64 `json:"review"`
+	Params CompareVersionsParams
+}
+
+type CompareVersionsResponseObject interface {
+	VisitCompareVersionsResponse(w http.ResponseWriter) error
+}
+
+type CompareVersions200JSONResponse ComparedVersions
+
+func (response CompareVersions200JSONResponse) VisitCompareVersionsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CompareVersionsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CompareVersionsdefaultApplicationProblemPlusJSONResponse) VisitCompareVersionsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ForgetVersionRequestObject struct {
+	Review  int64 `json:"review"`
+	Version int64 `json:"version"`
+	Params  ForgetVersionParams
+}
+
+type ForgetVersionResponseObject interface {
+	VisitForgetVersionResponse(w http.ResponseWriter) error
+}
+
+type ForgetVersion204Response struct {
+}
+
+func (response ForgetVersion204Response) VisitForgetVersionResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type ForgetVersiondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ForgetVersiondefaultApplicationProblemPlusJSONResponse) VisitForgetVersionResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type NameVersionRequestObject struct {
+	Review  int64 `json:"review"`
+	Version int64 `json:"version"`
+	Body    *NameVersionJSONRequestBody
+}
+
+type NameVersionResponseObject interface {
+	VisitNameVersionResponse(w http.ResponseWriter) error
+}
+
+type NameVersion204Response struct {
+}
+
+func (response NameVersion204Response) VisitNameVersionResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type NameVersiondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response NameVersiondefaultApplicationProblemPlusJSONResponse) VisitNameVersionResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GoBackRequestObject struct {
+	Review  int64 `json:"review"`
+	Version int64 `json:"version"`
+}
+
+type GoBackResponseObject interface {
+	VisitGoBackResponse(w http.ResponseWriter) error
+}
+
+type GoBack200JSONResponse Step
+
+func (response GoBack200JSONResponse) VisitGoBackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GoBackdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GoBackdefaultApplicationProblemPlusJSONResponse) VisitGoBackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BeginFromRequestObject struct {
+	Review  int64 `json:"review"`
+	Version int64 `json:"version"`
+	Body    *BeginFromJSONRequestBody
+}
+
+type BeginFromResponseObject interface {
+	VisitBeginFromResponse(w http.ResponseWriter) error
+}
+
+type BeginFrom201JSONResponse ReviewHead
+
+func (response BeginFrom201JSONResponse) VisitBeginFromResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BeginFromdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response BeginFromdefaultApplicationProblemPlusJSONResponse) VisitBeginFromResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetWatchRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type GetWatchResponseObject interface {
+	VisitGetWatchResponse(w http.ResponseWriter) error
+}
+
+type GetWatch200JSONResponse Watch
+
+func (response GetWatch200JSONResponse) VisitGetWatchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetWatchdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetWatchdefaultApplicationProblemPlusJSONResponse) VisitGetWatchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetWatchRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *SetWatchJSONRequestBody
+}
+
+type SetWatchResponseObject interface {
+	VisitSetWatchResponse(w http.ResponseWriter) error
+}
+
+type SetWatch204Response struct {
+}
+
+func (response SetWatch204Response) VisitSetWatchResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type SetWatchdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SetWatchdefaultApplicationProblemPlusJSONResponse) VisitSetWatchResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -6367,6 +8574,15 @@ func (response HealthdefaultApplicationProblemPlusJSONResponse) VisitHealthRespo
 
 // StrictServerInterface represents all server handlers.
 type StrictServerInterface interface {
+	// Dialects How sources want queries typed
+	// (GET /api/dialects)
+	Dialects(ctx context.Context, request DialectsRequestObject) (DialectsResponseObject, error)
+	// SaveDialect Keep a dialect that somebody wrote; one of its name is written over
+	// (POST /api/dialects)
+	SaveDialect(ctx context.Context, request SaveDialectRequestObject) (SaveDialectResponseObject, error)
+	// DeleteDialect Take a dialect away that somebody wrote
+	// (DELETE /api/dialects/{dialect})
+	DeleteDialect(ctx context.Context, request DeleteDialectRequestObject) (DeleteDialectResponseObject, error)
 	// GiveUpImport Give a file up that is not read to its end: nothing of it is brought in
 	// (DELETE /api/imports/{import})
 	GiveUpImport(ctx context.Context, request GiveUpImportRequestObject) (GiveUpImportResponseObject, error)
@@ -6388,6 +8604,12 @@ type StrictServerInterface interface {
 	// AnswerImport Answer it; the file is then read on
 	// (POST /api/imports/{import}/question)
 	AnswerImport(ctx context.Context, request AnswerImportRequestObject) (AnswerImportResponseObject, error)
+	// ForgetBlock Keep a block no more; copies of it stay as they are
+	// (DELETE /api/kept-blocks)
+	ForgetBlock(ctx context.Context, request ForgetBlockRequestObject) (ForgetBlockResponseObject, error)
+	// KeptBlocks The blocks that are kept for reuse, each in all its versions, the newest first
+	// (GET /api/kept-blocks)
+	KeptBlocks(ctx context.Context, request KeptBlocksRequestObject) (KeptBlocksResponseObject, error)
 	// ListReaderMaps The reader maps that are kept, by name
 	// (GET /api/readers)
 	ListReaderMaps(ctx context.Context, request ListReaderMapsRequestObject) (ListReaderMapsResponseObject, error)
@@ -6421,6 +8643,9 @@ type StrictServerInterface interface {
 	// Remarks What is to be said of the terms of a block, with what can be done about it
 	// (GET /api/reviews/{review}/blocks/{block}/remarks)
 	Remarks(ctx context.Context, request RemarksRequestObject) (RemarksResponseObject, error)
+	// Bundle All that a search is shown by, packed
+	// (GET /api/reviews/{review}/bundle/export)
+	Bundle(ctx context.Context, request BundleRequestObject) (BundleResponseObject, error)
 	// Change Make one change: it can be undone as one
 	// (POST /api/reviews/{review}/changes)
 	Change(ctx context.Context, request ChangeRequestObject) (ChangeResponseObject, error)
@@ -6433,6 +8658,9 @@ type StrictServerInterface interface {
 	// CountWhole What the chosen source finds for a whole strategy that is not saved
 	// (POST /api/reviews/{review}/count-whole)
 	CountWhole(ctx context.Context, request CountWholeRequestObject) (CountWholeResponseObject, error)
+	// TakeCounterpart Remember what stands for a heading in another vocabulary
+	// (POST /api/reviews/{review}/counterparts)
+	TakeCounterpart(ctx context.Context, request TakeCounterpartRequestObject) (TakeCounterpartResponseObject, error)
 	// GetCounts What the chosen source finds for each term, block and the whole
 	// (GET /api/reviews/{review}/counts)
 	GetCounts(ctx context.Context, request GetCountsRequestObject) (GetCountsResponseObject, error)
@@ -6445,6 +8673,9 @@ type StrictServerInterface interface {
 	// Rescue A key study with its words marked and what would bring it back
 	// (GET /api/reviews/{review}/coverage/{study})
 	Rescue(ctx context.Context, request RescueRequestObject) (RescueResponseObject, error)
+	// Dismiss Say of new records that they do not belong
+	// (POST /api/reviews/{review}/dismissed)
+	Dismiss(ctx context.Context, request DismissRequestObject) (DismissResponseObject, error)
 	// ListDraws The draws of a review
 	// (GET /api/reviews/{review}/draws)
 	ListDraws(ctx context.Context, request ListDrawsRequestObject) (ListDrawsResponseObject, error)
@@ -6466,6 +8697,12 @@ type StrictServerInterface interface {
 	// Events What changes in a review while it is looked at (server-sent events)
 	// (GET /api/reviews/{review}/events)
 	Events(ctx context.Context, request EventsRequestObject) (EventsResponseObject, error)
+	// Everywhere What all sources said of the strategy, and how their answers stand to each other
+	// (GET /api/reviews/{review}/everywhere)
+	Everywhere(ctx context.Context, request EverywhereRequestObject) (EverywhereResponseObject, error)
+	// ExplainQuery What a query says that somebody wrote, and what is wrong with it
+	// (POST /api/reviews/{review}/explain)
+	ExplainQuery(ctx context.Context, request ExplainQueryRequestObject) (ExplainQueryResponseObject, error)
 	// ExportRecords A set of records as a file
 	// (POST /api/reviews/{review}/export)
 	ExportRecords(ctx context.Context, request ExportRecordsRequestObject) (ExportRecordsResponseObject, error)
@@ -6514,6 +8751,9 @@ type StrictServerInterface interface {
 	// Judging Records of a set drawn at random, to be judged by reading, and what their judgements come to
 	// (POST /api/reviews/{review}/judging)
 	Judging(ctx context.Context, request JudgingRequestObject) (JudgingResponseObject, error)
+	// KeepBlock Keep a block for reuse: under a name that is there already, as its next version
+	// (POST /api/reviews/{review}/kept-blocks)
+	KeepBlock(ctx context.Context, request KeepBlockRequestObject) (KeepBlockResponseObject, error)
 	// AddKeyStudies Make records that were found key studies
 	// (POST /api/reviews/{review}/key-studies)
 	AddKeyStudies(ctx context.Context, request AddKeyStudiesRequestObject) (AddKeyStudiesResponseObject, error)
@@ -6535,6 +8775,12 @@ type StrictServerInterface interface {
 	// Plan The words and headings that would bring missed key studies back, step by step
 	// (GET /api/reviews/{review}/plan)
 	Plan(ctx context.Context, request PlanRequestObject) (PlanResponseObject, error)
+	// WrittenRecord The written record of the search, as it stands now
+	// (GET /api/reviews/{review}/record)
+	WrittenRecord(ctx context.Context, request WrittenRecordRequestObject) (WrittenRecordResponseObject, error)
+	// SaveRecord The written record as a file
+	// (GET /api/reviews/{review}/record/file)
+	SaveRecord(ctx context.Context, request SaveRecordRequestObject) (SaveRecordResponseObject, error)
 	// Records The records behind a figure
 	// (POST /api/reviews/{review}/records)
 	Records(ctx context.Context, request RecordsRequestObject) (RecordsResponseObject, error)
@@ -6544,9 +8790,24 @@ type StrictServerInterface interface {
 	// Redo Make the last undone change again
 	// (POST /api/reviews/{review}/redo)
 	Redo(ctx context.Context, request RedoRequestObject) (RedoResponseObject, error)
+	// ListRuns The runs of a review, the newest first
+	// (GET /api/reviews/{review}/runs)
+	ListRuns(ctx context.Context, request ListRunsRequestObject) (ListRunsResponseObject, error)
+	// Run Run the whole strategy at some sources
+	// (POST /api/reviews/{review}/runs)
+	Run(ctx context.Context, request RunRequestObject) (RunResponseObject, error)
+	// WriteDownRun Write down a search that was made by hand
+	// (POST /api/reviews/{review}/runs/by-hand)
+	WriteDownRun(ctx context.Context, request WriteDownRunRequestObject) (WriteDownRunResponseObject, error)
+	// SampleOfRun Make the records that were fetched for a run a sample
+	// (POST /api/reviews/{review}/runs/{run}/sample)
+	SampleOfRun(ctx context.Context, request SampleOfRunRequestObject) (SampleOfRunResponseObject, error)
 	// Shelf The records that are kept on the shelf, last added first
 	// (GET /api/reviews/{review}/shelf)
 	Shelf(ctx context.Context, request ShelfRequestObject) (ShelfResponseObject, error)
+	// Since What is new since the run before the last, the likeliest first
+	// (GET /api/reviews/{review}/since)
+	Since(ctx context.Context, request SinceRequestObject) (SinceResponseObject, error)
 	// Suits Which block each item of a tally suits, and which find it already
 	// (GET /api/reviews/{review}/suits)
 	Suits(ctx context.Context, request SuitsRequestObject) (SuitsResponseObject, error)
@@ -6565,9 +8826,42 @@ type StrictServerInterface interface {
 	// TryTerms What several typed terms would find
 	// (POST /api/reviews/{review}/terms/list)
 	TryTerms(ctx context.Context, request TryTermsRequestObject) (TryTermsResponseObject, error)
+	// TypedStrategy The strategy as it is typed by hand in a dialect
+	// (POST /api/reviews/{review}/typed)
+	TypedStrategy(ctx context.Context, request TypedStrategyRequestObject) (TypedStrategyResponseObject, error)
 	// Undo Take back the last change
 	// (POST /api/reviews/{review}/undo)
 	Undo(ctx context.Context, request UndoRequestObject) (UndoResponseObject, error)
+	// ListVersions The versions of a review, the oldest first, and what holds now as the last
+	// (GET /api/reviews/{review}/versions)
+	ListVersions(ctx context.Context, request ListVersionsRequestObject) (ListVersionsResponseObject, error)
+	// KeepVersion Keep what holds now as a version
+	// (POST /api/reviews/{review}/versions)
+	KeepVersion(ctx context.Context, request KeepVersionRequestObject) (KeepVersionResponseObject, error)
+	// BetweenVersions What a source finds that only one of two revisions does
+	// (GET /api/reviews/{review}/versions/between)
+	BetweenVersions(ctx context.Context, request BetweenVersionsRequestObject) (BetweenVersionsResponseObject, error)
+	// CompareVersions How two revisions stand to each other
+	// (GET /api/reviews/{review}/versions/compared)
+	CompareVersions(ctx context.Context, request CompareVersionsRequestObject) (CompareVersionsResponseObject, error)
+	// ForgetVersion Keep a revision as a version no more; the revision stays
+	// (DELETE /api/reviews/{review}/versions/{version})
+	ForgetVersion(ctx context.Context, request ForgetVersionRequestObject) (ForgetVersionResponseObject, error)
+	// NameVersion Change what a version is called
+	// (PATCH /api/reviews/{review}/versions/{version})
+	NameVersion(ctx context.Context, request NameVersionRequestObject) (NameVersionResponseObject, error)
+	// GoBack Make what was searched in a version what is searched now
+	// (POST /api/reviews/{review}/versions/{version}/back)
+	GoBack(ctx context.Context, request GoBackRequestObject) (GoBackResponseObject, error)
+	// BeginFrom Begin a review from a version of this one: a second line, for another purpose
+	// (POST /api/reviews/{review}/versions/{version}/line)
+	BeginFrom(ctx context.Context, request BeginFromRequestObject) (BeginFromResponseObject, error)
+	// GetWatch How the search is run again by itself
+	// (GET /api/reviews/{review}/watch)
+	GetWatch(ctx context.Context, request GetWatchRequestObject) (GetWatchResponseObject, error)
+	// SetWatch Say how the search is run again
+	// (PUT /api/reviews/{review}/watch)
+	SetWatch(ctx context.Context, request SetWatchRequestObject) (SetWatchResponseObject, error)
 	// ListSources The literature sources that can be asked
 	// (GET /api/sources)
 	ListSources(ctx context.Context, request ListSourcesRequestObject) (ListSourcesResponseObject, error)
@@ -6613,6 +8907,100 @@ func NewStrictHandler(ssi StrictServerInterface, middlewares []StrictMiddlewareF
 type strictHandler struct {
 	ssi         StrictServerInterface
 	middlewares []StrictMiddlewareFunc
+}
+
+// Dialects operation middleware
+func (sh *strictHandler) Dialects(ctx *echo.Context) error {
+	var request DialectsRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Dialects(ctx.Request().Context(), request.(DialectsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Dialects")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DialectsResponseObject); ok {
+		return validResponse.VisitDialectsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// SaveDialect operation middleware
+func (sh *strictHandler) SaveDialect(ctx *echo.Context) error {
+	var request SaveDialectRequestObject
+
+	var body SaveDialectJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveDialect(ctx.Request().Context(), request.(SaveDialectRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveDialect")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SaveDialectResponseObject); ok {
+		return validResponse.VisitSaveDialectResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// DeleteDialect operation middleware
+func (sh *strictHandler) DeleteDialect(ctx *echo.Context, dialect string) error {
+	var request DeleteDialectRequestObject
+
+	request.Dialect = dialect
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeleteDialect(ctx.Request().Context(), request.(DeleteDialectRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeleteDialect")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DeleteDialectResponseObject); ok {
+		return validResponse.VisitDeleteDialectResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
 }
 
 // GiveUpImport operation middleware
@@ -6831,6 +9219,54 @@ func (sh *strictHandler) AnswerImport(ctx *echo.Context, pImport int64) error {
 		return err
 	} else if validResponse, ok := response.(AnswerImportResponseObject); ok {
 		return validResponse.VisitAnswerImportResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ForgetBlock operation middleware
+func (sh *strictHandler) ForgetBlock(ctx *echo.Context, params ForgetBlockParams) error {
+	var request ForgetBlockRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ForgetBlock(ctx.Request().Context(), request.(ForgetBlockRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ForgetBlock")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ForgetBlockResponseObject); ok {
+		return validResponse.VisitForgetBlockResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// KeptBlocks operation middleware
+func (sh *strictHandler) KeptBlocks(ctx *echo.Context) error {
+	var request KeptBlocksRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.KeptBlocks(ctx.Request().Context(), request.(KeptBlocksRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "KeptBlocks")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(KeptBlocksResponseObject); ok {
+		return validResponse.VisitKeptBlocksResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -7206,6 +9642,32 @@ func (sh *strictHandler) Remarks(ctx *echo.Context, review int64, block string, 
 	return nil
 }
 
+// Bundle operation middleware
+func (sh *strictHandler) Bundle(ctx *echo.Context, review int64, params BundleParams) error {
+	var request BundleRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Bundle(ctx.Request().Context(), request.(BundleRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Bundle")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(BundleResponseObject); ok {
+		return validResponse.VisitBundleResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // Change operation middleware
 func (sh *strictHandler) Change(ctx *echo.Context, review int64, params ChangeParams) error {
 	var request ChangeRequestObject
@@ -7401,6 +9863,54 @@ func (sh *strictHandler) CountWhole(ctx *echo.Context, review int64, params Coun
 	return nil
 }
 
+// TakeCounterpart operation middleware
+func (sh *strictHandler) TakeCounterpart(ctx *echo.Context, review int64) error {
+	var request TakeCounterpartRequestObject
+
+	request.Review = review
+
+	var body TakeCounterpartJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TakeCounterpart(ctx.Request().Context(), request.(TakeCounterpartRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TakeCounterpart")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(TakeCounterpartResponseObject); ok {
+		return validResponse.VisitTakeCounterpartResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // GetCounts operation middleware
 func (sh *strictHandler) GetCounts(ctx *echo.Context, review int64, params GetCountsParams) error {
 	var request GetCountsRequestObject
@@ -7500,6 +10010,55 @@ func (sh *strictHandler) Rescue(ctx *echo.Context, review int64, study int64, pa
 		return err
 	} else if validResponse, ok := response.(RescueResponseObject); ok {
 		return validResponse.VisitRescueResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Dismiss operation middleware
+func (sh *strictHandler) Dismiss(ctx *echo.Context, review int64, params DismissParams) error {
+	var request DismissRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	var body DismissJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Dismiss(ctx.Request().Context(), request.(DismissRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Dismiss")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DismissResponseObject); ok {
+		return validResponse.VisitDismissResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -7748,6 +10307,81 @@ func (sh *strictHandler) Events(ctx *echo.Context, review int64) error {
 		return err
 	} else if validResponse, ok := response.(EventsResponseObject); ok {
 		return validResponse.VisitEventsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Everywhere operation middleware
+func (sh *strictHandler) Everywhere(ctx *echo.Context, review int64, params EverywhereParams) error {
+	var request EverywhereRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Everywhere(ctx.Request().Context(), request.(EverywhereRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Everywhere")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(EverywhereResponseObject); ok {
+		return validResponse.VisitEverywhereResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ExplainQuery operation middleware
+func (sh *strictHandler) ExplainQuery(ctx *echo.Context, review int64, params ExplainQueryParams) error {
+	var request ExplainQueryRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	var body ExplainQueryJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ExplainQuery(ctx.Request().Context(), request.(ExplainQueryRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ExplainQuery")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ExplainQueryResponseObject); ok {
+		return validResponse.VisitExplainQueryResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -8306,6 +10940,55 @@ func (sh *strictHandler) Judging(ctx *echo.Context, review int64, params Judging
 	return nil
 }
 
+// KeepBlock operation middleware
+func (sh *strictHandler) KeepBlock(ctx *echo.Context, review int64, params KeepBlockParams) error {
+	var request KeepBlockRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	var body KeepBlockJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.KeepBlock(ctx.Request().Context(), request.(KeepBlockRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "KeepBlock")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(KeepBlockResponseObject); ok {
+		return validResponse.VisitKeepBlockResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // AddKeyStudies operation middleware
 func (sh *strictHandler) AddKeyStudies(ctx *echo.Context, review int64) error {
 	var request AddKeyStudiesRequestObject
@@ -8554,6 +11237,58 @@ func (sh *strictHandler) Plan(ctx *echo.Context, review int64, params PlanParams
 	return nil
 }
 
+// WrittenRecord operation middleware
+func (sh *strictHandler) WrittenRecord(ctx *echo.Context, review int64, params WrittenRecordParams) error {
+	var request WrittenRecordRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.WrittenRecord(ctx.Request().Context(), request.(WrittenRecordRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "WrittenRecord")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(WrittenRecordResponseObject); ok {
+		return validResponse.VisitWrittenRecordResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// SaveRecord operation middleware
+func (sh *strictHandler) SaveRecord(ctx *echo.Context, review int64, params SaveRecordParams) error {
+	var request SaveRecordRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveRecord(ctx.Request().Context(), request.(SaveRecordRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveRecord")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SaveRecordResponseObject); ok {
+		return validResponse.VisitSaveRecordResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // Records operation middleware
 func (sh *strictHandler) Records(ctx *echo.Context, review int64, params RecordsParams) error {
 	var request RecordsRequestObject
@@ -8655,6 +11390,154 @@ func (sh *strictHandler) Redo(ctx *echo.Context, review int64) error {
 	return nil
 }
 
+// ListRuns operation middleware
+func (sh *strictHandler) ListRuns(ctx *echo.Context, review int64, params ListRunsParams) error {
+	var request ListRunsRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListRuns(ctx.Request().Context(), request.(ListRunsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListRuns")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ListRunsResponseObject); ok {
+		return validResponse.VisitListRunsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Run operation middleware
+func (sh *strictHandler) Run(ctx *echo.Context, review int64) error {
+	var request RunRequestObject
+
+	request.Review = review
+
+	var body RunJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Run(ctx.Request().Context(), request.(RunRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Run")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(RunResponseObject); ok {
+		return validResponse.VisitRunResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// WriteDownRun operation middleware
+func (sh *strictHandler) WriteDownRun(ctx *echo.Context, review int64) error {
+	var request WriteDownRunRequestObject
+
+	request.Review = review
+
+	var body WriteDownRunJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.WriteDownRun(ctx.Request().Context(), request.(WriteDownRunRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "WriteDownRun")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(WriteDownRunResponseObject); ok {
+		return validResponse.VisitWriteDownRunResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// SampleOfRun operation middleware
+func (sh *strictHandler) SampleOfRun(ctx *echo.Context, review int64, run int64) error {
+	var request SampleOfRunRequestObject
+
+	request.Review = review
+	request.Run = run
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SampleOfRun(ctx.Request().Context(), request.(SampleOfRunRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SampleOfRun")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SampleOfRunResponseObject); ok {
+		return validResponse.VisitSampleOfRunResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // Shelf operation middleware
 func (sh *strictHandler) Shelf(ctx *echo.Context, review int64, params ShelfParams) error {
 	var request ShelfRequestObject
@@ -8675,6 +11558,31 @@ func (sh *strictHandler) Shelf(ctx *echo.Context, review int64, params ShelfPara
 		return err
 	} else if validResponse, ok := response.(ShelfResponseObject); ok {
 		return validResponse.VisitShelfResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Since operation middleware
+func (sh *strictHandler) Since(ctx *echo.Context, review int64) error {
+	var request SinceRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Since(ctx.Request().Context(), request.(SinceRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Since")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SinceResponseObject); ok {
+		return validResponse.VisitSinceResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -8883,6 +11791,55 @@ func (sh *strictHandler) TryTerms(ctx *echo.Context, review int64, params TryTer
 	return nil
 }
 
+// TypedStrategy operation middleware
+func (sh *strictHandler) TypedStrategy(ctx *echo.Context, review int64, params TypedStrategyParams) error {
+	var request TypedStrategyRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	var body TypedStrategyJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TypedStrategy(ctx.Request().Context(), request.(TypedStrategyRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TypedStrategy")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(TypedStrategyResponseObject); ok {
+		return validResponse.VisitTypedStrategyResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // Undo operation middleware
 func (sh *strictHandler) Undo(ctx *echo.Context, review int64) error {
 	var request UndoRequestObject
@@ -8902,6 +11859,356 @@ func (sh *strictHandler) Undo(ctx *echo.Context, review int64) error {
 		return err
 	} else if validResponse, ok := response.(UndoResponseObject); ok {
 		return validResponse.VisitUndoResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ListVersions operation middleware
+func (sh *strictHandler) ListVersions(ctx *echo.Context, review int64, params ListVersionsParams) error {
+	var request ListVersionsRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListVersions(ctx.Request().Context(), request.(ListVersionsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListVersions")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ListVersionsResponseObject); ok {
+		return validResponse.VisitListVersionsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// KeepVersion operation middleware
+func (sh *strictHandler) KeepVersion(ctx *echo.Context, review int64) error {
+	var request KeepVersionRequestObject
+
+	request.Review = review
+
+	var body KeepVersionJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.KeepVersion(ctx.Request().Context(), request.(KeepVersionRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "KeepVersion")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(KeepVersionResponseObject); ok {
+		return validResponse.VisitKeepVersionResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// BetweenVersions operation middleware
+func (sh *strictHandler) BetweenVersions(ctx *echo.Context, review int64, params BetweenVersionsParams) error {
+	var request BetweenVersionsRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.BetweenVersions(ctx.Request().Context(), request.(BetweenVersionsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "BetweenVersions")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(BetweenVersionsResponseObject); ok {
+		return validResponse.VisitBetweenVersionsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// CompareVersions operation middleware
+func (sh *strictHandler) CompareVersions(ctx *echo.Context, review int64, params CompareVersionsParams) error {
+	var request CompareVersionsRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CompareVersions(ctx.Request().Context(), request.(CompareVersionsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CompareVersions")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(CompareVersionsResponseObject); ok {
+		return validResponse.VisitCompareVersionsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ForgetVersion operation middleware
+func (sh *strictHandler) ForgetVersion(ctx *echo.Context, review int64, version int64, params ForgetVersionParams) error {
+	var request ForgetVersionRequestObject
+
+	request.Review = review
+	request.Version = version
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ForgetVersion(ctx.Request().Context(), request.(ForgetVersionRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ForgetVersion")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ForgetVersionResponseObject); ok {
+		return validResponse.VisitForgetVersionResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// NameVersion operation middleware
+func (sh *strictHandler) NameVersion(ctx *echo.Context, review int64, version int64) error {
+	var request NameVersionRequestObject
+
+	request.Review = review
+	request.Version = version
+
+	var body NameVersionJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.NameVersion(ctx.Request().Context(), request.(NameVersionRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "NameVersion")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(NameVersionResponseObject); ok {
+		return validResponse.VisitNameVersionResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GoBack operation middleware
+func (sh *strictHandler) GoBack(ctx *echo.Context, review int64, version int64) error {
+	var request GoBackRequestObject
+
+	request.Review = review
+	request.Version = version
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GoBack(ctx.Request().Context(), request.(GoBackRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GoBack")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GoBackResponseObject); ok {
+		return validResponse.VisitGoBackResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// BeginFrom operation middleware
+func (sh *strictHandler) BeginFrom(ctx *echo.Context, review int64, version int64) error {
+	var request BeginFromRequestObject
+
+	request.Review = review
+	request.Version = version
+
+	var body BeginFromJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.BeginFrom(ctx.Request().Context(), request.(BeginFromRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "BeginFrom")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(BeginFromResponseObject); ok {
+		return validResponse.VisitBeginFromResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetWatch operation middleware
+func (sh *strictHandler) GetWatch(ctx *echo.Context, review int64) error {
+	var request GetWatchRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetWatch(ctx.Request().Context(), request.(GetWatchRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetWatch")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetWatchResponseObject); ok {
+		return validResponse.VisitGetWatchResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// SetWatch operation middleware
+func (sh *strictHandler) SetWatch(ctx *echo.Context, review int64) error {
+	var request SetWatchRequestObject
+
+	request.Review = review
+
+	var body SetWatchJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SetWatch(ctx.Request().Context(), request.(SetWatchRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SetWatch")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SetWatchResponseObject); ok {
+		return validResponse.VisitSetWatchResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

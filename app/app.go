@@ -8,12 +8,14 @@ import (
 	"time"
 
 	"tamiz/app/desk"
+	"tamiz/app/dialects"
 	"tamiz/app/figures"
 	"tamiz/app/intake"
 	"tamiz/app/outside"
 	"tamiz/app/reviews"
 	"tamiz/app/vocabularies"
 	"tamiz/app/work"
+	"tamiz/app/written"
 	"tamiz/source/sru"
 	"tamiz/store"
 )
@@ -28,6 +30,8 @@ type App struct {
 	Desk         *desk.Service
 	Work         *work.Service
 	Vocabularies *vocabularies.Service
+	Dialects     *dialects.Service
+	Written      *written.Service
 	store        *store.Store
 }
 
@@ -37,19 +41,28 @@ func New(s *store.Store, guard sru.Guard, log *slog.Logger) (*App, error) {
 	a := &App{Desk: desk.New(s), Work: work.New(s, log), store: s}
 	a.Reviews = reviews.New(s, a.Desk)
 	a.Vocabularies = vocabularies.New(s, a.Desk.Pools)
+	a.Dialects = dialects.New(s)
 	a.Figures = figures.New(s, a.Desk)
 	a.Outside = outside.New(s, a.Desk, a.Reviews, a.Work, guard)
+	a.Written = written.New(a.Reviews, a.Figures, a.Outside, a.Vocabularies, a.Dialects, a.Desk)
 	a.Intake = intake.New(s, a.Work, log, a.Outside.FindHoldings)
 	return a, a.Work.Know(map[string]work.Kind{
 		"import":  {Workers: 4, Most: store.Most{OfReview: 2}, Time: intake.ImportTime, Work: a.Intake.ReadImport, Stop: a.Intake.DropImport, Fail: a.Intake.FailImport},
 		"draw":    {Workers: 24, Most: store.Most{OfSource: 3, OfReview: 8}, Time: outside.DrawTime, Work: a.Outside.Fetch, Stop: a.Outside.StopDrawn, Fail: a.Outside.FailDraw},
 		"count":   {Workers: 8, Most: store.Most{OfSource: 3}, Time: time.Hour, Work: a.Outside.CountAll, Fail: a.Outside.FailCounts},
+		"run":     {Workers: 12, Most: store.Most{OfSource: 3}, Time: 10 * time.Minute, Work: a.Outside.RunAt, Fail: a.Outside.FailRun},
 		"holding": {Workers: 6, Time: time.Hour, Work: a.Outside.HoldingsFound, Fail: a.Outside.FailHoldings},
 	})
 }
 
 // Start begins to work on tasks and to pass on news, until the context ends.
-func (a *App) Start(ctx context.Context) error { return a.Work.Start(ctx) }
+func (a *App) Start(ctx context.Context) error {
+	if err := a.Work.Start(ctx); err != nil {
+		return err
+	}
+	a.Work.Every(ctx, "searches that are due", outside.DueEvery, a.Outside.RunDue)
+	return nil
+}
 
 // Stop lets running jobs end; those that do not are taken up again later.
 func (a *App) Stop(ctx context.Context) error { return a.Work.Stop(ctx) }

@@ -31,7 +31,7 @@ import (
 func TestMain(m *testing.M) { storetest.Main(m) }
 
 // start returns the application on an empty database, with a review.
-func start(t *testing.T) (*trial, int64) {
+func start(t testing.TB) (*trial, int64) {
 	t.Helper()
 	a, err := app.New(storetest.Open(t), sru.Guard{Everywhere: true}, slog.New(slog.DiscardHandler))
 	require.NoError(t, err)
@@ -47,7 +47,7 @@ func start(t *testing.T) (*trial, int64) {
 }
 
 // bring brings in a file and waits until it has been read.
-func bring(t *testing.T, a *trial, review int64, kind, name string, body io.Reader) (reviews.Import, error) {
+func bring(t testing.TB, a *trial, review int64, kind, name string, body io.Reader) (reviews.Import, error) {
 	t.Helper()
 	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
 	defer cancel()
@@ -60,7 +60,7 @@ func bring(t *testing.T, a *trial, review int64, kind, name string, body io.Read
 }
 
 // read waits until a file has been read, or until something is asked of it.
-func read(t *testing.T, a *trial, heard <-chan work.News, id int64) (reviews.Import, error) {
+func read(t testing.TB, a *trial, heard <-chan work.News, id int64) (reviews.Import, error) {
 	t.Helper()
 	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
 	defer cancel()

@@ -18,6 +18,7 @@ import (
 	"tamiz/app/outside"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
+	"tamiz/core/bib"
 	"tamiz/core/strategy"
 	"tamiz/demo"
 	"tamiz/exchange/ris"
@@ -32,19 +33,44 @@ type world struct {
 	shut  atomic.Bool
 	asked atomic.Int32
 	each  func(n int32) // called for each page of records
+
+	collections []*standin.Collection
+	lose        string // a source that counts records and then gives none, "" for none
+}
+
+// hold makes a source hold some of its records alone; all, for nil.
+func (w *world) hold(name string, records []*bib.Record, keep func(*bib.Record) bool) {
+	for _, c := range w.collections {
+		if c.Name != name {
+			continue
+		}
+		held := []*bib.Record{}
+		for _, r := range records {
+			if keep == nil || keep(r) {
+				held = append(held, r)
+			}
+		}
+		c.Fill(held, c.Vocabulary())
+	}
 }
 
 // sources makes the made-up sources known to the application.
-func sources(t *testing.T, a *trial) *world {
+func sources(t testing.TB, a *trial) *world {
 	t.Helper()
 	w := &world{Literature: demo.NewLiterature(demo.Seed, 2400), ids: map[string]int64{}}
 	all := standin.Sources(w.Literature)
+	w.collections = all
 	handler := standin.Handler(all...)
 	server := httptest.NewServer(http.HandlerFunc(func(out http.ResponseWriter, r *http.Request) {
 		if r.FormValue("maximumRecords") != "0" && r.FormValue("query") != "" {
 			n := w.asked.Add(1)
 			if w.each != nil {
 				w.each(n)
+			}
+			if w.lose != "" && strings.HasSuffix(r.URL.Path, w.lose) {
+				q := r.URL.Query()
+				q.Set("maximumRecords", "0")
+				r.URL.RawQuery, r.Form = q.Encode(), nil
 			}
 		}
 		if w.shut.Load() {
@@ -65,7 +91,7 @@ func sources(t *testing.T, a *trial) *world {
 }
 
 // until waits for news of a review until something is so.
-func until(t *testing.T, a *trial, review int64, so func() bool) {
+func until(t testing.TB, a *trial, review int64, so func() bool) {
 	t.Helper()
 	ctx, cancel := context.WithTimeout(context.Background(), time.Minute)
 	defer cancel()

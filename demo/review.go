@@ -35,6 +35,14 @@ type Kept struct {
 	Tags []string
 }
 
+// A Stage is a version that was kept on the way to what the demo review is.
+type Stage struct {
+	Name, Note string
+	Words      int  // so many free-text terms of each block, from its first; all, for 0
+	Headings   bool // with the headings
+	Limits     bool // with the limits
+}
+
 // Review is the demo review as it waits to be gone on with.
 type Review struct {
 	Name, Question, Frame string
@@ -42,6 +50,7 @@ type Review struct {
 	Limits                []strategy.Limit
 	Decisions             []Decision
 	Samples               []Drawing
+	Stages                []Stage // the last is what it is
 	Shelf                 []Kept
 	HandSearch            int    // so many journals of the sample, those with most records, are read by hand
 	HandSearchNote        string // said of those with records that carry no headings
@@ -57,7 +66,13 @@ func NewReview() Review {
 	}
 	off := func(t strategy.Term) strategy.Term { t.On = false; return t }
 	return Review{
-		Name:     "Heat and kidneys in farm crews",
+		Name: "Heat and kidneys in farm crews",
+		Stages: []Stage{
+			{Name: "First draft", Note: "the words of the first talk", Words: 2},
+			{Name: "Words of the harvest"},
+			{Name: "With headings", Note: "each looked up in Almagre Headings", Headings: true},
+			{Name: "Limits agreed", Note: "with the team, for the protocol", Headings: true, Limits: true},
+		},
 		Question: "Do heat-protection programmes for outdoor farm crews (shade, water, scheduled rest, cooling gear, acclimatisation) prevent loss of kidney function?",
 		Frame:    "population-intervention-outcome",
 		Concepts: []Concept{

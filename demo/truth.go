@@ -64,3 +64,17 @@ func (w *writer) about() (out []string) {
 	}
 	return out
 }
+
+// Written returns the words and phrases by which records of the world write of the concept.
+func (c TrueConcept) Written() (out []string) {
+	for _, kind := range c.kinds {
+		for _, e := range entries[kind] {
+			for _, w := range e.written {
+				if !slices.Contains(out, w) {
+					out = append(out, w)
+				}
+			}
+		}
+	}
+	return out
+}

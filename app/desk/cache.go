@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"sync"
+	"sync/atomic"
 	"time"
 
 	"github.com/hashicorp/golang-lru/v2/simplelru"
@@ -179,6 +180,7 @@ type holder struct {
 	mu    sync.Mutex
 	back  []func()
 	ended bool
+	turn  atomic.Bool // it has its turn
 }
 
 func (h *holder) add(back func()) {

@@ -111,6 +111,21 @@ func (in *looking) Reach(ctx context.Context) (*coverage.Reach, error) {
 	return coverage.Find(ctx, in.set, in.document.Strategy(""))
 }
 
+func (in *looking) ReachOf(ctx context.Context, revision int) (*coverage.Reach, error) {
+	if revision == 0 {
+		return in.Reach(ctx)
+	}
+	saved, err := in.app.store.Document(ctx, in.review, revision)
+	if err != nil {
+		return nil, problems.Gone(err, "revision")
+	}
+	doc, err := Parse(saved.Body)
+	if err != nil {
+		return nil, err
+	}
+	return coverage.Find(ctx, in.set, doc.Strategy(""))
+}
+
 func (in *looking) Hits(t strategy.Term) (*roaring.Bitmap, error) { return coverage.Hits(in.set, t) }
 
 func (in *looking) Stored(ctx context.Context, s set.Stored) (*roaring.Bitmap, error) {

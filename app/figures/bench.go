@@ -128,6 +128,16 @@ type BenchLimit struct {
 	Dropped   int    `json:"dropped"` // key studies outside it
 }
 
+// Marked returns how many key studies are marked.
+func Marked(marks []bool) (n int) {
+	for _, m := range marks {
+		if m {
+			n++
+		}
+	}
+	return n
+}
+
 // A Recall is the share of key studies caught, with its 95 % interval.
 type Recall struct {
 	Caught int     `json:"caught"`

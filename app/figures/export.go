@@ -5,7 +5,6 @@ import (
 	"cmp"
 	"context"
 	"io"
-	"strings"
 
 	"tamiz/app/desk"
 	"tamiz/app/problems"
@@ -76,7 +75,7 @@ func (a *Service) Export(ctx context.Context, at desk.At, e Export) (file io.Rea
 		}
 		in.CloseWithError(err) // without one, the end of the file
 	}()
-	return out, fileName(e.Name) + e.Format.Ending(), nil
+	return out, exchange.FileName(e.Name) + e.Format.Ending(), nil
 }
 
 func (a *Service) eachRecord(ctx context.Context, ids []int64, do func(*bib.Record) error) error {
@@ -92,19 +91,4 @@ func (a *Service) eachRecord(ctx context.Context, ids []int64, do func(*bib.Reco
 		}
 	}
 	return nil
-}
-
-// fileName makes a name that every system takes.
-func fileName(name string) string {
-	name = strings.Map(func(r rune) rune {
-		if r < ' ' || strings.ContainsRune(`\/:*?"<>|`, r) {
-			return ' '
-		}
-		return r
-	}, name)
-	name = strings.Trim(exchange.Cut(strings.Join(strings.Fields(name), " "), 100), ". …")
-	if name == "" {
-		return "records"
-	}
-	return name
 }

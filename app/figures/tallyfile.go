@@ -69,5 +69,5 @@ func (a *Service) TallyFile(ctx context.Context, at desk.At, f tally.Facet, form
 		}
 		in.CloseWithError(err) // without one, the end of the file
 	}()
-	return out, fileName(fmt.Sprintf("%s %s", head.Name, f)) + "." + format, nil
+	return out, exchange.FileName(fmt.Sprintf("%s %s", head.Name, f)) + "." + format, nil
 }

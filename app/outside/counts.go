@@ -90,7 +90,7 @@ func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCo
 	if err != nil {
 		return nil, err
 	}
-	s, all, err := a.countable(ctx, at.Review, l.Source)
+	s, all, _, err := a.countable(ctx, at.Review, l.Source)
 	if err != nil {
 		return nil, err
 	}
@@ -171,25 +171,25 @@ func countTask(review, source int64) store.Task {
 // countAgain is after what time a source that did not answer is asked again by itself.
 const countAgain = 20 * time.Second
 
-// countable returns the source whose counts are shown, nil for none, and all that is to be counted there.
-func (a *Service) countable(ctx context.Context, review int64, id *int64) (*Source, []wanted, error) {
+// countable returns the source whose counts are shown, nil for none, all that is to be counted there, and by which revision.
+func (a *Service) countable(ctx context.Context, review int64, id *int64) (s *Source, all []wanted, revision int, err error) {
 	if id == nil {
-		return nil, nil, nil
+		return nil, nil, 0, nil
 	}
-	s, err := a.source(ctx, *id)
+	found, err := a.source(ctx, *id)
 	if err != nil {
-		return nil, nil, err
+		return nil, nil, 0, err
 	}
 	saved, err := a.store.Document(ctx, review, 0)
 	if err != nil {
-		return nil, nil, problems.Gone(err, "review")
+		return nil, nil, 0, problems.Gone(err, "review")
 	}
 	d, err := desk.Parse(saved.Body)
 	if err != nil {
-		return nil, nil, err
+		return nil, nil, 0, err
 	}
 	t, err := a.desk.Pools.Thesaurus(ctx, d.Vocabulary)
-	return &s, wantedCounts(d, s.Map, t), err
+	return &found, wantedCounts(d, found.Map, t), saved.Revision, err
 }
 
 func countOf(k store.Count, w wanted) (SourceCount, error) {
@@ -220,6 +220,11 @@ func (a *Service) counted(ctx context.Context, s Source, c source.Source, cql st
 	if k, ok := known[cql]; ok && k.Today {
 		return k, nil
 	}
+	return a.askedNow(ctx, s, c, cql)
+}
+
+// askedNow asks a source how many records it finds, whatever it said before, and keeps what it says.
+func (a *Service) askedNow(ctx context.Context, s Source, c source.Source, cql string) (store.Count, error) {
 	page, err := c.Search(ctx, source.Search{Query: cql, Start: 1})
 	var refused *source.Refusal
 	if err != nil && !errors.As(err, &refused) {
@@ -349,54 +354,70 @@ func (a *Service) CountAll(ctx context.Context, t store.Task) error {
 	defer tell(true)
 	seen := map[string]bool{}
 	for {
-		s, all, err := a.countable(ctx, review, t.Source)
+		s, all, revision, err := a.countable(ctx, review, t.Source)
 		if err != nil || s == nil || s.Off {
 			return err
 		}
 		next, err := a.nextCount(ctx, s.ID, all, seen)
-		if err != nil || next == "" {
+		if err != nil || next == nil {
 			return err
 		}
-		seen[next] = true
+		seen[next.query] = true
 		c, err := a.client(*s)
+		var k store.Count
 		if err == nil {
-			_, err = a.counted(ctx, *s, c, next)
+			k, err = a.counted(ctx, *s, c, next.query)
 		}
 		if err != nil {
 			return unanswered(s.Name, err)
+		}
+		if next.kind == "whole" {
+			if err := a.logCount(ctx, t, *s, revision, *next, k); err != nil {
+				return err
+			}
 		}
 		tell(false)
 	}
 }
 
-// nextCount returns the next query to count: one that was never counted before one that is only old; of
+// logCount keeps what a source said of the whole strategy, counted in passing, as a run.
+func (a *Service) logCount(ctx context.Context, t store.Task, s Source, revision int, w wanted, k store.Count) error {
+	found := int64(k.Records)
+	r := store.Run{Review: t.Number, Kind: "counted", Revision: revision, Source: &s.ID, Place: s.Name, Query: w.query, Records: &found, Exchange: k.Exchange, Who: t.Who, At: k.At}
+	var err error
+	if r.Notes, err = json.Marshal(w.notes); err != nil {
+		return err
+	}
+	return a.store.PutRun(ctx, r, nil, a.work.Wake)
+}
+
+// nextCount returns the next query to count, nil for none: one that was never counted before one that is only old; of
 // those the last in the document, which is mostly the newest. seen are those that were counted just now.
-func (a *Service) nextCount(ctx context.Context, id int64, all []wanted, seen map[string]bool) (string, error) {
+func (a *Service) nextCount(ctx context.Context, id int64, all []wanted, seen map[string]bool) (*wanted, error) {
 	cql := make([]string, len(all))
 	for i, w := range all {
 		cql[i] = w.query
 	}
 	known, err := a.store.Counts(ctx, id, cql)
 	if err != nil {
-		return "", err
+		return nil, err
 	}
-	old := ""
-	var fresh string
-	for _, w := range all {
+	var old, fresh *wanted
+	for i, w := range all {
 		if seen[w.query] {
 			continue
 		}
 		k, ok := known[w.query]
 		switch {
 		case !ok && w.kind != "term":
-			return w.query, nil
+			return &all[i], nil
 		case !ok:
-			fresh = w.query
-		case !k.Today && old == "":
-			old = w.query
+			fresh = &all[i]
+		case !k.Today && old == nil:
+			old = &all[i]
 		}
 	}
-	if fresh != "" {
+	if fresh != nil {
 		return fresh, nil
 	}
 	return old, nil

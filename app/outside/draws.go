@@ -270,11 +270,15 @@ func (a *Service) Fetch(ctx context.Context, t store.Task) error {
 	if err != nil {
 		return err
 	}
+	news := "draw"
+	if d.Apart {
+		news = "runs"
+	}
 	told := time.Time{}
 	tell := func(always bool) {
 		if always || time.Since(told) > 250*time.Millisecond {
 			told = time.Now()
-			a.work.Tell(ctx, d.Review, work.News{Kind: "draw"})
+			a.work.Tell(ctx, d.Review, work.News{Kind: news})
 		}
 	}
 	c.Waiting = func(wait time.Duration, _ error) {
@@ -398,6 +402,16 @@ func (a *Service) restDraw(ctx context.Context, t store.Task, state, problem str
 
 // endDraw brings a draw to rest: what it got becomes its sample, as a change that can be undone.
 func (a *Service) endDraw(ctx context.Context, d store.Draw, state, problem string) error {
+	if d.Apart && d.Sample == nil {
+		err := a.store.RestDraw(ctx, d, state, problem)
+		a.work.Tell(ctx, d.Review, work.News{Kind: "runs"})
+		return err
+	}
+	return a.showDrawn(ctx, d, state, problem)
+}
+
+// showDrawn makes what a draw got its sample.
+func (a *Service) showDrawn(ctx context.Context, d store.Draw, state, problem string) error {
 	sample, err := a.store.FillDrawn(ctx, d)
 	if err != nil {
 		return err

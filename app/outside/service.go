@@ -4,9 +4,12 @@ package outside
 import (
 	"time"
 
+	lru "github.com/hashicorp/golang-lru/v2"
+
 	"tamiz/app/desk"
 	"tamiz/app/reviews"
 	"tamiz/app/work"
+	"tamiz/core/overlap"
 	"tamiz/source/sru"
 	"tamiz/store"
 )
@@ -19,9 +22,15 @@ type Service struct {
 	work    *work.Service
 	sources *sru.Settings
 	now     func() time.Time
+
+	overlaps *lru.Cache[string, overlap.Overlap] // by the draws that were set against each other
 }
 
 // New returns the sources of a database; guard says which private addresses may be asked.
 func New(s *store.Store, d *desk.Service, r *reviews.Service, w *work.Service, guard sru.Guard) *Service {
-	return &Service{store: s, desk: d, reviews: r, work: w, sources: &sru.Settings{Guard: guard}, now: time.Now}
+	overlaps, err := lru.New[string, overlap.Overlap](64)
+	if err != nil {
+		panic(err) // 64 is a size
+	}
+	return &Service{overlaps: overlaps, store: s, desk: d, reviews: r, work: w, sources: &sru.Settings{Guard: guard}, now: time.Now}
 }

@@ -102,6 +102,9 @@ func (a *Service) Change(ctx context.Context, review int64, revision int, c Chan
 		if err := w.Apply(ctx, d.After); err != nil {
 			return err
 		}
+		if err := d.keepBefore(ctx, w, c.What.Key); err != nil {
+			return err
+		}
 		var err error
 		step, err = d.Log(ctx, w, review, c.What)
 		return err

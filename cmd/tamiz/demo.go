@@ -16,6 +16,7 @@ import (
 	"tamiz/app/reviews"
 	"tamiz/core/review"
 	"tamiz/core/set"
+	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/core/text"
 	"tamiz/core/thesaurus"
@@ -87,13 +88,17 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	if _, err := a.Desk.MakeLook(ctx, review.ID, view); err != nil {
 		return err
 	}
-	now, err := a.Reviews.Review(ctx, review.ID)
-	if err != nil {
-		return err
-	}
-	change := demoChange(plan, now.Document)
-	if _, err := a.Reviews.Change(ctx, review.ID, now.Revision, change); err != nil {
-		return err
+	for _, stage := range plan.Stages {
+		now, err := a.Reviews.Review(ctx, review.ID)
+		if err != nil {
+			return err
+		}
+		if _, err := a.Reviews.Change(ctx, review.ID, now.Revision, demoChange(plan, stage, now.Document)); err != nil {
+			return err
+		}
+		if err := a.Reviews.Keep(ctx, review.ID, reviews.VersionEdit{Name: stage.Name, Note: stage.Note}); err != nil {
+			return err
+		}
 	}
 	if err := demoKept(ctx, a, review.ID, plan); err != nil {
 		return err
@@ -110,7 +115,38 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	}); err != nil {
 		return err
 	}
+	if err := demoRuns(ctx, a, review.ID, sources); err != nil {
+		return err
+	}
 	return db.ForgetChanges(ctx, review.ID)
+}
+
+// demoRuns runs the strategy of the demo review at all sources, and writes down what was searched by hand.
+func demoRuns(ctx context.Context, a *app.App, id int64, sources map[string]int64) error {
+	var all []int64
+	for _, s := range sources {
+		all = append(all, s)
+	}
+	if err := a.Outside.Run(ctx, id, outside.NewRuns{Sources: all, Records: 300}); err != nil {
+		return err
+	}
+	for _, h := range demo.HandRuns {
+		if err := a.Outside.WriteDown(ctx, id, outside.HandRun{Way: h.Way, Place: h.Place, Query: h.Query, Records: &h.Records, At: h.At, Note: h.Note}); err != nil {
+			return err
+		}
+	}
+	return until(ctx, func() (bool, error) {
+		e, err := a.Outside.Everywhere(ctx, desk.At{Review: id})
+		if err != nil {
+			return false, err
+		}
+		for _, s := range e.Sources {
+			if s.Waiting || s.Run == nil || s.Fetch == "waiting" || s.Fetch == "drawing" {
+				return false, nil
+			}
+		}
+		return true, nil
+	})
 }
 
 // demoKept puts records on the shelf of the demo review, and the journals that matter most on its hand-search list.
@@ -224,12 +260,23 @@ func until(ctx context.Context, so func() (bool, error)) error {
 	}
 }
 
-func demoChange(plan demo.Review, now desk.Document) reviews.Change {
-	doc := desk.Document{Question: plan.Question, Frame: plan.Frame, Limits: plan.Limits, Vocabulary: now.Vocabulary}
+func demoChange(plan demo.Review, stage demo.Stage, now desk.Document) reviews.Change {
+	doc := desk.Document{Question: plan.Question, Frame: plan.Frame, Vocabulary: now.Vocabulary}
+	if stage.Limits {
+		doc.Limits = plan.Limits
+	}
 	for i, c := range plan.Concepts {
 		b := desk.Block{ID: fmt.Sprintf("demo-%d", i), Name: c.Block.Name, Concept: c.Block.Concept, Part: c.Part, Seeds: c.Seeds,
 			Searched: c.Block.Searched, Reason: c.Reason}
+		words := 0
 		for j, t := range c.Block.Terms {
+			if t.Kind == strategy.HeadingTerm {
+				if !stage.Headings {
+					continue
+				}
+			} else if words++; stage.Words > 0 && words > stage.Words {
+				continue
+			}
 			term := desk.Term{ID: fmt.Sprintf("demo-%d-%d", i, j), Term: t}
 			b.Terms = append(b.Terms, term)
 		}

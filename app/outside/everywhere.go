@@ -1,0 +1,245 @@
+package outside
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"math"
+	"slices"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/app/desk"
+	"tamiz/core/bib"
+	"tamiz/core/coverage"
+	"tamiz/core/overlap"
+	"tamiz/source"
+	"tamiz/store"
+)
+
+// Everywhere is the strategy of a review at all sources: as each would be asked it now, what it said the last time, and how the
+// answers stand to each other.
+type Everywhere struct {
+	Sources  []SourceRun    `json:"sources"`
+	Keys     int            `json:"keys"`
+	Records  int64          `json:"records"`            // of all answers, each counted for itself
+	Among    int64          `json:"among"`              // of those that are set against each other: of others nothing was fetched
+	Together *OverlapFigure `json:"together,omitempty"` // works of those, each once
+	Pairs    []Pair         `json:"pairs"`
+	Exact    bool           `json:"exact"` // all records of those were fetched
+}
+
+// A SourceRun is what one source said the last time.
+type SourceRun struct {
+	Source  int64          `json:"source"`
+	Name    string         `json:"name"`
+	Off     bool           `json:"off"`
+	Query   string         `json:"query"` // as it would be asked now; "" where it cannot be
+	Notes   []source.Note  `json:"notes"`
+	Waiting bool           `json:"waiting"` // it is being asked
+	Run     *Run           `json:"run,omitempty"`
+	Stale   bool           `json:"stale"` // the strategy has changed since
+	Fetch   string         `json:"fetch,omitempty"`
+	Trouble string         `json:"trouble,omitempty"` // why not all that was wanted was fetched
+	Fetched int            `json:"fetched"`           // records of the answer that were
+	Wanted  int            `json:"wanted"`            // of those that were to be
+	Held    int            `json:"held"`              // key studies that it holds, as far as is known
+	Caught  int            `json:"caught"`            // of those, what the strategy catches
+	Only    *OverlapFigure `json:"only,omitempty"`    // works that no other brings
+}
+
+// An OverlapFigure is a number of works with its 95 % interval; the ends are equal where they were counted.
+type OverlapFigure struct {
+	Works int `json:"works"`
+	Low   int `json:"low"`
+	High  int `json:"high"`
+}
+
+// A Pair is how many works two sources share.
+type Pair struct {
+	A     int64         `json:"a"`
+	B     int64         `json:"b"`
+	Works OverlapFigure `json:"works"`
+}
+
+func rounded(f overlap.Figure) OverlapFigure {
+	return OverlapFigure{int(math.Round(f.Works)), int(math.Floor(f.Low)), int(math.Ceil(f.High))}
+}
+
+// Everywhere returns what all sources said of the strategy.
+func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, error) {
+	lay, err := a.desk.Desk(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	all, err := a.Sources(ctx)
+	if err != nil {
+		return nil, err
+	}
+	last, err := a.store.LastRuns(ctx, at.Review)
+	if err != nil {
+		return nil, err
+	}
+	byHolder, err := a.heldBy(ctx, at.Review, lay)
+	if err != nil {
+		return nil, err
+	}
+	caught, err := caughtKeys(ctx, lay)
+	if err != nil {
+		return nil, err
+	}
+	waiting, err := a.stillAsked(ctx, at.Review)
+	if err != nil {
+		return nil, err
+	}
+	var draws []int64
+	for _, r := range last {
+		if r.Draw != nil {
+			draws = append(draws, *r.Draw)
+		}
+	}
+	drawn, err := a.store.DrawsByID(ctx, draws)
+	if err != nil {
+		return nil, err
+	}
+	out := &Everywhere{Sources: []SourceRun{}, Pairs: []Pair{}, Keys: len(lay.Keys.Studies)}
+	var fetched []store.Draw // of those whose answers are set against each other
+	var rows []int
+	q, none := lay.Strategy.Query(lay.Keys.Set.Thesaurus)
+	for _, s := range all {
+		row := SourceRun{Source: s.ID, Name: s.Name, Off: s.Off, Waiting: waiting[s.ID], Notes: []source.Note{}}
+		if none == nil {
+			row.Query, row.Notes = rendered(q, s.Map)
+		}
+		held := byHolder[s.ID]
+		if held == nil {
+			held = roaring.New()
+		}
+		row.Held, row.Caught = int(held.GetCardinality()), int(held.AndCardinality(caught))
+		if i := slices.IndexFunc(last, func(r store.Run) bool { return r.Source != nil && *r.Source == s.ID }); i >= 0 {
+			r, err := runOf(last[i])
+			if err != nil {
+				return nil, err
+			}
+			row.Run, row.Stale = &r, r.Query != row.Query
+			if r.Records != nil {
+				out.Records += *r.Records
+			}
+			if last[i].Draw != nil {
+				d := drawn[*last[i].Draw]
+				row.Fetch, row.Fetched, row.Wanted, row.Trouble = d.State, d.Got, d.Wanted, d.Problem
+				// What was stopped half way is the beginning of a draw, not a part of it at random.
+				if d.State == "done" {
+					out.Among += *r.Records
+					fetched, rows = append(fetched, d), append(rows, len(out.Sources))
+				}
+			} else if r.Records != nil && *r.Records == 0 {
+				fetched, rows = append(fetched, store.Draw{}), append(rows, len(out.Sources))
+			}
+		}
+		out.Sources = append(out.Sources, row)
+	}
+	if len(fetched) > 1 {
+		return out, a.overlapping(ctx, out, fetched, rows)
+	}
+	return out, nil
+}
+
+// overlapping sets the answers against each other of which records were fetched.
+func (a *Service) overlapping(ctx context.Context, out *Everywhere, fetched []store.Draw, rows []int) error {
+	key := ""
+	for _, d := range fetched {
+		key += fmt.Sprint(d.ID, ":", d.Got, " ")
+	}
+	o, ok := a.overlaps.Get(key)
+	if !ok {
+		if err := a.desk.Heavy.Take(ctx); err != nil {
+			return err
+		}
+		answers := make([]overlap.Answer, len(fetched))
+		var works bib.Works
+		for i, d := range fetched {
+			if d.ID == 0 {
+				continue
+			}
+			seen := map[int]bool{}
+			answers[i].Records = d.Total
+			err := a.store.DrawnWorks(ctx, d.ID, func(id bib.Identity) {
+				if n := works.Number(id); !seen[n] {
+					seen[n] = true
+					answers[i].Works = append(answers[i].Works, n)
+				}
+			})
+			if err != nil {
+				return err
+			}
+			if d.Whole() { // what it gave twice, or what is no record, is no work
+				answers[i].Records = len(answers[i].Works)
+			}
+		}
+		o = overlap.Of(answers)
+		a.overlaps.Add(key, o)
+	}
+	out.Exact = true
+	for n, i := range rows {
+		only := rounded(o.Only[n])
+		out.Sources[i].Only = &only
+		out.Exact = out.Exact && (fetched[n].ID == 0 || fetched[n].Whole())
+		for m := range n {
+			out.Pairs = append(out.Pairs, Pair{out.Sources[rows[m]].Source, out.Sources[i].Source, rounded(o.Both[m][n])})
+		}
+	}
+	together := rounded(o.Together)
+	out.Together = &together
+	return nil
+}
+
+// stillAsked returns the sources at which the last order is still waited for.
+func (a *Service) stillAsked(ctx context.Context, review int64) (map[int64]bool, error) {
+	asking, err := a.store.LastAsking(ctx, review)
+	if errors.Is(err, store.ErrNone) {
+		return nil, nil
+	}
+	if err != nil {
+		return nil, err
+	}
+	done, err := a.store.RunsOf(ctx, asking.ID)
+	out := map[int64]bool{}
+	for _, id := range asking.Sources {
+		out[id] = !slices.ContainsFunc(done, func(r store.Run) bool { return r.Source != nil && *r.Source == id })
+	}
+	return out, err
+}
+
+// heldBy returns which key studies each source holds, by their places.
+func (a *Service) heldBy(ctx context.Context, review int64, lay *desk.Desk) (map[int64]*roaring.Bitmap, error) {
+	holdings, err := a.store.Holdings(ctx, review)
+	if err != nil {
+		return nil, err
+	}
+	place := map[int64]int{}
+	for i, k := range lay.Keys.Studies {
+		place[k.ID] = i
+	}
+	out := map[int64]*roaring.Bitmap{}
+	for _, h := range holdings {
+		i, ok := place[h.KeyStudy]
+		if !ok || h.State != desk.Held {
+			continue
+		}
+		if out[h.Source] == nil {
+			out[h.Source] = roaring.New()
+		}
+		out[h.Source].Add(uint32(i))
+	}
+	return out, nil
+}
+
+// caughtKeys returns which key studies the strategy catches, by their places.
+func caughtKeys(ctx context.Context, lay *desk.Desk) (*roaring.Bitmap, error) {
+	reach, err := coverage.Find(ctx, lay.Keys.Set, lay.Strategy)
+	if err != nil {
+		return nil, err
+	}
+	return reach.Whole, nil
+}

@@ -1,0 +1,68 @@
+package outside
+
+import (
+	"context"
+	"slices"
+
+	"tamiz/core/bib"
+	"tamiz/store"
+)
+
+// A Fetched is the last run at a source with the records that were fetched of its answer, where some were.
+type Fetched struct {
+	Run   Run
+	Total int // records of the answer
+	Got   int
+	draw  *store.Draw
+}
+
+// Fetched returns the last runs of a review at its sources.
+func (a *Service) Fetched(ctx context.Context, review int64) ([]Fetched, error) {
+	last, err := a.store.LastRuns(ctx, review)
+	if err != nil {
+		return nil, err
+	}
+	out := []Fetched{}
+	for _, r := range last {
+		run, err := runOf(r)
+		if err != nil {
+			return nil, err
+		}
+		f := Fetched{Run: run}
+		if r.Draw != nil {
+			d, err := a.store.Draw(ctx, *r.Draw)
+			if err != nil {
+				return nil, err
+			}
+			f.draw, f.Total, f.Got = &d, d.Total, d.Got
+		}
+		out = append(out, f)
+	}
+	return out, nil
+}
+
+// Each calls visit with each record that was fetched.
+func (a *Service) Each(ctx context.Context, f Fetched, visit func(*bib.Record) error) error {
+	if f.draw == nil {
+		return nil
+	}
+	ids, err := a.store.DrawnIDs(ctx, f.draw.ID)
+	if err != nil {
+		return err
+	}
+	// A few at a time: whoever writes them out may be slow, and nobody is to wait for a connection meanwhile.
+	for part := range slices.Chunk(ids, fetchedAtOnce) {
+		stored, err := a.store.RecordsByID(ctx, part)
+		if err != nil {
+			return err
+		}
+		for _, r := range stored {
+			if err := visit(r.Record); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+const fetchedAtOnce = 500

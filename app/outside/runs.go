@@ -1,0 +1,335 @@
+package outside
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"slices"
+	"strings"
+	"time"
+
+	"tamiz/app/desk"
+	"tamiz/app/problems"
+	"tamiz/app/work"
+	"tamiz/core/query"
+	"tamiz/source"
+	"tamiz/store"
+)
+
+// A Run is a strategy that was asked of a source, or typed somewhere by hand, with what came of it.
+type Run struct {
+	ID       int64             `json:"id"`
+	Kind     string            `json:"kind"`          // asked, counted (in passing) or hand
+	Way      string            `json:"way,omitempty"` // of one that was written down by hand: one of Ways
+	Revision int               `json:"revision"`
+	Source   *int64            `json:"source,omitempty"` // none where it was written down by hand
+	Place    string            `json:"place"`
+	Query    string            `json:"query"`
+	Records  *int64            `json:"records,omitempty"` // none where there was no answer
+	Sent     string            `json:"sent,omitempty"`
+	Echoed   string            `json:"echoed,omitempty"`
+	Said     []source.Saying   `json:"said"`
+	Notes    []source.Note     `json:"notes"`
+	Problem  *problems.Problem `json:"problem,omitempty"` // why there was none
+	Note     string            `json:"note,omitempty"`
+	Who      string            `json:"who,omitempty"`
+	At       time.Time         `json:"at"`
+}
+
+func runOf(r store.Run) (Run, error) {
+	out := Run{ID: r.ID, Kind: r.Kind, Way: r.Way, Revision: r.Revision, Source: r.Source, Place: r.Place, Query: r.Query, Records: r.Records, Note: r.Note, Who: r.Who, At: r.At,
+		Said: []source.Saying{}, Notes: []source.Note{}}
+	if err := json.Unmarshal(r.Notes, &out.Notes); err != nil {
+		return out, err
+	}
+	if r.Exchange != nil {
+		var x keptExchange
+		if err := json.Unmarshal(r.Exchange, &x); err != nil {
+			return out, err
+		}
+		out.Sent, out.Echoed = x.Sent, x.Echoed
+		if x.Said != nil {
+			out.Said = x.Said
+		}
+	}
+	if r.Problem != nil {
+		return out, json.Unmarshal(r.Problem, &out.Problem)
+	}
+	return out, nil
+}
+
+// NewRuns is an order to run the whole strategy at some sources, and to draw records of each answer at random, at most so
+// many: 0 draws none.
+type NewRuns struct {
+	Sources []int64 `json:"sources"`
+	Records int     `json:"records"`
+}
+
+// Run asks for the strategy of a review to be run at some sources. Each goes on by itself, whoever looks.
+func (a *Service) Run(ctx context.Context, review int64, n NewRuns) error {
+	saved, err := a.store.Document(ctx, review, 0)
+	if err != nil {
+		return problems.Gone(err, "review")
+	}
+	if len(n.Sources) == 0 || len(n.Sources) > maxSources {
+		return problems.Invalid("sources", "A strategy is run at 1 to %d sources.", maxSources)
+	}
+	if n.Records < 0 || n.Records > maxDraw {
+		return problems.Invalid("records", "At most %d records are drawn.", maxDraw)
+	}
+	n.Sources = slices.Compact(slices.Sorted(slices.Values(n.Sources)))
+	for _, id := range n.Sources {
+		s, err := a.source(ctx, id)
+		if err != nil {
+			return err
+		}
+		if _, err := a.client(s); err != nil {
+			return err
+		}
+	}
+	q, err := a.queryAt(ctx, review, saved.Revision)
+	if err != nil {
+		return err
+	}
+	if q == nil {
+		return &problems.Problem{Type: "no-query", Status: 409, Title: "There is no strategy to run yet."}
+	}
+	_, err = a.store.NewAsking(ctx, store.Asking{Review: review, Revision: saved.Revision, Sources: n.Sources, Records: n.Records}, a.work.Wake)
+	a.work.Tell(ctx, review, work.News{Kind: "runs"})
+	return err
+}
+
+// RunAt runs a strategy at one source: the work of a task. What the source did not answer is kept as a run as well.
+func (a *Service) RunAt(ctx context.Context, t store.Task) error {
+	asking, err := a.store.Asking(ctx, t.Number)
+	if errors.Is(err, store.ErrNone) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	done, err := a.store.RunsOf(ctx, asking.ID)
+	if err != nil || slices.ContainsFunc(done, func(r store.Run) bool { return r.Source != nil && *r.Source == *t.Source }) {
+		return err
+	}
+	defer a.work.Tell(ctx, asking.Review, work.News{Kind: "runs"})
+	s, err := a.source(ctx, *t.Source)
+	if err != nil {
+		return err
+	}
+	q, err := a.queryAt(ctx, asking.Review, asking.Revision)
+	if err != nil {
+		return err
+	}
+	cql, notes := "", []source.Note{}
+	if q != nil {
+		cql, notes = rendered(q, s.Map)
+	}
+	r := store.Run{Review: asking.Review, Kind: "asked", Asking: &asking.ID, Revision: asking.Revision, Source: &s.ID, Place: s.Name, Query: cql, Who: asking.Who, At: a.now()}
+	if r.Notes, err = json.Marshal(notes); err != nil {
+		return err
+	}
+	if cql == "" {
+		return a.unrun(ctx, r, &problems.Problem{Type: "no-query", Status: 409, Title: "This strategy cannot be asked at the source."})
+	}
+	c, err := a.client(s)
+	if err != nil {
+		return a.unrun(ctx, r, err)
+	}
+	k, err := a.askedNow(ctx, s, c, cql)
+	if ctx.Err() != nil {
+		return ctx.Err()
+	}
+	if err != nil {
+		return a.unrun(ctx, r, unanswered(s.Name, err))
+	}
+	found := int64(k.Records)
+	r.Records, r.Exchange = &found, k.Exchange
+	var refused keptExchange
+	if err := json.Unmarshal(k.Exchange, &refused); err != nil {
+		return err
+	}
+	if refused.Refused {
+		r.Records = nil
+		return a.unrun(ctx, r, &problems.Problem{Type: "source-refused", Status: 422, Title: s.Name + " refuses the question.", Params: map[string]string{"source": s.Name}})
+	}
+	var draw *store.Draw
+	if asking.Records > 0 && found > 0 {
+		draw = &store.Draw{Review: asking.Review, Source: s.ID, Name: "Whole strategy, " + s.Name, Concepts: json.RawMessage("[]"), How: string(source.Random),
+			AtMost: asking.Records, Seed: asking.ID, Query: cql, Notes: r.Notes, Apart: true}
+	}
+	return a.store.PutRun(ctx, r, draw, a.work.Wake)
+}
+
+// unrun keeps that there was no answer, and why, where people can be told.
+func (a *Service) unrun(ctx context.Context, r store.Run, why error) error {
+	var p *problems.Problem
+	if !errors.As(why, &p) {
+		return why
+	}
+	var err error
+	if r.Problem, err = json.Marshal(p); err != nil {
+		return err
+	}
+	return a.store.PutRun(ctx, r, nil, a.work.Wake)
+}
+
+// FailRun keeps that a run came to nothing, and why.
+func (a *Service) FailRun(ctx context.Context, t store.Task, p *problems.Problem) error {
+	asking, err := a.store.Asking(ctx, t.Number)
+	if err != nil {
+		return nil // the review is gone
+	}
+	defer a.work.Tell(ctx, asking.Review, work.News{Kind: "runs"})
+	r := store.Run{Review: asking.Review, Kind: "asked", Asking: &asking.ID, Revision: asking.Revision, Source: t.Source, Place: store.SourceName(*t.Source), Who: asking.Who, At: a.now()}
+	if names, err := a.sourceNames(ctx); err == nil && names[*t.Source] != "" {
+		r.Place = names[*t.Source]
+	}
+	return a.unrun(ctx, r, p)
+}
+
+// queryAt returns what the strategy of a revision asks for; nil where it finds nothing.
+func (a *Service) queryAt(ctx context.Context, review int64, revision int) (query.Expr, error) {
+	saved, err := a.store.Document(ctx, review, revision)
+	if err != nil {
+		return nil, problems.Gone(err, "revision")
+	}
+	doc, err := desk.Parse(saved.Body)
+	if err != nil {
+		return nil, err
+	}
+	v, err := a.desk.Pools.Thesaurus(ctx, doc.Vocabulary)
+	if err != nil {
+		return nil, err
+	}
+	q, err := doc.Strategy("").Query(v)
+	if err != nil {
+		return nil, nil // a block without a term, or none at all
+	}
+	return q, nil
+}
+
+// Limits of what is written down by hand.
+const (
+	maxPlace = 200
+	maxTyped = 1 << 20
+	maxNote  = 4000
+)
+
+// The ways of looking that are written down by hand.
+const (
+	BySearch   = "search"    // in a source that cannot be asked by protocol
+	ByRegister = "register"  // in a register of studies
+	ByBrowsing = "browsing"  // in web sites, catalogues, tables of contents
+	ByCiting   = "citations" // along references and citing works
+	ByAsking   = "people"    // by asking people
+	Otherwise  = "other"
+)
+
+// Ways are all of them.
+var Ways = []string{BySearch, ByRegister, ByBrowsing, ByCiting, ByAsking, Otherwise}
+
+// A HandRun is a search somewhere that cannot be asked by protocol, as somebody writes it down.
+type HandRun struct {
+	Way     string    `json:"way,omitempty"` // one of Ways; a search, where none is said
+	Place   string    `json:"place"`
+	Query   string    `json:"query"`
+	Records *int64    `json:"records,omitempty"`
+	At      time.Time `json:"at"`
+	Note    string    `json:"note,omitempty"`
+}
+
+// WriteDown keeps a search that somebody made by hand.
+func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error {
+	saved, err := a.store.Document(ctx, review, 0)
+	if err != nil {
+		return problems.Gone(err, "review")
+	}
+	h.Place, h.Query, h.Note = strings.TrimSpace(plain(h.Place)), strings.TrimSpace(plain(h.Query)), strings.TrimSpace(plain(h.Note))
+	if h.Way == "" {
+		h.Way = BySearch
+	}
+	switch {
+	case !slices.Contains(Ways, h.Way):
+		return problems.Invalid("way", "There is no way of looking %q.", h.Way)
+	case h.Place == "" || len([]rune(h.Place)) > maxPlace:
+		return problems.Invalid("place", "Where it was searched has 1 to %d characters.", maxPlace)
+	case len(h.Query) > maxTyped:
+		return problems.Invalid("query", "What was typed has at most 1 MB.")
+	case len([]rune(h.Note)) > maxNote:
+		return problems.Invalid("note", "A note has at most %d characters.", maxNote)
+	case h.Records != nil && (*h.Records < 0 || *h.Records > 1e12):
+		return problems.Invalid("records", "A number of records is 0 or more.")
+	case h.At.IsZero() || h.At.After(a.now().Add(24*time.Hour)):
+		return problems.Invalid("at", "A search was made on a day that has been.")
+	}
+	err = a.store.PutRun(ctx, store.Run{Review: review, Kind: "hand", Way: h.Way, Revision: saved.Revision, Place: h.Place, Query: h.Query, Records: h.Records, Note: h.Note,
+		Who: store.AuthorOf(ctx).Name, At: h.At}, nil, a.work.Wake)
+	a.work.Tell(ctx, review, work.News{Kind: "runs"})
+	return err
+}
+
+// RunsOnPage is how many runs are told of at once.
+const RunsOnPage = 200
+
+// Runs is some runs of a review, and how many more were counted in passing.
+type Runs struct {
+	Runs    []Run `json:"runs"`
+	Passing int   `json:"passing"`
+}
+
+// Runs returns the runs of a review, the newest first, of those before one where one is given; those that were counted in passing
+// too, where they are asked for.
+func (a *Service) Runs(ctx context.Context, review, before int64, passing bool) (*Runs, error) {
+	if _, err := a.store.Review(ctx, review); err != nil {
+		return nil, problems.Gone(err, "review")
+	}
+	all, err := a.store.Runs(ctx, review, before, passing, RunsOnPage)
+	if err != nil {
+		return nil, err
+	}
+	out := &Runs{Runs: make([]Run, len(all))}
+	for i, r := range all {
+		if out.Runs[i], err = runOf(r); err != nil {
+			return nil, err
+		}
+	}
+	out.Passing, err = a.store.CountedInPassing(ctx, review)
+	return out, err
+}
+
+// EachRun calls visit with each run of a review, the newest first.
+func (a *Service) EachRun(ctx context.Context, review int64, passing bool, visit func(Run)) error {
+	for before := int64(0); ; {
+		page, err := a.Runs(ctx, review, before, passing)
+		if err != nil {
+			return err
+		}
+		for _, r := range page.Runs {
+			visit(r)
+			before = r.ID
+		}
+		if len(page.Runs) < RunsOnPage {
+			return nil
+		}
+	}
+}
+
+// SampleOfRun makes the records that were fetched for a run a sample of the review.
+func (a *Service) SampleOfRun(ctx context.Context, review, id int64) error {
+	r, err := a.store.Run(ctx, id)
+	if err == nil && (r.Review != review || r.Draw == nil) {
+		err = store.ErrNone
+	}
+	if err != nil {
+		return problems.Gone(err, "run")
+	}
+	d, err := a.store.Draw(ctx, *r.Draw)
+	if err != nil {
+		return problems.Gone(err, "draw")
+	}
+	if d.State != "done" && d.State != "stopped" {
+		return &problems.Problem{Type: "under-way", Status: 409, Title: "Its records are still being fetched."}
+	}
+	return a.showDrawn(ctx, d, d.State, d.Problem)
+}

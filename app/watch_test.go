@@ -1,0 +1,152 @@
+package app_test
+
+import (
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"tamiz/app/outside"
+	"tamiz/core/bib"
+	"tamiz/exchange/ris"
+)
+
+func TestASearchIsDueAgain(t *testing.T) {
+	day := func(y int, m time.Month, d int) time.Time { return time.Date(y, m, d, 6, 30, 0, 0, time.UTC) }
+	for name, c := range map[string]struct {
+		every    string
+		due, now time.Time
+		next     time.Time
+		missed   int
+	}{
+		"a week on":                {"week", day(2026, 3, 2), day(2026, 3, 2), day(2026, 3, 9), 0},
+		"three weeks late":         {"week", day(2026, 3, 2), day(2026, 3, 24), day(2026, 3, 30), 3},
+		"a month on":               {"month", day(2026, 3, 2), day(2026, 3, 2), day(2026, 4, 2), 0},
+		"the last of a month":      {"month", day(2026, 1, 31), day(2026, 1, 31), day(2026, 2, 28), 0},
+		"over the end of the year": {"month", day(2025, 11, 15), day(2026, 2, 20), day(2026, 3, 15), 3},
+	} {
+		next, missed := outside.After(c.every, c.due, c.now)
+		require.NotNil(t, next, name)
+		assert.Equal(t, c.next, *next, name)
+		assert.Equal(t, c.missed, missed, name)
+	}
+	next, _ := outside.After("once", day(2026, 3, 2), day(2026, 3, 2))
+	assert.Nil(t, next)
+	rapid.Check(t, func(t *rapid.T) {
+		due := day(2026, 1, 1).AddDate(0, 0, rapid.IntRange(0, 400).Draw(t, "due"))
+		now := due.Add(time.Duration(rapid.IntRange(0, 24*400).Draw(t, "late")) * time.Hour)
+		next, missed := outside.After(rapid.SampledFrom([]string{"week", "month"}).Draw(t, "every"), due, now)
+		assert.True(t, next.After(now), "it is due once, however late the program is")
+		assert.True(t, next.Before(now.AddDate(0, 0, 32)))
+		assert.GreaterOrEqual(t, missed, 0)
+	})
+}
+
+func TestASearchRunsAgainByItselfAndSaysWhatIsNew(t *testing.T) {
+	a, id := start(t)
+	w := sources(t, a)
+	crewsStrategy(t, a, id)
+	var keys strings.Builder
+	for _, k := range w.Keys {
+		require.NoError(t, ris.Write(&keys, k))
+	}
+	_, err := bring(t, a, id, "keys", "keys.ris", strings.NewReader(keys.String()))
+	require.NoError(t, err)
+	off, err := a.Outside.Watched(t.Context(), id)
+	require.NoError(t, err)
+	assert.False(t, off.On)
+	ids := []int64{w.ids["almagre"], w.ids["surco"]}
+	nothing, err := a.Outside.Since(t.Context(), id)
+	require.NoError(t, err)
+	assert.Empty(t, nothing.Sources)
+
+	// The first time; the sources hold what they did not before.
+	w.hold("almagre", w.Almagre, func(r *bib.Record) bool { return r.Year < 2020 || len(r.Title)%3 > 0 })
+	w.hold("surco", w.Surco, func(r *bib.Record) bool { return r.Year < 2020 || len(r.Title)%3 > 0 })
+	due := time.Now().Add(-time.Minute)
+	watch := outside.Watch{On: true, Sources: ids, Every: "week", Next: &due}
+	require.NoError(t, a.Outside.SetWatch(t.Context(), id, watch))
+	var several sync.WaitGroup
+	for range 4 { // several programs at the same hour
+		several.Add(1)
+		go func() { defer several.Done(); assert.NoError(t, a.Outside.RunDue(t.Context())) }()
+	}
+	several.Wait()
+	everywhere(t, a, id)
+	runs := logged(t, a, id)
+	require.Len(t, runs, 2, "once at each source")
+	on, err := a.Outside.Watched(t.Context(), id)
+	require.NoError(t, err)
+	assert.True(t, on.On)
+	assert.True(t, on.Next.After(time.Now().AddDate(0, 0, 6)))
+
+	w.hold("almagre", indexedLater(w.Almagre), nil)
+	w.hold("surco", w.Surco, nil)
+	late := time.Now().AddDate(0, 0, -1).Add(time.Hour)
+	watch.Next = &late
+	require.NoError(t, a.Outside.SetWatch(t.Context(), id, watch))
+	require.NoError(t, a.Outside.RunDue(t.Context()))
+	require.NoError(t, a.Outside.RunDue(t.Context()), "it is not due twice")
+	everywhere(t, a, id)
+	runs = logged(t, a, id)
+	require.Len(t, runs, 4)
+	since, err := a.Outside.Since(t.Context(), id)
+	require.NoError(t, err)
+	require.Len(t, since.Sources, 2)
+	fresh := 0
+	assert.Equal(t, since.Sources[0].Changed, since.Sources[0].Indexed)
+	assert.Positive(t, since.Sources[0].Changed, "some carry headings now")
+	for _, s := range since.Sources {
+		assert.Zero(t, s.Gone)
+		assert.False(t, s.Other)
+		fresh += s.New
+	}
+	require.NotEmpty(t, since.Records)
+	assert.LessOrEqual(t, len(since.Records), fresh)
+	require.NotNil(t, since.Right)
+	assert.True(t, since.Right.Assumed, "nothing was judged")
+	assert.Greater(t, since.Right.Share, 0.5)
+	for i, r := range since.Records {
+		assert.GreaterOrEqual(t, r.Record.Year, 2020)
+		assert.True(t, i == 0 || since.Records[i-1].Score >= r.Score)
+	}
+
+	// What was dismissed is not told of again.
+	first := since.Records[0].Record.ID
+	require.NoError(t, a.Outside.Dismiss(t.Context(), id, []int64{first}, true))
+	again, err := a.Outside.Since(t.Context(), id)
+	require.NoError(t, err)
+	assert.Len(t, again.Records, len(since.Records)-1)
+	require.NoError(t, a.Outside.Dismiss(t.Context(), id, []int64{first}, false))
+	back, err := a.Outside.Since(t.Context(), id)
+	require.NoError(t, err)
+	assert.Len(t, back.Records, len(since.Records), "that can be taken back")
+
+	for field, bad := range map[string]outside.Watch{
+		"every": {On: true, Sources: ids, Every: "day", Next: &due}, "next": {On: true, Sources: ids, Every: "week"}, "sources": {On: true, Every: "week", Next: &due},
+	} {
+		assert.Equal(t, field, problem(t, a.Outside.SetWatch(t.Context(), id, bad)).Field)
+	}
+	require.NoError(t, a.Outside.SetWatch(t.Context(), id, outside.Watch{}))
+	ended, err := a.Outside.Watched(t.Context(), id)
+	require.NoError(t, err)
+	assert.False(t, ended.On)
+}
+
+// indexedLater gives records headings that had none.
+func indexedLater(records []*bib.Record) []*bib.Record {
+	out := make([]*bib.Record, len(records))
+	for i, r := range records {
+		out[i] = r
+		if !r.Indexed() && r.Year < 2020 {
+			c := *r
+			c.Headings = []bib.Assignment{{Label: "Agricultural Labor Force"}}
+			out[i] = &c
+		}
+	}
+	return out
+}

@@ -1,0 +1,424 @@
+package written
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"tamiz/app/figures"
+	"tamiz/app/outside"
+	"tamiz/core/review"
+	"tamiz/exchange/document"
+)
+
+// sections writes the record, section by section. One that has nothing to say says what would fill it.
+func (f facts) sections() []document.Section {
+	return []document.Section{f.question(), f.sourcesSection(), f.vocabularySection(), f.strategy(), f.linesSection(), f.limits(), f.results(), f.sameWorks(), f.byWay("byHand", "Searched by hand", "No search by hand was written down.", outside.BySearch),
+		f.tested(), f.development(), f.versionsSection(), f.other(),
+		f.byWay("registers", "Registers of studies", "None was searched, or it was not written down.", outside.ByRegister),
+		f.byWay("browsed", "Browsed", "No site, catalogue or table of contents was browsed, or it was not written down.", outside.ByBrowsing),
+		f.byWay("citations", "References and citing works", "None were followed, or it was not written down.", outside.ByCiting),
+		f.byWay("contacts", "People who were asked", "Nobody was asked, or it was not written down.", outside.ByAsking),
+		f.filters(),
+		{ID: "earlier", Title: "Earlier searches", Empty: "No earlier search was taken over."},
+		f.updates(),
+		{ID: "check", Title: "Checked by a colleague", Empty: "No check by a colleague was written down."},
+		f.left()}
+}
+
+func (f facts) question() document.Section {
+	s := document.Section{ID: "question", Title: "Question and concepts", Empty: "The question was not written down yet."}
+	if q := strings.TrimSpace(f.review.Document.Question); q != "" {
+		s.Add(document.Text("%s", q))
+	}
+	var rows [][]string
+	for _, b := range f.review.Document.Blocks {
+		how := "searched"
+		switch {
+		case !b.Searched:
+			how = "kept out"
+			if b.Reason != "" {
+				how += ": " + b.Reason
+			}
+		case b.Negated:
+			how = "taken away"
+		}
+		rows = append(rows, []string{b.Name, b.Concept, b.Part, how})
+	}
+	if len(rows) > 0 {
+		s.Add(document.Rows("", []string{"Block", "Concept", "Part", "How"}, rows))
+	}
+	return s
+}
+
+func (f facts) sourcesSection() document.Section {
+	s := document.Section{ID: "sources", Title: "Sources", Empty: "No source was searched."}
+	var rows [][]string
+	for _, e := range f.everywhere.Sources {
+		if e.Run == nil {
+			continue
+		}
+		i := slices.IndexFunc(f.sources, func(x source) bool { return x.ID == e.Source })
+		about := f.sources[i].Described.About
+		rows = append(rows, []string{e.Name, f.sources[i].Address, about, f.sources[i].Vocabulary, day(e.Run.At)})
+	}
+	for _, r := range f.runs {
+		if r.Kind == "hand" && r.Way == outside.BySearch {
+			rows = append(rows, []string{r.Place, "", "searched by hand", "", day(r.At)})
+		}
+	}
+	if len(rows) > 0 {
+		s.Add(document.Rows("", []string{"Source", "Address", "What it says of itself", "Vocabulary", "Last searched"}, rows))
+	}
+	return s
+}
+
+func (f facts) vocabularySection() document.Section {
+	s := document.Section{ID: "vocabularies", Title: "Vocabularies", Empty: "Headings were not gone by a vocabulary."}
+	for _, v := range f.vocabularies {
+		if f.review.Document.Vocabulary != nil && v.ID == *f.review.Document.Vocabulary {
+			s.Add(document.Text("Headings are those of %s, as it was brought in on %s: %s headings, in %s.", v.Name, day(v.Made), num(v.Headings), strings.Join(v.Languages, ", ")))
+		}
+	}
+	return s
+}
+
+// strategy is the lines as they are meant, with what each finds.
+func (f facts) strategy() document.Section {
+	s := document.Section{ID: "strategy", Title: "Strategy as it is meant", Empty: "There is no strategy yet."}
+	var rows [][]string
+	for i, b := range f.review.Document.Blocks {
+		if !b.Searched {
+			continue
+		}
+		for j, t := range b.Terms {
+			if !t.On {
+				continue
+			}
+			row := f.bench.Blocks[i].Terms[j]
+			rows = append(rows, []string{b.Name, review.Line(t.Term), numOf(row.Records), num(row.Keys), t.Note})
+		}
+		rows = append(rows, []string{b.Name, "together: " + b.Concept, numOf(f.bench.Blocks[i].Records), num(figures.Marked(f.bench.Blocks[i].Caught)), ""})
+	}
+	if len(rows) == 0 {
+		return s
+	}
+	rows = append(rows, []string{"", "all blocks and limits", numOf(f.bench.Records), num(figures.Marked(f.bench.Caught)), ""})
+	over := "the sample"
+	if f.bench.Sample != nil {
+		over = f.bench.Sample.Name
+	}
+	s.Add(document.Rows("", []string{"Block", "Line", ">Records of " + over, ">Key studies", "Note"}, rows))
+	return s
+}
+
+// linesSection is every line as each source is asked it.
+func (f facts) linesSection() document.Section {
+	s := document.Section{ID: "lines", Title: "Lines as they were asked", Empty: "There is no source that the strategy can be asked."}
+	for _, w := range f.lines {
+		var rows [][]string
+		for _, l := range w.Lines {
+			rows = append(rows, []string{fmt.Sprint(l.Number), l.Text})
+		}
+		s.Add(document.Rows(w.Source, []string{">Line", "As it is asked"}, rows))
+		if w.Whole != "" {
+			s.Add(document.Part{Title: w.Source + ", as one query", Code: w.Whole})
+		}
+		if len(w.Notes) > 0 {
+			notes := []string{}
+			for _, n := range w.Notes {
+				said := n.Term
+				if n.Instead != "" {
+					said += " → " + n.Instead
+				}
+				notes = append(notes, said)
+			}
+			s.Add(document.Note("What %s cannot be asked, and what was asked in its place:", w.Source), document.Part{Items: notes})
+		}
+	}
+	if n := len(f.everywhere.Sources); len(f.lines) == mostLines && n > mostLines {
+		s.Add(document.Note("Of %d sources the lines of the first %d are written out.", n, mostLines))
+	}
+	return s
+}
+
+func (f facts) limits() document.Section {
+	s := document.Section{ID: "limits", Title: "Limits"}
+	if len(f.review.Document.Limits) == 0 {
+		s.Add(document.Text("No limit was set."))
+		return s
+	}
+	var rows [][]string
+	for i, l := range f.review.Document.Limits {
+		row := f.bench.Limits[i]
+		rows = append(rows, []string{l.Kind, review.SaidLimit(l), numOf(row.TakenAway), num(row.Dropped)})
+	}
+	s.Add(document.Rows("", []string{"Limit", "To", ">Records of the sample it takes away", ">Key studies outside it"}, rows))
+	return s
+}
+
+func (f facts) results() document.Section {
+	s := document.Section{ID: "results", Title: "Results by source", Empty: "The whole strategy was not run yet."}
+	var rows [][]string
+	stale := []string{}
+	for _, e := range f.everywhere.Sources {
+		if e.Run == nil {
+			continue
+		}
+		found := numOf(e.Run.Records)
+		if e.Run.Problem != nil {
+			found = e.Run.Problem.Title
+		}
+		only := ""
+		if e.Only != nil {
+			only = figure(*e.Only)
+		}
+		rows = append(rows, []string{e.Name, day(e.Run.At), found, only, fmt.Sprintf("%d of %d held", e.Caught, e.Held)})
+		if e.Stale {
+			stale = append(stale, e.Name)
+		}
+	}
+	if len(rows) == 0 {
+		return s
+	}
+	s.Add(document.Rows("", []string{"Source", "Run on", ">Records", ">Brought by no other", ">Key studies caught"}, rows))
+	if len(stale) > 0 {
+		s.Add(document.Note("The strategy has changed since it was run at %s: these are figures of an earlier one.", strings.Join(stale, ", ")))
+	}
+	return s
+}
+
+func (f facts) sameWorks() document.Section {
+	s := document.Section{ID: "sameWorks", Title: "Records of the same work", Empty: "Records of several sources were not put together yet."}
+	if f.everywhere.Together == nil {
+		return s
+	}
+	how := "counted over all records"
+	if !f.everywhere.Exact {
+		how = "estimated from records drawn at random from each answer"
+	}
+	s.Add(document.Text("Two records are one work where their DOIs are the same, or their titles, first authors and years (one year apart at most). Of %s records, %s works are left when each is counted once, %s.",
+		num(f.everywhere.Among), figure(*f.everywhere.Together), how))
+	if more := f.everywhere.Records - f.everywhere.Among; more > 0 {
+		s.Add(document.Note("%s more records are of sources of whose answers nothing was fetched: which of them are the same works is not known.", num(more)))
+	}
+	return s
+}
+
+// byWay is what was written down by hand of one way of looking.
+func (f facts) byWay(id, title, empty, way string) document.Section {
+	s := document.Section{ID: id, Title: title, Empty: empty}
+	var rows [][]string
+	for _, r := range f.runs {
+		if r.Kind == "hand" && r.Way == way {
+			rows = append(rows, []string{r.Place, day(r.At), numOf(r.Records), r.Query, r.Note})
+		}
+	}
+	if len(rows) > 0 {
+		s.Add(document.Rows("", []string{"Where", "When", ">Records", "What was looked for", "Note"}, rows))
+	}
+	return s
+}
+
+func (f facts) tested() document.Section {
+	s := document.Section{ID: "tested", Title: "How it was tested", Empty: "There is no key study to test it by."}
+	if f.coverage.Recall == nil {
+		return s
+	}
+	r := f.coverage.Recall
+	s.Add(document.Text("Of %d key studies the strategy catches %d: %s (95 %% interval %s to %s).", r.Of, r.Caught, percent(r.Share), percent(r.Low), percent(r.High)))
+	if f.coverage.Test != nil && f.coverage.Build != nil {
+		s.Add(document.Text("They were split at random: words were taken from %d alone, of which %d are caught; of the other %d, which no word was taken from, %d are (%s to %s).",
+			f.coverage.Build.Of, f.coverage.Build.Caught, f.coverage.Test.Of, f.coverage.Test.Caught, percent(f.coverage.Test.Low), percent(f.coverage.Test.High)))
+	}
+	var rows [][]string
+	for i, c := range f.coverage.Studies {
+		if c.Caught || i >= len(f.review.KeyStudies) {
+			continue
+		}
+		why := strings.Join(c.HeldBackBy, ", ")
+		if c.NotHere {
+			why = "not in the source whose counts are shown"
+		}
+		k := f.review.KeyStudies[i]
+		rows = append(rows, []string{k.Title, k.Byline, why})
+	}
+	if len(rows) > 0 {
+		s.Add(document.Rows("Key studies that are missed", []string{"Title", "", "Held back by"}, rows))
+	}
+	return s
+}
+
+func (f facts) development() document.Section {
+	s := document.Section{ID: "development", Title: "How it was developed", Empty: "No sample was looked at."}
+	var rows [][]string
+	for _, x := range f.review.Samples {
+		how, from := "from a file: "+x.FileName, ""
+		if x.Draw != nil {
+			for _, d := range f.draws {
+				if d.ID == *x.Draw {
+					how, from = fmt.Sprintf("%s of %s that match", string(d.How), num(d.Total)), d.From
+				}
+			}
+		} else if x.Joined != nil {
+			how = "of two others: " + x.Joined.How
+		}
+		rows = append(rows, []string{x.Name, from, how, num(x.Records), day(x.Drawn)})
+	}
+	if len(rows) > 0 {
+		s.Add(document.Rows("Samples", []string{"Sample", "Source", "How it was drawn", ">Records", "When"}, rows))
+	}
+	origin := map[string]int{}
+	for _, b := range f.review.Document.Blocks {
+		for _, t := range b.Terms {
+			switch {
+			case t.From == nil:
+				origin["typed by hand"]++
+			default:
+				origin["from "+string(t.From.Facet)+" of a sample"]++
+			}
+		}
+	}
+	s.Add(tallied("Where terms came from", origin)...)
+	decided := map[string]int{}
+	for _, d := range f.review.Decisions {
+		said := d.State
+		if d.Reason != "" {
+			said += ": " + d.Reason
+		}
+		decided[said]++
+	}
+	s.Add(tallied("Candidates that were put aside", decided)...)
+	return s
+}
+
+// tallied makes a table of what was counted, most first.
+func tallied(title string, of map[string]int) []document.Part {
+	if len(of) == 0 {
+		return nil
+	}
+	var rows [][]string
+	for _, k := range byCount(of) {
+		rows = append(rows, []string{k, num(of[k])})
+	}
+	return []document.Part{document.Rows(title, []string{"", ">Number"}, rows)}
+}
+
+func (f facts) versionsSection() document.Section {
+	s := document.Section{ID: "versions", Title: "Versions", Empty: "No version was kept."}
+	if len(f.versions) == 0 || f.versions[0].ID == 0 {
+		return s
+	}
+	var rows [][]string
+	for i, v := range f.versions {
+		changed := "the first that was kept"
+		if i > 0 {
+			changed = f.changes[i-1]
+		}
+		rows = append(rows, []string{named(v), when(v), numOf(v.Records), num(v.Caught), changed})
+	}
+	s.Add(document.Rows("", []string{"Version", "When", ">Records of the sample", ">Key studies", "What changed"}, rows))
+	return s
+}
+
+func (f facts) other() document.Section {
+	s := f.byWay("other", "Other ways of looking", "No journal is read by hand, and no other way was written down.", outside.Otherwise)
+	var rows [][]string
+	for _, h := range f.review.Document.HandSearch {
+		rows = append(rows, []string{h.Name, h.Note})
+	}
+	if len(rows) > 0 {
+		s.Add(document.Rows("Journals to be read by hand", []string{"Journal", "Note"}, rows))
+	}
+	return s
+}
+
+// filters are blocks that were kept in other reviews and taken over.
+func (f facts) filters() document.Section {
+	s := document.Section{ID: "filters", Title: "Filters of others", Empty: "No block was taken over from elsewhere."}
+	var rows [][]string
+	for _, b := range f.review.Document.Blocks {
+		if b.Origin == nil {
+			continue
+		}
+		row := []string{b.Name, b.Origin.Name, fmt.Sprint(b.Origin.Version), "", ""}
+		for _, k := range f.kept {
+			if k.Name == b.Origin.Name && k.Version == b.Origin.Version {
+				row[3], row[4] = k.From, k.Tested
+				if !sameLines(k.Block, b) {
+					row[4] += " Changed since it was taken."
+				}
+			}
+		}
+		rows = append(rows, row)
+	}
+	if len(rows) > 0 {
+		s.Add(document.Rows("", []string{"Block", "Kept as", ">Version", "From the review", "Tested"}, rows))
+	}
+	return s
+}
+
+// sameLines reports whether two blocks search the same.
+func sameLines(a, b review.Block) bool {
+	lines := func(x review.Block) (out []string) {
+		for _, t := range x.Terms {
+			if t.On {
+				out = append(out, review.Line(t.Term))
+			}
+		}
+		slices.Sort(out)
+		return out
+	}
+	return slices.Equal(lines(a), lines(b))
+}
+
+func (f facts) updates() document.Section {
+	s := document.Section{ID: "updates", Title: "Run again", Empty: "It was run once at each source, or not yet."}
+	times := map[string]int{}
+	for _, r := range f.runs {
+		if r.Kind == "asked" && r.Records != nil {
+			times[r.Place]++
+		}
+	}
+	var again []string
+	for _, place := range byCount(times) {
+		if times[place] > 1 {
+			again = append(again, fmt.Sprintf("%s, %d times", place, times[place]))
+		}
+	}
+	if len(again) > 0 {
+		s.Add(document.Text("The whole strategy was run more than once: %s.", strings.Join(again, "; ")))
+	}
+	return s
+}
+
+// left is what was not searched, and why.
+func (f facts) left() document.Section {
+	s := document.Section{ID: "left", Title: "What was not searched", Empty: "Every source that is known was searched, and every concept."}
+	var items []string
+	for _, e := range f.everywhere.Sources {
+		switch {
+		case e.Off:
+			items = append(items, e.Name+": switched off")
+		case e.Query == "":
+			items = append(items, e.Name+": the strategy cannot be asked there")
+		case e.Run == nil:
+			items = append(items, e.Name+": not asked yet")
+		case e.Run.Records == nil:
+			items = append(items, e.Name+": it did not answer")
+		}
+	}
+	for _, b := range f.review.Document.Blocks {
+		if !b.Searched {
+			why := b.Reason
+			if why == "" {
+				why = "no reason is given"
+			}
+			items = append(items, fmt.Sprintf("Concept %s, %s: %s", b.Name, b.Concept, why))
+		}
+	}
+	if len(items) > 0 {
+		s.Add(document.Part{Items: items})
+	}
+	return s
+}
