@@ -2,8 +2,8 @@ import { defineConfig } from '@playwright/test'
 
 export default defineConfig({
   testDir: 'tests',
-  timeout: 180_000, // machines that do much else at once are slow
-  expect: { timeout: 30_000 },
+  timeout: 600_000, // machines that do much else at once are slow, and stand still for a while
+  expect: { timeout: 120_000 },
   fullyParallel: false,
   workers: 2,
   forbidOnly: !!process.env.CI,

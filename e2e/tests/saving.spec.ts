@@ -14,6 +14,9 @@ test('many steps are undone and made again, across a reload', async ({ page, rev
   }
   const rows = page.getByRole('row').filter({ has: page.getByRole('switch') })
   await expect(rows).toHaveCount(4)
+  // They stand in the order in which they were typed, however long one of them was looked up.
+  await expect(page.getByRole('switch')).toHaveCount(4)
+  for (const [i, term] of ['farmworker*', 'field hand*', 'Fluid Intake', 'farm* ~3 crew*'].entries()) await expect(page.getByRole('switch').nth(i)).toHaveAccessibleName(`${term} is searched`)
   await saved(page)
   await page.reload()
   await expect(rows).toHaveCount(4)

@@ -57,7 +57,7 @@ export const test = base.extend<{ review: { id: number; path: (screen: string) =
       await demo.stop()
       await rm(dir, { recursive: true, force: true })
     },
-    { scope: 'worker', timeout: 120_000 },
+    { scope: 'worker', timeout: 600_000 },
   ],
   baseURL: async ({ tamiz }, use) => use(tamiz),
   review: async ({ request }, use) => {
@@ -103,4 +103,23 @@ export async function bring(page: Page, name: string, buffer: Buffer) {
 /** Everything that was done is saved. */
 export async function saved(page: Page) {
   await expect(page.getByRole('banner').getByText(/^Saved \d/)).toBeVisible()
+}
+
+/** The number that a text says, whatever stands around it. */
+export const number = (text: string | null) => Number((text ?? '').replace(/[^\d]/g, ''))
+
+/** Begins the first concept of an empty review, and goes to its block. */
+export async function begin(page: Page, question: string, name: string) {
+  await page.goto(question)
+  await page.getByRole('button', { name: 'Add a concept' }).click()
+  await page.getByLabel('Name of concept A').fill(name)
+  await page.getByLabel('Name of concept A').press('Enter')
+  await page.getByRole('link', { name: 'Blocks' }).click()
+}
+
+/** Adds a line to block A, and waits until it stands there. */
+export async function add(page: Page, term: string) {
+  await page.getByLabel('Add a term to A').fill(term)
+  await page.getByLabel('Add a term to A').press('Enter')
+  await expect(page.getByRole('switch', { name: `${term} is searched` })).toBeVisible()
 }

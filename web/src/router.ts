@@ -8,6 +8,7 @@ export const screens = [
   'blocks',
   'coverage',
   'strategy',
+  'logbook',
 ] as const
 export type Screen = (typeof screens)[number]
 
@@ -64,6 +65,11 @@ export const router = createRouter({
           path: 'strategy',
           name: 'strategy',
           component: () => import('./screens/strategy/StrategyScreen.vue'),
+        },
+        {
+          path: 'logbook',
+          name: 'logbook',
+          component: () => import('./screens/logbook/LogbookScreen.vue'),
         },
       ],
     },

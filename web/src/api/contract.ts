@@ -484,6 +484,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/typed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The strategy as it is typed by hand in a dialect */
+        post: operations["typedStrategy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/explain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a query says that somebody wrote, and what is wrong with it */
+        post: operations["explainQuery"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/counterparts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Remember what stands for a heading in another vocabulary */
+        post: operations["takeCounterpart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/dialects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How sources want queries typed */
+        get: operations["dialects"];
+        put?: never;
+        /** Keep a dialect that somebody wrote; one of its name is written over */
+        post: operations["saveDialect"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/dialects/{dialect}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a dialect away that somebody wrote */
+        delete: operations["deleteDialect"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/count-terms": {
         parameters: {
             query?: never;
@@ -1117,6 +1203,317 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/everywhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What all sources said of the strategy, and how their answers stand to each other */
+        get: operations["everywhere"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The runs of a review, the newest first */
+        get: operations["listRuns"];
+        put?: never;
+        /** Run the whole strategy at some sources */
+        post: operations["run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/runs/by-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write down a search that was made by hand */
+        post: operations["writeDownRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/runs/{run}/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make the records that were fetched for a run a sample */
+        post: operations["sampleOfRun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The versions of a review, the oldest first, and what holds now as the last */
+        get: operations["listVersions"];
+        put?: never;
+        /** Keep what holds now as a version */
+        post: operations["keepVersion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/versions/compared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How two revisions stand to each other */
+        get: operations["compareVersions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/versions/between": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a source finds that only one of two revisions does */
+        get: operations["betweenVersions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/versions/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Keep a revision as a version no more; the revision stays */
+        delete: operations["forgetVersion"];
+        options?: never;
+        head?: never;
+        /** Change what a version is called */
+        patch: operations["nameVersion"];
+        trace?: never;
+    };
+    "/api/reviews/{review}/versions/{version}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make what was searched in a version what is searched now */
+        post: operations["goBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The written record of the search, as it stands now */
+        get: operations["writtenRecord"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/record/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The written record as a file */
+        get: operations["saveRecord"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/bundle/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that a search is shown by, packed */
+        get: operations["bundle"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the search is run again by itself */
+        get: operations["getWatch"];
+        /** Say how the search is run again */
+        put: operations["setWatch"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/since": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is new since the run before the last, the likeliest first */
+        get: operations["since"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/dismissed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say of new records that they do not belong */
+        post: operations["dismiss"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept-blocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The blocks that are kept for reuse, each in all its versions, the newest first */
+        get: operations["keptBlocks"];
+        put?: never;
+        post?: never;
+        /** Keep a block no more; copies of it stay as they are */
+        delete: operations["forgetBlock"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/kept-blocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a block for reuse: under a name that is there already, as its next version */
+        post: operations["keepBlock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/versions/{version}/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a review from a version of this one: a second line, for another purpose */
+        post: operations["beginFrom"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/holdings": {
         parameters: {
             query?: never;
@@ -1496,6 +1893,7 @@ export interface components {
             reason: string;
             negated: boolean;
             terms: components["schemas"]["Term"][];
+            origin?: components["schemas"]["BlockOrigin"];
         };
         /** @description the fields of a block that change */
         BlockPatch: {
@@ -1506,6 +1904,7 @@ export interface components {
             searched?: boolean;
             reason?: string;
             negated?: boolean;
+            origin?: components["schemas"]["BlockOrigin"];
         };
         /** @description the fields of a term that change */
         TermPatch: {
@@ -1624,6 +2023,12 @@ export interface components {
             reason: string;
             negated: boolean;
             terms: components["schemas"]["Term"][];
+            origin?: components["schemas"]["BlockOrigin"];
+        };
+        /** @description the block kept for reuse that it was taken from */
+        BlockOrigin: {
+            name: string;
+            version: number;
         };
         Term: {
             id: string;
@@ -2488,6 +2893,8 @@ export interface components {
              * @enum {string}
              */
             kind: "strategy";
+            /** @description of the document that it is taken from; as it is, where none is said */
+            revision?: number;
         };
         AnySet: {
             /**
@@ -2818,6 +3225,126 @@ export interface components {
         Preview: {
             concepts: components["schemas"]["RoughConcept"][];
         };
+        TypeIn: {
+            dialect?: string;
+            body?: string;
+        };
+        TypedStrategy: {
+            dialect: string;
+            title: string;
+            byLine: boolean;
+            lines: components["schemas"]["TypedLine"][];
+            whole: string[];
+            text: string;
+            notes: components["schemas"]["TypedNote"][];
+            records?: number;
+            more?: number;
+            fewer?: number;
+            carry?: components["schemas"]["Carry"];
+        };
+        Carry: {
+            vocabulary: string;
+            there: boolean;
+            headings: components["schemas"]["CarriedHeading"][];
+        };
+        CarriedHeading: {
+            heading: string;
+            stands?: string;
+            declined: boolean;
+            proposals: components["schemas"]["CarryCandidate"][];
+        };
+        CarryCandidate: {
+            heading: string;
+            /** @enum {string} */
+            via: "exactMatch" | "closeMatch" | "label" | "entryTerm";
+            matched?: string;
+            scopeNote?: string;
+        };
+        Counterpart: {
+            heading: string;
+            vocabulary: string;
+            stands?: string;
+            forget?: boolean;
+        };
+        TypedLine: {
+            number: number;
+            numbers: number[];
+            texts: string[];
+            notes: components["schemas"]["TypedNote"][];
+            records?: number;
+        };
+        TypedNote: {
+            kind: string;
+            term: string;
+            instead?: string;
+            more?: number;
+            fewer?: number;
+        };
+        PastedQuery: {
+            text: string;
+            dialect?: string;
+        };
+        ExplainedQuery: {
+            dialect: string;
+            title: string;
+            text: string;
+            lines: components["schemas"]["ExplainedLine"][];
+            blocks: components["schemas"]["ExplainedBlock"][];
+            limits: components["schemas"]["Limit"][];
+            verbatim: components["schemas"]["VerbatimPart"][];
+            findings: components["schemas"]["QueryFinding"][];
+            sampled: boolean;
+        };
+        ExplainedLine: {
+            n: number;
+            from: number;
+            to: number;
+            query: string;
+            says: string;
+            records?: number;
+            keys?: number;
+        };
+        ExplainedBlock: {
+            name: string;
+            concept: string;
+            negated: boolean;
+            terms: components["schemas"]["ExplainedTerm"][];
+        };
+        ExplainedTerm: {
+            term: components["schemas"]["Term"];
+            records?: number;
+            keys?: number;
+        };
+        VerbatimPart: {
+            block?: string;
+            from: number;
+            to: number;
+            query: string;
+            says: string;
+            records?: number;
+        };
+        QueryFinding: {
+            code: string;
+            from: number;
+            to: number;
+            why: string;
+            records: number | null;
+            keys?: number;
+            mend: string | null;
+        };
+        Dialect: {
+            name: string;
+            title: string;
+            about: string;
+            typed: string;
+            vocabulary?: string;
+            own: boolean;
+            body: string;
+            broken?: string;
+        };
+        DialectFile: {
+            body: string;
+        };
         WrittenStrategy: {
             source?: string;
             lines: components["schemas"]["WrittenLine"][];
@@ -2911,6 +3438,262 @@ export interface components {
             sample?: number;
             /** Format: date-time */
             made: string;
+        };
+        /** @description A strategy that was asked of a source, or typed somewhere by hand, with what came of it */
+        Run: {
+            /** Format: int64 */
+            id: number;
+            /** @enum {string} */
+            kind: "asked" | "counted" | "hand";
+            /** @enum {string} */
+            way?: "search" | "register" | "browsing" | "citations" | "people" | "other";
+            revision: number;
+            /** Format: int64 */
+            source?: number;
+            place: string;
+            query: string;
+            /** Format: int64 */
+            records?: number;
+            sent?: string;
+            echoed?: string;
+            said: components["schemas"]["Saying"][];
+            notes: components["schemas"]["SourceNote"][];
+            problem?: components["schemas"]["Problem"];
+            note?: string;
+            who?: string;
+            /** Format: date-time */
+            at: string;
+        };
+        Runs: {
+            runs: components["schemas"]["Run"][];
+            /** @description how many were counted in passing */
+            passing: number;
+        };
+        NewRuns: {
+            sources: number[];
+            /** @description records of each answer that are drawn at random, at most; 0 for none */
+            records: number;
+        };
+        HandRun: {
+            /** @enum {string} */
+            way?: "search" | "register" | "browsing" | "citations" | "people" | "other";
+            place: string;
+            query: string;
+            /** Format: int64 */
+            records?: number;
+            /** Format: date-time */
+            at: string;
+            note?: string;
+        };
+        /** @description A number of works with its 95 % interval; the ends are equal where it was counted */
+        OverlapFigure: {
+            works: number;
+            low: number;
+            high: number;
+        };
+        SourceRun: {
+            /** Format: int64 */
+            source: number;
+            name: string;
+            off: boolean;
+            query: string;
+            notes: components["schemas"]["SourceNote"][];
+            waiting: boolean;
+            run?: components["schemas"]["Run"];
+            stale: boolean;
+            /** @enum {string} */
+            fetch?: "waiting" | "drawing" | "stopping" | "stopped" | "done" | "failed";
+            trouble?: string;
+            fetched: number;
+            wanted: number;
+            held: number;
+            caught: number;
+            only?: components["schemas"]["OverlapFigure"];
+        };
+        Everywhere: {
+            sources: components["schemas"]["SourceRun"][];
+            keys: number;
+            /** Format: int64 */
+            records: number;
+            /** Format: int64 */
+            among: number;
+            together?: components["schemas"]["OverlapFigure"];
+            pairs: {
+                /** Format: int64 */
+                a: number;
+                /** Format: int64 */
+                b: number;
+                works: components["schemas"]["OverlapFigure"];
+            }[];
+            exact: boolean;
+        };
+        NewLine: {
+            name: string;
+        };
+        VersionEdit: {
+            name: string;
+            note?: string;
+        };
+        Version: {
+            /**
+             * Format: int64
+             * @description 0 for what holds now
+             */
+            id: number;
+            revision: number;
+            name: string;
+            note?: string;
+            why?: string;
+            who?: string;
+            /** Format: date-time */
+            at: string;
+            lines: number;
+            records?: number;
+            caught: number;
+            recall?: components["schemas"]["Recall"];
+            current?: boolean;
+            problem?: string;
+        };
+        LineChange: {
+            kind: string;
+            block?: string;
+            concept?: string;
+            from?: string;
+            was?: string;
+            now?: string;
+        };
+        ComparedVersions: {
+            old: number;
+            new: number;
+            kept: number;
+            gained: number;
+            lost: number;
+            sampled: boolean;
+            keys: number;
+            oldKeys: number;
+            newKeys: number;
+            brought: components["schemas"]["RecordHead"][];
+            dropped: components["schemas"]["RecordHead"][];
+            lines: components["schemas"]["LineChange"][];
+            words: string;
+        };
+        Between: {
+            gained?: components["schemas"]["SourceCount"];
+            lost?: components["schemas"]["SourceCount"];
+        };
+        WrittenRecord: {
+            document: {
+                title: string;
+                under?: string;
+                sections: components["schemas"]["WrittenSection"][];
+            };
+            items: {
+                id: string;
+                asks: string;
+                by: string;
+                filled: boolean;
+                says?: string;
+                fill: string;
+            }[];
+            flow: {
+                sources: {
+                    place: string;
+                    /** Format: int64 */
+                    records: number;
+                    hand?: boolean;
+                }[];
+                /** Format: int64 */
+                found: number;
+                /** Format: int64 */
+                byHand: number;
+                /** Format: int64 */
+                removed?: number;
+                /** Format: int64 */
+                left?: number;
+                exact: boolean;
+            };
+            methods: string;
+            plain: string;
+        };
+        WrittenSection: {
+            id: string;
+            title: string;
+            empty?: string;
+            parts: {
+                text?: string;
+                items?: string[];
+                code?: string;
+                title?: string;
+                note?: boolean;
+                table?: {
+                    head: string[];
+                    right: boolean[];
+                    rows: string[][];
+                };
+            }[];
+        };
+        Watch: {
+            on: boolean;
+            sources: number[];
+            /** @enum {string} */
+            every: "week" | "month" | "once";
+            /** Format: date-time */
+            next?: string;
+            missed?: number;
+            who?: string;
+        };
+        Since: {
+            sources: {
+                /** Format: int64 */
+                source: number;
+                name: string;
+                /** Format: date-time */
+                from: string;
+                /** Format: date-time */
+                to: string;
+                other: boolean;
+                new: number;
+                gone: number;
+                changed: number;
+                indexed: number;
+            }[];
+            records: {
+                record: components["schemas"]["RecordHead"];
+                from: string;
+                /** Format: double */
+                score: number;
+                likely: boolean;
+            }[];
+            more: number;
+            right?: {
+                /** Format: double */
+                share: number;
+                /** Format: double */
+                low: number;
+                /** Format: double */
+                high: number;
+                belong: number;
+                aside: number;
+                assumed: boolean;
+            };
+        };
+        BlockToKeep: {
+            block: string;
+            name: string;
+            note?: string;
+        };
+        KeptBlock: {
+            name: string;
+            version: number;
+            block: components["schemas"]["Block"];
+            note?: string;
+            /** @description on what it was tested, and how it fared */
+            tested: string;
+            /** @description the review it comes from */
+            from: string;
+            who?: string;
+            /** Format: date-time */
+            at: string;
         };
         HowMany: {
             atMost: number;
@@ -4088,6 +4871,206 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["WrittenStrategy"];
                 };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    typedStrategy: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypeIn"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypedStrategy"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    explainQuery: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedQuery"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExplainedQuery"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeCounterpart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Counterpart"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dialects: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Dialect"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveDialect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DialectFile"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Dialect"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleteDialect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                dialect: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description what went wrong */
             default: {
@@ -5500,6 +6483,776 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SourceCounts"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    everywhere: {
+        parameters: {
+            query?: {
+                look?: string;
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Everywhere"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listRuns: {
+        parameters: {
+            query?: {
+                /** @description the number of a run: those before it */
+                before?: number;
+                /** @description those too that were counted in passing */
+                passing?: boolean;
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Runs"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRuns"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    writeDownRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandRun"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sampleOfRun: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                run: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listVersions: {
+        parameters: {
+            query?: {
+                look?: string;
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Version"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keepVersion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionEdit"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compareVersions: {
+        parameters: {
+            query: {
+                look?: string;
+                /** @description a revision of the document */
+                older: number;
+                newer: number;
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparedVersions"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    betweenVersions: {
+        parameters: {
+            query: {
+                /** @description a revision of the document */
+                older: number;
+                newer: number;
+                source: number;
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Between"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forgetVersion: {
+        parameters: {
+            query?: {
+                /** @description take it back */
+                back?: boolean;
+            };
+            header?: never;
+            path: {
+                review: number;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    nameVersion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionEdit"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    goBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Step"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    writtenRecord: {
+        parameters: {
+            query?: {
+                look?: string;
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenRecord"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveRecord: {
+        parameters: {
+            query: {
+                look?: string;
+                format: "md" | "html" | "json";
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bundle: {
+        parameters: {
+            query?: {
+                look?: string;
+                /** @description of the records that were fetched; none for no records */
+                formats?: ("ris" | "bibtex" | "csl" | "csv" | "tsv" | "mods" | "html")[];
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getWatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Watch"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setWatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Watch"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    since: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Since"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dismiss: {
+        parameters: {
+            query?: {
+                /** @description take it back */
+                back?: boolean;
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Chosen"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keptBlocks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptBlock"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forgetBlock: {
+        parameters: {
+            query: {
+                name: string;
+                /** @description take it back */
+                back?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keepBlock: {
+        parameters: {
+            query?: {
+                look?: string;
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BlockToKeep"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptBlock"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    beginFrom: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLine"];
+            };
+        };
+        responses: {
+            /** @description done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewHead"];
                 };
             };
             /** @description what went wrong */

@@ -665,6 +665,7 @@ export default {
       searched: 'whether it is searched',
       reason: 'reason',
       negated: 'whether it is kept out',
+      origin: 'the kept block it was taken from',
     },
   },
   problem: {

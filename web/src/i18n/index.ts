@@ -4,6 +4,7 @@ import blocks from './blocks'
 import files from './files'
 import harvest from './harvest'
 import headings from './headings'
+import logbook from './logbook'
 import sources from './sources'
 import strategy from './strategy'
 
@@ -20,10 +21,12 @@ export const i18n = createI18n({
       ...blocks,
       ...headings,
       ...strategy,
+      ...logbook,
       screen: {
         ...en.screen,
         ...headings.screen,
         ...strategy.screen,
+        ...logbook.screen,
         ...sources.screen,
         ...files.screen,
       },
@@ -35,6 +38,8 @@ export const i18n = createI18n({
         ...files.change,
         ...blocks.change,
         ...headings.change,
+        ...strategy.change,
+        ...logbook.change,
       },
       notice: { ...en.notice, ...files.notice },
     },

@@ -12,7 +12,7 @@ function act() {
 <template>
   <v-snackbar
     v-model="notes.open"
-    :timeout="notes.note?.action ? 9000 : 5000"
+    :timeout="notes.note?.action ? 20_000 : 8000"
     location="bottom left"
     role="status"
   >

@@ -20,6 +20,8 @@ const icons: Record<Screen, string> = {
     '<rect x="4" y="4" width="16" height="4.5"/><rect x="4" y="10" width="11" height="4.5"/><rect x="4" y="16" width="14" height="4"/>',
   strategy:
     '<path d="M9 6h11M9 12h11M9 18h7"/><path d="M4 5v3M3.6 11h1.6v1.6H3.6V14h1.8M3.6 17h1.8v3H3.6"/>',
+  logbook:
+    '<path d="M6 4h12v16H6z"/><path d="M9 8h6M9 12h6M9 16h3"/><path d="M4 7h3M4 12h3M4 17h3"/>',
   coverage:
     '<circle cx="6" cy="6" r="1.8"/><circle cx="12" cy="6" r="1.8"/><circle cx="18" cy="6" r="1.8"/><circle cx="6" cy="12" r="1.8"/><circle cx="18" cy="12" r="1.8"/><circle cx="6" cy="18" r="1.8"/><circle cx="12" cy="18" r="1.8"/><path d="M10.6 10.6l2.8 2.8M13.4 10.6l-2.8 2.8"/>',
 }

@@ -21,6 +21,7 @@ import { applied, newId } from './edits'
 import { Follower } from './follow'
 import { useLook } from './look'
 import { keepMine, takeTheirs, type Conflict, type Waiting } from './queue'
+import { asRequest } from './request'
 import { self } from './who'
 
 export type Decided = {
@@ -418,6 +419,7 @@ export const useReview = defineStore('review', () => {
     look,
     looking: looks.looking,
     lookAt: looks.lookAt,
+    act,
     lookFollowed: looks.followed,
     countAt: looks.countAt,
     openLook: looks.open,
@@ -453,11 +455,6 @@ export const useReview = defineStore('review', () => {
 
 /** How often undoing is tried again where the program does not answer. */
 const stepTries = 5
-
-/** What a call is known by, so that it is made once however often it is sent. */
-function asRequest(id: string) {
-  return { 'Tamiz-Request': id }
-}
 
 export function decisionKey(facet: Facet, item: string): string {
   return `${facet}\n${item}`

@@ -52,6 +52,8 @@ export const useSources = defineStore('sources', () => {
     if (news.kind === 'counts') fresh('counts')
     else if (news.kind === 'draw') fresh('draws')
     else if (news.kind === 'holdings') fresh('holdings', 'bench', 'coverage')
+    else if (news.kind === 'runs') fresh('everywhere', 'runs', 'record', 'since', 'watch')
+    else if (news.kind === 'versions') fresh('versions', 'record')
     else if (news.kind === 'sources') fresh('sources')
     else {
       fresh('draws')

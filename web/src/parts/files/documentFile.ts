@@ -1,4 +1,5 @@
 import {
+  AlignmentType,
   BorderStyle,
   Document,
   HeadingLevel,
@@ -10,6 +11,7 @@ import {
   TextRun,
   WidthType,
 } from 'docx'
+import type { WrittenRecord } from '@/api/client'
 
 /** A title, some sentences, and a table under it. */
 interface TableText {
@@ -21,29 +23,38 @@ interface TableText {
   rows: string[][]
 }
 
-/** Makes an Office Open XML document (ISO/IEC 29500) of a table, its head repeated on each page. */
-export function tableDocument(of: TableText): Promise<Blob> {
+/** A table with hairlines, its head repeated on each page; right tells columns of figures. */
+function plainTable(head: string[], rows: string[][], widths: number[], right: boolean[] = []) {
   const line = { style: BorderStyle.SINGLE, size: 4, color: 'BBB3A2' }
   const none = { style: BorderStyle.NONE, size: 0, color: 'auto' }
-  const row = (cells: string[], head: boolean) =>
+  const row = (cells: string[], bold: boolean) =>
     new TableRow({
-      tableHeader: head,
+      tableHeader: bold,
       cantSplit: true,
       children: cells.map(
         (text, i) =>
           new TableCell({
-            width: { size: of.widths[i], type: WidthType.PERCENTAGE },
+            width: { size: widths[i], type: WidthType.PERCENTAGE },
             borders: { top: none, left: none, right: none, bottom: line },
             margins: { top: 50, bottom: 50, left: 60, right: 60 },
-            children: text
-              .split(/\r?\n/)
-              .map(
-                (part) =>
-                  new Paragraph({ children: [new TextRun({ text: part, bold: head, size: 19 })] }),
-              ),
+            children: text.split(/\r?\n/).map(
+              (part) =>
+                new Paragraph({
+                  alignment: right[i] ? AlignmentType.RIGHT : AlignmentType.LEFT,
+                  children: [new TextRun({ text: part, bold, size: 19 })],
+                }),
+            ),
           }),
       ),
     })
+  return new Table({
+    width: { size: 100, type: WidthType.PERCENTAGE },
+    rows: [row(head, true), ...rows.map((cells) => row(cells, false))],
+  })
+}
+
+/** Makes an Office Open XML document (ISO/IEC 29500) of a table, its head repeated on each page. */
+export function tableDocument(of: TableText): Promise<Blob> {
   return Packer.toBlob(
     new Document({
       title: of.title,
@@ -53,13 +64,48 @@ export function tableDocument(of: TableText): Promise<Blob> {
           children: [
             new Paragraph({ text: of.title, heading: HeadingLevel.HEADING_1 }),
             ...of.text.map((text) => new Paragraph({ text, spacing: { before: 80, after: 80 } })),
-            new Table({
-              width: { size: 100, type: WidthType.PERCENTAGE },
-              rows: [row(of.head, true), ...of.rows.map((cells) => row(cells, false))],
-            }),
+            plainTable(of.head, of.rows, of.widths),
           ],
         },
       ],
     }),
+  )
+}
+
+/** Makes one of a document of sections: headings, paragraphs, lists, tables whose heads are repeated, lines as they are typed. */
+export function recordDocument(of: WrittenRecord['document']): Promise<Blob> {
+  const children: (Paragraph | Table)[] = [
+    new Paragraph({ text: of.title, heading: HeadingLevel.TITLE }),
+    ...(of.under ? [new Paragraph({ text: of.under, spacing: { after: 120 } })] : []),
+  ]
+  for (const s of of.sections) {
+    children.push(
+      new Paragraph({ text: s.title, heading: HeadingLevel.HEADING_1, spacing: { before: 240 } }),
+    )
+    if (!s.parts.length && s.empty) children.push(new Paragraph(s.empty))
+    for (const p of s.parts) {
+      if (p.title) children.push(new Paragraph({ text: p.title, heading: HeadingLevel.HEADING_2 }))
+      if (p.text) children.push(new Paragraph({ text: p.text, spacing: { before: 60, after: 60 } }))
+      for (const text of p.items ?? []) children.push(new Paragraph({ text, bullet: { level: 0 } }))
+      for (const text of p.code?.split(/\r?\n/) ?? [])
+        children.push(
+          new Paragraph({ children: [new TextRun({ text, font: 'Courier New', size: 18 })] }),
+        )
+      if (p.table) {
+        const share = Math.floor(100 / p.table.head.length)
+        children.push(
+          plainTable(
+            p.table.head,
+            p.table.rows,
+            p.table.head.map(() => share),
+            p.table.right,
+          ),
+          new Paragraph(''),
+        )
+      }
+    }
+  }
+  return Packer.toBlob(
+    new Document({ title: of.title, creator: 'Tamiz', sections: [{ children }] }),
   )
 }

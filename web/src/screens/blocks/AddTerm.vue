@@ -94,13 +94,22 @@ watch([found, () => props.block.id, () => review.revision], () => {
   )
 })
 
+/** What was typed before and is still asked about: lines stand in the order in which they were typed. */
+let before = Promise.resolve()
+function enter() {
+  const then = before
+  before = take(then).catch(() => undefined)
+}
+
 /** Adds what is typed. It may have been typed faster than it could be looked up, so it is asked once more. */
-async function enter() {
+async function take(then: Promise<void>) {
   const text = typed.value.trim()
   if (!text) return
   const known = found.value
   typed.value = '' // the next may be typed while this is still asked about
-  const answer = known ?? (await ask_(text, field.value).catch(() => undefined))
+  const where = field.value
+  const answer = known ?? (await ask_(text, where).catch(() => undefined))
+  await then
   if (answer?.refused) {
     // Where the next is being typed already, what was refused is said beside it, not put in its way.
     if (typed.value.trim()) return notes.say({ text: `${text}: ${said(answer.refused)}` })
@@ -111,7 +120,7 @@ async function enter() {
     return
   }
   // What cannot be asked now is kept as it stands, and checked when it is saved.
-  const { kind, ...rest } = answer?.term ?? { kind: 'text' as const, text, field: field.value }
+  const { kind, ...rest } = answer?.term ?? { kind: 'text' as const, text, field: where }
   add(props.block, newTerm({ ...rest, kind, id: crypto.randomUUID(), on: true }))
   bench.rest(undefined)
   input.value?.focus()

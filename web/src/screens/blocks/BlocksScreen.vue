@@ -7,13 +7,16 @@ import EmptyState from '@/parts/EmptyState.vue'
 import { useMade } from '@/parts/made'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
+import { useKept } from '@/state/kept'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import AddTerm from './AddTerm.vue'
 import AlikeCard from './AlikeCard.vue'
 import BlindSpot from './BlindSpot.vue'
 import HeadingsAndWords from './HeadingsAndWords.vue'
+import KeepBlock from './KeepBlock.vue'
 import PrunePanel from './PrunePanel.vue'
+import TakeKept from './TakeKept.vue'
 import TermTable from './TermTable.vue'
 
 const { t, n } = useI18n()
@@ -41,21 +44,34 @@ const held = computed(
 )
 const caught = computed(() => figures.value?.caught.filter(Boolean).length ?? 0)
 const pruning = ref(false)
+const kept = useKept()
+const keeping = ref(false)
+const taking = ref(false)
+function taken(id: string) {
+  taking.value = false
+  choose(id)
+}
+const later = computed(() => (block.value ? kept.later(block.value) : undefined))
 const on = computed(() => block.value?.terms.filter((x) => x.on).length ?? 0)
 
 function choose(id: string) {
   chosen.value = id
   pruning.value = false
+  keeping.value = false
   void router.replace({ query: { block: id } })
 }
 </script>
 
 <template>
   <div class="screen">
+    <TakeKept v-if="taking" @taken="taken" @close="taking = false" />
     <EmptyState v-if="!block" :title="t('blocks.emptyTitle')" :text="t('blocks.emptyText')">
       <router-link class="btn" :to="{ name: 'question', params: { review: review.id } }">{{
         t('question.addConcept')
       }}</router-link>
+      <button v-if="kept.newest.value.length && !taking" class="btn outline" @click="taking = true">
+        {{ t('kept.open') }}
+      </button>
     </EmptyState>
     <template v-else>
       <div class="tabs" role="tablist" :aria-label="t('blocks.all')">
@@ -70,6 +86,12 @@ function choose(id: string) {
           <BlockStamp :block="b.id" /> {{ b.concept || t('block.unnamed') }}
         </button>
       </div>
+      <p v-if="block.origin" class="small origin">
+        {{ t('kept.origin', block.origin) }}
+        <button v-if="later" class="link" @click="kept.renew(block, later)">
+          {{ t('kept.renew', { version: later.version }) }}
+        </button>
+      </p>
       <div class="head">
         <BlockStamp :block="block.id" :size="26" />
         <h2 class="display">{{ block.concept || t('block.unnamed') }}</h2>
@@ -123,9 +145,22 @@ function choose(id: string) {
         :unindexed="figures.unindexed"
       />
       <TermTable :key="block.id" :block="block" :figures="figures" />
-      <div v-if="on > 1 && figures?.records !== undefined && !pruning" class="row under">
-        <button class="btn bare" @click="pruning = true">{{ t('prune.open') }}</button>
+      <div class="row under">
+        <button
+          v-if="on > 1 && figures?.records !== undefined && !pruning"
+          class="btn bare"
+          @click="pruning = true"
+        >
+          {{ t('prune.open') }}
+        </button>
+        <button v-if="block.terms.length && !keeping" class="btn bare" @click="keeping = true">
+          {{ t('kept.keep') }}
+        </button>
+        <button v-if="kept.newest.value.length && !taking" class="btn bare" @click="taking = true">
+          {{ t('kept.open') }}
+        </button>
       </div>
+      <KeepBlock v-if="keeping" :key="block.id" :block="block" @close="keeping = false" />
       <PrunePanel v-if="pruning" :block="block" @close="pruning = false" />
       <p v-if="!block.terms.length" class="small none">{{ t('blocks.noTerms') }}</p>
       <AddTerm :key="block.id" :block="block" />
@@ -141,6 +176,10 @@ function choose(id: string) {
   height: 100%;
   overflow-y: auto;
   padding-bottom: 90px !important;
+}
+
+.origin {
+  margin-top: 6px;
 }
 
 .tabs {

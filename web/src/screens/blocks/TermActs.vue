@@ -2,11 +2,8 @@
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Block, Term } from '@/api/client'
-import { useBench } from '@/state/bench'
-import { moved } from '@/state/edits'
-import { useNotes } from '@/state/notes'
+import { useLineActs } from '@/state/lineActs'
 import { termText, useReview } from '@/state/review'
-import { useSteps } from '@/state/steps'
 
 /** What can be done to a line of a block besides switching it: moved, noted on, put into another block, taken out. */
 const props = defineProps<{
@@ -20,54 +17,11 @@ const emit = defineEmits<{ note: []; group: [] }>()
 
 const { t } = useI18n()
 const review = useReview()
-const bench = useBench()
-const notes = useNotes()
-const steps = useSteps()
+const acts = useLineActs(() => props)
 const others = computed(() => review.document.blocks.filter((b) => b.id !== props.block.id))
-const said = () => ({ term: termText(props.term), block: props.block.name })
-
-function remove() {
-  bench.rest(undefined)
-  review.change(
-    { key: 'removeTerm', params: said() },
-    { edits: [{ op: 'removeTerm', block: props.block.id, id: props.term.id }] },
-  )
-  notes.say({
-    text: t('change.removeTerm', said()),
-    action: { label: t('steps.undo'), run: steps.undo },
-  })
-}
 
 function move(by: number) {
-  if (!props.ordered) return
-  if (by < 0 ? props.first : props.last) return
-  review.change(
-    { key: 'moveTerm', params: said() },
-    { edits: [moved(props.block, props.term.id, by)] },
-  )
-}
-
-/** Puts the line into another block. */
-function moveTo(other: Block) {
-  bench.rest(undefined)
-  review.change(
-    { key: 'moveTo', params: { ...said(), to: other.name } },
-    {
-      edits: [
-        { op: 'removeTerm', block: props.block.id, id: props.term.id },
-        { op: 'addTerm', block: other.id, term: props.term },
-      ],
-    },
-  )
-}
-
-function ungroup() {
-  review.change(
-    { key: 'ungroup', params: said() },
-    {
-      edits: [{ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { group: '' } }],
-    },
-  )
+  if (props.ordered && !(by < 0 ? props.first : props.last)) acts.move(by)
 }
 
 defineExpose({ move })
@@ -104,13 +58,13 @@ defineExpose({ move })
       <v-list-item
         v-if="term.group"
         :title="t('group.out', { group: term.group })"
-        @click="ungroup"
+        @click="acts.ungroup()"
       />
       <v-list-item
         v-for="b in others"
         :key="b.id"
         :title="t('remark.move', { block: b.name })"
-        @click="moveTo(b)"
+        @click="acts.moveTo(b)"
       />
     </v-list>
   </v-menu>
@@ -118,7 +72,7 @@ defineExpose({ move })
     class="ico"
     :aria-label="t('blocks.removeOne', { term: termText(term) })"
     :title="t('act.remove')"
-    @click="remove"
+    @click="acts.remove()"
   >
     ×
   </button>

@@ -8,7 +8,8 @@ import { useInstead } from '@/parts/instead'
 import { useMade } from '@/parts/made'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
-import { termText, useReview } from '@/state/review'
+import { useLineActs } from '@/state/lineActs'
+import { termText } from '@/state/review'
 import { useSources } from '@/state/sources'
 import TermActs from './TermActs.vue'
 import StairStep from './StairStep.vue'
@@ -32,7 +33,6 @@ const props = defineProps<{
 const emit = defineEmits<{ group: [] }>()
 
 const { t, n } = useI18n()
-const review = useReview()
 const bench = useBench()
 const reader = useReader()
 const sources = useSources()
@@ -40,18 +40,13 @@ const instead = useInstead()
 const made = useMade()
 const there = computed(() => sources.counted?.terms[props.term.id])
 
-const said = () => ({ term: termText(props.term), block: props.block.name })
+const line = useLineActs(() => props)
 const toggle = (on: boolean): Edit => ({
   op: 'patchTerm',
   block: props.block.id,
   id: props.term.id,
   patch: { on },
 })
-
-function setOn(on: boolean) {
-  bench.rest(undefined)
-  review.change({ key: on ? 'switchOn' : 'switchOff', params: said() }, { edits: [toggle(on)] })
-}
 
 function onKey(e: KeyboardEvent) {
   const by = { ArrowUp: -1, ArrowDown: 1 }[e.key]
@@ -79,11 +74,7 @@ const acts = ref<InstanceType<typeof TermActs>>()
 const noting = ref(false)
 function setNote(note: string) {
   noting.value = false
-  if (note !== (props.term.note ?? ''))
-    review.change(
-      { key: 'noteTerm', params: said() },
-      { edits: [{ op: 'patchTerm', block: props.block.id, id: props.term.id, patch: { note } }] },
-    )
+  line.setNote(note)
 }
 
 function records() {
@@ -102,7 +93,7 @@ function records() {
       <OnSwitch
         :model-value="term.on"
         :label="t('blocks.switch', { term: termText(term) })"
-        @update:model-value="setOn"
+        @update:model-value="line.setOn"
       />
     </td>
     <td class="left">

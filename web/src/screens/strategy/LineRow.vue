@@ -1,11 +1,16 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
+import type { TypedNote } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
+import DraftField from '@/parts/DraftField.vue'
+import SourceNotes from '@/parts/SourceNotes.vue'
 import { useInstead } from '@/parts/instead'
 import { useReader } from '@/parts/reader'
+import { useLineActs } from '@/state/lineActs'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
+import LineMenu from './LineMenu.vue'
 import type { Line } from './lines'
 
 /** One numbered line: as it is meant with its figures, and beside it as it is typed; what differs is noted below. */
@@ -18,22 +23,29 @@ const reader = useReader()
 const instead = useInstead()
 
 const block = computed(() => review.document.blocks.find((b) => b.id === props.line.block))
+const term = computed(() => block.value?.terms.find((x) => x.id === props.line.term))
+const acts = useLineActs(() => ({ block: block.value!, term: term.value! }))
+const noting = ref(false)
+
+/** Notes that change nothing in the sample are folded: elsewhere they may. */
+const free = (x: TypedNote) => x.more === 0 && x.fewer === 0
+const telling = computed(() => props.line.notes.filter((x) => !free(x)))
+const idle = computed(() => props.line.notes.filter(free))
 const columns = computed(
   () =>
     2 + Number(!!sources.chosen) + Number(!!review.sample) + Number(review.keyStudies.length > 0),
 )
 function open() {
   const l = props.line
-  const term = block.value?.terms.find((x) => x.id === l.term)
-  if (term) reader.list({ kind: 'term', term }, l.meant)
+  if (term.value) reader.list({ kind: 'term', term: term.value }, l.meant)
   else if (l.kind === 'block') reader.list({ kind: 'block', block: l.block! }, l.meant)
   else reader.list({ kind: 'strategy' }, l.meant)
 }
 </script>
 
 <template>
-  <tr :class="{ join: line.kind !== 'term', lit: line.notes.length }">
-    <td class="number">{{ line.number }}</td>
+  <tr :class="{ join: line.kind !== 'term', lit: telling.length, off: line.off }">
+    <td class="number">{{ line.number || '' }}</td>
     <td class="left">
       <template v-if="line.kind === 'block'">
         <button
@@ -57,7 +69,19 @@ function open() {
         <BlockStamp :block="line.block" :size="14" />{{ ' '
         }}<span :class="{ mono: !line.heading, heading: line.heading }">{{ line.meant }}</span
         >{{ ' ' }}<span v-if="line.field" class="small">{{ t(`field.${line.field}`) }}</span>
-        <span v-if="line.note" class="small said">{{ line.note }}</span>
+        <DraftField
+          v-if="noting"
+          class="field"
+          :value="line.note ?? ''"
+          :maxlength="1000"
+          :aria-label="t('strategy.noteOf', { term: line.meant })"
+          @vue:mounted="(node) => (node.el as HTMLInputElement | null)?.focus()"
+          @typed="acts.setNote"
+          @keydown.enter="noting = false"
+          @keydown.esc="noting = false"
+          @blur="noting = false"
+        />
+        <span v-else-if="line.note" class="small said">{{ line.note }}</span>
       </template>
     </td>
     <td v-if="sources.chosen">{{ line.there === undefined ? '' : n(line.there, 'whole') }}</td>
@@ -66,9 +90,26 @@ function open() {
         {{ n(line.records, 'whole') }}</button><template v-else-if="line.records === 0">0</template>
     </td>
     <td v-if="review.keyStudies.length">{{ line.caught ?? '' }}</td>
-    <td class="left typed mono">{{ line.text }}</td>
-    <td>
+    <td class="left typed mono">
+      <span v-for="(x, i) in line.texts" :key="i" class="text"
+        ><b v-if="line.numbers[i] !== line.number" class="number">{{ line.numbers[i] }}</b
+        >{{ x }}</span
+      >
+      <span v-if="!line.texts.length" class="small">{{
+        t(line.off ? 'strategy.off' : 'strategy.unsaid')
+      }}</span>
+      <span
+        v-if="
+          line.asTyped !== undefined && line.records !== undefined && line.asTyped !== line.records
+        "
+        class="small as"
+        >{{ t('strategy.asTyped', { n: n(line.asTyped, 'whole') }) }}</span
+      >
+    </td>
+    <td class="acts">
+      <LineMenu v-if="block && term" :block="block" :term="term" @note="noting = true" />
       <button
+        v-if="!line.off"
         class="link small"
         :aria-label="t('strategy.copyLine', { n: line.number })"
         :title="t('strategy.copyLine', { n: line.number })"
@@ -81,9 +122,18 @@ function open() {
       </button>
     </td>
   </tr>
-  <tr v-for="(x, i) in line.notes" :key="i" class="noted">
+  <tr v-if="telling.length" class="noted">
     <td :colspan="columns" />
-    <td class="left typed small" colspan="2">{{ instead(x) }}</td>
+    <td class="left typed small" colspan="2"><SourceNotes :notes="telling" /></td>
+  </tr>
+  <tr v-if="idle.length" class="noted">
+    <td :colspan="columns" />
+    <td class="left typed small" colspan="2">
+      <details>
+        <summary>{{ t('strategy.idle', { n: idle.length }, idle.length) }}</summary>
+        <p v-for="(x, i) in idle" :key="i">{{ instead(x) }}</p>
+      </details>
+    </td>
   </tr>
 </template>
 
@@ -119,6 +169,24 @@ td.typed {
   color: var(--gold-deep);
 }
 
+.text {
+  display: block;
+}
+
+.text .number {
+  font-weight: 500;
+  margin-right: 7px;
+}
+
+.as {
+  font-family: var(--ui);
+}
+
+.noted summary {
+  cursor: pointer;
+  color: var(--ink-2);
+}
+
 .heading {
   font-weight: 650;
 }
@@ -131,8 +199,23 @@ td.typed {
   width: 16px;
 }
 
+td.acts {
+  white-space: nowrap;
+  text-align: right;
+}
+
+.off td {
+  color: var(--ink-2);
+}
+
+.off td:not(.typed) .mono,
+.off .heading {
+  text-decoration: line-through;
+}
+
 .copy {
-  display: block;
+  display: inline-block;
+  vertical-align: middle;
   width: 13px;
   height: 13px;
   fill: none;

@@ -1,14 +1,19 @@
 import { computed, type Ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import type { Term, WrittenLine } from '@/api/client'
+import type { Term, TypedNote, TypedStrategy, WrittenLine } from '@/api/client'
 import { useBench } from '@/state/bench'
 import { termText, useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 
-/** A line with what it is meant to say and its figures. */
+/** A line with what it is meant to say, its figures, and how it is typed. */
 export interface Line extends WrittenLine {
+  texts: string[]
+  numbers: number[] // as they are typed
+  notes: TypedNote[]
+  asTyped?: number // records of the sample that it finds as it is typed
   meant: string
   heading: boolean
+  off: boolean // switched off: it has no number and is not typed
   field?: string
   note?: string
   records?: number // of the sample
@@ -30,7 +35,7 @@ export function runs(numbers: number[]): string[] {
 }
 
 /** The lines of a strategy with their figures: those over the sample, and those at the source whose counts are shown. */
-export function useLines(written: Ref<WrittenLine[]>) {
+export function useLines(written: Ref<WrittenLine[]>, typed: Ref<TypedStrategy | undefined>) {
   const { t } = useI18n()
   const review = useReview()
   const bench = useBench()
@@ -57,13 +62,47 @@ export function useLines(written: Ref<WrittenLine[]>) {
       ', ',
     )
   }
+  /** The lines with those that are switched off, where they would stand; they have no number. */
+  function withOff(): WrittenLine[] {
+    const out = [...written.value]
+    for (const b of review.document.blocks.filter((x) => x.searched)) {
+      b.terms.forEach((term, i) => {
+        // What was switched off just now stands there still, until the lines are written anew.
+        if (term.on || out.some((l) => l.term === term.id)) return
+        const before = b.terms.slice(i + 1).map((x) => x.id)
+        const same = (l: WrittenLine) => l.kind === 'term' && l.block === b.id
+        let at = out.findIndex((l) => same(l) && before.includes(l.term ?? ''))
+        if (at < 0) at = out.findLastIndex(same) + 1
+        const off: WrittenLine = {
+          number: 0,
+          kind: 'term',
+          block: b.id,
+          term: term.id,
+          parts: [],
+          text: '',
+          notes: [],
+        }
+        if (at > 0 || same(out[0]!)) out.splice(at, 0, off)
+      })
+    }
+    return out
+  }
+
   return computed<Line[]>(() => {
     const last = written.value.at(-1)?.number
-    return written.value.map((l) => {
+    return withOff().map((l) => {
       const block = bench.now?.blocks.find((b) => b.id === l.block)
       const term = termOf(l)
+      const as = typed.value?.lines.find((x) => x.number === l.number)
+      const off = term !== undefined && !term.on
       const line: Line = {
         ...l,
+        number: off ? 0 : l.number,
+        off,
+        texts: off ? [] : (as?.texts ?? [l.text]),
+        numbers: as?.numbers ?? [l.number],
+        notes: as?.notes ?? l.notes,
+        asTyped: as?.records,
         meant: meant(l),
         heading: term?.kind === 'heading',
         field: term && term.kind !== 'heading' && term.field !== 'text' ? term.field : undefined,

@@ -1,0 +1,94 @@
+import { accessible, demoReview, expect, test } from './tamiz'
+
+const old = `("cane cutter*" or farmwroker* or "agricultural labourer*" or heading = "Farm Workers" and ("rest break*" or shade or "rest breaks")`
+
+test('an old query is pasted, mended, taken into blocks and written for two sources', async ({ page, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write'])
+  const id = await demoReview(page)
+  await page.goto(`/reviews/${id}/strategy`)
+  await page.getByRole('tab', { name: 'Paste a query' }).click()
+  await expect(page.getByText('A query that a colleague wrote')).toBeVisible()
+  await accessible(page)
+  const query = page.getByRole('textbox', { name: 'Query' })
+  await query.fill(old)
+  const findings = page.getByRole('region', { name: 'Findings' })
+  await expect(findings.getByRole('heading', { name: '5 findings' })).toBeVisible()
+  await expect(page.getByRole('combobox', { name: 'written in' })).toContainText('CQL, told by itself')
+  await accessible(page)
+
+  // Each is mended in one click, and what is left is read anew.
+  const mend = async (title: string, left: string) => {
+    const row = findings.getByRole('listitem').filter({ has: page.getByRole('button', { name: title, exact: true }) })
+    await row.getByRole('button', { name: /^(Mend|Take away)$/ }).click()
+    await expect(findings.getByRole('heading', { name: left })).toBeVisible()
+  }
+  await mend('Misspelt?', '4 findings')
+  await mend('Heading under another name', '3 findings')
+  await mend('Inside another term', '2 findings')
+  await mend('One spelling only', '1 finding')
+  await mend('Bracket or mark without a partner', 'Nothing found')
+  await expect(query).toHaveValue(/"agricultural laborer\*"/)
+  await expect(query).not.toHaveValue(/rest breaks/)
+  await expect(page.getByRole('region', { name: 'In words' })).toContainText('with the heading “Agricultural Labor Force”')
+
+  // Taken into the review: the second of its concepts into a block that is there.
+  const blocks = page.getByRole('region', { name: 'As blocks' })
+  await blocks.getByRole('combobox', { name: 'Where block B goes' }).selectOption({ label: 'B Heat protection' })
+  await expect(blocks.getByText('is there')).toBeVisible()
+  await blocks.getByRole('checkbox', { name: 'shade' }).uncheck()
+  await blocks.getByRole('button', { name: /^Take \d parts$/ }).click()
+  await expect(page).toHaveURL(/blocks/)
+  await expect(page.getByRole('tab', { name: /^D cane cutter/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).first().click()
+  await expect(page.getByRole('tab', { name: /^D cane cutter/ })).toHaveCount(0)
+
+  // The strategy as two sources want it typed.
+  await page.goto(`/reviews/${id}/strategy`)
+  const lines = page.getByRole('table', { name: 'Lines of the strategy' })
+  const typed = page.getByRole('combobox', { name: 'typed for' })
+  await typed.selectOption('Surco, line by line')
+  await expect(lines.getByRole('columnheader', { name: 'As Surco wants it typed' })).toBeVisible()
+  await expect(lines.getByRole('row', { name: /^9 / })).toContainText('either of lines 1 to 8')
+  await lines.getByText('1 note that changes nothing in the sample').first().click()
+  await expect(lines.getByText(/Words near each other cannot be asked/)).toBeVisible()
+  await accessible(page)
+
+  // Surco has another vocabulary: a heading is carried over when somebody takes it, and until then its words stand in.
+  const headings = page.getByRole('region', { name: 'Headings in Surco Thesaurus' })
+  const first = lines.getByRole('row', { name: /^1 / })
+  await expect(first).toContainText('words{agricultural labor force}')
+  const take = headings.getByRole('button', { name: /for Agricultural Labor Force$/ }).first()
+  await take.click()
+  await expect(first).toContainText('topic{')
+  await expect(first).not.toContainText('topic{Agricultural Labor Force}')
+  await accessible(page)
+  await headings.getByRole('button', { name: 'Decide otherwise for Agricultural Labor Force' }).click()
+  await expect(first).toContainText('words{agricultural labor force}')
+  await headings.getByRole('button', { name: 'None of these for Agricultural Labor Force' }).click()
+  await expect(headings.getByText('Nothing stands for it: its words do.')).toBeVisible()
+  await headings.getByRole('button', { name: 'Decide otherwise for Agricultural Labor Force' }).click()
+  await expect(take).toBeVisible()
+
+  await page.getByRole('button', { name: 'Copy all lines' }).click()
+  await expect(page.getByText(/^Copied: 21 lines/)).toBeVisible()
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toContain('2\twords{farmworker…}')
+  await typed.selectOption('Vilano, one query')
+  await expect(page.getByText(/^As it is typed for Vilano it finds/)).toBeVisible()
+  await expect(page.getByRole('heading', { name: /\d queries, whose records belong together/ })).toBeVisible()
+  await accessible(page)
+  await typed.selectOption('CQL, as Tamiz writes it')
+})
+
+test('what cannot be read is told, and nothing that was typed is lost', async ({ page, review }) => {
+  await page.goto(`${review.path('strategy')}?part=paste`)
+  const query = page.getByRole('textbox', { name: 'Query' })
+  await query.fill('“heat” and (rest')
+  await expect(page.getByRole('button', { name: 'Bracket or mark without a partner' })).toBeVisible()
+  await expect(page.getByText('told where a sample is looked at').or(page.getByText('1 finding'))).toBeVisible()
+  await page.reload()
+  await expect(query).toHaveValue('“heat” and (rest')
+  await page.getByRole('combobox', { name: 'written in' }).selectOption('Surco')
+  await expect(page.getByRole('heading', { name: /findings$/ })).toBeVisible()
+  await page.getByRole('combobox', { name: 'written in' }).selectOption('')
+  await query.fill('')
+})

@@ -1,0 +1,271 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { useRouter } from 'vue-router'
+import { api, ask, type Version } from '@/api/client'
+import { useBench } from '@/state/bench'
+import { useNotes } from '@/state/notes'
+import { useProblem } from '@/state/problem'
+import { useReview } from '@/state/review'
+import { useSteps } from '@/state/steps'
+import ComparedVersions from './ComparedVersions.vue'
+import VersionName from './VersionName.vue'
+import VersionsPicture from './VersionsPicture.vue'
+import { useVersionName, useVersions } from './versions'
+
+/** How the search came to be: versions with their figures, any two compared, and the way back to one. */
+const { t, n, d } = useI18n()
+const review = useReview()
+const bench = useBench()
+const notes = useNotes()
+const steps = useSteps()
+const problem = useProblem()
+const queries = useQueryClient()
+const named = useVersionName()
+const router = useRouter()
+
+const asked = useVersions()
+const versions = computed(() => asked.data.value ?? [])
+const keys = computed(() => versions.value.at(-1)?.recall?.of ?? 0)
+const pictured = computed(() => versions.value.filter((v) => v.records !== undefined).length > 1)
+
+/** The two that are compared: the last that was kept and what holds now, until others are chosen. */
+const picked = ref<number[]>([])
+const chosen = computed(() => {
+  const there = picked.value.filter((r) => versions.value.some((v) => v.revision === r))
+  return there.length ? there : versions.value.slice(-2).map((v) => v.revision)
+})
+function choose(revision: number) {
+  const rest = picked.value.filter((r) => r !== revision)
+  picked.value = rest.length < picked.value.length ? rest : [...rest.slice(-1), revision]
+}
+const pair = computed(() => {
+  const two = versions.value.filter((v) => chosen.value.includes(v.revision))
+  return two.length === 2 ? ([two[0]!, two[1]!] as const) : undefined
+})
+
+async function act(call: Promise<unknown>) {
+  try {
+    await call
+  } catch (error) {
+    notes.say({ text: problem(error), wrong: true })
+  }
+  void queries.invalidateQueries({ queryKey: ['versions'] })
+}
+const keeping = ref(false)
+function keep(name: string, note: string) {
+  keeping.value = false
+  void act(
+    ask(
+      api.POST('/api/reviews/{review}/versions', {
+        params: { path: { review: review.id } },
+        body: { name, note },
+      }),
+    ),
+  )
+}
+const naming = ref<number>()
+const of = (v: Version) => ({ params: { path: { review: review.id, version: v.id } } })
+function rename(v: Version, name: string, note: string) {
+  naming.value = undefined
+  void act(
+    ask(api.PATCH('/api/reviews/{review}/versions/{version}', { ...of(v), body: { name, note } })),
+  )
+}
+const branching = ref<number>()
+async function branch(v: Version, name: string) {
+  branching.value = undefined
+  try {
+    const made = await ask(
+      api.POST('/api/reviews/{review}/versions/{version}/line', { ...of(v), body: { name } }),
+    )
+    await router.push({ name: 'blocks', params: { review: made.id } })
+  } catch (error) {
+    notes.say({ text: problem(error), wrong: true })
+  }
+}
+function forget(v: Version, back = false) {
+  const { path } = of(v).params
+  void act(
+    ask(
+      api.DELETE('/api/reviews/{review}/versions/{version}', { params: { path, query: { back } } }),
+    ),
+  )
+  if (!back)
+    notes.say({
+      text: t('versions.forgot', { name: named(v) }),
+      action: { label: t('steps.undo'), run: () => forget(v, true) },
+    })
+}
+async function back(v: Version) {
+  bench.rest(undefined)
+  await act(review.act(() => ask(api.POST('/api/reviews/{review}/versions/{version}/back', of(v)))))
+  notes.say({
+    text: t('versions.wentBack', { name: named(v) }),
+    action: { label: t('steps.undo'), run: steps.undo },
+  })
+}
+</script>
+
+<template>
+  <div>
+    <p v-if="asked.error.value && !versions.length" class="wrong" role="alert">
+      {{ problem(asked.error.value) }}
+    </p>
+    <template v-else>
+      <div class="row top">
+        <p class="small grow">{{ t('versions.hint') }}</p>
+        <button v-if="!keeping" class="btn" @click="keeping = true">
+          {{ t('versions.keep') }}
+        </button>
+      </div>
+      <VersionName
+        v-if="keeping"
+        :label="t('versions.keepAs')"
+        name=""
+        note=""
+        @done="keep"
+        @cancel="keeping = false"
+      />
+      <VersionsPicture
+        v-if="pictured"
+        :versions="versions"
+        :keys="keys"
+        :chosen="chosen"
+        @choose="choose"
+      />
+      <table class="figures" :aria-label="t('versions.table')">
+        <thead>
+          <tr>
+            <th>
+              <span class="visually-hidden">{{ t('versions.compare') }}</span>
+            </th>
+            <th class="left">{{ t('versions.version') }}</th>
+            <th class="left">{{ t('versions.when') }}</th>
+            <th>{{ t('versions.lines') }}</th>
+            <th v-if="review.sample">{{ t('versions.records') }}</th>
+            <th v-if="keys">{{ t('versions.caught') }}</th>
+            <th v-if="keys">{{ t('versions.recall') }}</th>
+            <th>
+              <span class="visually-hidden">{{ t('samples.acts') }}</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="v in [...versions].reverse()" :key="v.id">
+            <td>
+              <input
+                type="checkbox"
+                :checked="chosen.includes(v.revision)"
+                :aria-label="t('versions.compareOne', { name: named(v) })"
+                @change="choose(v.revision)"
+              />
+            </td>
+            <td class="left">
+              <VersionName
+                v-if="branching === v.id"
+                :label="t('versions.lineOf', { name: named(v) })"
+                :name="t('versions.lineName', { review: review.saved?.name ?? '', name: named(v) })"
+                :done="t('versions.lineBegin')"
+                @done="(name) => branch(v, name)"
+                @cancel="branching = undefined"
+              />
+              <VersionName
+                v-else-if="naming === v.id"
+                :label="t('versions.rename', { name: named(v) })"
+                :name="v.name"
+                :note="v.note ?? ''"
+                @done="(name, note) => rename(v, name, note)"
+                @cancel="naming = undefined"
+              />
+              <template v-else>
+                <b v-if="v.name">{{ v.name }}</b><span v-else>{{ named(v) }}</span>
+                <span v-if="v.current && v.id" class="small current">{{
+                  t('versions.current')
+                }}</span>
+                <p v-if="v.note" class="small">{{ v.note }}</p>
+                <p v-if="v.problem" class="small wrong">{{ v.problem }}</p>
+              </template>
+            </td>
+            <td class="left small">
+              <template v-if="v.id"
+                >{{ d(v.at, 'day') }}, {{ d(v.at, 'time')
+                }}<template v-if="v.who">, {{ v.who }}</template></template
+              >
+            </td>
+            <td>{{ n(v.lines, 'whole') }}</td>
+            <td v-if="review.sample">
+              {{ v.records === undefined ? '' : n(v.records, 'whole') }}
+            </td>
+            <td v-if="keys">{{ v.problem ? '' : v.caught }}</td>
+            <td v-if="keys">
+              <template v-if="v.recall"
+                >{{ n(v.recall.share, 'share') }}
+                <span class="small">{{
+                  t('versions.between', {
+                    low: n(v.recall.low, 'share'),
+                    high: n(v.recall.high, 'share'),
+                  })
+                }}</span></template
+              >
+            </td>
+            <td class="acts">
+              <v-menu v-if="v.id && naming !== v.id && branching !== v.id">
+                <template #activator="{ props: menu }">
+                  <button
+                    class="link"
+                    v-bind="menu"
+                    :aria-label="t('versions.more', { name: named(v) })"
+                  >
+                    ⋯
+                  </button>
+                </template>
+                <v-list>
+                  <v-list-item v-if="!v.current" :title="t('versions.back')" @click="back(v)" />
+                  <v-list-item :title="t('versions.line')" @click="branching = v.id" />
+                  <v-list-item
+                    :title="t(v.name ? 'versions.renameIt' : 'versions.nameIt')"
+                    @click="naming = v.id"
+                  />
+                  <v-list-item :title="t('versions.forget')" @click="forget(v)" />
+                </v-list>
+              </v-menu>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <ComparedVersions v-if="pair" :older="pair[0]" :newer="pair[1]" />
+      <p v-else-if="versions.length > 1" class="small">{{ t('versions.chooseTwo') }}</p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.top {
+  gap: 14px;
+  margin-bottom: 8px;
+  flex-wrap: wrap;
+}
+
+.top p {
+  flex: 1 1 260px;
+}
+
+td {
+  vertical-align: top;
+}
+
+.current {
+  margin-left: 8px;
+  color: var(--gold-deep);
+}
+
+.acts {
+  width: 30px;
+}
+
+.wrong {
+  color: var(--miss);
+}
+</style>

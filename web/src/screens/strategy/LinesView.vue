@@ -1,0 +1,281 @@
+<script setup lang="ts">
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { useStorage } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, ask } from '@/api/client'
+import EmptyState from '@/parts/EmptyState.vue'
+import { saveBlob } from '@/parts/files/blob'
+import { useInstead } from '@/parts/instead'
+import { useCopying } from '@/parts/copying'
+import { useProblem } from '@/state/problem'
+import { useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
+import CarryHeadings from './CarryHeadings.vue'
+import LineRow from './LineRow.vue'
+import MakesShort from './MakesShort.vue'
+import WholeQuery from './WholeQuery.vue'
+import { useLines } from './lines'
+
+/** What leaves the house: numbered lines as they are meant, and beside each how a source is asked it, or how it is typed. */
+const { t, n, d } = useI18n()
+const review = useReview()
+const sources = useSources()
+const problem = useProblem()
+const copy = useCopying()
+const instead = useInstead()
+
+/** Whose names it is written in: a source's, a dialect's, or those of CQL as Tamiz writes it. */
+const wanted = useStorage<string>('tamiz-typed-in', '')
+const source = computed(() => sources.all.find((s) => `s${s.id}` === wanted.value))
+const dialects = useQuery({ queryKey: ['dialects'], queryFn: () => ask(api.GET('/api/dialects')) })
+const dialect = computed(() =>
+  dialects.data.value?.find((d) => `d${d.name}` === wanted.value && !d.broken),
+)
+const typing = useQuery({
+  queryKey: computed(() => [
+    'typed',
+    review.id,
+    review.revision,
+    review.lookStamp,
+    review.vocabulary?.id,
+    dialect.value?.name,
+    dialect.value?.body,
+  ]),
+  queryFn: () =>
+    ask(
+      api.POST('/api/reviews/{review}/typed', {
+        params: review.asked,
+        body: { dialect: dialect.value?.name },
+      }),
+    ),
+  enabled: () => !!dialect.value,
+})
+const typed = computed(() => (dialect.value ? typing.data.value : undefined))
+const asked = useQuery({
+  queryKey: computed(() => [
+    'lines',
+    review.id,
+    review.revision,
+    source.value?.id,
+    source.value?.map,
+    review.vocabulary?.id,
+  ]),
+  queryFn: () =>
+    ask(
+      api.GET('/api/reviews/{review}/lines', {
+        params: { path: { review: review.id }, query: { source: source.value?.id } },
+      }),
+    ),
+  placeholderData: keepPreviousData,
+})
+const written = computed(() => asked.data.value)
+const lines = useLines(
+  computed(() => written.value?.lines ?? []),
+  typed,
+)
+const whole = computed(() => typed.value?.whole.join('\n') ?? written.value?.whole ?? '')
+const wholeNotes = computed(() => typed.value?.notes ?? written.value?.notes ?? [])
+const named = computed(() => dialect.value?.title ?? written.value?.source)
+
+const folded = ref(new Set<string>())
+function fold(block: string) {
+  const next = new Set(folded.value)
+  if (!next.delete(block)) next.add(block)
+  folded.value = next
+}
+const numbered = computed(() => lines.value.filter((l) => !l.off).length)
+const shown = computed(() =>
+  lines.value.filter((l) => l.kind !== 'term' || !folded.value.has(l.block ?? '')),
+)
+const under = (block?: string) =>
+  lines.value.filter((l) => l.kind === 'term' && !l.off && l.block === block).length
+
+const all = () =>
+  typed.value?.byLine
+    ? typed.value.text
+    : lines.value
+        .filter((l) => !l.off)
+        .flatMap((l) => l.texts.map((text, i) => `${l.numbers[i] ?? l.number}\t${text}`))
+        .join('\n')
+function save() {
+  const w = written.value
+  if (!w) return
+  const now = new Date()
+  const said = [
+    ...new Set([...wholeNotes.value, ...lines.value.flatMap((l) => l.notes)].map(instead)),
+  ]
+  const text = [
+    review.saved?.name ?? '',
+    `${named.value ?? t('strategy.cql')}. ${t('strategy.written', { day: d(now, 'day'), time: d(now, 'time') })}`,
+    '',
+    all(),
+    '',
+    t('strategy.whole'),
+    whole.value,
+    ...(said.length ? ['', ...said.map((x) => `* ${x}`)] : []),
+    '',
+  ].join('\n')
+  saveBlob(
+    new Blob([text], { type: 'text/plain' }),
+    `${review.saved?.name ?? ''}, ${named.value ?? 'CQL'}.txt`,
+  )
+}
+</script>
+
+<template>
+  <div>
+    <p v-if="asked.error.value && !written" class="wrong" role="alert">
+      {{ problem(asked.error.value) }}
+    </p>
+    <EmptyState
+      v-else-if="written && !lines.length"
+      :title="t('strategy.emptyTitle')"
+      :text="t('strategy.emptyText')"
+    >
+      <router-link class="btn" :to="{ name: 'blocks', params: { review: review.id } }">{{
+        t('strategy.toBlocks')
+      }}</router-link>
+    </EmptyState>
+    <template v-else-if="written">
+      <div class="row top">
+        <label class="row small"
+          >{{ t('strategy.typedFor')
+          }}<select v-model="wanted" class="field typed">
+            <option value="">{{ t('strategy.cql') }}</option>
+            <optgroup v-if="sources.all.length" :label="t('strategy.byProtocol')">
+              <option v-for="s in sources.all" :key="s.id" :value="`s${s.id}`">{{ s.name }}</option>
+            </optgroup>
+            <optgroup :label="t('strategy.byHand')">
+              <option
+                v-for="x in dialects.data.value ?? []"
+                :key="x.name"
+                :value="`d${x.name}`"
+                :disabled="!!x.broken"
+              >
+                {{ x.title }}, {{ t(x.typed === 'lines' ? 'strategy.byLine' : 'strategy.byQuery') }}
+              </option>
+            </optgroup>
+          </select></label
+        >
+        <span class="grow" />
+        <button class="btn outline" @click="save">{{ t('strategy.save') }}</button>
+        <button
+          class="btn outline"
+          :disabled="!whole"
+          @click="copy(whole, t('strategy.copiedWhole'))"
+        >
+          {{ t('strategy.copyWhole') }}
+        </button>
+        <button
+          class="btn"
+          @click="copy(all(), t('strategy.copiedAll', { n: numbered }, numbered))"
+        >
+          {{ t('strategy.copyAll') }}
+        </button>
+      </div>
+      <table class="figures lines" :aria-label="t('strategy.lines')">
+        <thead>
+          <tr>
+            <th>
+              <span class="visually-hidden">{{ t('strategy.number') }}</span>
+            </th>
+            <th class="left">{{ t('strategy.meant') }}</th>
+            <th v-if="sources.chosen">{{ sources.chosen.name }}</th>
+            <th v-if="review.sample">{{ t('strategy.sample') }}</th>
+            <th v-if="review.keyStudies.length">{{ t('strategy.keys') }}</th>
+            <th class="left typed">
+              {{
+                dialect
+                  ? t('strategy.typedBy', { dialect: dialect.title })
+                  : written.source
+                    ? t('strategy.typed', { source: written.source })
+                    : t('strategy.typedCql')
+              }}
+            </th>
+            <th>
+              <span class="visually-hidden">{{ t('samples.acts') }}</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <LineRow
+            v-for="l in shown"
+            :key="l.number || l.term"
+            :line="l"
+            :folded="folded.has(l.block ?? '') ? under(l.block) : 0"
+            @fold="fold(l.block ?? '')"
+            @copy="copy(l.texts.join('\n'), t('strategy.copiedLine', { n: l.number }))"
+          />
+        </tbody>
+      </table>
+      <p v-if="typing.error.value && dialect" class="wrong" role="alert">
+        {{ problem(typing.error.value) }}
+      </p>
+      <p v-else-if="!written.whole" class="wrong" role="alert">{{ t('strategy.nothing') }}</p>
+      <p v-if="typed && (typed.more || typed.fewer)" class="cost" role="status">
+        {{
+          t('strategy.cost', {
+            dialect: typed.title,
+            more: n(typed.more ?? 0, 'whole'),
+            fewer: n(typed.fewer ?? 0, 'whole'),
+          })
+        }}
+      </p>
+      <CarryHeadings v-if="typed?.carry?.headings.length" :carry="typed.carry" />
+      <div class="under">
+        <MakesShort />
+        <WholeQuery
+          v-if="whole"
+          :queries="typed?.whole ?? [whole]"
+          :notes="wholeNotes"
+          :named="!!named"
+        />
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.top {
+  margin-bottom: 10px;
+  flex-wrap: wrap;
+}
+
+.top .typed {
+  width: auto;
+}
+
+th.typed {
+  border-left: 1px solid var(--line);
+  padding-left: 14px;
+}
+
+.under {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 18px;
+  margin-top: 14px;
+  align-items: start;
+}
+
+.under > :only-child {
+  grid-column: 1 / -1;
+}
+
+.cost {
+  color: var(--gold-deep);
+  margin-top: 8px;
+}
+
+.wrong {
+  color: var(--miss);
+  margin-top: 8px;
+}
+
+@media (max-width: 1000px) {
+  .under {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
