@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test'
 
 export default defineConfig({
   testDir: 'tests',
+  globalSetup: './tests/laidout.ts',
   timeout: 600_000, // machines that do much else at once are slow, and stand still for a while
   expect: { timeout: 120_000 },
   fullyParallel: false,

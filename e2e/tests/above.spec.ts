@@ -3,6 +3,8 @@ import { gzipSync } from 'node:zlib'
 import type { Page } from '@playwright/test'
 import { accessible, bring, demoReview, expect, ris, saved, test } from './tamiz'
 
+test.use({ own: 'above' })
+
 /** What the demo review looks at when it is new. */
 async function fresh(page: Page): Promise<number> {
   const id = await demoReview(page)

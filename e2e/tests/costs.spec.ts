@@ -1,6 +1,8 @@
 import type { Page } from '@playwright/test'
 import { accessible, bring, demoReview, expect, ris, saved, test } from './tamiz'
 
+test.use({ own: 'costs' })
+
 const bench = (page: Page) => page.getByRole('complementary', { name: 'Bench' })
 const row = (page: Page, term: string) => page.getByRole('row').filter({ has: page.getByRole('switch', { name: `${term} is searched`, exact: true }) })
 const line = (page: Page, term: string) => page.getByRole('switch', { name: `${term} is searched`, exact: true })

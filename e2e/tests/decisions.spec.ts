@@ -3,6 +3,8 @@ import JSZip from 'jszip'
 import type { Page } from '@playwright/test'
 import { accessible, bring, demoReview, expect, saved, test } from './tamiz'
 
+test.use({ own: 'decisions' })
+
 const list = (page: Page) => page.getByRole('listbox').first()
 
 test('a decision shows who made it, when, and in which sample', async ({ page }) => {

@@ -1,5 +1,7 @@
 import { accessible, add, begin, demoReview, expect, number, saved, test } from './tamiz'
 
+test.use({ own: 'everywhere' })
+
 test('the strategy is run everywhere, and its answers are set against each other', async ({ page }) => {
   const id = await demoReview(page)
   await page.goto(`/reviews/${id}/strategy`)

@@ -1,5 +1,7 @@
 import { accessible, bring, demoReview, expect, ris, saved, test } from './tamiz'
 
+test.use({ own: 'figures' })
+
 const skos = (lines: [string, string, string][]) =>
   Buffer.from(lines.map(([s, p, o]) => `<https://v.example/${s}> <http://www.w3.org/2004/02/skos/core#${p}> ${o.startsWith('"') ? `${o}@en` : `<https://v.example/${o}>`} .\n`).join(''))
 

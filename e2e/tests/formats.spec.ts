@@ -2,6 +2,8 @@ import { readFile } from 'node:fs/promises'
 import type { Page } from '@playwright/test'
 import { accessible, bring, demoReview, expect, ris, saved, test } from './tamiz'
 
+test.use({ own: 'formats' })
+
 /** What is saved with the dialog that is open, as text. */
 async function download(page: Page, format: string): Promise<string> {
   await page.getByRole('radio', { name: new RegExp(`^${format}`) }).check()

@@ -1,5 +1,7 @@
 import { accessible, bring, demoReview, expect, ris, saved, test } from './tamiz'
 
+test.use({ own: 'harvest' })
+
 test('decisions move on to the next open candidate and can be taken back', async ({ page }) => {
   await page.goto(`/reviews/${await demoReview(page)}/harvest`)
   const list = page.getByRole('listbox', { name: 'Open candidates' })

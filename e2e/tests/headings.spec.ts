@@ -1,6 +1,8 @@
 import type { Page } from '@playwright/test'
 import { accessible, bring, demoReview, expect, ris, saved, test } from './tamiz'
 
+test.use({ own: 'headings' })
+
 const bench = (page: Page) => page.getByRole('complementary', { name: 'Bench' })
 const leads = (page: Page) => page.getByRole('listbox', { name: 'Headings found' }).getByRole('option')
 const node = (page: Page, name: string | RegExp) => page.getByRole('tree').getByRole('treeitem', { name })

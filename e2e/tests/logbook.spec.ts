@@ -2,6 +2,8 @@ import JSZip from 'jszip'
 import { readFile } from 'node:fs/promises'
 import { accessible, add, begin, bring, demoReview, expect, ris, saved, test } from './tamiz'
 
+test.use({ own: 'logbook' })
+
 test('versions are kept, compared, and gone back to', async ({ page, review }) => {
   await page.goto(review.path('samples'))
   await bring(page, 'all.ris', ris({ title: 'Heat in crews' }, { title: 'Heat among pickers' }, { title: 'Rest of crews' }, { title: 'Shade' }))

@@ -1,5 +1,7 @@
 import { accessible, demoReview, expect, test } from './tamiz'
 
+test.use({ own: 'paste' })
+
 const old = `("cane cutter*" or farmwroker* or "agricultural labourer*" or heading = "Farm Workers" and ("rest break*" or shade or "rest breaks")`
 
 test('an old query is pasted, mended, taken into blocks and written for two sources', async ({ page, context }) => {

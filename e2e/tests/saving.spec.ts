@@ -2,6 +2,8 @@ import { createServer, connect, type Socket, type Server } from 'node:net'
 import { rm } from 'node:fs/promises'
 import { accessible, bring, demoReview, expect, folder, ris, run, saved, test } from './tamiz'
 
+test.use({ own: 'saving' })
+
 test('many steps are undone and made again, across a reload', async ({ page, review }) => {
   await page.goto(review.path('question'))
   await page.getByRole('button', { name: 'Add a concept' }).click()

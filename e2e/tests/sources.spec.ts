@@ -1,5 +1,7 @@
 import { accessible, demoReview, expect, number, saved, test } from './tamiz'
 
+test.use({ own: 'sources' })
+
 
 test('a specialist asks a source: rough words, titles, a draw, and what it made of the query', async ({ page, review }) => {
   await page.goto(review.path('question'))

@@ -1,5 +1,7 @@
 import { accessible, add, begin, demoReview, expect, test } from './tamiz'
 
+test.use({ own: 'strategy' })
+
 test('the strategy stands as numbered lines, with what a source cannot be asked noted beside them', async ({ page, context }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write'])
   const id = await demoReview(page)

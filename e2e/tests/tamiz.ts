@@ -1,9 +1,10 @@
 import { AxeBuilder } from '@axe-core/playwright'
 import { test as base, expect, type Page } from '@playwright/test'
-import { spawn, type ChildProcess } from 'node:child_process'
+import { execFile, spawn, type ChildProcess } from 'node:child_process'
 import { mkdtemp, rm, chmod } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
+import { promisify } from 'node:util'
 
 const program = resolve(import.meta.dirname, '../../bin/tamiz')
 
@@ -46,12 +47,17 @@ export async function folder(): Promise<string> {
   return dir
 }
 
-/** Each worker has a program of its own with the demo reviews, and each test a review to work in. */
-export const test = base.extend<{ review: { id: number; path: (screen: string) => string } }, { tamiz: string }>({
+/**
+ * Each worker has a program of its own with the demo reviews, and each test a review to work in. A file of walks that names itself in `own` begins
+ * with the demo reviews as they were laid out, whatever other files did to theirs: which of them ran before depends on how fast the machine is.
+ */
+export const test = base.extend<{ review: { id: number; path: (screen: string) => string } }, { own: string; tamiz: string }>({
+  own: ['', { scope: 'worker', option: true }],
   tamiz: [
-    // eslint-disable-next-line no-empty-pattern
-    async ({}, use) => {
+    // eslint-disable-next-line @typescript-eslint/no-unused-vars
+    async ({ own }, use) => {
       const dir = await folder()
+      await promisify(execFile)('cp', ['-a', `${process.env.TAMIZ_LAID_OUT}/.`, dir]) // with the owner that the database wants
       const demo = await run(['demo', '--dir', dir, '--listen', '127.0.0.1:0'], { TAMIZ_DATABASE_URL: '' })
       await use(demo.address)
       await demo.stop()
