@@ -156,6 +156,9 @@ func (e ExportTallyParamsFormat) Valid() bool {
 // AddBlockEdit defines model for AddBlockEdit.
 type AddBlockEdit = review.AddBlock
 
+// AddLineEdit defines model for AddLineEdit.
+type AddLineEdit = review.AddLine
+
 // AddTermEdit defines model for AddTermEdit.
 type AddTermEdit = review.AddTerm
 
@@ -194,6 +197,9 @@ type BenchGroup = figures.BenchGroup
 
 // BenchLimit defines model for BenchLimit.
 type BenchLimit = figures.BenchLimit
+
+// BenchLine defines model for BenchLine.
+type BenchLine = figures.BenchLine
 
 // BenchTerm defines model for BenchTerm.
 type BenchTerm = figures.BenchTerm
@@ -491,6 +497,12 @@ type LimitsEdit = review.SetLimits
 // LineChange defines model for LineChange.
 type LineChange = review.LineChange
 
+// LinePart a line that another is put together of, or several joined
+type LinePart = review.LinePart
+
+// LineSet defines model for LineSet.
+type LineSet = set.Line
+
 // ListedTerm defines model for ListedTerm.
 type ListedTerm = figures.ListedTerm
 
@@ -563,6 +575,9 @@ type Outside = figures.Outside
 // OverlapFigure A number of works with its 95 % interval; the ends are equal where it was counted
 type OverlapFigure = outside.OverlapFigure
 
+// OwnLine a line that somebody put together of others by their numbers
+type OwnLine = review.Line
+
 // Pair defines model for Pair.
 type Pair = desk.Pair
 
@@ -583,6 +598,9 @@ type PastedQuery struct {
 
 // PatchBlockEdit defines model for PatchBlockEdit.
 type PatchBlockEdit = review.PatchBlock
+
+// PatchLineEdit defines model for PatchLineEdit.
+type PatchLineEdit = review.PatchLine
 
 // PatchTermEdit defines model for PatchTermEdit.
 type PatchTermEdit = review.PatchTerm
@@ -667,6 +685,9 @@ type Remarks = figures.Remarks
 
 // RemoveBlockEdit defines model for RemoveBlockEdit.
 type RemoveBlockEdit = review.RemoveBlock
+
+// RemoveLineEdit defines model for RemoveLineEdit.
+type RemoveLineEdit = review.RemoveLine
 
 // RemoveTermEdit defines model for RemoveTermEdit.
 type RemoveTermEdit = review.RemoveTerm
@@ -1126,6 +1147,13 @@ type WrittenLinesParams struct {
 	Source *int64 `form:"source,omitempty" json:"source,omitempty"`
 }
 
+// ReadLineJSONBody defines parameters for ReadLine.
+type ReadLineJSONBody struct {
+	// Before the line that it is to stand in place of
+	Before *string `json:"before,omitempty"`
+	Text   string  `json:"text"`
+}
+
 // MakingParams defines parameters for Making.
 type MakingParams struct {
 	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
@@ -1350,6 +1378,9 @@ type KeepBlockJSONRequestBody = BlockToKeep
 
 // AddKeyStudiesJSONRequestBody defines body for AddKeyStudies for application/json ContentType.
 type AddKeyStudiesJSONRequestBody = Chosen
+
+// ReadLineJSONRequestBody defines body for ReadLine for application/json ContentType.
+type ReadLineJSONRequestBody ReadLineJSONBody
 
 // LookUpJSONRequestBody defines body for LookUp for application/json ContentType.
 type LookUpJSONRequestBody = Pasted
@@ -1587,6 +1618,9 @@ type ServerInterface interface {
 	// WrittenLines The strategy as numbered lines, in CQL or in the names of a source
 	// (GET /api/reviews/{review}/lines)
 	WrittenLines(ctx *echo.Context, review int64, params WrittenLinesParams) error
+	// ReadLine What somebody writes of the numbers of lines, as 2 AND (5 OR 6), as what the lines are
+	// (POST /api/reviews/{review}/lines/read)
+	ReadLine(ctx *echo.Context, review int64) error
 	// LookUp Find pasted references in every source
 	// (POST /api/reviews/{review}/look-up)
 	LookUp(ctx *echo.Context, review int64) error
@@ -3135,6 +3169,22 @@ func (w *ServerInterfaceWrapper) WrittenLines(ctx *echo.Context) error {
 	return err
 }
 
+// ReadLine converts echo context to params.
+func (w *ServerInterfaceWrapper) ReadLine(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ReadLine(ctx, review)
+	return err
+}
+
 // LookUp converts echo context to params.
 func (w *ServerInterfaceWrapper) LookUp(ctx *echo.Context) error {
 	var err error
@@ -4256,6 +4306,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/alike", wrapper.Alike, options.OperationMiddlewares["alike"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/count-whole", wrapper.CountWhole, options.OperationMiddlewares["countWhole"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/lines", wrapper.WrittenLines, options.OperationMiddlewares["writtenLines"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/lines/read", wrapper.ReadLine, options.OperationMiddlewares["readLine"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/typed", wrapper.TypedStrategy, options.OperationMiddlewares["typedStrategy"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/explain", wrapper.ExplainQuery, options.OperationMiddlewares["explainQuery"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/counterparts", wrapper.TakeCounterpart, options.OperationMiddlewares["takeCounterpart"]...)
@@ -6801,6 +6852,46 @@ func (response WrittenLinesdefaultApplicationProblemPlusJSONResponse) VisitWritt
 	return err
 }
 
+type ReadLineRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *ReadLineJSONRequestBody
+}
+
+type ReadLineResponseObject interface {
+	VisitReadLineResponse(w http.ResponseWriter) error
+}
+
+type ReadLine200JSONResponse LinePart
+
+func (response ReadLine200JSONResponse) VisitReadLineResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReadLinedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ReadLinedefaultApplicationProblemPlusJSONResponse) VisitReadLineResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type LookUpRequestObject struct {
 	Review int64 `json:"review"`
 	Body   *LookUpJSONRequestBody
@@ -8760,6 +8851,9 @@ type StrictServerInterface interface {
 	// WrittenLines The strategy as numbered lines, in CQL or in the names of a source
 	// (GET /api/reviews/{review}/lines)
 	WrittenLines(ctx context.Context, request WrittenLinesRequestObject) (WrittenLinesResponseObject, error)
+	// ReadLine What somebody writes of the numbers of lines, as 2 AND (5 OR 6), as what the lines are
+	// (POST /api/reviews/{review}/lines/read)
+	ReadLine(ctx context.Context, request ReadLineRequestObject) (ReadLineResponseObject, error)
 	// LookUp Find pasted references in every source
 	// (POST /api/reviews/{review}/look-up)
 	LookUp(ctx context.Context, request LookUpRequestObject) (LookUpResponseObject, error)
@@ -11057,6 +11151,54 @@ func (sh *strictHandler) WrittenLines(ctx *echo.Context, review int64, params Wr
 		return err
 	} else if validResponse, ok := response.(WrittenLinesResponseObject); ok {
 		return validResponse.VisitWrittenLinesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ReadLine operation middleware
+func (sh *strictHandler) ReadLine(ctx *echo.Context, review int64) error {
+	var request ReadLineRequestObject
+
+	request.Review = review
+
+	var body ReadLineJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ReadLine(ctx.Request().Context(), request.(ReadLineRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ReadLine")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ReadLineResponseObject); ok {
+		return validResponse.VisitReadLineResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

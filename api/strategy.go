@@ -15,6 +15,14 @@ func (h Handlers) WrittenLines(ctx context.Context, r WrittenLinesRequestObject)
 	return WrittenLines200JSONResponse(*v), nil
 }
 
+func (h Handlers) ReadLine(ctx context.Context, r ReadLineRequestObject) (ReadLineResponseObject, error) {
+	v, err := h.app.Outside.ReadLine(ctx, desk.At{Review: r.Review}, r.Body.Text, said(r.Body.Before))
+	if err != nil {
+		return nil, err
+	}
+	return ReadLine200JSONResponse(*v), nil
+}
+
 func (h Handlers) TypedStrategy(ctx context.Context, r TypedStrategyRequestObject) (TypedStrategyResponseObject, error) {
 	d, err := h.app.Dialects.Find(ctx, said(r.Body.Dialect), said(r.Body.Body))
 	if err != nil {

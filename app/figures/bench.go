@@ -9,6 +9,7 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/core/coverage"
+	"tamiz/core/set"
 	"tamiz/core/strategy"
 )
 
@@ -22,6 +23,7 @@ type Bench struct {
 	NotHere   []bool           `json:"notHere,omitempty"` // key studies that the source whose counts are shown does not hold
 	Blocks    []BenchBlock     `json:"blocks"`
 	Limits    []BenchLimit     `json:"limits"`
+	Lines     []BenchLine      `json:"lines"` // that are put together of others
 	Recall    *Recall          `json:"recall,omitempty"`
 	Narrow    []Narrow         `json:"narrow,omitempty"` // where nothing or very little is found: what does it
 }
@@ -126,6 +128,33 @@ type BenchLimit struct {
 	Kind      string `json:"kind"`
 	TakenAway *int   `json:"takenAway,omitempty"`
 	Dropped   int    `json:"dropped"` // key studies outside it
+}
+
+// A BenchLine is what a line finds that is put together of others.
+type BenchLine struct {
+	ID      string `json:"id"`
+	Records *int   `json:"records,omitempty"`
+	Keys    *int   `json:"keys,omitempty"` // absent where a line of it is switched off or not there any more
+}
+
+func lines(d *desk.Desk, inKeys, inSample *coverage.Reach) []BenchLine {
+	out := []BenchLine{}
+	for _, l := range d.Document.Lines {
+		row := BenchLine{ID: l.ID}
+		if caught := set.LineRecords(d.Document, inKeys, l.Of); caught != nil {
+			if d.Keys.Absent != nil {
+				caught = roaring.AndNot(caught, d.Keys.Absent)
+			}
+			row.Keys = number(caught)
+		}
+		if inSample != nil {
+			if found := set.LineRecords(d.Document, inSample, l.Of); found != nil {
+				row.Records = number(found)
+			}
+		}
+		out = append(out, row)
+	}
+	return out
 }
 
 // Marked returns how many key studies are marked.
@@ -247,6 +276,7 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 		}
 		b.Limits = append(b.Limits, row)
 	}
+	b.Lines = lines(d, inKeys, inSample)
 	return b, nil
 }
 

@@ -67,18 +67,23 @@ func (a *Service) TypedIn(ctx context.Context, at desk.At, d *dialect.Dialect) (
 		return nil, err
 	}
 	s, v := lay.Strategy, thesaurusOf(lay)
+	numbered, err := lay.Document.Numbered(v)
+	if err != nil {
+		return nil, notWritten(err)
+	}
+	own := numbered[len(numbered)-len(lay.Document.Lines):]
 	if c != nil {
 		s, v = c.strategy, c.other
 	}
-	typed, err := s.Typed(d, v, options)
+	typed, err := s.Typed(d, v, options, own...)
 	if err != nil {
-		return nil, &problems.Problem{Type: "not-written", Status: 409, Title: "This strategy cannot be written.", Detail: err.Error()}
+		return nil, notWritten(err)
 	}
 	out := &TypedStrategy{Dialect: d.Name, Title: d.Title, ByLine: d.Typed == dialect.AsLines, Lines: []TypedLine{}, Whole: typed.Whole.Queries, Text: typed.Text(d), Notes: w.notes(typed.Notes(d))}
 	if out.Whole == nil {
 		out.Whole = []string{}
 	}
-	for _, l := range typed.Lines {
+	for _, l := range append(typed.Lines, typed.Own...) {
 		if ctx.Err() != nil {
 			return nil, ctx.Err()
 		}
@@ -101,6 +106,10 @@ func (a *Service) TypedIn(ctx context.Context, at desk.At, d *dialect.Dialect) (
 		out.More, out.Fewer = w.cost(whole, said)
 	}
 	return out, nil
+}
+
+func notWritten(err error) error {
+	return &problems.Problem{Type: "not-written", Status: 409, Title: "This strategy cannot be written.", Detail: err.Error()}
 }
 
 func thesaurusOf(d *desk.Desk) *thesaurus.Thesaurus { return d.Keys.Set.Thesaurus }

@@ -37,6 +37,7 @@ type SourceCounts struct {
 	Name    string                 `json:"name"`
 	Terms   map[string]SourceCount `json:"terms"`
 	Blocks  map[string]SourceCount `json:"blocks"`
+	Lines   map[string]SourceCount `json:"lines"` // that are put together of others
 	Whole   *SourceCount           `json:"whole,omitempty"`
 	Waiting int                    `json:"waiting"` // how many are still to be counted
 	Problem *problems.Problem      `json:"problem,omitempty"`
@@ -69,6 +70,15 @@ func wantedCounts(d desk.Document, m source.Map, v *thesaurus.Thesaurus) []wante
 			put("block", b.ID, q, "")
 		}
 	}
+	if len(d.Lines) > 0 {
+		if lines, err := d.Numbered(v); err == nil {
+			for _, n := range lines {
+				if n.Kind == strategy.OwnLine && n.Expr != nil {
+					put("line", d.Lines[n.Own].ID, n.Expr, "")
+				}
+			}
+		}
+	}
 	for _, b := range d.Blocks {
 		for _, t := range b.Terms {
 			if q, err := t.QueryIn(v); err == nil {
@@ -95,7 +105,7 @@ func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCo
 		return nil, err
 	}
 	if s == nil {
-		return &SourceCounts{Terms: map[string]SourceCount{}, Blocks: map[string]SourceCount{}}, nil
+		return &SourceCounts{Terms: map[string]SourceCount{}, Blocks: map[string]SourceCount{}, Lines: map[string]SourceCount{}}, nil
 	}
 	cql := make([]string, len(all))
 	for i, w := range all {
@@ -110,7 +120,7 @@ func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCo
 	if err != nil {
 		return nil, err
 	}
-	out := &SourceCounts{Source: s.ID, Name: s.Name, Terms: map[string]SourceCount{}, Blocks: map[string]SourceCount{}}
+	out := &SourceCounts{Source: s.ID, Name: s.Name, Terms: map[string]SourceCount{}, Blocks: map[string]SourceCount{}, Lines: map[string]SourceCount{}}
 	for _, w := range all {
 		k, ok := known[w.query]
 		if !ok || !k.Today {
@@ -128,6 +138,8 @@ func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCo
 			out.Whole = &c
 		case "block":
 			out.Blocks[w.id] = c
+		case "line":
+			out.Lines[w.id] = c
 		default:
 			out.Terms[w.id] = c
 		}

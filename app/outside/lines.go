@@ -2,10 +2,13 @@ package outside
 
 import (
 	"context"
+	"errors"
+	"strconv"
 
 	"tamiz/app/desk"
 	"tamiz/app/problems"
 	"tamiz/core/query"
+	"tamiz/core/review"
 	"tamiz/source"
 )
 
@@ -24,10 +27,40 @@ type WrittenLine struct {
 	Block  string        `json:"block,omitempty"` // of a term or a block: its id
 	Term   string        `json:"term,omitempty"`  // its id
 	Limit  string        `json:"limit,omitempty"` // its kind
+	Line   string        `json:"line,omitempty"`  // of one that is put together of others: its id
+	Lacks  bool          `json:"lacks,omitempty"` // a line of it is switched off or not there any more: it finds nothing
 	Parts  []int         `json:"parts"`
 	Join   string        `json:"join,omitempty"`
 	Text   string        `json:"text"` // by itself; of a line that joins others, by their numbers
 	Notes  []source.Note `json:"notes"`
+}
+
+// ReadLine reads what somebody writes of the numbers of lines, as "2 AND (5 OR 6)"; before names the line that it is to
+// stand in place of, "" for a new one.
+func (a *Service) ReadLine(ctx context.Context, at desk.At, text, before string) (*review.LinePart, error) {
+	d, err := a.desk.Proposed(ctx, at.Review, desk.Proposal{})
+	if err != nil {
+		return nil, err
+	}
+	v, err := a.desk.Pools.Thesaurus(ctx, d.Vocabulary)
+	if err != nil {
+		return nil, err
+	}
+	part, err := d.ReadLine(v, text, before)
+	var where *review.LineFault
+	if errors.As(err, &where) {
+		p := problems.Invalid("text", "%s", where.Message)
+		p.Params = map[string]string{"from": strconv.Itoa(where.From), "to": strconv.Itoa(where.To)}
+		return nil, p
+	}
+	if err != nil {
+		return nil, notWritten(err)
+	}
+	return &part, nil
+}
+
+func notWritten(err error) error {
+	return &problems.Problem{Type: "not-written", Status: 409, Title: "This strategy cannot be written.", Detail: err.Error()}
 }
 
 // Lines writes the strategy of a review as numbered lines, in the names of a source, or in CQL where none is named.
@@ -51,13 +84,15 @@ func (a *Service) Lines(ctx context.Context, at desk.At, of *int64) (*Written, e
 		write = func(q query.Expr) (string, []source.Note) { return rendered(q, s.Map) }
 	}
 	all := d.Strategy("")
-	lines, err := all.Numbered(v)
+	lines, err := d.Numbered(v)
 	if err != nil {
-		return nil, &problems.Problem{Type: "not-written", Status: 409, Title: "This strategy cannot be written.", Detail: err.Error()}
+		return nil, notWritten(err)
 	}
 	for _, n := range lines {
 		line := WrittenLine{Number: n.Number, Kind: n.Kind, Parts: n.Parts, Join: n.Join, Notes: []source.Note{}}
-		if line.Parts == nil {
+		if n.Tree != nil {
+			line.Line, line.Lacks, line.Parts, line.Text = d.Lines[n.Own].ID, n.Expr == nil, []int{}, n.Joined()
+		} else if line.Parts == nil {
 			line.Parts = []int{}
 			line.Text, line.Notes = write(n.Expr)
 		} else {

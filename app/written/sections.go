@@ -96,7 +96,7 @@ func (f facts) strategy() document.Section {
 				continue
 			}
 			row := f.bench.Blocks[i].Terms[j]
-			rows = append(rows, []string{b.Name, review.Line(t.Term), numOf(row.Records), num(row.Keys), t.Note})
+			rows = append(rows, []string{b.Name, review.LineText(t.Term), numOf(row.Records), num(row.Keys), t.Note})
 		}
 		rows = append(rows, []string{b.Name, "together: " + b.Concept, numOf(f.bench.Blocks[i].Records), num(figures.Marked(f.bench.Blocks[i].Caught)), ""})
 	}
@@ -363,7 +363,7 @@ func sameLines(a, b review.Block) bool {
 	lines := func(x review.Block) (out []string) {
 		for _, t := range x.Terms {
 			if t.On {
-				out = append(out, review.Line(t.Term))
+				out = append(out, review.LineText(t.Term))
 			}
 		}
 		slices.Sort(out)

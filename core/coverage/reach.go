@@ -133,20 +133,26 @@ func admitted(set Set, l strategy.Limit) *roaring.Bitmap {
 // without returns what the strategy would find without one of its blocks, or without one of its
 // limits (none: nothing is left out). A strategy without a searched block finds nothing.
 func (r *Reach) without(block, limit int) *roaring.Bitmap {
+	found := r.together(block, limit)
+	for i, b := range r.s.Blocks {
+		if b.Searched && b.Negated && i != block {
+			found.AndNot(r.Blocks[i])
+		}
+	}
+	return found
+}
+
+// together returns what the blocks that are not negated and the limits find together.
+func (r *Reach) together(block, limit int) *roaring.Bitmap {
 	found := r.set.All()
 	searched := false
 	for i, b := range r.s.Blocks {
-		switch {
-		case !b.Searched:
-		case b.Negated:
-			if i != block {
-				found.AndNot(r.Blocks[i])
-			}
-		default:
-			searched = true
-			if i != block {
-				found.And(r.Blocks[i])
-			}
+		if !b.Searched || b.Negated {
+			continue
+		}
+		searched = true
+		if i != block {
+			found.And(r.Blocks[i])
 		}
 	}
 	if !searched {
@@ -161,6 +167,9 @@ func (r *Reach) without(block, limit int) *roaring.Bitmap {
 }
 
 const none = -1
+
+// BeforeNot returns what the blocks and limits find together before what NOT takes away.
+func (r *Reach) BeforeNot() *roaring.Bitmap { return r.together(none, none) }
 
 // Open returns the records that the strategy would find as soon as one block found them: what all
 // other parts let through and this block does not find. What a candidate finds of these is its price.

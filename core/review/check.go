@@ -80,7 +80,7 @@ func (d Document) Check() error {
 			ids[t.ID] = true
 		}
 	}
-	return nil
+	return d.checkLines(ids)
 }
 
 func (d Document) checkLists() error {

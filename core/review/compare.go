@@ -68,11 +68,11 @@ func Compare(from, to Document) []LineChange {
 		for _, t := range b.Terms {
 			before, ok := was[t.ID]
 			if !ok {
-				here = append(here, LineChange{Kind: Added, Block: b.Name, Concept: b.Concept, Now: Line(t.Term)})
+				here = append(here, LineChange{Kind: Added, Block: b.Name, Concept: b.Concept, Now: LineText(t.Term)})
 				continue
 			}
 			old := from.Blocks[before.block]
-			c := LineChange{Block: b.Name, Concept: b.Concept, Was: Line(before.term.Term), Now: Line(t.Term)}
+			c := LineChange{Block: b.Name, Concept: b.Concept, Was: LineText(before.term.Term), Now: LineText(t.Term)}
 			switch {
 			case old.ID != b.ID:
 				c.Kind, c.From = Moved, old.Name
@@ -90,7 +90,7 @@ func Compare(from, to Document) []LineChange {
 		if i >= 0 {
 			for _, t := range from.Blocks[i].Terms {
 				if !now[t.ID] {
-					gone = append(gone, LineChange{Kind: Gone, Block: b.Name, Concept: b.Concept, Was: Line(t.Term)})
+					gone = append(gone, LineChange{Kind: Gone, Block: b.Name, Concept: b.Concept, Was: LineText(t.Term)})
 				}
 			}
 		}
@@ -103,7 +103,7 @@ func Compare(from, to Document) []LineChange {
 		out = append(out, LineChange{Kind: BlockGone, Block: b.Name, Concept: b.Concept, Was: saidSearched(b)})
 		for _, t := range b.Terms {
 			if !now[t.ID] {
-				out = append(out, LineChange{Kind: Gone, Block: b.Name, Concept: b.Concept, Was: Line(t.Term)})
+				out = append(out, LineChange{Kind: Gone, Block: b.Name, Concept: b.Concept, Was: LineText(t.Term)})
 			}
 		}
 	}
@@ -155,8 +155,8 @@ func limitsOf(from, to Document) (out []LineChange) {
 	return out
 }
 
-// Line returns a term as people read it, with all that changes what it finds.
-func Line(t strategy.Term) string {
+// LineText returns a term as people read it, with all that changes what it finds.
+func LineText(t strategy.Term) string {
 	out := t.String()
 	if t.Kind == strategy.HeadingTerm {
 		if len(t.Qualifiers) > 0 {

@@ -28,7 +28,8 @@ func Diff(from, to Document) Edits {
 	}
 	out = append(out, diffParted(from.Parted, to.Parted)...)
 	out = append(out, diffJournals(from.HandSearch, to.HandSearch)...)
-	return append(out, diffBlocks(from, to)...)
+	out = append(out, diffBlocks(from, to)...)
+	return append(out, diffLines(from.Lines, to.Lines)...)
 }
 
 // diffParted goes by the order too: whoever is parted anew stands last.
@@ -133,6 +134,35 @@ func diffTerms(from *Document, block int, to Block, do func(Edit)) {
 			do(&PatchTerm{to.ID, t.ID, p})
 		}
 	}
+}
+
+// diffLines takes out what is gone and puts each where it stands now.
+func diffLines(from, to []Line) (out Edits) {
+	at := func(list []Line, id string) int {
+		return slices.IndexFunc(list, func(l Line) bool { return l.ID == id })
+	}
+	rest := slices.DeleteFunc(slices.Clone(from), func(l Line) bool {
+		gone := at(to, l.ID) < 0
+		if gone {
+			out = append(out, &RemoveLine{l.ID})
+		}
+		return gone
+	})
+	for i, l := range to {
+		if j := at(rest, l.ID); j > i { // they stand in another order: taken out, and put in again
+			out = append(out, &RemoveLine{l.ID})
+			rest = slices.Delete(rest, j, j+1)
+		}
+		if at(rest, l.ID) < 0 {
+			out = append(out, &AddLine{l, idAt(rest, i)})
+			rest = putBefore(rest, l, min(i, len(rest)))
+			continue
+		}
+		if p := changed(rest[i], l); p != nil {
+			out = append(out, &PatchLine{l.ID, p})
+		}
+	}
+	return out
 }
 
 type identified interface{ id() string }

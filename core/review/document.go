@@ -21,6 +21,7 @@ type Document struct {
 	Frame    string           `json:"frame"`
 	Blocks   []Block          `json:"blocks"`
 	Limits   []strategy.Limit `json:"limits"`
+	Lines    []Line           `json:"lines,omitempty"` // put together of others by number; no part of what is searched
 
 	Vocabulary *int64  `json:"vocabulary,omitempty"` // the vocabulary that headings go by
 	Halves     *Halves `json:"halves,omitempty"`     // how the key studies are split; not at all, where absent
@@ -140,6 +141,10 @@ func (d Document) Filled() Document {
 	d.HandSearch, d.Parted = append([]HandSearch(nil), d.HandSearch...), append([]string(nil), d.Parted...)
 	for i := range d.Blocks {
 		d.Blocks[i] = d.Blocks[i].filled()
+	}
+	d.Lines = append([]Line(nil), d.Lines...)
+	for i := range d.Lines {
+		d.Lines[i] = d.Lines[i].filled()
 	}
 	return d
 }

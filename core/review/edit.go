@@ -97,6 +97,20 @@ type (
 		ID     string `json:"id"`
 		Before string `json:"before,omitempty"`
 	}
+	// AddLine adds a line that is put together of others, before another or as the last.
+	AddLine struct {
+		Line   Line   `json:"line"`
+		Before string `json:"before,omitempty"`
+	}
+	// PatchLine lays some fields over those of such a line; never its id.
+	PatchLine struct {
+		ID    string `json:"id"`
+		Patch Patch  `json:"patch"`
+	}
+	// RemoveLine takes such a line out. Those that it is part of say so.
+	RemoveLine struct {
+		ID string `json:"id"`
+	}
 )
 
 // kinds are the edits by the name they travel under.
@@ -108,6 +122,7 @@ var kinds = map[string]func() Edit{
 	"removeBlock": func() Edit { return &RemoveBlock{} }, "moveBlock": func() Edit { return &MoveBlock{} },
 	"addTerm": func() Edit { return &AddTerm{} }, "patchTerm": func() Edit { return &PatchTerm{} },
 	"removeTerm": func() Edit { return &RemoveTerm{} }, "moveTerm": func() Edit { return &MoveTerm{} },
+	"addLine": func() Edit { return &AddLine{} }, "patchLine": func() Edit { return &PatchLine{} }, "removeLine": func() Edit { return &RemoveLine{} },
 }
 
 var names = func() map[reflect.Type]string {
@@ -339,6 +354,40 @@ func (e *MoveTerm) apply(d *Document) bool {
 	t := b.Terms[j]
 	b.Terms = slices.Delete(b.Terms, j, j+1)
 	b.Terms = putBefore(b.Terms, t, b.Term(e.Before))
+	return true
+}
+
+func (e *AddLine) apply(d *Document) bool {
+	if d.Line(e.Line.ID) < 0 {
+		d.Lines = putBefore(d.Lines, e.Line.filled(), d.Line(e.Before))
+	}
+	return true
+}
+
+func (e *PatchLine) apply(d *Document) bool {
+	i := d.Line(e.ID)
+	if i < 0 {
+		return false
+	}
+	// What it is put together of is one thing: it is replaced, not laid over.
+	var p struct {
+		Note *string   `json:"note"`
+		Of   *LinePart `json:"of"`
+	}
+	if json.Unmarshal(e.Patch, &p) != nil {
+		return false
+	}
+	if p.Note != nil {
+		d.Lines[i].Note = *p.Note
+	}
+	if p.Of != nil {
+		d.Lines[i].Of = p.Of.filled()
+	}
+	return true
+}
+
+func (e *RemoveLine) apply(d *Document) bool {
+	d.Lines = slices.DeleteFunc(d.Lines, func(l Line) bool { return l.ID == e.ID })
 	return true
 }
 

@@ -12,7 +12,7 @@ import (
 // A Clash is one thing that two people made something else of: what it is, and what each made of it. An empty side is
 // that it was taken out there.
 type Clash struct {
-	What   string `json:"what"`            // question, frame, limits, vocabulary, halves, journal, block, term, order
+	What   string `json:"what"`            // question, frame, limits, vocabulary, halves, journal, block, term, line, order
 	Part   string `json:"part,omitempty"`  // of a block or term, which of its fields; "" for the whole of it
 	ID     string `json:"id,omitempty"`    // of the block or term
 	Block  string `json:"block,omitempty"` // the letter of the block that it is or stands in
@@ -45,6 +45,7 @@ func Merge(base, mine, theirs Document) (Document, []Clash) {
 	out.HandSearch = mergeLists(base.HandSearch, mine.HandSearch, theirs.HandSearch, false, m.journal, m.orderOf(Clash{What: "order"}))
 	out.Blocks = mergeLists(base.Blocks, mine.Blocks, theirs.Blocks, false, m.block, m.orderOf(Clash{What: "order"}))
 	letters(out.Blocks, theirs)
+	out.Lines = mergeLists(base.Lines, mine.Lines, theirs.Lines, false, m.line, m.orderOf(Clash{What: "order"}))
 	return out.Filled(), m.clashes
 }
 
@@ -183,6 +184,28 @@ func (m *merging) journal(base, mine, theirs *HandSearch) *HandSearch {
 		return h.Name + ": " + h.Note
 	}
 	m.clashes = append(m.clashes, Clash{What: "journal", ID: kept.Journal, Name: kept.Name, Mine: note(mine), Theirs: note(theirs)})
+	return kept
+}
+
+// line brings together what two people made of a line that is put together of others.
+func (m *merging) line(base, mine, theirs *Line) *Line {
+	if kept, done := whole(base, mine, theirs); done {
+		return kept
+	}
+	kept := mine
+	if kept == nil {
+		kept = theirs
+	}
+	note := func(l *Line) string {
+		if l == nil {
+			return ""
+		}
+		if l.Note == "" {
+			return "…"
+		}
+		return l.Note
+	}
+	m.clashes = append(m.clashes, Clash{What: "line", ID: kept.ID, Name: kept.Note, Mine: note(mine), Theirs: note(theirs)})
 	return kept
 }
 

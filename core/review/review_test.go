@@ -133,7 +133,21 @@ func anEdit(t *rapid.T, d Document, who string, fresh *int) Edit {
 			return &AddTerm{b.ID, term, ""}
 		}
 	}
-	switch rapid.IntRange(0, 5).Draw(t, "of the document") {
+	switch rapid.IntRange(0, 8).Draw(t, "of the document") {
+	case 4:
+		of := LinePart{Kind: strategy.WholeLine}
+		if len(d.Lines) > 0 { // of one that stands before it
+			of = LinePart{Join: "or", Parts: []LinePart{of, {Kind: OwnLine, ID: d.Lines[0].ID}}}
+		}
+		return &AddLine{Line: Line{ID: id, Note: word, Of: of}}
+	case 5:
+		if len(d.Lines) > 0 {
+			return &RemoveLine{rapid.SampledFrom(d.Lines).Draw(t, "line").ID}
+		}
+	case 6:
+		if len(d.Lines) > 0 {
+			return &PatchLine{rapid.SampledFrom(d.Lines).Draw(t, "line").ID, json.RawMessage(fmt.Sprintf(`{"note":%q}`, word))}
+		}
 	case 0:
 		return &SetQuestion{word}
 	case 1:

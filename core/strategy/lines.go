@@ -14,6 +14,7 @@ const (
 	BlockLine = "block" // terms, joined by or
 	LimitLine = "limit"
 	WholeLine = "whole" // blocks and limits, joined by and; or that less the NOT blocks
+	OwnLine   = "own"   // lines that somebody put together: no part of the strategy
 )
 
 // A Numbered is one line of a strategy as it is written line by line: a term, a limit, or earlier lines joined.
@@ -26,6 +27,9 @@ type Numbered struct {
 	Parts  []int
 	Join   string     // or, and, not: what the parts are joined by
 	Expr   query.Expr // what it finds, written out
+
+	Own  int   // of lines that were put together, by place
+	Tree *Tree // of them, how
 }
 
 // Numbered returns the lines of a strategy: the terms of each searched block that are switched on, what they are
@@ -50,14 +54,7 @@ func (s Strategy) Numbered(vocabulary *thesaurus.Thesaurus) ([]Numbered, error) 
 			exprs[i] = out[p-1].Expr
 		}
 		n := Numbered{Kind: kind, Block: block, Term: -1, Limit: -1, Parts: parts, Join: join}
-		switch join {
-		case "or":
-			n.Expr = query.Or(exprs)
-		case "and":
-			n.Expr = query.And(exprs)
-		default:
-			n.Expr = query.Not(exprs)
-		}
+		n.Expr = joinedExpr(join, exprs)
 		return put(n)
 	}
 	var all, less []int
@@ -106,6 +103,9 @@ func (s Strategy) Numbered(vocabulary *thesaurus.Thesaurus) ([]Numbered, error) 
 
 // Joined returns how a line that joins others is written: their numbers, a run of them by its ends.
 func (n Numbered) Joined() string {
+	if n.Tree != nil {
+		return n.Tree.String()
+	}
 	first, last := n.Parts[0], n.Parts[len(n.Parts)-1]
 	if n.Join == "or" && len(n.Parts) > 2 && last-first == len(n.Parts)-1 {
 		return fmt.Sprintf("or/%d-%d", first, last)

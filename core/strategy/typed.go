@@ -13,6 +13,7 @@ import (
 type Typed struct {
 	Lines []TypedLine
 	Whole dialect.Written // no query where the strategy finds nothing
+	Own   []TypedLine     // lines that were put together; they are typed behind the strategy, where somebody wants to
 }
 
 // A TypedLine is one line of a strategy in a dialect. A line that cannot be said has no text; one that is parted has
@@ -25,9 +26,9 @@ type TypedLine struct {
 	Said    query.Expr // what the text says; nil where there is none
 }
 
-// Typed writes a strategy in a dialect. Where it is typed line by line, lines that cannot be said are left out and the rest
+// Typed writes a strategy in a dialect, with lines that were put together of its own. Where it is typed line by line, lines that cannot be said are left out and the rest
 // is numbered anew.
-func (s Strategy) Typed(d *dialect.Dialect, vocabulary *thesaurus.Thesaurus, o dialect.Options) (*Typed, error) {
+func (s Strategy) Typed(d *dialect.Dialect, vocabulary *thesaurus.Thesaurus, o dialect.Options, own ...Numbered) (*Typed, error) {
 	lines, err := s.Numbered(vocabulary)
 	if err != nil {
 		return nil, err
@@ -44,6 +45,12 @@ func (s Strategy) Typed(d *dialect.Dialect, vocabulary *thesaurus.Thesaurus, o d
 		}
 		t.number(&line)
 		out.Lines = append(out.Lines, line)
+	}
+	for _, n := range own {
+		line := TypedLine{Of: n, Notes: []dialect.Note{}}
+		t.together(n, &line)
+		t.number(&line)
+		out.Own = append(out.Own, line)
 	}
 	if q, err := s.Query(vocabulary); err == nil {
 		out.Whole = d.Write(q, o)
@@ -73,7 +80,7 @@ func (t *typist) number(l *TypedLine) {
 	}
 	t.said[l.Of.Number] = l.Said
 	t.typed[l.Of.Number] = l.Numbers
-	if len(l.Of.Parts) > 0 && len(l.Numbers) > 1 { // its last line joins those before it
+	if (len(l.Of.Parts) > 0 || l.Of.Tree != nil) && len(l.Numbers) > 1 { // its last line joins those before it
 		t.typed[l.Of.Number] = l.Numbers[len(l.Numbers)-1:]
 	}
 }
@@ -113,6 +120,43 @@ func (t *typist) joined(n Numbered, l *TypedLine) {
 		return
 	}
 	l.Texts = append(l.Texts, t.d.Named(n.Join, numbers))
+}
+
+// together writes a line that somebody put together of others: those that stand in brackets are joined first.
+func (t *typist) together(n Numbered, l *TypedLine) {
+	said, refs := t.tree(*n.Tree, l)
+	if said == nil {
+		return
+	}
+	l.Said = said
+	switch {
+	case t.d.Typed != dialect.AsLines:
+		l.Texts = []string{n.Joined()}
+	case len(l.Texts) == 0: // one line, and nothing that joins it
+		l.Texts = []string{t.d.Named("or", refs)}
+	}
+}
+
+// tree returns what a part says as it is typed, and under which numbers; nil where a line of it is not typed.
+func (t *typist) tree(x Tree, l *TypedLine) (query.Expr, []int) {
+	if x.Join == "" {
+		return t.said[x.Number], t.typed[x.Number]
+	}
+	var parts []query.Expr
+	var numbers []int
+	for _, p := range x.Parts {
+		said, refs := t.tree(p, l)
+		if said == nil {
+			return nil, nil
+		}
+		if len(refs) > 1 && x.Join != "or" {
+			l.Texts = append(l.Texts, t.d.Named("or", refs))
+			refs = []int{t.last + len(l.Texts)}
+		}
+		parts, numbers = append(parts, said), append(numbers, refs...)
+	}
+	l.Texts = append(l.Texts, t.d.Named(x.Join, numbers))
+	return dialect.Joined(x.Join, parts), []int{t.last + len(l.Texts)}
 }
 
 // Text returns the strategy as it is typed: line by line or as its queries.

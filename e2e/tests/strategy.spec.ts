@@ -1,4 +1,4 @@
-import { accessible, add, begin, demoReview, expect, test } from './tamiz'
+import { accessible, add, begin, bring, demoReview, expect, ris, test } from './tamiz'
 
 test.use({ own: 'strategy' })
 
@@ -67,4 +67,50 @@ test('a line is switched, noted, doubled and moved where the strategy is read', 
   await accessible(page)
   await page.getByRole('button', { name: 'Undo' }).first().click()
   await expect(lines.getByRole('row', { name: /picker\*/ })).toHaveCount(1)
+})
+
+test('lines are put together by their numbers, and stay of the same lines when those move', async ({ page, review }) => {
+  await page.goto(review.path('samples'))
+  await bring(page, 'crews.ris', ris({ title: 'Crews and pickers' }, { title: 'Crews alone' }, { title: 'Growers' }))
+  await begin(page, review.path('question'), 'Crews')
+  for (const term of ['crew*', 'picker*', 'grower*']) await add(page, term)
+  await page.getByRole('link', { name: 'Strategy' }).click()
+  const lines = page.getByRole('table', { name: 'Lines of the strategy' })
+  const put = page.getByRole('textbox', { name: 'Put lines together' })
+  await put.fill('1 and 2 or 3')
+  await put.press('Enter')
+  await expect(page.getByRole('alert')).toContainText('Here OR follows AND: brackets have to say which belongs together.')
+  await put.fill('3 or (1 AND 2)')
+  await put.press('Enter')
+  await expect(lines.getByRole('row', { name: /^5 3 or \(1 and 2\)/ })).toContainText('2')
+  await put.fill('5 not 3')
+  await put.press('Enter')
+  const second = lines.getByRole('row', { name: /^6 5 not 3/ })
+  await second.getByRole('button', { name: '1', exact: true }).click()
+  await expect(page.getByText('Crews and pickers')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await accessible(page)
+
+  // The parts stay what they are.
+  await lines.getByRole('button', { name: 'More for grower*' }).click()
+  await page.getByText('Up', { exact: true }).click()
+  await expect(lines.getByRole('row', { name: /^5 2 or \(1 and 3\)/ })).toBeVisible()
+  await lines.getByRole('button', { name: 'More for grower*' }).click()
+  await page.getByText('Switch it off', { exact: true }).click()
+  await expect(lines.getByRole('row', { name: /\? or \(1 and 2\)/ })).toContainText('a line of it is switched off')
+
+  // No line is part of itself.
+  await lines.getByRole('button', { name: 'More for line 4' }).click()
+  await page.getByText('Put together otherwise…').click()
+  await page.getByRole('textbox', { name: 'Put together otherwise' }).fill('5 or 1')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('alert')).toContainText('There is no line 5 before this one: there are 3.')
+  await page.getByRole('textbox', { name: 'Put together otherwise' }).fill('1 not 2')
+  await page.keyboard.press('Enter')
+  await expect(lines.getByRole('row', { name: /^4 1 not 2/ })).toBeVisible()
+  await lines.getByRole('button', { name: 'More for line 4' }).click()
+  await page.getByText('Remove', { exact: true }).click()
+  await expect(lines.getByRole('row', { name: /^4 \? not \?/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).first().click()
+  await expect(lines.getByRole('row', { name: /^4 1 not 2/ })).toBeVisible()
 })

@@ -484,6 +484,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/lines/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What somebody writes of the numbers of lines, as 2 AND (5 OR 6), as what the lines are */
+        post: operations["readLine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/typed": {
         parameters: {
             query?: never;
@@ -1735,7 +1752,7 @@ export interface components {
         /** @description one thing that two people made something else of; an empty side is that it was taken out there */
         Clash: {
             /** @enum {string} */
-            what: "question" | "frame" | "limits" | "vocabulary" | "halves" | "journal" | "block" | "term" | "order" | "gone" | "revision" | "decision" | "sample" | "shelf";
+            what: "question" | "frame" | "limits" | "vocabulary" | "halves" | "journal" | "block" | "term" | "line" | "order" | "gone" | "revision" | "decision" | "sample" | "shelf";
             part?: string;
             id?: string;
             /** @description the letter of the block that it is or stands in */
@@ -1746,7 +1763,7 @@ export interface components {
         };
         Edits: components["schemas"]["Edit"][];
         /** @description one thing done to a document */
-        Edit: components["schemas"]["QuestionEdit"] | components["schemas"]["FrameEdit"] | components["schemas"]["LimitsEdit"] | components["schemas"]["VocabularyEdit"] | components["schemas"]["HalvesEdit"] | components["schemas"]["PartEdit"] | components["schemas"]["HandSearchEdit"] | components["schemas"]["AddBlockEdit"] | components["schemas"]["PatchBlockEdit"] | components["schemas"]["RemoveBlockEdit"] | components["schemas"]["MoveBlockEdit"] | components["schemas"]["AddTermEdit"] | components["schemas"]["PatchTermEdit"] | components["schemas"]["RemoveTermEdit"] | components["schemas"]["MoveTermEdit"];
+        Edit: components["schemas"]["QuestionEdit"] | components["schemas"]["FrameEdit"] | components["schemas"]["LimitsEdit"] | components["schemas"]["VocabularyEdit"] | components["schemas"]["HalvesEdit"] | components["schemas"]["PartEdit"] | components["schemas"]["HandSearchEdit"] | components["schemas"]["AddBlockEdit"] | components["schemas"]["PatchBlockEdit"] | components["schemas"]["RemoveBlockEdit"] | components["schemas"]["MoveBlockEdit"] | components["schemas"]["AddTermEdit"] | components["schemas"]["PatchTermEdit"] | components["schemas"]["RemoveTermEdit"] | components["schemas"]["MoveTermEdit"] | components["schemas"]["AddLineEdit"] | components["schemas"]["PatchLineEdit"] | components["schemas"]["RemoveLineEdit"];
         QuestionEdit: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -1882,6 +1899,50 @@ export interface components {
             id: string;
             before?: string;
         };
+        AddLineEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "addLine";
+            line: components["schemas"]["OwnLine"];
+            before?: string;
+        };
+        PatchLineEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "patchLine";
+            id: string;
+            patch: {
+                note?: string;
+                of?: components["schemas"]["LinePart"];
+            };
+        };
+        RemoveLineEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "removeLine";
+            id: string;
+        };
+        /** @description a line that somebody put together of others by their numbers */
+        OwnLine: {
+            id: string;
+            note?: string;
+            of: components["schemas"]["LinePart"];
+        };
+        /** @description a line that another is put together of, or several joined */
+        LinePart: {
+            /** @enum {string} */
+            join?: "and" | "or" | "not";
+            parts?: components["schemas"]["LinePart"][];
+            /** @enum {string} */
+            kind?: "term" | "block" | "limit" | "whole" | "before" | "line";
+            id?: string;
+        };
         NewBlock: {
             id: string;
             /** @description its letter; the first that is free, where it is taken or not said */
@@ -1973,6 +2034,7 @@ export interface components {
             frame: string;
             blocks: components["schemas"]["Block"][];
             limits: components["schemas"]["Limit"][];
+            lines?: components["schemas"]["OwnLine"][];
             /** Format: int64 */
             vocabulary?: number;
             halves?: components["schemas"]["Halves"];
@@ -2258,6 +2320,7 @@ export interface components {
             notHere?: boolean[];
             blocks: components["schemas"]["BenchBlock"][];
             limits: components["schemas"]["BenchLimit"][];
+            lines: components["schemas"]["BenchLine"][];
             recall?: components["schemas"]["Recall"];
             narrow?: components["schemas"]["Narrow"][];
         };
@@ -2304,6 +2367,11 @@ export interface components {
             kind: components["schemas"]["LimitKind"];
             takenAway?: number;
             dropped: number;
+        };
+        BenchLine: {
+            id: string;
+            records?: number;
+            keys?: number;
         };
         Recall: {
             caught: number;
@@ -2829,7 +2897,7 @@ export interface components {
             doubtful?: boolean;
         };
         /** @description some records: of an item, a term, a block, a sample … */
-        RecordSet: components["schemas"]["ItemSet"] | components["schemas"]["AspectSet"] | components["schemas"]["TeamSet"] | components["schemas"]["TermSet"] | components["schemas"]["BlockSet"] | components["schemas"]["SpotSet"] | components["schemas"]["LostSet"] | components["schemas"]["StrategySet"] | components["schemas"]["AnySet"] | components["schemas"]["AllSet"] | components["schemas"]["WithinSet"] | components["schemas"]["LessSet"] | components["schemas"]["SampleSet"] | components["schemas"]["JoinedSet"] | components["schemas"]["ShelfSet"] | components["schemas"]["PickedSet"];
+        RecordSet: components["schemas"]["ItemSet"] | components["schemas"]["AspectSet"] | components["schemas"]["TeamSet"] | components["schemas"]["TermSet"] | components["schemas"]["BlockSet"] | components["schemas"]["LineSet"] | components["schemas"]["SpotSet"] | components["schemas"]["LostSet"] | components["schemas"]["StrategySet"] | components["schemas"]["AnySet"] | components["schemas"]["AllSet"] | components["schemas"]["WithinSet"] | components["schemas"]["LessSet"] | components["schemas"]["SampleSet"] | components["schemas"]["JoinedSet"] | components["schemas"]["ShelfSet"] | components["schemas"]["PickedSet"];
         ItemSet: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -2857,6 +2925,14 @@ export interface components {
              */
             kind: "team";
             authors: string[];
+        };
+        LineSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line";
+            line: string;
         };
         TermSet: {
             /**
@@ -3354,10 +3430,12 @@ export interface components {
         WrittenLine: {
             number: number;
             /** @enum {string} */
-            kind: "term" | "block" | "limit" | "whole";
+            kind: "term" | "block" | "limit" | "whole" | "own";
             block?: string;
             term?: string;
             limit?: string;
+            line?: string;
+            lacks?: boolean;
             parts: number[];
             /** @enum {string} */
             join?: "or" | "and" | "not";
@@ -3741,6 +3819,9 @@ export interface components {
                 [key: string]: components["schemas"]["SourceCount"];
             };
             blocks: {
+                [key: string]: components["schemas"]["SourceCount"];
+            };
+            lines: {
                 [key: string]: components["schemas"]["SourceCount"];
             };
             whole?: components["schemas"]["SourceCount"];
@@ -4870,6 +4951,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WrittenStrategy"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readLine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    text: string;
+                    /** @description the line that it is to stand in place of */
+                    before?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinePart"];
                 };
             };
             /** @description what went wrong */

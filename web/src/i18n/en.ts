@@ -641,6 +641,7 @@ export default {
       journal: 'hand search: {name}',
       block: 'block {block}, {name}',
       term: 'term “{name}” of {block}',
+      line: 'line put together {name}',
       order: 'order of {block} {name}',
       gone: '“{name}”, whose place was taken out',
       revision: 'the review',

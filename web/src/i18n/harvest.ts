@@ -5,6 +5,7 @@ export default {
     records: 'Records of the sample and what it is set against',
     any: 'what the blocks find now',
     block: 'what {block} finds',
+    line: 'what lines put together find',
     spot: 'blind spot of {block}',
     only: 'only found by {term}',
     term: 'found by {term}',

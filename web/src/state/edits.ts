@@ -84,6 +84,17 @@ function make(doc: ReviewDocument, edit: Edit): void {
     case 'moveTerm':
       moveBefore(block(edit.block)?.terms ?? [], edit.id, edit.before)
       return
+    case 'addLine': {
+      const lines = (doc.lines ??= [])
+      if (!lines.some((l) => l.id === edit.line.id)) putBefore(lines, edit.line, edit.before)
+      return
+    }
+    case 'patchLine':
+      Object.assign(doc.lines?.find((l) => l.id === edit.id) ?? {}, edit.patch)
+      return
+    case 'removeLine':
+      doc.lines = doc.lines?.filter((l) => l.id !== edit.id)
+      return
   }
 }
 

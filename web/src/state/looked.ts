@@ -44,6 +44,8 @@ export const useLooked = defineStore('looked', () => {
       case 'block':
       case 'spot':
         return t(`looked.${s.kind}`, { block: letter(s.block) })
+      case 'line':
+        return t('looked.line')
       case 'lost':
         return t('prune.lostTitle', { n: s.terms.length, block: letter(s.block) }, s.terms.length)
       case 'item':

@@ -66,6 +66,8 @@ function about(e: Edit, x: Clash): boolean {
         ('id' in e && e.id === x.id) ||
         ('block' in e && (typeof e.block === 'string' ? e.block : e.block.id) === x.id)
       )
+    case 'line':
+      return 'id' in e && e.id === x.id
     case 'term':
       return (e.op === 'addTerm' && e.term.id === x.id) || ('id' in e && e.id === x.id)
     default:

@@ -11,6 +11,8 @@ import { useLineActs } from '@/state/lineActs'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import LineMenu from './LineMenu.vue'
+import OwnLineMenu from './OwnLineMenu.vue'
+import PutTogether from './PutTogether.vue'
 import type { Line } from './lines'
 
 /** One numbered line: as it is meant with its figures, and beside it as it is typed; what differs is noted below. */
@@ -26,6 +28,15 @@ const block = computed(() => review.document.blocks.find((b) => b.id === props.l
 const term = computed(() => block.value?.terms.find((x) => x.id === props.line.term))
 const acts = useLineActs(() => ({ block: block.value!, term: term.value! }))
 const noting = ref(false)
+const putting = ref(false)
+function setNote(note: string) {
+  if (term.value) acts.setNote(note)
+  else if (props.line.line)
+    review.change(
+      { key: 'noteLine', params: { n: String(props.line.number) } },
+      { edits: [{ op: 'patchLine', id: props.line.line, patch: { note } }] },
+    )
+}
 
 /** Notes that change nothing in the sample are folded: elsewhere they may. */
 const free = (x: TypedNote) => x.more === 0 && x.fewer === 0
@@ -38,13 +49,22 @@ const columns = computed(
 function open() {
   const l = props.line
   if (term.value) reader.list({ kind: 'term', term: term.value }, l.meant)
+  else if (l.kind === 'own')
+    reader.list({ kind: 'line', line: l.line! }, t('strategy.lineNumber', { n: l.number }))
   else if (l.kind === 'block') reader.list({ kind: 'block', block: l.block! }, l.meant)
   else reader.list({ kind: 'strategy' }, l.meant)
 }
 </script>
 
 <template>
-  <tr :class="{ join: line.kind !== 'term', lit: telling.length, off: line.off }">
+  <tr
+    :class="{
+      join: line.kind !== 'term',
+      own: line.kind === 'own',
+      lit: telling.length,
+      off: line.off,
+    }"
+  >
     <td class="number">{{ line.number || '' }}</td>
     <td class="left">
       <template v-if="line.kind === 'block'">
@@ -64,10 +84,27 @@ function open() {
           folded ? t('strategy.folded', { n: folded }, folded) : line.meant
         }}</span>
       </template>
-      <b v-else-if="line.kind !== 'term'">{{ line.meant }}</b>
+      <b v-else-if="line.kind !== 'term' && line.kind !== 'own'">{{ line.meant }}</b>
       <template v-else>
-        <BlockStamp :block="line.block" :size="14" />{{ ' '
-        }}<span :class="{ mono: !line.heading, heading: line.heading }">{{ line.meant }}</span
+        <PutTogether
+          v-if="putting"
+          :line="line.line"
+          :was="line.meant"
+          @done="putting = false"
+          @vue:mounted="(node) => (node.el as HTMLElement | null)?.querySelector('input')?.focus()"
+        />
+        <template v-else-if="line.kind === 'own'"
+          ><span class="mono">{{ line.meant }}</span
+          >{{ ' '
+          }}<span class="small" :class="{ lacks: line.lacks }">{{
+            t(line.lacks ? 'strategy.lacks' : 'strategy.oneOfOwn')
+          }}</span></template
+        >
+        <template v-else><BlockStamp :block="line.block" :size="14" />{{ ' ' }}</template
+        ><span
+          v-if="line.kind === 'term'"
+          :class="{ mono: !line.heading, heading: line.heading }"
+          >{{ line.meant }}</span
         >{{ ' ' }}<span v-if="line.field" class="small">{{ t(`field.${line.field}`) }}</span>
         <DraftField
           v-if="noting"
@@ -76,7 +113,7 @@ function open() {
           :maxlength="1000"
           :aria-label="t('strategy.noteOf', { term: line.meant })"
           @vue:mounted="(node) => (node.el as HTMLInputElement | null)?.focus()"
-          @typed="acts.setNote"
+          @typed="setNote"
           @keydown.enter="noting = false"
           @keydown.esc="noting = false"
           @blur="noting = false"
@@ -108,6 +145,13 @@ function open() {
     </td>
     <td class="acts">
       <LineMenu v-if="block && term" :block="block" :term="term" @note="noting = true" />
+      <OwnLineMenu
+        v-else-if="line.line"
+        :line="line.line"
+        :number="line.number"
+        @note="noting = true"
+        @edit="putting = true"
+      />
       <button
         v-if="!line.off"
         class="link small"
@@ -189,6 +233,10 @@ td.typed {
 
 .heading {
   font-weight: 650;
+}
+
+.lacks {
+  color: var(--gold-deep);
 }
 
 .said {

@@ -14,8 +14,9 @@ import { useSources } from '@/state/sources'
 import CarryHeadings from './CarryHeadings.vue'
 import LineRow from './LineRow.vue'
 import MakesShort from './MakesShort.vue'
+import PutTogether from './PutTogether.vue'
 import WholeQuery from './WholeQuery.vue'
-import { useLines } from './lines'
+import { useLines, type Line } from './lines'
 
 /** What leaves the house: numbered lines as they are meant, and beside each how a source is asked it, or how it is typed. */
 const { t, n, d } = useI18n()
@@ -84,20 +85,19 @@ function fold(block: string) {
   if (!next.delete(block)) next.add(block)
   folded.value = next
 }
-const numbered = computed(() => lines.value.filter((l) => !l.off).length)
+/** Lines that somebody put together of others are no part of what is searched: they are copied one by one. */
+const searched = computed(() => lines.value.filter((l) => !l.off && l.kind !== 'own'))
+const own = computed(() => lines.value.filter((l) => l.kind === 'own' && !l.lacks))
+const numbered = computed(() => searched.value.length)
 const shown = computed(() =>
   lines.value.filter((l) => l.kind !== 'term' || !folded.value.has(l.block ?? '')),
 )
 const under = (block?: string) =>
   lines.value.filter((l) => l.kind === 'term' && !l.off && l.block === block).length
 
-const all = () =>
-  typed.value?.byLine
-    ? typed.value.text
-    : lines.value
-        .filter((l) => !l.off)
-        .flatMap((l) => l.texts.map((text, i) => `${l.numbers[i] ?? l.number}\t${text}`))
-        .join('\n')
+const all = () => (typed.value?.byLine ? typed.value.text : listed(searched.value))
+const listed = (some: Line[]) =>
+  some.flatMap((l) => l.texts.map((text, i) => `${l.numbers[i] ?? l.number}\t${text}`)).join('\n')
 function save() {
   const w = written.value
   if (!w) return
@@ -113,6 +113,7 @@ function save() {
     '',
     t('strategy.whole'),
     whole.value,
+    ...(own.value.length ? ['', t('strategy.ownLines'), listed(own.value)] : []),
     ...(said.length ? ['', ...said.map((x) => `* ${x}`)] : []),
     '',
   ].join('\n')
@@ -201,7 +202,7 @@ function save() {
         <tbody>
           <LineRow
             v-for="l in shown"
-            :key="l.number || l.term"
+            :key="l.line ?? (l.number || l.term)"
             :line="l"
             :folded="folded.has(l.block ?? '') ? under(l.block) : 0"
             @fold="fold(l.block ?? '')"
@@ -209,6 +210,10 @@ function save() {
           />
         </tbody>
       </table>
+      <div class="row own">
+        <PutTogether />
+        <span class="small">{{ t('strategy.ownHint') }}</span>
+      </div>
       <p v-if="typing.error.value && dialect" class="wrong" role="alert">
         {{ problem(typing.error.value) }}
       </p>
@@ -261,6 +266,12 @@ th.typed {
 
 .under > :only-child {
   grid-column: 1 / -1;
+}
+
+.own {
+  margin-top: 8px;
+  flex-wrap: wrap;
+  gap: 10px;
 }
 
 .cost {

@@ -49,6 +49,7 @@ export function useLines(written: Ref<WrittenLine[]>, typed: Ref<TypedStrategy |
       return term.kind === 'heading'
         ? `[${termText(term)}${term.narrower ? ' +' : ''}]`
         : termText(term)
+    if (l.kind === 'own') return l.text
     if (l.parts.length) {
       const parts = runs(l.parts)
       return l.join === 'or'
@@ -89,7 +90,7 @@ export function useLines(written: Ref<WrittenLine[]>, typed: Ref<TypedStrategy |
   }
 
   return computed<Line[]>(() => {
-    const last = written.value.at(-1)?.number
+    const last = written.value.findLast((l) => l.kind === 'whole')?.number
     return withOff().map((l) => {
       const block = bench.now?.blocks.find((b) => b.id === l.block)
       const term = termOf(l)
@@ -106,7 +107,7 @@ export function useLines(written: Ref<WrittenLine[]>, typed: Ref<TypedStrategy |
         meant: meant(l),
         heading: term?.kind === 'heading',
         field: term && term.kind !== 'heading' && term.field !== 'text' ? term.field : undefined,
-        note: term?.note,
+        note: term?.note ?? review.document.lines?.find((x) => x.id === l.line)?.note,
       }
       const counted = sources.counted
       if (l.kind === 'term') {
@@ -125,6 +126,15 @@ export function useLines(written: Ref<WrittenLine[]>, typed: Ref<TypedStrategy |
           caught: block?.caught.filter(Boolean).length,
           there: counted?.blocks[l.block ?? '']?.records,
         }
+      if (l.kind === 'own') {
+        const figures = bench.now?.lines.find((x) => x.id === l.line)
+        return {
+          ...line,
+          records: figures?.records,
+          caught: figures?.keys,
+          there: counted?.lines[l.line ?? '']?.records,
+        }
+      }
       if (l.kind === 'whole' && l.number === last)
         return {
           ...line,

@@ -1,0 +1,133 @@
+package review
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"tamiz/core/query"
+	"tamiz/core/strategy"
+)
+
+func termOf(id, text string) Term {
+	return Term{ID: id, Term: strategy.Term{Kind: strategy.TextTerm, Text: text, Field: "text", On: true}}
+}
+
+// twoBlocks has lines 1 crew, 2 picker, 3 or/1-2, 4 shade, 5 the whole.
+func twoBlocks() Document {
+	return Document{Blocks: []Block{
+		{ID: "a", Name: "A", Searched: true, Terms: []Term{termOf("1", "crew"), termOf("2", "picker")}},
+		{ID: "b", Name: "B", Searched: true, Terms: []Term{termOf("3", "shade")}},
+	}}.Filled()
+}
+
+func put(t *testing.T, d Document, id, text string) Document {
+	of, err := d.ReadLine(nil, text, "")
+	require.NoError(t, err)
+	d, idle := Apply(d, Edits{&AddLine{Line: Line{ID: id, Of: of}}})
+	require.Empty(t, idle)
+	require.NoError(t, d.Check())
+	return d
+}
+
+func ownLines(t *testing.T, d Document) (out []string) {
+	lines, err := d.Numbered(nil)
+	require.NoError(t, err)
+	for _, n := range lines {
+		if n.Tree != nil {
+			text := fmt.Sprintf("%d: %s", n.Number, n.Joined())
+			if n.Expr == nil {
+				text += " finds nothing"
+			}
+			out = append(out, text)
+		}
+	}
+	return out
+}
+
+func TestLinesThatArePutTogetherStayOfTheSameLines(t *testing.T) {
+	d := put(t, twoBlocks(), "x", "2 AND (1 or 4)")
+	d = put(t, d, "y", "5 not 6")
+	assert.Equal(t, []string{"6: 2 and (1 or 4)", "7: 5 not 6"}, ownLines(t, d))
+	lines, _ := d.Numbered(nil)
+	assert.Equal(t, "(crew and shade) not (picker and (crew or shade))", query.Write(query.Not{query.And{lines[0].Expr, lines[3].Expr}, lines[5].Expr}))
+
+	// A line before them, and one that moves: their numbers follow.
+	d, _ = Apply(d, Edits{&AddTerm{Block: "a", Term: termOf("4", "grower"), Before: "1"}, &MoveTerm{Block: "a", ID: "2", Before: "1"}})
+	assert.Equal(t, []string{"7: 2 and (3 or 5)", "8: 6 not 7"}, ownLines(t, d))
+
+	// One that is switched off has no number, and what it is part of finds nothing until it is switched on.
+	off, _ := Apply(d, Edits{&PatchTerm{"a", "1", []byte(`{"on":false}`)}})
+	assert.Equal(t, []string{"6: 2 and (? or 4) finds nothing", "7: 5 not 6 finds nothing"}, ownLines(t, off))
+	gone, _ := Apply(d, Edits{&RemoveLine{"x"}})
+	assert.Equal(t, []string{"7: 6 not ? finds nothing"}, ownLines(t, gone))
+
+	// A block that comes to have one term alone is that term's line.
+	d = put(t, twoBlocks(), "x", "3 and 4")
+	one, _ := Apply(d, Edits{&RemoveTerm{"a", "1"}})
+	assert.Equal(t, []string{"4: 1 and 2"}, ownLines(t, one))
+}
+
+func TestALineIsNeverPartOfItself(t *testing.T) {
+	d := put(t, put(t, twoBlocks(), "x", "1 or 4"), "y", "6 and 2")
+	_, err := d.ReadLine(nil, "7 or 1", "x") // in place of x, which y is made of
+	var where *LineFault
+	require.ErrorAs(t, err, &where)
+	assert.Equal(t, "There is no line 7 before this one: there are 5.", where.Message)
+	assert.Equal(t, []int{0, 1}, []int{where.From, where.To})
+	for _, id := range []string{"x", "y"} {
+		d, _ := Apply(d, Edits{&PatchLine{"x", []byte(fmt.Sprintf(`{"of":{"join":"or","parts":[{"kind":"line","id":%q},{"kind":"whole"}]}}`, id))}})
+		assert.ErrorContains(t, d.Check(), "cannot be part of itself")
+	}
+}
+
+func TestLinesThatCannotBeKept(t *testing.T) {
+	deep := LinePart{Kind: "whole"}
+	for range MostLineDepth + 2 {
+		deep = LinePart{Join: "and", Parts: []LinePart{deep, {Kind: "whole"}}}
+	}
+	for _, of := range []LinePart{{}, {Kind: "heading"}, {Join: "near", Parts: []LinePart{{Kind: "whole"}, {Kind: "whole"}}}, {Join: "and", Parts: []LinePart{{Kind: "whole"}}}, deep} {
+		d := twoBlocks()
+		d.Lines = []Line{{ID: "x", Of: of}}
+		assert.Error(t, d.Check())
+	}
+	d := twoBlocks()
+	d.Lines = []Line{{ID: "1", Of: LinePart{Kind: "whole"}}}
+	assert.ErrorContains(t, d.Check(), "id of its own")
+}
+
+func TestTwoPeopleEachPutALineTogether(t *testing.T) {
+	base := put(t, twoBlocks(), "x", "1 or 4")
+	mine, theirs := put(t, base, "m", "6 and 2"), put(t, base, "n", "6 not 2")
+	both, clashes := Merge(base, mine, theirs)
+	assert.Empty(t, clashes)
+	assert.Len(t, both.Lines, 3)
+	assert.NoError(t, both.Check())
+	other, _ := Apply(base, Edits{&PatchLine{"x", []byte(`{"note":"mine"}`)}})
+	gone, _ := Apply(base, Edits{&RemoveLine{"x"}})
+	_, clashes = Merge(base, other, gone)
+	assert.Equal(t, []Clash{{What: "line", ID: "x", Name: "mine", Mine: "mine"}}, clashes)
+}
+
+func TestWhatIsReadOfNumbersIsWrittenTheSame(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		tree := drawnTree(t, 3)
+		again, err := strategy.ReadTree(tree.String())
+		require.NoError(t, err)
+		assert.Equal(t, tree.String(), again.String())
+	})
+}
+
+func drawnTree(t *rapid.T, depth int) strategy.Tree {
+	if depth == 0 || rapid.Bool().Draw(t, "one") {
+		return strategy.Tree{Number: rapid.IntRange(1, 30).Draw(t, "number")}
+	}
+	out := strategy.Tree{Join: rapid.SampledFrom([]string{"and", "or", "not"}).Draw(t, "join")}
+	for range rapid.IntRange(2, 4).Draw(t, "parts") {
+		out.Parts = append(out.Parts, drawnTree(t, depth-1))
+	}
+	return out
+}
