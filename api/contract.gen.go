@@ -842,6 +842,15 @@ type TermPatch = review.Patch
 // TermSet defines model for TermSet.
 type TermSet = set.Term
 
+// Trial defines model for Trial.
+type Trial = dialects.Trial
+
+// TriedLine defines model for TriedLine.
+type TriedLine = dialects.TriedLine
+
+// TriedNote defines model for TriedNote.
+type TriedNote = dialects.TriedNote
+
 // TriedTerm defines model for TriedTerm.
 type TriedTerm = figures.TriedTerm
 
@@ -1307,6 +1316,9 @@ type VocabularyChangesParams struct {
 // SaveDialectJSONRequestBody defines body for SaveDialect for application/json ContentType.
 type SaveDialectJSONRequestBody = DialectFile
 
+// TryDialectJSONRequestBody defines body for TryDialect for application/json ContentType.
+type TryDialectJSONRequestBody = DialectFile
+
 // PreviewImportJSONRequestBody defines body for PreviewImport for application/json ContentType.
 type PreviewImportJSONRequestBody = FileSettings
 
@@ -1438,6 +1450,9 @@ type ServerInterface interface {
 	// SaveDialect Keep a dialect that somebody wrote; one of its name is written over
 	// (POST /api/dialects)
 	SaveDialect(ctx *echo.Context) error
+	// TryDialect What a dialect that is being written makes of a small strategy, and what its own reader makes of that
+	// (POST /api/dialects/tried)
+	TryDialect(ctx *echo.Context) error
 	// DeleteDialect Take a dialect away that somebody wrote
 	// (DELETE /api/dialects/{dialect})
 	DeleteDialect(ctx *echo.Context, dialect string) error
@@ -1778,6 +1793,15 @@ func (w *ServerInterfaceWrapper) SaveDialect(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.SaveDialect(ctx)
+	return err
+}
+
+// TryDialect converts echo context to params.
+func (w *ServerInterfaceWrapper) TryDialect(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.TryDialect(ctx)
 	return err
 }
 
@@ -4312,6 +4336,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/counterparts", wrapper.TakeCounterpart, options.OperationMiddlewares["takeCounterpart"]...)
 	router.GET(options.BaseURL+"/api/dialects", wrapper.Dialects, options.OperationMiddlewares["dialects"]...)
 	router.POST(options.BaseURL+"/api/dialects", wrapper.SaveDialect, options.OperationMiddlewares["saveDialect"]...)
+	router.POST(options.BaseURL+"/api/dialects/tried", wrapper.TryDialect, options.OperationMiddlewares["tryDialect"]...)
 	router.DELETE(options.BaseURL+"/api/dialects/:dialect", wrapper.DeleteDialect, options.OperationMiddlewares["deleteDialect"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/count-terms", wrapper.CountTerms, options.OperationMiddlewares["countTerms"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/heading-tree", wrapper.HeadingTree, options.OperationMiddlewares["headingTree"]...)
@@ -4451,6 +4476,45 @@ type SaveDialectdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response SaveDialectdefaultApplicationProblemPlusJSONResponse) VisitSaveDialectResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TryDialectRequestObject struct {
+	Body *TryDialectJSONRequestBody
+}
+
+type TryDialectResponseObject interface {
+	VisitTryDialectResponse(w http.ResponseWriter) error
+}
+
+type TryDialect200JSONResponse Trial
+
+func (response TryDialect200JSONResponse) VisitTryDialectResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TryDialectdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TryDialectdefaultApplicationProblemPlusJSONResponse) VisitTryDialectResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -8671,6 +8735,9 @@ type StrictServerInterface interface {
 	// SaveDialect Keep a dialect that somebody wrote; one of its name is written over
 	// (POST /api/dialects)
 	SaveDialect(ctx context.Context, request SaveDialectRequestObject) (SaveDialectResponseObject, error)
+	// TryDialect What a dialect that is being written makes of a small strategy, and what its own reader makes of that
+	// (POST /api/dialects/tried)
+	TryDialect(ctx context.Context, request TryDialectRequestObject) (TryDialectResponseObject, error)
 	// DeleteDialect Take a dialect away that somebody wrote
 	// (DELETE /api/dialects/{dialect})
 	DeleteDialect(ctx context.Context, request DeleteDialectRequestObject) (DeleteDialectResponseObject, error)
@@ -9066,6 +9133,52 @@ func (sh *strictHandler) SaveDialect(ctx *echo.Context) error {
 		return err
 	} else if validResponse, ok := response.(SaveDialectResponseObject); ok {
 		return validResponse.VisitSaveDialectResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// TryDialect operation middleware
+func (sh *strictHandler) TryDialect(ctx *echo.Context) error {
+	var request TryDialectRequestObject
+
+	var body TryDialectJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TryDialect(ctx.Request().Context(), request.(TryDialectRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TryDialect")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(TryDialectResponseObject); ok {
+		return validResponse.VisitTryDialectResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

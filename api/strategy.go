@@ -63,6 +63,14 @@ func (h Handlers) SaveDialect(ctx context.Context, r SaveDialectRequestObject) (
 	return SaveDialect200JSONResponse(*v), nil
 }
 
+func (h Handlers) TryDialect(_ context.Context, r TryDialectRequestObject) (TryDialectResponseObject, error) {
+	v, err := h.app.Dialects.Try(r.Body.Body)
+	if err != nil {
+		return nil, err
+	}
+	return TryDialect200JSONResponse(*v), nil
+}
+
 func (h Handlers) DeleteDialect(ctx context.Context, r DeleteDialectRequestObject) (DeleteDialectResponseObject, error) {
 	if err := h.app.Dialects.Delete(ctx, r.Dialect); err != nil {
 		return nil, err

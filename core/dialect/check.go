@@ -65,6 +65,18 @@ type named struct {
 // Check says the first thing that is wrong with a dialect, and makes it ready to be used. At the end it writes a number of
 // expressions and reads them back: a dialect that cannot be read is refused.
 func (d *Dialect) Check() error {
+	if err := d.form(); err != nil {
+		return err
+	}
+	if err := d.prove(); err != nil {
+		d.made = nil
+		return fmt.Errorf("dialect %s: %w", d.Name, err)
+	}
+	return nil
+}
+
+// form returns what is wrong in how a dialect is written; without it, it can write and read, right or wrong.
+func (d *Dialect) form() error {
 	if d.Tamiz != Version {
 		return fmt.Errorf("no dialect: it does not say \"tamiz\": %q", Version)
 	}
@@ -90,10 +102,6 @@ func (d *Dialect) Check() error {
 		}
 	}
 	d.made = m
-	if err := d.prove(); err != nil {
-		d.made = nil
-		return fmt.Errorf("dialect %s: %w", d.Name, err)
-	}
 	return nil
 }
 

@@ -155,16 +155,32 @@ func (d *Dialect) has(field string) bool { return len(d.Fields[field]) > 0 || fi
 
 // Parse reads a dialect's file. What is wrong in it is said.
 func Parse(data []byte) (*Dialect, error) {
-	var d Dialect
-	decoder := json.NewDecoder(strings.NewReader(string(data)))
-	decoder.DisallowUnknownFields()
-	if err := decoder.Decode(&d); err != nil {
-		return nil, fmt.Errorf("no dialect: %w", err)
+	d, wrong, err := Try(data)
+	if err == nil {
+		err = wrong
 	}
-	if err := d.Check(); err != nil {
+	if err != nil {
 		return nil, err
 	}
-	return &d, nil
+	return d, nil
+}
+
+// Try reads a dialect's file that may not be right yet. wrong is why it is refused, where it can be tried all the same: it
+// does not read what it writes.
+func Try(data []byte) (d *Dialect, wrong, err error) {
+	d = &Dialect{}
+	decoder := json.NewDecoder(strings.NewReader(string(data)))
+	decoder.DisallowUnknownFields()
+	if err := decoder.Decode(d); err != nil {
+		return nil, nil, fmt.Errorf("no dialect: %w", err)
+	}
+	if err := d.form(); err != nil {
+		return nil, nil, err
+	}
+	if err := d.prove(); err != nil {
+		wrong = fmt.Errorf("dialect %s: %w", d.Name, err)
+	}
+	return d, wrong, nil
 }
 
 // An operator joins.

@@ -84,6 +84,52 @@ test('an old query is pasted, mended, taken into blocks and written for two sour
   await typed.selectOption('CQL, as Tamiz writes it')
 })
 
+test('a dialect is made of another, tried as it is typed, kept, and used', async ({ page }) => {
+  const id = await demoReview(page)
+  await page.goto(`/reviews/${id}/strategy?part=dialects`)
+  const tried = page.getByRole('table', { name: 'What it makes of a small strategy' })
+  await expect(tried).toContainText('"kiln worker^"')
+  await expect(page.getByLabel('short name')).toBeDisabled() // it ships
+  await accessible(page)
+  await page.getByRole('button', { name: 'Make one of it…' }).click()
+  await page.getByLabel('short name').fill('harbour')
+  await page.getByLabel('title', { exact: true }).first().fill('Harbour')
+  await page.getByText('Words, phrases and signs').click()
+  await page.getByLabel('sign for any number of characters').fill('$')
+  await page.getByLabel('sign for exactly one').fill('$')
+  await page.keyboard.press('Tab')
+  await expect(page.getByRole('alert')).toBeVisible() // one sign for both
+  await expect(page.getByRole('button', { name: 'Keep it' })).toBeDisabled()
+  await page.getByLabel('sign for exactly one').fill('')
+  await page.keyboard.press('Tab')
+  await expect(tried).toContainText('"kiln worker$"')
+  await expect(tried).toContainText('No sign for exactly one character: labo?rer') // what it cannot say any more is noted
+  await accessible(page)
+
+  // What is being written stays when the page is left.
+  await page.reload()
+  await expect(page.getByText('Being written: Harbour')).toBeVisible()
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as JSON' }).click()])
+  expect(file.suggestedFilename()).toBe('harbour.json')
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByText('Harbour is kept, for every review.')).toBeVisible()
+  await page.getByRole('tab', { name: 'Lines' }).click()
+  await page.getByRole('combobox', { name: 'typed for' }).selectOption('Harbour, one query')
+  await expect(page.getByRole('table', { name: 'Lines of the strategy' })).toContainText('farmworker$')
+  await page.getByRole('combobox', { name: 'typed for' }).selectOption('CQL, as Tamiz writes it')
+
+  // Taken away, and gone on with.
+  await page.getByRole('tab', { name: 'Dialects' }).click()
+  await page.getByRole('button', { name: 'Take it away' }).click()
+  await page.getByRole('button', { name: 'Go on with it' }).click()
+  await expect(page.getByText('Being written: Harbour')).toBeVisible()
+  await page.getByLabel('as text').check()
+  await page.getByRole('textbox', { name: 'The file of the dialect' }).fill('{ "tamiz": ')
+  await expect(page.getByRole('alert')).toContainText('No dialect')
+  await page.getByRole('button', { name: 'Throw away what is being written' }).click()
+  await expect(page.getByRole('combobox', { name: 'Dialect' })).not.toContainText('Harbour')
+})
+
 test('what cannot be read is told, and nothing that was typed is lost', async ({ page, review }) => {
   await page.goto(`${review.path('strategy')}?part=paste`)
   const query = page.getByRole('textbox', { name: 'Query' })

@@ -570,6 +570,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/dialects/tried": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a dialect that is being written makes of a small strategy, and what its own reader makes of that */
+        post: operations["tryDialect"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/dialects/{dialect}": {
         parameters: {
             query?: never;
@@ -3418,6 +3435,24 @@ export interface components {
             body: string;
             broken?: string;
         };
+        Trial: {
+            lines: components["schemas"]["TriedLine"][];
+            whole: components["schemas"]["TriedLine"];
+            broken?: string;
+        };
+        TriedLine: {
+            number: number;
+            meant: string;
+            texts: string[];
+            notes: components["schemas"]["TriedNote"][];
+            read: string;
+            agrees: boolean;
+        };
+        TriedNote: {
+            kind: string;
+            term: string;
+            instead?: string;
+        };
         DialectFile: {
             body: string;
         };
@@ -5161,6 +5196,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Dialect"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tryDialect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DialectFile"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trial"];
                 };
             };
             /** @description what went wrong */
