@@ -76,6 +76,11 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 	if err != nil {
 		return nil, err
 	}
+	// What is waited for is looked at first: what ends in between is then waited for once more, not taken for what was never asked.
+	waiting, err := a.stillAsked(ctx, at.Review)
+	if err != nil {
+		return nil, err
+	}
 	last, err := a.store.LastRuns(ctx, at.Review)
 	if err != nil {
 		return nil, err
@@ -85,10 +90,6 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 		return nil, err
 	}
 	caught, err := caughtKeys(ctx, lay)
-	if err != nil {
-		return nil, err
-	}
-	waiting, err := a.stillAsked(ctx, at.Review)
 	if err != nil {
 		return nil, err
 	}

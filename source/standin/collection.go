@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"sync"
 
 	lru "github.com/hashicorp/golang-lru/v2"
 
@@ -33,6 +34,7 @@ type Collection struct {
 	index   *index.Index
 	terms   *thesaurus.Thesaurus
 	results *lru.Cache[string, *result]
+	filling sync.RWMutex // an answer is of one filling, though records may change between two
 }
 
 // A result is what a query found, in the order asked for.
@@ -43,8 +45,10 @@ type result struct {
 
 // Fill gives the collection its records and its vocabulary, which may be nil.
 func (c *Collection) Fill(records []*bib.Record, vocabulary *thesaurus.Thesaurus) {
-	c.records, c.terms = records, vocabulary
-	c.index = index.Build(records)
+	built := index.Build(records)
+	c.filling.Lock()
+	defer c.filling.Unlock()
+	c.records, c.terms, c.index = records, vocabulary, built
 	c.results, _ = lru.New[string, *result](64) // fails for a size below one
 }
 

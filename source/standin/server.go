@@ -39,6 +39,8 @@ const diagnosticNamespace = "http://www.loc.gov/zing/srw/diagnostic/"
 
 // ServeHTTP answers explain, searchRetrieve and scan, asked by GET or by POST.
 func (c *Collection) ServeHTTP(w http.ResponseWriter, r *http.Request) {
+	c.filling.RLock()
+	defer c.filling.RUnlock()
 	if r.Method != http.MethodGet && r.Method != http.MethodPost && r.Method != http.MethodHead {
 		w.Header().Set("Allow", "GET, POST")
 		http.Error(w, "ask by GET or POST", http.StatusMethodNotAllowed)
