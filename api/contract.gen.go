@@ -12,6 +12,7 @@ import (
 	"net/http"
 
 	"tamiz/app"
+	"tamiz/app/checks"
 	"tamiz/app/desk"
 	"tamiz/app/dialects"
 	"tamiz/app/figures"
@@ -38,22 +39,22 @@ import (
 
 // Defines values for VerdictVerdict.
 const (
-	Not      VerdictVerdict = "not"
-	Open     VerdictVerdict = "open"
-	Relevant VerdictVerdict = "relevant"
-	Unsure   VerdictVerdict = "unsure"
+	VerdictVerdictNot      VerdictVerdict = "not"
+	VerdictVerdictOpen     VerdictVerdict = "open"
+	VerdictVerdictRelevant VerdictVerdict = "relevant"
+	VerdictVerdictUnsure   VerdictVerdict = "unsure"
 )
 
 // Valid indicates whether the value is a known member of the VerdictVerdict enum.
 func (e VerdictVerdict) Valid() bool {
 	switch e {
-	case Not:
+	case VerdictVerdictNot:
 		return true
-	case Open:
+	case VerdictVerdictOpen:
 		return true
-	case Relevant:
+	case VerdictVerdictRelevant:
 		return true
-	case Unsure:
+	case VerdictVerdictUnsure:
 		return true
 	default:
 		return false
@@ -87,6 +88,27 @@ func (e BundleParamsFormats) Valid() bool {
 	case BundleParamsFormatsRis:
 		return true
 	case BundleParamsFormatsTsv:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for DecideSuggestionJSONBodyState.
+const (
+	DecideSuggestionJSONBodyStateDeclined DecideSuggestionJSONBodyState = "declined"
+	DecideSuggestionJSONBodyStateOpen     DecideSuggestionJSONBodyState = "open"
+	DecideSuggestionJSONBodyStateTaken    DecideSuggestionJSONBodyState = "taken"
+)
+
+// Valid indicates whether the value is a known member of the DecideSuggestionJSONBodyState enum.
+func (e DecideSuggestionJSONBodyState) Valid() bool {
+	switch e {
+	case DecideSuggestionJSONBodyStateDeclined:
+		return true
+	case DecideSuggestionJSONBodyStateOpen:
+		return true
+	case DecideSuggestionJSONBodyStateTaken:
 		return true
 	default:
 		return false
@@ -242,6 +264,18 @@ type CarryCandidate = figures.CarryCandidate
 
 // Change defines model for Change.
 type Change = reviews.Change
+
+// Check defines model for Check.
+type Check = checks.Check
+
+// CheckAnswer defines model for CheckAnswer.
+type CheckAnswer = checks.Answer
+
+// CheckSheet defines model for CheckSheet.
+type CheckSheet = figures.CheckSheet
+
+// CheckSuggestion defines model for CheckSuggestion.
+type CheckSuggestion = checks.Suggestion
 
 // Chip defines model for Chip.
 type Chip = figures.Chip
@@ -542,6 +576,9 @@ type NearMiss = figures.NearMiss
 // NewBlock defines model for NewBlock.
 type NewBlock = desk.Block
 
+// NewCheck defines model for NewCheck.
+type NewCheck = checks.NewCheck
+
 // NewDecision defines model for NewDecision.
 type NewDecision = reviews.NewDecision
 
@@ -559,6 +596,9 @@ type NewReview = reviews.NewReview
 
 // NewRuns defines model for NewRuns.
 type NewRuns = outside.NewRuns
+
+// Note defines model for Note.
+type Note = checks.Note
 
 // Notice defines model for Notice.
 type Notice = intake.Notice
@@ -736,6 +776,12 @@ type SampleSet = set.Sample
 
 // Saying defines model for Saying.
 type Saying = source.Saying
+
+// SheetFinding defines model for SheetFinding.
+type SheetFinding = figures.SheetFinding
+
+// SheetLine defines model for SheetLine.
+type SheetLine = figures.SheetLine
 
 // ShelfEntry defines model for ShelfEntry.
 type ShelfEntry = figures.ShelfEntry
@@ -1004,6 +1050,30 @@ type ChangeParams struct {
 	IfMatch string `json:"If-Match"`
 }
 
+// DropCheckParams defines parameters for DropCheck.
+type DropCheckParams struct {
+	Back *bool `form:"back,omitempty" json:"back,omitempty"`
+}
+
+// FinishCheckJSONBody defines parameters for FinishCheck.
+type FinishCheckJSONBody struct {
+	Done bool `json:"done"`
+}
+
+// CheckSheetParams defines parameters for CheckSheet.
+type CheckSheetParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// DecideSuggestionJSONBody defines parameters for DecideSuggestion.
+type DecideSuggestionJSONBody struct {
+	State DecideSuggestionJSONBodyState `json:"state"`
+}
+
+// DecideSuggestionJSONBodyState defines parameters for DecideSuggestion.
+type DecideSuggestionJSONBodyState string
+
 // CountTermsJSONBody defines parameters for CountTerms.
 type CountTermsJSONBody = []Term
 
@@ -1167,6 +1237,16 @@ type ReadLineJSONBody struct {
 type MakingParams struct {
 	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// DropNoteParams defines parameters for DropNote.
+type DropNoteParams struct {
+	Back *bool `form:"back,omitempty" json:"back,omitempty"`
+}
+
+// SettleNoteJSONBody defines parameters for SettleNote.
+type SettleNoteJSONBody struct {
+	Settled bool `json:"settled"`
 }
 
 // PlanParams defines parameters for Plan.
@@ -1340,6 +1420,21 @@ type BenchJSONRequestBody = Proposal
 // ChangeJSONRequestBody defines body for Change for application/json ContentType.
 type ChangeJSONRequestBody = Change
 
+// HandOverJSONRequestBody defines body for HandOver for application/json ContentType.
+type HandOverJSONRequestBody = NewCheck
+
+// FinishCheckJSONRequestBody defines body for FinishCheck for application/json ContentType.
+type FinishCheckJSONRequestBody FinishCheckJSONBody
+
+// AnswerCheckJSONRequestBody defines body for AnswerCheck for application/json ContentType.
+type AnswerCheckJSONRequestBody = CheckAnswer
+
+// SuggestInCheckJSONRequestBody defines body for SuggestInCheck for application/json ContentType.
+type SuggestInCheckJSONRequestBody = CheckSuggestion
+
+// DecideSuggestionJSONRequestBody defines body for DecideSuggestion for application/json ContentType.
+type DecideSuggestionJSONRequestBody DecideSuggestionJSONBody
+
 // CompareSamplesJSONRequestBody defines body for CompareSamples for application/json ContentType.
 type CompareSamplesJSONRequestBody = Pair
 
@@ -1399,6 +1494,12 @@ type LookUpJSONRequestBody = Pasted
 
 // MakeLookJSONRequestBody defines body for MakeLook for application/json ContentType.
 type MakeLookJSONRequestBody = NewLook
+
+// PutNoteJSONRequestBody defines body for PutNote for application/json ContentType.
+type PutNoteJSONRequestBody = Note
+
+// SettleNoteJSONRequestBody defines body for SettleNote for application/json ContentType.
+type SettleNoteJSONRequestBody SettleNoteJSONBody
 
 // RecordsJSONRequestBody defines body for Records for application/json ContentType.
 type RecordsJSONRequestBody = RecordsQuestion
@@ -1522,6 +1623,30 @@ type ServerInterface interface {
 	// Change Make one change: it can be undone as one
 	// (POST /api/reviews/{review}/changes)
 	Change(ctx *echo.Context, review int64, params ChangeParams) error
+	// ListChecks The versions that were handed to a colleague, with what was said of them
+	// (GET /api/reviews/{review}/checks)
+	ListChecks(ctx *echo.Context, review int64) error
+	// HandOver Hand a version to a colleague
+	// (POST /api/reviews/{review}/checks)
+	HandOver(ctx *echo.Context, review int64) error
+	// DropCheck Take a check away, or put it back
+	// (DELETE /api/reviews/{review}/checks/{check})
+	DropCheck(ctx *echo.Context, review int64, check int64, params DropCheckParams) error
+	// FinishCheck Say that a check is finished, or that it goes on
+	// (PATCH /api/reviews/{review}/checks/{check})
+	FinishCheck(ctx *echo.Context, review int64, check int64) error
+	// AnswerCheck What is said to a question
+	// (PUT /api/reviews/{review}/checks/{check}/answers/{question})
+	AnswerCheck(ctx *echo.Context, review int64, check int64, question string) error
+	// CheckSheet The version that is checked, line by line, with what Tamiz found in it
+	// (GET /api/reviews/{review}/checks/{check}/sheet)
+	CheckSheet(ctx *echo.Context, review int64, check int64, params CheckSheetParams) error
+	// SuggestInCheck What a colleague would have otherwise
+	// (POST /api/reviews/{review}/checks/{check}/suggestions)
+	SuggestInCheck(ctx *echo.Context, review int64, check int64) error
+	// DecideSuggestion What became of a suggestion
+	// (PATCH /api/reviews/{review}/checks/{check}/suggestions/{suggestion})
+	DecideSuggestion(ctx *echo.Context, review int64, check int64, suggestion int64) error
 	// CompareSamples How two samples stand to each other
 	// (POST /api/reviews/{review}/compared)
 	CompareSamples(ctx *echo.Context, review int64) error
@@ -1648,6 +1773,18 @@ type ServerInterface interface {
 	// Making How far it is with reading and counting what is looked at
 	// (GET /api/reviews/{review}/making)
 	Making(ctx *echo.Context, review int64, params MakingParams) error
+	// ListNotes What was noted on anything of a review, the newest first
+	// (GET /api/reviews/{review}/notes)
+	ListNotes(ctx *echo.Context, review int64) error
+	// PutNote Note something
+	// (POST /api/reviews/{review}/notes)
+	PutNote(ctx *echo.Context, review int64) error
+	// DropNote Take a note away, or put it back
+	// (DELETE /api/reviews/{review}/notes/{note})
+	DropNote(ctx *echo.Context, review int64, note int64, params DropNoteParams) error
+	// SettleNote Say that a note is settled, or open again
+	// (PATCH /api/reviews/{review}/notes/{note})
+	SettleNote(ctx *echo.Context, review int64, note int64) error
 	// Plan The words and headings that would bring missed key studies back, step by step
 	// (GET /api/reviews/{review}/plan)
 	Plan(ctx *echo.Context, review int64, params PlanParams) error
@@ -2274,6 +2411,216 @@ func (w *ServerInterfaceWrapper) Change(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Change(ctx, review, params)
+	return err
+}
+
+// ListChecks converts echo context to params.
+func (w *ServerInterfaceWrapper) ListChecks(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ListChecks(ctx, review)
+	return err
+}
+
+// HandOver converts echo context to params.
+func (w *ServerInterfaceWrapper) HandOver(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.HandOver(ctx, review)
+	return err
+}
+
+// DropCheck converts echo context to params.
+func (w *ServerInterfaceWrapper) DropCheck(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "check" -------------
+	var check int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "check", ctx.Param("check"), &check, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter check: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DropCheckParams
+	// ------------- Optional query parameter "back" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "back", ctx.QueryParams(), &params.Back, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter back: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DropCheck(ctx, review, check, params)
+	return err
+}
+
+// FinishCheck converts echo context to params.
+func (w *ServerInterfaceWrapper) FinishCheck(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "check" -------------
+	var check int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "check", ctx.Param("check"), &check, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter check: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.FinishCheck(ctx, review, check)
+	return err
+}
+
+// AnswerCheck converts echo context to params.
+func (w *ServerInterfaceWrapper) AnswerCheck(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "check" -------------
+	var check int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "check", ctx.Param("check"), &check, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter check: %s", err))
+	}
+
+	// ------------- Path parameter "question" -------------
+	var question string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "question", ctx.Param("question"), &question, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter question: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.AnswerCheck(ctx, review, check, question)
+	return err
+}
+
+// CheckSheet converts echo context to params.
+func (w *ServerInterfaceWrapper) CheckSheet(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "check" -------------
+	var check int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "check", ctx.Param("check"), &check, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter check: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params CheckSheetParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.CheckSheet(ctx, review, check, params)
+	return err
+}
+
+// SuggestInCheck converts echo context to params.
+func (w *ServerInterfaceWrapper) SuggestInCheck(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "check" -------------
+	var check int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "check", ctx.Param("check"), &check, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter check: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SuggestInCheck(ctx, review, check)
+	return err
+}
+
+// DecideSuggestion converts echo context to params.
+func (w *ServerInterfaceWrapper) DecideSuggestion(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "check" -------------
+	var check int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "check", ctx.Param("check"), &check, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter check: %s", err))
+	}
+
+	// ------------- Path parameter "suggestion" -------------
+	var suggestion int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "suggestion", ctx.Param("suggestion"), &suggestion, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter suggestion: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DecideSuggestion(ctx, review, check, suggestion)
 	return err
 }
 
@@ -3287,6 +3634,95 @@ func (w *ServerInterfaceWrapper) Making(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Making(ctx, review, params)
+	return err
+}
+
+// ListNotes converts echo context to params.
+func (w *ServerInterfaceWrapper) ListNotes(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ListNotes(ctx, review)
+	return err
+}
+
+// PutNote converts echo context to params.
+func (w *ServerInterfaceWrapper) PutNote(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.PutNote(ctx, review)
+	return err
+}
+
+// DropNote converts echo context to params.
+func (w *ServerInterfaceWrapper) DropNote(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "note" -------------
+	var note int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "note", ctx.Param("note"), &note, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter note: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DropNoteParams
+	// ------------- Optional query parameter "back" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "back", ctx.QueryParams(), &params.Back, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter back: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DropNote(ctx, review, note, params)
+	return err
+}
+
+// SettleNote converts echo context to params.
+func (w *ServerInterfaceWrapper) SettleNote(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "note" -------------
+	var note int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "note", ctx.Param("note"), &note, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter note: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SettleNote(ctx, review, note)
 	return err
 }
 
@@ -4331,6 +4767,18 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/count-whole", wrapper.CountWhole, options.OperationMiddlewares["countWhole"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/lines", wrapper.WrittenLines, options.OperationMiddlewares["writtenLines"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/lines/read", wrapper.ReadLine, options.OperationMiddlewares["readLine"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/checks", wrapper.ListChecks, options.OperationMiddlewares["listChecks"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/checks", wrapper.HandOver, options.OperationMiddlewares["handOver"]...)
+	router.DELETE(options.BaseURL+"/api/reviews/:review/checks/:check", wrapper.DropCheck, options.OperationMiddlewares["dropCheck"]...)
+	router.PATCH(options.BaseURL+"/api/reviews/:review/checks/:check", wrapper.FinishCheck, options.OperationMiddlewares["finishCheck"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/checks/:check/sheet", wrapper.CheckSheet, options.OperationMiddlewares["checkSheet"]...)
+	router.PUT(options.BaseURL+"/api/reviews/:review/checks/:check/answers/:question", wrapper.AnswerCheck, options.OperationMiddlewares["answerCheck"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/checks/:check/suggestions", wrapper.SuggestInCheck, options.OperationMiddlewares["suggestInCheck"]...)
+	router.PATCH(options.BaseURL+"/api/reviews/:review/checks/:check/suggestions/:suggestion", wrapper.DecideSuggestion, options.OperationMiddlewares["decideSuggestion"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/notes", wrapper.ListNotes, options.OperationMiddlewares["listNotes"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/notes", wrapper.PutNote, options.OperationMiddlewares["putNote"]...)
+	router.DELETE(options.BaseURL+"/api/reviews/:review/notes/:note", wrapper.DropNote, options.OperationMiddlewares["dropNote"]...)
+	router.PATCH(options.BaseURL+"/api/reviews/:review/notes/:note", wrapper.SettleNote, options.OperationMiddlewares["settleNote"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/typed", wrapper.TypedStrategy, options.OperationMiddlewares["typedStrategy"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/explain", wrapper.ExplainQuery, options.OperationMiddlewares["explainQuery"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/counterparts", wrapper.TakeCounterpart, options.OperationMiddlewares["takeCounterpart"]...)
@@ -5414,6 +5862,297 @@ type ChangedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ChangedefaultApplicationProblemPlusJSONResponse) VisitChangeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListChecksRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type ListChecksResponseObject interface {
+	VisitListChecksResponse(w http.ResponseWriter) error
+}
+
+type ListChecks200JSONResponse []Check
+
+func (response ListChecks200JSONResponse) VisitListChecksResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListChecksdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListChecksdefaultApplicationProblemPlusJSONResponse) VisitListChecksResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type HandOverRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *HandOverJSONRequestBody
+}
+
+type HandOverResponseObject interface {
+	VisitHandOverResponse(w http.ResponseWriter) error
+}
+
+type HandOver204Response struct {
+}
+
+func (response HandOver204Response) VisitHandOverResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type HandOverdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response HandOverdefaultApplicationProblemPlusJSONResponse) VisitHandOverResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DropCheckRequestObject struct {
+	Review int64 `json:"review"`
+	Check  int64 `json:"check"`
+	Params DropCheckParams
+}
+
+type DropCheckResponseObject interface {
+	VisitDropCheckResponse(w http.ResponseWriter) error
+}
+
+type DropCheck204Response struct {
+}
+
+func (response DropCheck204Response) VisitDropCheckResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DropCheckdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DropCheckdefaultApplicationProblemPlusJSONResponse) VisitDropCheckResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FinishCheckRequestObject struct {
+	Review int64 `json:"review"`
+	Check  int64 `json:"check"`
+	Body   *FinishCheckJSONRequestBody
+}
+
+type FinishCheckResponseObject interface {
+	VisitFinishCheckResponse(w http.ResponseWriter) error
+}
+
+type FinishCheck204Response struct {
+}
+
+func (response FinishCheck204Response) VisitFinishCheckResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type FinishCheckdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FinishCheckdefaultApplicationProblemPlusJSONResponse) VisitFinishCheckResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AnswerCheckRequestObject struct {
+	Review   int64  `json:"review"`
+	Check    int64  `json:"check"`
+	Question string `json:"question"`
+	Body     *AnswerCheckJSONRequestBody
+}
+
+type AnswerCheckResponseObject interface {
+	VisitAnswerCheckResponse(w http.ResponseWriter) error
+}
+
+type AnswerCheck204Response struct {
+}
+
+func (response AnswerCheck204Response) VisitAnswerCheckResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type AnswerCheckdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AnswerCheckdefaultApplicationProblemPlusJSONResponse) VisitAnswerCheckResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CheckSheetRequestObject struct {
+	Review int64 `json:"review"`
+	Check  int64 `json:"check"`
+	Params CheckSheetParams
+}
+
+type CheckSheetResponseObject interface {
+	VisitCheckSheetResponse(w http.ResponseWriter) error
+}
+
+type CheckSheet200JSONResponse CheckSheet
+
+func (response CheckSheet200JSONResponse) VisitCheckSheetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CheckSheetdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CheckSheetdefaultApplicationProblemPlusJSONResponse) VisitCheckSheetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SuggestInCheckRequestObject struct {
+	Review int64 `json:"review"`
+	Check  int64 `json:"check"`
+	Body   *SuggestInCheckJSONRequestBody
+}
+
+type SuggestInCheckResponseObject interface {
+	VisitSuggestInCheckResponse(w http.ResponseWriter) error
+}
+
+type SuggestInCheck204Response struct {
+}
+
+func (response SuggestInCheck204Response) VisitSuggestInCheckResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type SuggestInCheckdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SuggestInCheckdefaultApplicationProblemPlusJSONResponse) VisitSuggestInCheckResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DecideSuggestionRequestObject struct {
+	Review     int64 `json:"review"`
+	Check      int64 `json:"check"`
+	Suggestion int64 `json:"suggestion"`
+	Body       *DecideSuggestionJSONRequestBody
+}
+
+type DecideSuggestionResponseObject interface {
+	VisitDecideSuggestionResponse(w http.ResponseWriter) error
+}
+
+type DecideSuggestion204Response struct {
+}
+
+func (response DecideSuggestion204Response) VisitDecideSuggestionResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DecideSuggestiondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DecideSuggestiondefaultApplicationProblemPlusJSONResponse) VisitDecideSuggestionResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -7116,6 +7855,149 @@ func (response MakingdefaultApplicationProblemPlusJSONResponse) VisitMakingRespo
 	return err
 }
 
+type ListNotesRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type ListNotesResponseObject interface {
+	VisitListNotesResponse(w http.ResponseWriter) error
+}
+
+type ListNotes200JSONResponse []Note
+
+func (response ListNotes200JSONResponse) VisitListNotesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListNotesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListNotesdefaultApplicationProblemPlusJSONResponse) VisitListNotesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutNoteRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *PutNoteJSONRequestBody
+}
+
+type PutNoteResponseObject interface {
+	VisitPutNoteResponse(w http.ResponseWriter) error
+}
+
+type PutNote204Response struct {
+}
+
+func (response PutNote204Response) VisitPutNoteResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type PutNotedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PutNotedefaultApplicationProblemPlusJSONResponse) VisitPutNoteResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DropNoteRequestObject struct {
+	Review int64 `json:"review"`
+	Note   int64 `json:"note"`
+	Params DropNoteParams
+}
+
+type DropNoteResponseObject interface {
+	VisitDropNoteResponse(w http.ResponseWriter) error
+}
+
+type DropNote204Response struct {
+}
+
+func (response DropNote204Response) VisitDropNoteResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DropNotedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DropNotedefaultApplicationProblemPlusJSONResponse) VisitDropNoteResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SettleNoteRequestObject struct {
+	Review int64 `json:"review"`
+	Note   int64 `json:"note"`
+	Body   *SettleNoteJSONRequestBody
+}
+
+type SettleNoteResponseObject interface {
+	VisitSettleNoteResponse(w http.ResponseWriter) error
+}
+
+type SettleNote204Response struct {
+}
+
+func (response SettleNote204Response) VisitSettleNoteResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type SettleNotedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SettleNotedefaultApplicationProblemPlusJSONResponse) VisitSettleNoteResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type PlanRequestObject struct {
 	Review int64 `json:"review"`
 	Params PlanParams
@@ -8807,6 +9689,30 @@ type StrictServerInterface interface {
 	// Change Make one change: it can be undone as one
 	// (POST /api/reviews/{review}/changes)
 	Change(ctx context.Context, request ChangeRequestObject) (ChangeResponseObject, error)
+	// ListChecks The versions that were handed to a colleague, with what was said of them
+	// (GET /api/reviews/{review}/checks)
+	ListChecks(ctx context.Context, request ListChecksRequestObject) (ListChecksResponseObject, error)
+	// HandOver Hand a version to a colleague
+	// (POST /api/reviews/{review}/checks)
+	HandOver(ctx context.Context, request HandOverRequestObject) (HandOverResponseObject, error)
+	// DropCheck Take a check away, or put it back
+	// (DELETE /api/reviews/{review}/checks/{check})
+	DropCheck(ctx context.Context, request DropCheckRequestObject) (DropCheckResponseObject, error)
+	// FinishCheck Say that a check is finished, or that it goes on
+	// (PATCH /api/reviews/{review}/checks/{check})
+	FinishCheck(ctx context.Context, request FinishCheckRequestObject) (FinishCheckResponseObject, error)
+	// AnswerCheck What is said to a question
+	// (PUT /api/reviews/{review}/checks/{check}/answers/{question})
+	AnswerCheck(ctx context.Context, request AnswerCheckRequestObject) (AnswerCheckResponseObject, error)
+	// CheckSheet The version that is checked, line by line, with what Tamiz found in it
+	// (GET /api/reviews/{review}/checks/{check}/sheet)
+	CheckSheet(ctx context.Context, request CheckSheetRequestObject) (CheckSheetResponseObject, error)
+	// SuggestInCheck What a colleague would have otherwise
+	// (POST /api/reviews/{review}/checks/{check}/suggestions)
+	SuggestInCheck(ctx context.Context, request SuggestInCheckRequestObject) (SuggestInCheckResponseObject, error)
+	// DecideSuggestion What became of a suggestion
+	// (PATCH /api/reviews/{review}/checks/{check}/suggestions/{suggestion})
+	DecideSuggestion(ctx context.Context, request DecideSuggestionRequestObject) (DecideSuggestionResponseObject, error)
 	// CompareSamples How two samples stand to each other
 	// (POST /api/reviews/{review}/compared)
 	CompareSamples(ctx context.Context, request CompareSamplesRequestObject) (CompareSamplesResponseObject, error)
@@ -8933,6 +9839,18 @@ type StrictServerInterface interface {
 	// Making How far it is with reading and counting what is looked at
 	// (GET /api/reviews/{review}/making)
 	Making(ctx context.Context, request MakingRequestObject) (MakingResponseObject, error)
+	// ListNotes What was noted on anything of a review, the newest first
+	// (GET /api/reviews/{review}/notes)
+	ListNotes(ctx context.Context, request ListNotesRequestObject) (ListNotesResponseObject, error)
+	// PutNote Note something
+	// (POST /api/reviews/{review}/notes)
+	PutNote(ctx context.Context, request PutNoteRequestObject) (PutNoteResponseObject, error)
+	// DropNote Take a note away, or put it back
+	// (DELETE /api/reviews/{review}/notes/{note})
+	DropNote(ctx context.Context, request DropNoteRequestObject) (DropNoteResponseObject, error)
+	// SettleNote Say that a note is settled, or open again
+	// (PATCH /api/reviews/{review}/notes/{note})
+	SettleNote(ctx context.Context, request SettleNoteRequestObject) (SettleNoteResponseObject, error)
 	// Plan The words and headings that would bring missed key studies back, step by step
 	// (GET /api/reviews/{review}/plan)
 	Plan(ctx context.Context, request PlanRequestObject) (PlanResponseObject, error)
@@ -9918,6 +10836,331 @@ func (sh *strictHandler) Change(ctx *echo.Context, review int64, params ChangePa
 		return err
 	} else if validResponse, ok := response.(ChangeResponseObject); ok {
 		return validResponse.VisitChangeResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ListChecks operation middleware
+func (sh *strictHandler) ListChecks(ctx *echo.Context, review int64) error {
+	var request ListChecksRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListChecks(ctx.Request().Context(), request.(ListChecksRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListChecks")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ListChecksResponseObject); ok {
+		return validResponse.VisitListChecksResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// HandOver operation middleware
+func (sh *strictHandler) HandOver(ctx *echo.Context, review int64) error {
+	var request HandOverRequestObject
+
+	request.Review = review
+
+	var body HandOverJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.HandOver(ctx.Request().Context(), request.(HandOverRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "HandOver")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(HandOverResponseObject); ok {
+		return validResponse.VisitHandOverResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// DropCheck operation middleware
+func (sh *strictHandler) DropCheck(ctx *echo.Context, review int64, check int64, params DropCheckParams) error {
+	var request DropCheckRequestObject
+
+	request.Review = review
+	request.Check = check
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DropCheck(ctx.Request().Context(), request.(DropCheckRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DropCheck")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DropCheckResponseObject); ok {
+		return validResponse.VisitDropCheckResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// FinishCheck operation middleware
+func (sh *strictHandler) FinishCheck(ctx *echo.Context, review int64, check int64) error {
+	var request FinishCheckRequestObject
+
+	request.Review = review
+	request.Check = check
+
+	var body FinishCheckJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.FinishCheck(ctx.Request().Context(), request.(FinishCheckRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "FinishCheck")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(FinishCheckResponseObject); ok {
+		return validResponse.VisitFinishCheckResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// AnswerCheck operation middleware
+func (sh *strictHandler) AnswerCheck(ctx *echo.Context, review int64, check int64, question string) error {
+	var request AnswerCheckRequestObject
+
+	request.Review = review
+	request.Check = check
+	request.Question = question
+
+	var body AnswerCheckJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AnswerCheck(ctx.Request().Context(), request.(AnswerCheckRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AnswerCheck")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(AnswerCheckResponseObject); ok {
+		return validResponse.VisitAnswerCheckResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// CheckSheet operation middleware
+func (sh *strictHandler) CheckSheet(ctx *echo.Context, review int64, check int64, params CheckSheetParams) error {
+	var request CheckSheetRequestObject
+
+	request.Review = review
+	request.Check = check
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CheckSheet(ctx.Request().Context(), request.(CheckSheetRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CheckSheet")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(CheckSheetResponseObject); ok {
+		return validResponse.VisitCheckSheetResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// SuggestInCheck operation middleware
+func (sh *strictHandler) SuggestInCheck(ctx *echo.Context, review int64, check int64) error {
+	var request SuggestInCheckRequestObject
+
+	request.Review = review
+	request.Check = check
+
+	var body SuggestInCheckJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SuggestInCheck(ctx.Request().Context(), request.(SuggestInCheckRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SuggestInCheck")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SuggestInCheckResponseObject); ok {
+		return validResponse.VisitSuggestInCheckResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// DecideSuggestion operation middleware
+func (sh *strictHandler) DecideSuggestion(ctx *echo.Context, review int64, check int64, suggestion int64) error {
+	var request DecideSuggestionRequestObject
+
+	request.Review = review
+	request.Check = check
+	request.Suggestion = suggestion
+
+	var body DecideSuggestionJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DecideSuggestion(ctx.Request().Context(), request.(DecideSuggestionRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DecideSuggestion")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DecideSuggestionResponseObject); ok {
+		return validResponse.VisitDecideSuggestionResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -11460,6 +12703,155 @@ func (sh *strictHandler) Making(ctx *echo.Context, review int64, params MakingPa
 		return err
 	} else if validResponse, ok := response.(MakingResponseObject); ok {
 		return validResponse.VisitMakingResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ListNotes operation middleware
+func (sh *strictHandler) ListNotes(ctx *echo.Context, review int64) error {
+	var request ListNotesRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListNotes(ctx.Request().Context(), request.(ListNotesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListNotes")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ListNotesResponseObject); ok {
+		return validResponse.VisitListNotesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// PutNote operation middleware
+func (sh *strictHandler) PutNote(ctx *echo.Context, review int64) error {
+	var request PutNoteRequestObject
+
+	request.Review = review
+
+	var body PutNoteJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PutNote(ctx.Request().Context(), request.(PutNoteRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PutNote")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(PutNoteResponseObject); ok {
+		return validResponse.VisitPutNoteResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// DropNote operation middleware
+func (sh *strictHandler) DropNote(ctx *echo.Context, review int64, note int64, params DropNoteParams) error {
+	var request DropNoteRequestObject
+
+	request.Review = review
+	request.Note = note
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DropNote(ctx.Request().Context(), request.(DropNoteRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DropNote")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DropNoteResponseObject); ok {
+		return validResponse.VisitDropNoteResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// SettleNote operation middleware
+func (sh *strictHandler) SettleNote(ctx *echo.Context, review int64, note int64) error {
+	var request SettleNoteRequestObject
+
+	request.Review = review
+	request.Note = note
+
+	var body SettleNoteJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SettleNote(ctx.Request().Context(), request.(SettleNoteRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SettleNote")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SettleNoteResponseObject); ok {
+		return validResponse.VisitSettleNoteResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

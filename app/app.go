@@ -7,6 +7,7 @@ import (
 	"log/slog"
 	"time"
 
+	"tamiz/app/checks"
 	"tamiz/app/desk"
 	"tamiz/app/dialects"
 	"tamiz/app/figures"
@@ -31,6 +32,7 @@ type App struct {
 	Work         *work.Service
 	Vocabularies *vocabularies.Service
 	Dialects     *dialects.Service
+	Checks       *checks.Service
 	Written      *written.Service
 	store        *store.Store
 }
@@ -43,8 +45,9 @@ func New(s *store.Store, guard sru.Guard, log *slog.Logger) (*App, error) {
 	a.Vocabularies = vocabularies.New(s, a.Desk.Pools)
 	a.Dialects = dialects.New(s)
 	a.Figures = figures.New(s, a.Desk)
+	a.Checks = checks.New(s, a.Figures)
 	a.Outside = outside.New(s, a.Desk, a.Reviews, a.Work, guard)
-	a.Written = written.New(a.Reviews, a.Figures, a.Outside, a.Vocabularies, a.Dialects, a.Desk)
+	a.Written = written.New(a.Reviews, a.Figures, a.Outside, a.Vocabularies, a.Dialects, a.Checks, a.Desk)
 	a.Intake = intake.New(s, a.Work, log, a.Outside.FindHoldings)
 	return a, a.Work.Know(map[string]work.Kind{
 		"import":  {Workers: 4, Most: store.Most{OfReview: 2}, Time: intake.ImportTime, Work: a.Intake.ReadImport, Stop: a.Intake.DropImport, Fail: a.Intake.FailImport},

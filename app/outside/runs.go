@@ -223,11 +223,12 @@ const (
 	ByBrowsing = "browsing"  // in web sites, catalogues, tables of contents
 	ByCiting   = "citations" // along references and citing works
 	ByAsking   = "people"    // by asking people
+	ByEarlier  = "earlier"   // in searches of earlier reviews that were used again
 	Otherwise  = "other"
 )
 
 // Ways are all of them.
-var Ways = []string{BySearch, ByRegister, ByBrowsing, ByCiting, ByAsking, Otherwise}
+var Ways = []string{BySearch, ByRegister, ByBrowsing, ByCiting, ByAsking, ByEarlier, Otherwise}
 
 // A HandRun is a search somewhere that cannot be asked by protocol, as somebody writes it down.
 type HandRun struct {

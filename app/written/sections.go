@@ -20,9 +20,9 @@ func (f facts) sections() []document.Section {
 		f.byWay("citations", "References and citing works", "None were followed, or it was not written down.", outside.ByCiting),
 		f.byWay("contacts", "People who were asked", "Nobody was asked, or it was not written down.", outside.ByAsking),
 		f.filters(),
-		{ID: "earlier", Title: "Earlier searches", Empty: "No earlier search was taken over."},
+		f.byWay("earlier", "Earlier searches that were used again", "No earlier search was used again, or it was not written down.", outside.ByEarlier),
 		f.updates(),
-		{ID: "check", Title: "Checked by a colleague", Empty: "No check by a colleague was written down."},
+		f.checked(),
 		f.left()}
 }
 

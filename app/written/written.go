@@ -10,6 +10,7 @@ import (
 	"strings"
 	"time"
 
+	"tamiz/app/checks"
 	"tamiz/app/desk"
 	"tamiz/app/dialects"
 	"tamiz/app/figures"
@@ -28,13 +29,14 @@ type Service struct {
 	outside      *outside.Service
 	vocabularies *vocabularies.Service
 	dialects     *dialects.Service
+	checks       *checks.Service
 	desk         *desk.Service
 	now          func() time.Time
 }
 
 // New returns the room that writes records.
-func New(r *reviews.Service, f *figures.Service, o *outside.Service, v *vocabularies.Service, d *dialects.Service, k *desk.Service) *Service {
-	return &Service{r, f, o, v, d, k, time.Now}
+func New(r *reviews.Service, f *figures.Service, o *outside.Service, v *vocabularies.Service, d *dialects.Service, c *checks.Service, k *desk.Service) *Service {
+	return &Service{r, f, o, v, d, c, k, time.Now}
 }
 
 // A Record is the written record of a search: to be read, to be checked item by item, and in numbers.
@@ -92,6 +94,7 @@ type facts struct {
 	sources      []outside.Source
 	vocabularies []reviews.Vocabulary
 	kept         []figures.KeptBlock
+	checks       []checks.Check
 }
 
 const mostLines = 4 // sources whose lines are written out one under another
@@ -122,6 +125,9 @@ func (a *Service) facts(ctx context.Context, at desk.At) (f facts, err error) {
 		default:
 			f.changes = append(f.changes, c.Words)
 		}
+	}
+	if f.checks, err = a.checks.Checks(ctx, at.Review); err != nil {
+		return f, err
 	}
 	if f.everywhere, err = a.outside.Everywhere(ctx, at); err != nil {
 		return f, err

@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"tamiz/app"
+	"tamiz/app/checks"
 	"tamiz/app/desk"
 	"tamiz/app/figures"
 	"tamiz/app/outside"
@@ -118,7 +119,57 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	if err := demoRuns(ctx, a, review.ID, sources); err != nil {
 		return err
 	}
+	if err := demoCheck(ctx, a, review.ID); err != nil {
+		return err
+	}
 	return db.ForgetChanges(ctx, review.ID)
+}
+
+// demoCheck hands a version of the demo review to a colleague, who is half way through it.
+func demoCheck(ctx context.Context, a *app.App, id int64) error {
+	all, err := a.Figures.Versions(ctx, desk.At{Review: id})
+	if err != nil {
+		return err
+	}
+	i := slices.IndexFunc(all, func(v figures.Version) bool { return v.Name == demo.CheckedVersion })
+	if i < 0 {
+		return fmt.Errorf("the demo review has no version %q", demo.CheckedVersion)
+	}
+	if err := a.Checks.HandOver(ctx, id, checks.NewCheck{Version: all[i].ID, Checker: demo.Checker, Note: demo.CheckNote}); err != nil {
+		return err
+	}
+	list, err := a.Checks.Checks(ctx, id)
+	if err != nil {
+		return err
+	}
+	by := store.By(ctx, store.Author{Name: demo.Checker})
+	for _, s := range demo.CheckSaid {
+		if err := a.Checks.Say(by, id, list[0].ID, s.Question, checks.Answer{Verdict: s.Verdict, Words: s.Words}); err != nil {
+			return err
+		}
+	}
+	now, err := a.Reviews.Review(ctx, id)
+	if err != nil {
+		return err
+	}
+	for _, b := range now.Document.Blocks {
+		for _, t := range b.Terms {
+			switch t.Text {
+			case demo.SuggestedFor:
+				more := t
+				more.ID, more.Text, more.Key = t.ID+"-north", demo.SuggestedText, ""
+				s := checks.Suggestion{Line: t.String(), Says: "besides: " + demo.SuggestedText, Words: demo.SuggestedWhy, Edits: review.Edits{&review.AddTerm{Block: b.ID, Term: more}}}
+				if err := a.Checks.Suggest(by, id, list[0].ID, s); err != nil {
+					return err
+				}
+			case demo.NotedTerm:
+				if err := a.Checks.Note(by, id, checks.Note{Kind: "term", About: t.ID, Name: t.String(), Words: demo.DemoNote}); err != nil {
+					return err
+				}
+			}
+		}
+	}
+	return nil
 }
 
 // demoRuns runs the strategy of the demo review at all sources, and writes down what was searched by hand.

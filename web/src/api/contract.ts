@@ -501,6 +501,146 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The versions that were handed to a colleague, with what was said of them */
+        get: operations["listChecks"];
+        put?: never;
+        /** Hand a version to a colleague */
+        post: operations["handOver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/checks/{check}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a check away, or put it back */
+        delete: operations["dropCheck"];
+        options?: never;
+        head?: never;
+        /** Say that a check is finished, or that it goes on */
+        patch: operations["finishCheck"];
+        trace?: never;
+    };
+    "/api/reviews/{review}/checks/{check}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The version that is checked, line by line, with what Tamiz found in it */
+        get: operations["checkSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/checks/{check}/answers/{question}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** What is said to a question */
+        put: operations["answerCheck"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/checks/{check}/suggestions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a colleague would have otherwise */
+        post: operations["suggestInCheck"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/checks/{check}/suggestions/{suggestion}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** What became of a suggestion */
+        patch: operations["decideSuggestion"];
+        trace?: never;
+    };
+    "/api/reviews/{review}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was noted on anything of a review, the newest first */
+        get: operations["listNotes"];
+        put?: never;
+        /** Note something */
+        post: operations["putNote"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/notes/{note}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a note away, or put it back */
+        delete: operations["dropNote"];
+        options?: never;
+        head?: never;
+        /** Say that a note is settled, or open again */
+        patch: operations["settleNote"];
+        trace?: never;
+    };
     "/api/reviews/{review}/typed": {
         parameters: {
             query?: never;
@@ -3435,6 +3575,84 @@ export interface components {
             body: string;
             broken?: string;
         };
+        Check: {
+            /** Format: int64 */
+            id: number;
+            revision: number;
+            name: string;
+            checker: string;
+            note?: string;
+            who?: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: date-time */
+            done?: string;
+            answers: components["schemas"]["CheckAnswer"][];
+            suggestions: components["schemas"]["CheckSuggestion"][];
+        };
+        NewCheck: {
+            /** Format: int64 */
+            version: number;
+            checker: string;
+            note?: string;
+        };
+        CheckAnswer: {
+            question?: string;
+            /** @enum {string} */
+            verdict: "fine" | "revise" | "suggest";
+            words: string;
+            who?: string;
+            /** Format: date-time */
+            at?: string;
+        };
+        CheckSuggestion: {
+            /** Format: int64 */
+            id?: number;
+            line: string;
+            words: string;
+            edits?: components["schemas"]["Edits"];
+            says?: string;
+            state?: string;
+            who?: string;
+            /** Format: date-time */
+            at?: string;
+            decidedBy?: string;
+            /** Format: date-time */
+            decided?: string;
+        };
+        CheckSheet: {
+            lines: components["schemas"]["SheetLine"][];
+            findings: components["schemas"]["SheetFinding"][];
+        };
+        SheetLine: {
+            number: number;
+            block?: string;
+            term?: string;
+            text: string;
+        };
+        SheetFinding: {
+            question: string;
+            code: string;
+            why: string;
+            number?: number;
+            records?: number;
+            keys?: number;
+        };
+        Note: {
+            /** Format: int64 */
+            id?: number;
+            /** @enum {string} */
+            kind: "line" | "term" | "heading" | "study" | "limit" | "version" | "block" | "question";
+            about: string;
+            name: string;
+            words: string;
+            who?: string;
+            /** Format: date-time */
+            at?: string;
+            /** Format: date-time */
+            settled?: string;
+            settledBy?: string;
+        };
         Trial: {
             lines: components["schemas"]["TriedLine"][];
             whole: components["schemas"]["TriedLine"];
@@ -3559,7 +3777,7 @@ export interface components {
             /** @enum {string} */
             kind: "asked" | "counted" | "hand";
             /** @enum {string} */
-            way?: "search" | "register" | "browsing" | "citations" | "people" | "other";
+            way?: "search" | "register" | "browsing" | "citations" | "people" | "earlier" | "other";
             revision: number;
             /** Format: int64 */
             source?: number;
@@ -3589,7 +3807,7 @@ export interface components {
         };
         HandRun: {
             /** @enum {string} */
-            way?: "search" | "register" | "browsing" | "citations" | "people" | "other";
+            way?: "search" | "register" | "browsing" | "citations" | "people" | "earlier" | "other";
             place: string;
             query: string;
             /** Format: int64 */
@@ -5026,6 +5244,412 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LinePart"];
                 };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listChecks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Check"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    handOver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCheck"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dropCheck: {
+        parameters: {
+            query?: {
+                back?: boolean;
+            };
+            header?: never;
+            path: {
+                review: number;
+                check: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    finishCheck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                check: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    done: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    checkSheet: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
+            header?: never;
+            path: {
+                review: number;
+                check: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckSheet"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    answerCheck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                check: number;
+                question: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckAnswer"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    suggestInCheck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                check: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckSuggestion"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    decideSuggestion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                check: number;
+                suggestion: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @enum {string} */
+                    state: "open" | "taken" | "declined";
+                };
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listNotes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Note"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Note"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    dropNote: {
+        parameters: {
+            query?: {
+                back?: boolean;
+            };
+            header?: never;
+            path: {
+                review: number;
+                note: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settleNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                note: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    settled: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description what went wrong */
             default: {

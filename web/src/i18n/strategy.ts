@@ -7,6 +7,7 @@ export default {
     putOtherwise: 'Put together otherwise: {line}',
     noteLine: 'Note on line {n}',
     removeLine: 'Line {n} taken out',
+    takeSuggestion: 'Suggestion taken: {says}',
     takeQuery: '{n} parts of a query in {dialect}',
   },
   strategy: {

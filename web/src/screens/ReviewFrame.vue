@@ -12,6 +12,7 @@ import SaveDialog from '@/parts/files/SaveDialog.vue'
 import RailNav from '@/parts/RailNav.vue'
 import MadeOfIt from '@/parts/MadeOfIt.vue'
 import JudgeDialog from '@/parts/JudgeDialog.vue'
+import TalkDialog from '@/parts/TalkDialog.vue'
 import RecordReader from '@/parts/RecordReader.vue'
 import WhoMenu from '@/parts/WhoMenu.vue'
 import { useBench } from '@/state/bench'
@@ -202,6 +203,7 @@ const state = computed(() => {
     <CommandPalette v-if="review.saved" v-model="finding" />
     <RecordReader />
     <JudgeDialog />
+    <TalkDialog />
     <SaveDialog />
     <MadeOfIt />
     <ConflictDialog />

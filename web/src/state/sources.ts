@@ -54,6 +54,8 @@ export const useSources = defineStore('sources', () => {
     else if (news.kind === 'holdings') fresh('holdings', 'bench', 'coverage')
     else if (news.kind === 'runs') fresh('everywhere', 'runs', 'record', 'since', 'watch')
     else if (news.kind === 'versions') fresh('versions', 'record')
+    else if (news.kind === 'checks') fresh('checks', 'record')
+    else if (news.kind === 'notes') fresh('talk')
     else if (news.kind === 'sources') fresh('sources')
     else {
       fresh('draws')

@@ -15,7 +15,7 @@ const review = useReview()
 const sources = useSources()
 const problem = useProblem()
 
-const ways = ['search', 'register', 'browsing', 'citations', 'people', 'other'] as const
+const ways = ['search', 'register', 'browsing', 'citations', 'people', 'earlier', 'other'] as const
 const way = ref<(typeof ways)[number]>('search')
 const place = ref('')
 const day = ref(new Date().toISOString().slice(0, 10))

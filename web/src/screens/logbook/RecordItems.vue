@@ -19,7 +19,8 @@ function way(fill: string): RouteLocationRaw {
     case 'paste':
       return { name: 'strategy', params, query: { part: fill } }
     case 'runs':
-      return { name: 'logbook', params, query: { part: 'runs' } }
+    case 'check':
+      return { name: 'logbook', params, query: { part: fill } }
     case 'versions':
       return { name: 'logbook', params }
     default:

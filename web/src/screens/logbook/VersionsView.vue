@@ -9,6 +9,7 @@ import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSteps } from '@/state/steps'
+import { useTalk } from '@/state/talk'
 import ComparedVersions from './ComparedVersions.vue'
 import VersionName from './VersionName.vue'
 import VersionsPicture from './VersionsPicture.vue'
@@ -20,6 +21,7 @@ const review = useReview()
 const bench = useBench()
 const notes = useNotes()
 const steps = useSteps()
+const talk = useTalk()
 const problem = useProblem()
 const queries = useQueryClient()
 const named = useVersionName()
@@ -227,6 +229,10 @@ async function back(v: Version) {
                   <v-list-item
                     :title="t(v.name ? 'versions.renameIt' : 'versions.nameIt')"
                     @click="naming = v.id"
+                  />
+                  <v-list-item
+                    :title="t('talk.raise')"
+                    @click="talk.on = { kind: 'version', about: String(v.id), name: named(v) }"
                   />
                   <v-list-item :title="t('versions.forget')" @click="forget(v)" />
                 </v-list>

@@ -13,6 +13,7 @@ import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import { useSteps } from '@/state/steps'
+import { useTalk } from '@/state/talk'
 import HoldingMark from './HoldingMark.vue'
 import LookUpDialog from './LookUpDialog.vue'
 
@@ -24,6 +25,7 @@ const reader = useReader()
 const notes = useNotes()
 const problem = useProblem()
 const steps = useSteps()
+const talk = useTalk()
 const bench = useBench()
 const sources = useSources()
 const pasting = ref(false)
@@ -117,7 +119,15 @@ function remove(k: KeyStudy) {
                 :title="t(caught[i] ? 'strip.caught' : 'strip.missed')"
               />
             </td>
-            <td>
+            <td class="acts">
+              <button
+                class="link"
+                :aria-label="t('talk.raiseOn', { name: k.title })"
+                :title="t('talk.raise')"
+                @click="talk.on = { kind: 'study', about: String(k.id), name: k.title }"
+              >
+                ?
+              </button>
               <button
                 class="btn bare"
                 :aria-label="t('keys.removeOne', { title: k.title })"
@@ -138,6 +148,10 @@ function remove(k: KeyStudy) {
 </template>
 
 <style scoped>
+.acts {
+  white-space: nowrap;
+}
+
 .head {
   margin-top: 20px;
   min-height: 34px;

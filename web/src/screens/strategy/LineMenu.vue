@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Block, Term } from '@/api/client'
 import { useLineActs } from '@/state/lineActs'
+import { useTalk } from '@/state/talk'
 import { termText, useReview } from '@/state/review'
 
 /** What can be done to a line from where the strategy is read: the same as in its block. */
@@ -11,6 +12,15 @@ const emit = defineEmits<{ note: [] }>()
 const { t } = useI18n()
 const review = useReview()
 const acts = useLineActs(() => props)
+const talk = useTalk()
+function raise() {
+  const { term } = props
+  talk.on = {
+    kind: term.kind === 'heading' ? 'heading' : 'term',
+    about: term.id,
+    name: termText(term),
+  }
+}
 
 const at = computed(() => props.block.terms.findIndex((x) => x.id === props.term.id))
 const others = computed(() => review.document.blocks.filter((b) => b.id !== props.block.id))
@@ -33,6 +43,7 @@ const others = computed(() => review.document.blocks.filter((b) => b.id !== prop
         @click="acts.setOn(!term.on)"
       />
       <v-list-item :title="t('blocks.note')" @click="emit('note')" />
+      <v-list-item :title="t('talk.raise')" @click="raise" />
       <v-list-item v-if="at > 0" :title="t('strategy.up')" @click="acts.move(-1)" />
       <v-list-item
         v-if="at < block.terms.length - 1"

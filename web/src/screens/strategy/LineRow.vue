@@ -10,6 +10,7 @@ import { useReader } from '@/parts/reader'
 import { useLineActs } from '@/state/lineActs'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
+import { useTalk } from '@/state/talk'
 import LineMenu from './LineMenu.vue'
 import OwnLineMenu from './OwnLineMenu.vue'
 import PutTogether from './PutTogether.vue'
@@ -23,6 +24,7 @@ const review = useReview()
 const sources = useSources()
 const reader = useReader()
 const instead = useInstead()
+const talk = useTalk()
 
 const block = computed(() => review.document.blocks.find((b) => b.id === props.line.block))
 const term = computed(() => block.value?.terms.find((x) => x.id === props.line.term))
@@ -153,6 +155,20 @@ function open() {
         @edit="putting = true"
       />
       <button
+        v-else-if="line.kind === 'limit' || line.kind === 'block'"
+        class="link small more"
+        :aria-label="t('talk.raiseOn', { name: line.meant })"
+        :title="t('talk.raise')"
+        @click="
+          talk.on =
+            line.kind === 'limit'
+              ? { kind: 'limit', about: line.limit ?? '', name: line.meant }
+              : { kind: 'block', about: line.block ?? '', name: block?.concept || line.meant }
+        "
+      >
+        ?
+      </button>
+      <button
         v-if="!line.off"
         class="link small"
         :aria-label="t('strategy.copyLine', { n: line.number })"
@@ -259,6 +275,10 @@ td.acts {
 .off td:not(.typed) .mono,
 .off .heading {
   text-decoration: line-through;
+}
+
+.more {
+  padding: 0 7px;
 }
 
 .copy {

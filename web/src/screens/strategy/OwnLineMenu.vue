@@ -3,6 +3,7 @@ import { useI18n } from 'vue-i18n'
 import { useNotes } from '@/state/notes'
 import { useReview } from '@/state/review'
 import { useSteps } from '@/state/steps'
+import { useTalk } from '@/state/talk'
 
 /** What can be done to a line that somebody put together of others. */
 const props = defineProps<{ line: string; number: number }>()
@@ -11,6 +12,7 @@ const { t } = useI18n()
 const review = useReview()
 const notes = useNotes()
 const steps = useSteps()
+const talk = useTalk()
 
 function remove() {
   const what = { key: 'removeLine', params: { n: String(props.number) } }
@@ -36,6 +38,12 @@ function remove() {
     <v-list>
       <v-list-item :title="t('strategy.edit')" @click="emit('edit')" />
       <v-list-item :title="t('blocks.note')" @click="emit('note')" />
+      <v-list-item
+        :title="t('talk.raise')"
+        @click="
+          talk.on = { kind: 'line', about: line, name: t('strategy.lineNumber', { n: number }) }
+        "
+      />
       <v-list-item :title="t('act.remove')" @click="remove()" />
     </v-list>
   </v-menu>

@@ -1,0 +1,69 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, ask, type Note } from '@/api/client'
+import { useNotes } from './notes'
+import { useProblem } from './problem'
+import { useReview } from './review'
+
+/** What a note is on: by its id, as it is called now. */
+export type About = Pick<Note, 'kind' | 'about' | 'name'>
+
+/** What people note on anything, to be settled: each is open until somebody says it is settled. */
+export const useTalk = defineStore('talk', () => {
+  const { t } = useI18n()
+  const review = useReview()
+  const notes = useNotes()
+  const problem = useProblem()
+  const queries = useQueryClient()
+
+  /** What is being noted on; nothing, where nobody is writing. */
+  const on = ref<About>()
+  const asked = useQuery({
+    queryKey: computed(() => ['talk', review.id]),
+    queryFn: () =>
+      ask(api.GET('/api/reviews/{review}/notes', { params: { path: { review: review.id } } })),
+    enabled: () => review.id > 0,
+  })
+  const all = computed(() => asked.data.value ?? [])
+  const open = computed(() => all.value.filter((x) => !x.settled))
+
+  async function done(call: Promise<unknown>): Promise<boolean> {
+    try {
+      await call
+      return true
+    } catch (error) {
+      notes.say({ text: problem(error), wrong: true })
+      return false
+    } finally {
+      void queries.invalidateQueries({ queryKey: ['talk'] })
+    }
+  }
+
+  const put = (note: About & { words: string }) =>
+    done(
+      ask(
+        api.POST('/api/reviews/{review}/notes', {
+          params: { path: { review: review.id } },
+          body: note,
+        }),
+      ),
+    )
+  const one = (note: Note) => ({ params: { path: { review: review.id, note: note.id! } } })
+  const settle = (note: Note, settled: boolean) =>
+    done(ask(api.PATCH('/api/reviews/{review}/notes/{note}', { ...one(note), body: { settled } })))
+  async function drop(note: Note, back = false) {
+    const { path } = one(note).params
+    const gone = await done(
+      ask(api.DELETE('/api/reviews/{review}/notes/{note}', { params: { path, query: { back } } })),
+    )
+    if (gone && !back)
+      notes.say({
+        text: t('talk.dropped'),
+        action: { label: t('steps.undo'), run: () => void drop(note, true) },
+      })
+  }
+
+  return { on, asked, all, open, put, settle, drop }
+})
