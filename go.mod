@@ -6,8 +6,10 @@ require (
 	github.com/RoaringBitmap/roaring/v2 v2.30.0
 	github.com/caarlos0/env/v11 v11.4.2
 	github.com/cenkalti/backoff/v5 v5.0.3
+	github.com/emersion/go-smtp v0.24.0
 	github.com/getkin/kin-openapi v0.142.0
 	github.com/google/uuid v1.6.0
+	github.com/gorilla/feeds v1.2.0
 	github.com/hashicorp/golang-lru/v2 v2.0.7
 	github.com/jackc/pgx/v5 v5.12.0
 	github.com/jackc/puddle/v2 v2.2.3
@@ -21,6 +23,7 @@ require (
 	github.com/santhosh-tekuri/jsonschema/v6 v6.0.3
 	github.com/spf13/cobra v1.10.2
 	github.com/stretchr/testify v1.12.1
+	github.com/wneessen/go-mail v0.7.2
 	github.com/xuri/excelize/v2 v2.11.1
 	golang.org/x/sync v0.25.0
 	golang.org/x/text v0.44.0
@@ -33,6 +36,7 @@ require (
 	github.com/bits-and-blooms/bitset v1.24.4 // indirect
 	github.com/cayleygraph/quad v1.3.0 // indirect
 	github.com/dprotaso/go-yit v0.0.0-20220510233725-9ba8df137936 // indirect
+	github.com/emersion/go-sasl v0.0.0-20241020182733-b788ff22d5a6 // indirect
 	github.com/go-openapi/jsonpointer v0.23.1 // indirect
 	github.com/go-openapi/swag/jsonname v0.26.0 // indirect
 	github.com/gorilla/mux v1.8.0 // indirect

@@ -50,7 +50,7 @@ func start(t *testing.T) (*caller, *store.Store) {
 
 func startOn(t *testing.T, db *store.Store) *caller {
 	t.Helper()
-	a, err := app.New(db, sru.Guard{Everywhere: true}, slog.New(slog.DiscardHandler))
+	a, err := app.New(db, sru.Guard{Everywhere: true}, nil, slog.New(slog.DiscardHandler))
 	require.NoError(t, err)
 	ctx, cancel := context.WithCancel(context.Background())
 	require.NoError(t, a.Start(ctx))

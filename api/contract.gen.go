@@ -17,6 +17,7 @@ import (
 	"tamiz/app/dialects"
 	"tamiz/app/figures"
 	"tamiz/app/intake"
+	"tamiz/app/notices"
 	"tamiz/app/outside"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
@@ -552,6 +553,9 @@ type Loss = figures.Loss
 // LostSet defines model for LostSet.
 type LostSet = set.Lost
 
+// MailAddress defines model for MailAddress.
+type MailAddress = notices.Address
+
 // Making defines model for Making.
 type Making = desk.Making
 
@@ -602,6 +606,9 @@ type Note = checks.Note
 
 // Notice defines model for Notice.
 type Notice = intake.Notice
+
+// NoticeTitle defines model for NoticeTitle.
+type NoticeTitle = notices.Title
 
 // OlderHeading defines model for OlderHeading.
 type OlderHeading = heading.Older
@@ -756,6 +763,9 @@ type RoughConcept = outside.RoughConcept
 // Run A strategy that was asked of a source, or typed somewhere by hand, with what came of it
 type Run = outside.Run
 
+// RunNotice defines model for RunNotice.
+type RunNotice = notices.Notice
+
 // Runs defines model for Runs.
 type Runs = outside.Runs
 
@@ -887,6 +897,9 @@ type TermPatch = review.Patch
 
 // TermSet defines model for TermSet.
 type TermSet = set.Term
+
+// Told defines model for Told.
+type Told = notices.Told
 
 // Trial defines model for Trial.
 type Trial = dialects.Trial
@@ -1347,6 +1360,11 @@ type TryTermsParams struct {
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
 
+// TellToJSONBody defines parameters for TellTo.
+type TellToJSONBody struct {
+	Address string `json:"address"`
+}
+
 // TypedStrategyParams defines parameters for TypedStrategy.
 type TypedStrategyParams struct {
 	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
@@ -1515,6 +1533,9 @@ type TryTermJSONRequestBody = Typed
 
 // TryTermsJSONRequestBody defines body for TryTerms for application/json ContentType.
 type TryTermsJSONRequestBody = TermList
+
+// TellToJSONRequestBody defines body for TellTo for application/json ContentType.
+type TellToJSONRequestBody TellToJSONBody
 
 // TypedStrategyJSONRequestBody defines body for TypedStrategy for application/json ContentType.
 type TypedStrategyJSONRequestBody = TypeIn
@@ -1839,6 +1860,21 @@ type ServerInterface interface {
 	// TryTerms What several typed terms would find
 	// (POST /api/reviews/{review}/terms/list)
 	TryTerms(ctx *echo.Context, review int64, params TryTermsParams) error
+	// ToldOf What was told of a search that ran again by itself, and to whom
+	// (GET /api/reviews/{review}/told)
+	ToldOf(ctx *echo.Context, review int64) error
+	// TellTo Tell somebody by mail from now on
+	// (POST /api/reviews/{review}/told/addresses)
+	TellTo(ctx *echo.Context, review int64) error
+	// TellNoMore Tell somebody no more
+	// (DELETE /api/reviews/{review}/told/addresses/{address})
+	TellNoMore(ctx *echo.Context, review int64, address int64) error
+	// CloseFeed Withdraw it
+	// (DELETE /api/reviews/{review}/told/feed)
+	CloseFeed(ctx *echo.Context, review int64) error
+	// OpenFeed A secret address for feed readers, in place of the one there was
+	// (POST /api/reviews/{review}/told/feed)
+	OpenFeed(ctx *echo.Context, review int64) error
 	// TypedStrategy The strategy as it is typed by hand in a dialect
 	// (POST /api/reviews/{review}/typed)
 	TypedStrategy(ctx *echo.Context, review int64, params TypedStrategyParams) error
@@ -4217,6 +4253,94 @@ func (w *ServerInterfaceWrapper) TryTerms(ctx *echo.Context) error {
 	return err
 }
 
+// ToldOf converts echo context to params.
+func (w *ServerInterfaceWrapper) ToldOf(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ToldOf(ctx, review)
+	return err
+}
+
+// TellTo converts echo context to params.
+func (w *ServerInterfaceWrapper) TellTo(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.TellTo(ctx, review)
+	return err
+}
+
+// TellNoMore converts echo context to params.
+func (w *ServerInterfaceWrapper) TellNoMore(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "address" -------------
+	var address int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "address", ctx.Param("address"), &address, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter address: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.TellNoMore(ctx, review, address)
+	return err
+}
+
+// CloseFeed converts echo context to params.
+func (w *ServerInterfaceWrapper) CloseFeed(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.CloseFeed(ctx, review)
+	return err
+}
+
+// OpenFeed converts echo context to params.
+func (w *ServerInterfaceWrapper) OpenFeed(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.OpenFeed(ctx, review)
+	return err
+}
+
 // TypedStrategy converts echo context to params.
 func (w *ServerInterfaceWrapper) TypedStrategy(ctx *echo.Context) error {
 	var err error
@@ -4779,6 +4903,11 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/notes", wrapper.PutNote, options.OperationMiddlewares["putNote"]...)
 	router.DELETE(options.BaseURL+"/api/reviews/:review/notes/:note", wrapper.DropNote, options.OperationMiddlewares["dropNote"]...)
 	router.PATCH(options.BaseURL+"/api/reviews/:review/notes/:note", wrapper.SettleNote, options.OperationMiddlewares["settleNote"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/told", wrapper.ToldOf, options.OperationMiddlewares["toldOf"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/told/addresses", wrapper.TellTo, options.OperationMiddlewares["tellTo"]...)
+	router.DELETE(options.BaseURL+"/api/reviews/:review/told/addresses/:address", wrapper.TellNoMore, options.OperationMiddlewares["tellNoMore"]...)
+	router.DELETE(options.BaseURL+"/api/reviews/:review/told/feed", wrapper.CloseFeed, options.OperationMiddlewares["closeFeed"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/told/feed", wrapper.OpenFeed, options.OperationMiddlewares["openFeed"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/typed", wrapper.TypedStrategy, options.OperationMiddlewares["typedStrategy"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/explain", wrapper.ExplainQuery, options.OperationMiddlewares["explainQuery"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/counterparts", wrapper.TakeCounterpart, options.OperationMiddlewares["takeCounterpart"]...)
@@ -8732,6 +8861,179 @@ func (response TryTermsdefaultApplicationProblemPlusJSONResponse) VisitTryTermsR
 	return err
 }
 
+type ToldOfRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type ToldOfResponseObject interface {
+	VisitToldOfResponse(w http.ResponseWriter) error
+}
+
+type ToldOf200JSONResponse Told
+
+func (response ToldOf200JSONResponse) VisitToldOfResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ToldOfdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ToldOfdefaultApplicationProblemPlusJSONResponse) VisitToldOfResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TellToRequestObject struct {
+	Review int64 `json:"review"`
+	Body   *TellToJSONRequestBody
+}
+
+type TellToResponseObject interface {
+	VisitTellToResponse(w http.ResponseWriter) error
+}
+
+type TellTo204Response struct {
+}
+
+func (response TellTo204Response) VisitTellToResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type TellTodefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TellTodefaultApplicationProblemPlusJSONResponse) VisitTellToResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TellNoMoreRequestObject struct {
+	Review  int64 `json:"review"`
+	Address int64 `json:"address"`
+}
+
+type TellNoMoreResponseObject interface {
+	VisitTellNoMoreResponse(w http.ResponseWriter) error
+}
+
+type TellNoMore204Response struct {
+}
+
+func (response TellNoMore204Response) VisitTellNoMoreResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type TellNoMoredefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TellNoMoredefaultApplicationProblemPlusJSONResponse) VisitTellNoMoreResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CloseFeedRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type CloseFeedResponseObject interface {
+	VisitCloseFeedResponse(w http.ResponseWriter) error
+}
+
+type CloseFeed204Response struct {
+}
+
+func (response CloseFeed204Response) VisitCloseFeedResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type CloseFeeddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CloseFeeddefaultApplicationProblemPlusJSONResponse) VisitCloseFeedResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type OpenFeedRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type OpenFeedResponseObject interface {
+	VisitOpenFeedResponse(w http.ResponseWriter) error
+}
+
+type OpenFeed204Response struct {
+}
+
+func (response OpenFeed204Response) VisitOpenFeedResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type OpenFeeddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response OpenFeeddefaultApplicationProblemPlusJSONResponse) VisitOpenFeedResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type TypedStrategyRequestObject struct {
 	Review int64 `json:"review"`
 	Params TypedStrategyParams
@@ -9905,6 +10207,21 @@ type StrictServerInterface interface {
 	// TryTerms What several typed terms would find
 	// (POST /api/reviews/{review}/terms/list)
 	TryTerms(ctx context.Context, request TryTermsRequestObject) (TryTermsResponseObject, error)
+	// ToldOf What was told of a search that ran again by itself, and to whom
+	// (GET /api/reviews/{review}/told)
+	ToldOf(ctx context.Context, request ToldOfRequestObject) (ToldOfResponseObject, error)
+	// TellTo Tell somebody by mail from now on
+	// (POST /api/reviews/{review}/told/addresses)
+	TellTo(ctx context.Context, request TellToRequestObject) (TellToResponseObject, error)
+	// TellNoMore Tell somebody no more
+	// (DELETE /api/reviews/{review}/told/addresses/{address})
+	TellNoMore(ctx context.Context, request TellNoMoreRequestObject) (TellNoMoreResponseObject, error)
+	// CloseFeed Withdraw it
+	// (DELETE /api/reviews/{review}/told/feed)
+	CloseFeed(ctx context.Context, request CloseFeedRequestObject) (CloseFeedResponseObject, error)
+	// OpenFeed A secret address for feed readers, in place of the one there was
+	// (POST /api/reviews/{review}/told/feed)
+	OpenFeed(ctx context.Context, request OpenFeedRequestObject) (OpenFeedResponseObject, error)
 	// TypedStrategy The strategy as it is typed by hand in a dialect
 	// (POST /api/reviews/{review}/typed)
 	TypedStrategy(ctx context.Context, request TypedStrategyRequestObject) (TypedStrategyResponseObject, error)
@@ -13432,6 +13749,155 @@ func (sh *strictHandler) TryTerms(ctx *echo.Context, review int64, params TryTer
 		return err
 	} else if validResponse, ok := response.(TryTermsResponseObject); ok {
 		return validResponse.VisitTryTermsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ToldOf operation middleware
+func (sh *strictHandler) ToldOf(ctx *echo.Context, review int64) error {
+	var request ToldOfRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ToldOf(ctx.Request().Context(), request.(ToldOfRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ToldOf")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ToldOfResponseObject); ok {
+		return validResponse.VisitToldOfResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// TellTo operation middleware
+func (sh *strictHandler) TellTo(ctx *echo.Context, review int64) error {
+	var request TellToRequestObject
+
+	request.Review = review
+
+	var body TellToJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TellTo(ctx.Request().Context(), request.(TellToRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TellTo")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(TellToResponseObject); ok {
+		return validResponse.VisitTellToResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// TellNoMore operation middleware
+func (sh *strictHandler) TellNoMore(ctx *echo.Context, review int64, address int64) error {
+	var request TellNoMoreRequestObject
+
+	request.Review = review
+	request.Address = address
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TellNoMore(ctx.Request().Context(), request.(TellNoMoreRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TellNoMore")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(TellNoMoreResponseObject); ok {
+		return validResponse.VisitTellNoMoreResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// CloseFeed operation middleware
+func (sh *strictHandler) CloseFeed(ctx *echo.Context, review int64) error {
+	var request CloseFeedRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CloseFeed(ctx.Request().Context(), request.(CloseFeedRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CloseFeed")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(CloseFeedResponseObject); ok {
+		return validResponse.VisitCloseFeedResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// OpenFeed operation middleware
+func (sh *strictHandler) OpenFeed(ctx *echo.Context, review int64) error {
+	var request OpenFeedRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.OpenFeed(ctx.Request().Context(), request.(OpenFeedRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "OpenFeed")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(OpenFeedResponseObject); ok {
+		return validResponse.VisitOpenFeedResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

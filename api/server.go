@@ -42,6 +42,7 @@ func NewServer(a *app.App, front fs.FS, log *slog.Logger) (http.Handler, error) 
 			return takesFile(c.Request())
 		}}), contract.holds)
 	RegisterHandlers(e, NewStrictHandler(Handlers{a}, nil))
+	forOthers(e, a)
 	e.GET("/*", frontEnd(front))
 	return e, nil
 }

@@ -12,6 +12,7 @@ import (
 	"tamiz/app/dialects"
 	"tamiz/app/figures"
 	"tamiz/app/intake"
+	"tamiz/app/notices"
 	"tamiz/app/outside"
 	"tamiz/app/reviews"
 	"tamiz/app/vocabularies"
@@ -33,13 +34,15 @@ type App struct {
 	Vocabularies *vocabularies.Service
 	Dialects     *dialects.Service
 	Checks       *checks.Service
+	Notices      *notices.Service
 	Written      *written.Service
 	store        *store.Store
 }
 
-// New returns the application; guard says which private addresses may be asked as sources. Start has to be
+// New returns the application; guard says which private addresses may be asked as sources, post by which server mail goes (none,
+// where it is nil). Start has to be
 // called before files can be brought in.
-func New(s *store.Store, guard sru.Guard, log *slog.Logger) (*App, error) {
+func New(s *store.Store, guard sru.Guard, post *notices.Post, log *slog.Logger) (*App, error) {
 	a := &App{Desk: desk.New(s), Work: work.New(s, log), store: s}
 	a.Reviews = reviews.New(s, a.Desk)
 	a.Vocabularies = vocabularies.New(s, a.Desk.Pools)
@@ -47,6 +50,7 @@ func New(s *store.Store, guard sru.Guard, log *slog.Logger) (*App, error) {
 	a.Figures = figures.New(s, a.Desk)
 	a.Checks = checks.New(s, a.Figures)
 	a.Outside = outside.New(s, a.Desk, a.Reviews, a.Work, guard)
+	a.Notices = notices.New(s, a.Outside, a.Work, post)
 	a.Written = written.New(a.Reviews, a.Figures, a.Outside, a.Vocabularies, a.Dialects, a.Checks, a.Desk)
 	a.Intake = intake.New(s, a.Work, log, a.Outside.FindHoldings)
 	return a, a.Work.Know(map[string]work.Kind{
@@ -64,6 +68,8 @@ func (a *App) Start(ctx context.Context) error {
 		return err
 	}
 	a.Work.Every(ctx, "searches that are due", outside.DueEvery, a.Outside.RunDue)
+	a.Work.Every(ctx, "what is new", notices.TellEvery, a.Notices.Tell)
+	a.Work.Every(ctx, "mail", notices.SendEvery, a.Notices.Send)
 	return nil
 }
 

@@ -17,6 +17,7 @@ import (
 	"tamiz/app/desk"
 	"tamiz/app/figures"
 	"tamiz/app/intake"
+	"tamiz/app/notices"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/app/work"
@@ -33,8 +34,15 @@ func TestMain(m *testing.M) { storetest.Main(m) }
 // start returns the application on an empty database, with a review.
 func start(t testing.TB) (*trial, int64) {
 	t.Helper()
-	a, err := app.New(storetest.Open(t), sru.Guard{Everywhere: true}, slog.New(slog.DiscardHandler))
+	return startWith(t, nil, time.Now)
+}
+
+// startWith does the same with a mail server and a clock.
+func startWith(t testing.TB, post *notices.Post, now func() time.Time) (*trial, int64) {
+	t.Helper()
+	a, err := app.New(storetest.Open(t), sru.Guard{Everywhere: true}, post, slog.New(slog.DiscardHandler))
 	require.NoError(t, err)
+	a.Notices.SetClock(now)
 	ctx, cancel := context.WithCancel(context.Background())
 	require.NoError(t, a.Start(ctx))
 	t.Cleanup(func() {

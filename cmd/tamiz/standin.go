@@ -12,6 +12,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"tamiz/demo"
+	"tamiz/demo/mailbox"
 	"tamiz/source/standin"
 )
 
@@ -54,6 +55,7 @@ type standins struct {
 	sources    []*standin.Collection
 	address    string
 	server     *http.Server
+	mail       *mailbox.Mailbox
 	ended      chan error
 }
 
@@ -69,7 +71,13 @@ func startStandins(address string, scale int, seed uint64) (*standins, error) {
 	}
 	literature := demo.NewLiterature(seed, scale)
 	s := &standins{literature: literature, sources: standin.Sources(literature), address: l.Addr().String(), ended: make(chan error, 1)}
-	s.server = &http.Server{Handler: standin.Handler(s.sources...), ReadHeaderTimeout: 10 * time.Second}
+	if s.mail, err = mailbox.Listen("127.0.0.1:0"); err != nil {
+		return nil, errors.Join(err, l.Close())
+	}
+	pages := http.NewServeMux()
+	pages.Handle("/mail", s.mail)
+	pages.Handle("/", standin.Handler(s.sources...))
+	s.server = &http.Server{Handler: pages, ReadHeaderTimeout: 10 * time.Second}
 	go func() { s.ended <- s.server.Serve(l) }()
 	return s, nil
 }
@@ -79,7 +87,7 @@ func (s *standins) url(c *standin.Collection) string { return "http://" + s.addr
 func (s *standins) stop() error {
 	ctx, cancel := context.WithTimeout(context.Background(), 5*time.Second)
 	defer cancel()
-	err := s.server.Shutdown(ctx)
+	err := errors.Join(s.server.Shutdown(ctx), s.mail.Close())
 	if errors.Is(err, context.DeadlineExceeded) {
 		err = s.server.Close()
 	}

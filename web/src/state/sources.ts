@@ -56,6 +56,7 @@ export const useSources = defineStore('sources', () => {
     else if (news.kind === 'versions') fresh('versions', 'record')
     else if (news.kind === 'checks') fresh('checks', 'record')
     else if (news.kind === 'notes') fresh('talk')
+    else if (news.kind === 'notices') fresh('told', 'since')
     else if (news.kind === 'sources') fresh('sources')
     else {
       fresh('draws')

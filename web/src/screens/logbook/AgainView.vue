@@ -7,6 +7,7 @@ import EmptyState from '@/parts/EmptyState.vue'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import NewRecords from './NewRecords.vue'
+import ToldTo from './ToldTo.vue'
 import WatchForm from './WatchForm.vue'
 
 /** When the search is run again by itself, and what the last time brought that the time before did not. */
@@ -64,6 +65,7 @@ const since = computed(() => asked.data.value)
       </table>
       <NewRecords :since="since" />
     </template>
+    <ToldTo />
   </div>
 </template>
 

@@ -1,0 +1,218 @@
+// Package notices tells people what a search brought that ran again by itself: in the application, by mail, and at a secret
+// address for programs that read feeds.
+package notices
+
+import (
+	"context"
+	"crypto/rand"
+	"encoding/json"
+	"errors"
+	"net/mail"
+	"strings"
+	"sync/atomic"
+	"time"
+
+	"tamiz/app/outside"
+	"tamiz/app/problems"
+	"tamiz/app/work"
+	"tamiz/store"
+)
+
+const (
+	mostTold      = 50  // notices of a review that are shown
+	mostAddresses = 20  // of a review
+	mostTitles    = 10  // of a notice
+	longestMail   = 254 // characters of an address (RFC 5321, 4.5.3.1.3)
+)
+
+// A Service tells.
+type Service struct {
+	store   *store.Store
+	outside *outside.Service
+	work    *work.Service
+	post    *Post // nil where no mail server is known
+	base    atomic.Pointer[string]
+	now     func() time.Time
+}
+
+// New returns the notices of a database; post may be nil.
+func New(s *store.Store, o *outside.Service, w *work.Service, post *Post) *Service {
+	return &Service{store: s, outside: o, work: w, post: post, now: time.Now}
+}
+
+// At says under which address the program is reached: links begin with it. Before that nothing is sent.
+func (a *Service) At(base string) { a.base.Store(&base) }
+
+// SetClock sets what time it is, for tests.
+func (a *Service) SetClock(now func() time.Time) { a.now = now }
+
+// A Title is one of the records that a notice is about.
+type Title struct {
+	Title  string `json:"title"`
+	Byline string `json:"byline"`
+	From   string `json:"from"`
+	Likely bool   `json:"likely"`
+}
+
+// A Notice is what a search brought that ran again by itself.
+type Notice struct {
+	ID      int64     `json:"id"`
+	At      time.Time `json:"at"`
+	New     int       `json:"new"`
+	Likely  int       `json:"likely"`
+	Titles  []Title   `json:"titles"`
+	Trouble string    `json:"trouble,omitempty"`
+}
+
+// An Address is somebody who is told by mail.
+type Address struct {
+	ID      int64      `json:"id"`
+	Address string     `json:"address"`
+	Who     string     `json:"who,omitempty"`
+	Stopped bool       `json:"stopped"`
+	Trouble string     `json:"trouble,omitempty"` // why nothing is sent there any more
+	Last    *time.Time `json:"last,omitempty"`    // when a mail went there
+}
+
+// Told is what was told of a review, and to whom.
+type Told struct {
+	Notices   []Notice  `json:"notices"` // the newest first
+	Addresses []Address `json:"addresses"`
+	Feed      string    `json:"feed,omitempty"` // the secret of its address
+	Mail      bool      `json:"mail"`           // a mail server is known
+}
+
+// Told returns what was told of a review, and to whom.
+func (a *Service) Told(ctx context.Context, review int64) (*Told, error) {
+	if _, err := a.store.Review(ctx, review); err != nil {
+		return nil, problems.Gone(err, "review")
+	}
+	out := &Told{Notices: []Notice{}, Addresses: []Address{}, Mail: a.post != nil}
+	notices, err := a.noticesOf(ctx, review)
+	if err != nil {
+		return nil, err
+	}
+	out.Notices = append(out.Notices, notices...)
+	addresses, err := a.store.MailTo(ctx, review)
+	if err != nil {
+		return nil, err
+	}
+	for _, m := range addresses {
+		out.Addresses = append(out.Addresses, Address{m.ID, m.Address, m.Who, m.Stopped != nil, m.Trouble, m.Last})
+	}
+	feed, err := a.store.Feed(ctx, review)
+	if err == nil {
+		out.Feed = feed.Secret
+	} else if !errors.Is(err, store.ErrNone) {
+		return nil, err
+	}
+	return out, nil
+}
+
+func (a *Service) noticesOf(ctx context.Context, review int64) (out []Notice, err error) {
+	list, err := a.store.Tellings(ctx, review, mostTold)
+	for _, n := range list {
+		row := Notice{ID: n.ID, At: n.At, New: n.Fresh, Likely: n.Likely, Titles: []Title{}, Trouble: n.Trouble}
+		if err := json.Unmarshal(n.Titles, &row.Titles); err != nil {
+			return nil, err
+		}
+		out = append(out, row)
+	}
+	return out, err
+}
+
+// TellTo tells a review to somebody by mail from now on.
+func (a *Service) TellTo(ctx context.Context, review int64, address string) error {
+	if _, err := a.store.Review(ctx, review); err != nil {
+		return problems.Gone(err, "review")
+	}
+	if a.post == nil {
+		return &problems.Problem{Type: "no-mail", Status: 409, Title: "No mail server is known: TAMIZ_SMTP names one."}
+	}
+	at, err := mail.ParseAddress(strings.TrimSpace(address))
+	if err != nil || len(address) > longestMail || strings.ContainsAny(address, "\r\n") {
+		return problems.Invalid("address", "This is no mail address.")
+	}
+	kept, err := a.store.PutMailTo(ctx, review, at.Address, rand.Text(), mostAddresses)
+	if err == nil && !kept {
+		return problems.Invalid("address", "At most %d addresses are told of one search. This one was not kept.", mostAddresses)
+	}
+	return err
+}
+
+// Stop tells a review to somebody no more.
+func (a *Service) Stop(ctx context.Context, review, id int64) error {
+	return problems.Gone(a.store.StopMailTo(ctx, review, id), "address")
+}
+
+// MailOf returns of which review the link in a mail stops it.
+func (a *Service) MailOf(ctx context.Context, secret string) (string, error) {
+	name, err := a.store.MailOf(ctx, secret)
+	return name, problems.Gone(err, "link")
+}
+
+// StopBy does what the link in a mail says.
+func (a *Service) StopBy(ctx context.Context, secret string) error {
+	return problems.Gone(a.store.StopMail(ctx, secret), "link")
+}
+
+// OpenFeed gives a review a secret address, in place of the one it had, which then is withdrawn.
+func (a *Service) OpenFeed(ctx context.Context, review int64) error {
+	if _, err := a.store.Review(ctx, review); err != nil {
+		return problems.Gone(err, "review")
+	}
+	return a.store.PutFeed(ctx, review, rand.Text())
+}
+
+// CloseFeed withdraws it.
+func (a *Service) CloseFeed(ctx context.Context, review int64) error {
+	return a.store.PutFeed(ctx, review, "")
+}
+
+// Tell tells of searches that ran again by themselves, each once (see TellEvery).
+func (a *Service) Tell(ctx context.Context) error {
+	list, err := a.store.Untold(ctx)
+	if err != nil {
+		return err
+	}
+	for _, u := range list {
+		n := store.Telling{Review: u.Review, Asking: u.Asking}
+		titles := []Title{}
+		since, err := a.outside.Since(ctx, u.Review)
+		switch {
+		case ctx.Err() != nil:
+			return ctx.Err()
+		case store.Unreachable(err):
+			return err
+		case err != nil:
+			n.Trouble = problems.Sentence(err.Error())
+		default:
+			n.Fresh = len(since.Records) + since.More
+			for _, r := range since.Records {
+				if r.Likely {
+					n.Likely++
+				}
+				if len(titles) < mostTitles {
+					titles = append(titles, Title{r.Record.Title, r.Record.Byline, r.From, r.Likely})
+				}
+			}
+		}
+		if n.Titles, err = json.Marshal(titles); err != nil {
+			return err
+		}
+		first, err := a.store.Tell(ctx, n, a.now())
+		if err != nil {
+			return err
+		}
+		if first {
+			a.work.Tell(ctx, u.Review, work.News{Kind: "notices"})
+		}
+	}
+	return nil
+}
+
+// TellEvery is how often it is looked whether something is to be told, SendEvery whether a mail is to go.
+const (
+	TellEvery = 30 * time.Second
+	SendEvery = time.Minute
+)
