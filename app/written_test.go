@@ -11,6 +11,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/santhosh-tekuri/jsonschema/v6"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -44,6 +45,22 @@ func filled(r *written.Record) map[string]bool {
 	return out
 }
 
+// asTheSchemaSays holds the record as JSON against its schema.
+func asTheSchemaSays(t *testing.T, a *trial, id int64) {
+	t.Helper()
+	c := jsonschema.NewCompiler()
+	doc, err := jsonschema.UnmarshalJSON(bytes.NewReader(written.Schema))
+	require.NoError(t, err)
+	require.NoError(t, c.AddResource("record.json", doc))
+	schema, err := c.Compile("record.json")
+	require.NoError(t, err)
+	body, _, err := a.Written.File(t.Context(), desk.At{Review: id}, written.JSON)
+	require.NoError(t, err)
+	value, err := jsonschema.UnmarshalJSON(bytes.NewReader(body))
+	require.NoError(t, err)
+	assert.NoError(t, schema.Validate(value))
+}
+
 func TestTheRecordOfAnEmptyReviewSaysWhatIsMissing(t *testing.T) {
 	a, id := start(t)
 	r, err := a.Written.Record(t.Context(), desk.At{Review: id})
@@ -55,6 +72,7 @@ func TestTheRecordOfAnEmptyReviewSaysWhatIsMissing(t *testing.T) {
 		assert.Equal(t, i.ID == "limits", i.Filled, i.ID) // that there are none is said
 	}
 	assert.Equal(t, "There is no strategy yet.", r.Methods)
+	asTheSchemaSays(t, a, id)
 	for _, s := range r.Document.Sections {
 		assert.True(t, len(s.Parts) > 0 || s.Empty != "", s.ID)
 	}
@@ -95,6 +113,7 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 
 	r, err := a.Written.Record(t.Context(), at)
 	require.NoError(t, err)
+	asTheSchemaSays(t, a, id)
 	all := filled(r)
 	for _, item := range []string{"databases", "browsed", "other", "strategies", "limits", "dates", "totals", "sameWorks"} {
 		assert.True(t, all[item], item)

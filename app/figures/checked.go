@@ -2,6 +2,7 @@ package figures
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"strings"
 
@@ -82,11 +83,13 @@ func (a *Service) CheckSheet(ctx context.Context, at desk.At, doc desk.Document)
 		out.Lines = append(out.Lines, line)
 	}
 	lines, err := s.Lines(thesaurusOf(lay))
+	if errors.Is(err, strategy.ErrFindsNothing) { // there is no query yet that could be looked at
+		say := SheetFinding{Question: AskTranslation, Code: "finds-nothing", Why: problems.Sentence(err.Error())}
+		out.Findings = append(out.Findings, say)
+		return out, a.sheetFacts(ctx, lay, doc, out)
+	}
 	if err != nil {
 		return nil, notWritten(err)
-	}
-	if len(lines) == 0 {
-		return out, nil
 	}
 	for _, l := range lines {
 		fmt.Fprintf(&text, "%d\t%s\n", l.Number, l.Text)

@@ -90,6 +90,9 @@ func (a *Service) pack(ctx context.Context, b *bundle, at desk.At, r *Record, do
 			return err
 		}
 	}
+	if err := b.put("record.schema.json", "What record.json looks like, as a JSON Schema.", text(string(Schema))); err != nil {
+		return err
+	}
 	strategy := doc.Strategy(r.Document.Title)
 	if err := b.put("strategy/strategy.json", "The strategy as a file that Tamiz reads: blocks, terms, limits.", func(w io.Writer) error {
 		e := json.NewEncoder(w)

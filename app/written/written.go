@@ -80,6 +80,11 @@ type FlowSource struct {
 //go:embed items.json
 var itemsFile []byte
 
+// Schema is the JSON Schema of a record.
+//
+//go:embed record.schema.json
+var Schema []byte
+
 // facts is all that a record is written from.
 type facts struct {
 	review       *reviews.Review

@@ -87,7 +87,7 @@ test('lines are put together by their numbers, and stay of the same lines when t
   await put.press('Enter')
   const second = lines.getByRole('row', { name: /^6 5 not 3/ })
   await second.getByRole('button', { name: '1', exact: true }).click()
-  await expect(page.getByText('Crews and pickers')).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Crews and pickers/ })).toBeVisible()
   await page.keyboard.press('Escape')
   await accessible(page)
 
