@@ -15,6 +15,13 @@ const (
 	SuggestedWhy   = "as they spell it in the north"
 )
 
+// What the search of the demo review finds when it runs again, and who is told of it.
+const (
+	FoundLater  = 2    // works that Almagre comes to hold
+	LaterYear   = 2024 // of that year
+	ToldAddress = "sol@olmo.example"
+)
+
 // CheckSaid are the questions that were answered.
 var CheckSaid = []Said{
 	{"translation", "suggest", "Kidney harm is left out with good reason; say in the report that it was tried."},

@@ -15,6 +15,7 @@ import (
 	"tamiz/app/figures"
 	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/core/bib"
 	"tamiz/core/review"
 	"tamiz/core/set"
 	"tamiz/core/strategy"
@@ -25,6 +26,7 @@ import (
 	"tamiz/exchange/ris"
 	"tamiz/exchange/skos"
 	"tamiz/source"
+	"tamiz/source/standin"
 	"tamiz/store"
 )
 
@@ -116,6 +118,9 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	}); err != nil {
 		return err
 	}
+	if err := demoAgain(ctx, a, review.ID, sources["almagre"], made); err != nil {
+		return err
+	}
 	if err := demoRuns(ctx, a, review.ID, sources); err != nil {
 		return err
 	}
@@ -186,18 +191,68 @@ func demoRuns(ctx context.Context, a *app.App, id int64, sources map[string]int6
 			return err
 		}
 	}
+	return fetched(ctx, a, id, all)
+}
+
+// fetched waits until some sources have answered and what is wanted of their answers is there.
+func fetched(ctx context.Context, a *app.App, id int64, sources []int64) error {
 	return until(ctx, func() (bool, error) {
 		e, err := a.Outside.Everywhere(ctx, desk.At{Review: id})
 		if err != nil {
 			return false, err
 		}
 		for _, s := range e.Sources {
-			if s.Waiting || s.Run == nil || s.Fetch == "waiting" || s.Fetch == "drawing" {
+			if slices.Contains(sources, s.Source) && (s.Waiting || s.Run == nil || s.Fetch == "waiting" || s.Fetch == "drawing") {
 				return false, nil
 			}
 		}
 		return true, nil
 	})
+}
+
+// demoAgain has the search of the demo review run again by itself: between the two times Almagre comes to hold two works more.
+func demoAgain(ctx context.Context, a *app.App, id, almagre int64, made *standins) error {
+	now, err := a.Reviews.Review(ctx, id)
+	if err != nil {
+		return err
+	}
+	i := slices.IndexFunc(made.sources, func(c *standin.Collection) bool { return c.Name == "almagre" })
+	collection := made.sources[i]
+	terms := collection.Vocabulary()
+	q, err := now.Document.Strategy("").Query(terms)
+	if err != nil {
+		return err
+	}
+	found := q.Match(collection.Index())
+	var before []*bib.Record
+	late := 0
+	for n, r := range made.literature.Almagre {
+		if late < demo.FoundLater && found.Contains(uint32(n)) && r.Year == demo.LaterYear {
+			late++
+			continue
+		}
+		before = append(before, r)
+	}
+	if err := a.Notices.TellTo(ctx, id, demo.ToldAddress); err != nil {
+		return err
+	}
+	for _, holds := range [][]*bib.Record{before, made.literature.Almagre} {
+		collection.Fill(holds, terms)
+		due := time.Now()
+		if err := a.Outside.SetWatch(ctx, id, outside.Watch{On: true, Sources: []int64{almagre}, Every: "month", Next: &due}); err != nil {
+			return err
+		}
+		if err := a.Outside.RunDue(ctx); err != nil {
+			return err
+		}
+		if err := fetched(ctx, a, id, []int64{almagre}); err != nil {
+			return err
+		}
+		if err := a.Notices.Tell(ctx); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // demoKept puts records on the shelf of the demo review, and the journals that matter most on its hand-search list.
