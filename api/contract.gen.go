@@ -954,6 +954,9 @@ type VerdictVerdict string
 // Version defines model for Version.
 type Version = figures.Version
 
+// VersionCount defines model for VersionCount.
+type VersionCount = figures.VersionCount
+
 // VersionEdit defines model for VersionEdit.
 type VersionEdit = reviews.VersionEdit
 
@@ -1397,6 +1400,11 @@ type CompareVersionsParams struct {
 type ForgetVersionParams struct {
 	// Back take it back
 	Back *bool `form:"back,omitempty" json:"back,omitempty"`
+}
+
+// CountVersionParams defines parameters for CountVersion.
+type CountVersionParams struct {
+	Source int64 `form:"source" json:"source"`
 }
 
 // NeighboursParams defines parameters for Neighbours.
@@ -1902,6 +1910,9 @@ type ServerInterface interface {
 	// GoBack Make what was searched in a version what is searched now
 	// (POST /api/reviews/{review}/versions/{version}/back)
 	GoBack(ctx *echo.Context, review int64, version int64) error
+	// CountVersion Ask a source how many records a version finds there; what it says is a run
+	// (POST /api/reviews/{review}/versions/{version}/counted)
+	CountVersion(ctx *echo.Context, review int64, version int64, params CountVersionParams) error
 	// BeginFrom Begin a review from a version of this one: a second line, for another purpose
 	// (POST /api/reviews/{review}/versions/{version}/line)
 	BeginFrom(ctx *echo.Context, review int64, version int64) error
@@ -4582,6 +4593,39 @@ func (w *ServerInterfaceWrapper) GoBack(ctx *echo.Context) error {
 	return err
 }
 
+// CountVersion converts echo context to params.
+func (w *ServerInterfaceWrapper) CountVersion(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "version" -------------
+	var version int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "version", ctx.Param("version"), &version, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter version: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params CountVersionParams
+	// ------------- Required query parameter "source" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "source", ctx.QueryParams(), &params.Source, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.CountVersion(ctx, review, version, params)
+	return err
+}
+
 // BeginFrom converts echo context to params.
 func (w *ServerInterfaceWrapper) BeginFrom(ctx *echo.Context) error {
 	var err error
@@ -4891,6 +4935,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/count-whole", wrapper.CountWhole, options.OperationMiddlewares["countWhole"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/lines", wrapper.WrittenLines, options.OperationMiddlewares["writtenLines"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/lines/read", wrapper.ReadLine, options.OperationMiddlewares["readLine"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/versions/:version/counted", wrapper.CountVersion, options.OperationMiddlewares["countVersion"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/checks", wrapper.ListChecks, options.OperationMiddlewares["listChecks"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/checks", wrapper.HandOver, options.OperationMiddlewares["handOver"]...)
 	router.DELETE(options.BaseURL+"/api/reviews/:review/checks/:check", wrapper.DropCheck, options.OperationMiddlewares["dropCheck"]...)
@@ -9378,6 +9423,41 @@ func (response GoBackdefaultApplicationProblemPlusJSONResponse) VisitGoBackRespo
 	return err
 }
 
+type CountVersionRequestObject struct {
+	Review  int64 `json:"review"`
+	Version int64 `json:"version"`
+	Params  CountVersionParams
+}
+
+type CountVersionResponseObject interface {
+	VisitCountVersionResponse(w http.ResponseWriter) error
+}
+
+type CountVersion204Response struct {
+}
+
+func (response CountVersion204Response) VisitCountVersionResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type CountVersiondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CountVersiondefaultApplicationProblemPlusJSONResponse) VisitCountVersionResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type BeginFromRequestObject struct {
 	Review  int64 `json:"review"`
 	Version int64 `json:"version"`
@@ -10249,6 +10329,9 @@ type StrictServerInterface interface {
 	// GoBack Make what was searched in a version what is searched now
 	// (POST /api/reviews/{review}/versions/{version}/back)
 	GoBack(ctx context.Context, request GoBackRequestObject) (GoBackResponseObject, error)
+	// CountVersion Ask a source how many records a version finds there; what it says is a run
+	// (POST /api/reviews/{review}/versions/{version}/counted)
+	CountVersion(ctx context.Context, request CountVersionRequestObject) (CountVersionResponseObject, error)
 	// BeginFrom Begin a review from a version of this one: a second line, for another purpose
 	// (POST /api/reviews/{review}/versions/{version}/line)
 	BeginFrom(ctx context.Context, request BeginFromRequestObject) (BeginFromResponseObject, error)
@@ -14200,6 +14283,33 @@ func (sh *strictHandler) GoBack(ctx *echo.Context, review int64, version int64) 
 		return err
 	} else if validResponse, ok := response.(GoBackResponseObject); ok {
 		return validResponse.VisitGoBackResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// CountVersion operation middleware
+func (sh *strictHandler) CountVersion(ctx *echo.Context, review int64, version int64, params CountVersionParams) error {
+	var request CountVersionRequestObject
+
+	request.Review = review
+	request.Version = version
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CountVersion(ctx.Request().Context(), request.(CountVersionRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CountVersion")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(CountVersionResponseObject); ok {
+		return validResponse.VisitCountVersionResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

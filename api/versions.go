@@ -40,6 +40,10 @@ func (h Handlers) BetweenVersions(ctx context.Context, r BetweenVersionsRequestO
 	return BetweenVersions200JSONResponse(*v), nil
 }
 
+func (h Handlers) CountVersion(ctx context.Context, r CountVersionRequestObject) (CountVersionResponseObject, error) {
+	return CountVersion204Response{}, h.app.Outside.CountVersion(ctx, r.Review, r.Version, r.Params.Source)
+}
+
 func (h Handlers) BeginFrom(ctx context.Context, r BeginFromRequestObject) (BeginFromResponseObject, error) {
 	head, err := h.app.Reviews.BeginFrom(ctx, r.Review, r.Version, *r.Body)
 	return BeginFrom201JSONResponse(head), err

@@ -8,6 +8,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/desk"
+	"tamiz/app/figures"
+	"tamiz/app/outside"
 	"tamiz/app/reviews"
 	"tamiz/core/review"
 	"tamiz/core/set"
@@ -137,4 +139,56 @@ func TestASourceIsAskedForWhatOnlyOneVersionFinds(t *testing.T) {
 	w.shut.Store(true)
 	_, err = a.Outside.BetweenVersions(t.Context(), id, w.ids["surco"], now.Revision, now.Revision+1)
 	assert.Contains(t, problem(t, err).Title, "Surco")
+}
+
+func TestWhatSourcesSaidStandsBesideTheVersion(t *testing.T) {
+	a, id := start(t)
+	w := sources(t, a)
+	crewsStrategy(t, a, id)
+	require.NoError(t, a.Reviews.Keep(t.Context(), id, reviews.VersionEdit{Name: "Draft"}))
+	counts := func() (out [][]figures.VersionCount) {
+		all, err := a.Figures.Versions(t.Context(), desk.At{Review: id})
+		require.NoError(t, err)
+		for _, v := range all {
+			out = append(out, v.Counts)
+		}
+		return out
+	}
+	require.Len(t, counts(), 1)
+	assert.Empty(t, counts()[0])
+	require.NoError(t, a.Outside.Run(t.Context(), id, outside.NewRuns{Sources: []int64{w.ids["surco"]}}))
+	everywhere(t, a, id)
+	require.Len(t, counts()[0], 1)
+	assert.Equal(t, "Surco", counts()[0][0].Name)
+
+	// What changes nothing that is found is the same version still; what does is another.
+	edit := func(e review.Edit) {
+		now, err := a.Reviews.Review(t.Context(), id)
+		require.NoError(t, err)
+		_, err = a.Reviews.Change(t.Context(), id, now.Revision, reviews.Change{What: reviews.What{Key: "x", Params: map[string]string{}}, Edits: review.Edits{e}})
+		require.NoError(t, err)
+	}
+	edit(&review.SetQuestion{Text: "Does shade help?"})
+	all, err := a.Figures.Versions(t.Context(), desk.At{Review: id})
+	require.NoError(t, err)
+	require.NoError(t, a.Outside.Run(t.Context(), id, outside.NewRuns{Sources: []int64{w.ids["almagre"]}}))
+	everywhere(t, a, id)
+	require.Len(t, counts()[0], 2)
+	assert.Equal(t, "Almagre", counts()[0][0].Name)
+	edit(&review.AddTerm{Block: "a", Term: term("9", "picker*")})
+	require.Len(t, counts(), 2)
+	assert.Len(t, counts()[0], 2)
+	assert.Empty(t, counts()[1], "what holds now was not asked")
+
+	// A version is asked by itself, whatever holds now.
+	require.NoError(t, a.Outside.CountVersion(t.Context(), id, all[0].ID, w.ids["vilano"]))
+	require.Len(t, counts()[0], 3)
+	assert.Empty(t, counts()[1])
+	assert.Equal(t, "version-gone", problem(t, a.Outside.CountVersion(t.Context(), id, 999, w.ids["vilano"])).Type)
+	require.NoError(t, a.Reviews.Keep(t.Context(), id, reviews.VersionEdit{Name: "With pickers"}))
+	all, err = a.Figures.Versions(t.Context(), desk.At{Review: id})
+	require.NoError(t, err)
+	w.shut.Store(true)
+	assert.Contains(t, problem(t, a.Outside.CountVersion(t.Context(), id, all[1].ID, w.ids["surco"])).Title, "Surco")
+	assert.Empty(t, counts()[1], "what was not answered is not written down")
 }

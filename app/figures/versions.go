@@ -3,6 +3,7 @@ package figures
 import (
 	"context"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -17,22 +18,34 @@ import (
 
 // A Version is a revision that was kept, with what it finds of what is looked at now.
 type Version struct {
-	ID       int64     `json:"id"` // 0 for what holds now
-	Revision int       `json:"revision"`
-	Name     string    `json:"name"`
-	Note     string    `json:"note,omitempty"`
-	Why      string    `json:"why,omitempty"` // the large step before which it was kept by itself
-	Who      string    `json:"who,omitempty"`
-	At       time.Time `json:"at"`
-	Lines    int       `json:"lines"`             // terms that are searched
-	Records  *int      `json:"records,omitempty"` // of the sample; none without one
-	Caught   int       `json:"caught"`            // key studies
-	Recall   *Recall   `json:"recall,omitempty"`
-	Current  bool      `json:"current,omitempty"` // it is what is searched now
-	Problem  string    `json:"problem,omitempty"` // why it cannot be searched any more
+	ID       int64          `json:"id"` // 0 for what holds now
+	Revision int            `json:"revision"`
+	Name     string         `json:"name"`
+	Note     string         `json:"note,omitempty"`
+	Why      string         `json:"why,omitempty"` // the large step before which it was kept by itself
+	Who      string         `json:"who,omitempty"`
+	At       time.Time      `json:"at"`
+	Lines    int            `json:"lines"`             // terms that are searched
+	Records  *int           `json:"records,omitempty"` // of the sample; none without one
+	Caught   int            `json:"caught"`            // key studies
+	Recall   *Recall        `json:"recall,omitempty"`
+	Current  bool           `json:"current,omitempty"` // it is what is searched now
+	Problem  string         `json:"problem,omitempty"` // why it cannot be searched any more
+	Counts   []VersionCount `json:"counts"`            // what sources said of it, one for each
 }
 
-const mostVersions = 200
+// A VersionCount is how many records a source said last that it finds for a version.
+type VersionCount struct {
+	Source  int64     `json:"source"`
+	Name    string    `json:"name"`
+	Records int64     `json:"records"`
+	At      time.Time `json:"at"`
+}
+
+const (
+	mostVersions = 200
+	mostCounts   = 2000 // what sources said, that is looked through
+)
 
 // Versions returns the versions of a review, the oldest first, and what holds now as the last, where that is not what the
 // newest version searches.
@@ -53,9 +66,10 @@ func (a *Service) Versions(ctx context.Context, at desk.At) ([]Version, error) {
 		return nil, problems.Gone(err, "review")
 	}
 	out := []Version{}
+	var docs []desk.Document
 	var last desk.Document
 	for _, v := range append(kept, store.Version{Revision: now.Revision, At: a.now()}) {
-		row := Version{Current: v.ID == 0, ID: v.ID, Revision: v.Revision, Name: v.Name, Note: v.Note, Why: v.Why, Who: v.Who, At: v.At}
+		row := Version{Current: v.ID == 0, ID: v.ID, Revision: v.Revision, Name: v.Name, Note: v.Note, Why: v.Why, Who: v.Who, At: v.At, Counts: []VersionCount{}}
 		doc, err := a.revision(ctx, at.Review, v.Revision)
 		if err != nil {
 			return nil, err
@@ -65,6 +79,7 @@ func (a *Service) Versions(ctx context.Context, at desk.At) ([]Version, error) {
 			break
 		}
 		last = doc
+		docs = append(docs, doc)
 		for _, b := range doc.Blocks {
 			for _, t := range b.Terms {
 				if b.Searched && t.On {
@@ -87,7 +102,52 @@ func (a *Service) Versions(ctx context.Context, at desk.At) ([]Version, error) {
 		}
 		out = append(out, row)
 	}
-	return out, nil
+	return out, a.counts(ctx, at.Review, out, docs)
+}
+
+// counts puts to each version what sources said of it, or of a later revision that searches the same.
+func (a *Service) counts(ctx context.Context, id int64, versions []Version, docs []desk.Document) error {
+	said, err := a.store.Counted(ctx, id, mostCounts)
+	if err != nil {
+		return err
+	}
+	place := map[int]int{} // by revision, which version it is; -1 for none
+	for _, r := range said {
+		i, known := place[r.Revision]
+		if !known {
+			i = -1
+			for k := range versions {
+				if versions[k].Revision <= r.Revision {
+					i = k
+				}
+			}
+			if i >= 0 && versions[i].Revision != r.Revision {
+				doc, err := a.revision(ctx, id, r.Revision)
+				if err != nil {
+					return err
+				}
+				if len(review.Compare(docs[i], doc)) > 0 {
+					i = -1
+				}
+			}
+			place[r.Revision] = i
+		}
+		if i < 0 {
+			continue
+		}
+		c := VersionCount{*r.Source, r.Place, *r.Records, r.At}
+		k := slices.IndexFunc(versions[i].Counts, func(x VersionCount) bool { return x.Source == c.Source })
+		switch {
+		case k < 0:
+			versions[i].Counts = append(versions[i].Counts, c)
+		case c.At.After(versions[i].Counts[k].At):
+			versions[i].Counts[k] = c
+		}
+	}
+	for i := range versions {
+		slices.SortFunc(versions[i].Counts, func(a, b VersionCount) int { return strings.Compare(a.Name, b.Name) })
+	}
+	return ctx.Err()
 }
 
 func (a *Service) revision(ctx context.Context, review int64, revision int) (desk.Document, error) {

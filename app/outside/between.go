@@ -2,9 +2,12 @@ package outside
 
 import (
 	"context"
+	"slices"
 
 	"tamiz/app/problems"
+	"tamiz/app/work"
 	"tamiz/core/query"
+	"tamiz/store"
 )
 
 // Between is what a source finds that only one of two versions of the strategy does.
@@ -52,3 +55,45 @@ func (a *Service) BetweenVersions(ctx context.Context, review, id int64, older, 
 	}
 	return out, nil
 }
+
+// CountVersion asks a source how many records a version finds there. What it says is a run, of that version.
+func (a *Service) CountVersion(ctx context.Context, review, version, id int64) error {
+	s, err := a.source(ctx, id)
+	if err != nil {
+		return err
+	}
+	c, err := a.client(s)
+	if err != nil {
+		return err
+	}
+	kept, err := a.store.Versions(ctx, review, mostVersions)
+	if err != nil {
+		return err
+	}
+	i := slices.IndexFunc(kept, func(v store.Version) bool { return v.ID == version })
+	if i < 0 {
+		return problems.Gone(store.ErrNone, "version")
+	}
+	q, err := a.queryAt(ctx, review, kept[i].Revision)
+	if err != nil {
+		return err
+	}
+	w := wanted{kind: "whole"}
+	if q != nil {
+		w.query, w.notes = rendered(q, s.Map)
+	}
+	if w.query == "" {
+		return &problems.Problem{Type: "no-query", Status: 409, Title: "This version cannot be asked at " + s.Name + "."}
+	}
+	ctx, cancel := context.WithTimeout(ctx, askTime)
+	defer cancel()
+	k, err := a.counted(ctx, s, c, w.query)
+	if err != nil {
+		return unanswered(s.Name, err)
+	}
+	defer a.work.Tell(ctx, review, work.News{Kind: "versions"})
+	return a.logCount(ctx, store.Task{Number: review, Who: store.AuthorOf(ctx).Name}, s, kept[i].Revision, w, k)
+}
+
+// mostVersions is how many of the newest versions are looked through.
+const mostVersions = 200

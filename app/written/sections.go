@@ -315,9 +315,13 @@ func (f facts) versionsSection() document.Section {
 		if i > 0 {
 			changed = f.changes[i-1]
 		}
-		rows = append(rows, []string{named(v), when(v), numOf(v.Records), num(v.Caught), changed})
+		var counts []string
+		for _, c := range v.Counts {
+			counts = append(counts, fmt.Sprintf("%s %s (%s)", c.Name, num(c.Records), day(c.At)))
+		}
+		rows = append(rows, []string{named(v), when(v), numOf(v.Records), strings.Join(counts, "; "), num(v.Caught), changed})
 	}
-	s.Add(document.Rows("", []string{"Version", "When", ">Records of the sample", ">Key studies", "What changed"}, rows))
+	s.Add(document.Rows("", []string{"Version", "When", ">Records of the sample", "At sources", ">Key studies", "What changed"}, rows))
 	return s
 }
 

@@ -17,6 +17,9 @@ test('versions are kept, compared, and gone back to', async ({ page, review }) =
   await page.getByRole('button', { name: 'Keep', exact: true }).click()
   const table = page.getByRole('table', { name: 'Versions' })
   await expect(table.getByRole('row', { name: /First draft/ })).toContainText('2')
+  await page.getByRole('button', { name: 'More for First draft' }).click()
+  await page.getByText('Ask Almagre how many').click()
+  await expect(table.getByRole('row', { name: /First draft/ })).toContainText(/Almagre [\d,]+/)
 
   await page.getByRole('link', { name: 'Blocks', exact: true }).click()
   await add(page, 'picker*')

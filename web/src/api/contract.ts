@@ -501,6 +501,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/versions/{version}/counted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask a source how many records a version finds there; what it says is a run */
+        post: operations["countVersion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/checks": {
         parameters: {
             query?: never;
@@ -3985,6 +4002,16 @@ export interface components {
             recall?: components["schemas"]["Recall"];
             current?: boolean;
             problem?: string;
+            counts: components["schemas"]["VersionCount"][];
+        };
+        VersionCount: {
+            /** Format: int64 */
+            source: number;
+            name: string;
+            /** Format: int64 */
+            records: number;
+            /** Format: date-time */
+            at: string;
         };
         LineChange: {
             kind: string;
@@ -5345,6 +5372,38 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LinePart"];
                 };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    countVersion: {
+        parameters: {
+            query: {
+                source: number;
+            };
+            header?: never;
+            path: {
+                review: number;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description what went wrong */
             default: {

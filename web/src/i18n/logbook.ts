@@ -25,6 +25,8 @@ export default {
     when: 'When',
     lines: 'Lines',
     records: 'Records of the sample',
+    counts: 'At sources',
+    askAt: 'Ask {source} how many',
     caught: 'Keys caught',
     recall: 'Recall',
     between: '{low}–{high}',

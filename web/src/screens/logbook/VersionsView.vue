@@ -8,6 +8,7 @@ import { useBench } from '@/state/bench'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
 import { useSteps } from '@/state/steps'
 import { useTalk } from '@/state/talk'
 import ComparedVersions from './ComparedVersions.vue'
@@ -21,6 +22,7 @@ const review = useReview()
 const bench = useBench()
 const notes = useNotes()
 const steps = useSteps()
+const sources = useSources()
 const talk = useTalk()
 const problem = useProblem()
 const queries = useQueryClient()
@@ -30,6 +32,7 @@ const router = useRouter()
 const asked = useVersions()
 const versions = computed(() => asked.data.value ?? [])
 const keys = computed(() => versions.value.at(-1)?.recall?.of ?? 0)
+const counted = computed(() => versions.value.some((v) => v.counts.length))
 const pictured = computed(() => versions.value.filter((v) => v.records !== undefined).length > 1)
 
 /** The two that are compared: the last that was kept and what holds now, until others are chosen. */
@@ -75,6 +78,14 @@ function rename(v: Version, name: string, note: string) {
     ask(api.PATCH('/api/reviews/{review}/versions/{version}', { ...of(v), body: { name, note } })),
   )
 }
+const count = (v: Version, source: number) =>
+  act(
+    ask(
+      api.POST('/api/reviews/{review}/versions/{version}/counted', {
+        params: { ...of(v).params, query: { source } },
+      }),
+    ),
+  )
 const branching = ref<number>()
 async function branch(v: Version, name: string) {
   branching.value = undefined
@@ -147,6 +158,7 @@ async function back(v: Version) {
             <th class="left">{{ t('versions.when') }}</th>
             <th>{{ t('versions.lines') }}</th>
             <th v-if="review.sample">{{ t('versions.records') }}</th>
+            <th v-if="counted">{{ t('versions.counts') }}</th>
             <th v-if="keys">{{ t('versions.caught') }}</th>
             <th v-if="keys">{{ t('versions.recall') }}</th>
             <th>
@@ -200,6 +212,11 @@ async function back(v: Version) {
             <td v-if="review.sample">
               {{ v.records === undefined ? '' : n(v.records, 'whole') }}
             </td>
+            <td v-if="counted" class="small counts">
+              <div v-for="c in v.counts" :key="c.source" :title="d(c.at, 'day')">
+                {{ c.name }} <b>{{ n(c.records, 'whole') }}</b>
+              </div>
+            </td>
             <td v-if="keys">{{ v.problem ? '' : v.caught }}</td>
             <td v-if="keys">
               <template v-if="v.recall"
@@ -231,6 +248,12 @@ async function back(v: Version) {
                     @click="naming = v.id"
                   />
                   <v-list-item
+                    v-for="s in sources.on"
+                    :key="s.id"
+                    :title="t('versions.askAt', { source: s.name })"
+                    @click="count(v, s.id)"
+                  />
+                  <v-list-item
                     :title="t('talk.raise')"
                     @click="talk.on = { kind: 'version', about: String(v.id), name: named(v) }"
                   />
@@ -260,6 +283,10 @@ async function back(v: Version) {
 
 td {
   vertical-align: top;
+}
+
+.counts {
+  white-space: nowrap;
 }
 
 .current {
