@@ -146,7 +146,7 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 	assert.Positive(t, *bench.Records)
 	versions := section(t, r, "versions").Parts[0].Table.Rows
 	require.Len(t, versions, 2)
-	assert.Contains(t, versions[1][4], "Limits set: years 2005–")
+	assert.Contains(t, versions[1][5], "Limits set: years 2005–")
 	assert.Contains(t, section(t, r, "left").Parts[0].Items, "Vilano: not asked yet")
 	words := len(strings.Fields(r.Methods))
 	assert.True(t, words >= 60 && words <= 200, "%d words: %s", words, r.Methods)
