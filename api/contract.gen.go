@@ -532,6 +532,9 @@ type LimitsEdit = review.SetLimits
 // LineChange defines model for LineChange.
 type LineChange = review.LineChange
 
+// LineOrder how lines are numbered: as they stand in each block, of each block headings first, or the lines of all blocks first
+type LineOrder = string
+
 // LinePart a line that another is put together of, or several joined
 type LinePart = review.LinePart
 
@@ -612,6 +615,9 @@ type NoticeTitle = notices.Title
 
 // OlderHeading defines model for OlderHeading.
 type OlderHeading = heading.Older
+
+// OrderEdit defines model for OrderEdit.
+type OrderEdit = review.SetOrder
 
 // Origin defines model for Origin.
 type Origin = desk.Origin

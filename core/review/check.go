@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"slices"
 	"unicode/utf8"
+
+	"tamiz/core/strategy"
 )
 
 // Limits of what a document may hold.
@@ -42,6 +44,9 @@ func (d Document) Check() error {
 	}
 	if err := longest(field{"question", d.Question, 5000}, field{"frame", d.Frame, 60}); err != nil {
 		return err
+	}
+	if d.Order != strategy.ByConcept && d.Order != strategy.HeadingsLead && d.Order != strategy.TermsFirst {
+		return fault("order", "There is no way %q of numbering lines.", d.Order)
 	}
 	if d.Halves != nil && len(d.Halves.Test) > MostTest {
 		return fault("halves", "The test half has at most %d key studies.", MostTest)

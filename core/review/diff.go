@@ -17,6 +17,9 @@ func Diff(from, to Document) Edits {
 	if from.Frame != to.Frame {
 		out = append(out, &SetFrame{to.Frame})
 	}
+	if from.Order != to.Order {
+		out = append(out, &SetOrder{to.Order})
+	}
 	if !reflect.DeepEqual(from.Limits, to.Limits) {
 		out = append(out, &SetLimits{to.Limits})
 	}

@@ -21,6 +21,7 @@ type Document struct {
 	Frame    string           `json:"frame"`
 	Blocks   []Block          `json:"blocks"`
 	Limits   []strategy.Limit `json:"limits"`
+	Order    string           `json:"order,omitempty"` // how lines are numbered: strategy.ByConcept, HeadingsLead or TermsFirst
 	Lines    []Line           `json:"lines,omitempty"` // put together of others by number; no part of what is searched
 
 	Vocabulary *int64  `json:"vocabulary,omitempty"` // the vocabulary that headings go by
@@ -104,7 +105,7 @@ func (t *Term) UnmarshalJSON(data []byte) error {
 
 // Strategy returns the document as what is searched.
 func (d Document) Strategy(title string) strategy.Strategy {
-	s := strategy.Strategy{Tamiz: strategy.Version, Title: title, Limits: d.Limits}
+	s := strategy.Strategy{Tamiz: strategy.Version, Title: title, Limits: d.Limits, Order: d.Order}
 	for _, b := range d.Blocks {
 		block := strategy.Block{Name: b.Name, Concept: b.Concept, Searched: b.Searched, Negated: b.Negated}
 		for _, t := range b.Terms {

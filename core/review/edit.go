@@ -31,6 +31,10 @@ type (
 	SetFrame struct {
 		Frame string `json:"frame"`
 	}
+	// SetOrder says how lines are numbered.
+	SetOrder struct {
+		Order string `json:"order"`
+	}
 	// SetLimits says within what is searched.
 	SetLimits struct {
 		Limits []strategy.Limit `json:"limits"`
@@ -115,7 +119,7 @@ type (
 
 // kinds are the edits by the name they travel under.
 var kinds = map[string]func() Edit{
-	"question": func() Edit { return &SetQuestion{} }, "frame": func() Edit { return &SetFrame{} }, "limits": func() Edit { return &SetLimits{} },
+	"question": func() Edit { return &SetQuestion{} }, "frame": func() Edit { return &SetFrame{} }, "order": func() Edit { return &SetOrder{} }, "limits": func() Edit { return &SetLimits{} },
 	"vocabulary": func() Edit { return &SetVocabulary{} }, "halves": func() Edit { return &SetHalves{} },
 	"part": func() Edit { return &Part{} }, "handSearch": func() Edit { return &HandSearched{} },
 	"addBlock": func() Edit { return &AddBlock{} }, "patchBlock": func() Edit { return &PatchBlock{} },
@@ -200,6 +204,7 @@ func Apply(d Document, edits Edits) (Document, Edits) {
 
 func (e *SetQuestion) apply(d *Document) bool   { d.Question = e.Text; return true }
 func (e *SetFrame) apply(d *Document) bool      { d.Frame = e.Frame; return true }
+func (e *SetOrder) apply(d *Document) bool      { d.Order = e.Order; return true }
 func (e *SetLimits) apply(d *Document) bool     { d.Limits = e.Limits; return true }
 func (e *SetVocabulary) apply(d *Document) bool { d.Vocabulary = e.Vocabulary; return true }
 func (e *SetHalves) apply(d *Document) bool     { d.Halves = e.Halves; return true }

@@ -2,6 +2,7 @@ package review
 
 import (
 	"fmt"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -130,4 +131,42 @@ func drawnTree(t *rapid.T, depth int) strategy.Tree {
 		out.Parts = append(out.Parts, drawnTree(t, depth-1))
 	}
 	return out
+}
+
+func TestLinesAreNumberedAsSomebodyWrites(t *testing.T) {
+	d := twoBlocks()
+	heading := Term{ID: "h", Term: strategy.Term{Kind: strategy.HeadingTerm, Heading: "Crews", On: true}}
+	d, _ = Apply(d, Edits{&AddTerm{Block: "a", Term: heading}, &AddTerm{Block: "b", Term: termOf("5", "rest")}})
+	d = put(t, d, "x", "3 and 5") // the heading, and shade
+	for order, want := range map[string]string{
+		strategy.ByConcept:    "crew|picker|heading = \"Crews\"|or/1-3|shade|rest|5 or 6|4 and 7|3 and 5",
+		strategy.HeadingsLead: "heading = \"Crews\"|crew|picker|or/1-3|shade|rest|5 or 6|4 and 7|1 and 5",
+		strategy.TermsFirst:   "crew|picker|heading = \"Crews\"|shade|rest|or/1-3|4 or 5|6 and 7|3 and 4",
+	} {
+		d, _ := Apply(d, Edits{&SetOrder{order}})
+		require.NoError(t, d.Check())
+		lines, err := d.Numbered(nil)
+		require.NoError(t, err)
+		var got []string
+		whole := ""
+		for i, n := range lines {
+			assert.Equal(t, i+1, n.Number)
+			for _, p := range n.Parts {
+				assert.Less(t, p, n.Number, "a line is put together of those before it")
+			}
+			switch {
+			case n.Tree != nil || len(n.Parts) > 0:
+				got = append(got, n.Joined())
+			default:
+				got = append(got, query.Write(n.Expr))
+			}
+			if n.Kind == strategy.WholeLine {
+				whole = query.Write(n.Expr)
+			}
+		}
+		assert.Equal(t, want, strings.Join(got, "|"), order)
+		assert.Contains(t, whole, "shade or rest")
+	}
+	d.Order = "by colour"
+	assert.ErrorContains(t, d.Check(), "by colour")
 }

@@ -12,7 +12,7 @@ import (
 // A Clash is one thing that two people made something else of: what it is, and what each made of it. An empty side is
 // that it was taken out there.
 type Clash struct {
-	What   string `json:"what"`            // question, frame, limits, vocabulary, halves, journal, block, term, line, order
+	What   string `json:"what"`            // question, frame, limits, vocabulary, halves, journal, block, term, line, order, numbering
 	Part   string `json:"part,omitempty"`  // of a block or term, which of its fields; "" for the whole of it
 	ID     string `json:"id,omitempty"`    // of the block or term
 	Block  string `json:"block,omitempty"` // the letter of the block that it is or stands in
@@ -38,6 +38,7 @@ func Merge(base, mine, theirs Document) (Document, []Clash) {
 	plain := func(what string) Clash { return Clash{What: what} }
 	out.Question = either(m, plain("question"), base.Question, mine.Question, theirs.Question)
 	out.Frame = either(m, plain("frame"), base.Frame, mine.Frame, theirs.Frame)
+	out.Order = either(m, plain("numbering"), base.Order, mine.Order, theirs.Order)
 	out.Limits = m.limits()
 	out.Vocabulary = either(m, plain("vocabulary"), base.Vocabulary, mine.Vocabulary, theirs.Vocabulary)
 	out.Halves = either(m, plain("halves"), base.Halves, mine.Halves, theirs.Halves)

@@ -140,6 +140,8 @@ func anEdit(t *rapid.T, d Document, who string, fresh *int) Edit {
 			of = LinePart{Join: "or", Parts: []LinePart{of, {Kind: OwnLine, ID: d.Lines[0].ID}}}
 		}
 		return &AddLine{Line: Line{ID: id, Note: word, Of: of}}
+	case 7:
+		return &SetOrder{rapid.SampledFrom([]string{strategy.ByConcept, strategy.HeadingsLead, strategy.TermsFirst}).Draw(t, "order")}
 	case 5:
 		if len(d.Lines) > 0 {
 			return &RemoveLine{rapid.SampledFrom(d.Lines).Draw(t, "line").ID}

@@ -59,28 +59,45 @@ func (s Strategy) Numbered(vocabulary *thesaurus.Thesaurus) ([]Numbered, error) 
 	}
 	var all, less []int
 	empty := false
+	terms := func(i int) (numbers []int, err error) {
+		b := s.Blocks[i]
+		for _, j := range inOrder(b, s.Order) {
+			q, err := b.Terms[j].QueryIn(vocabulary)
+			if err != nil {
+				return nil, fmt.Errorf("block %s: %w", b.Name, err)
+			}
+			numbers = append(numbers, put(Numbered{Kind: TermLine, Block: i, Term: j, Limit: -1, Expr: q}))
+		}
+		return numbers, nil
+	}
+	together := func(i int, numbers []int) {
+		switch b := s.Blocks[i]; {
+		case len(numbers) == 0:
+			empty = empty || !b.Negated
+		case b.Negated:
+			less = append(less, joined(BlockLine, "or", i, numbers))
+		default:
+			all = append(all, joined(BlockLine, "or", i, numbers))
+		}
+	}
+	later := map[int][]int{} // the terms of each block, where those of all stand first
 	for i, b := range s.Blocks {
 		if !b.Searched {
 			continue
 		}
-		var terms []int
-		for j, t := range b.Terms {
-			if !t.On {
-				continue
-			}
-			q, err := t.QueryIn(vocabulary)
-			if err != nil {
-				return nil, fmt.Errorf("block %s: %w", b.Name, err)
-			}
-			terms = append(terms, put(Numbered{Kind: TermLine, Block: i, Term: j, Limit: -1, Expr: q}))
+		numbers, err := terms(i)
+		if err != nil {
+			return nil, err
 		}
-		switch {
-		case len(terms) == 0:
-			empty = empty || !b.Negated
-		case b.Negated:
-			less = append(less, joined(BlockLine, "or", i, terms))
-		default:
-			all = append(all, joined(BlockLine, "or", i, terms))
+		if s.Order == TermsFirst {
+			later[i] = numbers
+		} else {
+			together(i, numbers)
+		}
+	}
+	for i, b := range s.Blocks {
+		if b.Searched && s.Order == TermsFirst {
+			together(i, later[i])
 		}
 	}
 	found := len(all) > 0 && !empty
@@ -99,6 +116,18 @@ func (s Strategy) Numbered(vocabulary *thesaurus.Thesaurus) ([]Numbered, error) 
 		joined(WholeLine, "not", -1, append([]int{whole}, less...))
 	}
 	return out, nil
+}
+
+// inOrder returns the places of the terms of a block that are switched on, in the order in which they are numbered.
+func inOrder(b Block, order string) (out []int) {
+	for _, headings := range []bool{true, false} {
+		for j, t := range b.Terms {
+			if t.On && (order != HeadingsLead && headings || order == HeadingsLead && (t.Kind == HeadingTerm) == headings) {
+				out = append(out, j)
+			}
+		}
+	}
+	return out
 }
 
 // Joined returns how a line that joins others is written: their numbers, a run of them by its ends.

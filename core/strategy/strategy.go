@@ -22,12 +22,21 @@ const (
 	maxValues = 500  // of one limit, or qualifiers of one term
 )
 
+// How lines are numbered.
+const (
+	ByConcept    = ""         // the lines of each block as they stand, then what they are together; then limits and the whole
+	HeadingsLead = "headings" // of each block headings first, then words
+	TermsFirst   = "flat"     // the lines of all blocks, then what each block is together
+)
+
 // A Strategy is blocks joined by AND, less those that are negated, within limits.
 type Strategy struct {
 	Tamiz  string  `json:"tamiz"`
 	Title  string  `json:"title"`
 	Blocks []Block `json:"blocks"`
 	Limits []Limit `json:"limits"`
+
+	Order string `json:"-"` // how its lines are numbered: it changes nothing that is found
 }
 
 // A Block is terms joined by OR.

@@ -91,6 +91,13 @@ test('lines are put together by their numbers, and stay of the same lines when t
   await page.keyboard.press('Escape')
   await accessible(page)
 
+  // Numbered otherwise, they mean the same.
+  await page.getByRole('button', { name: 'Fold A' }).click()
+  await page.getByRole('button', { name: 'Unfold A' }).click()
+  await page.getByLabel('numbered').selectOption('headings first')
+  await expect(lines.getByRole('row', { name: /^5 3 or \(1 and 2\)/ })).toContainText('2')
+  await page.getByLabel('numbered').selectOption('as they stand')
+
   // The parts stay what they are.
   await lines.getByRole('button', { name: 'More for grower*' }).click()
   await page.getByText('Up', { exact: true }).click()

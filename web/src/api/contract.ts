@@ -1995,7 +1995,7 @@ export interface components {
         /** @description one thing that two people made something else of; an empty side is that it was taken out there */
         Clash: {
             /** @enum {string} */
-            what: "question" | "frame" | "limits" | "vocabulary" | "halves" | "journal" | "block" | "term" | "line" | "order" | "gone" | "revision" | "decision" | "sample" | "shelf";
+            what: "question" | "frame" | "limits" | "vocabulary" | "halves" | "journal" | "block" | "term" | "line" | "order" | "numbering" | "gone" | "revision" | "decision" | "sample" | "shelf";
             part?: string;
             id?: string;
             /** @description the letter of the block that it is or stands in */
@@ -2006,7 +2006,7 @@ export interface components {
         };
         Edits: components["schemas"]["Edit"][];
         /** @description one thing done to a document */
-        Edit: components["schemas"]["QuestionEdit"] | components["schemas"]["FrameEdit"] | components["schemas"]["LimitsEdit"] | components["schemas"]["VocabularyEdit"] | components["schemas"]["HalvesEdit"] | components["schemas"]["PartEdit"] | components["schemas"]["HandSearchEdit"] | components["schemas"]["AddBlockEdit"] | components["schemas"]["PatchBlockEdit"] | components["schemas"]["RemoveBlockEdit"] | components["schemas"]["MoveBlockEdit"] | components["schemas"]["AddTermEdit"] | components["schemas"]["PatchTermEdit"] | components["schemas"]["RemoveTermEdit"] | components["schemas"]["MoveTermEdit"] | components["schemas"]["AddLineEdit"] | components["schemas"]["PatchLineEdit"] | components["schemas"]["RemoveLineEdit"];
+        Edit: components["schemas"]["QuestionEdit"] | components["schemas"]["FrameEdit"] | components["schemas"]["OrderEdit"] | components["schemas"]["LimitsEdit"] | components["schemas"]["VocabularyEdit"] | components["schemas"]["HalvesEdit"] | components["schemas"]["PartEdit"] | components["schemas"]["HandSearchEdit"] | components["schemas"]["AddBlockEdit"] | components["schemas"]["PatchBlockEdit"] | components["schemas"]["RemoveBlockEdit"] | components["schemas"]["MoveBlockEdit"] | components["schemas"]["AddTermEdit"] | components["schemas"]["PatchTermEdit"] | components["schemas"]["RemoveTermEdit"] | components["schemas"]["MoveTermEdit"] | components["schemas"]["AddLineEdit"] | components["schemas"]["PatchLineEdit"] | components["schemas"]["RemoveLineEdit"];
         QuestionEdit: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -2015,6 +2015,19 @@ export interface components {
             op: "question";
             text: string;
         };
+        OrderEdit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "order";
+            order: components["schemas"]["LineOrder"];
+        };
+        /**
+         * @description how lines are numbered: as they stand in each block, of each block headings first, or the lines of all blocks first
+         * @enum {string}
+         */
+        LineOrder: "" | "headings" | "flat";
         FrameEdit: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -2277,6 +2290,7 @@ export interface components {
             frame: string;
             blocks: components["schemas"]["Block"][];
             limits: components["schemas"]["Limit"][];
+            order?: components["schemas"]["LineOrder"];
             lines?: components["schemas"]["OwnLine"][];
             /** Format: int64 */
             vocabulary?: number;

@@ -635,6 +635,7 @@ export default {
     what: {
       question: 'question',
       frame: 'frame',
+      numbering: 'numbering of lines',
       limits: 'limit to {name}',
       vocabulary: 'vocabulary',
       halves: 'halves of the key studies',

@@ -63,6 +63,9 @@ export default {
     upKeys: '↑ key studies',
   },
   compared: {
+    judge: 'judge a few',
+    judgeGained: 'Judge a few of those gained',
+    judgeLost: 'Judge a few of those lost',
     title: 'Two versions compared',
     of: 'From {older} to {newer}',
     gained: 'gained',

@@ -3,6 +3,7 @@ export default {
   screen: { strategy: 'Strategy' },
   change: {
     doubleTerm: '{term} doubled in {block}',
+    numbering: 'Lines numbered {how}',
     putTogether: 'Put together: {line}',
     putOtherwise: 'Put together otherwise: {line}',
     noteLine: 'Note on line {n}',
@@ -43,6 +44,12 @@ export default {
     },
     cql: 'CQL, as Tamiz writes it',
     number: 'Line',
+    numbered: 'numbered',
+    order: {
+      concept: 'as they stand',
+      headings: 'headings first',
+      flat: 'all lines first',
+    },
     putTogether: 'Put lines together',
     otherwise: 'Put together otherwise',
     forExample: '2 AND (5 OR 6)',

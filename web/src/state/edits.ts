@@ -25,6 +25,9 @@ function make(doc: ReviewDocument, edit: Edit): void {
     case 'frame':
       doc.frame = edit.frame
       return
+    case 'order':
+      doc.order = edit.order
+      return
     case 'limits':
       doc.limits = edit.limits
       return

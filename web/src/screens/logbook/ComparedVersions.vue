@@ -4,6 +4,7 @@ import { computed, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type LineChange, type RecordSet, type Version } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
+import { useJudging } from '@/parts/judging'
 import { useReader } from '@/parts/reader'
 import { useCopying } from '@/parts/copying'
 import { useProblem } from '@/state/problem'
@@ -18,6 +19,7 @@ const { t, te, n } = useI18n()
 const review = useReview()
 const sources = useSources()
 const reader = useReader()
+const judging = useJudging()
 const problem = useProblem()
 const copying = useCopying()
 const named = useVersionName()
@@ -69,8 +71,13 @@ watch(
 )
 
 const found = (v: Version): RecordSet => ({ kind: 'strategy', revision: v.revision })
+const differ = (of: Version, less: Version): RecordSet => ({
+  kind: 'less',
+  of: found(of),
+  less: found(less),
+})
 function open(of: Version, less: Version, title: string) {
-  reader.list({ kind: 'less', of: found(of), less: found(less) }, title)
+  reader.list(differ(of, less), title)
 }
 const kindOf = (l: LineChange) =>
   te(`compared.kind.${l.kind}`) ? t(`compared.kind.${l.kind}`) : l.kind
@@ -96,6 +103,14 @@ const copy = () => copying(c.value?.words ?? '', t('compared.paragraph'))
               +{{ n(c.gained, 'whole') }}
             </button>
             <span class="small">{{ t('compared.gained') }}</span>
+            <button
+              v-if="c.gained"
+              class="link small judge"
+              :aria-label="t('compared.judgeGained')"
+              @click="judging.judge(differ(newer, older), t('compared.gainedTitle'))"
+            >
+              {{ t('compared.judge') }}
+            </button>
           </div>
           <div>
             <button
@@ -106,6 +121,14 @@ const copy = () => copying(c.value?.words ?? '', t('compared.paragraph'))
               −{{ n(c.lost, 'whole') }}
             </button>
             <span class="small">{{ t('compared.lost') }}</span>
+            <button
+              v-if="c.lost"
+              class="link small judge"
+              :aria-label="t('compared.judgeLost')"
+              @click="judging.judge(differ(older, newer), t('compared.lostTitle'))"
+            >
+              {{ t('compared.judge') }}
+            </button>
           </div>
           <div>
             <span class="display big">{{ n(c.kept, 'whole') }}</span>
@@ -193,6 +216,10 @@ const copy = () => copying(c.value?.words ?? '', t('compared.paragraph'))
 </template>
 
 <style scoped>
+.judge {
+  margin-left: 7px;
+}
+
 .compared {
   margin-top: 18px;
 }

@@ -79,6 +79,16 @@ const whole = computed(() => typed.value?.whole.join('\n') ?? written.value?.who
 const wholeNotes = computed(() => typed.value?.notes ?? written.value?.notes ?? [])
 const named = computed(() => dialect.value?.title ?? written.value?.source)
 
+/** How lines are numbered: it changes nothing that is found, and what was put together by number goes on meaning the same. */
+const orders = ['', 'headings', 'flat'] as const
+type LineOrder = (typeof orders)[number]
+function number(order: LineOrder) {
+  review.change(
+    { key: 'numbering', params: { how: t(`strategy.order.${order || 'concept'}`) } },
+    { edits: [{ op: 'order', order }] },
+  )
+}
+
 const folded = ref(new Set<string>())
 function fold(block: string) {
   const next = new Set(folded.value)
@@ -157,6 +167,18 @@ function save() {
                 {{ x.title }}, {{ t(x.typed === 'lines' ? 'strategy.byLine' : 'strategy.byQuery') }}
               </option>
             </optgroup>
+          </select></label
+        >
+        <label class="row small"
+          >{{ t('strategy.numbered')
+          }}<select
+            class="field typed"
+            :value="review.document.order ?? ''"
+            @change="number(($event.target as HTMLSelectElement).value as LineOrder)"
+          >
+            <option v-for="x in orders" :key="x" :value="x">
+              {{ t(`strategy.order.${x || 'concept'}`) }}
+            </option>
           </select></label
         >
         <span class="grow" />
@@ -249,6 +271,7 @@ function save() {
 
 .top .typed {
   width: auto;
+  max-width: 190px;
 }
 
 th.typed {
