@@ -114,9 +114,10 @@ func (s *Store) LastRuns(ctx context.Context, review int64) ([]Run, error) {
 	return all[Run](ctx, s, "select distinct on (source) * from ("+runColumns+"where review = $1 and kind = 'asked') x order by source, id desc", review)
 }
 
-// Counted returns what each source said last of each revision of a review, at most so many, those of the newest revisions first.
-func (s *Store) Counted(ctx context.Context, review int64, most int) ([]Run, error) {
-	return all[Run](ctx, s, "select distinct on (revision, source) * from ("+runColumns+"where review = $1 and source is not null and records is not null) x order by revision desc, source, id desc limit $2", review, most)
+// Counted returns what each source said last of each revision of a review that somebody asked it for, or that is one of those
+// named; at most so many, those of the newest revisions first.
+func (s *Store) Counted(ctx context.Context, review int64, revisions []int, most int) ([]Run, error) {
+	return all[Run](ctx, s, "select distinct on (revision, source) * from ("+runColumns+"where review = $1 and source is not null and records is not null and (kind = 'asked' or revision = any($3))) x order by revision desc, source, id desc limit $2", review, most, revisions)
 }
 
 // RunsOf returns what came of an order so far.

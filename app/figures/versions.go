@@ -45,6 +45,7 @@ type VersionCount struct {
 const (
 	mostVersions = 200
 	mostCounts   = 2000 // what sources said, that is looked through
+	mostRead     = 100  // revisions beside the versions that are read to see whether they search the same, the newest
 )
 
 // Versions returns the versions of a review, the oldest first, and what holds now as the last, where that is not what the
@@ -107,10 +108,15 @@ func (a *Service) Versions(ctx context.Context, at desk.At) ([]Version, error) {
 
 // counts puts to each version what sources said of it, or of a later revision that searches the same.
 func (a *Service) counts(ctx context.Context, id int64, versions []Version, docs []desk.Document) error {
-	said, err := a.store.Counted(ctx, id, mostCounts)
+	var revisions []int
+	for _, v := range versions {
+		revisions = append(revisions, v.Revision)
+	}
+	said, err := a.store.Counted(ctx, id, revisions, mostCounts)
 	if err != nil {
 		return err
 	}
+	read := 0
 	place := map[int]int{} // by revision, which version it is; -1 for none
 	for _, r := range said {
 		i, known := place[r.Revision]
@@ -121,7 +127,10 @@ func (a *Service) counts(ctx context.Context, id int64, versions []Version, docs
 					i = k
 				}
 			}
-			if i >= 0 && versions[i].Revision != r.Revision {
+			if i >= 0 && versions[i].Revision != r.Revision && read == mostRead {
+				i = -1
+			} else if i >= 0 && versions[i].Revision != r.Revision {
+				read++
 				doc, err := a.revision(ctx, id, r.Revision)
 				if err != nil {
 					return err

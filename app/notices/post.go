@@ -153,8 +153,9 @@ func (p *Post) dial(ctx context.Context, network, address string) (net.Conn, err
 }
 
 const (
-	mostLetters  = 10 // taken at once
+	mostLetters  = 10 // sent in one turn
 	mostAttempts = 6
+	savingTime   = 10 * time.Second
 )
 
 // again is how long after an attempt the next is made: a server that wants to see a sender twice is satisfied by the first.
@@ -167,24 +168,32 @@ func (a *Service) Send(ctx context.Context) error {
 	if a.post == nil || base == nil {
 		return nil
 	}
-	now := a.now()
-	list, err := a.store.Letters(ctx, now, now.Add(again(1)), mostLetters)
-	if err != nil {
-		return err
-	}
-	for _, l := range list {
+	for range mostLetters {
+		if ctx.Err() != nil {
+			return ctx.Err()
+		}
+		// One at a time, just before it is sent: what is not come to in this turn is nobody's attempt.
+		now := a.now()
+		list, err := a.store.Letters(ctx, now, now.Add(again(1)), 1)
+		if err != nil || len(list) == 0 {
+			return err
+		}
+		l := list[0]
 		m, err := a.compose(a.post, *base, l)
 		if err == nil {
 			err = a.post.send(ctx, m)
 		}
-		if ctx.Err() != nil {
+		if err != nil && ctx.Err() != nil {
 			return ctx.Err()
 		}
+		// What went is written down also where the turn is over meanwhile.
+		saving, done := context.WithTimeout(context.WithoutCancel(ctx), savingTime)
 		if err == nil {
-			err = a.store.Sent(ctx, l.ID, now)
+			err = a.store.Sent(saving, l.ID, now)
 		} else {
-			err = a.notSent(ctx, l, err, now)
+			err = a.notSent(saving, l, err, now)
 		}
+		done()
 		if err != nil {
 			return err
 		}
