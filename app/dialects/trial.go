@@ -1,7 +1,6 @@
 package dialects
 
 import (
-	"slices"
 	"strings"
 
 	"tamiz/app/problems"
@@ -102,59 +101,8 @@ func (l *TriedLine) read(d *dialect.Dialect, text string, said query.Expr) {
 	}
 	if q := r.Expr(); q != nil {
 		l.Read = query.Write(q)
-		l.Agrees = dialect.Same(said, q) || len(r.Lines) > 1 && findSame(said, q)
+		l.Agrees = dialect.Same(said, q) || len(r.Lines) > 1 && dialect.FindSame(said, q)
 	}
-}
-
-// findSame reports whether two expressions find the same whatever their terms do: what is parted into several queries is put
-// together otherwise. It looks at every way in which so few terms can find a record or not.
-func findSame(a, b query.Expr) bool {
-	terms := map[string]int{}
-	var gather func(query.Expr)
-	gather = func(q query.Expr) {
-		if parts := partsOf(q); parts != nil {
-			for _, p := range parts {
-				gather(p)
-			}
-		} else if _, seen := terms[query.Write(q)]; !seen {
-			terms[query.Write(q)] = len(terms)
-		}
-	}
-	gather(a)
-	gather(b)
-	if len(terms) > 16 {
-		return false
-	}
-	var found func(q query.Expr, which int) bool
-	found = func(q query.Expr, which int) bool {
-		switch q := q.(type) {
-		case query.Or:
-			return slices.ContainsFunc(q, func(p query.Expr) bool { return found(p, which) })
-		case query.And:
-			return !slices.ContainsFunc(q, func(p query.Expr) bool { return !found(p, which) })
-		case query.Not:
-			return found(q[0], which) && !slices.ContainsFunc(q[1:], func(p query.Expr) bool { return found(p, which) })
-		}
-		return which>>terms[query.Write(q)]&1 == 1
-	}
-	for which := range 1 << len(terms) {
-		if found(a, which) != found(b, which) {
-			return false
-		}
-	}
-	return true
-}
-
-func partsOf(q query.Expr) []query.Expr {
-	switch q := q.(type) {
-	case query.Or:
-		return q
-	case query.And:
-		return q
-	case query.Not:
-		return q
-	}
-	return nil
 }
 
 func triedNotes(notes []dialect.Note) []TriedNote {

@@ -54,9 +54,6 @@ func NewPost(address, from string) (*Post, error) {
 	return p, nil
 }
 
-// Within says how long a mail may take in all.
-func (p *Post) Within(wait time.Duration) { p.wait = wait }
-
 //go:embed letter.txt letter.html
 var letters embed.FS
 
@@ -122,17 +119,6 @@ func (p *Post) send(ctx context.Context, m *mail.Msg) error {
 	ctx, done := context.WithTimeout(ctx, p.wait)
 	defer done()
 	return client.DialAndSendWithContext(ctx, m)
-}
-
-// TryPost sends somebody a mail that says nothing but that it came: so it is known whether the server takes any.
-func (a *Service) TryPost(ctx context.Context, address string) error {
-	m := mail.NewMsg()
-	if err := errors.Join(m.From(a.post.from), m.To(address)); err != nil {
-		return err
-	}
-	m.Subject("Tamiz can send mail")
-	m.SetBodyString(mail.TypeTextPlain, "This mail was sent to see whether mail arrives.\n")
-	return a.post.send(ctx, m)
 }
 
 // dial connects within the time that a mail may take in all: a server that takes the call and then says nothing is waited for
