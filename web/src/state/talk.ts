@@ -1,10 +1,10 @@
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQuery } from '@tanstack/vue-query'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Note } from '@/api/client'
+import { useAct } from './act'
 import { useNotes } from './notes'
-import { useProblem } from './problem'
 import { useReview } from './review'
 
 /** What a note is on: by its id, as it is called now. */
@@ -15,8 +15,6 @@ export const useTalk = defineStore('talk', () => {
   const { t } = useI18n()
   const review = useReview()
   const notes = useNotes()
-  const problem = useProblem()
-  const queries = useQueryClient()
 
   /** What is being noted on; nothing, where nobody is writing. */
   const on = ref<About>()
@@ -29,17 +27,7 @@ export const useTalk = defineStore('talk', () => {
   const all = computed(() => asked.data.value ?? [])
   const open = computed(() => all.value.filter((x) => !x.settled))
 
-  async function done(call: Promise<unknown>): Promise<boolean> {
-    try {
-      await call
-      return true
-    } catch (error) {
-      notes.say({ text: problem(error), wrong: true })
-      return false
-    } finally {
-      void queries.invalidateQueries({ queryKey: ['talk'] })
-    }
-  }
+  const done = useAct('talk')
 
   const put = (note: About & { words: string }) =>
     done(

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Check } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
+import { useAct } from '@/state/act'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
@@ -16,7 +17,6 @@ const { t, d } = useI18n()
 const review = useReview()
 const problem = useProblem()
 const notes = useNotes()
-const queries = useQueryClient()
 const named = useVersionName()
 
 const asked = useQuery({
@@ -36,18 +36,7 @@ const version = ref<number>()
 const checker = ref('')
 const note = ref('')
 
-async function act(call: Promise<unknown>): Promise<boolean> {
-  try {
-    await call
-    return true
-  } catch (error) {
-    notes.say({ text: problem(error), wrong: true })
-    return false
-  } finally {
-    await queries.invalidateQueries({ queryKey: ['checks'] })
-    void queries.invalidateQueries({ queryKey: ['record'] })
-  }
-}
+const act = useAct('checks', 'record')
 async function handOver() {
   const of = version.value ?? kept.value[0]?.id
   if (!of) return

@@ -3,20 +3,17 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Since } from '@/api/client'
 import { useReader } from '@/parts/reader'
+import { useAct } from '@/state/act'
 import { useNotes } from '@/state/notes'
-import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useShelf } from '@/state/shelf'
-import { useSources } from '@/state/sources'
 
 /** What is new, the likeliest first: opened, made a key study, put on the shelf, or dismissed. */
 const props = defineProps<{ since: Since }>()
 const { t, n } = useI18n()
 const review = useReview()
 const reader = useReader()
-const sources = useSources()
 const notes = useNotes()
-const problem = useProblem()
 const shelf = useShelf()
 
 const several = 50
@@ -24,25 +21,15 @@ const all = ref(false)
 const shown = computed(() => props.since.records.slice(0, all.value ? undefined : several))
 const path = () => ({ params: { path: { review: review.id } } })
 
-async function act(call: () => Promise<unknown>) {
-  try {
-    await call()
-    return true
-  } catch (error) {
-    notes.say({ text: problem(error), wrong: true })
-    return false
-  } finally {
-    sources.fresh('since', 'holdings')
-  }
-}
+const act = useAct('since', 'holdings')
 const take = (id: number) =>
-  act(() =>
+  act(
     review.act(() =>
       ask(api.POST('/api/reviews/{review}/key-studies', { ...path(), body: { records: [id] } })),
     ),
   )
 async function dismiss(id: number, title: string, back = false) {
-  const done = await act(() =>
+  const done = await act(
     ask(
       api.POST('/api/reviews/{review}/dismissed', {
         params: { ...path().params, query: { back } },

@@ -4,16 +4,13 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
 import { useCopying } from '@/parts/copying'
-import { useNotes } from '@/state/notes'
+import { useAct } from '@/state/act'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
-import { useSources } from '@/state/sources'
 
 /** What was told of the search as it ran again, and to whom it is told: by mail, and at a secret address. */
 const { t, n, d } = useI18n()
 const review = useReview()
-const sources = useSources()
-const notes = useNotes()
 const problem = useProblem()
 const copy = useCopying()
 
@@ -27,17 +24,7 @@ const told = computed(() => asked.data.value)
 const fresh = computed(() => told.value?.notices.filter((x) => x.new || x.trouble) ?? [])
 const addresses = computed(() => told.value?.addresses.filter((x) => !x.stopped) ?? [])
 
-async function act(call: Promise<unknown>): Promise<boolean> {
-  try {
-    await call
-    return true
-  } catch (error) {
-    notes.say({ text: problem(error), wrong: true })
-    return false
-  } finally {
-    sources.fresh('told')
-  }
-}
+const act = useAct('told')
 const address = ref('')
 async function add() {
   const at = address.value.trim()
@@ -62,7 +49,10 @@ const feed = (format: string) =>
 </script>
 
 <template>
-  <section v-if="told" class="told" :aria-label="t('told.title')">
+  <p v-if="asked.error.value && !told" class="wrong" role="alert">
+    {{ problem(asked.error.value) }}
+  </p>
+  <section v-else-if="told" class="told" :aria-label="t('told.title')">
     <h2 class="sect">{{ t('told.title') }}</h2>
     <ul v-if="fresh.length" class="notices" :aria-label="t('told.notices')">
       <li v-for="x in fresh.slice(0, 5)" :key="x.id">

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import { api, ask, type Version } from '@/api/client'
+import { useAct } from '@/state/act'
 import { useBench } from '@/state/bench'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
@@ -25,7 +25,6 @@ const steps = useSteps()
 const sources = useSources()
 const talk = useTalk()
 const problem = useProblem()
-const queries = useQueryClient()
 const named = useVersionName()
 const router = useRouter()
 
@@ -50,14 +49,7 @@ const pair = computed(() => {
   return two.length === 2 ? ([two[0]!, two[1]!] as const) : undefined
 })
 
-async function act(call: Promise<unknown>) {
-  try {
-    await call
-  } catch (error) {
-    notes.say({ text: problem(error), wrong: true })
-  }
-  void queries.invalidateQueries({ queryKey: ['versions'] })
-}
+const act = useAct('versions')
 const keeping = ref(false)
 function keep(name: string, note: string) {
   keeping.value = false
