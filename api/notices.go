@@ -43,6 +43,8 @@ var stopPage = template.Must(template.New("").Parse(`<!doctype html>
 func forOthers(e *echo.Echo, a *app.App) {
 	show := func(c *echo.Context, name string, done bool) error {
 		c.Response().Header().Set("Content-Type", "text/html; charset=utf-8")
+		// Without it a browser does not say where the form that is sent comes from, and it is refused as another's.
+		c.Response().Header().Set("Referrer-Policy", "same-origin")
 		return stopPage.Execute(c.Response(), struct {
 			Name string
 			Done bool

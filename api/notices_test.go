@@ -13,10 +13,13 @@ import (
 )
 
 // page asks for what is no call of the contract.
-func (c *caller) page(method, path string) (status int, body string) {
+func (c *caller) page(method, path string, headers ...string) (status int, body string) {
 	c.t.Helper()
 	r, err := http.NewRequest(method, c.server.URL+path, nil)
 	require.NoError(c.t, err)
+	for i := 0; i < len(headers); i += 2 {
+		r.Header.Set(headers[i], headers[i+1])
+	}
 	answer, err := http.DefaultClient.Do(r)
 	require.NoError(c.t, err)
 	defer answer.Body.Close()
@@ -42,9 +45,16 @@ func TestALinkInAMailStopsItOnlyWhenItIsPressed(t *testing.T) {
 	status, body := c.page("GET", "/stop/SECRET")
 	assert.Equal(t, 200, status)
 	assert.Contains(t, body, "Heat &amp; &lt;crews&gt;")
+	shown, err := http.Get(c.server.URL + "/stop/SECRET")
+	require.NoError(t, err)
+	require.NoError(t, shown.Body.Close())
+	assert.Equal(t, "same-origin", shown.Header.Get("Referrer-Policy"), "so that the browser says whose form it is")
 	stopped := func() any { return c.call(200, "GET", at, nil)["addresses"].([]any)[0].(map[string]any)["stopped"] }
 	assert.Equal(t, false, stopped(), "whoever only follows the link stops nothing")
-	status, body = c.page("POST", "/stop/SECRET")
+	status, _ = c.page("POST", "/stop/SECRET", "Origin", "null")
+	assert.Equal(t, 403, status)
+	assert.Equal(t, false, stopped(), "nor does a page of another")
+	status, body = c.page("POST", "/stop/SECRET", "Origin", c.server.URL)
 	assert.Equal(t, 200, status)
 	assert.Contains(t, body, "You get no more mail")
 	assert.Equal(t, true, stopped())
