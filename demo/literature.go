@@ -9,7 +9,6 @@ import (
 
 	"tamiz/core/bib"
 	"tamiz/core/thesaurus"
-	"tamiz/exchange/mods"
 )
 
 //go:embed data/tongues.txt
@@ -59,12 +58,35 @@ func NewLiterature(seed uint64, scale int) *Literature {
 			w.inOtherTongue(r)
 		}
 	})
-	l.Vilano = g.source(max(2, scale*VilanoSize/AlmagreSize), "VIL", topic, []*bib.Record{others[1], others[2]}, vilanoFields, func(r *bib.Record, _ *writer) { r.Headings = nil })
-	g.cite(l.Vilano)
+	// Vilano holds some of the key studies of Almagre too, those among them that the strategy loses.
+	known := []*bib.Record{others[1], others[2]}
+	for i, k := range keys {
+		if i < 4 || i%3 == 2 {
+			known = append(known, k)
+		}
+	}
+	var about []string // of each record of Vilano, its field
+	l.Vilano = g.source(max(2, scale*VilanoSize/AlmagreSize), "VIL", topic, known, vilanoFields, func(r *bib.Record, w *writer) {
+		r.Headings = nil
+		if w == nil || w.field.topic {
+			about = append(about, topicField)
+		} else {
+			about = append(about, w.field.name)
+		}
+	})
+	var held, wellKnown bib.Known
+	for i, k := range slices.Concat(keys, others) {
+		wellKnown.Add(k, i)
+	}
+	for i, r := range l.Vilano {
+		held.Add(r, i)
+	}
+	// Citing has chance of its own, so that it changes nothing else in the world.
+	newGenerator(seed, 0xc17e).cite(l.Vilano, about, held.Without(slices.Concat(keys, topic)), &wellKnown)
 	for _, k := range append(keys, others...) {
 		known := *k
 		known.LocalID, known.Accession = "", ""
-		known.Extra = nil
+		known.Extra, known.References, known.TimesCited = nil, nil, nil
 		l.Keys = append(l.Keys, &known)
 	}
 	for _, k := range keys {
@@ -142,23 +164,6 @@ func (t *tree) carried(of []bib.Assignment) []bib.Assignment {
 		}
 	}
 	return out
-}
-
-// cite lets works cite earlier ones of the same source, of which some are cited far more than others.
-func (g *generator) cite(records []*bib.Record) {
-	cited := map[int]int{}
-	for _, r := range records {
-		for range g.IntN(6) {
-			k := int(float64(len(records)) * g.Float64() * g.Float64() * g.Float64())
-			if e := records[k]; e.Year < r.Year && e.DOI != "" {
-				r.Extra = append(r.Extra, bib.Extra{Tag: mods.References, Value: e.DOI})
-				cited[k]++
-			}
-		}
-	}
-	for i, r := range records {
-		r.Extra = append(r.Extra, bib.Extra{Tag: mods.CitedBy, Value: fmt.Sprint(cited[i])})
-	}
 }
 
 // tongues are sentences of other languages and what an entry is called in them.

@@ -263,14 +263,3 @@ func TestFiguresOfAStudyAgree(t *testing.T) {
 	}
 	assert.Greater(t, min(shares, rests, intervals), 500)
 }
-
-func TestVilanoCountsWhoCitesWhom(t *testing.T) {
-	cited := 0
-	for _, r := range world().Vilano {
-		require.NotEmpty(t, r.Extra)
-		if strings.HasPrefix(r.Extra[0].Value, "10.99999/") {
-			cited++
-		}
-	}
-	assert.Greater(t, cited, 3000)
-}

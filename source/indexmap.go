@@ -11,6 +11,10 @@ import (
 var Fields = []string{"text", "title", "abstract", "titleAbstract", "keyword", "heading", "any", "author", "journal",
 	"year", "type", "language", "country", "identifier"}
 
+// Links are the names of what a source can be asked about citations, where it can: the records that cite a work, those that a
+// work cites, and how many cite each.
+var Links = []string{"cites", "citedBy", "timesCited"}
+
 // A Map says how a source is asked: which of its indexes stands for which of our fields, and what else it
 // can do. What it does not say cannot be asked.
 type Map struct {
@@ -45,6 +49,9 @@ var names = map[string][]string{
 	"language":      {"tamiz.language", "dc.language", "language", "lang"},
 	"country":       {"tamiz.country", "country"},
 	"identifier":    {"tamiz.identifier", "dc.identifier", "doi", "identifier", "id"},
+	"cites":         {"tamiz.cites", "cites", "references"},
+	"citedBy":       {"tamiz.citedby", "citedby"},
+	"timesCited":    {"tamiz.timescited", "timescited", "citationcount"},
 }
 
 // The forms of records we read, the fullest first.
@@ -168,7 +175,7 @@ func (m Map) asked(field string) (indexes []string, wide string, missing []strin
 func (m Map) Clean() Map {
 	m.Indexes = maps.Clone(m.Indexes)
 	maps.DeleteFunc(m.Indexes, func(field, ix string) bool {
-		return !slices.Contains(Fields, field) || strings.TrimSpace(ix) == "" || len(ix) > maxIndexName || strings.ContainsAny(ix, "\x00\"() ")
+		return !slices.Contains(Fields, field) && !slices.Contains(Links, field) || strings.TrimSpace(ix) == "" || len(ix) > maxIndexName || strings.ContainsAny(ix, "\x00\"() ")
 	})
 	if m.Phrase != "adj" {
 		m.Phrase = "="

@@ -66,7 +66,7 @@ func (r *Record) Only(names map[string]bool) *Record {
 		"issn": func() { c.ISSN = "" }, "urls": func() { c.URLs = nil },
 		"otherTitles":    func() { c.Others = others(c.Others, func(o *Rendering) { o.Title = "" }) },
 		"otherAbstracts": func() { c.Others = others(c.Others, func(o *Rendering) { o.Abstract = "" }) },
-		"extra":          func() { c.Extra = nil },
+		"extra":          func() { c.Extra, c.References, c.TimesCited = nil, nil, nil },
 	}
 	for name, empty := range drop {
 		if !names[name] {

@@ -40,6 +40,12 @@ func Join(first, second *Record) *Record {
 	r.URLs = united(first.URLs, second.URLs, func(s string) string { return s })
 	r.Others = united(first.Others, second.Others, func(o Rendering) Rendering { return o })
 	r.Extra = united(first.Extra, second.Extra, func(e Extra) Extra { return e })
+	if len(r.References) == 0 { // two lists of the same works are often written differently
+		r.References = second.References
+	}
+	if r.TimesCited == nil {
+		r.TimesCited = second.TimesCited
+	}
 	r.Headings = headingsOf(first.Headings, second.Headings)
 	return &r
 }

@@ -31,6 +31,8 @@ type Record struct {
 	FirstPage  string
 	LastPage   string
 	Others     []Rendering `json:",omitempty"` // title and abstract in other languages
+	References []Reference `json:",omitempty"` // works that it cites, where its source gives them
+	TimesCited *int        `json:",omitempty"` // how many works of the source cite it; nil where it does not say
 	Extra      []Extra     // fields of its format that Tamiz does not know, kept to be written back
 }
 

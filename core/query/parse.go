@@ -56,6 +56,9 @@ type Parser struct {
 	Vocabulary *thesaurus.Thesaurus
 	// Bare says what a term without an index looks for, where that is not the text of a record.
 	Bare func(text.Pattern) Expr
+	// Own reads a clause of an index that is not among those known here, by its name in lower case; sort keys of
+	// that name are let through. It returns nil where there is no such index either.
+	Own func(name, relation, value string) (Expr, error)
 }
 
 // Parse reads a query.
@@ -67,7 +70,7 @@ func (settings Parser) Parse(cql string) (*Query, error) {
 	if bad != nil {
 		return nil, bad
 	}
-	p := &parser{query: cql, tokens: tokens, vocabulary: settings.Vocabulary, bare: settings.Bare}
+	p := &parser{query: cql, tokens: tokens, vocabulary: settings.Vocabulary, bare: settings.Bare, own: settings.Own}
 	q := &Query{}
 	var err *Error
 	if q.Expr, err = p.scope(0); err != nil {
@@ -96,6 +99,7 @@ type parser struct {
 	clauses    int
 	vocabulary *thesaurus.Thesaurus
 	bare       func(text.Pattern) Expr
+	own        func(name, relation, value string) (Expr, error)
 	warnings   []Mixed
 	indexes    []string
 }
@@ -384,6 +388,16 @@ func (p *parser) searched(t token) (Expr, *Error) {
 		return nil, p.wrong(term, "expected a term after %s, not %s", relation.text, term)
 	}
 	ix, known := indexes[strings.ToLower(t.plain(false))]
+	if !known && p.own != nil {
+		expr, err := p.own(strings.ToLower(t.plain(false)), name, term.plain(false))
+		if err != nil {
+			return nil, p.wrong(term, "%s", err)
+		}
+		if expr != nil {
+			p.asked(t.plain(false))
+			return expr, nil
+		}
+	}
 	if !known {
 		return nil, p.wrong(t, "there is no index %s; there are %s", t, indexNames)
 	}
@@ -501,10 +515,18 @@ func (p *parser) sortKeys() ([]SortKey, *Error) {
 	for p.peek().kind == word || p.peek().kind == quoted {
 		t := p.next()
 		name := strings.ToLower(t.plain(false))
-		if _, known := indexes[name]; !known {
+		_, known := indexes[name]
+		if !known && p.own != nil {
+			x, err := p.own(name, ">=", "0")
+			known = err == nil && x != nil
+		}
+		if !known {
 			return nil, p.wrong(t, "there is no index %s to sort by; there are %s", t, indexNames)
 		}
-		key := SortKey{Index: canonical(name)}
+		key := SortKey{Index: name}
+		if _, ours := indexes[name]; ours {
+			key.Index = canonical(name)
+		}
 		modifiers, err := p.modifiers()
 		if err != nil {
 			return nil, err

@@ -5,6 +5,7 @@ package mods
 
 import (
 	"encoding/xml"
+	"strconv"
 	"strings"
 
 	"tamiz/core/bib"
@@ -107,6 +108,8 @@ type location struct {
 type related struct {
 	Type    string       `xml:"type,attr,omitempty"`
 	Titles  []titleInfo  `xml:"titleInfo"`
+	Names   []name       `xml:"name"`
+	Notes   []note       `xml:"note"`
 	Origins []origin     `xml:"originInfo"`
 	IDs     []identifier `xml:"identifier"`
 	Parts   []detailPart `xml:"part"`
@@ -139,11 +142,14 @@ type note struct {
 	Value string `xml:",chardata"`
 }
 
-// The tags under which what Tamiz has no field for is kept.
+// What a record says of citations: a related item for each work that it cites, and a note with how many cite it.
 const (
-	References = "references" // the DOI of a work that this one cites
-	CitedBy    = "cited by"   // how many works of the source cite this one
+	references = "references"
+	citedBy    = "cited by"
 )
+
+// maxReferences is how many references of a record are read; a list that is longer is cut there.
+const maxReferences = 5000
 
 // Decode reads the record that begins with start. With an error comes what could be read before it.
 func Decode(d *xml.Decoder, start xml.StartElement) (*bib.Record, error) {
@@ -210,8 +216,9 @@ func (m *record) record() *bib.Record {
 	for _, n := range m.Notes {
 		switch v := bib.Flat(n.Value); {
 		case v == "":
-		case n.Type == CitedBy:
-			r.Extra = append(r.Extra, bib.Extra{Tag: CitedBy, Value: v})
+		case n.Type == citedBy && r.TimesCited == nil && isCount(v):
+			n, _ := strconv.Atoi(v)
+			r.TimesCited = &n
 		default:
 			r.Extra = append(r.Extra, bib.Extra{Tag: "note " + n.Type, Value: v, Format: Format})
 		}
@@ -295,15 +302,51 @@ func (rel related) into(r *bib.Record) {
 		for _, o := range rel.Origins {
 			o.into(r)
 		}
-	case References:
-		for _, id := range rel.IDs {
-			if v := bib.Flat(id.Value); id.Type == "doi" && v != "" {
-				r.Extra = append(r.Extra, bib.Extra{Tag: References, Value: v})
-			}
+	case references:
+		if f := rel.reference(); !f.Empty() && len(r.References) < maxReferences {
+			r.References = append(r.References, f)
 		}
 	default:
 		keep(r, "relatedItem", rel)
 	}
+}
+
+// reference reads a work that is cited: identifiers, title, first name and year, and a note that is all of it as text.
+func (rel related) reference() (f bib.Reference) {
+	f.Title = mainTitle(rel.Titles)
+	for _, id := range rel.IDs {
+		switch v := bib.Flat(id.Value); {
+		case v == "":
+		case id.Type == "doi" && f.DOI == "":
+			f.DOI = v
+		case id.Type == "local" && f.Local == "":
+			f.Local = v
+		}
+	}
+	for _, n := range rel.Names {
+		if p, ok := n.person(); ok && f.Author == "" {
+			f.Author = p.Line()
+		}
+	}
+	for _, o := range rel.Origins {
+		for _, d := range o.Issued {
+			if f.Year == 0 {
+				f.Year = bib.ParseYear(d)
+			}
+		}
+	}
+	for _, n := range rel.Notes {
+		if f.Text == "" {
+			f.Text = bib.Flat(n.Value)
+		}
+	}
+	return f
+}
+
+// isCount reports whether a text is a number of works.
+func isCount(s string) bool {
+	n, err := strconv.Atoi(s)
+	return err == nil && n >= 0
 }
 
 func (p detailPart) into(r *bib.Record) {

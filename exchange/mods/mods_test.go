@@ -3,6 +3,7 @@ package mods_test
 import (
 	"bytes"
 	"encoding/xml"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -51,7 +52,8 @@ func TestARecordOfACatalogueIsRead(t *testing.T) {
 		Volume: "4", Issue: "2", FirstPage: "11", LastPage: "19", Others: []bib.Rendering{{Title: "Sombra al mediodía"}}, Extra: []bib.Extra{
 			{Tag: "name", Value: `<name type="personal"><namePart>Nobody, Ed</namePart><role><roleTerm type="text">editor</roleTerm></role></name>`, Format: mods.Format},
 			{Tag: "subject", Value: "<subject><geographic>Karland</geographic></subject>", Format: mods.Format},
-			{Tag: mods.References, Value: "10.99999/a"}, {Tag: mods.CitedBy, Value: "3"}, {Tag: "note ", Value: "a remark", Format: mods.Format}}}, r)
+			{Tag: "note ", Value: "a remark", Format: mods.Format}},
+		References: []bib.Reference{{DOI: "10.99999/a"}}, TimesCited: new(3)}, r)
 }
 
 // What is written reads back the same.
@@ -84,7 +86,14 @@ func TestRecordsComeBackAsTheyWere(t *testing.T) {
 			r.Others = append(r.Others, bib.Rendering{Language: []string{"spa", "por"}[i], Title: word.Draw(t, "other title"), Abstract: maybe(t, "other abstract")})
 		}
 		for range rapid.IntRange(0, 2).Draw(t, "references") {
-			r.Extra = append(r.Extra, bib.Extra{Tag: mods.References, Value: word.Draw(t, "reference")})
+			f := bib.Reference{DOI: word.Draw(t, "reference"), Local: maybe(t, "number"), Title: maybe(t, "cited title"), Year: rapid.IntRange(0, 2030).Draw(t, "cited year"), Text: maybe(t, "cited text")}
+			if name := maybe(t, "cited author"); name != "" {
+				f.Author = bib.ParsePerson(name).Line()
+			}
+			r.References = append(r.References, f)
+		}
+		if rapid.Bool().Draw(t, "counted") {
+			r.TimesCited = new(rapid.IntRange(0, 1<<20).Draw(t, "times cited"))
 		}
 		r.Name(0)
 		if r.ID == "#0" && r.Title == "" {
@@ -122,4 +131,18 @@ func FuzzDecode(f *testing.F) {
 		assert.Equal(t, r.Title, back.Title)
 		assert.Equal(t, len(r.Headings), len(back.Headings))
 	})
+}
+
+// What is cited may be an identifier, fields or a line of text; what says nothing is left out, and a list has an end.
+func TestReferencesAreReadAsTheyAreGiven(t *testing.T) {
+	r := decode(t, `<mods><titleInfo><title>Shade</title></titleInfo>
+		<relatedItem type="references"><titleInfo><title>Rest at noon</title></titleInfo><name><namePart type="family">Osolana</namePart><namePart type="given">Ife</namePart></name><originInfo><dateIssued>2011</dateIssued></originInfo></relatedItem>
+		<relatedItem type="references"><note>Velkana T. Water in the row. Work and Water 2009.</note></relatedItem>
+		<relatedItem type="references"><identifier type="local">VIL000007</identifier></relatedItem>
+		<relatedItem type="references"/>
+		<note type="cited by">many</note></mods>`)
+	assert.Equal(t, []bib.Reference{{Title: "Rest at noon", Author: "Osolana, Ife", Year: 2011}, {Text: "Velkana T. Water in the row. Work and Water 2009."}, {Local: "VIL000007"}}, r.References)
+	assert.Nil(t, r.TimesCited, "many is no number")
+	long := decode(t, "<mods>"+strings.Repeat(`<relatedItem type="references"><identifier type="doi">10.99999/a</identifier></relatedItem>`, 6000)+"</mods>")
+	assert.Len(t, long.References, 5000)
 }

@@ -4,6 +4,7 @@ import (
 	"encoding/xml"
 	"fmt"
 	"io"
+	"strconv"
 	"strings"
 
 	"tamiz/core/bib"
@@ -25,20 +26,7 @@ func Encode(e *xml.Encoder, r *bib.Record, authority string) error {
 		}
 	}
 	for _, a := range r.Authors {
-		n := name{Type: "personal", Roles: []roleTerm{{Type: "text", Value: "author"}}}
-		if a.Given == "" && a.Written == "" {
-			n.Type = "corporate"
-			n.Parts = []namePart{{Value: a.Family}}
-		} else if a.Written != "" {
-			n.Parts = []namePart{{Value: a.Written}}
-		} else {
-			given, junior, _ := strings.Cut(a.Given, ", ")
-			n.Parts = []namePart{{Type: "family", Value: a.Family}, {Type: "given", Value: given}}
-			if junior != "" {
-				n.Parts = append(n.Parts, namePart{Type: "termsOfAddress", Value: junior})
-			}
-		}
-		m.Names = append(m.Names, n)
+		m.Names = append(m.Names, nameOf(a))
 	}
 	m.Genres = r.Types
 	var o origin
@@ -82,12 +70,13 @@ func Encode(e *xml.Encoder, r *bib.Record, authority string) error {
 			m.Notes = append(m.Notes, note{Type: kind, Value: x.Value})
 		case x.Format == Format && x.Value != "":
 			m.Unknown = append(m.Unknown, element{x.Tag, x.Value})
-		case x.Format != "":
-		case x.Tag == References:
-			m.Related = append(m.Related, related{Type: References, IDs: []identifier{{Type: "doi", Value: x.Value}}})
-		case x.Tag == CitedBy:
-			m.Notes = append(m.Notes, note{Type: CitedBy, Value: x.Value})
 		}
+	}
+	for _, f := range r.References {
+		m.Related = append(m.Related, referenceOf(f))
+	}
+	if r.TimesCited != nil {
+		m.Notes = append(m.Notes, note{Type: citedBy, Value: strconv.Itoa(*r.TimesCited)})
 	}
 	put := func(kind, value string) {
 		if value != "" {
@@ -103,6 +92,46 @@ func Encode(e *xml.Encoder, r *bib.Record, authority string) error {
 		m.Info = []info{{Identifiers: []string{r.Accession}}}
 	}
 	return e.Encode(m)
+}
+
+// nameOf writes a person as an author.
+func nameOf(a bib.Person) name {
+	n := name{Type: "personal", Roles: []roleTerm{{Type: "text", Value: "author"}}}
+	if a.Given == "" && a.Written == "" {
+		n.Type = "corporate"
+		n.Parts = []namePart{{Value: a.Family}}
+	} else if a.Written != "" {
+		n.Parts = []namePart{{Value: a.Written}}
+	} else {
+		given, junior, _ := strings.Cut(a.Given, ", ")
+		n.Parts = []namePart{{Type: "family", Value: a.Family}, {Type: "given", Value: given}}
+		if junior != "" {
+			n.Parts = append(n.Parts, namePart{Type: "termsOfAddress", Value: junior})
+		}
+	}
+	return n
+}
+
+func referenceOf(f bib.Reference) related {
+	out := related{Type: references}
+	if f.Title != "" {
+		out.Titles = []titleInfo{{Title: []string{f.Title}}}
+	}
+	if f.Author != "" {
+		out.Names = []name{nameOf(bib.ParsePerson(f.Author))}
+	}
+	if f.Year != 0 {
+		out.Origins = []origin{{Issued: []string{fmt.Sprintf("%04d", f.Year)}}}
+	}
+	for _, id := range []identifier{{"doi", f.DOI}, {"local", f.Local}} {
+		if id.Value != "" {
+			out.IDs = append(out.IDs, id)
+		}
+	}
+	if f.Text != "" {
+		out.Notes = []note{{Value: f.Text}}
+	}
+	return out
 }
 
 func hostOf(r *bib.Record) *related {

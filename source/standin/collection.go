@@ -33,6 +33,7 @@ type Collection struct {
 	records []*bib.Record
 	index   *index.Index
 	terms   *thesaurus.Thesaurus
+	links   links
 	results *lru.Cache[string, *result]
 	filling sync.RWMutex // an answer is of one filling, though records may change between two
 }
@@ -45,10 +46,10 @@ type result struct {
 
 // Fill gives the collection its records and its vocabulary, which may be nil.
 func (c *Collection) Fill(records []*bib.Record, vocabulary *thesaurus.Thesaurus) {
-	built := index.Build(records)
+	built, links := index.Build(records), linksOf(records)
 	c.filling.Lock()
 	defer c.filling.Unlock()
-	c.records, c.terms, c.index = records, vocabulary, built
+	c.records, c.terms, c.index, c.links = records, vocabulary, built, links
 	c.results, _ = lru.New[string, *result](64) // fails for a size below one
 }
 
@@ -93,7 +94,7 @@ func (c *Collection) parse(cql string) (*query.Query, []string, error) {
 		return &query.Query{Expr: loose}, said, nil
 	}
 	var said []string
-	parser := query.Parser{Vocabulary: c.terms}
+	parser := query.Parser{Vocabulary: c.terms, Own: c.linked}
 	if c.terms != nil && c.Near {
 		parser.Bare = func(p text.Pattern) query.Expr { return c.bare(p, &said) }
 	}
@@ -214,6 +215,15 @@ func (c *Collection) sort(order []uint32, keys []query.SortKey) error {
 		switch k.Index {
 		case "year":
 			less = func(a, b *bib.Record) int { return cmp.Compare(a.Year, b.Year) }
+		case timesCitedIndex:
+			times := c.links.times
+			slices.SortStableFunc(order, func(a, b uint32) int {
+				if k.Descending {
+					return cmp.Compare(times[b], times[a])
+				}
+				return cmp.Compare(times[a], times[b])
+			})
+			continue
 		case "title":
 			less = func(a, b *bib.Record) int { return strings.Compare(text.Key(a.Title), text.Key(b.Title)) }
 		default:

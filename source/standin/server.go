@@ -347,7 +347,7 @@ func (a *answer) explain() {
 			list = "true"
 		}
 		sort := "false"
-		if bare == "year" || bare == "title" || bare == "date" {
+		if bare == "year" || bare == "title" || bare == "date" || bare == "timesCited" {
 			sort = "true"
 		}
 		a.open("index", "search", "true", "scan", list, "sort", sort)

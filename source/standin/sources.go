@@ -26,7 +26,7 @@ func Sources(l *demo.Literature) []*Collection {
 	vilano := &Collection{
 		Name: "vilano", Title: "Vilano", Near: true, Loose: true, MostRecords: 50,
 		About:   "%d records of every field, without headings. A word can be cut at its end alone. Says what each work cites and how often it is cited.",
-		Indexes: []string{"tamiz.any", "tamiz.text", "tamiz.title", "tamiz.author", "tamiz.journal", "tamiz.year", "tamiz.type", "tamiz.language", "tamiz.identifier"},
+		Indexes: []string{"tamiz.any", "tamiz.text", "tamiz.title", "tamiz.author", "tamiz.journal", "tamiz.year", "tamiz.type", "tamiz.language", "tamiz.identifier", "tamiz.cites", "tamiz.citedBy", "tamiz.timesCited"},
 	}
 	almagre.Fill(l.Almagre, build(headings))
 	surco.Fill(l.Surco, build(terms))
