@@ -36,7 +36,7 @@ func (h Handlers) Judging(ctx context.Context, r JudgingRequestObject) (JudgingR
 }
 
 func (h Handlers) Judge(ctx context.Context, r JudgeRequestObject) (JudgeResponseObject, error) {
-	if err := h.app.Figures.Judge(ctx, r.Review, r.Record, string(r.Body.Verdict)); err != nil {
+	if err := h.app.Judge(ctx, r.Review, r.Record, string(r.Body.Verdict)); err != nil {
 		return nil, err
 	}
 	return Judge204Response{}, nil

@@ -21,6 +21,7 @@ import (
 	"tamiz/app/outside"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
+	"tamiz/app/rounds"
 	"tamiz/app/written"
 	"tamiz/core/explain"
 	"tamiz/core/heading"
@@ -203,6 +204,9 @@ type Answer = outside.Answer
 // AnySet defines model for AnySet.
 type AnySet = set.Any
 
+// AskedRound defines model for AskedRound.
+type AskedRound = rounds.Asked
+
 // Asks defines model for Asks.
 type Asks = string
 
@@ -254,6 +258,9 @@ type BlockSet = set.Block
 // BlockToKeep defines model for BlockToKeep.
 type BlockToKeep = figures.BlockToKeep
 
+// Captures defines model for Captures.
+type Captures = rounds.Captures
+
 // CarriedHeading defines model for CarriedHeading.
 type CarriedHeading = figures.CarriedHeading
 
@@ -283,6 +290,9 @@ type Chip = figures.Chip
 
 // Chosen defines model for Chosen.
 type Chosen = outside.Chosen
+
+// CitationNetwork defines model for CitationNetwork.
+type CitationNetwork = rounds.Network
 
 // Clash one thing that two people made something else of; an empty side is that it was taken out there
 type Clash = desk.Clash
@@ -393,6 +403,18 @@ type FoundBy = figures.FoundBy
 
 // FoundCount defines model for FoundCount.
 type FoundCount = heading.Count
+
+// FoundCounts defines model for FoundCounts.
+type FoundCounts = rounds.Counts
+
+// FoundSaid defines model for FoundSaid.
+type FoundSaid = rounds.Said
+
+// FoundWork defines model for FoundWork.
+type FoundWork = rounds.Work
+
+// FoundWorks defines model for FoundWorks.
+type FoundWorks = rounds.Found
 
 // FrameEdit defines model for FrameEdit.
 type FrameEdit = review.SetFrame
@@ -511,6 +533,12 @@ type JudgingQuestion = figures.JudgingQuestion
 // KeptBlock defines model for KeptBlock.
 type KeptBlock = figures.KeptBlock
 
+// KeyCame defines model for KeyCame.
+type KeyCame = rounds.Came
+
+// KeyOrigin defines model for KeyOrigin.
+type KeyOrigin = rounds.Origin
+
 // KeyPatch defines model for KeyPatch.
 type KeyPatch = reviews.KeyPatch
 
@@ -553,6 +581,9 @@ type Lookup = outside.Lookup
 // Loss What a limit to an item would lose; of a year, a limit from that year on
 type Loss = figures.Loss
 
+// LostReference defines model for LostReference.
+type LostReference = rounds.Lost
+
 // LostSet defines model for LostSet.
 type LostSet = set.Lost
 
@@ -580,6 +611,9 @@ type Narrow = figures.Narrow
 // NearMiss defines model for NearMiss.
 type NearMiss = figures.NearMiss
 
+// NetworkWork defines model for NetworkWork.
+type NetworkWork = rounds.Node
+
 // NewBlock defines model for NewBlock.
 type NewBlock = desk.Block
 
@@ -603,6 +637,9 @@ type NewReview = reviews.NewReview
 
 // NewRuns defines model for NewRuns.
 type NewRuns = outside.NewRuns
+
+// NextRounds defines model for NextRounds.
+type NextRounds = rounds.Next
 
 // Note defines model for Note.
 type Note = checks.Note
@@ -766,6 +803,15 @@ type ReviewPatch = reviews.ReviewPatch
 // RoughConcept defines model for RoughConcept.
 type RoughConcept = outside.RoughConcept
 
+// Round defines model for Round.
+type Round = rounds.Round
+
+// RoundBrought defines model for RoundBrought.
+type RoundBrought = rounds.Brought
+
+// RoundNote defines model for RoundNote.
+type RoundNote = rounds.Note
+
 // Run A strategy that was asked of a source, or typed somewhere by hand, with what came of it
 type Run = outside.Run
 
@@ -792,6 +838,9 @@ type SampleSet = set.Sample
 
 // Saying defines model for Saying.
 type Saying = source.Saying
+
+// ShareOf defines model for ShareOf.
+type ShareOf = rounds.Share
 
 // SheetFinding defines model for SheetFinding.
 type SheetFinding = figures.SheetFinding
@@ -1164,6 +1213,29 @@ type ExportRecordsParams struct {
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
 
+// FoundParams defines parameters for Found.
+type FoundParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look  *OfLook `form:"look,omitempty" json:"look,omitempty"`
+	Show  *string `form:"show,omitempty" json:"show,omitempty"`
+	Round *int    `form:"round,omitempty" json:"round,omitempty"`
+	Order *string `form:"order,omitempty" json:"order,omitempty"`
+	From  *int    `form:"from,omitempty" json:"from,omitempty"`
+	Most  *int    `form:"most,omitempty" json:"most,omitempty"`
+}
+
+// FoundNetworkParams defines parameters for FoundNetwork.
+type FoundNetworkParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
+// FoundSaysParams defines parameters for FoundSays.
+type FoundSaysParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
 // SplitParams defines parameters for Split.
 type SplitParams struct {
 	Split bool `form:"split" json:"split"`
@@ -1303,6 +1375,12 @@ type ReadRecordParams struct {
 	Look  *OfLook `form:"look,omitempty" json:"look,omitempty"`
 	Facet *Facet  `form:"facet,omitempty" json:"facet,omitempty"`
 	Item  *string `form:"item,omitempty" json:"item,omitempty"`
+}
+
+// BeginRoundParams defines parameters for BeginRound.
+type BeginRoundParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
 
 // ListRunsParams defines parameters for ListRuns.
@@ -1536,6 +1614,9 @@ type SettleNoteJSONRequestBody SettleNoteJSONBody
 // RecordsJSONRequestBody defines body for Records for application/json ContentType.
 type RecordsJSONRequestBody = RecordsQuestion
 
+// BeginRoundJSONRequestBody defines body for BeginRound for application/json ContentType.
+type BeginRoundJSONRequestBody = AskedRound
+
 // RunJSONRequestBody defines body for Run for application/json ContentType.
 type RunJSONRequestBody = NewRuns
 
@@ -1739,6 +1820,15 @@ type ServerInterface interface {
 	// ExportRecords A set of records as a file
 	// (POST /api/reviews/{review}/export)
 	ExportRecords(ctx *echo.Context, review int64, params ExportRecordsParams) error
+	// Found Works that rounds brought, the likeliest first
+	// (GET /api/reviews/{review}/found)
+	Found(ctx *echo.Context, review int64, params FoundParams) error
+	// FoundNetwork Who cites whom among key studies and what rounds brought
+	// (GET /api/reviews/{review}/found/network)
+	FoundNetwork(ctx *echo.Context, review int64, params FoundNetworkParams) error
+	// FoundSays What the ways by which key studies were found say of the search
+	// (GET /api/reviews/{review}/found/says)
+	FoundSays(ctx *echo.Context, review int64, params FoundSaysParams) error
 	// Split Split the key studies at random into a build and a test half, or put them together again
 	// (POST /api/reviews/{review}/halves)
 	Split(ctx *echo.Context, review int64, params SplitParams) error
@@ -1838,6 +1928,21 @@ type ServerInterface interface {
 	// Redo Make the last undone change again
 	// (POST /api/reviews/{review}/redo)
 	Redo(ctx *echo.Context, review int64) error
+	// Rounds Rounds of looking beside the strategy, and how far they are
+	// (GET /api/reviews/{review}/rounds)
+	Rounds(ctx *echo.Context, review int64) error
+	// BeginRound Has a round be made
+	// (POST /api/reviews/{review}/rounds)
+	BeginRound(ctx *echo.Context, review int64, params BeginRoundParams) error
+	// ResumeRound Goes on with a round that was stopped or failed
+	// (POST /api/reviews/{review}/rounds/{round}/go-on)
+	ResumeRound(ctx *echo.Context, review int64, round int64) error
+	// LostReferences References of a round that led nowhere, or to something that resembles them
+	// (GET /api/reviews/{review}/rounds/{round}/lost)
+	LostReferences(ctx *echo.Context, review int64, round int64) error
+	// StopRound Stops a round; what it brought stays
+	// (POST /api/reviews/{review}/rounds/{round}/stop)
+	StopRound(ctx *echo.Context, review int64, round int64) error
 	// ListRuns The runs of a review, the newest first
 	// (GET /api/reviews/{review}/runs)
 	ListRuns(ctx *echo.Context, review int64, params ListRunsParams) error
@@ -3112,6 +3217,116 @@ func (w *ServerInterfaceWrapper) ExportRecords(ctx *echo.Context) error {
 	return err
 }
 
+// Found converts echo context to params.
+func (w *ServerInterfaceWrapper) Found(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params FoundParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// ------------- Optional query parameter "show" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "show", ctx.QueryParams(), &params.Show, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter show: %s", err))
+	}
+
+	// ------------- Optional query parameter "round" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "round", ctx.QueryParams(), &params.Round, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter round: %s", err))
+	}
+
+	// ------------- Optional query parameter "order" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "order", ctx.QueryParams(), &params.Order, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter order: %s", err))
+	}
+
+	// ------------- Optional query parameter "from" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "from", ctx.QueryParams(), &params.From, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter from: %s", err))
+	}
+
+	// ------------- Optional query parameter "most" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "most", ctx.QueryParams(), &params.Most, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter most: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Found(ctx, review, params)
+	return err
+}
+
+// FoundNetwork converts echo context to params.
+func (w *ServerInterfaceWrapper) FoundNetwork(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params FoundNetworkParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.FoundNetwork(ctx, review, params)
+	return err
+}
+
+// FoundSays converts echo context to params.
+func (w *ServerInterfaceWrapper) FoundSays(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params FoundSaysParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.FoundSays(ctx, review, params)
+	return err
+}
+
 // Split converts echo context to params.
 func (w *ServerInterfaceWrapper) Split(ctx *echo.Context) error {
 	var err error
@@ -3946,6 +4161,119 @@ func (w *ServerInterfaceWrapper) Redo(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Redo(ctx, review)
+	return err
+}
+
+// Rounds converts echo context to params.
+func (w *ServerInterfaceWrapper) Rounds(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Rounds(ctx, review)
+	return err
+}
+
+// BeginRound converts echo context to params.
+func (w *ServerInterfaceWrapper) BeginRound(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params BeginRoundParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.BeginRound(ctx, review, params)
+	return err
+}
+
+// ResumeRound converts echo context to params.
+func (w *ServerInterfaceWrapper) ResumeRound(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "round" -------------
+	var round int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "round", ctx.Param("round"), &round, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter round: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ResumeRound(ctx, review, round)
+	return err
+}
+
+// LostReferences converts echo context to params.
+func (w *ServerInterfaceWrapper) LostReferences(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "round" -------------
+	var round int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "round", ctx.Param("round"), &round, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter round: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.LostReferences(ctx, review, round)
+	return err
+}
+
+// StopRound converts echo context to params.
+func (w *ServerInterfaceWrapper) StopRound(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// ------------- Path parameter "round" -------------
+	var round int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "round", ctx.Param("round"), &round, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter round: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.StopRound(ctx, review, round)
 	return err
 }
 
@@ -5035,6 +5363,14 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/holdings", wrapper.FindHoldings, options.OperationMiddlewares["findHoldings"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/look-up", wrapper.LookUp, options.OperationMiddlewares["lookUp"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/key-studies", wrapper.AddKeyStudies, options.OperationMiddlewares["addKeyStudies"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/rounds", wrapper.Rounds, options.OperationMiddlewares["rounds"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/rounds", wrapper.BeginRound, options.OperationMiddlewares["beginRound"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/rounds/:round/stop", wrapper.StopRound, options.OperationMiddlewares["stopRound"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/rounds/:round/go-on", wrapper.ResumeRound, options.OperationMiddlewares["resumeRound"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/rounds/:round/lost", wrapper.LostReferences, options.OperationMiddlewares["lostReferences"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/found", wrapper.Found, options.OperationMiddlewares["found"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/found/says", wrapper.FoundSays, options.OperationMiddlewares["foundSays"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/found/network", wrapper.FoundNetwork, options.OperationMiddlewares["foundNetwork"]...)
 
 }
 
@@ -7130,6 +7466,126 @@ func (response ExportRecordsdefaultApplicationProblemPlusJSONResponse) VisitExpo
 	return err
 }
 
+type FoundRequestObject struct {
+	Review int64 `json:"review"`
+	Params FoundParams
+}
+
+type FoundResponseObject interface {
+	VisitFoundResponse(w http.ResponseWriter) error
+}
+
+type Found200JSONResponse FoundWorks
+
+func (response Found200JSONResponse) VisitFoundResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FounddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FounddefaultApplicationProblemPlusJSONResponse) VisitFoundResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FoundNetworkRequestObject struct {
+	Review int64 `json:"review"`
+	Params FoundNetworkParams
+}
+
+type FoundNetworkResponseObject interface {
+	VisitFoundNetworkResponse(w http.ResponseWriter) error
+}
+
+type FoundNetwork200JSONResponse CitationNetwork
+
+func (response FoundNetwork200JSONResponse) VisitFoundNetworkResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FoundNetworkdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FoundNetworkdefaultApplicationProblemPlusJSONResponse) VisitFoundNetworkResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FoundSaysRequestObject struct {
+	Review int64 `json:"review"`
+	Params FoundSaysParams
+}
+
+type FoundSaysResponseObject interface {
+	VisitFoundSaysResponse(w http.ResponseWriter) error
+}
+
+type FoundSays200JSONResponse FoundSaid
+
+func (response FoundSays200JSONResponse) VisitFoundSaysResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FoundSaysdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FoundSaysdefaultApplicationProblemPlusJSONResponse) VisitFoundSaysResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type SplitRequestObject struct {
 	Review int64 `json:"review"`
 	Params SplitParams
@@ -8423,6 +8879,188 @@ type RedodefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response RedodefaultApplicationProblemPlusJSONResponse) VisitRedoResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RoundsRequestObject struct {
+	Review int64 `json:"review"`
+}
+
+type RoundsResponseObject interface {
+	VisitRoundsResponse(w http.ResponseWriter) error
+}
+
+type Rounds200JSONResponse []Round
+
+func (response Rounds200JSONResponse) VisitRoundsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RoundsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RoundsdefaultApplicationProblemPlusJSONResponse) VisitRoundsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BeginRoundRequestObject struct {
+	Review int64 `json:"review"`
+	Params BeginRoundParams
+	Body   *BeginRoundJSONRequestBody
+}
+
+type BeginRoundResponseObject interface {
+	VisitBeginRoundResponse(w http.ResponseWriter) error
+}
+
+type BeginRound204Response struct {
+}
+
+func (response BeginRound204Response) VisitBeginRoundResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type BeginRounddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response BeginRounddefaultApplicationProblemPlusJSONResponse) VisitBeginRoundResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ResumeRoundRequestObject struct {
+	Review int64 `json:"review"`
+	Round  int64 `json:"round"`
+}
+
+type ResumeRoundResponseObject interface {
+	VisitResumeRoundResponse(w http.ResponseWriter) error
+}
+
+type ResumeRound204Response struct {
+}
+
+func (response ResumeRound204Response) VisitResumeRoundResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type ResumeRounddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ResumeRounddefaultApplicationProblemPlusJSONResponse) VisitResumeRoundResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type LostReferencesRequestObject struct {
+	Review int64 `json:"review"`
+	Round  int64 `json:"round"`
+}
+
+type LostReferencesResponseObject interface {
+	VisitLostReferencesResponse(w http.ResponseWriter) error
+}
+
+type LostReferences200JSONResponse []LostReference
+
+func (response LostReferences200JSONResponse) VisitLostReferencesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type LostReferencesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response LostReferencesdefaultApplicationProblemPlusJSONResponse) VisitLostReferencesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StopRoundRequestObject struct {
+	Review int64 `json:"review"`
+	Round  int64 `json:"round"`
+}
+
+type StopRoundResponseObject interface {
+	VisitStopRoundResponse(w http.ResponseWriter) error
+}
+
+type StopRound204Response struct {
+}
+
+func (response StopRound204Response) VisitStopRoundResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type StopRounddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response StopRounddefaultApplicationProblemPlusJSONResponse) VisitStopRoundResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -10158,6 +10796,15 @@ type StrictServerInterface interface {
 	// ExportRecords A set of records as a file
 	// (POST /api/reviews/{review}/export)
 	ExportRecords(ctx context.Context, request ExportRecordsRequestObject) (ExportRecordsResponseObject, error)
+	// Found Works that rounds brought, the likeliest first
+	// (GET /api/reviews/{review}/found)
+	Found(ctx context.Context, request FoundRequestObject) (FoundResponseObject, error)
+	// FoundNetwork Who cites whom among key studies and what rounds brought
+	// (GET /api/reviews/{review}/found/network)
+	FoundNetwork(ctx context.Context, request FoundNetworkRequestObject) (FoundNetworkResponseObject, error)
+	// FoundSays What the ways by which key studies were found say of the search
+	// (GET /api/reviews/{review}/found/says)
+	FoundSays(ctx context.Context, request FoundSaysRequestObject) (FoundSaysResponseObject, error)
 	// Split Split the key studies at random into a build and a test half, or put them together again
 	// (POST /api/reviews/{review}/halves)
 	Split(ctx context.Context, request SplitRequestObject) (SplitResponseObject, error)
@@ -10257,6 +10904,21 @@ type StrictServerInterface interface {
 	// Redo Make the last undone change again
 	// (POST /api/reviews/{review}/redo)
 	Redo(ctx context.Context, request RedoRequestObject) (RedoResponseObject, error)
+	// Rounds Rounds of looking beside the strategy, and how far they are
+	// (GET /api/reviews/{review}/rounds)
+	Rounds(ctx context.Context, request RoundsRequestObject) (RoundsResponseObject, error)
+	// BeginRound Has a round be made
+	// (POST /api/reviews/{review}/rounds)
+	BeginRound(ctx context.Context, request BeginRoundRequestObject) (BeginRoundResponseObject, error)
+	// ResumeRound Goes on with a round that was stopped or failed
+	// (POST /api/reviews/{review}/rounds/{round}/go-on)
+	ResumeRound(ctx context.Context, request ResumeRoundRequestObject) (ResumeRoundResponseObject, error)
+	// LostReferences References of a round that led nowhere, or to something that resembles them
+	// (GET /api/reviews/{review}/rounds/{round}/lost)
+	LostReferences(ctx context.Context, request LostReferencesRequestObject) (LostReferencesResponseObject, error)
+	// StopRound Stops a round; what it brought stays
+	// (POST /api/reviews/{review}/rounds/{round}/stop)
+	StopRound(ctx context.Context, request StopRoundRequestObject) (StopRoundResponseObject, error)
 	// ListRuns The runs of a review, the newest first
 	// (GET /api/reviews/{review}/runs)
 	ListRuns(ctx context.Context, request ListRunsRequestObject) (ListRunsResponseObject, error)
@@ -12293,6 +12955,84 @@ func (sh *strictHandler) ExportRecords(ctx *echo.Context, review int64, params E
 	return nil
 }
 
+// Found operation middleware
+func (sh *strictHandler) Found(ctx *echo.Context, review int64, params FoundParams) error {
+	var request FoundRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Found(ctx.Request().Context(), request.(FoundRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Found")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(FoundResponseObject); ok {
+		return validResponse.VisitFoundResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// FoundNetwork operation middleware
+func (sh *strictHandler) FoundNetwork(ctx *echo.Context, review int64, params FoundNetworkParams) error {
+	var request FoundNetworkRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.FoundNetwork(ctx.Request().Context(), request.(FoundNetworkRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "FoundNetwork")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(FoundNetworkResponseObject); ok {
+		return validResponse.VisitFoundNetworkResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// FoundSays operation middleware
+func (sh *strictHandler) FoundSays(ctx *echo.Context, review int64, params FoundSaysParams) error {
+	var request FoundSaysRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.FoundSays(ctx.Request().Context(), request.(FoundSaysRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "FoundSays")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(FoundSaysResponseObject); ok {
+		return validResponse.VisitFoundSaysResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // Split operation middleware
 func (sh *strictHandler) Split(ctx *echo.Context, review int64, params SplitParams) error {
 	var request SplitRequestObject
@@ -13437,6 +14177,158 @@ func (sh *strictHandler) Redo(ctx *echo.Context, review int64) error {
 		return err
 	} else if validResponse, ok := response.(RedoResponseObject); ok {
 		return validResponse.VisitRedoResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Rounds operation middleware
+func (sh *strictHandler) Rounds(ctx *echo.Context, review int64) error {
+	var request RoundsRequestObject
+
+	request.Review = review
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Rounds(ctx.Request().Context(), request.(RoundsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Rounds")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(RoundsResponseObject); ok {
+		return validResponse.VisitRoundsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// BeginRound operation middleware
+func (sh *strictHandler) BeginRound(ctx *echo.Context, review int64, params BeginRoundParams) error {
+	var request BeginRoundRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	var body BeginRoundJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.BeginRound(ctx.Request().Context(), request.(BeginRoundRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "BeginRound")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(BeginRoundResponseObject); ok {
+		return validResponse.VisitBeginRoundResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ResumeRound operation middleware
+func (sh *strictHandler) ResumeRound(ctx *echo.Context, review int64, round int64) error {
+	var request ResumeRoundRequestObject
+
+	request.Review = review
+	request.Round = round
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ResumeRound(ctx.Request().Context(), request.(ResumeRoundRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ResumeRound")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ResumeRoundResponseObject); ok {
+		return validResponse.VisitResumeRoundResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// LostReferences operation middleware
+func (sh *strictHandler) LostReferences(ctx *echo.Context, review int64, round int64) error {
+	var request LostReferencesRequestObject
+
+	request.Review = review
+	request.Round = round
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.LostReferences(ctx.Request().Context(), request.(LostReferencesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "LostReferences")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(LostReferencesResponseObject); ok {
+		return validResponse.VisitLostReferencesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// StopRound operation middleware
+func (sh *strictHandler) StopRound(ctx *echo.Context, review int64, round int64) error {
+	var request StopRoundRequestObject
+
+	request.Review = review
+	request.Round = round
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.StopRound(ctx.Request().Context(), request.(StopRoundRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "StopRound")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(StopRoundResponseObject); ok {
+		return validResponse.VisitStopRoundResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

@@ -73,11 +73,12 @@ func (h Handlers) VocabularyChanges(ctx context.Context, r VocabularyChangesRequ
 	return VocabularyChanges200JSONResponse(*v), nil
 }
 
-func said(s *string) string {
-	if s == nil {
-		return ""
+// said is a parameter, or nothing where it was not said.
+func said[T any](p *T) (v T) {
+	if p != nil {
+		v = *p
 	}
-	return *s
+	return v
 }
 
 func (h Handlers) CountTerms(ctx context.Context, r CountTermsRequestObject) (CountTermsResponseObject, error) {

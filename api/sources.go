@@ -114,6 +114,6 @@ func (h Handlers) LookUp(ctx context.Context, r LookUpRequestObject) (LookUpResp
 }
 
 func (h Handlers) AddKeyStudies(ctx context.Context, r AddKeyStudiesRequestObject) (AddKeyStudiesResponseObject, error) {
-	state, err := h.app.Outside.AddKeyStudies(ctx, r.Review, r.Body.Records)
+	state, err := h.app.Outside.AddKeyStudies(ctx, r.Review, *r.Body)
 	return AddKeyStudies200JSONResponse(state), err
 }

@@ -15,6 +15,7 @@ import (
 	"tamiz/app/notices"
 	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/rounds"
 	"tamiz/app/vocabularies"
 	"tamiz/app/work"
 	"tamiz/app/written"
@@ -28,6 +29,7 @@ type App struct {
 	Figures      *figures.Service
 	Intake       *intake.Service
 	Outside      *outside.Service
+	Rounds       *rounds.Service
 	Reviews      *reviews.Service
 	Desk         *desk.Service
 	Work         *work.Service
@@ -50,6 +52,7 @@ func New(s *store.Store, guard sru.Guard, post *notices.Post, log *slog.Logger) 
 	a.Figures = figures.New(s, a.Desk)
 	a.Checks = checks.New(s, a.Figures)
 	a.Outside = outside.New(s, a.Desk, a.Reviews, a.Work, guard)
+	a.Rounds = rounds.New(s, a.Desk, a.Outside, a.Work)
 	a.Notices = notices.New(s, a.Outside, a.Work, post)
 	a.Written = written.New(a.Reviews, a.Figures, a.Outside, a.Vocabularies, a.Dialects, a.Checks, a.Desk)
 	a.Intake = intake.New(s, a.Work, log, a.Outside.FindHoldings)
@@ -58,8 +61,18 @@ func New(s *store.Store, guard sru.Guard, post *notices.Post, log *slog.Logger) 
 		"draw":    {Workers: 24, Most: store.Most{OfSource: 3, OfReview: 8}, Time: outside.DrawTime, Work: a.Outside.Fetch, Stop: a.Outside.StopDrawn, Fail: a.Outside.FailDraw},
 		"count":   {Workers: 8, Most: store.Most{OfSource: 3}, Time: time.Hour, Work: a.Outside.CountAll, Fail: a.Outside.FailCounts},
 		"run":     {Workers: 12, Most: store.Most{OfSource: 3}, Time: 10 * time.Minute, Work: a.Outside.RunAt, Fail: a.Outside.FailRun},
+		"round":   {Workers: 6, Most: store.Most{OfReview: 1}, Time: rounds.RoundTime, Work: a.Rounds.Make, Stop: a.Rounds.Stopped, Fail: a.Rounds.Failed},
 		"holding": {Workers: 6, Time: time.Hour, Work: a.Outside.HoldingsFound, Fail: a.Outside.FailHoldings},
 	})
+}
+
+// Judge keeps what a person says of a record, and tells others who look on.
+func (a *App) Judge(ctx context.Context, review, record int64, verdict string) error {
+	err := a.Figures.Judge(ctx, review, record, verdict)
+	if err == nil {
+		a.Work.Tell(ctx, review, work.News{Kind: "judged"})
+	}
+	return err
 }
 
 // Start begins to work on tasks and to pass on news, until the context ends.

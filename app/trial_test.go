@@ -87,7 +87,7 @@ func (a *trial) Join(ctx context.Context, id int64, j reviews.Joining) (after, e
 }
 
 func (a *trial) AddKeyStudies(ctx context.Context, id int64, records []int64) (after, error) {
-	step, err := a.App.Outside.AddKeyStudies(ctx, id, records)
+	step, err := a.App.Outside.AddKeyStudies(ctx, id, outside.Chosen{Records: records})
 	return a.then(ctx, id, step, err)
 }
 

@@ -156,19 +156,19 @@ func (w *Work) Record(ctx context.Context, id int64) (StoredRecord, error) {
 	return record(ctx, w.tx, id)
 }
 
-// AddKeyRecords stores records as key studies and returns the numbers of those studies.
-func (w *Work) AddKeyRecords(ctx context.Context, records []*bib.Record) ([]int64, error) {
+// AddKeyRecords stores records as key studies, of a way and an origin, and returns the numbers of those studies.
+func (w *Work) AddKeyRecords(ctx context.Context, records []*bib.Record, way, origin string) ([]int64, error) {
 	ids, err := putRecords(ctx, w.tx, "file", records)
 	if err != nil {
 		return nil, err
 	}
-	return w.AddKeys(ctx, ids)
+	return w.AddKeys(ctx, ids, way, origin)
 }
 
-// AddKeys makes stored records key studies of the review and returns the numbers of those studies.
-func (w *Work) AddKeys(ctx context.Context, records []int64) ([]int64, error) {
-	rows, err := w.tx.Query(ctx, `insert into key_study (review, record) select $1, x from unnest($2::bigint[]) with ordinality as u(x, n)
-		where exists (select from record where id = x) order by n returning id`, w.review, records)
+// AddKeys makes stored records key studies of the review, of a way and an origin, and returns the numbers of those studies.
+func (w *Work) AddKeys(ctx context.Context, records []int64, way, origin string) ([]int64, error) {
+	rows, err := w.tx.Query(ctx, `insert into key_study (review, record, way, origin) select $1, x, $3, $4 from unnest($2::bigint[]) with ordinality as u(x, n)
+		where exists (select from record where id = x) order by n returning id`, w.review, records, way, origin)
 	if err != nil {
 		return nil, err
 	}

@@ -264,7 +264,7 @@ func (f *filer) show(ctx context.Context, w *store.Work, format string, years js
 	if err := f.Show(ctx, w, format, len(fresh), f.skipped+len(f.keys)-len(fresh), f.notices, years); err != nil {
 		return err
 	}
-	ids, err := w.AddKeyRecords(ctx, fresh)
+	ids, err := w.AddKeyRecords(ctx, fresh, "file", f.i.Name)
 	if err != nil {
 		return err
 	}

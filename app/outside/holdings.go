@@ -1,6 +1,7 @@
 package outside
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -14,6 +15,7 @@ import (
 	"tamiz/app/reviews"
 	"tamiz/app/work"
 	"tamiz/core/bib"
+	"tamiz/core/cite"
 	"tamiz/core/index"
 	"tamiz/core/query"
 	"tamiz/core/text"
@@ -45,8 +47,6 @@ type Found struct {
 	Record desk.RecordHead `json:"record"`
 }
 
-var doiPattern = regexp.MustCompile(`(?i)\b10\.\d{4,9}/[^\s"<>]+`)
-
 // LookUp finds pasted references in every source: one in each line, or parted by empty lines. It takes
 // nothing in; that is for a person to decide.
 func (a *Service) LookUp(ctx context.Context, review int64, pasted string) ([]Lookup, error) {
@@ -76,7 +76,7 @@ func (a *Service) LookUp(ctx context.Context, review int64, pasted string) ([]Lo
 			c, err := a.client(s)
 			if err == nil {
 				var found []match
-				found, err = a.matches(ctx, c, s, reference(line))
+				found, err = a.matches(ctx, c, s, cite.Record(cite.Read(line)))
 				for _, m := range found {
 					ids, err := a.store.PutRecords(ctx, store.SourceName(s.ID), []*bib.Record{m.record})
 					if err != nil {
@@ -109,23 +109,6 @@ func references(pasted string) (out []string) {
 		}
 	}
 	return out
-}
-
-// reference reads a pasted line as a record: its DOI, and what may be its title.
-func reference(line string) *bib.Record {
-	r := &bib.Record{}
-	if doi := doiPattern.FindString(line); doi != "" {
-		r.DOI = strings.TrimRight(doi, ".,;)")
-		line = strings.Replace(line, doi, " ", 1)
-	}
-	r.Year = bib.ParseYear(line)
-	// In a whole reference the title is mostly its longest sentence.
-	for _, part := range regexp.MustCompile(`[.?!]\s+|\s*\(\d{4}[a-z]?\)[.:,]?\s*`).Split(line, -1) {
-		if part = strings.Trim(part, " .\"“”"); len(text.Tokens(part)) > len(text.Tokens(r.Title)) {
-			r.Title = part
-		}
-	}
-	return r
 }
 
 type match struct {
@@ -210,9 +193,19 @@ func (a *Service) matches(ctx context.Context, c source.Source, s Source, r *bib
 	return out[:min(3, len(out))], nil
 }
 
-// AddKeyStudies makes records that were found key studies of the review. Those that are some already are
-// left out.
-func (a *Service) AddKeyStudies(ctx context.Context, review int64, records []int64) (reviews.Step, error) {
+// cameBy is what it is called where key studies came from, by the way.
+var cameBy = map[string]string{"look-up": "a look-up", "judged": "judging", "new": "a search that ran again", "round": "a round"}
+
+// AddKeyStudies makes records that were found key studies of the review, and keeps by which way they were. Those that are some
+// already are left out.
+func (a *Service) AddKeyStudies(ctx context.Context, review int64, c Chosen) (reviews.Step, error) {
+	records, way := c.Records, cmp.Or(c.Way, "look-up")
+	if cameBy[way] == "" {
+		return reviews.Step{}, problems.Invalid("way", "There is no way %q by which key studies are found.", way)
+	}
+	if len([]rune(c.Origin)) > 200 || strings.ContainsRune(c.Origin, 0) {
+		return reviews.Step{}, problems.Invalid("origin", "Where they were found is said in at most 200 characters.")
+	}
 	if len(records) == 0 || len(records) > maxPasted {
 		return reviews.Step{}, problems.Invalid("records", "1 to %d key studies are taken in at once.", maxPasted)
 	}
@@ -240,11 +233,11 @@ func (a *Service) AddKeyStudies(ctx context.Context, review int64, records []int
 		if len(fresh) == 0 {
 			return &problems.Problem{Type: "nothing-new", Status: 422, Field: "records", Title: "All of these are key studies of this review already."}
 		}
-		ids, err := w.AddKeys(ctx, fresh)
+		ids, err := w.AddKeys(ctx, fresh, way, c.Origin)
 		if err != nil {
 			return err
 		}
-		step, err = reviews.KeysAdded(ids).Log(ctx, w, review, reviews.What{Key: "import.keys", Params: map[string]string{"name": "a look-up", "records": fmt.Sprint(len(ids))}})
+		step, err = reviews.KeysAdded(ids).Log(ctx, w, review, reviews.What{Key: "import.keys", Params: map[string]string{"name": cameBy[way], "records": fmt.Sprint(len(ids))}})
 		return err
 	})
 	if err != nil {
@@ -355,4 +348,6 @@ type Pasted struct {
 // Chosen is records that were chosen.
 type Chosen struct {
 	Records []int64 `json:"records"`
+	Way     string  `json:"way,omitempty"`    // how they were found: look-up, judged, new or round
+	Origin  string  `json:"origin,omitempty"` // and where, in words
 }

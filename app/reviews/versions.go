@@ -179,7 +179,7 @@ func (a *Service) BeginFrom(ctx context.Context, review, id int64, n NewLine) (R
 		for i, k := range keys {
 			records[i] = k.StoredRecord.ID
 		}
-		if _, err := w.AddKeys(ctx, records); err != nil {
+		if _, err := w.AddKeys(ctx, records, "copied", head.Name); err != nil {
 			return err
 		}
 		called := of.Name

@@ -1827,6 +1827,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Rounds of looking beside the strategy, and how far they are */
+        get: operations["rounds"];
+        put?: never;
+        /** Has a round be made */
+        post: operations["beginRound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/rounds/{round}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stops a round; what it brought stays */
+        post: operations["stopRound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/rounds/{round}/go-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Goes on with a round that was stopped or failed */
+        post: operations["resumeRound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/rounds/{round}/lost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** References of a round that led nowhere, or to something that resembles them */
+        get: operations["lostReferences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Works that rounds brought, the likeliest first */
+        get: operations["found"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/found/says": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the ways by which key studies were found say of the search */
+        get: operations["foundSays"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{review}/found/network": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who cites whom among key studies and what rounds brought */
+        get: operations["foundNetwork"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -4252,8 +4372,171 @@ export interface components {
             found: components["schemas"]["Found"][];
             problem?: string;
         };
+        AskedRound: {
+            /** @enum {string} */
+            way: "backward" | "forward" | "both" | "author" | "journal" | "cited" | "alike";
+            /** @enum {string} */
+            from?: "keys" | "relevant" | "shelf" | "last" | "reviews" | "records";
+            records?: number[];
+            name?: string;
+            years?: number[];
+            most?: number;
+            sources: number[];
+            twice?: boolean;
+        };
+        Round: {
+            /** Format: int64 */
+            id: number;
+            number: number;
+            /** @enum {string} */
+            way: "backward" | "forward" | "both" | "author" | "journal" | "cited" | "alike";
+            asked: components["schemas"]["AskedRound"];
+            name: string;
+            sources: string[];
+            /** @enum {string} */
+            state: "waiting" | "going" | "stopping" | "stopped" | "done" | "failed";
+            works: number;
+            lost: number;
+            requests: number;
+            notes: components["schemas"]["RoundNote"][];
+            problem?: components["schemas"]["Problem"];
+            who?: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: date-time */
+            ended?: string;
+        };
+        RoundNote: {
+            kind: string;
+            what?: string;
+            total?: number;
+            taken?: number;
+        };
+        LostReference: {
+            line: string;
+            in: components["schemas"]["RecordHead"];
+            /** @enum {string} */
+            why: "none" | "near" | "unasked";
+            near?: components["schemas"]["RecordHead"];
+        };
+        FoundWorks: {
+            total: number;
+            works: components["schemas"]["FoundWork"][];
+            counts: components["schemas"]["FoundCounts"];
+            cut: number;
+        };
+        FoundCounts: {
+            all: number;
+            open: number;
+            missed: number;
+            keys: number;
+            belongs: number;
+            not: number;
+            unsure: number;
+        };
+        FoundWork: {
+            record: components["schemas"]["RecordHead"];
+            records: number[];
+            rounds: number[];
+            leads: number;
+            shared: number;
+            together: number;
+            timesCited?: number;
+            /** Format: double */
+            score?: number;
+            caught: boolean;
+            missedBy: string[];
+            /** @enum {string} */
+            verdict?: "key" | "relevant" | "not" | "unsure";
+            shelved?: boolean;
+            retracted?: boolean;
+            corrected?: boolean;
+            later?: boolean;
+        };
+        FoundSaid: {
+            origins: components["schemas"]["KeyOrigin"][];
+            studies: components["schemas"]["KeyCame"][];
+            draft: boolean;
+            rounds: components["schemas"]["RoundBrought"][];
+            next?: components["schemas"]["NextRounds"];
+            captures?: components["schemas"]["Captures"];
+        };
+        KeyOrigin: {
+            way: string;
+            keys: number;
+            caught: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+        };
+        KeyCame: {
+            /** Format: int64 */
+            id: number;
+            way: string;
+            origin?: string;
+            rounds: number[];
+            caught: boolean;
+        };
+        RoundBrought: {
+            number: number;
+            /** @enum {string} */
+            way: "backward" | "forward" | "both" | "author" | "journal" | "cited" | "alike";
+            name: string;
+            all: number;
+            known: number;
+            new: number;
+            judged: number;
+            belongs: number;
+            keys: number;
+            missed: number;
+            share?: components["schemas"]["ShareOf"];
+            left?: components["schemas"]["ShareOf"];
+        };
+        ShareOf: {
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+        };
+        NextRounds: {
+            /** Format: double */
+            round: number;
+            /** Format: double */
+            all: number;
+        };
+        Captures: {
+            words: number;
+            citations: number;
+            both: number;
+            neither: number;
+            /** Format: double */
+            total: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+            few: boolean;
+        };
+        CitationNetwork: {
+            works: components["schemas"]["NetworkWork"][];
+            links: number[][];
+            of: number;
+        };
+        NetworkWork: {
+            record: components["schemas"]["RecordHead"];
+            /** @enum {string} */
+            verdict?: "key" | "relevant" | "not" | "unsure";
+            caught: boolean;
+            cited: number;
+        };
         Chosen: {
             records: number[];
+            /** @enum {string} */
+            way?: "look-up" | "judged" | "new" | "round";
+            origin?: string;
         };
         Problem: {
             type: string;
@@ -8556,6 +8839,272 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Step"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rounds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Round"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    beginRound: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskedRound"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stopRound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    resumeRound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lostReferences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                review: number;
+                round: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LostReference"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    found: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+                show?: string;
+                round?: number;
+                order?: string;
+                from?: number;
+                most?: number;
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundWorks"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    foundSays: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundSaid"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    foundNetwork: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CitationNetwork"];
                 };
             };
             /** @description what went wrong */

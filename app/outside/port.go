@@ -1,0 +1,51 @@
+package outside
+
+import (
+	"context"
+
+	"tamiz/app/problems"
+	"tamiz/core/bib"
+	"tamiz/core/query"
+	"tamiz/source"
+	"tamiz/source/sru"
+)
+
+// What other rooms ask sources by.
+
+// Named returns a source that is not switched off, and a client of it.
+func (a *Service) Named(ctx context.Context, id int64) (Source, *sru.Client, error) {
+	s, err := a.source(ctx, id)
+	if err != nil {
+		return s, nil, err
+	}
+	c, err := a.client(s)
+	return s, c, err
+}
+
+// QueryNow returns what the strategy of a review asks as it stands; it says so where there is none.
+func (a *Service) QueryNow(ctx context.Context, review int64) (query.Expr, error) {
+	q, err := a.queryAt(ctx, review, 0)
+	if err == nil && q == nil {
+		err = &problems.Problem{Type: "no-query", Status: 409, Title: "There is no strategy to ask for yet."}
+	}
+	return q, err
+}
+
+// Unanswered says of a source why it did not answer.
+func Unanswered(name string, err error) error { return unanswered(name, err) }
+
+// A Match is a record of a source that is the work that was looked for (identifier, title), or resembles it (near).
+type Match struct {
+	Record *bib.Record
+	How    string
+}
+
+// Matches looks for the work of a record at a source: by its identifier, then by its title.
+func (a *Service) Matches(ctx context.Context, c source.Source, s Source, r *bib.Record) ([]Match, error) {
+	found, err := a.matches(ctx, c, s, r)
+	out := make([]Match, len(found))
+	for i, m := range found {
+		out[i] = Match{m.record, m.how}
+	}
+	return out, err
+}

@@ -1,0 +1,291 @@
+package rounds
+
+import (
+	"context"
+	"slices"
+
+	"tamiz/app/outside"
+	"tamiz/core/bib"
+	"tamiz/core/cite"
+	"tamiz/core/query"
+	"tamiz/source"
+	"tamiz/store"
+)
+
+// A teller tells which of some works lead to a record: by the record's own references, or by theirs.
+type teller struct {
+	ids     []int64
+	starts  *cite.Finder // for references of what comes, forward
+	owners  []int        // of the records in starts
+	wanted  [][]bib.Reference
+	forward bool
+}
+
+func newTeller(j *journey, way source.Way, starts []int) *teller {
+	t := &teller{forward: way == source.Forward, starts: cite.NewFinder(nil)}
+	for i, n := range starts {
+		s := j.starts[n]
+		t.ids = append(t.ids, s.id)
+		t.wanted = append(t.wanted, s.references())
+		for _, r := range s.forms {
+			t.starts.Add(r)
+			t.owners = append(t.owners, i)
+		}
+	}
+	return t
+}
+
+// leads returns which of the works lead to each of some records.
+func (t *teller) leads(records []*bib.Record) [][]int64 {
+	out := make([][]int64, len(records))
+	add := func(r, work int) {
+		if !slices.Contains(out[r], t.ids[work]) {
+			out[r] = append(out[r], t.ids[work])
+		}
+	}
+	if t.forward {
+		for n, r := range records {
+			for _, f := range r.References {
+				if at, how := t.starts.Find(f); how == cite.ByIdentifier || how == cite.ByTitle {
+					add(n, t.owners[at])
+				}
+			}
+		}
+		return out
+	}
+	came := cite.NewFinder(records)
+	for work, list := range t.wanted {
+		for _, f := range list {
+			if n, how := came.Find(f); how == cite.ByIdentifier || how == cite.ByTitle {
+				add(n, work)
+			}
+		}
+	}
+	return out
+}
+
+// A wanted is a reference that no record is known for, with the works that have it.
+type wanted struct {
+	bib.Reference
+	leads []int64
+}
+
+// open returns the references of the works that the round begins from which mean none of the works that it brought so far nor any
+// that it began from, each once.
+func (j *journey) open(ctx context.Context) (out []wanted, found []*bib.Record, err error) {
+	works, err := j.store.WorksOfRound(ctx, j.round.ID)
+	if err != nil {
+		return nil, nil, err
+	}
+	ids := []int64{}
+	for _, w := range works {
+		ids = append(ids, w.Record)
+	}
+	if err := j.each(ctx, ids, func(s store.StoredRecord) { found = append(found, s.Record) }); err != nil {
+		return nil, nil, err
+	}
+	finder := cite.NewFinder(found)
+	for _, s := range j.starts {
+		for _, r := range s.forms {
+			finder.Add(r)
+		}
+	}
+	at := map[string]int{}
+	for _, s := range j.starts {
+		for _, f := range s.references() {
+			if _, how := finder.Find(f); how == cite.ByIdentifier || how == cite.ByTitle {
+				continue
+			}
+			key := f.Line()
+			n, ok := at[key]
+			if !ok {
+				n = len(out)
+				at[key] = n
+				out = append(out, wanted{Reference: cite.Whole(f)})
+			}
+			if !slices.Contains(out[n].leads, s.id) {
+				out[n].leads = append(out[n].leads, s.id)
+			}
+		}
+	}
+	return out, found, nil
+}
+
+// references looks the references that are still open up by their identifiers, at every source in turn.
+func (j *journey) references(ctx context.Context) error {
+	return j.eachSource(ctx, func(ctx context.Context, c *asker) error {
+		if c.s.Map.Indexes["identifier"] == "" {
+			return nil
+		}
+		// What was found meanwhile is no longer open; so a place within the list means nothing, and it is begun anew.
+		all, _, err := j.open(ctx)
+		if err != nil {
+			return err
+		}
+		all = slices.DeleteFunc(all, func(w wanted) bool { return w.DOI == "" })
+		for part := range slices.Chunk(all, mostIdentified) {
+			finder := cite.NewFinder(nil)
+			var ids []string
+			for _, w := range part {
+				ids = append(ids, bib.DOIKey(w.DOI))
+				finder.Add(&bib.Record{DOI: w.DOI})
+			}
+			found, err := c.identified(ctx, ids)
+			if err != nil {
+				return err
+			}
+			var step store.RoundStep
+			for _, r := range found {
+				if n, how := finder.Find(bib.Reference{DOI: r.DOI}); how == cite.ByIdentifier {
+					step.Records, step.Leads = append(step.Records, r), append(step.Leads, part[n].leads)
+				}
+			}
+			if err := j.keep(ctx, c, step); err != nil {
+				return err
+			}
+			if j.brought >= mostBring {
+				return nil
+			}
+		}
+		return nil
+	})
+}
+
+// titles looks up by their titles what has no identifier that anybody knows; what led nowhere is kept as lost, and what merely
+// resembles something is offered with it.
+func (j *journey) titles(ctx context.Context) error {
+	all, _, err := j.open(ctx)
+	if err != nil {
+		return err
+	}
+	for n := j.place.At; n < len(all); n++ {
+		w := all[n]
+		j.place.At = n
+		lost := store.RoundLost{Line: cut(w.Line()), Why: "none"}
+		var taken *bib.Record
+		var near *bib.Record
+		var from *asker
+		switch {
+		case w.Title == "": // an identifier alone, which every source was asked for
+		case n >= mostTitles:
+			lost.Why = "unasked"
+		default:
+			for _, c := range j.sources {
+				found, err := j.outside.Matches(ctx, c, c.s, cite.Record(w.Reference))
+				if err != nil {
+					if ctx.Err() != nil {
+						return ctx.Err()
+					}
+					return outside.Unanswered(c.s.Name, err)
+				}
+				for _, m := range found {
+					if how := sameWork(w.Reference, m.Record); how && taken == nil {
+						taken, from = m.Record, c
+					} else if near == nil {
+						near, from = m.Record, c
+					}
+				}
+				if taken != nil {
+					break
+				}
+			}
+		}
+		step := store.RoundStep{}
+		if taken != nil {
+			step.Records, step.Leads = []*bib.Record{taken}, [][]int64{w.leads}
+			if err := j.keep(ctx, from, step); err != nil {
+				return err
+			}
+			continue
+		}
+		if near != nil {
+			ids, err := j.store.PutRecords(ctx, store.SourceName(from.s.ID), []*bib.Record{near})
+			if err != nil {
+				return err
+			}
+			lost.Near, lost.Why = &ids[0], "near"
+		}
+		for _, id := range w.leads {
+			lost.Start = id
+			step.Lost = append(step.Lost, lost)
+		}
+		if err := j.keep(ctx, from, step); err != nil {
+			return err
+		}
+	}
+	j.place.At = len(all)
+	if over := len(all) - mostTitles; over > 0 {
+		j.note(Note{Kind: "unasked", Total: over, Taken: mostTitles})
+	}
+	return nil
+}
+
+// sameWork reports whether a record is the work of a reference: by title, first author and year, where the reference says them.
+func sameWork(f bib.Reference, r *bib.Record) bool {
+	_, how := cite.NewFinder([]*bib.Record{r}).Find(f)
+	return how == cite.ByIdentifier || how == cite.ByTitle
+}
+
+const maxLine = 1000 // characters of a reference that is kept as text
+
+func cut(s string) string {
+	if r := []rune(s); len(r) > maxLine {
+		return string(r[:maxLine]) + "…"
+	}
+	return s
+}
+
+// named asks a source for the works of a person or a journal, or for what the strategy finds, the most cited first.
+func (j *journey) named(ctx context.Context, c *asker) error {
+	var q query.Expr
+	var err error
+	if j.asked.Way == Cited {
+		if q, err = j.outside.QueryNow(ctx, j.round.Review); err != nil {
+			return err
+		}
+	} else if q, err = named(j.asked); err != nil {
+		return err
+	}
+	cql, notes := source.Render(q, c.s.Map)
+	for _, n := range notes {
+		j.note(Note{Kind: "said", What: c.s.Name + ": " + n.String()})
+	}
+	if cql == "" {
+		j.note(Note{Kind: "source", What: c.s.Name})
+		return nil
+	}
+	switch {
+	case j.asked.Way == Cited:
+		if cql = c.s.Map.MostCited(cql); cql == "" {
+			j.note(Note{Kind: "no-links", What: c.s.Name})
+			return nil
+		}
+	case c.s.Map.Sort:
+		cql = c.s.Map.NewestFirst(cql)
+	}
+	for j.place.At < j.asked.Most {
+		page, err := c.Search(ctx, source.Search{Query: cql, Start: j.place.At + 1, Max: min(c.s.Map.AtMost, j.asked.Most-j.place.At)})
+		if err != nil {
+			return err
+		}
+		var step store.RoundStep
+		for _, g := range page.Records {
+			if g.Record == nil {
+				j.note(Note{Kind: "unread", What: c.s.Name, Total: g.Position})
+				continue
+			}
+			step.Records, step.Leads = append(step.Records, g.Record), append(step.Leads, nil)
+		}
+		j.place.At += len(page.Records)
+		if page.Total > j.asked.Most {
+			j.note(Note{Kind: "many", What: c.s.Name, Total: page.Total, Taken: j.asked.Most})
+		}
+		if err := j.keep(ctx, c, step); err != nil {
+			return err
+		}
+		if len(page.Records) == 0 || j.place.At >= page.Total {
+			return nil
+		}
+	}
+	return nil
+}

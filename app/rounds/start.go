@@ -1,0 +1,193 @@
+package rounds
+
+import (
+	"cmp"
+	"context"
+	"slices"
+	"strings"
+
+	"tamiz/app/desk"
+	"tamiz/app/problems"
+	"tamiz/core/bib"
+	"tamiz/core/likeness"
+	"tamiz/core/query"
+	"tamiz/core/text"
+	"tamiz/store"
+)
+
+// start returns the works that a round begins from, and the round that it follows.
+func (a *Service) start(ctx context.Context, at desk.At, n Asked, all []store.Round) (ids []int64, after *int64, err error) {
+	switch n.From {
+	case "keys", "relevant":
+		keys, err := a.store.KeyStudies(ctx, at.Review)
+		if err != nil {
+			return nil, nil, err
+		}
+		for _, k := range keys {
+			ids = append(ids, k.StoredRecord.ID)
+		}
+		if n.From == "relevant" {
+			judged, err := a.store.Judgements(ctx, at.Review)
+			if err != nil {
+				return nil, nil, err
+			}
+			for _, j := range judged {
+				if j.Verdict == relevant {
+					ids = append(ids, j.Record)
+				}
+			}
+		}
+	case "shelf":
+		if ids, err = a.store.ShelvedIDs(ctx, at.Review); err != nil {
+			return nil, nil, err
+		}
+	case "last":
+		i := len(all) - 1
+		for ; i >= 0 && all[i].State != "done" && all[i].State != "stopped"; i-- {
+		}
+		if i < 0 {
+			return nil, nil, problems.Invalid("from", "There is no round yet that this one could follow.")
+		}
+		works, err := a.store.WorksOfRound(ctx, all[i].ID)
+		if err != nil {
+			return nil, nil, err
+		}
+		for _, w := range works {
+			ids = append(ids, w.Record)
+		}
+		after = &all[i].ID
+	case "reviews":
+		if ids, err = a.reviewsOf(ctx, at); err != nil {
+			return nil, nil, err
+		}
+	case "records":
+		there, err := a.store.RecordsByID(ctx, n.Records[:min(len(n.Records), mostStart+1)])
+		if err != nil {
+			return nil, nil, err
+		}
+		for _, s := range there {
+			ids = append(ids, s.ID)
+		}
+	default:
+		return nil, nil, problems.Invalid("from", "A round begins from key studies, from what belongs, from the shelf, from the round before, from earlier reviews or from some records, not from %q.", n.From)
+	}
+	slices.Sort(ids)
+	ids = slices.Compact(ids)
+	if len(ids) == 0 {
+		return nil, nil, problems.Invalid("from", "%s", map[string]string{"keys": "There are no key studies yet to begin from.", "relevant": "No work belongs yet that a round could begin from.", "shelf": "The shelf is empty.",
+			"last": "The round before brought nothing.", "reviews": "Among the records that are looked at is no earlier review.", "records": "None of these records is there."}[n.From])
+	}
+	if len(ids) > mostStart {
+		return nil, nil, problems.Invalid("from", "A round begins from at most %d works; these are %d. Choose fewer, such as those that belong.", mostStart, len(ids))
+	}
+	return ids, after, nil
+}
+
+// reviewsOf returns the records of the sample that is looked at which are earlier reviews: by their type, or by a title that
+// says so.
+func (a *Service) reviewsOf(ctx context.Context, at desk.At) ([]int64, error) {
+	if err := a.desk.Heavy.Take(ctx); err != nil {
+		return nil, err
+	}
+	d, err := a.desk.Desk(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	if d.Pool == nil {
+		return nil, desk.ErrNoSample
+	}
+	var out []int64
+	for it := d.Pool.Sample.Iterator(); it.HasNext(); {
+		n := it.Next()
+		if isReview(d.Pool.Records[n]) {
+			out = append(out, d.Pool.IDs[n])
+		}
+	}
+	return out, nil
+}
+
+func isReview(r *bib.Record) bool {
+	if slices.ContainsFunc(r.Types, func(t string) bool {
+		t = text.Label(t)
+		return t == "review" || strings.HasSuffix(t, " review")
+	}) {
+		return true
+	}
+	title := " " + text.Key(r.Title) + " "
+	return slices.ContainsFunc([]string{" systematic review ", " scoping review ", " meta analysis ", " metaanalysis ", " a review "}, func(s string) bool { return strings.Contains(title, s) })
+}
+
+// named returns what is asked for the works of a person or a journal.
+func named(n Asked) (query.Expr, error) {
+	if n.Way == Author {
+		p := bib.ParsePerson(n.Name)
+		words := text.Tokens(p.Family + " " + p.Given)
+		if len(words) == 0 {
+			return nil, problems.Invalid("name", "This is no name that could be asked for.")
+		}
+		return query.Author{Pattern: text.Literal(words...)}, nil
+	}
+	words := text.Tokens(n.Name)
+	if len(words) == 0 {
+		return nil, problems.Invalid("name", "This is no name that could be asked for.")
+	}
+	var q query.Expr = query.Phrase{Pattern: text.Literal(words...), Fields: bib.Journal, Whole: true}
+	if len(n.Years) == 0 {
+		return q, nil
+	}
+	if len(n.Years) != 2 || n.Years[0] < query.FirstYear || n.Years[1] > query.LastYear || n.Years[0] > n.Years[1] {
+		return nil, problems.Invalid("years", "Years are a first and a last one.")
+	}
+	return query.And{q, query.Years{From: n.Years[0], To: n.Years[1]}}, nil
+}
+
+// alike returns the records of the sample that is looked at that are most like those that belong and that nobody judged.
+func (a *Service) alike(ctx context.Context, at desk.At, most int) ([]store.RoundWork, error) {
+	if err := a.desk.Heavy.Take(ctx); err != nil {
+		return nil, err
+	}
+	d, err := a.desk.Desk(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	if d.Pool == nil {
+		return nil, desk.ErrNoSample
+	}
+	known, err := a.known(ctx, at.Review)
+	if err != nil {
+		return nil, err
+	}
+	if len(known.belong) == 0 {
+		return nil, problems.Invalid("way", "No work belongs yet that others could be like.")
+	}
+	type scored struct {
+		id    int64
+		score float64
+	}
+	var all []scored
+	// What is not known to belong stands for what does not.
+	var others []*bib.Record
+	for it := d.Pool.Sample.Iterator(); it.HasNext(); {
+		if n := it.Next(); len(others) < 2000 && known.verdict(d.Pool.Records[n]) == "" {
+			others = append(others, d.Pool.Records[n])
+		}
+	}
+	m := likeness.Of(known.belong, others)
+	for it := d.Pool.Sample.Iterator(); it.HasNext(); {
+		n := it.Next()
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
+		if r := d.Pool.Records[n]; known.verdict(r) == "" {
+			if s := m.Score(r); s > 0 {
+				all = append(all, scored{d.Pool.IDs[n], s})
+			}
+		}
+	}
+	slices.SortStableFunc(all, func(a, b scored) int { return cmp.Compare(b.score, a.score) })
+	var out []store.RoundWork
+	for _, s := range all[:min(len(all), most)] {
+		out = append(out, store.RoundWork{Record: s.id})
+	}
+	return out, nil
+}

@@ -1,0 +1,341 @@
+package app_test
+
+import (
+	"cmp"
+	"net/http/httptest"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"tamiz/app/desk"
+	"tamiz/app/outside"
+	"tamiz/app/rounds"
+	"tamiz/core/bib"
+	"tamiz/exchange/ris"
+	"tamiz/source/standin"
+)
+
+// keyStudies brings some of the world's key studies into a review, from a file.
+func keyStudies(t testing.TB, a *trial, review int64, of []*bib.Record) {
+	t.Helper()
+	var file strings.Builder
+	for _, k := range of {
+		require.NoError(t, ris.Write(&file, k))
+	}
+	_, err := bring(t, a, review, "keys", "keys.ris", strings.NewReader(file.String()))
+	require.NoError(t, err)
+}
+
+// round has a round be made and waits until all that follow from it have come to rest.
+func round(t testing.TB, a *trial, review int64, n rounds.Asked) rounds.Round {
+	t.Helper()
+	require.NoError(t, a.Rounds.Begin(t.Context(), desk.At{Review: review}, n))
+	return atRest(t, a, review)
+}
+
+func atRest(t testing.TB, a *trial, review int64) (last rounds.Round) {
+	t.Helper()
+	until(t, a, review, func() bool {
+		all, err := a.Rounds.Rounds(t.Context(), review)
+		require.NoError(t, err)
+		last = all[len(all)-1]
+		return !slices.ContainsFunc(all, func(r rounds.Round) bool { return r.State == "waiting" || r.State == "going" })
+	})
+	return last
+}
+
+func found(t testing.TB, a *trial, review int64, w rounds.Window) *rounds.Found {
+	t.Helper()
+	w.Most = cmp.Or(w.Most, 500)
+	f, err := a.Rounds.Found(t.Context(), desk.At{Review: review}, w)
+	require.NoError(t, err)
+	return f
+}
+
+// Along references and citing works, both ways and twice, a round brings what the network says, tells what leads to each work and
+// what the strategy does with it; a round twice brings nothing new; what was judged is not asked again.
+func TestRoundsBringWhatIsLinked(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	crewsStrategy(t, a, review)
+	keyStudies(t, a, review, w.Keys[5:10])
+	ids := []int64{w.ids["almagre"], w.ids["vilano"]}
+	r := round(t, a, review, rounds.Asked{Way: "both", From: "keys", Sources: ids})
+	require.Equal(t, "done", r.State, "%+v", r)
+	assert.Equal(t, "5 key studies", r.Name)
+	require.Positive(t, r.Works)
+
+	// What it brought is what the references say: of what Vilano holds, all that cites a key study or is cited by one.
+	var keys bib.Known
+	for i, k := range w.Keys[5:10] {
+		keys.Add(k, i)
+	}
+	byDOI := map[string]*bib.Record{}
+	for _, x := range slices.Concat(w.Vilano, w.Almagre) {
+		byDOI[bib.DOIKey(x.DOI)] = x
+	}
+	want := map[string]bool{}
+	for _, x := range w.Vilano {
+		_, own := keys.Find(x)
+		for _, f := range x.References {
+			cited := byDOI[bib.DOIKey(f.DOI)]
+			if f.DOI == "" || cited == nil {
+				continue
+			}
+			if _, isKey := keys.Find(cited); isKey && !own {
+				want[bib.DOIKey(x.DOI)] = true
+			}
+			if _, isKey := keys.Find(cited); own && !isKey {
+				want[bib.DOIKey(cited.DOI)] = true
+			}
+		}
+	}
+	got := map[string]bool{}
+	f := found(t, a, review, rounds.Window{Show: "all"})
+	for _, x := range f.Works {
+		stored, err := a.Figures.ReadRecord(t.Context(), desk.At{Review: review}, x.Record.ID, nil, nil)
+		require.NoError(t, err)
+		got[bib.DOIKey(stored.DOI)] = true
+	}
+	for doi := range want {
+		if doi != "" {
+			assert.True(t, got[doi], "%s is linked and was not brought", doi)
+		}
+	}
+	for i := 1; i < len(f.Works); i++ {
+		tie := func(x rounds.Work) int { return 3*x.Leads + x.Shared + x.Together }
+		assert.GreaterOrEqual(t, tie(f.Works[i-1]), tie(f.Works[i]))
+	}
+	assert.Equal(t, f.Counts.All, f.Counts.Open+f.Counts.Keys)
+
+	again := round(t, a, review, rounds.Asked{Way: "both", From: "keys", Sources: ids})
+	assert.Equal(t, r.Works, again.Works)
+	assert.Equal(t, f.Total, found(t, a, review, rounds.Window{Show: "all"}).Total, "a round twice brings nothing new")
+	said, err := a.Rounds.Says(t.Context(), desk.At{Review: review})
+	require.NoError(t, err)
+	assert.Zero(t, said.Rounds[1].New)
+	assert.Equal(t, said.Rounds[0].All, said.Rounds[1].Known)
+
+	// Judged, it is not asked again: by the work, whichever record of it was judged.
+	open := found(t, a, review, rounds.Window{})
+	require.Greater(t, len(open.Works), 4)
+	require.NoError(t, a.Judge(t.Context(), review, open.Works[0].Record.ID, "not"))
+	require.NoError(t, a.Judge(t.Context(), review, open.Works[1].Record.ID, "relevant"))
+	_, err = a.Outside.AddKeyStudies(t.Context(), review, outside.Chosen{Records: []int64{open.Works[2].Record.ID}, Way: "round", Origin: "round 1"})
+	require.NoError(t, err)
+	after := found(t, a, review, rounds.Window{})
+	assert.Equal(t, open.Total-3, after.Total)
+	assert.Equal(t, open.Counts.Keys+1, after.Counts.Keys)
+	said, err = a.Rounds.Says(t.Context(), desk.At{Review: review})
+	require.NoError(t, err)
+	assert.Equal(t, 3, said.Rounds[0].Judged)
+	assert.Equal(t, 2, said.Rounds[0].Belongs)
+	assert.Equal(t, 1, said.Rounds[0].Keys)
+	require.Len(t, said.Origins, 2)
+	assert.Equal(t, rounds.Origin{Way: "file", Keys: 5, Caught: said.Origins[0].Caught, Low: said.Origins[0].Low, High: said.Origins[0].High}, said.Origins[0])
+	assert.Equal(t, "round", said.Origins[1].Way)
+	assert.False(t, said.Draft)
+
+	// Twice: the second round follows the first by itself.
+	twice := round(t, a, review, rounds.Asked{Way: "forward", From: "keys", Sources: ids, Twice: true})
+	all, err := a.Rounds.Rounds(t.Context(), review)
+	require.NoError(t, err)
+	require.Len(t, all, 4)
+	assert.Equal(t, "last", twice.Asked.From)
+	assert.Positive(t, twice.Works)
+
+	net, err := a.Rounds.Network(t.Context(), desk.At{Review: review})
+	require.NoError(t, err)
+	assert.LessOrEqual(t, len(net.Works), 500)
+	require.NotEmpty(t, net.Links)
+	for _, l := range net.Links {
+		assert.GreaterOrEqual(t, net.Works[l[0]].Record.Year, net.Works[l[1]].Record.Year, "who cites is not older")
+	}
+}
+
+// References that nobody holds are listed; what resembles something is offered, and not taken.
+func TestReferencesThatLeadNowhereAreListed(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	held := w.Almagre[7]
+	citing := &bib.Record{Title: "A study of rest that cites what is hard to find", Year: 2026, DOI: "10.99999/own.1", Accession: "VIL900001", References: []bib.Reference{
+		{Text: held.Authors[0].String() + " (" + "1901). " + held.Title + ". Somewhere."}, // a year that cannot be
+		{DOI: "10.99999/nowhere.1"},
+		{Text: "Nobody, N. (1999). Nothing that anybody holds under this sky. Lost Letters."},
+		{DOI: "10.99999/wrong.1", Title: held.Title, Author: held.Authors[0].String(), Year: held.Year},
+		{DOI: "10.99999/own.1"}, // itself
+	}}
+	w.hold("vilano", append(slices.Clone(w.Vilano), citing), nil)
+	keyStudies(t, a, review, []*bib.Record{{Title: citing.Title, Year: 2026, DOI: citing.DOI}})
+	r := round(t, a, review, rounds.Asked{Way: "backward", From: "keys", Sources: []int64{w.ids["vilano"], w.ids["almagre"]}})
+	require.Equal(t, "done", r.State, "%+v", r.Problem)
+	f := found(t, a, review, rounds.Window{Show: "all"})
+	require.Len(t, f.Works, 1, "by title, though its identifier is wrong")
+	assert.Equal(t, held.Title, f.Works[0].Record.Title)
+	assert.Equal(t, 1, f.Works[0].Leads)
+	lost, err := a.Rounds.Losts(t.Context(), review, r.ID)
+	require.NoError(t, err)
+	why := map[string]int{}
+	for _, l := range lost {
+		why[l.Why]++
+		assert.Equal(t, citing.Title, l.In.Title)
+		if l.Why == "near" {
+			assert.Equal(t, held.Title, l.Near.Title)
+		}
+	}
+	assert.Equal(t, 2, why["none"], "%+v", lost)
+}
+
+// A source that says nothing of citations is told to have none; half of it is used, and said; wrong answers lead nowhere.
+func TestSourcesThatKnowLittleOfCitations(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	keyStudies(t, a, review, w.Keys[5:10])
+	err := a.Rounds.Begin(t.Context(), desk.At{Review: review}, rounds.Asked{Way: "forward", From: "keys", Sources: []int64{w.ids["almagre"], w.ids["surco"]}})
+	assert.Equal(t, "no-links", problem(t, err).Type)
+	none := round(t, a, review, rounds.Asked{Way: "backward", From: "keys", Sources: []int64{w.ids["almagre"]}})
+	assert.Equal(t, "done", none.State)
+	assert.Contains(t, none.Notes, rounds.Note{Kind: "no-links", What: "backward"})
+	assert.Zero(t, none.Works)
+
+	// Half: what cites is known, what is cited is not asked for, and taken from the references.
+	all, err := a.Outside.Sources(t.Context())
+	require.NoError(t, err)
+	i := slices.IndexFunc(all, func(s outside.Source) bool { return s.Name == "Vilano" })
+	half := all[i].Map
+	delete(half.Indexes, "citedBy")
+	_, err = a.Outside.ChangeSource(t.Context(), all[i].ID, outside.SourceEdit{Map: &half})
+	require.NoError(t, err)
+	r := round(t, a, review, rounds.Asked{Way: "both", From: "keys", Sources: []int64{w.ids["vilano"]}})
+	assert.Contains(t, r.Notes, rounds.Note{Kind: "half", What: "Vilano backward"})
+	assert.Positive(t, r.Works)
+
+	// An index of words in place of one of citations: what comes is linked to nothing, and says so by having no more leads than one.
+	half.Indexes["cites"] = "tamiz.text"
+	_, err = a.Outside.ChangeSource(t.Context(), all[i].ID, outside.SourceEdit{Map: &half})
+	require.NoError(t, err)
+	wrong := round(t, a, review, rounds.Asked{Way: "forward", From: "keys", Sources: []int64{w.ids["vilano"]}})
+	assert.Equal(t, "done", wrong.State)
+}
+
+// While a source is down a round waits for it in vain, says so, loses nothing, and goes on later from where it was.
+func TestARoundOutlivesASourceThatIsDown(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	keyStudies(t, a, review, w.Keys[5:10])
+	ids := []int64{w.ids["vilano"], w.ids["almagre"]}
+	before := w.asked.Load()
+	w.each = func(n int32) {
+		if n == before+2 {
+			w.shut.Store(true)
+		}
+	}
+	r := round(t, a, review, rounds.Asked{Way: "both", From: "keys", Sources: ids})
+	require.Equal(t, "failed", r.State)
+	require.NotNil(t, r.Problem)
+	assert.Equal(t, "source-unanswered", r.Problem.Type)
+	w.shut.Store(false)
+	w.each = nil
+	require.NoError(t, a.Rounds.GoOn(t.Context(), review, r.ID))
+	whole := atRest(t, a, review)
+	require.Equal(t, "done", whole.State)
+	other := round(t, a, review, rounds.Asked{Way: "both", From: "keys", Sources: ids})
+	assert.Equal(t, other.Works, whole.Works)
+	assert.Equal(t, "under-way", problem(t, a.Rounds.GoOn(t.Context(), review, whole.ID)).Type)
+}
+
+// A work that very many cite, one that cites what comes later, circles, a list of five thousand.
+func TestNetworksThatAreOutOfOrder(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	star := &bib.Record{Title: "A work that everybody cites", Year: 2000, DOI: "10.99999/star.1", Accession: "VIL910000"}
+	list := &bib.Record{Title: "A work that cites everything", Year: 2001, DOI: "10.99999/list.1", Accession: "VIL910001", References: []bib.Reference{{DOI: star.DOI}, {DOI: "10.99999/list.2"}}}
+	ring := &bib.Record{Title: "A work of the future that is cited before its time", Year: 2020, DOI: "10.99999/list.2", Accession: "VIL910002", References: []bib.Reference{{DOI: list.DOI}}}
+	all := []*bib.Record{star, list, ring}
+	for i, r := range w.Vilano[:1200] {
+		c := *r
+		c.References = []bib.Reference{{DOI: star.DOI}}
+		all = append(all, &c)
+		if c.DOI != "" && i < 4990 {
+			list.References = append(list.References, bib.Reference{DOI: c.DOI})
+		}
+	}
+	w.hold("vilano", all, nil)
+	keyStudies(t, a, review, []*bib.Record{star, list})
+	r := round(t, a, review, rounds.Asked{Way: "both", From: "keys", Sources: []int64{w.ids["vilano"]}})
+	require.Equal(t, "done", r.State, "%+v", r.Problem)
+	var many []rounds.Note
+	for _, n := range r.Notes {
+		if n.Kind == "many" {
+			many = append(many, n)
+		}
+	}
+	require.Len(t, many, 2, "%+v", r.Notes)
+	assert.Equal(t, 500, many[0].Taken)
+	assert.Greater(t, many[0].Total, 1000)
+	later := found(t, a, review, rounds.Window{Show: "all", Order: "year"})
+	i := slices.IndexFunc(later.Works, func(x rounds.Work) bool { return x.Record.Title == ring.Title })
+	require.GreaterOrEqual(t, i, 0)
+	assert.True(t, later.Works[i].Later)
+}
+
+func TestRoundsOfPeopleJournalsAndTheMostCited(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	crewsStrategy(t, a, review)
+	keyStudies(t, a, review, w.Keys[5:10])
+	person := w.Vilano[0].Authors[0]
+	r := round(t, a, review, rounds.Asked{Way: "author", Name: person.String(), Sources: []int64{w.ids["vilano"], w.ids["almagre"]}})
+	require.Equal(t, "done", r.State, "%+v", r.Problem)
+	for _, x := range found(t, a, review, rounds.Window{Show: "all", Round: 1}).Works {
+		stored, err := a.Figures.ReadRecord(t.Context(), desk.At{Review: review}, x.Record.ID, nil, nil)
+		require.NoError(t, err)
+		assert.Contains(t, strings.Join(stored.Authors, "; "), person.Family)
+	}
+	journal := w.Vilano[0].Journal
+	r = round(t, a, review, rounds.Asked{Way: "journal", Name: journal, Years: []int{2010, 2020}, Sources: []int64{w.ids["vilano"]}})
+	require.Equal(t, "done", r.State, "%+v", r.Problem)
+	assert.Positive(t, r.Works)
+	for _, x := range found(t, a, review, rounds.Window{Show: "all", Round: 2}).Works {
+		assert.Equal(t, journal, x.Record.Journal)
+		assert.True(t, x.Record.Year >= 2010 && x.Record.Year <= 2020)
+	}
+	r = round(t, a, review, rounds.Asked{Way: "cited", Most: 20, Sources: []int64{w.ids["vilano"], w.ids["almagre"]}})
+	require.Equal(t, "done", r.State, "%+v", r.Problem)
+	assert.Equal(t, 20, r.Works)
+	assert.Contains(t, r.Notes, rounds.Note{Kind: "no-links", What: "Almagre"})
+	for _, x := range found(t, a, review, rounds.Window{Show: "all", Round: 3}).Works {
+		assert.True(t, x.Caught, "it is of what the strategy finds")
+	}
+	for _, bad := range []rounds.Asked{
+		{Way: "author", Name: " ", Sources: []int64{w.ids["vilano"]}}, {Way: "journal", Name: "X", Years: []int{2020, 2010}, Sources: []int64{w.ids["vilano"]}},
+		{Way: "sideways", Sources: []int64{w.ids["vilano"]}}, {Way: "both", From: "keys"}, {Way: "both", From: "nothing", Sources: []int64{w.ids["vilano"]}},
+		{Way: "both", From: "last", Sources: []int64{99999}}, {Way: "cited", Most: 5000, Sources: []int64{w.ids["vilano"]}}, {Way: "both", From: "shelf", Sources: []int64{w.ids["vilano"]}},
+	} {
+		assert.Error(t, a.Rounds.Begin(t.Context(), desk.At{Review: review}, bad), "%+v", bad)
+	}
+}
+
+// A foreign server without such indexes is told to have none, and one that has them under other names is asked by them.
+func TestCitationsOfAForeignServer(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	keyStudies(t, a, review, w.Keys[5:10])
+	foreign := &standin.Collection{Name: "foreign", Title: "Foreign", About: "%d records", MostRecords: 30, Indexes: []string{"dc.title", "dc.identifier", "tamiz.year", "tamiz.cites"}}
+	foreign.Fill(w.Vilano, nil)
+	server := httptest.NewServer(standin.Handler(foreign))
+	t.Cleanup(server.Close)
+	address := server.URL + "/foreign"
+	s, err := a.Outside.AddSource(t.Context(), outside.SourceEdit{Address: &address})
+	require.NoError(t, err)
+	assert.Equal(t, "tamiz.cites", s.Map.Indexes["cites"])
+	assert.Empty(t, s.Map.Indexes["citedBy"])
+	r := round(t, a, review, rounds.Asked{Way: "forward", From: "keys", Sources: []int64{s.ID}})
+	require.Equal(t, "done", r.State, "%+v", r.Problem)
+	assert.Positive(t, r.Works)
+	assert.WithinDuration(t, time.Now(), *r.Ended, time.Minute)
+}

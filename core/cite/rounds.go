@@ -1,0 +1,45 @@
+package cite
+
+import "tamiz/core/coverage"
+
+// A Round is what one round along citations, or another way of looking, came to.
+type Round struct {
+	New     int // works that no round before brought and that were not known
+	Judged  int // of them
+	Belongs int // of those
+}
+
+// Share is a share with its 95 % interval by Wilson (1927).
+type Share struct{ Value, Low, High float64 }
+
+// Yield returns which share of the works that a round newly brought belong, by those that were judged; ok is false where none was.
+func (r Round) Yield() (s Share, ok bool) {
+	if r.Judged == 0 {
+		return Share{}, false
+	}
+	low, high := coverage.Wilson(r.Belongs, r.Judged)
+	return Share{float64(r.Belongs) / float64(r.Judged), low, high}, true
+}
+
+// Left estimates how many works that belong are left among those of a round that nobody judged.
+func (r Round) Left() (Share, bool) {
+	s, ok := r.Yield()
+	open := float64(r.New - r.Judged)
+	return Share{s.Value * open, s.Low * open, s.High * open}, ok
+}
+
+// Next estimates how many works that belong the round after the last would bring, and all rounds after it: each brings the
+// same part of what the one before it brought, which is the part that the last brought of the one before (a geometric series).
+// It is a rough figure: ok is false with fewer than two rounds, where a round is not judged to its end, or where the last
+// brought no less than the one before it.
+func Next(rounds []Round) (next, all float64, ok bool) {
+	if len(rounds) < 2 {
+		return 0, 0, false
+	}
+	a, b := rounds[len(rounds)-2], rounds[len(rounds)-1]
+	if a.Judged < a.New || b.Judged < b.New || a.Belongs == 0 || b.Belongs >= a.Belongs {
+		return 0, 0, false
+	}
+	part := float64(b.Belongs) / float64(a.Belongs)
+	return part * float64(b.Belongs), part * float64(b.Belongs) / (1 - part), true
+}
