@@ -107,8 +107,7 @@ func TestRoundsBringWhatIsLinked(t *testing.T) {
 		}
 	}
 	for i := 1; i < len(f.Works); i++ {
-		tie := func(x rounds.Work) int { return 3*x.Leads + x.Shared + x.Together }
-		assert.GreaterOrEqual(t, tie(f.Works[i-1]), tie(f.Works[i]))
+		assert.GreaterOrEqual(t, f.Works[i-1].Worth, f.Works[i].Worth)
 	}
 	assert.Equal(t, f.Counts.All, f.Counts.Open+f.Counts.Keys)
 

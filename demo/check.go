@@ -22,6 +22,9 @@ const (
 	ToldAddress = "sol@olmo.example"
 )
 
+// JudgedOfRound is how many of the works that a round brought are judged in the demo review.
+const JudgedOfRound = 12
+
 // CheckSaid are the questions that were answered.
 var CheckSaid = []Said{
 	{"translation", "suggest", "Kidney harm is left out with good reason; say in the report that it was tried."},

@@ -14,14 +14,16 @@ import (
 // time, so that what is drawn from it is drawn by how often it is cited: few works are cited by many, most by few
 // (Price 1976).
 type community struct {
-	all []*bib.Record // the earliest first
-	bag []int
+	all   []*bib.Record // the earliest first
+	bag   []int
+	known []*bib.Record // of them the well-known
 }
 
 // add lets a work be cited from now on.
 func (c *community) add(r *bib.Record, wellKnown *bib.Known) {
 	if _, ok := wellKnown.Find(r); ok {
 		c.bag = append(c.bag, slices.Repeat([]int{len(c.all)}, headStart)...)
+		c.known = append(c.known, r)
 	}
 	c.all = append(c.all, r)
 }
@@ -36,6 +38,7 @@ const (
 	takenBack   = 4  // works of 1,000
 	mendedLater = 6
 	headStart   = 10 // times that a well-known work is taken to be cited at its beginning
+	oneAnother  = 35 // of the well-known works before it that a well-known work cites
 )
 
 // cite gives the works of a source the works that they cite: earlier ones, mostly of their own field, and says of each how
@@ -68,12 +71,21 @@ func (g *generator) cite(records []*bib.Record, fields []string, elsewhere []*bi
 		own := of(fields[at])
 		chosen := map[*bib.Record]bool{}
 		team := firstAuthor(r)
-		for range g.howMany() {
-			c := g.drawn(own, communities, names, byTeam[team])
+		take := func(c *bib.Record) {
 			if c != nil && !chosen[c] && c.Year <= r.Year {
 				chosen[c] = true
 				cited[c]++
 				r.References = append(r.References, g.reference(c))
+			}
+		}
+		for range g.howMany() {
+			take(g.drawn(own, communities, names, byTeam[team]))
+		}
+		if _, known := wellKnown.Find(r); known { // who asks the same question knows who asked it before
+			for _, c := range own.known {
+				if g.IntN(100) < oneAnother {
+					take(c)
+				}
 			}
 		}
 		own.add(r, wellKnown)

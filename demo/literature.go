@@ -40,7 +40,7 @@ func NewLiterature(seed uint64, scale int) *Literature {
 		switch {
 		case key:
 			keys = append(keys, r)
-		case onTopic(r):
+		case OnTopic(r):
 			topic = append(topic, r)
 		}
 		return nil
@@ -95,8 +95,8 @@ func NewLiterature(seed uint64, scale int) *Literature {
 	return l
 }
 
-// onTopic reports whether a record is about people on the land and heat or what is done about it.
-func onTopic(r *bib.Record) bool {
+// OnTopic reports whether a record is about people on the land and heat or what is done about it.
+func OnTopic(r *bib.Record) bool {
 	text := strings.ToLower(" " + r.Title + " " + r.Abstract)
 	holds := func(s string) bool { return strings.Contains(text, s) }
 	return slices.ContainsFunc([]string{" farm", "cane", "field hand", "campesino", "plantation", "agricultural", "seasonal worker"}, holds) &&
@@ -133,7 +133,7 @@ func (g *generator) source(n int, prefix string, topic, keys []*bib.Record, of [
 			r = &known
 		} else {
 			r, w = g.other(of)
-			if len(next) > 0 && onTopic(r) && g.IntN(3) == 0 {
+			if len(next) > 0 && OnTopic(r) && g.IntN(3) == 0 {
 				copied := *topic[next[0]]
 				next = next[1:]
 				g.first(&copied)

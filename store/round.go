@@ -58,34 +58,49 @@ const roundColumns = "select id, review, way, asked, name, sources, after, more,
 // RoundTask is the work of a round.
 func RoundTask(r Round) Task { return NewTask("round", r.ID, &r.Review, nil) }
 
-// NewRound keeps a round that is to be made, with the works that it begins from, and asks for its task. One whose works are
-// known already, since nothing is to be asked for, is at rest at once. A request that was made before is not made again.
-func (s *Store) NewRound(ctx context.Context, r Round, start []int64, works []RoundWork, then func(context.Context, pgx.Tx, Task) error) error {
+// A Begin is a round that is to be made: with the works that it begins from or, where nothing is to be asked for, those that it
+// brings, and then its entry in the logbook.
+type Begin struct {
+	Round
+	Start []int64
+	Works []RoundWork
+	Entry *Run
+}
+
+type waker = func(context.Context, pgx.Tx, Task) error
+
+// NewRound keeps a round that is to be made, and asks for its task. One whose works are known already is at rest at once. A
+// request that was made before is not made again.
+func (s *Store) NewRound(ctx context.Context, b Begin, then waker) error {
 	return s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
-		if again, err := repeated(ctx, tx, r.Review); again || err != nil {
+		if again, err := repeated(ctx, tx, b.Review); again || err != nil {
 			return err
 		}
-		err := tx.QueryRow(ctx, `insert into round (review, way, asked, name, sources, after, more, state, who) values ($1, $2, $3, $4, $5, $6, $7, $8, $9) returning id`,
-			r.Review, r.Way, r.Asked, r.Name, r.Sources, r.After, r.More, r.State, AuthorOf(ctx).Name).Scan(&r.ID)
-		if err != nil {
-			return err
-		}
-		if _, err := tx.Exec(ctx, "insert into round_start (round, start, record) select $1, x, x from unnest($2::bigint[]) x on conflict do nothing", r.ID, start); err != nil {
-			return err
-		}
-		if err := putRoundWorks(ctx, tx, r.ID, works); err != nil {
-			return err
-		}
-		if r.State == "done" {
-			_, err := tx.Exec(ctx, "update round set ended = now() where id = $1", r.ID)
-			return err
-		}
-		t, err := askTask(ctx, tx, RoundTask(r))
-		if err != nil {
-			return err
-		}
-		return then(ctx, tx, t)
+		return newRound(ctx, tx, b, then)
 	})
+}
+
+func newRound(ctx context.Context, tx pgx.Tx, b Begin, then waker) error {
+	err := tx.QueryRow(ctx, `insert into round (review, way, asked, name, sources, after, more, state, who, ended)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, case when $8 = 'done' then now() end) returning id`,
+		b.Review, b.Way, b.Asked, b.Name, b.Sources, b.After, b.More, b.State, AuthorOf(ctx).Name).Scan(&b.ID)
+	if err != nil {
+		return err
+	}
+	if _, err := tx.Exec(ctx, "insert into round_start (round, start, record) select $1, x, x from unnest($2::bigint[]) x on conflict do nothing", b.ID, b.Start); err != nil {
+		return err
+	}
+	if err := putRoundWorks(ctx, tx, b.ID, b.Works); err != nil {
+		return err
+	}
+	if b.State == "done" {
+		return addRun(ctx, tx, *b.Entry)
+	}
+	t, err := askTask(ctx, tx, RoundTask(b.Round))
+	if err != nil {
+		return err
+	}
+	return then(ctx, tx, t)
 }
 
 // Rounds returns the rounds of a review in the order in which they were asked for.
@@ -205,14 +220,28 @@ func putRoundWorks(ctx context.Context, tx pgx.Tx, round int64, works []RoundWor
 	return tx.SendBatch(ctx, batch).Close()
 }
 
-// RestRound brings a round to rest: done, stopped, or failed with a problem.
+// RestRound brings a round to rest that was stopped, or failed with a problem.
 func (s *Store) RestRound(ctx context.Context, id int64, state string, problem json.RawMessage) error {
 	_, err := s.bulk.Exec(ctx, "update round set state = $2, problem = $3, ended = now() where id = $1 and state in ('waiting', 'going', 'stopping')", id, state, problem)
 	return err
 }
 
+// EndRound says that a round is done, with its entry in the logbook, and begins the one that is to follow it, where there is one.
+func (s *Store) EndRound(ctx context.Context, id int64, entry Run, next *Begin, then waker) error {
+	return s.bulk.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
+		done, err := tx.Exec(ctx, "update round set state = 'done', ended = now() where id = $1 and state in ('waiting', 'going', 'stopping')", id)
+		if err != nil || done.RowsAffected() == 0 {
+			return err
+		}
+		if err := addRun(ctx, tx, entry); err != nil || next == nil {
+			return err
+		}
+		return newRound(ctx, tx, *next, then)
+	})
+}
+
 // ResumeRound lets a round that was stopped or failed go on from where it was.
-func (s *Store) ResumeRound(ctx context.Context, r Round, then func(context.Context, pgx.Tx, Task) error) error {
+func (s *Store) ResumeRound(ctx context.Context, r Round, then waker) error {
 	return s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		if err := touched(tx.Exec(ctx, "update round set state = 'waiting', problem = null, ended = null where id = $1 and state in ('stopped', 'failed')", r.ID)); err != nil {
 			return err

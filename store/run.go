@@ -25,8 +25,8 @@ type Asking struct {
 type Run struct {
 	ID       int64
 	Review   int64
-	Kind     string // asked, counted or hand
-	Way      string // of one that was written down
+	Kind     string // asked, counted, hand or round
+	Way      string // of one that was written down, and of a round
 	Asking   *int64
 	Revision int
 	Source   *int64 // none where it was written down by hand
@@ -155,11 +155,15 @@ func (s *Store) PutRun(ctx context.Context, r Run, draw *Draw, then func(context
 		if r.At.IsZero() {
 			r.At = time.Now()
 		}
-		_, err := tx.Exec(ctx, `insert into run (review, kind, way, asking, revision, source, place, query, records, exchange, notes, problem, draw, note, who, at)
-			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16)`,
-			r.Review, r.Kind, r.Way, r.Asking, r.Revision, r.Source, r.Place, r.Query, r.Records, r.Exchange, r.Notes, r.Problem, r.Draw, r.Note, r.Who, r.At)
-		return err
+		return addRun(ctx, tx, r)
 	})
+}
+
+func addRun(ctx context.Context, tx pgx.Tx, r Run) error {
+	_, err := tx.Exec(ctx, `insert into run (review, kind, way, asking, revision, source, place, query, records, exchange, notes, problem, draw, note, who, at)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16)`,
+		r.Review, r.Kind, r.Way, r.Asking, r.Revision, r.Source, r.Place, r.Query, r.Records, r.Exchange, r.Notes, r.Problem, r.Draw, r.Note, r.Who, r.At)
+	return err
 }
 
 // Run returns one run.

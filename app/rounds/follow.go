@@ -111,10 +111,19 @@ func (a *Service) Make(ctx context.Context, t store.Task) error {
 	if err := j.travel(ctx); err != nil {
 		return err
 	}
-	if err := a.store.RestRound(ctx, r.ID, "done", nil); err != nil {
+	works, lost, err := a.store.RoundsBrought(ctx, r.Review)
+	if err != nil {
 		return err
 	}
-	return j.again(ctx)
+	entry, err := a.entry(ctx, r, works[r.ID], lost[r.ID])
+	if err != nil {
+		return err
+	}
+	next, err := j.next(ctx)
+	if err != nil {
+		return err
+	}
+	return a.store.EndRound(ctx, r.ID, *entry, next, a.work.Wake)
 }
 
 // prepare reads what the round begins from and makes clients of its sources. A source that was removed or switched off
@@ -237,6 +246,9 @@ func (j *journey) travel(ctx context.Context) error {
 			break
 		}
 	}
+	if j.round.More > 0 && j.brought > mostStart {
+		j.note(Note{Kind: "next", Total: j.brought, Taken: mostStart})
+	}
 	return j.keep(ctx, nil, store.RoundStep{})
 }
 
@@ -328,7 +340,7 @@ func (j *journey) held(ctx context.Context, c *asker) error {
 		var step store.RoundStep
 		for _, r := range found {
 			// What a server answers is only taken for a work where it is that work.
-			n, how := finder.Find(bib.Reference{DOI: r.DOI, Local: r.Accession})
+			n, how := finder.Same(bib.Reference{DOI: r.DOI, Local: r.Accession})
 			if how != cite.ByIdentifier {
 				continue
 			}
@@ -430,38 +442,29 @@ func (j *journey) same(id int64, r *bib.Record) bool {
 	return same
 }
 
-// again begins the next round from what this one brought, where that was asked for.
-func (j *journey) again(ctx context.Context) error {
+// next is the round that is to follow this one from what it brought; nil for none.
+func (j *journey) next(ctx context.Context) (*store.Begin, error) {
 	if j.round.More < 1 {
-		return nil
+		return nil, nil
 	}
 	works, err := j.store.WorksOfRound(ctx, j.round.ID)
-	if err != nil || len(works) == 0 {
-		return err
-	}
-	known := map[int64]bool{}
-	for _, s := range j.starts {
-		known[s.id] = true
+	if err != nil {
+		return nil, err
 	}
 	var start []int64
 	for _, w := range works {
-		if !known[w.Record] {
+		if _, known := j.numbers[w.Record]; !known && len(start) < mostStart {
 			start = append(start, w.Record)
 		}
 	}
-	if len(start) > mostStart {
-		start = start[:mostStart]
-	}
 	if len(start) == 0 {
-		return nil
+		return nil, nil
 	}
-	next := store.Round{Review: j.round.Review, Way: j.round.Way, Sources: j.round.Sources, After: &j.round.ID, More: j.round.More - 1, State: "waiting", Name: startName(Asked{From: "last"}, len(start))}
 	asked := j.asked
 	asked.From, asked.Twice, asked.Records = "last", false, nil
-	if next.Asked, err = json.Marshal(asked); err != nil {
-		return err
-	}
-	return j.store.NewRound(ctx, next, start, nil, j.work.Wake)
+	out := &store.Begin{Start: start, Round: store.Round{Review: j.round.Review, Way: j.round.Way, Sources: j.round.Sources, After: &j.round.ID, More: j.round.More - 1, State: "waiting", Name: startName(asked, len(start))}}
+	out.Asked, err = json.Marshal(asked)
+	return out, err
 }
 
 // Stopped brings a round that was stopped to rest.

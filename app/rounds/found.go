@@ -50,6 +50,7 @@ type Work struct {
 	Leads      int             `json:"leads"`   // works that belong which cite it, or which it cites
 	Shared     int             `json:"shared"`  // works that it cites and works that belong cite too
 	Together   int             `json:"together"`
+	Worth      float64         `json:"worth"` // by what works are ordered: see cite.Graph.Worth
 	TimesCited *int            `json:"timesCited,omitempty"`
 	Score      *float64        `json:"score,omitempty"` // how much it is like what belongs; absent where too little is known
 	Caught     bool            `json:"caught"`
@@ -89,7 +90,10 @@ type Window struct {
 	Most  int
 }
 
-const mostWindow = 500
+const (
+	mostWindow = 500
+	fewNot     = 10 // works that do not belong, below which likeness says nothing
+)
 
 // check completes a window.
 func (w *Window) check() error {
@@ -171,7 +175,7 @@ func shows(what string, w Work) bool {
 	return true
 }
 
-// order sorts works. By ties: what more of what belongs leads to, then what hangs together with it, then what is like it.
+// order sorts works; those alike in that by likeness to what belongs.
 func order(works []Work, by string) {
 	score := func(w Work) float64 {
 		if w.Score == nil {
@@ -189,7 +193,7 @@ func order(works []Work, by string) {
 		first := 0
 		switch by {
 		case "ties":
-			first = cmp.Compare(tieOf(b), tieOf(a))
+			first = cmp.Compare(b.Worth, a.Worth)
 		case "cited":
 			first = cmp.Compare(times(b), times(a))
 		case "alike":
@@ -200,9 +204,6 @@ func order(works []Work, by string) {
 		return cmp.Or(first, cmp.Compare(score(b), score(a)), strings.Compare(text.Key(a.Record.Title), text.Key(b.Record.Title)), cmp.Compare(a.Record.ID, b.Record.ID))
 	})
 }
-
-// tieOf is by what works are ordered: a work that is linked itself counts like three that have a third in common.
-func tieOf(w Work) int { return 3*w.Leads + w.Shared + w.Together }
 
 // all returns the works that rounds brought with what is said of them now.
 func (a *Service) all(ctx context.Context, at desk.At) ([]Work, int, error) {
@@ -239,16 +240,9 @@ func (a *Service) all(ctx context.Context, at desk.At) ([]Work, int, error) {
 		later[p[0]], later[p[1]] = true, true
 	}
 	var model *likeness.Model
-	if len(k.belong) >= 3 {
-		others := k.not
-		if len(others) < 20 {
-			for i, w := range l.works {
-				if verdicts[i] == "" && len(others) < 400 {
-					others = append(others, w.record)
-				}
-			}
-		}
-		model = likeness.Of(k.belong, others)
+	// What nobody judged cannot stand for what does not belong: most of what rounds bring is about the question.
+	if len(k.belong) >= 3 && len(k.not) >= fewNot {
+		model = likeness.Of(k.belong, k.not)
 	}
 	out := make([]Work, 0, len(l.works))
 	for i, w := range l.works {
@@ -260,6 +254,11 @@ func (a *Service) all(ctx context.Context, at desk.At) ([]Work, int, error) {
 		for _, id := range w.rounds {
 			x.Rounds = append(x.Rounds, numbers[id])
 		}
+		cited := 0
+		if r.TimesCited != nil {
+			cited = *r.TimesCited
+		}
+		x.Worth = l.graph.Worth(i, ties[i], cited)
 		if model != nil {
 			s := model.Score(r)
 			x.Score = &s

@@ -67,7 +67,7 @@ func (a *Service) Network(ctx context.Context, at desk.At) (*Network, error) {
 		return 0
 	}
 	slices.SortStableFunc(rest, func(a, b int) int {
-		return cmp.Or(cmp.Compare(belongs(works[b]), belongs(works[a])), cmp.Compare(tieOf(works[b]), tieOf(works[a])))
+		return cmp.Or(cmp.Compare(belongs(works[b]), belongs(works[a])), cmp.Compare(works[b].Worth, works[a].Worth))
 	})
 	out := &Network{Works: []Node{}, Links: [][2]int{}, Of: len(nodes) + len(rest)}
 	for _, i := range rest[:min(len(rest), max(0, mostNodes-len(nodes)))] {

@@ -46,7 +46,7 @@ func (t *teller) leads(records []*bib.Record) [][]int64 {
 	if t.forward {
 		for n, r := range records {
 			for _, f := range r.References {
-				if at, how := t.starts.Find(f); how == cite.ByIdentifier || how == cite.ByTitle {
+				if at, how := t.starts.Same(f); how != cite.None {
 					add(n, t.owners[at])
 				}
 			}
@@ -56,7 +56,7 @@ func (t *teller) leads(records []*bib.Record) [][]int64 {
 	came := cite.NewFinder(records)
 	for work, list := range t.wanted {
 		for _, f := range list {
-			if n, how := came.Find(f); how == cite.ByIdentifier || how == cite.ByTitle {
+			if n, how := came.Same(f); how != cite.None {
 				add(n, work)
 			}
 		}
@@ -93,7 +93,7 @@ func (j *journey) open(ctx context.Context) (out []wanted, found []*bib.Record, 
 	at := map[string]int{}
 	for _, s := range j.starts {
 		for _, f := range s.references() {
-			if _, how := finder.Find(f); how == cite.ByIdentifier || how == cite.ByTitle {
+			if _, how := finder.Same(f); how != cite.None {
 				continue
 			}
 			key := f.Line()
@@ -136,7 +136,7 @@ func (j *journey) references(ctx context.Context) error {
 			}
 			var step store.RoundStep
 			for _, r := range found {
-				if n, how := finder.Find(bib.Reference{DOI: r.DOI}); how == cite.ByIdentifier {
+				if n, how := finder.Same(bib.Reference{DOI: r.DOI}); how == cite.ByIdentifier {
 					step.Records, step.Leads = append(step.Records, r), append(step.Leads, part[n].leads)
 				}
 			}
@@ -222,8 +222,8 @@ func (j *journey) titles(ctx context.Context) error {
 
 // sameWork reports whether a record is the work of a reference: by title, first author and year, where the reference says them.
 func sameWork(f bib.Reference, r *bib.Record) bool {
-	_, how := cite.NewFinder([]*bib.Record{r}).Find(f)
-	return how == cite.ByIdentifier || how == cite.ByTitle
+	_, how := cite.NewFinder([]*bib.Record{r}).Same(f)
+	return how != cite.None
 }
 
 const maxLine = 1000 // characters of a reference that is kept as text

@@ -53,7 +53,6 @@ type Brought struct {
 	Keys    int    `json:"keys"`
 	Missed  int    `json:"missed"` // of those that belong, the strategy misses
 	Share   *Share `json:"share,omitempty"`
-	Left    *Share `json:"left,omitempty"` // that may belong among those nobody judged
 }
 
 // Share is a figure with its 95 % interval.
@@ -175,9 +174,6 @@ func brought(rounds []store.Round, works []Work, taken map[int64]bool) []Brought
 		}
 		if s, ok := (cite.Round{New: b.New, Judged: b.Judged, Belongs: b.Belongs}).Yield(); ok {
 			b.Share = &Share{s.Value, s.Low, s.High}
-		}
-		if s, ok := (cite.Round{New: b.New, Judged: b.Judged, Belongs: b.Belongs}).Left(); ok {
-			b.Left = &Share{s.Value, s.Low, s.High}
 		}
 		out = append(out, b)
 	}

@@ -4,6 +4,7 @@
 package rounds
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -97,7 +98,7 @@ type Round struct {
 
 // A Note says what could not be had in full.
 type Note struct {
-	Kind  string `json:"kind"` // many, full, no-links, half, unread, unasked or source
+	Kind  string `json:"kind"` // many, full, next, no-links, half, unread, unasked, said or source
 	What  string `json:"what,omitempty"`
 	Total int    `json:"total,omitempty"`
 	Taken int    `json:"taken,omitempty"`
@@ -154,7 +155,13 @@ func (a *Service) Begin(ctx context.Context, at desk.At, n Asked) error {
 	if err != nil {
 		return err
 	}
-	err = a.store.NewRound(ctx, r, start, works, a.work.Wake)
+	b := store.Begin{Round: r, Start: start, Works: works}
+	if r.State == "done" {
+		if b.Entry, err = a.entry(ctx, r, len(works), 0); err != nil {
+			return err
+		}
+	}
+	err = a.store.NewRound(ctx, b, a.work.Wake)
 	a.tell(ctx, at.Review)
 	return err
 }
@@ -233,6 +240,50 @@ func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r store.Round
 	}
 	r.Asked, err = json.Marshal(n)
 	return r, start, works, err
+}
+
+// entry is what stands in the logbook of a round that is done.
+func (a *Service) entry(ctx context.Context, r store.Round, works, lost int) (*store.Run, error) {
+	saved, err := a.store.Document(ctx, r.Review, 0)
+	if err != nil {
+		return nil, problems.Gone(err, "review")
+	}
+	sources, err := a.outside.Sources(ctx)
+	if err != nil {
+		return nil, err
+	}
+	var places []string
+	for _, s := range sources {
+		if slices.Contains(r.Sources, s.ID) {
+			places = append(places, s.Name)
+		}
+	}
+	brought := int64(works)
+	out := &store.Run{Review: r.Review, Kind: "round", Way: outside.ByCiting, Revision: saved.Revision, Place: cmp.Or(strings.Join(places, ", "), "the sample"),
+		Records: &brought, Notes: json.RawMessage("[]"), Who: r.Who, At: a.now()}
+	switch r.Way {
+	case Backward:
+		out.Query = "what these cite: " + r.Name
+	case Forward:
+		out.Query = "what cites these: " + r.Name
+	case Both:
+		out.Query = "what these cite, and what cites them: " + r.Name
+	case Author:
+		out.Way, out.Query = outside.Otherwise, "works of "+r.Name
+	case Journal:
+		out.Way, out.Query = outside.ByBrowsing, "contents of "+r.Name
+	case Cited:
+		out.Query = "the most cited of " + r.Name
+	case Alike:
+		out.Way, out.Query = outside.Otherwise, "the works of "+r.Name+" that are most like those that belong"
+	}
+	if lost > 0 {
+		out.Note = fmt.Sprintf("%d references led nowhere", lost)
+	}
+	if len([]rune(out.Place)) > 200 {
+		out.Place = fmt.Sprintf("%d sources", len(places))
+	}
+	return out, nil
 }
 
 func startName(n Asked, many int) string {

@@ -7,6 +7,7 @@ import (
 
 	"tamiz/app/figures"
 	"tamiz/app/outside"
+	"tamiz/app/rounds"
 	"tamiz/core/review"
 	"tamiz/exchange/document"
 )
@@ -14,7 +15,7 @@ import (
 // sections writes the record, section by section. One that has nothing to say says what would fill it.
 func (f facts) sections() []document.Section {
 	return []document.Section{f.question(), f.sourcesSection(), f.vocabularySection(), f.strategy(), f.linesSection(), f.limits(), f.results(), f.sameWorks(), f.byWay("byHand", "Searched by hand", "No search by hand was written down.", outside.BySearch),
-		f.tested(), f.development(), f.versionsSection(), f.other(),
+		f.found(), f.tested(), f.development(), f.versionsSection(), f.other(),
 		f.byWay("registers", "Registers of studies", "None was searched, or it was not written down.", outside.ByRegister),
 		f.byWay("browsed", "Browsed", "No site, catalogue or table of contents was browsed, or it was not written down.", outside.ByBrowsing),
 		f.byWay("citations", "References and citing works", "None were followed, or it was not written down.", outside.ByCiting),
@@ -205,12 +206,12 @@ func (f facts) sameWorks() document.Section {
 	return s
 }
 
-// byWay is what was written down by hand of one way of looking.
+// byWay is what was written down by hand of one way of looking, and the rounds that went that way.
 func (f facts) byWay(id, title, empty, way string) document.Section {
 	s := document.Section{ID: id, Title: title, Empty: empty}
 	var rows [][]string
 	for _, r := range f.runs {
-		if r.Kind == "hand" && r.Way == way {
+		if (r.Kind == "hand" || r.Kind == "round") && r.Way == way {
 			rows = append(rows, []string{r.Place, day(r.At), numOf(r.Records), r.Query, r.Note})
 		}
 	}
@@ -247,6 +248,49 @@ func (f facts) tested() document.Section {
 		s.Add(document.Rows("Key studies that are missed", []string{"Title", "", "Held back by"}, rows))
 	}
 	return s
+}
+
+// found is what the ways of looking beside the strategy brought, and where key studies came from.
+func (f facts) found() document.Section {
+	s := document.Section{ID: "found", Title: "How key studies were found", Empty: "There is no key study."}
+	var rows [][]string
+	for _, o := range f.said.Origins {
+		rows = append(rows, []string{cameBy(o.Way), num(o.Keys), fmt.Sprintf("%d (%s to %s)", o.Caught, percent(o.Low), percent(o.High))})
+	}
+	if len(rows) > 0 {
+		s.Add(document.Rows("", []string{"They came by", ">Key studies", ">Caught, 95 % interval"}, rows))
+	}
+	if f.said.Draft {
+		s.Add(document.Note("All key studies come from the draft search itself: what it catches of them flatters it."))
+	}
+	rows = nil
+	for _, r := range f.said.Rounds {
+		rows = append(rows, []string{num(r.Number), wayName(r.Way) + ": " + r.Name, num(r.All), num(r.Known), num(r.New), num(r.Judged), num(r.Belongs), num(r.Keys), num(r.Missed)})
+	}
+	if len(rows) > 0 {
+		s.Add(document.Rows("Rounds of looking beside the strategy", []string{">Round", "Way", ">Brought", ">Known before", ">New", ">Judged", ">Belong", ">Taken as key studies", ">Missed by the strategy"}, rows))
+	}
+	if c := f.said.Captures; c != nil {
+		few := ""
+		if c.Few {
+			few = " So few are in both that the figure says little."
+		}
+		s.Add(document.Text("The search by words finds %d of the works that belong, citations lead to %d, both to %d. Were the two ways independent, there would be about %.0f in all (%.0f to %.0f; Chapman 1951). They are not quite: there may be more.%s",
+			c.Words, c.Citations, c.Both, c.Total, c.Low, c.High, few))
+	}
+	return s
+}
+
+func cameBy(way string) string {
+	if name := map[string]string{"file": "a file", "look-up": "a look-up", "judged": "judging what the strategy finds", "new": "the search that ran again", "round": "a round", "copied": "another review"}[way]; name != "" {
+		return name
+	}
+	return "not written down"
+}
+
+func wayName(way string) string {
+	return map[string]string{rounds.Backward: "References", rounds.Forward: "Citing works", rounds.Both: "References and citing works", rounds.Author: "Works of a person", rounds.Journal: "A journal",
+		rounds.Cited: "The most cited", rounds.Alike: "Works like those that belong"}[way]
 }
 
 func (f facts) development() document.Section {

@@ -17,6 +17,7 @@ import (
 	"tamiz/app/outside"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
+	"tamiz/app/rounds"
 	"tamiz/app/vocabularies"
 	"tamiz/exchange"
 	"tamiz/exchange/document"
@@ -30,13 +31,14 @@ type Service struct {
 	vocabularies *vocabularies.Service
 	dialects     *dialects.Service
 	checks       *checks.Service
+	rounds       *rounds.Service
 	desk         *desk.Service
 	now          func() time.Time
 }
 
 // New returns the room that writes records.
-func New(r *reviews.Service, f *figures.Service, o *outside.Service, v *vocabularies.Service, d *dialects.Service, c *checks.Service, k *desk.Service) *Service {
-	return &Service{r, f, o, v, d, c, k, time.Now}
+func New(r *reviews.Service, f *figures.Service, o *outside.Service, v *vocabularies.Service, d *dialects.Service, c *checks.Service, n *rounds.Service, k *desk.Service) *Service {
+	return &Service{r, f, o, v, d, c, n, k, time.Now}
 }
 
 // A Record is the written record of a search: to be read, to be checked item by item, and in numbers.
@@ -100,6 +102,7 @@ type facts struct {
 	vocabularies []reviews.Vocabulary
 	kept         []figures.KeptBlock
 	checks       []checks.Check
+	said         *rounds.Said // by which ways key studies were found
 }
 
 const mostLines = 4 // sources whose lines are written out one under another
@@ -132,6 +135,9 @@ func (a *Service) facts(ctx context.Context, at desk.At) (f facts, err error) {
 		}
 	}
 	if f.checks, err = a.checks.Checks(ctx, at.Review); err != nil {
+		return f, err
+	}
+	if f.said, err = a.rounds.Says(ctx, at); err != nil {
 		return f, err
 	}
 	if f.everywhere, err = a.outside.Everywhere(ctx, at); err != nil {

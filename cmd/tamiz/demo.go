@@ -15,6 +15,7 @@ import (
 	"tamiz/app/figures"
 	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/rounds"
 	"tamiz/core/bib"
 	"tamiz/core/review"
 	"tamiz/core/set"
@@ -127,6 +128,9 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	if err := demoCheck(ctx, a, review.ID); err != nil {
 		return err
 	}
+	if err := demoRound(ctx, a, review.ID, sources); err != nil {
+		return err
+	}
 	return db.ForgetChanges(ctx, review.ID)
 }
 
@@ -172,6 +176,46 @@ func demoCheck(ctx context.Context, a *app.App, id int64) error {
 					return err
 				}
 			}
+		}
+	}
+	return nil
+}
+
+// demoRound follows the references of the key studies of the demo review and the works that cite them; the first of what that
+// brings is judged.
+func demoRound(ctx context.Context, a *app.App, id int64, sources map[string]int64) error {
+	at := desk.At{Review: id}
+	if err := a.Rounds.Begin(ctx, at, rounds.Asked{Way: rounds.Both, From: "keys", Sources: []int64{sources["vilano"], sources["almagre"]}}); err != nil {
+		return err
+	}
+	if err := until(ctx, func() (bool, error) {
+		all, err := a.Rounds.Rounds(ctx, id)
+		if err == nil && all[0].Problem != nil {
+			err = all[0].Problem
+		}
+		return err == nil && all[0].State == "done", err
+	}); err != nil {
+		return err
+	}
+	found, err := a.Rounds.Found(ctx, at, rounds.Window{Most: demo.JudgedOfRound})
+	if err != nil {
+		return err
+	}
+	for _, w := range found.Works {
+		read, err := a.Figures.ReadRecord(ctx, at, w.Record.ID, nil, nil)
+		if err != nil {
+			return err
+		}
+		text := ""
+		for _, p := range append(read.Title, read.Abstract...) {
+			text += p.Text
+		}
+		verdict := "not"
+		if demo.OnTopic(&bib.Record{Title: text}) {
+			verdict = "relevant"
+		}
+		if err := a.Judge(ctx, id, w.Record.ID, verdict); err != nil {
+			return err
 		}
 	}
 	return nil

@@ -152,9 +152,6 @@ func TestWhatRoundsStillBring(t *testing.T) {
 	require.True(t, ok)
 	assert.InDelta(t, 0.25, s.Value, 1e-9)
 	assert.True(t, s.Low > 0.1 && s.Low < 0.25 && s.High > 0.25 && s.High < 0.5)
-	left, ok := cite.Round{New: 40, Judged: 20, Belongs: 5}.Left()
-	require.True(t, ok)
-	assert.InDelta(t, 5, left.Value, 1e-9)
 	_, ok = cite.Round{New: 3}.Yield()
 	assert.False(t, ok)
 

@@ -63,13 +63,16 @@ func words(title string) []string {
 	return slices.Compact(out)
 }
 
-// Find returns the number of the record that a reference means, and how that was told: by an identifier, else by title, first
-// author and year. A record that merely resembles it comes back as Near.
-func (f *Finder) Find(ref bib.Reference) (int, How) {
+// Same returns the number of the record that a reference means, and how that was told: by an identifier, else by title, first
+// author and year.
+func (f *Finder) Same(ref bib.Reference) (int, How) {
 	for _, id := range []string{bib.DOIKey(ref.DOI), bib.DOIKey(ref.Local)} {
 		if n, ok := f.byID[id]; ok && id != "" {
 			return n, ByIdentifier
 		}
+	}
+	if ref.Title == "" && ref.Text == "" {
+		return 0, None
 	}
 	r := Record(ref)
 	if k := r.WorkKey(); k != "" {
@@ -79,7 +82,15 @@ func (f *Finder) Find(ref bib.Reference) (int, How) {
 			}
 		}
 	}
-	return f.near(r.Title)
+	return 0, None
+}
+
+// Find does so, and returns as Near a record that merely resembles it.
+func (f *Finder) Find(ref bib.Reference) (int, How) {
+	if n, how := f.Same(ref); how != None {
+		return n, how
+	}
+	return f.near(Whole(ref).Title)
 }
 
 // near looks for a title that resembles one, among those that share one of its three rarest words.

@@ -12,20 +12,14 @@ type Round struct {
 // Share is a share with its 95 % interval by Wilson (1927).
 type Share struct{ Value, Low, High float64 }
 
-// Yield returns which share of the works that a round newly brought belong, by those that were judged; ok is false where none was.
+// Yield returns which share of the judged works that a round newly brought belong; ok is false where none was judged. Where they
+// were judged in order, the likeliest first, the share of all is lower.
 func (r Round) Yield() (s Share, ok bool) {
 	if r.Judged == 0 {
 		return Share{}, false
 	}
 	low, high := coverage.Wilson(r.Belongs, r.Judged)
 	return Share{float64(r.Belongs) / float64(r.Judged), low, high}, true
-}
-
-// Left estimates how many works that belong are left among those of a round that nobody judged.
-func (r Round) Left() (Share, bool) {
-	s, ok := r.Yield()
-	open := float64(r.New - r.Judged)
-	return Share{s.Value * open, s.Low * open, s.High * open}, ok
 }
 
 // Next estimates how many works that belong the round after the last would bring, and all rounds after it: each brings the

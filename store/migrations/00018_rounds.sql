@@ -54,7 +54,15 @@ create index on round_lost (round);
 alter table key_study add column way text not null default '';
 alter table key_study add column origin text not null default '';
 
+-- A round is a run of the logbook.
+alter table run drop constraint run_kind_check;
+alter table run add constraint run_kind_check check (kind in ('asked', 'counted', 'hand', 'round'));
+
 -- +goose Down
+
+delete from run where kind = 'round';
+alter table run drop constraint run_kind_check;
+alter table run add constraint run_kind_check check (kind in ('asked', 'counted', 'hand'));
 
 alter table key_study drop column origin;
 alter table key_study drop column way;

@@ -32,6 +32,11 @@ export const router = createRouter({
           component: () => import('./screens/samples/SamplesScreen.vue'),
         },
         {
+          path: 'studies',
+          name: 'studies',
+          component: () => import('./screens/studies/StudiesScreen.vue'),
+        },
+        {
           path: 'sources',
           name: 'sources',
           component: () => import('./screens/sources/SourcesScreen.vue'),

@@ -101,6 +101,11 @@ export type QueryFinding = Schemas['QueryFinding']
 export type TypedStrategy = Schemas['TypedStrategy']
 export type TypedNote = Schemas['TypedNote']
 export type Dialect = Schemas['Dialect']
+export type Round = Schemas['Round']
+export type AskedRound = Schemas['AskedRound']
+export type FoundWork = Schemas['FoundWork']
+export type FoundSaid = Schemas['FoundSaid']
+export type CitationNetwork = Schemas['CitationNetwork']
 export type FileFormat = Schemas['Export']['format']
 
 export const api = createClient<paths>({ baseUrl: '' })

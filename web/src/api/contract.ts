@@ -4027,7 +4027,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             /** @enum {string} */
-            kind: "asked" | "counted" | "hand";
+            kind: "asked" | "counted" | "hand" | "round";
             /** @enum {string} */
             way?: "search" | "register" | "browsing" | "citations" | "people" | "earlier" | "other";
             revision: number;
@@ -4441,6 +4441,8 @@ export interface components {
             leads: number;
             shared: number;
             together: number;
+            /** Format: double */
+            worth: number;
             timesCited?: number;
             /** Format: double */
             score?: number;
@@ -4491,7 +4493,6 @@ export interface components {
             keys: number;
             missed: number;
             share?: components["schemas"]["ShareOf"];
-            left?: components["schemas"]["ShareOf"];
         };
         ShareOf: {
             /** Format: double */

@@ -198,6 +198,7 @@ export default {
   },
   keys: {
     title: 'Key studies',
+    findMore: 'Find more',
     count: '1 known to belong | {n} known to belong',
     bring: 'Bring in a file',
     drop: 'Drop files of key studies here',

@@ -7,6 +7,7 @@ import headings from './headings'
 import logbook from './logbook'
 import sources from './sources'
 import strategy from './strategy'
+import studies from './studies'
 
 export const i18n = createI18n({
   legacy: false,
@@ -22,11 +23,13 @@ export const i18n = createI18n({
       ...headings,
       ...strategy,
       ...logbook,
+      ...studies,
       screen: {
         ...en.screen,
         ...headings.screen,
         ...strategy.screen,
         ...logbook.screen,
+        ...studies.screen,
         ...sources.screen,
         ...files.screen,
       },

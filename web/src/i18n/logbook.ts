@@ -113,7 +113,7 @@ export default {
     records: 'Records',
     of: 'Version',
     query: 'As it was asked',
-    kind: { counted: 'counted in passing', hand: 'by hand' },
+    kind: { counted: 'counted in passing', hand: 'by hand', round: 'a round' },
     unknown: 'not said',
     revision: 'change {n}',
     echoed: 'Understood as',
@@ -215,6 +215,7 @@ export default {
       paste: 'Paste a query',
       versions: 'Keep a version',
       check: 'Have it checked',
+      studies: 'To Key studies',
     },
   },
   check: {

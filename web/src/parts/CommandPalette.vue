@@ -45,7 +45,7 @@ const to = (name: string, query?: Record<string, string>) =>
   router.push({ name, params: { review: review.id }, query })
 
 const screens = computed<Found[]>(() =>
-  ([...places, 'shelf', 'sources'] as const).map((s) => ({
+  ([...places, 'studies', 'shelf', 'sources'] as const).map((s) => ({
     kind: 'screen',
     name: t(`screen.${s}`),
     go: () => to(s),

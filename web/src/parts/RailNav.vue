@@ -26,6 +26,8 @@ const icons: Record<Screen, string> = {
     '<circle cx="6" cy="6" r="1.8"/><circle cx="12" cy="6" r="1.8"/><circle cx="18" cy="6" r="1.8"/><circle cx="6" cy="12" r="1.8"/><circle cx="18" cy="12" r="1.8"/><circle cx="6" cy="18" r="1.8"/><circle cx="12" cy="18" r="1.8"/><path d="M10.6 10.6l2.8 2.8M13.4 10.6l-2.8 2.8"/>',
 }
 
+/** Few key studies are at home on Question; more have a screen of their own. */
+const few = 3
 const missed = computed(() =>
   bench.now ? bench.now.caught.filter((c, i) => !c && !bench.now?.notHere?.[i]).length : 0,
 )
@@ -73,6 +75,20 @@ const missed = computed(() =>
       }}</i>
     </router-link>
     <span class="grow" />
+    <router-link
+      v-if="review.keyStudies.length > few"
+      :to="{ name: 'studies', params: { review: review.id } }"
+      class="place"
+      active-class="here"
+    >
+      <svg viewBox="0 0 24 24" aria-hidden="true">
+        <circle cx="6" cy="17" r="2.2" />
+        <circle cx="18" cy="17" r="2.2" />
+        <circle cx="12" cy="6" r="2.2" />
+        <path d="M11 8l-4 7M13 8l4 7M8.2 17h7.6" />
+      </svg>
+      {{ t('screen.studies') }}
+    </router-link>
     <router-link
       :to="{ name: 'sources', params: { review: review.id } }"
       class="place"

@@ -57,6 +57,8 @@ export const useSources = defineStore('sources', () => {
     else if (news.kind === 'checks') fresh('checks', 'record')
     else if (news.kind === 'notes') fresh('talk')
     else if (news.kind === 'notices') fresh('told', 'since')
+    else if (news.kind === 'rounds') fresh('rounds', 'found', 'record')
+    else if (news.kind === 'judged') fresh('found', 'judging')
     else if (news.kind === 'sources') fresh('sources')
     else {
       fresh('draws')

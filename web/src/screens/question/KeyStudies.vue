@@ -67,6 +67,12 @@ function remove(k: KeyStudy) {
           t('keys.count', { n: n(review.keyStudies.length, 'whole') }, review.keyStudies.length)
         }}</span>
         <span class="grow" />
+        <router-link
+          v-if="review.keyStudies.length && sources.on.length"
+          class="btn bare"
+          :to="{ name: 'studies', params: { review: review.id } }"
+          >{{ t('keys.findMore') }}</router-link
+        >
         <button
           v-if="review.keyStudies.length && sources.on.length"
           class="btn bare"

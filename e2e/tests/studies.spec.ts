@@ -1,0 +1,156 @@
+import type { Page } from '@playwright/test'
+import { accessible, add, begin, demoReview, expect, number, saved, test } from './tamiz'
+
+test.use({ own: 'studies' })
+
+const bench = (page: Page) => page.getByRole('complementary', { name: 'Bench' })
+const works = (page: Page) => page.getByRole('listbox', { name: 'Works that rounds brought' })
+const chosen = (page: Page) => works(page).getByRole('option', { selected: true })
+
+const five = [
+  'Rest breaks and kidney function decline in seasonal farm workers',
+  'Hydration and cross-shift change in creatinine of migrant farmworkers',
+  'Electrolyte solution for farm workers in extreme heat',
+  'Heat stress prevention training for migrant workers',
+  'Water, rest and shade for sugarcane workers',
+]
+const seven = [
+  'Siesta timing and tubular markers among campesinos',
+  'Cooling vests and kidney strain in field hands',
+  'Scheduled rest for cane cutters: a stepped trial',
+  'Paid rest for piece-rate farmworkers',
+  'Drinking water at the crop row: agricultural labourers and their kidneys',
+  'Work–rest schedules on tomato farms',
+  'A rest programme on banana plantations',
+]
+
+test('from five key studies in two rounds to twelve; three that block A misses are brought back by two words', async ({ page, review }) => {
+  await begin(page, review.path('question'), 'Farm crews')
+  for (const term of ['farmworker*', '"farm worker*"', '"agricultural worker*"', '"agricultural labourer*"', '"migrant worker*"', '"sugarcane worker*"', '"plantation worker*"', '"farm labourer*"']) await add(page, term.replaceAll('"', ''))
+  await saved(page)
+  await page.getByRole('link', { name: 'Question' }).click()
+  await page.getByRole('button', { name: 'Paste references' }).click()
+  await page.getByLabel(/Titles, DOIs or whole references/).fill(five.join('\n'))
+  await page.getByRole('button', { name: 'Look up in every source' }).click()
+  await page.getByRole('button', { name: 'Take in 5 key studies' }).click()
+  await expect(page.getByText('5 known to belong')).toBeVisible()
+  await page.getByRole('link', { name: 'Find more' }).click()
+
+  // Two rounds, from the key studies and then from what that brings.
+  const form = page.getByRole('form', { name: 'Another round' })
+  await expect(form.getByText('knows who cites whom')).toHaveCount(1)
+  await accessible(page)
+  await form.getByLabel('twice: once more from what that brings').check()
+  await form.getByLabel('Surco').uncheck()
+  await form.getByRole('button', { name: 'Look' }).click()
+  const rounds = page.getByRole('region', { name: 'Rounds' })
+  await expect(rounds.getByRole('row', { name: /^2 / })).toContainText('works of the round before')
+  await expect(rounds.getByRole('row', { name: /^2 / })).toContainText(/20\d\d/)
+  await expect(rounds.getByRole('row', { name: /^1 / })).toContainText('5 key studies')
+  const toJudge = page.getByRole('button', { name: /^to judge/ })
+  await expect.poll(async () => number(await toJudge.textContent())).toBeGreaterThan(1000)
+  const open = number(await toJudge.textContent())
+  await accessible(page)
+
+  // Judged by keyboard, one key each: what leaves the list makes room for the next.
+  await works(page).focus()
+  const taken = new Set<string>()
+  let refused = ''
+  for (let i = 0; i < 60 && taken.size < seven.length; i++) {
+    const title = (await chosen(page).locator('.title').textContent())!.trim()
+    if (seven.includes(title)) {
+      await page.keyboard.press('k')
+      taken.add(title)
+    } else if (!refused) {
+      await page.keyboard.press('n')
+      refused = title
+    } else {
+      await page.keyboard.press('ArrowDown')
+      await expect(chosen(page).locator('.title')).not.toHaveText(title)
+      continue
+    }
+    await expect(works(page).getByText(title, { exact: true })).toHaveCount(0)
+  }
+  expect([...taken].sort()).toEqual([...seven].sort())
+  await expect(toJudge).toContainText((open - 8).toLocaleString('en-GB'))
+  await expect(bench(page)).toContainText('of 12 key studies caught')
+  const before = number((await bench(page).getByText(/of 12 key studies caught/).locator('..').textContent())!.split('of')[0])
+  expect(before).toBe(9)
+
+  // What was refused is not asked again, and can be taken back.
+  await page.getByRole('button', { name: /^not 1/ }).click()
+  await expect(works(page).getByText(refused, { exact: true })).toBeVisible()
+  await page.getByRole('button', { name: /^key studies/ }).click()
+  await chosen(page).waitFor()
+  await works(page).getByText('Cooling vests and kidney strain in field hands').click()
+  await page.getByRole('link', { name: 'What would catch it' }).click()
+  await expect(page.getByRole('heading', { name: 'Cooling vests and kidney strain in field hands' })).toBeVisible()
+  await page.getByRole('link', { name: 'Blocks' }).click()
+  await add(page, 'campesino*')
+  await add(page, 'field hand*')
+  await expect(bench(page)).toContainText('11of 12 key studies caught')
+  await add(page, 'cane cutter*')
+  await expect(bench(page)).toContainText('12of 12 key studies caught')
+
+  // Where they came from, and what that says.
+  await page.getByRole('link', { name: 'Key studies' }).click()
+  await page.getByRole('tab', { name: 'Where they came from' }).click()
+  await expect(page.getByRole('row', { name: /Siesta timing/ })).toContainText('a round')
+  await expect(page.getByRole('row', { name: /Water, rest and shade/ })).toContainText('a look-up')
+  await accessible(page)
+  await page.getByRole('tab', { name: 'What it says' }).click()
+  await expect(page.getByRole('region', { name: 'Caught, by where key studies came from' }).getByRole('row', { name: /a round/ })).toContainText('7')
+  await expect(page.getByRole('region', { name: 'What each round brought' }).getByRole('row', { name: /^1/ })).toContainText('5 key studies')
+  await accessible(page)
+})
+
+test('who cites whom is a picture and a table; references that led nowhere are listed; it stands in the record', async ({ page }) => {
+  const id = await demoReview(page)
+  await page.goto(`/reviews/${id}/studies?part=network`)
+  const picture = page.getByRole('img', { name: /works over the years/ })
+  await expect(picture).toBeVisible()
+  await picture.focus()
+  await page.keyboard.press('+')
+  await page.keyboard.press('ArrowLeft')
+  await accessible(page)
+  await page.getByRole('button', { name: 'Whole' }).click()
+  await page.getByRole('table').getByRole('button').first().click()
+  await expect(page.getByRole('dialog')).toBeVisible()
+  await page.keyboard.press('Escape')
+
+  await page.getByRole('tab', { name: 'Find more' }).click()
+  await page.getByTitle('Open the references that led nowhere').first().click()
+  await expect(page.getByRole('dialog', { name: 'References that led nowhere' }).getByRole('listitem').first()).toBeVisible()
+  await accessible(page)
+  await page.getByRole('button', { name: 'Close' }).click()
+
+  // The works of a person, from the same screen; a name that nobody has is no error.
+  await page.getByRole('button', { name: 'Another round' }).click()
+  const form = page.getByRole('form', { name: 'Another round' })
+  await form.getByRole('radio', { name: /Works of a person/ }).check()
+  await form.getByLabel('Family name, given names').fill('Nobody, Whosoever')
+  await form.getByRole('button', { name: 'Look' }).click()
+  await expect(page.getByRole('region', { name: 'Rounds' }).getByRole('row', { name: /^2 Works of a person/ })).toContainText('0')
+
+  await page.goto(`/reviews/${id}/logbook?part=runs`)
+  await expect(page.getByText('what these cite, and what cites them: 28 key studies').first()).toBeVisible()
+  await page.goto(`/reviews/${id}/logbook?part=record`)
+  await expect(page.getByText('How key studies were found').first()).toBeVisible()
+})
+
+test('two people judge the same list, and neither is asked again', async ({ page, browser, baseURL }) => {
+  const id = await demoReview(page)
+  const other = await (await browser.newContext({ baseURL })).newPage()
+  for (const p of [page, other]) {
+    await p.goto(`/reviews/${id}/studies`)
+    await expect(chosen(p)).toBeVisible()
+  }
+  const title = (await chosen(page).locator('.title').textContent())!.trim()
+  await works(page).focus()
+  await page.keyboard.press('u')
+  await expect(works(page).getByText(title, { exact: true })).toHaveCount(0)
+  await expect(works(other).getByText(title, { exact: true })).toHaveCount(0)
+  await other.getByRole('button', { name: /^unsure 1/ }).click()
+  await expect(works(other).getByText(title, { exact: true })).toBeVisible()
+  await other.context().close()
+})
