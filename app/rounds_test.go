@@ -1,6 +1,7 @@
 package app_test
 
 import (
+	"bytes"
 	"cmp"
 	"net/http/httptest"
 	"slices"
@@ -15,6 +16,7 @@ import (
 	"tamiz/app/outside"
 	"tamiz/app/rounds"
 	"tamiz/core/bib"
+	"tamiz/exchange/mods"
 	"tamiz/exchange/ris"
 	"tamiz/source/standin"
 )
@@ -310,6 +312,37 @@ func TestRoundsOfPeopleJournalsAndTheMostCited(t *testing.T) {
 	for _, x := range found(t, a, review, rounds.Window{Show: "all", Round: 3}).Works {
 		assert.True(t, x.Caught, "it is of what the strategy finds")
 	}
+	// A team, as one; people who are not there bring nothing.
+	both := w.Vilano[0].Authors[0].String() + "; " + w.Vilano[5].Authors[0].String() + "; Nobody, Whosoever"
+	team := round(t, a, review, rounds.Asked{Way: "author", Name: both, Sources: []int64{w.ids["vilano"]}})
+	assert.GreaterOrEqual(t, team.Works, 2)
+
+	// Within a sample that does not say what it cites nothing can be told; within one that does, it is.
+	_, err := bring(t, a, review, "sample", "plain.ris", strings.NewReader("TY  - JOUR\nTI  - Heat in crews\nER  - \n"))
+	require.NoError(t, err)
+	err = a.Rounds.Begin(t.Context(), desk.At{Review: review}, rounds.Asked{Way: "cited", From: "sample"})
+	assert.Equal(t, "no-references", problem(t, err).Type)
+	var file bytes.Buffer
+	mw := mods.NewWriter(&file)
+	for _, r := range w.Vilano[:800] {
+		require.NoError(t, mw.Write(r))
+	}
+	require.NoError(t, mw.Close())
+	i, err := bring(t, a, review, "sample", "vilano.xml", &file)
+	require.NoError(t, err)
+	_, err = a.SetView(t.Context(), review, desk.NewLook{Sample: i.Sample})
+	require.NoError(t, err)
+	require.NoError(t, a.Rounds.Begin(t.Context(), a.at(t.Context(), review), rounds.Asked{Way: "cited", From: "sample", Most: 10}))
+	r = atRest(t, a, review)
+	assert.Equal(t, 10, r.Works)
+	require.Len(t, r.Notes, 1)
+	assert.Equal(t, "elsewhere", r.Notes[0].Kind)
+	require.NoError(t, a.Rounds.Begin(t.Context(), a.at(t.Context(), review), rounds.Asked{Way: "alike", Most: 25}))
+	r = atRest(t, a, review)
+	assert.LessOrEqual(t, r.Works, 25)
+	for _, x := range found(t, a, review, rounds.Window{Show: "all", Round: r.Number}).Works {
+		assert.NotEqual(t, "key", x.Verdict)
+	}
 	for _, bad := range []rounds.Asked{
 		{Way: "author", Name: " ", Sources: []int64{w.ids["vilano"]}}, {Way: "journal", Name: "X", Years: []int{2020, 2010}, Sources: []int64{w.ids["vilano"]}},
 		{Way: "sideways", Sources: []int64{w.ids["vilano"]}}, {Way: "both", From: "keys"}, {Way: "both", From: "nothing", Sources: []int64{w.ids["vilano"]}},
@@ -317,6 +350,29 @@ func TestRoundsOfPeopleJournalsAndTheMostCited(t *testing.T) {
 	} {
 		assert.Error(t, a.Rounds.Begin(t.Context(), desk.At{Review: review}, bad), "%+v", bad)
 	}
+}
+
+// The same work under two identifiers, in two sources, one of them in another form: it is one work, with both records. That a work
+// was taken back is said, whichever record says it.
+func TestOneWorkOfTwoRecords(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	key := &bib.Record{Title: "A study that others cite", Year: 2015, DOI: "10.99999/key.1", Accession: "VIL920000", Authors: []bib.Person{{Family: "Osolana"}}}
+	one := &bib.Record{Title: "Shade for crews at noon", Year: 2018, DOI: "10.99999/one.1", Accession: "VIL920001", Authors: []bib.Person{{Family: "Velkana"}}, Types: []string{"Retracted Work"},
+		References: []bib.Reference{{DOI: "https://doi.org/10.99999/KEY.1"}}}
+	other := &bib.Record{Title: "Shade for Crews at Noon", Year: 2019, DOI: "10.99999/two.1", Accession: "ALM920001", Authors: []bib.Person{{Family: "Velkana"}}, Abstract: "Of farmworkers and heat."}
+	list := &bib.Record{Title: "A list of works", Year: 2021, DOI: "10.99999/list.9", Accession: "VIL920002", Authors: []bib.Person{{Family: "Belan"}}, References: []bib.Reference{{DOI: "10.99999/two.1"}, {DOI: "10.99999/key.1"}}}
+	w.hold("vilano", []*bib.Record{key, one, list}, nil)
+	w.hold("almagre", []*bib.Record{other}, nil)
+	keyStudies(t, a, review, []*bib.Record{key, list})
+	round(t, a, review, rounds.Asked{Way: "both", From: "keys", Sources: []int64{w.ids["vilano"], w.ids["almagre"]}})
+	f := found(t, a, review, rounds.Window{})
+	require.Len(t, f.Works, 1, "%+v", f.Works)
+	assert.Len(t, f.Works[0].Records, 2)
+	assert.True(t, f.Works[0].Retracted)
+	assert.Equal(t, 2, f.Works[0].Leads, "it cites one by an identifier in another form; the other cites its second record")
+	require.NoError(t, a.Judge(t.Context(), review, f.Works[0].Records[1], "not"))
+	assert.Zero(t, found(t, a, review, rounds.Window{}).Total, "judged in one record, it is judged")
 }
 
 // A foreign server without such indexes is told to have none, and one that has them under other names is asked by them.

@@ -81,9 +81,9 @@ func (s *Store) NewRound(ctx context.Context, b Begin, then waker) error {
 }
 
 func newRound(ctx context.Context, tx pgx.Tx, b Begin, then waker) error {
-	err := tx.QueryRow(ctx, `insert into round (review, way, asked, name, sources, after, more, state, who, ended)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, case when $8 = 'done' then now() end) returning id`,
-		b.Review, b.Way, b.Asked, b.Name, b.Sources, b.After, b.More, b.State, AuthorOf(ctx).Name).Scan(&b.ID)
+	err := tx.QueryRow(ctx, `insert into round (review, way, asked, name, sources, after, more, state, who, notes, ended)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, coalesce($10::jsonb, '[]'), case when $8 = 'done' then now() end) returning id`,
+		b.Review, b.Way, b.Asked, b.Name, b.Sources, b.After, b.More, b.State, AuthorOf(ctx).Name, b.Notes).Scan(&b.ID)
 	if err != nil {
 		return err
 	}

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"slices"
+	"time"
 
 	"tamiz/app/desk"
 	"tamiz/core/bib"
@@ -42,17 +43,19 @@ type Came struct {
 
 // Brought is what a round brought, step by step: all works, those known before, the new ones, what was said of those.
 type Brought struct {
-	Number  int    `json:"number"`
-	Way     string `json:"way"`
-	Name    string `json:"name"`
-	All     int    `json:"all"`
-	Known   int    `json:"known"` // brought by a round before, or a key study when it began
-	New     int    `json:"new"`
-	Judged  int    `json:"judged"`
-	Belongs int    `json:"belongs"` // of them key studies and relevant ones
-	Keys    int    `json:"keys"`
-	Missed  int    `json:"missed"` // of those that belong, the strategy misses
-	Share   *Share `json:"share,omitempty"`
+	Number  int       `json:"number"`
+	Way     string    `json:"way"`
+	Name    string    `json:"name"`
+	All     int       `json:"all"`
+	Known   int       `json:"known"` // brought by a round before, or a key study when it began
+	New     int       `json:"new"`
+	Judged  int       `json:"judged"`
+	Belongs int       `json:"belongs"` // of them key studies and relevant ones
+	Keys    int       `json:"keys"`
+	Missed  int       `json:"missed"` // of those that belong, the strategy misses
+	Share   *Share    `json:"share,omitempty"`
+	Who     string    `json:"who,omitempty"`
+	At      time.Time `json:"at"`
 }
 
 // Share is a figure with its 95 % interval.
@@ -147,7 +150,7 @@ func (a *Service) Says(ctx context.Context, at desk.At) (*Said, error) {
 func brought(rounds []store.Round, works []Work, taken map[int64]bool) []Brought {
 	out := []Brought{}
 	for i, r := range rounds {
-		b := Brought{Number: i + 1, Way: r.Way, Name: r.Name}
+		b := Brought{Number: i + 1, Way: r.Way, Name: r.Name, Who: r.Who, At: r.At}
 		for _, w := range works {
 			if !slices.Contains(w.Rounds, b.Number) {
 				continue

@@ -68,7 +68,7 @@ const (
 // Asked is an order for a round.
 type Asked struct {
 	Way     string  `json:"way"`
-	From    string  `json:"from,omitempty"`    // what it begins from: keys, relevant, shelf, last, reviews or records
+	From    string  `json:"from,omitempty"`    // what it begins from: keys, relevant, shelf, last, reviews or records; of the most cited, the sample itself
 	Records []int64 `json:"records,omitempty"` // where they are named one by one
 	Name    string  `json:"name,omitempty"`    // of the person or the journal
 	Years   []int   `json:"years,omitempty"`   // first and last, of a journal
@@ -98,7 +98,7 @@ type Round struct {
 
 // A Note says what could not be had in full.
 type Note struct {
-	Kind  string `json:"kind"` // many, full, next, no-links, half, unread, unasked, said or source
+	Kind  string `json:"kind"` // many, full, next, elsewhere, no-links, half, unread, unasked, said or source
 	What  string `json:"what,omitempty"`
 	Total int    `json:"total,omitempty"`
 	Taken int    `json:"taken,omitempty"`
@@ -192,7 +192,8 @@ func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r store.Round
 		}
 		linked = linked || source.CitingOf(c, s.Map) != nil
 	}
-	if len(n.Sources) == 0 && n.Way != Alike || len(n.Sources) > 20 {
+	local := n.Way == Alike || n.Way == Cited && n.From == "sample"
+	if len(n.Sources) == 0 && !local || len(n.Sources) > 20 {
 		return r, nil, nil, problems.Invalid("sources", "1 to 20 sources are asked.")
 	}
 	if n.Most == 0 {
@@ -226,6 +227,18 @@ func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r store.Round
 		}
 	case Cited:
 		r.Name = "what the strategy finds"
+		if n.From == "sample" {
+			r.State, r.Name = "done", "the sample"
+			elsewhere := 0
+			if works, elsewhere, err = a.citedInSample(ctx, at, n.Most); err != nil {
+				return r, nil, nil, err
+			}
+			if elsewhere > 0 {
+				if r.Notes, err = json.Marshal([]Note{{Kind: "elsewhere", Total: elsewhere}}); err != nil {
+					return r, nil, nil, err
+				}
+			}
+		}
 	case Alike:
 		r.State, r.Name = "done", "the sample"
 		if works, err = a.alike(ctx, at, n.Most); err != nil {
@@ -234,7 +247,9 @@ func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r store.Round
 	default:
 		return r, nil, nil, problems.Invalid("way", "There is no way of looking %q.", n.Way)
 	}
-	r.Sources = n.Sources
+	if r.Sources = n.Sources; local {
+		r.Sources = nil
+	}
 	if r.Sources == nil {
 		r.Sources = []int64{}
 	}

@@ -9,6 +9,7 @@ import (
 	"tamiz/app/desk"
 	"tamiz/app/problems"
 	"tamiz/core/bib"
+	"tamiz/core/cite"
 	"tamiz/core/likeness"
 	"tamiz/core/query"
 	"tamiz/core/text"
@@ -117,15 +118,28 @@ func isReview(r *bib.Record) bool {
 	return slices.ContainsFunc([]string{" systematic review ", " scoping review ", " meta analysis ", " metaanalysis ", " a review "}, func(s string) bool { return strings.Contains(title, s) })
 }
 
-// named returns what is asked for the works of a person or a journal.
+const mostPeople = 20 // of a team
+
+// named returns what is asked for the works of a person, of several who are parted by semicolons, or of a journal.
 func named(n Asked) (query.Expr, error) {
 	if n.Way == Author {
-		p := bib.ParsePerson(n.Name)
-		words := text.Tokens(p.Family + " " + p.Given)
-		if len(words) == 0 {
-			return nil, problems.Invalid("name", "This is no name that could be asked for.")
+		var any query.Or
+		for _, name := range strings.Split(n.Name, ";") {
+			p := bib.ParsePerson(name)
+			words := text.Tokens(p.Family + " " + p.Given)
+			if len(words) > 0 {
+				any = append(any, query.Author{Pattern: text.Literal(words...)})
+			}
 		}
-		return query.Author{Pattern: text.Literal(words...)}, nil
+		switch {
+		case len(any) == 0:
+			return nil, problems.Invalid("name", "This is no name that could be asked for.")
+		case len(any) > mostPeople:
+			return nil, problems.Invalid("name", "At most %d people are asked for at once.", mostPeople)
+		case len(any) == 1:
+			return any[0], nil
+		}
+		return any, nil
 	}
 	words := text.Tokens(n.Name)
 	if len(words) == 0 {
@@ -140,6 +154,55 @@ func named(n Asked) (query.Expr, error) {
 	}
 	return query.And{q, query.Years{From: n.Years[0], To: n.Years[1]}}, nil
 }
+
+// citedInSample returns the records of the sample that is looked at which most others of it cite, and how many works elsewhere are
+// cited as often as the last of them: those are reached by following references.
+func (a *Service) citedInSample(ctx context.Context, at desk.At, most int) (works []store.RoundWork, elsewhere int, err error) {
+	if err := a.desk.Heavy.Take(ctx); err != nil {
+		return nil, 0, err
+	}
+	d, err := a.desk.Desk(ctx, at)
+	if err != nil {
+		return nil, 0, err
+	}
+	if d.Pool == nil {
+		return nil, 0, desk.ErrNoSample
+	}
+	var records []*bib.Record
+	var ids []int64
+	says := false
+	for it := d.Pool.Sample.Iterator(); it.HasNext(); {
+		n := it.Next()
+		records, ids = append(records, d.Pool.Records[n]), append(ids, d.Pool.IDs[n])
+		says = says || len(d.Pool.Records[n].References) > 0
+	}
+	if !says {
+		return nil, 0, &problems.Problem{Type: "no-references", Status: 422, Field: "from", Title: "The records of this sample do not say what they cite. A source that knows who cites whom tells the most cited by its own number."}
+	}
+	g := cite.Of(records, nil)
+	order := make([]int, 0, len(records))
+	for i := range records {
+		if len(g.CitedBy(i)) > 1 { // one is no more than any other
+			order = append(order, i)
+		}
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(len(g.CitedBy(b)), len(g.CitedBy(a))) })
+	order = order[:min(len(order), most)]
+	least := 2
+	for _, i := range order {
+		by := g.CitedBy(i)
+		least = len(by)
+		w := store.RoundWork{Record: ids[i]}
+		for _, c := range by[:min(len(by), mostLeads)] {
+			w.Leads = append(w.Leads, ids[c])
+		}
+		works = append(works, w)
+	}
+	return works, g.Elsewhere(least), ctx.Err()
+}
+
+// mostLeads is how many of those that cite a work are kept with it.
+const mostLeads = 50
 
 // alike returns the records of the sample that is looked at that are most like those that belong and that nobody judged.
 func (a *Service) alike(ctx context.Context, at desk.At, most int) ([]store.RoundWork, error) {

@@ -289,7 +289,7 @@ func cameBy(way string) string {
 }
 
 func wayName(way string) string {
-	return map[string]string{rounds.Backward: "References", rounds.Forward: "Citing works", rounds.Both: "References and citing works", rounds.Author: "Works of a person", rounds.Journal: "A journal",
+	return map[string]string{rounds.Backward: "References", rounds.Forward: "Citing works", rounds.Both: "References and citing works", rounds.Author: "Works of people", rounds.Journal: "A journal",
 		rounds.Cited: "The most cited", rounds.Alike: "Works like those that belong"}[way]
 }
 
@@ -373,10 +373,17 @@ func (f facts) other() document.Section {
 	s := f.byWay("other", "Other ways of looking", "No journal is read by hand, and no other way was written down.", outside.Otherwise)
 	var rows [][]string
 	for _, h := range f.review.Document.HandSearch {
-		rows = append(rows, []string{h.Name, h.Note})
+		var looked []string
+		for _, r := range f.said.Rounds {
+			years, of := strings.CutPrefix(r.Name, h.Name)
+			if r.Way == rounds.Journal && of {
+				looked = append(looked, fmt.Sprintf("%s: %d of %d judged, %s", strings.TrimPrefix(years, ", "), r.Judged, r.New, strings.TrimSpace(day(r.At)+" "+r.Who)))
+			}
+		}
+		rows = append(rows, []string{h.Name, strings.Join(looked, "; "), h.Note})
 	}
 	if len(rows) > 0 {
-		s.Add(document.Rows("Journals to be read by hand", []string{"Journal", "Note"}, rows))
+		s.Add(document.Rows("Journals to be read by hand", []string{"Journal", "Looked at", "Note"}, rows))
 	}
 	return s
 }

@@ -97,6 +97,24 @@ func (g *Graph) CitedBy(i int) (out []int) {
 	return out
 }
 
+// Elsewhere returns how many works that are not among the records are cited by at least so many of them.
+func (g *Graph) Elsewhere(least int) (n int) {
+	by := map[int32]int{}
+	for _, list := range g.cites {
+		for _, to := range list {
+			if int(to) >= g.records {
+				by[to]++
+			}
+		}
+	}
+	for _, times := range by {
+		if times >= least {
+			n++
+		}
+	}
+	return n
+}
+
 // References returns how many works a record cites, those elsewhere too.
 func (g *Graph) References(i int) int { return len(g.cites[i]) }
 

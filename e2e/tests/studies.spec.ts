@@ -24,7 +24,7 @@ const seven = [
   'A rest programme on banana plantations',
 ]
 
-test('from five key studies in two rounds to twelve; three that block A misses are brought back by two words', async ({ page, review }) => {
+test('from five key studies in two rounds to twelve; three that block A misses are brought back by their words', async ({ page, review }) => {
   await begin(page, review.path('question'), 'Farm crews')
   for (const term of ['farmworker*', '"farm worker*"', '"agricultural worker*"', '"agricultural labourer*"', '"migrant worker*"', '"sugarcane worker*"', '"plantation worker*"', '"farm labourer*"']) await add(page, term.replaceAll('"', ''))
   await saved(page)
@@ -127,10 +127,10 @@ test('who cites whom is a picture and a table; references that led nowhere are l
   // The works of a person, from the same screen; a name that nobody has is no error.
   await page.getByRole('button', { name: 'Another round' }).click()
   const form = page.getByRole('form', { name: 'Another round' })
-  await form.getByRole('radio', { name: /Works of a person/ }).check()
-  await form.getByLabel('Family name, given names').fill('Nobody, Whosoever')
+  await form.getByRole('radio', { name: /Works of people/ }).check()
+  await form.getByLabel('Family name, given names; next person').fill('Nobody, Whosoever')
   await form.getByRole('button', { name: 'Look' }).click()
-  await expect(page.getByRole('region', { name: 'Rounds' }).getByRole('row', { name: /^2 Works of a person/ })).toContainText('0')
+  await expect(page.getByRole('region', { name: 'Rounds' }).getByRole('row', { name: /^2 Works of people/ })).toContainText('0')
 
   await page.goto(`/reviews/${id}/logbook?part=runs`)
   await expect(page.getByText('what these cite, and what cites them: 28 key studies').first()).toBeVisible()

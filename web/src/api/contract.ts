@@ -4376,7 +4376,7 @@ export interface components {
             /** @enum {string} */
             way: "backward" | "forward" | "both" | "author" | "journal" | "cited" | "alike";
             /** @enum {string} */
-            from?: "keys" | "relevant" | "shelf" | "last" | "reviews" | "records";
+            from?: "keys" | "relevant" | "shelf" | "last" | "reviews" | "records" | "sample";
             records?: number[];
             name?: string;
             years?: number[];
@@ -4493,6 +4493,9 @@ export interface components {
             keys: number;
             missed: number;
             share?: components["schemas"]["ShareOf"];
+            who?: string;
+            /** Format: date-time */
+            at: string;
         };
         ShareOf: {
             /** Format: double */

@@ -68,7 +68,8 @@ watch(
 watch(
   rows,
   (list) => {
-    if (!list.some((s) => s.id === chosen.value)) chosen.value = list[0]?.id
+    // Before the studies are there, whichever the address names stays.
+    if (list.length && !list.some((s) => s.id === chosen.value)) chosen.value = list[0]!.id
   },
   { immediate: true },
 )

@@ -29,6 +29,10 @@ const offered = computed(() =>
 )
 const twice = ref(false)
 const name = ref('')
+const cited = ref<'source' | 'sample'>('source')
+const local = computed(
+  () => way.value === 'alike' || (way.value === 'cited' && cited.value === 'sample'),
+)
 const year = new Date().getFullYear()
 const first = ref(year - 9)
 const last = ref(year)
@@ -44,7 +48,7 @@ const busy = ref(false)
 const failed = ref('')
 const ready = computed(
   () =>
-    (way.value === 'alike' || asked.value.length > 0) &&
+    (local.value || asked.value.length > 0) &&
     (!['author', 'journal'].includes(way.value) || name.value.trim() !== ''),
 )
 
@@ -57,6 +61,7 @@ async function begin() {
     Object.assign(body, { name: name.value, years: [first.value, last.value] })
   else if (way.value === 'author') body.name = name.value
   if (way.value === 'cited' || way.value === 'alike') body.most = most.value
+  if (local.value && way.value === 'cited') body.from = 'sample'
   try {
     await ask(api.POST('/api/reviews/{review}/rounds', { params: review.asked, body }))
     sources.fresh('rounds', 'found')
@@ -121,11 +126,18 @@ async function begin() {
           />
         </template>
       </template>
-      <label v-else class="small row"
+      <label v-else-if="way === 'cited' && review.samples.length" class="small row"
+        >{{ t('found.mostBy')
+        }}<select v-model="cited" class="field short">
+          <option value="source">{{ t('found.cited.source') }}</option>
+          <option value="sample">{{ t('found.cited.sample') }}</option>
+        </select></label
+      >
+      <label v-if="way === 'cited' || way === 'alike'" class="small row"
         >{{ t('found.most')
         }}<input v-model.number="most" type="number" min="1" max="1000" class="field year"
       /></label>
-      <template v-if="way !== 'alike'">
+      <template v-if="!local">
         <span class="small">{{ t('found.at') }}</span>
         <label v-for="s in sources.on" :key="s.id" class="row small"
           ><input
