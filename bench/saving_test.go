@@ -113,7 +113,7 @@ func application(t *testing.T) (*app.App, string, context.Context) {
 	s, err := store.Open(ctx, server.URL)
 	require.NoError(t, err)
 	t.Cleanup(s.Close)
-	a, err := app.New(s, sru.Guard{}, nil, slog.New(slog.DiscardHandler))
+	a, err := app.New(s, sru.Guard{Everywhere: true}, nil, slog.New(slog.DiscardHandler))
 	require.NoError(t, err)
 	require.NoError(t, a.Start(ctx))
 	t.Cleanup(func() { _ = a.Stop(context.Background()) })

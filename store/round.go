@@ -162,31 +162,31 @@ type RoundStep struct {
 	Lost     []RoundLost
 }
 
-// PutRoundStep keeps what a part of a round brought. Doing it twice does no harm. ErrNone is the answer where the round is not
-// going any more.
-func (s *Store) PutRoundStep(ctx context.Context, id int64, step RoundStep) error {
+// PutRoundStep keeps what a part of a round brought, and returns the numbers of its records. Doing it twice does no harm. ErrNone
+// is the answer where the round is not going any more.
+func (s *Store) PutRoundStep(ctx context.Context, id int64, step RoundStep) (brought []int64, err error) {
 	source := "round"
 	if step.Source != nil {
 		source = SourceName(*step.Source)
 	}
-	return s.bulk.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
+	err = s.bulk.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		err := touched(tx.Exec(ctx, "update round set place = $2, requests = requests + $3, notes = $4, state = case when state = 'waiting' then 'going' else state end where id = $1 and state in ('waiting', 'going', 'stopping')",
 			id, step.Place, step.Requests, step.Notes))
 		if err != nil {
 			return err
 		}
-		ids, err := putRecords(ctx, tx, source, step.Records)
-		if err != nil {
+		if brought, err = putRecords(ctx, tx, source, step.Records); err != nil {
 			return err
 		}
-		works := make([]RoundWork, len(ids))
-		for i, record := range ids {
+		works := make([]RoundWork, len(brought))
+		for i, record := range brought {
 			works[i] = RoundWork{Record: record, Source: step.Source, Leads: step.Leads[i]}
 		}
 		if err := putRoundWorks(ctx, tx, id, works); err != nil {
 			return err
 		}
-		if ids, err = putRecords(ctx, tx, source, step.Known); err != nil {
+		ids, err := putRecords(ctx, tx, source, step.Known)
+		if err != nil {
 			return err
 		}
 		for i, record := range ids {
@@ -203,6 +203,7 @@ func (s *Store) PutRoundStep(ctx context.Context, id int64, step RoundStep) erro
 		}
 		return nil
 	})
+	return brought, err
 }
 
 func putRoundWorks(ctx context.Context, tx pgx.Tx, round int64, works []RoundWork) error {

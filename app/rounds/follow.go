@@ -52,8 +52,8 @@ type journey struct {
 	told    time.Time
 
 	starts  []start
-	numbers map[int64]int // of starts, by the numbers of their records
-	brought int
+	numbers map[int64]int  // of starts, by the numbers of their records
+	works   map[int64]bool // that it brought, by the numbers of their records
 }
 
 // start is a work that a round begins from, in all records of it that are known.
@@ -95,7 +95,7 @@ func (a *Service) Make(ctx context.Context, t store.Task) error {
 	if err != nil {
 		return err
 	}
-	j := &journey{Service: a, round: r, numbers: map[int64]int{}}
+	j := &journey{Service: a, round: r, numbers: map[int64]int{}, works: map[int64]bool{}}
 	for _, part := range []struct {
 		body json.RawMessage
 		to   any
@@ -170,7 +170,9 @@ func (j *journey) prepare(ctx context.Context) error {
 		}
 	}
 	works, err := j.store.WorksOfRound(ctx, j.round.ID)
-	j.brought = len(works)
+	for _, w := range works {
+		j.works[w.Record] = true
+	}
 	return err
 }
 
@@ -193,10 +195,13 @@ func (j *journey) keep(ctx context.Context, c *asker, step store.RoundStep) erro
 	if c != nil {
 		step.Source, step.Requests, c.asked = &c.s.ID, c.asked, 0
 	}
-	if err := j.store.PutRoundStep(ctx, j.round.ID, step); err != nil {
+	ids, err := j.store.PutRoundStep(ctx, j.round.ID, step)
+	if err != nil {
 		return err
 	}
-	j.brought += len(step.Records)
+	for _, id := range ids {
+		j.works[id] = true
+	}
 	if j.now().Sub(j.told) > 300*time.Millisecond {
 		j.told = j.now()
 		j.tell(ctx, j.round.Review)
@@ -241,13 +246,13 @@ func (j *journey) travel(ctx context.Context) error {
 		if err != nil {
 			return err
 		}
-		if j.brought >= mostBring {
-			j.note(Note{Kind: "full", Taken: j.brought})
+		if len(j.works) >= mostBring {
+			j.note(Note{Kind: "full", Taken: len(j.works)})
 			break
 		}
 	}
-	if j.round.More > 0 && j.brought > mostStart {
-		j.note(Note{Kind: "next", Total: j.brought, Taken: mostStart})
+	if j.round.More > 0 && len(j.works) > mostStart {
+		j.note(Note{Kind: "next", Total: len(j.works), Taken: mostStart})
 	}
 	return j.keep(ctx, nil, store.RoundStep{})
 }
@@ -261,7 +266,7 @@ func (j *journey) eachSource(ctx context.Context, do func(context.Context, *aske
 			}
 			return outside.Unanswered(c.s.Name, err)
 		}
-		if j.brought >= mostBring {
+		if len(j.works) >= mostBring {
 			return nil
 		}
 	}
@@ -414,7 +419,7 @@ func (j *journey) ask(ctx context.Context, c *asker, way source.Way, starts []in
 		if err := j.keep(ctx, c, step); err != nil {
 			return err
 		}
-		if len(page.Records) == 0 || seen >= page.Total || seen >= most || j.brought >= mostBring {
+		if len(page.Records) == 0 || seen >= page.Total || seen >= most || len(j.works) >= mostBring {
 			return nil
 		}
 		if page, err = c.links.Linked(ctx, way, ids, seen+1, c.s.Map.AtMost); err != nil {

@@ -36,8 +36,10 @@ type laid struct {
 type laidWork struct {
 	records []int64
 	record  *bib.Record // that says most
-	rounds  []int64     // that brought it, the first first
-	leads   []int64     // records that lead to it, of all rounds
+	self    bib.Identity
+	head    desk.RecordHead
+	rounds  []int64 // that brought it, the first first
+	leads   []int64 // records that lead to it, of all rounds
 	caught  bool
 	missed  []string // ids of blocks, and names of limits, that hold it back
 }
@@ -201,7 +203,10 @@ func order(works []Work, by string) {
 		case "year":
 			first = cmp.Compare(b.Record.Year, a.Record.Year)
 		}
-		return cmp.Or(first, cmp.Compare(score(b), score(a)), strings.Compare(text.Key(a.Record.Title), text.Key(b.Record.Title)), cmp.Compare(a.Record.ID, b.Record.ID))
+		if first = cmp.Or(first, cmp.Compare(score(b), score(a))); first != 0 {
+			return first // titles are compared where nothing else tells them apart
+		}
+		return cmp.Or(strings.Compare(text.Key(a.Record.Title), text.Key(b.Record.Title)), cmp.Compare(a.Record.ID, b.Record.ID))
 	})
 }
 
@@ -230,7 +235,7 @@ func (a *Service) all(ctx context.Context, at desk.At) ([]Work, int, error) {
 	belongs := slices.Clone(l.number)
 	verdicts := make([]string, len(l.works))
 	for i, w := range l.works {
-		if verdicts[i] = k.verdict(w.record); verdicts[i] == isKey || verdicts[i] == relevant {
+		if verdicts[i] = k.verdictOf(w.self); verdicts[i] == isKey || verdicts[i] == relevant {
 			belongs = append(belongs, i)
 		}
 	}
@@ -247,10 +252,10 @@ func (a *Service) all(ctx context.Context, at desk.At) ([]Work, int, error) {
 	out := make([]Work, 0, len(l.works))
 	for i, w := range l.works {
 		r := w.record
-		x := Work{Record: headOf(store.StoredRecord{ID: w.records[0], Record: r}), Records: w.records, Rounds: []int{}, Leads: ties[i].Leads, Shared: ties[i].Shared, Together: ties[i].Together,
+		x := Work{Record: w.head, Records: w.records, Rounds: []int{}, Leads: ties[i].Leads, Shared: ties[i].Shared, Together: ties[i].Together,
 			TimesCited: r.TimesCited, Caught: w.caught, MissedBy: w.missed, Verdict: verdicts[i], Retracted: r.Retracted(), Corrected: r.Corrected(), Later: later[i]}
 		x.Record.Key = x.Verdict == isKey
-		_, x.Shelved = k.shelf.Find(r)
+		_, x.Shelved = k.shelf.Get(w.self)
 		for _, id := range w.rounds {
 			x.Rounds = append(x.Rounds, numbers[id])
 		}
@@ -350,6 +355,10 @@ func (a *Service) layOut(ctx context.Context, at desk.At) (*laid, error) {
 				w.leads = append(w.leads, x)
 			}
 		}
+	}
+	for i := range l.works {
+		w := &l.works[i]
+		w.self, w.head = bib.IdentityOf(w.record), headOf(store.StoredRecord{ID: w.records[0], Record: w.record})
 	}
 	if err := l.check(ctx, d); err != nil {
 		return nil, err

@@ -27,8 +27,10 @@ type known struct {
 	not      []*bib.Record
 }
 
-func (k *known) verdict(r *bib.Record) string {
-	if n, ok := k.works.Find(r); ok {
+func (k *known) verdict(r *bib.Record) string { return k.verdictOf(bib.IdentityOf(r)) }
+
+func (k *known) verdictOf(self bib.Identity) string {
+	if n, ok := k.works.Get(self); ok {
 		return k.verdicts[n]
 	}
 	return ""

@@ -143,7 +143,7 @@ func (j *journey) references(ctx context.Context) error {
 			if err := j.keep(ctx, c, step); err != nil {
 				return err
 			}
-			if j.brought >= mostBring {
+			if len(j.works) >= mostBring {
 				return nil
 			}
 		}
