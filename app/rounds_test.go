@@ -9,6 +9,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -19,6 +20,7 @@ import (
 	"tamiz/exchange/mods"
 	"tamiz/exchange/ris"
 	"tamiz/source/standin"
+	"tamiz/store"
 )
 
 // keyStudies brings some of the world's key studies into a review, from a file.
@@ -373,6 +375,18 @@ func TestOneWorkOfTwoRecords(t *testing.T) {
 	assert.Equal(t, 2, f.Works[0].Leads, "it cites one by an identifier in another form; the other cites its second record")
 	require.NoError(t, a.Judge(t.Context(), review, f.Works[0].Records[1], "not"))
 	assert.Zero(t, found(t, a, review, rounds.Window{}).Total, "judged in one record, it is judged")
+}
+
+// A round whose order was sent again, since its answer was lost, is made once.
+func TestARoundThatIsOrderedTwiceIsMadeOnce(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	keyStudies(t, a, review, w.Keys[5:10])
+	ctx := store.AsRequest(t.Context(), uuid.New())
+	for range 2 {
+		require.NoError(t, a.Rounds.Begin(ctx, desk.At{Review: review}, rounds.Asked{Way: "forward", From: "keys", Sources: []int64{w.ids["vilano"]}}))
+	}
+	assert.Equal(t, 1, atRest(t, a, review).Number)
 }
 
 // A foreign server without such indexes is told to have none, and one that has them under other names is asked by them.

@@ -7,11 +7,18 @@ export function asRequest(id: string) {
 
 /**
  * Makes a call that is known by the same name until it is answered: where its answer was lost and it is sent again, it is made
- * once.
+ * once. What is said anew, in other words, is another call.
  */
 export function useOnce() {
   let id = newId()
-  return async <T>(call: (headers: ReturnType<typeof asRequest>) => Promise<T>): Promise<T> => {
+  let said = ''
+  return async <T>(
+    call: (headers: ReturnType<typeof asRequest>) => Promise<T>,
+    what: unknown = '',
+  ): Promise<T> => {
+    const now = JSON.stringify(what)
+    if (now !== said) id = newId()
+    said = now
     const answer = await call(asRequest(id))
     id = newId()
     return answer

@@ -5,6 +5,7 @@ import { useI18n } from 'vue-i18n'
 import { api, ask, type Note } from '@/api/client'
 import { useAct } from './act'
 import { useNotes } from './notes'
+import { useOnce } from './request'
 import { useReview } from './review'
 
 /** What a note is on: by its id, as it is called now. */
@@ -28,14 +29,20 @@ export const useTalk = defineStore('talk', () => {
   const open = computed(() => all.value.filter((x) => !x.settled))
 
   const done = useAct('talk')
+  const once = useOnce()
 
   const put = (note: About & { words: string }) =>
     done(
-      ask(
-        api.POST('/api/reviews/{review}/notes', {
-          params: { path: { review: review.id } },
-          body: note,
-        }),
+      once(
+        (headers) =>
+          ask(
+            api.POST('/api/reviews/{review}/notes', {
+              params: { path: { review: review.id } },
+              headers,
+              body: note,
+            }),
+          ),
+        note,
       ),
     )
   const one = (note: Note) => ({ params: { path: { review: review.id, note: note.id! } } })

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Check } from '@/api/client'
 import { useProblem } from '@/state/problem'
+import { useOnce } from '@/state/request'
 import { useReview } from '@/state/review'
 import CheckQuestion from './CheckQuestion.vue'
 import SheetLine from './SheetLine.vue'
@@ -12,6 +13,7 @@ import SuggestionList from './SuggestionList.vue'
 /** A version as a colleague looks at it: six questions with what Tamiz itself found, and its lines, of which each can be otherwise. */
 const props = defineProps<{ check: Check }>()
 const emit = defineEmits<{ act: [call: Promise<unknown>] }>()
+const once = useOnce()
 const { t } = useI18n()
 const review = useReview()
 const problem = useProblem()
@@ -81,11 +83,16 @@ const path = computed(() => ({ review: review.id, check: props.check.id }))
               (s) =>
                 emit(
                   'act',
-                  ask(
-                    api.POST('/api/reviews/{review}/checks/{check}/suggestions', {
-                      params: { path },
-                      body: s,
-                    }),
+                  once(
+                    (headers) =>
+                      ask(
+                        api.POST('/api/reviews/{review}/checks/{check}/suggestions', {
+                          params: { path },
+                          headers,
+                          body: s,
+                        }),
+                      ),
+                    s,
                   ),
                 )
             "

@@ -7,6 +7,7 @@ import EmptyState from '@/parts/EmptyState.vue'
 import { useAct } from '@/state/act'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
+import { useOnce } from '@/state/request'
 import { useReview } from '@/state/review'
 import { who } from '@/state/who'
 import CheckSheet from './CheckSheet.vue'
@@ -37,15 +38,22 @@ const checker = ref('')
 const note = ref('')
 
 const act = useAct('checks', 'record')
+const once = useOnce()
 async function handOver() {
   const of = version.value ?? kept.value[0]?.id
   if (!of) return
+  const body = { version: of, checker: checker.value, note: note.value }
   const made = await act(
-    ask(
-      api.POST('/api/reviews/{review}/checks', {
-        params: { path: { review: review.id } },
-        body: { version: of, checker: checker.value, note: note.value },
-      }),
+    once(
+      (headers) =>
+        ask(
+          api.POST('/api/reviews/{review}/checks', {
+            params: { path: { review: review.id } },
+            headers,
+            body,
+          }),
+        ),
+      body,
     ),
   )
   if (!made) return

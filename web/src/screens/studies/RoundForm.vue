@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type AskedRound, type Round } from '@/api/client'
 import { useProblem } from '@/state/problem'
+import { useOnce } from '@/state/request'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 
@@ -44,6 +45,7 @@ const knows = (map: { indexes: Record<string, string> }) =>
 const linked = computed(() => asked.value.some((s) => knows(s.map)))
 
 const hand = computed(() => review.document.handSearch ?? [])
+const once = useOnce()
 const busy = ref(false)
 const failed = ref('')
 const ready = computed(
@@ -63,7 +65,11 @@ async function begin() {
   if (way.value === 'cited' || way.value === 'alike') body.most = most.value
   if (local.value && way.value === 'cited') body.from = 'sample'
   try {
-    await ask(api.POST('/api/reviews/{review}/rounds', { params: review.asked, body }))
+    await once(
+      (headers) =>
+        ask(api.POST('/api/reviews/{review}/rounds', { params: review.asked, headers, body })),
+      body,
+    )
     sources.fresh('rounds', 'found')
     emit('close')
   } catch (error) {
