@@ -132,6 +132,16 @@ test('who cites whom is a picture and a table; references that led nowhere are l
   await form.getByRole('button', { name: 'Look' }).click()
   await expect(page.getByRole('region', { name: 'Rounds' }).getByRole('row', { name: /^2 Works of people/ })).toContainText('0')
 
+  // A journal of the hand-search list leads to the same form, and its years are brought to be read.
+  await page.goto(`/reviews/${id}/harvest`)
+  await page.getByRole('tab', { name: /^Journals/ }).click()
+  await page.getByRole('link', { name: /^Look through Journal of Field Medicine/ }).click()
+  await expect(form.getByLabel('Name of the journal')).toHaveValue('Journal of Field Medicine')
+  await form.getByLabel('first year').fill('2019')
+  await form.getByLabel('last year').fill('2020')
+  await form.getByRole('button', { name: 'Look' }).click()
+  await expect(page.getByRole('region', { name: 'Rounds' }).getByRole('row', { name: /^3 A journal, over years Journal of Field Medicine, 2019 to 2020/ })).toContainText(/20\d\d/)
+
   await page.goto(`/reviews/${id}/logbook?part=runs`)
   await expect(page.getByText('what these cite, and what cites them: 28 key studies').first()).toBeVisible()
   await page.goto(`/reviews/${id}/logbook?part=record`)

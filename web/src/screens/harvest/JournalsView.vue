@@ -198,7 +198,16 @@ async function saveDocument() {
       <ul>
         <li v-for="h in listed" :key="h.journal">
           <div class="row">
-            <b>{{ h.name }}</b><span class="grow" /><button
+            <b>{{ h.name }}</b><span class="grow" /><router-link
+              class="btn bare"
+              :to="{
+                name: 'studies',
+                params: { review: review.id },
+                query: { way: 'journal', name: h.name },
+              }"
+              :aria-label="t('journals.throughOne', { journal: h.name })"
+              >{{ t('journals.through') }}</router-link
+            ><button
               class="btn bare"
               :aria-label="t('journals.remove', { journal: h.name })"
               @click="remove(h.journal, h.name)"

@@ -80,6 +80,15 @@ async function lookAt(team: Team) {
           >
         </p>
         <button class="btn bare" @click="lookAt(team)">{{ t('teams.lookAt') }}</button>
+        <router-link
+          class="btn bare"
+          :to="{
+            name: 'studies',
+            params: { review: review.id },
+            query: { way: 'author', name: team.authors.slice(0, 12).join('; ').slice(0, 200) },
+          }"
+          >{{ t('teams.works') }}</router-link
+        >
       </li>
     </ol>
     <button v-if="teams.length" class="btn outline" @click="save">{{ t('teams.save') }}</button>

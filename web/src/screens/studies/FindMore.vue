@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { useRoute } from 'vue-router'
 import { api, ask } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
 import { useProblem } from '@/state/problem'
@@ -26,7 +27,7 @@ const rounds = useQuery({
   refetchInterval: (q) =>
     q.state.data?.some((r) => ['waiting', 'going', 'stopping'].includes(r.state)) ? 2000 : false,
 })
-const asking = ref(false)
+const asking = ref(useRoute().query.way !== undefined)
 const { show, round, order, found, first, works, moved, anew, chosen, here, go, say, shelve } =
   useFound()
 

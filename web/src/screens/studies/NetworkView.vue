@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, ref, watchEffect } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
@@ -67,9 +67,15 @@ const whole = () => {
   zoom.value = 1
   shift.value = { x: 0, y: 0 }
 }
-const moved = computed(
+// Set by hand: what is drawn does not change with it, and is not to be compared anew for each step of a drag.
+const stage = ref<SVGGElement>()
+watchEffect(
   () =>
-    `translate(${width / 2} ${height / 2}) scale(${zoom.value}) translate(${shift.value.x - width / 2} ${shift.value.y - height / 2})`,
+    stage.value?.setAttribute(
+      'transform',
+      `translate(${width / 2} ${height / 2}) scale(${zoom.value}) translate(${shift.value.x - width / 2} ${shift.value.y - height / 2})`,
+    ),
+  { flush: 'post' },
 )
 
 const side = (i: number) => Math.max(5, Math.min(11, laid.value.spots[i]!.r * 2))
@@ -129,7 +135,7 @@ const open = (i: number) => reader.one(works.value[i]!.record.id, works.value[i]
         @pointerleave="((held = undefined), (here = undefined))"
         @keydown="keyed"
       >
-        <g :transform="moved">
+        <g ref="stage">
           <g class="axis">
             <template v-for="y in laid.years" :key="y.year">
               <line :x1="y.x" :x2="y.x" y1="0" :y2="height" />

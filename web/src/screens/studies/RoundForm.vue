@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { useRoute } from 'vue-router'
 import { api, ask, type AskedRound, type Round } from '@/api/client'
 import { useProblem } from '@/state/problem'
 import { useOnce } from '@/state/request'
@@ -16,7 +17,9 @@ const sources = useSources()
 const problem = useProblem()
 
 const ways = ['both', 'backward', 'forward', 'author', 'journal', 'cited', 'alike'] as const
-const way = ref<AskedRound['way']>('both')
+// A journal or a team leads here with its name.
+const led = useRoute().query
+const way = ref<AskedRound['way']>(ways.find((w) => w === led.way) ?? 'both')
 const links = computed(() => ['both', 'backward', 'forward'].includes(way.value))
 const froms = ['keys', 'relevant', 'shelf', 'last', 'reviews'] as const
 const from = ref<(typeof froms)[number]>('keys')
@@ -29,7 +32,7 @@ const offered = computed(() =>
   ),
 )
 const twice = ref(false)
-const name = ref('')
+const name = ref(typeof led.name === 'string' ? led.name : '')
 const cited = ref<'source' | 'sample'>('source')
 const local = computed(
   () => way.value === 'alike' || (way.value === 'cited' && cited.value === 'sample'),
