@@ -12,58 +12,6 @@ import (
 	"tamiz/store"
 )
 
-// A teller tells which of some works lead to a record: by the record's own references, or by theirs.
-type teller struct {
-	ids     []int64
-	starts  *cite.Finder // for references of what comes, forward
-	owners  []int        // of the records in starts
-	wanted  [][]bib.Reference
-	forward bool
-}
-
-func newTeller(j *journey, way source.Way, starts []int) *teller {
-	t := &teller{forward: way == source.Forward, starts: cite.NewFinder(nil)}
-	for i, n := range starts {
-		s := j.starts[n]
-		t.ids = append(t.ids, s.id)
-		t.wanted = append(t.wanted, s.references())
-		for _, r := range s.forms {
-			t.starts.Add(r)
-			t.owners = append(t.owners, i)
-		}
-	}
-	return t
-}
-
-// leads returns which of the works lead to each of some records.
-func (t *teller) leads(records []*bib.Record) [][]int64 {
-	out := make([][]int64, len(records))
-	add := func(r, work int) {
-		if !slices.Contains(out[r], t.ids[work]) {
-			out[r] = append(out[r], t.ids[work])
-		}
-	}
-	if t.forward {
-		for n, r := range records {
-			for _, f := range r.References {
-				if at, how := t.starts.Same(f); how != cite.None {
-					add(n, t.owners[at])
-				}
-			}
-		}
-		return out
-	}
-	came := cite.NewFinder(records)
-	for work, list := range t.wanted {
-		for _, f := range list {
-			if n, how := came.Same(f); how != cite.None {
-				add(n, work)
-			}
-		}
-	}
-	return out
-}
-
 // A wanted is a reference that no record is known for, with the works that have it.
 type wanted struct {
 	bib.Reference

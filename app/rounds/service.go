@@ -4,7 +4,6 @@
 package rounds
 
 import (
-	"cmp"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -257,50 +256,6 @@ func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r store.Round
 	return r, start, works, err
 }
 
-// entry is what stands in the logbook of a round that is done.
-func (a *Service) entry(ctx context.Context, r store.Round, works, lost int) (*store.Run, error) {
-	saved, err := a.store.Document(ctx, r.Review, 0)
-	if err != nil {
-		return nil, problems.Gone(err, "review")
-	}
-	sources, err := a.outside.Sources(ctx)
-	if err != nil {
-		return nil, err
-	}
-	var places []string
-	for _, s := range sources {
-		if slices.Contains(r.Sources, s.ID) {
-			places = append(places, s.Name)
-		}
-	}
-	brought := int64(works)
-	out := &store.Run{Review: r.Review, Kind: "round", Way: outside.ByCiting, Revision: saved.Revision, Place: cmp.Or(strings.Join(places, ", "), "the sample"),
-		Records: &brought, Notes: json.RawMessage("[]"), Who: r.Who, At: a.now()}
-	switch r.Way {
-	case Backward:
-		out.Query = "what these cite: " + r.Name
-	case Forward:
-		out.Query = "what cites these: " + r.Name
-	case Both:
-		out.Query = "what these cite, and what cites them: " + r.Name
-	case Author:
-		out.Way, out.Query = outside.Otherwise, "works of "+r.Name
-	case Journal:
-		out.Way, out.Query = outside.ByBrowsing, "contents of "+r.Name
-	case Cited:
-		out.Query = "the most cited of " + r.Name
-	case Alike:
-		out.Way, out.Query = outside.Otherwise, "the works of "+r.Name+" that are most like those that belong"
-	}
-	if lost > 0 {
-		out.Note = fmt.Sprintf("%d references led nowhere", lost)
-	}
-	if len([]rune(out.Place)) > 200 {
-		out.Place = fmt.Sprintf("%d sources", len(places))
-	}
-	return out, nil
-}
-
 func startName(n Asked, many int) string {
 	what := map[string][2]string{"keys": {"key study", "key studies"}, "relevant": {"work that belongs", "works that belong"}, "shelf": {"record of the shelf", "records of the shelf"},
 		"last": {"work of the round before", "works of the round before"}, "reviews": {"earlier review", "earlier reviews"}, "records": {"record", "records"}}[n.From]
@@ -341,46 +296,6 @@ func (a *Service) round(ctx context.Context, review, id int64) (store.Round, err
 		err = store.ErrNone
 	}
 	return r, problems.Gone(err, "round")
-}
-
-// A Lost is a reference that led nowhere, or to something that merely resembles it.
-type Lost struct {
-	Line string           `json:"line"`
-	In   desk.RecordHead  `json:"in"` // which record has it
-	Why  string           `json:"why"`
-	Near *desk.RecordHead `json:"near,omitempty"`
-}
-
-// Losts returns the references of a round that led nowhere.
-func (a *Service) Losts(ctx context.Context, review, id int64) ([]Lost, error) {
-	if _, err := a.round(ctx, review, id); err != nil {
-		return nil, err
-	}
-	all, err := a.store.RoundLosts(ctx, id, mostLosts)
-	if err != nil {
-		return nil, err
-	}
-	var ids []int64
-	for _, l := range all {
-		ids = append(ids, l.Start)
-		if l.Near != nil {
-			ids = append(ids, *l.Near)
-		}
-	}
-	heads, err := a.heads(ctx, ids)
-	if err != nil {
-		return nil, err
-	}
-	out := []Lost{}
-	for _, l := range all {
-		x := Lost{Line: l.Line, Why: l.Why, In: heads[l.Start]}
-		if l.Near != nil {
-			h := heads[*l.Near]
-			x.Near = &h
-		}
-		out = append(out, x)
-	}
-	return out, nil
 }
 
 const atOnce = 500 // records that are read at once

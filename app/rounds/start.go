@@ -84,18 +84,24 @@ func (a *Service) start(ctx context.Context, at desk.At, n Asked, all []store.Ro
 	return ids, after, nil
 }
 
-// reviewsOf returns the records of the sample that is looked at which are earlier reviews: by their type, or by a title that
-// says so.
-func (a *Service) reviewsOf(ctx context.Context, at desk.At) ([]int64, error) {
+// sampled waits for a turn and lays out a review with its sample; where none is looked at, it says so.
+func (a *Service) sampled(ctx context.Context, at desk.At) (*desk.Desk, error) {
 	if err := a.desk.Heavy.Take(ctx); err != nil {
 		return nil, err
 	}
 	d, err := a.desk.Desk(ctx, at)
+	if err == nil && d.Pool == nil {
+		err = desk.ErrNoSample
+	}
+	return d, err
+}
+
+// reviewsOf returns the records of the sample that is looked at which are earlier reviews: by their type, or by a title that
+// says so.
+func (a *Service) reviewsOf(ctx context.Context, at desk.At) ([]int64, error) {
+	d, err := a.sampled(ctx, at)
 	if err != nil {
 		return nil, err
-	}
-	if d.Pool == nil {
-		return nil, desk.ErrNoSample
 	}
 	var out []int64
 	for it := d.Pool.Sample.Iterator(); it.HasNext(); {
@@ -158,15 +164,9 @@ func named(n Asked) (query.Expr, error) {
 // citedInSample returns the records of the sample that is looked at which most others of it cite, and how many works elsewhere are
 // cited as often as the last of them: those are reached by following references.
 func (a *Service) citedInSample(ctx context.Context, at desk.At, most int) (works []store.RoundWork, elsewhere int, err error) {
-	if err := a.desk.Heavy.Take(ctx); err != nil {
-		return nil, 0, err
-	}
-	d, err := a.desk.Desk(ctx, at)
+	d, err := a.sampled(ctx, at)
 	if err != nil {
 		return nil, 0, err
-	}
-	if d.Pool == nil {
-		return nil, 0, desk.ErrNoSample
 	}
 	var records []*bib.Record
 	var ids []int64
@@ -206,15 +206,9 @@ const mostLeads = 50
 
 // alike returns the records of the sample that is looked at that are most like those that belong and that nobody judged.
 func (a *Service) alike(ctx context.Context, at desk.At, most int) ([]store.RoundWork, error) {
-	if err := a.desk.Heavy.Take(ctx); err != nil {
-		return nil, err
-	}
-	d, err := a.desk.Desk(ctx, at)
+	d, err := a.sampled(ctx, at)
 	if err != nil {
 		return nil, err
-	}
-	if d.Pool == nil {
-		return nil, desk.ErrNoSample
 	}
 	known, err := a.known(ctx, at.Review)
 	if err != nil {

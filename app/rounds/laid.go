@@ -1,0 +1,206 @@
+package rounds
+
+import (
+	"cmp"
+	"context"
+	"crypto/sha256"
+	"encoding/json"
+	"fmt"
+	"slices"
+
+	"tamiz/app/desk"
+	"tamiz/app/problems"
+	"tamiz/core/bib"
+	"tamiz/core/cite"
+	"tamiz/core/coverage"
+	"tamiz/store"
+)
+
+// mostWorks is how many records that rounds brought are set against the strategy: those of the last rounds.
+const mostWorks = 20_000
+
+// laid is what the rounds of a review brought, work by work, set against the strategy. It stays as it is while nothing of that
+// changes; what people say of the works is looked up each time.
+type laid struct {
+	works  []laidWork
+	graph  *cite.Graph // of works, then of key studies that are none of them
+	keys   []*bib.Record
+	number []int // of each key study in the graph
+	cut    int   // records left out
+}
+
+// laidWork is a work that rounds brought: in one record or several.
+type laidWork struct {
+	records []int64
+	record  *bib.Record // that says most
+	self    bib.Identity
+	head    desk.RecordHead
+	rounds  []int64 // that brought it, the first first
+	leads   []int64 // records that lead to it, of all rounds
+	caught  bool
+	missed  []string // ids of blocks, and names of limits, that hold it back
+}
+
+// layOut puts the records that rounds brought together by work, and sets them against the strategy.
+func (a *Service) layOut(ctx context.Context, at desk.At) (*laid, error) {
+	if _, err := a.store.Review(ctx, at.Review); err != nil {
+		return nil, problems.Gone(err, "review")
+	}
+	rows, err := a.store.RoundWorks(ctx, at.Review, mostWorks+1)
+	if err != nil {
+		return nil, err
+	}
+	l := &laid{}
+	if len(rows) > mostWorks {
+		works, _, err := a.store.RoundsBrought(ctx, at.Review)
+		if err != nil {
+			return nil, err
+		}
+		for _, n := range works {
+			l.cut += n
+		}
+		l.cut -= mostWorks
+		rows = rows[:mostWorks]
+	}
+	slices.SortStableFunc(rows, func(a, b store.RoundWork) int { return cmp.Compare(a.Round, b.Round) })
+	d, err := a.desk.Desk(ctx, at)
+	if err != nil {
+		return nil, err
+	}
+	leads := 0
+	for _, r := range rows {
+		leads += len(r.Leads)
+	}
+	last := int64(0)
+	if len(rows) > 0 {
+		last = rows[len(rows)-1].Round
+	}
+	body, err := json.Marshal(d.Strategy)
+	if err != nil {
+		return nil, err
+	}
+	key := fmt.Sprintf("%d %d %d %d %x %s", at.Review, len(rows), leads, last, sha256.Sum256(body), d.Keys.Key)
+	if kept, ok := a.laid.Get(key); ok {
+		return kept, nil
+	}
+	ids := []int64{}
+	for _, r := range rows {
+		ids = append(ids, r.Record)
+		ids = append(ids, r.Leads...)
+	}
+	records := map[int64]*bib.Record{}
+	if err := a.each(ctx, ids, func(s store.StoredRecord) { records[s.ID] = s.Record }); err != nil {
+		return nil, err
+	}
+	var numbering bib.Works
+	byWork := map[int]int{}
+	for _, row := range rows {
+		r := records[row.Record]
+		if r == nil {
+			continue
+		}
+		n := numbering.Number(bib.IdentityOf(r))
+		i, ok := byWork[n]
+		if !ok {
+			i = len(l.works)
+			byWork[n] = i
+			l.works = append(l.works, laidWork{record: r, missed: []string{}})
+		}
+		w := &l.works[i]
+		if !slices.Contains(w.records, row.Record) {
+			w.records = append(w.records, row.Record)
+		}
+		if len(r.Abstract) > len(w.record.Abstract) || len(w.record.References) == 0 && len(r.References) > 0 {
+			w.record = bib.Join(r, w.record)
+		} else if w.record != r {
+			w.record = bib.Join(w.record, r)
+		}
+		if !slices.Contains(w.rounds, row.Round) {
+			w.rounds = append(w.rounds, row.Round)
+		}
+		for _, x := range row.Leads {
+			if !slices.Contains(w.leads, x) {
+				w.leads = append(w.leads, x)
+			}
+		}
+	}
+	for i := range l.works {
+		w := &l.works[i]
+		w.self, w.head = bib.IdentityOf(w.record), headOf(store.StoredRecord{ID: w.records[0], Record: w.record})
+	}
+	if err := l.check(ctx, d); err != nil {
+		return nil, err
+	}
+	l.link(d, records)
+	a.laid.Add(key, l)
+	return l, ctx.Err()
+}
+
+// check tells of each work whether the strategy finds it, and what holds it back.
+func (l *laid) check(ctx context.Context, d *desk.Desk) error {
+	figured := make([]*bib.Record, len(l.works))
+	for i, w := range l.works {
+		figured[i] = desk.Figured(d.Keys.Set.Thesaurus, w.record)
+	}
+	set := coverage.NewSet(figured)
+	set.Thesaurus = d.Keys.Set.Thesaurus
+	checked, err := coverage.CheckKeys(ctx, set, d.Strategy)
+	if err != nil {
+		return err
+	}
+	byName := map[string]string{}
+	for _, b := range d.Document.Blocks {
+		byName[b.Name] = b.ID
+	}
+	for i, s := range checked.Studies {
+		l.works[i].caught = s.Caught
+		for _, h := range s.HeldBackBy {
+			l.works[i].missed = append(l.works[i].missed, cmp.Or(byName[h], h))
+		}
+	}
+	return nil
+}
+
+// link makes the graph of the works and of the key studies that are none of them. What a source said of citations counts as if
+// the records did.
+func (l *laid) link(d *desk.Desk, records map[int64]*bib.Record) {
+	var all []*bib.Record
+	var known bib.Known
+	for i, w := range l.works {
+		all = append(all, w.record)
+		known.Add(w.record, i)
+	}
+	for _, s := range d.Keys.Studies {
+		n, ok := known.Find(s.Record)
+		if !ok {
+			n = len(all)
+			known.Add(s.Record, n)
+			all = append(all, s.Record)
+		}
+		l.number = append(l.number, n)
+		l.keys = append(l.keys, s.Record)
+	}
+	plain := cite.Of(all, nil)
+	var besides []cite.Link
+	for i, w := range l.works {
+		for _, id := range w.leads {
+			r := records[id]
+			if r == nil {
+				continue
+			}
+			n, ok := known.Find(r)
+			if !ok || n == i || slices.Contains(plain.Cites(n), i) || slices.Contains(plain.Cites(i), n) {
+				continue
+			}
+			from, to := n, i // who cites whom is told by their years, where nothing else tells it
+			if all[i].Year > all[n].Year {
+				from, to = i, n
+			}
+			besides = append(besides, cite.Link{From: from, To: to})
+		}
+	}
+	l.graph = plain
+	if len(besides) > 0 {
+		l.graph = cite.Of(all, besides)
+	}
+}

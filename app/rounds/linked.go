@@ -1,0 +1,252 @@
+package rounds
+
+import (
+	"context"
+	"slices"
+
+	"tamiz/app/outside"
+	"tamiz/core/bib"
+	"tamiz/core/cite"
+	"tamiz/source"
+	"tamiz/store"
+)
+
+// asker is a source that a round asks, which counts what it is asked.
+type asker struct {
+	source.Source
+	s     outside.Source
+	links source.Citing
+	asked int
+}
+
+// Search implements source.Source.
+func (c *asker) Search(ctx context.Context, s source.Search) (*source.Page, error) {
+	c.asked++
+	return c.Source.Search(ctx, s)
+}
+
+// batches calls do with so many starts at a time, from where the round is.
+func (j *journey) batches(ctx context.Context, most int, do func(ctx context.Context, starts []int) error) error {
+	var asked []int
+	for n, s := range j.starts {
+		if s.name() != "" {
+			asked = append(asked, n)
+		}
+	}
+	for j.place.At < len(asked) {
+		end := min(len(asked), j.place.At+most)
+		if err := do(ctx, asked[j.place.At:end]); err != nil {
+			return err
+		}
+		j.place.At = end
+	}
+	return nil
+}
+
+// identified asks a source for the records that go by identifiers.
+func (c *asker) identified(ctx context.Context, ids []string) ([]*bib.Record, error) {
+	cql := c.s.Map.Identified(ids)
+	if cql == "" {
+		return nil, nil
+	}
+	var out []*bib.Record
+	// One work has at most a few records at a source: more than four answers for each is none to be read.
+	for first := 1; first <= 4*len(ids); {
+		page, err := c.Search(ctx, source.Search{Query: cql, Start: first, Max: c.s.Map.AtMost})
+		if err != nil {
+			return out, err
+		}
+		for _, g := range page.Records {
+			if g.Record != nil {
+				out = append(out, g.Record)
+			}
+		}
+		first += max(1, len(page.Records))
+		if first > page.Total || len(page.Records) == 0 {
+			break
+		}
+	}
+	return out, nil
+}
+
+// mostIdentified is how many identifiers are asked for in one question.
+const mostIdentified = 25
+
+// held asks a source that says who cites whom what it holds of the works that the round begins from: its records carry their
+// references.
+func (j *journey) held(ctx context.Context, c *asker) error {
+	if c.links == nil {
+		return nil
+	}
+	for _, way := range j.parts() {
+		if (way == Backward || way == Forward) && !c.links.Can(source.Way(way)) {
+			j.note(Note{Kind: "half", What: c.s.Name + " " + way})
+		}
+	}
+	return j.batches(ctx, mostIdentified, func(ctx context.Context, starts []int) error {
+		var ids []string
+		finder := cite.NewFinder(nil)
+		for _, n := range starts {
+			ids = append(ids, j.starts[n].name())
+			finder.Add(j.starts[n].forms[0])
+		}
+		found, err := c.identified(ctx, ids)
+		if err != nil {
+			return err
+		}
+		var step store.RoundStep
+		for _, r := range found {
+			// What a server answers is only taken for a work where it is that work.
+			n, how := finder.Same(bib.Reference{DOI: r.DOI, Local: r.Accession})
+			if how != cite.ByIdentifier {
+				continue
+			}
+			at := starts[n]
+			j.starts[at].forms = append(j.starts[at].forms, r)
+			step.Known, step.Starts = append(step.Known, r), append(step.Starts, j.starts[at].id)
+		}
+		return j.keep(ctx, c, step)
+	})
+}
+
+// linked asks the sources that say who cites whom for the works that are linked to those that the round begins from.
+func (j *journey) linked(ctx context.Context, way source.Way) error {
+	able := false
+	err := j.eachSource(ctx, func(ctx context.Context, c *asker) error {
+		if c.links == nil || !c.links.Can(way) {
+			return nil
+		}
+		able = true
+		return j.batches(ctx, c.links.Most(), func(ctx context.Context, starts []int) error { return j.ask(ctx, c, way, starts) })
+	})
+	if !able && err == nil {
+		j.note(Note{Kind: "no-links", What: string(way)})
+	}
+	return err
+}
+
+// ask asks a source for what is linked to some works. An answer of which it cannot be told which work leads where, or that is
+// too large, is asked for again, work by work.
+func (j *journey) ask(ctx context.Context, c *asker, way source.Way, starts []int) error {
+	ids := make([]string, len(starts))
+	for i, n := range starts {
+		ids[i] = j.starts[n].name()
+	}
+	first, err := c.links.Linked(ctx, way, ids, 1, c.s.Map.AtMost)
+	if err != nil {
+		return err
+	}
+	most := mostOfOne * len(starts)
+	if len(starts) > 1 && first.Total > min(most, 4*mostOfOne) {
+		return j.oneByOne(ctx, c, way, starts)
+	}
+	if len(starts) == 1 && first.Total > mostOfOne {
+		j.note(Note{Kind: "many", What: j.starts[starts[0]].forms[0].Title, Total: first.Total, Taken: mostOfOne})
+	}
+	t := newTeller(j, way, starts)
+	page, seen := first, 0
+	for {
+		var step store.RoundStep
+		var came []*bib.Record
+		for _, g := range page.Records {
+			if seen++; g.Record == nil {
+				j.note(Note{Kind: "unread", What: c.s.Name, Total: g.Position})
+				continue
+			}
+			came = append(came, g.Record)
+		}
+		for i, leads := range t.leads(came) {
+			if len(leads) == 0 && len(starts) > 1 {
+				return j.oneByOne(ctx, c, way, starts)
+			}
+			if len(leads) == 0 {
+				leads = []int64{j.starts[starts[0]].id}
+			}
+			// A work that cites itself does not lead to itself.
+			if leads = slices.DeleteFunc(leads, func(id int64) bool { return j.same(id, came[i]) }); len(leads) == 0 {
+				continue
+			}
+			step.Records, step.Leads = append(step.Records, came[i]), append(step.Leads, leads)
+		}
+		if err := j.keep(ctx, c, step); err != nil {
+			return err
+		}
+		if len(page.Records) == 0 || seen >= page.Total || seen >= most || len(j.works) >= mostBring {
+			return nil
+		}
+		if page, err = c.links.Linked(ctx, way, ids, seen+1, c.s.Map.AtMost); err != nil {
+			return err
+		}
+	}
+}
+
+func (j *journey) oneByOne(ctx context.Context, c *asker, way source.Way, starts []int) error {
+	for _, n := range starts {
+		if err := j.ask(ctx, c, way, []int{n}); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// same reports whether a record is a work that the round begins from.
+func (j *journey) same(id int64, r *bib.Record) bool {
+	var k bib.Known
+	for _, f := range j.starts[j.numbers[id]].forms {
+		k.Add(f, 0)
+	}
+	_, same := k.Find(r)
+	return same
+}
+
+// A teller tells which of some works lead to a record: by the record's own references, or by theirs.
+type teller struct {
+	ids     []int64
+	starts  *cite.Finder // for references of what comes, forward
+	owners  []int        // of the records in starts
+	wanted  [][]bib.Reference
+	forward bool
+}
+
+func newTeller(j *journey, way source.Way, starts []int) *teller {
+	t := &teller{forward: way == source.Forward, starts: cite.NewFinder(nil)}
+	for i, n := range starts {
+		s := j.starts[n]
+		t.ids = append(t.ids, s.id)
+		t.wanted = append(t.wanted, s.references())
+		for _, r := range s.forms {
+			t.starts.Add(r)
+			t.owners = append(t.owners, i)
+		}
+	}
+	return t
+}
+
+// leads returns which of the works lead to each of some records.
+func (t *teller) leads(records []*bib.Record) [][]int64 {
+	out := make([][]int64, len(records))
+	add := func(r, work int) {
+		if !slices.Contains(out[r], t.ids[work]) {
+			out[r] = append(out[r], t.ids[work])
+		}
+	}
+	if t.forward {
+		for n, r := range records {
+			for _, f := range r.References {
+				if at, how := t.starts.Same(f); how != cite.None {
+					add(n, t.owners[at])
+				}
+			}
+		}
+		return out
+	}
+	came := cite.NewFinder(records)
+	for work, list := range t.wanted {
+		for _, f := range list {
+			if n, how := came.Same(f); how != cite.None {
+				add(n, work)
+			}
+		}
+	}
+	return out
+}
