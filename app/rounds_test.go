@@ -377,6 +377,20 @@ func TestOneWorkOfTwoRecords(t *testing.T) {
 	assert.Zero(t, found(t, a, review, rounds.Window{}).Total, "judged in one record, it is judged")
 }
 
+// A key study of which nothing is known but title, author and year is found at a source by these; one that no source knows is left
+// out, and that is said.
+func TestRoundsBeginFromWorksWithoutAnIdentifier(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	key := &bib.Record{Title: "A study of shade that others cite", Year: 2015, DOI: "10.99999/key.1", Accession: "VIL920000", Authors: []bib.Person{{Family: "Osolana", Given: "Ife"}}}
+	citing := &bib.Record{Title: "Noon", Year: 2018, DOI: "10.99999/one.1", Accession: "VIL920001", Authors: []bib.Person{{Family: "Velkana"}}, References: []bib.Reference{{DOI: key.DOI}}}
+	w.hold("vilano", []*bib.Record{key, citing}, nil)
+	keyStudies(t, a, review, []*bib.Record{{Title: key.Title, Year: 2015, Authors: key.Authors}, {Title: "A work that nobody holds at all", Year: 2001, Authors: key.Authors}})
+	r := round(t, a, review, rounds.Asked{Way: "forward", From: "keys", Sources: []int64{w.ids["vilano"]}})
+	assert.Equal(t, 1, r.Works)
+	assert.Contains(t, r.Notes, rounds.Note{Kind: "unnamed", Total: 1})
+}
+
 // A round whose order was sent again, since its answer was lost, is made once.
 func TestARoundThatIsOrderedTwiceIsMadeOnce(t *testing.T) {
 	a, review := start(t)

@@ -226,7 +226,7 @@ func (j *journey) travel(ctx context.Context) error {
 		case "titles":
 			err = j.titles(ctx)
 		case "named":
-			err = j.eachSource(ctx, j.named)
+			err = j.eachSource(ctx, j.byName)
 		}
 		if err != nil {
 			return err

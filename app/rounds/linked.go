@@ -2,11 +2,14 @@ package rounds
 
 import (
 	"context"
+	"errors"
 	"slices"
 
 	"tamiz/app/outside"
 	"tamiz/core/bib"
 	"tamiz/core/cite"
+	"tamiz/core/query"
+	"tamiz/core/text"
 	"tamiz/source"
 	"tamiz/store"
 )
@@ -25,22 +28,29 @@ func (c *asker) Search(ctx context.Context, s source.Search) (*source.Page, erro
 	return c.Source.Search(ctx, s)
 }
 
-// batches calls do with so many starts at a time, from where the round is.
-func (j *journey) batches(ctx context.Context, most int, do func(ctx context.Context, starts []int) error) error {
-	var asked []int
-	for n, s := range j.starts {
-		if s.name() != "" {
-			asked = append(asked, n)
-		}
-	}
-	for j.place.At < len(asked) {
-		end := min(len(asked), j.place.At+most)
-		if err := do(ctx, asked[j.place.At:end]); err != nil {
+// batches calls do with so many of some starts at a time, from where the round is.
+func (j *journey) batches(ctx context.Context, of []int, most int, do func(ctx context.Context, starts []int) error) error {
+	for j.place.At < len(of) {
+		end := min(len(of), j.place.At+most)
+		if err := do(ctx, of[j.place.At:end]); err != nil {
 			return err
 		}
 		j.place.At = end
 	}
 	return nil
+}
+
+// named returns the starts that a source can be asked about; how many cannot, since nothing says by which identifier, is noted.
+func (j *journey) named() (out []int) {
+	for n, s := range j.starts {
+		if s.name() != "" {
+			out = append(out, n)
+		}
+	}
+	if rest := len(j.starts) - len(out); rest > 0 {
+		j.note(Note{Kind: "unnamed", Total: rest})
+	}
+	return out
 }
 
 // identified asks a source for the records that go by identifiers.
@@ -69,6 +79,31 @@ func (c *asker) identified(ctx context.Context, ids []string) ([]*bib.Record, er
 	return out, nil
 }
 
+// titled asks a source for the first records with a title.
+func (c *asker) titled(ctx context.Context, title string) (out []*bib.Record, err error) {
+	tokens := text.Tokens(title)
+	if len(tokens) < 2 {
+		return nil, nil
+	}
+	cql, _ := source.Render(query.Phrase{Pattern: text.Literal(tokens...), Fields: bib.Title}, c.s.Map)
+	page, err := c.Search(ctx, source.Search{Query: cql, Start: 1, Max: mostTitled})
+	var refused *source.Refusal
+	if errors.As(err, &refused) {
+		return nil, nil // titles cannot be asked for there: its identifiers are all that there is
+	}
+	if err != nil {
+		return nil, err
+	}
+	for _, g := range page.Records {
+		if g.Record != nil {
+			out = append(out, g.Record)
+		}
+	}
+	return out, nil
+}
+
+const mostTitled = 5 // records of one title that are looked at
+
 // mostIdentified is how many identifiers are asked for in one question.
 const mostIdentified = 25
 
@@ -83,11 +118,17 @@ func (j *journey) held(ctx context.Context, c *asker) error {
 			j.note(Note{Kind: "half", What: c.s.Name + " " + way})
 		}
 	}
-	return j.batches(ctx, mostIdentified, func(ctx context.Context, starts []int) error {
+	all := make([]int, len(j.starts))
+	for n := range all {
+		all[n] = n
+	}
+	return j.batches(ctx, all, mostIdentified, func(ctx context.Context, starts []int) error {
 		var ids []string
 		finder := cite.NewFinder(nil)
 		for _, n := range starts {
-			ids = append(ids, j.starts[n].name())
+			if name := j.starts[n].name(); name != "" {
+				ids = append(ids, name)
+			}
 			finder.Add(j.starts[n].forms[0])
 		}
 		found, err := c.identified(ctx, ids)
@@ -95,15 +136,34 @@ func (j *journey) held(ctx context.Context, c *asker) error {
 			return err
 		}
 		var step store.RoundStep
-		for _, r := range found {
-			// What a server answers is only taken for a work where it is that work.
-			n, how := finder.Same(bib.Reference{DOI: r.DOI, Local: r.Accession})
-			if how != cite.ByIdentifier {
-				continue
-			}
-			at := starts[n]
+		there := map[int]bool{}
+		take := func(at int, r *bib.Record) {
+			there[at] = true
 			j.starts[at].forms = append(j.starts[at].forms, r)
 			step.Known, step.Starts = append(step.Known, r), append(step.Starts, j.starts[at].id)
+		}
+		for _, r := range found {
+			// What a server answers is only taken for a work where it is that work.
+			if n, how := finder.Same(bib.Reference{DOI: r.DOI, Local: r.Accession}); how == cite.ByIdentifier {
+				take(starts[n], r)
+			}
+		}
+		// A few are looked up by their titles too: the source may hold them under another identifier, or they have none.
+		for _, n := range starts {
+			if there[n] || len(j.starts) > mostTitles {
+				continue
+			}
+			titled, err := c.titled(ctx, j.starts[n].forms[0].Title)
+			if err != nil {
+				return err
+			}
+			var self bib.Known
+			self.Add(j.starts[n].forms[0], 0)
+			for _, r := range titled {
+				if _, same := self.Find(r); same && !there[n] {
+					take(n, r)
+				}
+			}
 		}
 		return j.keep(ctx, c, step)
 	})
@@ -111,13 +171,13 @@ func (j *journey) held(ctx context.Context, c *asker) error {
 
 // linked asks the sources that say who cites whom for the works that are linked to those that the round begins from.
 func (j *journey) linked(ctx context.Context, way source.Way) error {
-	able := false
+	able, named := false, j.named()
 	err := j.eachSource(ctx, func(ctx context.Context, c *asker) error {
 		if c.links == nil || !c.links.Can(way) {
 			return nil
 		}
 		able = true
-		return j.batches(ctx, c.links.Most(), func(ctx context.Context, starts []int) error { return j.ask(ctx, c, way, starts) })
+		return j.batches(ctx, named, c.links.Most(), func(ctx context.Context, starts []int) error { return j.ask(ctx, c, way, starts) })
 	})
 	if !able && err == nil {
 		j.note(Note{Kind: "no-links", What: string(way)})

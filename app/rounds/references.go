@@ -183,8 +183,8 @@ func cut(s string) string {
 	return s
 }
 
-// named asks a source for the works of a person or a journal, or for what the strategy finds, the most cited first.
-func (j *journey) named(ctx context.Context, c *asker) error {
+// byName asks a source for the works of a person or a journal, or for what the strategy finds, the most cited first.
+func (j *journey) byName(ctx context.Context, c *asker) error {
 	var q query.Expr
 	var err error
 	if j.asked.Way == Cited {

@@ -97,7 +97,7 @@ type Round struct {
 
 // A Note says what could not be had in full.
 type Note struct {
-	Kind  string `json:"kind"` // many, full, next, elsewhere, no-links, half, unread, unasked, said or source
+	Kind  string `json:"kind"` // many, full, next, elsewhere, no-links, half, unnamed, unread, unasked, said or source
 	What  string `json:"what,omitempty"`
 	Total int    `json:"total,omitempty"`
 	Taken int    `json:"taken,omitempty"`
