@@ -75,7 +75,8 @@ export default {
       next: 'the next round begins from {taken} of {total} works',
       full: 'ended at {taken} works, the most that one round brings',
       'no-links': '{what}: no source that was asked says who cites whom this way',
-      unnamed: '{total} of the works it begins from have no identifier that a source knows: they were left out',
+      unnamed:
+        '{total} of the works it begins from have no identifier that a source knows: they were left out',
       half: '{what} cannot be asked',
       unread: '{what}: record {total} could not be read',
       unasked: '{total} references without an identifier were not looked up by their title',
