@@ -148,6 +148,18 @@ test('who cites whom is a picture and a table; references that led nowhere are l
   await expect(page.getByText('How key studies were found').first()).toBeVisible()
 })
 
+test('a source says whether it knows who cites whom', async ({ page }) => {
+  const id = await demoReview(page)
+  await page.goto(`/reviews/${id}/sources`)
+  for (const [name, knows] of [['Vilano', true], ['Surco', false]] as const) {
+    await page.getByRole('button', { name: new RegExp(`^${name}`) }).first().click()
+    await expect(page.getByRole('definition').filter({ hasText: 'what a work cites' })).toHaveCount(1)
+    const lacks = page.getByRole('definition').filter({ hasText: knows ? 'no narrower headings' : 'who cites a work' })
+    await expect(lacks.first()).toBeVisible()
+    await expect(page.getByLabel('what a work cites')).toHaveValue(knows ? 'tamiz.citedBy' : '')
+  }
+})
+
 test('two people judge the same list, and neither is asked again', async ({ page, browser, baseURL }) => {
   const id = await demoReview(page)
   const other = await (await browser.newContext({ baseURL })).newPage()

@@ -262,6 +262,9 @@ export default {
       language: 'language',
       country: 'country',
       identifier: 'identifier',
+      cites: 'who cites a work',
+      citedBy: 'what a work cites',
+      timesCited: 'how often it is cited',
     },
   },
   scan: {

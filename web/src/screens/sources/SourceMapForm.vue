@@ -23,6 +23,9 @@ const fields = [
   'language',
   'country',
   'identifier',
+  'cites',
+  'citedBy',
+  'timesCited',
 ] as const
 const features = [
   'near',

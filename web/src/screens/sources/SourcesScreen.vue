@@ -83,6 +83,8 @@ const features = [
   'sort',
   'scan',
 ] as const
+/** What a source may say of citations. */
+const links = ['cites', 'citedBy', 'timesCited']
 const offers = computed(() => {
   const s = chosen.value
   if (!s) return []
@@ -97,7 +99,9 @@ const lacks = computed(() => {
   const s = chosen.value
   return s
     ? [
-        ...s.lacks.map((f) => t(`sources.fieldName.${f}`)),
+        ...[...s.lacks, ...links.filter((f) => !s.map.indexes[f])].map((f) =>
+          t(`sources.fieldName.${f}`),
+        ),
         ...features.filter((f) => !s.map[f]).map((f) => t(`sources.cannot.${f}`)),
       ]
     : []
