@@ -160,6 +160,20 @@ func TestRoundsBringWhatIsLinked(t *testing.T) {
 	}
 }
 
+// A key study from a file does not say what it cites; what its source says of it counts for what others share with it.
+func TestWhatASourceSaysOfAKeyStudyCounts(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	key := &bib.Record{Title: "A study of shade", Year: 2015, DOI: "10.99999/key.1", Accession: "VIL930000", References: []bib.Reference{{DOI: "10.99999/far.1"}, {DOI: "10.99999/far.2"}}}
+	citing := &bib.Record{Title: "Noon", Year: 2018, DOI: "10.99999/one.1", Accession: "VIL930001", References: []bib.Reference{{DOI: key.DOI}, {DOI: "10.99999/far.1"}, {DOI: "10.99999/far.2"}}}
+	w.hold("vilano", []*bib.Record{key, citing}, nil)
+	keyStudies(t, a, review, []*bib.Record{{Title: key.Title, Year: 2015, DOI: key.DOI}})
+	round(t, a, review, rounds.Asked{Way: "forward", From: "keys", Sources: []int64{w.ids["vilano"]}})
+	f := found(t, a, review, rounds.Window{})
+	require.Len(t, f.Works, 1)
+	assert.Equal(t, [2]int{1, 2}, [2]int{f.Works[0].Leads, f.Works[0].Shared})
+}
+
 // References that nobody holds are listed; what resembles something is offered, and not taken.
 func TestReferencesThatLeadNowhereAreListed(t *testing.T) {
 	a, review := start(t)

@@ -24,7 +24,8 @@ type Citing interface {
 	Can(way Way) bool
 	// Most is how many works are asked about at once.
 	Most() int
-	// Linked returns some of the records that are linked to any of the works that go by these identifiers, and how many are.
+	// Linked returns some of the records that are linked to any of the works that go by these identifiers, the newest first where
+	// the source can, and how many there are.
 	Linked(ctx context.Context, way Way, ids []string, start, most int) (*Page, error)
 }
 
@@ -65,7 +66,11 @@ func (c byIndex) Linked(ctx context.Context, way Way, ids []string, start, most 
 	if ix == "" {
 		return nil, fmt.Errorf("source: no index for %s citations", way)
 	}
-	return c.source.Search(ctx, Search{Query: anyOf(ix, ids), Start: start, Max: min(most, c.m.AtMost)})
+	cql := anyOf(ix, ids)
+	if c.m.Sort { // where not all are taken, the newest are
+		cql = c.m.NewestFirst(cql)
+	}
+	return c.source.Search(ctx, Search{Query: cql, Start: start, Max: min(most, c.m.AtMost)})
 }
 
 // anyOf asks for any of some values of an index.

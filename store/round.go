@@ -123,6 +123,15 @@ func (s *Store) RoundWorks(ctx context.Context, review int64, most int) ([]Round
 	return all[RoundWork](ctx, s, "select w.round, w.record, w.source, w.leads from round_work w join round r on r.id = w.round where r.review = $1 order by w.round desc, w.record limit $2", review, most)
 }
 
+// RoundForms returns the records that sources hold of the works that rounds of a review began from.
+func (s *Store) RoundForms(ctx context.Context, review int64) ([]int64, error) {
+	rows, err := s.Query(ctx, "select distinct f.record from round_start f join round r on r.id = f.round where r.review = $1 and f.record <> f.start order by 1", review)
+	if err != nil {
+		return nil, err
+	}
+	return pgx.CollectRows(rows, pgx.RowTo[int64])
+}
+
 // WorksOfRound returns what one round brought.
 func (s *Store) WorksOfRound(ctx context.Context, round int64) ([]RoundWork, error) {
 	return all[RoundWork](ctx, s, "select round, record, source, leads from round_work where round = $1 order by record", round)

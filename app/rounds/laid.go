@@ -71,6 +71,10 @@ func (a *Service) layOut(ctx context.Context, at desk.At) (*laid, error) {
 	for _, r := range rows {
 		leads += len(r.Leads)
 	}
+	forms, err := a.store.RoundForms(ctx, at.Review)
+	if err != nil {
+		return nil, err
+	}
 	last := int64(0)
 	if len(rows) > 0 {
 		last = rows[len(rows)-1].Round
@@ -79,7 +83,7 @@ func (a *Service) layOut(ctx context.Context, at desk.At) (*laid, error) {
 	if err != nil {
 		return nil, err
 	}
-	key := fmt.Sprintf("%d %d %d %d %x %s", at.Review, len(rows), leads, last, sha256.Sum256(body), d.Keys.Key)
+	key := fmt.Sprintf("%d %d %d %d %d %x %s", at.Review, len(rows), leads, len(forms), last, sha256.Sum256(body), d.Keys.Key)
 	if kept, ok := a.laid.Get(key); ok {
 		return kept, nil
 	}
@@ -131,7 +135,11 @@ func (a *Service) layOut(ctx context.Context, at desk.At) (*laid, error) {
 	if err := l.check(ctx, d); err != nil {
 		return nil, err
 	}
-	l.link(d, records)
+	held := &forming{}
+	if err := a.each(ctx, forms, func(s store.StoredRecord) { held.add(s.Record) }); err != nil {
+		return nil, err
+	}
+	l.link(d, records, held)
 	a.laid.Add(key, l)
 	return l, ctx.Err()
 }
@@ -161,13 +169,38 @@ func (l *laid) check(ctx context.Context, d *desk.Desk) error {
 	return nil
 }
 
+// forming is the records that sources hold of works that rounds began from: a key study from a file says nothing of what it
+// cites, and these do.
+type forming struct {
+	known   bib.Known
+	records []*bib.Record
+}
+
+func (f *forming) add(r *bib.Record) {
+	if len(r.References) > 0 {
+		f.known.Add(r, len(f.records))
+		f.records = append(f.records, r)
+	}
+}
+
+// whole returns a record with what a source says that it cites, where the record does not say it itself.
+func (f *forming) whole(r *bib.Record) *bib.Record {
+	if len(r.References) > 0 {
+		return r
+	}
+	if n, ok := f.known.Find(r); ok {
+		return bib.Join(r, f.records[n])
+	}
+	return r
+}
+
 // link makes the graph of the works and of the key studies that are none of them. What a source said of citations counts as if
 // the records did.
-func (l *laid) link(d *desk.Desk, records map[int64]*bib.Record) {
+func (l *laid) link(d *desk.Desk, records map[int64]*bib.Record, held *forming) {
 	var all []*bib.Record
 	var known bib.Known
 	for i, w := range l.works {
-		all = append(all, w.record)
+		all = append(all, held.whole(w.record))
 		known.Add(w.record, i)
 	}
 	for _, s := range d.Keys.Studies {
@@ -175,7 +208,7 @@ func (l *laid) link(d *desk.Desk, records map[int64]*bib.Record) {
 		if !ok {
 			n = len(all)
 			known.Add(s.Record, n)
-			all = append(all, s.Record)
+			all = append(all, held.whole(s.Record))
 		}
 		l.number = append(l.number, n)
 		l.keys = append(l.keys, s.Record)
