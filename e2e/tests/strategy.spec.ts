@@ -83,6 +83,7 @@ test('lines are put together by their numbers, and stay of the same lines when t
   await put.fill('3 or (1 AND 2)')
   await put.press('Enter')
   await expect(lines.getByRole('row', { name: /^5 3 or \(1 and 2\)/ })).toContainText('2')
+  await expect(put).toHaveValue('')
   await put.fill('5 not 3')
   await put.press('Enter')
   const second = lines.getByRole('row', { name: /^6 5 not 3/ })
