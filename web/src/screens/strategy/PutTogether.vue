@@ -22,15 +22,16 @@ async function put() {
   if (reading.value || !text.value.trim()) return
   reading.value = true
   wrong.value = ''
+  const said = text.value
   try {
     const of = await ask(
       api.POST('/api/reviews/{review}/lines/read', {
         params: { path: { review: review.id } },
-        body: { text: text.value, before: props.line },
+        body: { text: said, before: props.line },
       }),
     )
     review.change(
-      { key: props.line ? 'putOtherwise' : 'putTogether', params: { line: text.value } },
+      { key: props.line ? 'putOtherwise' : 'putTogether', params: { line: said } },
       {
         edits: [
           props.line
@@ -39,7 +40,8 @@ async function put() {
         ],
       },
     )
-    if (!props.line) text.value = ''
+    // What was typed meanwhile is the next line, and stays.
+    if (!props.line && text.value === said) text.value = ''
     emit('done')
   } catch (e) {
     wrong.value = problem(e)
