@@ -4,8 +4,6 @@ import (
 	"context"
 	"fmt"
 	"strings"
-
-	"tamiz/core/bib"
 )
 
 // A Way is a direction along citations.
@@ -96,13 +94,4 @@ func (m Map) MostCited(cql string) string {
 		return ""
 	}
 	return cql + " sortBy " + m.Indexes["timesCited"] + "/sort.descending"
-}
-
-// ByLink is how a work is named to a source that is asked along citations: by its DOI, else by the number that this very
-// source gave it.
-func ByLink(r *bib.Record) string {
-	if r.DOI != "" {
-		return bib.DOIKey(r.DOI)
-	}
-	return r.Accession
 }

@@ -144,7 +144,7 @@ func (j *journey) held(ctx context.Context, c *asker) error {
 		}
 		for _, r := range found {
 			// What a server answers is only taken for a work where it is that work.
-			if n, how := finder.Same(bib.Reference{DOI: r.DOI, Local: r.Accession}); how == cite.ByIdentifier {
+			if n, how := finder.Find(bib.Reference{DOI: r.DOI, Local: r.Accession}); how == cite.ByIdentifier {
 				take(starts[n], r)
 			}
 		}
@@ -293,7 +293,7 @@ func (t *teller) leads(records []*bib.Record) [][]int64 {
 	if t.forward {
 		for n, r := range records {
 			for _, f := range r.References {
-				if at, how := t.starts.Same(f); how != cite.None {
+				if at, how := t.starts.Find(f); how != cite.None {
 					add(n, t.owners[at])
 				}
 			}
@@ -303,7 +303,7 @@ func (t *teller) leads(records []*bib.Record) [][]int64 {
 	came := cite.NewFinder(records)
 	for work, list := range t.wanted {
 		for _, f := range list {
-			if n, how := came.Same(f); how != cite.None {
+			if n, how := came.Find(f); how != cite.None {
 				add(n, work)
 			}
 		}

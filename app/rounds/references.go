@@ -41,7 +41,7 @@ func (j *journey) open(ctx context.Context) (out []wanted, found []*bib.Record, 
 	at := map[string]int{}
 	for _, s := range j.starts {
 		for _, f := range s.references() {
-			if _, how := finder.Same(f); how != cite.None {
+			if _, how := finder.Find(f); how != cite.None {
 				continue
 			}
 			key := f.Line()
@@ -84,7 +84,7 @@ func (j *journey) references(ctx context.Context) error {
 			}
 			var step store.RoundStep
 			for _, r := range found {
-				if n, how := finder.Same(bib.Reference{DOI: r.DOI}); how == cite.ByIdentifier {
+				if n, how := finder.Find(bib.Reference{DOI: r.DOI}); how == cite.ByIdentifier {
 					step.Records, step.Leads = append(step.Records, r), append(step.Leads, part[n].leads)
 				}
 			}
@@ -170,7 +170,7 @@ func (j *journey) titles(ctx context.Context) error {
 
 // sameWork reports whether a record is the work of a reference: by title, first author and year, where the reference says them.
 func sameWork(f bib.Reference, r *bib.Record) bool {
-	_, how := cite.NewFinder([]*bib.Record{r}).Same(f)
+	_, how := cite.NewFinder([]*bib.Record{r}).Find(f)
 	return how != cite.None
 }
 

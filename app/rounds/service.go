@@ -201,6 +201,9 @@ func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r store.Round
 	if n.Most < 1 || n.Most > mostNamed {
 		return r, nil, nil, problems.Invalid("most", "1 to %d works of each source are brought.", mostNamed)
 	}
+	if n.From != "records" {
+		n.Records = nil
+	}
 	switch n.Way {
 	case Backward, Forward, Both:
 		if n.Way == Forward && !linked {

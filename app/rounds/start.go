@@ -62,7 +62,10 @@ func (a *Service) start(ctx context.Context, at desk.At, n Asked, all []store.Ro
 			return nil, nil, err
 		}
 	case "records":
-		there, err := a.store.RecordsByID(ctx, n.Records[:min(len(n.Records), mostStart+1)])
+		if len(n.Records) > mostStart {
+			return nil, nil, problems.Invalid("records", "A round begins from at most %d works; these are %d.", mostStart, len(n.Records))
+		}
+		there, err := a.store.RecordsByID(ctx, n.Records)
 		if err != nil {
 			return nil, nil, err
 		}
@@ -201,8 +204,10 @@ func (a *Service) citedInSample(ctx context.Context, at desk.At, most int) (work
 	return works, g.Elsewhere(least), ctx.Err()
 }
 
-// mostLeads is how many of those that cite a work are kept with it.
-const mostLeads = 50
+const (
+	mostLeads = 50   // of those that cite a work, that are kept with it
+	mostAside = 2000 // records that stand for what does not belong
+)
 
 // alike returns the records of the sample that is looked at that are most like those that belong and that nobody judged.
 func (a *Service) alike(ctx context.Context, at desk.At, most int) ([]store.RoundWork, error) {
@@ -222,12 +227,15 @@ func (a *Service) alike(ctx context.Context, at desk.At, most int) ([]store.Roun
 		score float64
 	}
 	var all []scored
-	// What is not known to belong stands for what does not.
+	// What the sample is set against stands for what does not belong: the sample is about the topic itself.
 	var others []*bib.Record
-	for it := d.Pool.Sample.Iterator(); it.HasNext(); {
-		if n := it.Next(); len(others) < 2000 && known.verdict(d.Pool.Records[n]) == "" {
-			others = append(others, d.Pool.Records[n])
+	for n, r := range d.Pool.Records {
+		if !d.Pool.Sample.Contains(uint32(n)) && len(others) < mostAside && known.verdict(r) == "" {
+			others = append(others, r)
 		}
+	}
+	if others = append(others, known.not...); len(others) < fewNot {
+		return nil, &problems.Problem{Type: "no-contrast", Status: 422, Field: "way", Title: "What does not belong is not known: set the sample against another, such as one drawn at random, or judge ten records that do not belong."}
 	}
 	m := likeness.Of(known.belong, others)
 	for it := d.Pool.Sample.Iterator(); it.HasNext(); {

@@ -27,7 +27,7 @@ func Of(records []*bib.Record, besides []Link) *Graph {
 	elsewhere := map[string]int32{}
 	for i, r := range records {
 		for _, f := range r.References {
-			if n, how := finder.Same(f); how != None {
+			if n, how := finder.Find(f); how != None {
 				g.put(i, n)
 				continue
 			}
@@ -114,9 +114,6 @@ func (g *Graph) Elsewhere(least int) (n int) {
 	}
 	return n
 }
-
-// References returns how many works a record cites, those elsewhere too.
-func (g *Graph) References(i int) int { return len(g.cites[i]) }
 
 // Later returns pairs of records of which the first cites the second, which is of a later year by more than one: one of the two
 // years, or the reference, is wrong.
