@@ -348,6 +348,16 @@ func TestRoundsOfPeopleJournalsAndTheMostCited(t *testing.T) {
 	require.NoError(t, err)
 	_, err = a.SetView(t.Context(), review, desk.NewLook{Sample: i.Sample})
 	require.NoError(t, err)
+	err = a.Rounds.Begin(t.Context(), a.at(t.Context(), review), rounds.Asked{Way: "alike", Most: 25})
+	assert.Equal(t, "no-contrast", problem(t, err).Type)
+	var aside strings.Builder
+	for _, r := range w.Almagre[:300] {
+		require.NoError(t, ris.Write(&aside, r))
+	}
+	_, err = bring(t, a, review, "sample", "anything.ris", strings.NewReader(aside.String()))
+	require.NoError(t, err)
+	_, err = a.SetView(t.Context(), review, desk.NewLook{Sample: i.Sample, Rest: true})
+	require.NoError(t, err)
 	require.NoError(t, a.Rounds.Begin(t.Context(), a.at(t.Context(), review), rounds.Asked{Way: "cited", From: "sample", Most: 10}))
 	r = atRest(t, a, review)
 	assert.Equal(t, 10, r.Works)

@@ -64,6 +64,9 @@ func recordBytes(records []*bib.Record) (n int64) {
 			text += len(a.Family) + len(a.Given)
 		}
 		n += bytesOfRecord + bytesOfText*int64(text)
+		for _, f := range r.References { // they are kept as they came, and not indexed
+			n += int64(96 + len(f.DOI) + len(f.Local) + len(f.Title) + len(f.Author) + len(f.Text))
+		}
 	}
 	return n
 }

@@ -26,22 +26,33 @@ type Pools struct {
 	vocabularies *cache
 	keyStudies   *cache
 	samples      *cache
+	beside       *cache
 
 	building *Turns   // pools that are made at once
 	makings  sync.Map // those being made: how far each is
 }
 
 func newPools(s *store.Store) *Pools {
-	p := &Pools{store: s, vocabularies: newCache(0), keyStudies: newCache(0), samples: newCache(0), building: newTurns(2)}
+	p := &Pools{store: s, vocabularies: newCache(0), keyStudies: newCache(0), samples: newCache(0), beside: newCache(0), building: newTurns(2)}
 	p.bound(machineMemory() / 3)
 	return p
 }
 
 // bound shares so many bytes out among what is kept.
 func (p *Pools) bound(bytes int64) {
-	p.samples.bound(bytes / 4 * 3)
+	p.samples.bound(bytes / 10 * 7)
 	p.vocabularies.bound(bytes / 5)
 	p.keyStudies.bound(bytes / 20)
+	p.beside.bound(bytes / 20)
+}
+
+// Beside keeps what was worked out from records that are no sample, such as those that rounds brought, under a key of the caller's;
+// make returns it with the records that it holds.
+func Beside[T any](ctx context.Context, p *Pools, key string, make func(context.Context) (T, []*bib.Record, error)) (T, error) {
+	return Cached(ctx, p.beside, key, func(ctx context.Context) (T, int64, error) {
+		v, records, err := make(ctx)
+		return v, recordBytes(records), err
+	})
 }
 
 // A pool is the records of a sample and its contrast, indexed.

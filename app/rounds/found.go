@@ -8,7 +8,6 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/problems"
-	"tamiz/core/likeness"
 	"tamiz/core/text"
 )
 
@@ -60,10 +59,7 @@ type Window struct {
 	Most  int
 }
 
-const (
-	mostWindow = 500
-	fewNot     = 10 // works that do not belong, below which likeness says nothing
-)
+const mostWindow = 500
 
 // check completes a window.
 func (w *Window) check() error {
@@ -87,13 +83,13 @@ func (a *Service) Found(ctx context.Context, at desk.At, w Window) (*Found, erro
 	if err := w.check(); err != nil {
 		return nil, err
 	}
-	all, cutOff, err := a.all(ctx, at)
+	v, err := a.view(ctx, at)
 	if err != nil {
 		return nil, err
 	}
-	out := &Found{Works: []Work{}, Cut: cutOff}
+	out := &Found{Works: []Work{}, Cut: v.cut}
 	var shown []Work
-	for _, x := range all {
+	for _, x := range v.shown {
 		if w.Round > 0 && !slices.Contains(x.Rounds, w.Round) {
 			continue
 		}
@@ -176,67 +172,4 @@ func order(works []Work, by string) {
 		}
 		return cmp.Or(strings.Compare(text.Key(a.Record.Title), text.Key(b.Record.Title)), cmp.Compare(a.Record.ID, b.Record.ID))
 	})
-}
-
-// all returns the works that rounds brought with what is said of them now.
-func (a *Service) all(ctx context.Context, at desk.At) ([]Work, int, error) {
-	if err := a.desk.Heavy.Take(ctx); err != nil {
-		return nil, 0, err
-	}
-	l, err := a.layOut(ctx, at)
-	if err != nil {
-		return nil, 0, err
-	}
-	k, err := a.known(ctx, at.Review)
-	if err != nil {
-		return nil, 0, err
-	}
-	rounds, err := a.store.Rounds(ctx, at.Review)
-	if err != nil {
-		return nil, 0, err
-	}
-	numbers := map[int64]int{}
-	for i, r := range rounds {
-		numbers[r.ID] = i + 1
-	}
-	// Ties are to what belongs as it is known now.
-	belongs := slices.Clone(l.number)
-	verdicts := make([]string, len(l.works))
-	for i, w := range l.works {
-		if verdicts[i] = k.verdictOf(w.self); verdicts[i] == isKey || verdicts[i] == relevant {
-			belongs = append(belongs, i)
-		}
-	}
-	ties := l.graph.Ties(belongs)
-	later := map[int]bool{}
-	for _, p := range l.graph.Later() {
-		later[p[0]], later[p[1]] = true, true
-	}
-	var model *likeness.Model
-	// What nobody judged cannot stand for what does not belong: most of what rounds bring is about the question.
-	if len(k.belong) >= 3 && len(k.not) >= fewNot {
-		model = likeness.Of(k.belong, k.not)
-	}
-	out := make([]Work, 0, len(l.works))
-	for i, w := range l.works {
-		r := w.record
-		x := Work{Record: w.head, Records: w.records, Rounds: []int{}, Leads: ties[i].Leads, Shared: ties[i].Shared, Together: ties[i].Together,
-			TimesCited: r.TimesCited, Caught: w.caught, MissedBy: w.missed, Verdict: verdicts[i], Retracted: r.Retracted(), Corrected: r.Corrected(), Later: later[i]}
-		x.Record.Key = x.Verdict == isKey
-		_, x.Shelved = k.shelf.Get(w.self)
-		for _, id := range w.rounds {
-			x.Rounds = append(x.Rounds, numbers[id])
-		}
-		cited := 0
-		if r.TimesCited != nil {
-			cited = *r.TimesCited
-		}
-		x.Worth = l.graph.Worth(i, ties[i], cited)
-		if model != nil {
-			s := model.Score(r)
-			x.Score = &s
-		}
-		out = append(out, x)
-	}
-	return out, l.cut, ctx.Err()
 }

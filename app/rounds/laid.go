@@ -9,7 +9,6 @@ import (
 	"slices"
 
 	"tamiz/app/desk"
-	"tamiz/app/problems"
 	"tamiz/core/bib"
 	"tamiz/core/cite"
 	"tamiz/core/coverage"
@@ -24,7 +23,7 @@ const mostWorks = 20_000
 type laid struct {
 	works  []laidWork
 	graph  *cite.Graph // of works, then of key studies that are none of them
-	keys   []*bib.Record
+	nodes  int
 	number []int // of each key study in the graph
 	cut    int   // records left out
 }
@@ -41,61 +40,71 @@ type laidWork struct {
 	missed  []string // ids of blocks, and names of limits, that hold it back
 }
 
-// layOut puts the records that rounds brought together by work, and sets them against the strategy.
-func (a *Service) layOut(ctx context.Context, at desk.At) (*laid, error) {
-	if _, err := a.store.Review(ctx, at.Review); err != nil {
-		return nil, problems.Gone(err, "review")
-	}
-	rows, err := a.store.RoundWorks(ctx, at.Review, mostWorks+1)
+// layOut puts the records that rounds brought together by work, and sets them against the strategy of a review as it is laid out.
+func (a *Service) layOut(ctx context.Context, review int64, d *desk.Desk) (*laid, error) {
+	rows, err := a.store.RoundWorks(ctx, review, mostWorks+1)
 	if err != nil {
 		return nil, err
 	}
-	l := &laid{}
+	cut := 0
 	if len(rows) > mostWorks {
-		works, _, err := a.store.RoundsBrought(ctx, at.Review)
+		works, _, err := a.store.RoundsBrought(ctx, review)
 		if err != nil {
 			return nil, err
 		}
 		for _, n := range works {
-			l.cut += n
+			cut += n
 		}
-		l.cut -= mostWorks
+		cut -= mostWorks
 		rows = rows[:mostWorks]
 	}
 	slices.SortStableFunc(rows, func(a, b store.RoundWork) int { return cmp.Compare(a.Round, b.Round) })
-	d, err := a.desk.Desk(ctx, at)
+	forms, err := a.store.RoundForms(ctx, review)
 	if err != nil {
 		return nil, err
 	}
-	leads := 0
+	// Rounds only add: how many rows, what leads to them, and the last of them tell that nothing was added.
+	leads, last := 0, int64(0)
 	for _, r := range rows {
 		leads += len(r.Leads)
-	}
-	forms, err := a.store.RoundForms(ctx, at.Review)
-	if err != nil {
-		return nil, err
-	}
-	last := int64(0)
-	if len(rows) > 0 {
-		last = rows[len(rows)-1].Round
+		last = r.Round
 	}
 	body, err := json.Marshal(d.Strategy)
 	if err != nil {
 		return nil, err
 	}
-	key := fmt.Sprintf("%d %d %d %d %d %x %s", at.Review, len(rows), leads, len(forms), last, sha256.Sum256(body), d.Keys.Key)
-	if kept, ok := a.laid.Get(key); ok {
-		return kept, nil
-	}
-	ids := []int64{}
-	for _, r := range rows {
-		ids = append(ids, r.Record)
-		ids = append(ids, r.Leads...)
-	}
-	records := map[int64]*bib.Record{}
-	if err := a.each(ctx, ids, func(s store.StoredRecord) { records[s.ID] = s.Record }); err != nil {
-		return nil, err
-	}
+	key := fmt.Sprintf("%d %d %d %d %d %x %s", review, len(rows), leads, len(forms), last, sha256.Sum256(body), d.Keys.Key)
+	return desk.Beside(ctx, a.desk.Pools, key, func(ctx context.Context) (*laid, []*bib.Record, error) {
+		l := &laid{cut: cut}
+		records := map[int64]*bib.Record{}
+		ids := slices.Clone(forms)
+		for _, r := range rows {
+			ids = append(append(ids, r.Record), r.Leads...)
+		}
+		if err := a.each(ctx, ids, func(s store.StoredRecord) { records[s.ID] = s.Record }); err != nil {
+			return nil, nil, err
+		}
+		l.put(rows, records)
+		if err := l.check(ctx, d); err != nil {
+			return nil, nil, err
+		}
+		held := &forming{}
+		for _, id := range forms {
+			if r := records[id]; r != nil {
+				held.add(r)
+			}
+		}
+		l.link(d, records, held)
+		kept := make([]*bib.Record, len(l.works))
+		for i, w := range l.works {
+			kept[i] = w.record
+		}
+		return l, kept, ctx.Err()
+	})
+}
+
+// put puts records together by work, the first round that brought one first.
+func (l *laid) put(rows []store.RoundWork, records map[int64]*bib.Record) {
 	var numbering bib.Works
 	byWork := map[int]int{}
 	for _, row := range rows {
@@ -111,37 +120,28 @@ func (a *Service) layOut(ctx context.Context, at desk.At) (*laid, error) {
 			l.works = append(l.works, laidWork{record: r, missed: []string{}})
 		}
 		w := &l.works[i]
-		if !slices.Contains(w.records, row.Record) {
-			w.records = append(w.records, row.Record)
-		}
-		if len(r.Abstract) > len(w.record.Abstract) || len(w.record.References) == 0 && len(r.References) > 0 {
+		w.records, w.rounds = with(w.records, row.Record), with(w.rounds, row.Round)
+		if len(r.Abstract) > len(w.record.Abstract) {
 			w.record = bib.Join(r, w.record)
 		} else if w.record != r {
 			w.record = bib.Join(w.record, r)
 		}
-		if !slices.Contains(w.rounds, row.Round) {
-			w.rounds = append(w.rounds, row.Round)
-		}
 		for _, x := range row.Leads {
-			if !slices.Contains(w.leads, x) {
-				w.leads = append(w.leads, x)
-			}
+			w.leads = with(w.leads, x)
 		}
 	}
 	for i := range l.works {
 		w := &l.works[i]
 		w.self, w.head = bib.IdentityOf(w.record), headOf(store.StoredRecord{ID: w.records[0], Record: w.record})
 	}
-	if err := l.check(ctx, d); err != nil {
-		return nil, err
+}
+
+// with adds a number to some, once.
+func with(all []int64, n int64) []int64 {
+	if slices.Contains(all, n) {
+		return all
 	}
-	held := &forming{}
-	if err := a.each(ctx, forms, func(s store.StoredRecord) { held.add(s.Record) }); err != nil {
-		return nil, err
-	}
-	l.link(d, records, held)
-	a.laid.Add(key, l)
-	return l, ctx.Err()
+	return append(all, n)
 }
 
 // check tells of each work whether the strategy finds it, and what holds it back.
@@ -211,8 +211,8 @@ func (l *laid) link(d *desk.Desk, records map[int64]*bib.Record, held *forming) 
 			all = append(all, held.whole(s.Record))
 		}
 		l.number = append(l.number, n)
-		l.keys = append(l.keys, s.Record)
 	}
+	l.nodes = len(all)
 	plain := cite.Of(all, nil)
 	var besides []cite.Link
 	for i, w := range l.works {

@@ -27,30 +27,17 @@ const mostNodes = 500
 
 // Network returns key studies and at most so many works in all, with the citations among them.
 func (a *Service) Network(ctx context.Context, at desk.At) (*Network, error) {
-	works, _, err := a.all(ctx, at)
+	v, err := a.view(ctx, at)
 	if err != nil {
 		return nil, err
 	}
-	l, err := a.layOut(ctx, at)
+	caught, err := v.caught(ctx)
 	if err != nil {
 		return nil, err
 	}
-	d, err := a.desk.Desk(ctx, at)
-	if err != nil {
-		return nil, err
-	}
-	nodes := map[int]Node{}
-	isCaught := map[int64]bool{}
-	said, err := a.Says(ctx, at)
-	if err != nil {
-		return nil, err
-	}
-	for _, s := range said.Studies {
-		isCaught[s.ID] = s.Caught
-	}
-	for i, n := range l.number { // key studies, whether a round brought them or not
-		s := d.Keys.Studies[i]
-		x := Node{Record: headOf(s.StoredRecord), Verdict: isKey, Caught: isCaught[s.ID]}
+	works, nodes := v.shown, map[int]Node{}
+	for i, n := range v.number { // key studies, whether a round brought them or not
+		x := Node{Record: headOf(v.desk.Keys.Studies[i].StoredRecord), Verdict: isKey, Caught: caught[i]}
 		x.Record.Key = true
 		nodes[n] = x
 	}
@@ -74,14 +61,14 @@ func (a *Service) Network(ctx context.Context, at desk.At) (*Network, error) {
 		nodes[i] = Node{Record: works[i].Record, Verdict: works[i].Verdict, Caught: works[i].Caught}
 	}
 	place := map[int]int{}
-	for n := range len(l.works) + len(l.keys) {
+	for n := range v.nodes {
 		if x, ok := nodes[n]; ok {
 			place[n] = len(out.Works)
 			out.Works = append(out.Works, x)
 		}
 	}
 	for n, from := range place {
-		for _, to := range l.graph.Cites(n) {
+		for _, to := range v.graph.Cites(n) {
 			if at, ok := place[to]; ok {
 				out.Links = append(out.Links, [2]int{from, at})
 				out.Works[at].Cited++

@@ -3,11 +3,11 @@ package rounds
 import (
 	"cmp"
 	"context"
+	"encoding/json"
 	"slices"
 	"time"
 
 	"tamiz/app/desk"
-	"tamiz/core/bib"
 	"tamiz/core/cite"
 	"tamiz/core/coverage"
 	"tamiz/store"
@@ -84,24 +84,9 @@ type Captures struct {
 	Few       bool    `json:"few"` // so few in both that the figure says little
 }
 
-// fewBoth is from how many works in both ways the estimate is nearly without bias (Seber 1982).
-const fewBoth = 7
-
 // Says returns what the ways of finding say of the search.
 func (a *Service) Says(ctx context.Context, at desk.At) (*Said, error) {
-	works, _, err := a.all(ctx, at)
-	if err != nil {
-		return nil, err
-	}
-	d, err := a.desk.Desk(ctx, at)
-	if err != nil {
-		return nil, err
-	}
-	checked, err := coverage.CheckKeys(ctx, d.Keys.Set, d.Strategy)
-	if err != nil {
-		return nil, err
-	}
-	rounds, err := a.store.Rounds(ctx, at.Review)
+	v, err := a.view(ctx, at)
 	if err != nil {
 		return nil, err
 	}
@@ -109,20 +94,16 @@ func (a *Service) Says(ctx context.Context, at desk.At) (*Said, error) {
 	if err != nil {
 		return nil, err
 	}
-	rows, err := a.store.RoundWorks(ctx, at.Review, mostWorks)
+	caught, err := v.caught(ctx)
 	if err != nil {
 		return nil, err
 	}
-	out := &Said{Origins: []Origin{}, Studies: []Came{}, Rounds: brought(rounds, works, takenFromRounds(d.Keys.Studies, origins))}
-	linked, err := a.ledTo(ctx, rounds, rows, d.Keys.Studies)
-	if err != nil {
-		return nil, err
-	}
+	studies := v.desk.Keys.Studies
+	out := &Said{Origins: []Origin{}, Studies: []Came{}, Rounds: brought(v.rounds, v.shown, takenFromRounds(studies, origins))}
 	byWay := map[string]*Origin{}
-	for i, s := range d.Keys.Studies {
-		n := slices.IndexFunc(origins, func(o store.KeyOrigin) bool { return o.ID == s.ID })
-		c := Came{ID: s.ID, Rounds: linked[i], Caught: checked.Studies[i].Caught && d.Keys.Here(i)}
-		if n >= 0 {
+	for i, s := range studies {
+		c := Came{ID: s.ID, Rounds: v.ledTo(i), Caught: caught[i]}
+		if n := slices.IndexFunc(origins, func(o store.KeyOrigin) bool { return o.ID == s.ID }); n >= 0 {
 			c.Way, c.Origin = origins[n].Way, origins[n].Origin
 		}
 		out.Studies = append(out.Studies, c)
@@ -141,10 +122,41 @@ func (a *Service) Says(ctx context.Context, at desk.At) (*Said, error) {
 	}
 	slices.SortFunc(out.Origins, func(a, b Origin) int { return cmp.Or(cmp.Compare(b.Keys, a.Keys), cmp.Compare(a.Way, b.Way)) })
 	out.Draft = len(out.Studies) > 0 && !slices.ContainsFunc(out.Studies, func(c Came) bool { return c.Way != "judged" && c.Way != "new" })
-	out.Next = next(out.Rounds)
-	out.Captures = captures(works, out.Studies, linked)
+	if out.Next, err = v.next(out.Rounds); err != nil {
+		return nil, err
+	}
+	out.Captures = v.captures(out.Studies)
 	return out, nil
 }
+
+// caught tells of each key study whether the strategy catches it where counts are shown.
+func (v *view) caught(ctx context.Context) ([]bool, error) {
+	keys := v.desk.Keys
+	checked, err := coverage.CheckKeys(ctx, keys.Set, v.desk.Strategy)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]bool, len(checked.Studies))
+	for i, s := range checked.Studies {
+		out[i] = s.Caught && keys.Here(i)
+	}
+	return out, nil
+}
+
+// ledTo returns the numbers of the rounds that brought a key study: other works lead to it.
+func (v *view) ledTo(study int) []int {
+	if n := v.number[study]; n < len(v.shown) {
+		return v.shown[n].Rounds
+	}
+	return []int{}
+}
+
+// along reports whether any of some rounds, by their numbers, went along citations.
+func (v *view) along(rounds []int) bool {
+	return slices.ContainsFunc(rounds, func(n int) bool { return alongCitations(v.rounds[n-1].Way) })
+}
+
+func alongCitations(way string) bool { return way == Backward || way == Forward || way == Both }
 
 // brought tells of each round what it brought. A work is new in the first round that brought it, unless it was a key study.
 func brought(rounds []store.Round, works []Work, taken map[int64]bool) []Brought {
@@ -194,82 +206,45 @@ func takenFromRounds(keys []store.StoredKey, origins []store.KeyOrigin) map[int6
 	return out
 }
 
-// next looks at the last chain of rounds along citations, of which each followed the one before.
-func next(rounds []Brought) *Next {
+// next looks at the last rounds along citations of which each began from what the one before it brought, or from what belonged of
+// it.
+func (v *view) next(all []Brought) (*Next, error) {
 	var chain []cite.Round
-	for _, b := range rounds {
-		if b.Way == Backward || b.Way == Forward || b.Way == Both {
-			chain = append(chain, cite.Round{New: b.New, Judged: b.Judged, Belongs: b.Belongs})
+	for i, b := range all {
+		if !alongCitations(b.Way) {
+			continue
+		}
+		var asked Asked
+		if err := json.Unmarshal(v.rounds[i].Asked, &asked); err != nil {
+			return nil, err
+		}
+		if asked.From != "last" && asked.From != "relevant" {
+			chain = nil
+		}
+		chain = append(chain, cite.Round{New: b.New, Judged: b.Judged, Belongs: b.Belongs})
+	}
+	round, rest, ok := cite.Next(chain)
+	if !ok {
+		return nil, nil
+	}
+	return &Next{round, rest}, nil
+}
+
+// captures sets what the search by words finds of what belongs against what citations lead to. What other ways brought was found
+// in neither by that.
+func (v *view) captures(studies []Came) *Captures {
+	var works []cite.Found
+	for _, s := range studies {
+		works = append(works, cite.Found{Words: s.Caught, Citations: v.along(s.Rounds)})
+	}
+	for _, w := range v.shown {
+		if w.Verdict == relevant {
+			works = append(works, cite.Found{Words: w.Caught, Citations: v.along(w.Rounds)})
 		}
 	}
-	round, all, ok := cite.Next(chain)
+	c, ok := cite.Capture(works)
 	if !ok {
 		return nil
 	}
-	return &Next{round, all}
-}
-
-// ledTo returns of each key study the numbers of the rounds along citations that another work leads to it in, or that otherwise
-// brought it.
-func (a *Service) ledTo(ctx context.Context, rounds []store.Round, rows []store.RoundWork, keys []store.StoredKey) ([][]int, error) {
-	var known bib.Known
-	for i, s := range keys {
-		known.Add(s.Record, i)
-	}
-	number := map[int64]int{}
-	for i, r := range rounds {
-		number[r.ID] = i + 1
-	}
-	in := map[int64][]int{} // rounds, by record
-	ids := []int64{}
-	for _, r := range rows {
-		in[r.Record] = append(in[r.Record], number[r.Round])
-		ids = append(ids, r.Record)
-	}
-	out := make([][]int, len(keys))
-	for i := range out {
-		out[i] = []int{}
-	}
-	err := a.each(ctx, ids, func(s store.StoredRecord) {
-		if n, ok := known.Find(s.Record); ok {
-			out[n] = append(out[n], in[s.ID]...)
-		}
-	})
-	for i := range out {
-		slices.Sort(out[i])
-		out[i] = slices.Compact(out[i])
-	}
-	return out, err
-}
-
-// captures estimates how many works that belong there are: the search by words and the citations are the two ways. Nil without
-// a work in either.
-func captures(works []Work, studies []Came, linked [][]int) *Captures {
-	c := &Captures{}
-	add := func(byWords, byCitations bool) {
-		switch {
-		case byWords && byCitations:
-			c.Words, c.Citations, c.Both = c.Words+1, c.Citations+1, c.Both+1
-		case byWords:
-			c.Words++
-		case byCitations:
-			c.Citations++
-		default:
-			c.Neither++
-		}
-	}
-	for i, s := range studies {
-		add(s.Caught, len(linked[i]) > 0)
-	}
-	for _, w := range works {
-		if w.Verdict == relevant {
-			add(w.Caught, true)
-		}
-	}
-	if c.Words == 0 || c.Citations == 0 {
-		return nil
-	}
-	e := coverage.Chapman(c.Words, c.Citations, c.Both)
-	c.Total, c.Low, c.High, c.Few = e.Total, max(e.Low, float64(c.Words+c.Citations-c.Both+c.Neither)), e.High, c.Both < fewBoth
-	return c
+	return &Captures{Words: c.Words, Citations: c.Citations, Both: c.Both, Neither: c.Neither, Total: c.Total, Low: c.Low, High: c.High, Few: c.Few}
 }

@@ -11,8 +11,6 @@ import (
 	"strings"
 	"time"
 
-	lru "github.com/hashicorp/golang-lru/v2"
-
 	"tamiz/app/desk"
 	"tamiz/app/outside"
 	"tamiz/app/problems"
@@ -28,17 +26,11 @@ type Service struct {
 	outside *outside.Service
 	work    *work.Service
 	now     func() time.Time
-
-	laid *lru.Cache[string, *laid] // what rounds brought, set against a strategy
 }
 
 // New returns the room on a database.
 func New(s *store.Store, d *desk.Service, o *outside.Service, w *work.Service) *Service {
-	laid, err := lru.New[string, *laid](8)
-	if err != nil {
-		panic(err) // 8 is a size
-	}
-	return &Service{store: s, desk: d, outside: o, work: w, now: time.Now, laid: laid}
+	return &Service{store: s, desk: d, outside: o, work: w, now: time.Now}
 }
 
 // The ways of looking.

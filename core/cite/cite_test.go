@@ -170,6 +170,26 @@ func TestWhatRoundsStillBring(t *testing.T) {
 	}
 }
 
+// The estimate is Chapman's, and never less than what is known; it takes works in both ways.
+func TestHowManyThereMayBeInAll(t *testing.T) {
+	works := slices.Concat(slices.Repeat([]cite.Found{{Words: true}}, 12), slices.Repeat([]cite.Found{{Citations: true}}, 6), slices.Repeat([]cite.Found{{Words: true, Citations: true}}, 8), []cite.Found{{}, {}})
+	c, ok := cite.Capture(works)
+	require.True(t, ok)
+	assert.Equal(t, [4]int{20, 14, 8, 2}, [4]int{c.Words, c.Citations, c.Both, c.Neither})
+	assert.InDelta(t, 21.0*15/9-1, c.Total, 1e-9)
+	assert.False(t, c.Few)
+	_, ok = cite.Capture([]cite.Found{{Words: true}, {}})
+	assert.False(t, ok)
+	rapid.Check(t, func(t *rapid.T) {
+		all := rapid.SliceOfN(rapid.Custom(func(t *rapid.T) cite.Found {
+			return cite.Found{Words: rapid.Bool().Draw(t, "words"), Citations: rapid.Bool().Draw(t, "citations")}
+		}), 0, 60).Draw(t, "works")
+		if c, ok := cite.Capture(all); ok {
+			assert.True(t, float64(len(all)) <= c.Low && c.Low <= c.Total && c.Total <= c.High, "%+v", c)
+		}
+	})
+}
+
 func FuzzRead(f *testing.F) {
 	f.Add("Osolana, Ife (2011). Rest at noon. Work and Water. doi:10.99999/a")
 	f.Add("((((10.99999/")
