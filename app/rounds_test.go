@@ -32,6 +32,14 @@ func keyStudies(t testing.TB, a *trial, review int64, of []*bib.Record) {
 	}
 	_, err := bring(t, a, review, "keys", "keys.ris", strings.NewReader(file.String()))
 	require.NoError(t, err)
+	// Which sources hold them is looked up beside: what a test counts or stops is to be its own.
+	all, err := a.Outside.Sources(t.Context())
+	require.NoError(t, err)
+	until(t, a, review, func() bool {
+		held, err := a.Outside.Holdings(t.Context(), review)
+		require.NoError(t, err)
+		return len(held) == len(of)*len(all)
+	})
 }
 
 // round has a round be made and waits until all that follow from it have come to rest.
@@ -239,30 +247,108 @@ func TestSourcesThatKnowLittleOfCitations(t *testing.T) {
 	assert.Equal(t, "done", wrong.State)
 }
 
-// While a source is down a round waits for it in vain, says so, loses nothing, and goes on later from where it was.
+// While a source is down a round waits for it in vain, says so, loses nothing, and goes on later from where it was: wherever that
+// is, it brings what a round that nothing disturbed brings, and lists the same references as led nowhere.
 func TestARoundOutlivesASourceThatIsDown(t *testing.T) {
 	a, review := start(t)
 	w := sources(t, a)
+	keyStudies(t, a, review, w.Keys[5:12])
+	order := rounds.Asked{Way: "both", From: "keys", Sources: []int64{w.ids["vilano"], w.ids["almagre"]}}
+	calm := round(t, a, review, order)
+	require.Equal(t, "done", calm.State, "%+v", calm.Problem)
+	asked := int32(calm.Requests)
+	require.Greater(t, asked, int32(8))
+	require.Positive(t, calm.Lost)
+	lines := func(r rounds.Round) (out []string) {
+		all, err := a.Rounds.Losts(t.Context(), review, r.ID)
+		require.NoError(t, err)
+		for _, l := range all {
+			out = append(out, l.Why+" "+l.Line)
+		}
+		slices.Sort(out)
+		return out
+	}
+	for _, n := range []int32{1, asked / 4, asked / 2, asked * 3 / 4, asked - 1} {
+		before := w.asked.Load()
+		w.each = func(now int32) {
+			if now == before+n {
+				w.shut.Store(true)
+			}
+		}
+		r := round(t, a, review, order)
+		require.Equal(t, "failed", r.State, "at question %d of %d", n, asked)
+		require.NotNil(t, r.Problem)
+		assert.Equal(t, "source-unanswered", r.Problem.Type)
+		w.each = nil
+		w.shut.Store(false)
+		require.NoError(t, a.Rounds.GoOn(t.Context(), review, r.ID))
+		whole := atRest(t, a, review)
+		require.Equal(t, "done", whole.State, "%+v", whole.Problem)
+		assert.Equal(t, calm.Works, whole.Works, "at question %d of %d", n, asked)
+		assert.Equal(t, lines(calm), lines(whole), "at question %d of %d", n, asked)
+		assert.Equal(t, "under-way", problem(t, a.Rounds.GoOn(t.Context(), review, whole.ID)).Type)
+	}
+}
+
+// A round is stopped while its source is silent; what it brought stays, and it goes on without a source that was switched off
+// meanwhile, which is said.
+func TestARoundIsStoppedAndGoneOnWith(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
 	keyStudies(t, a, review, w.Keys[5:10])
-	ids := []int64{w.ids["vilano"], w.ids["almagre"]}
+	reached, free := make(chan struct{}), make(chan struct{})
 	before := w.asked.Load()
 	w.each = func(n int32) {
-		if n == before+2 {
-			w.shut.Store(true)
+		if n == before+3 {
+			close(reached)
+			<-free
 		}
 	}
-	r := round(t, a, review, rounds.Asked{Way: "both", From: "keys", Sources: ids})
-	require.Equal(t, "failed", r.State)
-	require.NotNil(t, r.Problem)
-	assert.Equal(t, "source-unanswered", r.Problem.Type)
-	w.shut.Store(false)
-	w.each = nil
+	require.NoError(t, a.Rounds.Begin(t.Context(), desk.At{Review: review}, rounds.Asked{Way: "both", From: "keys", Sources: []int64{w.ids["almagre"], w.ids["vilano"]}}))
+	<-reached
+	all, err := a.Rounds.Rounds(t.Context(), review)
+	require.NoError(t, err)
+	require.NoError(t, a.Rounds.Stop(t.Context(), review, all[0].ID))
+	r := atRest(t, a, review)
+	close(free)
+	assert.Equal(t, "stopped", r.State)
+	off := true
+	_, err = a.Outside.ChangeSource(t.Context(), w.ids["almagre"], outside.SourceEdit{Off: &off})
+	require.NoError(t, err)
 	require.NoError(t, a.Rounds.GoOn(t.Context(), review, r.ID))
-	whole := atRest(t, a, review)
-	require.Equal(t, "done", whole.State)
-	other := round(t, a, review, rounds.Asked{Way: "both", From: "keys", Sources: ids})
-	assert.Equal(t, other.Works, whole.Works)
-	assert.Equal(t, "under-way", problem(t, a.Rounds.GoOn(t.Context(), review, whole.ID)).Type)
+	r = atRest(t, a, review)
+	require.Equal(t, "done", r.State, "%+v", r.Problem)
+	assert.Positive(t, r.Works)
+	assert.True(t, slices.ContainsFunc(r.Notes, func(n rounds.Note) bool { return n.Kind == "source" && strings.Contains(n.What, "Almagre") }), "%+v", r.Notes)
+}
+
+// What an earlier review of the sample cites is followed: a review by its type, or by what its title says.
+func TestWhatEarlierReviewsCiteIsFollowed(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	one, two, three := *w.Vilano[0], *w.Vilano[1], *w.Vilano[2]
+	one.Types, two.Title = []string{"Review"}, "Shade for crews: a systematic review of what was tried"
+	one.References, two.References = []bib.Reference{{DOI: w.Almagre[3].DOI}}, []bib.Reference{{DOI: w.Almagre[4].DOI}}
+	three.References = []bib.Reference{{DOI: w.Almagre[5].DOI}}
+	var file bytes.Buffer
+	mw := mods.NewWriter(&file)
+	for _, r := range []*bib.Record{&one, &two, &three} {
+		require.NoError(t, mw.Write(r))
+	}
+	require.NoError(t, mw.Close())
+	i, err := bring(t, a, review, "sample", "reviews.xml", &file)
+	require.NoError(t, err)
+	_, err = a.SetView(t.Context(), review, desk.NewLook{Sample: i.Sample})
+	require.NoError(t, err)
+	require.NoError(t, a.Rounds.Begin(t.Context(), a.at(t.Context(), review), rounds.Asked{Way: "backward", From: "reviews", Sources: []int64{w.ids["almagre"]}}))
+	r := atRest(t, a, review)
+	assert.Equal(t, "2 earlier reviews", r.Name)
+	assert.Equal(t, 2, r.Works)
+	titles := []string{}
+	for _, x := range found(t, a, review, rounds.Window{Show: "all"}).Works {
+		titles = append(titles, x.Record.Title)
+	}
+	assert.ElementsMatch(t, []string{w.Almagre[3].Title, w.Almagre[4].Title}, titles)
 }
 
 // A work that very many cite, one that cites what comes later, circles, a list of five thousand.

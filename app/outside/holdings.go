@@ -3,7 +3,6 @@ package outside
 import (
 	"cmp"
 	"context"
-	"errors"
 	"fmt"
 	"regexp"
 	"slices"
@@ -119,26 +118,7 @@ type match struct {
 // matches looks for the work of a record at a source: by its identifier, then by its title. What only
 // resembles it comes last and is never taken for it.
 func (a *Service) matches(ctx context.Context, c source.Source, s Source, r *bib.Record) ([]match, error) {
-	ask := func(q query.Expr) ([]*bib.Record, error) {
-		cql, _ := source.Render(q, s.Map)
-		if cql == "" {
-			return nil, nil
-		}
-		page, err := c.Search(ctx, source.Search{Query: cql, Start: 1, Max: mostFound})
-		var refused *source.Refusal
-		if errors.As(err, &refused) {
-			return nil, nil
-		}
-		var out []*bib.Record
-		if page != nil {
-			for _, g := range page.Records {
-				if g.Record != nil {
-					out = append(out, g.Record)
-				}
-			}
-		}
-		return out, err
-	}
+	ask := func(q query.Expr) ([]*bib.Record, error) { return First(ctx, c, s.Map, q, mostFound) }
 	if r.DOI != "" && s.Map.Indexes["identifier"] != "" {
 		for _, doi := range []string{r.DOI, bib.DOIKey(r.DOI)} {
 			found, err := ask(query.Listed{List: index.Identifiers, Value: doi})

@@ -2,6 +2,7 @@ package outside
 
 import (
 	"context"
+	"errors"
 
 	"tamiz/app/problems"
 	"tamiz/core/bib"
@@ -46,6 +47,28 @@ func (a *Service) Matches(ctx context.Context, c source.Source, s Source, r *bib
 	out := make([]Match, len(found))
 	for i, m := range found {
 		out[i] = Match{m.record, m.how}
+	}
+	return out, err
+}
+
+// First returns the first records that a source finds for a query; none where it cannot be asked that, or refuses to be.
+func First(ctx context.Context, c source.Source, m source.Map, q query.Expr, most int) ([]*bib.Record, error) {
+	cql, _ := source.Render(q, m)
+	if cql == "" {
+		return nil, nil
+	}
+	page, err := c.Search(ctx, source.Search{Query: cql, Start: 1, Max: most})
+	var refused *source.Refusal
+	if errors.As(err, &refused) {
+		return nil, nil
+	}
+	var out []*bib.Record
+	if page != nil {
+		for _, g := range page.Records {
+			if g.Record != nil {
+				out = append(out, g.Record)
+			}
+		}
 	}
 	return out, err
 }

@@ -31,7 +31,7 @@ type journey struct {
 	*Service
 	round   store.Round
 	asked   Asked
-	sources []*asker
+	sources []*asker // nil for one that cannot be asked any more
 	notes   []Note
 	place   place
 	told    time.Time
@@ -119,6 +119,7 @@ func (j *journey) prepare(ctx context.Context) error {
 		var p *problems.Problem
 		if errors.As(err, &p) {
 			j.note(Note{Kind: "source", What: p.Title})
+			j.sources = append(j.sources, nil) // the place of each is by what was asked for
 			continue
 		}
 		if err != nil {
@@ -178,7 +179,13 @@ func (j *journey) keep(ctx context.Context, c *asker, step store.RoundStep) erro
 		return err
 	}
 	if c != nil {
-		step.Source, step.Requests, c.asked = &c.s.ID, c.asked, 0
+		step.Source = &c.s.ID
+	}
+	for _, s := range j.sources {
+		if s != nil {
+			step.Requests += s.asked
+			s.asked = 0
+		}
 	}
 	ids, err := j.store.PutRoundStep(ctx, j.round.ID, step)
 	if err != nil {
@@ -245,6 +252,9 @@ func (j *journey) travel(ctx context.Context) error {
 func (j *journey) eachSource(ctx context.Context, do func(context.Context, *asker) error) error {
 	for ; j.place.Source < len(j.sources); j.place.Source, j.place.At = j.place.Source+1, 0 {
 		c := j.sources[j.place.Source]
+		if c == nil {
+			continue
+		}
 		if err := do(ctx, c); err != nil {
 			if ctx.Err() != nil {
 				return ctx.Err()

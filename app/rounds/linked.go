@@ -2,7 +2,6 @@ package rounds
 
 import (
 	"context"
-	"errors"
 	"slices"
 
 	"tamiz/app/outside"
@@ -80,26 +79,12 @@ func (c *asker) identified(ctx context.Context, ids []string) ([]*bib.Record, er
 }
 
 // titled asks a source for the first records with a title.
-func (c *asker) titled(ctx context.Context, title string) (out []*bib.Record, err error) {
+func (c *asker) titled(ctx context.Context, title string) ([]*bib.Record, error) {
 	tokens := text.Tokens(title)
 	if len(tokens) < 2 {
 		return nil, nil
 	}
-	cql, _ := source.Render(query.Phrase{Pattern: text.Literal(tokens...), Fields: bib.Title}, c.s.Map)
-	page, err := c.Search(ctx, source.Search{Query: cql, Start: 1, Max: mostTitled})
-	var refused *source.Refusal
-	if errors.As(err, &refused) {
-		return nil, nil // titles cannot be asked for there: its identifiers are all that there is
-	}
-	if err != nil {
-		return nil, err
-	}
-	for _, g := range page.Records {
-		if g.Record != nil {
-			out = append(out, g.Record)
-		}
-	}
-	return out, nil
+	return outside.First(ctx, c, c.s.Map, query.Phrase{Pattern: text.Literal(tokens...), Fields: bib.Title}, mostTitled)
 }
 
 const mostTitled = 5 // records of one title that are looked at

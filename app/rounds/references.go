@@ -2,6 +2,7 @@ package rounds
 
 import (
 	"context"
+	"maps"
 	"slices"
 
 	"tamiz/app/outside"
@@ -20,19 +21,11 @@ type wanted struct {
 
 // open returns the references of the works that the round begins from which mean none of the works that it brought so far nor any
 // that it began from, each once.
-func (j *journey) open(ctx context.Context) (out []wanted, found []*bib.Record, err error) {
-	works, err := j.store.WorksOfRound(ctx, j.round.ID)
-	if err != nil {
-		return nil, nil, err
+func (j *journey) open(ctx context.Context) (out []wanted, err error) {
+	finder := cite.NewFinder(nil)
+	if err := j.each(ctx, slices.Collect(maps.Keys(j.works)), func(s store.StoredRecord) { finder.Add(s.Record) }); err != nil {
+		return nil, err
 	}
-	ids := []int64{}
-	for _, w := range works {
-		ids = append(ids, w.Record)
-	}
-	if err := j.each(ctx, ids, func(s store.StoredRecord) { found = append(found, s.Record) }); err != nil {
-		return nil, nil, err
-	}
-	finder := cite.NewFinder(found)
 	for _, s := range j.starts {
 		for _, r := range s.forms {
 			finder.Add(r)
@@ -56,7 +49,7 @@ func (j *journey) open(ctx context.Context) (out []wanted, found []*bib.Record, 
 			}
 		}
 	}
-	return out, found, nil
+	return out, nil
 }
 
 // references looks the references that are still open up by their identifiers, at every source in turn.
@@ -66,7 +59,7 @@ func (j *journey) references(ctx context.Context) error {
 			return nil
 		}
 		// What was found meanwhile is no longer open; so a place within the list means nothing, and it is begun anew.
-		all, _, err := j.open(ctx)
+		all, err := j.open(ctx)
 		if err != nil {
 			return err
 		}
@@ -100,72 +93,95 @@ func (j *journey) references(ctx context.Context) error {
 }
 
 // titles looks up by their titles what has no identifier that anybody knows; what led nowhere is kept as lost, and what merely
-// resembles something is offered with it.
+// resembles something is offered with it. Gone on with, it goes past what was looked up before.
 func (j *journey) titles(ctx context.Context) error {
-	all, _, err := j.open(ctx)
+	all, err := j.open(ctx)
 	if err != nil {
 		return err
 	}
-	for n := j.place.At; n < len(all); n++ {
-		w := all[n]
-		j.place.At = n
-		lost := store.RoundLost{Line: cut(w.Line()), Why: "none"}
-		var taken *bib.Record
-		var near *bib.Record
-		var from *asker
-		switch {
-		case w.Title == "": // an identifier alone, which every source was asked for
-		case n >= mostTitles:
-			lost.Why = "unasked"
-		default:
-			for _, c := range j.sources {
-				found, err := j.outside.Matches(ctx, c, c.s, cite.Record(w.Reference))
-				if err != nil {
-					if ctx.Err() != nil {
-						return ctx.Err()
-					}
-					return outside.Unanswered(c.s.Name, err)
-				}
-				for _, m := range found {
-					if how := sameWork(w.Reference, m.Record); how && taken == nil {
-						taken, from = m.Record, c
-					} else if near == nil {
-						near, from = m.Record, c
-					}
-				}
-				if taken != nil {
-					break
-				}
-			}
-		}
-		step := store.RoundStep{}
-		if taken != nil {
-			step.Records, step.Leads = []*bib.Record{taken}, [][]int64{w.leads}
-			if err := j.keep(ctx, from, step); err != nil {
-				return err
-			}
+	before, err := j.store.RoundLosts(ctx, j.round.ID, maxOpen)
+	if err != nil {
+		return err
+	}
+	looked := map[string]bool{}
+	for _, l := range before {
+		looked[l.Line] = true
+	}
+	unasked := 0
+	for _, w := range all {
+		line := cut(w.Line())
+		if looked[line] {
 			continue
 		}
-		if near != nil {
-			ids, err := j.store.PutRecords(ctx, store.SourceName(from.s.ID), []*bib.Record{near})
+		var step store.RoundStep
+		var from *asker
+		lost := store.RoundLost{Line: line, Why: "none"}
+		switch {
+		case w.Title == "": // an identifier alone, which every source was asked for
+		case j.place.At >= mostTitles:
+			lost.Why = "unasked"
+			unasked++
+		default:
+			j.place.At++
+			found, at, err := j.lookUp(ctx, w.Reference)
 			if err != nil {
 				return err
 			}
-			lost.Near, lost.Why = &ids[0], "near"
+			from = at
+			switch {
+			case found == nil:
+			case sameWork(w.Reference, found):
+				step.Records, step.Leads = []*bib.Record{found}, [][]int64{w.leads}
+			default:
+				ids, err := j.store.PutRecords(ctx, store.SourceName(from.s.ID), []*bib.Record{found})
+				if err != nil {
+					return err
+				}
+				lost.Near, lost.Why = &ids[0], "near"
+			}
 		}
-		for _, id := range w.leads {
-			lost.Start = id
-			step.Lost = append(step.Lost, lost)
+		if len(step.Records) == 0 {
+			for _, id := range w.leads {
+				lost.Start = id
+				step.Lost = append(step.Lost, lost)
+			}
 		}
 		if err := j.keep(ctx, from, step); err != nil {
 			return err
 		}
 	}
-	j.place.At = len(all)
-	if over := len(all) - mostTitles; over > 0 {
-		j.note(Note{Kind: "unasked", Total: over, Taken: mostTitles})
+	if unasked > 0 {
+		j.note(Note{Kind: "unasked", Total: unasked, Taken: mostTitles})
 	}
 	return nil
+}
+
+// maxOpen is how many references that led nowhere are read to go past them: more than any round has.
+const maxOpen = 1 << 30
+
+// lookUp looks for the work of a reference at each source: the work itself, else the first record that resembles it, else nil.
+func (j *journey) lookUp(ctx context.Context, f bib.Reference) (found *bib.Record, from *asker, err error) {
+	for _, c := range j.sources {
+		if c == nil {
+			continue
+		}
+		matches, err := j.outside.Matches(ctx, c, c.s, cite.Record(f))
+		if ctx.Err() != nil {
+			return nil, nil, ctx.Err()
+		}
+		if err != nil {
+			return nil, nil, outside.Unanswered(c.s.Name, err)
+		}
+		for _, m := range matches {
+			if sameWork(f, m.Record) {
+				return m.Record, c, nil
+			}
+			if found == nil {
+				found, from = m.Record, c
+			}
+		}
+	}
+	return found, from, nil
 }
 
 // sameWork reports whether a record is the work of a reference: by title, first author and year, where the reference says them.
