@@ -59,10 +59,10 @@ test('from five key studies in two rounds to twelve; three that block A misses a
   for (let i = 0; i < 60 && taken.size < seven.length; i++) {
     const title = (await chosen(page).locator('.title').textContent())!.trim()
     if (seven.includes(title)) {
-      await page.keyboard.press('k')
+      await page.keyboard.press('1')
       taken.add(title)
     } else if (!refused) {
-      await page.keyboard.press('n')
+      await page.keyboard.press('2')
       refused = title
     } else {
       await page.keyboard.press('ArrowDown')
@@ -169,7 +169,7 @@ test('two people judge the same list, and neither is asked again', async ({ page
   }
   const title = (await chosen(page).locator('.title').textContent())!.trim()
   await works(page).focus()
-  await page.keyboard.press('u')
+  await page.keyboard.press('3')
   await expect(works(page).getByText(title, { exact: true })).toHaveCount(0)
   await expect(works(other).getByText(title, { exact: true })).toHaveCount(0)
   await other.getByRole('button', { name: /^unsure 1/ }).click()

@@ -11,6 +11,7 @@ import { useSources } from '@/state/sources'
 import JudgedShare from './JudgedShare.vue'
 import RecordText from './RecordText.vue'
 import { useJudging } from './judging'
+import { useRead } from './read'
 
 /** A few records of a set, drawn at random, judged with one key each; what they come to grows as it is done. */
 const { t, n } = useI18n()
@@ -70,26 +71,11 @@ watch(records, (all) => {
   )
 })
 
-const read = useQuery({
-  queryKey: computed(() => [
-    'record',
-    review.id,
-    review.revision,
-    review.keysStamp,
-    here.value?.id,
-  ]),
-  queryFn: () =>
-    ask(
-      api.GET('/api/reviews/{review}/records/{record}', {
-        params: {
-          path: { review: review.id, record: here.value?.id ?? 0 },
-          query: review.asked.query,
-        },
-      }),
-    ),
-  enabled: () => judging.open && here.value !== undefined,
-  placeholderData: keepPreviousData,
-})
+const read = useRead(
+  () => here.value?.id,
+  undefined,
+  () => judging.open,
+)
 
 function go(by: number) {
   at.value = Math.min(Math.max(at.value + by, 0), Math.max(records.value.length - 1, 0))
@@ -138,7 +124,7 @@ async function take() {
     await ask(
       api.POST('/api/reviews/{review}/key-studies', {
         params: { path: { review: review.id } },
-        body: { records: ids },
+        body: { records: ids, way: 'judged', origin: judging.title.slice(0, 200) },
       }),
     )
     await review.refresh()

@@ -10,6 +10,7 @@ import { useReview } from '@/state/review'
 import { useShelf } from '@/state/shelf'
 import { useSaving } from './files/saving'
 import { useJudging } from './judging'
+import { useRead } from './read'
 import { useReader } from './reader'
 import RecordText from './RecordText.vue'
 
@@ -51,27 +52,11 @@ const current = computed(() =>
   reader.set ? heads.value[at.value - page.value * pageSize]?.id : reader.single,
 )
 
-const read = useQuery({
-  queryKey: computed(() => [
-    'record',
-    review.id,
-    review.revision,
-    review.keysStamp,
-    current.value,
-    reader.item,
-  ]),
-  queryFn: () =>
-    ask(
-      api.GET('/api/reviews/{review}/records/{record}', {
-        params: {
-          path: { review: review.id, record: current.value ?? 0 },
-          query: { ...review.asked.query, ...reader.item },
-        },
-      }),
-    ),
-  enabled: () => reader.open && current.value !== undefined,
-  placeholderData: keepPreviousData,
-})
+const read = useRead(
+  () => current.value,
+  () => reader.item,
+  () => reader.open,
+)
 const record = computed(() => read.data.value)
 
 watch(

@@ -25,7 +25,12 @@ const act = useAct('since', 'holdings')
 const take = (id: number) =>
   act(
     review.act(() =>
-      ask(api.POST('/api/reviews/{review}/key-studies', { ...path(), body: { records: [id] } })),
+      ask(
+        api.POST('/api/reviews/{review}/key-studies', {
+          ...path(),
+          body: { records: [id], way: 'new' },
+        }),
+      ),
     ),
   )
 async function dismiss(id: number, title: string, back = false) {

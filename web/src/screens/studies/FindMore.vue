@@ -36,7 +36,8 @@ function move(by: number) {
   const next = go(by)
   if (next) document.getElementById(`found-${next.record.id}`)?.scrollIntoView({ block: 'nearest' })
 }
-const verdicts = { k: 'key', n: 'not', u: 'unsure', z: 'open' } as const
+// As where a few of a set are judged, and on every screen that can put a record on the shelf.
+const verdicts = { 1: 'key', 2: 'not', 3: 'unsure', z: 'open' } as const
 function onKey(e: KeyboardEvent) {
   if (e.ctrlKey || e.metaKey || e.altKey || (e.target as HTMLElement).matches('input, select'))
     return
@@ -45,8 +46,8 @@ function onKey(e: KeyboardEvent) {
   if (by) move(by)
   else if (key === 'o') anew()
   else if (!here.value) return
-  else if (key in verdicts) void say(here.value, verdicts[key as keyof typeof verdicts])
-  else if (key === 's') shelve(here.value)
+  else if (key in verdicts) void say(here.value, verdicts[key as 'z'])
+  else if (key === 'k') shelve(here.value)
   else return
   e.preventDefault()
 }

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type FoundWork, type Verdict } from '@/api/client'
+import { type FoundWork, type Verdict } from '@/api/client'
 import RecordText from '@/parts/RecordText.vue'
+import { useRead } from '@/parts/read'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 
@@ -14,25 +14,7 @@ const { t } = useI18n()
 const review = useReview()
 const problem = useProblem()
 
-const read = useQuery({
-  queryKey: computed(() => [
-    'record',
-    review.id,
-    review.revision,
-    review.keysStamp,
-    props.work.record.id,
-  ]),
-  queryFn: () =>
-    ask(
-      api.GET('/api/reviews/{review}/records/{record}', {
-        params: {
-          path: { review: review.id, record: props.work.record.id },
-          query: review.asked.query,
-        },
-      }),
-    ),
-  placeholderData: keepPreviousData,
-})
+const read = useRead(() => props.work.record.id)
 const study = computed(() => review.keyStudies.find((k) => props.work.records.includes(k.record)))
 const ties = computed(() => {
   const w = props.work
@@ -43,9 +25,9 @@ const ties = computed(() => {
   return out.join(' ')
 })
 const verdicts = [
-  { verdict: 'key', key: 'K' },
-  { verdict: 'not', key: 'N' },
-  { verdict: 'unsure', key: 'U' },
+  { verdict: 'key', key: '1' },
+  { verdict: 'not', key: '2' },
+  { verdict: 'unsure', key: '3' },
 ] as const
 </script>
 
@@ -69,7 +51,7 @@ const verdicts = [
       </template>
       <b v-else class="small">{{ t('found.verdict.key') }}</b>
       <button class="btn bare" :aria-pressed="!!work.shelved" @click="emit('shelve')">
-        {{ t(work.shelved ? 'shelf.off' : 'found.say.shelf') }} <kbd>S</kbd>
+        {{ t(work.shelved ? 'shelf.off' : 'found.say.shelf') }} <kbd>K</kbd>
       </button>
       <router-link
         v-if="study && !work.caught"
