@@ -117,6 +117,27 @@ func (e DecideSuggestionJSONBodyState) Valid() bool {
 	}
 }
 
+// Defines values for SaveHandSearchParamsFormat.
+const (
+	SaveHandSearchParamsFormatDocx SaveHandSearchParamsFormat = "docx"
+	SaveHandSearchParamsFormatHtml SaveHandSearchParamsFormat = "html"
+	SaveHandSearchParamsFormatMd   SaveHandSearchParamsFormat = "md"
+)
+
+// Valid indicates whether the value is a known member of the SaveHandSearchParamsFormat enum.
+func (e SaveHandSearchParamsFormat) Valid() bool {
+	switch e {
+	case SaveHandSearchParamsFormatDocx:
+		return true
+	case SaveHandSearchParamsFormatHtml:
+		return true
+	case SaveHandSearchParamsFormatMd:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for ImportFileParamsKind.
 const (
 	ImportFileParamsKindKeys       ImportFileParamsKind = "keys"
@@ -140,6 +161,7 @@ func (e ImportFileParamsKind) Valid() bool {
 
 // Defines values for SaveRecordParamsFormat.
 const (
+	SaveRecordParamsFormatDocx SaveRecordParamsFormat = "docx"
 	SaveRecordParamsFormatHtml SaveRecordParamsFormat = "html"
 	SaveRecordParamsFormatJson SaveRecordParamsFormat = "json"
 	SaveRecordParamsFormatMd   SaveRecordParamsFormat = "md"
@@ -148,6 +170,8 @@ const (
 // Valid indicates whether the value is a known member of the SaveRecordParamsFormat enum.
 func (e SaveRecordParamsFormat) Valid() bool {
 	switch e {
+	case SaveRecordParamsFormatDocx:
+		return true
 	case SaveRecordParamsFormatHtml:
 		return true
 	case SaveRecordParamsFormatJson:
@@ -1241,6 +1265,18 @@ type SplitParams struct {
 	Split bool `form:"split" json:"split"`
 }
 
+// SaveHandSearchParams defines parameters for SaveHandSearch.
+type SaveHandSearchParams struct {
+	Look *string `form:"look,omitempty" json:"look,omitempty"`
+
+	// Called how what is looked at is called, where it is not the sample
+	Called *string                    `form:"called,omitempty" json:"called,omitempty"`
+	Format SaveHandSearchParamsFormat `form:"format" json:"format"`
+}
+
+// SaveHandSearchParamsFormat defines parameters for SaveHandSearch.
+type SaveHandSearchParamsFormat string
+
 // HeadingTreeParams defines parameters for HeadingTree.
 type HeadingTreeParams struct {
 	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
@@ -1832,6 +1868,9 @@ type ServerInterface interface {
 	// Split Split the key studies at random into a build and a test half, or put them together again
 	// (POST /api/reviews/{review}/halves)
 	Split(ctx *echo.Context, review int64, params SplitParams) error
+	// SaveHandSearch The journals that are to be read by hand, with their figures, as a document
+	// (GET /api/reviews/{review}/handsearch/file)
+	SaveHandSearch(ctx *echo.Context, review int64, params SaveHandSearchParams) error
 	// HeadingTree The headings of what is looked at as they stand in the vocabulary
 	// (GET /api/reviews/{review}/heading-tree)
 	HeadingTree(ctx *echo.Context, review int64, params HeadingTreeParams) error
@@ -3349,6 +3388,45 @@ func (w *ServerInterfaceWrapper) Split(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Split(ctx, review, params)
+	return err
+}
+
+// SaveHandSearch converts echo context to params.
+func (w *ServerInterfaceWrapper) SaveHandSearch(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params SaveHandSearchParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// ------------- Optional query parameter "called" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "called", ctx.QueryParams(), &params.Called, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter called: %s", err))
+	}
+
+	// ------------- Required query parameter "format" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "format", ctx.QueryParams(), &params.Format, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter format: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SaveHandSearch(ctx, review, params)
 	return err
 }
 
@@ -5349,6 +5427,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/reviews/:review/versions/:version/back", wrapper.GoBack, options.OperationMiddlewares["goBack"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/record", wrapper.WrittenRecord, options.OperationMiddlewares["writtenRecord"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/record/file", wrapper.SaveRecord, options.OperationMiddlewares["saveRecord"]...)
+	router.GET(options.BaseURL+"/api/reviews/:review/handsearch/file", wrapper.SaveHandSearch, options.OperationMiddlewares["saveHandSearch"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/bundle/export", wrapper.Bundle, options.OperationMiddlewares["bundle"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/watch", wrapper.GetWatch, options.OperationMiddlewares["getWatch"]...)
 	router.PUT(options.BaseURL+"/api/reviews/:review/watch", wrapper.SetWatch, options.OperationMiddlewares["setWatch"]...)
@@ -7615,6 +7694,61 @@ type SplitdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response SplitdefaultApplicationProblemPlusJSONResponse) VisitSplitResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveHandSearchRequestObject struct {
+	Review int64 `json:"review"`
+	Params SaveHandSearchParams
+}
+
+type SaveHandSearchResponseObject interface {
+	VisitSaveHandSearchResponse(w http.ResponseWriter) error
+}
+
+type SaveHandSearch200ResponseHeaders struct {
+	ContentDisposition *string
+}
+
+type SaveHandSearch200AsteriskResponse struct {
+	Body          io.Reader
+	Headers       SaveHandSearch200ResponseHeaders
+	ContentType   string
+	ContentLength int64
+}
+
+func (response SaveHandSearch200AsteriskResponse) VisitSaveHandSearchResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", response.ContentType)
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	if response.Headers.ContentDisposition != nil {
+		w.Header().Set("Content-Disposition", fmt.Sprint(*response.Headers.ContentDisposition))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type SaveHandSearchdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveHandSearchdefaultApplicationProblemPlusJSONResponse) VisitSaveHandSearchResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -10808,6 +10942,9 @@ type StrictServerInterface interface {
 	// Split Split the key studies at random into a build and a test half, or put them together again
 	// (POST /api/reviews/{review}/halves)
 	Split(ctx context.Context, request SplitRequestObject) (SplitResponseObject, error)
+	// SaveHandSearch The journals that are to be read by hand, with their figures, as a document
+	// (GET /api/reviews/{review}/handsearch/file)
+	SaveHandSearch(ctx context.Context, request SaveHandSearchRequestObject) (SaveHandSearchResponseObject, error)
 	// HeadingTree The headings of what is looked at as they stand in the vocabulary
 	// (GET /api/reviews/{review}/heading-tree)
 	HeadingTree(ctx context.Context, request HeadingTreeRequestObject) (HeadingTreeResponseObject, error)
@@ -13053,6 +13190,32 @@ func (sh *strictHandler) Split(ctx *echo.Context, review int64, params SplitPara
 		return err
 	} else if validResponse, ok := response.(SplitResponseObject); ok {
 		return validResponse.VisitSplitResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// SaveHandSearch operation middleware
+func (sh *strictHandler) SaveHandSearch(ctx *echo.Context, review int64, params SaveHandSearchParams) error {
+	var request SaveHandSearchRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveHandSearch(ctx.Request().Context(), request.(SaveHandSearchRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveHandSearch")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SaveHandSearchResponseObject); ok {
+		return validResponse.VisitSaveHandSearchResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

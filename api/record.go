@@ -17,7 +17,8 @@ func (h Handlers) WrittenRecord(ctx context.Context, r WrittenRecordRequestObjec
 }
 
 // recordMedia are the media types of the formats of a record.
-var recordMedia = map[string]string{"md": "text/markdown; charset=utf-8", "html": "text/html; charset=utf-8", "json": "application/json"}
+var recordMedia = map[string]string{"md": "text/markdown; charset=utf-8", "html": "text/html; charset=utf-8", "json": "application/json",
+	"docx": "application/vnd.openxmlformats-officedocument.wordprocessingml.document"}
 
 // SaveRecord answers with a file.
 func (h Handlers) SaveRecord(ctx context.Context, r SaveRecordRequestObject) (SaveRecordResponseObject, error) {
@@ -28,6 +29,20 @@ func (h Handlers) SaveRecord(ctx context.Context, r SaveRecordRequestObject) (Sa
 	}
 	disposition := mime.FormatMediaType("attachment", map[string]string{"filename": name})
 	return SaveRecord200AsteriskResponse{Body: bytes.NewReader(body), ContentType: recordMedia[format], Headers: SaveRecord200ResponseHeaders{ContentDisposition: &disposition}}, nil
+}
+
+// SaveHandSearch answers with a file.
+func (h Handlers) SaveHandSearch(ctx context.Context, r SaveHandSearchRequestObject) (SaveHandSearchResponseObject, error) {
+	format, called := string(r.Params.Format), ""
+	if r.Params.Called != nil {
+		called = *r.Params.Called
+	}
+	body, name, err := h.app.Written.HandSearch(ctx, at(r.Review, r.Params.Look), called, format)
+	if err != nil {
+		return nil, err
+	}
+	disposition := mime.FormatMediaType("attachment", map[string]string{"filename": name})
+	return SaveHandSearch200AsteriskResponse{Body: bytes.NewReader(body), ContentType: recordMedia[format], Headers: SaveHandSearch200ResponseHeaders{ContentDisposition: &disposition}}, nil
 }
 
 // Bundle answers with a file.

@@ -76,6 +76,8 @@ func TestTheRecordOfAnEmptyReviewSaysWhatIsMissing(t *testing.T) {
 	for _, s := range r.Document.Sections {
 		assert.True(t, len(s.Parts) > 0 || s.Empty != "", s.ID)
 	}
+	_, _, err = a.Written.HandSearch(t.Context(), desk.At{Review: id}, "", written.DOCX)
+	assert.Contains(t, problem(t, err).Error(), "No journal is on the hand-search list yet")
 	_, err = a.Written.Record(t.Context(), desk.At{Review: 999})
 	assert.Equal(t, 404, problem(t, err).Status)
 }
@@ -161,7 +163,18 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, string(page), "Does &lt;rest&gt; protect")
 	assert.Equal(t, len(r.Document.Sections), strings.Count(string(page), "<h2>"))
+	docx, name, err := a.Written.File(t.Context(), at, written.DOCX)
+	require.NoError(t, err)
+	assert.True(t, strings.HasSuffix(name, ", record of the search.docx"), name)
+	assert.Equal(t, len(r.Document.Sections), strings.Count(unpacked(t, docx)["word/document.xml"], `w:val="Heading1"`))
 	_, _, err = a.Written.File(t.Context(), at, "exe")
+	assert.Equal(t, "format", problem(t, err).Field)
+
+	list, name, err := a.Written.HandSearch(t.Context(), at, "", written.Markdown)
+	require.NoError(t, err)
+	assert.True(t, strings.HasSuffix(name, ", hand-search list.md"), name)
+	assert.Contains(t, string(list), "| Letters in Warm Work | 0 ")
+	_, _, err = a.Written.HandSearch(t.Context(), at, "", written.JSON)
 	assert.Equal(t, "format", problem(t, err).Field)
 
 	// Everything in one file, each with its checksum, to be read by a stranger and by programs.
@@ -194,6 +207,7 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 	assert.Equal(t, r.Flow.Sources[0].Records, n)
 	assert.Contains(t, files["runs.csv"], "Card box")
 	assert.Contains(t, files["README.txt"], "records/Surco.csv")
+	assert.Contains(t, unpacked(t, []byte(files["record.docx"])), "word/document.xml")
 	typed := 0
 	for of := range files {
 		if strings.HasPrefix(of, "strategy/typed for ") {

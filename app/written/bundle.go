@@ -81,8 +81,8 @@ func (a *Service) Bundle(ctx context.Context, at desk.At, formats []records.Form
 }
 
 func (a *Service) pack(ctx context.Context, b *bundle, at desk.At, r *Record, doc desk.Document, formats []records.Format) error {
-	for _, f := range []struct{ format, says string }{{Markdown, "The written record of the search."}, {HTML, "The same, to be read in a browser or printed."}, {JSON, "The same for programs, with the items of the reporting checklist and the numbers of the flow."}} {
-		body, err := r.as(f.format)
+	for _, f := range []struct{ format, says string }{{Markdown, "The written record of the search."}, {HTML, "The same, to be read in a browser or printed."}, {DOCX, "The same as a document of Office Open XML (ISO/IEC 29500)."}, {JSON, "The same for programs, with the items of the reporting checklist and the numbers of the flow."}} {
+		body, err := r.as(f.format, b.made)
 		if err != nil {
 			return err
 		}

@@ -228,6 +228,7 @@ const (
 	Markdown = "md"
 	HTML     = "html"
 	JSON     = "json"
+	DOCX     = "docx"
 )
 
 // File writes the record of a review as a file.
@@ -236,21 +237,29 @@ func (a *Service) File(ctx context.Context, at desk.At, format string) (body []b
 	if err != nil {
 		return nil, "", err
 	}
-	body, err = r.as(format)
+	body, err = r.as(format, a.now())
 	return body, exchange.FileName(r.Document.Title+", record of the search") + "." + format, err
 }
 
-// as writes a record in one of its formats.
-func (r *Record) as(format string) ([]byte, error) {
-	switch format {
-	case Markdown:
-		return r.Document.Markdown(), nil
-	case HTML:
-		return r.Document.HTML()
-	case JSON:
+// as writes a record in one of its formats; made is when.
+func (r *Record) as(format string, made time.Time) ([]byte, error) {
+	if format == JSON {
 		return json.MarshalIndent(r, "", "  ")
 	}
-	return nil, problems.Invalid("format", "A record is written as md, html or json.")
+	return written(r.Document, format, made)
+}
+
+// written writes a document to be read by people.
+func written(d document.Document, format string, made time.Time) ([]byte, error) {
+	switch format {
+	case Markdown:
+		return d.Markdown(), nil
+	case HTML:
+		return d.HTML()
+	case DOCX:
+		return d.DOCX(made)
+	}
+	return nil, problems.Invalid("format", "This is written as md, html or docx, a record as json too.")
 }
 
 func day(t time.Time) string { return t.Format("2 January 2006") }

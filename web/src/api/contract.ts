@@ -1653,6 +1653,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/handsearch/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The journals that are to be read by hand, with their figures, as a document */
+        get: operations["saveHandSearch"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/bundle/export": {
         parameters: {
             query?: never;
@@ -8362,7 +8379,44 @@ export interface operations {
         parameters: {
             query: {
                 look?: string;
-                format: "md" | "html" | "json";
+                format: "md" | "html" | "docx" | "json";
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveHandSearch: {
+        parameters: {
+            query: {
+                look?: string;
+                /** @description how what is looked at is called, where it is not the sample */
+                called?: string;
+                format: "md" | "html" | "docx";
             };
             header?: never;
             path: {

@@ -192,8 +192,6 @@ export default {
     notePlace: 'A note: years, issues, who reads it',
     save: 'Save the list:',
     print: 'Print',
-    noteHead: 'Note',
-    madeOf: 'Figures of {day}, over {sample}.',
   },
   teams: {
     title: 'Teams',

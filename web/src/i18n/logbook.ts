@@ -181,7 +181,6 @@ export default {
     writing: 'Being put together…',
     methods: 'the methods text',
     copyMethods: 'Copy the methods text',
-    file: 'record of the search',
     flowFile: 'flow of records',
     bundle: 'All in one file…',
     bundleText:

@@ -14,7 +14,7 @@ import { useReview } from '@/state/review'
 /** Journals: how much of the topic each holds, and the list of those that are read by hand. */
 const props = defineProps<{ tally: Tally }>()
 
-const { t, n, d } = useI18n()
+const { t, n } = useI18n()
 const review = useReview()
 const looked = useLooked()
 const reader = useReader()
@@ -90,36 +90,13 @@ function save() {
   )
 }
 
-/** The list as a document: a heading, when it was made, and a table. What writes it comes when it is first asked for. */
-async function saveDocument() {
-  const { tableDocument } = await import('@/parts/files/documentFile')
-  const blob = await tableDocument({
-    title: `${review.saved?.name ?? ''}: ${t('journals.list')}`,
-    text: [
-      t('journals.listText'),
-      t('journals.madeOf', {
-        day: d(new Date(), 'day'),
-        sample: looked.set ? looked.name(looked.set) : (review.sample?.name ?? ''),
-      }),
-    ],
-    head: [
-      t('shape.item.journals'),
-      t('figure.records'),
-      t('figure.keys'),
-      t('years.unindexed'),
-      t('journals.noteHead'),
-    ],
-    widths: [34, 10, 12, 14, 30],
-    rows: lines.value.map((l) => [
-      l.name,
-      ...[l.row?.records, l.row?.keys, l.row?.unindexed].map((x) =>
-        x === undefined ? '' : n(x, 'whole'),
-      ),
-      l.note,
-    ]),
-  })
-  saveBlob(blob, `${t('journals.list')}.docx`)
-}
+/** Where the list is as a document. */
+const file = computed(() => {
+  const asked = new URLSearchParams({ format: 'docx' })
+  if (review.look.name) asked.set('look', review.look.name)
+  if (looked.set) asked.set('called', looked.name(looked.set).slice(0, 500))
+  return `/api/reviews/${review.id}/handsearch/file?${asked}`
+})
 </script>
 
 <template>
@@ -227,11 +204,11 @@ async function saveDocument() {
         </li>
       </ul>
       <p v-if="listed.length" class="row">
-        <span class="small">{{ t('journals.save') }}</span><button
+        <span class="small">{{ t('journals.save') }}</span><a
           class="btn outline"
-          @click="saveDocument"
-        >
-          DOCX</button
+          :href="file"
+          download
+          >DOCX</a
         ><button class="btn outline" @click="save">CSV</button
         ><button class="btn bare" @click="print">{{ t('journals.print') }}</button>
       </p>

@@ -3,8 +3,6 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
-import { saveBlob } from '@/parts/files/blob'
-import { useNotes } from '@/state/notes'
 import { useCopying } from '@/parts/copying'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
@@ -18,7 +16,6 @@ import RecordSection from './RecordSection.vue'
 const { t } = useI18n()
 const review = useReview()
 const sources = useSources()
-const notes = useNotes()
 const problem = useProblem()
 const copy = useCopying()
 
@@ -47,18 +44,6 @@ function lead(id: string) {
 }
 const file = (format: string) =>
   `/api/reviews/${review.id}/record/file?format=${format}${review.look.name ? `&look=${review.look.name}` : ''}`
-async function docx() {
-  if (!record.value) return
-  try {
-    const { recordDocument } = await import('@/parts/files/documentFile')
-    saveBlob(
-      await recordDocument(record.value.document),
-      `${record.value.document.title}, ${t('written.file')}.docx`,
-    )
-  } catch (error) {
-    notes.say({ text: problem(error), wrong: true })
-  }
-}
 </script>
 
 <template>
@@ -75,7 +60,7 @@ async function docx() {
         <a class="btn outline" :href="file('md')" download>Markdown</a>
         <a class="btn outline" :href="file('html')" download>HTML</a>
         <a class="btn outline" :href="file('json')" download>JSON</a>
-        <button class="btn outline" @click="docx">DOCX</button>
+        <a class="btn outline" :href="file('docx')" download>DOCX</a>
         <BundleMenu />
       </div>
       <div class="beside">
