@@ -452,6 +452,9 @@ type Halves = desk.Halves
 // HalvesEdit defines model for HalvesEdit.
 type HalvesEdit = review.SetHalves
 
+// HandAnswer What a search brought that somebody made by hand, as far as its records were brought in
+type HandAnswer = outside.HandAnswer
+
 // HandRun defines model for HandRun.
 type HandRun = outside.HandRun
 

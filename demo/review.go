@@ -41,7 +41,16 @@ type Stage struct {
 	Words      int  // so many free-text terms of each block, from its first; all, for 0
 	Headings   bool // with the headings
 	Limits     bool // with the limits
+	Days       int  // that pass before the next; the search runs for the first time by itself on the day of the last
 }
+
+// Days that pass in the demo review after it ran by itself: for the first time, for the second, and once a version was handed
+// over to be checked.
+const (
+	DaysToNextRun = 31
+	DaysToCheck   = 4
+	DaysToRounds  = 2
+)
 
 // Review is the demo review as it waits to be gone on with.
 type Review struct {
@@ -68,9 +77,9 @@ func NewReview() Review {
 	return Review{
 		Name: "Heat and kidneys in farm crews",
 		Stages: []Stage{
-			{Name: "First draft", Note: "the words of the first talk", Words: 2},
-			{Name: "Words of the harvest"},
-			{Name: "With headings", Note: "each looked up in Almagre Headings", Headings: true},
+			{Name: "First draft", Note: "the words of the first talk", Words: 2, Days: 9},
+			{Name: "Words of the harvest", Days: 8},
+			{Name: "With headings", Note: "each looked up in Almagre Headings", Headings: true, Days: 7},
 			{Name: "Limits agreed", Note: "with the team, for the protocol", Headings: true, Limits: true},
 		},
 		Question: "Do heat-protection programmes for outdoor farm crews (shade, water, scheduled rest, cooling gear, acclimatisation) prevent loss of kidney function?",

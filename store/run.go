@@ -40,11 +40,17 @@ type Run struct {
 	Note     string
 	Who      string
 	At       time.Time
+	Corrects *int64 // of one that was written down: the one that it puts right
+	Void     bool   // and it says that that one was never made
+	Sample   *int64 // the records that were found by hand
+
+	CorrectedBy *int64 // the one that puts it right
 }
 
 const (
 	askingColumns = "select id, review, revision, sources, records, who, at from asking "
-	runColumns    = "select id, review, kind, way, asking, revision, source, place, query, records, exchange, notes, problem, draw, note, who, at from run "
+	runColumns    = `select id, review, kind, way, asking, revision, source, place, query, records, exchange, notes, problem, draw, note, who, at, corrects, void, sample,
+		(select c.id from run c where c.corrects = run.id) as corrected_by from run `
 )
 
 // RunTask is the running of a strategy at one source.
@@ -120,6 +126,11 @@ func (s *Store) Counted(ctx context.Context, review int64, revisions []int, most
 	return all[Run](ctx, s, "select distinct on (revision, source) * from ("+runColumns+"where review = $1 and source is not null and records is not null and (kind = 'asked' or revision = any($3))) x order by revision desc, source, id desc limit $2", review, most, revisions)
 }
 
+// HandRuns returns what was written down by hand and holds: what nothing corrects, in the order in which it was made.
+func (s *Store) HandRuns(ctx context.Context, review int64) ([]Run, error) {
+	return all[Run](ctx, s, runColumns+"where review = $1 and kind = 'hand' and not void and not exists (select from run c where c.corrects = run.id) order by at, id", review)
+}
+
 // RunsOf returns what came of an order so far.
 func (s *Store) RunsOf(ctx context.Context, asking int64) ([]Run, error) {
 	return all[Run](ctx, s, runColumns+"where asking = $1 order by id", asking)
@@ -142,6 +153,17 @@ func (s *Store) PutRun(ctx context.Context, r Run, draw *Draw, then func(context
 				return err
 			}
 		}
+		if r.Corrects != nil {
+			// Of two who put the same one right at once, the second is told.
+			was, err := one[struct{ Done bool }](ctx, tx, `select exists (select from run c where c.corrects = run.id) as done
+				from run where id = $1 and review = $2 and kind = 'hand' and not void for update`, *r.Corrects, r.Review)
+			if err == nil && was.Done {
+				err = ErrInUse
+			}
+			if err != nil {
+				return err
+			}
+		}
 		if draw != nil {
 			id, err := newDraw(ctx, tx, *draw, then)
 			if err != nil {
@@ -160,9 +182,9 @@ func (s *Store) PutRun(ctx context.Context, r Run, draw *Draw, then func(context
 }
 
 func addRun(ctx context.Context, tx pgx.Tx, r Run) error {
-	_, err := tx.Exec(ctx, `insert into run (review, kind, way, asking, revision, source, place, query, records, exchange, notes, problem, draw, note, who, at)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16)`,
-		r.Review, r.Kind, r.Way, r.Asking, r.Revision, r.Source, r.Place, r.Query, r.Records, r.Exchange, r.Notes, r.Problem, r.Draw, r.Note, r.Who, r.At)
+	_, err := tx.Exec(ctx, `insert into run (review, kind, way, asking, revision, source, place, query, records, exchange, notes, problem, draw, note, who, at, corrects, void, sample)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19)`,
+		r.Review, r.Kind, r.Way, r.Asking, r.Revision, r.Source, r.Place, r.Query, r.Records, r.Exchange, r.Notes, r.Problem, r.Draw, r.Note, r.Who, r.At, r.Corrects, r.Void, r.Sample)
 	return err
 }
 
@@ -171,11 +193,21 @@ func (s *Store) Run(ctx context.Context, id int64) (Run, error) {
 	return one[Run](ctx, s, runColumns+"where id = $1", id)
 }
 
+// Only what has no DOI is looked into: what else makes it itself is not kept apart.
+const workColumns = "select r.doi, r.work, r.year, case when r.doi is null then r.body end "
+
 // DrawnWorks calls visit with what makes each record of a draw itself.
 func (s *Store) DrawnWorks(ctx context.Context, draw int64, visit func(bib.Identity)) error {
-	// Only what has no DOI is looked into: what else makes it itself is not kept apart.
-	rows, err := s.bulk.Query(ctx, `select r.doi, r.work, r.year, case when r.doi is null then r.body end from draw_position p join record r on r.id = p.record
-		where p.draw = $1 order by p.part desc, p.position`, draw)
+	return s.works(ctx, visit, workColumns+"from draw_position p join record r on r.id = p.record where p.draw = $1 order by p.part desc, p.position", draw)
+}
+
+// SampleWorks calls visit with what makes each record of a sample itself.
+func (s *Store) SampleWorks(ctx context.Context, sample int64, visit func(bib.Identity)) error {
+	return s.works(ctx, visit, workColumns+"from sample_record p join record r on r.id = p.record where p.sample = $1 order by p.position", sample)
+}
+
+func (s *Store) works(ctx context.Context, visit func(bib.Identity), sql string, of int64) error {
+	rows, err := s.bulk.Query(ctx, sql, of)
 	if err != nil {
 		return err
 	}

@@ -95,8 +95,8 @@ func (s *Store) Dismissed(ctx context.Context, review int64) (map[int64]bool, er
 // TwoRuns returns, for each source, the last two runs whose records were fetched whole, the newest first. An answer of none is
 // whole.
 func (s *Store) TwoRuns(ctx context.Context, review int64) ([]Run, error) {
-	return all[Run](ctx, s, `select id, review, kind, way, asking, revision, source, place, query, records, exchange, notes, problem, draw, note, who, at from (
-		select r.*, row_number() over (partition by r.source order by r.id desc) as n from run r left join draw d on d.id = r.draw
+	return all[Run](ctx, s, runColumns+`where id in (select id from (
+		select r.id, row_number() over (partition by r.source order by r.id desc) as n from run r left join draw d on d.id = r.draw
 		where r.review = $1 and r.kind = 'asked' and (r.records = 0 or d.state = 'done' and d.wanted >= d.total
-			and not exists (select from draw_trouble t where t.draw = d.id and t.`+lasting+`))) x where n <= 2 order by source, id desc`, review)
+			and not exists (select from draw_trouble t where t.draw = d.id and t.`+lasting+`))) x where n <= 2) order by source, id desc`, review)
 }

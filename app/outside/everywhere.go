@@ -3,14 +3,12 @@ package outside
 import (
 	"context"
 	"errors"
-	"fmt"
 	"math"
 	"slices"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/app/desk"
-	"tamiz/core/bib"
 	"tamiz/core/coverage"
 	"tamiz/core/overlap"
 	"tamiz/source"
@@ -22,11 +20,22 @@ import (
 type Everywhere struct {
 	Sources  []SourceRun    `json:"sources"`
 	Keys     int            `json:"keys"`
+	ByHand   []HandAnswer   `json:"byHand"`             // what was found by hand, where a file of it was brought in
 	Records  int64          `json:"records"`            // of all answers, each counted for itself
 	Among    int64          `json:"among"`              // of those that are set against each other: of others nothing was fetched
 	Together *OverlapFigure `json:"together,omitempty"` // works of those, each once
 	Pairs    []Pair         `json:"pairs"`
 	Exact    bool           `json:"exact"` // all records of those were fetched
+}
+
+// A HandAnswer is what a search brought that somebody made by hand, as far as its records were brought in.
+type HandAnswer struct {
+	Run     int64          `json:"run"`
+	Place   string         `json:"place"`
+	Records int64          `json:"records"` // that were found
+	Fetched int            `json:"fetched"` // of the file
+	Sample  int64          `json:"sample"`
+	Only    *OverlapFigure `json:"only,omitempty"` // works that nothing else brings
 }
 
 // A SourceRun is what one source said the last time.
@@ -103,9 +112,8 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 	if err != nil {
 		return nil, err
 	}
-	out := &Everywhere{Sources: []SourceRun{}, Pairs: []Pair{}, Keys: len(lay.Keys.Studies)}
-	var fetched []store.Draw // of those whose answers are set against each other
-	var rows []int
+	out := &Everywhere{Sources: []SourceRun{}, ByHand: []HandAnswer{}, Pairs: []Pair{}, Keys: len(lay.Keys.Studies)}
+	var fetched []fetchedAnswer // those that are set against each other
 	q, none := lay.Strategy.Query(lay.Keys.Set.Thesaurus)
 	for _, s := range all {
 		row := SourceRun{Source: s.ID, Name: s.Name, Off: s.Off, Waiting: waiting[s.ID], Notes: []source.Note{}}
@@ -132,67 +140,21 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 				// What was stopped half way is the beginning of a draw, not a part of it at random.
 				if d.State == "done" {
 					out.Among += *r.Records
-					fetched, rows = append(fetched, d), append(rows, len(out.Sources))
+					fetched = append(fetched, fetchedAnswer{draw: d, row: len(out.Sources)})
 				}
 			} else if r.Records != nil && *r.Records == 0 {
-				fetched, rows = append(fetched, store.Draw{}), append(rows, len(out.Sources))
+				fetched = append(fetched, fetchedAnswer{row: len(out.Sources)})
 			}
 		}
 		out.Sources = append(out.Sources, row)
 	}
+	if err := a.byHand(ctx, at.Review, out, &fetched); err != nil {
+		return nil, err
+	}
 	if len(fetched) > 1 {
-		return out, a.overlapping(ctx, out, fetched, rows)
+		return out, a.overlapping(ctx, out, fetched)
 	}
 	return out, nil
-}
-
-// overlapping sets the answers against each other of which records were fetched.
-func (a *Service) overlapping(ctx context.Context, out *Everywhere, fetched []store.Draw, rows []int) error {
-	key := ""
-	for _, d := range fetched {
-		key += fmt.Sprint(d.ID, ":", d.Got, " ")
-	}
-	o, ok := a.overlaps.Get(key)
-	if !ok {
-		if err := a.desk.Heavy.Take(ctx); err != nil {
-			return err
-		}
-		answers := make([]overlap.Answer, len(fetched))
-		var works bib.Works
-		for i, d := range fetched {
-			if d.ID == 0 {
-				continue
-			}
-			seen := map[int]bool{}
-			answers[i].Records = d.Total
-			err := a.store.DrawnWorks(ctx, d.ID, func(id bib.Identity) {
-				if n := works.Number(id); !seen[n] {
-					seen[n] = true
-					answers[i].Works = append(answers[i].Works, n)
-				}
-			})
-			if err != nil {
-				return err
-			}
-			if d.Whole() { // what it gave twice, or what is no record, is no work
-				answers[i].Records = len(answers[i].Works)
-			}
-		}
-		o = overlap.Of(answers)
-		a.overlaps.Add(key, o)
-	}
-	out.Exact = true
-	for n, i := range rows {
-		only := rounded(o.Only[n])
-		out.Sources[i].Only = &only
-		out.Exact = out.Exact && (fetched[n].ID == 0 || fetched[n].Whole())
-		for m := range n {
-			out.Pairs = append(out.Pairs, Pair{out.Sources[rows[m]].Source, out.Sources[i].Source, rounded(o.Both[m][n])})
-		}
-	}
-	together := rounded(o.Together)
-	out.Together = &together
-	return nil
 }
 
 // stillAsked returns the sources at which the last order is still waited for.

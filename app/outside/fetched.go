@@ -8,7 +8,8 @@ import (
 	"tamiz/store"
 )
 
-// A Fetched is the last run at a source with the records that were fetched of its answer, where some were.
+// A Fetched is the last run at a source with the records that were fetched of its answer, where some were; or a search by hand
+// with those of its file.
 type Fetched struct {
 	Run   Run
 	Total int // records of the answer
@@ -16,7 +17,7 @@ type Fetched struct {
 	draw  *store.Draw
 }
 
-// Fetched returns the last runs of a review at its sources.
+// Fetched returns the last runs of a review at its sources, and behind them what was searched by hand.
 func (a *Service) Fetched(ctx context.Context, review int64) ([]Fetched, error) {
 	last, err := a.store.LastRuns(ctx, review)
 	if err != nil {
@@ -38,15 +39,38 @@ func (a *Service) Fetched(ctx context.Context, review int64) ([]Fetched, error) 
 		}
 		out = append(out, f)
 	}
+	hand, err := a.store.HandRuns(ctx, review)
+	if err != nil {
+		return nil, err
+	}
+	samples, err := a.store.Samples(ctx, review)
+	if err != nil {
+		return nil, err
+	}
+	for _, r := range hand {
+		i := slices.IndexFunc(samples, func(s store.Sample) bool { return r.Sample != nil && s.ID == *r.Sample })
+		if i < 0 {
+			continue
+		}
+		run, err := runOf(r)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, Fetched{Run: run, Total: int(*r.Records), Got: samples[i].Records})
+	}
 	return out, nil
 }
 
 // Each calls visit with each record that was fetched.
 func (a *Service) Each(ctx context.Context, f Fetched, visit func(*bib.Record) error) error {
-	if f.draw == nil {
-		return nil
+	var ids []int64
+	var err error
+	switch {
+	case f.draw != nil:
+		ids, err = a.store.DrawnIDs(ctx, f.draw.ID)
+	case f.Run.Sample != nil:
+		ids, err = a.store.SampleIDs(ctx, *f.Run.Sample)
 	}
-	ids, err := a.store.DrawnIDs(ctx, f.draw.ID)
 	if err != nil {
 		return err
 	}

@@ -5,7 +5,6 @@ import (
 	"encoding/json"
 	"errors"
 	"slices"
-	"strings"
 	"time"
 
 	"tamiz/app/desk"
@@ -34,10 +33,18 @@ type Run struct {
 	Note     string            `json:"note,omitempty"`
 	Who      string            `json:"who,omitempty"`
 	At       time.Time         `json:"at"`
+
+	Corrects    *int64 `json:"corrects,omitempty"`    // of one that was written down: the one that it puts right
+	Void        bool   `json:"void,omitempty"`        // and it says that that one was never made
+	CorrectedBy *int64 `json:"correctedBy,omitempty"` // the one that puts it right: it counts no more
+	Sample      *int64 `json:"sample,omitempty"`      // the records that were found by hand
 }
 
+// Holds reports whether a run counts: it is not put right by another, and does not say that there was none.
+func (r Run) Holds() bool { return r.CorrectedBy == nil && !r.Void }
+
 func runOf(r store.Run) (Run, error) {
-	out := Run{ID: r.ID, Kind: r.Kind, Way: r.Way, Revision: r.Revision, Source: r.Source, Place: r.Place, Query: r.Query, Records: r.Records, Note: r.Note, Who: r.Who, At: r.At,
+	out := Run{ID: r.ID, Kind: r.Kind, Way: r.Way, Revision: r.Revision, Source: r.Source, Place: r.Place, Query: r.Query, Records: r.Records, Note: r.Note, Who: r.Who, At: r.At, Corrects: r.Corrects, Void: r.Void, CorrectedBy: r.CorrectedBy, Sample: r.Sample,
 		Said: []source.Saying{}, Notes: []source.Note{}}
 	if err := json.Unmarshal(r.Notes, &out.Notes); err != nil {
 		return out, err
@@ -207,67 +214,6 @@ func (a *Service) queryAt(ctx context.Context, review int64, revision int) (quer
 		return nil, nil // a block without a term, or none at all
 	}
 	return q, nil
-}
-
-// Limits of what is written down by hand.
-const (
-	maxPlace = 200
-	maxTyped = 1 << 20
-	maxNote  = 4000
-)
-
-// The ways of looking that are written down by hand.
-const (
-	BySearch   = "search"    // in a source that cannot be asked by protocol
-	ByRegister = "register"  // in a register of studies
-	ByBrowsing = "browsing"  // in web sites, catalogues, tables of contents
-	ByCiting   = "citations" // along references and citing works
-	ByAsking   = "people"    // by asking people
-	ByEarlier  = "earlier"   // in searches of earlier reviews that were used again
-	Otherwise  = "other"
-)
-
-// Ways are all of them.
-var Ways = []string{BySearch, ByRegister, ByBrowsing, ByCiting, ByAsking, ByEarlier, Otherwise}
-
-// A HandRun is a search somewhere that cannot be asked by protocol, as somebody writes it down.
-type HandRun struct {
-	Way     string    `json:"way,omitempty"` // one of Ways; a search, where none is said
-	Place   string    `json:"place"`
-	Query   string    `json:"query"`
-	Records *int64    `json:"records,omitempty"`
-	At      time.Time `json:"at"`
-	Note    string    `json:"note,omitempty"`
-}
-
-// WriteDown keeps a search that somebody made by hand.
-func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error {
-	saved, err := a.store.Document(ctx, review, 0)
-	if err != nil {
-		return problems.Gone(err, "review")
-	}
-	h.Place, h.Query, h.Note = strings.TrimSpace(plain(h.Place)), strings.TrimSpace(plain(h.Query)), strings.TrimSpace(plain(h.Note))
-	if h.Way == "" {
-		h.Way = BySearch
-	}
-	switch {
-	case !slices.Contains(Ways, h.Way):
-		return problems.Invalid("way", "There is no way of looking %q.", h.Way)
-	case h.Place == "" || len([]rune(h.Place)) > maxPlace:
-		return problems.Invalid("place", "Where it was searched has 1 to %d characters.", maxPlace)
-	case len(h.Query) > maxTyped:
-		return problems.Invalid("query", "What was typed has at most 1 MB.")
-	case len([]rune(h.Note)) > maxNote:
-		return problems.Invalid("note", "A note has at most %d characters.", maxNote)
-	case h.Records != nil && (*h.Records < 0 || *h.Records > 1e12):
-		return problems.Invalid("records", "A number of records is 0 or more.")
-	case h.At.IsZero() || h.At.After(a.now().Add(24*time.Hour)):
-		return problems.Invalid("at", "A search was made on a day that has been.")
-	}
-	err = a.store.PutRun(ctx, store.Run{Review: review, Kind: "hand", Way: h.Way, Revision: saved.Revision, Place: h.Place, Query: h.Query, Records: h.Records, Note: h.Note,
-		Who: store.AuthorOf(ctx).Name, At: h.At}, nil, a.work.Wake)
-	a.work.Tell(ctx, review, work.News{Kind: "runs"})
-	return err
 }
 
 // RunsOnPage is how many runs are told of at once.

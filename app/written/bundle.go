@@ -172,9 +172,9 @@ func unused(used map[string]bool, name string) string {
 
 // packRuns writes all that was run, the newest first.
 func (a *Service) packRuns(ctx context.Context, b *bundle, review int64) error {
-	return b.put("runs.csv", "What was asked where, when and by whom, and how many records it found; the newest first.", func(w io.Writer) error {
+	return b.put("runs.csv", "What was asked where, when and by whom, and how many records it found; the newest first. A run that another corrects counts no more.", func(w io.Writer) error {
 		c := csv.NewWriter(w)
-		_ = c.Write([]string{"at", "place", "kind", "records", "revision", "who", "query", "note", "problem"}) // what fails is told by Error
+		_ = c.Write([]string{"at", "place", "kind", "records", "revision", "who", "query", "note", "problem", "run", "corrects", "never made"}) // what fails is told by Error
 		if err := a.outside.EachRun(ctx, review, true, func(r outside.Run) {
 			found, problem := "", ""
 			if r.Records != nil {
@@ -183,7 +183,14 @@ func (a *Service) packRuns(ctx context.Context, b *bundle, review int64) error {
 			if r.Problem != nil {
 				problem = r.Problem.Title
 			}
-			_ = c.Write([]string{r.At.UTC().Format(time.RFC3339), r.Place, r.Kind, found, fmt.Sprint(r.Revision), r.Who, r.Query, r.Note, problem})
+			corrects, void := "", ""
+			if r.Corrects != nil {
+				corrects = fmt.Sprint(*r.Corrects)
+			}
+			if r.Void {
+				void = "yes"
+			}
+			_ = c.Write([]string{r.At.UTC().Format(time.RFC3339), r.Place, r.Kind, found, fmt.Sprint(r.Revision), r.Who, r.Query, r.Note, problem, fmt.Sprint(r.ID), corrects, void})
 		}); err != nil {
 			return err
 		}

@@ -66,8 +66,12 @@ func (f facts) flow() Flow {
 		}
 	}
 	out.Found = asked + out.ByHand
-	if t := f.everywhere.Together; t != nil && f.everywhere.Among == asked {
-		removed := max(0, asked-int64(t.Works))
+	among := asked
+	for _, h := range f.everywhere.ByHand {
+		among += int64(h.Fetched)
+	}
+	if t := f.everywhere.Together; t != nil && f.everywhere.Among == among {
+		removed := max(0, among-int64(t.Works))
 		left := out.Found - removed
 		out.Removed, out.Left = &removed, &left
 	}

@@ -62,7 +62,7 @@ type Item struct {
 }
 
 // A Flow is how many records there were at each step. How many are left when each work is counted once is known where records of
-// every answer were fetched; what was found by hand is not told apart from it.
+// every answer were fetched; what was found by hand counts among it where a file of it was brought in, else each record is left.
 type Flow struct {
 	Sources []FlowSource `json:"sources"`
 	Found   int64        `json:"found"` // at all places
@@ -143,7 +143,11 @@ func (a *Service) facts(ctx context.Context, at desk.At) (f facts, err error) {
 	if f.everywhere, err = a.outside.Everywhere(ctx, at); err != nil {
 		return f, err
 	}
-	if err = a.outside.EachRun(ctx, at.Review, false, func(r outside.Run) { f.runs = append(f.runs, r) }); err != nil {
+	if err = a.outside.EachRun(ctx, at.Review, false, func(r outside.Run) {
+		if r.Holds() {
+			f.runs = append(f.runs, r)
+		}
+	}); err != nil {
 		return f, err
 	}
 	if f.draws, err = a.outside.Draws(ctx, at.Review); err != nil {

@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"io"
+	"maps"
 	"slices"
 	"strings"
 	"time"
@@ -92,6 +93,11 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	if _, err := a.Desk.MakeLook(ctx, review.ID, view); err != nil {
 		return err
 	}
+	all := slices.Sorted(maps.Values(sources))
+	later, err := notYet(plan, made)
+	if err != nil {
+		return err
+	}
 	for _, stage := range plan.Stages {
 		now, err := a.Reviews.Review(ctx, review.ID)
 		if err != nil {
@@ -101,6 +107,15 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 			return err
 		}
 		if err := a.Reviews.Keep(ctx, review.ID, reviews.VersionEdit{Name: stage.Name, Note: stage.Note}); err != nil {
+			return err
+		}
+		if err := a.Outside.Run(ctx, review.ID, outside.NewRuns{Sources: all}); err != nil {
+			return err
+		}
+		if err := fetched(ctx, a, review.ID, all); err != nil {
+			return err
+		}
+		if err := db.MoveBack(ctx, review.ID, stage.Days); err != nil {
 			return err
 		}
 	}
@@ -119,13 +134,39 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	}); err != nil {
 		return err
 	}
-	if err := demoAgain(ctx, a, review.ID, sources["almagre"], made); err != nil {
+	if err := a.Notices.TellTo(ctx, review.ID, demo.ToldAddress); err != nil {
 		return err
 	}
-	if err := demoRuns(ctx, a, review.ID, sources); err != nil {
+	if err := demoAgain(ctx, a, review.ID, almagre); err != nil {
+		return err
+	}
+	if err := demoByHand(ctx, a, review.ID, 0); err != nil {
+		return err
+	}
+	if err := db.MoveBack(ctx, review.ID, demo.DaysToNextRun); err != nil {
+		return err
+	}
+	later()
+	if err := demoAgain(ctx, a, review.ID, almagre); err != nil {
+		return err
+	}
+	if err := demoByHand(ctx, a, review.ID, 1); err != nil {
+		return err
+	}
+	if err := db.MoveBack(ctx, review.ID, demo.DaysToCheck); err != nil {
 		return err
 	}
 	if err := demoCheck(ctx, a, review.ID); err != nil {
+		return err
+	}
+	if err := db.MoveBack(ctx, review.ID, demo.DaysToRounds); err != nil {
+		return err
+	}
+	next := time.Now().AddDate(0, 1, -demo.DaysToCheck-demo.DaysToRounds)
+	if err := a.Outside.SetWatch(ctx, review.ID, outside.Watch{On: true, Sources: []int64{almagre}, Every: "month", Next: &next}); err != nil {
+		return err
+	}
+	if err := demoRuns(ctx, a, review.ID, all); err != nil {
 		return err
 	}
 	if err := demoRound(ctx, a, review.ID, sources); err != nil {
@@ -221,19 +262,16 @@ func demoRound(ctx context.Context, a *app.App, id int64, sources map[string]int
 	return nil
 }
 
-// demoRuns runs the strategy of the demo review at all sources, and writes down what was searched by hand.
-func demoRuns(ctx context.Context, a *app.App, id int64, sources map[string]int64) error {
-	var all []int64
-	for _, s := range sources {
-		all = append(all, s)
-	}
+// demoByHand writes down one of the searches that were made by hand.
+func demoByHand(ctx context.Context, a *app.App, id int64, n int) error {
+	h := demo.HandRuns[n]
+	return a.Outside.WriteDown(ctx, id, outside.HandRun{Way: h.Way, Place: h.Place, Query: h.Query, Records: &h.Records, At: time.Now(), Note: h.Note})
+}
+
+// demoRuns runs the strategy of the demo review at all sources.
+func demoRuns(ctx context.Context, a *app.App, id int64, all []int64) error {
 	if err := a.Outside.Run(ctx, id, outside.NewRuns{Sources: all, Records: 300}); err != nil {
 		return err
-	}
-	for _, h := range demo.HandRuns {
-		if err := a.Outside.WriteDown(ctx, id, outside.HandRun{Way: h.Way, Place: h.Place, Query: h.Query, Records: &h.Records, At: h.At, Note: h.Note}); err != nil {
-			return err
-		}
 	}
 	return fetched(ctx, a, id, all)
 }
@@ -254,18 +292,18 @@ func fetched(ctx context.Context, a *app.App, id int64, sources []int64) error {
 	})
 }
 
-// demoAgain has the search of the demo review run again by itself: between the two times Almagre comes to hold two works more.
-func demoAgain(ctx context.Context, a *app.App, id, almagre int64, made *standins) error {
-	now, err := a.Reviews.Review(ctx, id)
-	if err != nil {
-		return err
-	}
+// notYet takes two works out of Almagre that the demo review will find; they come to it later.
+func notYet(plan demo.Review, made *standins) (later func(), err error) {
 	i := slices.IndexFunc(made.sources, func(c *standin.Collection) bool { return c.Name == "almagre" })
 	collection := made.sources[i]
 	terms := collection.Vocabulary()
-	q, err := now.Document.Strategy("").Query(terms)
+	whole := strategy.Strategy{Limits: plan.Limits}
+	for _, c := range plan.Concepts {
+		whole.Blocks = append(whole.Blocks, c.Block)
+	}
+	q, err := whole.Query(terms)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	found := q.Match(collection.Index())
 	var before []*bib.Record
@@ -277,26 +315,23 @@ func demoAgain(ctx context.Context, a *app.App, id, almagre int64, made *standin
 		}
 		before = append(before, r)
 	}
-	if err := a.Notices.TellTo(ctx, id, demo.ToldAddress); err != nil {
+	collection.Fill(before, terms)
+	return func() { collection.Fill(made.literature.Almagre, terms) }, nil
+}
+
+// demoAgain has the search of the demo review run again by itself, as if its day had come.
+func demoAgain(ctx context.Context, a *app.App, id, almagre int64) error {
+	due := time.Now()
+	if err := a.Outside.SetWatch(ctx, id, outside.Watch{On: true, Sources: []int64{almagre}, Every: "month", Next: &due}); err != nil {
 		return err
 	}
-	for _, holds := range [][]*bib.Record{before, made.literature.Almagre} {
-		collection.Fill(holds, terms)
-		due := time.Now()
-		if err := a.Outside.SetWatch(ctx, id, outside.Watch{On: true, Sources: []int64{almagre}, Every: "month", Next: &due}); err != nil {
-			return err
-		}
-		if err := a.Outside.RunDue(ctx); err != nil {
-			return err
-		}
-		if err := fetched(ctx, a, id, []int64{almagre}); err != nil {
-			return err
-		}
-		if err := a.Notices.Tell(ctx); err != nil {
-			return err
-		}
+	if err := a.Outside.RunDue(ctx); err != nil {
+		return err
 	}
-	return nil
+	if err := fetched(ctx, a, id, []int64{almagre}); err != nil {
+		return err
+	}
+	return a.Notices.Tell(ctx)
 }
 
 // demoKept puts records on the shelf of the demo review, and the journals that matter most on its hand-search list.

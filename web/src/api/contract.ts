@@ -4063,6 +4063,23 @@ export interface components {
             who?: string;
             /** Format: date-time */
             at: string;
+            /**
+             * Format: int64
+             * @description of one that was written down: the one that it puts right
+             */
+            corrects?: number;
+            /** @description and it says that that one was never made */
+            void?: boolean;
+            /**
+             * Format: int64
+             * @description the one that puts it right: it counts no more
+             */
+            correctedBy?: number;
+            /**
+             * Format: int64
+             * @description the records that were found by hand
+             */
+            sample?: number;
         };
         Runs: {
             runs: components["schemas"]["Run"][];
@@ -4084,6 +4101,18 @@ export interface components {
             /** Format: date-time */
             at: string;
             note?: string;
+            /**
+             * Format: int64
+             * @description the records that were found, as a file of them was brought in
+             */
+            sample?: number;
+            /**
+             * Format: int64
+             * @description the run that this puts right
+             */
+            corrects?: number;
+            /** @description that one was never made: nothing else is said, but why in the note */
+            void?: boolean;
         };
         /** @description A number of works with its 95 % interval; the ends are equal where it was counted */
         OverlapFigure: {
@@ -4110,8 +4139,21 @@ export interface components {
             caught: number;
             only?: components["schemas"]["OverlapFigure"];
         };
+        /** @description What a search brought that somebody made by hand, as far as its records were brought in */
+        HandAnswer: {
+            /** Format: int64 */
+            run: number;
+            place: string;
+            /** Format: int64 */
+            records: number;
+            fetched: number;
+            /** Format: int64 */
+            sample: number;
+            only?: components["schemas"]["OverlapFigure"];
+        };
         Everywhere: {
             sources: components["schemas"]["SourceRun"][];
+            byHand: components["schemas"]["HandAnswer"][];
             keys: number;
             /** Format: int64 */
             records: number;

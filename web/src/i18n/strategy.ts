@@ -251,6 +251,8 @@ export default {
     waiting: 'is being asked',
     never: 'not asked yet',
     together: 'Together',
+    byHand: 'by hand',
+    toRuns: 'In the logbook',
     about: '{n} ({low}–{high})',
     once: 'works, each counted once',
     onceAbout: 'works, each counted once: estimated from the records that were fetched',

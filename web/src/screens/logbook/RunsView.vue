@@ -4,18 +4,15 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Run, type Runs } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
-import SourceNotes from '@/parts/SourceNotes.vue'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import HandRunForm from './HandRunForm.vue'
-import { useVersionName, useVersions } from './versions'
+import RunRow from './RunRow.vue'
 
 /** What was asked where and when, and what came of it. Nothing is ever taken out. */
-const { t, n, d } = useI18n()
+const { t, n } = useI18n()
 const review = useReview()
 const problem = useProblem()
-const named = useVersionName()
-const versions = useVersions()
 
 const passing = ref(false)
 const asked = useInfiniteQuery({
@@ -37,8 +34,15 @@ const asked = useInfiniteQuery({
 const shown = computed(() => asked.data.value?.pages.flatMap((p) => p.runs) ?? [])
 const counted = computed(() => asked.data.value?.pages[0]?.passing ?? 0)
 const writing = ref(false)
-const versionOf = (r: Run) =>
-  versions.data.value?.find((v) => v.revision === r.revision && v.id > 0)
+const was = ref<Run>() // what is put right
+function correct(r: Run) {
+  was.value = r
+  writing.value = true
+}
+function done() {
+  writing.value = false
+  was.value = undefined
+}
 </script>
 
 <template>
@@ -59,7 +63,7 @@ const versionOf = (r: Run) =>
         {{ t('runs.write') }}
       </button>
     </div>
-    <HandRunForm v-if="writing" @done="writing = false" />
+    <HandRunForm v-if="writing" :key="was?.id" :was="was" @done="done" />
     <p v-if="asked.error.value" class="wrong" role="alert">{{ problem(asked.error.value) }}</p>
     <EmptyState
       v-else-if="asked.isSuccess.value && !shown.length && !writing"
@@ -83,45 +87,7 @@ const versionOf = (r: Run) =>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="r in shown" :key="r.id">
-          <td class="left">
-            {{ d(r.at, 'day') }}, {{ d(r.at, 'time') }}
-            <span v-if="r.who" class="small">{{ r.who }}</span>
-          </td>
-          <td class="left">
-            <b>{{ r.place }}</b>
-            <span v-if="r.kind !== 'asked'" class="small">{{
-              t(r.way ? `runs.way.${r.way}` : `runs.kind.${r.kind}`)
-            }}</span>
-          </td>
-          <td>
-            <template v-if="r.records !== undefined">{{ n(r.records, 'whole') }}</template><span
-              v-else-if="r.problem"
-              class="wrong small"
-              >{{ r.problem.title }}</span
-            ><span v-else class="small">{{ t('runs.unknown') }}</span>
-          </td>
-          <td class="left small">
-            {{
-              versionOf(r)
-                ? named(versionOf(r)!)
-                : t('runs.revision', { n: n(r.revision, 'whole') })
-            }}
-          </td>
-          <td class="left query">
-            <details v-if="r.query || r.notes.length || r.note">
-              <summary class="small">
-                <span class="mono one">{{ r.query.slice(0, 60) || r.note }}</span>
-              </summary>
-              <pre class="mono">{{ r.query }}</pre>
-              <p v-if="r.note" class="small">{{ r.note }}</p>
-              <p v-if="r.echoed && r.echoed !== r.query" class="small">
-                {{ t('runs.echoed') }} <span class="mono">{{ r.echoed }}</span>
-              </p>
-              <SourceNotes :notes="r.notes" />
-            </details>
-          </td>
-        </tr>
+        <RunRow v-for="r in shown" :key="r.id" :run="r" @correct="correct(r)" />
       </tbody>
     </table>
     <button
@@ -144,36 +110,6 @@ const versionOf = (r: Run) =>
 
 .top p {
   flex: 1 1 260px;
-}
-
-td {
-  vertical-align: top;
-}
-
-.query {
-  width: 40%;
-  max-width: 0; /* so that a long query is cut where its column ends */
-}
-
-td:nth-child(2) {
-  overflow-wrap: anywhere;
-  min-width: 120px;
-}
-
-summary {
-  cursor: pointer;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-
-pre {
-  white-space: pre-wrap;
-  overflow-wrap: anywhere;
-  font-size: 12.5px;
-  max-height: 180px;
-  overflow: auto;
-  margin: 6px 0;
 }
 
 .wrong {

@@ -147,8 +147,30 @@ const unfetched = computed(() => answered.value.filter((s) => !s.only).map((s) =
             :on="!out.has(s.source)"
             @choose="choose(s.source, $event)"
           />
+          <tr v-for="h in all.byHand" :key="`hand ${h.run}`">
+            <td class="left">
+              <b>{{ h.place }}</b> <span class="small">{{ t('everywhere.byHand') }}</span>
+            </td>
+            <td>{{ n(h.records, 'whole') }}</td>
+            <td>
+              <template v-if="h.only">{{ interval(h.only) }}</template>
+            </td>
+            <td v-if="all.keys"></td>
+            <td>{{ n(h.fetched, 'whole') }}</td>
+            <td class="left">
+              <router-link
+                class="small"
+                :to="{
+                  name: 'logbook',
+                  params: { review: review.id },
+                  query: { part: 'runs' },
+                }"
+                >{{ t('everywhere.toRuns') }}</router-link
+              >
+            </td>
+          </tr>
         </tbody>
-        <tfoot v-if="answered.length > 1">
+        <tfoot v-if="answered.length + all.byHand.length > 1">
           <tr>
             <td class="left">
               <b>{{ t('everywhere.together') }}</b>
