@@ -150,3 +150,40 @@ func indexedLater(records []*bib.Record) []*bib.Record {
 	}
 	return out
 }
+
+func TestARunWhoseSourceChangesMeanwhileSaysSo(t *testing.T) {
+	a, id := start(t)
+	w := sources(t, a)
+	crewsStrategy(t, a, id)
+	almagre := []int64{w.ids["almagre"]}
+	again := func() {
+		due := time.Now().Add(-time.Minute)
+		require.NoError(t, a.Outside.SetWatch(t.Context(), id, outside.Watch{On: true, Sources: almagre, Every: "week", Next: &due}))
+		require.NoError(t, a.Outside.RunDue(t.Context()))
+		everywhere(t, a, id)
+	}
+	w.hold("almagre", w.Almagre, func(r *bib.Record) bool { return r.Year < 2020 || len(r.Title)%2 > 0 })
+	again()
+	// In the middle of the answer the rest comes in; what is told is what was found, and that the count moved.
+	var once sync.Once
+	first := w.asked.Load()
+	w.each = func(n int32) {
+		if n == first+2 {
+			once.Do(func() { w.hold("almagre", w.Almagre, nil) })
+		}
+	}
+	again()
+	w.each = nil
+	since, err := a.Outside.Since(t.Context(), id)
+	require.NoError(t, err)
+	require.Len(t, since.Sources, 1)
+	assert.True(t, since.Sources[0].Moved)
+	runs := logged(t, a, id)
+	assert.Equal(t, *runs[0].Records, *runs[1].Records, "what it said when it was asked")
+	again()
+	again()
+	calm, err := a.Outside.Since(t.Context(), id)
+	require.NoError(t, err)
+	assert.False(t, calm.Sources[0].Moved)
+	assert.Zero(t, calm.Sources[0].New+calm.Sources[0].Gone)
+}

@@ -39,6 +39,7 @@ type Draw struct {
 	Waits    string // source or review: whose other draws it waits for
 	Apart    bool   // for a run: its records do not become a sample by themselves
 	Missing  int    // positions that were wanted and could not be got
+	Moved    bool   // the source's count changed while it was fetched: a record may have been passed over, or come twice
 }
 
 // Whole reports whether all records of the answer were fetched: those that there are.
@@ -50,6 +51,7 @@ const lasting = "kind not in ('no-record', 'repeated', 'total-moved')"
 const drawColumns = `select id, review, source, name, concepts, how, at_most, seed, query, notes, plan, state, total, wanted, got, pause, problem, sample, made, apart,
 	(select count(*) from draw_trouble t where t.draw = d.id)::int as troubles,
 	(select coalesce(sum(last - first + 1), 0) from draw_trouble t where t.draw = d.id and ` + lasting + `)::int as missing,
+	exists (select from draw_trouble t where t.draw = d.id and t.kind = 'total-moved') as moved,
 	coalesce((select waits from task where name = 'draw ' || d.id), '') as waits from draw d `
 
 // Draw returns one draw.

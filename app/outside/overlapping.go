@@ -100,7 +100,7 @@ func (a *Service) overlapping(ctx context.Context, out *Everywhere, fetched []fe
 	out.Exact = true
 	for n, f := range fetched {
 		only := rounded(o.Only[n])
-		out.Exact = out.Exact && f.whole()
+		out.Exact = out.Exact && f.whole() && !f.draw.Moved
 		if f.hand {
 			out.ByHand[f.row].Only = &only
 			continue

@@ -31,6 +31,7 @@ type SinceSource struct {
 	From    time.Time `json:"from"`
 	To      time.Time `json:"to"`
 	Other   bool      `json:"other"`   // it was run with another strategy than before: what is new may be new by that
+	Moved   bool      `json:"moved"`   // its count changed while one of them was fetched: a work may be new or gone by that alone
 	New     int       `json:"new"`     // works that it did not find before
 	Gone    int       `json:"gone"`    // that it does not find any more
 	Changed int       `json:"changed"` // that stand otherwise in it
@@ -100,7 +101,7 @@ func (a *Service) Since(ctx context.Context, review int64) (*Since, error) {
 	from := map[int64]string{}
 	for _, p := range pairs {
 		now, was := p[0], p[1]
-		row := SinceSource{Source: *now.run.Source, Name: now.run.Place, From: was.run.At, To: now.run.At, Other: now.run.Query != was.run.Query}
+		row := SinceSource{Source: *now.run.Source, Name: now.run.Place, From: was.run.At, To: now.run.At, Other: now.run.Query != was.run.Query, Moved: now.moved || was.moved}
 		var changed [][2]int64 // as it was, and as it is
 		for n, id := range now.ids {
 			old, known := was.known.Get(now.works[n])
@@ -155,6 +156,7 @@ type side struct {
 	ids   []int64
 	works []bib.Identity
 	known bib.Known
+	moved bool // the source's count changed meanwhile
 }
 
 func (a *Service) side(ctx context.Context, r store.Run) (s side, err error) {
@@ -162,6 +164,11 @@ func (a *Service) side(ctx context.Context, r store.Run) (s side, err error) {
 	if r.Draw == nil { // it found nothing
 		return s, nil
 	}
+	d, err := a.store.Draw(ctx, *r.Draw)
+	if err != nil {
+		return s, err
+	}
+	s.moved = d.Moved
 	if s.ids, err = a.store.DrawnIDs(ctx, *r.Draw); err != nil {
 		return s, err
 	}

@@ -4304,6 +4304,8 @@ export interface components {
                 /** Format: date-time */
                 to: string;
                 other: boolean;
+                /** @description its count changed while one of them was fetched */
+                moved: boolean;
                 new: number;
                 gone: number;
                 changed: number;

@@ -173,6 +173,7 @@ export default {
     changed: 'Changed',
     indexed: 'Newly indexed',
     other: 'another strategy than before',
+    moved: 'its count changed while it was fetched: some may be new or gone by that alone',
     records: 'New, the likeliest first',
     none: 'Nothing is new that was not dismissed.',
     right:

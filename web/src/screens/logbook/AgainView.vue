@@ -51,6 +51,7 @@ const since = computed(() => asked.data.value)
             <td class="left">
               <b>{{ s.name }}</b>
               <span v-if="s.other" class="small gold">{{ t('again.other') }}</span>
+              <span v-if="s.moved" class="small gold">{{ t('again.moved') }}</span>
             </td>
             <td class="left small">
               {{ d(s.from, 'day') }}, {{ d(s.from, 'time') }} – {{ d(s.to, 'day') }},
