@@ -170,6 +170,12 @@ func TestADrawBecomesASampleThatCanBeRaisedAndUndone(t *testing.T) {
 			assert.Equal(t, int32(1), w.asked.Load()-asked, "only what was missing was fetched")
 		}
 	}
+	runs := logged(t, a, review)
+	require.Len(t, runs, 8, "each is in the logbook, and that it was gone on with")
+	assert.Equal(t, "draw", runs[0].Kind)
+	assert.Equal(t, "Almagre", runs[0].Place)
+	assert.Equal(t, "Sample “crews random”: 210 of 210 records that were wanted, at random; ended.", runs[0].Note)
+	assert.Greater(t, *runs[0].Records, int64(210), "what was found, not what was drawn of it")
 	before, err := a.Reviews.Review(t.Context(), review)
 	require.NoError(t, err)
 	s, err := a.Undo(t.Context(), review)

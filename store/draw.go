@@ -253,8 +253,9 @@ func (s *Store) FillDrawn(ctx context.Context, d Draw) (sample int64, err error)
 	return sample, s.recount(ctx, sample)
 }
 
-// EndDraw says how a draw ended, and shows its sample, 0 for none. fresh is whether it was not seen before.
-func (w *Work) EndDraw(ctx context.Context, d Draw, sample int64, state, problem string) (fresh bool, err error) {
+// EndDraw says how a draw ended, and shows its sample, 0 for none; entry, where there is one, goes into the logbook
+// with it. fresh is whether the sample was not seen before.
+func (w *Work) EndDraw(ctx context.Context, d Draw, sample int64, state, problem string, entry *Run) (fresh bool, err error) {
 	var of *int64
 	if sample > 0 {
 		of = &sample
@@ -263,6 +264,10 @@ func (w *Work) EndDraw(ctx context.Context, d Draw, sample int64, state, problem
 		}
 	}
 	_, err = w.tx.Exec(ctx, "update draw set state = $2, problem = $3, pause = null, sample = coalesce($4, sample) where id = $1", d.ID, state, problem, of)
+	if err == nil && entry != nil {
+		entry.Sample = of
+		err = addRun(ctx, w.tx, *entry)
+	}
 	return fresh, err
 }
 

@@ -25,7 +25,7 @@ type Asking struct {
 type Run struct {
 	ID       int64
 	Review   int64
-	Kind     string // asked, counted, hand or round
+	Kind     string // asked, counted, hand, round or draw
 	Way      string // of one that was written down, and of a round
 	Asking   *int64
 	Revision int
@@ -123,7 +123,7 @@ func (s *Store) LastRuns(ctx context.Context, review int64) ([]Run, error) {
 // Counted returns what each source said last of each revision of a review that somebody asked it for, or that is one of those
 // named; at most so many, those of the newest revisions first.
 func (s *Store) Counted(ctx context.Context, review int64, revisions []int, most int) ([]Run, error) {
-	return all[Run](ctx, s, "select distinct on (revision, source) * from ("+runColumns+"where review = $1 and source is not null and records is not null and (kind = 'asked' or revision = any($3))) x order by revision desc, source, id desc limit $2", review, most, revisions)
+	return all[Run](ctx, s, "select distinct on (revision, source) * from ("+runColumns+"where review = $1 and source is not null and records is not null and (kind = 'asked' or kind = 'counted' and revision = any($3))) x order by revision desc, source, id desc limit $2", review, most, revisions)
 }
 
 // HandRuns returns what was written down by hand and holds: what nothing corrects, in the order in which it was made.

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"math"
 	"strings"
 	"time"
@@ -416,8 +417,12 @@ func (a *Service) showDrawn(ctx context.Context, d store.Draw, state, problem st
 	if err != nil {
 		return err
 	}
+	entry, err := a.drawEntry(ctx, d, state)
+	if err != nil {
+		return err
+	}
 	err = a.store.Work(ctx, d.Review, func(ctx context.Context, w *store.Work) error {
-		fresh, err := w.EndDraw(ctx, d, sample, state, problem)
+		fresh, err := w.EndDraw(ctx, d, sample, state, problem, entry)
 		if err != nil {
 			return err
 		}
@@ -436,6 +441,38 @@ func (a *Service) showDrawn(ctx context.Context, d store.Draw, state, problem st
 	}
 	return err
 }
+
+// drawEntry is what the logbook says of a draw; nil where it said so already: what was drawn for a run was a run.
+func (a *Service) drawEntry(ctx context.Context, d store.Draw, state string) (*store.Run, error) {
+	if d.Apart {
+		return nil, nil
+	}
+	saved, err := a.store.Document(ctx, d.Review, 0)
+	if errors.Is(err, store.ErrNone) {
+		return nil, nil // the review was deleted
+	}
+	if err != nil {
+		return nil, err
+	}
+	names, err := a.sourceNames(ctx)
+	if err != nil {
+		return nil, err
+	}
+	if d, err = a.store.Draw(ctx, d.ID); err != nil { // how far it came
+		return nil, err
+	}
+	out := &store.Run{Review: d.Review, Kind: "draw", Revision: saved.Revision, Source: &d.Source, Place: names[d.Source], Query: d.Query, Notes: d.Notes, Draw: &d.ID, At: a.now(),
+		Note: fmt.Sprintf("Sample “%s”: %d of %d records that were wanted, %s; %s.", d.Name, d.Got, d.Wanted, howDrawn[source.How(d.How)], howEnded[state])}
+	if total := int64(d.Total); total > 0 || state == "done" {
+		out.Records = &total
+	}
+	return out, nil
+}
+
+var (
+	howDrawn = map[source.How]string{source.All: "as the source gives them", source.Newest: "the newest first", source.Years: "as many of each year", source.Random: "at random"}
+	howEnded = map[string]string{"done": "ended", "stopped": "stopped before its end", "failed": "given up"}
+)
 
 // HowMany is how many records are wanted.
 type HowMany struct {

@@ -18,7 +18,7 @@ import (
 // A Run is a strategy that was asked of a source, or typed somewhere by hand, with what came of it.
 type Run struct {
 	ID       int64             `json:"id"`
-	Kind     string            `json:"kind"`          // asked, counted (in passing), hand or round
+	Kind     string            `json:"kind"`          // asked, counted (in passing), hand, round or draw
 	Way      string            `json:"way,omitempty"` // of one that was written down by hand: one of Ways
 	Revision int               `json:"revision"`
 	Source   *int64            `json:"source,omitempty"` // none where it was written down by hand

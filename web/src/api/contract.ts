@@ -4044,7 +4044,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             /** @enum {string} */
-            kind: "asked" | "counted" | "hand" | "round";
+            kind: "asked" | "counted" | "hand" | "round" | "draw";
             /** @enum {string} */
             way?: "search" | "register" | "browsing" | "citations" | "people" | "earlier" | "other";
             revision: number;

@@ -6,7 +6,15 @@ alter table run add column corrects bigint unique references run;
 alter table run add column void boolean not null default false;
 alter table run add column sample bigint references sample;
 
+-- A draw that becomes a sample is a run too.
+alter table run drop constraint run_kind_check;
+alter table run add constraint run_kind_check check (kind in ('asked', 'counted', 'hand', 'round', 'draw'));
+
 -- +goose Down
+
+delete from run where kind = 'draw';
+alter table run drop constraint run_kind_check;
+alter table run add constraint run_kind_check check (kind in ('asked', 'counted', 'hand', 'round'));
 
 delete from run where void;
 alter table run drop column sample;
