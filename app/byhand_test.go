@@ -8,6 +8,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"golang.org/x/sync/errgroup"
 
 	"tamiz/app/desk"
 	"tamiz/app/outside"
@@ -147,4 +148,28 @@ func TestTheFileOfASearchMadeByHandCountsAmongTheWorks(t *testing.T) {
 	files := unpacked(t, body)
 	assert.Equal(t, 6, strings.Count(files["records/Card box.ris"], "TY  - "))
 	assert.Contains(t, files["README.txt"], "6 of the 8 records that Card box found on 2 March 2026.")
+}
+
+func TestALogbookOfFiveThousandRunsIsReadInPagesAndWrittenWhole(t *testing.T) {
+	a, id := start(t)
+	const many = 5000
+	var several errgroup.Group
+	several.SetLimit(8)
+	for n := range int64(many) {
+		several.Go(func() error {
+			return a.Outside.WriteDown(t.Context(), id, outside.HandRun{Way: outside.ByBrowsing, Place: "Drawer", Records: &n, At: march})
+		})
+	}
+	require.NoError(t, several.Wait())
+	page, err := a.Outside.Runs(t.Context(), id, 0, false)
+	require.NoError(t, err)
+	assert.Len(t, page.Runs, outside.RunsOnPage)
+	seen := map[int64]bool{}
+	require.NoError(t, a.Outside.EachRun(t.Context(), id, true, func(r outside.Run) { seen[*r.Records] = true }))
+	assert.Len(t, seen, many)
+	r, err := a.Written.Record(t.Context(), desk.At{Review: id})
+	require.NoError(t, err)
+	assert.Len(t, r.Flow.Sources, many)
+	assert.Equal(t, int64(many*(many-1)/2), r.Flow.ByHand)
+	assert.Len(t, section(t, r, "browsed").Parts[0].Table.Rows, many)
 }

@@ -186,4 +186,13 @@ func TestARunWhoseSourceChangesMeanwhileSaysSo(t *testing.T) {
 	require.NoError(t, err)
 	assert.False(t, calm.Sources[0].Moved)
 	assert.Zero(t, calm.Sources[0].New+calm.Sources[0].Gone)
+
+	// It answers with fewer than before: they are gone, and nothing is new.
+	w.hold("almagre", w.Almagre, func(r *bib.Record) bool { return r.Year < 2020 })
+	again()
+	fewer, err := a.Outside.Since(t.Context(), id)
+	require.NoError(t, err)
+	assert.Positive(t, fewer.Sources[0].Gone)
+	assert.Zero(t, fewer.Sources[0].New)
+	assert.Empty(t, fewer.Records)
 }
