@@ -53,7 +53,7 @@ func New(s *store.Store, guard sru.Guard, post *notices.Post, log *slog.Logger) 
 	a.Checks = checks.New(s, a.Figures)
 	a.Outside = outside.New(s, a.Desk, a.Reviews, a.Work, guard)
 	a.Rounds = rounds.New(s, a.Desk, a.Outside, a.Work)
-	a.Notices = notices.New(s, a.Outside, a.Work, post)
+	a.Notices = notices.New(s, a.Outside, a.Work, post, log)
 	a.Written = written.New(a.Reviews, a.Figures, a.Outside, a.Vocabularies, a.Dialects, a.Checks, a.Rounds, a.Desk)
 	a.Intake = intake.New(s, a.Work, log, a.Outside.FindHoldings)
 	return a, a.Work.Know(map[string]work.Kind{

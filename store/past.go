@@ -15,6 +15,7 @@ var dated = []struct {
 }{
 	{"review", "id = $1", []string{"created", "touched"}},
 	{"document", "review = $1", []string{"made"}},
+	{"vocabulary", "review = $1", []string{"made"}},
 	{"import", "review = $1", []string{"made", "touched"}},
 	{"sample", "review = $1", []string{"drawn"}},
 	{"draw", "review = $1", []string{"made"}},

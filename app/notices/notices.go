@@ -7,6 +7,7 @@ import (
 	"crypto/rand"
 	"encoding/json"
 	"errors"
+	"log/slog"
 	"net/mail"
 	"strings"
 	"sync/atomic"
@@ -31,13 +32,14 @@ type Service struct {
 	outside *outside.Service
 	work    *work.Service
 	post    *Post // nil where no mail server is known
+	log     *slog.Logger
 	base    atomic.Pointer[string]
 	now     func() time.Time
 }
 
 // New returns the notices of a database; post may be nil.
-func New(s *store.Store, o *outside.Service, w *work.Service, post *Post) *Service {
-	return &Service{store: s, outside: o, work: w, post: post, now: time.Now}
+func New(s *store.Store, o *outside.Service, w *work.Service, post *Post, log *slog.Logger) *Service {
+	return &Service{store: s, outside: o, work: w, post: post, log: log, now: time.Now}
 }
 
 // At says under which address the program is reached: links begin with it. Before that nothing is sent.
@@ -185,7 +187,8 @@ func (a *Service) Tell(ctx context.Context) error {
 		case store.Unreachable(err):
 			return err
 		case err != nil:
-			n.Trouble = problems.Sentence(err.Error())
+			n.Trouble = problems.Told(err)
+			a.log.ErrorContext(ctx, "what is new cannot be told", "review", u.Review, "error", err)
 		default:
 			n.Fresh = len(since.Records) + since.More
 			for _, r := range since.Records {

@@ -73,6 +73,15 @@ func Sentence(s string) string {
 	return s
 }
 
+// Told returns what an error says to people; of one that was not made for them, only that there was one.
+func Told(err error) string {
+	var p *Problem
+	if errors.As(err, &p) {
+		return p.Title
+	}
+	return "Something went wrong in Tamiz itself."
+}
+
 // DiskFull is the problem of a file that there was no room for.
 func DiskFull() *Problem {
 	return &Problem{Type: "disk-full", Status: 507, Title: "The disk of the database is full. Nothing was brought in."}

@@ -129,7 +129,7 @@ func (a *Service) facts(ctx context.Context, at desk.At) (f facts, err error) {
 		case ctx.Err() != nil:
 			return f, ctx.Err()
 		case err != nil:
-			f.changes = append(f.changes, "cannot be compared any more: "+err.Error())
+			f.changes = append(f.changes, "cannot be compared any more: "+problems.Told(err))
 		default:
 			f.changes = append(f.changes, c.Words)
 		}
