@@ -572,6 +572,9 @@ type KeyPatch = reviews.KeyPatch
 // KeyStudy defines model for KeyStudy.
 type KeyStudy = reviews.KeyStudy
 
+// LeftInRounds How many works that belong are left among those that rounds brought and nobody judged
+type LeftInRounds = rounds.Left
+
 // LessSet defines model for LessSet.
 type LessSet = set.Less
 

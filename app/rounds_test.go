@@ -3,6 +3,7 @@ package app_test
 import (
 	"bytes"
 	"cmp"
+	"fmt"
 	"net/http/httptest"
 	"slices"
 	"strings"
@@ -347,6 +348,52 @@ func TestWhatKeyStudiesSayOfTheSearch(t *testing.T) {
 	assert.False(t, said.Draft)
 	_, err = a.Outside.AddKeyStudies(t.Context(), review, outside.Chosen{Records: []int64{1}, Way: "by chance"})
 	assert.Equal(t, "invalid", problem(t, err).Type)
+}
+
+func TestHowManyAreLeftIsToldByWhatWasReadAtRandom(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	crewsStrategy(t, a, review)
+	at := desk.At{Review: review}
+	keyStudies(t, a, review, w.Keys[:10])
+	round(t, a, review, rounds.Asked{Way: "both", From: "keys", Sources: []int64{w.ids["vilano"], w.ids["almagre"]}})
+	left := func() rounds.Left {
+		said, err := a.Rounds.Says(t.Context(), at)
+		require.NoError(t, err)
+		require.NotNil(t, said.Left)
+		return *said.Left
+	}
+	first := left()
+	assert.True(t, first.Few)
+	assert.Equal(t, first.Works, first.Open)
+	require.Greater(t, first.Works, 40)
+
+	// Some are judged in order, the likeliest first: that says nothing of the rest.
+	for _, x := range found(t, a, review, rounds.Window{Most: 3}).Works {
+		require.NoError(t, a.Judge(t.Context(), review, x.Record.ID, "relevant"))
+	}
+	assert.True(t, left().Few)
+	belong := 0
+	for i := range 12 {
+		x := found(t, a, review, rounds.Window{Order: "random", Most: 1}).Works[0]
+		again := found(t, a, review, rounds.Window{Order: "random", Most: 1}).Works[0]
+		require.Equal(t, x.Record.ID, again.Record.ID, "the order does not change")
+		verdict := "not"
+		if i%3 == 0 {
+			verdict = "relevant"
+			belong++
+		}
+		require.NoError(t, a.Judge(t.Context(), review, x.Record.ID, verdict))
+	}
+	now := left()
+	assert.False(t, now.Few)
+	assert.GreaterOrEqual(t, now.Read, 12, "those that were judged before are read at random too, where chance takes them")
+	assert.GreaterOrEqual(t, now.Belong, belong)
+	assert.Equal(t, first.Works-15, now.Open)
+	assert.True(t, now.Low <= now.Total && now.Total <= now.High && now.High <= float64(now.Open))
+	r, err := a.Written.Record(t.Context(), at)
+	require.NoError(t, err)
+	assert.Contains(t, fmt.Sprint(section(t, r, "found").Parts), "that were read at random")
 }
 
 // What an earlier review of the sample cites is followed: a review by its type, or by what its title says.

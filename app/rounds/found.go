@@ -54,7 +54,7 @@ type Counts struct {
 type Window struct {
 	Show  string // open, missed, keys, belongs, not, unsure or all
 	Round int    // by its number; 0 for any
-	Order string // ties, cited, alike, year or title
+	Order string // ties, cited, alike, year, title or random
 	From  int
 	Most  int
 }
@@ -70,7 +70,7 @@ func (w *Window) check() error {
 	switch {
 	case !slices.Contains([]string{"open", "missed", "keys", "belongs", "not", "unsure", "all"}, w.Show):
 		return problems.Invalid("show", "There are no works of the kind %q.", w.Show)
-	case !slices.Contains([]string{"ties", "cited", "alike", "year", "title"}, w.Order):
+	case !slices.Contains([]string{"ties", "cited", "alike", "year", "title", "random"}, w.Order):
 		return problems.Invalid("order", "Works are not ordered by %q.", w.Order)
 	case w.From < 0 || w.Most < 1 || w.Most > mostWindow || w.Round < 0:
 		return problems.Invalid("from", "A window holds 1 to %d works.", mostWindow)
@@ -98,7 +98,7 @@ func (a *Service) Found(ctx context.Context, at desk.At, w Window) (*Found, erro
 			shown = append(shown, x)
 		}
 	}
-	order(shown, w.Order)
+	order(shown, w.Order, at.Review)
 	out.Total = len(shown)
 	if w.From < len(shown) {
 		out.Works = append(out.Works, shown[w.From:min(len(shown), w.From+w.Most)]...)
@@ -142,7 +142,11 @@ func shows(what string, w Work) bool {
 }
 
 // order sorts works; those alike in that by likeness to what belongs.
-func order(works []Work, by string) {
+func order(works []Work, by string, review int64) {
+	if by == "random" {
+		atRandom(works, review)
+		return
+	}
 	score := func(w Work) float64 {
 		if w.Score == nil {
 			return 0

@@ -21,6 +21,7 @@ type Said struct {
 	Rounds   []Brought `json:"rounds"`
 	Next     *Next     `json:"next,omitempty"`
 	Captures *Captures `json:"captures,omitempty"`
+	Left     *Left     `json:"left,omitempty"`
 }
 
 // An Origin is a way by which key studies were found, with what the strategy catches of them.
@@ -99,7 +100,8 @@ func (a *Service) Says(ctx context.Context, at desk.At) (*Said, error) {
 		return nil, err
 	}
 	studies := v.desk.Keys.Studies
-	out := &Said{Origins: []Origin{}, Studies: []Came{}, Rounds: brought(v.rounds, v.shown, takenFromRounds(studies, origins))}
+	taken := takenFromRounds(studies, origins)
+	out := &Said{Origins: []Origin{}, Studies: []Came{}, Rounds: v.brought(taken), Left: v.left(at.Review, taken)}
 	byWay := map[string]*Origin{}
 	for i, s := range studies {
 		c := Came{ID: s.ID, Rounds: v.ledTo(i), Caught: caught[i]}
@@ -159,16 +161,16 @@ func (v *view) along(rounds []int) bool {
 func alongCitations(way string) bool { return way == Backward || way == Forward || way == Both }
 
 // brought tells of each round what it brought. A work is new in the first round that brought it, unless it was a key study.
-func brought(rounds []store.Round, works []Work, taken map[int64]bool) []Brought {
+func (v *view) brought(taken map[int64]bool) []Brought {
 	out := []Brought{}
-	for i, r := range rounds {
+	for i, r := range v.rounds {
 		b := Brought{Number: i + 1, Way: r.Way, Name: r.Name, Who: r.Who, At: r.At}
-		for _, w := range works {
+		for _, w := range v.shown {
 			if !slices.Contains(w.Rounds, b.Number) {
 				continue
 			}
 			b.All++
-			if slices.Min(w.Rounds) < b.Number || w.Verdict == isKey && !slices.ContainsFunc(w.Records, func(id int64) bool { return taken[id] }) {
+			if slices.Min(w.Rounds) < b.Number || v.before(w, taken) {
 				b.Known++
 				continue
 			}
@@ -193,6 +195,11 @@ func brought(rounds []store.Round, works []Work, taken map[int64]bool) []Brought
 		out = append(out, b)
 	}
 	return out
+}
+
+// before reports whether a work was a key study before rounds brought it.
+func (v *view) before(w Work, taken map[int64]bool) bool {
+	return w.Verdict == isKey && !slices.ContainsFunc(w.Records, func(id int64) bool { return taken[id] })
 }
 
 // takenFromRounds returns the records that became key studies because a round brought them.

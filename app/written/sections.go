@@ -270,6 +270,10 @@ func (f facts) found() document.Section {
 	if len(rows) > 0 {
 		s.Add(document.Rows("Rounds of looking beside the strategy", []string{">Round", "Way", ">Brought", ">Known before", ">New", ">Judged", ">Belong", ">Taken as key studies", ">Missed by the strategy"}, rows))
 	}
+	if l := f.said.Left; l != nil && !l.Few && l.Open > 0 {
+		s.Add(document.Text("Of the %s works that rounds brought newly, %s were not judged. Of %s that were read at random %s belong, so that %.0f (95 %% interval %.0f to %.0f) are likely to be left among them.",
+			num(l.Works), num(l.Open), num(l.Read), num(l.Belong), l.Total, l.Low, l.High))
+	}
 	if c := f.said.Captures; c != nil {
 		few := ""
 		if c.Few {

@@ -2,6 +2,7 @@ package cite_test
 
 import (
 	"fmt"
+	"math/rand/v2"
 	"slices"
 	"testing"
 
@@ -198,4 +199,44 @@ func FuzzRead(f *testing.F) {
 		cite.NewFinder([]*bib.Record{cite.Record(ref)}).Find(ref)
 		cite.NewFinder(nil).Find(ref)
 	})
+}
+
+func TestWhatIsLeftIsToldByWhatWasReadAtRandom(t *testing.T) {
+	_, ok := cite.Remaining(300, 9, 3, 3)
+	assert.False(t, ok, "too few were read")
+	l, ok := cite.Remaining(300, 30, 10, 40)
+	require.True(t, ok)
+	assert.InDelta(t, 60, l.Total, 1e-9, "a third of 300, less the 40 that are known")
+	assert.True(t, l.Low < l.Total && l.Total < l.High)
+	l, ok = cite.Remaining(8, 8, 3, 3)
+	require.True(t, ok)
+	assert.Zero(t, l.Total+l.High, "all were read")
+	_, ok = cite.Remaining(0, 0, 0, 0)
+	assert.False(t, ok)
+
+	// Over many times the interval holds the truth, also where others were read in order before, the likeliest first.
+	chance := rand.New(rand.NewPCG(7, 7))
+	held, mean, times := 0, 0.0, 2000
+	for range times {
+		const works, belong, likeliest = 400, 60, 50
+		order := chance.Perm(works) // works below belong do
+		read, found, known := 40, 0, 0
+		for at, w := range order {
+			if w < belong && (at < read || w < likeliest) {
+				known++
+			}
+			if w < belong && at < read {
+				found++
+			}
+		}
+		l, ok := cite.Remaining(works, read, found, known)
+		require.True(t, ok)
+		left := float64(belong - known)
+		if l.Low <= left && left <= l.High {
+			held++
+		}
+		mean += (l.Total - left) / float64(times)
+	}
+	assert.Greater(t, float64(held)/float64(times), 0.92)
+	assert.InDelta(t, 0, mean, 12, "what is cut off below nothing raises it where few are left")
 }

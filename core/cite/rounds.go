@@ -37,3 +37,33 @@ func Next(rounds []Round) (next, all float64, ok bool) {
 	part := float64(b.Belongs) / float64(a.Belongs)
 	return part * float64(b.Belongs), part * float64(b.Belongs) / (1 - part), true
 }
+
+// leastRead is how many works have to be read at random before they say anything of the others.
+const leastRead = 10
+
+// Left is how many works that belong are left among those that nobody judged, by those that were read at random.
+type Left struct {
+	Works  int // in all
+	Read   int // of them, at random
+	Belong int // of those
+	coverage.Estimate
+}
+
+// Remaining estimates how many works that belong are left, of which judged are known already by any reading: the share among
+// those that were read at random, taken of all (the interval by Wilson 1927, for as many as are read of a finite whole), less those
+// that are known. ok is false where too few were read.
+func Remaining(works, read, belong, known int) (l Left, ok bool) {
+	l = Left{Works: works, Read: read, Belong: belong}
+	if read < leastRead && read < works || works == 0 {
+		return l, false
+	}
+	if read == works {
+		return l, true // all are known
+	}
+	of := float64(works)
+	p := float64(belong) / float64(read)
+	low, high := coverage.WilsonShare(p, float64(read)*(of-1)/float64(works-read))
+	rest := func(share float64) float64 { return max(0, share*of-float64(known)) }
+	l.Total, l.Low, l.High = rest(p), rest(low), rest(high)
+	return l, true
+}

@@ -7,6 +7,8 @@ import (
 	"cmp"
 	"math"
 	"slices"
+
+	"tamiz/core/coverage"
 )
 
 // An Answer is what one source finds.
@@ -152,16 +154,8 @@ func of(a Answer, least float64, x func(work int) float64) Figure {
 		carries = min(1, p*(1-p)/spread)
 		carries = max(carries, min(least, 1/n))
 	}
-	low, high := wilson(p, n*carries)
+	low, high := coverage.WilsonShare(p, n*carries)
 	return Figure{size * p, size * low, size * high}
-}
-
-// wilson returns the interval of a share that was seen over n records, whole or not.
-func wilson(p, n float64) (low, high float64) {
-	const z = 1.96
-	centre := (p*n + z*z/2) / (n + z*z)
-	half := z / (n + z*z) * math.Sqrt(n*p*(1-p)+z*z/4)
-	return min(p, max(0, centre-half)), max(p, min(1, centre+half))
 }
 
 func exactly(n float64) Figure { return Figure{n, n, n} }

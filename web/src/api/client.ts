@@ -105,6 +105,7 @@ export type Round = Schemas['Round']
 export type AskedRound = Schemas['AskedRound']
 export type FoundWork = Schemas['FoundWork']
 export type FoundSaid = Schemas['FoundSaid']
+export type LeftWorks = Schemas['LeftInRounds']
 export type CitationNetwork = Schemas['CitationNetwork']
 export type FileFormat = Schemas['Export']['format']
 

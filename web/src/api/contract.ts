@@ -4523,6 +4523,22 @@ export interface components {
             rounds: components["schemas"]["RoundBrought"][];
             next?: components["schemas"]["NextRounds"];
             captures?: components["schemas"]["Captures"];
+            left?: components["schemas"]["LeftInRounds"];
+        };
+        /** @description How many works that belong are left among those that rounds brought and nobody judged */
+        LeftInRounds: {
+            works: number;
+            open: number;
+            /** @description at random */
+            read: number;
+            belong: number;
+            /** Format: double */
+            total: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+            few: boolean;
         };
         KeyOrigin: {
             way: string;

@@ -113,7 +113,12 @@ export default {
     records: 'Records',
     of: 'Version',
     query: 'As it was asked',
-    kind: { counted: 'counted in passing', hand: 'by hand', round: 'a round', draw: 'a sample drawn' },
+    kind: {
+      counted: 'counted in passing',
+      hand: 'by hand',
+      round: 'a round',
+      draw: 'a sample drawn',
+    },
     unknown: 'not said',
     revision: 'change {n}',
     echoed: 'Understood as',

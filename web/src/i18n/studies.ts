@@ -112,6 +112,7 @@ export default {
       alike: 'by likeness',
       year: 'newest first',
       title: 'by title',
+      random: 'at random',
     },
     works: 'Works that rounds brought',
     more: 'Show more ({n} left)',
@@ -185,6 +186,14 @@ export default {
       'Where citations begin from what words found the two are not independent, and there are more than this says.',
     capturesNone:
       'It takes works that belong from both ways, by words and along citations. Judge what rounds brought.',
+    left: 'How many are left in what rounds brought?',
+    leftNone: 'All that rounds brought is judged.',
+    leftInterval: 'that belong are likely to be left, {low} to {high}',
+    leftText:
+      'Of {works} works {open} are not judged. Of {read} that were read at random, {belong} belong.',
+    leftFew:
+      'Of {works} works {open} are not judged. The likeliest are judged first, so those say nothing of the rest: read ten at random, and it is told how many are left ({read} are read so far).',
+    readAtRandom: 'Read at random',
     flow: 'What each round brought',
     flowAll: 'Brought',
     flowKnown: 'Known before',

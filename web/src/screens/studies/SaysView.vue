@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
 import { useProblem } from '@/state/problem'
+import LeftInRounds from './LeftInRounds.vue'
 import { useSaid } from './said'
 
 /** What the ways of finding say of the search: recall by origin, how much is missed that nobody knows, what rounds still bring. */
@@ -62,6 +63,7 @@ const pair = (x: { low: number; high: number }) => ({
         </template>
         <p v-else class="small">{{ t('found.capturesNone') }}</p>
       </section>
+      <LeftInRounds v-if="said.data.value.left" :left="said.data.value.left" />
       <section class="card wide" :aria-label="t('found.flow')">
         <h2 class="sect">{{ t('found.flow') }}</h2>
         <p v-if="!said.data.value.rounds.length" class="small">{{ t('found.noneYetText') }}</p>

@@ -1,7 +1,7 @@
 import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { api, ask, type FoundWork, type Verdict } from '@/api/client'
 import { useAct } from '@/state/act'
 import { useNotes } from '@/state/notes'
@@ -9,7 +9,7 @@ import { useReview } from '@/state/review'
 import { useShelf } from '@/state/shelf'
 
 export const shows = ['open', 'missed', 'keys', 'belongs', 'not', 'unsure', 'all'] as const
-export const orders = ['ties', 'cited', 'alike', 'year', 'title'] as const
+export const orders = ['ties', 'cited', 'alike', 'year', 'title', 'random'] as const
 export type Show = (typeof shows)[number]
 
 const page = 100
@@ -21,11 +21,13 @@ export function useFound() {
   const shelf = useShelf()
   const notes = useNotes()
   const router = useRouter()
+  const route = useRoute()
   const queries = useQueryClient()
 
   const show = ref<Show>('open')
   const round = ref(0)
-  const order = ref<(typeof orders)[number]>('ties')
+  // Whoever wants to know how many are left is led to read at random.
+  const order = ref(orders.find((x) => x === route.query.order) ?? 'ties')
   const found = useInfiniteQuery({
     queryKey: computed(() => [
       'found',
