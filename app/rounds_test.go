@@ -523,6 +523,26 @@ func TestRoundsOfPeopleJournalsAndTheMostCited(t *testing.T) {
 	assert.Equal(t, 10, r.Works)
 	require.Len(t, r.Notes, 1)
 	assert.Equal(t, "elsewhere", r.Notes[0].Kind)
+	beyond := r.Notes[0].Total
+	require.Positive(t, beyond)
+	// What the sample cites most and does not hold is looked up at a source, where one is chosen.
+	require.NoError(t, a.Rounds.Begin(t.Context(), a.at(t.Context(), review), rounds.Asked{Way: "cited", From: "sample", Most: 10, Sources: []int64{w.ids["vilano"]}}))
+	r = atRest(t, a, review)
+	assert.Greater(t, r.Works, 10)
+	assert.LessOrEqual(t, r.Works, 10+beyond)
+	assert.Empty(t, r.Notes)
+	assert.Positive(t, r.Requests)
+	inSample := map[string]bool{}
+	for _, v := range w.Vilano[:800] {
+		inSample[v.Title] = true
+	}
+	outside := 0
+	for _, x := range found(t, a, review, rounds.Window{Show: "all", Round: r.Number}).Works {
+		if !inSample[x.Record.Title] {
+			outside++
+		}
+	}
+	assert.Equal(t, r.Works-10, outside)
 	require.NoError(t, a.Rounds.Begin(t.Context(), a.at(t.Context(), review), rounds.Asked{Way: "alike", Most: 25}))
 	r = atRest(t, a, review)
 	assert.LessOrEqual(t, r.Works, 25)

@@ -210,6 +210,10 @@ func (j *journey) parts() []string {
 		return []string{"held", Forward}
 	case Both:
 		return []string{"held", Backward, Forward, "references", "titles"}
+	case Cited:
+		if j.asked.From == "sample" {
+			return []string{"references", "titles"}
+		}
 	}
 	return []string{"named"}
 }

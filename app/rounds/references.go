@@ -1,6 +1,7 @@
 package rounds
 
 import (
+	"cmp"
 	"context"
 	"maps"
 	"slices"
@@ -37,7 +38,7 @@ func (j *journey) open(ctx context.Context) (out []wanted, err error) {
 			if _, how := finder.Find(f); how != cite.None {
 				continue
 			}
-			key := f.Line()
+			key := cmp.Or(cite.Key(f), f.Line())
 			n, ok := at[key]
 			if !ok {
 				n = len(out)
@@ -48,6 +49,11 @@ func (j *journey) open(ctx context.Context) (out []wanted, err error) {
 				out[n].leads = append(out[n].leads, s.id)
 			}
 		}
+	}
+	if j.asked.Way == Cited { // of a sample: those that most of it cite
+		out = slices.DeleteFunc(out, func(w wanted) bool { return len(w.leads) < 2 })
+		slices.SortStableFunc(out, func(a, b wanted) int { return cmp.Compare(len(b.leads), len(a.leads)) })
+		out = out[:min(len(out), j.asked.Most)]
 	}
 	return out, nil
 }

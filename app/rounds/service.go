@@ -183,8 +183,9 @@ func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r store.Round
 		}
 		linked = linked || source.CitingOf(c, s.Map) != nil
 	}
-	local := n.Way == Alike || n.Way == Cited && n.From == "sample"
-	if len(n.Sources) == 0 && !local || len(n.Sources) > 20 {
+	ofSample := n.Way == Cited && n.From == "sample"
+	local := n.Way == Alike // nothing is asked
+	if len(n.Sources) == 0 && !local && !ofSample || len(n.Sources) > 20 {
 		return r, nil, nil, problems.Invalid("sources", "1 to 20 sources are asked.")
 	}
 	if n.Most == 0 {
@@ -221,16 +222,19 @@ func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r store.Round
 		}
 	case Cited:
 		r.Name = "what the strategy finds"
-		if n.From == "sample" {
-			r.State, r.Name = "done", "the sample"
-			elsewhere := 0
-			if works, elsewhere, err = a.citedInSample(ctx, at, n.Most); err != nil {
+		if !ofSample {
+			break
+		}
+		elsewhere := 0
+		if works, elsewhere, start, err = a.citedInSample(ctx, at, n.Most); err != nil {
+			return r, nil, nil, err
+		}
+		if r.Name = "the sample"; elsewhere == 0 || len(n.Sources) == 0 {
+			local, start, r.State = true, nil, "done"
+		}
+		if elsewhere > 0 && local {
+			if r.Notes, err = json.Marshal([]Note{{Kind: "elsewhere", Total: elsewhere}}); err != nil {
 				return r, nil, nil, err
-			}
-			if elsewhere > 0 {
-				if r.Notes, err = json.Marshal([]Note{{Kind: "elsewhere", Total: elsewhere}}); err != nil {
-					return r, nil, nil, err
-				}
 			}
 		}
 	case Alike:

@@ -164,12 +164,12 @@ func named(n Asked) (query.Expr, error) {
 	return query.And{q, query.Years{From: n.Years[0], To: n.Years[1]}}, nil
 }
 
-// citedInSample returns the records of the sample that is looked at which most others of it cite, and how many works elsewhere are
-// cited as often as the last of them: those are reached by following references.
-func (a *Service) citedInSample(ctx context.Context, at desk.At, most int) (works []store.RoundWork, elsewhere int, err error) {
+// citedInSample returns the records of the sample that is looked at which most others of it cite; and of the works elsewhere that
+// it cites most, how many there are and which of its records cite them: their references lead there.
+func (a *Service) citedInSample(ctx context.Context, at desk.At, most int) (works []store.RoundWork, elsewhere int, citing []int64, err error) {
 	d, err := a.sampled(ctx, at)
 	if err != nil {
-		return nil, 0, err
+		return nil, 0, nil, err
 	}
 	var records []*bib.Record
 	var ids []int64
@@ -180,7 +180,7 @@ func (a *Service) citedInSample(ctx context.Context, at desk.At, most int) (work
 		says = says || len(d.Pool.Records[n].References) > 0
 	}
 	if !says {
-		return nil, 0, &problems.Problem{Type: "no-references", Status: 422, Field: "from", Title: "The records of this sample do not say what they cite. A source that knows who cites whom tells the most cited by its own number."}
+		return nil, 0, nil, &problems.Problem{Type: "no-references", Status: 422, Field: "from", Title: "The records of this sample do not say what they cite. A source that knows who cites whom tells the most cited by its own number."}
 	}
 	g := cite.Of(records, nil)
 	order := make([]int, 0, len(records))
@@ -191,17 +191,26 @@ func (a *Service) citedInSample(ctx context.Context, at desk.At, most int) (work
 	}
 	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(len(g.CitedBy(b)), len(g.CitedBy(a))) })
 	order = order[:min(len(order), most)]
-	least := 2
 	for _, i := range order {
 		by := g.CitedBy(i)
-		least = len(by)
 		w := store.RoundWork{Record: ids[i]}
 		for _, c := range by[:min(len(by), mostLeads)] {
 			w.Leads = append(w.Leads, ids[c])
 		}
 		works = append(works, w)
 	}
-	return works, g.Elsewhere(least), ctx.Err()
+	beyond := g.Elsewhere()
+	beyond = beyond[:min(len(beyond), most)]
+	from := map[int]bool{}
+	for _, by := range beyond {
+		for _, i := range by {
+			if !from[i] && len(citing) < mostStart {
+				from[i] = true
+				citing = append(citing, ids[i])
+			}
+		}
+	}
+	return works, len(beyond), citing, ctx.Err()
 }
 
 const (

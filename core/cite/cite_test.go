@@ -69,6 +69,32 @@ func world(t *rapid.T) ([]*bib.Record, []int) {
 	return records, rapid.SliceOfN(rapid.IntRange(0, n-1), 0, 6).Draw(t, "start")
 }
 
+func TestWhatSeveralCiteElsewhereIsThatOfItsDefinition(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		records, _ := world(t)
+		want := map[string][]int{}
+		for i, r := range records {
+			for _, f := range r.References {
+				var n int
+				_, err := fmt.Sscanf(f.DOI, "10.99999/%d", &n)
+				require.NoError(t, err)
+				if n >= len(records) && !slices.Contains(want[f.DOI], i) {
+					want[f.DOI] = append(want[f.DOI], i)
+				}
+			}
+		}
+		var all [][]int
+		for _, by := range want {
+			if len(by) > 1 {
+				all = append(all, by)
+			}
+		}
+		got := cite.Of(records, nil).Elsewhere()
+		assert.ElementsMatch(t, all, got)
+		assert.True(t, slices.IsSortedFunc(got, func(a, b []int) int { return len(b) - len(a) }))
+	})
+}
+
 // Ties are what counting them pair by pair gives.
 func TestTiesAreThoseOfTheirDefinition(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {

@@ -1,6 +1,8 @@
 package cite
 
 import (
+	"cmp"
+	"maps"
 	"math"
 	"slices"
 
@@ -31,7 +33,7 @@ func Of(records []*bib.Record, besides []Link) *Graph {
 				g.put(i, n)
 				continue
 			}
-			key := outsideKey(f)
+			key := Key(f)
 			if key == "" {
 				continue
 			}
@@ -67,8 +69,8 @@ func (g *Graph) put(from, to int) {
 	}
 }
 
-// outsideKey is by what two references to a work elsewhere are known to be to the same: its identifier, else title and author.
-func outsideKey(f bib.Reference) string {
+// Key is by what two references are known to be to the same work: its identifier, else title and author; "" where they say neither.
+func Key(f bib.Reference) string {
 	if k := bib.DOIKey(f.DOI); k != "" {
 		return k
 	}
@@ -97,22 +99,24 @@ func (g *Graph) CitedBy(i int) (out []int) {
 	return out
 }
 
-// Elsewhere returns how many works that are not among the records are cited by at least so many of them.
-func (g *Graph) Elsewhere(least int) (n int) {
-	by := map[int32]int{}
-	for _, list := range g.cites {
+// Elsewhere returns of each work that is not among the records and that at least two of them cite which those are, the most cited
+// first.
+func (g *Graph) Elsewhere() (by [][]int) {
+	citing := map[int32][]int{}
+	for i, list := range g.cites {
 		for _, to := range list {
 			if int(to) >= g.records {
-				by[to]++
+				citing[to] = append(citing[to], i)
 			}
 		}
 	}
-	for _, times := range by {
-		if times >= least {
-			n++
+	for _, n := range slices.Sorted(maps.Keys(citing)) {
+		if len(citing[n]) > 1 { // one is no more than any other
+			by = append(by, citing[n])
 		}
 	}
-	return n
+	slices.SortStableFunc(by, func(a, b []int) int { return cmp.Compare(len(b), len(a)) })
+	return by
 }
 
 // Later returns pairs of records of which the first cites the second, which is of a later year by more than one: one of the two

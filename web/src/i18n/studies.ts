@@ -48,6 +48,7 @@ export default {
     mostBy: 'Cited',
     cited: { source: 'anywhere, as sources say', sample: 'by others of the sample' },
     at: 'At',
+    elsewhereAt: 'and what it cites elsewhere, looked up at',
     knowsLinks: 'knows who cites whom',
     begin: 'Look',
     noneLinked:
@@ -71,7 +72,8 @@ export default {
     requests: 'Asked',
     note: {
       many: '{what}: {total} are linked to it, {taken} were taken',
-      elsewhere: '{total} works elsewhere are cited as often: follow the references to them',
+      elsewhere:
+        '{total} works elsewhere are cited by several of it: they are looked up where sources are chosen',
       next: 'the next round begins from {taken} of {total} works',
       full: 'ended at {taken} works, the most that one round brings',
       'no-links': '{what}: no source that was asked says who cites whom this way',

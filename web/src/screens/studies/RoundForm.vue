@@ -34,9 +34,7 @@ const offered = computed(() =>
 const twice = ref(false)
 const name = ref(typeof led.name === 'string' ? led.name : '')
 const cited = ref<'source' | 'sample'>('source')
-const local = computed(
-  () => way.value === 'alike' || (way.value === 'cited' && cited.value === 'sample'),
-)
+const ofSample = computed(() => way.value === 'cited' && cited.value === 'sample')
 const year = new Date().getFullYear()
 const first = ref(year - 9)
 const last = ref(year)
@@ -53,7 +51,7 @@ const busy = ref(false)
 const failed = ref('')
 const ready = computed(
   () =>
-    (local.value || asked.value.length > 0) &&
+    (way.value === 'alike' || ofSample.value || asked.value.length > 0) &&
     (!['author', 'journal'].includes(way.value) || name.value.trim() !== ''),
 )
 
@@ -66,7 +64,7 @@ async function begin() {
     Object.assign(body, { name: name.value, years: [first.value, last.value] })
   else if (way.value === 'author') body.name = name.value
   if (way.value === 'cited' || way.value === 'alike') body.most = most.value
-  if (local.value && way.value === 'cited') body.from = 'sample'
+  if (ofSample.value) body.from = 'sample'
   try {
     await once(
       (headers) =>
@@ -146,8 +144,8 @@ async function begin() {
         >{{ t('found.most')
         }}<input v-model.number="most" type="number" min="1" max="1000" class="field year"
       /></label>
-      <template v-if="!local">
-        <span class="small">{{ t('found.at') }}</span>
+      <template v-if="way !== 'alike'">
+        <span class="small">{{ t(ofSample ? 'found.elsewhereAt' : 'found.at') }}</span>
         <label v-for="s in sources.on" :key="s.id" class="row small"
           ><input
             type="checkbox"
