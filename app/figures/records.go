@@ -47,7 +47,13 @@ type MarkedRecord struct {
 	Others     []Other      `json:"others"` // title and abstract in other languages
 	Key        bool         `json:"key"`
 	Indexed    bool         `json:"indexed"`
+	Cites      int          `json:"cites"`      // works, as its source says
+	References []string     `json:"references"` // of them the first, as lines
+	TimesCited *int         `json:"timesCited,omitempty"`
 }
+
+// mostReferences is how many references of a record are shown.
+const mostReferences = 300
 
 // An Other is the title and abstract of a record in another language.
 type Other struct {
@@ -115,6 +121,10 @@ func markedRecord(d *desk.Desk, s store.StoredRecord, also, nearly []text.Patter
 	m := MarkedRecord{ID: s.ID, RecordID: r.ID, Title: pieces(bib.Title, r.Title), Abstract: pieces(bib.Abstract, r.Abstract),
 		Authors: []string{}, Journal: r.Journal, Year: r.Year, Keywords: []Chip{}, Headings: []Chip{},
 		Types: append([]string{}, r.Types...), Languages: append([]string{}, r.Languages...), Countries: append([]string{}, r.Countries...), Substances: append([]string{}, r.Substances...), DOI: r.DOI, Key: d.Keys.Has(s.ID), Indexed: r.Indexed()}
+	m.References, m.Cites, m.TimesCited = []string{}, len(r.References), r.TimesCited
+	for _, f := range r.References[:min(len(r.References), mostReferences)] {
+		m.References = append(m.References, f.Line())
+	}
 	m.Others = []Other{}
 	for _, o := range r.Others {
 		m.Others = append(m.Others, Other(o))

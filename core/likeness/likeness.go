@@ -1,11 +1,12 @@
-// Package likeness orders records by how much they are like those that are known to belong: by their words, headings and
-// authors. It says how right that order is on what is known already.
+// Package likeness orders records by how much they are like those that are known to belong: by their words, headings, authors and
+// what they cite. It says how right that order is on what is known already.
 package likeness
 
 import (
 	"cmp"
 	"math"
 	"slices"
+	"strings"
 
 	"tamiz/core/bib"
 	"tamiz/core/text"
@@ -20,9 +21,10 @@ type Model struct {
 }
 
 // Of learns from records that belong and from others: those that somebody read and put aside, or a part of what is all around.
-// A feature (a word, a heading, an author) weighs the logarithm of its odds in either, the relevance weight of Robertson and
+// A feature (a word, a heading, an author, a work that is cited) weighs the logarithm of its odds in either, the relevance weight of Robertson and
 // Spärck Jones 1976 (formula 4, with their half). One that a single record that belongs has weighs nothing where there are
-// more than three: it may be about anything.
+// more than three: it may be about anything. Nor does a work that fewer than two of those that belong cite: nearly all works that
+// others cite are such, and say nothing of a record that does not cite them.
 func Of(belong, others []*bib.Record) *Model {
 	m := &Model{weights: map[string]float64{}, counts: map[string][2]int{}}
 	for side, records := range [2][]*bib.Record{belong, others} {
@@ -41,15 +43,15 @@ func Of(belong, others []*bib.Record) *Model {
 		}
 	}
 	for x, c := range m.counts {
-		if w := weight(c[0], len(m.known), c[1], len(m.others)); w != 0 {
+		if w := weight(x, c[0], len(m.known), c[1], len(m.others)); w != 0 {
 			m.weights[x] = w
 		}
 	}
 	return m
 }
 
-func weight(r, of, n, others int) float64 {
-	if r == 0 && n == 0 || r < 2 && of > 3 && n == 0 {
+func weight(x string, r, of, n, others int) float64 {
+	if r == 0 && n == 0 || r < 2 && of > 3 && n == 0 || r < 2 && strings.HasPrefix(x, reference) {
 		return 0
 	}
 	odds := func(k, of int) float64 { return math.Log((float64(k) + 0.5) / (float64(of-k) + 0.5)) }
@@ -88,9 +90,9 @@ func (m *Model) Right() (share, low, high float64, ok bool) {
 			c := m.counts[x]
 			c[side]--
 			if side == 0 {
-				return weight(c[0], len(m.known)-1, c[1], len(m.others))
+				return weight(x, c[0], len(m.known)-1, c[1], len(m.others))
 			}
-			return weight(c[0], len(m.known), c[1], len(m.others)-1)
+			return weight(x, c[0], len(m.known), c[1], len(m.others)-1)
 		})
 	}
 	type scored struct {
@@ -128,7 +130,9 @@ func (m *Model) Right() (share, low, high float64, ok bool) {
 	return a, max(0, a-1.96*se), min(1, a+1.96*se), true
 }
 
-// features returns what says something of a record, each once: words of title, abstract and keywords, headings, authors.
+const reference = "r " // before what is cited
+
+// features returns what says something of a record, each once: words of title, abstract and keywords, headings, authors, references.
 func features(r *bib.Record) []string {
 	seen := map[string]bool{}
 	for _, value := range append([]string{r.Title, r.Abstract}, r.Keywords...) {
@@ -146,10 +150,23 @@ func features(r *bib.Record) []string {
 			seen["a "+text.Key(p.String())] = true
 		}
 	}
+	for _, f := range r.References {
+		if k := referred(f); k != "" {
+			seen[reference+k] = true
+		}
+	}
 	out := make([]string, 0, len(seen))
 	for x := range seen {
 		out = append(out, x)
 	}
 	slices.Sort(out) // sums do not depend on the order of a map
 	return out
+}
+
+// referred is by what two references are known to be to the same work: the identifier; others are not read for this.
+func referred(f bib.Reference) string {
+	if k := bib.DOIKey(f.DOI); k != "" {
+		return k
+	}
+	return bib.DOIKey(f.Local)
 }

@@ -35,30 +35,59 @@ func TestWithinASampleOthersAreFromElsewhere(t *testing.T) {
 				elsewhere = append(elsewhere, r)
 			}
 		}
-		right := func(others []*bib.Record) float64 {
-			m := likeness.Of(belong, others)
-			var yes, no []float64
-			for i, r := range sample {
-				if s := m.Score(r); truth[i] {
-					yes = append(yes, s)
-				} else {
-					no = append(no, s)
-				}
-			}
-			require.NotEmpty(t, yes, topic.Name)
-			before := 0
-			for _, y := range yes {
-				for _, n := range no {
-					if y > n {
-						before++
-					}
-				}
-			}
-			return float64(before) / float64(len(yes)*len(no))
-		}
+		right := func(others []*bib.Record) float64 { return inOrder(t, likeness.Of(belong, others), sample, truth) }
 		apart, within := right(elsewhere[:min(2000, len(elsewhere))]), right(sample[:min(2000, len(sample))])
 		t.Logf("%s: set against records of anything %.3f of pairs in order, against the sample itself %.3f", topic.Name, apart, within)
 		assert.Greater(t, apart, within, topic.Name)
 		assert.Greater(t, apart, 0.8, topic.Name)
 	}
+}
+
+// inOrder is the share of pairs of a record that belongs and another in which the first stands before.
+func inOrder(t *testing.T, m *likeness.Model, sample []*bib.Record, truth []bool) float64 {
+	var yes, no []float64
+	for i, r := range sample {
+		if s := m.Score(r); truth[i] {
+			yes = append(yes, s)
+		} else {
+			no = append(no, s)
+		}
+	}
+	require.NotEmpty(t, yes)
+	before := 0
+	for _, y := range yes {
+		for _, n := range no {
+			if y > n {
+				before++
+			}
+		}
+	}
+	return float64(before) / float64(len(yes)*len(no))
+}
+
+// What records cite tells more than their words alone.
+func TestReferencesMakeTheOrderBetter(t *testing.T) {
+	w := demo.NewLiterature(demo.Seed, 8000)
+	order := func(cited bool) float64 {
+		var belong, sample, elsewhere []*bib.Record
+		var truth []bool
+		for i, r := range w.Vilano {
+			x := *r
+			if !cited {
+				x.References = nil
+			}
+			switch on := demo.OnTopic(r); {
+			case on && len(belong) < 15:
+				belong = append(belong, &x)
+			case on || i%3 == 1:
+				sample, truth = append(sample, &x), append(truth, on)
+			case i%3 == 0 && len(elsewhere) < 2000:
+				elsewhere = append(elsewhere, &x)
+			}
+		}
+		return inOrder(t, likeness.Of(belong, elsewhere), sample, truth)
+	}
+	with, without := order(true), order(false)
+	t.Logf("with references %.3f of pairs in order, without %.3f", with, without)
+	assert.Greater(t, with, without)
 }

@@ -176,3 +176,35 @@ test('two people judge the same list, and neither is asked again', async ({ page
   await expect(works(other).getByText(title, { exact: true })).toBeVisible()
   await other.context().close()
 })
+
+test('what one reads is followed; reading at random tells how many are left', async ({ page }) => {
+  const id = await demoReview(page)
+  await page.goto(`/reviews/${id}/studies?part=says`)
+  const left = page.getByRole('region', { name: 'How many are left in what rounds brought?' })
+  await expect(left).toContainText('read ten at random')
+  await left.getByRole('link', { name: 'Read at random' }).click()
+  await expect(page.getByLabel('Order', { exact: true })).toHaveValue('random')
+  await works(page).focus()
+  for (let i = 0; i < 10; i++) {
+    const title = (await chosen(page).locator('.title').textContent())!.trim()
+    await page.keyboard.press(i % 5 ? '2' : '3')
+    await expect(works(page).getByText(title, { exact: true })).toHaveCount(0)
+  }
+  await page.getByRole('tab', { name: 'What it says' }).click()
+  await expect(left).toContainText('that belong are likely to be left')
+  await expect(left).toContainText(/Of 1[0-2] that were read at random/)
+  await accessible(page)
+
+  // From a record that is read, a round goes on.
+  await page.getByRole('tab', { name: 'Find more' }).click()
+  const one = page.getByRole('complementary', { name: 'The chosen work' })
+  await page.getByLabel('Order', { exact: true }).selectOption('by times cited')
+  await one.getByText(/^cites \d+ works?$/).click()
+  await expect(one.getByRole('list').getByRole('listitem').first()).toBeVisible()
+  await accessible(page)
+  await one.getByRole('link', { name: 'Follow what it cites, and what cites it' }).click()
+  const form = page.getByRole('form', { name: 'Another round' })
+  await expect(form.getByLabel('Beginning from').locator('option:checked')).toHaveText('the record you were reading')
+  await form.getByRole('button', { name: 'Look' }).click()
+  await expect(page.getByRole('region', { name: 'Rounds' }).getByRole('row', { name: /^2 .*1 record/ })).toContainText(/20\d\d/)
+})

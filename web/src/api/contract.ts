@@ -3468,6 +3468,11 @@ export interface components {
             }[];
             key: boolean;
             indexed: boolean;
+            /** @description works, as its source says */
+            cites: number;
+            /** @description of them the first, as lines */
+            references: string[];
+            timesCited?: number;
         };
         Pruning: {
             records: number;

@@ -221,6 +221,11 @@ export default {
     headings: 'Headings',
     keywords: 'Author keywords',
     central: 'a main point of the record',
+    cites: 'Citations',
+    timesCited: 'not cited | cited once | cited {n} times',
+    references: 'cites {n} work | cites {n} work | cites {n} works',
+    more: 'and {n} more',
+    follow: 'Follow what it cites, and what cites it',
   },
   samples: {
     title: 'Samples of this review',

@@ -30,10 +30,12 @@ export default {
       author: 'all that somebody, or a team, wrote, the newest first',
       journal: 'its contents, year by year, for reading by hand',
       cited: 'of what the strategy finds, by the number of a source; or within the sample',
-      alike: 'of the sample, by words, headings and people they share with what belongs',
+      alike:
+        'of the sample, by words, headings, people and references they share with what belongs',
     },
     from: 'Beginning from',
     froms: {
+      records: 'the record you were reading | the record you were reading | {n} records',
       keys: 'the key studies',
       relevant: 'all that belongs',
       shelf: 'the shelf',

@@ -6,6 +6,7 @@ import { useDecide } from '@/state/decide'
 import { useReview } from '@/state/review'
 import BlockStamp from './BlockStamp.vue'
 import MarkedText from './MarkedText.vue'
+import RecordCites from './RecordCites.vue'
 import { useReader } from './reader'
 import { useTaking } from './taking'
 
@@ -139,6 +140,7 @@ const byline = computed(() =>
         </v-menu>
       </div>
     </template>
+    <RecordCites :record="record" />
     <p class="small ids">
       {{
         [

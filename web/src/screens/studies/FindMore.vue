@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute } from 'vue-router'
 import { api, ask } from '@/api/client'
@@ -27,7 +27,14 @@ const rounds = useQuery({
   refetchInterval: (q) =>
     q.state.data?.some((r) => ['waiting', 'going', 'stopping'].includes(r.state)) ? 2000 : false,
 })
-const asking = ref(useRoute().query.way !== undefined)
+const route = useRoute()
+const asking = ref(false)
+// A journal, a team or a record that somebody reads leads here.
+watch(
+  () => route.query,
+  (query) => (asking.value ||= query.way !== undefined),
+  { immediate: true },
+)
 const { show, round, order, found, first, works, moved, anew, chosen, here, go, say, shelve } =
   useFound()
 
@@ -61,7 +68,12 @@ const none = computed(() => rounds.data.value?.length === 0)
 <template>
   <div class="find">
     <p v-if="rounds.error.value" class="wrong" role="alert">{{ problem(rounds.error.value) }}</p>
-    <RoundForm v-if="asking || none" :rounds="rounds.data.value ?? []" @close="asking = false" />
+    <RoundForm
+      v-if="asking || none"
+      :key="route.fullPath"
+      :rounds="rounds.data.value ?? []"
+      @close="asking = false"
+    />
     <RoundList
       v-if="rounds.data.value?.length"
       :rounds="rounds.data.value"

@@ -21,11 +21,17 @@ const ways = ['both', 'backward', 'forward', 'author', 'journal', 'cited', 'alik
 const led = useRoute().query
 const way = ref<AskedRound['way']>(ways.find((w) => w === led.way) ?? 'both')
 const links = computed(() => ['both', 'backward', 'forward'].includes(way.value))
-const froms = ['keys', 'relevant', 'shelf', 'last', 'reviews'] as const
-const from = ref<(typeof froms)[number]>('keys')
+const froms = ['records', 'keys', 'relevant', 'shelf', 'last', 'reviews'] as const
+/** Records that somebody was reading, or had chosen. */
+const named = String(led.records ?? '')
+  .split(',')
+  .map(Number)
+  .filter((id) => id > 0)
+const from = ref<(typeof froms)[number]>(named.length ? 'records' : 'keys')
 const offered = computed(() =>
   froms.filter(
     (x) =>
+      (x !== 'records' || named.length > 0) &&
       (x !== 'last' || props.rounds.some((r) => r.works > 0)) &&
       (x !== 'shelf' || review.shelf.size > 0) &&
       (x !== 'reviews' || review.samples.length > 0),
@@ -60,6 +66,7 @@ async function begin() {
   failed.value = ''
   const body: AskedRound = { way: way.value, sources: asked.value.map((s) => s.id) }
   if (links.value) Object.assign(body, { from: from.value, twice: twice.value })
+  if (links.value && from.value === 'records') body.records = named
   else if (way.value === 'journal')
     Object.assign(body, { name: name.value, years: [first.value, last.value] })
   else if (way.value === 'author') body.name = name.value
@@ -98,7 +105,9 @@ async function begin() {
         <label class="small row"
           >{{ t('found.from')
           }}<select v-model="from" class="field short">
-            <option v-for="x in offered" :key="x" :value="x">{{ t(`found.froms.${x}`) }}</option>
+            <option v-for="x in offered" :key="x" :value="x">
+              {{ t(`found.froms.${x}`, named.length) }}
+            </option>
           </select></label
         >
         <label class="small row"
