@@ -183,7 +183,7 @@ test('what one reads is followed; reading at random tells how many are left', as
   const left = page.getByRole('region', { name: 'How many are left in what rounds brought?' })
   await expect(left).toContainText('read ten at random')
   await left.getByRole('link', { name: 'Read at random' }).click()
-  await expect(page.getByLabel('Order', { exact: true })).toHaveValue('random')
+  await expect(page.getByRole('combobox', { name: /^Order/ })).toHaveValue('random')
   await works(page).focus()
   for (let i = 0; i < 10; i++) {
     const title = (await chosen(page).locator('.title').textContent())!.trim()
@@ -198,7 +198,7 @@ test('what one reads is followed; reading at random tells how many are left', as
   // From a record that is read, a round goes on.
   await page.getByRole('tab', { name: 'Find more' }).click()
   const one = page.getByRole('complementary', { name: 'The chosen work' })
-  await page.getByLabel('Order', { exact: true }).selectOption('by times cited')
+  await page.getByRole('combobox', { name: /^Order/ }).selectOption('by times cited')
   await one.getByText(/^cites \d+ works?$/).click()
   await expect(one.getByRole('list').getByRole('listitem').first()).toBeVisible()
   await accessible(page)
