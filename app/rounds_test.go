@@ -558,6 +558,42 @@ func TestRoundsOfPeopleJournalsAndTheMostCited(t *testing.T) {
 	}
 }
 
+// A name stands for all writings that are folded with it, unless somebody parted one.
+func TestTheWorksOfAPersonGoByFoldedNamesAndThoseThatWereParted(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	crewsStrategy(t, a, review)
+	var all []*bib.Record
+	for i, name := range []string{"Velkana, Tomasa", "Velkana, T", "Velkana, Tadeo", "Velkana, Ines", "Velkana, T"} {
+		all = append(all, &bib.Record{Title: "Work of " + name + " number " + string(rune('a'+i)), Year: 2010 + i, Accession: "VIL93000" + string(rune('0'+i)), Authors: []bib.Person{bib.ParsePerson(name)}})
+	}
+	all[4].Authors = append(all[4].Authors, bib.ParsePerson("Velkana, Tadeo"))
+	w.hold("vilano", all, nil)
+	of := func(name string) []string {
+		r := round(t, a, review, rounds.Asked{Way: "author", Name: name, Sources: []int64{w.ids["vilano"]}})
+		require.Equal(t, "done", r.State, "%+v", r.Problem)
+		out := []string{}
+		for _, x := range found(t, a, review, rounds.Window{Show: "all", Round: r.Number}).Works {
+			out = append(out, x.Record.Title[len(x.Record.Title)-1:])
+		}
+		slices.Sort(out)
+		return out
+	}
+	assert.Equal(t, []string{"a", "b", "c", "e"}, of("Velkana, Tomasa"))
+	assert.Equal(t, []string{"a", "b", "c", "d", "e"}, of("Velkana"), "anybody of that name")
+	now, err := a.Reviews.Review(t.Context(), review)
+	require.NoError(t, err)
+	doc := now.Document
+	doc.Parted = []string{"Velkana, Tadeo"}
+	_, err = a.Change(t.Context(), review, now.Revision, change{What: what, Document: &doc})
+	require.NoError(t, err)
+	assert.Equal(t, []string{"a", "b", "e"}, of("Velkana, T"), "one who was parted is another")
+	all2, err := a.Rounds.Rounds(t.Context(), review)
+	require.NoError(t, err)
+	assert.Contains(t, all2[len(all2)-1].Notes, rounds.Note{Kind: "others", What: "Vilano", Total: 1})
+	assert.Equal(t, []string{"c", "e"}, of("Velkana, Tadeo"))
+}
+
 // The same work under two identifiers, in two sources, one of them in another form: it is one work, with both records. That a work
 // was taken back is said, whichever record says it.
 func TestOneWorkOfTwoRecords(t *testing.T) {

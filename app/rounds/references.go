@@ -233,6 +233,12 @@ func (j *journey) byName(ctx context.Context, c *asker) error {
 	case c.s.Map.Sort:
 		cql = c.s.Map.NewestFirst(cql)
 	}
+	who, others := peopleOf(j.asked), 0
+	defer func() {
+		if others > 0 {
+			j.note(Note{Kind: "others", What: c.s.Name, Total: others})
+		}
+	}()
 	for j.place.At < j.asked.Most {
 		page, err := c.Search(ctx, source.Search{Query: cql, Start: j.place.At + 1, Max: min(c.s.Map.AtMost, j.asked.Most-j.place.At)})
 		if err != nil {
@@ -242,6 +248,10 @@ func (j *journey) byName(ctx context.Context, c *asker) error {
 		for _, g := range page.Records {
 			if g.Record == nil {
 				j.note(Note{Kind: "unread", What: c.s.Name, Total: g.Position})
+				continue
+			}
+			if j.asked.Way == Author && !who.wrote(g.Record) {
+				others++
 				continue
 			}
 			step.Records, step.Leads = append(step.Records, g.Record), append(step.Leads, nil)

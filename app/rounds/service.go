@@ -58,14 +58,15 @@ const (
 
 // Asked is an order for a round.
 type Asked struct {
-	Way     string  `json:"way"`
-	From    string  `json:"from,omitempty"`    // what it begins from: keys, relevant, shelf, last, reviews or records; of the most cited, the sample itself
-	Records []int64 `json:"records,omitempty"` // where they are named one by one
-	Name    string  `json:"name,omitempty"`    // of the person or the journal
-	Years   []int   `json:"years,omitempty"`   // first and last, of a journal
-	Most    int     `json:"most,omitempty"`    // works of each source, of ways that would bring any number
-	Sources []int64 `json:"sources"`
-	Twice   bool    `json:"twice,omitempty"` // once more from what it brings
+	Way     string   `json:"way"`
+	From    string   `json:"from,omitempty"`    // what it begins from: keys, relevant, shelf, last, reviews or records; of the most cited, the sample itself
+	Records []int64  `json:"records,omitempty"` // where they are named one by one
+	Name    string   `json:"name,omitempty"`    // of the person or the journal
+	Parted  []string `json:"parted,omitempty"`  // writings of people that are not folded with others, as they were when it was asked for
+	Years   []int    `json:"years,omitempty"`   // first and last, of a journal
+	Most    int      `json:"most,omitempty"`    // works of each source, of ways that would bring any number
+	Sources []int64  `json:"sources"`
+	Twice   bool     `json:"twice,omitempty"` // once more from what it brings
 }
 
 // A Round is one, with how far it is.
@@ -89,7 +90,7 @@ type Round struct {
 
 // A Note says what could not be had in full.
 type Note struct {
-	Kind  string `json:"kind"` // many, full, next, elsewhere, no-links, half, unnamed, unread, unasked, said or source
+	Kind  string `json:"kind"` // many, full, others, next, elsewhere, no-links, half, unnamed, unread, unasked, said or source
 	What  string `json:"what,omitempty"`
 	Total int    `json:"total,omitempty"`
 	Taken int    `json:"taken,omitempty"`
@@ -212,6 +213,13 @@ func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r store.Round
 	case Author, Journal:
 		if n.Name = strings.Join(strings.Fields(strings.ReplaceAll(n.Name, "\x00", "")), " "); n.Name == "" || len([]rune(n.Name)) > 200 {
 			return r, nil, nil, problems.Invalid("name", "A name has 1 to 200 characters.")
+		}
+		if n.Parted = nil; n.Way == Author {
+			d, err := a.desk.Desk(ctx, at)
+			if err != nil {
+				return r, nil, nil, err
+			}
+			n.Parted = d.Document.Parted
 		}
 		if _, err := named(n); err != nil {
 			return r, nil, nil, err

@@ -127,28 +127,10 @@ func isReview(r *bib.Record) bool {
 	return slices.ContainsFunc([]string{" systematic review ", " scoping review ", " meta analysis ", " metaanalysis ", " a review "}, func(s string) bool { return strings.Contains(title, s) })
 }
 
-const mostPeople = 20 // of a team
-
 // named returns what is asked for the works of a person, of several who are parted by semicolons, or of a journal.
 func named(n Asked) (query.Expr, error) {
 	if n.Way == Author {
-		var any query.Or
-		for _, name := range strings.Split(n.Name, ";") {
-			p := bib.ParsePerson(name)
-			words := text.Tokens(p.Family + " " + p.Given)
-			if len(words) > 0 {
-				any = append(any, query.Author{Pattern: text.Literal(words...)})
-			}
-		}
-		switch {
-		case len(any) == 0:
-			return nil, problems.Invalid("name", "This is no name that could be asked for.")
-		case len(any) > mostPeople:
-			return nil, problems.Invalid("name", "At most %d people are asked for at once.", mostPeople)
-		case len(any) == 1:
-			return any[0], nil
-		}
-		return any, nil
+		return peopleOf(n).query()
 	}
 	words := text.Tokens(n.Name)
 	if len(words) == 0 {

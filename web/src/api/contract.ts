@@ -4445,6 +4445,8 @@ export interface components {
             from?: "keys" | "relevant" | "shelf" | "last" | "reviews" | "records" | "sample";
             records?: number[];
             name?: string;
+            /** @description writings of people that are not folded with others, as they were when it was asked for */
+            parted?: string[];
             years?: number[];
             most?: number;
             sources: number[];

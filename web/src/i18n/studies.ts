@@ -84,6 +84,7 @@ export default {
       half: '{what} cannot be asked',
       unread: '{what}: record {total} could not be read',
       unasked: '{total} references without an identifier were not looked up by their title',
+      others: '{what}: {total} works of others of that name, who were parted, are left out',
       source: '{what}',
       said: '{what}',
     },
