@@ -773,6 +773,9 @@ type QueryFinding = explain.Finding
 // QuestionEdit defines model for QuestionEdit.
 type QuestionEdit = review.SetQuestion
 
+// ReadByHand A journal whose contents are read by hand, volume by volume
+type ReadByHand = rounds.ReadByHand
+
 // ReaderMap defines model for ReaderMap.
 type ReaderMap = intake.ReaderMap
 
@@ -1053,6 +1056,9 @@ type VocabularyChanges = thesaurus.Changes
 
 // VocabularyEdit defines model for VocabularyEdit.
 type VocabularyEdit = review.SetVocabulary
+
+// VolumeRead How far a volume of a journal was looked at, by whom and when
+type VolumeRead = rounds.VolumeRead
 
 // Watch defines model for Watch.
 type Watch = outside.Watch

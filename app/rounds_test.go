@@ -16,8 +16,11 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/outside"
+	"tamiz/app/reviews"
 	"tamiz/app/rounds"
 	"tamiz/core/bib"
+	core "tamiz/core/review"
+	"tamiz/core/tally"
 	"tamiz/exchange/mods"
 	"tamiz/exchange/ris"
 	"tamiz/source/standin"
@@ -592,6 +595,55 @@ func TestTheWorksOfAPersonGoByFoldedNamesAndThoseThatWereParted(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, all2[len(all2)-1].Notes, rounds.Note{Kind: "others", What: "Vilano", Total: 1})
 	assert.Equal(t, []string{"c", "e"}, of("Velkana, Tadeo"))
+}
+
+// The contents of a journal are read volume by volume: who looked at what, and when, is told.
+func TestAJournalIsReadVolumeByVolume(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	crewsStrategy(t, a, review)
+	var all []*bib.Record
+	for i, v := range []string{"9", "10", "10", ""} {
+		all = append(all, &bib.Record{Title: "Contents number " + string(rune('a'+i)), Year: 2010 + i/2, Volume: v, Journal: "Letters in Warm Work", Accession: "VIL94000" + string(rune('0'+i)), Authors: []bib.Person{{Family: "Belan" + string(rune('a'+i))}}})
+	}
+	all[3].Year = 2011
+	w.hold("vilano", all, nil)
+	now, err := a.Reviews.Review(t.Context(), review)
+	require.NoError(t, err)
+	note := "since 2009"
+	_, err = a.Reviews.Change(t.Context(), review, now.Revision, reviews.Change{What: what, Edits: desk.Edits{
+		&core.HandSearched{Journal: tally.JournalKey("Letters in Warm Work"), Name: "Letters in Warm Work", Note: &note, On: true},
+		&core.HandSearched{Journal: tally.JournalKey("Card Box"), Name: "Card Box", On: true}}})
+	require.NoError(t, err)
+	r := round(t, a, review, rounds.Asked{Way: "journal", Name: "Letters in Warm Work", Years: []int{2009, 2012}, Sources: []int64{w.ids["vilano"]}})
+	require.Equal(t, 4, r.Works, "%+v", r.Problem)
+	bo := store.By(t.Context(), store.Author{Name: "Bo"})
+	for i, x := range found(t, a, review, rounds.Window{Show: "all", Order: "title"}).Works {
+		if i < 2 {
+			require.NoError(t, a.Judge(bo, review, x.Record.ID, []string{"relevant", "not"}[i]))
+		}
+	}
+	said, err := a.Rounds.Says(t.Context(), desk.At{Review: review})
+	require.NoError(t, err)
+	require.Len(t, said.Journals, 2)
+	card, letters := said.Journals[0], said.Journals[1]
+	if card.Journal != "Card Box" {
+		card, letters = letters, card
+	}
+	assert.Empty(t, card.Volumes, "nothing of it was looked at")
+	assert.Equal(t, note, letters.Note)
+	assert.Equal(t, []int{1}, letters.Rounds)
+	require.Len(t, letters.Volumes, 4)
+	var rows []string
+	for _, v := range letters.Volumes {
+		rows = append(rows, fmt.Sprintf("%d %q: %d of %d, %d belong, %v, %t", v.Year, v.Volume, v.Judged, v.Works, v.Belongs, v.Who, v.Last != nil))
+	}
+	assert.Equal(t, []string{`2011 "10": 0 of 1, 0 belong, [], false`, `2011 "": 0 of 1, 0 belong, [], false`, `2010 "10": 1 of 1, 0 belong, [Bo], true`, `2010 "9": 1 of 1, 1 belong, [Bo], true`}, rows)
+	record, err := a.Written.Record(t.Context(), desk.At{Review: review})
+	require.NoError(t, err)
+	table := fmt.Sprint(section(t, record, "other").Parts[0].Table.Rows)
+	assert.Contains(t, table, "9 (2010) 1 1 1 Bo, ")
+	assert.Contains(t, table, "Card Box")
 }
 
 // The same work under two identifiers, in two sources, one of them in another form: it is one work, with both records. That a work

@@ -22,6 +22,7 @@ const (
 type known struct {
 	works    bib.Known
 	verdicts []string
+	said     []store.Judgement // by whom and when, where it was judged
 	shelf    bib.Known
 	belong   []*bib.Record // key studies first, then what was judged to be relevant
 	not      []*bib.Record
@@ -36,12 +37,12 @@ func (k *known) verdictOf(self bib.Identity) string {
 	return ""
 }
 
-func (k *known) put(r *bib.Record, verdict string) {
+func (k *known) put(r *bib.Record, verdict string, said store.Judgement) {
 	if _, twice := k.works.Find(r); twice {
 		return
 	}
 	k.works.Add(r, len(k.verdicts))
-	k.verdicts = append(k.verdicts, verdict)
+	k.verdicts, k.said = append(k.verdicts, verdict), append(k.said, said)
 	switch verdict {
 	case isKey, relevant:
 		k.belong = append(k.belong, r)
@@ -58,7 +59,7 @@ func (a *Service) known(ctx context.Context, review int64) (*known, error) {
 		return nil, err
 	}
 	for _, s := range keys {
-		k.put(s.Record, isKey)
+		k.put(s.Record, isKey, store.Judgement{})
 	}
 	judged, err := a.store.Judgements(ctx, review)
 	if err != nil {
@@ -84,12 +85,12 @@ func (a *Service) known(ctx context.Context, review int64) (*known, error) {
 	slices.SortStableFunc(judged, func(a, b store.Judgement) int { return b.Made.Compare(a.Made) })
 	for _, j := range judged {
 		if r := records[j.Record]; r != nil {
-			k.put(r, j.Verdict)
+			k.put(r, j.Verdict, j)
 		}
 	}
 	for _, id := range slices.Sorted(maps.Keys(dismissed)) {
 		if r := records[id]; r != nil {
-			k.put(r, isNot)
+			k.put(r, isNot, store.Judgement{})
 		}
 	}
 	for _, id := range shelf {

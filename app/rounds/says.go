@@ -22,6 +22,8 @@ type Said struct {
 	Next     *Next     `json:"next,omitempty"`
 	Captures *Captures `json:"captures,omitempty"`
 	Left     *Left     `json:"left,omitempty"`
+
+	Journals []ReadByHand `json:"journals"`
 }
 
 // An Origin is a way by which key studies were found, with what the strategy catches of them.
@@ -128,7 +130,8 @@ func (a *Service) Says(ctx context.Context, at desk.At) (*Said, error) {
 		return nil, err
 	}
 	out.Captures = v.captures(out.Studies)
-	return out, nil
+	out.Journals, err = v.byHand()
+	return out, err
 }
 
 // caught tells of each key study whether the strategy catches it where counts are shown.

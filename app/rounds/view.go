@@ -15,6 +15,7 @@ type view struct {
 	*laid
 	desk   *desk.Desk
 	rounds []store.Round
+	known  *known
 	shown  []Work // the works with what is said of them now, in the order of laid
 }
 
@@ -41,7 +42,7 @@ func (a *Service) view(ctx context.Context, at desk.At) (*view, error) {
 	if err != nil {
 		return nil, err
 	}
-	v := &view{laid: l, desk: d}
+	v := &view{laid: l, desk: d, known: k}
 	if v.rounds, err = a.store.Rounds(ctx, at.Review); err != nil {
 		return nil, err
 	}

@@ -3,6 +3,7 @@ package written
 import (
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"tamiz/app/figures"
@@ -376,20 +377,37 @@ func (f facts) versionsSection() document.Section {
 func (f facts) other() document.Section {
 	s := f.byWay("other", "Other ways of looking", "No journal is read by hand, and no other way was written down.", outside.Otherwise)
 	var rows [][]string
-	for _, h := range f.review.Document.HandSearch {
-		var looked []string
-		for _, r := range f.said.Rounds {
-			years, of := strings.CutPrefix(r.Name, h.Name)
-			if r.Way == rounds.Journal && of {
-				looked = append(looked, fmt.Sprintf("%s: %d of %d judged, %s", strings.TrimPrefix(years, ", "), r.Judged, r.New, strings.TrimSpace(day(r.At)+" "+r.Who)))
-			}
+	for _, j := range f.said.Journals {
+		if len(j.Volumes) == 0 {
+			rows = append(rows, []string{j.Journal, "", "", "", "", "", j.Note})
 		}
-		rows = append(rows, []string{h.Name, strings.Join(looked, "; "), h.Note})
+		for n, v := range j.Volumes {
+			row := []string{"", volumeName(v), num(v.Works), num(v.Judged), num(v.Belongs), strings.Join(v.Who, ", "), ""}
+			if n == 0 {
+				row[0], row[6] = j.Journal, j.Note
+			}
+			if v.Last != nil {
+				row[5] = strings.TrimPrefix(row[5]+", "+day(*v.Last), ", ")
+			}
+			rows = append(rows, row)
+		}
 	}
 	if len(rows) > 0 {
-		s.Add(document.Rows("Journals to be read by hand", []string{"Journal", "Looked at", "Note"}, rows))
+		s.Add(document.Rows("Journals to be read by hand", []string{"Journal", "Volume", ">Works", ">Judged", ">Belong", "By whom, and when last", "Note"}, rows))
 	}
 	return s
+}
+
+// volumeName says which volume it is; the year alone where nothing else does.
+func volumeName(v rounds.VolumeRead) string {
+	year := "no year"
+	if v.Year > 0 {
+		year = strconv.Itoa(v.Year)
+	}
+	if v.Volume == "" {
+		return year
+	}
+	return v.Volume + " (" + year + ")"
 }
 
 // filters are blocks that were kept in other reviews and taken over.

@@ -142,6 +142,16 @@ test('who cites whom is a picture and a table; references that led nowhere are l
   await form.getByRole('button', { name: 'Look' }).click()
   await expect(page.getByRole('region', { name: 'Rounds' }).getByRole('row', { name: /^3 A journal, over years Journal of Field Medicine, 2019 to 2020/ })).toContainText(/20\d\d/)
 
+  // How far each volume was looked at is told, and leads to what is to be read of it.
+  await page.getByRole('tab', { name: 'What it says' }).click()
+  const byHand = page.getByRole('region', { name: 'Journals that are read by hand' })
+  await expect(byHand.getByRole('row', { name: /Journal of Field Medicine/ })).toContainText(/20(19|20)/)
+  await expect(byHand.getByText('Not looked through yet.').first()).toBeVisible()
+  await accessible(page)
+  await byHand.getByRole('link', { name: 'Read', exact: true }).click()
+  await expect(page.getByRole('combobox', { name: /^Order/ })).toHaveValue('year')
+  await expect(works(page).getByRole('option').first()).toContainText('Journal of Field Medicine')
+
   await page.goto(`/reviews/${id}/logbook?part=runs`)
   await expect(page.getByText('what these cite, and what cites them: 28 key studies').first()).toBeVisible()
   await page.goto(`/reviews/${id}/logbook?part=record`)

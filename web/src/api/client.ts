@@ -106,6 +106,7 @@ export type AskedRound = Schemas['AskedRound']
 export type FoundWork = Schemas['FoundWork']
 export type FoundSaid = Schemas['FoundSaid']
 export type LeftWorks = Schemas['LeftInRounds']
+export type ReadByHand = Schemas['ReadByHand']
 export type CitationNetwork = Schemas['CitationNetwork']
 export type FileFormat = Schemas['Export']['format']
 

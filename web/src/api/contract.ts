@@ -4531,6 +4531,25 @@ export interface components {
             next?: components["schemas"]["NextRounds"];
             captures?: components["schemas"]["Captures"];
             left?: components["schemas"]["LeftInRounds"];
+            journals: components["schemas"]["ReadByHand"][];
+        };
+        /** @description A journal whose contents are read by hand, volume by volume */
+        ReadByHand: {
+            journal: string;
+            note?: string;
+            rounds: number[];
+            volumes: components["schemas"]["VolumeRead"][];
+        };
+        /** @description How far a volume of a journal was looked at, by whom and when */
+        VolumeRead: {
+            year: number;
+            volume?: string;
+            works: number;
+            judged: number;
+            belongs: number;
+            who: string[];
+            /** Format: date-time */
+            last?: string;
         };
         /** @description How many works that belong are left among those that rounds brought and nobody judged */
         LeftInRounds: {

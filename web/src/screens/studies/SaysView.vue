@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
 import { useProblem } from '@/state/problem'
+import JournalsRead from './JournalsRead.vue'
 import LeftInRounds from './LeftInRounds.vue'
 import { useSaid } from './said'
 
@@ -117,6 +118,7 @@ const pair = (x: { low: number; high: number }) => ({
         </p>
         <p v-else-if="said.data.value.rounds.length" class="small">{{ t('found.nextNone') }}</p>
       </section>
+      <JournalsRead v-if="said.data.value.journals.length" :journals="said.data.value.journals" />
     </template>
   </div>
 </template>

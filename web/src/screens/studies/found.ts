@@ -25,7 +25,7 @@ export function useFound() {
   const queries = useQueryClient()
 
   const show = ref<Show>('open')
-  const round = ref(0)
+  const round = ref(Number(route.query.round) || 0)
   // Whoever wants to know how many are left is led to read at random.
   const order = ref(orders.find((x) => x === route.query.order) ?? 'ties')
   const found = useInfiniteQuery({
