@@ -770,6 +770,9 @@ type QualifiedPrice = heading.Qualified
 // QueryFinding defines model for QueryFinding.
 type QueryFinding = explain.Finding
 
+// QueryPart A part of a query as it was written, with what it is made of
+type QueryPart = explain.Part
+
 // QuestionEdit defines model for QuestionEdit.
 type QuestionEdit = review.SetQuestion
 

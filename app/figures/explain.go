@@ -15,6 +15,7 @@ type Explained struct {
 	Title   string           `json:"title"` // of the dialect
 	Blocks  []ExplainedBlock `json:"blocks"`
 	Sampled bool             `json:"sampled"` // it was looked at over records
+	Trees   []explain.Part   `json:"trees"`   // the lines, each as a tree
 }
 
 // An ExplainedBlock is a concept of the query, as a block would hold it.
@@ -81,7 +82,7 @@ func (a *Service) Explain(ctx context.Context, at desk.At, text string, among []
 }
 
 func (a *Service) explained(lay *desk.Desk, d *dialect.Dialect, e *explain.Explained, over explain.Over) *Explained {
-	out := &Explained{Explained: *e, Title: d.Title, Blocks: []ExplainedBlock{}, Sampled: over.Set.Index != nil}
+	out := &Explained{Explained: *e, Title: d.Title, Blocks: []ExplainedBlock{}, Sampled: over.Set.Index != nil, Trees: e.Trees}
 	for _, b := range e.Blocks {
 		block := ExplainedBlock{Name: b.Name, Concept: b.Concept, Negated: b.Negated, Terms: []ExplainedTerm{}}
 		for _, t := range b.Terms {

@@ -36,6 +36,7 @@ type Explained struct {
 	Limits   []strategy.Limit `json:"limits"`
 	Verbatim []Verbatim       `json:"verbatim"`
 	Findings []Finding        `json:"findings"`
+	Trees    []Part           `json:"-"` // the lines, each as a tree
 }
 
 // A Line is one line of a query as it was written, with what it says in words.
@@ -103,6 +104,7 @@ func Explain(ctx context.Context, r *dialect.Reading, over Over) (*Explained, er
 		}
 		out.Lines = append(out.Lines, line)
 	}
+	out.Trees = e.trees()
 	e.blocks(out)
 	for _, f := range r.Findings {
 		found := Finding{Code: f.Code, From: f.From, To: f.To, Why: f.Why, Mend: f.Mend}

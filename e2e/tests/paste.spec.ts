@@ -33,6 +33,18 @@ test('an old query is pasted, mended, taken into blocks and written for two sour
   await expect(query).not.toHaveValue(/rest breaks/)
   await expect(page.getByRole('region', { name: 'In words' })).toContainText('with the heading “Agricultural Labor Force”')
 
+  // The same as a tree: each part with what it finds, and a click shows its place in the text.
+  await page.getByRole('button', { name: 'As a tree' }).click()
+  const said = page.getByRole('region', { name: 'In words' })
+  await expect(said.getByRole('button', { name: 'all of', exact: true })).toBeVisible()
+  await expect(said.getByRole('button', { name: 'any of', exact: true })).toHaveCount(2)
+  await accessible(page)
+  await said.getByRole('button', { name: 'shade', exact: true }).click()
+  expect(await query.evaluate((x: HTMLTextAreaElement) => x.value.slice(x.selectionStart, x.selectionEnd))).toBe('shade')
+  await said.getByRole('button', { name: 'Fold up: any of' }).first().click()
+  await expect(said.getByText('4 parts')).toBeVisible()
+  await page.getByRole('button', { name: 'As a tree' }).click()
+
   // Taken into the review: the second of its concepts into a block that is there.
   const blocks = page.getByRole('region', { name: 'As blocks' })
   await blocks.getByRole('combobox', { name: 'Where block B goes' }).selectOption({ label: 'B Heat protection' })

@@ -3769,6 +3769,19 @@ export interface components {
             verbatim: components["schemas"]["VerbatimPart"][];
             findings: components["schemas"]["QueryFinding"][];
             sampled: boolean;
+            trees: components["schemas"]["QueryPart"][];
+        };
+        /** @description A part of a query as it was written, with what it is made of */
+        QueryPart: {
+            /** @enum {string} */
+            op: "" | "or" | "and" | "not" | "near" | "line" | "unread";
+            from: number;
+            to: number;
+            query: string;
+            says?: string;
+            records?: number;
+            parts?: components["schemas"]["QueryPart"][];
+            more?: number;
         };
         ExplainedLine: {
             n: number;

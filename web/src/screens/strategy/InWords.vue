@@ -1,16 +1,31 @@
 <script setup lang="ts">
+import { ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import type { ExplainedQuery } from '@/api/client'
+import type { ExplainedQuery, QueryPart } from '@/api/client'
+import QueryTree from './QueryTree.vue'
 
-/** What a query says, line by line, in words. */
+/** What a query says, line by line: in words, or as the tree that it is. */
 defineProps<{ said: ExplainedQuery }>()
+const emit = defineEmits<{ point: [part: QueryPart] }>()
 const { t, n } = useI18n()
+const tree = ref(false)
 </script>
 
 <template>
   <section class="card" :aria-label="t('pasted.inWords')">
-    <h2 class="sect">{{ t('pasted.inWords') }}</h2>
-    <ol :class="{ one: said.lines.length === 1 }">
+    <div class="row">
+      <h2 class="sect grow">{{ t('pasted.inWords') }}</h2>
+      <button class="chip" :aria-pressed="tree" @click="tree = !tree">
+        {{ t('pasted.asTree') }}
+      </button>
+    </div>
+    <ol v-if="tree" class="trees">
+      <li v-for="(p, i) in said.trees" :key="i">
+        <b v-if="said.lines.length > 1" class="number">{{ said.lines[i]?.n }}</b>
+        <QueryTree :part="p" @point="emit('point', $event)" />
+      </li>
+    </ol>
+    <ol v-else :class="{ one: said.lines.length === 1 }">
       <li v-for="l in said.lines" :key="l.n">
         <b class="number">{{ l.n }}</b>
         <span class="says">{{ l.says }}</span>
@@ -50,6 +65,24 @@ li:last-child {
 
 .one li {
   grid-template-columns: minmax(0, 1fr) auto;
+}
+
+.trees {
+  max-height: 420px;
+}
+
+.trees li {
+  grid-template-columns: auto minmax(0, 1fr);
+  border-bottom: 0;
+}
+
+.trees li:not(:has(.number)) {
+  grid-template-columns: minmax(0, 1fr);
+}
+
+.chip[aria-pressed='true'] {
+  border-color: var(--plum);
+  color: var(--plum);
 }
 
 .number {

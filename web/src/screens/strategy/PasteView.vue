@@ -66,7 +66,7 @@ function back() {
       <p v-if="asked.error.value && text.trim()" class="wrong" role="alert">
         {{ problem(asked.error.value) }}
       </p>
-      <InWords v-if="said" :said="said" class="stand" />
+      <InWords v-if="said" :said="said" class="stand" @point="(p) => editor?.point(p)" />
       <p v-else class="small start">{{ t('pasted.start') }}</p>
     </div>
     <div v-if="said" class="right">

@@ -25,8 +25,8 @@ const follow = () => {
   if (behind.value && input.value) behind.value.scrollTop = input.value.scrollTop
 }
 
-/** Shows the place of a finding. */
-async function point(f: QueryFinding) {
+/** Shows a place: of a finding, or of a part. */
+async function point(f: { from: number; to: number }) {
   await nextTick()
   input.value?.focus()
   input.value?.setSelectionRange(unit(text.value, f.from), unit(text.value, f.to))
