@@ -13,7 +13,7 @@ var dated = []struct {
 	table, of string
 	columns   []string
 }{
-	{"review", "id = $1", []string{"created", "touched"}},
+	{"review", "id = $1", []string{"created"}},
 	{"document", "review = $1", []string{"made"}},
 	{"vocabulary", "review = $1", []string{"made"}},
 	{"import", "review = $1", []string{"made", "touched"}},

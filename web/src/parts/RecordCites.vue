@@ -19,6 +19,7 @@ const reader = useReader()
         t('record.timesCited', { n: n(record.timesCited, 'whole') }, record.timesCited)
       }}</span>
       <router-link
+        class="link"
         :to="{
           name: 'studies',
           params: { review: review.id },

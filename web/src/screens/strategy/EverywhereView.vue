@@ -159,7 +159,7 @@ const unfetched = computed(() => answered.value.filter((s) => !s.only).map((s) =
             <td>{{ n(h.fetched, 'whole') }}</td>
             <td class="left">
               <router-link
-                class="small"
+                class="link small"
                 :to="{
                   name: 'logbook',
                   params: { review: review.id },

@@ -33,7 +33,9 @@ const all = ref(false)
           >{{ part.query }}</span
         >
       </button>
-      <span v-if="!open" class="small">{{ t('pasted.parts', part.parts?.length ?? 0) }}</span>
+      <span v-if="!open && part.parts?.length" class="small">{{
+        t('pasted.parts', part.parts.length)
+      }}</span>
       <span class="grow" />
       <span class="num">{{ part.records === undefined ? '' : n(part.records, 'whole') }}</span>
     </div>
@@ -61,8 +63,18 @@ const all = ref(false)
   min-height: 26px;
 }
 
+.fold,
+.what {
+  border: 0;
+  background: none;
+  padding: 2px 4px;
+  color: inherit;
+  font: inherit;
+  cursor: pointer;
+}
+
 .fold {
-  width: 22px;
+  width: 24px;
   min-height: 24px;
   color: var(--ink-2);
 }

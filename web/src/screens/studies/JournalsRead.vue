@@ -41,14 +41,16 @@ const read = (j: ReadByHand) => ({
           </td>
           <td class="left small" colspan="5">
             {{ t('found.notLooked') }}
-            <router-link :to="through(j)">{{ t('journals.through') }}</router-link>
+            <router-link class="link" :to="through(j)">{{ t('journals.through') }}</router-link>
           </td>
         </tr>
         <tr v-for="(v, i) in j.volumes" :key="`${v.year} ${v.volume}`">
           <td class="left">
             <template v-if="!i">
               <b>{{ j.journal }}</b>
-              <router-link class="small read" :to="read(j)">{{ t('found.readIt') }}</router-link>
+              <router-link class="link small read" :to="read(j)">{{
+                t('found.readIt')
+              }}</router-link>
             </template>
           </td>
           <td class="left">

@@ -44,27 +44,29 @@ const pair = (x: { low: number; high: number }) => ({
           </tbody>
         </table>
       </section>
-      <section class="card" :aria-label="t('found.captures')">
-        <h2 class="sect">{{ t('found.captures') }}</h2>
-        <template v-if="said.data.value.captures">
-          <div class="big display">
-            {{ n(said.data.value.captures.total, 'whole') }}
-            <span class="small">{{
-              t('found.capturesInterval', {
-                low: n(said.data.value.captures.low, 'whole'),
-                high: n(said.data.value.captures.high, 'whole'),
-              })
-            }}</span>
-          </div>
-          <p>{{ t('found.capturesText', { ...said.data.value.captures }) }}</p>
-          <p v-if="said.data.value.captures.few" class="wrong" role="note">
-            {{ t('found.capturesFew', { n: said.data.value.captures.both }) }}
-          </p>
-          <p class="small">{{ t('found.capturesWarn') }}</p>
-        </template>
-        <p v-else class="small">{{ t('found.capturesNone') }}</p>
-      </section>
-      <LeftInRounds v-if="said.data.value.left" :left="said.data.value.left" />
+      <div class="stack">
+        <section class="card" :aria-label="t('found.captures')">
+          <h2 class="sect">{{ t('found.captures') }}</h2>
+          <template v-if="said.data.value.captures">
+            <div class="big display">
+              {{ n(said.data.value.captures.total, 'whole') }}
+              <span class="small">{{
+                t('found.capturesInterval', {
+                  low: n(said.data.value.captures.low, 'whole'),
+                  high: n(said.data.value.captures.high, 'whole'),
+                })
+              }}</span>
+            </div>
+            <p>{{ t('found.capturesText', { ...said.data.value.captures }) }}</p>
+            <p v-if="said.data.value.captures.few" class="wrong" role="note">
+              {{ t('found.capturesFew', { n: said.data.value.captures.both }) }}
+            </p>
+            <p class="small">{{ t('found.capturesWarn') }}</p>
+          </template>
+          <p v-else class="small">{{ t('found.capturesNone') }}</p>
+        </section>
+        <LeftInRounds v-if="said.data.value.left" :left="said.data.value.left" />
+      </div>
       <section class="card wide" :aria-label="t('found.flow')">
         <h2 class="sect">{{ t('found.flow') }}</h2>
         <p v-if="!said.data.value.rounds.length" class="small">{{ t('found.noneYetText') }}</p>
@@ -134,6 +136,12 @@ const pair = (x: { low: number; high: number }) => ({
 .card {
   padding: 12px 14px;
   min-width: 0;
+}
+
+.stack {
+  display: grid;
+  gap: 14px;
+  align-content: start;
 }
 
 .wide {
