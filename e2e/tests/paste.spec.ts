@@ -37,7 +37,7 @@ test('an old query is pasted, mended, taken into blocks and written for two sour
   await page.getByRole('button', { name: 'As a tree' }).click()
   const said = page.getByRole('region', { name: 'In words' })
   await expect(said.getByRole('button', { name: 'all of', exact: true })).toBeVisible()
-  await expect(said.getByRole('button', { name: 'any of', exact: true })).toHaveCount(2)
+  await expect(said.getByRole('button', { name: 'any of', exact: true })).toHaveCount(3)
   await accessible(page)
   await said.getByRole('button', { name: 'shade', exact: true }).click()
   expect(await query.evaluate((x: HTMLTextAreaElement) => x.value.slice(x.selectionStart, x.selectionEnd))).toBe('shade')
