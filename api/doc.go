@@ -3,3 +3,4 @@
 package api
 
 //go:generate go tool oapi-codegen -config oapi-codegen.yaml openapi.yaml
+//go:generate sh -c "go run ./names > ../web/src/api/fields.ts"

@@ -1,44 +1,14 @@
-/** The fields that a column or a tag can stand for, in the order in which they are offered. */
-export const fieldChoices = [
-  '',
-  'title',
-  'abstract',
-  'authors',
-  'journal',
-  'year',
-  'volume',
-  'issue',
-  'pages',
-  'firstPage',
-  'lastPage',
-  'keywords',
-  'headings',
-  'types',
-  'languages',
-  'countries',
-  'substances',
-  'doi',
-  'accession',
-  'localId',
-  'issn',
-  'urls',
-  'otherTitles',
-  'otherAbstracts',
-  'extra',
-] as const
+import { fields, lists } from '@/api/fields'
 
-/** Whether a field holds a list of values that one cell or line may give together. */
+/** The fields that a column or a tag can stand for, in the order in which they are offered; '' leaves it out. */
+export const fieldChoices = ['', ...fields] as const
+
+/**
+ * Whether a field holds a list of values that one cell or line may give together. Titles and abstracts in other languages do
+ * not: they hold the signs that would part them.
+ */
 export function manyOf(field: string): boolean {
-  return [
-    'authors',
-    'keywords',
-    'headings',
-    'types',
-    'languages',
-    'countries',
-    'substances',
-    'urls',
-  ].includes(field)
+  return (lists as readonly string[]).includes(field) && !field.startsWith('other')
 }
 
 /** What may part the values of a list, by the name under which it is offered. */
