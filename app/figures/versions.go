@@ -32,6 +32,7 @@ type Version struct {
 	Current  bool           `json:"current,omitempty"` // it is what is searched now
 	Problem  string         `json:"problem,omitempty"` // why it cannot be searched any more
 	Counts   []VersionCount `json:"counts"`            // what sources said of it, one for each
+	Same     []int          `json:"same,omitempty"`    // later revisions that search the same, of which something was run
 }
 
 // A VersionCount is how many records a source said last that it finds for a version.
@@ -137,6 +138,8 @@ func (a *Service) counts(ctx context.Context, id int64, versions []Version, docs
 				}
 				if len(review.Compare(docs[i], doc)) > 0 {
 					i = -1
+				} else {
+					versions[i].Same = append(versions[i].Same, r.Revision)
 				}
 			}
 			place[r.Revision] = i

@@ -4214,6 +4214,8 @@ export interface components {
             current?: boolean;
             problem?: string;
             counts: components["schemas"]["VersionCount"][];
+            /** @description later revisions that search the same, of which something was run */
+            same?: number[];
         };
         VersionCount: {
             /** Format: int64 */

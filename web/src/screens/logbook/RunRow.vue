@@ -16,8 +16,11 @@ const reader = useReader()
 const named = useVersionName()
 const versions = useVersions()
 
+/** The version whose search it was: a later change that searches the same is no other. */
 const version = computed(() =>
-  versions.data.value?.find((v) => v.revision === props.run.revision && v.id > 0),
+  versions.data.value?.find(
+    (v) => v.id > 0 && (v.revision === props.run.revision || v.same?.includes(props.run.revision)),
+  ),
 )
 const sample = computed(() => review.samples.find((s) => s.id === props.run.sample))
 const kind = computed(() => {
