@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { demoReview, expect, test } from '../tests/tamiz'
+import { demoReview, test } from '../tests/tamiz'
 
 /** A row of the table: what was measured, against what, the ratio with both figures, the goal. */
 function row(what: string, against: string, got: number, base: number, goal: string) {
@@ -83,61 +83,4 @@ test('harvest', async ({ page }) => {
   const took = await keys(page, 'ArrowDown', 100)
   row('from a key press to the next row painted, median', 'two frames', at(took, 0.5), 2 * frame, 'printed')
   row('the same, 95th percentile', 'the same', at(took, 0.95), 2 * frame, 'printed')
-})
-
-test('headings', async ({ page }) => {
-  const id = await demoReview(page)
-  await page.goto(`/reviews/${id}/headings`)
-  await page.getByRole('option').nth(5).waitFor() // its figures are there
-  await page.getByRole('link', { name: 'Question' }).click()
-  const frame = await still(page)
-  row('first paint of Headings after a click', 'one frame', await painted(page, () => page.getByRole('link', { name: 'Headings' }).click(), '[role=option]'), frame, 'printed')
-  await page.getByRole('listbox').first().focus()
-  const took = await keys(page, 'ArrowDown', 8)
-  row('from a key press to the next heading painted, median of 8', 'two frames', at(took, 0.5), 2 * frame, 'printed')
-})
-
-test('who cites whom', async ({ page, request }) => {
-  const id = await demoReview(page)
-  const sources: { id: number; name: string }[] = await (await request.get('/api/sources')).json()
-  const vilano = sources.find((s) => s.name === 'Vilano')!.id
-  expect((await request.post(`/api/reviews/${id}/rounds`, { data: { way: 'both', from: 'keys', twice: true, sources: [vilano] } })).ok()).toBe(true)
-  await expect
-    .poll(async () => ((await (await request.get(`/api/reviews/${id}/rounds`)).json()) as { state: string }[]).map((r) => r.state).join(), { timeout: 300_000 })
-    .toBe('done,done,done')
-  await page.goto(`/reviews/${id}/studies`)
-  await page.getByRole('option').first().waitFor()
-  const frame = await still(page)
-  // What is asked of the server is asked beforehand: the drawing is measured.
-  await page.getByRole('tab', { name: 'Who cites whom' }).click()
-  const picture = page.getByRole('img', { name: /works over the years/ })
-  await picture.waitFor()
-  const works = await picture.locator('circle').count()
-  await page.getByRole('tab', { name: 'Find more' }).click()
-  const drawn = await painted(page, () => page.getByRole('tab', { name: 'Who cites whom' }).click(), '[role=img] circle', works)
-  row(`who cites whom of ${works} works drawn after a click`, 'one frame', drawn, frame, '≤ 200 ms')
-  const box = (await picture.boundingBox())!
-  await page.evaluate(() => {
-    const w = window as unknown as { frames: number[]; going: boolean }
-    w.frames = []
-    w.going = true
-    let last = performance.now()
-    const next = (now: number) => {
-      w.frames.push(now - last)
-      last = now
-      if (w.going) requestAnimationFrame(next)
-    }
-    requestAnimationFrame(next)
-  })
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
-  await page.mouse.down()
-  for (let i = 0; i < 150; i++) await page.mouse.move(box.x + box.width / 2 + 120 * Math.sin(i / 9), box.y + box.height / 2 + 50 * Math.cos(i / 7))
-  await page.mouse.up()
-  const frames = await page.evaluate(() => {
-    const w = window as unknown as { frames: number[]; going: boolean }
-    w.going = false
-    return w.frames.slice(5)
-  })
-  row('the same dragged, a frame in the median (drawn in software)', 'a frame of a page that stands still', at(frames, 0.5), frame, 'printed')
-  row('the same, 95th percentile', 'the same', at(frames, 0.95), frame, 'printed')
 })
