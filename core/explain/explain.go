@@ -178,11 +178,39 @@ func (e *explainer) match(n *dialect.Node) *roaring.Bitmap {
 		return found
 	}
 	var found *roaring.Bitmap
-	if q := e.expr(n); q != nil {
-		found = e.within(q)
+	switch n.Op {
+	case "or", "and", "not": // of what its parts find, so that each of them is looked for once, however deep it stands
+		found = e.combined(n)
+	default:
+		if q := e.expr(n); q != nil {
+			found = e.within(q)
+		}
 	}
 	e.hits[n] = found
 	return found
+}
+
+// combined puts together what the parts of a node find. A part of which nothing can be searched is passed over; where that is what
+// others are taken away from, nothing is known.
+func (e *explainer) combined(n *dialect.Node) *roaring.Bitmap {
+	var out *roaring.Bitmap
+	for i, p := range n.Parts {
+		found := e.match(p)
+		switch {
+		case found == nil && i == 0 && n.Op == "not":
+			return nil
+		case found == nil:
+		case out == nil:
+			out = found.Clone()
+		case n.Op == "or":
+			out.Or(found)
+		case n.Op == "and":
+			out.And(found)
+		default:
+			out.AndNot(found)
+		}
+	}
+	return out
 }
 
 // expr returns what a part of the query looks for; nil where nothing of it can be searched.
