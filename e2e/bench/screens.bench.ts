@@ -84,3 +84,56 @@ test('harvest', async ({ page }) => {
   row('from a key press to the next row painted, median', 'two frames', at(took, 0.5), 2 * frame, 'printed')
   row('the same, 95th percentile', 'the same', at(took, 0.95), 2 * frame, 'printed')
 })
+
+/** A network of so many works over forty years: each cites eight earlier ones or fewer, what is cited much still more. */
+function network(size: number) {
+  let seed = 7
+  const random = () => (seed = (seed * 48271) % 2147483647) / 2147483647
+  const works = Array.from({ length: size }, (_, i) => ({
+    record: { id: i + 1, title: `Work ${i + 1} of the picture`, byline: 'Velkana', year: 1985 + Math.floor((40 * i) / size), journal: 'Journal of Field Medicine', indexed: true, key: i % 17 === 0 },
+    caught: i % 3 > 0,
+    cited: 0,
+    ...(i % 17 === 0 ? { verdict: 'key' } : {}),
+  }))
+  const links: number[][] = []
+  for (let from = 1; from < size; from++) {
+    const cites = new Set<number>()
+    for (let n = 0; n < Math.min(8, from); n++) cites.add(random() < 0.5 && links.length ? links[Math.floor(random() * links.length)]![1]! : Math.floor(random() * from))
+    for (const to of cites) if (to < from) (links.push([from, to]), works[to]!.cited++)
+  }
+  return { works, links, of: size }
+}
+
+test('network', async ({ page }) => {
+  const id = await demoReview(page)
+  const all = network(500)
+  await page.route('**/found/network*', (route) => route.fulfill({ json: all }))
+  await page.goto(`/reviews/${id}/studies`)
+  const tab = page.getByRole('tab', { name: 'Who cites whom' })
+  await tab.waitFor()
+  const frame = await still(page)
+  row(`picture and table of ${all.works.length} works and ${all.links.length} citations, after a click`, 'one frame', await painted(page, () => tab.click(), '.picture path.dot', 2), frame, '≤ 200 ms')
+  // Moved by a step each frame, as dragging does: how long the frames take.
+  const moved = await page.evaluate(
+    () =>
+      new Promise<number[]>((done) => {
+        const picture = document.querySelector('.picture')!
+        const at = picture.getBoundingClientRect()
+        const point = (kind: string, n: number) => picture.dispatchEvent(new PointerEvent(kind, { clientX: at.x + 100 + n, clientY: at.y + 100 + (n % 20), bubbles: true }))
+        point('pointerdown', 0)
+        const times: number[] = []
+        let last = performance.now()
+        const step = (now: number) => {
+          times.push(now - last)
+          last = now
+          point('pointermove', times.length)
+          if (times.length < 130) return requestAnimationFrame(step)
+          point('pointerup', times.length)
+          done(times.slice(10))
+        }
+        requestAnimationFrame(step)
+      }),
+  )
+  row('a frame while that picture is moved, drawn in software, median', 'one frame', at(moved, 0.5), frame, '60 a second: printed')
+  row('the same, 95th percentile', 'the same', at(moved, 0.95), frame, 'printed')
+})

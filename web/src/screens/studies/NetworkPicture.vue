@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watchEffect } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { CitationNetwork } from '@/api/client'
-import { layOut, pathOf } from './network'
+import { layOut, marksOf, nearest, pathOf } from './network'
 
 /** Who cites whom over the years: it is moved by dragging and by its keys, and shows what belongs to the work in hand. */
 const props = defineProps<Pick<CitationNetwork, 'works' | 'links'>>()
@@ -19,21 +20,38 @@ const lit = computed(() =>
     ? []
     : props.links.filter(([a, b]) => a === here.value || b === here.value),
 )
-const beside = computed(() => new Set(lit.value.flat()))
+const marks = computed(() => marksOf(props.works, laid.value.spots, props.works.keys()))
+/** What belongs to the work in hand is drawn once more above the others. */
+const above = computed(() =>
+  here.value === undefined
+    ? []
+    : marksOf(props.works, laid.value.spots, new Set([...lit.value.flat(), here.value])),
+)
 
-// It is drawn larger or smaller about its middle.
+// It is drawn larger or smaller about the middle of what shows. While it is moved it is a layer of its own, which is drawn once
+// and then only shown at another place; when it comes to rest it is drawn sharp again.
 const zoom = ref(1)
-const shift = ref({ x: 0, y: 0 })
+const shift = ref({ x: 0, y: 0 }) // in pixels of the picture as it is at first
+const moving = ref(false)
+const rest = useDebounceFn(() => (moving.value = false), 200)
+function move(x: number, y: number) {
+  moving.value = true
+  void rest()
+  shift.value = { x: shift.value.x + x / zoom.value, y: shift.value.y + y / zoom.value }
+}
 const larger = (by: number) => (zoom.value = Math.min(8, Math.max(1, zoom.value * by)))
 let held: { x: number; y: number } | undefined
 let dragged = 0 // so far, in pixels: what was dragged is not opened
+/** The work under the pointer. */
+function under(e: PointerEvent | MouseEvent) {
+  const at = stage.value?.getScreenCTM()
+  if (!at) return undefined
+  const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(at.inverse())
+  return nearest(laid.value.spots, p.x, p.y, 3 / zoom.value)
+}
 function drag(e: PointerEvent) {
-  if (!held) return
-  const scale = width / (e.currentTarget as SVGElement).getBoundingClientRect().width
-  shift.value = {
-    x: shift.value.x + ((e.clientX - held.x) * scale) / zoom.value,
-    y: shift.value.y + ((e.clientY - held.y) * scale) / zoom.value,
-  }
+  if (!held) return void (here.value = under(e))
+  move(e.clientX - held.x, e.clientY - held.y)
   dragged += Math.hypot(e.clientX - held.x, e.clientY - held.y)
   held = { x: e.clientX, y: e.clientY }
 }
@@ -41,16 +59,15 @@ function take(e: PointerEvent) {
   held = { x: e.clientX, y: e.clientY }
   dragged = 0
 }
-const open = (i: number) => dragged < 5 && emit('open', i)
+function open(e: MouseEvent) {
+  const i = dragged < 5 ? under(e) : undefined
+  if (i !== undefined) emit('open', i)
+}
 function keyed(e: KeyboardEvent) {
   const by = { ArrowLeft: [40, 0], ArrowRight: [-40, 0], ArrowUp: [0, 40], ArrowDown: [0, -40] }[
     e.key
   ]
-  if (by)
-    shift.value = {
-      x: shift.value.x + by[0]! / zoom.value,
-      y: shift.value.y + by[1]! / zoom.value,
-    }
+  if (by) move(by[0]!, by[1]!)
   else if (e.key === '+') larger(1.4)
   else if (e.key === '-') larger(1 / 1.4)
   else return
@@ -61,34 +78,34 @@ const whole = () => {
   shift.value = { x: 0, y: 0 }
 }
 // Set by hand: what is drawn does not change with it, and is not to be compared anew for each step of a drag.
-const stage = ref<SVGGElement>()
+const stage = ref<SVGSVGElement>()
 watchEffect(
-  () =>
-    stage.value?.setAttribute(
-      'transform',
-      `translate(${width / 2} ${height / 2}) scale(${zoom.value}) translate(${shift.value.x - width / 2} ${shift.value.y - height / 2})`,
-    ),
+  () => {
+    if (!stage.value) return
+    stage.value.style.transform = `scale(${zoom.value}) translate(${shift.value.x}px, ${shift.value.y}px)`
+    stage.value.style.willChange = moving.value ? 'transform' : ''
+  },
   { flush: 'post' },
 )
-
-const side = (i: number) => Math.max(5, Math.min(11, laid.value.spots[i]!.r * 2))
 
 defineExpose({ larger, whole })
 </script>
 
 <template>
-  <svg
-    :viewBox="`0 0 ${width} ${height + 26}`"
+  <div
+    class="picture"
+    :class="{ pointed: here !== undefined }"
     role="img"
     tabindex="0"
     :aria-label="t('found.pictureLabel', { works: works.length, links: links.length })"
     @pointerdown="take"
     @pointermove="drag"
     @pointerup="held = undefined"
+    @click="open"
     @pointerleave="((held = undefined), (here = undefined))"
     @keydown="keyed"
   >
-    <g ref="stage">
+    <svg ref="stage" :viewBox="`0 0 ${width} ${height + 26}`">
       <g class="axis">
         <template v-for="y in laid.years" :key="y.year">
           <line :x1="y.x" :x2="y.x" y1="0" :y2="height" />
@@ -97,50 +114,34 @@ defineExpose({ larger, whole })
           </text>
         </template>
       </g>
-      <path class="links" :class="{ faint: here !== undefined }" :d="all" />
+      <g class="all" :class="{ faint: here !== undefined }">
+        <path class="links" :d="all" />
+        <path v-for="m in marks" :key="m.mark" :class="m.mark" :d="m.d" />
+      </g>
       <path class="links lit" :d="pathOf(laid.spots, lit)" />
-      <template v-for="(w, i) in works" :key="w.record.id">
-        <rect
-          v-if="w.verdict === 'key'"
-          class="key"
-          :class="{ hollow: !w.caught, faint: here !== undefined && !beside.has(i) }"
-          :x="laid.spots[i]!.x - side(i) / 2"
-          :y="laid.spots[i]!.y - side(i) / 2"
-          :width="side(i)"
-          :height="side(i)"
-          rx="2"
-          @pointerenter="here = i"
-          @click="open(i)"
-        />
-        <circle
-          v-else
-          class="dot"
-          :class="{
-            hollow: !w.caught,
-            belongs: w.verdict === 'relevant',
-            faint: here !== undefined && !beside.has(i),
-          }"
-          :cx="laid.spots[i]!.x"
-          :cy="laid.spots[i]!.y"
-          :r="laid.spots[i]!.r"
-          @pointerenter="here = i"
-          @click="open(i)"
-        />
-      </template>
-    </g>
-  </svg>
+      <path v-for="m in above" :key="m.mark" :class="m.mark" :d="m.d" />
+    </svg>
+  </div>
 </template>
 
 <style scoped>
-svg {
-  width: 100%;
-  height: auto;
-  max-height: 56vh;
+.picture {
+  overflow: hidden;
   border: 1px solid var(--line);
   border-radius: var(--radius);
   background: var(--paper, #fffdf8);
   touch-action: none;
   cursor: grab;
+}
+
+.picture.pointed {
+  cursor: pointer;
+}
+
+svg {
+  display: block;
+  width: 100%;
+  max-height: 56vh;
 }
 
 .axis line {
@@ -157,23 +158,18 @@ svg {
   fill: none;
   stroke: var(--ink-3);
   stroke-width: 0.5;
-  opacity: 0.28;
-}
-
-.links.faint {
-  opacity: 0.08;
+  stroke-opacity: 0.28; /* not the whole's: it would be drawn apart first */
 }
 
 .links.lit {
   stroke: var(--plum);
   stroke-width: 1.1;
-  opacity: 0.85;
+  stroke-opacity: 0.85;
 }
 
 .dot {
   fill: var(--ink-3);
   stroke: var(--ink-3);
-  cursor: pointer;
 }
 
 .dot.hollow {
@@ -188,7 +184,6 @@ svg {
 svg .key {
   fill: var(--ink);
   stroke: var(--ink);
-  cursor: pointer;
 }
 
 svg .key.hollow {
@@ -197,7 +192,7 @@ svg .key.hollow {
   stroke-width: 2;
 }
 
-.faint:not(path) {
+.all.faint {
   opacity: 0.25;
 }
 </style>

@@ -33,7 +33,7 @@ const rows = computed(() => {
     .map((w, i) => ({ ...w, i, cites: cites[i]! }))
     .sort((a, b) => b.cited + b.cites - (a.cited + a.cites))
 })
-const several = 100
+const several = 40
 const shown = ref(several)
 const open = (i: number) => reader.one(works.value[i]!.record.id, works.value[i]!.record.title)
 </script>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { CitationNetwork } from '@/api/client'
-import { layOut, pathOf } from './network'
+import { layOut, marksOf, nearest, pathOf } from './network'
 
 type Works = CitationNetwork['works']
 const works = (n: number, year: (i: number) => number): Works =>
@@ -67,5 +67,21 @@ describe('a network of citations on an axis of time', () => {
     ).toHaveLength(2)
     expect(pathOf(spots, [])).toBe('')
     expect(layOut([], 900, 420)).toEqual({ spots: [], years: [] })
+  })
+
+  it('draws each work once, by its kind, and tells which one is pointed at', () => {
+    const all = works(500, (i) => 1990 + (i % 30))
+    all.forEach((w, i) => (w.verdict = i % 17 === 0 ? 'key' : i % 5 === 0 ? 'relevant' : undefined))
+    const { spots } = layOut(all, 900, 420)
+    const marks = marksOf(all, spots, all.keys())
+    const drawn = (kind: (mark: string) => boolean) =>
+      marks.filter((m) => kind(m.mark)).reduce((sum, m) => sum + (m.d.match(/M/g)?.length ?? 0), 0)
+    expect(drawn(() => true)).toBe(500)
+    expect(drawn((m) => m.startsWith('key'))).toBe(all.filter((w) => w.verdict === 'key').length)
+    expect(drawn((m) => m.includes('hollow'))).toBe(all.filter((w) => !w.caught).length)
+    expect(marks.at(-1)!.mark).toMatch(/^key/)
+    spots.forEach((s, i) => expect(nearest(spots, s.x, s.y, 3)).toBe(i))
+    expect(nearest(spots, -200, 0, 3)).toBeUndefined()
+    expect(nearest([], 0, 0, 3)).toBeUndefined()
   })
 })

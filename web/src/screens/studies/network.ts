@@ -74,3 +74,51 @@ export function pathOf(spots: Spot[], links: number[][]): string {
     })
     .join('')
 }
+
+/** Half the side of a key study's square. */
+const halfSide = (r: number) => Math.max(5, Math.min(11, r * 2)) / 2
+
+type Mark = 'dot' | 'dot hollow' | 'dot belongs' | 'dot hollow belongs' | 'key' | 'key hollow'
+
+/** How a work is marked: key studies are squares, what the strategy misses is hollow. */
+export const markOf = (w: CitationNetwork['works'][number]): Mark =>
+  w.verdict === 'key'
+    ? w.caught
+      ? 'key'
+      : 'key hollow'
+    : `dot${w.caught ? '' : ' hollow'}${w.verdict === 'relevant' ? ' belongs' : ''}`
+
+/** The marks of some works, each kind as one path, key studies last: they stand above the others. */
+export function marksOf(
+  works: CitationNetwork['works'],
+  spots: Spot[],
+  some: Iterable<number>,
+): { mark: Mark; d: string }[] {
+  const by = new Map<Mark, string>()
+  for (const i of some) {
+    const { x, y, r } = spots[i]!
+    const mark = markOf(works[i]!)
+    const h = halfSide(r)
+    const d = mark.startsWith('key')
+      ? `M${x - h} ${y - h}h${2 * h}v${2 * h}h${-2 * h}z`
+      : `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`
+    by.set(mark, (by.get(mark) ?? '') + d)
+  }
+  return [...by]
+    .map(([mark, d]) => ({ mark, d }))
+    .sort((a, b) => Number(a.mark.startsWith('key')) - Number(b.mark.startsWith('key')))
+}
+
+/** The work whose mark is nearest to a point and no further than its edge and a little, if any is. */
+export function nearest(spots: Spot[], x: number, y: number, little: number): number | undefined {
+  let best: number | undefined
+  let least = Infinity
+  spots.forEach((s, i) => {
+    const away = Math.hypot(s.x - x, s.y - y)
+    if (away <= Math.max(s.r, halfSide(s.r)) + little && away < least) {
+      least = away
+      best = i
+    }
+  })
+  return best
+}
