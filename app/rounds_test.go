@@ -17,9 +17,12 @@ import (
 	"tamiz/app/desk"
 	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/figures"
+	"tamiz/app/problems"
 	"tamiz/app/rounds"
 	"tamiz/core/bib"
 	core "tamiz/core/review"
+	"tamiz/core/set"
 	"tamiz/core/tally"
 	"tamiz/exchange/mods"
 	"tamiz/exchange/ris"
@@ -426,6 +429,47 @@ func TestWhatEarlierReviewsCiteIsFollowed(t *testing.T) {
 		titles = append(titles, x.Record.Title)
 	}
 	assert.ElementsMatch(t, []string{w.Almagre[3].Title, w.Almagre[4].Title}, titles)
+}
+
+// A round begins from any set of records, as it is when it is asked for.
+func TestARoundBeginsFromAnySetOfRecords(t *testing.T) {
+	a, review := start(t)
+	w := sources(t, a)
+	var file strings.Builder
+	for _, r := range w.Vilano[:40] {
+		require.NoError(t, ris.Write(&file, r))
+	}
+	i, err := bring(t, a, review, "sample", "some.ris", strings.NewReader(file.String()))
+	require.NoError(t, err)
+	_, err = a.SetView(t.Context(), review, desk.NewLook{Sample: i.Sample})
+	require.NoError(t, err)
+	there, err := a.Figures.Records(t.Context(), a.at(t.Context(), review), figures.RecordsQuestion{Of: desk.RecordSet{Set: &set.All{}}, Limit: 100})
+	require.NoError(t, err)
+	var ids []int64
+	for _, r := range there.Records {
+		ids = append(ids, r.ID)
+	}
+	require.Len(t, ids, 40)
+	begin := func(s set.Set) error {
+		return a.Rounds.Begin(t.Context(), a.at(t.Context(), review), rounds.Asked{Way: "forward", From: "records", Of: &desk.RecordSet{Set: s}, Sources: []int64{w.ids["vilano"]}})
+	}
+	for name, s := range map[string]set.Set{"40 records": &set.Sample{Sample: *i.Sample}, "2 records": &set.Picked{IDs: []int64{ids[3], ids[1], ids[3]}}} {
+		require.NoError(t, begin(s))
+		r := atRest(t, a, review)
+		assert.Equal(t, name, r.Name)
+		assert.Equal(t, "done", r.State)
+		assert.Nil(t, r.Asked.Of, "what it begins from is kept as records")
+	}
+	for field, s := range map[string]set.Set{"of": nil, "from": &set.Picked{IDs: []int64{999999}}} {
+		var p *problems.Problem
+		require.ErrorAs(t, begin(s), &p)
+		assert.Equal(t, field, p.Field)
+	}
+	many := make([]int64, 2001)
+	for n := range many {
+		many[n] = int64(n + 1)
+	}
+	require.ErrorContains(t, begin(&set.Picked{IDs: many}), "at most 2000 works; these are 2001")
 }
 
 // A work that very many cite, one that cites what comes later, circles, a list of five thousand.

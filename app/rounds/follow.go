@@ -291,7 +291,7 @@ func (j *journey) next(ctx context.Context) (*store.Begin, error) {
 		return nil, nil
 	}
 	asked := j.asked
-	asked.From, asked.Twice, asked.Records = "last", false, nil
+	asked.From, asked.Twice = "last", false
 	out := &store.Begin{Start: start, Round: store.Round{Review: j.round.Review, Way: j.round.Way, Sources: j.round.Sources, After: &j.round.ID, More: j.round.More - 1, State: "waiting", Name: startName(asked, len(start))}}
 	out.Asked, err = json.Marshal(asked)
 	return out, err

@@ -58,15 +58,15 @@ const (
 
 // Asked is an order for a round.
 type Asked struct {
-	Way     string   `json:"way"`
-	From    string   `json:"from,omitempty"`    // what it begins from: keys, relevant, shelf, last, reviews or records; of the most cited, the sample itself
-	Records []int64  `json:"records,omitempty"` // where they are named one by one
-	Name    string   `json:"name,omitempty"`    // of the person or the journal
-	Parted  []string `json:"parted,omitempty"`  // writings of people that are not folded with others, as they were when it was asked for
-	Years   []int    `json:"years,omitempty"`   // first and last, of a journal
-	Most    int      `json:"most,omitempty"`    // works of each source, of ways that would bring any number
-	Sources []int64  `json:"sources"`
-	Twice   bool     `json:"twice,omitempty"` // once more from what it brings
+	Way     string          `json:"way"`
+	From    string          `json:"from,omitempty"`   // what it begins from: keys, relevant, shelf, last, reviews or records; of the most cited, the sample itself
+	Of      *desk.RecordSet `json:"of,omitempty"`     // which records; what they are is worked out when it is asked for
+	Name    string          `json:"name,omitempty"`   // of the person or the journal
+	Parted  []string        `json:"parted,omitempty"` // writings of people that are not folded with others, as they were when it was asked for
+	Years   []int           `json:"years,omitempty"`  // first and last, of a journal
+	Most    int             `json:"most,omitempty"`   // works of each source, of ways that would bring any number
+	Sources []int64         `json:"sources"`
+	Twice   bool            `json:"twice,omitempty"` // once more from what it brings
 }
 
 // A Round is one, with how far it is.
@@ -195,9 +195,6 @@ func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r store.Round
 	if n.Most < 1 || n.Most > mostNamed {
 		return r, nil, nil, problems.Invalid("most", "1 to %d works of each source are brought.", mostNamed)
 	}
-	if n.From != "records" {
-		n.Records = nil
-	}
 	switch n.Way {
 	case Backward, Forward, Both:
 		if n.Way == Forward && !linked {
@@ -206,7 +203,7 @@ func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r store.Round
 		if start, r.After, err = a.start(ctx, at, n, all); err != nil {
 			return r, nil, nil, err
 		}
-		r.Name = startName(n, len(start))
+		r.Name, n.Of = startName(n, len(start)), nil // they are kept as what it begins from
 		if n.Twice {
 			r.More = 1
 		}

@@ -62,10 +62,17 @@ func (a *Service) start(ctx context.Context, at desk.At, n Asked, all []store.Ro
 			return nil, nil, err
 		}
 	case "records":
-		if len(n.Records) > mostStart {
-			return nil, nil, problems.Invalid("records", "A round begins from at most %d works; these are %d.", mostStart, len(n.Records))
+		if n.Of == nil {
+			return nil, nil, problems.Invalid("of", "It is not said which records are meant.")
 		}
-		there, err := a.store.RecordsByID(ctx, n.Records)
+		meant, err := a.desk.SetIDs(ctx, at, n.Of.Set)
+		if err != nil {
+			return nil, nil, err
+		}
+		if len(meant) > mostStart { // before they are read
+			return nil, nil, tooMany("of", len(meant))
+		}
+		there, err := a.store.RecordsByID(ctx, meant)
 		if err != nil {
 			return nil, nil, err
 		}
@@ -82,9 +89,13 @@ func (a *Service) start(ctx context.Context, at desk.At, n Asked, all []store.Ro
 			"last": "The round before brought nothing.", "reviews": "Among the records that are looked at is no earlier review.", "records": "None of these records is there."}[n.From])
 	}
 	if len(ids) > mostStart {
-		return nil, nil, problems.Invalid("from", "A round begins from at most %d works; these are %d. Choose fewer, such as those that belong.", mostStart, len(ids))
+		return nil, nil, tooMany("from", len(ids))
 	}
 	return ids, after, nil
+}
+
+func tooMany(field string, many int) error {
+	return problems.Invalid(field, "A round begins from at most %d works; these are %d. Choose fewer, such as those that belong.", mostStart, many)
 }
 
 // sampled waits for a turn and lays out a review with its sample; where none is looked at, it says so.

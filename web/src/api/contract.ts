@@ -4458,7 +4458,7 @@ export interface components {
             way: "backward" | "forward" | "both" | "author" | "journal" | "cited" | "alike";
             /** @enum {string} */
             from?: "keys" | "relevant" | "shelf" | "last" | "reviews" | "records" | "sample";
-            records?: number[];
+            of?: components["schemas"]["RecordSet"];
             name?: string;
             /** @description writings of people that are not folded with others, as they were when it was asked for */
             parted?: string[];

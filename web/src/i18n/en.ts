@@ -473,6 +473,11 @@ export default {
     record: 'The record',
     more: '{n} more',
     none: 'No record of the sample is found by this.',
+    marks: 'marks a record',
+    marked: '1 marked record | {n} marked records',
+    unmark: 'Unmark',
+    markThis: 'Mark {title}',
+    follow: 'Follow what they cite',
   },
   blocks: {
     emptyTitle: 'No blocks yet',

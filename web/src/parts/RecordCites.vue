@@ -23,7 +23,7 @@ const reader = useReader()
         :to="{
           name: 'studies',
           params: { review: review.id },
-          query: { way: 'both', records: record.id },
+          query: { way: 'both', of: JSON.stringify({ kind: 'picked', ids: [record.id] }) },
         }"
         @click="reader.open = false"
         >{{ t('record.follow') }}</router-link

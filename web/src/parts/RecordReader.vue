@@ -12,6 +12,7 @@ import { useSaving } from './files/saving'
 import { useJudging } from './judging'
 import { useRead } from './read'
 import { useReader } from './reader'
+import ReaderList from './ReaderList.vue'
 import RecordText from './RecordText.vue'
 
 const pageSize = 100
@@ -79,18 +80,32 @@ function go(by: number) {
 
 /** Goes back to Harvest with these records as what is looked at. */
 async function fromAbove() {
-  const set = reader.set
+  const set = reader.meant
   reader.open = false
-  if (!set) return
   await looked.at(set.kind === 'all' ? undefined : looked.inside(set))
   await router.push({ name: 'harvest', params: { review: review.id } })
 }
 
+/** What is meant is called so: by its number where it is marked. */
+const called = computed(() =>
+  reader.marked.size ? t('reader.marked', reader.marked.size) : reader.title,
+)
+
 /** Has a few of these records judged. */
 function judge() {
-  if (!reader.set) return
   reader.open = false
-  judging.judge(reader.set, reader.title)
+  judging.judge(reader.meant, called.value)
+}
+
+/** Goes to the form of a round that begins from these records. */
+async function follow() {
+  const of = JSON.stringify(reader.meant)
+  reader.open = false
+  await router.push({
+    name: 'studies',
+    params: { review: review.id },
+    query: { way: 'both', of, called: called.value },
+  })
 }
 
 /** Keeps the record that is read on the shelf, or takes it off. */
@@ -98,18 +113,25 @@ function keep() {
   if (record.value) shelf.toggle(record.value.id, record.value.title.map((p) => p.text).join(''))
 }
 
+/** Marks the record that is read and goes on to the next. */
+function mark() {
+  if (!reader.set || current.value === undefined) return
+  reader.mark(current.value)
+  if (reader.marked.has(current.value)) go(1)
+}
+
 // Wherever the focus is: keys are pressed as soon as the reader shows.
 useEventListener('keydown', (e: KeyboardEvent) => {
   if (!reader.open || saving.open || e.defaultPrevented) return
-  if (
-    e.key.toLowerCase() === 'k' &&
+  const plain =
     !e.ctrlKey &&
     !e.metaKey &&
     !e.altKey &&
-    !(e.target as HTMLElement).matches('input, textarea, select')
-  ) {
+    !(e.target as HTMLElement).matches('input:not([type=checkbox]), textarea, select')
+  const act = plain ? { k: keep, m: mark }[e.key.toLowerCase()] : undefined
+  if (act) {
     e.preventDefault()
-    return keep()
+    return act()
   }
   const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1, PageDown: 10, PageUp: -10 }[
     e.key
@@ -143,9 +165,9 @@ useEventListener('keydown', (e: KeyboardEvent) => {
           class="btn bare"
           @click="
             saving.save(
-              reader.set ?? { kind: 'picked', ids: [record?.id ?? 0] },
-              reader.title,
-              total,
+              reader.set ? reader.meant : { kind: 'picked', ids: [record?.id ?? 0] },
+              called,
+              reader.marked.size || total,
             )
           "
         >
@@ -166,28 +188,14 @@ useEventListener('keydown', (e: KeyboardEvent) => {
         <button class="btn bare" @click="reader.open = false">{{ t('reader.close') }}</button>
       </div>
       <div class="body">
-        <ol v-if="reader.set" class="list" tabindex="0" :aria-label="t('reader.list')">
-          <li v-for="(r, i) in heads" :key="r.id">
-            <button
-              :class="{ here: page * pageSize + i === at }"
-              :aria-current="page * pageSize + i === at"
-              @click="at = page * pageSize + i"
-            >
-              <span class="title">{{ r.title || t('record.noTitle') }}</span>
-              <span class="small"
-                >{{ [r.byline, r.year || undefined].filter(Boolean).join(' ')
-                }}<template v-if="r.key"> · {{ t('record.key') }}</template
-                ><template v-if="!r.indexed"> · {{ t('record.unindexed') }}</template
-                ><b v-if="review.shelf.has(r.id)"> · {{ t('shelf.on') }}</b></span
-              >
-            </button>
-          </li>
-          <li v-if="total > (page + 1) * pageSize" class="more">
-            <button class="btn bare" @click="at = (page + 1) * pageSize">
-              {{ t('reader.more', { n: n(total - (page + 1) * pageSize, 'whole') }) }}
-            </button>
-          </li>
-        </ol>
+        <ReaderList
+          v-if="reader.set"
+          v-model="at"
+          :heads="heads"
+          :from="page * pageSize"
+          :total="total"
+          @follow="follow"
+        />
         <RecordText v-if="record" :record="record" />
         <p v-else-if="reader.set && list.data.value && !total" class="small none">
           {{ t('reader.none') }}
@@ -223,43 +231,6 @@ h2 {
   display: flex;
 }
 
-.list {
-  width: 350px;
-  flex: none;
-  overflow-y: auto;
-  border-right: 1px solid var(--line);
-}
-
-.list button:not(.btn) {
-  display: block;
-  width: 100%;
-  text-align: left;
-  border: 0;
-  background: none;
-  padding: 7px 14px;
-  border-bottom: 1px solid var(--line-soft);
-  cursor: pointer;
-}
-
-.list button.here {
-  background: var(--gold-soft);
-}
-
-.list .title {
-  display: -webkit-box;
-  -webkit-line-clamp: 2;
-  -webkit-box-orient: vertical;
-  overflow: hidden;
-}
-
-.list .small {
-  display: block;
-}
-
-.more {
-  padding: 6px 14px;
-}
-
 .btn.kept {
   background: var(--gold-soft);
 }
@@ -271,13 +242,6 @@ h2 {
 @media (max-width: 700px) {
   .body {
     flex-direction: column;
-  }
-
-  .list {
-    width: auto;
-    max-height: 34%;
-    border-right: 0;
-    border-bottom: 1px solid var(--line);
   }
 }
 </style>

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import type { Facet, RecordSet } from '@/api/client'
 
 /** What is open in the record reader: the records behind a figure, or one record. */
@@ -8,6 +8,8 @@ export const useReader = defineStore('reader', () => {
   const title = ref('')
   const set = shallowRef<RecordSet>()
   const single = ref<number>()
+  /** Records that are marked: what is done is done with them alone. */
+  const marked = ref<ReadonlySet<number>>(new Set())
   const item = shallowRef<{ facet: Facet; item: string }>()
 
   /** Opens the records behind a figure; at, the record to begin with. */
@@ -15,6 +17,7 @@ export const useReader = defineStore('reader', () => {
     set.value = of
     title.value = heading
     single.value = at
+    marked.value = new Set()
     item.value =
       of.kind === 'item' || (of.kind === 'aspect' && of.item)
         ? { facet: of.facet, item: of.item ?? '' }
@@ -27,9 +30,24 @@ export const useReader = defineStore('reader', () => {
     set.value = undefined
     title.value = heading
     single.value = record
+    marked.value = new Set()
     item.value = undefined
     open.value = true
   }
 
-  return { open, title, set, single, item, list, one }
+  function mark(record: number) {
+    const next = new Set(marked.value)
+    if (!next.delete(record)) next.add(record)
+    marked.value = next
+  }
+  const unmark = () => (marked.value = new Set())
+
+  /** What is marked, or all where nothing is. */
+  const meant = computed<RecordSet>(() =>
+    marked.value.size || !set.value
+      ? { kind: 'picked', ids: marked.value.size ? [...marked.value] : [single.value ?? 0] }
+      : set.value,
+  )
+
+  return { open, title, set, single, item, marked, mark, unmark, meant, list, one }
 })

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute } from 'vue-router'
-import { api, ask, type AskedRound, type Round } from '@/api/client'
+import { api, ask, type AskedRound, type RecordSet, type Round } from '@/api/client'
 import { useProblem } from '@/state/problem'
 import { useOnce } from '@/state/request'
 import { useReview } from '@/state/review'
@@ -22,16 +22,20 @@ const led = useRoute().query
 const way = ref<AskedRound['way']>(ways.find((w) => w === led.way) ?? 'both')
 const links = computed(() => ['both', 'backward', 'forward'].includes(way.value))
 const froms = ['records', 'keys', 'relevant', 'shelf', 'last', 'reviews'] as const
-/** Records that somebody was reading, or had chosen. */
-const named = String(led.records ?? '')
-  .split(',')
-  .map(Number)
-  .filter((id) => id > 0)
-const from = ref<(typeof froms)[number]>(named.length ? 'records' : 'keys')
+/** Records that somebody was reading, or had marked. */
+const given = ((): RecordSet | undefined => {
+  try {
+    return typeof led.of === 'string' ? JSON.parse(led.of) : undefined
+  } catch {
+    return undefined // an address that somebody changed
+  }
+})()
+const givenName = typeof led.called === 'string' ? led.called : t('found.oneRecord')
+const from = ref<(typeof froms)[number]>(given ? 'records' : 'keys')
 const offered = computed(() =>
   froms.filter(
     (x) =>
-      (x !== 'records' || named.length > 0) &&
+      (x !== 'records' || !!given) &&
       (x !== 'last' || props.rounds.some((r) => r.works > 0)) &&
       (x !== 'shelf' || review.shelf.size > 0) &&
       (x !== 'reviews' || review.samples.length > 0),
@@ -66,7 +70,7 @@ async function begin() {
   failed.value = ''
   const body: AskedRound = { way: way.value, sources: asked.value.map((s) => s.id) }
   if (links.value) Object.assign(body, { from: from.value, twice: twice.value })
-  if (links.value && from.value === 'records') body.records = named
+  if (links.value && from.value === 'records') body.of = given
   else if (way.value === 'journal')
     Object.assign(body, { name: name.value, years: [first.value, last.value] })
   else if (way.value === 'author') body.name = name.value
@@ -106,7 +110,7 @@ async function begin() {
           >{{ t('found.from')
           }}<select v-model="from" class="field short">
             <option v-for="x in offered" :key="x" :value="x">
-              {{ t(`found.froms.${x}`, named.length) }}
+              {{ t(`found.froms.${x}`, { name: givenName }) }}
             </option>
           </select></label
         >
