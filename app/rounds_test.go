@@ -15,10 +15,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/desk"
-	"tamiz/app/outside"
-	"tamiz/app/reviews"
 	"tamiz/app/figures"
+	"tamiz/app/outside"
 	"tamiz/app/problems"
+	"tamiz/app/reviews"
 	"tamiz/app/rounds"
 	"tamiz/core/bib"
 	core "tamiz/core/review"
