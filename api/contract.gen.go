@@ -485,6 +485,9 @@ type HeadingPrice = heading.Price
 // HeadingSides defines model for HeadingSides.
 type HeadingSides = heading.Sides
 
+// HeadingStandIns defines model for HeadingStandIns.
+type HeadingStandIns = figures.HeadingStandIns
+
 // HeadingTaken defines model for HeadingTaken.
 type HeadingTaken = figures.HeadingTaken
 
@@ -934,6 +937,12 @@ type SpokenText = thesaurus.Text
 
 // SpotSet defines model for SpotSet.
 type SpotSet = set.Spot
+
+// StandIn defines model for StandIn.
+type StandIn = figures.StandIn
+
+// StandIns defines model for StandIns.
+type StandIns = figures.StandIns
 
 // Stem defines model for Stem.
 type Stem = figures.Stem
@@ -1449,6 +1458,12 @@ type ShelfParams struct {
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
 }
 
+// StandInsParams defines parameters for StandIns.
+type StandInsParams struct {
+	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
+	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+}
+
 // SuitsParams defines parameters for Suits.
 type SuitsParams struct {
 	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
@@ -1673,6 +1688,9 @@ type RunJSONRequestBody = NewRuns
 
 // WriteDownRunJSONRequestBody defines body for WriteDownRun for application/json ContentType.
 type WriteDownRunJSONRequestBody = HandRun
+
+// StandInsJSONRequestBody defines body for StandIns for application/json ContentType.
+type StandInsJSONRequestBody = TypeIn
 
 // TryTermJSONRequestBody defines body for TryTerm for application/json ContentType.
 type TryTermJSONRequestBody = Typed
@@ -2015,6 +2033,9 @@ type ServerInterface interface {
 	// Since What is new since the run before the last, the likeliest first
 	// (GET /api/reviews/{review}/since)
 	Since(ctx *echo.Context, review int64) error
+	// StandIns Headings of the vocabulary of a dialect that may stand for those of the strategy, by what records of its source carry
+	// (POST /api/reviews/{review}/stand-ins)
+	StandIns(ctx *echo.Context, review int64, params StandInsParams) error
 	// Suits Which block each item of a tally suits, and which find it already
 	// (GET /api/reviews/{review}/suits)
 	Suits(ctx *echo.Context, review int64, params SuitsParams) error
@@ -4499,6 +4520,31 @@ func (w *ServerInterfaceWrapper) Since(ctx *echo.Context) error {
 	return err
 }
 
+// StandIns converts echo context to params.
+func (w *ServerInterfaceWrapper) StandIns(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "review" -------------
+	var review int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "review", ctx.Param("review"), &review, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter review: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params StandInsParams
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.StandIns(ctx, review, params)
+	return err
+}
+
 // Suits converts echo context to params.
 func (w *ServerInterfaceWrapper) Suits(ctx *echo.Context) error {
 	var err error
@@ -5381,6 +5427,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.DELETE(options.BaseURL+"/api/reviews/:review/told/feed", wrapper.CloseFeed, options.OperationMiddlewares["closeFeed"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/told/feed", wrapper.OpenFeed, options.OperationMiddlewares["openFeed"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/typed", wrapper.TypedStrategy, options.OperationMiddlewares["typedStrategy"]...)
+	router.POST(options.BaseURL+"/api/reviews/:review/stand-ins", wrapper.StandIns, options.OperationMiddlewares["standIns"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/explain", wrapper.ExplainQuery, options.OperationMiddlewares["explainQuery"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/counterparts", wrapper.TakeCounterpart, options.OperationMiddlewares["takeCounterpart"]...)
 	router.GET(options.BaseURL+"/api/dialects", wrapper.Dialects, options.OperationMiddlewares["dialects"]...)
@@ -9442,6 +9489,47 @@ func (response SincedefaultApplicationProblemPlusJSONResponse) VisitSinceRespons
 	return err
 }
 
+type StandInsRequestObject struct {
+	Review int64 `json:"review"`
+	Params StandInsParams
+	Body   *StandInsJSONRequestBody
+}
+
+type StandInsResponseObject interface {
+	VisitStandInsResponse(w http.ResponseWriter) error
+}
+
+type StandIns200JSONResponse StandIns
+
+func (response StandIns200JSONResponse) VisitStandInsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StandInsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response StandInsdefaultApplicationProblemPlusJSONResponse) VisitStandInsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type SuitsRequestObject struct {
 	Review int64 `json:"review"`
 	Params SuitsParams
@@ -11089,6 +11177,9 @@ type StrictServerInterface interface {
 	// Since What is new since the run before the last, the likeliest first
 	// (GET /api/reviews/{review}/since)
 	Since(ctx context.Context, request SinceRequestObject) (SinceResponseObject, error)
+	// StandIns Headings of the vocabulary of a dialect that may stand for those of the strategy, by what records of its source carry
+	// (POST /api/reviews/{review}/stand-ins)
+	StandIns(ctx context.Context, request StandInsRequestObject) (StandInsResponseObject, error)
 	// Suits Which block each item of a tally suits, and which find it already
 	// (GET /api/reviews/{review}/suits)
 	Suits(ctx context.Context, request SuitsRequestObject) (SuitsResponseObject, error)
@@ -14706,6 +14797,55 @@ func (sh *strictHandler) Since(ctx *echo.Context, review int64) error {
 		return err
 	} else if validResponse, ok := response.(SinceResponseObject); ok {
 		return validResponse.VisitSinceResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// StandIns operation middleware
+func (sh *strictHandler) StandIns(ctx *echo.Context, review int64, params StandInsParams) error {
+	var request StandInsRequestObject
+
+	request.Review = review
+	request.Params = params
+
+	var body StandInsJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.StandIns(ctx.Request().Context(), request.(StandInsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "StandIns")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(StandInsResponseObject); ok {
+		return validResponse.VisitStandInsResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

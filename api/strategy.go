@@ -35,6 +35,18 @@ func (h Handlers) TypedStrategy(ctx context.Context, r TypedStrategyRequestObjec
 	return TypedStrategy200JSONResponse(*v), nil
 }
 
+func (h Handlers) StandIns(ctx context.Context, r StandInsRequestObject) (StandInsResponseObject, error) {
+	d, err := h.app.Dialects.Find(ctx, said(r.Body.Dialect), said(r.Body.Body))
+	if err != nil {
+		return nil, err
+	}
+	v, err := h.app.Figures.StandInsOf(ctx, at(r.Review, r.Params.Look), d)
+	if err != nil {
+		return nil, err
+	}
+	return StandIns200JSONResponse(*v), nil
+}
+
 func (h Handlers) ExplainQuery(ctx context.Context, r ExplainQueryRequestObject) (ExplainQueryResponseObject, error) {
 	among, err := h.app.Dialects.Choice(ctx, said(r.Body.Dialect))
 	if err != nil {

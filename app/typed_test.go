@@ -9,10 +9,13 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/figures"
+	"tamiz/app/outside"
 	"tamiz/app/reviews"
 	"tamiz/core/dialect"
 	"tamiz/core/strategy"
 	"tamiz/core/thesaurus"
+	"tamiz/demo"
+	"tamiz/source"
 )
 
 // A heading stands as its words in the dialect of a source with another vocabulary, until somebody takes a counterpart; that
@@ -55,14 +58,29 @@ func TestAStrategyIsTypedForASourceWithAnotherVocabulary(t *testing.T) {
 	assert.Equal(t, "no-counterpart", note.Kind)
 	assert.Equal(t, 1, *note.Fewer, "of two records with the heading one says its words")
 
-	require.NoError(t, a.Figures.TakeCounterpart(ctx, id, figures.Counterpart{Heading: "Field Hands", Vocabulary: "Surco Thesaurus", Stands: "Cutting gangs"}))
+	take := func(c figures.Counterpart) {
+		c.Heading, c.Vocabulary = "Field Hands", "Surco Thesaurus"
+		require.NoError(t, a.Figures.TakeCounterpart(ctx, id, c))
+	}
+	take(figures.Counterpart{Stands: "Cutting gangs"})
 	v = typed()
 	assert.Contains(t, v.Text, "1\ttopic{Cutting gangs}\n")
 	assert.Equal(t, "carried", v.Lines[0].Notes[0].Kind)
 	assert.Nil(t, v.More, "the sample says nothing of what it finds")
-	require.NoError(t, a.Figures.TakeCounterpart(ctx, id, figures.Counterpart{Heading: "Field Hands", Vocabulary: "Surco Thesaurus", Forget: true}))
-	assert.Contains(t, typed().Text, "words{field hands}")
-	require.NoError(t, a.Figures.TakeCounterpart(ctx, id, figures.Counterpart{Heading: "Field Hands", Vocabulary: "Surco Thesaurus"}))
+	// Several stand for it together; one that is taken twice is one.
+	take(figures.Counterpart{Stands: "Shade"})
+	take(figures.Counterpart{Stands: "shade"})
+	v = typed()
+	assert.Equal(t, []string{"Cutting gangs", "Shade"}, v.Carry.Headings[0].Stands)
+	assert.Equal(t, "topic{Cutting gangs} or topic{Shade}", strings.Join(v.Lines[0].Texts, " / "))
+	assert.Equal(t, "Cutting gangs or Shade", v.Lines[0].Notes[0].Instead)
+	take(figures.Counterpart{Stands: "CUTTING GANGS", Forget: true})
+	assert.Equal(t, []string{"Shade"}, typed().Carry.Headings[0].Stands)
+	take(figures.Counterpart{Stands: "Shade", Forget: true})
+	v = typed()
+	assert.Contains(t, v.Text, "words{field hands}")
+	assert.False(t, v.Carry.Headings[0].Declined, "nobody said that nothing stands for it")
+	take(figures.Counterpart{})
 	assert.True(t, typed().Carry.Headings[0].Declined)
 
 	// The same query comes back as it was.
@@ -94,4 +112,71 @@ func TestAStrategyIsTypedForASourceWithAnotherVocabulary(t *testing.T) {
 	assert.Equal(t, "dialect-gone", problem(t, a.Dialects.Delete(ctx, "ours")).Type)
 	_, err = a.Dialects.Find(ctx, "ours", "")
 	assert.Equal(t, "dialect-gone", problem(t, err).Type)
+}
+
+// A source that goes by another vocabulary is asked what stands there for the headings, or their words, which is said; records
+// that were drawn from it say what may stand for them.
+func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
+	a, id := start(t)
+	ctx := t.Context()
+	w := sources(t, a)
+	name := "Surco Thesaurus"
+	_, err := a.Outside.ChangeSource(ctx, w.ids["surco"], outside.SourceEdit{Vocabulary: &name})
+	require.NoError(t, err)
+	other, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: "another"})
+	require.NoError(t, err)
+	_, err = bring(t, a, other.ID, "vocabulary", "Surco Thesaurus.nt", vocabulary(t, demo.SurcoTerms()...))
+	require.NoError(t, err)
+	_, err = bring(t, a, id, "vocabulary", "Almagre Headings.nt", vocabulary(t, demo.Headings()...))
+	require.NoError(t, err)
+	mine := state(t, a, id)
+	d := mine.Document
+	heading := func(label string) desk.Term {
+		return desk.Term{ID: label, Term: strategy.Term{Kind: strategy.HeadingTerm, Heading: label, On: true}}
+	}
+	d.Blocks = []desk.Block{block("a", "A", heading("Crop Harvesters"), heading("Laboratory Measures"))}
+	_, err = a.Change(ctx, id, mine.Revision, change{What: reviews.What{Key: "addTerm"}, Document: &d})
+	require.NoError(t, err)
+
+	lines := func(source string) *outside.Written {
+		of := w.ids[source]
+		l, err := a.Outside.Lines(ctx, desk.At{Review: id}, &of)
+		require.NoError(t, err)
+		return l
+	}
+	l := lines("surco")
+	assert.Equal(t, []source.Note{{Kind: source.NoCounterpart, Term: "[Crop Harvesters]", Instead: "Crop Harvesters"}}, l.Lines[0].Notes)
+	assert.Contains(t, l.Lines[0].Text, "crop harvesters", "its words are asked in text")
+	assert.NotContains(t, l.Whole, "heading")
+	assert.NotEqual(t, l.Whole, lines("almagre").Whole)
+	assert.Empty(t, lines("almagre").Notes, "Almagre has no other vocabulary")
+
+	surco, _ := dialect.Named("surco")
+	none, err := a.Figures.StandInsOf(ctx, a.at(ctx, id), surco)
+	require.NoError(t, err)
+	assert.Nil(t, none.Sample, "nothing was drawn from Surco")
+	assert.Empty(t, none.Headings)
+	draw(t, a, id, outside.NewDraw{Name: "anything", Sources: []int64{w.ids["surco"]}, How: "all", AtMost: 2000})
+	found, err := a.Figures.StandInsOf(ctx, a.at(ctx, id), surco)
+	require.NoError(t, err)
+	require.Equal(t, "anything", found.Sample.Name)
+	require.Len(t, found.Headings, 2)
+	first := found.Headings[0].Found[0]
+	assert.Equal(t, "Cutting gangs", first.Heading)
+	assert.Positive(t, first.Records)
+	assert.GreaterOrEqual(t, first.All, first.Records)
+	assert.NotEmpty(t, first.ScopeNote)
+	assert.True(t, found.Headings[1].ByBlock, "nobody says its words, and the block has no others")
+	assert.Empty(t, found.Headings[1].Found)
+
+	require.NoError(t, a.Figures.TakeCounterpart(ctx, id, figures.Counterpart{Heading: "Crop Harvesters", Vocabulary: name, Stands: first.Heading}))
+	require.NoError(t, a.Figures.TakeCounterpart(ctx, id, figures.Counterpart{Heading: "Crop Harvesters", Vocabulary: name, Stands: "Hired pickers"}))
+	l = lines("surco")
+	assert.Equal(t, source.Note{Kind: source.CarriedOver, Term: "[Crop Harvesters]", Instead: "Cutting gangs or Hired pickers"}, l.Lines[0].Notes[0])
+	assert.Contains(t, l.Lines[0].Text, "Cutting gangs")
+	all, err := a.Outside.Everywhere(ctx, a.at(ctx, id))
+	require.NoError(t, err)
+	for _, s := range all.Sources {
+		assert.Equal(t, s.Source == w.ids["surco"], strings.Contains(s.Query, "Cutting gangs"), s.Name)
+	}
 }

@@ -1,15 +1,20 @@
 package bench
 
 import (
+	"cmp"
 	"context"
 	"fmt"
+	"slices"
+	"strings"
 	"testing"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
+	"tamiz/core/company"
 	"tamiz/core/coverage"
 	"tamiz/core/heading"
 	"tamiz/core/strategy"
+	"tamiz/core/tally"
 	"tamiz/core/text"
 	"tamiz/core/thesaurus"
 	"tamiz/demo"
@@ -65,9 +70,51 @@ func leads(t *testing.T, _ sizes) []row {
 			sampled.count(s.about(branch) >= 0)
 		}
 	}
+	byWorth, byPull, byBoth := standIns(t)
 	return []row{
+		{"headings that stand for one of another vocabulary, as both vocabularies say: those that records put first", byWorth, "by pull alone " + byPull + ", by pull and suit " + byBoth, "printed"},
 		{fmt.Sprintf("of the first %d headings that a seed leads to, those that belong to its concept", firstLed), "by the records that say it " + carried.String(), "by the vocabulary " + named.String(), "printed"},
 		{"of the first heading that records carry which say a seed, those that belong to its concept", "–", plain.String(), "printed"},
 		{"of the headings that are proposed without a word, those that belong to a concept of the question", "what covers the sample, with narrower " + sampled.String(), "what key studies share " + keyed.String(), "printed"},
 	}
+}
+
+// standIns tells how often what records say stands for a heading of another vocabulary is what both vocabularies say: by the
+// order that is used, by pull alone, and by pull times suit to the heading's own words.
+func standIns(t *testing.T) (used, pull, both string) {
+	ctx := context.Background()
+	own, _ := thesaurus.Build(demo.Headings(), "")
+	other, _ := thesaurus.Build(demo.SurcoTerms(), "")
+	pool := must(tally.NewPool(ctx, demo.NewLiterature(demo.Seed, demo.AlmagreSize).Surco, nil))
+	pool.Thesaurus = other
+	kept := must(company.Build(ctx, pool.Index, pool.Index.All()))
+	set := coverage.Set{Records: pool.Records, Index: pool.Index, Thesaurus: other}
+	var right [3]tallied
+	for h := range own.Len() {
+		stated := own.Counterparts(h, other)
+		if len(stated) == 0 || stated[0].Via != thesaurus.ByExact || pool.Index.Heading([]string{text.Label(stated[0].Heading)}, false, nil).IsEmpty() {
+			continue
+		}
+		said := roaring.New()
+		b := strategy.Block{Name: "A", Searched: true}
+		for _, w := range append([]string{own.Label(h)}, own.EntryTerms(h)...) {
+			term := strategy.Term{Kind: strategy.TextTerm, Text: strings.Join(text.Tokens(w), " "), Field: "text", On: true}
+			b.Terms = append(b.Terms, term)
+			said.Or(must(term.QueryIn(nil)).Match(pool.Index))
+		}
+		byPull, _, err := coverage.HeadingsOfRecords(ctx, pool, said)
+		if err != nil {
+			t.Fatal(err)
+		}
+		suits := must(coverage.NewSuits(ctx, set, kept, strategy.Strategy{Blocks: []strategy.Block{b}}))
+		worth := func(e coverage.Evidence) float64 {
+			return e.Pull * suits.Heading(e.Heading, pool.Index.Heading([]string{text.Label(e.Heading)}, false, nil)).Of[0]
+		}
+		bySuit := slices.Clone(byPull)
+		slices.SortStableFunc(bySuit, func(a, b coverage.Evidence) int { return cmp.Compare(worth(b), worth(a)) })
+		for i, list := range [][]coverage.Evidence{coverage.StandIns(byPull), byPull, bySuit} {
+			right[i].count(len(list) > 0 && list[0].Heading == stated[0].Heading)
+		}
+	}
+	return right[0].String(), right[1].String(), right[2].String()
 }

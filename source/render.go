@@ -33,13 +33,17 @@ const (
 	NoCentral  NoteKind = "no-central"  // whether main point or not: more is counted
 	NoQualify  NoteKind = "no-qualify"  // with any qualifier: more is counted
 	NoLimit    NoteKind = "no-limit"    // left out: more is counted
+
+	// Of a source of another vocabulary than the strategy goes by.
+	CarriedOver   NoteKind = "carried"        // what was taken to stand for a heading
+	NoCounterpart NoteKind = "no-counterpart" // its words
 )
 
 var noteText = map[NoteKind]string{
 	NoNear: "words near each other cannot be asked for; anywhere in the record", NoInside: "no sign inside a word; more is found",
 	NoEnds: "no sign at the end of a word; less is found", NoField: "no such field; one that holds more is asked", NoPart: "part of the field cannot be asked; less is found", NoHeadings: "no headings here",
 	NoNarrower: "no narrower headings; less is found", NoCentral: "no main points; more is found", NoQualify: "no qualifiers; more is found",
-	NoLimit: "no such limit; more is found",
+	NoLimit: "no such limit; more is found", CarriedOver: "another vocabulary; what stands for it there", NoCounterpart: "another vocabulary; its words",
 }
 
 func (n Note) String() string {

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"errors"
 
 	"github.com/jackc/pgx/v5"
 )
@@ -33,22 +34,36 @@ func (s *Store) DeleteDialect(ctx context.Context, name string) error {
 	})
 }
 
-// A Counterpart is what somebody took to stand for a heading in another vocabulary; "" where nothing does.
-type Counterpart struct{ Heading, Stands string }
+// A Counterpart is what somebody took to stand for a heading in another vocabulary: any of some headings, or none.
+type Counterpart struct {
+	Heading string
+	Stands  []string
+}
 
 // Counterparts returns those of a vocabulary in another, by their names.
 func (s *Store) Counterparts(ctx context.Context, vocabulary, other string) ([]Counterpart, error) {
 	return all[Counterpart](ctx, s, "select heading, stands from counterpart where vocabulary = $1 and other = $2 order by heading", vocabulary, other)
 }
 
-// PutCounterpart keeps what stands for a heading in another vocabulary; nil forgets it.
-func (s *Store) PutCounterpart(ctx context.Context, vocabulary, heading, other string, stands *string) error {
+// ChangeCounterpart changes what stands for a heading in another vocabulary; change is given what does now, nil where nobody
+// said, and returns what will, nil where that is forgotten.
+func (s *Store) ChangeCounterpart(ctx context.Context, vocabulary, heading, other string, change func(now []string) []string) error {
 	return s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
+		// Who comes second waits for the first, whether the row is there yet or not.
+		if _, err := tx.Exec(ctx, "select pg_advisory_xact_lock(hashtext('counterpart' || $1 || ' ' || $2 || ' ' || $3))", vocabulary, heading, other); err != nil {
+			return err
+		}
+		var now []string
+		err := tx.QueryRow(ctx, "select stands from counterpart where vocabulary = $1 and heading = $2 and other = $3", vocabulary, heading, other).Scan(&now)
+		if err != nil && !errors.Is(err, pgx.ErrNoRows) {
+			return err
+		}
+		stands := change(now)
 		if stands == nil {
 			_, err := tx.Exec(ctx, "delete from counterpart where vocabulary = $1 and heading = $2 and other = $3", vocabulary, heading, other)
 			return err
 		}
-		_, err := tx.Exec(ctx, "insert into counterpart (vocabulary, heading, other, stands) values ($1, $2, $3, $4) on conflict (vocabulary, heading, other) do update set stands = excluded.stands, saved = now()", vocabulary, heading, other, *stands)
+		_, err = tx.Exec(ctx, "insert into counterpart (vocabulary, heading, other, stands) values ($1, $2, $3, $4) on conflict (vocabulary, heading, other) do update set stands = excluded.stands, saved = now()", vocabulary, heading, other, stands)
 		return err
 	})
 }

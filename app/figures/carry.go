@@ -3,6 +3,7 @@ package figures
 import (
 	"context"
 	"slices"
+	"strings"
 
 	"tamiz/app/desk"
 	"tamiz/app/problems"
@@ -10,7 +11,6 @@ import (
 	"tamiz/core/strategy"
 	"tamiz/core/text"
 	"tamiz/core/thesaurus"
-	"tamiz/store"
 )
 
 // A Carry is the headings of a strategy in the vocabulary of another source: what was taken to stand for each, and what is
@@ -24,8 +24,9 @@ type Carry struct {
 // A CarriedHeading is one of them.
 type CarriedHeading struct {
 	Heading   string           `json:"heading"`
-	Stands    string           `json:"stands,omitempty"` // what was taken to stand for it
-	Declined  bool             `json:"declined"`         // nothing does, somebody said
+	Stands    []string         `json:"stands"`            // any of these was taken to stand for it
+	Declined  bool             `json:"declined"`          // nothing does, somebody said
+	Records   *int             `json:"records,omitempty"` // of the sample that is looked at, that carry it or, where it is meant so, one below
 	Proposals []CarryCandidate `json:"proposals"`
 }
 
@@ -42,84 +43,66 @@ const mostCandidates = 5
 
 type carrying struct {
 	Carry
+	*desk.Carrier
 	strategy strategy.Strategy
-	other    *thesaurus.Thesaurus // nil where the program does not have it
 	from     strategy.Strategy
-	stands   map[string]string // by the heading, as text.Label writes it; "" where nothing was taken
 }
 
-// another is the vocabulary that a dialect means, where that is not the review's own.
-type another struct {
-	own   string               // the name of the review's
-	terms *thesaurus.Thesaurus // nil where the program does not have it
-}
-
-// otherVocabulary returns the vocabulary that a dialect means; nil where that is the review's own, or it means none.
-func (a *Service) otherVocabulary(ctx context.Context, lay *desk.Desk, d *dialect.Dialect) (*another, error) {
-	if d.Vocabulary == "" || d.Headings == nil || lay.Document.Vocabulary == nil {
+// otherVocabulary returns what takes headings over to the vocabulary that a dialect means; nil where that is the review's own,
+// or it means none.
+func (a *Service) otherVocabulary(ctx context.Context, lay *desk.Desk, d *dialect.Dialect) (*desk.Carrier, error) {
+	if d.Headings == nil {
 		return nil, nil
 	}
-	own, err := a.store.Vocabulary(ctx, *lay.Document.Vocabulary)
-	if err != nil || text.Label(own.Name) == text.Label(d.Vocabulary) {
-		return nil, err
-	}
-	all, err := a.store.Vocabularies(ctx)
-	if err != nil {
-		return nil, err
-	}
-	out := &another{own: own.Name}
-	if i := slices.IndexFunc(all, func(v store.Vocabulary) bool { return text.Label(v.Name) == text.Label(d.Vocabulary) }); i >= 0 {
-		out.terms, err = a.desk.Pools.Thesaurus(ctx, &all[i].ID)
-	}
-	return out, err
+	return a.desk.Carrier(ctx, lay.Document.Vocabulary, d.Vocabulary)
 }
 
 // carrying carries a strategy's headings over to the vocabulary of a dialect; nil where that is the review's own, or the
 // dialect means none.
 func (a *Service) carrying(ctx context.Context, lay *desk.Desk, d *dialect.Dialect) (*carrying, error) {
-	o, err := a.otherVocabulary(ctx, lay, d)
-	if err != nil || o == nil {
+	by, err := a.otherVocabulary(ctx, lay, d)
+	if err != nil || by == nil {
 		return nil, err
 	}
-	c := &carrying{Carry: Carry{Vocabulary: d.Vocabulary, There: o.terms != nil, Headings: []CarriedHeading{}}, other: o.terms, from: lay.Strategy, stands: map[string]string{}}
-	taken, err := a.store.Counterparts(ctx, o.own, d.Vocabulary)
-	if err != nil {
-		return nil, err
-	}
-	decided := map[string]string{}
-	for _, t := range taken {
-		decided[t.Heading] = t.Stands
-		if c.other != nil && t.Stands != "" {
-			if _, is := c.other.Find(t.Stands); !is {
-				continue // a later edition has it no more
-			}
-		}
-		c.stands[t.Heading] = t.Stands
-	}
+	c := &carrying{Carry: Carry{Vocabulary: d.Vocabulary, There: by.Terms != nil, Headings: []CarriedHeading{}}, Carrier: by, from: lay.Strategy}
 	var carried []strategy.Carried
-	c.strategy, carried = lay.Strategy.Carry(c.stands)
+	c.strategy, carried = lay.Strategy.Carry(c.Stands)
 	for _, h := range carried {
-		stands, known := decided[text.Label(h.Heading)]
-		row := CarriedHeading{Heading: h.Heading, Stands: h.To, Declined: known && stands == "", Proposals: []CarryCandidate{}}
+		row := CarriedHeading{Heading: h.Heading, Stands: append([]string{}, h.To...), Declined: c.Said[text.Label(h.Heading)] && len(h.To) == 0, Proposals: []CarryCandidate{}}
 		row.Proposals = append(row.Proposals, c.proposals(thesaurusOf(lay), h.Heading)...)
+		if q, err := c.meant(h.Heading).QueryIn(thesaurusOf(lay)); err == nil && lay.Pool != nil {
+			row.Records = writer{lay.Pool.Index, lay}.records(q)
+		}
 		c.Headings = append(c.Headings, row)
 	}
 	return c, nil
 }
 
+// meant returns the term of a heading that is carried over: the first that there is.
+func (c *carrying) meant(heading string) strategy.Term {
+	for _, b := range c.from.Blocks {
+		for _, t := range b.Terms {
+			if t.Kind == strategy.HeadingTerm && text.Label(t.Heading) == text.Label(heading) {
+				return t
+			}
+		}
+	}
+	return strategy.Term{Kind: strategy.HeadingTerm, Heading: heading}
+}
+
 func (c *carrying) proposals(own *thesaurus.Thesaurus, heading string) (out []CarryCandidate) {
-	if own == nil || c.other == nil {
+	if own == nil || c.Terms == nil {
 		return nil
 	}
 	h, ok := own.Find(heading)
 	if !ok {
 		return nil
 	}
-	all := own.Counterparts(h, c.other)
+	all := own.Counterparts(h, c.Terms)
 	for _, p := range all[:min(len(all), mostCandidates)] {
 		row := CarryCandidate{Heading: p.Heading, Via: string(p.Via), Matched: p.Matched}
-		if to, ok := c.other.Find(p.Heading); ok {
-			row.ScopeNote = c.other.ScopeNote(to)
+		if to, ok := c.Terms.Find(p.Heading); ok {
+			row.ScopeNote = c.Terms.ScopeNote(to)
 		}
 		out = append(out, row)
 	}
@@ -128,7 +111,7 @@ func (c *carrying) proposals(own *thesaurus.Thesaurus, heading string) (out []Ca
 
 // elsewhere reports whether some heading of another vocabulary is asked: the sample says nothing of what that finds.
 func (c *carrying) elsewhere() bool {
-	return c != nil && slices.ContainsFunc(c.Headings, func(h CarriedHeading) bool { return h.Stands != "" })
+	return c != nil && slices.ContainsFunc(c.Headings, func(h CarriedHeading) bool { return len(h.Stands) > 0 })
 }
 
 // counted reports whether the sample says what a line finds.
@@ -138,7 +121,7 @@ func (c *carrying) counted(n strategy.Numbered) bool {
 	}
 	if n.Kind == strategy.TermLine {
 		t := c.from.Blocks[n.Block].Terms[n.Term]
-		return t.Kind != strategy.HeadingTerm || c.stands[text.Label(t.Heading)] == ""
+		return t.Kind != strategy.HeadingTerm || len(c.Stands[text.Label(t.Heading)]) == 0
 	}
 	return n.Kind == strategy.LimitLine || !c.elsewhere()
 }
@@ -152,9 +135,9 @@ func (c *carrying) note(line *TypedLine, l strategy.TypedLine, w writer) {
 	if t.Kind != strategy.HeadingTerm {
 		return
 	}
-	to := c.stands[text.Label(t.Heading)]
-	n := TypedNote{Kind: "carried", Term: t.String(), Instead: to}
-	if to == "" {
+	to := c.Stands[text.Label(t.Heading)]
+	n := TypedNote{Kind: "carried", Term: t.String(), Instead: strings.Join(to, " or ")}
+	if len(to) == 0 {
 		n.Kind, n.Instead = "no-counterpart", c.strategy.Blocks[l.Of.Block].Terms[l.Of.Term].Text
 		if meant, err := t.QueryIn(w.thesaurus()); err == nil {
 			n.More, n.Fewer = w.cost(meant, l.Said)
@@ -170,14 +153,17 @@ func (w writer) thesaurus() *thesaurus.Thesaurus {
 	return thesaurusOf(w.d)
 }
 
-// A Counterpart is what somebody takes to stand for a heading in another vocabulary: nothing, where Stands is empty; the
-// decision is forgotten, where Forget is set.
+// A Counterpart is what somebody takes to stand for a heading in another vocabulary, besides what does already, or takes off
+// again. Where it names nothing, nothing stands for it; where it forgets and names nothing, all is open again.
 type Counterpart struct {
 	Heading    string `json:"heading"`
 	Vocabulary string `json:"vocabulary"` // the other, by name
 	Stands     string `json:"stands,omitempty"`
 	Forget     bool   `json:"forget,omitempty"`
 }
+
+// mostStanding is how many headings stand for one.
+const mostStanding = 20
 
 // TakeCounterpart remembers what stands for a heading of the review's vocabulary in another, for this and other reviews.
 func (a *Service) TakeCounterpart(ctx context.Context, review int64, k Counterpart) error {
@@ -195,9 +181,27 @@ func (a *Service) TakeCounterpart(ctx context.Context, review int64, k Counterpa
 	if text.Label(k.Heading) == "" || text.Label(k.Vocabulary) == "" {
 		return problems.Invalid("heading", "A heading and a vocabulary are needed.")
 	}
-	stands := &k.Stands
-	if k.Forget {
-		stands = nil
+	full := false
+	err = a.store.ChangeCounterpart(ctx, own.Name, text.Label(k.Heading), k.Vocabulary, func(now []string) []string {
+		i := slices.IndexFunc(now, func(l string) bool { return text.Label(l) == text.Label(k.Stands) })
+		switch {
+		case k.Stands == "" && k.Forget:
+			return nil
+		case k.Stands == "":
+			return []string{}
+		case k.Forget && i >= 0:
+			if now = slices.Delete(now, i, i+1); len(now) == 0 {
+				return nil // that nothing stands for it was not said
+			}
+		case !k.Forget && i < 0:
+			if full = len(now) >= mostStanding; !full {
+				now = append(now, k.Stands)
+			}
+		}
+		return now
+	})
+	if err == nil && full {
+		return problems.Invalid("stands", "At most %d headings stand for one; this one is not taken.", mostStanding)
 	}
-	return a.store.PutCounterpart(ctx, own.Name, text.Label(k.Heading), k.Vocabulary, stands)
+	return err
 }

@@ -53,7 +53,7 @@ func (a *Service) Explain(ctx context.Context, at desk.At, text string, among []
 	}
 	terms := thesaurusOf(lay)
 	if o != nil { // its headings are looked up where they stand
-		terms = o.terms
+		terms = o.Terms
 	}
 	read, err := d.Read(text, terms)
 	if err != nil {

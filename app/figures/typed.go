@@ -73,7 +73,7 @@ func (a *Service) TypedIn(ctx context.Context, at desk.At, d *dialect.Dialect) (
 	}
 	own := numbered[len(numbered)-len(lay.Document.Lines):]
 	if c != nil {
-		s, v = c.strategy, c.other
+		s, v = c.strategy, c.Terms
 	}
 	typed, err := s.Typed(d, v, options, own...)
 	if err != nil {

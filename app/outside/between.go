@@ -27,20 +27,25 @@ func (a *Service) BetweenVersions(ctx context.Context, review, id int64, older, 
 		return nil, err
 	}
 	var q [2]query.Expr
+	var vocabulary *int64
 	for i, n := range []int{older, newer} {
-		if q[i], err = a.queryAt(ctx, review, n); err != nil {
+		if q[i], vocabulary, err = a.queryAt(ctx, review, n); err != nil {
 			return nil, err
 		}
 		if q[i] == nil {
 			return nil, &problems.Problem{Type: "no-query", Status: 409, Title: "One of the versions finds nothing: there is nothing to compare."}
 		}
 	}
+	as, err := a.speech(ctx, s, vocabulary)
+	if err != nil {
+		return nil, err
+	}
 	ctx, cancel := context.WithTimeout(ctx, askTime)
 	defer cancel()
 	out := &Between{}
 	for i, to := range []**SourceCount{&out.Gained, &out.Lost} {
 		w := wanted{}
-		if w.query, w.notes = rendered(query.Not([]query.Expr{q[1-i], q[i]}), s.Map); w.query == "" {
+		if w.query, w.notes = as.rendered(query.Not([]query.Expr{q[1-i], q[i]})); w.query == "" {
 			continue
 		}
 		k, err := a.counted(ctx, s, c, w.query)
@@ -74,13 +79,9 @@ func (a *Service) CountVersion(ctx context.Context, review, version, id int64) e
 	if i < 0 {
 		return problems.Gone(store.ErrNone, "version")
 	}
-	q, err := a.queryAt(ctx, review, kept[i].Revision)
-	if err != nil {
-		return err
-	}
 	w := wanted{kind: "whole"}
-	if q != nil {
-		w.query, w.notes = rendered(q, s.Map)
+	if w.query, w.notes, err = a.askedOf(ctx, review, kept[i].Revision, s); err != nil {
+		return err
 	}
 	if w.query == "" {
 		return &problems.Problem{Type: "no-query", Status: 409, Title: "This version cannot be asked at " + s.Name + "."}

@@ -52,10 +52,10 @@ type wanted struct {
 }
 
 // wantedCounts returns all queries of a document, the whole first, since that is looked at most.
-func wantedCounts(d desk.Document, m source.Map, v *thesaurus.Thesaurus) []wanted {
+func wantedCounts(d desk.Document, as speech, v *thesaurus.Thesaurus) []wanted {
 	var out []wanted
 	put := func(kind, id string, q query.Expr, bare string) {
-		if cql, notes := rendered(q, m); cql != "" {
+		if cql, notes := as.rendered(q); cql != "" {
 			out = append(out, wanted{kind, id, cql, notes, bare})
 		}
 	}
@@ -201,7 +201,11 @@ func (a *Service) countable(ctx context.Context, review int64, id *int64) (s *So
 		return nil, nil, 0, err
 	}
 	t, err := a.desk.Pools.Thesaurus(ctx, d.Vocabulary)
-	return &found, wantedCounts(d, found.Map, t), saved.Revision, err
+	if err != nil {
+		return nil, nil, 0, err
+	}
+	as, err := a.speech(ctx, found, d.Vocabulary)
+	return &found, wantedCounts(d, as, t), saved.Revision, err
 }
 
 func countOf(k store.Count, w wanted) (SourceCount, error) {
@@ -281,7 +285,11 @@ func (a *Service) CountWhole(ctx context.Context, at desk.At, p desk.Proposal) (
 	if err != nil {
 		return nil, err
 	}
-	for _, w := range wantedCounts(d, s.Map, t) {
+	as, err := a.speech(ctx, s, d.Vocabulary)
+	if err != nil {
+		return nil, err
+	}
+	for _, w := range wantedCounts(d, as, t) {
 		if w.kind != "whole" {
 			continue
 		}
@@ -316,13 +324,17 @@ func (a *Service) CountTerms(ctx context.Context, at desk.At, terms []desk.Term)
 	if err != nil {
 		return nil, err
 	}
+	as, err := a.speech(ctx, s, l.Vocabulary)
+	if err != nil {
+		return nil, err
+	}
 	out := make([]TermCount, len(terms))
 	for i, t := range terms {
 		q, err := t.QueryIn(v)
 		if err != nil {
 			continue
 		}
-		cql, notes := rendered(q, s.Map)
+		cql, notes := as.rendered(q)
 		if cql == "" {
 			continue
 		}

@@ -118,7 +118,11 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 	for _, s := range all {
 		row := SourceRun{Source: s.ID, Name: s.Name, Off: s.Off, Waiting: waiting[s.ID], Notes: []source.Note{}}
 		if none == nil {
-			row.Query, row.Notes = rendered(q, s.Map)
+			as, err := a.speech(ctx, s, lay.Document.Vocabulary)
+			if err != nil {
+				return nil, err
+			}
+			row.Query, row.Notes = as.rendered(q)
 		}
 		held := byHolder[s.ID]
 		if held == nil {

@@ -81,7 +81,11 @@ func (a *Service) Lines(ctx context.Context, at desk.At, of *int64) (*Written, e
 			return nil, err
 		}
 		out.Source = s.Name
-		write = func(q query.Expr) (string, []source.Note) { return rendered(q, s.Map) }
+		as, err := a.speech(ctx, s, d.Vocabulary)
+		if err != nil {
+			return nil, err
+		}
+		write = as.rendered
 	}
 	all := d.Strategy("")
 	lines, err := d.Numbered(v)

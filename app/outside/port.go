@@ -23,13 +23,22 @@ func (a *Service) Named(ctx context.Context, id int64) (Source, *sru.Client, err
 	return s, c, err
 }
 
-// QueryNow returns what the strategy of a review asks as it stands; it says so where there is none.
-func (a *Service) QueryNow(ctx context.Context, review int64) (query.Expr, error) {
-	q, err := a.queryAt(ctx, review, 0)
+// AskedNow returns what a source is asked for the strategy of a review as it stands, "" where it cannot be; it says so where
+// there is none.
+func (a *Service) AskedNow(ctx context.Context, review int64, s Source) (cql string, notes []source.Note, err error) {
+	q, vocabulary, err := a.queryAt(ctx, review, 0)
 	if err == nil && q == nil {
 		err = &problems.Problem{Type: "no-query", Status: 409, Title: "There is no strategy to ask for yet."}
 	}
-	return q, err
+	if err != nil {
+		return "", nil, err
+	}
+	as, err := a.speech(ctx, s, vocabulary)
+	if err != nil {
+		return "", nil, err
+	}
+	cql, notes = as.rendered(q)
+	return cql, notes, nil
 }
 
 // Unanswered says of a source why it did not answer.

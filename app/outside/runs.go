@@ -94,7 +94,7 @@ func (a *Service) Run(ctx context.Context, review int64, n NewRuns) error {
 			return err
 		}
 	}
-	q, err := a.queryAt(ctx, review, saved.Revision)
+	q, _, err := a.queryAt(ctx, review, saved.Revision)
 	if err != nil {
 		return err
 	}
@@ -124,13 +124,9 @@ func (a *Service) RunAt(ctx context.Context, t store.Task) error {
 	if err != nil {
 		return err
 	}
-	q, err := a.queryAt(ctx, asking.Review, asking.Revision)
+	cql, notes, err := a.askedOf(ctx, asking.Review, asking.Revision, s)
 	if err != nil {
 		return err
-	}
-	cql, notes := "", []source.Note{}
-	if q != nil {
-		cql, notes = rendered(q, s.Map)
 	}
 	r := store.Run{Review: asking.Review, Kind: "asked", Asking: &asking.ID, Revision: asking.Revision, Source: &s.ID, Place: s.Name, Query: cql, Who: asking.Who, At: a.now()}
 	if r.Notes, err = json.Marshal(notes); err != nil {
@@ -195,25 +191,39 @@ func (a *Service) FailRun(ctx context.Context, t store.Task, p *problems.Problem
 	return a.unrun(ctx, r, p)
 }
 
-// queryAt returns what the strategy of a revision asks for; nil where it finds nothing.
-func (a *Service) queryAt(ctx context.Context, review int64, revision int) (query.Expr, error) {
+// queryAt returns what the strategy of a revision asks for, nil where it finds nothing, and by which vocabulary it goes.
+func (a *Service) queryAt(ctx context.Context, review int64, revision int) (q query.Expr, vocabulary *int64, err error) {
 	saved, err := a.store.Document(ctx, review, revision)
 	if err != nil {
-		return nil, problems.Gone(err, "revision")
+		return nil, nil, problems.Gone(err, "revision")
 	}
 	doc, err := desk.Parse(saved.Body)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	v, err := a.desk.Pools.Thesaurus(ctx, doc.Vocabulary)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	q, err := doc.Strategy("").Query(v)
+	q, err = doc.Strategy("").Query(v)
 	if err != nil {
-		return nil, nil // a block without a term, or none at all
+		return nil, nil, nil // a block without a term, or none at all
 	}
-	return q, nil
+	return q, doc.Vocabulary, nil
+}
+
+// askedOf returns what a source is asked for the strategy of a revision; "" where that finds nothing, or it cannot be asked.
+func (a *Service) askedOf(ctx context.Context, review int64, revision int, s Source) (cql string, notes []source.Note, err error) {
+	q, vocabulary, err := a.queryAt(ctx, review, revision)
+	if err != nil || q == nil {
+		return "", []source.Note{}, err
+	}
+	as, err := a.speech(ctx, s, vocabulary)
+	if err != nil {
+		return "", nil, err
+	}
+	cql, notes = as.rendered(q)
+	return cql, notes, nil
 }
 
 // RunsOnPage is how many runs are told of at once.

@@ -9,7 +9,6 @@ import (
 	"tamiz/app/outside"
 	"tamiz/core/bib"
 	"tamiz/core/cite"
-	"tamiz/core/query"
 	"tamiz/source"
 	"tamiz/store"
 )
@@ -207,16 +206,20 @@ func cut(s string) string {
 
 // byName asks a source for the works of a person or a journal, or for what the strategy finds, the most cited first.
 func (j *journey) byName(ctx context.Context, c *asker) error {
-	var q query.Expr
+	var cql string
+	var notes []source.Note
 	var err error
 	if j.asked.Way == Cited {
-		if q, err = j.outside.QueryNow(ctx, j.round.Review); err != nil {
+		if cql, notes, err = j.outside.AskedNow(ctx, j.round.Review, c.s); err != nil {
 			return err
 		}
-	} else if q, err = named(j.asked); err != nil {
-		return err
+	} else {
+		q, err := named(j.asked)
+		if err != nil {
+			return err
+		}
+		cql, notes = source.Render(q, c.s.Map)
 	}
-	cql, notes := source.Render(q, c.s.Map)
 	for _, n := range notes {
 		j.note(Note{Kind: "said", What: c.s.Name + ": " + n.String()})
 	}

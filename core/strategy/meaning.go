@@ -41,6 +41,19 @@ func (t Term) QueryIn(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
 		}
 		return query.NewNear(left, right, t.Within, fields)
 	case HeadingTerm:
+		if len(t.also) > 0 {
+			var any query.Or
+			for _, label := range append([]string{t.Heading}, t.also...) {
+				one := t
+				one.Heading, one.also = label, nil
+				q, err := one.QueryIn(vocabulary)
+				if err != nil {
+					return nil, err
+				}
+				any = append(any, q)
+			}
+			return any, nil
+		}
 		if len(t.Qualifiers) > maxValues {
 			return nil, fmt.Errorf("a heading term has at most %d qualifiers", maxValues)
 		}

@@ -70,6 +70,8 @@ type Term struct {
 	Without    []string `json:"without,omitempty"` // with narrower: the headings below that are left out, with what is come to through them
 	Until      int      `json:"until,omitempty"`   // of a heading: records up to this year alone; 0 is any
 	On         bool     `json:"on"`
+
+	also []string // further headings that stand with the heading, where it was carried to another vocabulary
 }
 
 // String returns the term in text form: text, left ~within right, [heading] or [heading +]. What is left out below a

@@ -744,6 +744,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reviews/{review}/stand-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Headings of the vocabulary of a dialect that may stand for those of the strategy, by what records of its source carry */
+        post: operations["standIns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/explain": {
         parameters: {
             query?: never;
@@ -3724,8 +3741,9 @@ export interface components {
         };
         CarriedHeading: {
             heading: string;
-            stands?: string;
+            stands: string[];
             declined: boolean;
+            records?: number;
             proposals: components["schemas"]["CarryCandidate"][];
         };
         CarryCandidate: {
@@ -3733,6 +3751,24 @@ export interface components {
             /** @enum {string} */
             via: "exactMatch" | "closeMatch" | "label" | "entryTerm";
             matched?: string;
+            scopeNote?: string;
+        };
+        StandIns: {
+            sample?: components["schemas"]["SampleHead"];
+            headings: components["schemas"]["HeadingStandIns"][];
+        };
+        HeadingStandIns: {
+            heading: string;
+            said: number;
+            byBlock: boolean;
+            without: number;
+            found: components["schemas"]["StandIn"][];
+        };
+        StandIn: {
+            heading: string;
+            records: number;
+            all: number;
+            pull: number;
             scopeNote?: string;
         };
         Counterpart: {
@@ -6420,6 +6456,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TypedStrategy"];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    standIns: {
+        parameters: {
+            query?: {
+                /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
+                look?: components["parameters"]["OfLook"];
+            };
+            header?: never;
+            path: {
+                review: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypeIn"];
+            };
+        };
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandIns"];
                 };
             };
             /** @description what went wrong */

@@ -1,20 +1,43 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
-import { ref } from 'vue'
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type TypedStrategy } from '@/api/client'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
+import CarryHeading from './CarryHeading.vue'
 
 /** The headings in the vocabulary of another source: each is accepted or declined, and remembered for the next review. */
-const props = defineProps<{ carry: NonNullable<TypedStrategy['carry']> }>()
-const { t } = useI18n()
+const props = defineProps<{ carry: NonNullable<TypedStrategy['carry']>; dialect: string }>()
+const { t, n } = useI18n()
 const review = useReview()
 const problem = useProblem()
-const client = useQueryClient()
+const sources = useSources()
 const wrong = ref('')
 
-async function decide(heading: string, stands?: string, forget = false) {
+/** What records of the source carry that say the words of the headings: told apart, it takes longer. */
+const said = useQuery({
+  queryKey: computed(() => [
+    'stand-ins',
+    review.id,
+    props.dialect,
+    review.lookStamp,
+    props.carry.headings.map((h) => h.heading).join('|'),
+    review.samples.map((s) => `${s.id}:${s.records}`).join(),
+  ]),
+  queryFn: () =>
+    ask(
+      api.POST('/api/reviews/{review}/stand-ins', {
+        params: review.asked,
+        body: { dialect: props.dialect },
+      }),
+    ),
+  enabled: () => props.carry.there,
+})
+const saidOf = (heading: string) => said.data.value?.headings.find((h) => h.heading === heading)
+
+async function decide(heading: string, stands: string, forget: boolean) {
   wrong.value = ''
   try {
     await ask(
@@ -23,7 +46,7 @@ async function decide(heading: string, stands?: string, forget = false) {
         body: { heading, vocabulary: props.carry.vocabulary, stands, forget },
       }),
     )
-    await client.invalidateQueries({ queryKey: ['typed'] })
+    sources.fresh('typed', 'lines', 'counts', 'everywhere')
   } catch (error) {
     wrong.value = problem(error)
   }
@@ -37,51 +60,25 @@ async function decide(heading: string, stands?: string, forget = false) {
       {{ t(carry.there ? 'carry.says' : 'carry.notThere', { vocabulary: carry.vocabulary }) }}
     </p>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+    <p v-if="said.error.value" class="wrong" role="alert">{{ problem(said.error.value) }}</p>
+    <p v-else-if="said.data.value" class="small">
+      {{
+        said.data.value.sample
+          ? t('carry.over', {
+              sample: said.data.value.sample.name,
+              n: n(said.data.value.sample.records, 'whole'),
+            })
+          : t('carry.noSample')
+      }}
+    </p>
     <ul>
-      <li v-for="h in carry.headings" :key="h.heading">
-        <b class="own">{{ h.heading }}</b>
-        <div v-if="h.stands || h.declined" class="row">
-          <span class="small">{{
-            h.stands ? t('carry.stands', { heading: h.stands }) : t('carry.declined')
-          }}</span>
-          <button
-            class="btn bare"
-            :aria-label="t('carry.otherwiseLabel', { heading: h.heading })"
-            @click="decide(h.heading, undefined, true)"
-          >
-            {{ t('carry.otherwise') }}
-          </button>
-        </div>
-        <template v-else>
-          <p v-if="!h.proposals.length" class="small">{{ t('carry.none') }}</p>
-          <div v-for="p in h.proposals" :key="p.heading" class="proposal">
-            <div class="row">
-              <span class="chip" :title="p.scopeNote"
-                ><b>{{ p.heading }}</b></span
-              >
-              <span class="small grow">{{
-                t(`carry.via.${p.via}`, { matched: p.matched ?? '' })
-              }}</span>
-              <button
-                class="btn outline slim"
-                :aria-label="t('carry.takeLabel', { heading: p.heading, for: h.heading })"
-                @click="decide(h.heading, p.heading)"
-              >
-                {{ t('carry.take') }}
-              </button>
-            </div>
-            <p v-if="p.scopeNote" class="small">{{ p.scopeNote }}</p>
-          </div>
-          <button
-            v-if="h.proposals.length"
-            class="btn bare"
-            :aria-label="t('carry.declineLabel', { heading: h.heading })"
-            @click="decide(h.heading, '')"
-          >
-            {{ t('carry.decline') }}
-          </button>
-        </template>
-      </li>
+      <CarryHeading
+        v-for="h in carry.headings"
+        :key="h.heading"
+        :heading="h"
+        :said="saidOf(h.heading)"
+        @decide="(stands, forget) => decide(h.heading, stands, forget)"
+      />
     </ul>
   </section>
 </template>
@@ -90,24 +87,6 @@ async function decide(heading: string, stands?: string, forget = false) {
 .card {
   padding: 10px 12px;
   margin-top: 14px;
-}
-
-li {
-  border-top: 1px solid var(--line-soft);
-  padding: 7px 0;
-  margin-top: 6px;
-}
-
-.own {
-  font-weight: 650;
-}
-
-.proposal {
-  margin-top: 4px;
-}
-
-.slim {
-  padding: 2px 9px;
 }
 
 .wrong {

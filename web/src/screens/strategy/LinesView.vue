@@ -249,7 +249,11 @@ function save() {
           })
         }}
       </p>
-      <CarryHeadings v-if="typed?.carry?.headings.length" :carry="typed.carry" />
+      <CarryHeadings
+        v-if="typed?.carry?.headings.length"
+        :carry="typed.carry"
+        :dialect="typed.dialect"
+      />
       <div class="under">
         <MakesShort />
         <WholeQuery
