@@ -22,17 +22,18 @@ type Written struct {
 
 // A WrittenLine is one numbered line.
 type WrittenLine struct {
-	Number int           `json:"number"`
-	Kind   string        `json:"kind"`
-	Block  string        `json:"block,omitempty"` // of a term or a block: its id
-	Term   string        `json:"term,omitempty"`  // its id
-	Limit  string        `json:"limit,omitempty"` // its kind
-	Line   string        `json:"line,omitempty"`  // of one that is put together of others: its id
-	Lacks  bool          `json:"lacks,omitempty"` // a line of it is switched off or not there any more: it finds nothing
-	Parts  []int         `json:"parts"`
-	Join   string        `json:"join,omitempty"`
-	Text   string        `json:"text"` // by itself; of a line that joins others, by their numbers
-	Notes  []source.Note `json:"notes"`
+	Number   int           `json:"number"`
+	Kind     string        `json:"kind"`
+	Block    string        `json:"block,omitempty"`    // of a term or a block: its id
+	Term     string        `json:"term,omitempty"`     // its id
+	Limit    string        `json:"limit,omitempty"`    // its kind
+	Line     string        `json:"line,omitempty"`     // of one that is put together of others: its id
+	Verbatim bool          `json:"verbatim,omitempty"` // it is a query that no term says, and not put together of others
+	Lacks    bool          `json:"lacks,omitempty"`    // a line of it is switched off or not there any more: it finds nothing
+	Parts    []int         `json:"parts"`
+	Join     string        `json:"join,omitempty"`
+	Text     string        `json:"text"` // by itself; of a line that joins others, by their numbers
+	Notes    []source.Note `json:"notes"`
 }
 
 // ReadLine reads what somebody writes of the numbers of lines, as "2 AND (5 OR 6)"; before names the line that it is to
@@ -96,6 +97,10 @@ func (a *Service) Lines(ctx context.Context, at desk.At, of *int64) (*Written, e
 		line := WrittenLine{Number: n.Number, Kind: n.Kind, Parts: n.Parts, Join: n.Join, Notes: []source.Note{}}
 		if n.Tree != nil {
 			line.Line, line.Lacks, line.Parts, line.Text = d.Lines[n.Own].ID, n.Expr == nil, []int{}, n.Joined()
+			if n.Tree.Query != nil {
+				line.Verbatim = true
+				line.Text, line.Notes = write(n.Expr)
+			}
 		} else if line.Parts == nil {
 			line.Parts = []int{}
 			line.Text, line.Notes = write(n.Expr)

@@ -26,12 +26,11 @@ func termKey(t strategy.Term) string {
 	return fmt.Sprintf("%q", []any{t.Kind, t.Text, t.Left, t.Right, t.Within, t.Field, t.Heading, t.Narrower, t.Central, t.Qualifiers, t.Without, t.Until})
 }
 
-// term returns what a term finds, as work finds it when it is not remembered. What it returns is shared.
-func (k *Kept) term(t strategy.Term, work func() (*roaring.Bitmap, error)) (*roaring.Bitmap, error) {
+// of returns what is found under a key, as work finds it when it is not remembered. What it returns is shared.
+func (k *Kept) of(key string, work func() (*roaring.Bitmap, error)) (*roaring.Bitmap, error) {
 	if k == nil {
 		return work()
 	}
-	key := termKey(t)
 	k.mu.Lock()
 	found := k.found[key]
 	k.mu.Unlock()

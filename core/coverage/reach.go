@@ -13,6 +13,7 @@ import (
 
 	"tamiz/core/bib"
 	"tamiz/core/index"
+	"tamiz/core/query"
 	"tamiz/core/strategy"
 	"tamiz/core/thesaurus"
 )
@@ -101,7 +102,7 @@ func Find(ctx context.Context, set Set, s strategy.Strategy) (*Reach, error) {
 // Hits returns the records of a set that a term finds, whether it is switched on or not. The set may be that of
 // others too: it is not to be changed.
 func Hits(set Set, t strategy.Term) (*roaring.Bitmap, error) {
-	found, err := set.Kept.term(t, func() (*roaring.Bitmap, error) {
+	found, err := set.Kept.of(termKey(t), func() (*roaring.Bitmap, error) {
 		q, err := t.QueryIn(set.Thesaurus)
 		if err != nil {
 			return nil, err
@@ -112,6 +113,22 @@ func Hits(set Set, t strategy.Term) (*roaring.Bitmap, error) {
 		return found, err
 	}
 	return roaring.And(found, set.Within), nil
+}
+
+// Says returns the records of the set that a query in CQL finds; nil where it cannot be read. The set may be that of others too:
+// it is not to be changed.
+func (r *Reach) Says(cql string) *roaring.Bitmap {
+	found, err := r.set.Kept.of("query "+cql, func() (*roaring.Bitmap, error) {
+		q, err := query.Parse(cql, r.set.Thesaurus)
+		if err != nil {
+			return nil, err
+		}
+		return q.Expr.Match(r.set.Index), nil
+	})
+	if err != nil {
+		return nil
+	}
+	return r.set.part(found)
 }
 
 // part returns those of some records that count.

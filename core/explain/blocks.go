@@ -97,6 +97,11 @@ func (e *explainer) verbatim(out *Explained, block int, n *dialect.Node) {
 	}
 	if q := e.expr(n); q != nil {
 		v.Records, _ = e.counts(q)
+		if cql := query.Write(q); len([]rune(cql)) <= strategy.MostVerbatim {
+			if _, err := query.Parse(cql, nil); err == nil {
+				v.CQL = cql
+			}
+		}
 	}
 	out.Verbatim = append(out.Verbatim, v)
 }

@@ -43,6 +43,7 @@ type Explained struct {
 type Line struct {
 	Number  int    `json:"n"`
 	Query   string `json:"query"`
+	CQL     string `json:"cql,omitempty"` // what it says, where CQL can; it can be kept as a line then
 	Says    string `json:"says"`
 	From    int    `json:"from"`
 	To      int    `json:"to"`
@@ -54,6 +55,7 @@ type Line struct {
 type Verbatim struct {
 	Block   string `json:"block,omitempty"` // the block it belongs to, by its name; "": the whole
 	Query   string `json:"query"`
+	CQL     string `json:"cql,omitempty"` // what it says, where CQL can; it can be kept as a line then
 	Says    string `json:"says"`
 	From    int    `json:"from"`
 	To      int    `json:"to"`

@@ -23,14 +23,16 @@ type LinePart struct {
 	Join  string     `json:"join,omitempty"` // and, or, not: of several, the parts
 	Parts []LinePart `json:"parts,omitempty"`
 
-	Kind string `json:"kind,omitempty"` // of one, what it is: term, block, limit, whole, before, line
-	ID   string `json:"id,omitempty"`   // of a term, a block or a line; of a limit its kind
+	Kind  string `json:"kind,omitempty"`  // of one, what it is: term, block, limit, whole, before, line, query
+	ID    string `json:"id,omitempty"`    // of a term, a block or a line; of a limit its kind
+	Query string `json:"query,omitempty"` // in CQL, of what no term says
 }
 
 // The kinds of lines that others are put together of, beside those of a strategy.
 const (
 	BeforeNot = "before" // the blocks and limits together, before what is taken away by NOT
 	OwnLine   = "line"   // another that somebody put together
+	QueryLine = "query"  // no line, but a query that no term says, such as a part of one that was pasted
 )
 
 // Limits of lines that are put together of others.
@@ -90,6 +92,14 @@ func (p LinePart) check(later []Line, depth int, n *int) error {
 	if p.Join == "" {
 		switch p.Kind {
 		case strategy.TermLine, strategy.BlockLine, strategy.LimitLine, strategy.WholeLine, BeforeNot, OwnLine:
+		case QueryLine:
+			if len([]rune(p.Query)) > strategy.MostVerbatim {
+				return fault("lines", "A query of a line has at most %d characters.", strategy.MostVerbatim)
+			}
+			if _, err := query.Parse(p.Query, nil); err != nil {
+				return fault("lines", "The query of a line cannot be read: %s", err)
+			}
+			return nil
 		default:
 			return fault("lines", "There is no line of kind %q.", p.Kind)
 		}
@@ -117,7 +127,7 @@ func (d Document) Numbered(v *thesaurus.Thesaurus) ([]strategy.Numbered, error) 
 		return nil, err
 	}
 	for i, l := range d.Lines {
-		tree := d.tree(lines, l.Of)
+		tree := d.tree(lines, l.Of, v)
 		n := strategy.Numbered{Number: len(lines) + 1, Kind: strategy.OwnLine, Block: -1, Term: -1, Limit: -1, Own: i, Tree: &tree}
 		n.Expr = tree.Expr(lines)
 		lines = append(lines, n)
@@ -126,7 +136,14 @@ func (d Document) Numbered(v *thesaurus.Thesaurus) ([]strategy.Numbered, error) 
 }
 
 // tree returns a part by the numbers that lines have now: 0 for what has none.
-func (d Document) tree(lines []strategy.Numbered, p LinePart) strategy.Tree {
+func (d Document) tree(lines []strategy.Numbered, p LinePart, v *thesaurus.Thesaurus) strategy.Tree {
+	if p.Join == "" && p.Kind == QueryLine {
+		q, err := query.Parse(p.Query, v)
+		if err != nil {
+			return strategy.Tree{} // it was read when it was kept
+		}
+		return strategy.Tree{Query: q.Expr}
+	}
 	if p.Join == "" {
 		i := slices.IndexFunc(lines, func(n strategy.Numbered) bool {
 			is := d.partOf(lines, n, p.Kind)
@@ -136,7 +153,7 @@ func (d Document) tree(lines []strategy.Numbered, p LinePart) strategy.Tree {
 	}
 	t := strategy.Tree{Join: p.Join}
 	for _, x := range p.Parts {
-		t.Parts = append(t.Parts, d.tree(lines, x))
+		t.Parts = append(t.Parts, d.tree(lines, x, v))
 	}
 	return t
 }

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"tamiz/core/dialect"
 	"tamiz/core/query"
 	"tamiz/core/strategy"
 )
@@ -169,4 +170,40 @@ func TestLinesAreNumberedAsSomebodyWrites(t *testing.T) {
 	}
 	d.Order = "by colour"
 	assert.ErrorContains(t, d.Check(), "by colour")
+}
+
+// A query that no term says stands as a line: it finds what it says, can be put together with others by its number, is refused
+// where it cannot be read, and is no part of the whole.
+func TestAQueryStandsAsALine(t *testing.T) {
+	d := twoBlocks()
+	whole, err := d.Strategy("").Query(nil)
+	require.NoError(t, err)
+	d.Lines = append(d.Lines, Line{ID: "q", Of: LinePart{Kind: QueryLine, Query: `"rest" and ("crew" not "shade")`}})
+	require.NoError(t, d.Check())
+	d = put(t, d, "r", "3 or 6")
+	require.NoError(t, d.Check())
+	lines, err := d.Numbered(nil)
+	require.NoError(t, err)
+	require.Len(t, lines, 7)
+	want, err := query.Parse(`rest and (crew not shade)`, nil)
+	require.NoError(t, err)
+	assert.Equal(t, want.Expr, lines[5].Expr)
+	assert.Equal(t, query.Write(want.Expr), lines[5].Joined())
+	assert.Equal(t, "3 or 6", lines[6].Joined())
+	assert.Equal(t, query.Or{lines[2].Expr, want.Expr}, lines[6].Expr)
+	after, err := d.Strategy("").Query(nil)
+	require.NoError(t, err)
+	assert.Equal(t, whole, after)
+
+	for _, d2 := range dialect.Known() {
+		typed, err := d.Strategy("").Typed(d2, nil, dialect.Options{}, lines[5:]...)
+		require.NoError(t, err, d2.Name)
+		require.Len(t, typed.Own, 2, d2.Name)
+		assert.NotEmpty(t, typed.Own[0].Texts, d2.Name)
+		assert.NotNil(t, typed.Own[1].Said, d2.Name)
+	}
+	d.Lines[0].Of.Query = "crew and ("
+	assert.ErrorContains(t, d.Check(), "cannot be read")
+	d.Lines[0].Of.Query = strings.Repeat("crew or ", 2000) + "crew"
+	assert.ErrorContains(t, d.Check(), "at most 10000 characters")
 }

@@ -84,6 +84,8 @@ func LineRecords(d review.Document, r *coverage.Reach, p review.LinePart) *roari
 		return r.Whole
 	case p.Kind == review.BeforeNot:
 		return r.BeforeNot()
+	case p.Kind == review.QueryLine:
+		return r.Says(p.Query)
 	case p.Kind == review.OwnLine:
 		if i := d.Line(p.ID); i >= 0 {
 			return LineRecords(d, r, d.Lines[i].Of)

@@ -8,11 +8,13 @@ import (
 	"tamiz/core/query"
 )
 
-// A Tree is numbered lines put together: one by its number, or several joined. A number of 0 is a line that is not there.
+// A Tree is numbered lines put together: one by its number, or several joined. A number of 0 is a line that is not there. It may
+// also be a query that no term says.
 type Tree struct {
 	Number int
 	Join   string // and, or, not
 	Parts  []Tree
+	Query  query.Expr // where it is one
 
 	From, To int // where it was written, in characters
 }
@@ -20,7 +22,7 @@ type Tree struct {
 // Whole reports whether each line of it is there.
 func (t Tree) Whole() bool {
 	if t.Join == "" {
-		return t.Number > 0
+		return t.Number > 0 || t.Query != nil
 	}
 	for _, p := range t.Parts {
 		if !p.Whole() {
@@ -32,6 +34,9 @@ func (t Tree) Whole() bool {
 
 // Expr returns what it finds, by the lines that are numbered; nil where one is not there or finds nothing.
 func (t Tree) Expr(lines []Numbered) query.Expr {
+	if t.Query != nil {
+		return t.Query
+	}
 	if t.Join == "" {
 		if t.Number < 1 || t.Number > len(lines) {
 			return nil
@@ -59,6 +64,9 @@ func joinedExpr(join string, parts []query.Expr) query.Expr {
 
 // String returns it as it is written: "2 and (5 or 6)". A line that is not there is "?".
 func (t Tree) String() string {
+	if t.Query != nil {
+		return query.Write(t.Query)
+	}
 	if t.Join == "" {
 		if t.Number == 0 {
 			return "?"
@@ -84,12 +92,15 @@ func (t Tree) run() (first int, ok bool) {
 		return 0, false
 	}
 	for i, p := range t.Parts {
-		if p.Join != "" || p.Number == 0 || p.Number != t.Parts[0].Number+i {
+		if p.Join != "" || p.Query != nil || p.Number == 0 || p.Number != t.Parts[0].Number+i {
 			return 0, false
 		}
 	}
 	return t.Parts[0].Number, true
 }
+
+// MostVerbatim is how many characters a query may have that stands as a line of its own.
+const MostVerbatim = 10_000
 
 // MostTree is how many characters what is put together may have.
 const MostTree = 2000

@@ -33,7 +33,7 @@ func (s Strategy) Typed(d *dialect.Dialect, vocabulary *thesaurus.Thesaurus, o d
 	if err != nil {
 		return nil, err
 	}
-	t := typist{d: d, said: map[int]query.Expr{}, typed: map[int][]int{}}
+	t := typist{d: d, o: o, said: map[int]query.Expr{}, typed: map[int][]int{}}
 	out := &Typed{}
 	for _, n := range lines {
 		line := TypedLine{Of: n, Notes: []dialect.Note{}}
@@ -60,6 +60,7 @@ func (s Strategy) Typed(d *dialect.Dialect, vocabulary *thesaurus.Thesaurus, o d
 
 type typist struct {
 	d     *dialect.Dialect
+	o     dialect.Options
 	last  int
 	said  map[int]query.Expr // by the number of a line of the strategy
 	typed map[int][]int      // the numbers under which it is typed
@@ -130,6 +131,7 @@ func (t *typist) together(n Numbered, l *TypedLine) {
 	}
 	l.Said = said
 	switch {
+	case n.Tree.Query != nil: // it is typed already
 	case t.d.Typed != dialect.AsLines:
 		l.Texts = []string{n.Joined()}
 	case len(l.Texts) == 0: // one line, and nothing that joins it
@@ -139,6 +141,16 @@ func (t *typist) together(n Numbered, l *TypedLine) {
 
 // tree returns what a part says as it is typed, and under which numbers; nil where a line of it is not typed.
 func (t *typist) tree(x Tree, l *TypedLine) (query.Expr, []int) {
+	if x.Query != nil {
+		w := t.d.Write(x.Query, t.o)
+		l.Notes = append(l.Notes, w.Notes...)
+		var refs []int
+		for _, text := range w.Queries {
+			l.Texts = append(l.Texts, text)
+			refs = append(refs, t.last+len(l.Texts))
+		}
+		return w.Said, refs
+	}
 	if x.Join == "" {
 		return t.said[x.Number], t.typed[x.Number]
 	}

@@ -1,4 +1,4 @@
-import { accessible, demoReview, expect, test } from './tamiz'
+import { accessible, bring, demoReview, expect, ris, test } from './tamiz'
 
 test.use({ own: 'paste' })
 
@@ -166,4 +166,26 @@ test('what cannot be read is told, and nothing that was typed is lost', async ({
   await expect(page.getByRole('heading', { name: /findings$/ })).toBeVisible()
   await page.getByRole('combobox', { name: 'written in' }).selectOption('')
   await query.fill('')
+})
+
+test('what no term says is kept as a line of its own, with its figures, and put together with others', async ({ page, review }) => {
+  await page.goto(review.path('samples'))
+  await bring(page, 'few.ris', ris({ title: 'Rest for farm workers' }, { title: 'Shade and rest in the orchard' }, { title: 'Hats of farm workers' }))
+  await page.goto(review.path('strategy?part=paste'))
+  await page.getByRole('textbox', { name: 'Query' }).fill('hats or (shade and rest) or "farm workers"')
+  const blocks = page.getByRole('region', { name: 'As blocks' })
+  const part = blocks.getByRole('checkbox', { name: '(shade and rest)' })
+  await expect(part).toBeChecked()
+  await accessible(page)
+  await blocks.getByRole('button', { name: /^Take 3/ }).click()
+  await page.getByRole('link', { name: 'Strategy' }).click()
+  const lines = page.getByRole('table', { name: 'Lines of the strategy' })
+  const own = lines.getByRole('row', { name: /^4 / })
+  await expect(own).toContainText('as it was pasted, no part of the whole')
+  await expect(own).toContainText('shade')
+  await expect(own.getByRole('button', { name: '1', exact: true })).toBeVisible()
+  await page.getByRole('textbox', { name: 'Put lines together' }).fill('3 or 4')
+  await page.keyboard.press('Enter')
+  await expect(lines.getByRole('row', { name: /^5 3 or 4/ })).toContainText('3')
+  await accessible(page)
 })

@@ -2350,8 +2350,9 @@ export interface components {
             join?: "and" | "or" | "not";
             parts?: components["schemas"]["LinePart"][];
             /** @enum {string} */
-            kind?: "term" | "block" | "limit" | "whole" | "before" | "line";
+            kind?: "term" | "block" | "limit" | "whole" | "before" | "line" | "query";
             id?: string;
+            query?: string;
         };
         NewBlock: {
             id: string;
@@ -3843,6 +3844,7 @@ export interface components {
             block?: string;
             from: number;
             to: number;
+            cql?: string;
             query: string;
             says: string;
             records?: number;
@@ -4011,6 +4013,8 @@ export interface components {
             term?: string;
             limit?: string;
             line?: string;
+            /** @description it is a query that no term says, and not put together of others */
+            verbatim?: boolean;
             lacks?: boolean;
             parts: number[];
             /** @enum {string} */

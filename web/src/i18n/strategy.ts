@@ -55,6 +55,7 @@ export default {
     forExample: '2 AND (5 OR 6)',
     put: 'Add as a line',
     change: 'Change',
+    verbatim: 'as it was pasted, no part of the whole',
     edit: 'Put together otherwise…',
     moreForLine: 'More for line {n}',
     lineNumber: 'Line {n}',
@@ -310,7 +311,10 @@ export default {
     take: 'Take nothing | Take 1 part | Take {n} parts',
     took: '1 part of the query taken. | {n} parts of the query taken.',
     verbatim: 'What no term says',
-    verbatimSays: 'It stays here as it was written.',
+    verbatimSays:
+      'Taken, it is a line of its own under the strategy, with its figures; it is no part of what is searched, but can be put together with others by its number.',
+    noLine: 'cannot be searched, and is not taken',
+    asWritten: 'As it was written: {query}',
     noBlock: 'Nothing of it can be a block.',
     code: {
       bracket: 'Bracket or mark without a partner',

@@ -99,7 +99,13 @@ function open() {
           ><span class="mono">{{ line.meant }}</span
           >{{ ' '
           }}<span class="small" :class="{ lacks: line.lacks }">{{
-            t(line.lacks ? 'strategy.lacks' : 'strategy.oneOfOwn')
+            t(
+              line.lacks
+                ? 'strategy.lacks'
+                : line.verbatim
+                  ? 'strategy.verbatim'
+                  : 'strategy.oneOfOwn',
+            )
           }}</span></template
         >
         <template v-else><BlockStamp :block="line.block" :size="14" />{{ ' ' }}</template
@@ -151,6 +157,7 @@ function open() {
         v-else-if="line.line"
         :line="line.line"
         :number="line.number"
+        :fixed="line.verbatim"
         @note="noting = true"
         @edit="putting = true"
       />

@@ -6,7 +6,7 @@ import { useSteps } from '@/state/steps'
 import { useTalk } from '@/state/talk'
 
 /** What can be done to a line that somebody put together of others. */
-const props = defineProps<{ line: string; number: number }>()
+const props = defineProps<{ line: string; number: number; fixed?: boolean }>()
 const emit = defineEmits<{ note: []; edit: [] }>()
 const { t } = useI18n()
 const review = useReview()
@@ -36,7 +36,7 @@ function remove() {
       </button>
     </template>
     <v-list>
-      <v-list-item :title="t('strategy.edit')" @click="emit('edit')" />
+      <v-list-item v-if="!fixed" :title="t('strategy.edit')" @click="emit('edit')" />
       <v-list-item :title="t('blocks.note')" @click="emit('note')" />
       <v-list-item
         :title="t('talk.raise')"

@@ -49,6 +49,10 @@ const limitSays = (l: Limit) =>
     ? t('bench.years', { from: l.from ?? '…', to: l.to ?? '…' })
     : (l.values ?? []).join(', ')
 const limits = computed(() => props.said.limits.filter((l) => !out.value.has(`limit ${l.kind}`)))
+/** What no term says becomes a line of its own, where it can be said in CQL. */
+const asLines = computed(() =>
+  props.said.verbatim.flatMap((v, i) => (v.cql && !out.value.has(`line ${i}`) ? [v] : [])),
+)
 const edits = computed<Edit[]>(() => {
   const all: Edit[] = []
   for (const b of props.said.blocks) {
@@ -81,11 +85,25 @@ const edits = computed<Edit[]>(() => {
       limits: [...review.document.limits.filter((l) => !kinds.has(l.kind)), ...limits.value],
     })
   }
+  for (const v of asLines.value)
+    all.push({
+      op: 'addLine',
+      line: {
+        id: newId(),
+        note: v.query === v.cql ? '' : t('pasted.asWritten', { query: v.query }).slice(0, 500),
+        of: { kind: 'query', query: v.cql },
+      },
+    })
   return all
 })
 const count = computed(() =>
-  props.said.blocks.reduce((sum, b) => sum + taken(b).length, limits.value.length),
+  props.said.blocks.reduce(
+    (sum, b) => sum + taken(b).length,
+    limits.value.length + asLines.value.length,
+  ),
 )
+/** Where only lines are taken they stand in Strategy, not in Blocks. */
+const onlyLines = computed(() => asLines.value.length === count.value)
 
 function take() {
   review.change(
@@ -96,7 +114,11 @@ function take() {
     text: t('pasted.took', { n: n(count.value, 'whole') }, count.value),
     action: { label: t('steps.undo'), run: steps.undo },
   })
-  void router.push({ name: 'blocks', params: { review: review.id } })
+  void router.push({
+    name: onlyLines.value ? 'strategy' : 'blocks',
+    params: { review: review.id },
+    query: {},
+  })
 }
 </script>
 
@@ -162,9 +184,16 @@ function take() {
       <p class="small">{{ t('pasted.verbatimSays') }}</p>
       <ul>
         <li v-for="(v, i) in said.verbatim" :key="i">
-          <span class="mono">{{ v.query }}</span><span class="num">{{
-            v.records === undefined ? '' : n(v.records, 'whole')
-          }}</span>
+          <label v-if="v.cql" class="row"
+            ><input
+              type="checkbox"
+              :checked="!out.has(`line ${i}`)"
+              @change="toggle(`line ${i}`)"
+            /><span class="mono">{{ v.query }}</span></label
+          ><span v-else
+            ><span class="mono">{{ v.query }}</span>
+            <span class="small">{{ t('pasted.noLine') }}</span></span
+          ><span class="num">{{ v.records === undefined ? '' : n(v.records, 'whole') }}</span>
         </li>
       </ul>
     </div>
