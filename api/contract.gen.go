@@ -1087,6 +1087,9 @@ type What = reviews.What
 // WithinSet defines model for WithinSet.
 type WithinSet = set.Within
 
+// Wording how a block is said in a dialect, instead of its lines
+type Wording = review.Wording
+
 // WrittenLine defines model for WrittenLine.
 type WrittenLine = outside.WrittenLine
 

@@ -17,10 +17,14 @@ func TestABlockIsKeptAndTakenIntoAnotherReview(t *testing.T) {
 	a, id := start(t)
 	at := desk.At{Review: id}
 	crewsStrategy(t, a, id)
+	words := review.Wordings{{Dialect: "surco", Query: "words{crew…}"}}
+	_, err := a.Reviews.Change(t.Context(), id, state(t, a, id).Revision, reviews.Change{What: what, Edits: desk.Edits{&review.PatchBlock{ID: "a", Patch: review.Patch(`{"wordings":[{"dialect":"surco","query":"words{crew…}"}]}`)}}})
+	require.NoError(t, err)
 	kept, err := a.Figures.KeepBlock(t.Context(), at, figures.BlockToKeep{Block: "a", Name: " Farm people ", Note: "without owners"})
 	require.NoError(t, err)
 	assert.Equal(t, "Farm people", kept.Name)
 	assert.Equal(t, 1, kept.Version)
+	assert.Equal(t, words, kept.Block.Wordings, "what a source needs goes along")
 	assert.Contains(t, kept.Tested, "Not tested")
 	_, err = bring(t, a, id, "sample", "all.ris", strings.NewReader(file("Heat in crews", "Shade")))
 	require.NoError(t, err)
@@ -46,6 +50,7 @@ func TestABlockIsKeptAndTakenIntoAnotherReview(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, &review.BlockOrigin{Name: "Farm people", Version: 1}, now.Document.Blocks[0].Origin)
 	assert.Len(t, now.Document.Blocks[0].Terms, 2)
+	assert.Equal(t, words, now.Document.Blocks[0].Wordings)
 	r, err := a.Written.Record(t.Context(), desk.At{Review: other.ID})
 	require.NoError(t, err)
 	assert.True(t, filled(r)["filters"])

@@ -128,7 +128,7 @@ func (c *carrying) counted(n strategy.Numbered) bool {
 
 // note says of a line of a heading what stands for it.
 func (c *carrying) note(line *TypedLine, l strategy.TypedLine, w writer) {
-	if c == nil || l.Of.Kind != strategy.TermLine {
+	if c == nil || l.Of.Kind != strategy.TermLine || l.Said == nil { // such as one whose block is said in words of its own
 		return
 	}
 	t := c.from.Blocks[l.Of.Block].Terms[l.Of.Term]

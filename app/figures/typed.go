@@ -11,6 +11,7 @@ import (
 	"tamiz/core/dialect"
 	"tamiz/core/index"
 	"tamiz/core/query"
+	"tamiz/core/strategy"
 	"tamiz/core/thesaurus"
 )
 
@@ -92,6 +93,13 @@ func (a *Service) TypedIn(ctx context.Context, at desk.At, d *dialect.Dialect) (
 			line.Records = w.records(l.Said)
 		}
 		c.note(&line, l, w)
+		if c.elsewhere() { // the sample knows only its own headings: what a wording costs beside theirs cannot be told
+			for i := range line.Notes {
+				if line.Notes[i].Kind == strategy.OwnWording {
+					line.Notes[i].More, line.Notes[i].Fewer = nil, nil
+				}
+			}
+		}
 		if line.Texts == nil {
 			line.Texts, line.Numbers = []string{}, []int{}
 		}

@@ -15,6 +15,7 @@ const (
 	MostSeeds      = 200    // of one concept
 	MostTest       = 20_000 // key studies of the test half
 	MostOfName     = 80     // characters of who took a term
+	MostWordings   = 50     // of a block
 	MostOfNote     = 1000   // characters of the note on a term
 	MostOfGroup    = 100    // of the name of a group of terms
 	MostQuiet      = 20     // kinds of remarks that are not made of a term any more
@@ -61,6 +62,9 @@ func (d Document) Check() error {
 		}
 		if b.Origin != nil && (b.Origin.Name == "" || len([]rune(b.Origin.Name)) > 200 || b.Origin.Version < 1) {
 			return fault("origin", "A kept block has a name of 1 to 200 characters and a version above 0.")
+		}
+		if err := b.Wordings.check(b.Name); err != nil {
+			return err
 		}
 		if len(b.Seeds) > MostSeeds {
 			return fault("seeds", "A concept has at most %d seed words; %s has %d.", MostSeeds, b.Name, len(b.Seeds))
@@ -123,6 +127,23 @@ func longest(fields ...field) error {
 	for _, f := range fields {
 		if n := utf8.RuneCountInString(f.value); n > f.most {
 			return fault(f.name, "This text has %d characters; at most %d are kept.", n, f.most)
+		}
+	}
+	return nil
+}
+
+func (w Wordings) check(block string) error {
+	if len(w) > MostWordings {
+		return fault("wordings", "A block is said in at most %d dialects of its own; %s in %d.", MostWordings, block, len(w))
+	}
+	for i, x := range w {
+		if x.Dialect == "" || x.Query == "" || len([]rune(x.Dialect)) > 60 || len([]rune(x.Query)) > strategy.MostVerbatim {
+			return fault("wordings", "A wording names its dialect and has 1 to %d characters.", strategy.MostVerbatim)
+		}
+		for _, y := range w[:i] {
+			if x.Dialect == y.Dialect {
+				return fault("wordings", "Block %s is said twice in %s.", block, x.Dialect)
+			}
 		}
 	}
 	return nil

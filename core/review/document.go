@@ -57,7 +57,17 @@ type Block struct {
 	Negated  bool     `json:"negated"`
 	Terms    []Term   `json:"terms"`
 
-	Origin *BlockOrigin `json:"origin,omitempty"` // the block kept for reuse that it was taken from
+	Origin   *BlockOrigin `json:"origin,omitempty"`   // the block kept for reuse that it was taken from
+	Wordings Wordings     `json:"wordings,omitempty"` // how it is said where a source needs its own
+}
+
+// Wordings are how a block is said in some dialects, instead of its lines.
+type Wordings []Wording
+
+// A Wording is how a block is said in a dialect.
+type Wording struct {
+	Dialect string `json:"dialect"` // by its name
+	Query   string `json:"query"`
 }
 
 // A BlockOrigin is a block that was kept for reuse, as it stood when it was taken.
@@ -111,6 +121,12 @@ func (d Document) Strategy(title string) strategy.Strategy {
 		for _, t := range b.Terms {
 			block.Terms = append(block.Terms, t.Term)
 		}
+		if len(b.Wordings) > 0 {
+			block.Worded = map[string]string{}
+			for _, w := range b.Wordings {
+				block.Worded[w.Dialect] = w.Query
+			}
+		}
 		s.Blocks = append(s.Blocks, block)
 	}
 	return s
@@ -156,6 +172,7 @@ func (b Block) filled() Block {
 		origin := *b.Origin
 		b.Origin = &origin
 	}
+	b.Wordings = append(Wordings(nil), b.Wordings...)
 	terms := make([]Term, len(b.Terms))
 	for j, t := range b.Terms {
 		terms[j] = t.filled()

@@ -107,6 +107,12 @@ func said(x any) string {
 		return fmt.Sprint(len(x.Test))
 	case []string:
 		return strings.Join(x, ", ")
+	case Wordings:
+		var out []string
+		for _, w := range x {
+			out = append(out, w.Dialect+": "+w.Query)
+		}
+		return strings.Join(out, "; ")
 	}
 	return fmt.Sprint(x)
 }
@@ -242,6 +248,7 @@ func (m *merging) block(base, mine, theirs *Block) *Block {
 	out.Searched = either(m, part("searched"), base.Searched, mine.Searched, theirs.Searched)
 	out.Reason = either(m, part("reason"), base.Reason, mine.Reason, theirs.Reason)
 	out.Origin = either(m, part("origin"), base.Origin, mine.Origin, theirs.Origin)
+	out.Wordings = either(m, part("wordings"), base.Wordings, mine.Wordings, theirs.Wordings)
 	out.Negated = either(m, part("negated"), base.Negated, mine.Negated, theirs.Negated)
 	out.Terms = mergeLists(base.Terms, mine.Terms, theirs.Terms, true, func(b, x, y *Term) *Term { return m.term(theirs.Name, b, x, y) },
 		m.orderOf(Clash{What: "order", ID: mine.ID, Block: theirs.Name, Name: theirs.Concept}))

@@ -122,7 +122,9 @@ func anEdit(t *rapid.T, d Document, who string, fresh *int) Edit {
 				return &AddTerm{b.ID, term, x.ID}
 			}
 		}
-		switch rapid.IntRange(0, 5).Draw(t, "of a block") {
+		switch rapid.IntRange(0, 6).Draw(t, "of a block") {
+		case 6:
+			return &PatchBlock{b.ID, json.RawMessage(rapid.SampledFrom([]string{`{"wordings":[]}`, fmt.Sprintf(`{"wordings":[{"dialect":"surco","query":%q}]}`, word)}).Draw(t, "wordings"))}
 		case 0:
 			return &PatchBlock{b.ID, json.RawMessage(fmt.Sprintf(`{"concept":%q,"seeds":[%q]}`, word, word))}
 		case 1:

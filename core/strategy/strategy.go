@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"tamiz/core/index"
+	"tamiz/core/query"
 )
 
 // Version is what a strategy file says of itself.
@@ -46,6 +47,8 @@ type Block struct {
 	Searched bool   `json:"searched"`
 	Negated  bool   `json:"negated"`
 	Terms    []Term `json:"terms"`
+
+	Worded map[string]string `json:"-"` // by the name of a dialect: how the block is said there, where its lines are not
 }
 
 // The kinds of term.
@@ -71,7 +74,8 @@ type Term struct {
 	Until      int      `json:"until,omitempty"`   // of a heading: records up to this year alone; 0 is any
 	On         bool     `json:"on"`
 
-	also []string // further headings that stand with the heading, where it was carried to another vocabulary
+	says query.Expr // what it finds, where no other field says it
+	also []string   // further headings that stand with the heading, where it was carried to another vocabulary
 }
 
 // String returns the term in text form: text, left ~within right, [heading] or [heading +]. What is left out below a

@@ -33,15 +33,22 @@ func (s Strategy) Typed(d *dialect.Dialect, vocabulary *thesaurus.Thesaurus, o d
 	if err != nil {
 		return nil, err
 	}
+	worded, whole := s.worded(d, vocabulary)
 	t := typist{d: d, o: o, said: map[int]query.Expr{}, typed: map[int][]int{}}
 	out := &Typed{}
 	for _, n := range lines {
 		line := TypedLine{Of: n, Notes: []dialect.Note{}}
-		if len(n.Parts) > 0 {
+		own, is := worded[n.Block]
+		switch {
+		case is && line.worded(own, n, lines, d, o):
+		case len(n.Parts) > 0:
 			t.joined(n, &line)
-		} else {
+		default:
 			w := d.Write(n.Expr, o)
 			line.Said, line.Notes, line.Texts = w.Said, w.Notes, w.Queries
+		}
+		if is && own.says == nil && ofBlock(n, lines) {
+			line.Notes = append(line.Notes, own.note)
 		}
 		t.number(&line)
 		out.Lines = append(out.Lines, line)
@@ -52,7 +59,7 @@ func (s Strategy) Typed(d *dialect.Dialect, vocabulary *thesaurus.Thesaurus, o d
 		t.number(&line)
 		out.Own = append(out.Own, line)
 	}
-	if q, err := s.Query(vocabulary); err == nil {
+	if q, err := whole.Query(vocabulary); err == nil {
 		out.Whole = d.Write(q, o)
 	}
 	return out, nil

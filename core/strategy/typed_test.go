@@ -74,3 +74,53 @@ func TestWhatIsTypedIsReadBack(t *testing.T) {
 		}
 	})
 }
+
+// A block that is said in a source's own words there stands as those where its lines are joined, and in the whole; elsewhere, and
+// where the words cannot be read, its lines stand, which is said.
+func TestABlockIsSaidInASourcesOwnWords(t *testing.T) {
+	surco, _ := dialect.Named("surco")
+	almagre, _ := dialect.Named("almagre")
+	words := func(all ...string) (out []strategy.Term) {
+		for _, w := range all {
+			out = append(out, strategy.Term{Kind: strategy.TextTerm, Text: w, Field: "text", On: true})
+		}
+		return out
+	}
+	s := strategy.Strategy{Blocks: []strategy.Block{{Name: "A", Searched: true, Terms: words("cane", "rest")}, {Name: "B", Searched: true, Terms: words("heat")}}}
+	plain, err := s.Typed(surco, nil, dialect.Options{})
+	require.NoError(t, err)
+	elsewhere, err := s.Typed(almagre, nil, dialect.Options{})
+	require.NoError(t, err)
+	s.Blocks[0].Worded = map[string]string{"surco": "words{cane…} or topic{Resting}"}
+	s.Blocks[1].Worded = map[string]string{"surco": "words{hot}"}
+	own, err := s.Typed(surco, nil, dialect.Options{})
+	require.NoError(t, err)
+	require.Len(t, own.Lines, len(plain.Lines), "lines keep their numbers")
+	assert.Empty(t, own.Lines[0].Texts)
+	assert.Empty(t, own.Lines[1].Texts)
+	assert.Equal(t, []string{"words{cane…} or topic{Resting}"}, own.Lines[2].Texts)
+	assert.Equal(t, strategy.OwnWording, own.Lines[2].Notes[0].Code)
+	assert.Equal(t, []string{"words{hot}"}, own.Lines[3].Texts, "a block of one term has no line but that")
+	assert.Equal(t, "1\twords{cane…} or topic{Resting}\n2\twords{hot}\n3\tline 1 and line 2", own.Text(surco))
+	r, err := surco.Read(own.Text(surco), nil)
+	require.NoError(t, err)
+	assert.True(t, dialect.Same(own.Said(surco), r.Expr()), "what is typed is what it was said to say")
+	assert.Contains(t, own.Whole.Text(), "Resting")
+	same, err := s.Typed(almagre, nil, dialect.Options{})
+	require.NoError(t, err)
+	assert.Equal(t, elsewhere.Whole, same.Whole)
+
+	s.Blocks[0].Worded["surco"], s.Blocks[1].Worded["surco"] = "words{cane", "nowhere{hot"
+	bad, err := s.Typed(surco, nil, dialect.Options{})
+	require.NoError(t, err)
+	assert.Equal(t, plain.Lines[0].Texts, bad.Lines[0].Texts)
+	assert.Equal(t, strategy.WordingUnread, bad.Lines[2].Notes[0].Code)
+	assert.Contains(t, bad.Lines[2].Notes[0].Instead, "at character")
+	assert.Equal(t, plain.Lines[3].Texts, bad.Lines[3].Texts)
+	assert.Equal(t, strategy.WordingUnread, bad.Lines[3].Notes[0].Code)
+	s.Blocks[0].Terms[0].On, s.Blocks[0].Terms[1].On = false, false
+	s.Blocks[0].Worded["surco"] = "words{cane}"
+	none, err := s.Typed(surco, nil, dialect.Options{})
+	require.NoError(t, err)
+	assert.Empty(t, none.Whole.Queries, "a block that finds nothing is not said otherwise")
+}

@@ -2366,6 +2366,7 @@ export interface components {
             negated: boolean;
             terms: components["schemas"]["Term"][];
             origin?: components["schemas"]["BlockOrigin"];
+            wordings?: components["schemas"]["Wording"][];
         };
         /** @description the fields of a block that change */
         BlockPatch: {
@@ -2377,6 +2378,7 @@ export interface components {
             reason?: string;
             negated?: boolean;
             origin?: components["schemas"]["BlockOrigin"];
+            wordings?: components["schemas"]["Wording"][];
         };
         /** @description the fields of a term that change */
         TermPatch: {
@@ -2498,6 +2500,12 @@ export interface components {
             negated: boolean;
             terms: components["schemas"]["Term"][];
             origin?: components["schemas"]["BlockOrigin"];
+            wordings?: components["schemas"]["Wording"][];
+        };
+        /** @description how a block is said in a dialect, instead of its lines */
+        Wording: {
+            dialect: string;
+            query: string;
         };
         /** @description the block kept for reuse that it was taken from */
         BlockOrigin: {

@@ -679,6 +679,7 @@ export default {
       reason: 'reason',
       negated: 'whether it is kept out',
       origin: 'the kept block it was taken from',
+      wordings: 'its own words for sources',
     },
   },
   problem: {

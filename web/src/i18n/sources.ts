@@ -74,6 +74,9 @@ export default {
     'no-name': 'There is nothing like this field: {term} was left out',
     'no-not': 'NOT cannot be asked and was left out: {term}',
     'no-writing': 'A character of it cannot be typed: {term} was left out',
+    'own-wording': 'Block {term} is said in words of its own here: {instead}',
+    'wording-unread':
+      'The own words of block {term} cannot be read ({instead}): its lines stand instead',
     parted: 'Too much for one query: it is parted into {term}, whose records belong together',
     'too-long': 'Longer, deeper or of more terms than the source takes, however it is parted',
     like: '{said} (and 1 more like it) | {said} (and {n} more like it)',

@@ -2,6 +2,8 @@
 export default {
   screen: { strategy: 'Strategy' },
   change: {
+    putWording: 'Own words for {block} in {dialect}',
+    dropWording: 'Own words for {block} in {dialect} taken off',
     doubleTerm: '{term} doubled in {block}',
     numbering: 'Lines numbered {how}',
     putTogether: 'Put together: {line}',
@@ -25,6 +27,7 @@ export default {
     typedBy: 'As {dialect} wants it typed',
     asTyped: 'finds {n}',
     unsaid: 'cannot be said here',
+    worded: 'said by the own words of its block',
     off: 'switched off',
     switchOff: 'Switch it off',
     switchOn: 'Switch it on',
@@ -341,6 +344,19 @@ export default {
       operator: 'Operator missing or doubled',
       unreadable: 'Not understood',
     },
+  },
+  wording: {
+    title: 'Blocks in words of their own for {dialect}',
+    says: 'Where {dialect} needs a block said otherwise, what you write here is typed there instead of its lines. It is read as {dialect} reads it, counted against what the lines find, and goes along when the block is kept for reuse.',
+    say: 'Say it otherwise',
+    sayFor: 'Say block {block} otherwise',
+    change: 'Change',
+    changeFor: 'Change the words of block {block}',
+    off: 'Its lines again',
+    offFor: 'Type the lines of block {block} again',
+    of: 'Block {block} as {dialect} wants it typed',
+    put: 'Use these words',
+    cancel: 'Leave it',
   },
   carry: {
     title: 'Headings in {vocabulary}',

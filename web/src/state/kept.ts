@@ -73,7 +73,10 @@ export function useKept() {
           {
             op: 'patchBlock',
             id: b.id,
-            patch: { origin: { name: k.name, version: k.version } },
+            patch: {
+              origin: { name: k.name, version: k.version },
+              wordings: k.block.wordings ?? [],
+            },
           },
         ],
       },

@@ -141,7 +141,7 @@ function open() {
         >{{ x }}</span
       >
       <span v-if="!line.texts.length" class="small">{{
-        t(line.off ? 'strategy.off' : 'strategy.unsaid')
+        t(line.off ? 'strategy.off' : line.worded ? 'strategy.worded' : 'strategy.unsaid')
       }}</span>
       <span
         v-if="

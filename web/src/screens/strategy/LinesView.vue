@@ -14,6 +14,7 @@ import { useSources } from '@/state/sources'
 import CarryHeadings from './CarryHeadings.vue'
 import LineRow from './LineRow.vue'
 import MakesShort from './MakesShort.vue'
+import OwnWords from './OwnWords.vue'
 import PutTogether from './PutTogether.vue'
 import WholeQuery from './WholeQuery.vue'
 import { useLines, type Line } from './lines'
@@ -254,6 +255,7 @@ function save() {
         :carry="typed.carry"
         :dialect="typed.dialect"
       />
+      <OwnWords v-if="typed" :dialect="typed.dialect" :title="typed.title" />
       <div class="under">
         <MakesShort />
         <WholeQuery

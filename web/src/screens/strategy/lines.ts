@@ -13,6 +13,7 @@ export interface Line extends WrittenLine {
   asTyped?: number // records of the sample that it finds as it is typed
   meant: string
   heading: boolean
+  worded?: boolean // its block is said in words of its own: it is not typed
   off: boolean // switched off: it has no number and is not typed
   field?: string
   note?: string
@@ -100,6 +101,9 @@ export function useLines(written: Ref<WrittenLine[]>, typed: Ref<TypedStrategy |
         ...l,
         number: off ? 0 : l.number,
         off,
+        worded: review.document.blocks
+          .find((b) => b.id === l.block)
+          ?.wordings?.some((w) => w.dialect === typed.value?.dialect),
         texts: off ? [] : (as?.texts ?? [l.text]),
         numbers: as?.numbers ?? [l.number],
         notes: as?.notes ?? l.notes,
