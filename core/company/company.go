@@ -14,6 +14,7 @@ import (
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/bib"
+	"tamiz/core/gram"
 	"tamiz/core/index"
 	"tamiz/core/query"
 	"tamiz/core/strategy"
@@ -33,7 +34,7 @@ const (
 type Company struct {
 	ix    *index.Index
 	set   *roaring.Bitmap
-	items []tally.Row
+	items []gram.Item
 	words [][]string // tokens of each item
 	place map[string]int
 
@@ -49,8 +50,8 @@ type Company struct {
 // Build works out the company of all items of a set of records, in title and abstract.
 func Build(ctx context.Context, ix *index.Index, set *roaring.Bitmap) (*Company, error) {
 	o := tally.DefaultWords
-	places, err := tally.FindPlaces(ctx, ix, set, o, func(item tally.Row, words int) bool {
-		return item.Records >= leastRecords && (words == 1 || item.AbsorbedBy == "")
+	places, err := gram.FindPlaces(ctx, ix, set, o.Fields, o.MaxWords, o.MinRecords, func(item gram.Item) bool {
+		return item.Records >= leastRecords && (item.Words == 1 || !item.Absorbed)
 	})
 	if err != nil {
 		return nil, err
@@ -58,9 +59,9 @@ func Build(ctx context.Context, ix *index.Index, set *roaring.Bitmap) (*Company,
 	c := &Company{ix: ix, set: set, items: places.Items, place: map[string]int{}}
 	single := make([]int32, ix.Tokens()) // the single-token item of each token, by number from 1
 	for i, item := range c.items {
-		c.place[item.Item] = i
-		c.words = append(c.words, strings.Split(item.Item, " "))
-		if places.Words(i) == 1 {
+		c.place[item.Name] = i
+		c.words = append(c.words, strings.Split(item.Name, " "))
+		if places.Items[i].Words == 1 {
 			single[places.Stream.Terms[places.Of(i)[0]]] = int32(i) + 1
 		}
 	}
@@ -75,7 +76,7 @@ func Build(ctx context.Context, ix *index.Index, set *roaring.Bitmap) (*Company,
 
 // count counts how often each word is context of each item. For the time being the counts stand in the
 // place of the weights.
-func (c *Company) count(ctx context.Context, places *tally.Places, single []int32) error {
+func (c *Company) count(ctx context.Context, places *gram.Places, single []int32) error {
 	s := places.Stream
 	value := make([]uint32, len(s.Terms)) // the value of each place
 	word := make([]int32, len(s.Terms))   // the single-token item at each place, from 1
@@ -106,7 +107,7 @@ func (c *Company) count(ctx context.Context, places *tally.Places, single []int3
 			return true
 		}
 		for _, p := range places.Of(i) {
-			first, last := int(p), int(p)+places.Words(i)-1
+			first, last := int(p), int(p)+places.Items[i].Words-1
 			for k := 1; k <= window && look(first-k, value[p]); k++ {
 			}
 			for k := 1; k <= window && look(last+k, value[p]); k++ {
@@ -279,7 +280,7 @@ func (r *ranking) alike(own *roaring.Bitmap) (out []Alike) {
 	})
 	for _, a := range r.list {
 		row := r.c.items[a.item]
-		out = append(out, Alike{Item: row.Item, Alike: a.alike, Records: row.Records, Together: int(r.c.records(int(a.item)).AndCardinality(own))})
+		out = append(out, Alike{Item: row.Name, Alike: a.alike, Records: row.Records, Together: int(r.c.records(int(a.item)).AndCardinality(own))})
 	}
 	return out
 }
@@ -303,7 +304,7 @@ func (r *ranking) before(a, b scored) bool {
 	if x, y := r.c.items[a.item].Records, r.c.items[b.item].Records; x != y {
 		return x > y
 	}
-	return r.c.items[a.item].Item < r.c.items[b.item].Item
+	return r.c.items[a.item].Name < r.c.items[b.item].Name
 }
 
 func (r *ranking) put(a scored, limit int) {
@@ -430,7 +431,7 @@ func (c *Company) direction(ctx context.Context, b strategy.Block) (direction, e
 }
 
 func (c *Company) fit(t int, blocks []direction) Fit {
-	f := Fit{Item: c.items[t].Item, Records: c.items[t].Records, Fits: make([]float64, len(blocks)), Proposed: -1}
+	f := Fit{Item: c.items[t].Name, Records: c.items[t].Records, Fits: make([]float64, len(blocks)), Proposed: -1}
 	for i, b := range blocks {
 		if b.members[t] {
 			f.Inside = append(f.Inside, i)

@@ -9,6 +9,7 @@ import (
 
 	"github.com/RoaringBitmap/roaring/v2"
 
+	"tamiz/core/gram"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 )
@@ -115,7 +116,7 @@ func (d *Directions) FitsOf(carrying *roaring.Bitmap) (fits []float64, ok bool) 
 		}
 	}
 	slices.SortFunc(best, func(a, b stands) int {
-		return cmp.Or(cmp.Compare(b.pull, a.pull), cmp.Compare(b.n, a.n), strings.Compare(c.items[a.item].Item, c.items[b.item].Item))
+		return cmp.Or(cmp.Compare(b.pull, a.pull), cmp.Compare(b.n, a.n), strings.Compare(c.items[a.item].Name, c.items[b.item].Name))
 	})
 	if best = best[:min(typical, len(best))]; len(best) == 0 {
 		return nil, false
@@ -143,7 +144,7 @@ func (l lists) of(record uint32) []int32 {
 }
 
 // listed turns the places of items into the items of each record.
-func listed(places *tally.Places, set *roaring.Bitmap) lists {
+func listed(places *gram.Places, set *roaring.Bitmap) lists {
 	if set.IsEmpty() {
 		return lists{}
 	}
@@ -184,7 +185,7 @@ func (c *Company) ItemsIn(records *roaring.Bitmap) []string {
 		for _, item := range c.lists.of(it.Next()) {
 			if !seen[item] {
 				seen[item] = true
-				out = append(out, c.items[item].Item)
+				out = append(out, c.items[item].Name)
 			}
 		}
 	}

@@ -50,10 +50,11 @@ func TestAwkwardSamples(t *testing.T) {
 			kept.Keep()
 			for _, f := range Facets {
 				read, fast := must(Count(context.Background(), p, f, c.sample, DefaultWords)), must(Count(context.Background(), kept, f, c.sample, DefaultWords))
-				for i := range fast.Rows {
-					unkept(&fast.Rows[i])
-				}
 				require.Equal(t, len(read.Rows), len(fast.Rows), f)
+				for i := range fast.Rows {
+					unnumbered(&fast.Rows[i])
+					unnumbered(&read.Rows[i])
+				}
 				if len(read.Rows) > 0 {
 					require.Equal(t, read.Rows, fast.Rows, f)
 				}

@@ -11,19 +11,6 @@ import (
 	"tamiz/core/text"
 )
 
-// labelFamilies puts the label of each item's family in the place of its key.
-func labelFamilies(rows []Row) {
-	label := map[string]int{}
-	for i, r := range rows {
-		if l, ok := label[r.Family]; !ok || text.Labels(r.Item, r.Records, rows[l].Item, rows[l].Records) {
-			label[r.Family] = i
-		}
-	}
-	for i := range rows {
-		rows[i].Family = rows[label[rows[i].Family]].Item
-	}
-}
-
 // A Family is the variants of one word or phrase. Its figures are those of all its forms together: a
 // record with two of them counts once.
 type Family struct {
@@ -87,23 +74,14 @@ func Families(ctx context.Context, p *Pool, t *Tally, keys []*bib.Record, o Word
 // gathered returns the forms of each family. All stand in one list, of which each family has a part.
 func gathered(rows []Row) []Family {
 	number := make([]int32, len(rows)) // of the family of each row
-	byLabel := map[string]int32{}
-	byKept := map[int32]int32{}
+	byFamily := map[int32]int32{}
 	var sizes []int
 	for i := range rows {
-		r := &rows[i]
-		n, ok := byKept[r.family]
-		if r.family == 0 {
-			n, ok = byLabel[r.Family]
-		}
+		n, ok := byFamily[rows[i].family]
 		if !ok {
 			n = int32(len(sizes))
 			sizes = append(sizes, 0)
-			if r.family == 0 {
-				byLabel[r.Family] = n
-			} else {
-				byKept[r.family] = n
-			}
+			byFamily[rows[i].family] = n
 		}
 		number[i] = n
 		sizes[n]++

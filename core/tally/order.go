@@ -2,11 +2,9 @@ package tally
 
 import (
 	"math"
-	"runtime"
-	"slices"
 	"strings"
-	"sync"
-	"sync/atomic"
+
+	"tamiz/core/parallel"
 )
 
 // A place is what decides where a row stands, small enough to be moved about instead of it.
@@ -31,7 +29,7 @@ func placeOf(pull float64, records int, rank, row int32) place {
 
 // inOrder brings places into order: by pull, then by records, the most first, then by item.
 func inOrder(places []place, item func(row int32) string) {
-	sorted(places, func(a, b place) int {
+	parallel.Sort(places, func(a, b place) int {
 		switch {
 		case a.pull > b.pull:
 			return -1
@@ -58,55 +56,4 @@ func order(rows []Row) []int32 {
 		out[i] = p.row
 	}
 	return out
-}
-
-// few is how much is done faster by one core alone.
-const few = 8192
-
-// sorted sorts in two halves at once, where that is worth it.
-func sorted[T any](all []T, compare func(a, b T) int) {
-	if len(all) < few || runtime.GOMAXPROCS(0) < 2 {
-		slices.SortFunc(all, compare)
-		return
-	}
-	first, second := slices.Clone(all[:len(all)/2]), all[len(all)/2:]
-	var wait sync.WaitGroup
-	wait.Go(func() { sorted(first, compare) })
-	sorted(second, compare)
-	wait.Wait()
-	// What was read of the second half is never written over before: the first holds as much as the gap.
-	n, i, k := 0, 0, 0
-	for i < len(first) {
-		if k < len(second) && compare(second[k], first[i]) < 0 {
-			all[n] = second[k]
-			k++
-		} else {
-			all[n] = first[i]
-			i++
-		}
-		n++
-	}
-}
-
-// inParts does work on parts of n things, on all cores.
-func inParts(n int, work func(from, to int)) {
-	if n < few {
-		work(0, n)
-		return
-	}
-	const part = few / 2
-	var wait sync.WaitGroup
-	var begun atomic.Int64
-	for range runtime.GOMAXPROCS(0) {
-		wait.Go(func() {
-			for {
-				from := int(begun.Add(part)) - part
-				if from >= n {
-					return
-				}
-				work(from, min(from+part, n))
-			}
-		})
-	}
-	wait.Wait()
 }

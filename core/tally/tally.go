@@ -11,6 +11,7 @@ import (
 
 	"tamiz/core/bib"
 	"tamiz/core/index"
+	"tamiz/core/parallel"
 	"tamiz/core/thesaurus"
 )
 
@@ -100,7 +101,7 @@ type Row struct {
 	Writings map[string]int // of a list: records that use each way of writing it, where there are several
 
 	words  int
-	item   int32 // the number of a kept item, from 1
+	item   int32 // the number of a word or phrase among those that were found with it, from 1
 	rank   int32 // its place among all kept ones, by name, from 1
 	family int32 // the number of its family among theirs, from 1
 }
@@ -108,7 +109,7 @@ type Row struct {
 // figures works out share, lift and pull of every row and brings the rows into order: by pull, or
 // without a contrast by records, then by records, then by item.
 func (t *Tally) figures() {
-	inParts(len(t.Rows), func(from, to int) {
+	parallel.InParts(len(t.Rows), func(from, to int) {
 		for i := from; i < to; i++ {
 			t.Rows[i].figures(t.Sample, t.Contrast)
 		}

@@ -1,36 +1,39 @@
-package tally
+// Package gram finds the n-grams of records once: level by level for a tally, where they stand for the company of words, and
+// what each is as an item: its name, its family, and which longer ones hold it.
+package gram
 
 import (
 	"context"
+
 	"tamiz/core/index"
 )
 
-// Grams are the n-grams of a sample that are in enough of its records, level by level: level n-1 holds
+// Levels are the n-grams of a sample that are in enough of its records, level by level: level n-1 holds
 // those of n tokens. An n-gram can be in enough records only when both (n-1)-grams it is made of are,
 // so each level looks only where the one before left something: nearly all long n-grams, which are
 // nearly all the different ones, are never stored.
-type grams []level
+type Levels []Level
 
-// A level holds the n-grams of one length, numbered from 0.
-type level struct {
-	records     []int32
-	occurrences []int32
+// A Level holds the n-grams of one length, numbered from 0.
+type Level struct {
+	Records     []int32 // that hold each
+	Occurrences []int32
 	places      []int32  // where in the sample's stream each first begins
 	parents     []uint64 // the two of the level before that each is made of, as in joined
 	pairs       pairs    // the n-gram made of two of the level before
-	tokens      []int32  // in the first level: the n-gram of each token of the index, or none
+	tokens      []int32  // in the first level: the n-gram of each token of the index, or None
 }
 
-const none = -1
+// None stands for no n-gram, and no item.
+const None = -1
 
-// newGrams counts the n-grams of up to maxWords tokens that are in at least min records.
-func newGrams(ctx context.Context, ix *index.Index, s index.Stream, maxWords, min int) (grams, error) {
-	return countGrams(ctx, ix, s, maxWords, min, func(level, []int32) {})
-}
-
-// countGrams does the same and shows of each level which n-gram begins at each place of the stream, or none.
-func countGrams(ctx context.Context, ix *index.Index, s index.Stream, maxWords, min int, visit func(l level, at []int32)) (grams, error) {
-	at := make([]int32, len(s.Terms)) // the n-gram that begins at each place, or none
+// Find finds the n-grams of up to maxWords tokens that are in at least min records. Of each level it shows visit, which may be nil,
+// which n-gram begins at each place of the stream, or None.
+func Find(ctx context.Context, ix *index.Index, s index.Stream, maxWords, min int, visit func(l Level, at []int32)) (Levels, error) {
+	if visit == nil {
+		visit = func(Level, []int32) {}
+	}
+	at := make([]int32, len(s.Terms)) // the n-gram that begins at each place, or None
 	for i, t := range s.Terms {
 		at[i] = int32(t)
 	}
@@ -42,13 +45,13 @@ func countGrams(ctx context.Context, ix *index.Index, s index.Stream, maxWords, 
 	first.tokens = number
 	renumber(at, number)
 	visit(first, at)
-	out := grams{first}
-	for n := 2; n <= maxWords && len(out[n-2].records) > 0; n++ {
-		found := newPairs(len(out[n-2].records))
+	out := Levels{first}
+	for n := 2; n <= maxWords && len(out[n-2].Records) > 0; n++ {
+		found := newPairs(len(out[n-2].Records))
 		all := count(ctx, s, at, 0, func(i int) int32 {
 			key, ok := joined(at, s, i, n)
 			if !ok {
-				return none
+				return None
 			}
 			return found.put(key)
 		})
@@ -56,11 +59,11 @@ func countGrams(ctx context.Context, ix *index.Index, s index.Stream, maxWords, 
 			return nil, ctx.Err()
 		}
 		next, number := all.keep(min)
-		next.parents = make([]uint64, len(next.records))
-		next.pairs = newPairs(len(next.records))
-		byNumber := make([]uint64, len(next.records))
+		next.parents = make([]uint64, len(next.Records))
+		next.pairs = newPairs(len(next.Records))
+		byNumber := make([]uint64, len(next.Records))
 		found.each(func(key uint64, old int32) {
-			if new := number[old]; new != none {
+			if new := number[old]; new != None {
 				byNumber[new] = key
 			}
 		})
@@ -78,8 +81,8 @@ func countGrams(ctx context.Context, ix *index.Index, s index.Stream, maxWords, 
 // count goes through the stream once. gram tells which n-gram begins at each place; it is asked in
 // order, so that it may look at what at holds for this place and those behind it. What it returns is of use only
 // where the context has not ended meanwhile.
-func count(ctx context.Context, s index.Stream, at []int32, size int, gram func(i int) int32) level {
-	l := level{records: make([]int32, size), occurrences: make([]int32, size), places: make([]int32, size)}
+func count(ctx context.Context, s index.Stream, at []int32, size int, gram func(i int) int32) Level {
+	l := Level{Records: make([]int32, size), Occurrences: make([]int32, size), places: make([]int32, size)}
 	seen := make([]int32, size) // the last record in which each was counted, from 1
 	record, end := int32(0), 0
 	for i := range at {
@@ -91,17 +94,17 @@ func count(ctx context.Context, s index.Stream, at []int32, size int, gram func(
 		}
 		g := gram(i)
 		at[i] = g
-		if g == none {
+		if g == None {
 			continue
 		}
-		if int(g) == len(l.records) {
-			l.records, l.occurrences = append(l.records, 0), append(l.occurrences, 0)
+		if int(g) == len(l.Records) {
+			l.Records, l.Occurrences = append(l.Records, 0), append(l.Occurrences, 0)
 			l.places, seen = append(l.places, 0), append(seen, 0)
 		}
-		l.occurrences[g]++
+		l.Occurrences[g]++
 		if seen[g] != record+1 {
 			seen[g] = record + 1
-			if l.records[g]++; l.records[g] == 1 {
+			if l.Records[g]++; l.Records[g] == 1 {
 				l.places[g] = int32(i)
 			}
 		}
@@ -110,15 +113,15 @@ func count(ctx context.Context, s index.Stream, at []int32, size int, gram func(
 }
 
 // keep returns the n-grams that are in at least min records, numbered anew, and the new number of each
-// old one, or none.
-func (l level) keep(min int) (kept level, number []int32) {
-	number = make([]int32, len(l.records))
-	for g, records := range l.records {
-		number[g] = none
+// old one, or None.
+func (l Level) keep(min int) (kept Level, number []int32) {
+	number = make([]int32, len(l.Records))
+	for g, records := range l.Records {
+		number[g] = None
 		if records > 0 && int(records) >= min {
-			number[g] = int32(len(kept.records))
-			kept.records = append(kept.records, records)
-			kept.occurrences = append(kept.occurrences, l.occurrences[g])
+			number[g] = int32(len(kept.Records))
+			kept.Records = append(kept.Records, records)
+			kept.Occurrences = append(kept.Occurrences, l.Occurrences[g])
 			kept.places = append(kept.places, l.places[g])
 		}
 	}
@@ -127,7 +130,7 @@ func (l level) keep(min int) (kept level, number []int32) {
 
 func renumber(at, number []int32) {
 	for i, g := range at {
-		if g != none {
+		if g != None {
 			at[i] = number[g]
 		}
 	}
@@ -136,7 +139,7 @@ func renumber(at, number []int32) {
 // joined returns the key of the n-gram that begins at a place, from those of n-1 tokens that begin
 // there and at the next.
 func joined(at []int32, s index.Stream, i, n int) (uint64, bool) {
-	if i+1 >= len(at) || at[i] == none || at[i+1] == none || n == 2 && s.Begins[i+1] {
+	if i+1 >= len(at) || at[i] == None || at[i+1] == None || n == 2 && s.Begins[i+1] {
 		return 0, false
 	}
 	return uint64(at[i])<<32 | uint64(at[i+1]), true
@@ -144,17 +147,17 @@ func joined(at []int32, s index.Stream, i, n int) (uint64, bool) {
 
 func apart(key uint64) (prefix, suffix int32) { return int32(key >> 32), int32(key & 0xffffffff) }
 
-// in returns in how many records of another stream each n-gram is, level by level.
-func (g grams) in(s index.Stream) [][]int32 {
+// In returns in how many records of another stream each n-gram is, level by level.
+func (g Levels) In(s index.Stream) [][]int32 {
 	out := make([][]int32, len(g))
 	g.walk(s, func(n int, at []int32) {
-		records, seen := make([]int32, len(g[n].records)), make([]int32, len(g[n].records))
+		records, seen := make([]int32, len(g[n].Records)), make([]int32, len(g[n].Records))
 		record, end := int32(0), 0
 		for i, gram := range at {
 			for ; i >= int(s.Ends[end]); end++ {
 				record++
 			}
-			if gram != none && seen[gram] != record+1 {
+			if gram != None && seen[gram] != record+1 {
 				seen[gram] = record + 1
 				records[gram]++
 			}
@@ -164,8 +167,8 @@ func (g grams) in(s index.Stream) [][]int32 {
 	return out
 }
 
-// walk calls visit for each level with the n-gram that begins at each place of the stream, or none.
-func (g grams) walk(s index.Stream, visit func(n int, at []int32)) {
+// walk calls visit for each level with the n-gram that begins at each place of the stream, or None.
+func (g Levels) walk(s index.Stream, visit func(n int, at []int32)) {
 	at := make([]int32, len(s.Terms))
 	for n, l := range g {
 		for i := range at {
@@ -174,7 +177,7 @@ func (g grams) walk(s index.Stream, visit func(n int, at []int32)) {
 			} else if key, ok := joined(at, s, i, n+1); ok {
 				at[i] = l.pairs.get(key)
 			} else {
-				at[i] = none
+				at[i] = None
 			}
 		}
 		visit(n, at)

@@ -1,4 +1,4 @@
-package tally
+package gram
 
 // pairs numbers keys in the order in which they come: a hash table with open addressing, which takes
 // a fraction of the time and memory of a map of the language's own.
@@ -43,12 +43,12 @@ func (p *pairs) put(key uint64) int32 {
 	return p.numbers[i]
 }
 
-// get returns the number of a key, or none.
+// get returns the number of a key, or None.
 func (p *pairs) get(key uint64) int32 {
 	if i := p.slot(key); p.keys[i] != 0 {
 		return p.numbers[i]
 	}
-	return none
+	return None
 }
 
 // each calls visit for every key and its number, in no order.
