@@ -171,6 +171,7 @@ test('what cannot be read is told, and nothing that was typed is lost', async ({
 test('what no term says is kept as a line of its own, with its figures, and put together with others', async ({ page, review }) => {
   await page.goto(review.path('samples'))
   await bring(page, 'few.ris', ris({ title: 'Rest for farm workers' }, { title: 'Shade and rest in the orchard' }, { title: 'Hats of farm workers' }))
+  await expect(page.getByRole('button', { name: '3', exact: true })).toBeVisible()
   await page.goto(review.path('strategy?part=paste'))
   await page.getByRole('textbox', { name: 'Query' }).fill('hats or (shade and rest) or "farm workers"')
   const blocks = page.getByRole('region', { name: 'As blocks' })

@@ -72,6 +72,7 @@ test('a line is switched, noted, doubled and moved where the strategy is read', 
 test('lines are put together by their numbers, and stay of the same lines when those move', async ({ page, review }) => {
   await page.goto(review.path('samples'))
   await bring(page, 'crews.ris', ris({ title: 'Crews and pickers' }, { title: 'Crews alone' }, { title: 'Growers' }))
+  await expect(page.getByRole('button', { name: '3', exact: true })).toBeVisible()
   await begin(page, review.path('question'), 'Crews')
   for (const term of ['crew*', 'picker*', 'grower*']) await add(page, term)
   await page.getByRole('link', { name: 'Strategy' }).click()
