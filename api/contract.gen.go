@@ -1203,6 +1203,9 @@ type CountTermsJSONBody = []Term
 type CountTermsParams struct {
 	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
 	Look *OfLook `form:"look,omitempty" json:"look,omitempty"`
+
+	// Source another source than the one whose counts are shown; headings are of its own vocabulary then
+	Source *int64 `form:"source,omitempty" json:"source,omitempty"`
 }
 
 // CountWholeParams defines parameters for CountWhole.
@@ -1838,7 +1841,7 @@ type ServerInterface interface {
 	// CompareSamples How two samples stand to each other
 	// (POST /api/reviews/{review}/compared)
 	CompareSamples(ctx *echo.Context, review int64) error
-	// CountTerms What the chosen source finds for some terms, each by itself
+	// CountTerms What a source finds for some terms, each by itself
 	// (POST /api/reviews/{review}/count-terms)
 	CountTerms(ctx *echo.Context, review int64, params CountTermsParams) error
 	// CountWhole What the chosen source finds for a whole strategy that is not saved
@@ -2894,6 +2897,13 @@ func (w *ServerInterfaceWrapper) CountTerms(ctx *echo.Context) error {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", ctx.QueryParams(), &params.Look, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
 	if err != nil {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter look: %s", err))
+	}
+
+	// ------------- Optional query parameter "source" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "source", ctx.QueryParams(), &params.Source, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
 	}
 
 	// Invoke the callback with all the unmarshaled arguments
@@ -10982,7 +10992,7 @@ type StrictServerInterface interface {
 	// CompareSamples How two samples stand to each other
 	// (POST /api/reviews/{review}/compared)
 	CompareSamples(ctx context.Context, request CompareSamplesRequestObject) (CompareSamplesResponseObject, error)
-	// CountTerms What the chosen source finds for some terms, each by itself
+	// CountTerms What a source finds for some terms, each by itself
 	// (POST /api/reviews/{review}/count-terms)
 	CountTerms(ctx context.Context, request CountTermsRequestObject) (CountTermsResponseObject, error)
 	// CountWhole What the chosen source finds for a whole strategy that is not saved

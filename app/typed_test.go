@@ -166,6 +166,12 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	assert.Positive(t, first.Records)
 	assert.GreaterOrEqual(t, first.All, first.Records)
 	assert.NotEmpty(t, first.ScopeNote)
+	of := w.ids["surco"]
+	counted, err := a.Outside.CountTerms(ctx, a.at(ctx, id), &of, []desk.Term{heading(first.Heading), heading("Crop Harvesters")})
+	require.NoError(t, err)
+	assert.Equal(t, first.All, counted[0].Count.Records, "all of Surco was drawn")
+	assert.Zero(t, counted[1].Count.Records, "it is no heading there")
+	assert.Empty(t, counted[1].Count.Notes, "and is not carried over: it was meant as it stands")
 	assert.True(t, found.Headings[1].ByBlock, "nobody says its words, and the block has no others")
 	assert.Empty(t, found.Headings[1].Found)
 

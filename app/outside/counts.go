@@ -306,27 +306,37 @@ func (a *Service) CountWhole(ctx context.Context, at desk.At, p desk.Proposal) (
 // mostAsked is how many terms are counted at a source in one call: each is asked by itself.
 const mostAsked = 8
 
-// CountTerms returns what the source whose counts are shown finds for some terms, each by itself; nothing of one that it
-// cannot be asked. What was counted today is not asked again.
-func (a *Service) CountTerms(ctx context.Context, at desk.At, terms []desk.Term) ([]TermCount, error) {
+// CountTerms returns what a source finds for some terms, each by itself; nothing of one that it cannot be asked. Where none is
+// named it is that whose counts are shown, and headings are of the review's vocabulary; else they are of the source's own. What was
+// counted today is not asked again.
+func (a *Service) CountTerms(ctx context.Context, at desk.At, of *int64, terms []desk.Term) ([]TermCount, error) {
 	if len(terms) > mostAsked {
 		return nil, problems.Invalid("terms", "At most %d terms are counted at once; these are %d.", mostAsked, len(terms))
 	}
-	s, client, err := a.counting(ctx, at)
-	if err != nil {
-		return nil, err
-	}
-	l, err := a.desk.Look(ctx, at)
-	if err != nil {
-		return nil, err
-	}
-	v, err := a.desk.Pools.Thesaurus(ctx, l.Vocabulary)
-	if err != nil {
-		return nil, err
-	}
-	as, err := a.speech(ctx, s, l.Vocabulary)
-	if err != nil {
-		return nil, err
+	var s Source
+	var client source.Source
+	var v *thesaurus.Thesaurus
+	var as speech
+	var err error
+	if of != nil {
+		if s, client, err = a.Named(ctx, *of); err != nil {
+			return nil, err
+		}
+		as.Map = s.Map
+	} else {
+		if s, client, err = a.counting(ctx, at); err != nil {
+			return nil, err
+		}
+		l, err := a.desk.Look(ctx, at)
+		if err != nil {
+			return nil, err
+		}
+		if v, err = a.desk.Pools.Thesaurus(ctx, l.Vocabulary); err != nil {
+			return nil, err
+		}
+		if as, err = a.speech(ctx, s, l.Vocabulary); err != nil {
+			return nil, err
+		}
 	}
 	out := make([]TermCount, len(terms))
 	for i, t := range terms {

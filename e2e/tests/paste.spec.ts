@@ -83,6 +83,7 @@ test('an old query is pasted, mended, taken into blocks and written for two sour
   const one = headings.getByRole('listitem').filter({ hasText: 'Agricultural Labor Force' })
   await expect(headings.getByText(/^By records too/)).toBeVisible()
   await one.getByText(/^\d others$/).click()
+  await expect(one.getByText(/^[\d,]+ at Surco$/).first()).toBeVisible()
   await expect(one.getByText(/\d of the \d+ records that carry it say the words/).first()).toBeVisible()
   await take.click()
   await expect(first.getByText(/topic\{.*topic\{/)).toBeVisible()

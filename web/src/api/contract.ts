@@ -856,7 +856,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What the chosen source finds for some terms, each by itself */
+        /** What a source finds for some terms, each by itself */
         post: operations["countTerms"];
         delete?: never;
         options?: never;
@@ -6719,6 +6719,8 @@ export interface operations {
             query?: {
                 /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
                 look?: components["parameters"]["OfLook"];
+                /** @description another source than the one whose counts are shown; headings are of its own vocabulary then */
+                source?: number;
             };
             header?: never;
             path: {

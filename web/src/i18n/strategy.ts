@@ -371,6 +371,7 @@ export default {
     others: '1 other | {n} others',
     found: '{n} of the {all} records that carry it say the words',
     foundByBlock: '{n} of the {all} records that carry it are found by the block’s words',
+    there: '{n} at {source}',
     over: 'By records too: {sample}, {n} records.',
     noSample: 'No sample was drawn from a source of it: draw one, and its records say more.',
     declined: 'Nothing stands for it: its words do.',

@@ -8,6 +8,9 @@ const props = defineProps<{
   heading: NonNullable<TypedStrategy['carry']>['headings'][number]
   /** What records of the source say, where there are any. */
   said?: StandIns['headings'][number]
+  /** What the source itself finds for a heading, where it was asked. */
+  there: (label: string) => number | undefined
+  source?: string
 }>()
 const emit = defineEmits<{ decide: [stands: string, forget: boolean] }>()
 const { t, n } = useI18n()
@@ -39,6 +42,9 @@ const decided = computed(() => props.heading.stands.length > 0 || props.heading.
         ><b>{{ s }}</b></span
       >
       <span class="small grow">{{ t('carry.stands') }}</span>
+      <span v-if="there(s) !== undefined" class="small num">{{
+        t('carry.there', { n: n(there(s) ?? 0, 'whole'), source: source ?? '' })
+      }}</span>
       <button
         class="btn bare slim"
         :aria-label="t('carry.offLabel', { heading: s, for: heading.heading })"
@@ -77,6 +83,9 @@ const decided = computed(() => props.heading.stands.length > 0 || props.heading.
               })
             }}</template></span
           >
+          <span v-if="there(p.heading) !== undefined" class="small num">{{
+            t('carry.there', { n: n(there(p.heading) ?? 0, 'whole'), source: source ?? '' })
+          }}</span>
           <button
             class="btn outline slim"
             :aria-label="t('carry.takeLabel', { heading: p.heading, for: heading.heading })"

@@ -3,8 +3,9 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type TypedStrategy } from '@/api/client'
+import { useAsked } from '@/parts/asked'
 import { useProblem } from '@/state/problem'
-import { useReview } from '@/state/review'
+import { newTerm, useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import CarryHeading from './CarryHeading.vue'
 
@@ -36,6 +37,33 @@ const said = useQuery({
   enabled: () => props.carry.there,
 })
 const saidOf = (heading: string) => said.data.value?.headings.find((h) => h.heading === heading)
+/** What the source itself finds for what is proposed: asked a few at a time, of the first source that goes by the vocabulary. */
+const place = computed(() => sources.on.find((s) => s.vocabulary === props.carry.vocabulary))
+const labels = computed(() => [
+  ...new Set(
+    props.carry.headings.flatMap((h) => [
+      ...h.stands,
+      ...h.proposals.map((p) => p.heading),
+      ...(saidOf(h.heading)?.found.map((f) => f.heading) ?? []),
+    ]),
+  ),
+])
+const keyOf = (label: string) => `${place.value?.id} ${label}`
+const asked = useAsked(
+  computed(() => (place.value ? labels.value.map(keyOf) : [])),
+  4,
+  (of) =>
+    ask(
+      api.POST('/api/reviews/{review}/count-terms', {
+        params: {
+          ...review.asked,
+          query: { ...review.asked.query, source: place.value!.id },
+        },
+        body: of.map((key) => newTerm({ kind: 'heading', heading: key.slice(keyOf('').length) })),
+      }),
+    ),
+)
+const there = (label: string) => asked.of(keyOf(label))?.count?.records
 
 async function decide(heading: string, stands: string, forget: boolean) {
   wrong.value = ''
@@ -60,6 +88,7 @@ async function decide(heading: string, stands: string, forget: boolean) {
       {{ t(carry.there ? 'carry.says' : 'carry.notThere', { vocabulary: carry.vocabulary }) }}
     </p>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+    <p v-if="asked.problem.value" class="wrong" role="alert">{{ asked.problem.value }}</p>
     <p v-if="said.error.value" class="wrong" role="alert">{{ problem(said.error.value) }}</p>
     <p v-else-if="said.data.value" class="small">
       {{
@@ -77,6 +106,8 @@ async function decide(heading: string, stands: string, forget: boolean) {
         :key="h.heading"
         :heading="h"
         :said="saidOf(h.heading)"
+        :there="there"
+        :source="place?.name"
         @decide="(stands, forget) => decide(h.heading, stands, forget)"
       />
     </ul>
