@@ -19,6 +19,7 @@ import (
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/core/bib"
+	"tamiz/core/dialect"
 	"tamiz/core/strategy"
 	"tamiz/demo"
 	"tamiz/exchange/ris"
@@ -414,7 +415,7 @@ func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 	_, err = a.SetView(t.Context(), review, desk.NewLook{Source: &surco, Rest: true})
 	require.NoError(t, err)
 	c = counted(t, a, review)
-	assert.Equal(t, source.NoNear, c.Terms["1-2"].Notes[0].Kind, "the near pair of block B")
+	assert.Equal(t, source.NoteKind(dialect.NoNear), c.Terms["1-2"].Notes[0].Kind, "the near pair of block B")
 	assert.Positive(t, c.Terms["1-2"].Records)
 
 	w.shut.Store(true)

@@ -125,11 +125,8 @@ func (m Map) Lacks() (out []string) {
 	return out
 }
 
-// madeOf is which fields together are one.
-var madeOf = map[string][]string{"text": {"titleAbstract", "keyword"}, "titleAbstract": {"title", "abstract"}, "any": {"text", "heading"}}
-
-// wider is which fields hold all that one does, the narrowest first.
-var wider = map[string][]string{"title": {"titleAbstract", "text", "any"}, "abstract": {"titleAbstract", "text", "any"}, "titleAbstract": {"text", "any"}, "keyword": {"text", "any"}, "text": {"any"}}
+// madeOf is which fields together are one. Headings are asked by their labels, so that nothing else stands for any.
+var madeOf = map[string][]string{"text": {"titleAbstract", "keyword"}, "titleAbstract": {"title", "abstract"}}
 
 // parts returns the indexes that together stand for a field, and which parts of it have none.
 func (m Map) parts(field string) (indexes, missing []string) {
@@ -149,26 +146,6 @@ func (m Map) parts(field string) (indexes, missing []string) {
 		}
 	}
 	return indexes, missing
-}
-
-// asked returns the indexes that are asked for a field: those that stand for it in full; else the narrowest that holds
-// all of it and more; else what there is of it. A field that cannot be asked in full is lacking: wide is the field that
-// is asked in its place, missing what is left out.
-func (m Map) asked(field string) (indexes []string, wide string, missing []string) {
-	indexes, missing = m.parts(field)
-	if len(missing) == 0 {
-		return indexes, "", nil
-	}
-	for _, w := range wider[field] {
-		if more, lacking := m.parts(w); len(more) > 0 && len(lacking) == 0 {
-			return more, w, nil
-		}
-	}
-	// One index for everything holds more than any field of ours, whatever else is missing.
-	if ix := m.Indexes["any"]; ix != "" {
-		return []string{ix}, "any", nil
-	}
-	return indexes, "", missing
 }
 
 // Clean returns the map without fields that do not exist and with sensible limits.

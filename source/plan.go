@@ -93,7 +93,7 @@ func PlanOf(ctx context.Context, src Source, m Map, cql string, o Order) (Plan, 
 	found := 0
 	first := o.Now + 1
 	for year := first; year > first-earliest && found < total && (o.How == Years || found < n); year-- {
-		k, err := count(m.WithinYears(cql, year, year))
+		k, err := count(m.WithinYear(cql, year))
 		if err != nil {
 			return p, err
 		}
@@ -109,7 +109,7 @@ func PlanOf(ctx context.Context, src Source, m Map, cql string, o Order) (Plan, 
 	}
 	for i, k := range take {
 		if k > 0 {
-			p.Parts = append(p.Parts, Part{first - i, m.WithinYears(cql, first-i, first-i), [][2]int{{1, k}}})
+			p.Parts = append(p.Parts, Part{first - i, m.WithinYear(cql, first-i), [][2]int{{1, k}}})
 		}
 	}
 	return p, nil

@@ -36,7 +36,7 @@ func TestASourceIsDescribedAsJSON(t *testing.T) {
 	assert.Equal(t, "Surco", d.Title)
 	assert.Equal(t, "dc.title", d.Map.Indexes["title"])
 	assert.False(t, d.Map.Near)
-	assert.Equal(t, []string{"journal", "country"}, d.Lacks)
+	assert.Equal(t, []string{"any", "journal", "country"}, d.Lacks)
 	_, _, err = call(t, "", "source")
 	require.ErrorIs(t, err, errUsage)
 	_, _, err = call(t, "", "source", server.URL+"/nowhere")

@@ -19,6 +19,8 @@ type Options struct {
 	// Holds reports whether a phrase stands somewhere, where that is known: of forms written out those that stand nowhere are
 	// left out.
 	Holds func(text.Pattern) bool
+	// Anywhere has what has no field of its own asked in the field any: at a source that holds more than ours.
+	Anywhere bool
 }
 
 // MostForms is how many words are written out in place of one with a sign, and of a phrase.
@@ -34,10 +36,22 @@ type adapter struct {
 }
 
 func (a *adapter) note(code, term, instead string, meant, said query.Expr) {
-	if a.quiet {
-		return
+	if !a.quiet {
+		a.add(Note{Code: code, Term: term, Instead: instead, Meant: meant, Said: said})
 	}
-	key := [3]string{code, term, instead}
+}
+
+// noteField notes that a field is not asked by itself or not in full: also of what is asked in place of something else, whose
+// own note has the cost of both.
+func (a *adapter) noteField(code string, f bib.Field, term, instead string, meant, said query.Expr) {
+	if a.quiet {
+		meant, said = nil, nil
+	}
+	a.add(Note{Code: code, Term: fieldNamed(f) + ": " + term, Instead: instead, Field: fieldNamed(f), Meant: meant, Said: said})
+}
+
+func (a *adapter) add(n Note) {
+	key := [3]string{n.Code, n.Term, n.Instead}
 	if a.told[key] {
 		return
 	}
@@ -45,7 +59,7 @@ func (a *adapter) note(code, term, instead string, meant, said query.Expr) {
 		a.told = map[[3]string]bool{}
 	}
 	a.told[key] = true
-	a.notes = append(a.notes, Note{code, term, instead, meant, said})
+	a.notes = append(a.notes, n)
 }
 
 // expr returns what can be said; nil is nothing.
@@ -171,6 +185,8 @@ func (a *adapter) in(f bib.Field, named bool) (fields []string, wide string, mis
 		return fields, "", 0
 	case wider != "":
 		return []string{wider}, wider, 0
+	case a.o.Anywhere && a.d.has("any"):
+		return []string{"any"}, "any", 0
 	}
 	return fields, "", f &^ covered
 }
@@ -210,9 +226,9 @@ func (a *adapter) spread(f bib.Field, named bool, meant query.Expr, term string,
 	said := one(opOr, parts)
 	switch {
 	case wide != "":
-		a.note(NoField, fieldNamed(f)+": "+term, wide, meant, said)
+		a.noteField(NoField, f, term, wide, meant, said)
 	case missing != 0:
-		a.note(NoPart, fieldNamed(f)+": "+term, strings.Join(fields, ", "), meant, said)
+		a.noteField(NoPart, f, term, strings.Join(fields, ", "), meant, said)
 	}
 	return said
 }
@@ -592,18 +608,27 @@ func (a *adapter) author(q query.Author) query.Expr {
 	if can && len(q.Pattern) > 1 && len(a.d.Terms.Marks) == 0 && !a.togetherUnmarked() {
 		can = false
 	}
-	if !can {
-		a.note(NoName, "author: "+q.Pattern.String(), "", q, nil)
-		return nil
+	if can {
+		return q
 	}
-	return q
+	term := author + ": " + q.Pattern.String()
+	if a.o.Anywhere && a.d.has("any") && !q.All && !q.Any && len(a.d.Fields[author]) == 0 {
+		said := a.phrase(query.Phrase{Pattern: q.Pattern, Fields: bib.Any})
+		a.add(Note{Code: NoField, Term: term, Instead: "any", Field: author, Meant: q, Said: said})
+		return said
+	}
+	a.note(NoName, term, "", q, nil)
+	return nil
 }
 
 func (a *adapter) years(q query.Years) query.Expr {
-	if q.From <= query.FirstYear && q.To >= query.LastYear {
+	m := a.d.made.years
+	if q.From <= query.FirstYear && q.To >= query.LastYear { // whatever has a year
+		if a.d.Years != nil && len(m["from"]) > 0 {
+			return q
+		}
 		return a.all(q)
 	}
-	m := a.d.made.years
 	can := false
 	switch {
 	case a.d.Years == nil:

@@ -75,6 +75,12 @@ func (d *Dialect) Check() error {
 	return nil
 }
 
+// ToWrite makes a dialect ready that is only written in: several fields may go by one name. It is not read back.
+func (d *Dialect) ToWrite() error {
+	d.unread = true
+	return d.form()
+}
+
 // form returns what is wrong in how a dialect is written; without it, it can write and read, right or wrong.
 func (d *Dialect) form() error {
 	if d.Tamiz != Version {
@@ -167,7 +173,7 @@ func (d *Dialect) checkFields(m *templates) error {
 				return fmt.Errorf("a name of the field %s is empty, too long or begins with a space: %q", field, n)
 			}
 			key := string(folded(n))
-			if other, ok := owner[key]; ok && other != field {
+			if other, ok := owner[key]; ok && other != field && !d.unread {
 				return fmt.Errorf("its reader would be ambiguous: %q is the name of %s and of %s", n, other, field)
 			}
 			owner[key] = field
@@ -285,12 +291,17 @@ func (d *Dialect) checkTemplates(m *templates) error {
 	for _, c := range []struct {
 		op   string
 		from []string
-	}{{"is", d.Clauses.Is}, {"whole", d.Clauses.Whole}, {"all", d.Clauses.All}, {"any", d.Clauses.Any}} {
+	}{{"is", d.Clauses.Is}, {"many", d.Clauses.Many}, {"whole", d.Clauses.Whole}, {"all", d.Clauses.All}, {"any", d.Clauses.Any}} {
 		var own []template
 		if err := add(&own, c.op, c.from, []string{"name", "term"}, "name", "term"); err != nil {
 			return err
 		}
 		m.bare[c.op] = own
+		if c.op == "many" { // is read as the same
+			for i := range own {
+				own[i].op = "is"
+			}
+		}
 		m.clauses = append(m.clauses, own...)
 	}
 	if len(d.Fields) > 0 && len(d.Clauses.Is) == 0 && d.Bare == "" {

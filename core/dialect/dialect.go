@@ -55,12 +55,14 @@ type Dialect struct {
 	Longest    int                 `json:"longest,omitempty"`  // characters of one query
 	MostTerms  int                 `json:"mostTerms,omitempty"`
 
-	made *templates
+	made   *templates
+	unread bool // it is only written in: nothing has to be told apart
 }
 
 // Clauses are how a term and the field it is looked for in stand together: {name}, {term}.
 type Clauses struct {
 	Is    []string `json:"is,omitempty"`
+	Many  []string `json:"many,omitempty"`  // as Is, of several words that stand together, where that is written otherwise
 	Whole []string `json:"whole,omitempty"` // the whole of a value
 	All   []string `json:"all,omitempty"`   // all words, wherever they stand
 	Any   []string `json:"any,omitempty"`

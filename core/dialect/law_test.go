@@ -122,6 +122,9 @@ func invented(t *rapid.T) *dialect.Dialect {
 	}
 	is := rapid.SampledFrom([]string{"{name}:{term}", "{term}`{name}", "{name}{{{term}}}"}).Draw(t, "clause")
 	d.Clauses.Is = []string{is}
+	if rapid.Bool().Draw(t, "many") {
+		d.Clauses.Many = []string{"{name} holds {term}"}
+	}
 	if rapid.Bool().Draw(t, "whole") {
 		d.Clauses.Whole = []string{"{name}::{term}"}
 	}

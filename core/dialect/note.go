@@ -35,6 +35,7 @@ type Note struct {
 	Code    string
 	Term    string     // what was meant, as a person reads it
 	Instead string     // what is asked in its place; "" is nothing
+	Field   string     // of a field that cannot be asked by itself or in full: its name
 	Meant   query.Expr // nil where nothing is asked differently
 	Said    query.Expr // nil: nothing is asked
 }

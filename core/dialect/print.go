@@ -106,7 +106,7 @@ func (d *Dialect) leaf(q query.Expr) string {
 		if d.Bare != "" && q.Fields == textFields[d.Bare] {
 			return d.term(q.Pattern, nil)
 		}
-		return d.clause(d.made.bare["is"], d.namesOf(q.Fields), q.Pattern)
+		return d.clause(d.together(q.Pattern), d.namesOf(q.Fields), q.Pattern)
 	case query.Words:
 		templates := d.made.bare["any"]
 		if q.All {
@@ -150,6 +150,14 @@ func (d *Dialect) namesOf(f bib.Field) string {
 		}
 	}
 	return strings.Join(names, d.Several)
+}
+
+// together returns how a name stands with a word, or with several that stand together.
+func (d *Dialect) together(p text.Pattern) []template {
+	if many := d.made.bare["many"]; len(p) > 1 && len(many) > 0 {
+		return many
+	}
+	return d.made.bare["is"]
 }
 
 func (d *Dialect) clause(templates []template, names string, p text.Pattern) string {

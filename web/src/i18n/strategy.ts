@@ -179,6 +179,7 @@ export default {
     fieldOf_country: 'countries',
     fieldOf_identifier: 'identifiers',
     clauses_is: 'a term in a field',
+    clauses_many: 'a name and several words that stand together, where that differs',
     clauses_whole: 'the whole of a value',
     clauses_all: 'all words, anywhere',
     clauses_any: 'any of the words',

@@ -24,7 +24,7 @@ export const groups: Record<string, Member[]> = {
     ...of('fields', 'list', `${searched} author heading year type language country identifier`),
     ...of('', ['', ...searched.split(' ')], 'bare'),
     ...of('', 'text', 'several'),
-    ...of('clauses', 'list', 'is whole all any'),
+    ...of('clauses', 'list', 'is many whole all any'),
   ],
   terms: [
     ...of('terms', 'pairs', 'marks'),
