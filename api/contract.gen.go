@@ -1482,6 +1482,20 @@ type TallyParams struct {
 	// Look the look that figures are asked of, by its name; the last that was taken, where none is said
 	Look  *OfLook `form:"look,omitempty" json:"look,omitempty"`
 	Facet Facet   `form:"facet" json:"facet"`
+
+	// Words that an item or a form of it holds; with * or ?, whole words that stand in it
+	Words       *string  `form:"words,omitempty" json:"words,omitempty"`
+	Sort        *string  `form:"sort,omitempty" json:"sort,omitempty"`
+	Down        *bool    `form:"down,omitempty" json:"down,omitempty"`
+	RecordsFrom *float64 `form:"recordsFrom,omitempty" json:"recordsFrom,omitempty"`
+	RecordsTo   *float64 `form:"recordsTo,omitempty" json:"recordsTo,omitempty"`
+	LiftFrom    *float64 `form:"liftFrom,omitempty" json:"liftFrom,omitempty"`
+	LiftTo      *float64 `form:"liftTo,omitempty" json:"liftTo,omitempty"`
+	PullFrom    *float64 `form:"pullFrom,omitempty" json:"pullFrom,omitempty"`
+	PullTo      *float64 `form:"pullTo,omitempty" json:"pullTo,omitempty"`
+
+	// Most rows, beside those that somebody decided on
+	Most *int `form:"most,omitempty" json:"most,omitempty"`
 }
 
 // ExportTallyParams defines parameters for ExportTally.
@@ -4615,6 +4629,76 @@ func (w *ServerInterfaceWrapper) Tally(ctx *echo.Context) error {
 	err = runtime.BindQueryParameterWithOptions("form", true, true, "facet", ctx.QueryParams(), &params.Facet, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
 	if err != nil {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter facet: %s", err))
+	}
+
+	// ------------- Optional query parameter "words" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "words", ctx.QueryParams(), &params.Words, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter words: %s", err))
+	}
+
+	// ------------- Optional query parameter "sort" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "sort", ctx.QueryParams(), &params.Sort, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter sort: %s", err))
+	}
+
+	// ------------- Optional query parameter "down" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "down", ctx.QueryParams(), &params.Down, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter down: %s", err))
+	}
+
+	// ------------- Optional query parameter "recordsFrom" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "recordsFrom", ctx.QueryParams(), &params.RecordsFrom, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter recordsFrom: %s", err))
+	}
+
+	// ------------- Optional query parameter "recordsTo" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "recordsTo", ctx.QueryParams(), &params.RecordsTo, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter recordsTo: %s", err))
+	}
+
+	// ------------- Optional query parameter "liftFrom" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "liftFrom", ctx.QueryParams(), &params.LiftFrom, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter liftFrom: %s", err))
+	}
+
+	// ------------- Optional query parameter "liftTo" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "liftTo", ctx.QueryParams(), &params.LiftTo, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter liftTo: %s", err))
+	}
+
+	// ------------- Optional query parameter "pullFrom" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "pullFrom", ctx.QueryParams(), &params.PullFrom, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter pullFrom: %s", err))
+	}
+
+	// ------------- Optional query parameter "pullTo" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "pullTo", ctx.QueryParams(), &params.PullTo, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter pullTo: %s", err))
+	}
+
+	// ------------- Optional query parameter "most" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "most", ctx.QueryParams(), &params.Most, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter most: %s", err))
 	}
 
 	// Invoke the callback with all the unmarshaled arguments

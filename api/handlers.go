@@ -9,6 +9,7 @@ import (
 
 	"tamiz/app"
 	"tamiz/app/desk"
+	"tamiz/app/figures"
 	"tamiz/app/reviews"
 )
 
@@ -112,7 +113,11 @@ func (h Handlers) Bench(ctx context.Context, r BenchRequestObject) (BenchRespons
 }
 
 func (h Handlers) Tally(ctx context.Context, r TallyRequestObject) (TallyResponseObject, error) {
-	v, err := h.app.Figures.Tally(ctx, at(r.Review, r.Params.Look), r.Params.Facet)
+	q := r.Params
+	v, err := h.app.Figures.TallyIn(ctx, at(r.Review, q.Look), q.Facet, figures.Window{
+		Words: said(q.Words), Sort: said(q.Sort), Down: said(q.Down), Most: said(q.Most),
+		Records: figures.Bounds{From: q.RecordsFrom, To: q.RecordsTo}, Lift: figures.Bounds{From: q.LiftFrom, To: q.LiftTo}, Pull: figures.Bounds{From: q.PullFrom, To: q.PullTo},
+	})
 	if err != nil {
 		return nil, err
 	}

@@ -76,7 +76,7 @@ test('a rectangle drawn in the plot keeps what lies in it', async ({ page }) => 
   await page.goto(`/reviews/${await demoReview(page)}/harvest`)
   const plot = page.getByRole('figure')
   await expect(plot.locator('canvas')).toBeVisible()
-  const shown = page.getByText(/^[\d,]+ items?$/)
+  const shown = page.getByText(/^[\d,]+ (items?|of [\d,]+)$/)
   const before = await shown.textContent()
   const box = (await plot.boundingBox())!
   await page.mouse.move(box.x + box.width * 0.55, box.y + 14)
@@ -95,15 +95,50 @@ test('fifty thousand candidates stay in the reach of the keyboard', async ({ pag
   await bring(page, 'many.ris', ris(...titles, ...titles.map((t) => ({ ...t, year: 2010 }))))
   await expect(page.getByRole('button', { name: '2,600', exact: true })).toBeVisible()
   await page.getByRole('link', { name: 'Harvest', exact: true }).click()
-  await expect(page.getByText('52,000 items')).toBeVisible()
+  // The first ten thousand are sent; what is filtered or sorted for is looked for among all.
+  const shown = page.getByText('10,000 of 52,000')
+  await expect(shown).toBeVisible()
+  await shown.focus()
+  await expect(page.getByRole('tooltip')).toContainText('look through all of them')
   const list = page.getByRole('listbox', { name: 'Open candidates' })
   expect(await list.getByRole('option').count()).toBeLessThan(80)
   await list.focus()
   await page.keyboard.press('End')
-  await expect(list.getByRole('option', { selected: true })).toHaveAttribute('aria-posinset', '52000')
+  await expect(list.getByRole('option', { selected: true })).toHaveAttribute('aria-posinset', '10000')
   await page.keyboard.press('Home')
   await page.keyboard.press('p')
-  await expect(page.getByText('51,999 items')).toBeVisible()
+  await expect(page.getByText('9,999 of 52,000')).toBeVisible()
+  await expect(page.getByText('51,999 open')).toBeVisible()
+
+  const filter = page.getByLabel('Filter', { exact: true })
+  const last = list.getByRole('option')
+  for (const word of ['w999x39', 'w98x7']) {
+    await filter.fill(word)
+    await expect(last).toHaveCount(1)
+    await expect(last).toContainText(word)
+    await expect(page.getByText('1 item', { exact: true })).toBeVisible()
+  }
+  await accessible(page)
+  // One that stands further down is dropped, and still to be seen when the filter is gone.
+  await filter.press('Enter')
+  await page.keyboard.press('d')
+  await page.keyboard.press('1')
+  await saved(page)
+  await filter.fill('')
+  await page.getByRole('button', { name: 'dropped', exact: true }).click()
+  await expect(page.getByRole('listbox', { name: 'Dropped' }).getByRole('option')).toContainText('w98x7')
+  await page.reload()
+  await page.getByRole('button', { name: 'dropped', exact: true }).click()
+  await expect(page.getByRole('listbox', { name: 'Dropped' }).getByRole('option')).toContainText('w98x7')
+
+  // The largest by name are among all.
+  await page.getByRole('button', { name: 'all', exact: true }).click()
+  await page.getByRole('button', { name: 'Sort by Item' }).click()
+  await page.getByRole('button', { name: 'Sort by Item' }).click()
+  await expect(async () => {
+    await page.getByRole('listbox', { name: 'All candidates' }).press('Home') // the last of them come a moment later
+    await expect(page.getByRole('option', { selected: true })).toContainText('w9x9', { timeout: 500 })
+  }).toPass()
 })
 
 test('a family is added with the forms that are ticked, or truncated', async ({ page, review }) => {

@@ -2830,6 +2830,11 @@ export interface components {
             foreign?: number;
             /** @description rows stand in the order of pull and of what suits a block and is new there */
             bySuit?: boolean;
+            /** @description rows that there are */
+            all: number;
+            /** @description of these, that pass what was filtered for */
+            passing: number;
+            /** @description the first of them, and behind them those that somebody decided on, whether they pass or not */
             rows: components["schemas"]["TallyRow"][];
         };
         TallyRow: {
@@ -5528,6 +5533,18 @@ export interface operations {
                 /** @description the look that figures are asked of, by its name; the last that was taken, where none is said */
                 look?: components["parameters"]["OfLook"];
                 facet: components["schemas"]["Facet"];
+                /** @description that an item or a form of it holds; with * or ?, whole words that stand in it */
+                words?: string;
+                sort?: "item" | "records" | "withNarrower" | "lift" | "pull" | "keys";
+                down?: boolean;
+                recordsFrom?: number;
+                recordsTo?: number;
+                liftFrom?: number;
+                liftTo?: number;
+                pullFrom?: number;
+                pullTo?: number;
+                /** @description rows, beside those that somebody decided on */
+                most?: number;
             };
             header?: never;
             path: {

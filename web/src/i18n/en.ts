@@ -407,6 +407,9 @@ export default {
     show: 'Show',
     filter: 'Filter',
     shown: '{n} item | {n} items',
+    first: '{n} of {of}',
+    firstTip:
+      'More than is sent at once. Filters and the order of a column look through all of them, not only through those that stand here.',
     title: {
       open: 'Open candidates',
       kept: 'Kept candidates',

@@ -23,6 +23,7 @@ import { noFilters, useCandidates } from './candidates'
 import { useDeciding } from './deciding'
 import { useHarvestKeys } from './keys'
 import { facets, useTallies } from './tallies'
+import { useWanted } from './wanted'
 
 // Charts come when they are first looked at.
 const CandidatePlot = defineAsyncComponent(() => import('./CandidatePlot.vue'))
@@ -40,23 +41,22 @@ const problem = useProblem()
 const looked = useLooked()
 
 const facet = useStorage<Facet>('tamiz-facet', 'words')
-const { tallies, offered, current, tally, old, suits, proposing } = useTallies(facet)
-const {
-  show,
-  words,
-  pattern,
-  filters,
-  area,
-  sort,
-  sortBy,
-  counts,
-  shown,
-  all,
-  asideHere,
-  withAside,
-} = useCandidates(tally, facet, suits)
+const wanted = useWanted()
+const { words, filters, sort, pattern } = wanted
+const { tallies, offered, current, tally, beyond, old, suits, proposing } = useTallies(
+  facet,
+  wanted,
+)
+const { show, area, sortBy, counts, shown, all, asideHere, withAside } = useCandidates(
+  tally,
+  facet,
+  suits,
+  wanted,
+)
 
-const most = computed(() => (tally.value?.rows ?? []).reduce((m, r) => Math.max(m, r.records), 1))
+const most = computed(() =>
+  (current.value.data.value?.rows ?? []).reduce((m, r) => Math.max(m, r.records), 1),
+)
 const list = ref<InstanceType<typeof CandidateList>>()
 const panel = ref<InstanceType<typeof CandidatePanel>>()
 const decides = computed(() => taken.includes(facet.value))
@@ -89,10 +89,8 @@ const deciding = useDeciding({ all, shown, suits, list, panel })
 const { selectedKey, selected, chosen, marked, anchor, dropping, suit, target, select } = deciding
 const { addTo, begin, park, drop, back } = deciding
 watch(facet, () => {
-  sort.value = undefined
+  wanted.clear()
   area.value = undefined
-  words.value = ''
-  filters.value = noFilters()
   selectedKey.value = undefined
 })
 watch(selected, (c) => c || bench.rest(undefined))
@@ -111,7 +109,14 @@ const { onKey, all: keys } = useHarvestKeys(deciding, {
 /** Goes to an item of the list by its name, whatever the filter shows. */
 function find(item: string) {
   const c = all.value.find((x) => x.item === item || x.forms?.includes(item))
-  if (!c) return void (words.value = item)
+  if (!c) {
+    // It may stand further down than what was sent.
+    wanted.clear()
+    words.value = item
+    withAside.value = true
+    show.value = 'all'
+    return
+  }
   if (!shown.value.includes(c)) {
     words.value = ''
     filters.value = noFilters()
@@ -207,9 +212,7 @@ const gone = computed(
           @click="facet = f"
         >
           {{ t(`facet.${f}`) }}
-          <small>{{
-            tallies[f].data.value ? n(tallies[f].data.value!.rows.length, 'whole') : ''
-          }}</small>
+          <small>{{ tallies[f].data.value ? n(tallies[f].data.value!.all, 'whole') : '' }}</small>
         </button>
       </div>
       <p v-if="current.error.value && !tally" class="wrong" role="alert">
@@ -261,6 +264,7 @@ const gone = computed(
           v-model:filters="filters"
           v-model:with-aside="withAside"
           :shown="shown.length"
+          :beyond="beyond"
           :decides="decides"
           :has-contrast="tally.contrast > 0"
           :has-keys="tally.hasKeys"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
+import WithTip from '@/parts/WithTip.vue'
 import { bounded, filtersOn, noFilters, states, type Filters } from './candidates'
 
 /** Which candidates are shown: by what is decided, by what they say, by their figures. */
@@ -10,6 +11,8 @@ const filters = defineModel<Filters>('filters', { required: true })
 const withAside = defineModel<boolean>('withAside', { required: true })
 const props = defineProps<{
   shown: number
+  /** Where more pass than were sent: how many. */
+  beyond: number
   decides: boolean
   hasContrast: boolean
   hasKeys: boolean
@@ -105,6 +108,13 @@ defineExpose({ focus: () => filter.value?.focus() })
       </v-card>
     </v-menu>
     <span v-if="refused" class="wrong small" role="alert">{{ t('filters.refused') }}</span>
+    <WithTip v-else-if="beyond" :text="t('harvest.firstTip')">
+      <template #default="{ describedBy }">
+        <span class="small" tabindex="0" :aria-describedby="describedBy">{{
+          t('harvest.first', { n: n(shown, 'whole'), of: n(beyond, 'whole') })
+        }}</span>
+      </template>
+    </WithTip>
     <span v-else class="small">{{ t('harvest.shown', { n: n(shown, 'whole') }, shown) }}</span>
     <button
       v-if="aside"

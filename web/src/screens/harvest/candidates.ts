@@ -2,7 +2,7 @@ import { computed, ref, watch, type Ref } from 'vue'
 import type { Facet, Suit, Tally, TallyRow } from '@/api/client'
 import { taken, type Item } from '@/state/decide'
 import { decisionKey, useReview, type Decided } from '@/state/review'
-import { patternOf } from './patterns'
+import type { Wanted } from './wanted'
 
 export type State = 'open' | 'kept' | 'parked' | 'dropped'
 export const states = ['open', 'kept', 'parked', 'dropped', 'all'] as const
@@ -52,13 +52,11 @@ export function useCandidates(
   tally: Ref<Tally | undefined>,
   facet: Ref<Facet>,
   suits: Ref<Map<string, Suit>>,
+  { filters, sort, pattern }: Wanted,
 ) {
   const review = useReview()
   const show = ref<(typeof states)[number]>('open')
-  const words = ref('')
-  const filters = ref(noFilters())
   const area = ref<Area>()
-  const sort = ref<{ column: Column; down: boolean }>()
 
   // What a term of its block finds already steps aside when the order is made anew, never under the reader's eyes.
   const withAside = ref(false)
@@ -125,7 +123,7 @@ export function useCandidates(
   })
   const counts = computed(() => {
     const n: Record<State, number> = {
-      open: undecided.value.length - decided.value.size,
+      open: (tally.value?.all ?? 0) - decided.value.size,
       kept: 0,
       parked: 0,
       dropped: 0,
@@ -146,7 +144,6 @@ export function useCandidates(
     })
   })
 
-  const pattern = computed(() => patternOf(words.value))
   /** Whether a row passes everything but what is decided about it. */
   function passes(c: Candidate): boolean {
     const p = pattern.value
@@ -193,11 +190,7 @@ export function useCandidates(
 
   return {
     show,
-    words,
-    pattern,
-    filters,
     area,
-    sort,
     sortBy,
     all,
     counts,

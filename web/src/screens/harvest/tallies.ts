@@ -5,6 +5,7 @@ import { api, ask, type Facet, type Suit, type Tally } from '@/api/client'
 import { taken } from '@/state/decide'
 import { useLooked } from '@/state/looked'
 import { useReview } from '@/state/review'
+import type { Wanted } from './wanted'
 
 export const facets: Facet[] = [
   'words',
@@ -21,29 +22,31 @@ export const facets: Facet[] = [
 ]
 
 /** The tally of each facet of what is looked at, the one in view first, and what its items suit. */
-export function useTallies(facet: Ref<Facet>) {
+export function useTallies(facet: Ref<Facet>, wanted: Wanted) {
   const review = useReview()
   const looked = useLooked()
 
+  const of = (f: Facet) => [
+    'tally',
+    review.id,
+    review.lookStamp,
+    review.keysStamp,
+    looked.ordered.times,
+    f,
+  ]
+  const count = (facet: Facet, query: object = {}) =>
+    ask(
+      api.GET('/api/reviews/{review}/tally', {
+        params: { path: { review: review.id }, query: { look: review.look.name, facet, ...query } },
+      }),
+    )
   const next = ref<Facet>()
   const tallies = Object.fromEntries(
     facets.map((f) => [
       f,
       useQuery({
-        queryKey: computed(() => [
-          'tally',
-          review.id,
-          review.lookStamp,
-          review.keysStamp,
-          looked.ordered.times,
-          f,
-        ]),
-        queryFn: () =>
-          ask(
-            api.GET('/api/reviews/{review}/tally', {
-              params: { path: { review: review.id }, query: { look: review.look.name, facet: f } },
-            }),
-          ),
+        queryKey: computed(() => of(f)),
+        queryFn: () => count(f),
         enabled: () => review.sample !== undefined && (f === facet.value || f === next.value),
         placeholderData: keepPreviousData,
       }),
@@ -64,7 +67,35 @@ export function useTallies(facet: Ref<Facet>) {
       ? undefined
       : facets.find((f) => f !== facet.value && !tallies[f].isFetched.value)
   })
-  const tally = computed(() => current.value.data.value)
+
+  // Of a tally with more rows than are sent, what is filtered or sorted for is asked for: any row may be among it.
+  const cut = computed(() => {
+    const t = current.value.data.value
+    return t !== undefined && t.rows.length < t.all
+  })
+  const asked = refDebounced(wanted.query, 250)
+  const windowed = useQuery({
+    queryKey: computed(() => [...of(facet.value), asked.value]),
+    queryFn: () => count(facet.value, asked.value),
+    enabled: () => cut.value && asked.value !== undefined,
+    placeholderData: (before: Tally | undefined, query?: { queryKey: readonly unknown[] }) =>
+      JSON.stringify(query?.queryKey.slice(0, -1)) === JSON.stringify(of(facet.value))
+        ? before
+        : undefined,
+  })
+  const tally = computed(() => {
+    const first = current.value.data.value
+    const more = cut.value && asked.value !== undefined ? windowed.data.value : undefined
+    if (!first || !more) return first
+    const has = new Set(first.rows.map((r) => r.item))
+    return { ...more, rows: [...first.rows, ...more.rows.filter((r) => !has.has(r.item))] }
+  })
+  /** Of what is filtered or sorted for there is more than was sent: how many. */
+  const beyond = computed(() => {
+    const t = asked.value === undefined ? undefined : windowed.data.value
+    const of = cut.value && (t ?? current.value.data.value)
+    return of && of.passing > of.rows.length ? of.passing : 0
+  })
   /** What stands there is of what was looked at before: what is looked at now is being counted. */
   const old = computed(() => review.looking || current.value.isPlaceholderData.value)
 
@@ -104,5 +135,5 @@ export function useTallies(facet: Ref<Facet>) {
     900,
   )
 
-  return { tallies, offered, current, tally, old, suits, proposing }
+  return { tallies, offered, current, tally, beyond, old, suits, proposing }
 }

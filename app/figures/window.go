@@ -1,0 +1,194 @@
+package figures
+
+import (
+	"cmp"
+	"context"
+	"regexp"
+	"slices"
+	"strings"
+	"unicode/utf8"
+
+	"tamiz/app/desk"
+	"tamiz/app/problems"
+	"tamiz/core/strategy"
+	"tamiz/core/tally"
+)
+
+// MostRows is how many rows of a tally are sent at once, beside those that somebody decided on.
+const MostRows = 10000
+
+// A Window is which rows of a tally are wanted, and in what order. Its zero value is the first of all.
+type Window struct {
+	Words   string // that an item or a form of it holds; with * or ?, whole words that stand in it
+	Sort    string // item, records, withNarrower, lift, pull or keys; "" is the tally's own order
+	Down    bool
+	Records Bounds
+	Lift    Bounds
+	Pull    Bounds
+	Most    int // 1 to MostRows; 0 is MostRows
+}
+
+// Bounds are the least and the greatest that a figure may be; nil is any.
+type Bounds struct{ From, To *float64 }
+
+func (b Bounds) hold(figure *float64) bool {
+	of := 0.0
+	if figure != nil {
+		of = *figure
+	}
+	return (b.From == nil || of >= *b.From) && (b.To == nil || of <= *b.To)
+}
+
+// TallyIn counts a facet of what is looked at and returns the rows of a window: the first of those that pass, in its order,
+// and behind them all that somebody decided on, whether they pass or not. Of how many they are taken is said (All, Passing).
+func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Window) (*Tally, error) {
+	matches, err := matcher(w.Words)
+	if err != nil {
+		return nil, err
+	}
+	t, err := a.Tally(ctx, at, f)
+	if err != nil {
+		return nil, err
+	}
+	var in, out []TallyRow
+	for _, r := range t.Rows {
+		records := float64(r.Records)
+		if matches(&r) && w.Records.hold(&records) && w.Lift.hold(r.Lift) && w.Pull.hold(r.Pull) {
+			in = append(in, r)
+		} else {
+			out = append(out, r)
+		}
+	}
+	t.Passing = len(in)
+	if order := w.order(); order != nil {
+		slices.SortStableFunc(in, order)
+	}
+	most := MostRows
+	if w.Most > 0 {
+		most = min(w.Most, MostRows)
+	}
+	first := min(most, len(in))
+	t.Rows = append([]TallyRow{}, in[:first]...)
+	rest := append(in[first:len(in):len(in)], out...)
+	if len(rest) == 0 {
+		return t, nil
+	}
+	told, err := a.told(ctx, at, f)
+	if err != nil {
+		return nil, err
+	}
+	for i := range rest {
+		if told(&rest[i]) {
+			t.Rows = append(t.Rows, rest[i])
+		}
+	}
+	return t, nil
+}
+
+// order returns how rows are compared; nil leaves them as they stand.
+func (w Window) order() func(a, b TallyRow) int {
+	by := func(figure func(r *TallyRow) *float64) func(a, b TallyRow) int {
+		of := func(r *TallyRow) float64 {
+			if v := figure(r); v != nil {
+				return *v
+			}
+			return -1 // below every figure there is
+		}
+		return func(a, b TallyRow) int { return cmp.Compare(of(&a), of(&b)) }
+	}
+	whole := func(n *int) *float64 {
+		if n == nil {
+			return nil
+		}
+		v := float64(*n)
+		return &v
+	}
+	var up func(a, b TallyRow) int
+	switch w.Sort {
+	case "item":
+		up = func(a, b TallyRow) int { return strings.Compare(a.Item, b.Item) }
+	case "records":
+		up = func(a, b TallyRow) int { return cmp.Compare(a.Records, b.Records) }
+	case "withNarrower":
+		up = by(func(r *TallyRow) *float64 { return whole(r.WithNarrower) })
+	case "keys":
+		up = by(func(r *TallyRow) *float64 { return whole(r.Keys) })
+	case "lift":
+		up = by(func(r *TallyRow) *float64 { return r.Lift })
+	case "pull":
+		up = by(func(r *TallyRow) *float64 { return r.Pull })
+	}
+	if up == nil || !w.Down {
+		return up
+	}
+	return func(a, b TallyRow) int { return up(b, a) }
+}
+
+const longestFilter = 200 // characters
+
+// matcher reads what rows are filtered for: letters that stand in them, or with * and ? whole words in a row, of two
+// letters or more each.
+func matcher(typed string) (func(*TallyRow) bool, error) {
+	wanted := strings.ToLower(strings.TrimSpace(typed))
+	if wanted == "" {
+		return func(*TallyRow) bool { return true }, nil
+	}
+	if utf8.RuneCountInString(wanted) > longestFilter {
+		return nil, problems.Invalid("words", "rows are filtered for at most %d characters", longestFilter)
+	}
+	holds := func(item string) bool { return strings.Contains(strings.ToLower(item), wanted) }
+	if strings.ContainsAny(wanted, "*?") {
+		words := strings.Fields(wanted)
+		for i, word := range words {
+			if utf8.RuneCountInString(strings.Map(letters, word)) < 2 {
+				return nil, problems.Invalid("words", "a word with a sign has two letters or more beside it: %s", word)
+			}
+			word = regexp.QuoteMeta(word)
+			for strings.Contains(word, `\*\*`) {
+				word = strings.ReplaceAll(word, `\*\*`, `\*`)
+			}
+			words[i] = strings.NewReplacer(`\*`, `\S*`, `\?`, `\S`).Replace(word)
+		}
+		whole, err := regexp.Compile(`(?:^|\s)` + strings.Join(words, `\s+`) + `(?:\s|$)`)
+		if err != nil {
+			return nil, problems.Invalid("words", "this filter cannot be read: %s", typed)
+		}
+		holds = func(item string) bool { return whole.MatchString(strings.ToLower(item)) }
+	}
+	return func(r *TallyRow) bool {
+		return holds(r.Item) || slices.ContainsFunc(r.Forms, func(f Form) bool { return holds(f.Item) })
+	}, nil
+}
+
+func letters(r rune) rune {
+	if r == '*' || r == '?' {
+		return -1
+	}
+	return r
+}
+
+// told returns whether somebody decided on a row: parked or dropped it, or took it as a term.
+func (a *Service) told(ctx context.Context, at desk.At, f tally.Facet) (func(*TallyRow) bool, error) {
+	d, err := a.sampled(ctx, at, a.desk.Heavy)
+	if err != nil {
+		return nil, err
+	}
+	decided, err := a.decided(ctx, at, f)
+	if err != nil {
+		return nil, err
+	}
+	key := func(item string) string { return desk.ItemKey(f, item, d.Pool.Parted) }
+	for _, b := range d.Strategy.Blocks {
+		for _, t := range b.Terms {
+			switch {
+			case t.Kind == strategy.HeadingTerm && f == tally.Headings:
+				decided[key(t.Heading)] = true
+			case t.Kind == strategy.TextTerm && f != tally.Headings:
+				decided[key(strings.ToLower(t.Text))] = true
+			}
+		}
+	}
+	return func(r *TallyRow) bool {
+		return decided[cmp.Or(r.Key, r.Item)] || slices.ContainsFunc(r.Forms, func(form Form) bool { return decided[key(form.Item)] })
+	}, nil
+}
