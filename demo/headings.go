@@ -123,10 +123,45 @@ func Headings() []thesaurus.Concept {
 		t.put(crop+" Plants", plants)
 		t.put(crop+", Dietary", t.put("Foods"))
 	}
+	t.allow()
 	for i, q := range qualifiers {
-		t.concepts = append(t.concepts, thesaurus.Concept{ID: fmt.Sprintf("%squalifiers/%d", almagreAddress, i+1), Labels: []thesaurus.Text{english(q)}, Qualifier: true})
+		t.concepts = append(t.concepts, thesaurus.Concept{ID: qualifierAddress(i), Labels: []thesaurus.Text{english(q)}, Qualifier: true})
 	}
 	return t.concepts
+}
+
+func qualifierAddress(i int) string { return fmt.Sprintf("%squalifiers/%d", almagreAddress, i+1) }
+
+// allow says which qualifiers may be put behind which headings of Almagre: all of them behind what harms and what helps, no
+// therapy behind people, and behind the rest methods and statistics alone.
+func (t *tree) allow() {
+	ofRoot := map[string][]string{"People": {"prevention", "causes", "methods", "statistics"}, "Body and Its Harm": qualifiers, "Help and Prevention": qualifiers}
+	above := map[string][]string{}
+	for _, c := range t.concepts {
+		above[c.ID] = c.Broader
+	}
+	roots := map[string][]string{}
+	for label, allowed := range ofRoot {
+		roots[t.concepts[t.place[label]].ID] = allowed
+	}
+	for k := range t.concepts {
+		c := &t.concepts[k]
+		allowed := []string{"methods", "statistics"}
+		for at := c.ID; at != ""; {
+			if of, ok := roots[at]; ok {
+				allowed = of
+			}
+			if len(above[at]) == 0 {
+				break
+			}
+			at = above[at][0]
+		}
+		for i, q := range qualifiers {
+			if slices.Contains(allowed, q) {
+				c.Related = append(c.Related, qualifierAddress(i))
+			}
+		}
+	}
 }
 
 // SurcoTerms returns the vocabulary of the invented source Surco: other words, another shape.

@@ -3,6 +3,7 @@ package main
 import (
 	"compress/gzip"
 	"encoding/json"
+	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
@@ -87,4 +88,29 @@ func TestVocabulariesAreBroughtInListedAndCompared(t *testing.T) {
 	assert.Equal(t, all[1].ID, *all[0].Earlier)
 	_, _, err = call(t, "", "vocabulary", "add", "--database-url", url, "sample.ris")
 	assert.Error(t, err, "no vocabulary")
+}
+
+// A large file tells how far it was read, and a vocabulary what was mended in it, how much of each kind.
+func TestAVocabularyIsAddedWithAReport(t *testing.T) {
+	const skos = "http://www.w3.org/2004/02/skos/core#"
+	path := filepath.Join(t.TempDir(), "large.nt")
+	var b strings.Builder
+	for i := range 20 {
+		fmt.Fprintf(&b, "<v:%d> <%sprefLabel> \"Ear guard %d\"@en .\n<v:%d> <%sscopeNote> \"%s\"@en .\n", i, skos, i/2, i, skos, strings.Repeat("so ", 300_000))
+	}
+	fmt.Fprintf(&b, "<v:0> <%sbroader> <v:none> .\n", skos)
+	require.NoError(t, os.WriteFile(path, []byte(b.String()), 0o600))
+	out, complaints, err := call(t, "", "vocabulary", "add", "--database-url", storetest.URL(t), path)
+	require.NoError(t, err)
+	var added struct {
+		store.Vocabulary
+		Troubles map[string]int
+	}
+	require.NoError(t, json.Unmarshal([]byte(out), &added))
+	assert.Equal(t, map[string]int{"same-label": 10, "no-parent": 1}, added.Troubles)
+	assert.Equal(t, 11, added.Notices)
+	assert.Equal(t, []string{"en"}, added.Languages)
+	assert.Contains(t, complaints, "large.nt: 10 % read")
+	assert.Contains(t, complaints, "large.nt: 100 % read")
+	assert.Contains(t, complaints, "v:none")
 }

@@ -4,7 +4,9 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"maps"
 	"os"
+	"slices"
 
 	"github.com/spf13/cobra"
 
@@ -90,19 +92,42 @@ func (f *recordFlags) set(records []*bib.Record) coverage.Set {
 	return set
 }
 
-// readVocabulary reads a vocabulary file. What was mended in it is told on standard error.
+// readVocabulary reads a vocabulary file. What was mended in it, and of a large one how far it was read, is told on standard
+// error.
 func readVocabulary(c *cobra.Command, name, language string) (*thesaurus.Thesaurus, error) {
+	t, _, err := vocabularyOf(c, name, language)
+	return t, err
+}
+
+// vocabularyOf reads a vocabulary file and returns also how much of each kind was told.
+func vocabularyOf(c *cobra.Command, name, language string) (*thesaurus.Thesaurus, map[exchange.Kind]int, error) {
 	file, err := open(c, name)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	defer file.Close()
-	t, err := skos.Load(file, language, func(n exchange.Notice) { fmt.Fprintf(c.ErrOrStderr(), "%s: %s\n", name, n) })
+	from, err := telling(file, name, c.ErrOrStderr())
 	if err != nil {
-		return nil, fmt.Errorf("%s: %w", name, err)
+		return nil, nil, err
 	}
-	return t, nil
+	told := map[exchange.Kind]int{}
+	t, err := skos.Load(from, language, func(n exchange.Notice) {
+		if told[n.Kind]++; told[n.Kind] <= mostTold {
+			fmt.Fprintf(c.ErrOrStderr(), "%s: %s\n", name, n)
+		}
+	})
+	if err != nil {
+		return nil, nil, fmt.Errorf("%s: %w", name, err)
+	}
+	for _, kind := range slices.Sorted(maps.Keys(told)) {
+		if n := told[kind]; n > mostTold {
+			fmt.Fprintf(c.ErrOrStderr(), "%s: %s: %d more\n", name, kind, n-mostTold)
+		}
+	}
+	return t, told, nil
 }
+
+const mostTold = 1000 // of one kind, that are told one by one
 
 // read returns the records of all files, in order. What could not be read is told on standard error.
 func (f *recordFlags) read(c *cobra.Command, names []string) ([]*bib.Record, error) {

@@ -8,6 +8,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"tamiz/core/thesaurus"
+	"tamiz/exchange"
 	"tamiz/store"
 )
 
@@ -46,7 +47,7 @@ func vocabularyAdd() *cobra.Command {
 				base := strings.TrimSuffix(filepath.Base(args[0]), ".gz")
 				name = strings.TrimSuffix(base, filepath.Ext(base))
 			}
-			t, err := readVocabulary(c, args[0], strings.ToLower(language))
+			t, told, err := vocabularyOf(c, args[0], strings.ToLower(language))
 			if err != nil {
 				return err
 			}
@@ -69,8 +70,12 @@ func vocabularyAdd() *cobra.Command {
 			}
 			out := struct {
 				store.Vocabulary
-				Changes *thesaurus.Changes `json:"changes,omitempty"` // against the edition before
-			}{Vocabulary: added}
+				Troubles map[exchange.Kind]int `json:"troubles"`          // what was mended or passed over: how much of each kind
+				Changes  *thesaurus.Changes    `json:"changes,omitempty"` // against the edition before
+			}{Vocabulary: added, Troubles: told}
+			for _, n := range told {
+				out.Notices += n
+			}
 			if added.Earlier != nil {
 				before, err := db.Thesaurus(c.Context(), *added.Earlier)
 				if err != nil {

@@ -18,6 +18,7 @@ const (
 	Within    = "headingWithin"  // another term of the block takes it with all below
 	Flat      = "headingFlat"    // nothing stands below it
 	Main      = "headingCentral" // main point only loses key studies
+	Refused   = "headingRefused" // a qualifier that may be put behind neither it nor, with narrower, any below
 	Before    = "headingBefore"  // another heading was used before it came in, which the block does not find
 	Added     = "headingAdded"   // a later edition has headings below it that nobody decided on when others were left out
 )
@@ -26,9 +27,9 @@ const (
 // are used now, that takes it, or that was used before.
 type Fault struct {
 	Kind     string
-	Term     int // by place
-	Headings []string
-	Count    // that is lost or would be added
+	Term     int      // by place
+	Headings []string // of Refused, qualifiers
+	Count             // that is lost or would be added
 	Mend     strategy.Term
 }
 
@@ -68,6 +69,11 @@ func (l Look) Check(ctx context.Context, block strategy.Block, earlier []*thesau
 			if len(v.History(at).After) == 0 {
 				say(Retired, t)
 			}
+		}
+		if refused := notAllowed(v, t, at); len(refused) > 0 {
+			say(Refused, as(func(m *strategy.Term) {
+				m.Qualifiers = slices.DeleteFunc(slices.Clone(t.Qualifiers), func(q string) bool { return slices.Contains(refused, q) })
+			}), refused...)
 		}
 		if t.Narrower && len(v.Narrower(at)) == 0 {
 			say(Flat, as(func(m *strategy.Term) { m.Narrower, m.Without = false, nil }))
@@ -125,6 +131,26 @@ func added(v *thesaurus.Thesaurus, t strategy.Term, at int, earlier []*thesaurus
 		}
 	}
 	return out
+}
+
+// notAllowed returns the qualifiers of a term that may be put behind none of the headings it takes; none where the
+// vocabulary does not say what may.
+func notAllowed(v *thesaurus.Thesaurus, t strategy.Term, at int) []string {
+	taken := []int{at}
+	if t.Narrower && len(t.Qualifiers) > 0 {
+		taken = v.Below(at)
+	}
+	left := slices.Clone(t.Qualifiers)
+	for _, h := range taken {
+		allowed, said := v.Allows(h)
+		if !said || len(left) == 0 {
+			return nil
+		}
+		left = slices.DeleteFunc(left, func(q string) bool {
+			return slices.ContainsFunc(allowed, func(a string) bool { return text.Label(a) == text.Label(q) })
+		})
+	}
+	return left
 }
 
 // missing tells what became of a heading that the vocabulary does not have, or which may be meant.

@@ -142,6 +142,37 @@ func TestHeadingTermsAreHeldAgainstTheVocabulary(t *testing.T) {
 	}
 }
 
+// A qualifier that may stand behind none of the headings of a term is told, with the term without it.
+func TestAQualifierThatIsNotAllowedIsTold(t *testing.T) {
+	of := func(related ...string) *thesaurus.Thesaurus {
+		v, _ := thesaurus.Build([]thesaurus.Concept{
+			{ID: "1", Labels: words("Crews"), Related: related}, {ID: "2", Labels: words("Field Crews"), Broader: []string{"1"}, Related: []string{"q2"}},
+			{ID: "q1", Labels: words("causes"), Qualifier: true}, {ID: "q2", Labels: words("methods"), Qualifier: true}, {ID: "q3", Labels: words("therapy"), Qualifier: true},
+		}, "")
+		return v
+	}
+	refused := func(v *thesaurus.Thesaurus, narrower bool, qualifiers ...string) []string {
+		set := coverage.NewSet([]*bib.Record{record(2012, "crews")})
+		set.Thesaurus = v
+		l := heading.Look{Set: set, Keys: set}
+		faults, err := l.Check(context.Background(), strategy.Block{Terms: []strategy.Term{{Kind: strategy.HeadingTerm, Heading: "Crews", Narrower: narrower, Qualifiers: qualifiers, On: true}}}, nil)
+		require.NoError(t, err)
+		for _, f := range faults {
+			if f.Kind == heading.Refused {
+				assert.Len(t, f.Mend.Qualifiers, len(qualifiers)-len(f.Headings))
+				return f.Headings
+			}
+		}
+		return nil
+	}
+	v := of("q1")
+	assert.Equal(t, []string{"methods", "therapy"}, refused(v, false, "causes", "methods", "therapy"))
+	assert.Equal(t, []string{"therapy"}, refused(v, true, "Causes", "methods", "therapy"), "one below allows methods")
+	assert.Nil(t, refused(v, true, "causes"))
+	silent, _ := thesaurus.Build([]thesaurus.Concept{{ID: "1", Labels: words("Crews")}, {ID: "q3", Labels: words("therapy"), Qualifier: true}}, "")
+	assert.Nil(t, refused(silent, false, "therapy"), "it is not known")
+}
+
 func TestWhatALaterEditionAddsBelowIsAskedAbout(t *testing.T) {
 	before, _ := thesaurus.Build([]thesaurus.Concept{{ID: "2", Labels: words("Field Crews")}, {ID: "3", Labels: words("Picking Crews"), Broader: []string{"2"}}}, "")
 	some := heading.Of("Field Crews", true)

@@ -33,6 +33,7 @@ type Whole struct {
 	Words       []Word           `json:"entryTerms"`
 	Price       Price            `json:"price"` // as a term with all below it
 	Alone       Count            `json:"alone"`
+	Allows      *[]string        `json:"allows,omitempty"` // qualifiers that may be put behind it; nil where the vocabulary does not say
 	Exact       []string         `json:"exactMatch"`
 	Close       []string         `json:"closeMatch"`
 	Unindexed   int              `json:"unindexed"` // records that carry no heading at all
@@ -64,6 +65,10 @@ func (l Look) Whole(ctx context.Context, heading int, block strategy.Block) (*Wh
 	out.Named = slices.DeleteFunc(out.Named, func(label string) bool { return label == h.Label })
 	for _, n := range history.After {
 		out.Now = append(out.Now, v.Label(n))
+	}
+	if allowed, said := v.Allows(heading); said {
+		allowed = append([]string{}, allowed...)
+		out.Allows = &allowed
 	}
 	out.Places = v.Places(heading)
 	out.Places = out.Places[:min(len(out.Places), mostPlaces)]

@@ -38,6 +38,7 @@ type packed struct {
 
 	broader, narrower, related links
 	replaces, replacedBy       links
+	allows                     links // qualifiers, by place; without any, where the vocabulary does not say
 
 	writing strings.Builder // of all, until it is built
 }
@@ -164,7 +165,7 @@ func (p *packed) Spoken() []string {
 // Bytes returns about how much memory the vocabulary takes.
 func (t *Thesaurus) Bytes() int64 {
 	n := len(t.all) + 10*len(t.ends) + 9*len(t.from)
-	for _, l := range []links{t.broader, t.narrower, t.related, t.replaces, t.replacedBy} {
+	for _, l := range []links{t.broader, t.narrower, t.related, t.replaces, t.replacedBy, t.allows} {
 		n += 4 * (len(l.From) + len(l.To))
 	}
 	return int64(n) + t.names.bytes() + t.words.bytes()
@@ -222,6 +223,7 @@ type kept struct {
 	From, Shown                                      []uint32
 	Retired                                          []bool
 	Broader, Narrower, Related, Replaces, ReplacedBy links
+	Allows                                           links // what was written before this was told has none
 }
 
 // Write writes a thesaurus so that Read reads it back, in a form of its own.
@@ -231,7 +233,7 @@ func (t *Thesaurus) Write(w io.Writer) error {
 		roles[i] = uint8(r)
 	}
 	return gob.NewEncoder(w).Encode(kept{t.Qualifiers, t.Language, t.all, t.ends, roles, t.spoken, t.languages, t.from, t.shown, t.retired,
-		t.broader, t.narrower, t.related, t.replaces, t.replacedBy})
+		t.broader, t.narrower, t.related, t.replaces, t.replacedBy, t.allows})
 }
 
 // Read reads what Write has written. Anything else is an error.
@@ -241,12 +243,12 @@ func Read(r io.Reader) (t *Thesaurus, err error) {
 		return nil, fmt.Errorf("no thesaurus: %w", err)
 	}
 	t = &Thesaurus{Qualifiers: k.Qualifiers, Language: k.Language, packed: packed{all: k.All, ends: k.Ends, spoken: k.Spoken, languages: k.Languages,
-		from: k.From, shown: k.Shown, retired: k.Retired, broader: k.Broader, narrower: k.Narrower, related: k.Related, replaces: k.Replaces, replacedBy: k.ReplacedBy}}
+		from: k.From, shown: k.Shown, retired: k.Retired, broader: k.Broader, narrower: k.Narrower, related: k.Related, replaces: k.Replaces, replacedBy: k.ReplacedBy, allows: k.Allows}}
 	t.role = make([]role, len(k.Roles))
 	for i, r := range k.Roles {
 		t.role[i] = role(r)
 	}
-	if err := t.sound(); err != nil {
+	if err := t.sound(len(t.Qualifiers)); err != nil {
 		return nil, err
 	}
 	t.name(func(TroubleKind, string, string) {})
@@ -255,7 +257,7 @@ func Read(r io.Reader) (t *Thesaurus, err error) {
 }
 
 // sound returns what keeps the parts of a thesaurus that was read from fitting together.
-func (p *packed) sound() error {
+func (p *packed) sound(qualifiers int) error {
 	n, texts := len(p.shown), len(p.ends)
 	fits := len(p.role) == texts && len(p.spoken) == texts && len(p.retired) == n && (n == 0 || len(p.from) == n+1)
 	for _, l := range []links{p.broader, p.narrower, p.related, p.replaces, p.replacedBy} {
@@ -263,6 +265,9 @@ func (p *packed) sound() error {
 		for _, to := range l.To {
 			fits = fits && int(to) < n
 		}
+	}
+	if a := p.allows; len(a.From) > 0 || len(a.To) > 0 {
+		fits = fits && len(a.From) == n+1 && int(a.From[n]) == len(a.To) && slices.IsSorted(a.From) && !slices.ContainsFunc(a.To, func(to uint32) bool { return int(to) >= qualifiers })
 	}
 	for _, s := range p.spoken {
 		fits = fits && int(s) < len(p.languages)

@@ -24,7 +24,7 @@ type Concept struct {
 	Since        string // the day or year it came in, as the file says it
 	Broader      []string
 	Narrower     []string
-	Related      []string
+	Related      []string // to a qualifier: that it may be put behind the heading
 	Replaces     []string // what was used before it came in
 	ReplacedBy   []string // what is used now that it is not
 	Exact        []string // concepts of other vocabularies that mean the same
@@ -123,7 +123,7 @@ func Build(concepts []Concept, language string) (*Thesaurus, []Trouble) {
 	tell := func(kind TroubleKind, concept, detail string) {
 		troubles = append(troubles, Trouble{kind, concept, detail})
 	}
-	var kept []labelled
+	var kept, qualifiers []labelled
 	for i := range concepts {
 		c := &concepts[i]
 		label := t.label(c, tell)
@@ -131,17 +131,22 @@ func Build(concepts []Concept, language string) (*Thesaurus, []Trouble) {
 		case label == "":
 			tell(NoLabel, c.ID, "")
 		case c.Qualifier:
-			t.Qualifiers = append(t.Qualifiers, label)
+			qualifiers = append(qualifiers, labelled{c, label})
 		default:
 			kept = append(kept, labelled{c, label})
 		}
 	}
-	slices.Sort(t.Qualifiers)
-	slices.SortStableFunc(kept, func(a, b labelled) int { return cmp.Compare(a.label, b.label) })
+	for _, list := range [][]labelled{qualifiers, kept} {
+		slices.SortStableFunc(list, func(a, b labelled) int { return cmp.Compare(a.label, b.label) })
+	}
+	for _, q := range qualifiers {
+		t.Qualifiers = append(t.Qualifiers, q.label)
+	}
 	for _, k := range kept {
 		t.pack(k)
 	}
 	t.link(kept, tell)
+	t.allow(kept, qualifiers)
 	t.name(tell)
 	t.words = newWords(&t.packed)
 	return t, troubles

@@ -3162,6 +3162,8 @@ export interface components {
             entryTerms: components["schemas"]["HeadingWord"][];
             price: components["schemas"]["HeadingPrice"];
             alone: components["schemas"]["FoundCount"];
+            /** @description qualifiers that may be put behind it, where the vocabulary says */
+            allows?: string[];
             exactMatch: string[];
             closeMatch: string[];
             unindexed: number;
@@ -3523,7 +3525,7 @@ export interface components {
         Remark: {
             term: string;
             /** @enum {string} */
-            kind: "misspelt" | "writing" | "suits" | "near" | "drags" | "meanings" | "headingUnknown" | "headingRenamed" | "headingRetired" | "headingTerm" | "headingWithin" | "headingFlat" | "headingCentral" | "headingBefore" | "headingAdded";
+            kind: "misspelt" | "writing" | "suits" | "near" | "drags" | "meanings" | "headingUnknown" | "headingRenamed" | "headingRetired" | "headingTerm" | "headingWithin" | "headingFlat" | "headingCentral" | "headingRefused" | "headingBefore" | "headingAdded";
             items: components["schemas"]["RemarkItem"][];
             records: number;
             block?: string;

@@ -407,6 +407,11 @@ export default {
     show: 'Show',
     filter: 'Filter',
     shown: '{n} item | {n} items',
+    covers: 'With all below it, covers most:',
+    coversTip:
+      'One heading with all below it: by pull over what is looked at, and the lowest that catches as many of the key studies as can be caught.',
+    coversSample: '{share}, ×{lift}',
+    coversKeys: '{n} of {of} indexed key studies',
     first: '{n} of {of}',
     firstTip:
       'More than is sent at once. Filters and the order of a column look through all of them, not only through those that stand here.',

@@ -98,6 +98,11 @@ export default {
     someText: '{n} of {of} below',
     main: 'main point only',
     qualifiers: 'Qualifiers',
+    allows: 'It allows {qualifiers}.',
+    allowsNone: 'It allows none.',
+    notAllowed: 'not allowed',
+    notAllowedTip:
+      'The vocabulary does not let {qualifier} stand behind {heading}. These records carry it all the same, or one of the headings below.',
     lost: '−{n}',
     lostKeys: '−1 key study | −{n} key studies',
     lostTitle: 'What {heading} loses as {how}',
@@ -169,6 +174,8 @@ export default {
     headingWithin: 'inside {heading} with narrower',
     headingFlat: 'nothing stands below it',
     headingCentral: 'main point only loses {n} key study | main point only loses {n} key studies',
+    headingRefused: '{qualifiers} cannot be put behind it',
+    headingWithout: 'Without {qualifiers}',
     headingBefore:
       'before it came in: {heading}, {n} record | before it came in: {heading}, {n} records',
     headingAdded: 'new below it: {headings}',

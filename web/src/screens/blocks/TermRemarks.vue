@@ -192,6 +192,14 @@ function noteOfHeading(r: Remark): Note {
       return says(t('remark.headingWithin', { heading }), [off])
     case 'headingFlat':
       return says(t('remark.headingFlat'), [patch(t('remark.headingAlone'), { narrower: false })])
+    case 'headingRefused': {
+      const refused = r.headings ?? []
+      return says(t('remark.headingRefused', { qualifiers: refused.join(', ') }), [
+        patch(t('remark.headingWithout', { qualifiers: refused.join(', ') }), {
+          qualifiers: props.term.qualifiers?.filter((q) => !refused.includes(q)) ?? [],
+        }),
+      ])
+    }
     case 'headingCentral':
       return says(t('remark.headingCentral', { n: r.keys ?? 0 }, r.keys ?? 0), [
         patch(t('remark.headingAny'), { central: false }),

@@ -13,6 +13,7 @@ import { useLooked } from '@/state/looked'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import CandidateList from './CandidateList.vue'
+import CoveringHeadings from './CoveringHeadings.vue'
 import CandidatePanel from './CandidatePanel.vue'
 import HarvestTools from './HarvestTools.vue'
 import KeysDialog from './KeysDialog.vue'
@@ -257,6 +258,7 @@ const gone = computed(
             {{ t('harvest.showThem') }}
           </button>
         </p>
+        <CoveringHeadings v-if="facet === 'headings'" />
         <HarvestTools
           ref="tools"
           v-model:show="show"

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type CoveringHeading } from '@/api/client'
+import type { CoveringHeading } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import { decisionKey, useReview } from '@/state/review'
+import { useProposed } from './proposed'
 
 /** What the sample and the key studies point to by themselves, where no word is looked up. */
 defineProps<{ selected: string }>()
@@ -12,17 +12,7 @@ const emit = defineEmits<{ look: [label: string] }>()
 const { t, n } = useI18n()
 const review = useReview()
 
-const found = useQuery({
-  queryKey: computed(() => [
-    'headings-proposed',
-    review.id,
-    review.lookStamp,
-    review.keysStamp,
-    review.vocabulary?.id,
-  ]),
-  queryFn: ({ signal }) =>
-    ask(api.GET('/api/reviews/{review}/headings/proposed', { params: review.asked, signal })),
-})
+const found = useProposed()
 const keys = (c: CoveringHeading) => t('headings.keysOf', { n: c.keys }, c.keys)
 const lists = computed(() => {
   const p = found.data.value

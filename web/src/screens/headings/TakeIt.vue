@@ -49,6 +49,8 @@ const asked = useQuery({
 })
 const price = computed(() => asked.data.value ?? props.whole.price)
 
+const refused = (q: string) => props.whole.allows && !props.whole.allows.includes(q)
+
 function lost(as: Partial<Term>, said: string) {
   reader.list(
     {
@@ -103,14 +105,27 @@ function toggle(q: string) {
       </button>
     </div>
     <template v-if="price.qualifiers.length">
-      <h4 class="small">{{ t('headings.qualifiers') }}</h4>
+      <h4 class="small">
+        {{ t('headings.qualifiers')
+        }}<span v-if="whole.allows" class="allows">{{
+          whole.allows.length
+            ? t('headings.allows', { qualifiers: whole.allows.join(', ') })
+            : t('headings.allowsNone')
+        }}</span>
+      </h4>
       <div v-for="q in price.qualifiers" :key="q.qualifier" class="row line">
         <label class="row"
           ><input
             type="checkbox"
             :checked="qualifiers.includes(q.qualifier)"
             @change="toggle(q.qualifier)"
-          />{{ q.qualifier }}</label
+          />{{ q.qualifier
+          }}<em
+            v-if="refused(q.qualifier)"
+            class="small"
+            :title="t('headings.notAllowedTip', { qualifier: q.qualifier, heading: whole.heading })"
+            >{{ t('headings.notAllowed') }}</em
+          ></label
         ><button class="link small" @click="having(q.qualifier)">
           {{ n(q.records, 'whole') }}
         </button>
@@ -130,6 +145,16 @@ function toggle(q: string) {
 </template>
 
 <style scoped>
+.allows {
+  margin-left: 6px;
+  font-weight: 400;
+}
+
+em {
+  color: var(--miss);
+  font-style: normal;
+}
+
 section {
   display: grid;
   gap: 4px;
