@@ -1,6 +1,7 @@
 package app_test
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -16,6 +17,7 @@ import (
 	"tamiz/core/thesaurus"
 	"tamiz/demo"
 	"tamiz/source"
+	"tamiz/store"
 )
 
 // A heading stands as its words in the dialect of a source with another vocabulary, until somebody takes a counterpart; that
@@ -185,4 +187,44 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	for _, s := range all.Sources {
 		assert.Equal(t, s.Source == w.ids["surco"], strings.Contains(s.Query, "Cutting gangs"), s.Name)
 	}
+
+	// Surco's vocabulary is looked through without leaving one's own: over what was drawn there, with what stands for what.
+	vocabularies, err := a.Vocabularies.All(ctx)
+	require.NoError(t, err)
+	i := slices.IndexFunc(vocabularies, func(v store.Vocabulary) bool { return v.Name == name })
+	require.GreaterOrEqual(t, i, 0)
+	before, err := a.Desk.Look(ctx, desk.At{Review: id})
+	require.NoError(t, err)
+	look, err := a.Desk.MakeLook(ctx, id, desk.NewLook{Rest: true, Through: &vocabularies[i].ID})
+	require.NoError(t, err)
+	assert.Equal(t, found.Sample.ID, *look.Sample)
+	assert.Equal(t, w.ids["surco"], *look.Source)
+	after, err := a.Desk.Look(ctx, desk.At{Review: id})
+	require.NoError(t, err)
+	assert.Equal(t, before.Name, after.Name, "nobody begins with it")
+	through := desk.At{Review: id, Look: look.Name}
+	whole, err := a.Figures.Heading(ctx, through, first.Heading, "a", "")
+	require.NoError(t, err)
+	assert.Equal(t, first.All, whole.Alone.Records)
+	assert.Equal(t, []string{"Crop Harvesters"}, whole.StandsFor)
+	assert.Equal(t, []figures.HeadingTaken{{Block: "a", Term: "Crop Harvesters"}}, whole.Taken)
+	assert.Equal(t, "anything", whole.Over.Name)
+	leads, err := a.Figures.Headings(ctx, through, figures.HeadingSearch{Words: []string{"cutting gangs"}})
+	require.NoError(t, err)
+	assert.Equal(t, first.Heading, leads.Leads[0].Label)
+	assert.Equal(t, "a", leads.Leads[0].Taken)
+	counted, err = a.Outside.CountTerms(ctx, through, nil, []desk.Term{heading(first.Heading)})
+	require.NoError(t, err)
+	assert.Equal(t, first.All, counted[0].Count.Records)
+	assert.Empty(t, counted[0].Count.Notes, "it is asked as it stands there")
+	own, err := a.Figures.Heading(ctx, a.at(ctx, id), "Crop Harvesters", "a", "")
+	require.NoError(t, err)
+	assert.Empty(t, own.StandsFor)
+	assert.Nil(t, own.Over)
+	nowhere := int64(1 << 40)
+	_, err = a.Desk.MakeLook(ctx, id, desk.NewLook{Through: &nowhere})
+	assert.Equal(t, "vocabulary-gone", problem(t, err).Type)
+	same, err := a.Desk.MakeLook(ctx, id, desk.NewLook{Rest: true, Through: before.Vocabulary})
+	require.NoError(t, err)
+	assert.Nil(t, same.Through, "one's own is no other")
 }

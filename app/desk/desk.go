@@ -2,11 +2,13 @@ package desk
 
 import (
 	"context"
+	"slices"
 
 	"tamiz/app/problems"
 	"tamiz/core/review"
 	"tamiz/core/set"
 	"tamiz/core/strategy"
+	"tamiz/core/text"
 )
 
 // A Proposal is what a document would be with some edits of a revision of it: the newest, for 0.
@@ -51,8 +53,10 @@ type Desk struct {
 	Pool     *pool // nil without a sample
 	Look     seen  // what of it is looked at
 	Sample   *SampleHead
-	Set      set.Set // what of sample and contrast; nil for the sample
-	Contrast string  // the name of what the sample is set against; "" is all other records
+	Set      set.Set  // what of sample and contrast; nil for the sample
+	Drawn    bool     // through another vocabulary: the sample was drawn from a source of it
+	Carried  *Carrier // through another vocabulary than the review's: what stands for its headings there
+	Contrast string   // the name of what the sample is set against; "" is all other records
 }
 
 // Desk lays out a review as it is.
@@ -71,6 +75,11 @@ func (a *Service) DeskWith(ctx context.Context, at At, p Proposal) (*Desk, error
 	l, err := a.Look(ctx, at)
 	if err != nil {
 		return nil, err
+	}
+	if l.Through != nil {
+		if err := a.carry(ctx, &d, l); err != nil {
+			return nil, err
+		}
 	}
 	if d.Keys, err = a.Pools.Keys(ctx, at.Review, l.Vocabulary); err != nil {
 		return nil, err
@@ -103,6 +112,32 @@ func (a *Service) DeskWith(ctx context.Context, at At, p Proposal) (*Desk, error
 		}
 	}
 	return &d, err
+}
+
+// carry puts the strategy that figures are worked out from in the vocabulary of a look through another.
+func (a *Service) carry(ctx context.Context, d *Desk, l Look) error {
+	v, err := a.store.Vocabulary(ctx, *l.Through)
+	if err != nil {
+		return problems.Gone(err, "vocabulary")
+	}
+	drawn, _, err := a.largest(ctx, d.at.Review, v.Name)
+	if err != nil {
+		return err
+	}
+	d.Drawn = l.Sample != nil && drawn.ID == *l.Sample
+	if d.Carried, err = a.Carrier(ctx, d.Document.Vocabulary, v.Name); err != nil || d.Carried == nil {
+		return err
+	}
+	d.Strategy, _ = d.Strategy.Carry(d.Carried.Stands)
+	return nil
+}
+
+// Means reports whether a heading term of the document means a heading of the vocabulary that is looked through.
+func (d *Desk) Means(heading, label string) bool {
+	if d.Carried == nil {
+		return text.Label(heading) == text.Label(label)
+	}
+	return slices.ContainsFunc(d.Carried.Stands[text.Label(heading)], func(to string) bool { return text.Label(to) == text.Label(label) })
 }
 
 // Owns says when edits go by a vocabulary that is not there.

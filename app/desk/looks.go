@@ -31,6 +31,7 @@ type NewLook struct {
 	Rest     bool    `json:"rest"`
 	Set      *set.Of `json:"set,omitempty"`      // of records
 	Revision int     `json:"revision,omitempty"` // of the document that the blocks of the set are taken from: the newest, for 0
+	Through  *int64  `json:"through,omitempty"`  // another vocabulary than the review's: over what was drawn from a source of it
 }
 
 // A Look is what is looked at. It never changes, and is named by what it is: whoever has the name looks at the same, and
@@ -86,6 +87,9 @@ func (l Look) pool() (key string, records int, others []int64) {
 // completed fills in what a look is made of from what the review is now.
 func completed(n NewLook, samples []Sample, d Document) Look {
 	l := Look{NewLook: n, Samples: []Sized{}, Vocabulary: d.Vocabulary, Parted: d.Parted}
+	if l.Through != nil {
+		l.Vocabulary = l.Through
+	}
 	if l.Sample == nil && len(samples) > 0 {
 		l.Sample = &samples[len(samples)-1].ID
 	}
@@ -107,7 +111,8 @@ func completed(n NewLook, samples []Sample, d Document) Look {
 	return l.named()
 }
 
-// MakeLook makes a look at a review, and the one that whoever has none begins with.
+// MakeLook makes a look at a review, and the one that whoever has none begins with; one through another vocabulary is taken
+// beside it.
 func (a *Service) MakeLook(ctx context.Context, review int64, n NewLook) (Look, error) {
 	samples, doc, revision, err := a.lookable(ctx, review)
 	if err != nil {
@@ -122,6 +127,9 @@ func (a *Service) MakeLook(ctx context.Context, review int64, n NewLook) (Look, 
 		if _, err := a.store.Source(ctx, *n.Source); err != nil {
 			return Look{}, problems.Gone(err, "source")
 		}
+	}
+	if n, err = a.through(ctx, review, doc, n); err != nil {
+		return Look{}, err
 	}
 	if n.Sample != nil && n.Against != nil && *n.Sample == *n.Against {
 		return Look{}, problems.Invalid("against", "A sample cannot be set against itself.")
@@ -141,7 +149,32 @@ func (a *Service) MakeLook(ctx context.Context, review int64, n NewLook) (Look, 
 	if err != nil {
 		return Look{}, err
 	}
-	return l, problems.Gone(a.store.PutLook(ctx, review, l.Name, body), "review")
+	return l, problems.Gone(a.store.PutLook(ctx, review, l.Name, body, l.Through == nil), "review")
+}
+
+// through completes a look through another vocabulary: over the largest sample that was drawn from a source of it, with what
+// that source counts. Where nothing was drawn there it is over the sample that was chosen, whose records know little of it.
+func (a *Service) through(ctx context.Context, review int64, doc Document, n NewLook) (NewLook, error) {
+	if n.Through == nil || doc.Vocabulary != nil && *doc.Vocabulary == *n.Through {
+		n.Through = nil
+		return n, nil
+	}
+	v, err := a.store.Vocabulary(ctx, *n.Through)
+	if err != nil {
+		return n, problems.Gone(err, "vocabulary")
+	}
+	out := NewLook{Through: n.Through, Sample: n.Sample, Revision: n.Revision}
+	drawn, source, err := a.largest(ctx, review, v.Name)
+	if err != nil {
+		return n, err
+	}
+	if source != 0 {
+		out.Source = &source
+	}
+	if drawn.ID != 0 {
+		out.Sample = &drawn.ID
+	}
+	return out, nil
 }
 
 // Look returns a look by its name; without one, that which whoever has none begins with.

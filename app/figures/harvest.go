@@ -33,9 +33,9 @@ type Tally struct {
 	Said           []Said     `json:"said,omitempty"`
 	Foreign        int        `json:"foreign,omitempty"` // of words: records that do not read like English
 	BySuit         bool       `json:"bySuit,omitempty"`  // rows stand in the order of pull and suit; else of pull, or records
-	All            int        `json:"all"`              // rows that there are
-	Passing        int        `json:"passing"`          // of these, that pass what was filtered for
-	Rows           []TallyRow `json:"rows"`             // the first of them, and those that somebody decided on
+	All            int        `json:"all"`               // rows that there are
+	Passing        int        `json:"passing"`           // of these, that pass what was filtered for
+	Rows           []TallyRow `json:"rows"`              // the first of them, and those that somebody decided on
 }
 
 // A TallyRow is one item; Key is by what it is decided on, where that is not the item as written.

@@ -242,7 +242,7 @@ func headingLook(d *desk.Desk) heading.Look {
 func takenBy(d *desk.Desk, label string) string {
 	for _, b := range d.Document.Blocks {
 		for _, t := range b.Terms {
-			if t.Kind == strategy.HeadingTerm && text.Label(t.Heading) == text.Label(label) {
+			if t.Kind == strategy.HeadingTerm && d.Means(t.Heading, label) {
 				return b.ID
 			}
 		}
@@ -258,6 +258,10 @@ type HeadingWhole struct {
 	Taken   []HeadingTaken `json:"taken"` // where it is a term already
 	Sides   *heading.Sides `json:"sides,omitempty"`
 	Counted bool           `json:"counted"` // figures over records are there
+	// Through another vocabulary than the review's: the headings of its terms that this one stands for, and the sample of a source of it
+	// that figures are over; nil where nothing was drawn there.
+	StandsFor []string         `json:"standsFor,omitempty"`
+	Over      *desk.SampleHead `json:"over,omitempty"`
 }
 
 // HeadingTaken is a term of a block that is a heading.
@@ -312,6 +316,9 @@ func (a *Service) Heading(ctx context.Context, at desk.At, label, block, languag
 	}
 	v := d.Keys.Set.Thesaurus
 	out := &HeadingWhole{Whole: *whole, Shown: whole.Label, Block: block, Taken: []HeadingTaken{}, Counted: d.Pool != nil}
+	if d.Drawn {
+		out.Over = d.Sample
+	}
 	if language != "" {
 		out.Shown = v.LabelIn(h, language)
 		if n := v.NoteIn(h, language); n != "" {
@@ -320,8 +327,12 @@ func (a *Service) Heading(ctx context.Context, at desk.At, label, block, languag
 	}
 	for _, b := range d.Document.Blocks {
 		for _, t := range b.Terms {
-			if t.Kind == strategy.HeadingTerm && text.Label(t.Heading) == text.Label(whole.Label) {
-				out.Taken = append(out.Taken, HeadingTaken{b.ID, t.ID})
+			if t.Kind != strategy.HeadingTerm || !d.Means(t.Heading, whole.Label) {
+				continue
+			}
+			out.Taken = append(out.Taken, HeadingTaken{b.ID, t.ID})
+			if d.Carried != nil && !slices.Contains(out.StandsFor, t.Heading) {
+				out.StandsFor = append(out.StandsFor, t.Heading)
 			}
 		}
 	}

@@ -2053,6 +2053,11 @@ export interface components {
             set?: components["schemas"]["RecordSet"];
             /** @description of the document that the blocks of the set are taken from; the newest, where none is said */
             revision?: number;
+            /**
+             * Format: int64
+             * @description another vocabulary than the one of the review: over what was drawn from a source of it
+             */
+            through?: number;
         };
         /** @description what is looked at: it never changes, and figures are asked of it by its name */
         Look: {
@@ -2073,6 +2078,11 @@ export interface components {
             set?: components["schemas"]["RecordSet"];
             /** @description of the document that the blocks of the set are taken from; the newest, where none is said */
             revision?: number;
+            /**
+             * Format: int64
+             * @description another vocabulary than the one of the review: over what was drawn from a source of it
+             */
+            through?: number;
             /** @description the sample, then what it is set against, with how many records they had */
             samples: {
                 /** Format: int64 */
@@ -3172,6 +3182,9 @@ export interface components {
             taken: components["schemas"]["HeadingTaken"][];
             sides?: components["schemas"]["HeadingSides"];
             counted: boolean;
+            /** @description through another vocabulary than the one of the review: headings of its terms that this one stands for */
+            standsFor?: string[];
+            over?: components["schemas"]["SampleHead"];
         };
         VocabularyChanges: {
             added: string[];

@@ -25,6 +25,7 @@ export default {
       'Headings with all below them, by pull: share of what is looked at, and how many times that of what it is set against.',
     seeds: 'Seeds of {block}',
     seedsOf: 'Headings that the seeds of {block} lead to: {words}',
+    leadsN: 'one heading | {n} headings',
     ways: 'in {name}, one heading | in {name}, {n} headings',
     none: 'No heading is called so, nor like it.',
     cut: 'There are more: type on to see fewer.',
@@ -163,6 +164,17 @@ export default {
     sure: 'Delete it for all reviews',
     sureOf: 'Delete {name} for all reviews',
     gone: '{name} is gone. What was made with it stays readable.',
+  },
+  through: {
+    title: 'Vocabulary that headings are looked at in',
+    over: 'Figures over {sample}, {n} records, drawn from a source of this vocabulary. The review goes by its own.',
+    nothing:
+      'Nothing was drawn from a source of this vocabulary yet: figures are over the sample that is looked at. The review goes by its own.',
+    stands: 'Stands for',
+    standsTip: 'Where a source of {vocabulary} is asked, this heading is asked in place of:',
+    choose: 'It stands for…',
+    noTerms: 'No block has a heading as a term yet that it could stand for.',
+    type: 'Type a lay word to find headings of {vocabulary}.',
   },
   remark: {
     headingUnknown: 'unknown heading',

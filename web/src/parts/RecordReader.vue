@@ -35,12 +35,13 @@ const list = useQuery({
     review.revision,
     review.lookStamp,
     reader.set,
+    reader.look,
     page.value,
   ]),
   queryFn: () =>
     ask(
       api.POST('/api/reviews/{review}/records', {
-        params: review.asked,
+        params: reader.look ? { ...review.asked, query: { look: reader.look } } : review.asked,
         body: { of: reader.set ?? { kind: 'all' }, at: page.value * pageSize, limit: pageSize },
       }),
     ),

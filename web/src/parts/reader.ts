@@ -11,10 +11,13 @@ export const useReader = defineStore('reader', () => {
   /** Records that are marked: what is done is done with them alone. */
   const marked = ref<ReadonlySet<number>>(new Set())
   const item = shallowRef<{ facet: Facet; item: string }>()
+  /** The look that records are told of, where it is not the review's. */
+  const look = ref<string>()
 
   /** Opens the records behind a figure; at, the record to begin with. */
-  function list(of: RecordSet, heading: string, at?: number) {
+  function list(of: RecordSet, heading: string, at?: number, as?: string) {
     set.value = of
+    look.value = as
     title.value = heading
     single.value = at
     marked.value = new Set()
@@ -28,6 +31,7 @@ export const useReader = defineStore('reader', () => {
   /** Opens one record. */
   function one(record: number, heading: string) {
     set.value = undefined
+    look.value = undefined
     title.value = heading
     single.value = record
     marked.value = new Set()
@@ -49,5 +53,5 @@ export const useReader = defineStore('reader', () => {
       : set.value,
   )
 
-  return { open, title, set, single, item, marked, mark, unmark, meant, list, one }
+  return { open, title, set, single, item, look, marked, mark, unmark, meant, list, one }
 })

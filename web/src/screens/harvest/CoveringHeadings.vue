@@ -52,6 +52,12 @@ const blocks = (label: string) =>
   margin-top: 4px;
 }
 
+.covering span {
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
+}
+
 .covering a {
   color: var(--plum);
 }

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type HeadingWhole } from '@/api/client'
 import { useReview } from '@/state/review'
+import { useThrough } from './through'
 
 /** What stands around a heading: related ones, those beside it, those often with it, and the words of its records. */
 /** Words of its records that are ticked, to be taken beside its entry terms. */
@@ -12,15 +13,23 @@ const props = defineProps<{ whole: HeadingWhole }>()
 const emit = defineEmits<{ look: [label: string] }>()
 const { t, n } = useI18n()
 const review = useReview()
+const through = useThrough()
 
 const item = useQuery({
-  queryKey: computed(() => ['item', review.id, review.lookStamp, 'headings', props.whole.heading]),
+  queryKey: computed(() => [
+    'item',
+    review.id,
+    review.lookStamp,
+    through.look?.name,
+    'headings',
+    props.whole.heading,
+  ]),
   queryFn: ({ signal }) =>
     ask(
       api.GET('/api/reviews/{review}/item', {
         params: {
           path: { review: review.id },
-          query: { ...review.asked.query, facet: 'headings', item: props.whole.heading },
+          query: { ...through.asked?.query, facet: 'headings', item: props.whole.heading },
         },
         signal,
       }),

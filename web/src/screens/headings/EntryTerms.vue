@@ -2,14 +2,14 @@
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Block, HeadingWhole } from '@/api/client'
-import { useReader } from '@/parts/reader'
 import { newTerm } from '@/state/review'
+import { useThrough } from './through'
 
 /** The entry terms of a heading as authors write them: what each finds and adds, ticked where it is in use and new. */
 const ticked = defineModel<string[]>({ required: true })
 const props = defineProps<{ whole: HeadingWhole; block?: Block }>()
 const { t, n } = useI18n()
-const reader = useReader()
+const through = useThrough()
 
 const first = 10
 const all = ref(false)
@@ -23,7 +23,7 @@ function toggle(w: Word) {
     : [...ticked.value, w.text]
 }
 function open(w: Word) {
-  reader.list(
+  through.list(
     { kind: 'term', term: newTerm({ kind: 'text', text: w.text, field: 'text' }) },
     w.text,
   )

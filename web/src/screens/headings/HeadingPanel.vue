@@ -10,8 +10,10 @@ import EntryTerms from './EntryTerms.vue'
 import HeadingHistory from './HeadingHistory.vue'
 import NoteText from './NoteText.vue'
 import SidesOf from './SidesOf.vue'
+import StandsFor from './StandsFor.vue'
 import TakeIt from './TakeIt.vue'
 import TreePlaces from './TreePlaces.vue'
+import { useThrough } from './through'
 
 /** One heading, whole: what it means, where it stands, by which words authors write of it, and how it is taken. */
 const props = defineProps<{
@@ -30,6 +32,7 @@ const emit = defineEmits<{
 }>()
 const { t, n } = useI18n()
 const review = useReview()
+const through = useThrough()
 const tree = ref<InstanceType<typeof TreePlaces>>()
 const choice = computed(() => props.taking.choice)
 
@@ -39,6 +42,7 @@ const words = computed(
 /** What the button that acts says: what would change. */
 const says = computed(() => {
   const block = props.block?.name ?? ''
+  if (through.other && !props.edits.length) return t('headings.takeWords', { n: 0, block }, 0)
   if (!props.edits.length) return t('headings.there', { block })
   if (props.edits.some((e) => e.op === 'patchTerm')) return t('headings.change', { block })
   const heading = props.edits.some((e) => e.op === 'addTerm' && e.term?.kind === 'heading')
@@ -70,6 +74,13 @@ defineExpose({ focus: () => tree.value?.focus() })
       :named="whole.named"
       @look="emit('look', $event)"
     />
+    <p v-if="through.other" class="small">
+      {{
+        whole.over
+          ? t('through.over', { sample: whole.over.name, n: n(whole.over.records, 'whole') })
+          : t('through.nothing')
+      }}
+    </p>
     <HeadingHistory
       v-model="choice.older"
       :whole="whole"
@@ -97,7 +108,9 @@ defineExpose({ focus: () => tree.value?.focus() })
     </p>
     <div class="two">
       <EntryTerms v-model="choice.words" :whole="whole" :block="block" />
+      <StandsFor v-if="through.other" :whole="whole" />
       <TakeIt
+        v-else
         v-model:how="choice.how"
         v-model:central="choice.central"
         v-model:qualifiers="choice.qualifiers"
@@ -124,7 +137,9 @@ defineExpose({ focus: () => tree.value?.focus() })
         {{ says }}
       </button>
       <p v-else class="small">{{ t('headings.noBlock') }}</p>
-      <button class="btn outline" @click="emit('park')">{{ t('headings.park') }}</button>
+      <button v-if="!through.other" class="btn outline" @click="emit('park')">
+        {{ t('headings.park') }}
+      </button>
     </div>
   </article>
 </template>

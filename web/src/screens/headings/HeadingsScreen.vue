@@ -9,10 +9,12 @@ import { useReview } from '@/state/review'
 import HeadingPanel from './HeadingPanel.vue'
 import LeadList from './LeadList.vue'
 import { useLooking } from './looking'
+import { useThrough } from './through'
 
 /** A lay word in, the heading that stands for it out: what it means, where it stands, what it brings, into a block. */
 const { t, n } = useI18n()
 const review = useReview()
+const through = useThrough()
 
 const field = ref<HTMLInputElement>()
 const list = ref<InstanceType<typeof LeadList>>()
@@ -80,7 +82,7 @@ const keys = computed(() => [
   ['Enter', t('headings.key.enter')],
   ['Space', t('headings.key.tick')],
   ['1 … 9', t('headings.key.take')],
-  ['P', t('headings.key.park')],
+  ...(through.other ? [] : [['P', t('headings.key.park')]]),
 ])
 </script>
 
@@ -109,17 +111,30 @@ const keys = computed(() => [
           :placeholder="t('headings.placeholder')"
           @keydown="fromField"
         />
+        <select
+          v-if="through.choices.length > 1"
+          class="field language"
+          :aria-label="t('through.title')"
+          :value="through.vocabulary?.id"
+          @change="through.wanted = Number(($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="v in through.choices" :key="v.id" :value="v.id">
+            {{ v.name }}
+          </option>
+        </select>
         <span class="small" aria-live="polite">{{
           words.length && found.data.value
             ? t(
-                'headings.ways',
+                through.choices.length > 1 ? 'headings.leadsN' : 'headings.ways',
                 {
-                  name: review.vocabulary.name,
+                  name: through.vocabulary?.name ?? '',
                   n: n(found.data.value.leads.length, 'whole') + (found.data.value.cut ? '+' : ''),
                 },
                 found.data.value.leads.length,
               )
-            : review.vocabulary.name
+            : through.choices.length > 1
+              ? ''
+              : review.vocabulary.name
         }}</span>
         <span class="grow" />
         <template v-for="b in review.document.blocks" :key="b.id">
@@ -139,10 +154,10 @@ const keys = computed(() => [
           class="field language"
           :aria-label="t('headings.language')"
         >
-          <option value="">{{ review.vocabulary.language || '–' }}</option>
+          <option value="">{{ through.vocabulary?.language || '–' }}</option>
           <option
             v-for="l in found.data.value!.languages.filter(
-              (x) => x !== review.vocabulary?.language,
+              (x) => x !== through.vocabulary?.language,
             )"
             :key="l"
             :value="l"

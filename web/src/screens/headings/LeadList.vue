@@ -3,9 +3,9 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { HeadingLead, Headings, RecordSet } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
-import { useReader } from '@/parts/reader'
 import { newTerm, useReview } from '@/state/review'
 import ProposedHeadings from './ProposedHeadings.vue'
+import { useThrough } from './through'
 
 /** The headings that words lead to, with how, and those that the records carry which say them. */
 const props = defineProps<{
@@ -18,7 +18,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ look: [label: string]; into: [] }>()
 const { t, n } = useI18n()
-const reader = useReader()
+const through = useThrough()
 const review = useReview()
 const root = ref<HTMLElement>()
 
@@ -81,7 +81,7 @@ const bare = computed<RecordSet>(() => ({
   in: saying.value,
 }))
 function carriers(label: string, title: string) {
-  reader.list({ kind: 'within', of: termOf(label), in: saying.value }, title)
+  through.list({ kind: 'within', of: termOf(label), in: saying.value }, title)
 }
 function focus() {
   root.value?.focus()
@@ -92,7 +92,10 @@ defineExpose({ focus })
 
 <template>
   <div class="card leads">
-    <ProposedHeadings v-if="!words.length" :selected="selected" @look="emit('look', $event)" />
+    <p v-if="!words.length && through.other" class="small none">
+      {{ t('through.type', { vocabulary: through.other.name }) }}
+    </p>
+    <ProposedHeadings v-else-if="!words.length" :selected="selected" @look="emit('look', $event)" />
     <v-progress-linear
       v-else-if="pending"
       indeterminate
@@ -185,7 +188,7 @@ defineExpose({ focus })
             ><button
               class="link under"
               :disabled="found.said.length !== 1"
-              @click="reader.list(saying, found.said.join(', '))"
+              @click="through.list(saying, found.said.join(', '))"
             >
               {{ n(found.saying, 'whole') }}
             </button></template
@@ -195,7 +198,7 @@ defineExpose({ focus })
             ><button
               class="link under"
               :disabled="found.said.length !== 1 || !found.without"
-              @click="reader.list(bare, found.said.join(', '))"
+              @click="through.list(bare, found.said.join(', '))"
             >
               {{ n(found.without, 'whole') }}
             </button></template

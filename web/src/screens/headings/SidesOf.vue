@@ -2,13 +2,13 @@
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Block, HeadingWhole, RecordSet } from '@/api/client'
-import { useReader } from '@/parts/reader'
 import { newTerm } from '@/state/review'
+import { useThrough } from './through'
 
 /** What the heading finds that the words of its block miss, and the other way round: both sides to read. */
 const props = defineProps<{ whole: HeadingWhole; block: Block }>()
 const { t, n } = useI18n()
-const reader = useReader()
+const through = useThrough()
 
 const heading = computed<RecordSet>(() => ({
   kind: 'term',
@@ -53,7 +53,7 @@ const of = computed(() => Math.max(1, ...[sides.value.reduce((sum, s) => sum + s
     </div>
     <p class="row small">
       <span v-for="s in sides" :key="s.key"
-        ><button class="link" :disabled="!s.n" @click="reader.list(s.set, s.says)">
+        ><button class="link" :disabled="!s.n" @click="through.list(s.set, s.says)">
           <b>{{ n(s.n, 'whole') }}</b></button
         >{{ ' ' }}{{ s.says
         }}<template v-if="s.keys"

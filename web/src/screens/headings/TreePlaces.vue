@@ -3,11 +3,10 @@ import { computed, nextTick, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { HeadingWhole } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
-import { useReader } from '@/parts/reader'
 import { decisionKey, newTerm, useReview } from '@/state/review'
-import { useSources } from '@/state/sources'
 import type { How } from './choice'
 import { useAtSource } from './atSource'
+import { useThrough } from './through'
 import { useTree, type Row } from './tree'
 
 /** All places of a heading in the tree, with what each node brings; below it can be ticked what is taken. */
@@ -17,8 +16,7 @@ const props = defineProps<{ whole: HeadingWhole; language: string }>()
 const emit = defineEmits<{ look: [label: string]; out: [] }>()
 const { t, n, d } = useI18n()
 const review = useReview()
-const sources = useSources()
-const reader = useReader()
+const through = useThrough()
 
 const { rows, isOpen, foldable, fold, outAbove, ticked, tick, showAll } = useTree(
   computed(() => props.whole),
@@ -71,20 +69,24 @@ defineExpose({ focus })
 // Figures over the sample are there at once; at the source they are asked for what is in sight.
 const over = ref<'sample' | 'source'>('sample')
 const labels = computed(() => [...new Set(rows.value.map((r) => r.label).filter(Boolean))])
-const there = useAtSource(labels, () => over.value === 'source' && sources.chosen !== undefined)
+const there = useAtSource(labels, () => over.value === 'source' && through.source !== undefined)
 const fig = (r: Row, narrower: boolean) => {
   if (over.value === 'source') return there.of(r.label, narrower)
   if (!props.whole.counted || !r.node) return undefined
   return narrower ? r.node.withNarrower : r.node.alone
 }
 function open(r: Row, narrower: boolean) {
-  reader.list(
+  through.list(
     { kind: 'term', term: newTerm({ kind: 'heading', heading: r.label, narrower }) },
     r.label,
   )
 }
 const blocks = (label: string) =>
-  review.kept.get(decisionKey('headings', label.toLowerCase())) ?? []
+  through.other
+    ? label === props.whole.heading
+      ? [...new Set(props.whole.taken.map((x) => x.block))]
+      : []
+    : (review.kept.get(decisionKey('headings', label.toLowerCase())) ?? [])
 </script>
 
 <template>
@@ -172,16 +174,16 @@ const blocks = (label: string) =>
         </template>
       </li>
     </ul>
-    <div v-if="sources.chosen" class="row small over">
+    <div v-if="through.source" class="row small over">
       {{ t('headings.over') }}
       <label class="row"
         ><input v-model="over" type="radio" value="sample" />{{ t('headings.sample') }}</label
       >
       <label class="row"
-        ><input v-model="over" type="radio" value="source" />{{ sources.chosen.name }}</label
+        ><input v-model="over" type="radio" value="source" />{{ through.source.name }}</label
       >
       <span v-if="over === 'source' && there.asking.value" aria-live="polite">{{
-        t('headings.asking', { source: sources.chosen.name })
+        t('headings.asking', { source: through.source.name })
       }}</span>
       <span v-else-if="over === 'source' && there.counted.value">{{
         t('headings.countedAt', {

@@ -1,14 +1,13 @@
 import { computed, type Ref } from 'vue'
 import { api, ask } from '@/api/client'
 import { useAsked } from '@/parts/asked'
-import { newTerm, useReview } from '@/state/review'
-import { useSources } from '@/state/sources'
+import { newTerm } from '@/state/review'
+import { useThrough } from './through'
 
 /** What the chosen source finds for the headings in sight, alone and with narrower. */
 export function useAtSource(labels: Ref<string[]>, wanted: () => boolean) {
-  const review = useReview()
-  const sources = useSources()
-  const where = computed(() => `${sources.chosen?.id} ${review.vocabulary?.id} `)
+  const through = useThrough()
+  const where = computed(() => `${through.source?.id} ${through.vocabulary?.id} `)
   const keys = computed(() => (wanted() ? labels.value.map((l) => where.value + l) : []))
   const asked = useAsked(keys, 3, async (of) => {
     const terms = of
@@ -17,7 +16,7 @@ export function useAtSource(labels: Ref<string[]>, wanted: () => boolean) {
         [false, true].map((narrower) => newTerm({ kind: 'heading', heading, narrower })),
       )
     const counts = await ask(
-      api.POST('/api/reviews/{review}/count-terms', { params: review.asked, body: terms }),
+      api.POST('/api/reviews/{review}/count-terms', { params: through.asked!, body: terms }),
     )
     return of.map((_, i) => ({ alone: counts[2 * i].count, narrower: counts[2 * i + 1].count }))
   })

@@ -17,7 +17,11 @@ export interface Choice {
 }
 
 /** What is chosen of the heading in view, and the edits that would take it into a block. */
-export function useChoice(of: Ref<HeadingWhole | undefined>, block: Ref<Block | undefined>) {
+export function useChoice(
+  of: Ref<HeadingWhole | undefined>,
+  block: Ref<Block | undefined>,
+  wordsAlone: () => boolean, // a heading of another vocabulary is no term
+) {
   const { addEdits, termOf } = useDecide()
   const choice = reactive<Choice>({
     how: 'alone',
@@ -94,6 +98,7 @@ export function useChoice(of: Ref<HeadingWhole | undefined>, block: Ref<Block | 
         t.heading?.toLowerCase() === whole.heading.toLowerCase(),
     )
     const out: Edit[] = []
+    if (wordsAlone()) return wordEdits(into, whole)
     if (!had) out.push({ op: 'addTerm', block: into.id, term: term.value })
     else if (differs(had, parts.value))
       out.push({ op: 'patchTerm', block: into.id, id: had.id, patch: { ...parts.value } })
@@ -104,6 +109,10 @@ export function useChoice(of: Ref<HeadingWhole | undefined>, block: Ref<Block | 
           newTerm({ kind: 'heading', heading: o.label, until: o.until || undefined }),
         ),
       )
+    return [...out, ...wordEdits(into, whole)]
+  }
+  function wordEdits(into: Block, whole: HeadingWhole): Edit[] {
+    const out: Edit[] = []
     for (const w of whole.entryTerms.filter((w) => choice.words.includes(w.text)))
       for (const text of [w.text, ...w.forms])
         out.push(...addEdits(into, termOf({ facet: 'words', item: text, key: text })))

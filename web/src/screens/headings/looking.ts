@@ -2,11 +2,12 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { refDebounced, useStorage } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, ask } from '@/api/client'
+import { api, ask, type Edit } from '@/api/client'
 import { useBench } from '@/state/bench'
 import { useDecide } from '@/state/decide'
-import { decisionKey, useReview } from '@/state/review'
+import { decisionKey, termText, useReview } from '@/state/review'
 import { useChoice } from './choice'
+import { useThrough } from './through'
 
 /** What is looked up and looked at on Headings, as the address says it, and what would be taken of it into which block. */
 export function useLooking() {
@@ -21,6 +22,8 @@ export function useLooking() {
   const label = ref(route.query.label ? String(route.query.label) : '')
   const blockId = ref(String(route.query.block ?? ''))
   const language = useStorage('tamiz-heading-language', '')
+  const through = useThrough()
+  through.wanted = Number(route.query.vocabulary) || undefined
 
   /** Which block each heading suits, as Harvest knows it. */
   const suits = useQuery({
@@ -73,6 +76,7 @@ export function useLooking() {
       language.value,
       seeds.value ? block.value?.id : '',
       review.vocabulary?.id,
+      through.look?.name,
     ]),
     queryFn: ({ signal }) =>
       ask(
@@ -80,7 +84,7 @@ export function useLooking() {
           params: {
             path: { review: review.id },
             query: {
-              ...review.asked.query,
+              ...through.asked?.query,
               word: words.value.slice(0, 12),
               language: language.value || undefined,
               block: seeds.value ? block.value?.id : undefined,
@@ -89,7 +93,7 @@ export function useLooking() {
           signal,
         }),
       ),
-    enabled: () => review.vocabulary !== undefined,
+    enabled: () => through.vocabulary !== undefined && through.asked !== undefined,
     placeholderData: keepPreviousData,
   })
   // The first that is found is looked at, unless another was chosen from what is found now.
@@ -113,6 +117,7 @@ export function useLooking() {
       block.value?.id,
       language.value,
       review.vocabulary?.id,
+      through.look?.name,
     ]),
     queryFn: ({ signal }) =>
       ask(
@@ -120,7 +125,7 @@ export function useLooking() {
           params: {
             path: { review: review.id },
             query: {
-              ...review.asked.query,
+              ...through.asked?.query,
               label: label.value,
               block: block.value?.id,
               language: language.value || undefined,
@@ -129,18 +134,28 @@ export function useLooking() {
           signal,
         }),
       ),
-    enabled: () => review.vocabulary !== undefined && label.value !== '',
+    enabled: () =>
+      through.vocabulary !== undefined && through.asked !== undefined && label.value !== '',
     placeholderData: keepPreviousData,
     retry: false,
   })
   const whole = computed(() => (label.value ? one.data.value : undefined))
-  const taking = useChoice(whole, block)
+  const taking = useChoice(whole, block, () => through.other !== undefined)
+  // What is looked at in one vocabulary is nothing in another; a word stays.
+  watch(
+    () => through.other?.id,
+    (now, before) => {
+      if (now === before) return
+      chosen.value = false
+      label.value = ''
+    },
+  )
 
   function look(at: string) {
     chosen.value = true
     label.value = at
   }
-  watch([label, blockId, settled, seeds], () => {
+  watch([label, blockId, settled, seeds, () => through.other?.id], () => {
     if (route.name !== 'headings') return
     void router.replace({
       query: {
@@ -148,6 +163,7 @@ export function useLooking() {
         ...(settled.value.trim() && !seeds.value ? { word: settled.value.trim() } : {}),
         ...(label.value ? { label: label.value } : {}),
         ...(blockId.value ? { block: blockId.value } : {}),
+        ...(through.other ? { vocabulary: String(through.other.id) } : {}),
         ...(seeds.value ? { seeds: '1' } : {}),
       },
     })
@@ -166,7 +182,11 @@ export function useLooking() {
     (now) =>
       bench.rest(
         now.length && block.value && whole.value
-          ? { edits: now, label: `+ ${whole.value.heading}`, block: block.value.id }
+          ? {
+              edits: now,
+              label: `+ ${through.other ? termsOf(now) : whole.value.heading}`,
+              block: block.value.id,
+            }
           : undefined,
       ),
     { immediate: true },
@@ -177,6 +197,10 @@ export function useLooking() {
     if (!into || !whole.value) return
     const now = taking.edits(into)
     if (!now.length) return
+    if (through.other) {
+      const said = { term: termsOf(now), block: into.name }
+      return review.change({ key: 'addTerm', params: said }, { edits: now })
+    }
     const what = now.some((e) => e.op === 'patchTerm') ? 'changeHeading' : 'takeHeading'
     review.change(
       { key: what, params: { heading: whole.value.heading, block: into.name } },
@@ -184,7 +208,7 @@ export function useLooking() {
     )
   }
   function park() {
-    if (!whole.value) return
+    if (!whole.value || through.other) return
     const heading = whole.value.heading
     decide([{ facet: 'headings', item: heading, key: heading.toLowerCase() }], 'parked')
   }
@@ -214,3 +238,7 @@ export function useLooking() {
     park,
   }
 }
+
+/** The terms that edits add, as they are written. */
+const termsOf = (edits: Edit[]) =>
+  edits.flatMap((e) => (e.op === 'addTerm' ? [termText(e.term)] : [])).join(', ')

@@ -3,6 +3,7 @@ import { computed, ref, watch, type Ref } from 'vue'
 import { api, ask, type HeadingPlace, type HeadingWhole } from '@/api/client'
 import { useReview } from '@/state/review'
 import type { How } from './choice'
+import { useThrough } from './through'
 
 /** A row of the places of a heading: what stands above it, the heading itself, what stands below, or how much more. */
 export interface Row {
@@ -25,6 +26,7 @@ export function useTree(
 ) {
   const review = useReview()
   const queries = useQueryClient()
+  const through = useThrough()
 
   const firstBelow = 12 // headings below one, before the others are asked for
 
@@ -107,13 +109,20 @@ export function useTree(
     if (!next.delete(r.key)) {
       if (!r.own && !children.value.has(r.label)) {
         const list = await queries.fetchQuery({
-          queryKey: ['heading-below', review.id, review.lookStamp, review.keysStamp, r.label],
+          queryKey: [
+            'heading-below',
+            review.id,
+            review.lookStamp,
+            review.keysStamp,
+            through.look?.name,
+            r.label,
+          ],
           queryFn: () =>
             ask(
               api.GET('/api/reviews/{review}/headings/below', {
                 params: {
                   path: { review: review.id },
-                  query: { ...review.asked.query, label: r.label },
+                  query: { ...through.asked?.query, label: r.label },
                 },
               }),
             ),

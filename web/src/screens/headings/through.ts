@@ -1,0 +1,68 @@
+import { useQuery } from '@tanstack/vue-query'
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { api, ask, type RecordSet } from '@/api/client'
+import { useReader } from '@/parts/reader'
+import { useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
+
+/**
+ * Which vocabulary headings are looked at in: the review's own, or that of another of the sources, over what was drawn there.
+ * The review goes by its own all the while.
+ */
+export const useThrough = defineStore('through', () => {
+  const review = useReview()
+  const sources = useSources()
+  const reader = useReader()
+
+  const all = useQuery({
+    queryKey: computed(() => ['vocabularies', review.vocabulary?.id]),
+    queryFn: () => ask(api.GET('/api/vocabularies')),
+    enabled: () => review.id > 0,
+  })
+  /** The review's own, and the latest edition of each that a source is tied to. */
+  const choices = computed(() =>
+    (all.data.value ?? []).filter(
+      (v) =>
+        v.id === review.vocabulary?.id ||
+        (!v.later &&
+          v.name.toLowerCase() !== review.vocabulary?.name.toLowerCase() &&
+          sources.all.some((s) => s.vocabulary.toLowerCase() === v.name.toLowerCase())),
+    ),
+  )
+  const wanted = ref<number>()
+  const other = computed(() =>
+    choices.value.find((v) => v.id === wanted.value && v.id !== review.vocabulary?.id),
+  )
+  const vocabulary = computed(() => other.value ?? review.vocabulary)
+
+  const taken = useQuery({
+    queryKey: computed(() => ['look-through', review.id, review.lookStamp, other.value?.id]),
+    queryFn: () =>
+      ask(
+        api.POST('/api/reviews/{review}/looks', {
+          params: { path: { review: review.id } },
+          body: {
+            sample: review.look.sample,
+            rest: false,
+            through: other.value!.id,
+          },
+        }),
+      ),
+    enabled: () => other.value !== undefined,
+  })
+  const look = computed(() => (other.value ? taken.data.value : review.look))
+  /** What figures are asked of; undefined until it is known. */
+  const asked = computed(
+    () =>
+      look.value && {
+        path: { review: review.id },
+        query: { look: look.value.name || undefined },
+      },
+  )
+  const source = computed(() => sources.all.find((s) => s.id === look.value?.source))
+  const list = (of: RecordSet, heading: string) =>
+    reader.list(of, heading, undefined, other.value && look.value?.name)
+
+  return { choices, wanted, other, vocabulary, look, asked, source, list }
+})
