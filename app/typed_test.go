@@ -178,7 +178,7 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	assert.Empty(t, found.Headings[1].Found)
 
 	require.NoError(t, a.Figures.TakeCounterpart(ctx, id, figures.Counterpart{Heading: "Crop Harvesters", Vocabulary: name, Stands: first.Heading}))
-	require.NoError(t, a.Figures.TakeCounterpart(ctx, id, figures.Counterpart{Heading: "Crop Harvesters", Vocabulary: name, Stands: "Hired pickers"}))
+	require.NoError(t, a.Figures.TakeCounterpart(ctx, id, figures.Counterpart{Heading: "Crop Harvesters", Vocabulary: "SURCO  thesaurus", Stands: "Hired pickers"}))
 	l = lines("surco")
 	assert.Equal(t, source.Note{Kind: source.CarriedOver, Term: "[Crop Harvesters]", Instead: "Cutting gangs or Hired pickers"}, l.Lines[0].Notes[0])
 	assert.Contains(t, l.Lines[0].Text, "Cutting gangs")

@@ -5,6 +5,8 @@ import (
 	"errors"
 
 	"github.com/jackc/pgx/v5"
+
+	"tamiz/core/text"
 )
 
 // A Dialect is the file of one that somebody wrote.
@@ -40,14 +42,16 @@ type Counterpart struct {
 	Stands  []string
 }
 
-// Counterparts returns those of a vocabulary in another, by their names.
+// Counterparts returns those of a vocabulary in another, by their names, whatever their capitals.
 func (s *Store) Counterparts(ctx context.Context, vocabulary, other string) ([]Counterpart, error) {
+	vocabulary, other = text.Label(vocabulary), text.Label(other)
 	return all[Counterpart](ctx, s, "select heading, stands from counterpart where vocabulary = $1 and other = $2 order by heading", vocabulary, other)
 }
 
 // ChangeCounterpart changes what stands for a heading in another vocabulary; change is given what does now, nil where nobody
 // said, and returns what will, nil where that is forgotten.
 func (s *Store) ChangeCounterpart(ctx context.Context, vocabulary, heading, other string, change func(now []string) []string) error {
+	vocabulary, other = text.Label(vocabulary), text.Label(other)
 	return s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		// Who comes second waits for the first, whether the row is there yet or not.
 		if _, err := tx.Exec(ctx, "select pg_advisory_xact_lock(hashtext('counterpart' || $1 || ' ' || $2 || ' ' || $3))", vocabulary, heading, other); err != nil {
