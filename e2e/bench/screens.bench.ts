@@ -78,11 +78,51 @@ test('harvest', async ({ page }) => {
   await page.getByRole('option').first().waitFor() // the sample is read and counted
   await page.getByRole('link', { name: 'Question' }).click()
   const frame = await still(page)
-  row('first paint of Harvest after a click, 13,000 items', 'one frame', await painted(page, () => page.getByRole('link', { name: 'Harvest' }).click(), '[role=option]'), frame, 'printed')
+  row('first paint of Harvest after a click, 18,000 items of which 10,000 are sent', 'one frame', await painted(page, () => page.getByRole('link', { name: 'Harvest' }).click(), '[role=option]'), frame, 'printed')
   await page.getByRole('listbox').first().focus()
   const took = await keys(page, 'ArrowDown', 100)
   row('from a key press to the next row painted, median', 'two frames', at(took, 0.5), 2 * frame, 'printed')
   row('the same, 95th percentile', 'the same', at(took, 0.95), 2 * frame, 'printed')
+})
+
+test('headings', async ({ page }) => {
+  const id = await demoReview(page)
+  await page.goto(`/reviews/${id}/headings`)
+  await page.locator('.leads li').first().waitFor() // the sample is read and counted
+  await page.getByRole('link', { name: 'Question' }).click()
+  const frame = await still(page)
+  row('first paint of Headings after a click: what the sample and the key studies point to', 'one frame', await painted(page, () => page.getByRole('link', { name: 'Headings', exact: true }).click(), '.leads li'), frame, 'printed')
+  const lead = page.locator('.leads').getByRole('button', { name: 'People', exact: true })
+  row('one heading, whole, after a click', 'one frame', await painted(page, () => lead.click(), 'article.panel li.own'), frame, 'printed')
+  await page.getByRole('tree').focus()
+  const took = [...(await keys(page, 'ArrowDown', 8)), ...(await keys(page, 'ArrowUp', 8))]
+  row('from a key press to the next node of its tree painted, median', 'two frames', at(took, 0.5), 2 * frame, 'printed')
+})
+
+/** What goes to the program and comes back, of everything but the program's own files, until nothing more does. */
+test('bytes of a decision', async ({ page }) => {
+  const id = await demoReview(page)
+  await page.goto(`/reviews/${id}/harvest`)
+  await page.getByRole('option').nth(12).waitFor()
+  await page.getByRole('listbox').first().focus()
+  await page.waitForLoadState('networkidle').catch(() => undefined)
+  const calls: { url: string; sent: number; got: number }[] = []
+  page.on('requestfinished', async (r) => {
+    const s = await r.sizes().catch(() => undefined)
+    if (s) calls.push({ url: r.url(), sent: s.requestBodySize + s.requestHeadersSize, got: s.responseBodySize + s.responseHeadersSize })
+  })
+  const times = 10
+  for (let i = 0; i < times; i++) {
+    await page.keyboard.press('p')
+    await page.getByText(/^Saved/).waitFor()
+  }
+  await page.getByText(/^Saved/).waitFor()
+  const sum = (of: typeof calls, way: 'sent' | 'got') => of.reduce((n, c) => n + c[way], 0) / times
+  const changes = calls.filter((c) => /\/changes?(\?|$)/.test(c.url))
+  test.info().annotations.push({
+    type: 'speed',
+    description: `| bytes of one decision: sent, received; with all that is asked after it | 4 kB each way | ${(sum(changes, 'got') / 4096).toFixed(2)} (${sum(changes, 'sent').toFixed(0)}, ${sum(changes, 'got').toFixed(0)} of ${changes.length / times} calls; ${sum(calls, 'sent').toFixed(0)}, ${sum(calls, 'got').toFixed(0)} of ${(calls.length / times).toFixed(1)}) | ≤ 1 |`,
+  })
 })
 
 /** A network of so many works over forty years: each cites eight earlier ones or fewer, what is cited much still more. */
