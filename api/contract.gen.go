@@ -473,6 +473,9 @@ type HeadingHit = figures.HeadingHit
 // HeadingLead defines model for HeadingLead.
 type HeadingLead = figures.HeadingLead
 
+// HeadingMatch defines model for HeadingMatch.
+type HeadingMatch = figures.HeadingMatch
+
 // HeadingNode defines model for HeadingNode.
 type HeadingNode = figures.HeadingNode
 

@@ -260,6 +260,7 @@ type HeadingWhole struct {
 	Counted bool           `json:"counted"` // figures over records are there
 	// Through another vocabulary than the review's: the headings of its terms that this one stands for, and the sample of a source of it
 	// that figures are over; nil where nothing was drawn there.
+	Matches   []HeadingMatch   `json:"matches"` // in vocabularies of other sources
 	StandsFor []string         `json:"standsFor,omitempty"`
 	Over      *desk.SampleHead `json:"over,omitempty"`
 }
@@ -268,6 +269,63 @@ type HeadingWhole struct {
 type HeadingTaken struct {
 	Block string `json:"block"`
 	Term  string `json:"term"`
+}
+
+// A HeadingMatch is a heading of another vocabulary that may mean the same, and what says so.
+type HeadingMatch struct {
+	Vocabulary int64  `json:"vocabulary"`
+	Name       string `json:"name"` // of the vocabulary
+	Heading    string `json:"heading"`
+	Via        string `json:"via"`
+	Matched    string `json:"matched,omitempty"`
+}
+
+const (
+	mostOthers  = 6 // vocabularies in which matches are looked for
+	mostMatches = 3 // in one of them
+)
+
+// matches returns which headings of the review's vocabulary, and of those of other sources, may mean the same as one of the
+// vocabulary that is looked in.
+func (a *Service) matches(ctx context.Context, d *desk.Desk, h int) ([]HeadingMatch, error) {
+	out := []HeadingMatch{}
+	looked := d.Document.Vocabulary
+	if d.Carried != nil {
+		looked = d.Carried.ID
+	}
+	if looked == nil {
+		return out, nil
+	}
+	here, err := a.store.Vocabulary(ctx, *looked)
+	if err != nil {
+		return nil, problems.Gone(err, "vocabulary")
+	}
+	all, err := a.store.Vocabularies(ctx)
+	if err != nil {
+		return nil, err
+	}
+	sources, err := a.store.Sources(ctx)
+	if err != nil {
+		return nil, err
+	}
+	tried := 0
+	for _, v := range all {
+		own := d.Document.Vocabulary != nil && v.ID == *d.Document.Vocabulary
+		used := v.Later == nil && slices.ContainsFunc(sources, func(s store.Source) bool { return text.Label(s.Vocabulary) == text.Label(v.Name) })
+		if !own && !used || text.Label(v.Name) == text.Label(here.Name) || tried == mostOthers {
+			continue
+		}
+		tried++
+		other, err := a.desk.Pools.Thesaurus(ctx, &v.ID)
+		if err != nil {
+			return nil, err
+		}
+		found := d.Keys.Set.Thesaurus.Counterparts(h, other)
+		for _, c := range found[:min(len(found), mostMatches)] {
+			out = append(out, HeadingMatch{v.ID, v.Name, c.Heading, string(c.Via), c.Matched})
+		}
+	}
+	return out, nil
 }
 
 // headingAt returns the place of a heading in the vocabulary that is looked by.
@@ -316,6 +374,9 @@ func (a *Service) Heading(ctx context.Context, at desk.At, label, block, languag
 	}
 	v := d.Keys.Set.Thesaurus
 	out := &HeadingWhole{Whole: *whole, Shown: whole.Label, Block: block, Taken: []HeadingTaken{}, Counted: d.Pool != nil}
+	if out.Matches, err = a.matches(ctx, d, h); err != nil {
+		return nil, err
+	}
 	if d.Drawn {
 		out.Over = d.Sample
 	}

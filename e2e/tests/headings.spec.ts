@@ -202,6 +202,17 @@ test('the vocabulary of another source is looked at over what was drawn there, a
   await accessible(page)
   await which.selectOption({ label: 'Almagre Headings' })
   await page.getByRole('searchbox').fill('agricultural labor force')
+  await expect(page.getByRole('article', { name: 'Agricultural Labor Force' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Take it' })).toBeVisible()
+
+  // What may mean the same in another vocabulary is a click away.
+  const others = page.getByRole('region', { name: 'In other vocabularies' })
+  const name = (await others.getByRole('button').first().locator('em').evaluate((em) => em.previousSibling!.textContent))!.trim()
+  await others.getByRole('button').first().click()
+  await expect(page.getByRole('article', { name })).toBeVisible()
+  await expect(which).toHaveValue(/\d+/)
+  await expect(page.getByRole('region', { name: 'Stands for' })).toBeVisible()
+  await others.getByRole('button', { name: 'Agricultural Labor Force' }).click()
   await expect(page.getByRole('heading', { name: 'Take it' })).toBeVisible()
 
   // What a qualifier may not stand behind is marked; in Harvest stands what covers most.

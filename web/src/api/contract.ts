@@ -3182,9 +3182,19 @@ export interface components {
             taken: components["schemas"]["HeadingTaken"][];
             sides?: components["schemas"]["HeadingSides"];
             counted: boolean;
+            /** @description headings of the vocabularies of other sources that may mean the same */
+            matches: components["schemas"]["HeadingMatch"][];
             /** @description through another vocabulary than the one of the review: headings of its terms that this one stands for */
             standsFor?: string[];
             over?: components["schemas"]["SampleHead"];
+        };
+        HeadingMatch: {
+            /** Format: int64 */
+            vocabulary: number;
+            name: string;
+            heading: string;
+            via: string;
+            matched?: string;
         };
         VocabularyChanges: {
             added: string[];

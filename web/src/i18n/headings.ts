@@ -170,6 +170,7 @@ export default {
     over: 'Figures over {sample}, {n} records, drawn from a source of this vocabulary. The review goes by its own.',
     nothing:
       'Nothing was drawn from a source of this vocabulary yet: figures are over the sample that is looked at. The review goes by its own.',
+    matches: 'In other vocabularies',
     stands: 'Stands for',
     standsTip: 'Where a source of {vocabulary} is asked, this heading is asked in place of:',
     choose: 'It stands for…',

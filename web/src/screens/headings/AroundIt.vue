@@ -10,7 +10,7 @@ import { useThrough } from './through'
 /** Words of its records that are ticked, to be taken beside its entry terms. */
 const words = defineModel<string[]>('words', { required: true })
 const props = defineProps<{ whole: HeadingWhole }>()
-const emit = defineEmits<{ look: [label: string] }>()
+const emit = defineEmits<{ look: [label: string]; lookIn: [vocabulary: number, label: string] }>()
 const { t, n } = useI18n()
 const review = useReview()
 const through = useThrough()
@@ -41,6 +41,12 @@ function toggle(word: string) {
     ? words.value.filter((w) => w !== word)
     : [...words.value, word]
 }
+/** What is stated by addresses, where it is told by none of the vocabularies that are here. */
+const unmatched = computed(() =>
+  props.whole.matches.some((m) => m.via.endsWith('Match'))
+    ? []
+    : [...props.whole.exactMatch, ...props.whole.closeMatch],
+)
 const groups = computed(() =>
   [
     {
@@ -84,8 +90,22 @@ const groups = computed(() =>
         </button>
       </p>
     </section>
-    <p v-if="whole.exactMatch.length + whole.closeMatch.length" class="small cut">
-      {{ t('headings.others') }}: {{ [...whole.exactMatch, ...whole.closeMatch].join(', ') }}
+    <section v-if="whole.matches.length" :aria-label="t('through.matches')">
+      <h3 class="sect">{{ t('through.matches') }}</h3>
+      <p>
+        <button
+          v-for="m in whole.matches"
+          :key="`${m.vocabulary} ${m.heading}`"
+          class="chip"
+          :title="t(`carry.via.${m.via}`, { matched: m.matched ?? '' })"
+          @click="emit('lookIn', m.vocabulary, m.heading)"
+        >
+          {{ m.heading }}<em>{{ m.name }}</em>
+        </button>
+      </p>
+    </section>
+    <p v-if="unmatched.length" class="small cut">
+      {{ t('headings.others') }}: {{ unmatched.join(', ') }}
     </p>
   </div>
 </template>

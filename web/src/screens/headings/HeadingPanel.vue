@@ -25,6 +25,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   look: [label: string]
+  lookIn: [vocabulary: number, label: string]
   out: []
   take: []
   park: []
@@ -119,7 +120,12 @@ defineExpose({ focus: () => tree.value?.focus() })
       />
     </div>
     <SidesOf v-if="whole.sides && block" :whole="whole" :block="block" />
-    <AroundIt v-model:words="choice.extra" :whole="whole" @look="emit('look', $event)" />
+    <AroundIt
+      v-model:words="choice.extra"
+      :whole="whole"
+      @look="emit('look', $event)"
+      @look-in="(vocabulary, label) => emit('lookIn', vocabulary, label)"
+    />
     <div class="row act">
       <label v-if="review.document.blocks.length > 1" class="row small">
         {{ t('headings.into') }}

@@ -33,6 +33,7 @@ const {
   taking,
   edits,
   look,
+  lookIn,
   lookSeeds,
   take,
   park,
@@ -187,6 +188,7 @@ const keys = computed(() => [
           :edits="edits"
           :language="language"
           @look="look"
+          @look-in="lookIn"
           @out="list?.focus()"
           @take="take()"
           @park="park"

@@ -66,6 +66,9 @@ export function useLooking() {
   )
   watch(typed, (word) => word && (seeds.value = false))
 
+  /** What was found before stays until there is more, but not what is of another vocabulary. */
+  const ofTheSame = <T>(before: T | undefined, query?: { queryKey: readonly unknown[] }) =>
+    query?.queryKey.at(-1) === through.other?.id ? before : undefined
   const found = useQuery({
     queryKey: computed(() => [
       'headings',
@@ -77,6 +80,7 @@ export function useLooking() {
       seeds.value ? block.value?.id : '',
       review.vocabulary?.id,
       through.look?.name,
+      through.other?.id,
     ]),
     queryFn: ({ signal }) =>
       ask(
@@ -94,7 +98,7 @@ export function useLooking() {
         }),
       ),
     enabled: () => through.vocabulary !== undefined && through.asked !== undefined,
-    placeholderData: keepPreviousData,
+    placeholderData: ofTheSame,
   })
   // The first that is found is looked at, unless another was chosen from what is found now.
   const chosen = ref(false)
@@ -118,6 +122,7 @@ export function useLooking() {
       language.value,
       review.vocabulary?.id,
       through.look?.name,
+      through.other?.id,
     ]),
     queryFn: ({ signal }) =>
       ask(
@@ -136,18 +141,27 @@ export function useLooking() {
       ),
     enabled: () =>
       through.vocabulary !== undefined && through.asked !== undefined && label.value !== '',
-    placeholderData: keepPreviousData,
+    placeholderData: ofTheSame,
     retry: false,
   })
   const whole = computed(() => (label.value ? one.data.value : undefined))
   const taking = useChoice(whole, block, () => through.other !== undefined)
+  /** Looks at a heading of another vocabulary: the word that was typed for this one's goes. */
+  const next = ref('')
+  function lookIn(vocabulary: number, heading: string) {
+    typed.value = ''
+    seeds.value = false
+    next.value = heading
+    through.wanted = vocabulary
+  }
   // What is looked at in one vocabulary is nothing in another; a word stays.
   watch(
     () => through.other?.id,
     (now, before) => {
       if (now === before) return
-      chosen.value = false
-      label.value = ''
+      label.value = next.value
+      chosen.value = next.value !== ''
+      next.value = ''
     },
   )
 
@@ -171,7 +185,11 @@ export function useLooking() {
   watch(
     () => route.query.label,
     (to) => {
-      if (to && String(to) !== label.value) look(String(to))
+      if (!to || String(to) === label.value) return
+      const vocabulary = Number(route.query.vocabulary) || undefined
+      if (vocabulary === through.other?.id) return look(String(to))
+      next.value = String(to)
+      through.wanted = vocabulary
     },
   )
 
@@ -233,6 +251,7 @@ export function useLooking() {
     taking,
     edits,
     look,
+    lookIn,
     lookSeeds,
     take,
     park,
