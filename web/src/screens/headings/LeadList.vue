@@ -92,7 +92,7 @@ defineExpose({ focus })
 
 <template>
   <div class="card leads">
-    <p v-if="!words.length && through.other" class="small none">
+    <p v-if="!words.length && through.other" class="small hint">
       {{ t('through.type', { vocabulary: through.other.name }) }}
     </p>
     <ProposedHeadings v-else-if="!words.length" :selected="selected" @look="emit('look', $event)" />
@@ -219,6 +219,10 @@ defineExpose({ focus })
 </template>
 
 <style scoped>
+.hint {
+  padding: 8px 10px;
+}
+
 .leads {
   overflow-y: auto;
   min-height: 0;

@@ -19,11 +19,15 @@ export function useLooking() {
 
   const typed = ref(String(route.query.word ?? ''))
   const settled = refDebounced(typed, 120)
-  const label = ref(route.query.label ? String(route.query.label) : '')
-  const blockId = ref(String(route.query.block ?? ''))
-  const language = useStorage('tamiz-heading-language', '')
+  // A heading of another vocabulary waits until it is known which that is.
   const through = useThrough()
   through.wanted = Number(route.query.vocabulary) || undefined
+  const named = String(route.query.label ?? '')
+  const waits = through.wanted !== undefined && !through.other
+  const label = ref(waits ? '' : named)
+  const next = ref(waits ? named : '')
+  const blockId = ref(String(route.query.block ?? ''))
+  const language = useStorage('tamiz-heading-language', '')
 
   /** Which block each heading suits, as Harvest knows it. */
   const suits = useQuery({
@@ -147,7 +151,6 @@ export function useLooking() {
   const whole = computed(() => (label.value ? one.data.value : undefined))
   const taking = useChoice(whole, block, () => through.other !== undefined)
   /** Looks at a heading of another vocabulary: the word that was typed for this one's goes. */
-  const next = ref('')
   function lookIn(vocabulary: number, heading: string) {
     typed.value = ''
     seeds.value = false
