@@ -255,6 +255,9 @@ type BenchLine = figures.BenchLine
 // BenchTerm defines model for BenchTerm.
 type BenchTerm = figures.BenchTerm
 
+// Beside defines model for Beside.
+type Beside = figures.Beside
+
 // Between defines model for Between.
 type Between = outside.Between
 

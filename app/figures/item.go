@@ -30,9 +30,16 @@ type Item struct {
 	InKeywords *int       `json:"inKeywords,omitempty"` // records where it stands among the authors' keywords
 	Ways       []Way      `json:"ways,omitempty"`       // of a phrase: other ways to search its words
 	With       []GoesWith `json:"with"`                 // headings that its records carry more often than the others; of a heading, words
+	Beside     []Beside   `json:"beside,omitempty"`     // of a heading its qualifiers, of a qualifier the headings it stands behind
 	ScopeNote  string     `json:"scopeNote,omitempty"`  // of a heading that the vocabulary has
 	Entry      []string   `json:"entry,omitempty"`      // its entry terms
 	EntryOf    string     `json:"entryOf,omitempty"`    // of a word or keyword: the heading that it is an entry term of
+}
+
+// A Beside is what records carry right beside an item.
+type Beside struct {
+	Item    string `json:"item"`
+	Records int    `json:"records"`
 }
 
 // A Way is how the words of a phrase can be searched, and what that finds.
@@ -80,6 +87,7 @@ const (
 	contextWidth  = 90 // characters on each side
 	outsideWords  = 40
 	headingsWith  = 8
+	besideItems   = 24
 	nearWithin    = 3 // positions, where a phrase is searched as a pair
 )
 
@@ -106,6 +114,12 @@ func (a *Service) Item(ctx context.Context, at desk.At, f tally.Facet, item stri
 		if err := describe(d, ctx, out, item, roaring.And(found, d.Look.Sample)); err != nil {
 			return nil, err
 		}
+	}
+	for _, b := range d.Pool.Besides(f, item, roaring.And(found, d.Look.Sample)) {
+		if len(out.Beside) == besideItems {
+			break
+		}
+		out.Beside = append(out.Beside, Beside(b))
 	}
 	if !desk.Textual(f) {
 		return out, nil

@@ -219,6 +219,16 @@ test('the vocabulary of another source is looked at over what was drawn there, a
   await expect(page.getByText('It allows causes, methods, prevention, statistics.')).toBeVisible()
   await page.getByRole('link', { name: 'Harvest', exact: true }).click()
   await page.getByRole('tab', { name: /Headings/ }).click()
+  // Qualifiers by heading, and headings by qualifier.
+  await expect(page.getByRole('heading', { name: 'Its qualifiers' })).toBeVisible()
+  await page.getByRole('tab', { name: /Qualifiers/ }).click()
+  await expect(page.getByRole('heading', { name: 'Headings it stands behind' })).toBeVisible()
+  const behind = page.getByRole('button', { name: /^Agricultural Labor Force \d+$/ })
+  const many = (await behind.textContent())!.match(/\d+/)![0]
+  await behind.click()
+  await expect(page.getByText(`1 of ${many}`)).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.getByRole('tab', { name: /Headings/ }).click()
   await expect(page.getByText('With all below it, covers most:')).toContainText('Agricultural Labor Force')
   await page.getByRole('link', { name: 'Agricultural Labor Force' }).click()
   await expect(page.getByRole('article', { name: 'Agricultural Labor Force' })).toBeVisible()

@@ -2924,10 +2924,16 @@ export interface components {
             inKeywords?: number;
             ways?: components["schemas"]["Way"][];
             with: components["schemas"]["GoesWith"][];
+            /** @description of a heading its qualifiers, of a qualifier the headings it stands behind */
+            beside?: components["schemas"]["Beside"][];
             scopeNote?: string;
             entry?: string[];
             /** @description the heading that it is an entry term of */
             entryOf?: string;
+        };
+        Beside: {
+            item: string;
+            records: number;
         };
         Way: {
             /** @enum {string} */

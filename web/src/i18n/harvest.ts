@@ -258,6 +258,8 @@ export default {
     scope: 'What it means',
     entry: 'Entry terms',
     words: 'Words that stand for it',
+    qualifiers: 'Its qualifiers',
+    behind: 'Headings it stands behind',
     entryOf: 'It leads to the heading {heading}',
   },
 }

@@ -42,6 +42,15 @@ const { t, n, d } = useI18n()
 const review = useReview()
 const bench = useBench()
 const reader = useReader()
+/** Opens the records of a heading with a qualifier, from either of the two. */
+function beside(other: string) {
+  const own = props.candidate.item
+  const [heading, qualifier] = props.candidate.facet === 'headings' ? [own, other] : [other, own]
+  reader.list(
+    { kind: 'term', term: newTerm({ kind: 'heading', heading, qualifiers: [qualifier] }) },
+    `${heading} / ${qualifier}`,
+  )
+}
 const said = useRefusal()
 const finds = useFinds()
 const { termOf, addEdits } = useDecide()
@@ -426,6 +435,16 @@ defineExpose({ terms, truncate, alike, name })
     <template v-if="item?.entry?.length">
       <h3 class="small">{{ t('tree.entry') }}</h3>
       <p class="small">{{ item.entry.slice(0, 30).join(' · ') }}</p>
+    </template>
+    <template v-if="item?.beside?.length">
+      <h3 class="small">
+        {{ t(candidate.facet === 'headings' ? 'tree.qualifiers' : 'tree.behind') }}
+      </h3>
+      <p class="goes">
+        <button v-for="b in item.beside" :key="b.item" class="chip" @click="beside(b.item)">
+          {{ b.item }} <em>{{ n(b.records, 'whole') }}</em>
+        </button>
+      </p>
     </template>
     <template v-if="item?.with.length">
       <h3 class="small">{{ t(candidate.facet === 'headings' ? 'tree.words' : 'goes.title') }}</h3>
