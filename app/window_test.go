@@ -46,6 +46,11 @@ func TestRowsComeInWindows(t *testing.T) {
 		}
 	}
 	assert.Equal(t, len(whole.Rows), first.Passing)
+	assert.Equal(t, len(first.Rows), first.Sent)
+	assert.Less(t, first.Sent, first.Passing)
+	for _, r := range first.Rows[2:] {
+		assert.NotEmpty(t, r.Inside, "what a term finds already steps aside, and comes too: %s", r.Item)
+	}
 	last := whole.Rows[len(whole.Rows)-1].Item
 	if assert.NotContains(t, items(first.Rows), last) {
 		_, err = a.Change(ctx, review, state.Revision, change{What: what, Decisions: []reviews.NewDecision{{Facet: tally.Words, Item: last, State: "dropped", Sample: &state.Samples[0].ID}}})
@@ -68,9 +73,10 @@ func TestRowsComeInWindows(t *testing.T) {
 		}
 		got := in(figures.Window{Words: typed})
 		require.Equal(t, len(want), got.Passing, typed)
+		require.Equal(t, len(want), got.Sent, typed)
 		assert.ElementsMatch(t, want, items(got.Rows)[:len(want)], typed)
 		for _, r := range got.Rows[len(want):] {
-			assert.True(t, r.Item == last || holds(r, "cane cutters") || holds(r, "shade tents"), "behind them only what is decided on: %s", r.Item)
+			assert.True(t, len(r.Inside) > 0 || r.Item == last || holds(r, "cane cutters") || holds(r, "shade tents"), "behind them only what is decided on, or found already: %s", r.Item)
 		}
 	}
 	for _, typed := range []string{"*", "ab *", "a*"} {

@@ -35,7 +35,8 @@ type Tally struct {
 	BySuit         bool       `json:"bySuit,omitempty"`  // rows stand in the order of pull and suit; else of pull, or records
 	All            int        `json:"all"`               // rows that there are
 	Passing        int        `json:"passing"`           // of these, that pass what was filtered for
-	Rows           []TallyRow `json:"rows"`              // the first of them, and those that somebody decided on
+	Sent           int        `json:"sent"`              // and of those, that are among the rows
+	Rows           []TallyRow `json:"rows"`              // the first of them, those that somebody decided on, and those that a term finds
 }
 
 // A TallyRow is one item; Key is by what it is decided on, where that is not the item as written.
@@ -141,7 +142,7 @@ func (a *Service) Tally(ctx context.Context, at desk.At, f tally.Facet) (*Tally,
 			return nil, err
 		}
 	}
-	out.All, out.Passing = len(rows), len(rows)
+	out.All, out.Passing, out.Sent = len(rows), len(rows), len(rows)
 	out.Rows = make([]TallyRow, len(rows))
 	for i := range rows {
 		r := &rows[i]

@@ -14,7 +14,8 @@ import (
 	"tamiz/core/tally"
 )
 
-// MostRows is how many rows of a tally are sent at once, beside those that somebody decided on.
+// MostRows is how many rows of a tally are sent at once, beside those that somebody decided on, and as many that a term
+// finds already, which step aside.
 const MostRows = 10000
 
 // A Window is which rows of a tally are wanted, and in what order. Its zero value is the first of all.
@@ -68,7 +69,7 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 		most = min(w.Most, MostRows)
 	}
 	first := min(most, len(in))
-	t.Rows = append([]TallyRow{}, in[:first]...)
+	t.Rows, t.Sent = append([]TallyRow{}, in[:first]...), first
 	rest := append(in[first:len(in):len(in)], out...)
 	if len(rest) == 0 {
 		return t, nil
@@ -78,8 +79,11 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 		return nil, err
 	}
 	for i := range rest {
-		if told(&rest[i]) {
+		if told(&rest[i]) || len(rest[i].Inside) > 0 && len(t.Rows) < first+MostRows {
 			t.Rows = append(t.Rows, rest[i])
+			if i < len(in)-first {
+				t.Sent++
+			}
 		}
 	}
 	return t, nil

@@ -2844,6 +2844,8 @@ export interface components {
             all: number;
             /** @description of these, that pass what was filtered for */
             passing: number;
+            /** @description and of those, that are among the rows */
+            sent: number;
             /** @description the first of them, and behind them those that somebody decided on, whether they pass or not */
             rows: components["schemas"]["TallyRow"][];
         };

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery, type UseQueryReturnType } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
-import { computed, ref, watchEffect, type Ref } from 'vue'
-import { api, ask, type Facet, type Suit, type Tally } from '@/api/client'
+import { computed, ref, shallowRef, watch, watchEffect, type Ref } from 'vue'
+import { api, ask, type Facet, type Suit, type Tally, type TallyRow } from '@/api/client'
 import { taken } from '@/state/decide'
 import { useLooked } from '@/state/looked'
 import { useReview } from '@/state/review'
@@ -20,6 +20,8 @@ export const facets: Facet[] = [
   'countries',
   'substances',
 ]
+
+const mostKept = 50_000 // rows that came by windows
 
 /** The tally of each facet of what is looked at, the one in view first, and what its items suit. */
 export function useTallies(facet: Ref<Facet>, wanted: Wanted) {
@@ -83,18 +85,34 @@ export function useTallies(facet: Ref<Facet>, wanted: Wanted) {
         ? before
         : undefined,
   })
+  // What came once stays: it may have been decided on meanwhile, and is still to be seen when the filter is gone.
+  const more = shallowRef<{ of: string; rows: Map<string, TallyRow> }>({ of: '', rows: new Map() })
+  watch(
+    () => [JSON.stringify(of(facet.value)), windowed.data.value] as const,
+    ([now, came]) => {
+      const rows = new Map(more.value.of === now ? more.value.rows : [])
+      const old = came === undefined || windowed.isPlaceholderData.value
+      if (!old && cut.value && asked.value !== undefined) {
+        if (rows.size > mostKept) rows.clear()
+        for (const r of came.rows) rows.set(r.item, r)
+      }
+      more.value = { of: now, rows }
+    },
+  )
   const tally = computed(() => {
     const first = current.value.data.value
-    const more = cut.value && asked.value !== undefined ? windowed.data.value : undefined
-    if (!first || !more) return first
+    if (!first || !cut.value || !more.value.rows.size) return first
     const has = new Set(first.rows.map((r) => r.item))
-    return { ...more, rows: [...first.rows, ...more.rows.filter((r) => !has.has(r.item))] }
+    return {
+      ...first,
+      rows: [...first.rows, ...[...more.value.rows.values()].filter((r) => !has.has(r.item))],
+    }
   })
   /** Of what is filtered or sorted for there is more than was sent: how many. */
   const beyond = computed(() => {
     const t = asked.value === undefined ? undefined : windowed.data.value
     const of = cut.value && (t ?? current.value.data.value)
-    return of && of.passing > of.rows.length ? of.passing : 0
+    return of && of.passing > of.sent ? of.passing : 0
   })
   /** What stands there is of what was looked at before: what is looked at now is being counted. */
   const old = computed(() => review.looking || current.value.isPlaceholderData.value)
