@@ -86,6 +86,8 @@ func TestAQueryIsPutInTheSourcesNames(t *testing.T) {
 		{`any = shade`, `dc.title = shade or dc.description = shade or dc.subject = shade`, surco(), []source.NoteKind{dialect.NoPart}},
 		// What nothing is like is asked wherever the source looks, or without a name.
 		{`journal = "field notes"`, `cql.anywhere adj "field notes"`, catalogue(), []source.NoteKind{dialect.NoField}},
+		{`journal == "field notes" and year >= 2019`, `"field notes" and dc.date >= 2019`, source.Map{Indexes: map[string]string{"title": "dc.title", "year": "dc.date"}, AtMost: 10}, []source.NoteKind{dialect.NoField}},
+		{`author = "Osolana I"`, `"osolana i"`, titles(), []source.NoteKind{dialect.NoField}},
 		{`author = "Osolana I"`, `tamiz.any = "osolana i"`, vilano(), []source.NoteKind{dialect.NoField}},
 		{`shade and type = Review`, `shade`, source.Map{AtMost: 10, Ends: true}, []source.NoteKind{dialect.NoField, dialect.NoLimit}},
 		{`*stress`, `tamiz.text = *stress`, full(), nil},

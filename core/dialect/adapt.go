@@ -19,7 +19,8 @@ type Options struct {
 	// Holds reports whether a phrase stands somewhere, where that is known: of forms written out those that stand nowhere are
 	// left out.
 	Holds func(text.Pattern) bool
-	// Anywhere has what has no field of its own asked in the field any: at a source that holds more than ours.
+	// Anywhere has what has no field of its own asked in the field any, which holds more at a source than ours; where that
+	// has no name either, without one, wherever the source looks. Of several conditions none is left out for want of a field.
 	Anywhere bool
 }
 
@@ -185,7 +186,7 @@ func (a *adapter) in(f bib.Field, named bool) (fields []string, wide string, mis
 		return fields, "", 0
 	case wider != "":
 		return []string{wider}, wider, 0
-	case a.o.Anywhere && a.d.has("any"):
+	case a.o.Anywhere && (len(fields) == 0 || a.d.has("any")):
 		return []string{"any"}, "any", 0
 	}
 	return fields, "", f &^ covered
@@ -612,8 +613,15 @@ func (a *adapter) author(q query.Author) query.Expr {
 		return q
 	}
 	term := author + ": " + q.Pattern.String()
-	if a.o.Anywhere && a.d.has("any") && !q.All && !q.Any && len(a.d.Fields[author]) == 0 {
-		said := a.phrase(query.Phrase{Pattern: q.Pattern, Fields: bib.Any})
+	if a.o.Anywhere && !q.All && !q.Any && len(a.d.Fields[author]) == 0 {
+		anywhere := query.Phrase{Pattern: q.Pattern, Fields: bib.Any}
+		var said query.Expr = anywhere
+		if cut, ok := a.cut(q.Pattern); a.d.has("any") || !ok {
+			said = a.phrase(anywhere)
+		} else if anywhere.Pattern = cut; cut.String() != q.Pattern.String() {
+			a.note(NoEnds, term, cut.String(), q, anywhere)
+			said = anywhere
+		}
 		a.add(Note{Code: NoField, Term: term, Instead: "any", Field: author, Meant: q, Said: said})
 		return said
 	}

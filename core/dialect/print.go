@@ -100,6 +100,9 @@ func (d *Dialect) pair(q query.Near) string {
 func (d *Dialect) leaf(q query.Expr) string {
 	switch q := q.(type) {
 	case query.Phrase:
+		if d.unread && q.Fields == bib.Any && len(d.Fields["any"]) == 0 { // wherever the source looks
+			return d.term(q.Pattern, nil)
+		}
 		if q.Whole {
 			return d.clause(d.made.bare["whole"], d.namesOf(q.Fields), q.Pattern)
 		}

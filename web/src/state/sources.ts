@@ -19,7 +19,9 @@ export const useSources = defineStore('sources', () => {
     queryKey: computed(() => ['counts', review.id, review.revision, review.look.source]),
     queryFn: () => ask(api.GET('/api/reviews/{review}/counts', { params: review.asked })),
     enabled: () => review.id > 0 && chosen.value !== undefined,
-    placeholderData: keepPreviousData,
+    // What one source counted is never shown as another's.
+    placeholderData: (before, query) =>
+      query?.queryKey.at(-1) === review.look.source ? before : undefined,
     // Counting goes on in the background; news of it may be missed.
     refetchInterval: (q) => (q.state.data?.waiting ? 2000 : false),
   })
