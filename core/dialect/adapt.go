@@ -598,6 +598,18 @@ func (a *adapter) label(q query.Heading, shown string) query.Expr {
 }
 
 func (a *adapter) author(q query.Author) query.Expr {
+	if a.o.Anywhere && (q.All && len(a.d.Clauses.All) == 0 || q.Any && len(a.d.Clauses.Any) == 0) { // word by word, which is the same
+		var parts []query.Expr
+		for i := range q.Pattern {
+			if s := a.author(query.Author{Pattern: q.Pattern[i : i+1]}); s != nil {
+				parts = append(parts, s)
+			}
+		}
+		if q.All {
+			return one(opAnd, parts)
+		}
+		return one(opOr, parts)
+	}
 	can := len(a.d.Fields[author]) > 0 && len(a.d.Clauses.Is) > 0
 	for _, t := range q.Pattern {
 		can = can && a.lacking(t, len(q.Pattern) > 1) == ""
