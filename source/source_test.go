@@ -72,6 +72,7 @@ func TestAQueryIsPutInTheSourcesNames(t *testing.T) {
 		{`year >= 2010 and hydration`, `dc.date >= 2010 and cql.anywhere = hydration`, catalogue(), []source.NoteKind{dialect.NoField}},
 		{`author = "Osolana I"`, `dc.creator = "osolana i"`, catalogue(), nil},
 		{`author any "osolana velk"`, `dc.creator = osolana or dc.creator = velk`, catalogue(), nil},
+		{`author = "os*lana i"`, `dc.creator = "os* i"`, catalogue(), []source.NoteKind{dialect.NoInside}},
 		{`author all "osolana i"`, `tamiz.any = osolana and tamiz.any = i`, vilano(), []source.NoteKind{dialect.NoField}},
 		{`type = "Trial Report"`, `tamiz.type = "Trial Report"`, full(), nil},
 		{`"or"`, `tamiz.text = "or"`, full(), nil},

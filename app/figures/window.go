@@ -41,7 +41,8 @@ func (b Bounds) hold(figure *float64) bool {
 }
 
 // TallyIn counts a facet of what is looked at and returns the rows of a window: the first of those that pass, in its order,
-// and behind them all that somebody decided on, whether they pass or not. Of how many they are taken is said (All, Passing).
+// and behind them all that somebody decided on or that a term finds already, whether they pass or not. Of how many they are
+// taken is said (All, Passing, Sent).
 func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Window) (*Tally, error) {
 	matches, err := matcher(w.Words)
 	if err != nil {

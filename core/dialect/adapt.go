@@ -1,6 +1,7 @@
 package dialect
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -625,14 +626,19 @@ func (a *adapter) author(q query.Author) query.Expr {
 		return q
 	}
 	term := author + ": " + q.Pattern.String()
-	if a.o.Anywhere && !q.All && !q.Any && len(a.d.Fields[author]) == 0 {
-		anywhere := query.Phrase{Pattern: q.Pattern, Fields: bib.Any}
-		var said query.Expr = anywhere
-		if cut, ok := a.cut(q.Pattern); a.d.has("any") || !ok {
-			said = a.phrase(anywhere)
-		} else if anywhere.Pattern = cut; cut.String() != q.Pattern.String() {
-			a.note(NoEnds, term, cut.String(), q, anywhere)
-			said = anywhere
+	if cut, ok := a.cut(q.Pattern); a.o.Anywhere && ok && cut.String() != q.Pattern.String() { // as other words are
+		code := ""
+		for _, t := range q.Pattern {
+			code = cmp.Or(code, a.lacking(t, len(q.Pattern) > 1))
+		}
+		said := a.author(query.Author{Pattern: cut})
+		a.note(code, term, cut.String(), q, said)
+		return said
+	}
+	if a.o.Anywhere && len(a.d.Fields[author]) == 0 {
+		var said query.Expr = query.Phrase{Pattern: q.Pattern, Fields: bib.Any}
+		if a.d.has("any") {
+			said = a.phrase(query.Phrase{Pattern: q.Pattern, Fields: bib.Any})
 		}
 		a.add(Note{Code: NoField, Term: term, Instead: "any", Field: author, Meant: q, Said: said})
 		return said
