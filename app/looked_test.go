@@ -165,9 +165,9 @@ func TestTypesTeamsAndWhatIsNotSaid(t *testing.T) {
 	types, err := a.Tally(ctx, review, tally.Types)
 	require.NoError(t, err)
 	trial := types.Said[0]
-	assert.Equal(t, []string{"Trial Report"}, trial.Types)
+	assert.Equal(t, []string{"Trial Report"}, trial.Indexed)
 	assert.Contains(t, trial.Words, "randomi?ed")
-	trial.Types, trial.Words = nil, nil
+	trial.Indexed, trial.Words = nil, nil
 	assert.Equal(t, figures.Said{Kind: "trial", Typed: 20, Titled: 40, Both: 20, Either: 40}, trial)
 	languages, err := a.Tally(ctx, review, tally.Languages)
 	require.NoError(t, err)

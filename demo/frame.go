@@ -2,6 +2,7 @@ package demo
 
 import (
 	"fmt"
+	"hash/fnv"
 	"strings"
 
 	"tamiz/core/bib"
@@ -93,5 +94,21 @@ func (w *writer) index(r *bib.Record, about []*entry) {
 		if h := &r.Headings[i]; !h.Central && len(h.Qualifiers) == 0 {
 			h.Qualifiers = []string{pick(w.Rand, qualifiers)}
 		}
+	}
+	w.living(r)
+}
+
+// living says of an indexed record whether it tells of humans or of animals: most that tell of humans say it, nearly all that
+// tell of animals, and some of those of both. It draws by the title, so that nothing else is drawn otherwise for it.
+func (w *writer) living(r *bib.Record) {
+	h := fnv.New32a()
+	_, _ = h.Write([]byte(r.Title)) // never fails
+	n := h.Sum32() % 100
+	animals := w.field.animals()
+	if animals && n < 95 {
+		r.Headings = append(r.Headings, bib.Assignment{Label: "Animals"})
+	}
+	if !animals && n < 78 || animals && n < 15 {
+		r.Headings = append(r.Headings, bib.Assignment{Label: "Humans"})
 	}
 }

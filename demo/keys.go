@@ -88,6 +88,9 @@ func (g *generator) keyStudies(specs []keySpec) []*bib.Record {
 			}
 			r.Headings = append(r.Headings, a)
 		}
+		if r.Indexed() {
+			w.living(r)
+		}
 		out = append(out, r)
 	}
 	return out

@@ -87,7 +87,7 @@ func (c *carrying) meant(heading string) strategy.Term {
 			}
 		}
 	}
-	return strategy.Term{Kind: strategy.HeadingTerm, Heading: heading}
+	return strategy.Term{Kind: strategy.HeadingTerm, Heading: heading, Narrower: true} // a limit takes all below it
 }
 
 func (c *carrying) proposals(own *thesaurus.Thesaurus, heading string) (out []CarryCandidate) {
@@ -119,31 +119,45 @@ func (c *carrying) counted(n strategy.Numbered) bool {
 	if c == nil {
 		return true
 	}
-	if n.Kind == strategy.TermLine {
-		t := c.from.Blocks[n.Block].Terms[n.Term]
-		return t.Kind != strategy.HeadingTerm || len(c.Stands[text.Label(t.Heading)]) == 0
+	if n.Kind == strategy.TermLine || n.Kind == strategy.LimitLine {
+		return !slices.ContainsFunc(c.headings(n), func(t strategy.Term) bool { return len(c.Stands[text.Label(t.Heading)]) > 0 })
 	}
-	return n.Kind == strategy.LimitLine || !c.elsewhere()
+	return !c.elsewhere()
 }
 
-// note says of a line of a heading what stands for it.
-func (c *carrying) note(line *TypedLine, l strategy.TypedLine, w writer) {
-	if c == nil || l.Of.Kind != strategy.TermLine || l.Said == nil { // such as one whose block is said in words of its own
-		return
-	}
-	t := c.from.Blocks[l.Of.Block].Terms[l.Of.Term]
-	if t.Kind != strategy.HeadingTerm {
-		return
-	}
-	to := c.Stands[text.Label(t.Heading)]
-	n := TypedNote{Kind: "carried", Term: t.String(), Instead: strings.Join(to, " or ")}
-	if len(to) == 0 {
-		n.Kind, n.Instead = "no-counterpart", c.strategy.Blocks[l.Of.Block].Terms[l.Of.Term].Text
-		if meant, err := t.QueryIn(w.thesaurus()); err == nil {
-			n.More, n.Fewer = w.cost(meant, l.Said)
+// headings returns the heading of a line that is a term, or those that a limit goes by.
+func (c *carrying) headings(n strategy.Numbered) (out []strategy.Term) {
+	switch n.Kind {
+	case strategy.TermLine:
+		if t := c.from.Blocks[n.Block].Terms[n.Term]; t.Kind == strategy.HeadingTerm {
+			out = append(out, t)
+		}
+	case strategy.LimitLine:
+		for _, h := range c.from.Limits[n.Limit].Headings() {
+			out = append(out, strategy.Term{Kind: strategy.HeadingTerm, Heading: h, Narrower: true, On: true})
 		}
 	}
-	line.Notes = append([]TypedNote{n}, line.Notes...)
+	return out
+}
+
+// note says of a line what stands for its headings.
+func (c *carrying) note(line *TypedLine, l strategy.TypedLine, w writer) {
+	if c == nil || l.Said == nil { // such as one whose block is said in words of its own
+		return
+	}
+	var notes []TypedNote
+	for _, t := range c.headings(l.Of) {
+		to := c.Stands[text.Label(t.Heading)]
+		n := TypedNote{Kind: "carried", Term: t.String(), Instead: strings.Join(to, " or ")}
+		if len(to) == 0 {
+			n.Kind, n.Instead = "no-counterpart", strings.Join(text.Tokens(t.Heading), " ")
+			if meant, err := t.QueryIn(w.thesaurus()); err == nil && l.Of.Kind == strategy.TermLine {
+				n.More, n.Fewer = w.cost(meant, l.Said)
+			}
+		}
+		notes = append(notes, n)
+	}
+	line.Notes = append(notes, line.Notes...)
 }
 
 func (w writer) thesaurus() *thesaurus.Thesaurus {

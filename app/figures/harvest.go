@@ -77,15 +77,15 @@ type Form struct {
 	Records int    `json:"records"`
 }
 
-// A Said is how many records are of a kind by their publication types, and how many say so in the title.
+// A Said is how many records are of a kind by what they are indexed with, and how many say so in the title.
 type Said struct {
-	Kind   string   `json:"kind"`
-	Types  []string `json:"types"` // that stand for it
-	Words  []string `json:"words"` // of titles that do
-	Typed  int      `json:"typed"`
-	Titled int      `json:"titled"`
-	Both   int      `json:"both"`
-	Either int      `json:"either"`
+	Kind    string   `json:"kind"`
+	Indexed []string `json:"indexed"` // publication types, or headings, that stand for it
+	Words   []string `json:"words"`   // of titles that do
+	Typed   int      `json:"typed"`
+	Titled  int      `json:"titled"`
+	Both    int      `json:"both"`
+	Either  int      `json:"either"`
 }
 
 // An Unindexed is how many records of a year carry no heading; year 0 is none.
@@ -116,10 +116,8 @@ func (a *Service) Tally(ctx context.Context, at desk.At, f tally.Facet) (*Tally,
 	if f == tally.Words {
 		out.Foreign = d.Look.Foreign()
 	}
-	if f == tally.Types {
-		for _, s := range d.Look.Said() {
-			out.Said = append(out.Said, Said(s))
-		}
+	for _, s := range d.Look.Said(f) {
+		out.Said = append(out.Said, Said(s))
 	}
 	rows := t.Rows
 	if f == tally.Words {
@@ -193,7 +191,7 @@ func (a *Service) Tally(ctx context.Context, at desk.At, f tally.Facet) (*Tally,
 	return out, nil
 }
 
-// cost tells of a facet which part says nothing; of years, types, languages and countries what a limit would lose; of
+// cost tells of a facet which part says nothing; of what a limit can be set to, what it would lose; of
 // years and journals what has no headings; and of journals how far down the
 // list how much is reached.
 func cost(d *desk.Desk, out *Tally, t *tally.Tally) {
@@ -207,7 +205,7 @@ func cost(d *desk.Desk, out *Tally, t *tally.Tally) {
 		}
 	}
 	switch t.Facet {
-	case tally.Years, tally.Types, tally.Languages, tally.Countries:
+	case tally.Years, tally.Types, tally.Languages, tally.Countries, tally.Ages, tally.Humans:
 		for i, l := range t.Losses() {
 			loss := Loss{Records: l.Records, Share: tally.Round(l.Share)}
 			if t.HasKeys {

@@ -70,48 +70,71 @@ func (a *Service) StandInsOf(ctx context.Context, at desk.At, d *dialect.Dialect
 			into.Or(q.Match(drawn.Pool.Index))
 		}
 	}
-	seen := map[string]bool{}
-	for _, b := range lay.Strategy.Blocks {
-		for _, t := range b.Terms {
-			if t.Kind != strategy.HeadingTerm || seen[text.Label(t.Heading)] || len(out.Headings) == mostCarriedOf {
-				continue
-			}
-			seen[text.Label(t.Heading)] = true
-			if ctx.Err() != nil {
-				return nil, ctx.Err()
-			}
-			row := HeadingStandIns{Heading: t.Heading, Found: []StandIn{}}
-			said := roaring.New()
-			for _, w := range wordsOf(thesaurusOf(lay), t.Heading) {
-				says(w, said)
-			}
-			row.Said = int(said.GetCardinality())
-			if row.ByBlock = row.Said < fewSaying; row.ByBlock {
-				for _, o := range b.Terms {
-					if o.Kind == strategy.HeadingTerm || !o.On {
-						continue
-					}
-					if q, err := o.QueryIn(nil); err == nil {
-						said.Or(q.Match(drawn.Pool.Index))
-					}
-				}
-			}
-			found, without, err := coverage.HeadingsOfRecords(ctx, drawn.Pool, said)
-			if err != nil {
-				return nil, err
-			}
-			row.Without = without
-			for _, e := range coverage.StandIns(found) {
-				h, there := by.Terms.Find(e.Heading)
-				if !there || len(row.Found) == mostCandidates {
+	for _, of := range carriedOf(lay.Strategy) {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
+		row := HeadingStandIns{Heading: of.heading, Found: []StandIn{}}
+		said := roaring.New()
+		for _, w := range wordsOf(thesaurusOf(lay), of.heading) {
+			says(w, said)
+		}
+		row.Said = int(said.GetCardinality())
+		if row.ByBlock = row.Said < fewSaying && len(of.beside) > 0; row.ByBlock {
+			for _, o := range of.beside {
+				if o.Kind == strategy.HeadingTerm || !o.On {
 					continue
 				}
-				row.Found = append(row.Found, StandIn{by.Terms.Label(h), e.Records, e.All, e.Pull, by.Terms.ScopeNote(h)})
+				if q, err := o.QueryIn(nil); err == nil {
+					said.Or(q.Match(drawn.Pool.Index))
+				}
 			}
-			out.Headings = append(out.Headings, row)
 		}
+		found, without, err := coverage.HeadingsOfRecords(ctx, drawn.Pool, said)
+		if err != nil {
+			return nil, err
+		}
+		row.Without = without
+		for _, e := range coverage.StandIns(found) {
+			h, there := by.Terms.Find(e.Heading)
+			if !there || len(row.Found) == mostCandidates {
+				continue
+			}
+			row.Found = append(row.Found, StandIn{by.Terms.Label(h), e.Records, e.All, e.Pull, by.Terms.ScopeNote(h)})
+		}
+		out.Headings = append(out.Headings, row)
 	}
 	return out, nil
+}
+
+// A carriedHeading is a heading of a strategy, and the terms of its block; none where a limit goes by it.
+type carriedHeading struct {
+	heading string
+	beside  []strategy.Term
+}
+
+// carriedOf returns the headings of a strategy, each once, as many as are looked for.
+func carriedOf(s strategy.Strategy) (out []carriedHeading) {
+	seen := map[string]bool{}
+	put := func(heading string, beside []strategy.Term) {
+		if key := text.Label(heading); !seen[key] && len(out) < mostCarriedOf {
+			seen[key] = true
+			out = append(out, carriedHeading{heading, beside})
+		}
+	}
+	for _, b := range s.Blocks {
+		for _, t := range b.Terms {
+			if t.Kind == strategy.HeadingTerm {
+				put(t.Heading, b.Terms)
+			}
+		}
+	}
+	for _, l := range s.Limits {
+		for _, h := range l.Headings() {
+			put(h, nil)
+		}
+	}
+	return out
 }
 
 // wordsOf returns the label and the entry terms of a heading; of one that is not there, its label.

@@ -28,6 +28,13 @@ func drawn(t *rapid.T, most int) (coverage.Set, strategy.Strategy) {
 	}
 	from := 2000
 	s := strategy.Strategy{Limits: []strategy.Limit{{Kind: strategy.YearsLimit, From: &from}}}
+	if rapid.Bool().Draw(t, "humans") {
+		l := strategy.Limit{Kind: strategy.HumansLimit, Values: []string{"crew"}, Titles: []string{"crews"}}
+		if rapid.Bool().Draw(t, "against") {
+			l.Against = []string{"cane", "heat"}
+		}
+		s.Limits = append(s.Limits, l)
+	}
 	for i := range rapid.IntRange(1, 4).Draw(t, "blocks") {
 		b := strategy.Block{Name: string(rune('A' + i)), Searched: rapid.IntRange(0, 3).Draw(t, "searched") > 0, Negated: rapid.IntRange(0, 4).Draw(t, "negated") == 0}
 		for range rapid.IntRange(0, 5).Draw(t, "terms") {
@@ -45,6 +52,35 @@ func drawn(t *rapid.T, most int) (coverage.Set, strategy.Strategy) {
 		s.Blocks = append(s.Blocks, b)
 	}
 	return coverage.NewSet(records), s
+}
+
+// What a strategy finds part by part is what its query finds, and what each of its numbered lines says, whether its limits let
+// in or keep out; what a limit takes away is what a strategy without it finds besides.
+func TestPartsFindWhatTheWholeFinds(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		set, s := drawn(t, 12)
+		reach, err := coverage.Find(context.Background(), set, s)
+		require.NoError(t, err)
+		whole := roaring.New()
+		if q, err := s.Query(nil); err == nil {
+			whole = q.Match(set.Index)
+		}
+		require.True(t, whole.Equals(reach.Whole))
+		for i := range s.Limits {
+			less := s
+			less.Limits = append(slices.Clone(s.Limits[:i]), s.Limits[i+1:]...)
+			without, err := coverage.Find(context.Background(), set, less)
+			require.NoError(t, err)
+			require.Equal(t, int(without.Whole.GetCardinality()-whole.GetCardinality()), reach.TakenAwayByLimit(i))
+		}
+		lines, err := s.Numbered(nil)
+		require.NoError(t, err)
+		if last := lines[max(0, len(lines)-1):]; len(last) == 1 && last[0].Kind == strategy.WholeLine && last[0].Join == "not" {
+			if before := lines[last[0].Parts[0]-1]; before.Kind == strategy.WholeLine {
+				require.True(t, before.Expr.Match(set.Index).Equals(reach.BeforeNot()))
+			}
+		}
+	})
 }
 
 func TestBlockMeasuresHoldTogether(t *testing.T) {

@@ -140,9 +140,12 @@ func (s Set) part(found *roaring.Bitmap) *roaring.Bitmap {
 }
 
 func admitted(set Set, l strategy.Limit) *roaring.Bitmap {
-	q, err := l.Query()
+	q, err := l.Query(set.Thesaurus)
 	if err != nil {
 		return roaring.New() // what cannot be searched lets nothing through; it is refused before it is kept
+	}
+	if l.KeepsOut() {
+		return roaring.AndNot(set.All(), q.Match(set.Index))
 	}
 	return set.part(q.Match(set.Index))
 }
@@ -150,7 +153,12 @@ func admitted(set Set, l strategy.Limit) *roaring.Bitmap {
 // without returns what the strategy would find without one of its blocks, or without one of its
 // limits (none: nothing is left out). A strategy without a searched block finds nothing.
 func (r *Reach) without(block, limit int) *roaring.Bitmap {
-	found := r.together(block, limit)
+	found := r.together(block)
+	for i, l := range r.Limits {
+		if i != limit {
+			found.And(l)
+		}
+	}
 	for i, b := range r.s.Blocks {
 		if b.Searched && b.Negated && i != block {
 			found.AndNot(r.Blocks[i])
@@ -159,8 +167,8 @@ func (r *Reach) without(block, limit int) *roaring.Bitmap {
 	return found
 }
 
-// together returns what the blocks that are not negated and the limits find together.
-func (r *Reach) together(block, limit int) *roaring.Bitmap {
+// together returns what the blocks that are not negated find together, but one of them.
+func (r *Reach) together(block int) *roaring.Bitmap {
 	found := r.set.All()
 	searched := false
 	for i, b := range r.s.Blocks {
@@ -175,18 +183,22 @@ func (r *Reach) together(block, limit int) *roaring.Bitmap {
 	if !searched {
 		return roaring.New()
 	}
-	for i, l := range r.Limits {
-		if i != limit {
-			found.And(l)
-		}
-	}
 	return found
 }
 
 const none = -1
 
-// BeforeNot returns what the blocks and limits find together before what NOT takes away.
-func (r *Reach) BeforeNot() *roaring.Bitmap { return r.together(none, none) }
+// BeforeNot returns what the blocks and limits find together before what NOT takes away: the NOT blocks, and limits that
+// keep out.
+func (r *Reach) BeforeNot() *roaring.Bitmap {
+	found := r.together(none)
+	for i, l := range r.Limits {
+		if !r.s.Limits[i].KeepsOut() {
+			found.And(l)
+		}
+	}
+	return found
+}
 
 // Open returns the records that the strategy would find as soon as one block found them: what all
 // other parts let through and this block does not find. What a candidate finds of these is its price.

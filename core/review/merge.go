@@ -130,7 +130,11 @@ func saidLimit(l *strategy.Limit) string {
 	if l.Kind == strategy.YearsLimit {
 		return l.Kind + " " + year(l.From) + "–" + year(l.To)
 	}
-	return l.Kind + " " + strings.Join(l.Values, ", ")
+	out := l.Kind + " " + strings.Join(l.Values, ", ")
+	if l.KeepsOut() {
+		out += ", not " + strings.Join(l.Against, ", ")
+	}
+	return out
 }
 
 // limits brings the limits together kind by kind: there is one of each.

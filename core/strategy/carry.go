@@ -1,6 +1,7 @@
 package strategy
 
 import (
+	"slices"
 	"strings"
 
 	"tamiz/core/query"
@@ -23,20 +24,32 @@ func (s Strategy) Carry(counterparts map[string][]string) (Strategy, []Carried) 
 	out.Blocks = make([]Block, len(s.Blocks))
 	var all []Carried
 	seen := map[string]bool{}
+	tell := func(heading string) []string {
+		key := text.Label(heading)
+		if !seen[key] {
+			seen[key] = true
+			all = append(all, Carried{heading, counterparts[key]})
+		}
+		return counterparts[key]
+	}
 	for i, b := range s.Blocks {
 		out.Blocks[i] = b
 		out.Blocks[i].Terms = make([]Term, len(b.Terms))
 		for j, t := range b.Terms {
 			if t.Kind == HeadingTerm {
-				key := text.Label(t.Heading)
-				to := counterparts[key]
-				if !seen[key] {
-					seen[key] = true
-					all = append(all, Carried{t.Heading, to})
-				}
-				t = carried(t, to)
+				t = carried(t, tell(t.Heading))
 			}
 			out.Blocks[i].Terms[j] = t
+		}
+	}
+	out.Limits = slices.Clone(s.Limits)
+	for i, l := range s.Limits {
+		if !Headed(l.Kind) {
+			continue
+		}
+		out.Limits[i].carried = map[string][]string{}
+		for _, h := range l.Headings() {
+			out.Limits[i].carried[text.Label(h)] = tell(h)
 		}
 	}
 	return out, all

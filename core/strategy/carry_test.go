@@ -28,6 +28,13 @@ func TestHeadingsAreCarriedOver(t *testing.T) {
 			}
 			s.Blocks = append(s.Blocks, b)
 		}
+		if rapid.Bool().Draw(t, "limit") {
+			l := strategy.Limit{Kind: strategy.AgesLimit, Values: []string{"Field Hands"}, Titles: []string{"hand*"}}
+			if rapid.Bool().Draw(t, "keeps out") {
+				l.Against = []string{"Nowhere, Said", "Shade"}
+			}
+			s.Limits = append(s.Limits, l)
+		}
 		own, err := s.Query(nil)
 		require.NoError(t, err)
 		carried, all := s.Carry(to)

@@ -102,11 +102,15 @@ func (s Strategy) Numbered(vocabulary *thesaurus.Thesaurus) ([]Numbered, error) 
 	}
 	found := len(all) > 0 && !empty
 	for i, l := range s.Limits {
-		q, err := l.Query()
+		q, err := l.Query(vocabulary)
 		if err != nil {
 			return nil, fmt.Errorf("the limit on %s: %w", l.Kind, err)
 		}
-		all = append(all, put(Numbered{Kind: LimitLine, Block: -1, Term: -1, Limit: i, Expr: q}))
+		if n := put(Numbered{Kind: LimitLine, Block: -1, Term: -1, Limit: i, Expr: q}); l.KeepsOut() {
+			less = append(less, n)
+		} else {
+			all = append(all, n)
+		}
 	}
 	if !found {
 		return out, nil

@@ -7,6 +7,7 @@ import (
 	_ "embed"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strings"
 
 	"tamiz/core/index"
@@ -106,20 +107,45 @@ const (
 	LanguagesLimit = "languages"
 	TypesLimit     = "types"
 	CountriesLimit = "countries"
+	AgesLimit      = "ages"
+	HumansLimit    = "humans"
 )
+
+// limitKinds are all there are, as they are listed to people.
+const limitKinds = "years, languages, types, countries, ages and humans"
 
 // lists are what the values of limits are looked for in.
 var lists = map[string]index.List{LanguagesLimit: index.Languages, TypesLimit: index.Types, CountriesLimit: index.Countries}
 
 // A Limit narrows the whole strategy. From and To are years, either of which may be open; Values are
-// languages, types or countries, of which a record needs one. Titles are words of titles that say the same: a record
-// whose title has one is inside too, also where nobody has indexed it.
+// languages, types or countries, or of ages and humans headings, each with all below it, of which a record needs one.
+// Titles are words of titles that say the same: a record whose title has one is inside too, also where nobody has indexed it.
+//
+// Against are headings too. Where there are some, the limit keeps out instead of letting in: what carries one of them and
+// none of the values, and does not say it in the title. What nobody has indexed stays inside then.
 type Limit struct {
-	Kind   string   `json:"kind"`
-	From   *int     `json:"from,omitempty"`
-	To     *int     `json:"to,omitempty"`
-	Values []string `json:"values,omitempty"`
-	Titles []string `json:"titles,omitempty"`
+	Kind    string   `json:"kind"`
+	From    *int     `json:"from,omitempty"`
+	To      *int     `json:"to,omitempty"`
+	Values  []string `json:"values,omitempty"`
+	Titles  []string `json:"titles,omitempty"`
+	Against []string `json:"against,omitempty"`
+
+	carried map[string][]string // where it was carried to another vocabulary: what stands there for each of its headings
+}
+
+// Headed reports whether a kind of limit goes by headings.
+func Headed(kind string) bool { return kind == AgesLimit || kind == HumansLimit }
+
+// KeepsOut reports whether what the limit asks for is what it keeps out, not what it lets in.
+func (l Limit) KeepsOut() bool { return len(l.Against) > 0 }
+
+// Headings returns the headings that it goes by.
+func (l Limit) Headings() []string {
+	if !Headed(l.Kind) {
+		return nil
+	}
+	return slices.Concat(l.Values, l.Against)
 }
 
 // UnmarshalJSON reads a block; what is not said takes its default.
@@ -202,15 +228,21 @@ func (l Limit) check() error {
 		if len(l.Titles) > 0 {
 			return fmt.Errorf("no word of a title says a year")
 		}
+		if l.KeepsOut() {
+			return fmt.Errorf("a limit on years goes by no headings")
+		}
 		return nil
-	case LanguagesLimit, TypesLimit, CountriesLimit:
-		if len(l.Values)+len(l.Titles) == 0 || len(l.Values) > maxValues || len(l.Titles) > maxValues {
+	case LanguagesLimit, TypesLimit, CountriesLimit, AgesLimit, HumansLimit:
+		if len(l.Values)+len(l.Titles) == 0 || len(l.Values) > maxValues || len(l.Titles) > maxValues || len(l.Against) > maxValues {
 			return fmt.Errorf("a limit on %s needs 1 to %d values", l.Kind, maxValues)
 		}
-		_, err := l.Query()
+		if l.KeepsOut() && !Headed(l.Kind) {
+			return fmt.Errorf("a limit on %s goes by no headings", l.Kind)
+		}
+		_, err := l.Query(nil)
 		return err
 	}
-	return fmt.Errorf("there is no limit of kind %q; there are years, languages, types and countries", l.Kind)
+	return fmt.Errorf("there is no limit of kind %q; there are %s", l.Kind, limitKinds)
 }
 
 // Schema is the JSON Schema of a strategy file.

@@ -88,9 +88,9 @@ func TestWhatIsWrongInAFileIsSaidWithItsPlace(t *testing.T) {
 func TestALimitLeavesOutRecordsThatDoNotSay(t *testing.T) {
 	year := func(y int) *int { return &y }
 	admits := func(l strategy.Limit, r bib.Record) bool {
-		q, err := l.Query()
+		q, err := l.Query(nil)
 		require.NoError(t, err)
-		return !q.Match(index.Build([]*bib.Record{&r})).IsEmpty()
+		return q.Match(index.Build([]*bib.Record{&r})).IsEmpty() == l.KeepsOut()
 	}
 	years := strategy.Limit{Kind: "years", From: year(2000), To: nil}
 	assert.True(t, admits(years, bib.Record{Year: 2000}))
@@ -109,7 +109,24 @@ func TestALimitLeavesOutRecordsThatDoNotSay(t *testing.T) {
 	assert.True(t, admits(safer, bib.Record{Title: "Rest in shade: a trial"}))
 	assert.True(t, admits(safer, bib.Record{Title: "Rest", Types: []string{"trial report"}}))
 	assert.False(t, admits(safer, bib.Record{Title: "Rest", Abstract: "a trial"}))
-	for _, wrong := range []strategy.Limit{{Kind: "countries"}, {Kind: "types", Titles: []string{"a*"}}, {Kind: "years", From: year(1), Titles: []string{"trial"}}, {Kind: "ages", Values: []string{"old"}}} {
+	// Ages and humans go by headings; where a limit keeps out, what says nothing stays inside.
+	carrying := func(title string, headings ...string) bib.Record {
+		r := bib.Record{Title: title}
+		for _, h := range headings {
+			r.Headings = append(r.Headings, bib.Assignment{Label: h})
+		}
+		return r
+	}
+	children := strategy.Limit{Kind: "ages", Values: []string{"children"}}
+	assert.True(t, admits(children, carrying("Rest", "Children", "Adults")))
+	assert.False(t, admits(children, carrying("Rest of children", "Adults")))
+	humans := strategy.Limit{Kind: "humans", Values: []string{"Humans"}, Titles: []string{"herd keepers"}, Against: []string{"Animals"}}
+	assert.True(t, admits(humans, carrying("Rest")), "what nobody has indexed stays inside")
+	assert.True(t, admits(humans, carrying("Rest", "Animals", "Humans")))
+	assert.True(t, admits(humans, carrying("Rest of herd keepers", "Animals")))
+	assert.False(t, admits(humans, carrying("Rest of herds", "Animals")))
+	for _, wrong := range []strategy.Limit{{Kind: "countries"}, {Kind: "types", Titles: []string{"a*"}}, {Kind: "years", From: year(1), Titles: []string{"trial"}}, {Kind: "types", Values: []string{"Trial Report"}, Against: []string{"Animals"}},
+		{Kind: "humans", Against: []string{"Animals"}}, {Kind: "ages", Values: []string{" "}}, {Kind: "years", From: year(1), Against: []string{"Animals"}}} {
 		assert.Error(t, strategy.Strategy{Limits: []strategy.Limit{wrong}}.Check(), wrong)
 	}
 }

@@ -40,11 +40,15 @@ func (s Strategy) Query(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
 		return nil, ErrFindsNothing
 	}
 	for _, l := range s.Limits {
-		q, err := l.Query()
+		q, err := l.Query(vocabulary)
 		if err != nil {
 			return nil, fmt.Errorf("the limit on %s: %w", l.Kind, err)
 		}
-		all = append(all, q)
+		if l.KeepsOut() {
+			less = append(less, q)
+		} else {
+			all = append(all, q)
+		}
 	}
 	var whole query.Expr = all
 	if len(all) == 1 {
@@ -69,18 +73,16 @@ func (b Block) query(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
 		}
 		any = append(any, q)
 	}
-	switch len(any) {
-	case 0:
+	if len(any) == 0 {
 		return nil, nil
-	case 1:
-		return any[0], nil
 	}
-	return any, nil
+	return either(any), nil
 }
 
-// Query returns what a limit lets through. A record that has no year, language, type or country is outside a limit on it,
-// unless its title says it.
-func (l Limit) Query() (query.Expr, error) {
+// Query returns what a limit lets through, or, where it keeps out, what it does not. A record that has no year, language,
+// type, country or heading is outside a limit that lets in, unless its title says it. vocabulary may be nil: then nothing
+// stands below a heading.
+func (l Limit) Query(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
 	if l.Kind == YearsLimit {
 		y := query.Years{From: query.FirstYear, To: query.LastYear}
 		if l.From != nil {
@@ -93,7 +95,15 @@ func (l Limit) Query() (query.Expr, error) {
 	}
 	var any query.Or
 	for _, v := range l.Values {
-		any = append(any, query.Listed{List: lists[l.Kind], Value: v})
+		if !Headed(l.Kind) {
+			any = append(any, query.Listed{List: lists[l.Kind], Value: v})
+			continue
+		}
+		q, err := l.heading(v, vocabulary)
+		if err != nil {
+			return nil, err
+		}
+		any = append(any, q)
 	}
 	for _, words := range l.Titles {
 		p, err := text.ParsePattern(words)
@@ -102,10 +112,35 @@ func (l Limit) Query() (query.Expr, error) {
 		}
 		any = append(any, query.Phrase{Pattern: p, Fields: bib.Title})
 	}
-	if len(any) == 1 {
-		return any[0], nil
+	if !l.KeepsOut() {
+		return either(any), nil
 	}
-	return any, nil
+	var against query.Or
+	for _, v := range l.Against {
+		q, err := l.heading(v, vocabulary)
+		if err != nil {
+			return nil, err
+		}
+		against = append(against, q)
+	}
+	return query.Not{either(against), either(any)}, nil
+}
+
+// heading returns what carries a heading or one below it, where it was carried over by what stands for it.
+func (l Limit) heading(label string, vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
+	t := Term{Kind: HeadingTerm, Heading: label, Narrower: true, On: true}
+	if l.carried != nil {
+		t = carried(t, l.carried[text.Label(label)])
+	}
+	return t.QueryIn(vocabulary)
+}
+
+// either joins alternatives; one by itself is not joined.
+func either(any query.Or) query.Expr {
+	if len(any) == 1 {
+		return any[0]
+	}
+	return any
 }
 
 // ErrNeedsVocabulary is the answer where a term leaves headings out below another and it is not known what stands there.

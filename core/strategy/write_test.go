@@ -73,7 +73,9 @@ func TestTheSchemaAgreesWithTheProgram(t *testing.T) {
 		`{}`: false, `[]`: false, `{"tamiz":"strategy/2","blocks":[]}`: false, `{"tamiz":"strategy/1","blocks":[{"terms":[]}]}`: false,
 		block(`{"kind":"text"}`): false, block(`{"kind":"sound","text":"heat"}`): false, block(`{"kind":"text","text":"heat","field":"smell"}`): false,
 		block(`{"kind":"near","left":"heat","right":"rest","within":0}`): false, block(`{"kind":"heading","heading":""}`): false,
-		`{"tamiz":"strategy/1","blocks":[],"limits":[{"kind":"years"}]}`: false, `{"tamiz":"strategy/1","blocks":[],"limits":[{"kind":"types","values":[]}]}`: false,
+		`{"tamiz":"strategy/1","blocks":[],"limits":[{"kind":"humans","values":["Humans"],"against":["Animals"]},{"kind":"ages","values":["Children"],"titles":["child*"]}]}`: true,
+		`{"tamiz":"strategy/1","blocks":[],"limits":[{"kind":"humans","against":["Animals"]}]}`:                                                                               false,
+		`{"tamiz":"strategy/1","blocks":[],"limits":[{"kind":"years"}]}`:                                                                                                      false, `{"tamiz":"strategy/1","blocks":[],"limits":[{"kind":"types","values":[]}]}`: false,
 	} {
 		var value any
 		require.NoError(t, json.Unmarshal([]byte(file), &value), file)

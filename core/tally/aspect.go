@@ -14,9 +14,10 @@ type Aspect string
 const (
 	AspectMissing Aspect = "missing" // of a facet: without any item
 	AspectLost    Aspect = "lost"    // what a limit to the item would lose; of a year, a limit from it on
+	AspectOther   Aspect = "other"   // with another item, and not this one
 	AspectBare    Aspect = "bare"    // with the item, and without any heading
 
-	// Of publication types, for a kind that titles name as well: by its types, by the title, by both, by either.
+	// For a kind that titles name as well: by what it is indexed with, by the title, by both, by either.
 	AspectTyped  Aspect = "typed"
 	AspectTitled Aspect = "titled"
 	AspectBoth   Aspect = "both"
@@ -30,6 +31,8 @@ func (p *Pool) Around(f Facet, key string, a Aspect) *roaring.Bitmap {
 		return roaring.AndNot(p.Index.All(), p.listed(f).any)
 	case AspectLost:
 		return roaring.AndNot(p.Index.All(), p.within(f, key))
+	case AspectOther:
+		return roaring.AndNot(p.listed(f).any, p.Having(f, key))
 	case AspectBare:
 		found := roaring.New()
 		for it := p.Having(f, key).Iterator(); it.HasNext(); {
@@ -40,7 +43,7 @@ func (p *Pool) Around(f Facet, key string, a Aspect) *roaring.Bitmap {
 		return found
 	}
 	for _, k := range kinds {
-		if k.name != key {
+		if k.facet != f || k.name != key {
 			continue
 		}
 		typed, titled := p.said(k)

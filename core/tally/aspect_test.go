@@ -20,10 +20,10 @@ func TestEveryFigureHasItsRecords(t *testing.T) {
 		}
 		var records []*bib.Record
 		for i := range rapid.IntRange(1, 25).Draw(t, "records") {
-			r := &bib.Record{ID: fmt.Sprint(i), Title: rapid.SampledFrom([]string{"Shade: a trial", "A review of shade", "Shade"}).Draw(t, "title"),
+			r := &bib.Record{ID: fmt.Sprint(i), Title: rapid.SampledFrom([]string{"Shade: a trial", "A review of shade", "Shade for children", "Shade"}).Draw(t, "title"),
 				Year: rapid.SampledFrom([]int{0, 2001, 2003, 2010}).Draw(t, "year"), Types: some("types", "Trial Report", "Review", "Letter"), Languages: some("languages", "eng", "spa"),
 				Journal: rapid.SampledFrom([]string{"", "Annals of Shade", "Letters"}).Draw(t, "journal")}
-			for _, h := range some("headings", "Shade", "Rest") {
+			for _, h := range some("headings", "Shade", "Rest", "Children", "Animals") {
 				r.Headings = append(r.Headings, bib.Assignment{Label: h})
 			}
 			records = append(records, r)
@@ -34,7 +34,7 @@ func TestEveryFigureHasItsRecords(t *testing.T) {
 			p.Keep()
 		}
 		behind := func(f Facet, key string, a Aspect) int { return int(p.Around(f, key, a).AndCardinality(p.Sample)) }
-		for _, f := range []Facet{Years, Types, Languages, Journals, Headings} {
+		for _, f := range []Facet{Years, Types, Languages, Journals, Headings, Ages, Humans} {
 			counted := must(CountList(context.Background(), p, f, nil))
 			require.Equal(t, counted.Missing, behind(f, "", AspectMissing), f)
 			losses := counted.Losses()
@@ -44,12 +44,17 @@ func TestEveryFigureHasItsRecords(t *testing.T) {
 					key = JournalKey(r.Item)
 				}
 				require.Equal(t, losses[i].Records, behind(f, key, AspectLost), "%s %s", f, r.Item)
+				if f != Years {
+					require.Equal(t, losses[i].Records-counted.Missing, behind(f, key, AspectOther), "%s %s", f, r.Item)
+				}
 				require.Equal(t, r.Unindexed, behind(f, key, AspectBare), "%s %s", f, r.Item)
 			}
 		}
-		for _, s := range p.Said() {
-			require.Equal(t, []int{s.Typed, s.Titled, s.Both, s.Either},
-				[]int{behind(Types, s.Kind, AspectTyped), behind(Types, s.Kind, AspectTitled), behind(Types, s.Kind, AspectBoth), behind(Types, s.Kind, AspectEither)}, s.Kind)
+		for _, f := range []Facet{Types, Ages, Humans} {
+			for _, s := range p.Said(f) {
+				require.Equal(t, []int{s.Typed, s.Titled, s.Both, s.Either},
+					[]int{behind(f, s.Kind, AspectTyped), behind(f, s.Kind, AspectTitled), behind(f, s.Kind, AspectBoth), behind(f, s.Kind, AspectEither)}, s.Kind)
+			}
 		}
 		require.Zero(t, behind(Types, "no such kind", AspectTyped))
 		require.Equal(t, cut, behind(Years, "no year", AspectLost))

@@ -14,6 +14,7 @@ type kept struct {
 	counting atomic.Int32 // in hundredths, how far the words are counted
 	words    lazy
 	lists    map[Facet]func() *listed
+	groups   map[Facet]func() *grouped
 	foreign  func() *roaring.Bitmap // records that do not read like English
 	below    sync.Map               // heading: the records that carry it or one below it
 
@@ -28,11 +29,14 @@ type partedList struct {
 
 // Keep makes a pool keep what it counts, for all the sets that will be looked at.
 func (p *Pool) Keep() {
-	k := &kept{lists: map[Facet]func() *listed{}}
+	k := &kept{lists: map[Facet]func() *listed{}, groups: map[Facet]func() *grouped{}}
 	k.words = newLazy()
 	k.foreign = sync.OnceValue(func() *roaring.Bitmap { return foreignOf(p.Index) })
 	for _, f := range Facets {
-		k.lists[f] = sync.OnceValue(func() *listed { return buildListed(p.Records, f, nil) })
+		k.lists[f] = sync.OnceValue(func() *listed { return buildListed(p.Records, p.mentioned(f)) })
+		if byHeadings(f) {
+			k.groups[f] = sync.OnceValue(func() *grouped { return p.newGroups(f) })
+		}
 	}
 	p.kept = k
 }
@@ -103,11 +107,11 @@ func (l lazy) get(ctx context.Context, build func(context.Context) (*items, erro
 func (p *Pool) listed(f Facet) *listed {
 	switch {
 	case p.kept == nil:
-		return buildListed(p.Records, f, p.parted)
+		return buildListed(p.Records, p.mentioned(f))
 	case f == Authors && len(p.parted) > 0:
 		last := p.kept.authors.Load()
 		if key := p.parted.Key(); last == nil || last.parted != key {
-			last = &partedList{key, sync.OnceValue(func() *listed { return buildListed(p.Records, f, p.parted) })}
+			last = &partedList{key, sync.OnceValue(func() *listed { return buildListed(p.Records, p.mentioned(f)) })}
 			p.kept.authors.Store(last)
 		}
 		return last.list()

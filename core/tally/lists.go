@@ -65,7 +65,8 @@ func mentions(f Facet, r *bib.Record, parted Parted) []mention {
 	return out
 }
 
-// Held returns the items of a facet that a record holds, by what writings of one share.
+// Held returns the items of a facet that a record holds by itself, by what writings of one share; of ages and humans, that a
+// vocabulary tells, none.
 func Held(f Facet, r *bib.Record) map[string]bool {
 	out := map[string]bool{}
 	if f == Words {
@@ -125,14 +126,17 @@ func JournalKey(journal string) string {
 func CountList(ctx context.Context, p *Pool, f Facet, keys []*bib.Record) (*Tally, error) {
 	t := &Tally{Facet: f, Sample: int(p.Sample.GetCardinality()), Contrast: int(p.Contrast.GetCardinality()),
 		HasKeys: keys != nil, KeyStudies: len(keys), HasCentral: f == Headings, HasNarrower: f == Headings && p.Thesaurus != nil}
-	inKeys := map[string]int{}
+	inKeys, mentions := map[string]int{}, p.mentioned(f)
 	for _, k := range keys {
-		seen := map[string]bool{}
-		for _, m := range mentions(f, k, p.parted) {
+		seen := map[string]bool{"": true}
+		for _, m := range mentions(k) {
 			if !seen[m.key] {
 				seen[m.key] = true
 				inKeys[m.key]++
 			}
+		}
+		if len(seen) == 1 {
+			t.MissingKeys++
 		}
 	}
 	l, sides := p.listed(f), p.sides()
@@ -141,12 +145,7 @@ func CountList(ctx context.Context, p *Pool, f Facet, keys []*bib.Record) (*Tall
 			sides[n] |= unindexed
 		}
 	}
-	t.Missing, t.MissingKeys = l.missing(p.Sample), 0
-	for _, k := range keys {
-		if len(Held(f, k)) == 0 {
-			t.MissingKeys++
-		}
-	}
+	t.Missing = l.missing(p.Sample)
 	for i := range l.items {
 		if ctx.Err() != nil {
 			return nil, ctx.Err()
@@ -185,10 +184,10 @@ type listedMention struct {
 	central bool
 }
 
-func buildListed(records []*bib.Record, f Facet, parted Parted) *listed {
+func buildListed(records []*bib.Record, mentions func(*bib.Record) []mention) *listed {
 	l := &listed{byKey: map[string]int{}, any: roaring.New()}
 	for n, r := range records {
-		for _, m := range mentions(f, r, parted) {
+		for _, m := range mentions(r) {
 			if m.key == "" {
 				continue
 			}

@@ -31,10 +31,12 @@ const (
 	Languages  Facet = "languages"
 	Countries  Facet = "countries"
 	Substances Facet = "substances"
+	Ages       Facet = "ages"   // headings that stand for an age, with all below them
+	Humans     Facet = "humans" // those that stand for humans and for animals
 )
 
 // Facets are all there are, in the order in which they are shown.
-var Facets = []Facet{Words, Headings, Qualifiers, Keywords, Journals, Authors, Years, Types, Languages, Countries, Substances}
+var Facets = []Facet{Words, Headings, Qualifiers, Keywords, Journals, Authors, Years, Types, Languages, Countries, Ages, Humans, Substances}
 
 // A Pool is a sample and what it is compared with, indexed together.
 type Pool struct {

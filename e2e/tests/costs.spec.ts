@@ -261,7 +261,7 @@ test('a limit lets in what the title says, with words that can be changed', asyn
   const id = await demoReview(page)
   await page.goto(`/reviews/${id}/harvest?facet=types`)
   await page.getByRole('row', { name: /trial/i }).getByRole('button', { name: 'Limit to either…' }).first().click()
-  const limit = page.getByRole('region', { name: /A limit to trials?, by type or title/i })
+  const limit = page.getByRole('region', { name: /A limit to trials?, as indexed or by title/i })
   await expect(limit.getByLabel('Or words of the title')).toHaveValue(/randomi\?ed/)
   await expect(limit.getByText(/to read (is|are) left/)).toBeVisible()
   await limit.getByLabel('Or words of the title').fill('randomi?ed\nset against another')

@@ -1986,13 +1986,13 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** @enum {string} */
-        Facet: "words" | "headings" | "qualifiers" | "keywords" | "journals" | "authors" | "years" | "types" | "languages" | "countries" | "substances";
+        Facet: "words" | "headings" | "qualifiers" | "keywords" | "journals" | "authors" | "years" | "types" | "languages" | "countries" | "ages" | "humans" | "substances";
         /** @enum {string} */
         DecisionState: "open" | "parked" | "dropped";
         /** @enum {string} */
         TermKind: "text" | "near" | "heading";
         /** @enum {string} */
-        LimitKind: "years" | "languages" | "types" | "countries";
+        LimitKind: "years" | "languages" | "types" | "countries" | "ages" | "humans";
         /** @enum {string} */
         ImportKind: "sample" | "keys" | "vocabulary";
         /** @enum {string} */
@@ -2558,8 +2558,12 @@ export interface components {
             kind: components["schemas"]["LimitKind"];
             from?: number;
             to?: number;
+            /** @description of ages and humans: headings, each with all below it */
             values?: string[];
+            /** @description words of titles that let a record in as well */
             titles?: string[];
+            /** @description of ages and humans: headings that are kept out, where a record carries none of the values; all else stays inside */
+            against?: string[];
         };
         Sample: {
             /** Format: int64 */
@@ -2896,9 +2900,9 @@ export interface components {
         };
         Said: {
             /** @enum {string} */
-            kind: "trial" | "review" | "protocol" | "comment";
-            /** @description publication types that stand for it */
-            types: string[];
+            kind: "trial" | "review" | "protocol" | "comment" | "infant" | "child" | "adult" | "older" | "human" | "animal";
+            /** @description publication types, or headings, that stand for it */
+            indexed: string[];
             /** @description words of titles that do */
             words: string[];
             typed: number;
@@ -3373,7 +3377,7 @@ export interface components {
             kind: "aspect";
             facet: components["schemas"]["Facet"];
             /** @enum {string} */
-            aspect: "missing" | "lost" | "bare" | "typed" | "titled" | "both" | "either";
+            aspect: "missing" | "lost" | "other" | "bare" | "typed" | "titled" | "both" | "either";
             item?: string;
         };
         TeamSet: {

@@ -316,6 +316,8 @@ export default {
     types: 'Types',
     languages: 'Languages',
     countries: 'Countries',
+    ages: 'Ages',
+    humans: 'Humans',
     substances: 'Substances',
   },
   figure: {
@@ -587,6 +589,8 @@ export default {
       languages: 'the limit on languages',
       types: 'the limit on types',
       countries: 'the limit on countries',
+      ages: 'the limit on ages',
+      humans: 'the limit on humans',
     },
     study: 'The study',
     finds: 'finds it by 1 term: | finds it by {n} terms:',

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { limitText } from '@/parts/limitText'
 import { stripMarks, useBench } from '@/state/bench'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
@@ -69,14 +70,12 @@ const blocks = computed(() =>
   }),
 )
 
-function limitText(kind: string): string {
+function limitOf(kind: string): string {
   // A limit that is only rested on stands in no document yet.
   const ahead = bench.resting?.edits.flatMap((op) => (op.op === 'limits' ? op.limits : [])) ?? []
   const l =
     ahead.find((x) => x.kind === kind) ?? review.document.limits.find((x) => x.kind === kind)
-  if (!l) return ''
-  if (l.kind === 'years') return t('bench.years', { from: l.from ?? '…', to: l.to ?? '…' })
-  return [...(l.values ?? []), ...(l.titles?.length ? [t('shape.orTitles')] : [])].join(', ')
+  return l ? limitText(l, t) : ''
 }
 </script>
 
@@ -190,7 +189,7 @@ function limitText(kind: string): string {
       <dl v-if="shown.limits.length" class="limits">
         <div v-for="l in shown.limits" :key="l.kind">
           <dt class="small">{{ t('bench.limit') }}</dt>
-          <dd class="cut" :title="limitText(l.kind)">{{ limitText(l.kind) }}</dd>
+          <dd class="cut" :title="limitOf(l.kind)">{{ limitOf(l.kind) }}</dd>
           <dd v-if="l.takenAway !== undefined">{{ l.takenAway ? signed(-l.takenAway) : '0' }}</dd>
         </div>
       </dl>

@@ -6,7 +6,8 @@ import type { Suit } from '@/api/client'
 import WithTip from '@/parts/WithTip.vue'
 import { useRowsInSight } from '@/parts/rowsInSight'
 import CandidateCells from './CandidateCells.vue'
-import type { Candidate, Column } from './candidates'
+import type { Candidate } from './candidates'
+import type { Column } from './filters'
 
 /** The ranked list: only the rows in sight are drawn, so that it stays smooth with any number. */
 const props = defineProps<{

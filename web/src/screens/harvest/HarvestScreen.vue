@@ -1,29 +1,33 @@
 <script setup lang="ts">
-import { refDebounced, until, useStorage, useWindowSize } from '@vueuse/core'
-import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
+import { refDebounced, useStorage } from '@vueuse/core'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { useRoute, useRouter } from 'vue-router'
 import { CallError, type Facet } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
 import WithTip from '@/parts/WithTip.vue'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { taken } from '@/state/decide'
-import { useLooked } from '@/state/looked'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import CandidateList from './CandidateList.vue'
 import CoveringHeadings from './CoveringHeadings.vue'
 import CandidatePanel from './CandidatePanel.vue'
+import FacetTabs from './FacetTabs.vue'
 import HarvestTools from './HarvestTools.vue'
 import KeysDialog from './KeysDialog.vue'
+import ListNote from './ListNote.vue'
 import LookedAt from './LookedAt.vue'
 import MakingProgress from './MakingProgress.vue'
+import ProposeAnew from './ProposeAnew.vue'
 import SaveMenu from './SaveMenu.vue'
-import { noFilters, useCandidates } from './candidates'
+import { useArriving } from './arriving'
+import { useCandidates } from './candidates'
 import { useDeciding } from './deciding'
+import { noFilters } from './filters'
 import { useHarvestKeys } from './keys'
-import { facets, useTallies } from './tallies'
+import { usePlotting } from './plotting'
+import { useTallies } from './tallies'
 import { useWanted } from './wanted'
 
 // Charts come when they are first looked at.
@@ -34,12 +38,11 @@ const JournalsView = defineAsyncComponent(() => import('./JournalsView.vue'))
 const HeadingTree = defineAsyncComponent(() => import('./HeadingTree.vue'))
 const TeamsView = defineAsyncComponent(() => import('./TeamsView.vue'))
 
-const { t, n } = useI18n()
+const { t } = useI18n()
 const review = useReview()
 const bench = useBench()
 const reader = useReader()
 const problem = useProblem()
-const looked = useLooked()
 
 const facet = useStorage<Facet>('tamiz-facet', 'words')
 const wanted = useWanted()
@@ -61,29 +64,20 @@ const most = computed(() =>
 const list = ref<InstanceType<typeof CandidateList>>()
 const panel = ref<InstanceType<typeof CandidatePanel>>()
 const decides = computed(() => taken.includes(facet.value))
-const plot = ref<{ save: (name: string, as: 'png' | 'svg') => void }>()
 const tools = ref<InstanceType<typeof HarvestTools>>()
 
 const tree = useStorage('tamiz-heading-tree', false)
 
-// The plot folds away: by itself where the window is low, until someone says otherwise.
-const { height: windowHeight } = useWindowSize()
-const unfolded = useStorage<'auto' | 'yes' | 'no'>('tamiz-plot', 'auto')
-const plotted = computed(() =>
-  unfolded.value === 'auto' ? windowHeight.value >= 740 : unfolded.value === 'yes',
-)
+const { plotted, savePlot } = usePlotting()
+/** Facets of few items, of which what counts is how large a share each has. */
+const shared: Facet[] = ['types', 'languages', 'countries', 'ages', 'humans']
 const plots = computed(
   () =>
     !!tally.value &&
-    !['years', 'types', 'languages', 'countries', 'journals'].includes(facet.value) &&
+    !shared.includes(facet.value) &&
+    !['years', 'journals'].includes(facet.value) &&
     !(facet.value === 'headings' && tree.value),
 )
-async function savePlot(as: 'png' | 'svg') {
-  if (!plotted.value) unfolded.value = 'yes'
-  await until(plot).toBeTruthy({ timeout: 5000 })
-  await nextTick()
-  plot.value?.save(t(`facet.${facet.value}`), as)
-}
 const help = ref(false)
 
 const deciding = useDeciding({ all, shown, suits, list, panel })
@@ -130,39 +124,7 @@ function find(item: string) {
 
 const teams = ref(false)
 
-// What was found elsewhere is gone to: a facet, or an item of one, named in the address.
-const route = useRoute()
-const router = useRouter()
-watch(
-  () => [route.query.item, route.query.facet, tally.value?.facet] as const,
-  ([item, wanted, has]) => {
-    if (typeof item !== 'string' && typeof wanted !== 'string') return
-    if (typeof wanted === 'string' && facets.includes(wanted as Facet) && facet.value !== wanted)
-      facet.value = wanted as Facet
-    if (has !== facet.value) return
-    if (typeof item === 'string') void nextTick(() => find(item))
-    void router.replace({ query: { look: route.query.look } })
-  },
-  { immediate: true },
-)
-
-/** Headings lag behind: how many records have none, and where most of them are. */
-const unindexed = computed(() => {
-  if (tally.value?.unindexedShare === undefined) return ''
-  const last = tally.value.unindexed?.filter((y) => y.year > 0).at(-1)
-  const all = t('harvest.unindexed', { share: n(tally.value.unindexedShare, 'share') })
-  return last
-    ? `${all} ${t('harvest.unindexedLast', { year: last.year, n: n(last.unindexed, 'whole'), of: n(last.records, 'whole') })}`
-    : all
-})
-
-/** Word lists are English: where many records are in other languages, that is said. */
-const foreign = computed(() => {
-  const other = tally.value?.foreign ?? 0
-  return other > (tally.value?.looked ?? 0) * 0.2
-    ? t('harvest.foreign', { n: n(other, 'whole') }, other)
-    : ''
-})
+useArriving(facet, tally, find)
 
 // Figures of what was looked at before give way when those of what is looked at now take their time.
 const oldFor = refDebounced(old, 300)
@@ -195,27 +157,18 @@ const gone = computed(
           :aria-expanded="plotted"
           :aria-label="t('plot.foldTip')"
           :title="t('plot.foldTip')"
-          @click="unfolded = plotted ? 'no' : 'yes'"
+          @click="plotted = !plotted"
         >
           {{ t(plotted ? 'plot.fold' : 'plot.unfold') }}
         </button>
-        <SaveMenu v-if="tally" :facet="facet" :decides="decides" @plot="savePlot" />
+        <SaveMenu
+          v-if="tally"
+          :facet="facet"
+          :decides="decides"
+          @plot="savePlot(t(`facet.${facet}`), $event)"
+        />
       </LookedAt>
-      <!-- Counts that come in move the tabs: what is pressed counts, not what the pointer is let go on. -->
-      <div class="facets" role="tablist" :aria-label="t('harvest.facets')">
-        <button
-          v-for="f in offered"
-          :key="f"
-          role="tab"
-          :aria-selected="f === facet"
-          :class="{ here: f === facet }"
-          @mousedown.left="facet = f"
-          @click="facet = f"
-        >
-          {{ t(`facet.${f}`) }}
-          <small>{{ tallies[f].data.value ? n(tallies[f].data.value!.all, 'whole') : '' }}</small>
-        </button>
-      </div>
+      <FacetTabs v-model="facet" :offered="offered" :tally-of="(f) => tallies[f].data.value" />
       <p v-if="current.error.value && !tally" class="wrong" role="alert">
         {{ problem(current.error.value)
         }}<button v-if="gone" class="btn bare" @click="review.refresh()">
@@ -226,11 +179,7 @@ const gone = computed(
       <p v-else-if="oldFor" class="waiting" role="status">{{ t('looked.counting') }}</p>
       <p v-else-if="!tally.looked" class="small none">{{ t('looked.empty') }}</p>
       <YearsView v-else-if="facet === 'years'" :tally="tally" />
-      <SharesView
-        v-else-if="facet === 'types' || facet === 'languages' || facet === 'countries'"
-        :key="facet"
-        :tally="tally"
-      />
+      <SharesView v-else-if="shared.includes(facet)" :key="facet" :tally="tally" />
       <JournalsView v-else-if="facet === 'journals'" :tally="tally" />
       <template v-else>
         <CandidatePlot
@@ -243,21 +192,7 @@ const gone = computed(
           @select="select"
           @area="area = $event"
         />
-        <p v-if="unindexed || foreign" class="small unindexed">
-          {{ unindexed || foreign }}
-          <button
-            v-if="unindexed && tally.missing"
-            class="link"
-            @click="
-              reader.list(
-                { kind: 'aspect', facet: 'headings', aspect: 'missing' },
-                t('looked.missing', { facet: t('facet.headings') }),
-              )
-            "
-          >
-            {{ t('harvest.showThem') }}
-          </button>
-        </p>
+        <ListNote :tally="tally" />
         <CoveringHeadings v-if="facet === 'headings'" />
         <HarvestTools
           ref="tools"
@@ -299,20 +234,7 @@ const gone = computed(
               }}</span>
             </template>
           </WithTip>
-          <button
-            v-if="decides"
-            class="btn bare"
-            :title="
-              looked.since
-                ? `${t('looked.anewTip')}. ${t('looked.changes', { n: looked.since }, looked.since)}`
-                : t('looked.anewTip')
-            "
-            @click="looked.anew()"
-          >
-            {{ t('looked.anew')
-            }}<span v-if="looked.since" class="since" aria-hidden="true">{{ looked.since }}</span>
-            <kbd>O</kbd>
-          </button>
+          <ProposeAnew v-if="decides" />
         </HarvestTools>
         <div class="two">
           <HeadingTree
@@ -376,53 +298,6 @@ const gone = computed(
   flex-direction: column;
 }
 
-.facets {
-  display: flex;
-  flex: none;
-  overflow-x: auto;
-  scrollbar-width: none;
-  white-space: nowrap;
-  gap: 0 16px;
-  border-bottom: 1px solid var(--line);
-  margin-top: 8px;
-}
-
-.facets button {
-  border: 0;
-  background: none;
-  padding: 5px 0 7px;
-  color: var(--ink-2);
-  cursor: pointer;
-}
-
-.facets button.here {
-  color: var(--ink);
-  font-weight: 650;
-  box-shadow: 0 2px 0 var(--plum);
-}
-
-.facets small {
-  color: var(--ink-3);
-  font-size: 11px;
-}
-
-.since {
-  margin-left: 4px;
-  padding: 0 5px;
-  border-radius: 8px;
-  background: var(--gold-soft);
-  font-size: 11px;
-}
-
-.unindexed .link {
-  text-decoration: underline;
-  text-decoration-color: var(--sand);
-}
-
-.unindexed {
-  margin-top: 6px;
-}
-
 .two {
   display: grid;
   grid-template-columns: minmax(0, 1.75fr) minmax(0, 1fr);
@@ -439,16 +314,6 @@ const gone = computed(
 .wrong {
   color: var(--miss);
   margin-top: 14px;
-}
-
-@media (max-width: 1150px) {
-  .facets {
-    gap: 0 12px;
-  }
-
-  .facets button:not(.here) small {
-    display: none;
-  }
 }
 
 @media (max-width: 820px) {

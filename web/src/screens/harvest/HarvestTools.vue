@@ -2,7 +2,8 @@
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import WithTip from '@/parts/WithTip.vue'
-import { bounded, filtersOn, noFilters, states, type Filters } from './candidates'
+import { states } from './candidates'
+import { bounded, filtersOn, noFilters, type Filters } from './filters'
 
 /** Which candidates are shown: by what is decided, by what they say, by their figures. */
 const show = defineModel<(typeof states)[number]>('show', { required: true })

@@ -7,12 +7,14 @@ import { useBench } from '@/state/bench'
 import { useSources } from '@/state/sources'
 
 /** What a limit would lose: of what is looked at, of the key studies, and of what is to be read. */
-defineProps<{
+const props = defineProps<{
   title: string
   loss: Loss
   tally: Tally
   /** The item that the limit is to. */
   item: string
+  /** It keeps out what carries another item, and not this: what says nothing stays inside. */
+  keepsOut?: boolean
   /** It is not set yet: what it would change can be told. */
   resting: boolean
 }>()
@@ -21,6 +23,13 @@ const { t, n } = useI18n()
 const bench = useBench()
 const reader = useReader()
 const sources = useSources()
+const lost = computed(() => ({
+  records: props.loss.records - (props.keepsOut ? props.tally.missing : 0),
+  keys:
+    props.loss.keys === undefined
+      ? undefined
+      : props.loss.keys - (props.keepsOut ? props.tally.missingKeys : 0),
+}))
 const reading = computed(() => ({ from: bench.now?.records, to: bench.ahead?.records }))
 </script>
 
@@ -31,22 +40,27 @@ const reading = computed(() => ({ from: bench.now?.records, to: bench.ahead?.rec
       <button
         class="link strong"
         :title="t('shape.showLost')"
-        @click="reader.list({ kind: 'aspect', facet: tally.facet, item, aspect: 'lost' }, title)"
+        @click="
+          reader.list(
+            { kind: 'aspect', facet: tally.facet, item, aspect: keepsOut ? 'other' : 'lost' },
+            title,
+          )
+        "
       >
         {{
           t(
             'shape.records',
             {
-              n: n(loss.records, 'whole'),
+              n: n(lost.records, 'whole'),
               of: n(tally.looked, 'whole'),
-              share: n(loss.share, 'share'),
+              share: n(lost.records / Math.max(1, tally.looked), 'share'),
             },
-            loss.records,
+            lost.records,
           )
         }}
       </button>
     </p>
-    <p v-if="tally.missing" class="small">
+    <p v-if="tally.missing && !keepsOut" class="small">
       <button
         class="link"
         @click="
@@ -56,8 +70,8 @@ const reading = computed(() => ({ from: bench.now?.records, to: bench.ahead?.rec
         {{ t('shape.ofThem', { n: n(tally.missing, 'whole') }) }}
       </button>
     </p>
-    <p v-if="loss.keys !== undefined" :class="{ wrong: loss.keys }">
-      {{ t('shape.keys', { n: loss.keys, of: tally.keyStudies }) }}
+    <p v-if="lost.keys !== undefined" :class="{ wrong: lost.keys }">
+      {{ t('shape.keys', { n: lost.keys, of: tally.keyStudies }) }}
     </p>
     <dl v-if="resting" class="small">
       <template v-if="reading.from !== undefined"

@@ -2,11 +2,11 @@ import { computed, ref, watch, type Ref } from 'vue'
 import type { Facet, Suit, Tally, TallyRow } from '@/api/client'
 import { taken, type Item } from '@/state/decide'
 import { decisionKey, useReview, type Decided } from '@/state/review'
+import { bounded, type Column } from './filters'
 import type { Wanted } from './wanted'
 
 export type State = 'open' | 'kept' | 'parked' | 'dropped'
 export const states = ['open', 'kept', 'parked', 'dropped', 'all'] as const
-export type Column = 'item' | 'records' | 'withNarrower' | 'lift' | 'pull' | 'keys'
 
 /** A row of the list: an item with its figures and what is decided about it. */
 export interface Candidate extends Item {
@@ -23,28 +23,6 @@ export interface Candidate extends Item {
 export interface Area {
   records: [number, number]
   pull: [number, number]
-}
-
-/** The figures that a filter can hold within bounds. */
-export const bounded = ['records', 'lift', 'pull'] as const
-
-/** What is shown beyond the words that are filtered for. */
-export interface Filters {
-  from: Partial<Record<(typeof bounded)[number], number>>
-  to: Partial<Record<(typeof bounded)[number], number>>
-  missed: boolean
-  unmatched: boolean
-}
-
-export const noFilters = (): Filters => ({ from: {}, to: {}, missed: false, unmatched: false })
-
-/** How many filters are on. */
-export function filtersOn(f: Filters): number {
-  return (
-    bounded.filter((b) => f.from[b] !== undefined || f.to[b] !== undefined).length +
-    Number(f.missed) +
-    Number(f.unmatched)
-  )
 }
 
 /** The rows of a tally as a specialist wants them: with what is decided, sorted, filtered. */

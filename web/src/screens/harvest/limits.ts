@@ -1,8 +1,20 @@
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import type { Limit } from '@/api/client'
+import type { Edit, Limit } from '@/api/client'
 import { useBench } from '@/state/bench'
-import type { Edit } from '@/api/client'
 import { useReview } from '@/state/review'
+
+/** The kinds of limit that go by headings: these can keep out what is something else, and let in what nobody has indexed. */
+export const byHeadings = (kind: string) => kind === 'ages' || kind === 'humans'
+
+const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase()
+
+/** Whether a limit is to an item, among others. */
+export const limitedTo = (limit: Limit | undefined, item: string) =>
+  limit?.values?.some((v) => same(v, item)) ?? false
+
+/** Of all items of a facet those that a limit to some would keep out: all others. */
+export const othersThan = (values: string[], all: string[]) =>
+  all.filter((x) => !values.some((v) => same(v, x)))
 
 /** A limit that is thought of: the bench says what it would cost before it is set. */
 export function useLimit(kind: Limit['kind']) {
@@ -32,5 +44,5 @@ export function useLimit(kind: Limit['kind']) {
     resting.value = undefined
   }
 
-  return { resting, set, limit }
+  return { resting, set, limit, editsOf }
 }

@@ -18,6 +18,8 @@ export const facets: Facet[] = [
   'types',
   'languages',
   'countries',
+  'ages',
+  'humans',
   'substances',
 ]
 

@@ -1,5 +1,5 @@
 import { computed, ref } from 'vue'
-import { bounded, noFilters, type Column } from './candidates'
+import { bounded, noFilters, type Column } from './filters'
 import { patternOf } from './patterns'
 
 /** Which rows of a tally are wanted, and in what order. Where a tally has more rows than are sent, the program looks through all

@@ -2,8 +2,9 @@
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
-import type { Edit, ExplainedBlock, ExplainedQuery, Limit, Term } from '@/api/client'
+import type { Edit, ExplainedBlock, ExplainedQuery, Term } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
+import { limitText } from '@/parts/limitText'
 import { useDecide } from '@/state/decide'
 import { useNotes } from '@/state/notes'
 import { newId } from '@/state/edits'
@@ -44,10 +45,6 @@ function adding(block: string, x: Term): Edit[] {
   const to = blockOf(block)
   return to ? addEdits(to, newTerm({ ...x, id: '' })) : []
 }
-const limitSays = (l: Limit) =>
-  l.kind === 'years'
-    ? t('bench.years', { from: l.from ?? '…', to: l.to ?? '…' })
-    : (l.values ?? []).join(', ')
 const limits = computed(() => props.said.limits.filter((l) => !out.value.has(`limit ${l.kind}`)))
 /** What no term says becomes a line of its own, where it can be said in CQL. */
 const asLines = computed(() =>
@@ -176,7 +173,7 @@ function take() {
           :checked="!out.has(`limit ${l.kind}`)"
           @change="toggle(`limit ${l.kind}`)"
         /><span class="small">{{ t('pasted.limit') }}</span
-        >{{ limitSays(l) }}</label
+        >{{ limitText(l, t) }}</label
       >
     </div>
     <div v-if="said.verbatim.length" class="block">

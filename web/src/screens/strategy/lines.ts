@@ -1,6 +1,7 @@
 import { computed, type Ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Term, TypedNote, TypedStrategy, WrittenLine } from '@/api/client'
+import { limitText } from '@/parts/limitText'
 import { useBench } from '@/state/bench'
 import { termText, useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
@@ -58,11 +59,7 @@ export function useLines(written: Ref<WrittenLine[]>, typed: Ref<TypedStrategy |
         : parts.join(` ${t(`strategy.join.${l.join ?? 'and'}`)} `)
     }
     const limit = review.document.limits.find((x) => x.kind === l.limit)
-    if (limit?.kind === 'years')
-      return t('bench.years', { from: limit.from ?? '…', to: limit.to ?? '…' })
-    return [...(limit?.values ?? []), ...(limit?.titles?.length ? [t('shape.orTitles')] : [])].join(
-      ', ',
-    )
+    return limit ? limitText(limit, t) : ''
   }
   /** The lines with those that are switched off, where they would stand; they have no number. */
   function withOff(): WrittenLine[] {
