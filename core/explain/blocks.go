@@ -1,6 +1,7 @@
 package explain
 
 import (
+	"slices"
 	"strings"
 
 	"tamiz/core/bib"
@@ -51,13 +52,11 @@ func (e *explainer) blocks(out *Explained) {
 
 // block makes a block, or a limit, of one concept of a query.
 func (e *explainer) block(out *Explained, n *dialect.Node, negated bool) {
-	parts := e.parts(n, "or")
-	if !negated {
-		if l, ok := e.limit(parts); ok {
-			out.Limits = append(out.Limits, l)
-			return
-		}
+	if l, ok := e.limitOf(n, negated); ok && !slices.ContainsFunc(out.Limits, func(x strategy.Limit) bool { return x.Kind == l.Kind }) {
+		out.Limits = append(out.Limits, l)
+		return
 	}
+	parts := e.parts(n, "or")
 	if len(out.Blocks) == strategy.MaxBlocks {
 		e.verbatim(out, -1, n)
 		return
@@ -145,38 +144,6 @@ func term(q query.Expr) (strategy.Term, bool) {
 		return strategy.Term{Kind: strategy.HeadingTerm, Heading: q.Label, Narrower: q.Narrower, Central: q.Central, Qualifiers: q.Qualifiers, On: true}, true
 	}
 	return strategy.Term{}, false
-}
-
-var limitKinds = map[index.List]string{index.Languages: strategy.LanguagesLimit, index.Types: strategy.TypesLimit, index.Countries: strategy.CountriesLimit}
-
-// limit returns the limit that all parts of a concept are values of.
-func (e *explainer) limit(parts []*dialect.Node) (l strategy.Limit, ok bool) {
-	for i, p := range parts {
-		switch q := p.Expr.(type) {
-		case query.Years:
-			if len(parts) > 1 {
-				return l, false
-			}
-			l.Kind = strategy.YearsLimit
-			if q.From > query.FirstYear {
-				l.From = &q.From
-			}
-			if q.To < query.LastYear {
-				l.To = &q.To
-			}
-			return l, l.From != nil || l.To != nil
-		case query.Listed:
-			kind, known := limitKinds[q.List]
-			if !known || i > 0 && kind != l.Kind {
-				return l, false
-			}
-			l.Kind = kind
-			l.Values = append(l.Values, q.Value)
-		default:
-			return l, false
-		}
-	}
-	return l, len(l.Values) > 0
 }
 
 // says tells in words which records a part of a query finds.

@@ -46,6 +46,16 @@ func (g *grouped) stands(label string) bool {
 	return slices.ContainsFunc(kinds, func(k kind) bool { return k.facet == g.facet && k.is(label) })
 }
 
+// LimitBy returns the facet of which a heading stands for a kind: ages or humans; "" where it stands for none.
+func LimitBy(heading string) Facet {
+	for _, k := range kinds {
+		if byHeadings(k.facet) && k.is(heading) {
+			return k.facet
+		}
+	}
+	return ""
+}
+
 // mentions returns the items that a record carries, each once. A heading that the vocabulary does not have stands for itself.
 func (g *grouped) mentions(r *bib.Record) (out []mention) {
 	for _, h := range r.Headings {

@@ -116,7 +116,7 @@ test('each facet opens, shows what a limit would cost, and leads to its records'
   expect(drawn).toContain('<svg')
   expect(drawn).not.toContain('var(')
 
-  for (const facet of ['Types', 'Languages', 'Countries']) {
+  for (const facet of ['Types', 'Languages', 'Countries', 'Ages', 'Humans']) {
     await page.getByRole('tab', { name: new RegExp(facet) }).click()
     const second = page.locator('tbody').first().getByRole('row').nth(1)
     await second.getByRole('rowheader').getByRole('button').click()
