@@ -40,7 +40,7 @@ func NewServer(a *app.App, front fs.FS, log *slog.Logger) (http.Handler, error) 
 		}}),
 		middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: maxBody, Skipper: func(c *echo.Context) bool {
 			return takesFile(c.Request())
-		}}), contract.holds)
+		}}), withTag, contract.holds)
 	RegisterHandlers(e, NewStrictHandler(Handlers{a}, nil))
 	forOthers(e, a)
 	e.GET("/*", frontEnd(front))
