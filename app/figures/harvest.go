@@ -104,6 +104,11 @@ func (a *Service) Tally(ctx context.Context, at desk.At, f tally.Facet) (*Tally,
 	if err != nil {
 		return nil, err
 	}
+	return a.tallyOn(ctx, d, at, f)
+}
+
+// tallyOn counts a facet on a desk that is laid.
+func (a *Service) tallyOn(ctx context.Context, d *desk.Desk, at desk.At, f tally.Facet) (*Tally, error) {
 	if f == tally.Words {
 		go func() { _, _ = d.Pool.Befriended(ctx) }() // it is asked for next, and takes as long
 	}

@@ -3,6 +3,7 @@ package figures
 import (
 	"cmp"
 	"context"
+	"math"
 	"regexp"
 	"slices"
 	"strings"
@@ -48,7 +49,14 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 	if err != nil {
 		return nil, err
 	}
-	t, err := a.Tally(ctx, at, f)
+	if err := desk.CheckFacet(f); err != nil {
+		return nil, err
+	}
+	d, err := a.sampled(ctx, at, a.desk.Heavy)
+	if err != nil {
+		return nil, err
+	}
+	t, err := a.tallyOn(ctx, d, at, f)
 	if err != nil {
 		return nil, err
 	}
@@ -75,7 +83,7 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 	if len(rest) == 0 {
 		return t, nil
 	}
-	told, err := a.told(ctx, at, f)
+	told, err := a.told(ctx, d, at, f)
 	if err != nil {
 		return nil, err
 	}
@@ -90,43 +98,36 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 	return t, nil
 }
 
+// columns are the figures that rows are sorted by; what a row has none of is below every other.
+var columns = map[string]func(*TallyRow) float64{
+	"records":      func(r *TallyRow) float64 { return float64(r.Records) },
+	"withNarrower": func(r *TallyRow) float64 { return figure(r.WithNarrower) },
+	"keys":         func(r *TallyRow) float64 { return figure(r.Keys) },
+	"lift":         func(r *TallyRow) float64 { return figure(r.Lift) },
+	"pull":         func(r *TallyRow) float64 { return figure(r.Pull) },
+}
+
+func figure[N int | float64](n *N) float64 {
+	if n == nil {
+		return math.Inf(-1)
+	}
+	return float64(*n)
+}
+
 // order returns how rows are compared; nil leaves them as they stand.
 func (w Window) order() func(a, b TallyRow) int {
-	by := func(figure func(r *TallyRow) *float64) func(a, b TallyRow) int {
-		of := func(r *TallyRow) float64 {
-			if v := figure(r); v != nil {
-				return *v
-			}
-			return -1 // below every figure there is
-		}
-		return func(a, b TallyRow) int { return cmp.Compare(of(&a), of(&b)) }
-	}
-	whole := func(n *int) *float64 {
-		if n == nil {
+	up := func(a, b TallyRow) int { return strings.Compare(a.Item, b.Item) }
+	if w.Sort != "item" {
+		of, known := columns[w.Sort]
+		if !known {
 			return nil
 		}
-		v := float64(*n)
-		return &v
+		up = func(a, b TallyRow) int { return cmp.Compare(of(&a), of(&b)) }
 	}
-	var up func(a, b TallyRow) int
-	switch w.Sort {
-	case "item":
-		up = func(a, b TallyRow) int { return strings.Compare(a.Item, b.Item) }
-	case "records":
-		up = func(a, b TallyRow) int { return cmp.Compare(a.Records, b.Records) }
-	case "withNarrower":
-		up = by(func(r *TallyRow) *float64 { return whole(r.WithNarrower) })
-	case "keys":
-		up = by(func(r *TallyRow) *float64 { return whole(r.Keys) })
-	case "lift":
-		up = by(func(r *TallyRow) *float64 { return r.Lift })
-	case "pull":
-		up = by(func(r *TallyRow) *float64 { return r.Pull })
+	if w.Down {
+		return func(a, b TallyRow) int { return up(b, a) }
 	}
-	if up == nil || !w.Down {
-		return up
-	}
-	return func(a, b TallyRow) int { return up(b, a) }
+	return up
 }
 
 const longestFilter = 200 // characters
@@ -173,11 +174,7 @@ func letters(r rune) rune {
 }
 
 // told returns whether somebody decided on a row: parked or dropped it, or took it as a term.
-func (a *Service) told(ctx context.Context, at desk.At, f tally.Facet) (func(*TallyRow) bool, error) {
-	d, err := a.sampled(ctx, at, a.desk.Heavy)
-	if err != nil {
-		return nil, err
-	}
+func (a *Service) told(ctx context.Context, d *desk.Desk, at desk.At, f tally.Facet) (func(*TallyRow) bool, error) {
 	decided, err := a.decided(ctx, at, f)
 	if err != nil {
 		return nil, err
