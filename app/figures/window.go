@@ -45,7 +45,7 @@ func (b Bounds) hold(figure *float64) bool {
 // and behind them all that somebody decided on or that a term finds already, whether they pass or not. Of how many they are
 // taken is said (All, Passing, Sent).
 func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Window) (*Tally, error) {
-	matches, err := matcher(w.Words)
+	pick, err := w.picks()
 	if err != nil {
 		return nil, err
 	}
@@ -60,19 +60,8 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 	if err != nil {
 		return nil, err
 	}
-	var in, out []TallyRow
-	for _, r := range t.Rows {
-		records := float64(r.Records)
-		if matches(&r) && w.Records.hold(&records) && w.Lift.hold(r.Lift) && w.Pull.hold(r.Pull) {
-			in = append(in, r)
-		} else {
-			out = append(out, r)
-		}
-	}
+	in, out := pick(t.Rows)
 	t.Passing = len(in)
-	if order := w.order(); order != nil {
-		slices.SortStableFunc(in, order)
-	}
 	most := MostRows
 	if w.Most > 0 {
 		most = min(w.Most, MostRows)
@@ -96,6 +85,29 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 		}
 	}
 	return t, nil
+}
+
+// picks returns how rows are parted into those that are wanted, in their order, and all others. The browser does the same with
+// what it was sent: testdata/rows.json holds the two together.
+func (w Window) picks() (func([]TallyRow) (in, out []TallyRow), error) {
+	matches, err := matcher(w.Words)
+	if err != nil {
+		return nil, err
+	}
+	return func(rows []TallyRow) (in, out []TallyRow) {
+		for _, r := range rows {
+			records := float64(r.Records)
+			if matches(&r) && w.Records.hold(&records) && w.Lift.hold(r.Lift) && w.Pull.hold(r.Pull) {
+				in = append(in, r)
+			} else {
+				out = append(out, r)
+			}
+		}
+		if order := w.order(); order != nil {
+			slices.SortStableFunc(in, order)
+		}
+		return in, out
+	}, nil
 }
 
 // columns are the figures that rows are sorted by; what a row has none of is below every other.
@@ -146,7 +158,7 @@ func matcher(typed string) (func(*TallyRow) bool, error) {
 	if strings.ContainsAny(wanted, "*?") {
 		words := strings.Fields(wanted)
 		for i, word := range words {
-			if utf8.RuneCountInString(strings.Map(letters, word)) < 2 {
+			if strings.ContainsAny(word, "*?") && utf8.RuneCountInString(strings.Map(letters, word)) < 2 {
 				return nil, problems.Invalid("words", "a word with a sign has two letters or more beside it: %s", word)
 			}
 			word = regexp.QuoteMeta(word)

@@ -2,7 +2,8 @@ import { computed, ref, watch, type Ref } from 'vue'
 import type { Facet, Suit, Tally, TallyRow } from '@/api/client'
 import { taken, type Item } from '@/state/decide'
 import { decisionKey, useReview, type Decided } from '@/state/review'
-import { bounded, type Column } from './filters'
+import type { Column } from './filters'
+import { inOrder, passesFigures } from './rows'
 import type { Wanted } from './wanted'
 
 export type State = 'open' | 'kept' | 'parked' | 'dropped'
@@ -109,28 +110,12 @@ export function useCandidates(
     for (const c of decided.value.values()) n[c.state]++
     return n
   })
-  const ordered_ = computed(() => {
-    const by = sort.value
-    if (!by) return all.value
-    const figure = (c: Candidate) =>
-      by.column === 'item' ? c.item : (c.row[by.column] ?? -Infinity)
-    return [...all.value].sort((a, b) => {
-      const x = figure(a)
-      const y = figure(b)
-      const less = x < y ? -1 : x > y ? 1 : 0
-      return (by.down ? -less : less) || a.rank - b.rank
-    })
-  })
+  const ordered_ = computed(() => inOrder(all.value, sort.value))
 
   /** Whether a row passes everything but what is decided about it. */
   function passes(c: Candidate): boolean {
-    const p = pattern.value
-    if (p.match && !(c.forms ?? [c.item]).some(p.match)) return false
-    const { from, to, missed, unmatched } = filters.value
-    for (const figure of bounded) {
-      const value = c.row[figure] ?? 0
-      if (value < (from[figure] ?? -Infinity) || value > (to[figure] ?? Infinity)) return false
-    }
+    if (!passesFigures(c, pattern.value, filters.value)) return false
+    const { missed, unmatched } = filters.value
     const suit = suits.value.get(c.item)
     if (missed && !suit?.missed) return false
     if (unmatched && suit?.inside?.length) return false

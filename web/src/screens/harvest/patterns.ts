@@ -16,7 +16,7 @@ export function patternOf(typed: string): Pattern {
     return { match: () => false, refused: true }
   const one = (word: string) =>
     word
-      .replace(/[.+^${}()|[\]\\/-]/g, '\\$&')
+      .replace(/[.+^${}()|[\]\\/]/g, '\\$&')
       .replace(/\*+/g, '\\S*')
       .replace(/\?/g, '\\S')
   const whole = new RegExp(`(?:^|\\s)${words.map(one).join('\\s+')}(?:\\s|$)`, 'u')
