@@ -1,61 +1,30 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute } from 'vue-router'
-import { api, ask } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import EmptyState from '@/parts/EmptyState.vue'
-import { useSaving } from '@/parts/files/saving'
-import WithTip from '@/parts/WithTip.vue'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useShelf } from '@/state/shelf'
-import { useSources } from '@/state/sources'
-import HalvesPart from './HalvesPart.vue'
+import CoverageHead from './CoverageHead.vue'
 import HeldBack from './HeldBack.vue'
 import MissedDialog from './MissedDialog.vue'
 import PlanPanel from './PlanPanel.vue'
+import StudyCells from './StudyCells.vue'
 import StudyPanel from './StudyPanel.vue'
+import { useStudies } from './studies'
 
-const { t, n } = useI18n()
+const { t } = useI18n()
 const review = useReview()
-const sources = useSources()
 const route = useRoute()
 const problem = useProblem()
-const saving = useSaving()
 const shelf = useShelf()
 
-const coverage = useQuery({
-  queryKey: computed(() => [
-    'coverage',
-    review.id,
-    review.revision,
-    review.keysStamp,
-    review.look.source,
-  ]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/coverage', { params: review.asked })),
-  placeholderData: keepPreviousData,
-})
 const missedFirst = ref(true)
+const { coverage, rows, missed } = useStudies(missedFirst)
 const planned = ref(false)
 const estimating = ref(false)
-const halved = computed(() => review.document.halves !== undefined)
-const rows = computed(() => {
-  const byId = new Map((coverage.data.value?.studies ?? []).map((s) => [s.id, s]))
-  const all = review.keyStudies.flatMap((k) => {
-    const s = byId.get(k.id)
-    return s ? [{ ...k, ...s }] : []
-  })
-  return missedFirst.value
-    ? [
-        ...all.filter((s) => !s.caught && !s.notHere),
-        ...all.filter((s) => s.caught),
-        ...all.filter((s) => s.notHere),
-      ]
-    : all
-})
-const missed = computed(() => rows.value.filter((s) => !s.caught && !s.notHere))
 const searched = computed(() => review.document.blocks.map((b, i) => ({ ...b, i })))
 const recall = computed(() => coverage.data.value?.recall)
 
@@ -110,69 +79,14 @@ const grid = computed(() => ({
       {{ problem(coverage.error.value) }}
     </p>
     <template v-else-if="recall">
-      <div class="row head">
-        <div>
-          <div class="big display">
-            {{ recall.caught }}
-            <span class="small">{{ t('coverage.caught', { of: recall.of }) }}</span>
-          </div>
-          <div class="small">
-            {{
-              t('coverage.recall', {
-                share: n(recall.share, 'share'),
-                low: Math.round(recall.low * 100),
-                high: n(recall.high, 'share'),
-              })
-            }}
-          </div>
-        </div>
-        <HalvesPart
-          v-if="halved"
-          :build="coverage.data.value?.build"
-          :test="coverage.data.value?.test"
-        />
-        <span class="grow" />
-        <div class="row acts">
-          <WithTip v-if="review.keyStudies.length > 1" :text="t('halves.tip')">
-            <template #default="{ describedBy }"
-              ><button
-                class="btn bare"
-                :aria-describedby="describedBy"
-                @click="review.split(!halved)"
-              >
-                {{ t(halved ? 'halves.join' : 'halves.split') }}
-              </button></template
-            >
-          </WithTip>
-          <button v-if="review.samples.length" class="btn bare" @click="estimating = true">
-            {{ t('missed.open') }}
-          </button>
-          <button
-            v-if="missed.length"
-            class="btn bare"
-            @click="
-              saving.save(
-                { kind: 'picked', ids: missed.map((s) => s.record) },
-                t('save.missedName'),
-                missed.length,
-              )
-            "
-          >
-            {{ t('save.missed') }}…
-          </button>
-          <button class="chip" :aria-pressed="missedFirst" @click="missedFirst = !missedFirst">
-            {{ missedFirst ? t('coverage.missedFirst') : t('coverage.asBrought') }}
-          </button>
-          <button
-            class="btn"
-            :class="{ outline: !planned }"
-            :aria-pressed="planned"
-            @click="planned = !planned"
-          >
-            {{ t('plan.title') }}
-          </button>
-        </div>
-      </div>
+      <CoverageHead
+        v-model:missed-first="missedFirst"
+        v-model:planned="planned"
+        :coverage="coverage.data.value!"
+        :recall="recall"
+        :missed="missed.map((s) => s.record)"
+        @estimate="estimating = true"
+      />
       <p v-if="!searched.some((b) => b.searched && !b.negated)" class="none" role="status">
         {{ t(searched.length ? 'coverage.noneSearched' : 'coverage.noBlocks') }}
         <router-link
@@ -212,52 +126,7 @@ const grid = computed(() => ({
               :aria-selected="s.id === chosen"
               @click="((chosen = s.id), (planned = false))"
             >
-              <span class="who"
-                ><span class="cut">{{ s.title || t('record.noTitle') }}</span
-                ><span class="small">{{
-                  [
-                    [s.byline, s.year || undefined].filter(Boolean).join(' '),
-                    s.half && t(`halves.${s.half}`),
-                    review.shelf.has(s.record) && t('shelf.on'),
-                    s.notHere && t('holding.notHere', { source: sources.chosen?.name ?? '' }),
-                  ]
-                    .filter(Boolean)
-                    .join(' · ')
-                }}</span></span
-              >
-              <span v-for="b in searched" :key="b.id" class="c">
-                <i
-                  v-if="s.blocks[b.i]"
-                  class="ok"
-                  :class="{ dim: !b.searched, bad: b.negated }"
-                  role="img"
-                  :aria-label="t('coverage.by', { block: b.name, n: s.blocks[b.i] }, s.blocks[b.i])"
-                  >{{ s.blocks[b.i] }}</i
-                >
-                <i
-                  v-else
-                  :class="b.searched && !b.negated && !s.notHere ? 'no' : 'off'"
-                  role="img"
-                  :aria-label="t('coverage.notBy', { block: b.name })"
-                />
-              </span>
-              <template v-if="s.notHere"
-                ><span /><span class="c"
-                  ><i class="away" role="img" :aria-label="t('strip.away')" /></span
-              ></template>
-              <template v-else
-                ><span class="c"
-                  ><i
-                    :class="s.limits ? 'ok' : 'no'"
-                    role="img"
-                    :aria-label="t(s.limits ? 'coverage.inside' : 'coverage.outside')"
-                /></span>
-                <span class="c"
-                  ><i
-                    :class="s.caught ? 'ok' : 'no'"
-                    role="img"
-                    :aria-label="t(s.caught ? 'strip.caught' : 'strip.missed')" /></span
-              ></template>
+              <StudyCells :study="s" :blocks="searched" />
             </div>
           </div>
           <HeldBack v-if="coverage.data.value" :held="coverage.data.value.heldBack" />
@@ -281,18 +150,6 @@ const grid = computed(() => ({
   height: 100%;
   display: flex;
   flex-direction: column;
-}
-
-.head {
-  align-items: flex-end;
-  flex-wrap: wrap;
-  gap: 6px 22px;
-}
-
-.big {
-  font-size: 26px;
-  font-weight: 600;
-  line-height: 1.2;
 }
 
 .none {
@@ -335,7 +192,7 @@ const grid = computed(() => ({
   cursor: default;
 }
 
-.g > * {
+.g > :deep(*) {
   padding: 3px 6px;
 }
 
@@ -349,59 +206,9 @@ const grid = computed(() => ({
   background: var(--gold-soft);
 }
 
-.who {
-  min-width: 0;
-}
-
-.who > span {
-  display: block;
-}
-
 .c {
   display: grid;
   place-items: center;
-}
-
-.ok,
-.no,
-.off {
-  width: 15px;
-  height: 15px;
-  border-radius: 3px;
-  font: 600 10px/15px var(--ui);
-  text-align: center;
-}
-
-.ok {
-  background: var(--ink);
-  color: #fff;
-}
-
-.ok.dim {
-  background: none;
-  color: var(--ink-2);
-  border: 1px dashed var(--ink-3);
-  line-height: 13px;
-}
-
-.ok.bad {
-  background: var(--miss);
-}
-
-.no {
-  border: 2px solid var(--miss);
-}
-
-.off {
-  border: 1px dashed var(--ink-3);
-}
-
-.c .away {
-  width: 15px;
-  height: 15px;
-  border-radius: 3px;
-  border: 1px solid #c9bfa9;
-  background: repeating-linear-gradient(135deg, #c9bfa9 0 1.6px, transparent 1.6px 3.6px);
 }
 
 .wrong {

@@ -1,18 +1,14 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type RescueCandidate } from '@/api/client'
+import { api, ask } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
-import DropMenu from '@/parts/DropMenu.vue'
 import MarkedText from '@/parts/MarkedText.vue'
-import WithTip from '@/parts/WithTip.vue'
 import { useReader } from '@/parts/reader'
-import { useBench } from '@/state/bench'
-import { useDecide } from '@/state/decide'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
-import NearMisses from './NearMisses.vue'
+import BringBack from './BringBack.vue'
 
 /** One key study: its words marked by block, what holds it back, and what would bring it back at which price. */
 const props = defineProps<{
@@ -23,12 +19,10 @@ const props = defineProps<{
   away?: boolean
 }>()
 
-const { t, n } = useI18n()
+const { t } = useI18n()
 const review = useReview()
 const sources = useSources()
-const bench = useBench()
 const reader = useReader()
-const { termOf, add, addEdits } = useDecide()
 
 const rescue = useQuery({
   queryKey: computed(() => [
@@ -52,33 +46,12 @@ const record = computed(() => rescue.data.value?.record)
 const blocks = computed(() =>
   (rescue.data.value?.blocks ?? []).flatMap((b) => {
     const block = review.document.blocks.find((x) => x.id === b.block)
-    return block ? [{ ...b, ...parted(b.candidates), block }] : []
+    return block ? [{ of: b, terms: b.terms, missed: b.missed, block }] : []
   }),
 )
 const limits = computed(() =>
   props.heldBackBy.filter((h) => h.startsWith('limit:')).map((h) => h.slice(6)),
 )
-const shownOf = ref(new Set<string>())
-const step = 12
-
-function itemOf(c: RescueCandidate) {
-  return {
-    facet: c.kind === 'heading' ? ('headings' as const) : ('words' as const),
-    item: c.item,
-    key: c.item,
-  }
-}
-
-function rest(block: (typeof review.document.blocks)[number], c?: RescueCandidate) {
-  const edits = c ? addEdits(block, termOf(itemOf(c))) : []
-  bench.rest(c && edits.length ? { edits, label: `+ ${c.item}`, block: block.id } : undefined)
-}
-
-function take(block: (typeof review.document.blocks)[number], c: RescueCandidate) {
-  bench.rest(undefined)
-  add(block, termOf(itemOf(c)), itemOf(c))
-}
-
 const byline = computed(() =>
   [
     record.value?.authors.slice(0, 4).join('; '),
@@ -89,20 +62,6 @@ const byline = computed(() =>
     .filter(Boolean)
     .join(' · '),
 )
-/** What belongs to the block, what suits another better, and what is too rare to tell. */
-function parted(candidates: RescueCandidate[]) {
-  const own = candidates.filter((c) => c.suit === undefined || (c.suit > 0 && !c.suits))
-  return {
-    own,
-    elsewhere: candidates.filter((c) => c.suits),
-    rare: candidates.filter((c) => c.rare),
-    none: candidates.filter((c) => c.suit === 0 && !c.suits && !c.rare),
-  }
-}
-const blockOf = (c: RescueCandidate, block: (typeof review.document.blocks)[number]) =>
-  review.document.blocks.find((b) => b.id === c.suits) ?? block
-const list = (b: string) => (shownOf.value.has(b) ? Infinity : step)
-const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
 </script>
 
 <template>
@@ -139,140 +98,13 @@ const more = (b: string) => (shownOf.value = new Set([...shownOf.value, b]))
         {{ t('coverage.dropped', { limit: t(`coverage.limit.${l}`) }) }}
       </li>
     </ul>
-    <template v-for="b in blocks.filter((x) => x.missed)" :key="`r${b.block.id}`">
-      <NearMisses v-if="b.near.length" :block="b.block" :near="b.near" />
-      <h3 class="sect">{{ t('coverage.bringBack', { block: b.block.name }) }}</h3>
-      <table v-if="b.own.length" class="figures proposes">
-        <thead>
-          <tr>
-            <th class="left">{{ t('coverage.candidate') }}</th>
-            <th>
-              <WithTip v-slot="{ describedBy }" :text="t('formula.rescues')"
-                ><span tabindex="0" :aria-describedby="describedBy">{{
-                  t('figure.rescues')
-                }}</span></WithTip
-              >
-            </th>
-            <th>
-              <WithTip v-slot="{ describedBy }" :text="t('formula.price')"
-                ><span tabindex="0" :aria-describedby="describedBy">{{
-                  t('figure.price')
-                }}</span></WithTip
-              >
-            </th>
-            <th>
-              <WithTip v-slot="{ describedBy }" :text="t('formula.suit')"
-                ><span tabindex="0" :aria-describedby="describedBy">{{
-                  t('figure.suit')
-                }}</span></WithTip
-              >
-            </th>
-            <th>
-              <WithTip v-slot="{ describedBy }" :text="t('formula.worth')"
-                ><span tabindex="0" :aria-describedby="describedBy">{{
-                  t('figure.worth')
-                }}</span></WithTip
-              >
-            </th>
-            <th>
-              <span class="visually-hidden">{{ t('samples.acts') }}</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr
-            v-for="c in b.own.slice(0, list(b.block.id))"
-            :key="c.kind + c.item"
-            @mouseenter="rest(b.block, c)"
-            @mouseleave="rest(b.block)"
-          >
-            <td class="left">
-              <b v-if="c.kind === 'heading'">{{ c.item }}</b><span v-else class="mono">{{
-                c.item
-              }}</span>
-              <em v-if="c.doubtful" class="small" :title="t('coverage.doubtfulTip')">{{
-                t('coverage.doubtful')
-              }}</em>
-            </td>
-            <td class="num">{{ c.rescues }}</td>
-            <td>
-              <button
-                v-if="c.price !== undefined"
-                class="link"
-                :title="t('bench.openRecords')"
-                @click="reader.list({ kind: 'term', term: termOf(itemOf(c)) }, c.item)"
-              >
-                +{{ n(c.price, 'whole') }}
-              </button>
-            </td>
-            <td>{{ c.suit === undefined ? '' : n(c.suit, 'two') }}</td>
-            <td>
-              {{
-                c.worth === undefined ? '' : n(c.worth * 1000, c.worth < 0.00995 ? 'one' : 'whole')
-              }}
-            </td>
-            <td class="acts">
-              <button
-                class="btn bare"
-                :aria-label="t('coverage.addOne', { item: c.item, block: b.block.name })"
-                @focus="rest(b.block, c)"
-                @blur="rest(b.block)"
-                @click="take(b.block, c)"
-              >
-                {{ t('act.add') }}</button><DropMenu :item="itemOf(c)" />
-            </td>
-          </tr>
-        </tbody>
-      </table>
-      <p v-else class="small">
-        {{
-          t(
-            half === 'test'
-              ? 'halves.notMined'
-              : b.candidates.length
-                ? 'coverage.noneSuits'
-                : 'coverage.noCandidates',
-            { block: b.block.name },
-          )
-        }}
-      </p>
-      <button v-if="b.own.length > list(b.block.id)" class="btn bare" @click="more(b.block.id)">
-        {{ t('coverage.more', { n: b.own.length - step }) }}
-      </button>
-      <details
-        v-for="(those, kind) in { elsewhere: b.elsewhere, rare: b.rare, none: b.none }"
-        v-show="those.length"
-        :key="kind"
-      >
-        <summary class="small">
-          {{
-            t(
-              `coverage.${kind}`,
-              { n: n(those.length, 'whole'), block: b.block.name },
-              those.length,
-            )
-          }}
-        </summary>
-        <ul class="others">
-          <li v-for="c in those" :key="c.kind + c.item">
-            <button
-              class="chip"
-              :aria-label="t('coverage.addOne', { item: c.item, block: blockOf(c, b.block).name })"
-              @focus="rest(blockOf(c, b.block), c)"
-              @blur="rest(b.block)"
-              @mouseenter="rest(blockOf(c, b.block), c)"
-              @mouseleave="rest(b.block)"
-              @click="take(blockOf(c, b.block), c)"
-            >
-              <BlockStamp v-if="c.suits" :block="c.suits" :size="14" /><b
-                v-if="c.kind === 'heading'"
-                >{{ c.item }}</b
-              ><span v-else class="mono">{{ c.item }}</span>
-            </button>
-          </li>
-        </ul>
-      </details>
-    </template>
+    <BringBack
+      v-for="b in blocks.filter((x) => x.missed)"
+      :key="`${study} ${b.block.id}`"
+      :of="b.of"
+      :block="b.block"
+      :half="half"
+    />
     <p v-if="away" class="small">
       {{ t('holding.notHere', { source: sources.chosen?.name ?? '' }) }}
     </p>
@@ -321,37 +153,5 @@ h2 button {
 
 .wrong {
   color: var(--miss);
-}
-
-h3 {
-  margin: 14px 0 2px;
-}
-
-td.left {
-  overflow-wrap: anywhere;
-  min-width: 114px; /* a word of usual length stays whole */
-}
-
-.acts {
-  white-space: nowrap;
-}
-
-.acts :deep(.btn) {
-  padding-inline: 3px;
-}
-
-details {
-  margin-top: 6px;
-}
-
-.others {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 5px;
-  margin: 6px 0;
-}
-
-.proposes :is(th, td):not(.left) {
-  padding-inline: 5px 0;
 }
 </style>
