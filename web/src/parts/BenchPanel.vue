@@ -1,18 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { limitText } from '@/parts/limitText'
 import { stripMarks, useBench } from '@/state/bench'
-import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
-import BlockStamp from './BlockStamp.vue'
+import BenchBlocks from './BenchBlocks.vue'
+import BenchLimits from './BenchLimits.vue'
 import CatchStrip from './CatchStrip.vue'
 import NarrowNote from './NarrowNote.vue'
 import { useReader } from './reader'
 import { useMade } from './made'
+import { signedWith } from './signed'
 
 const { t, n, d } = useI18n()
-const review = useReview()
 const sources = useSources()
 const made = useMade()
 const bench = useBench()
@@ -49,34 +48,7 @@ const more = computed(() =>
 const moreThere = computed(() =>
   bench.there && whole.value ? bench.there.records - whole.value.records : 0,
 )
-const signed = (x: number) => (x > 0 ? `+${n(x, 'whole')}` : `−${n(-x, 'whole')}`)
-
-const blocks = computed(() =>
-  review.document.blocks.map((b) => {
-    const now = bench.now?.blocks.find((x) => x.id === b.id)
-    const ahead = bench.ahead?.blocks.find((x) => x.id === b.id)
-    const on = b.terms.filter((term) => term.on)
-    const headings = on.filter((term) => term.kind === 'heading').length
-    return {
-      ...b,
-      records: (ahead ?? now)?.records,
-      there: sources.counted?.blocks[b.id],
-      changed: ahead && now && ahead.records !== now.records,
-      marks: now ? stripMarks(now.caught, ahead?.caught, bench.now?.notHere) : [],
-      words: on.length - headings,
-      headings,
-      proposal: bench.ahead && bench.resting?.block === b.id ? bench.resting.label : '',
-    }
-  }),
-)
-
-function limitOf(kind: string): string {
-  // A limit that is only rested on stands in no document yet.
-  const ahead = bench.resting?.edits.flatMap((op) => (op.op === 'limits' ? op.limits : [])) ?? []
-  const l =
-    ahead.find((x) => x.kind === kind) ?? review.document.limits.find((x) => x.kind === kind)
-  return l ? limitText(l, t) : ''
-}
+const signed = signedWith(n)
 </script>
 
 <template>
@@ -147,52 +119,8 @@ function limitOf(kind: string): string {
         >
       </div>
       <NarrowNote v-if="shown.narrow?.length" :narrow="shown.narrow" />
-      <ul class="blocks">
-        <li v-for="b in blocks" :key="b.id">
-          <div class="hd">
-            <BlockStamp :block="b.id" /><span class="name">{{
-              b.concept || t('block.unnamed')
-            }}</span>
-            <button
-              v-if="sources.chosen"
-              class="open"
-              :disabled="!b.there"
-              :title="t('counted.made', { source: sources.chosen.name })"
-              @click="b.there && made.show(b.there, b.concept, sources.chosen)"
-            >
-              {{ b.there ? n(b.there.records, 'whole') : t('counted.notCounted')
-              }}<sup v-if="b.there?.notes.length">*</sup>
-            </button>
-            <button
-              v-else-if="b.records !== undefined"
-              class="open"
-              :class="{ gold: b.changed }"
-              :title="t('bench.openRecords')"
-              @click="reader.list({ kind: 'block', block: b.id }, b.concept)"
-            >
-              {{ n(b.records, 'whole') }}
-            </button>
-          </div>
-          <p class="small">
-            {{
-              t('bench.terms', {
-                words: t('bench.words', b.words),
-                headings: t('bench.headings', b.headings),
-              })
-            }}<template v-if="b.negated"> · {{ t('bench.negated') }}</template
-            ><template v-if="!b.searched"> · {{ t('bench.notSearched') }}</template
-            ><b v-if="b.proposal" class="gold"> · {{ b.proposal }}</b>
-          </p>
-          <CatchStrip v-if="b.marks.length" :marks="b.marks" :label="b.concept" />
-        </li>
-      </ul>
-      <dl v-if="shown.limits.length" class="limits">
-        <div v-for="l in shown.limits" :key="l.kind">
-          <dt class="small">{{ t('bench.limit') }}</dt>
-          <dd class="cut" :title="limitOf(l.kind)">{{ limitOf(l.kind) }}</dd>
-          <dd v-if="l.takenAway !== undefined">{{ l.takenAway ? signed(-l.takenAway) : '0' }}</dd>
-        </div>
-      </dl>
+      <BenchBlocks />
+      <BenchLimits v-if="shown.limits.length" :limits="shown.limits" />
       <template v-if="sources.chosen">
         <p v-if="away" class="small away">
           {{ t('counted.notHere', { n: away, source: sources.chosen.name }, away) }}
@@ -278,44 +206,6 @@ function limitOf(kind: string): string {
   margin: 10px 0;
 }
 
-.blocks {
-  border-top: 1px solid var(--line-soft);
-}
-
-.blocks li {
-  padding: 11px 0 12px;
-  border-bottom: 1px solid var(--line-soft);
-}
-
-.hd {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-}
-
-.hd .name {
-  font-weight: 600;
-  flex: 1;
-  min-width: 0;
-  overflow-wrap: anywhere;
-}
-
-.hd .open {
-  color: var(--ink-2);
-}
-
-.hd .open.gold {
-  color: var(--gold-deep);
-}
-
-.blocks p {
-  margin-top: 2px;
-}
-
-.limits {
-  padding-top: 10px;
-}
-
 .away {
   margin-top: 10px;
 }
@@ -329,23 +219,7 @@ function limitOf(kind: string): string {
   color: var(--ink-2);
 }
 
-sup {
-  color: var(--gold-deep);
-}
-
 .open:disabled {
   cursor: default;
-}
-
-.limits div {
-  display: grid;
-  grid-template-columns: auto 1fr auto;
-  gap: 8px;
-  align-items: baseline;
-  padding: 3px 0;
-}
-
-dd {
-  margin: 0;
 }
 </style>
