@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useEventListener, useStorage, useTitle } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { useRoute, useRouter } from 'vue-router'
+import { useRoute } from 'vue-router'
 import { CallError } from '@/api/client'
 import BenchPanel from '@/parts/BenchPanel.vue'
 import CommandPalette from '@/parts/CommandPalette.vue'
@@ -10,6 +10,8 @@ import ConflictDialog from '@/parts/ConflictDialog.vue'
 import EmptyState from '@/parts/EmptyState.vue'
 import SaveDialog from '@/parts/files/SaveDialog.vue'
 import RailNav from '@/parts/RailNav.vue'
+import SavedState from '@/parts/SavedState.vue'
+import SourceChip from '@/parts/SourceChip.vue'
 import MadeOfIt from '@/parts/MadeOfIt.vue'
 import JudgeDialog from '@/parts/JudgeDialog.vue'
 import TalkDialog from '@/parts/TalkDialog.vue'
@@ -22,11 +24,11 @@ import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import { useSteps } from '@/state/steps'
+import { useLookAddress } from './lookAddress'
 
 /** The frame of every screen: the rail, the top, and the bench that stays in view. */
-const { t, n, d } = useI18n()
+const { t } = useI18n()
 const route = useRoute()
-const router = useRouter()
 const review = useReview()
 const bench = useBench()
 const notes = useNotes()
@@ -38,31 +40,7 @@ const finding = ref(false)
 const folded = useStorage('tamiz-bench-folded', false)
 const number = computed(() => Number(route.params.review))
 
-const named = () => (typeof route.query.look === 'string' ? route.query.look : undefined)
-watch(number, (review_) => void review.open(review_, named()), { immediate: true })
-// What is looked at stands in the address: it can be sent as a link, and a link that comes is looked at.
-let heading = '' // for where: what is said of this place now would call that off
-const leaves = router.beforeEach((to) => void (heading = to.fullPath))
-const arrives = router.afterEach((to) => {
-  if (to.fullPath !== heading) return // it was called off by another, which goes on
-  heading = ''
-  tell()
-})
-onBeforeUnmount(() => [leaves, arrives].forEach((stop) => stop()))
-function tell() {
-  const name = review.look.name
-  if (!heading && name && review.saved?.id === number.value && named() !== name)
-    void router.replace({ query: { ...route.query, look: name }, hash: route.hash })
-}
-watch(
-  () => [review.look.name, named(), review.saved?.id] as const,
-  ([name, asked], [before, askedBefore]) => {
-    if (asked && asked === name) review.lookFollowed()
-    if (review.saved && asked && asked !== name && asked !== askedBefore && name === before)
-      void review.openLook(review.saved, asked).then(tell)
-    else tell()
-  },
-)
+useLookAddress(number)
 watch(
   () => route.name,
   () => bench.rest(undefined),
@@ -91,24 +69,6 @@ useEventListener('keydown', (e: KeyboardEvent) => {
   e.preventDefault()
   void (key === 'y' || e.shiftKey ? steps.redo() : steps.undo())
 })
-
-const state = computed(() => {
-  if (review.offline)
-    return {
-      text: t(
-        review.offline.problem.type === 'disk-full' ? 'saved.full' : 'saved.offline',
-        { n: review.queue.length },
-        review.queue.length,
-      ),
-      why: t('saved.again', { why: problem(review.offline) }),
-      wrong: true,
-    }
-  if (review.queue.length) return { text: t('saved.saving'), wrong: false }
-  return {
-    text: review.savedAt ? t('saved.at', { time: d(review.savedAt, 'time') }) : '',
-    wrong: false,
-  }
-})
 </script>
 
 <template>
@@ -116,44 +76,7 @@ const state = computed(() => {
     <RailNav />
     <header class="top">
       <h1 class="display cut">{{ review.saved?.name }}</h1>
-      <v-menu v-if="review.saved">
-        <template #activator="{ props: menu }">
-          <button v-bind="menu" class="chip" :title="t('chip.label')">
-            <template v-if="sources.chosen"
-              ><b class="cut">{{ sources.chosen.name }}</b
-              ><em v-if="review.sample" class="cut beside">{{
-                t('chip.over', { sample: review.sample.name })
-              }}</em></template
-            >
-            <template v-else-if="review.sample"
-              ><b class="cut">{{ review.sample.name }}</b
-              ><em>{{
-                t('count.records', { n: n(review.sample.records, 'whole') }, review.sample.records)
-              }}</em></template
-            >
-            <b v-else>{{ t('chip.noSample') }}</b>
-            <span aria-hidden="true">▾</span>
-          </button>
-        </template>
-        <v-list :aria-label="t('chip.label')">
-          <v-list-item
-            v-for="s in sources.on"
-            :key="s.id"
-            :title="t('chip.at', { source: s.name })"
-            :active="s.id === sources.chosen?.id"
-            @click="sources.choose(s.id)"
-          />
-          <v-list-item
-            :title="t('chip.overSample')"
-            :active="!sources.chosen"
-            @click="sources.choose(undefined)"
-          />
-          <v-list-item
-            :title="t('chip.manage')"
-            :to="{ name: 'sources', params: { review: review.id } }"
-          />
-        </v-list>
-      </v-menu>
+      <SourceChip v-if="review.saved" />
       <span class="grow" />
       <button v-if="review.saved" class="find" @click="finding = true">
         <span class="cut">{{ t('palette.open') }}</span> <kbd>Ctrl K</kbd>
@@ -174,9 +97,7 @@ const state = computed(() => {
       >
         {{ t('steps.redo') }}
       </button>
-      <span class="small state" :class="{ wrong: state.wrong }" role="status" :title="state.why">{{
-        state.text
-      }}</span>
+      <SavedState />
       <WhoMenu />
     </header>
     <main class="work">
@@ -257,36 +178,9 @@ h1 {
   font-weight: 600;
 }
 
-.top .chip {
-  color: inherit;
-  text-decoration: none;
-  min-width: 0;
-}
-
-.top .chip b {
-  max-width: 220px;
-}
-
-.top .chip em {
-  white-space: nowrap;
-}
-
-.top .chip .beside {
-  max-width: 190px;
-}
-
 .top .btn:disabled {
   background: none;
   border-color: transparent;
-}
-
-.state {
-  white-space: nowrap;
-}
-
-.state.wrong {
-  color: var(--miss);
-  font-weight: 600;
 }
 
 .work {
@@ -335,7 +229,6 @@ h1 {
     padding: 0 10px;
   }
 
-  .top .chip em,
   .top kbd {
     display: none;
   }

@@ -5,9 +5,11 @@ import { useI18n } from 'vue-i18n'
 import { api, ask, type FileQuestion, type Import, type ReaderMap, type TagMap } from '@/api/client'
 import { useImports } from '@/state/imports'
 import { useProblem } from '@/state/problem'
-import { fieldChoices, manyOf, splits } from './fields'
+import { manyOf } from './fields'
 import FirstRecords from './FirstRecords.vue'
 import { usePreview } from './preview'
+import TagForm from './TagForm.vue'
+import { rowsOf, type TagRow } from './tagRows'
 import { saveBlob } from './blob'
 
 /** How a tagged text is read: what a marked line looks like, where records begin and end, what each tag is. */
@@ -18,19 +20,11 @@ const imports = useImports()
 const problem = useProblem()
 const client = useQueryClient()
 
-/** One line of the form for each tag; a field may have several. */
-interface Row {
-  tag: string
-  field: string
-  split: string
-}
 const copy = (m: TagMap) => JSON.parse(JSON.stringify(m)) as TagMap
-const rowsOf = (m: TagMap): Row[] =>
-  m.fields.flatMap((f) => f.tags.map((tag) => ({ tag, field: f.field, split: f.split ?? '' })))
 
 const start = copy(props.asked.settings.map!)
 const map = ref(start)
-const rows = ref<Row[]>(rowsOf(start))
+const rows = ref<TagRow[]>(rowsOf(start))
 const remember = ref(true)
 const failed = ref('')
 
@@ -151,94 +145,7 @@ async function go() {
         <pre class="wire mono" tabindex="0" role="region" :aria-label="t('tags.file')">{{
           asked.head
         }}</pre>
-        <div class="form">
-          <h3 class="sect">{{ t('tags.line') }}</h3>
-          <div class="line">
-            <label class="small"
-              >{{ t('tags.before') }}
-              <input v-model="map.line.before" class="field mono few" maxlength="20"
-            /></label>
-            <label class="small"
-              >{{ t('tags.letters') }}
-              <select v-model="map.line.letters" class="chip">
-                <option v-for="l in ['code', 'word', 'label'] as const" :key="l" :value="l">
-                  {{ t(`tags.letter.${l}`) }}
-                </option>
-              </select></label
-            >
-            <label class="small"
-              >{{ t('tags.after') }}
-              <input v-model="map.line.after" class="field mono few" maxlength="20"
-            /></label>
-            <label class="small"
-              ><input v-model="map.line.padded" type="checkbox" /> {{ t('tags.padded') }}</label
-            >
-            <label class="small"
-              ><input v-model="map.line.listed" type="checkbox" /> {{ t('tags.listed') }}</label
-            >
-          </div>
-          <h3 class="sect">{{ t('tags.records') }}</h3>
-          <div class="line">
-            <label class="small"
-              >{{ t('tags.begins') }}
-              <input
-                v-model="map.begins"
-                class="field mono wide"
-                :placeholder="t('tags.beginsAny')"
-                maxlength="80"
-            /></label>
-            <label class="small"
-              >{{ t('tags.ends') }} <input v-model="map.ends" class="field mono few" maxlength="80"
-            /></label>
-            <label class="small"
-              >{{ t('tags.rule') }} <input v-model="map.rule" class="field mono few" maxlength="80"
-            /></label>
-            <label class="small"
-              ><input v-model="map.blank" type="checkbox" /> {{ t('tags.blank') }}</label
-            >
-            <label class="small"
-              >{{ t('tags.goOn') }}
-              <select v-model="map.continues" class="chip">
-                <option v-for="c in ['any', 'indented'] as const" :key="c" :value="c">
-                  {{ t(`tags.on.${c}`) }}
-                </option>
-              </select></label
-            >
-          </div>
-          <h3 class="sect">{{ t('tags.fields') }}</h3>
-          <div v-for="(r, i) in rows" :key="i" class="tag">
-            <input
-              v-model="r.tag"
-              class="field mono"
-              :aria-label="t('tags.tag', { n: i + 1 })"
-              maxlength="80"
-            />
-            <select v-model="r.field" class="chip" :aria-label="t('tags.means', { tag: r.tag })">
-              <option v-for="f in fieldChoices" :key="f" :value="f">
-                {{ t(`recordField.${f}`) }}
-              </option>
-            </select>
-            <label v-if="manyOf(r.field)" class="small" :title="t('tags.split')"
-              ><span class="visually-hidden">{{ t('columns.splitOf', { name: r.tag }) }}</span
-              ><select v-model="r.split" class="chip">
-                <option v-for="(s, name) in splits" :key="s" :value="s">
-                  {{ t(`columns.splits.${name}`) }}
-                </option>
-              </select></label
-            >
-            <span v-else />
-            <button
-              class="btn bare"
-              :aria-label="t('tags.dropTag', { tag: r.tag })"
-              @click="rows.splice(i, 1)"
-            >
-              ×
-            </button>
-          </div>
-          <button class="btn bare" @click="rows.push({ tag: '', field: 'extra', split: '' })">
-            {{ t('tags.addTag') }}
-          </button>
-        </div>
+        <TagForm v-model:map="map" v-model:rows="rows" />
         <FirstRecords :preview="preview" :looking="looking" />
       </div>
       <p v-if="failed" class="wrong" role="alert">{{ failed }}</p>
@@ -280,46 +187,6 @@ async function go() {
   overflow: auto;
 }
 
-.form {
-  overflow-y: auto;
-  padding-right: 4px;
-}
-
-.form .sect + .line,
-.form .sect + .tag {
-  margin-top: 5px;
-}
-
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 12px;
-  align-items: center;
-  margin-bottom: 12px;
-}
-
-.few {
-  width: 84px;
-  padding: 3px 7px;
-}
-
-.wide {
-  width: 150px;
-  padding: 3px 7px;
-}
-
-.tag {
-  display: grid;
-  grid-template-columns: minmax(70px, 1fr) minmax(0, 1.3fr) minmax(0, 1fr) auto;
-  gap: 6px;
-  align-items: center;
-  padding: 2px 0;
-}
-
-.tag .field {
-  padding: 3px 7px;
-}
-
 .foot {
   margin-top: 12px;
   flex-wrap: wrap;
@@ -333,11 +200,6 @@ async function go() {
   .three {
     display: block;
     overflow-y: auto;
-  }
-
-  .form {
-    overflow: visible;
-    margin-bottom: 14px;
   }
 
   .three pre.wire {
