@@ -5,14 +5,12 @@ import type { Bench, Block, Edit, Remark, Term } from '@/api/client'
 import DraftField from '@/parts/DraftField.vue'
 import OnSwitch from '@/parts/OnSwitch.vue'
 import { useInstead } from '@/parts/instead'
-import { useMade } from '@/parts/made'
-import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { useLineActs } from '@/state/lineActs'
 import { termText } from '@/state/review'
 import { useSources } from '@/state/sources'
 import TermActs from './TermActs.vue'
-import StairStep from './StairStep.vue'
+import TermFigures from './TermFigures.vue'
 import TermName from './TermName.vue'
 import TermRemarks from './TermRemarks.vue'
 
@@ -32,12 +30,10 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ group: [] }>()
 
-const { t, n } = useI18n()
+const { t } = useI18n()
 const bench = useBench()
-const reader = useReader()
 const sources = useSources()
 const instead = useInstead()
-const made = useMade()
 const there = computed(() => sources.counted?.terms[props.term.id])
 
 const line = useLineActs(() => props)
@@ -68,17 +64,11 @@ function rest(on: boolean) {
   )
 }
 
-/** A heading by itself or with all that stand below it. */
-
 const acts = ref<InstanceType<typeof TermActs>>()
 const noting = ref(false)
 function setNote(note: string) {
   noting.value = false
   line.setNote(note)
-}
-
-function records() {
-  reader.list({ kind: 'term', term: props.term }, termText(props.term))
 }
 </script>
 
@@ -116,74 +106,15 @@ function records() {
         >
       </span>
     </td>
-    <td v-if="sources.chosen" class="records">
-      <button
-        v-if="there"
-        class="num"
-        :aria-label="
-          t('counted.open', {
-            n: n(there.records, 'whole'),
-            source: sources.chosen.name,
-            term: termText(term),
-          })
-        "
-        :title="t('counted.made', { source: sources.chosen.name })"
-        @click="made.show(there, termText(term), sources.chosen)"
-      >
-        {{ n(there.records, 'whole') }}<sup v-if="there.notes.length || there.refused">*</sup>
-      </button>
-      <span v-else class="small">{{ t('counted.notCounted') }}</span>
-    </td>
-    <td v-if="sample" class="records">
-      <template v-if="figures?.records !== undefined"
-        ><i
-          class="bar"
-          :style="{
-            width: `${Math.max(figures.records ? 2 : 0, (figures.records / most) * 62)}px`,
-          }"
-        /><button
-          class="num"
-          :aria-label="
-            t('blocks.openRecords', { n: n(figures.records, 'whole'), term: termText(term) })
-          "
-          @click="records"
-        >
-          {{ n(figures.records, 'whole') }}
-        </button></template
-      >
-    </td>
-    <td v-if="sample" :class="{ nil: !figures?.onlyHere }">
-      <button
-        v-if="figures?.onlyHere"
-        class="link num"
-        :title="t('bench.openRecords')"
-        @click="reader.list({ kind: 'term', term, block: block.id, only: true }, termText(term))"
-      >
-        {{ n(figures.onlyHere, 'whole') }}</button><template v-else>{{
-        figures?.onlyHere === undefined ? '' : n(figures.onlyHere, 'whole')
-      }}</template>
-    </td>
-    <td v-if="keys" class="keys">
-      <span v-if="figures" class="dots" aria-hidden="true"
-        ><i
-          v-for="k in Math.min(figures.keys, 8)"
-          :key="k"
-          :class="{ sole: k > Math.min(figures.keys, 8) - figures.sole }"
-      /></span>
-      <span
-        class="num"
-        :title="figures?.sole ? t('blocks.sole', { n: figures.sole }, figures.sole) : undefined"
-        >{{ figures?.keys }}</span
-      >
-    </td>
-    <td v-if="sample" class="left grows">
-      <StairStep
-        v-if="figures?.total !== undefined"
-        :total="figures.total"
-        :step="figures.step ?? 0"
-        :whole="whole"
-      />
-    </td>
+    <TermFigures
+      :block="block"
+      :term="term"
+      :figures="figures"
+      :most="most"
+      :whole="whole"
+      :keys="keys"
+      :sample="sample"
+    />
     <td class="acts">
       <TermActs
         ref="acts"
@@ -200,7 +131,7 @@ function records() {
 </template>
 
 <style scoped>
-tr:hover td {
+tr:hover :deep(td) {
   background: var(--card);
 }
 
@@ -208,7 +139,7 @@ tr:hover td {
   width: 42px;
 }
 
-tr td {
+tr :deep(td) {
   vertical-align: middle;
 }
 
@@ -244,77 +175,8 @@ tr td {
   padding: 1px 6px;
 }
 
-.records {
-  white-space: nowrap;
-}
-
-.records button {
-  border: 0;
-  background: none;
-  padding: 0;
-  cursor: pointer;
-  min-width: 34px;
-  text-align: right;
-}
-
-.records button:hover {
-  text-decoration: underline;
-}
-
-.bar {
-  display: inline-block;
-  height: 7px;
-  background: var(--plum);
-  border-radius: 1px;
-  vertical-align: 1px;
-  margin-right: 6px;
-}
-
-.off .lab,
-.off .records button {
+.off .lab {
   color: var(--ink-3);
-}
-
-.off .bar {
-  background: var(--sand);
-}
-
-.nil {
-  color: var(--ink-3);
-}
-
-.grows {
-  white-space: nowrap;
-  width: 150px;
-}
-
-.keys {
-  white-space: nowrap;
-}
-
-.keys .num {
-  display: inline-block;
-  min-width: 18px;
-}
-
-.dots {
-  display: inline-flex;
-  gap: 3px;
-  vertical-align: 1px;
-  margin-right: 6px;
-}
-
-.dots i {
-  width: 6px;
-  height: 6px;
-  border-radius: 50%;
-  background: var(--gold);
-}
-
-.dots i.sole {
-  box-shadow:
-    0 0 0 1.5px var(--paper),
-    0 0 0 2.6px var(--gold);
 }
 
 .acts {
@@ -322,17 +184,7 @@ tr td {
   width: 110px;
 }
 
-/* Where it is narrow the pictures give way to the words. */
 @container block (max-width: 800px) {
-  .bar,
-  .dots {
-    display: none;
-  }
-
-  .grows {
-    width: 96px;
-  }
-
   .acts {
     width: 96px;
   }

@@ -1,10 +1,7 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { refDebounced } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Block, type Suit } from '@/api/client'
-import BlockStamp from '@/parts/BlockStamp.vue'
+import { type Block, type Suit } from '@/api/client'
 import { useReader } from '@/parts/reader'
 import { useFinds } from '@/parts/tried'
 import { useBench } from '@/state/bench'
@@ -12,14 +9,16 @@ import { textual as isTextual, useDecide } from '@/state/decide'
 import { newTerm, termText, useReview } from '@/state/review'
 import AlikeWords from '@/parts/AlikeWords.vue'
 import AboutItem from './AboutItem.vue'
-import DropMenu from './DropMenu.vue'
 import FoldedWritings from './FoldedWritings.vue'
 import FormsList from './FormsList.vue'
 import InContext from './InContext.vue'
-import NewConcept from './NewConcept.vue'
+import ItemNotes from './ItemNotes.vue'
+import PanelActs from './PanelActs.vue'
 import PanelHead from './PanelHead.vue'
 import StemBox from './StemBox.vue'
+import TermWays from './TermWays.vue'
 import { useAsTerms } from './asTerms'
+import { useItemDetail } from './itemDetail'
 import type { Candidate } from './candidates'
 
 /** The selected item: how it goes into a block, what was decided, the words around it, its records. */
@@ -50,34 +49,7 @@ const finds = useFinds()
 const { addEdits } = useDecide()
 
 const alikeOn = ref(false)
-// Someone who runs down the list with a key held does not want the words of every item.
-const settled = refDebounced(
-  computed(() => props.candidate.item),
-  90,
-)
-const detail = useQuery({
-  queryKey: computed(() => [
-    'item',
-    review.id,
-    review.lookStamp,
-    review.keysStamp,
-    props.candidate.facet,
-    settled.value,
-  ]),
-  queryFn: () =>
-    ask(
-      api.GET('/api/reviews/{review}/item', {
-        params: {
-          path: { review: review.id },
-          query: { look: review.look.name, facet: props.candidate.facet, item: settled.value },
-        },
-      }),
-    ),
-  placeholderData: keepPreviousData,
-})
-const item = computed(() =>
-  detail.data.value?.item === props.candidate.item ? detail.data.value : undefined,
-)
+const { settled, item } = useItemDetail(() => props.candidate)
 const {
   typed,
   ticked,
@@ -138,8 +110,8 @@ const textual = computed(() => isTextual(props.candidate.facet))
 
 onBeforeUnmount(() => bench.rest(undefined))
 
-const concept = ref<InstanceType<typeof NewConcept>>()
-const name = () => concept.value?.open()
+const acts = ref<InstanceType<typeof PanelActs>>()
+const name = () => acts.value?.name()
 
 defineExpose({ terms, truncate, alike, name })
 </script>
@@ -178,37 +150,19 @@ defineExpose({ terms, truncate, alike, name })
           {{ finds(tried.data.value) }}
         </p>
       </template>
-      <div class="acts">
-        <button
-          v-for="b in review.document.blocks"
-          :key="b.id"
-          class="btn"
-          :class="{ outline: b.id !== target?.id }"
-          :disabled="!!refused || !texts.length"
-          :aria-label="t('act.addTo', { block: b.name })"
-          :title="b.concept"
-          @click="emit('add', b)"
-          @mouseenter="preview(b)"
-          @mouseleave="preview(target)"
-          @focus="preview(b)"
-        >
-          <template v-if="b.id === target?.id">{{
-            t('act.addTo', { block: b.name })
-          }}</template><BlockStamp v-else :block="b.id" :size="18" />
-        </button>
-        <NewConcept
-          ref="concept"
-          :outline="review.document.blocks.length > 0"
-          @begin="emit('begin', $event)"
-        />
-        <button class="btn outline" @click="emit('park')">{{ t('act.park') }}</button>
-        <DropMenu
-          :model-value="dropping"
-          :of="candidate.key"
-          @update:model-value="emit('dropping', $event)"
-          @drop="emit('drop', $event)"
-        />
-      </div>
+      <PanelActs
+        ref="acts"
+        :item="candidate.key"
+        :target="target"
+        :none="!!refused || !texts.length"
+        :dropping="dropping"
+        @add="emit('add', $event)"
+        @begin="emit('begin', $event)"
+        @park="emit('park')"
+        @drop="emit('drop', $event)"
+        @dropping="emit('dropping', $event)"
+        @preview="preview"
+      />
       <!-- What comes later stands below: what is pressed must not move away. -->
       <template v-if="textual && chosen.length < 2">
         <StemBox
@@ -223,34 +177,14 @@ defineExpose({ terms, truncate, alike, name })
             )
           "
         />
-        <p v-if="item?.ways && !edited" class="ways small">
-          <template v-for="w in item.ways" :key="w.how">
-            <button
-              v-if="w.how !== 'words' && pair"
-              class="way"
-              :class="{ on: (w.how === 'near') === near }"
-              :aria-pressed="(w.how === 'near') === near"
-              @click="near = w.how === 'near'"
-            >
-              {{ t(`stands.${w.how}`) }} <b>{{ n(w.records, 'whole') }}</b>
-            </button>
-            <span v-else class="way still"
-              >{{ t(`stands.${w.how}`) }} <b>{{ n(w.records, 'whole') }}</b></span
-            >
-          </template>
-        </p>
+        <TermWays
+          v-if="item?.ways && !edited"
+          v-model:near="near"
+          :ways="item.ways"
+          :pair="!!pair"
+        />
       </template>
-      <p v-if="item?.entryOf" class="small absorbs">
-        {{ t('tree.entryOf', { heading: item.entryOf }) }}
-      </p>
-      <p v-if="candidate.row.absorbs?.length" class="small absorbs">
-        {{ t('panel.absorbs') }}
-        <span class="mono">{{ candidate.row.absorbs.slice(0, 8).join(', ') }}</span>
-      </p>
-      <p v-if="item?.titleOnly !== undefined" class="small absorbs">
-        {{ t('stands.titleOnly', { n: n(item.titleOnly, 'whole') }, item.titleOnly) }} ·
-        {{ t('stands.keywords', { n: n(item.inKeywords ?? 0, 'whole') }) }}
-      </p>
+      <ItemNotes :candidate="candidate" :item="item" />
       <button v-if="textual" class="btn bare" :aria-expanded="alikeOn" @click="alike">
         {{ t('alike.button') }} <kbd>A</kbd>
       </button>
@@ -292,50 +226,12 @@ defineExpose({ terms, truncate, alike, name })
 }
 
 .proposal,
-.wrong,
-.absorbs {
+.wrong {
   margin-top: 4px;
-}
-
-.absorbs .mono {
-  font-size: 12px;
 }
 
 .wrong {
   color: var(--miss);
-}
-
-.ways {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px;
-  margin-top: 7px;
-}
-
-.way {
-  border: 1px solid var(--line);
-  border-radius: var(--radius);
-  background: var(--white);
-  padding: 1px 8px;
-  cursor: pointer;
-}
-
-.way.on {
-  border-color: var(--plum);
-  box-shadow: inset 0 0 0 1px var(--plum);
-}
-
-.way.still {
-  background: none;
-  border-style: dashed;
-  cursor: default;
-}
-
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  margin-top: 9px;
 }
 
 .more {

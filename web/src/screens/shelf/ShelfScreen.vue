@@ -4,17 +4,15 @@ import { useVirtualList } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type ShelfEntry } from '@/api/client'
-import DraftField from '@/parts/DraftField.vue'
 import EmptyState from '@/parts/EmptyState.vue'
 import { useSaving } from '@/parts/files/saving'
-import { useReader } from '@/parts/reader'
 import { useReview } from '@/state/review'
 import { tagsOf, useShelf } from '@/state/shelf'
+import ShelfRow from './ShelfRow.vue'
 
 /** The records that are kept: found again by words, notes and tags, and taken out in any format. */
-const { t, n, d } = useI18n()
+const { t, n } = useI18n()
 const review = useReview()
-const reader = useReader()
 const saving = useSaving()
 const shelf = useShelf()
 
@@ -174,53 +172,15 @@ const {
         :aria-label="t('shelf.title')"
       >
         <ul v-bind="wrapperProps">
-          <li v-for="{ data: e } in rows" :key="e.id" :class="{ sel: chosen.has(e.id) }">
-            <input
-              type="checkbox"
-              :checked="chosen.has(e.id)"
-              :aria-label="t('shelf.choose', { title: e.title })"
-              @change="choose(e.id, ($event.target as HTMLInputElement).checked)"
-            />
-            <div class="what">
-              <button
-                class="link cut"
-                :title="e.title"
-                @click="reader.list({ kind: 'shelf' }, t('screen.shelf'), e.id)"
-              >
-                {{ e.title || t('record.noTitle') }}
-              </button>
-              <p class="small cut">
-                {{ [e.byline, e.journal, e.year || undefined].filter(Boolean).join(' · ')
-                }}<template v-if="e.key"> · {{ t('record.key') }}</template>
-              </p>
-            </div>
-            <div class="noted">
-              <DraftField
-                class="field"
-                :value="e.note"
-                :maxlength="4000"
-                :placeholder="t('shelf.notePlace')"
-                :aria-label="t('shelf.note', { title: e.title })"
-                @typed="(x) => note(e, x)"
-              />
-              <DraftField
-                class="field tagged"
-                :value="e.tags.join(', ')"
-                :maxlength="1300"
-                :placeholder="t('shelf.tagPlace')"
-                :aria-label="t('shelf.tagsOf', { title: e.title })"
-                @typed="(x) => tagAs(e, x)"
-              />
-            </div>
-            <span class="small when">{{ d(e.made, 'short') }}</span>
-            <button
-              class="btn bare"
-              :aria-label="t('shelf.takeOne', { title: e.title })"
-              @click="shelf.toggle(e.id, e.title)"
-            >
-              ×
-            </button>
-          </li>
+          <ShelfRow
+            v-for="{ data: e } in rows"
+            :key="e.id"
+            :entry="e"
+            :chosen="chosen.has(e.id)"
+            @choose="choose(e.id, $event)"
+            @note="note(e, $event)"
+            @tag="tagAs(e, $event)"
+          />
         </ul>
         <p v-if="entries.length && !shown.length" class="small none">{{ t('shelf.none') }}</p>
       </div>
@@ -275,55 +235,6 @@ h2 {
 .list {
   flex: 1;
   min-height: 0;
-}
-
-li {
-  height: 62px;
-  display: grid;
-  grid-template-columns: auto minmax(0, 1.25fr) minmax(0, 1fr) 52px 28px;
-  gap: 10px;
-  align-items: center;
-  padding: 0 8px;
-  border-bottom: 1px solid var(--line-soft);
-}
-
-li.sel {
-  background: var(--gold-soft);
-}
-
-.what .link {
-  display: block;
-  max-width: 100%;
-  font-weight: 600;
-  text-align: left;
-}
-
-.noted {
-  display: grid;
-  gap: 3px;
-}
-
-.noted .field {
-  padding: 2px 7px;
-  border-color: transparent;
-  background: transparent;
-  text-overflow: ellipsis;
-}
-
-.noted .field:hover,
-.noted .field:focus {
-  border-color: var(--line);
-  background: var(--white);
-}
-
-.tagged {
-  color: var(--plum);
-  font-size: 12px;
-}
-
-.when {
-  text-align: right;
-  white-space: nowrap;
 }
 
 .none {

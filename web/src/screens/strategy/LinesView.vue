@@ -1,9 +1,7 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { useStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
 import { saveBlob } from '@/parts/files/blob'
 import { useInstead } from '@/parts/instead'
@@ -12,12 +10,14 @@ import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import CarryHeadings from './CarryHeadings.vue'
+import LinesFor from './LinesFor.vue'
 import LineRow from './LineRow.vue'
 import MakesShort from './MakesShort.vue'
 import OwnWords from './OwnWords.vue'
 import PutTogether from './PutTogether.vue'
 import WholeQuery from './WholeQuery.vue'
 import { useLines, type Line } from './lines'
+import { useWritten } from './written'
 
 /** What leaves the house: numbered lines as they are meant, and beside each how a source is asked it, or how it is typed. */
 const { t, n, d } = useI18n()
@@ -29,49 +29,7 @@ const instead = useInstead()
 
 /** Whose names it is written in: a source's, a dialect's, or those of CQL as Tamiz writes it. */
 const wanted = useStorage<string>('tamiz-typed-in', '')
-const source = computed(() => sources.all.find((s) => `s${s.id}` === wanted.value))
-const dialects = useQuery({ queryKey: ['dialects'], queryFn: () => ask(api.GET('/api/dialects')) })
-const dialect = computed(() =>
-  dialects.data.value?.find((d) => `d${d.name}` === wanted.value && !d.broken),
-)
-const typing = useQuery({
-  queryKey: computed(() => [
-    'typed',
-    review.id,
-    review.revision,
-    review.lookStamp,
-    review.vocabulary?.id,
-    dialect.value?.name,
-    dialect.value?.body,
-  ]),
-  queryFn: () =>
-    ask(
-      api.POST('/api/reviews/{review}/typed', {
-        params: review.asked,
-        body: { dialect: dialect.value?.name },
-      }),
-    ),
-  enabled: () => !!dialect.value,
-})
-const typed = computed(() => (dialect.value ? typing.data.value : undefined))
-const asked = useQuery({
-  queryKey: computed(() => [
-    'lines',
-    review.id,
-    review.revision,
-    source.value?.id,
-    source.value?.map,
-    review.vocabulary?.id,
-  ]),
-  queryFn: () =>
-    ask(
-      api.GET('/api/reviews/{review}/lines', {
-        params: { path: { review: review.id }, query: { source: source.value?.id } },
-      }),
-    ),
-  placeholderData: keepPreviousData,
-})
-const written = computed(() => asked.data.value)
+const { written, typed, typing, dialect, asked } = useWritten(wanted)
 const lines = useLines(
   computed(() => written.value?.lines ?? []),
   typed,
@@ -79,16 +37,6 @@ const lines = useLines(
 const whole = computed(() => typed.value?.whole.join('\n') ?? written.value?.whole ?? '')
 const wholeNotes = computed(() => typed.value?.notes ?? written.value?.notes ?? [])
 const named = computed(() => dialect.value?.title ?? written.value?.source)
-
-/** How lines are numbered: it changes nothing that is found, and what was put together by number goes on meaning the same. */
-const orders = ['', 'headings', 'flat'] as const
-type LineOrder = (typeof orders)[number]
-function number(order: LineOrder) {
-  review.change(
-    { key: 'numbering', params: { how: t(`strategy.order.${order || 'concept'}`) } },
-    { edits: [{ op: 'order', order }] },
-  )
-}
 
 const folded = ref(new Set<string>())
 function fold(block: string) {
@@ -151,37 +99,7 @@ function save() {
     </EmptyState>
     <template v-else-if="written">
       <div class="row top">
-        <label class="row small"
-          >{{ t('strategy.typedFor')
-          }}<select v-model="wanted" class="field typed">
-            <option value="">{{ t('strategy.cql') }}</option>
-            <optgroup v-if="sources.all.length" :label="t('strategy.byProtocol')">
-              <option v-for="s in sources.all" :key="s.id" :value="`s${s.id}`">{{ s.name }}</option>
-            </optgroup>
-            <optgroup :label="t('strategy.byHand')">
-              <option
-                v-for="x in dialects.data.value ?? []"
-                :key="x.name"
-                :value="`d${x.name}`"
-                :disabled="!!x.broken"
-              >
-                {{ x.title }}, {{ t(x.typed === 'lines' ? 'strategy.byLine' : 'strategy.byQuery') }}
-              </option>
-            </optgroup>
-          </select></label
-        >
-        <label class="row small"
-          >{{ t('strategy.numbered')
-          }}<select
-            class="field typed"
-            :value="review.document.order ?? ''"
-            @change="number(($event.target as HTMLSelectElement).value as LineOrder)"
-          >
-            <option v-for="x in orders" :key="x" :value="x">
-              {{ t(`strategy.order.${x || 'concept'}`) }}
-            </option>
-          </select></label
-        >
+        <LinesFor v-model="wanted" />
         <span class="grow" />
         <button class="btn outline" @click="save">{{ t('strategy.save') }}</button>
         <button
@@ -273,11 +191,6 @@ function save() {
 .top {
   margin-bottom: 10px;
   flex-wrap: wrap;
-}
-
-.top .typed {
-  width: auto;
-  max-width: 190px;
 }
 
 th.typed {
