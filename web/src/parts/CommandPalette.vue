@@ -1,184 +1,19 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { refDebounced, useEventListener } from '@vueuse/core'
-import { computed, nextTick, ref, watch } from 'vue'
+import { nextTick, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { useRouter } from 'vue-router'
-import { api, ask, type Tally } from '@/api/client'
-import { screens as places } from '@/router'
-import { useActions } from '@/state/actions'
-import { useLooked } from '@/state/looked'
-import { termText, useReview } from '@/state/review'
-import { useSources } from '@/state/sources'
-import { useSteps } from '@/state/steps'
-import { useReader } from './reader'
+import { usePalette, type Found } from './palette'
 
 /** Find anything: terms, headings, words, records, screens and actions, by what they are called. */
-interface Found {
-  kind: 'screen' | 'action' | 'term' | 'heading' | 'candidate' | 'record'
-  name: string
-  hint?: string
-  go: () => unknown
-}
 const open = defineModel<boolean>({ required: true })
 
-const { t, n } = useI18n()
-const router = useRouter()
-const queries = useQueryClient()
-const review = useReview()
-const looked = useLooked()
-const sources = useSources()
-const steps = useSteps()
-const here = useActions()
-const reader = useReader()
+const { t } = useI18n()
 
 const typed = ref('')
 const settled = refDebounced(typed, 180)
 const at = ref(0)
 const field = ref<HTMLInputElement>()
-const words = computed(() => typed.value.trim().toLowerCase().split(/\s+/).filter(Boolean))
-const fits = (name: string) => {
-  const low = name.toLowerCase()
-  return words.value.every((w) => low.includes(w))
-}
-const to = (name: string, query?: Record<string, string>) =>
-  router.push({ name, params: { review: review.id }, query })
-
-const screens = computed<Found[]>(() =>
-  ([...places, 'studies', 'shelf', 'sources'] as const).map((s) => ({
-    kind: 'screen',
-    name: t(`screen.${s}`),
-    go: () => to(s),
-  })),
-)
-const actions = computed<Found[]>(() => [
-  ...here.offered().map((a): Found => ({ kind: 'action', ...a })),
-  { kind: 'action', name: t('steps.undo'), hint: 'Ctrl Z', go: () => steps.undo() },
-  { kind: 'action', name: t('steps.redo'), hint: 'Ctrl Shift Z', go: () => steps.redo() },
-  {
-    kind: 'action',
-    name: t('looked.anew'),
-    hint: 'O',
-    go: async () => {
-      await to('harvest')
-      await looked.anew()
-    },
-  },
-  ...(sources.chosen
-    ? [{ kind: 'action' as const, name: t('counted.again'), go: () => sources.countAgain() }]
-    : []),
-  ...looked.offered.map((s): Found => ({
-    kind: 'action',
-    name: t('palette.look', { name: looked.name(s) }),
-    go: async () => {
-      await looked.at(s)
-      await to('harvest')
-    },
-  })),
-  ...review.samples.map((s): Found => ({
-    kind: 'action',
-    name: t('palette.look', { name: s.name }),
-    go: async () => {
-      await review.lookAt({ source: review.look.source, sample: s.id, rest: true })
-      await to('harvest')
-    },
-  })),
-])
-const terms = computed<Found[]>(() =>
-  review.document.blocks.flatMap((b) =>
-    b.terms.map((x): Found => ({
-      kind: 'term',
-      name: termText(x),
-      hint: t('palette.addHere', { block: b.name }),
-      go: () => to('blocks'),
-    })),
-  ),
-)
-/** Words of the tallies that are at hand. */
-const candidates = computed<Found[]>(() => {
-  if (!words.value.length) return []
-  const tallies = queries
-    .getQueriesData<Tally>({ queryKey: ['tally', review.id] })
-    .flatMap(([, data]) => (data?.facet === 'words' ? [data] : []))
-  const rows = tallies.at(-1)?.rows ?? []
-  const out: Found[] = []
-  for (const row of rows) {
-    if (out.length >= 8) break
-    const item = [row.item, ...(row.forms?.map((f) => f.item) ?? [])].find(fits)
-    if (item)
-      out.push({
-        kind: 'candidate',
-        name: row.item,
-        hint: n(row.records, 'whole'),
-        go: () => to('harvest', { facet: 'words', item: row.item }),
-      })
-  }
-  return out
-})
-
-const asked = computed(() => settled.value.trim())
-const tried = useQuery({
-  queryKey: computed(() => ['term', review.id, review.lookStamp, review.keysStamp, asked.value]),
-  queryFn: () =>
-    ask(
-      api.POST('/api/reviews/{review}/terms', {
-        params: review.asked,
-        body: { typed: asked.value },
-      }),
-    ),
-  enabled: () => open.value && asked.value.length > 1 && asked.value.length < 200,
-  retry: false,
-})
-const headings = computed<Found[]>(() =>
-  (asked.value === typed.value.trim() ? (tried.data.value?.headings ?? []) : []).map((h) => ({
-    kind: 'heading',
-    name: h.label,
-    hint: n(h.records, 'whole'),
-    go: () => to('headings', { label: h.label }),
-  })),
-)
-const records = useQuery({
-  queryKey: computed(() => [
-    'records',
-    'palette',
-    review.id,
-    review.lookStamp,
-    tried.data.value?.term,
-  ]),
-  queryFn: () =>
-    ask(
-      api.POST('/api/reviews/{review}/records', {
-        params: review.asked,
-        body: { of: { kind: 'term', term: tried.data.value!.term! }, at: 0, limit: 6 },
-      }),
-    ),
-  enabled: () =>
-    open.value &&
-    review.sample !== undefined &&
-    tried.data.value?.term !== undefined &&
-    asked.value.length > 2,
-  retry: false,
-})
-const titles = computed<Found[]>(() =>
-  (asked.value === typed.value.trim() && asked.value.length > 2
-    ? (records.data.value?.records ?? [])
-    : []
-  ).map((r) => ({
-    kind: 'record',
-    name: r.title || t('record.noTitle'),
-    hint: [r.byline, r.year || undefined].filter(Boolean).join(' '),
-    go: () => reader.one(r.id, r.title),
-  })),
-)
-
-const found = computed<Found[]>(() => [
-  ...(words.value.length ? terms.value.filter((f) => fits(f.name)).slice(0, 8) : []),
-  ...headings.value,
-  ...candidates.value,
-  ...screens.value.filter((f) => fits(f.name)),
-  ...actions.value.filter((f) => fits(f.name)).slice(0, words.value.length ? 30 : 12),
-  ...titles.value,
-])
+const { found } = usePalette(open, typed, settled)
 watch(typed, () => (at.value = 0))
 watch(open, async (on) => {
   if (!on) return

@@ -12,6 +12,7 @@ import { useDecide } from '@/state/decide'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
+import PlanCurve from './PlanCurve.vue'
 
 /** The rescue plan: the best bargain at each step, as a curve of key studies caught against records to read. */
 const emit = defineEmits<{ study: [id: number] }>()
@@ -37,26 +38,6 @@ const plan = useQuery({
 const now = computed(() => plan.data.value)
 const steps = computed(() => now.value?.steps ?? [])
 const left = computed(() => review.keyStudies.filter((k) => now.value?.left.includes(k.id)))
-
-// The curve, in a box of 100 by 60.
-const points = computed(() => {
-  if (!now.value) return []
-  const all = [{ hits: now.value.hits, caught: now.value.caught }, ...steps.value]
-  const least = all[0].hits
-  const most = Math.max(all.at(-1)!.hits, least + 1)
-  const of = Math.max(1, now.value.of)
-  return all.map((p) => ({
-    x: 3 + ((p.hits - least) / (most - least)) * 92,
-    y: 56 - (p.caught / of) * 52,
-  }))
-})
-const line = computed(() =>
-  points.value
-    .map((p, i) =>
-      i ? `H${p.x.toFixed(2)}V${p.y.toFixed(2)}` : `M${p.x.toFixed(2)} ${p.y.toFixed(2)}`,
-    )
-    .join(''),
-)
 
 const itemOf = (s: PlanStep) => ({
   facet: s.kind === 'heading' ? ('headings' as const) : ('words' as const),
@@ -134,19 +115,7 @@ function take(i: number) {
           })
         }}
       </p>
-      <svg
-        viewBox="0 0 100 60"
-        class="curve"
-        role="img"
-        :aria-label="t('plan.curve')"
-        preserveAspectRatio="none"
-      >
-        <path d="M3 4V56H97" class="axis" vector-effect="non-scaling-stroke" />
-        <path :d="line" class="line" vector-effect="non-scaling-stroke" />
-      </svg>
-      <p class="row axes small" aria-hidden="true">
-        <span>{{ t('plan.up') }}</span><span class="grow" /><span>{{ t('plan.right') }}</span>
-      </p>
+      <PlanCurve :plan="now" />
       <table class="figures proposes">
         <thead>
           <tr>
@@ -242,29 +211,6 @@ h2 {
 
 .under {
   text-decoration: underline;
-}
-
-.curve {
-  width: 100%;
-  height: 120px;
-  margin-top: 10px;
-}
-
-.axis {
-  fill: none;
-  stroke: var(--line);
-  stroke-width: 1;
-}
-
-.line {
-  fill: none;
-  stroke: var(--plum);
-  stroke-width: 2;
-}
-
-.axes {
-  font-size: 11px;
-  margin-bottom: 8px;
 }
 
 td.left {

@@ -4,7 +4,6 @@ import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { CallError, type Facet } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
-import WithTip from '@/parts/WithTip.vue'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { taken } from '@/state/decide'
@@ -16,9 +15,11 @@ import CandidatePanel from './CandidatePanel.vue'
 import FacetTabs from './FacetTabs.vue'
 import HarvestTools from './HarvestTools.vue'
 import KeysDialog from './KeysDialog.vue'
+import ListModes from './ListModes.vue'
 import ListNote from './ListNote.vue'
 import LookedAt from './LookedAt.vue'
 import MakingProgress from './MakingProgress.vue'
+import PlotFold from './PlotFold.vue'
 import ProposeAnew from './ProposeAnew.vue'
 import SaveMenu from './SaveMenu.vue'
 import { useArriving } from './arriving'
@@ -151,16 +152,7 @@ const gone = computed(
         :contrast="old ? undefined : tally?.contrast"
         :counts="decides && !old ? counts : undefined"
       >
-        <button
-          v-if="plots"
-          class="btn bare"
-          :aria-expanded="plotted"
-          :aria-label="t('plot.foldTip')"
-          :title="t('plot.foldTip')"
-          @click="plotted = !plotted"
-        >
-          {{ t(plotted ? 'plot.fold' : 'plot.unfold') }}
-        </button>
+        <PlotFold v-if="plots" v-model="plotted" />
         <SaveMenu
           v-if="tally"
           :facet="facet"
@@ -211,29 +203,12 @@ const gone = computed(
           @list="list?.focus()"
           @help="help = true"
         >
-          <button
-            v-if="facet === 'headings' && tally.hasNarrower"
-            class="btn bare"
-            :aria-pressed="tree"
-            @click="tree = !tree"
-          >
-            {{ t(tree ? 'tree.asList' : 'tree.asTree') }}
-          </button>
-          <button
-            v-if="facet === 'authors'"
-            class="btn outline"
-            :aria-pressed="teams"
-            @click="teams = !teams"
-          >
-            {{ t('teams.title') }}
-          </button>
-          <WithTip v-if="tally.bySuit && !sort" :text="t('looked.bySuitTip')">
-            <template #default="{ describedBy }">
-              <span class="small" tabindex="0" :aria-describedby="describedBy">{{
-                t('looked.bySuit')
-              }}</span>
-            </template>
-          </WithTip>
+          <ListModes
+            v-model:tree="tree"
+            v-model:teams="teams"
+            :tally="tally"
+            :by-suit="!!tally.bySuit && !sort"
+          />
           <ProposeAnew v-if="decides" />
         </HarvestTools>
         <div class="two">

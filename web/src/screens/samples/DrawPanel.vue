@@ -1,16 +1,16 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
-import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type NewDraw, type RoughConcept } from '@/api/client'
-import BlockStamp from '@/parts/BlockStamp.vue'
-import MarkedText from '@/parts/MarkedText.vue'
 import { useMade } from '@/parts/made'
 import SourceNotes from '@/parts/SourceNotes.vue'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
+import DrawOptions from './DrawOptions.vue'
+import FirstTitles from './FirstTitles.vue'
+import RoughWords from './RoughWords.vue'
+import { useRoughPreview } from './roughPreview'
 
 /** Rough words for each concept; what they find at a source shows as they are typed, before anything is drawn. */
 const { t, n, d } = useI18n()
@@ -55,34 +55,12 @@ const concepts = computed<RoughConcept[]>(() =>
   review.document.blocks.map((b) => ({ name: b.name, words: parted(rough.value[b.id] ?? '') })),
 )
 const full = computed(() => concepts.value.filter((c) => c.words.length))
-const asked = refDebounced(
-  computed(() => JSON.stringify({ source: from.value[0], concepts: concepts.value })),
-  350,
+const { preview, settled, found } = useRoughPreview(
+  computed(() => from.value[0]),
+  concepts,
 )
-
-const preview = useQuery({
-  queryKey: computed(() => ['preview', asked.value]),
-  queryFn: ({ signal }) =>
-    ask(
-      api.POST('/api/sources/{source}/preview', {
-        params: { path: { source: from.value[0] } },
-        body: { concepts: concepts.value },
-        signal,
-      }),
-    ),
-  enabled: () => from.value.length > 0 && full.value.length > 0,
-  retry: false,
-  staleTime: 60_000,
-})
-const settled = computed(
-  () =>
-    asked.value === JSON.stringify({ source: from.value[0], concepts: concepts.value }) &&
-    !preview.isFetching.value,
-)
-const found = computed(() => (full.value.length ? preview.data.value : undefined))
 const together = computed(() => found.value?.together)
 const wanted = computed(() => Math.min(atMost.value || 0, together.value?.records ?? 0))
-const countOf = (name: string) => found.value?.concepts.find((c) => c.name === name)
 const nothing = computed(() => {
   const what = found.value?.nothing
   if (!what || !settled.value) return ''
@@ -91,8 +69,6 @@ const nothing = computed(() => {
     concept: review.document.blocks.find((b) => b.name === what)?.concept || what,
   })
 })
-const hows = ['all', 'newest', 'years', 'random'] as const
-
 async function begin(order: Partial<NewDraw> = {}) {
   failed.value = ''
   beginning.value = true
@@ -121,13 +97,6 @@ async function begin(order: Partial<NewDraw> = {}) {
   }
 }
 
-function toggle(id: number) {
-  from.value = from.value.includes(id)
-    ? from.value.length > 1
-      ? from.value.filter((x) => x !== id)
-      : from.value
-    : [...from.value, id]
-}
 const anything = (): Partial<NewDraw> => ({
   name:
     from.value.length > 1
@@ -147,101 +116,22 @@ const anything = (): Partial<NewDraw> => ({
     </div>
     <div class="two">
       <div>
-        <div class="rough">
-          <template v-for="b in review.document.blocks" :key="b.id">
-            <BlockStamp :block="b.id" />
-            <label
-              :for="`rough-${b.id}`"
-              class="cut"
-              :class="{ dim: !concepts.find((c) => c.name === b.name)?.words.length }"
-              >{{ b.concept || t('block.unnamed') }}</label
-            >
-            <input
-              :id="`rough-${b.id}`"
-              v-model="rough[b.id]"
-              class="field mono"
-              :placeholder="t('draw.leftOut')"
-              :aria-label="t('draw.words', { concept: b.concept || b.name })"
-              maxlength="4000"
-              spellcheck="false"
-              autocomplete="off"
-            />
-            <button
-              v-if="countOf(b.name)?.count"
-              class="open num"
-              :class="{ stale: !settled, nil: !countOf(b.name)?.count?.records }"
-              :title="t('counted.made', { source: source?.name ?? '' })"
-              @click="made.show(countOf(b.name)!.count!, b.concept, source!)"
-            >
-              {{ n(countOf(b.name)!.count!.records, 'whole') }}
-            </button>
-            <span v-else />
-            <p
-              v-for="(r, i) in countOf(b.name)?.refused ?? []"
-              :key="`${b.id}-${i}`"
-              class="wrong small wide"
-              role="alert"
-            >
-              {{ r.message }}
-            </p>
-          </template>
-        </div>
+        <RoughWords
+          v-model="rough"
+          :concepts="concepts"
+          :found="found"
+          :settled="settled"
+          :source="source"
+        />
         <p v-if="!review.document.blocks.length" class="small">{{ t('draw.noConcepts') }}</p>
-        <div class="row opts">
-          <span class="small">{{ t('draw.from') }}</span>
-          <span class="group" role="group" :aria-label="t('draw.sources')">
-            <button
-              v-for="s in sources.on"
-              :key="s.id"
-              class="opt"
-              :class="{ on: from.includes(s.id) }"
-              :aria-pressed="from.includes(s.id)"
-              @click="toggle(s.id)"
-            >
-              {{ s.name }}
-            </button>
-          </span>
-          <router-link
-            v-if="!sources.on.length"
-            class="btn outline"
-            :to="{ name: 'sources', params: { review: review.id } }"
-            >{{ t('draw.add') }}</router-link
-          >
-          <span class="group" role="group" :aria-label="t('draw.how')">
-            <button
-              v-for="h in hows"
-              :key="h"
-              class="opt"
-              :class="{ on: how === h }"
-              :aria-pressed="how === h"
-              @click="how = h"
-            >
-              {{ t(`how.${h}`) }}
-            </button>
-          </span>
-          <label class="small"
-            >{{ t('draw.atMost') }}
-            <input
-              v-model.number="atMost"
-              class="field many"
-              type="number"
-              min="1"
-              max="1000000"
-              :aria-label="t('draw.atMostLabel')"
-          /></label>
-          <label v-if="how === 'random'" class="small"
-            >{{ t('draw.seed') }}
-            <input v-model.number="seed" class="field few" type="number" min="0" max="2147483647"
-          /></label>
-          <span v-if="full.length > 1" class="group" role="group" :aria-label="t('draw.what')">
-            <button class="opt" :class="{ on: !each }" :aria-pressed="!each" @click="each = false">
-              {{ t('draw.together') }}
-            </button>
-            <button class="opt" :class="{ on: each }" :aria-pressed="each" @click="each = true">
-              {{ t('draw.each') }}
-            </button>
-          </span>
-        </div>
+        <DrawOptions
+          v-model:from="from"
+          v-model:how="how"
+          v-model:at-most="atMost"
+          v-model:seed="seed"
+          v-model:each="each"
+          :several="full.length > 1"
+        />
         <div class="row go">
           <button
             class="btn"
@@ -292,21 +182,11 @@ const anything = (): Partial<NewDraw> => ({
           {{ failed || problem(preview.error.value) }}
         </p>
       </div>
-      <div class="titles">
-        <h3 class="sect">{{ t('draw.firstTitles') }}</h3>
-        <ol
-          v-if="found?.titles.length"
-          tabindex="0"
-          :aria-label="t('draw.firstTitles')"
-          :class="{ stale: !settled }"
-        >
-          <li v-for="(x, i) in found.titles" :key="i">
-            <MarkedText :pieces="x.title" /> <span class="small">{{ x.year || '' }}</span>
-          </li>
-        </ol>
-        <p v-else-if="!nothing && !preview.error.value" class="small">{{ t('draw.noTitles') }}</p>
-        <p v-if="found?.titles.length" class="small judge">{{ t('draw.judge') }}</p>
-      </div>
+      <FirstTitles
+        :titles="found?.titles ?? []"
+        :settled="settled"
+        :quiet="!!nothing || !!preview.error.value"
+      />
     </div>
   </section>
 </template>
@@ -329,25 +209,6 @@ h2 {
   margin-top: 8px;
 }
 
-.rough {
-  display: grid;
-  grid-template-columns: 24px minmax(80px, 142px) minmax(0, 1fr) auto;
-  gap: 6px 9px;
-  align-items: center;
-}
-
-.rough .field {
-  min-width: 0;
-}
-
-.wide {
-  grid-column: 3 / 5;
-}
-
-.dim {
-  color: var(--ink-2);
-}
-
 .open {
   border: 0;
   background: none;
@@ -361,26 +222,8 @@ h2 {
   text-decoration: underline;
 }
 
-.open.nil {
-  color: var(--miss);
-}
-
 .stale {
   opacity: 0.55;
-}
-
-.opts {
-  flex-wrap: wrap;
-  gap: 8px;
-  margin-top: 13px;
-}
-
-.many {
-  width: 84px;
-}
-
-.few {
-  width: 70px;
 }
 
 .go {
@@ -398,38 +241,9 @@ h2 {
   color: var(--gold-deep);
 }
 
-.titles {
-  border-left: 1px solid var(--line);
-  padding-left: 16px;
-  min-width: 0;
-  display: flex;
-  flex-direction: column;
-}
-
-.titles ol {
-  max-height: 208px;
-  overflow-y: auto;
-}
-
-.titles li {
-  padding: 5px 0;
-  border-bottom: 1px solid var(--line-soft);
-  line-height: 1.35;
-  overflow-wrap: anywhere;
-}
-
-.judge {
-  padding-top: 6px;
-}
-
 @media (max-width: 1100px) {
   .two {
     grid-template-columns: minmax(0, 1fr);
-  }
-
-  .titles {
-    border-left: 0;
-    padding-left: 0;
   }
 }
 </style>
