@@ -7,16 +7,16 @@ import { api, ask, type Judging, type Verdict } from '@/api/client'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
-import { useSources } from '@/state/sources'
+import JudgeMarks from './JudgeMarks.vue'
 import JudgedShare from './JudgedShare.vue'
 import RecordText from './RecordText.vue'
 import { useJudging } from './judging'
+import { useMakeKeys } from './makeKeys'
 import { useRead } from './read'
 
 /** A few records of a set, drawn at random, judged with one key each; what they come to grows as it is done. */
 const { t, n } = useI18n()
 const review = useReview()
-const sources = useSources()
 const judging = useJudging()
 const notes = useNotes()
 const problem = useProblem()
@@ -115,27 +115,7 @@ function judgedAs(old: Judging, id: number, verdict: Verdict): Judging {
   }
 }
 
-const taking = ref(false)
-/** Makes the relevant ones key studies. */
-async function take() {
-  taking.value = true
-  try {
-    const ids = relevant.value.map((r) => r.id)
-    await ask(
-      api.POST('/api/reviews/{review}/key-studies', {
-        params: { path: { review: review.id } },
-        body: { records: ids, way: 'judged', origin: judging.title.slice(0, 200) },
-      }),
-    )
-    await review.refresh()
-    sources.fresh('holdings')
-    notes.say({ text: t('judge.madeKeys', { n: ids.length }, ids.length) })
-  } catch (error) {
-    notes.say({ text: problem(error), wrong: true })
-  } finally {
-    taking.value = false
-  }
-}
+const { taking, take } = useMakeKeys(relevant)
 
 const verdicts = [
   { key: '1', verdict: 'relevant' },
@@ -180,14 +160,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
       </p>
       <template v-else-if="drawn.data.value">
         <JudgedShare :judging="drawn.data.value" />
-        <div class="marks" aria-hidden="true">
-          <i
-            v-for="(r, i) in records"
-            :key="r.id"
-            :class="[r.verdict, { here: i === at }]"
-            @click="at = i"
-          />
-        </div>
+        <JudgeMarks v-model="at" :records="records" />
         <div class="text"><RecordText v-if="read.data.value" :record="read.data.value" /></div>
         <div class="foot" role="group" :aria-label="t('judge.verdict')">
           <button
@@ -256,40 +229,6 @@ h2 {
   min-height: 0;
   overflow-y: auto;
   display: flex;
-}
-
-.marks {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 3px;
-  padding: 0 16px 8px;
-}
-
-.marks i {
-  width: 12px;
-  height: 12px;
-  border: 1px solid var(--ink-3);
-  border-radius: 3px;
-  cursor: pointer;
-}
-
-.marks i.here {
-  outline: 2px solid var(--plum);
-  outline-offset: 1px;
-}
-
-.marks i.relevant {
-  background: var(--ink);
-  border-color: var(--ink);
-}
-
-.marks i.not {
-  background: repeating-linear-gradient(135deg, var(--sand) 0 1.6px, transparent 1.6px 3.6px);
-}
-
-.marks i.unsure {
-  background: var(--gold-soft);
-  border-color: var(--gold);
 }
 
 .btn.said {

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import type { HeadingLead, Headings, RecordSet } from '@/api/client'
-import BlockStamp from '@/parts/BlockStamp.vue'
+import type { Headings, RecordSet } from '@/api/client'
 import { newTerm, useReview } from '@/state/review'
+import CarriedNote from './CarriedNote.vue'
+import LeadText from './LeadText.vue'
 import ProposedHeadings from './ProposedHeadings.vue'
 import { useThrough } from './through'
 
@@ -56,10 +57,6 @@ function take(i: number) {
 }
 const known = computed(() => props.found?.evidence.filter((e) => e.known) ?? [])
 
-function how(l: HeadingLead): string {
-  const via = t(`headings.via.${l.via}`)
-  return l.language ? t('headings.viaOther', { via, language: l.language }) : via
-}
 const termOf = (label: string): RecordSet => ({
   kind: 'term',
   term: newTerm({ kind: 'heading', heading: label, id: 'looked' }),
@@ -127,31 +124,7 @@ defineExpose({ focus })
         :aria-selected="i === here"
         @click="take(i)"
       >
-        <span class="row name"
-          ><b>{{ l.shown }}</b
-          ><span v-if="l.shown !== l.label" class="small">{{ l.label }}</span
-          ><BlockStamp v-if="l.taken" :block="l.taken" :size="15" /><span class="grow" /><span
-            v-if="l.records !== undefined"
-            class="small"
-            >{{ n(l.records, 'whole') }}</span
-          ></span
-        >
-        <span class="small"
-          ><template v-if="l.forgiven === 'letter'"
-            >{{ t('headings.meant', { word: l.meant ?? l.matched }) }}{{ ' ' }}</template
-          >{{ how(l)
-          }}<template v-if="l.via === 'entryTerm' || (l.via === 'label' && l.language)"
-            >: <span class="mono">{{ l.matched }}</span></template
-          ><template v-if="l.forgiven === 'order' || l.forgiven === 'form'"
-            >, {{ t(`headings.${l.forgiven}`) }}</template
-          ><template v-if="words.length > 1"
-            >, {{ t('headings.of', { n: l.words.length, of: words.length }) }}</template
-          ><template v-if="l.suit !== undefined"
-            >, {{ t('headings.suit', { suit: n(l.suit, 'two') }) }}</template
-          ></span
-        >
-        <span v-if="l.scopeNote" class="small note">{{ l.scopeNote }}</span>
-        <span v-if="l.retired" class="small miss">{{ t('headings.retired') }}</span>
+        <LeadText :lead="l" :of="words.length" />
       </div>
       <template v-if="known.length">
         <div class="sect carried" role="presentation">{{ t('headings.carried') }}</div>
@@ -182,29 +155,7 @@ defineExpose({ focus })
           >
         </li>
       </ul>
-      <p class="small start">
-        <i18n-t keypath="headings.carriedNote" :plural="found.saying" scope="global">
-          <template #n
-            ><button
-              class="link under"
-              :disabled="found.said.length !== 1"
-              @click="through.list(saying, found.said.join(', '))"
-            >
-              {{ n(found.saying, 'whole') }}
-            </button></template
-          >
-          <template #words>{{ found.said.join(', ') }}</template>
-          <template #without
-            ><button
-              class="link under"
-              :disabled="found.said.length !== 1 || !found.without"
-              @click="through.list(bare, found.said.join(', '))"
-            >
-              {{ n(found.without, 'whole') }}
-            </button></template
-          >
-        </i18n-t>
-      </p>
+      <CarriedNote :found="found" :saying="saying" :bare="bare" />
     </template>
     <p v-else-if="found && words.length && review.sample === undefined" class="small start">
       {{ t('headings.noSample') }}
@@ -243,27 +194,6 @@ defineExpose({ focus })
   background: var(--gold-soft);
 }
 
-.name {
-  gap: 6px;
-  align-items: baseline;
-}
-
-.note {
-  display: -webkit-box;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 2;
-  overflow: hidden;
-  color: var(--ink);
-}
-
-.mono {
-  font-size: 12px;
-}
-
-.miss {
-  color: var(--miss);
-}
-
 .carried {
   padding: 9px 10px 4px;
 }
@@ -282,10 +212,6 @@ defineExpose({ focus })
 
 .start {
   padding: 8px 10px;
-}
-
-.under {
-  text-decoration: underline;
 }
 
 .keys {

@@ -2,9 +2,9 @@
 import { computed, nextTick, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { HeadingWhole } from '@/api/client'
-import BlockStamp from '@/parts/BlockStamp.vue'
 import { decisionKey, newTerm, useReview } from '@/state/review'
 import type { How } from './choice'
+import NodeName from './NodeName.vue'
 import { useAtSource } from './atSource'
 import { useThrough } from './through'
 import { useTree, type Row } from './tree'
@@ -121,44 +121,19 @@ const blocks = (label: string) =>
         }"
         @click="at = i"
       >
-        <span class="name">
-          <i v-for="k in r.depth" :key="k" class="ind" aria-hidden="true" />
-          <button
-            v-if="foldable(r)"
-            class="twist"
-            tabindex="-1"
-            :aria-label="t(isOpen(r) ? 'headings.close' : 'headings.open', { heading: r.label })"
-            @click="fold(r)"
-          >
-            {{ isOpen(r) ? '▾' : '▸' }}</button><i v-else class="twist" />
-          <input
-            v-if="r.below && how !== 'all'"
-            type="checkbox"
-            tabindex="-1"
-            :checked="ticked(r)"
-            :disabled="outAbove(r)"
-            :aria-label="t('headings.tick', { heading: r.label })"
-            @change="tick(r)"
-          />
-          <button v-if="r.more" class="link small" tabindex="-1" @click="showAll(r.more.of)">
-            {{ t('headings.more', { n: n(r.more.n, 'whole') }) }}
-          </button>
-          <b v-else-if="r.own" class="cut">{{ r.label }}</b>
-          <button v-else class="link cut" tabindex="-1" @click="emit('look', r.label)">
-            {{ r.label }}
-          </button>
-          <span v-if="r.above?.length" class="small cut above"
-            ><template v-for="x in [...r.above].reverse()" :key="x"
-              >‹ <button class="link" tabindex="-1" @click="emit('look', x)">{{ x }}</button>{{
-                ' '
-              }}</template
-            ></span
-          >
-          <BlockStamp v-for="b in blocks(r.label)" :key="b" :block="b" :size="15" />
-          <em v-if="r.node?.spread" :title="t('headings.spreadTip', { n: r.node.carried })">{{
-            t('headings.spread', { n: r.node.carried })
-          }}</em>
-        </span>
+        <NodeName
+          :row="r"
+          :how="how"
+          :ticked="!!ticked(r)"
+          :fixed="!!outAbove(r)"
+          :foldable="foldable(r)"
+          :open="isOpen(r)"
+          :blocks="blocks(r.label)"
+          @fold="fold(r)"
+          @tick="tick(r)"
+          @more="showAll($event)"
+          @look="emit('look', $event)"
+        />
         <template v-if="!r.more">
           <span class="fig small"
             ><button v-if="fig(r, false)" class="link" tabindex="-1" @click="open(r, false)">
@@ -237,53 +212,13 @@ ul:focus-visible li.here {
   box-shadow: inset 3px 0 var(--plum);
 }
 
-li.out .link.cut {
+li.out :deep(.link.cut) {
   color: var(--ink-3);
   text-decoration: line-through;
 }
 
-li.spread .name {
+li.spread :deep(.name) {
   font-weight: 600;
-}
-
-.name {
-  display: flex;
-  align-items: center;
-  gap: 4px;
-  min-width: 0;
-  height: 100%;
-}
-
-.ind {
-  flex: none;
-  align-self: stretch;
-  width: 9px;
-  margin-left: 8px;
-  border-left: 1px solid var(--line);
-}
-
-.twist {
-  width: 16px;
-  flex: none;
-  border: 0;
-  background: none;
-  color: var(--ink-2);
-  cursor: pointer;
-  padding: 0;
-}
-
-em {
-  flex: none;
-  font-style: normal;
-  font-size: 11px;
-  border: 1px solid var(--gold);
-  border-radius: 8px;
-  padding: 0 7px;
-  background: var(--gold-soft);
-}
-
-.above {
-  min-width: 0;
 }
 
 .over {

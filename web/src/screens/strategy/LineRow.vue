@@ -4,14 +4,14 @@ import { useI18n } from 'vue-i18n'
 import type { TypedNote } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import DraftField from '@/parts/DraftField.vue'
-import SourceNotes from '@/parts/SourceNotes.vue'
-import { useInstead } from '@/parts/instead'
 import { useReader } from '@/parts/reader'
 import { useLineActs } from '@/state/lineActs'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
-import { useTalk } from '@/state/talk'
+import AskAbout from './AskAbout.vue'
 import LineMenu from './LineMenu.vue'
+import LineNotes from './LineNotes.vue'
+import LineOfBlock from './LineOfBlock.vue'
 import OwnLineMenu from './OwnLineMenu.vue'
 import PutTogether from './PutTogether.vue'
 import type { Line } from './lines'
@@ -23,8 +23,6 @@ const { t, n } = useI18n()
 const review = useReview()
 const sources = useSources()
 const reader = useReader()
-const instead = useInstead()
-const talk = useTalk()
 
 const block = computed(() => review.document.blocks.find((b) => b.id === props.line.block))
 const term = computed(() => block.value?.terms.find((x) => x.id === props.line.term))
@@ -69,23 +67,13 @@ function open() {
   >
     <td class="number">{{ line.number || '' }}</td>
     <td class="left">
-      <template v-if="line.kind === 'block'">
-        <button
-          class="link fold"
-          :aria-expanded="!folded"
-          :aria-label="
-            t(folded ? 'strategy.unfold' : 'strategy.fold', { block: block?.name ?? '' })
-          "
-          @click="emit('fold')"
-        >
-          {{ folded ? '▸' : '▾' }}</button>{{ ' ' }}<BlockStamp :block="line.block" :size="16" />{{
-          ' '
-        }}<b>{{ block?.concept || line.meant }}</b
-        >{{ ' '
-        }}<span class="small">{{
-          folded ? t('strategy.folded', { n: folded }, folded) : line.meant
-        }}</span>
-      </template>
+      <LineOfBlock
+        v-if="line.kind === 'block'"
+        :line="line"
+        :block="block"
+        :folded="folded"
+        @fold="emit('fold')"
+      />
       <b v-else-if="line.kind !== 'term' && line.kind !== 'own'">{{ line.meant }}</b>
       <template v-else>
         <PutTogether
@@ -161,20 +149,20 @@ function open() {
         @note="noting = true"
         @edit="putting = true"
       />
-      <button
-        v-else-if="line.kind === 'limit' || line.kind === 'block'"
-        class="link small more"
-        :aria-label="t('talk.raiseOn', { name: line.meant })"
-        :title="t('talk.raise')"
-        @click="
-          talk.on =
-            line.kind === 'limit'
-              ? { kind: 'limit', about: line.limit ?? '', name: line.meant }
-              : { kind: 'block', about: line.block ?? '', name: block?.concept || line.meant }
-        "
-      >
-        ?
-      </button>
+      <AskAbout
+        v-else-if="line.kind === 'limit'"
+        kind="limit"
+        :about="line.limit ?? ''"
+        :name="line.meant"
+        :line="line.meant"
+      />
+      <AskAbout
+        v-else-if="line.kind === 'block'"
+        kind="block"
+        :about="line.block ?? ''"
+        :name="block?.concept || line.meant"
+        :line="line.meant"
+      />
       <button
         v-if="!line.off"
         class="link small"
@@ -189,19 +177,7 @@ function open() {
       </button>
     </td>
   </tr>
-  <tr v-if="telling.length" class="noted">
-    <td :colspan="columns" />
-    <td class="left typed small" colspan="2"><SourceNotes :notes="telling" /></td>
-  </tr>
-  <tr v-if="idle.length" class="noted">
-    <td :colspan="columns" />
-    <td class="left typed small" colspan="2">
-      <details>
-        <summary>{{ t('strategy.idle', { n: idle.length }, idle.length) }}</summary>
-        <p v-for="(x, i) in idle" :key="i">{{ instead(x) }}</p>
-      </details>
-    </td>
-  </tr>
+  <LineNotes :telling="telling" :idle="idle" :columns="columns" />
 </template>
 
 <style scoped>
@@ -227,15 +203,6 @@ td.typed {
   background: var(--gold-soft);
 }
 
-.noted td {
-  padding-top: 0;
-  border-bottom: 1px solid var(--line-soft);
-}
-
-.noted .typed {
-  color: var(--gold-deep);
-}
-
 .text {
   display: block;
 }
@@ -247,11 +214,6 @@ td.typed {
 
 .as {
   font-family: var(--ui);
-}
-
-.noted summary {
-  cursor: pointer;
-  color: var(--ink-2);
 }
 
 .heading {
@@ -266,10 +228,6 @@ td.typed {
   display: block;
 }
 
-.fold {
-  width: 16px;
-}
-
 td.acts {
   white-space: nowrap;
   text-align: right;
@@ -282,10 +240,6 @@ td.acts {
 .off td:not(.typed) .mono,
 .off .heading {
   text-decoration: line-through;
-}
-
-.more {
-  padding: 0 7px;
 }
 
 .copy {
