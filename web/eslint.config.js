@@ -13,4 +13,6 @@ export default [
   // The form of the text is prettier's.
   prettier,
   { rules: { 'vue/require-default-prop': 'off' } },
+  // A component that is longer is several.
+  { files: ['**/*.vue'], rules: { 'max-lines': ['error', 250] } },
 ]

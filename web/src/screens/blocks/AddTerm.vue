@@ -10,12 +10,14 @@ import { useDecide } from '@/state/decide'
 import { useNotes } from '@/state/notes'
 import { newTerm, useReview } from '@/state/review'
 import PasteTerms from './PasteTerms.vue'
+import { termsOf } from './pasted'
 import IndexNeighbours from './IndexNeighbours.vue'
+import LeadChips from './LeadChips.vue'
 
 /** Type to add: a word, a phrase, a stem*, left ~3 right, or a heading; what it finds shows as it is typed. */
 const props = defineProps<{ block: Block }>()
 
-const { t, n } = useI18n()
+const { t } = useI18n()
 const review = useReview()
 const bench = useBench()
 const said = useRefusal()
@@ -74,11 +76,7 @@ function takeParts(parts: string[]) {
 /** Several lines are a list: each is looked at before it is taken. */
 const pasted = ref<string[]>()
 function paste(e: ClipboardEvent) {
-  const lines = (e.clipboardData?.getData('text') ?? '')
-    .split(/\r?\n/)
-    .flatMap((line) => line.split(/\s+OR\s+/))
-    .map((x) => x.trim().replace(/^["“]+|["”]+$/g, ''))
-    .filter(Boolean)
+  const lines = termsOf(e.clipboardData?.getData('text') ?? '')
   if (lines.length < 2) return
   e.preventDefault()
   pasted.value = [...new Set(lines)]
@@ -205,25 +203,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
     </button>
   </div>
   <IndexNeighbours v-else :block="block" :word="settled" @added="((typed = ''), input?.focus())" />
-  <ul v-if="found?.headings.length" class="headings">
-    <li class="small">{{ t(review.vocabulary ? 'addTerm.leads' : 'addTerm.headings') }}</li>
-    <li v-for="h in found.headings" :key="h.label">
-      <button class="chip" :title="h.scopeNote" @click="takeHeading(h.label)">
-        <b>{{ h.label }}</b><em>{{ n(h.records, 'whole') }}</em>
-      </button>
-      <button
-        v-if="h.narrower"
-        class="link small"
-        :aria-label="t('addTerm.withNarrowerOf', { heading: h.label })"
-        @click="takeHeading(h.label, true)"
-      >
-        {{ t('blocks.narrower', { n: n(h.narrower, 'whole') }) }}
-      </button>
-      <span v-if="h.via && h.via !== 'label'" class="small cut via">{{
-        t(`addTerm.via.${h.via}`, { matched: h.matched })
-      }}</span>
-    </li>
-  </ul>
+  <LeadChips v-if="found?.headings.length" :headings="found.headings" @take="takeHeading" />
 </template>
 
 <style scoped>
@@ -265,22 +245,5 @@ select.chip {
 
 .wrong {
   color: var(--miss);
-}
-
-.headings {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px;
-}
-.headings li {
-  display: flex;
-  align-items: center;
-  gap: 7px;
-  max-width: 100%;
-}
-
-.via {
-  max-width: 260px;
 }
 </style>

@@ -4,14 +4,12 @@ import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import EmptyState from '@/parts/EmptyState.vue'
-import { useMade } from '@/parts/made'
-import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { useKept } from '@/state/kept'
 import { useReview } from '@/state/review'
-import { useSources } from '@/state/sources'
 import AddTerm from './AddTerm.vue'
 import AlikeCard from './AlikeCard.vue'
+import BlockHead from './BlockHead.vue'
 import BlindSpot from './BlindSpot.vue'
 import HeadingsAndWords from './HeadingsAndWords.vue'
 import KeepBlock from './KeepBlock.vue'
@@ -19,12 +17,9 @@ import PrunePanel from './PrunePanel.vue'
 import TakeKept from './TakeKept.vue'
 import TermTable from './TermTable.vue'
 
-const { t, n } = useI18n()
+const { t } = useI18n()
 const review = useReview()
-const sources = useSources()
-const made = useMade()
 const bench = useBench()
-const reader = useReader()
 const route = useRoute()
 const router = useRouter()
 
@@ -38,11 +33,6 @@ const block = computed(
   () => review.document.blocks.find((b) => b.id === chosen.value) ?? review.document.blocks[0],
 )
 const figures = computed(() => bench.now?.blocks.find((b) => b.id === block.value?.id))
-const there = computed(() => (block.value ? sources.counted?.blocks[block.value.id] : undefined))
-const held = computed(
-  () => review.keyStudies.length - (bench.now?.notHere?.filter(Boolean).length ?? 0),
-)
-const caught = computed(() => figures.value?.caught.filter(Boolean).length ?? 0)
 const pruning = ref(false)
 const kept = useKept()
 const keeping = ref(false)
@@ -92,51 +82,7 @@ function choose(id: string) {
           {{ t('kept.renew', { version: later.version }) }}
         </button>
       </p>
-      <div class="head">
-        <BlockStamp :block="block.id" :size="26" />
-        <h2 class="display">{{ block.concept || t('block.unnamed') }}</h2>
-        <span class="small">{{
-          [
-            block.part && t(`part.${block.part}`),
-            block.searched ? t('question.searched') : t('question.keptOut'),
-            block.reason,
-          ]
-            .filter(Boolean)
-            .join(' · ')
-        }}</span>
-        <span class="grow" />
-        <div v-if="there && sources.chosen" class="big">
-          <button
-            class="display"
-            :title="t('counted.made', { source: sources.chosen.name })"
-            @click="made.show(there, block.concept, sources.chosen)"
-          >
-            {{ n(there.records, 'whole') }}</button><span class="small">{{
-            t('counted.recordsAt', { source: sources.chosen.name })
-          }}</span>
-        </div>
-        <div v-else-if="figures?.records !== undefined" class="big">
-          <button
-            class="display"
-            :title="t('bench.openRecords')"
-            @click="reader.list({ kind: 'block', block: block.id }, block.concept)"
-          >
-            {{ n(figures.records, 'whole') }}</button><span class="small">{{
-            t('blocks.records')
-          }}</span>
-        </div>
-        <span
-          v-if="figures?.takenAway !== undefined"
-          class="small taken"
-          :title="t('blocks.takenAwayTip')"
-          >{{ t('blocks.takenAway', { n: n(figures.takenAway, 'whole') }) }}</span
-        >
-        <div v-if="review.keyStudies.length && figures" class="big">
-          <span class="display">{{ caught }}</span><span class="small"
-            >/ {{ held }} {{ t('blocks.keyStudies') }}</span
-          >
-        </div>
-      </div>
+      <BlockHead :block="block" :figures="figures" />
       <HeadingsAndWords
         v-if="figures?.records"
         :headings="figures.headingsAlone ?? 0"
@@ -204,42 +150,6 @@ function choose(id: string) {
   color: var(--ink);
   font-weight: 650;
   box-shadow: 0 2px 0 var(--plum);
-}
-
-.head {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 10px;
-  margin: 12px 0 8px;
-}
-
-h2 {
-  font-size: 18px;
-  font-weight: 600;
-}
-
-.big {
-  display: flex;
-  align-items: baseline;
-  gap: 5px;
-  margin-left: 14px;
-}
-
-.big .display {
-  font-size: 24px;
-  font-weight: 600;
-  border: 0;
-  background: none;
-  padding: 0;
-}
-
-.big button {
-  cursor: pointer;
-}
-
-.big button:hover {
-  text-decoration: underline;
 }
 
 .under {

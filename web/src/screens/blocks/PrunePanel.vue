@@ -7,6 +7,7 @@ import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
+import PruneCurve from './PruneCurve.vue'
 
 /** The terms of a block that can go, in their order, as a curve of records against terms; any point can be taken. */
 const props = defineProps<{ block: Block }>()
@@ -42,25 +43,6 @@ const asked = useQuery({
 })
 const now = computed(() => asked.data.value)
 const steps = computed(() => now.value?.steps ?? [])
-
-// The curve, in a box of 100 by 40: terms go from left to right, records stay above.
-const points = computed(() => {
-  if (!now.value) return []
-  const all = [now.value.records, ...steps.value.map((s) => s.left)]
-  const most = Math.max(1, now.value.records)
-  const low = Math.min(...all) * 0.98
-  return all.map((left, i) => ({
-    x: 2 + (i / Math.max(1, now.value!.terms)) * 96,
-    y: 36 - ((left - low) / Math.max(1, most - low)) * 32,
-  }))
-})
-const line = computed(() =>
-  points.value
-    .map((p, i) =>
-      i ? `L${p.x.toFixed(2)} ${p.y.toFixed(2)}` : `M${p.x.toFixed(2)} ${p.y.toFixed(2)}`,
-    )
-    .join(''),
-)
 
 const offTo = (last: number): Edit[] =>
   steps.value
@@ -129,27 +111,7 @@ function lost(i: number) {
         {{ now.keys ? t('prune.keys', { n: now.keys }, now.keys) : t('prune.noKeys') }}
       </p>
       <div class="two">
-        <div>
-          <svg
-            viewBox="0 0 100 40"
-            class="curve"
-            role="img"
-            :aria-label="t('prune.curve')"
-            preserveAspectRatio="none"
-          >
-            <path d="M2 2V37H98" class="axis" vector-effect="non-scaling-stroke" />
-            <path :d="line" class="line" vector-effect="non-scaling-stroke" />
-            <path
-              v-if="restedOn !== undefined && points[restedOn + 1]"
-              :d="`M${points[restedOn + 1].x} 2V37`"
-              class="here"
-              vector-effect="non-scaling-stroke"
-            />
-          </svg>
-          <p class="row axes small" aria-hidden="true">
-            <span>{{ t('prune.up') }}</span><span class="grow" /><span>{{ t('prune.right') }}</span>
-          </p>
-        </div>
+        <PruneCurve :pruning="now" :at="restedOn" />
         <table class="figures proposes">
           <thead>
             <tr>
@@ -208,32 +170,6 @@ function lost(i: number) {
   gap: 18px;
   margin-top: 8px;
   align-items: start;
-}
-
-.curve {
-  width: 100%;
-  height: 130px;
-}
-
-.axis,
-.here {
-  fill: none;
-  stroke: var(--line);
-}
-
-.here {
-  stroke: var(--gold);
-  stroke-dasharray: 3 3;
-}
-
-.line {
-  fill: none;
-  stroke: var(--plum);
-  stroke-width: 2;
-}
-
-.axes {
-  font-size: 11px;
 }
 
 .acts {

@@ -1,15 +1,14 @@
 <script setup lang="ts">
 import { refDebounced, useStorage } from '@vueuse/core'
-import { computed, defineAsyncComponent, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { CallError, type Facet } from '@/api/client'
-import EmptyState from '@/parts/EmptyState.vue'
+import type { Facet } from '@/api/client'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { taken } from '@/state/decide'
-import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import CandidateList from './CandidateList.vue'
+import CountState from './CountState.vue'
 import CoveringHeadings from './CoveringHeadings.vue'
 import CandidatePanel from './CandidatePanel.vue'
 import FacetTabs from './FacetTabs.vue'
@@ -18,32 +17,24 @@ import KeysDialog from './KeysDialog.vue'
 import ListModes from './ListModes.vue'
 import ListNote from './ListNote.vue'
 import LookedAt from './LookedAt.vue'
-import MakingProgress from './MakingProgress.vue'
+import NoSample from './NoSample.vue'
 import PlotFold from './PlotFold.vue'
 import ProposeAnew from './ProposeAnew.vue'
 import SaveMenu from './SaveMenu.vue'
 import { useArriving } from './arriving'
 import { useCandidates } from './candidates'
+import * as charts from './charts'
 import { useDeciding } from './deciding'
-import { noFilters } from './filters'
+import { useFinding } from './finding'
 import { useHarvestKeys } from './keys'
 import { usePlotting } from './plotting'
 import { useTallies } from './tallies'
 import { useWanted } from './wanted'
 
-// Charts come when they are first looked at.
-const CandidatePlot = defineAsyncComponent(() => import('./CandidatePlot.vue'))
-const YearsView = defineAsyncComponent(() => import('./YearsView.vue'))
-const SharesView = defineAsyncComponent(() => import('./SharesView.vue'))
-const JournalsView = defineAsyncComponent(() => import('./JournalsView.vue'))
-const HeadingTree = defineAsyncComponent(() => import('./HeadingTree.vue'))
-const TeamsView = defineAsyncComponent(() => import('./TeamsView.vue'))
-
 const { t } = useI18n()
 const review = useReview()
 const bench = useBench()
 const reader = useReader()
-const problem = useProblem()
 
 const facet = useStorage<Facet>('tamiz-facet', 'words')
 const wanted = useWanted()
@@ -52,12 +43,8 @@ const { tallies, offered, current, tally, beyond, old, suits, proposing } = useT
   facet,
   wanted,
 )
-const { show, area, sortBy, counts, shown, all, asideHere, withAside } = useCandidates(
-  tally,
-  facet,
-  suits,
-  wanted,
-)
+const candidates = useCandidates(tally, facet, suits, wanted)
+const { show, area, sortBy, counts, shown, all, asideHere, withAside } = candidates
 
 const most = computed(() =>
   (current.value.data.value?.rows ?? []).reduce((m, r) => Math.max(m, r.records), 1),
@@ -75,8 +62,7 @@ const shared: Facet[] = ['types', 'languages', 'countries', 'ages', 'humans']
 const plots = computed(
   () =>
     !!tally.value &&
-    !shared.includes(facet.value) &&
-    !['years', 'journals'].includes(facet.value) &&
+    ![...shared, 'years', 'journals'].includes(facet.value) &&
     !(facet.value === 'headings' && tree.value),
 )
 const help = ref(false)
@@ -102,50 +88,18 @@ const { onKey, all: keys } = useHarvestKeys(deciding, {
   help: () => (help.value = true),
 })
 
-/** Goes to an item of the list by its name, whatever the filter shows. */
-function find(item: string) {
-  const c = all.value.find((x) => x.item === item || x.forms?.includes(item))
-  if (!c) {
-    // It may stand further down than what was sent.
-    wanted.clear()
-    words.value = item
-    withAside.value = true
-    show.value = 'all'
-    return
-  }
-  if (!shown.value.includes(c)) {
-    words.value = ''
-    filters.value = noFilters()
-    area.value = undefined
-    withAside.value = true
-    show.value = c.state === 'open' ? 'open' : 'all'
-  }
-  select(c)
-}
-
+const find = useFinding(candidates, wanted, select)
 const teams = ref(false)
 
 useArriving(facet, tally, find)
 
 // Figures of what was looked at before give way when those of what is looked at now take their time.
 const oldFor = refDebounced(old, 300)
-
-const gone = computed(
-  () => current.value.error.value instanceof CallError && !current.value.error.value.passing,
-)
 </script>
 
 <template>
   <div class="screen">
-    <EmptyState
-      v-if="!review.sample"
-      :title="t('harvest.emptyTitle')"
-      :text="t('harvest.emptyText')"
-    >
-      <router-link class="btn" :to="{ name: 'samples', params: { review: review.id } }">{{
-        t('samples.bring')
-      }}</router-link>
-    </EmptyState>
+    <NoSample v-if="!review.sample" />
     <template v-else>
       <LookedAt
         :records="old ? undefined : tally?.looked"
@@ -161,20 +115,16 @@ const gone = computed(
         />
       </LookedAt>
       <FacetTabs v-model="facet" :offered="offered" :tally-of="(f) => tallies[f].data.value" />
-      <p v-if="current.error.value && !tally" class="wrong" role="alert">
-        {{ problem(current.error.value)
-        }}<button v-if="gone" class="btn bare" @click="review.refresh()">
-          {{ t('act.lookAgain') }}
-        </button>
-      </p>
-      <MakingProgress v-else-if="!tally" />
-      <p v-else-if="oldFor" class="waiting" role="status">{{ t('looked.counting') }}</p>
-      <p v-else-if="!tally.looked" class="small none">{{ t('looked.empty') }}</p>
-      <YearsView v-else-if="facet === 'years'" :tally="tally" />
-      <SharesView v-else-if="shared.includes(facet)" :key="facet" :tally="tally" />
-      <JournalsView v-else-if="facet === 'journals'" :tally="tally" />
+      <CountState
+        v-if="!tally || oldFor || !tally.looked"
+        :tally="tally"
+        :error="current.error.value"
+      />
+      <charts.YearsView v-else-if="facet === 'years'" :tally="tally" />
+      <charts.SharesView v-else-if="shared.includes(facet)" :key="facet" :tally="tally" />
+      <charts.JournalsView v-else-if="facet === 'journals'" :tally="tally" />
       <template v-else>
-        <CandidatePlot
+        <charts.CandidatePlot
           v-if="plots && plotted"
           ref="plot"
           :rows="all"
@@ -212,7 +162,7 @@ const gone = computed(
           <ProposeAnew v-if="decides" />
         </HarvestTools>
         <div class="two">
-          <HeadingTree
+          <charts.HeadingTree
             v-if="facet === 'headings' && tree"
             :selected="selected?.item"
             @find="find"
@@ -237,7 +187,7 @@ const gone = computed(
             @sort="sortBy"
             @key="onKey"
           />
-          <TeamsView v-if="facet === 'authors' && teams" @looked="facet = 'words'" />
+          <charts.TeamsView v-if="facet === 'authors' && teams" @looked="facet = 'words'" />
           <CandidatePanel
             v-else-if="selected"
             ref="panel"
@@ -284,11 +234,6 @@ const gone = computed(
 
 .none {
   padding: 12px;
-}
-
-.wrong {
-  color: var(--miss);
-  margin-top: 14px;
 }
 
 @media (max-width: 820px) {

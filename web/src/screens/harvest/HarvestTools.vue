@@ -1,16 +1,17 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import WithTip from '@/parts/WithTip.vue'
 import { states } from './candidates'
-import { bounded, filtersOn, noFilters, type Filters } from './filters'
+import type { Filters } from './filters'
+import MoreFilters from './MoreFilters.vue'
 
 /** Which candidates are shown: by what is decided, by what they say, by their figures. */
 const show = defineModel<(typeof states)[number]>('show', { required: true })
 const words = defineModel<string>('words', { required: true })
 const filters = defineModel<Filters>('filters', { required: true })
 const withAside = defineModel<boolean>('withAside', { required: true })
-const props = defineProps<{
+defineProps<{
   shown: number
   /** Where more pass than were sent: how many. */
   beyond: number
@@ -25,20 +26,9 @@ const emit = defineEmits<{ list: []; help: [] }>()
 
 const { t, n } = useI18n()
 const filter = ref<HTMLInputElement>()
-const figures = computed(() => bounded.filter((b) => b === 'records' || props.hasContrast))
-const on = computed(() => filtersOn(filters.value))
-
 function clear() {
   words.value = ''
   emit('list')
-}
-
-function bound(end: 'from' | 'to', figure: (typeof bounded)[number], typed: string) {
-  const value = typed.trim() === '' ? undefined : Number(typed)
-  filters.value = {
-    ...filters.value,
-    [end]: { ...filters.value[end], [figure]: Number.isFinite(value) ? value : undefined },
-  }
 }
 
 defineExpose({ focus: () => filter.value?.focus() })
@@ -72,42 +62,7 @@ defineExpose({ focus: () => filter.value?.focus() })
       @keydown.enter="emit('list')"
       @keydown.down.prevent="emit('list')"
     />
-    <v-menu :close-on-content-click="false">
-      <template #activator="{ props: menu }"
-        ><button class="btn bare more" :class="{ on }" v-bind="menu">
-          {{ on ? t('filters.on', { n: on }, on) : t('filters.title') }}
-        </button></template
-      >
-      <v-card class="sheet" role="dialog" :aria-label="t('filters.title')">
-        <div v-for="f in figures" :key="f" class="bounds">
-          <span>{{ t(`figure.${f}`) }}</span>
-          <input
-            class="field"
-            inputmode="decimal"
-            :aria-label="t('filters.from', { figure: t(`figure.${f}`) })"
-            :value="filters.from[f]"
-            @change="bound('from', f, ($event.target as HTMLInputElement).value)"
-          />
-          <span aria-hidden="true">–</span>
-          <input
-            class="field"
-            inputmode="decimal"
-            :aria-label="t('filters.to', { figure: t(`figure.${f}`) })"
-            :value="filters.to[f]"
-            @change="bound('to', f, ($event.target as HTMLInputElement).value)"
-          />
-        </div>
-        <label v-if="hasKeys"
-          ><input v-model="filters.missed" type="checkbox" /> {{ t('filters.missed') }}</label
-        >
-        <label
-          ><input v-model="filters.unmatched" type="checkbox" /> {{ t('filters.unmatched') }}</label
-        >
-        <button class="btn outline" :disabled="!on" @click="filters = noFilters()">
-          {{ t('filters.clear') }}
-        </button>
-      </v-card>
-    </v-menu>
+    <MoreFilters v-model="filters" :has-contrast="hasContrast" :has-keys="hasKeys" />
     <span v-if="refused" class="wrong small" role="alert">{{ t('filters.refused') }}</span>
     <WithTip v-else-if="beyond" :text="t('harvest.firstTip')">
       <template #default="{ describedBy }">
@@ -127,7 +82,7 @@ defineExpose({ focus: () => filter.value?.focus() })
     >
       {{ t('looked.aside', { n: n(aside, 'whole') }) }}
     </button>
-    <span v-if="proposing" class="small" role="status">{{ t('suit.proposing') }}</span>
+    <span v-if="proposing" class="small cut" role="status">{{ t('suit.proposing') }}</span>
     <span class="grow" />
     <slot />
     <button v-if="decides" class="btn bare" @click="emit('help')">
@@ -193,39 +148,6 @@ defineExpose({ focus: () => filter.value?.focus() })
   color: var(--miss);
 }
 
-.more.on,
-.aside.on {
-  background: var(--gold-soft);
-}
-
-.sheet {
-  display: grid;
-  gap: 9px;
-  padding: 12px 14px;
-}
-
-.bounds {
-  display: grid;
-  grid-template-columns: 70px 74px auto 74px;
-  align-items: center;
-  gap: 6px;
-}
-
-.bounds .field {
-  padding: 2px 7px;
-}
-
-label {
-  display: flex;
-  gap: 7px;
-  align-items: center;
-  cursor: pointer;
-}
-
-input[type='checkbox'] {
-  accent-color: var(--plum);
-}
-
 .states {
   display: flex;
   flex: none;
@@ -255,5 +177,9 @@ input[type='checkbox'] {
 
 .states button:focus-visible {
   outline-offset: -2px;
+}
+
+.aside.on {
+  background: var(--gold-soft);
 }
 </style>

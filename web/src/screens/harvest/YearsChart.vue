@@ -3,6 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { TallyRow } from '@/api/client'
+import YearsLegend from './YearsLegend.vue'
 import { useYearHandle } from './yearHandle'
 
 /** Records by year as columns, with what has no headings yet, and a handle at the first year that is kept. */
@@ -174,11 +175,7 @@ defineExpose({ drawing })
       </g>
     </svg>
   </div>
-  <p class="small legend">
-    <i class="dark" />{{ t('years.indexed') }} <i class="bare" />{{ t('years.unindexed') }}
-    <template v-if="hasKeys"><i class="gold" />{{ t('years.keys') }}</template>
-    <template v-if="contrast"><i class="dash" />{{ t('years.contrast') }}</template>
-  </p>
+  <YearsLegend :contrast="contrast > 0" :has-keys="hasKeys" />
 </template>
 
 <style scoped>
@@ -216,40 +213,5 @@ text {
 .handle:focus-visible path {
   stroke: var(--plum);
   stroke-width: 2.5;
-}
-
-.legend {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 4px 8px;
-  margin: 5px 2px 10px;
-}
-
-.legend i {
-  width: 14px;
-  height: 10px;
-  border-radius: 2px;
-}
-
-.dark {
-  background: var(--plum);
-}
-
-.bare {
-  border: 1px solid var(--plum);
-  background: repeating-linear-gradient(-45deg, var(--plum) 0 1.5px, #fff 1.5px 4.5px);
-}
-
-.legend .gold {
-  background: var(--gold-bright);
-  width: 8px;
-  height: 8px;
-  border-radius: 50%;
-}
-
-.legend .dash {
-  height: 0;
-  border-top: 2px dashed #8a6d1b;
 }
 </style>

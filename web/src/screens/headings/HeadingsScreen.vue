@@ -8,11 +8,12 @@ import { offer } from '@/state/actions'
 import { useReview } from '@/state/review'
 import HeadingPanel from './HeadingPanel.vue'
 import LeadList from './LeadList.vue'
+import LookedThrough from './LookedThrough.vue'
 import { useLooking } from './looking'
 import { useThrough } from './through'
 
 /** A lay word in, the heading that stands for it out: what it means, where it stands, what it brings, into a block. */
-const { t, n } = useI18n()
+const { t } = useI18n()
 const review = useReview()
 const through = useThrough()
 
@@ -112,31 +113,10 @@ const keys = computed(() => [
           :placeholder="t('headings.placeholder')"
           @keydown="fromField"
         />
-        <select
-          v-if="through.choices.length > 1"
-          class="field language"
-          :aria-label="t('through.title')"
-          :value="through.vocabulary?.id"
-          @change="through.wanted = Number(($event.target as HTMLSelectElement).value)"
-        >
-          <option v-for="v in through.choices" :key="v.id" :value="v.id">
-            {{ v.name }}
-          </option>
-        </select>
-        <span class="small" aria-live="polite">{{
-          words.length && found.data.value
-            ? t(
-                through.choices.length > 1 ? 'headings.leadsN' : 'headings.ways',
-                {
-                  name: through.vocabulary?.name ?? '',
-                  n: n(found.data.value.leads.length, 'whole') + (found.data.value.cut ? '+' : ''),
-                },
-                found.data.value.leads.length,
-              )
-            : through.choices.length > 1
-              ? ''
-              : review.vocabulary.name
-        }}</span>
+        <LookedThrough
+          :found="words.length ? found.data.value : undefined"
+          :own="review.vocabulary.name"
+        />
         <span class="grow" />
         <template v-for="b in review.document.blocks" :key="b.id">
           <button

@@ -2,20 +2,19 @@
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/vue-query'
 import { computed, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type LineChange, type RecordSet, type Version } from '@/api/client'
-import BlockStamp from '@/parts/BlockStamp.vue'
+import { api, ask, type RecordSet, type Version } from '@/api/client'
 import { useJudging } from '@/parts/judging'
 import { useReader } from '@/parts/reader'
 import { useCopying } from '@/parts/copying'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
+import ComparedLines from './ComparedLines.vue'
 import { useVersionName } from './versions'
-import { marked } from './marked'
 
 /** What changed between two versions: line by line, over the sample, at a source, and among the key studies. */
 const props = defineProps<{ older: Version; newer: Version }>()
-const { t, te, n } = useI18n()
+const { t, n } = useI18n()
 const review = useReview()
 const sources = useSources()
 const reader = useReader()
@@ -79,9 +78,6 @@ const differ = (of: Version, less: Version): RecordSet => ({
 function open(of: Version, less: Version, title: string) {
   reader.list(differ(of, less), title)
 }
-const kindOf = (l: LineChange) =>
-  te(`compared.kind.${l.kind}`) ? t(`compared.kind.${l.kind}`) : l.kind
-const stampOf = (l: LineChange) => review.document.blocks.find((b) => b.name === l.block)?.id
 const copy = () => copying(c.value?.words ?? '', t('compared.paragraph'))
 </script>
 
@@ -174,38 +170,7 @@ const copy = () => copying(c.value?.words ?? '', t('compared.paragraph'))
         </li>
       </ul>
       <p v-if="!c.lines.length">{{ t('compared.same') }}</p>
-      <table v-else class="figures" :aria-label="t('compared.lines')">
-        <tbody>
-          <tr v-for="(l, i) in c.lines" :key="i">
-            <td class="left kind small">{{ kindOf(l) }}</td>
-            <td class="left">
-              <BlockStamp v-if="stampOf(l)" :block="stampOf(l)!" :size="14" /><b v-else>{{
-                l.block
-              }}</b
-              >{{ ' ' }}
-              <template v-if="l.was && l.now && l.was !== l.now"
-                ><span class="mono was"
-                  ><template v-for="(w, k) in marked(l.was, l.now)" :key="k"
-                    ><del v-if="w.other">{{ w.text }}</del
-                    ><template v-else>{{ w.text }}</template></template
-                  ></span
-                >
-                <span class="mono now"
-                  ><template v-for="(w, k) in marked(l.now, l.was)" :key="k"
-                    ><ins v-if="w.other">{{ w.text }}</ins
-                    ><template v-else>{{ w.text }}</template></template
-                  ></span
-                ></template
-              >
-              <span v-else-if="l.kind.startsWith('block')"
-                ><b>{{ l.concept }}</b> <span class="small">{{ l.now ?? l.was }}</span></span
-              >
-              <span v-else class="mono">{{ l.now ?? l.was }}</span>
-              <span v-if="l.from" class="small">{{ t('compared.from', { block: l.from }) }}</span>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <ComparedLines v-else :lines="c.lines" />
       <details class="words">
         <summary class="small">{{ t('compared.inWords') }}</summary>
         <p>{{ c.words }}</p>
@@ -246,25 +211,6 @@ const copy = () => copying(c.value?.words ?? '', t('compared.paragraph'))
 
 .wrong {
   color: var(--miss);
-}
-
-.kind {
-  width: 110px;
-}
-
-.was,
-.now {
-  display: block;
-}
-
-del {
-  background: #f3dcd5;
-  text-decoration: line-through;
-}
-
-ins {
-  background: var(--gold-soft);
-  text-decoration: none;
 }
 
 .words {

@@ -1,32 +1,20 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { useRouter } from 'vue-router'
-import { api, ask, type Version } from '@/api/client'
-import { useAct } from '@/state/act'
-import { useBench } from '@/state/bench'
-import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
-import { useSources } from '@/state/sources'
-import { useSteps } from '@/state/steps'
-import { useTalk } from '@/state/talk'
 import ComparedVersions from './ComparedVersions.vue'
+import VersionMenu from './VersionMenu.vue'
 import VersionName from './VersionName.vue'
 import VersionsPicture from './VersionsPicture.vue'
+import { useVersionActs } from './versionActs'
 import { useVersionName, useVersions } from './versions'
 
 /** How the search came to be: versions with their figures, any two compared, and the way back to one. */
 const { t, n, d } = useI18n()
 const review = useReview()
-const bench = useBench()
-const notes = useNotes()
-const steps = useSteps()
-const sources = useSources()
-const talk = useTalk()
 const problem = useProblem()
 const named = useVersionName()
-const router = useRouter()
 
 const asked = useVersions()
 const versions = computed(() => asked.data.value ?? [])
@@ -49,68 +37,7 @@ const pair = computed(() => {
   return two.length === 2 ? ([two[0]!, two[1]!] as const) : undefined
 })
 
-const act = useAct('versions')
-const keeping = ref(false)
-function keep(name: string, note: string) {
-  keeping.value = false
-  void act(
-    ask(
-      api.POST('/api/reviews/{review}/versions', {
-        params: { path: { review: review.id } },
-        body: { name, note },
-      }),
-    ),
-  )
-}
-const naming = ref<number>()
-const of = (v: Version) => ({ params: { path: { review: review.id, version: v.id } } })
-function rename(v: Version, name: string, note: string) {
-  naming.value = undefined
-  void act(
-    ask(api.PATCH('/api/reviews/{review}/versions/{version}', { ...of(v), body: { name, note } })),
-  )
-}
-const count = (v: Version, source: number) =>
-  act(
-    ask(
-      api.POST('/api/reviews/{review}/versions/{version}/counted', {
-        params: { ...of(v).params, query: { source } },
-      }),
-    ),
-  )
-const branching = ref<number>()
-async function branch(v: Version, name: string) {
-  branching.value = undefined
-  try {
-    const made = await ask(
-      api.POST('/api/reviews/{review}/versions/{version}/line', { ...of(v), body: { name } }),
-    )
-    await router.push({ name: 'blocks', params: { review: made.id } })
-  } catch (error) {
-    notes.say({ text: problem(error), wrong: true })
-  }
-}
-function forget(v: Version, back = false) {
-  const { path } = of(v).params
-  void act(
-    ask(
-      api.DELETE('/api/reviews/{review}/versions/{version}', { params: { path, query: { back } } }),
-    ),
-  )
-  if (!back)
-    notes.say({
-      text: t('versions.forgot', { name: named(v) }),
-      action: { label: t('steps.undo'), run: () => forget(v, true) },
-    })
-}
-async function back(v: Version) {
-  bench.rest(undefined)
-  await act(review.act(() => ask(api.POST('/api/reviews/{review}/versions/{version}/back', of(v)))))
-  notes.say({
-    text: t('versions.wentBack', { name: named(v) }),
-    action: { label: t('steps.undo'), run: steps.undo },
-  })
-}
+const { keeping, keep, naming, rename, count, branching, branch, forget, back } = useVersionActs()
 </script>
 
 <template>
@@ -222,36 +149,15 @@ async function back(v: Version) {
               >
             </td>
             <td class="acts">
-              <v-menu v-if="v.id && naming !== v.id && branching !== v.id">
-                <template #activator="{ props: menu }">
-                  <button
-                    class="link"
-                    v-bind="menu"
-                    :aria-label="t('versions.more', { name: named(v) })"
-                  >
-                    ⋯
-                  </button>
-                </template>
-                <v-list>
-                  <v-list-item v-if="!v.current" :title="t('versions.back')" @click="back(v)" />
-                  <v-list-item :title="t('versions.line')" @click="branching = v.id" />
-                  <v-list-item
-                    :title="t(v.name ? 'versions.renameIt' : 'versions.nameIt')"
-                    @click="naming = v.id"
-                  />
-                  <v-list-item
-                    v-for="s in sources.on"
-                    :key="s.id"
-                    :title="t('versions.askAt', { source: s.name })"
-                    @click="count(v, s.id)"
-                  />
-                  <v-list-item
-                    :title="t('talk.raise')"
-                    @click="talk.on = { kind: 'version', about: String(v.id), name: named(v) }"
-                  />
-                  <v-list-item :title="t('versions.forget')" @click="forget(v)" />
-                </v-list>
-              </v-menu>
+              <VersionMenu
+                v-if="v.id && naming !== v.id && branching !== v.id"
+                :version="v"
+                @back="back(v)"
+                @branch="branching = v.id"
+                @name="naming = v.id"
+                @count="count(v, $event)"
+                @forget="forget(v)"
+              />
             </td>
           </tr>
         </tbody>

@@ -9,6 +9,7 @@ import { useNotes } from '@/state/notes'
 import { useReview } from '@/state/review'
 import { useSteps } from '@/state/steps'
 import NotDialog from './NotDialog.vue'
+import SeedWords from './SeedWords.vue'
 import { parts as allParts } from './frames'
 
 /** One concept: its letter, what it is, its part in the frame, seed words, searched or kept out. */
@@ -18,7 +19,6 @@ const { t } = useI18n()
 const review = useReview()
 const notes = useNotes()
 const steps = useSteps()
-const seed = ref('')
 const not = ref(false)
 
 function patch(change: Partial<Block>, key: string, params: Record<string, string> = {}) {
@@ -26,20 +26,6 @@ function patch(change: Partial<Block>, key: string, params: Record<string, strin
     { key, params: { block: props.block.name, ...params } },
     { edits: [{ op: 'patchBlock', id: props.block.id, patch: change }] },
   )
-}
-
-function addSeeds() {
-  const words = seed.value
-    .split(/[,;\n]/)
-    .map((w) => w.trim())
-    .filter((w) => w && !props.block.seeds.includes(w))
-  seed.value = ''
-  if (words.length)
-    patch({ seeds: [...props.block.seeds, ...words] }, 'seeds', { seed: words.join(', ') })
-}
-
-function dropSeed(word: string) {
-  patch({ seeds: props.block.seeds.filter((s) => s !== word) }, 'dropSeed', { seed: word })
 }
 
 function remove() {
@@ -104,23 +90,7 @@ function remove() {
         </v-list>
       </v-menu>
     </div>
-    <div class="seeds">
-      <span v-for="s in block.seeds" :key="s" class="seed mono"
-        >{{ s
-        }}<button :aria-label="t('question.dropSeed', { seed: s })" @click="dropSeed(s)">
-          ×
-        </button></span
-      >
-      <input
-        v-model="seed"
-        class="add mono"
-        :placeholder="t('question.addSeed')"
-        :aria-label="t('question.seedsOf', { block: block.name })"
-        maxlength="300"
-        @keydown.enter.prevent="addSeeds"
-        @blur="addSeeds"
-      />
-    </div>
+    <SeedWords :block="block" @patch="patch" />
     <div class="foot">
       <OnSwitch
         v-if="!(block.searched && block.negated)"
@@ -195,53 +165,6 @@ function remove() {
 
 .part:hover {
   text-decoration: underline;
-}
-
-.seeds {
-  margin: 10px 0 8px;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 5px;
-  align-content: flex-start;
-  min-height: 56px;
-  flex: 1;
-}
-
-.seed,
-.add {
-  font-size: 12.5px;
-  border: 1px solid var(--line);
-  border-radius: 4px;
-  padding: 2px 7px;
-  background: var(--white);
-}
-
-.seed button {
-  border: 0;
-  background: none;
-  padding: 0 0 0 5px;
-  color: var(--ink-3);
-  cursor: pointer;
-}
-
-.seed button:hover {
-  color: var(--miss);
-}
-
-.add {
-  width: 112px;
-  border-color: transparent;
-  background: transparent;
-}
-
-.add::placeholder {
-  color: var(--ink-3);
-}
-
-.add:hover,
-.add:focus {
-  border-color: var(--line);
-  background: var(--white);
 }
 
 .foot {

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { TypedNote } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
+import CopyIcon from '@/parts/CopyIcon.vue'
 import DraftField from '@/parts/DraftField.vue'
 import { useReader } from '@/parts/reader'
 import { useLineActs } from '@/state/lineActs'
@@ -170,10 +171,7 @@ function open() {
         :title="t('strategy.copyLine', { n: line.number })"
         @click="emit('copy')"
       >
-        <svg class="copy" viewBox="0 0 14 14" aria-hidden="true">
-          <rect x="1.5" y="4" width="7.5" height="8.5" rx="1" />
-          <path d="M4.5 4V1.5H12V10H9" />
-        </svg>
+        <CopyIcon />
       </button>
     </td>
   </tr>
@@ -240,15 +238,5 @@ td.acts {
 .off td:not(.typed) .mono,
 .off .heading {
   text-decoration: line-through;
-}
-
-.copy {
-  display: inline-block;
-  vertical-align: middle;
-  width: 13px;
-  height: 13px;
-  fill: none;
-  stroke: currentColor;
-  stroke-width: 1.3;
 }
 </style>
