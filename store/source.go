@@ -9,6 +9,7 @@ import (
 	"github.com/jackc/pgx/v5"
 
 	"tamiz/core/bib"
+	"tamiz/core/text"
 )
 
 // A Source is a literature source that can be asked.
@@ -22,6 +23,11 @@ type Source struct {
 	Vocabulary string
 	Off        bool
 	Made       time.Time
+}
+
+// Tied reports whether the records of the source carry headings of a vocabulary, by its name, whatever capitals it is written in.
+func (s Source) Tied(vocabulary string) bool {
+	return text.Label(s.Vocabulary) == text.Label(vocabulary)
 }
 
 const sourceColumns = "select id, name, address, version, map, described, vocabulary, off, made from source where not deleted "

@@ -5,7 +5,6 @@ import (
 	"slices"
 
 	"tamiz/core/tally"
-	"tamiz/core/text"
 )
 
 // Drawn is the records of a sample that was drawn from a source of some vocabulary.
@@ -39,7 +38,7 @@ func (a *Service) largest(ctx context.Context, review int64, vocabulary string) 
 	}
 	of := map[int64]bool{}
 	for _, s := range sources {
-		if of[s.ID] = text.Label(s.Vocabulary) == text.Label(vocabulary); of[s.ID] && source == 0 {
+		if of[s.ID] = s.Tied(vocabulary); of[s.ID] && source == 0 {
 			source = s.ID
 		}
 	}

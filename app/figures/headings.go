@@ -311,7 +311,7 @@ func (a *Service) matches(ctx context.Context, d *desk.Desk, h int) ([]HeadingMa
 	tried := 0
 	for _, v := range all {
 		own := d.Document.Vocabulary != nil && v.ID == *d.Document.Vocabulary
-		used := v.Later == nil && slices.ContainsFunc(sources, func(s store.Source) bool { return text.Label(s.Vocabulary) == text.Label(v.Name) })
+		used := v.Later == nil && slices.ContainsFunc(sources, func(s store.Source) bool { return s.Tied(v.Name) })
 		if !own && !used || text.Label(v.Name) == text.Label(here.Name) || tried == mostOthers {
 			continue
 		}

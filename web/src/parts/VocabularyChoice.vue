@@ -1,30 +1,23 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Vocabulary } from '@/api/client'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
-import { useSources } from '@/state/sources'
+import { useVocabularies } from '@/state/vocabularies'
 
 /** The vocabularies that the program has, of each the latest edition: one of them can be gone by. */
 const { t, n, d } = useI18n()
 const review = useReview()
 const notes = useNotes()
 const problem = useProblem()
-const all = useQuery({
-  queryKey: computed(() => ['vocabularies', review.vocabulary?.id]),
-  queryFn: () => ask(api.GET('/api/vocabularies')),
-})
-const sources = useSources()
-const usedBy = (v: Vocabulary) =>
-  sources.all.filter((s) => s.vocabulary.toLowerCase() === v.name.toLowerCase()).map((s) => s.name)
+const { vocabularies, usedBy, refetch } = useVocabularies()
 /** Those that a source is tied to come first. */
 const others = computed(() =>
-  (all.data.value ?? [])
+  vocabularies.value
     .filter((v) => !v.later && v.id !== review.vocabulary?.id)
-    .sort((a, b) => Number(usedBy(b).length > 0) - Number(usedBy(a).length > 0)),
+    .sort((a, b) => Number(usedBy(b.name).length > 0) - Number(usedBy(a.name).length > 0)),
 )
 /** It is everybody's, and cannot be taken back: it is pressed twice. */
 const sure = ref<number>()
@@ -42,7 +35,7 @@ async function remove(v: Vocabulary) {
   } catch (error) {
     notes.say({ text: problem(error), wrong: true })
   }
-  await all.refetch()
+  await refetch()
 }
 function use(v: Vocabulary) {
   review.change(
@@ -61,8 +54,8 @@ function use(v: Vocabulary) {
         }}<template v-if="v.languages.length"
           >, {{ t('vocabularies.languages', { languages: v.languages.join(', ') }) }}</template
         >, {{ t('vocabularies.read', { day: d(v.made, 'day') })
-        }}<template v-if="usedBy(v).length"
-          >, {{ t('vocabularies.usedBy', { sources: usedBy(v).join(', ') }) }}</template
+        }}<template v-if="usedBy(v.name).length"
+          >, {{ t('vocabularies.usedBy', { sources: usedBy(v.name).join(', ') }) }}</template
         ></span
       >
       <span class="grow" />

@@ -5,6 +5,7 @@ import { api, ask, type RecordSet } from '@/api/client'
 import { useReader } from '@/parts/reader'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
+import { useVocabularies } from '@/state/vocabularies'
 
 /**
  * Which vocabulary headings are looked at in: the review's own, or that of another of the sources, over what was drawn there.
@@ -15,19 +16,13 @@ export const useThrough = defineStore('through', () => {
   const sources = useSources()
   const reader = useReader()
 
-  const all = useQuery({
-    queryKey: computed(() => ['vocabularies', review.vocabulary?.id]),
-    queryFn: () => ask(api.GET('/api/vocabularies')),
-    enabled: () => review.id > 0,
-  })
+  const { vocabularies, usedBy, same } = useVocabularies()
   /** The review's own, and the latest edition of each that a source is tied to. */
   const choices = computed(() =>
-    (all.data.value ?? []).filter(
+    vocabularies.value.filter(
       (v) =>
         v.id === review.vocabulary?.id ||
-        (!v.later &&
-          v.name.toLowerCase() !== review.vocabulary?.name.toLowerCase() &&
-          sources.all.some((s) => s.vocabulary.toLowerCase() === v.name.toLowerCase())),
+        (!v.later && !same(v.name, review.vocabulary?.name ?? '') && usedBy(v.name).length > 0),
     ),
   )
   const wanted = ref<number>()

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
 import { useReview } from '@/state/review'
+import { useVocabularies } from '@/state/vocabularies'
 
 /**
  * What a later edition of the vocabulary says otherwise, before it is gone by; or, once it is, what this one said otherwise
@@ -13,11 +14,8 @@ const { t, n, d } = useI18n()
 const review = useReview()
 const open = ref(false)
 
-const all = useQuery({
-  queryKey: computed(() => ['vocabularies', review.vocabulary?.id]),
-  queryFn: () => ask(api.GET('/api/vocabularies')),
-})
-const later = computed(() => all.data.value?.find((v) => v.id === review.vocabulary?.later))
+const { vocabularies } = useVocabularies()
+const later = computed(() => vocabularies.value.find((v) => v.id === review.vocabulary?.later))
 const shown = computed(() => later.value ?? review.vocabulary)
 const since = computed(() => (later.value ? review.vocabulary?.id : review.vocabulary?.earlier))
 const asked = useQuery({

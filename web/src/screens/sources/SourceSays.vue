@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Source } from '@/api/client'
+import type { Source } from '@/api/client'
 import { useReview } from '@/state/review'
+import { useVocabularies } from '@/state/vocabularies'
 
 /** What a source offers and lacks, and whose headings its records carry. */
 const props = defineProps<{ source: Source }>()
@@ -42,14 +42,11 @@ const lacks = computed(() => {
   ]
 })
 /** The vocabularies that a source can be tied to: those that the program has, and the one that it is tied to. */
-const vocabularies = useQuery({
-  queryKey: ['vocabularies'],
-  queryFn: () => ask(api.GET('/api/vocabularies')),
-})
+const { vocabularies } = useVocabularies()
 const vocabularyNames = computed(() =>
   [
     ...new Set([
-      ...(vocabularies.data.value ?? []).map((v) => v.name),
+      ...vocabularies.value.map((v) => v.name),
       ...(props.source.vocabulary ? [props.source.vocabulary] : []),
     ]),
   ].sort(),

@@ -1,0 +1,22 @@
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { api, ask } from '@/api/client'
+import { useReview } from './review'
+import { useSources } from './sources'
+
+/** The vocabularies that the program has, and which sources are tied to one. */
+export function useVocabularies() {
+  const review = useReview()
+  const sources = useSources()
+  const all = useQuery({
+    queryKey: computed(() => ['vocabularies', review.vocabulary?.id]),
+    queryFn: () => ask(api.GET('/api/vocabularies')),
+  })
+  const vocabularies = computed(() => all.data.value ?? [])
+  const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase()
+  /** The names of the sources whose records carry its headings. */
+  const usedBy = (name: string) =>
+    sources.all.filter((s) => same(s.vocabulary, name)).map((s) => s.name)
+
+  return { vocabularies, usedBy, same, refetch: all.refetch }
+}
