@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { onMounted, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Facet, Tally } from '@/api/client'
 
@@ -9,11 +10,18 @@ const facet = defineModel<Facet>({ required: true })
 const { t, n } = useI18n()
 /** Facets of few items, of which what counts is how large a share each has. */
 const uncounted: Facet[] = ['years', 'types', 'languages', 'countries', 'ages', 'humans']
+
+// Where it is narrow the bar scrolls: the one that is chosen is in sight.
+const bar = useTemplateRef('bar')
+const show = () =>
+  bar.value?.querySelector('.here')?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+onMounted(show)
+watch(facet, show, { flush: 'post' })
 </script>
 
 <template>
   <!-- Counts that come in move the tabs: what is pressed counts, not what the pointer is let go on. -->
-  <div class="facets" role="tablist" :aria-label="t('harvest.facets')">
+  <div ref="bar" class="facets" role="tablist" :aria-label="t('harvest.facets')">
     <button
       v-for="f in offered"
       :key="f"
