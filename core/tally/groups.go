@@ -26,15 +26,21 @@ func (p *Pool) newGroups(f Facet) *grouped {
 	if v == nil {
 		return g
 	}
-	for h := range v.Len() {
-		label := v.Label(h)
-		if !g.stands(label) {
+	// The words are looked up: a large vocabulary is not gone through.
+	for _, k := range kinds {
+		if k.facet != f {
 			continue
 		}
-		m := mention{key: text.Label(label), written: label}
-		for _, below := range v.BelowLabels(label) {
-			if !slices.Contains(g.of[below], m) {
-				g.of[below] = append(g.of[below], m)
+		for _, words := range k.indexed {
+			h, ok := v.Find(words.String())
+			if !ok {
+				continue
+			}
+			m := mention{key: text.Label(v.Label(h)), written: v.Label(h)}
+			for _, below := range v.BelowLabels(m.written) {
+				if !slices.Contains(g.of[below], m) {
+					g.of[below] = append(g.of[below], m)
+				}
 			}
 		}
 	}

@@ -98,6 +98,7 @@ func TestTheWordsOfLimitsCanBeSearched(t *testing.T) {
 				}
 			}
 			assert.Equal(t, 1, of, part[3])
+			assert.NotContains(t, part[3], "*", "a heading is looked up by its words")
 		}
 	}
 	words := 0

@@ -2,14 +2,14 @@
 import { onMounted, useTemplateRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Facet, Tally } from '@/api/client'
+import { shared } from './tallies'
 
 /** The facets to choose from; of those whose items are picked from a list, with how many there are. */
 defineProps<{ offered: Facet[]; tallyOf: (f: Facet) => Tally | undefined }>()
 const facet = defineModel<Facet>({ required: true })
 
 const { t, n } = useI18n()
-/** Facets of few items, of which what counts is how large a share each has. */
-const uncounted: Facet[] = ['years', 'types', 'languages', 'countries', 'ages', 'humans']
+const uncounted: Facet[] = ['years', ...shared]
 
 // Where it is narrow the bar scrolls: the one that is chosen is in sight.
 const bar = useTemplateRef('bar')

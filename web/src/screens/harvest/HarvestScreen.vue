@@ -28,7 +28,7 @@ import { useDeciding } from './deciding'
 import { useFinding } from './finding'
 import { useHarvestKeys } from './keys'
 import { usePlotting } from './plotting'
-import { useTallies } from './tallies'
+import { shared, useTallies } from './tallies'
 import { useWanted } from './wanted'
 
 const { t } = useI18n()
@@ -57,8 +57,6 @@ const tools = ref<InstanceType<typeof HarvestTools>>()
 const tree = useStorage('tamiz-heading-tree', false)
 
 const { plotted, savePlot } = usePlotting()
-/** Facets of few items, of which what counts is how large a share each has. */
-const shared: Facet[] = ['types', 'languages', 'countries', 'ages', 'humans']
 const plots = computed(
   () =>
     !!tally.value &&

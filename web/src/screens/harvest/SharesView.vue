@@ -51,8 +51,8 @@ function limitTo(item: string): Limit {
   }
 }
 
-const each = useAskedEach((item) => editsOf(limitTo(item)), keepsOut)
 const open = computed(() => rows.value.filter((r) => !limited(r.item)).map((r) => r.item))
+const each = useAskedEach(open, (item) => editsOf(limitTo(item)))
 
 function rest(r?: TallyRow) {
   at.value = r
@@ -80,7 +80,7 @@ function setLimit() {
       />
       <p v-if="byHeadings(kind) && !rows.length" class="small note">{{ t('shape.noHeadings') }}</p>
       <p v-if="sources.chosen && open.length" class="small note each">
-        <button class="link" :disabled="each.asking.value" @click="each.askEach(open)">
+        <button class="link" :disabled="each.asking.value" @click="each.on.value = true">
           {{ t('shape.askEach', { source: sources.chosen.name }) }}
         </button>
         <span role="status">
@@ -96,7 +96,7 @@ function setLimit() {
             }}</template></template
           >
           <template v-if="each.asking.value">{{ t('shape.counting') }}</template>
-          <span v-if="each.wrong.value" class="wrong">{{ each.wrong.value }}</span>
+          <span v-if="each.problem.value" class="wrong">{{ each.problem.value }}</span>
         </span>
       </p>
       <SaidTable :tally="tally" />

@@ -1,68 +1,44 @@
-import { onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue'
+import { computed, ref, watch, type Ref } from 'vue'
 import { api, ask, type Edit } from '@/api/client'
-import { useProblem } from '@/state/problem'
+import { useAsked } from '@/parts/asked'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 
-/** How many values a source is asked for at once: it is asked for one after the other. */
+/** How many values a source is asked for. */
 const most = 12
 
-/**
- * What the chosen source would find with a limit to each of some values, and without any change: asked when somebody wants it.
- * What was asked is forgotten when the strategy, the source or the way of limiting becomes another.
- */
-export function useAskedEach(editsTo: (item: string) => Edit[], way: Ref<unknown>) {
+/** What the chosen source would find with a limit to each of some values, and without any change, once somebody wants it. */
+export function useAskedEach(items: Ref<string[]>, editsTo: (item: string) => Edit[]) {
   const review = useReview()
   const sources = useSources()
-  const problem = useProblem()
-  const found = shallowRef(new Map<string, number>())
-  const now = ref<number>()
-  const asking = ref(false)
-  const wrong = ref('')
-  let stop: AbortController | undefined
+  const on = ref(false)
+  watch([() => review.searchStamp, () => sources.chosen?.id], () => (on.value = false))
 
-  function forget() {
-    stop?.abort()
-    found.value = new Map()
-    now.value = undefined
-    wrong.value = ''
-    asking.value = false
-  }
-  watch([() => review.searchStamp, () => sources.chosen?.id, way], forget)
-  onBeforeUnmount(forget)
-
-  async function askEach(items: string[]) {
-    forget()
-    const mine = (stop = new AbortController())
-    const count = async (edits: Edit[]) =>
-      (
-        await ask(
-          api.POST('/api/reviews/{review}/count-whole', {
-            params: review.asked,
-            body: {
-              revision: review.revision,
-              edits: [...review.queue.flatMap((w) => w.edits), ...edits],
-            },
-            signal: mine.signal,
-          }),
-        )
-      ).records
-    asking.value = true
-    try {
-      const whole = await count([])
-      if (mine.signal.aborted) return
-      now.value = whole
-      for (const item of items.slice(0, most)) {
-        const records = await count(editsTo(item))
-        if (mine.signal.aborted) return
-        found.value = new Map(found.value).set(item, records)
+  const keyOf = (edits: Edit[]) => JSON.stringify([sources.chosen?.id, review.searchStamp, edits])
+  const keys = computed(() =>
+    on.value ? [keyOf([]), ...items.value.slice(0, most).map((item) => keyOf(editsTo(item)))] : [],
+  )
+  const { of, asking, problem } = useAsked(keys, 1, async ([key]) => [
+    await ask(
+      api.POST('/api/reviews/{review}/count-whole', {
+        params: review.asked,
+        body: {
+          revision: review.revision,
+          edits: [...review.queue.flatMap((w) => w.edits), ...(JSON.parse(key)[2] as Edit[])],
+        },
+      }),
+    ),
+  ])
+  const now = computed(() => (on.value ? of(keyOf([]))?.records : undefined))
+  const found = computed(() => {
+    const out = new Map<string, number>()
+    if (on.value)
+      for (const item of items.value) {
+        const records = of(keyOf(editsTo(item)))?.records
+        if (records !== undefined) out.set(item, records)
       }
-    } catch (e) {
-      if (!mine.signal.aborted) wrong.value = problem(e)
-    } finally {
-      if (stop === mine) asking.value = false
-    }
-  }
+    return out
+  })
 
-  return { found, now, asking, wrong, askEach, most }
+  return { on, found, now, asking, problem, most }
 }

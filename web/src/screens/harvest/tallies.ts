@@ -23,6 +23,9 @@ export const facets: Facet[] = [
   'substances',
 ]
 
+/** Facets of few items, of which what counts is how large a share each has. */
+export const shared: Facet[] = ['types', 'languages', 'countries', 'ages', 'humans']
+
 const mostKept = 50_000 // rows that came by windows
 
 /** The tally of each facet of what is looked at, the one in view first, and what its items suit. */
