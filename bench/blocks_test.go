@@ -102,7 +102,7 @@ func offered(t *testing.T) []row {
 	w := demo.NewWorld(demo.Seed, records)
 	s := newSpecialist(w.Records, w.About, demo.Topics[0])
 	ctx := context.Background()
-	plan, _ := s.asked()
+	plan, _ := s.asked(0)
 	plan.Blocks = append(plan.Blocks, plan.Blocks...)
 	for i := range plan.Blocks {
 		plan.Blocks[i].Name = string(rune('A' + i))
@@ -110,7 +110,7 @@ func offered(t *testing.T) []row {
 	kept := must(company.Build(ctx, s.pool.Index, s.pool.Index.All()))
 	took := timed(t, 3, func(int) {
 		reach := must(coverage.Find(ctx, s.index, plan))
-		must(coverage.Offered(ctx, must(coverage.NewSuits(ctx, s.index, kept, plan)), kept, reach))
+		must(coverage.Offered(ctx, must(coverage.NewSuits(ctx, s.index, kept, plan, coverage.ByWords)), kept, reach))
 	})
 	fresh := must(tally.NewPool(ctx, w.Records, nil))
 	counted := timed(t, 3, func(int) { must(tally.CountWords(ctx, fresh, nil, tally.DefaultWords)) })

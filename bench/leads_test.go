@@ -34,7 +34,7 @@ func leads(t *testing.T, _ sizes) []row {
 	for _, topic := range demo.Topics {
 		s := newSpecialist(w.Records, w.About, topic)
 		s.index.Thesaurus, s.pool.Thesaurus = v, v
-		_, keys := s.asked()
+		_, keys := s.asked(0)
 		keys.Thesaurus = v
 		of := func(label string) int { return s.about(s.index.Index.Heading([]string{text.Label(label)}, false, nil)) }
 		found := roaring.New()
@@ -106,7 +106,7 @@ func standIns(t *testing.T) (used, pull, both string) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		suits := must(coverage.NewSuits(ctx, set, kept, strategy.Strategy{Blocks: []strategy.Block{b}}))
+		suits := must(coverage.NewSuits(ctx, set, kept, strategy.Strategy{Blocks: []strategy.Block{b}}, coverage.ByWords))
 		worth := func(e coverage.Evidence) float64 {
 			return e.Pull * suits.Heading(e.Heading, pool.Index.Heading([]string{text.Label(e.Heading)}, false, nil)).Of[0]
 		}

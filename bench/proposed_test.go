@@ -14,6 +14,7 @@ import (
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/bib"
+	"tamiz/core/company"
 	"tamiz/core/coverage"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
@@ -24,6 +25,8 @@ import (
 const (
 	firstShown = 10 // candidates that somebody looks at
 	moreTerms  = 3  // of each block, beside its seeds
+	fromTerms  = 40 // from so many they are drawn, the most common
+	draws      = 4  // of them: the first takes the most common
 	someKeys   = 15 // key studies
 )
 
@@ -40,85 +43,82 @@ func (x tallied) String() string {
 	return fmt.Sprintf("%.2f (%d of %d)", float64(x.right)/float64(max(1, x.shown)), x.right, x.shown)
 }
 
-// proposals tells of what is proposed for blocks of which it is known what belongs to them how much does: by suit, and by
-// the order that was before (rescues × pull ÷ (5 + price), and the pull of the blind spot).
+// A judged is how much of what is proposed first belongs to its block.
+type judged struct{ rescue, spot tallied }
+
+// proposals tells of what is proposed for blocks of which it is known what belongs to them how much does: by suit by words, as
+// published, and by the order that was before (rescues × pull ÷ (5 + price), and the pull of the blind spot).
 func proposals(t *testing.T, _ sizes) []row {
 	w := demo.NewWorld(demo.Seed, demo.AlmagreSize)
-	var rescueNew, rescueOld, spotNew, spotOld, sure, doubtful, nearly, stray tallied
+	var byWords, published, before [2]judged // of the most common terms, of those drawn
+	var sure, doubtful, nearly, stray tallied
 	remarked := map[string]*tallied{}
 	var took, words []time.Duration
-	var rows []row
+	ctx := context.Background()
 	for _, topic := range demo.Topics {
 		s := newSpecialist(w.Records, w.About, topic)
-		plan, keys := s.asked()
-		ctx := context.Background()
 		began := time.Now()
-		suits, kept, err := coverage.SuitsOf(ctx, s.index, plan)
-		if err != nil {
-			t.Fatal(err)
-		}
-		reach := must(coverage.Find(ctx, s.index, plan))
-		rescuer := must(coverage.NewRescuer(ctx, s.index, keys, plan, suits))
-		var blocks []coverage.BlockRescue
-		for i := range plan.Blocks {
-			block := must(rescuer.Block(ctx, i))
-			blocks = append(blocks, block)
-			found := slices.Clone(block.Candidates)
-			judged := func(x *tallied, items []string) {
-				for _, item := range items[:min(firstShown, len(items))] {
-					x.shown++
-					if s.belongs([]string{item}) == i {
-						x.right++
+		kept := must(company.Build(ctx, s.index.Index, s.index.Index.All()))
+		companyTook := time.Since(began)
+		for draw := range draws {
+			plan, keys := s.asked(draw)
+			drawn := min(draw, 1)
+			for rule, into := range map[coverage.Rule]*judged{coverage.Published: &published[drawn], coverage.ByWords: &byWords[drawn]} {
+				began := time.Now()
+				suits := must(coverage.NewSuits(ctx, s.index, kept, plan, rule))
+				reach := must(coverage.Find(ctx, s.index, plan))
+				rescuer := must(coverage.NewRescuer(ctx, s.index, keys, plan, suits))
+				var blocks []coverage.BlockRescue
+				for i := range plan.Blocks {
+					block := must(rescuer.Block(ctx, i))
+					blocks = append(blocks, block)
+					s.judge(&into.rescue, i, texts(block.Candidates))
+					lacks, _, err := coverage.Lacks(ctx, reach, suits, kept, i, coverage.Wanted{First: 3 * firstShown})
+					if err != nil {
+						t.Fatal(err)
+					}
+					s.judge(&into.spot, i, lackedTexts(lacks))
+					if rule == coverage.Published {
+						found := slices.Clone(block.Candidates)
+						slices.SortStableFunc(found, func(a, b coverage.Candidate) int { return cmp.Compare(bargained(b), bargained(a)) })
+						s.judge(&before[drawn].rescue, i, texts(found))
+						s.judge(&before[drawn].spot, i, s.typical(reach, plan, i))
 					}
 				}
-			}
-			judged(&rescueNew, texts(found))
-			slices.SortStableFunc(found, func(a, b coverage.Candidate) int { return cmp.Compare(bargained(b), bargained(a)) })
-			judged(&rescueOld, texts(found))
-			lacks, _, err := coverage.Lacks(ctx, reach, suits, kept, i, coverage.Wanted{First: 3 * firstShown})
-			if err != nil {
-				t.Fatal(err)
-			}
-			var items []string
-			for _, l := range lacks {
-				if l.Kind == strategy.TextTerm {
-					items = append(items, l.Item)
+				if rule != coverage.ByWords || draw > 0 {
+					continue
 				}
-			}
-			judged(&spotNew, items)
-			judged(&spotOld, s.typical(reach, plan, i))
-		}
-		took = append(took, time.Since(began))
-		offers := must(coverage.Offered(ctx, suits, kept, reach))
-		for _, b := range blocks {
-			for _, k := range b.Missed {
-				for _, n := range must(rescuer.NearMisses(ctx, b.Block, k)) {
-					x := &nearly
-					if n.Kind == coverage.NearWord {
-						x = &stray
+				took = append(took, companyTook+time.Since(began))
+				offers := must(coverage.Offered(ctx, suits, kept, reach))
+				for _, b := range blocks {
+					for _, k := range b.Missed {
+						for _, n := range must(rescuer.NearMisses(ctx, b.Block, k)) {
+							x := &nearly
+							if n.Kind == coverage.NearWord {
+								x = &stray
+							}
+							x.count(n.Mend.Kind == strategy.TextTerm && s.belongs([]string{n.Mend.Text}) == b.Block)
+						}
 					}
-					x.count(n.Mend.Kind == strategy.TextTerm && s.belongs([]string{n.Mend.Text}) == b.Block)
-				}
-			}
-			for _, r := range must(coverage.Remarks(ctx, reach, offers, b.Block)) {
-				x := remarked[r.Kind]
-				if x == nil {
-					x = &tallied{}
-					remarked[r.Kind] = x
-				}
-				for _, item := range r.Items {
-					belongs := s.belongs([]string{item.Text}) == b.Block
-					x.count(belongs != (r.Kind == coverage.Drags)) // what is dragged in is rightly said not to belong
-				}
-			}
-			shown := slices.DeleteFunc(slices.Clone(b.Candidates), func(c coverage.Candidate) bool { return c.Kind != strategy.TextTerm || c.Worth == 0 })
-			for _, c := range shown[:min(3*firstShown, len(shown))] {
-				x := &sure
-				if c.Doubtful {
-					x = &doubtful
-				}
-				if x.shown++; s.belongs([]string{c.Item}) == b.Block {
-					x.right++
+					for _, r := range must(coverage.Remarks(ctx, reach, offers, b.Block)) {
+						x := remarked[r.Kind]
+						if x == nil {
+							x = &tallied{}
+							remarked[r.Kind] = x
+						}
+						for _, item := range r.Items {
+							belongs := s.belongs([]string{item.Text}) == b.Block
+							x.count(belongs != (r.Kind == coverage.Drags)) // what is dragged in is rightly said not to belong
+						}
+					}
+					shown := slices.DeleteFunc(slices.Clone(b.Candidates), func(c coverage.Candidate) bool { return c.Kind != strategy.TextTerm || c.Worth == 0 })
+					for _, c := range shown[:min(3*firstShown, len(shown))] {
+						x := &sure
+						if c.Doubtful {
+							x = &doubtful
+						}
+						x.count(s.belongs([]string{c.Item}) == b.Block)
+					}
 				}
 			}
 		}
@@ -126,17 +126,30 @@ func proposals(t *testing.T, _ sizes) []row {
 		must(tally.CountWords(ctx, s.pool, nil, tally.DefaultWords))
 		words = append(words, time.Since(began))
 	}
-	what := fmt.Sprintf("of the first %d words, those that belong to the block: ", firstShown)
+	var rows []row
+	for drawn, of := range []string{"blocks of the most common terms", fmt.Sprintf("blocks of terms drawn from the %d most common, %d times", fromTerms, draws-1)} {
+		what := fmt.Sprintf("of the first %d words, those that belong to the block, %s: ", firstShown, of)
+		add := func(what, goal string, of func(judged) tallied) {
+			rows = append(rows, row{what, fmt.Sprintf("before %s; as published %s", of(before[drawn]), of(published[drawn])), of(byWords[drawn]).String(), goal})
+		}
+		add(what+"rescue", "≥ 0.70", func(j judged) tallied { return j.rescue })
+		add(what+"blind spot", "≥ 0.90", func(j judged) tallied { return j.spot })
+	}
 	rows = append(rows,
-		row{what + "rescue", "by pull and price " + rescueOld.String(), "by suit " + rescueNew.String(), "≥ 0.70"},
-		row{what + "blind spot", "by pull " + spotOld.String(), "by suit " + spotNew.String(), "≥ 0.90"},
 		row{fmt.Sprintf("of the first %d words of rescue, those that belong to the block", 3*firstShown), "those said to be doubtful " + doubtful.String(), "the others " + sure.String(), "printed"},
 		row{"near misses that belong to the block", "one other word of a phrase " + stray.String(), "all other kinds " + nearly.String(), "printed"},
-		row{fmt.Sprintf("suit, rescue and blind spots of both blocks over %d records", len(w.Records)), "the tally of words", ratio(percentile(took, 50), percentile(words, 50)), "printed"})
+		row{fmt.Sprintf("company, suit, rescue and blind spots of both blocks over %d records", len(w.Records)), "the tally of words", ratio(percentile(took, 50), percentile(words, 50)), "printed"})
 	for _, kind := range slices.Sorted(maps.Keys(remarked)) {
 		rows = append(rows, row{"words of remarks that are rightly said, " + kind, "all of them", remarked[kind].String(), "printed"})
 	}
 	return rows
+}
+
+// judge counts the first of some words, and those of them that belong to a block.
+func (s *specialist) judge(x *tallied, block int, items []string) {
+	for _, item := range items[:min(firstShown, len(items))] {
+		x.count(s.belongs([]string{item}) == block)
+	}
 }
 
 // bargained is how good a candidate was held to be before.
@@ -153,24 +166,42 @@ func texts(all []coverage.Candidate) (out []string) {
 	return out
 }
 
-// asked returns blocks of the seeds and a few more of the most common words that belong to each concept, and key studies,
-// drawn from those that answer the question.
-func (s *specialist) asked() (strategy.Strategy, coverage.Set) {
+func lackedTexts(all []coverage.Lack) (out []string) {
+	for _, l := range all {
+		if l.Kind == strategy.TextTerm {
+			out = append(out, l.Item)
+		}
+	}
+	return out
+}
+
+// asked returns blocks of the seeds and a few more of the words that belong to each concept, the most common of them or, in
+// later draws, drawn from these, and key studies, drawn from those that answer the question.
+func (s *specialist) asked(draw int) (strategy.Strategy, coverage.Set) {
 	var plan strategy.Strategy
 	items := must(tally.CountWords(context.Background(), s.pool, nil, tally.DefaultWords)).Rows
 	slices.SortStableFunc(items, func(a, b tally.Row) int { return cmp.Compare(b.Records, a.Records) })
 	answers := s.pool.Index.All()
 	for i, c := range s.topic.Concepts {
 		block := strategy.Block{Name: string(rune('A' + i)), Concept: c.Name, Searched: true}
-		words := slices.Clone(c.Seeds[:])
+		from := moreTerms
+		if draw > 0 {
+			from = fromTerms
+		}
+		words, seeds := slices.Clone(c.Seeds[:]), len(c.Seeds)
 		for _, r := range items {
-			if len(words) == len(c.Seeds)+moreTerms {
+			if len(words) == seeds+from {
 				break
 			}
 			held := func(w string) bool { return strings.Contains(w, r.Item) || strings.Contains(r.Item, w) }
 			if !slices.ContainsFunc(words, held) && s.belongs([]string{r.Item}) == i {
 				words = append(words, r.Item)
 			}
+		}
+		if draw > 0 {
+			more := words[seeds:]
+			rand.New(rand.NewPCG(uint64(draw), uint64(i))).Shuffle(len(more), func(a, b int) { more[a], more[b] = more[b], more[a] })
+			words = words[:min(len(words), seeds+moreTerms)]
 		}
 		for _, word := range words {
 			block.Terms = append(block.Terms, strategy.Term{Kind: strategy.TextTerm, Text: word, Field: "text", On: true})

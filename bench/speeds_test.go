@@ -330,7 +330,7 @@ func rescues(t *testing.T, _ sizes) []row {
 	keys := coverage.NewSet(studies)
 	candidates, steps := 0, 0
 	all := taken(2, func() {
-		suits, _, err := coverage.SuitsOf(context.Background(), set, s)
+		suits, _, err := coverage.SuitsOf(context.Background(), set, s, coverage.ByWords)
 		require.NoError(t, err)
 		r, err := coverage.NewRescuer(context.Background(), set, keys, s, suits)
 		require.NoError(t, err)

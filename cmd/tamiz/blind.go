@@ -9,7 +9,7 @@ import (
 
 func blindCommand() *cobra.Command {
 	var in recordFlags
-	var file, block string
+	var file, block, rule string
 	var records []string
 	var limit int
 	c := &cobra.Command{
@@ -21,6 +21,10 @@ func blindCommand() *cobra.Command {
 			}
 			if limit < 0 {
 				return usage("--limit is at least 0, not %d", limit)
+			}
+			by, err := ruleOf(rule)
+			if err != nil {
+				return err
 			}
 			if err := in.begin(c); err != nil {
 				return err
@@ -34,7 +38,7 @@ func blindCommand() *cobra.Command {
 				return err
 			}
 			set := in.set(sample)
-			suits, kept, err := coverage.SuitsOf(c.Context(), set, s)
+			suits, kept, err := coverage.SuitsOf(c.Context(), set, s, by)
 			if err != nil {
 				return err
 			}
@@ -63,6 +67,7 @@ func blindCommand() *cobra.Command {
 		},
 	}
 	in.add(c)
+	ruleFlag(c, &rule)
 	c.Flags().StringVar(&file, "strategy", "", "the strategy file")
 	c.Flags().StringArrayVar(&records, "in", nil, "a file of records; repeat for several")
 	c.Flags().StringVar(&block, "block", "", "this block alone")

@@ -13,7 +13,7 @@ import (
 
 func rescueCommand() *cobra.Command {
 	var in recordFlags
-	var file, block string
+	var file, block, rule string
 	var keys, records []string
 	c := &cobra.Command{
 		Use: "rescue --strategy S --keys FILE --in FILE…", Short: "Tell which words and headings would bring missed key studies back",
@@ -21,6 +21,10 @@ func rescueCommand() *cobra.Command {
 		RunE: func(c *cobra.Command, _ []string) error {
 			if file == "" || len(keys) == 0 || len(records) == 0 {
 				return usage("rescue needs --strategy, --keys and --in")
+			}
+			by, err := ruleOf(rule)
+			if err != nil {
+				return err
 			}
 			if err := in.begin(c); err != nil {
 				return err
@@ -38,7 +42,7 @@ func rescueCommand() *cobra.Command {
 				return err
 			}
 			set := in.set(sample)
-			suits, _, err := coverage.SuitsOf(c.Context(), set, s)
+			suits, _, err := coverage.SuitsOf(c.Context(), set, s, by)
 			if err != nil {
 				return err
 			}
@@ -54,6 +58,7 @@ func rescueCommand() *cobra.Command {
 		},
 	}
 	in.add(c)
+	ruleFlag(c, &rule)
 	c.Flags().StringVar(&file, "strategy", "", "the strategy file")
 	c.Flags().StringArrayVar(&keys, "keys", nil, "a file of key studies")
 	c.Flags().StringArrayVar(&records, "in", nil, "a file of records on which price, pull and suit are counted; repeat for several")

@@ -20,12 +20,20 @@ type Directions struct {
 	c      *Company
 	blocks []direction
 	mu     sync.Mutex
-	known  map[int][]float64 // fits by item
+	known  map[int]Fitted // by item
+}
+
+// A Fitted is how well something fits each block, not rounded. It is not to be changed.
+type Fitted struct {
+	Of []float64
+	// Leading is the same of the word that leads a phrase: that of its words which fits any block best. It is nil for a word
+	// by itself, and where no word of the phrase has company.
+	Leading []float64
 }
 
 // Directions returns those of the blocks of a strategy, searched or not. Terms that cannot be searched are an error.
 func (c *Company) Directions(ctx context.Context, s strategy.Strategy) (*Directions, error) {
-	d := &Directions{c: c, blocks: make([]direction, len(s.Blocks)), known: map[int][]float64{}}
+	d := &Directions{c: c, blocks: make([]direction, len(s.Blocks)), known: map[int]Fitted{}}
 	for i, b := range s.Blocks {
 		var err error
 		if d.blocks[i], err = c.direction(ctx, b); err != nil {
@@ -35,11 +43,11 @@ func (c *Company) Directions(ctx context.Context, s strategy.Strategy) (*Directi
 	return d, nil
 }
 
-// Fits returns how well an item fits each block, not rounded; ok is false for what is no item. It is not to be changed.
-func (d *Directions) Fits(item string) (fits []float64, ok bool) {
+// Fits returns how well an item fits each block; ok is false for what is no item.
+func (d *Directions) Fits(item string) (fits Fitted, ok bool) {
 	i, ok := d.c.place[item]
 	if !ok {
-		return nil, false
+		return fits, false
 	}
 	return d.of(i), true
 }
@@ -48,7 +56,7 @@ func (d *Directions) Fits(item string) (fits []float64, ok bool) {
 func (d *Directions) Median(block int) float64 {
 	var fits []float64
 	for i := range d.blocks[block].members {
-		fits = append(fits, d.of(i)[block])
+		fits = append(fits, d.of(i).Of[block])
 	}
 	if len(fits) == 0 {
 		return 0
@@ -64,22 +72,36 @@ func (d *Directions) Known(item string) bool {
 }
 
 // At returns the same of an item by its number, and in how many records it stands.
-func (d *Directions) At(item int) (fits []float64, records int) {
+func (d *Directions) At(item int) (fits Fitted, records int) {
 	return d.of(item), d.c.items[item].Records
 }
 
-func (d *Directions) of(item int) []float64 {
+func (d *Directions) of(item int) Fitted {
 	d.mu.Lock()
 	defer d.mu.Unlock()
-	fits, ok := d.known[item]
-	if !ok {
-		fits = make([]float64, len(d.blocks))
-		for b := range d.blocks {
-			fits[b] = d.c.cosine(item, d.blocks[b])
-		}
-		d.known[item] = fits
+	return d.fitted(item)
+}
+
+// fitted works out what is not known yet; the caller holds the lock.
+func (d *Directions) fitted(item int) Fitted {
+	if f, ok := d.known[item]; ok {
+		return f
 	}
-	return fits
+	f := Fitted{Of: make([]float64, len(d.blocks))}
+	for b := range d.blocks {
+		f.Of[b] = d.c.cosine(item, d.blocks[b])
+	}
+	if words := d.c.words[item]; len(words) > 1 && len(d.blocks) > 0 {
+		for _, word := range words {
+			if i, ok := d.c.place[word]; ok {
+				if fits := d.fitted(i).Of; f.Leading == nil || slices.Max(fits) > slices.Max(f.Leading) {
+					f.Leading = fits
+				}
+			}
+		}
+	}
+	d.known[item] = f
+	return f
 }
 
 // typical is how many items stand for a heading.
@@ -87,7 +109,7 @@ const typical = 5
 
 // FitsOf returns how well a heading fits each block, by the words that stand for it: the mean over the five items that are
 // most typical of the records that carry it, against the rest. ok is false where there is none.
-func (d *Directions) FitsOf(carrying *roaring.Bitmap) (fits []float64, ok bool) {
+func (d *Directions) FitsOf(carrying *roaring.Bitmap) (fits Fitted, ok bool) {
 	c := d.c
 	here, all := int(carrying.AndCardinality(c.set)), int(c.set.GetCardinality())
 	counts := make([]int32, len(c.items))
@@ -119,12 +141,12 @@ func (d *Directions) FitsOf(carrying *roaring.Bitmap) (fits []float64, ok bool) 
 		return cmp.Or(cmp.Compare(b.pull, a.pull), cmp.Compare(b.n, a.n), strings.Compare(c.items[a.item].Name, c.items[b.item].Name))
 	})
 	if best = best[:min(typical, len(best))]; len(best) == 0 {
-		return nil, false
+		return fits, false
 	}
-	fits = make([]float64, len(d.blocks))
+	fits.Of = make([]float64, len(d.blocks))
 	for _, s := range best {
-		for b, x := range d.of(int(s.item)) {
-			fits[b] += x / float64(len(best))
+		for b, x := range d.of(int(s.item)).Of {
+			fits.Of[b] += x / float64(len(best))
 		}
 	}
 	return fits, true

@@ -74,7 +74,7 @@ func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Compan
 	}
 	var hopes []hope
 	for _, item := range itemsOf(set, kept, spot) {
-		if fits, ok := suits.fits.Fits(item); ok && fits[block] > 0 {
+		if fits, ok := suits.fits.Fits(item); ok && fits.Of[block] > 0 {
 			if most := tally.Round(suits.most(fits, block, kept.Records(item))); most > 0 {
 				hopes = append(hopes, hope{item, most})
 			}

@@ -39,7 +39,7 @@ func Offered(ctx context.Context, suits *Suits, kept *company.Company, reach *Re
 		}
 		fits, records := suits.fits.At(i)
 		o.suits[i] = suits.weighed(fits, records, func(b int) int { return int(together[b][i]) })
-		if o.block[i] = (Suit{Of: o.suits[i]}).Best(); o.block[i] >= 0 && tally.Round(fits[o.block[i]]) < leastFit {
+		if o.block[i] = (Suit{Of: o.suits[i]}).Best(); o.block[i] >= 0 && tally.Round(fits.Of[o.block[i]]) < leastFit {
 			o.block[i] = -1
 		}
 		for b, suit := range o.suits[i] {

@@ -32,9 +32,20 @@ func (s Suit) Best() int {
 	return best
 }
 
+// A Rule is how suit is worked out.
+type Rule string
+
+const (
+	// Published is measures.md §4 as it is.
+	Published Rule = "published"
+	// ByWords is the same (beyond.md), but less for a phrase whose leading word fits another block better.
+	ByWords Rule = "words"
+)
+
 // Suits tells how well candidates belong to the blocks of a strategy: by the company that their words keep, and by how
 // often the blocks find their records. It can be asked by several at once.
 type Suits struct {
+	rule   Rule
 	fits   *company.Directions
 	mu     sync.Mutex
 	heads  map[string]Suit   // of headings, by label
@@ -45,7 +56,7 @@ type Suits struct {
 
 // NewSuits prepares to tell what suits the blocks of a strategy, over all records of a set (sample and contrast together),
 // whose company is given.
-func NewSuits(ctx context.Context, set Set, kept *company.Company, s strategy.Strategy) (*Suits, error) {
+func NewSuits(ctx context.Context, set Set, kept *company.Company, s strategy.Strategy, rule Rule) (*Suits, error) {
 	set.Within = nil
 	reach, err := Find(ctx, set, s)
 	if err != nil {
@@ -55,7 +66,7 @@ func NewSuits(ctx context.Context, set Set, kept *company.Company, s strategy.St
 	if err != nil {
 		return nil, err
 	}
-	out := &Suits{fits: fits, heads: map[string]Suit{}, blocks: reach.Blocks, all: int(set.Index.All().GetCardinality())}
+	out := &Suits{rule: rule, fits: fits, heads: map[string]Suit{}, blocks: reach.Blocks, all: int(set.Index.All().GetCardinality())}
 	for i := range s.Blocks {
 		out.floors = append(out.floors, fits.Median(i)*doubt)
 	}
@@ -93,37 +104,38 @@ func (s *Suits) Heading(label string, records *roaring.Bitmap) Suit {
 }
 
 // most returns the highest that the suit of an item to a block can be, whatever records hold it.
-func (s *Suits) most(fits []float64, block, records int) float64 {
+func (s *Suits) most(fits company.Fitted, block, records int) float64 {
 	together := 1.0
 	if p := float64(s.blocks[block].GetCardinality()) / float64(s.all); p > 0 {
 		together = 1 / p
 	}
-	return suit(fits, block, together, float64(records))
+	return s.suit(fits, block, together, float64(records))
 }
 
-// How strongly a candidate that fits another block better is damped, and how many chance records are laid to those that
-// hold it. Both were chosen with the formula.
+// How strongly a candidate that fits another block better is damped, how strongly a phrase whose leading word does, and how
+// many chance records are laid to those that hold it. They were chosen with the formulas.
 const (
-	damping = 8
-	chance  = 5
+	damping        = 8
+	leadingDamping = 4
+	chance         = 5
 )
 
-func (s *Suits) weigh(fits []float64, kept bool, records *roaring.Bitmap) Suit {
+func (s *Suits) weigh(fits company.Fitted, kept bool, records *roaring.Bitmap) Suit {
 	if !kept {
 		return Suit{Of: make([]float64, len(s.blocks))}
 	}
 	with := func(b int) int { return int(records.AndCardinality(s.blocks[b])) }
 	out := Suit{Of: s.weighed(fits, int(records.GetCardinality()), with), Kept: true}
-	for b, fit := range fits {
+	for b, fit := range fits.Of {
 		out.doubtful = append(out.doubtful, fit < s.floors[b])
 	}
 	return out
 }
 
 // weighed returns the suit to each block of what stands in so many records; with tells how many of them a block finds.
-func (s *Suits) weighed(fits []float64, records int, with func(block int) int) []float64 {
+func (s *Suits) weighed(fits company.Fitted, records int, with func(block int) int) []float64 {
 	of := make([]float64, len(s.blocks))
-	for b, fit := range fits {
+	for b, fit := range fits.Of {
 		if fit <= 0 {
 			continue
 		}
@@ -131,24 +143,35 @@ func (s *Suits) weighed(fits []float64, records int, with func(block int) int) [
 		if p := float64(s.blocks[b].GetCardinality()) / float64(s.all); p > 0 {
 			together = (float64(with(b)) + chance*p) / (float64(records) + chance) / p
 		}
-		of[b] = suit(fits, b, together, float64(records))
+		of[b] = s.suit(fits, b, together, float64(records))
 	}
 	return of
 }
 
-// suit is the formula of measures.md §4.
-func suit(fits []float64, block int, together, records float64) float64 {
-	fit, top := fits[block], slices.Max(fits)
-	x := fit * (1 + max(0, math.Log(together)))
-	return x * x * math.Pow(fit/top, damping) / math.Log(2+records)
+// suit is the formula of measures.md §4 and, by words, of beyond.md.
+func (s *Suits) suit(fits company.Fitted, block int, together, records float64) float64 {
+	x := fits.Of[block] * (1 + max(0, math.Log(together)))
+	x = x * x * damped(fits.Of, block, damping) / math.Log(2+records)
+	if s.rule == ByWords && fits.Leading != nil {
+		x *= damped(fits.Leading, block, leadingDamping)
+	}
+	return x
+}
+
+// damped is 1 for the block that something fits best, and less for the others.
+func damped(fits []float64, block int, by float64) float64 {
+	if fits[block] <= 0 {
+		return 0
+	}
+	return math.Pow(fits[block]/slices.Max(fits), by)
 }
 
 // SuitsOf does the same for records whose company is not known yet, and returns that besides.
-func SuitsOf(ctx context.Context, set Set, s strategy.Strategy) (*Suits, *company.Company, error) {
+func SuitsOf(ctx context.Context, set Set, s strategy.Strategy, rule Rule) (*Suits, *company.Company, error) {
 	kept, err := company.Build(ctx, set.Index, set.Index.All())
 	if err != nil {
 		return nil, nil, err
 	}
-	suits, err := NewSuits(ctx, set, kept, s)
+	suits, err := NewSuits(ctx, set, kept, s, rule)
 	return suits, kept, err
 }

@@ -3,21 +3,36 @@ package coverage_test
 import (
 	"context"
 	"fmt"
+	"math"
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"tamiz/core/bib"
 	"tamiz/core/coverage"
 	"tamiz/core/strategy"
+	"tamiz/core/text"
 )
 
+// bothRules runs a test by each rule of suit.
+func bothRules(t *testing.T, test func(t *testing.T, rule coverage.Rule)) {
+	for _, rule := range []coverage.Rule{coverage.Published, coverage.ByWords} {
+		t.Run(string(rule), func(t *testing.T) { test(t, rule) })
+	}
+}
+
 func TestTheFirstOfABlindSpotAreThoseOfTheWholeList(t *testing.T) {
+	bothRules(t, firstOfABlindSpot)
+}
+
+func firstOfABlindSpot(t *testing.T, rule coverage.Rule) {
 	s := woolStrategy(t)
 	set := coverage.NewSet(append(read(t, "sample.ris"), read(t, "contrast-1.ris")...))
-	suits, kept, err := coverage.SuitsOf(context.Background(), set, s)
+	suits, kept, err := coverage.SuitsOf(context.Background(), set, s, rule)
 	require.NoError(t, err)
 	reach, err := coverage.Find(context.Background(), set, s)
 	require.NoError(t, err)
@@ -39,14 +54,18 @@ func TestTheFirstOfABlindSpotAreThoseOfTheWholeList(t *testing.T) {
 
 // Whatever the order of the blocks, each candidate suits each of them as well.
 func TestSuitDoesNotDependOnTheOrderOfBlocks(t *testing.T) {
+	bothRules(t, orderOfBlocks)
+}
+
+func orderOfBlocks(t *testing.T, rule coverage.Rule) {
 	s := woolStrategy(t)
 	set := coverage.NewSet(read(t, "sample.ris"))
 	turned := s
 	turned.Blocks = slices.Clone(s.Blocks)
 	slices.Reverse(turned.Blocks)
-	suits, kept, err := coverage.SuitsOf(context.Background(), set, s)
+	suits, kept, err := coverage.SuitsOf(context.Background(), set, s, rule)
 	require.NoError(t, err)
-	other, _, err := coverage.SuitsOf(context.Background(), set, turned)
+	other, _, err := coverage.SuitsOf(context.Background(), set, turned, rule)
 	require.NoError(t, err)
 	compared := 0
 	for _, item := range kept.ItemsIn(set.Index.All()) {
@@ -61,6 +80,55 @@ func TestSuitDoesNotDependOnTheOrderOfBlocks(t *testing.T) {
 	}
 	assert.Greater(t, compared, 200)
 	assert.False(t, suits.Text("no such item", set.Index.All()).Kept)
+}
+
+// By words, a phrase suits a block as its leading word lets it, a word by itself as published.
+func TestSuitByWordsGoesByTheLeadingWord(t *testing.T) {
+	s := woolStrategy(t)
+	set := coverage.NewSet(append(read(t, "sample.ris"), read(t, "contrast-1.ris")...))
+	ctx := context.Background()
+	published, kept, err := coverage.SuitsOf(ctx, set, s, coverage.Published)
+	require.NoError(t, err)
+	byWords, err := coverage.NewSuits(ctx, set, kept, s, coverage.ByWords)
+	require.NoError(t, err)
+	fits := map[string][]float64{}
+	of, err := kept.Fits(ctx, s) // rounded to six decimals
+	require.NoError(t, err)
+	for _, f := range of {
+		fits[f.Item] = f.Fits
+	}
+	words, phrases, damped := 0, 0, 0
+	for _, item := range kept.ItemsIn(set.Index.All()) {
+		tokens := strings.Split(item, " ")
+		records := set.Index.Phrase(text.Literal(tokens...), bib.Text)
+		var leading []float64
+		for _, w := range tokens {
+			if len(tokens) > 1 && fits[w] != nil && (leading == nil || slices.Max(fits[w]) > slices.Max(leading)) {
+				leading = fits[w]
+			}
+		}
+		a, b := published.Text(item, records).Of, byWords.Text(item, records).Of
+		for block := range a {
+			want := a[block]
+			if leading != nil {
+				share := 0.0
+				if leading[block] > 0 {
+					share = leading[block] / slices.Max(leading)
+				}
+				want *= math.Pow(share, 4)
+				phrases++
+				if share < 1 && a[block] > 0 {
+					damped++
+				}
+			} else {
+				words++
+			}
+			assert.InDelta(t, want, b[block], 1e-4, item)
+		}
+	}
+	assert.Greater(t, words, 100)
+	assert.Greater(t, phrases, 100)
+	assert.Greater(t, damped, 50)
 }
 
 func TestPruningNeverLosesAKeyStudyNorMoreThanItSays(t *testing.T) {
@@ -101,11 +169,15 @@ func TestPruningNeverLosesAKeyStudyNorMoreThanItSays(t *testing.T) {
 
 // What has no company has no part in a plan: it is the same whether it was looked for or not.
 func TestAPlanNeedsWhatIsPromisingAlone(t *testing.T) {
+	bothRules(t, promisingAlone)
+}
+
+func promisingAlone(t *testing.T, rule coverage.Rule) {
 	s := woolStrategy(t)
 	set := coverage.NewSet(append(read(t, "sample.ris"), read(t, "contrast-1.ris")...))
 	keys := coverage.NewSet(read(t, "keys.ris"))
 	ctx := context.Background()
-	suits, _, err := coverage.SuitsOf(ctx, set, s)
+	suits, _, err := coverage.SuitsOf(ctx, set, s, rule)
 	require.NoError(t, err)
 	plan := func(of func(r *coverage.Rescuer, block int) (coverage.BlockRescue, error)) (out []string) {
 		r, err := coverage.NewRescuer(ctx, set, keys, s, suits)
