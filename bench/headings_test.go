@@ -21,6 +21,8 @@ import (
 	"tamiz/core/bib"
 	"tamiz/core/coverage"
 	"tamiz/core/heading"
+	"tamiz/core/index"
+	"tamiz/core/query"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/core/text"
@@ -139,10 +141,60 @@ func headings(t *testing.T, size sizes) []row {
 	}
 	rows = append(rows, fromTheStore(t, v))
 	rows = append(rows, asTyped(t, v, labels)...)
+	rows = append(rows, branch(t, v))
 	runtime.KeepAlive(v)
 	v = nil
 	rows = append(rows, evidence(t))
 	return append(rows, nodes(t, size))
+}
+
+// branch measures a heading at the top with all below it over 50,000 records that carry 20,000 of the headings, beside walking
+// through what all records carry.
+func branch(t *testing.T, v *thesaurus.Thesaurus) row {
+	r := rand.New(rand.NewPCG(7, 7))
+	var records []*bib.Record
+	for range 50_000 {
+		record := &bib.Record{Title: "Made up"}
+		for range 10 {
+			record.Headings = append(record.Headings, bib.Assignment{Label: v.Label(r.IntN(20_000) * 15)})
+		}
+		records = append(records, record)
+	}
+	ix := index.Build(records)
+	top, most := 0, 0
+	for h := range v.Len() {
+		if len(v.Broader(h)) == 0 {
+			if n := len(v.Below(h)); n > most {
+				top, most = h, n
+			}
+		}
+	}
+	term := strategy.Term{Kind: strategy.HeadingTerm, Heading: v.Label(top), Narrower: true}
+	var q query.Expr
+	var before, after runtime.MemStats
+	runtime.GC()
+	runtime.ReadMemStats(&before)
+	said := taken(5, func() { q = must(term.QueryIn(v)) })
+	runtime.GC()
+	runtime.ReadMemStats(&after)
+	found := 0
+	took := taken(5, func() { found = int(q.Match(ix).GetCardinality()) })
+	below := map[string]bool{}
+	for _, h := range v.Below(top) {
+		below[text.Label(v.Label(h))] = true
+	}
+	scanned := 0
+	scan := taken(5, func() {
+		scanned = 0
+		for _, record := range records {
+			if slices.ContainsFunc(record.Headings, func(a bib.Assignment) bool { return below[text.Label(a.Label)] }) {
+				scanned++
+			}
+		}
+	})
+	require.Equal(t, scanned, found)
+	return row{fmt.Sprintf("a heading with %d below it, over 50,000 records: said in %s and %.1f MB, found", most-1, short(said), float64(int64(after.HeapAlloc)-int64(before.HeapAlloc))/1e6),
+		"a walk through what the records carry", ratio(took, scan), "printed"}
 }
 
 // fromTheStore measures how long a vocabulary takes from the form in which it is kept.

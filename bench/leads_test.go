@@ -36,7 +36,7 @@ func leads(t *testing.T, _ sizes) []row {
 		s.index.Thesaurus, s.pool.Thesaurus = v, v
 		_, keys := s.asked(0)
 		keys.Thesaurus = v
-		of := func(label string) int { return s.about(s.index.Index.Heading([]string{text.Label(label)}, false, nil)) }
+		of := func(label string) int { return s.about(s.index.Index.Labelled(label)) }
 		found := roaring.New()
 		for i, c := range topic.Concepts {
 			for _, seed := range c.Seeds {
@@ -66,7 +66,7 @@ func leads(t *testing.T, _ sizes) []row {
 			keyed.count(of(c.Label) >= 0)
 		}
 		for _, c := range p.Sample {
-			branch := s.index.Index.Heading(v.BelowLabels(c.Label), false, nil)
+			branch := s.index.Index.Heading(v.Branch(c.Label), false, nil)
 			sampled.count(s.about(branch) >= 0)
 		}
 	}
@@ -92,7 +92,7 @@ func standIns(t *testing.T) (used, pull, both string) {
 	var right [3]tallied
 	for h := range own.Len() {
 		stated := own.Counterparts(h, other)
-		if len(stated) == 0 || stated[0].Via != thesaurus.ByExact || pool.Index.Heading([]string{text.Label(stated[0].Heading)}, false, nil).IsEmpty() {
+		if len(stated) == 0 || stated[0].Via != thesaurus.ByExact || pool.Index.Labelled(stated[0].Heading).IsEmpty() {
 			continue
 		}
 		said := roaring.New()
@@ -108,7 +108,7 @@ func standIns(t *testing.T) (used, pull, both string) {
 		}
 		suits := must(coverage.NewSuits(ctx, set, kept, strategy.Strategy{Blocks: []strategy.Block{b}}, coverage.ByWords))
 		worth := func(e coverage.Evidence) float64 {
-			return e.Pull * suits.Heading(e.Heading, pool.Index.Heading([]string{text.Label(e.Heading)}, false, nil)).Of[0]
+			return e.Pull * suits.Heading(e.Heading, pool.Index.Labelled(e.Heading)).Of[0]
 		}
 		bySuit := slices.Clone(byPull)
 		slices.SortStableFunc(bySuit, func(a, b coverage.Evidence) int { return cmp.Compare(worth(b), worth(a)) })

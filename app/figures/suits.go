@@ -12,6 +12,7 @@ import (
 	"tamiz/core/bib"
 	"tamiz/core/company"
 	"tamiz/core/coverage"
+	"tamiz/core/query"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/core/text"
@@ -157,12 +158,14 @@ func insideOf(d *desk.Desk, f tally.Facet) (func(forms []string) []string, error
 		found := map[string][]string{} // blocks by the key of a heading
 		for i, b := range d.Strategy.Blocks {
 			for _, t := range b.Terms {
-				if !t.On || t.Kind != strategy.HeadingTerm || t.Central || len(t.Qualifiers) > 0 {
+				if !t.On || t.Kind != strategy.HeadingTerm || t.Central || len(t.Qualifiers) > 0 || t.Until != 0 {
 					continue
 				}
-				for _, label := range below(d.Pool.Thesaurus, t) {
-					if id := d.Document.Blocks[i].ID; !slices.Contains(found[label], id) {
-						found[label] = append(found[label], id)
+				for _, which := range headingsOf(t, d.Pool.Thesaurus) {
+					for label := range d.Pool.Index.Carried(which) {
+						if id := d.Document.Blocks[i].ID; !slices.Contains(found[label], id) {
+							found[label] = append(found[label], id)
+						}
 					}
 				}
 			}
@@ -220,13 +223,19 @@ func suitHeadings(d *desk.Desk, ctx context.Context, out *Suits, missed []*bib.R
 	return nil
 }
 
-// below returns the keys of the headings that a heading term finds.
-func below(v *thesaurus.Thesaurus, t strategy.Term) []string {
-	key := text.Label(t.Heading)
-	if v == nil || !t.Narrower {
-		return []string{key}
+// headingsOf returns the headings that a heading term finds: of several where several stand for one.
+func headingsOf(t strategy.Term, v *thesaurus.Thesaurus) (out []thesaurus.Headings) {
+	q, err := t.QueryIn(v)
+	any, several := q.(query.Or)
+	if err != nil || !several {
+		any = query.Or{q}
 	}
-	return v.BelowLabels(key)
+	for _, q := range any {
+		if h, ok := q.(query.Heading); ok {
+			out = append(out, h.Which)
+		}
+	}
+	return out
 }
 
 // AlikeQuestion asks for words used like those of a term, of a block, or like an item.

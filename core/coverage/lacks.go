@@ -14,6 +14,7 @@ import (
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/core/text"
+	"tamiz/core/thesaurus"
 
 	"github.com/RoaringBitmap/roaring/v2"
 	"golang.org/x/sync/errgroup"
@@ -110,7 +111,7 @@ func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Compan
 	for _, label := range order {
 		// A heading is there already where a term matches any of its assignments.
 		work.Go(func() error {
-			q := query.Heading{Labels: []string{label}}
+			q := query.Heading{Which: thesaurus.Labelled(label)}
 			if ctx.Err() == nil && !slices.ContainsFunc(q.Match(set.Index).ToArray(), func(r uint32) bool { return taken.Heading(set.Records[r], label) }) {
 				add(written(set.Thesaurus, labels[label]), strategy.HeadingTerm, q, func(everywhere *roaring.Bitmap) Suit { return suits.Heading(label, everywhere) })
 			}

@@ -158,7 +158,7 @@ func covers(wide, narrow query.Expr) bool {
 		if !ok || wide.Until != 0 && (within.Until == 0 || within.Until > wide.Until) || wide.Central && !within.Central || len(wide.Qualifiers) > 0 && !(len(within.Qualifiers) > 0 && among(within.Qualifiers, wide.Qualifiers)) {
 			return false
 		}
-		return among(within.Labels, wide.Labels)
+		return within.Which.Within(wide.Which)
 	}
 	return false
 }

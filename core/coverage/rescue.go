@@ -187,7 +187,7 @@ func written(t *thesaurus.Thesaurus, label string) string {
 func (r *Rescuer) heading(ctx context.Context, key itemKey) *found {
 	f := r.known[key]
 	if f == nil {
-		q := query.Heading{Labels: []string{key.key}}
+		q := query.Heading{Which: thesaurus.Labelled(key.key)}
 		everywhere := q.Match(r.set.Index)
 		f = &found{r.set.part(everywhere), q.Match(r.keys.Index), r.suits.Heading(key.key, everywhere)}
 		r.known[key] = f

@@ -10,6 +10,7 @@ import (
 	"tamiz/core/bib"
 	"tamiz/core/query"
 	"tamiz/core/text"
+	"tamiz/core/thesaurus"
 )
 
 // Options of writing.
@@ -565,7 +566,7 @@ func (a *adapter) heading(q query.Heading) query.Expr {
 	said := q
 	var codes []string
 	if q.Narrower && len(h.Narrower) == 0 {
-		said.Narrower, said.Labels = false, []string{text.Label(q.Label)}
+		said.Narrower, said.Which = false, thesaurus.Labelled(q.Label)
 		codes = append(codes, NoNarrower)
 	}
 	if q.Central && len(h.Central) == 0 {

@@ -6,6 +6,7 @@ import (
 
 	"tamiz/core/query"
 	"tamiz/core/text"
+	"tamiz/core/thesaurus"
 )
 
 // heading reads a heading by one template.
@@ -39,14 +40,14 @@ func (p *parser) heading(t template) *Node {
 	full := p.headingOf(label)
 	full.Narrower, full.Central, full.Qualifiers = h.Narrower, h.Central, h.Qualifiers
 	if full.Narrower && p.vocabulary != nil {
-		full.Labels = p.vocabulary.BelowLabels(label)
+		full.Which = p.vocabulary.Branch(label)
 	}
 	n.Expr = full
 	return n
 }
 
 func (p *parser) headingOf(label string) query.Heading {
-	return query.Heading{Label: label, Labels: []string{text.Label(label)}}
+	return query.Heading{Label: label, Which: thesaurus.Labelled(label)}
 }
 
 // labelled reads a label: in marks, or up to what ends it.

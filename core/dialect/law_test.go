@@ -92,7 +92,7 @@ func expression(t *rapid.T, depth int) query.Expr {
 		return query.Near{Left: pattern(t, 2), Right: pattern(t, 1), Within: rapid.IntRange(1, 4).Draw(t, "within"), Ordered: rapid.Bool().Draw(t, "ordered"), Exactly: rapid.Bool().Draw(t, "exactly"), Fields: field(t)}
 	case 1:
 		label := rapid.SampledFrom([]string{"Heat, Dry", "Rest; Shade", `Odd "one"`}).Draw(t, "heading")
-		h := query.Heading{Label: label, Labels: []string{text.Label(label)}, Narrower: rapid.Bool().Draw(t, "narrower"), Central: rapid.Bool().Draw(t, "central")}
+		h := query.Heading{Label: label, Which: thesaurus.Labelled(label), Narrower: rapid.Bool().Draw(t, "narrower"), Central: rapid.Bool().Draw(t, "central")}
 		if rapid.Bool().Draw(t, "qualified") {
 			h.Qualifiers = []string{"prevention"}
 		}

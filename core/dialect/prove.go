@@ -8,6 +8,7 @@ import (
 	"tamiz/core/index"
 	"tamiz/core/query"
 	"tamiz/core/text"
+	"tamiz/core/thesaurus"
 )
 
 // samples are expressions of every kind, by which a dialect is proved.
@@ -22,7 +23,7 @@ func samples() []query.Expr {
 	ph := func(s string, f bib.Field) query.Expr { return query.Phrase{Pattern: pattern(s), Fields: f} }
 	a, b, c := ph("kiln", bib.Text), ph("cane cutter", bib.Title), ph("rest*", bib.Any)
 	h := func(narrower, central bool, qualifiers ...string) query.Expr {
-		return query.Heading{Label: "Kiln Workers, Rural", Narrower: narrower, Central: central, Qualifiers: qualifiers, Labels: []string{"kiln workers, rural"}}
+		return query.Heading{Label: "Kiln Workers, Rural", Narrower: narrower, Central: central, Qualifiers: qualifiers, Which: thesaurus.Labelled("Kiln Workers, Rural")}
 	}
 	out := []query.Expr{
 		a, b, c, ph("and", bib.Text), ph("12", bib.Text), ph("labo?rer*", bib.Text), ph("*hydration", bib.Title), ph("co*worker", bib.Text),

@@ -359,7 +359,7 @@ func (e *explainer) covered(p, other *dialect.Node, later bool) (code, why strin
 		if text.Label(a.Label) == text.Label(b.Label) && (b.Narrower || !a.Narrower) {
 			return InsideAnother, fmt.Sprintf("%s finds nothing that %s does not", e.short(p), e.short(other))
 		}
-		if b.Narrower && slices.Contains(b.Labels, text.Label(a.Label)) {
+		if b.Narrower && b.Which.Has(a.Label) {
 			return HeadingBelow, fmt.Sprintf("%s stands below %s, which is taken with all below it", e.short(p), e.short(other))
 		}
 	}

@@ -80,7 +80,7 @@ func (e *explainer) letsIn(n *dialect.Node) (l strategy.Limit, ok bool) {
 			}
 		case query.Heading:
 			// A limit takes all below a heading: one that stands alone is no limit, where something does stand below it.
-			alone := !q.Narrower && e.over.Set.Thesaurus != nil && len(e.over.Set.Thesaurus.BelowLabels(q.Label)) > 1
+			alone := !q.Narrower && e.over.Set.Thesaurus != nil && e.over.Set.Thesaurus.Branch(q.Label).Len() > 1
 			if alone || q.Central || len(q.Qualifiers) > 0 || q.Until != 0 || !put(string(tally.LimitBy(q.Label)), q.Label) {
 				return l, false
 			}

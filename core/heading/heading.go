@@ -124,8 +124,8 @@ func (l Look) Node(heading int) (Node, error) {
 	largest := n.Alone
 	if n.WithNarrower > 0 && l.Set.Index != nil {
 		all := l.Set.All()
-		for _, b := range below[1:] {
-			if carried := int(l.Set.Index.Heading([]string{text.Label(v.Label(b))}, false, nil).AndCardinality(all)); carried > 0 {
+		for b := range l.Set.Index.Carried(v.These(below[1:]...)) {
+			if carried := int(l.Set.Index.Labelled(b).AndCardinality(all)); carried > 0 {
 				n.Carried++
 				largest = max(largest, carried)
 			}

@@ -8,7 +8,6 @@ import (
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/tally"
-	"tamiz/core/text"
 )
 
 // Proposed is the headings, each with all that stands below it, that a sample and the key studies themselves point to.
@@ -67,13 +66,13 @@ func (l Look) branches(ctx context.Context) (map[int]branch, error) {
 			if ctx.Err() != nil {
 				return nil, ctx.Err()
 			}
-			key := []string{text.Label(v.Label(at.heading))}
+			key := v.Label(at.heading)
 			b := branch{roaring.New(), roaring.New()}
 			if l.Set.Index != nil {
-				b.records = l.Set.Index.Heading(key, false, nil)
+				b.records = l.Set.Index.Labelled(key)
 			}
 			if l.Keys.Index != nil {
-				b.keys = l.Keys.Index.Heading(key, false, nil)
+				b.keys = l.Keys.Index.Labelled(key)
 			}
 			for _, below := range at.below {
 				if of, ok := out[below]; ok {
@@ -167,7 +166,7 @@ func (l Look) ownKeys(label string, studies *roaring.Bitmap) uint64 {
 	if l.Keys.Index == nil {
 		return 0
 	}
-	return l.Keys.Index.Heading([]string{text.Label(label)}, false, nil).AndCardinality(studies)
+	return l.Keys.Index.Labelled(label).AndCardinality(studies)
 }
 
 // cheapest keeps the headings that catch more key studies than all that find fewer records, those of fewest records

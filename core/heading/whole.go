@@ -135,7 +135,7 @@ func (l Look) around(ctx context.Context, out *Whole, label string) error {
 			out.Unindexed++
 		}
 	}
-	in := roaring.And(l.Set.Index.Heading([]string{text.Label(label)}, false, nil), all)
+	in := roaring.And(l.Set.Index.Labelled(label), all)
 	if in.IsEmpty() {
 		return nil
 	}

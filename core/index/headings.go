@@ -1,6 +1,9 @@
 package index
 
 import (
+	"iter"
+	"sync/atomic"
+
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/bib"
@@ -9,10 +12,20 @@ import (
 
 // headings holds which record carries which heading, with its qualifiers and whether it is central.
 type headings struct {
-	label       map[string][]uint32 // assignments of each label, ascending
+	label       map[string]uint32 // the number of each
+	labels      []string
+	of          [][]uint32 // assignments of each, ascending
 	qualifier   map[string]uint32
 	assignments []assignment
 	qualifiers  []uint32 // of all assignments, one after the other
+
+	placed atomic.Pointer[placed]
+}
+
+// placed is where the labels stand in the vocabulary that was asked for last; -1 where one does not.
+type placed struct {
+	in Vocabulary
+	at []int
 }
 
 type assignment struct {
@@ -22,11 +35,17 @@ type assignment struct {
 }
 
 func (h *headings) build(records []*bib.Record) {
-	h.label, h.qualifier = map[string][]uint32{}, map[string]uint32{}
+	h.label, h.qualifier = map[string]uint32{}, map[string]uint32{}
 	for r, rec := range records {
 		for _, a := range rec.Headings {
 			key := text.Label(a.Label)
-			h.label[key] = append(h.label[key], uint32(len(h.assignments)))
+			number, ok := h.label[key]
+			if !ok {
+				number = uint32(len(h.labels))
+				h.label[key] = number
+				h.labels, h.of = append(h.labels, key), append(h.of, nil)
+			}
+			h.of[number] = append(h.of[number], uint32(len(h.assignments)))
 			for _, q := range a.Qualifiers {
 				q = text.Label(q)
 				id, ok := h.qualifier[q]
@@ -41,9 +60,87 @@ func (h *headings) build(records []*bib.Record) {
 	}
 }
 
-// Heading returns the records that carry any of the labels (as text.Label writes them); with central,
-// as a main point; with qualifiers, each with at least one of them, on the same assignment.
-func (ix *Index) Heading(labels []string, central bool, qualifiers []string) *roaring.Bitmap {
+// Headings are headings that are looked for, such as those of a branch: thesaurus.Headings.
+type Headings interface {
+	Len() int
+	Labels() iter.Seq[string]             // as text.Label writes them
+	Vocabulary() (in Vocabulary, ok bool) // where they stand; not ok for those of none
+	HasAt(place int) bool                 // reports whether what stands at a place there is among them
+}
+
+// A Vocabulary tells where a label stands in it. It does not change, and can be compared.
+type Vocabulary = interface {
+	Find(label string) (place int, ok bool)
+}
+
+// Labelled returns the records that carry a heading, by its label.
+func (ix *Index) Labelled(label string) *roaring.Bitmap {
+	out := roaring.New()
+	h := &ix.headings
+	if number, ok := h.label[text.Label(label)]; ok {
+		found := make([]uint32, len(h.of[number]))
+		for i, a := range h.of[number] {
+			found[i] = h.assignments[a].record
+		}
+		out.AddMany(found)
+	}
+	return out
+}
+
+// Carried walks those of some headings that records carry, as text.Label writes them, in no order.
+func (ix *Index) Carried(of Headings) iter.Seq[string] {
+	return func(yield func(string) bool) {
+		for number := range ix.headings.among(of) {
+			if !yield(ix.headings.labels[number]) {
+				return
+			}
+		}
+	}
+}
+
+// fewer is how many of the headings that records carry are looked at in the time that one which is looked for takes: that one
+// has to be written as a label, these have their places.
+const fewer = 16
+
+// among walks the numbers of those of some headings that records carry: by those that are looked for or by those that are
+// carried, whichever takes less.
+func (h *headings) among(of Headings) iter.Seq[uint32] {
+	return func(yield func(uint32) bool) {
+		if in, ok := of.Vocabulary(); ok && of.Len()*fewer > len(h.labels) {
+			for number, place := range h.places(in) {
+				if place >= 0 && of.HasAt(place) && !yield(uint32(number)) {
+					return
+				}
+			}
+			return
+		}
+		for label := range of.Labels() {
+			if number, ok := h.label[label]; ok && !yield(number) {
+				return
+			}
+		}
+	}
+}
+
+// places returns where each label stands in a vocabulary.
+func (h *headings) places(in Vocabulary) []int {
+	if known := h.placed.Load(); known != nil && known.in == in {
+		return known.at
+	}
+	at := make([]int, len(h.labels))
+	for i, label := range h.labels {
+		place, ok := in.Find(label)
+		if at[i] = place; !ok {
+			at[i] = -1
+		}
+	}
+	h.placed.Store(&placed{in, at})
+	return at
+}
+
+// Heading returns the records that carry any of some headings; with central, as a main point; with qualifiers, each with at
+// least one of them, on the same assignment.
+func (ix *Index) Heading(of Headings, central bool, qualifiers []string) *roaring.Bitmap {
 	h := &ix.headings
 	wanted := map[uint32]bool{}
 	for _, q := range qualifiers {
@@ -56,9 +153,9 @@ func (ix *Index) Heading(labels []string, central bool, qualifiers []string) *ro
 		return out
 	}
 	var found []uint32 // of one label: adding them at once is far quicker than one by one
-	for _, l := range labels {
+	for number := range h.among(of) {
 		found = found[:0]
-		for _, a := range h.label[l] {
+		for _, a := range h.of[number] {
 			if (!central || h.assignments[a].central) && (len(wanted) == 0 || h.qualified(a, wanted)) {
 				found = append(found, h.assignments[a].record)
 			}

@@ -14,6 +14,7 @@ import (
 	"tamiz/core/bib"
 	"tamiz/core/index"
 	"tamiz/core/text"
+	"tamiz/core/thesaurus"
 )
 
 // Words few enough that phrases and pairs come about by chance.
@@ -102,7 +103,49 @@ func TestHeadingsAreFoundByLabelCentralAndQualifier(t *testing.T) {
 				want = append(want, uint32(i))
 			}
 		}
-		assert.Equal(t, want, members(index.Build(rs).Heading([]string{label}, central, qualifiers)))
+		assert.Equal(t, want, members(index.Build(rs).Heading(thesaurus.Labelled(label), central, qualifiers)))
+	})
+}
+
+// Whether more headings are looked for than records carry or fewer, those that are carried are found.
+func TestHeadingsOfABranchAreFoundWhicheverAreFewer(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		rs := records(t)
+		ix := index.Build(rs)
+		wanted := rapid.SliceOfN(rapid.Custom(func(t *rapid.T) string { return text.Label(value(t, "wanted")) }), 0, 30).Draw(t, "labels")
+		of := thesaurus.Labelled(wanted...)
+		if rapid.Bool().Draw(t, "of a vocabulary") {
+			var concepts []thesaurus.Concept
+			for i, label := range append(slices.Clone(wanted), "some other") {
+				concepts = append(concepts, thesaurus.Concept{ID: fmt.Sprint(i), Labels: []thesaurus.Text{{Value: label}}})
+			}
+			v, _ := thesaurus.Build(concepts, "")
+			var places []int
+			for h := range v.Len() {
+				if v.Label(h) != "some other" {
+					places = append(places, h)
+				}
+			}
+			of = v.These(places...)
+			wanted = slices.DeleteFunc(wanted, func(l string) bool { return l == "" })
+		}
+		want, carried := []uint32{}, []string{}
+		for i, r := range rs {
+			in := false
+			for _, a := range r.Headings {
+				if label := text.Label(a.Label); slices.Contains(wanted, label) {
+					in = true
+					if !slices.Contains(carried, label) {
+						carried = append(carried, label)
+					}
+				}
+			}
+			if in {
+				want = append(want, uint32(i))
+			}
+		}
+		assert.Equal(t, want, members(ix.Heading(of, false, nil)))
+		assert.ElementsMatch(t, carried, slices.Collect(ix.Carried(of)))
 	})
 }
 

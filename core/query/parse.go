@@ -469,9 +469,9 @@ func (p *parser) heading(term token, modifiers []modifier) (Expr, *Error) {
 			return nil, p.wrong(m.name, "heading takes /narrower, /central and /qualifier=, not /%s%s", m.name.text, m.sign)
 		}
 	}
-	h.Labels = []string{label}
+	h.Which = thesaurus.Labelled(label)
 	if h.Narrower && p.vocabulary != nil {
-		h.Labels = p.vocabulary.BelowLabels(label)
+		h.Which = p.vocabulary.Branch(label)
 	}
 	return h, nil
 }

@@ -13,6 +13,7 @@ import (
 	"tamiz/core/bib"
 	"tamiz/core/index"
 	"tamiz/core/text"
+	"tamiz/core/thesaurus"
 )
 
 // An Expr is something that records match or do not.
@@ -124,21 +125,21 @@ type Heading struct {
 	Narrower   bool   // or one below it
 	Central    bool
 	Qualifiers []string
-	Labels     []string // what Label, and Narrower, stand for: as text.Label writes them
-	Parts      []Part   // with Narrower, where some below are left out: what is meant, put together
-	Until      int      // of records up to this year alone; 0 is any
+	Which      thesaurus.Headings // what Label, and Narrower, stand for
+	Parts      []Part             // with Narrower, where some below are left out: what is meant, put together
+	Until      int                // of records up to this year alone; 0 is any
 }
 
 // A Part is a heading, with or without all below it.
 type Part struct {
 	Label    string
 	Narrower bool
-	Labels   []string
+	Which    thesaurus.Headings
 }
 
 // Match implements Expr.
 func (q Heading) Match(ix *index.Index) *roaring.Bitmap {
-	found := ix.Heading(q.Labels, q.Central, q.Qualifiers)
+	found := ix.Heading(q.Which, q.Central, q.Qualifiers)
 	if q.Until != 0 {
 		found.And(Years{From: FirstYear, To: q.Until}.Match(ix))
 	}
@@ -154,7 +155,7 @@ func (q Heading) Plain() Expr {
 		var any Or
 		for _, p := range parts {
 			h := q
-			h.Label, h.Narrower, h.Labels = p.Label, p.Narrower, p.Labels
+			h.Label, h.Narrower, h.Which = p.Label, p.Narrower, p.Which
 			any = append(any, h)
 		}
 		if out = any; len(any) == 1 {
@@ -240,7 +241,7 @@ func (q Near) MatchesValue(tokens []string) bool {
 
 // MatchesAssignment reports whether the heading term matches one assigned heading.
 func (q Heading) MatchesAssignment(a bib.Assignment) bool {
-	if !slices.Contains(q.Labels, text.Label(a.Label)) || q.Central && !a.Central {
+	if !q.Which.Has(a.Label) || q.Central && !a.Central {
 		return false
 	}
 	return len(q.Qualifiers) == 0 || slices.ContainsFunc(q.Qualifiers, func(wanted string) bool {

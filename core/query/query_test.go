@@ -191,7 +191,7 @@ func drawn(depth int) *rapid.Generator[query.Expr] {
 				Ordered: rapid.Bool().Draw(t, "ordered"), Fields: field.Draw(t, "field")}
 		case 5:
 			label := rapid.SampledFrom([]string{"Kidney Harm", `The "best" of/it`, `a\b`, "Outdoor  Work*"}).Draw(t, "label")
-			h := query.Heading{Label: label, Central: rapid.Bool().Draw(t, "central"), Narrower: rapid.Bool().Draw(t, "narrower"), Labels: []string{text.Label(label)}}
+			h := query.Heading{Label: label, Central: rapid.Bool().Draw(t, "central"), Narrower: rapid.Bool().Draw(t, "narrower"), Which: thesaurus.Labelled(label)}
 			if rapid.Bool().Draw(t, "qualified") {
 				h.Qualifiers = []string{"prevention", `x"y`}
 			}

@@ -2,7 +2,6 @@ package strategy
 
 import (
 	"fmt"
-	"slices"
 
 	"tamiz/core/query"
 	"tamiz/core/text"
@@ -73,7 +72,7 @@ func (t Term) QueryIn(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
 		if t.Until != 0 && (t.Until < query.FirstYear || t.Until > query.LastYear) {
 			return nil, fmt.Errorf("a heading is looked for up to a year from %d to %d, not %d", query.FirstYear, query.LastYear, t.Until)
 		}
-		out := query.Heading{Label: t.Heading, Narrower: t.Narrower, Central: t.Central, Qualifiers: t.Qualifiers, Until: t.Until, Labels: []string{label}}
+		out := query.Heading{Label: t.Heading, Narrower: t.Narrower, Central: t.Central, Qualifiers: t.Qualifiers, Until: t.Until, Which: thesaurus.Labelled(label)}
 		if t.Narrower && vocabulary != nil {
 			t.below(vocabulary, &out)
 		}
@@ -92,18 +91,16 @@ func (t Term) below(vocabulary *thesaurus.Thesaurus, q *query.Heading) {
 		}
 	}
 	if len(without) == 0 {
-		q.Labels = vocabulary.BelowLabels(t.Heading)
+		q.Which = vocabulary.Branch(t.Heading)
 		return
 	}
-	q.Labels = nil
-	for _, branch := range vocabulary.Cover(vocabulary.BelowBut(at, without)) {
-		p := query.Part{Label: vocabulary.Label(branch.Heading), Narrower: branch.Narrower, Labels: []string{text.Label(vocabulary.Label(branch.Heading))}}
+	left := vocabulary.BelowBut(at, without)
+	q.Which = vocabulary.These(left...)
+	for _, branch := range vocabulary.Cover(left) {
+		p := query.Part{Label: vocabulary.Label(branch.Heading), Narrower: branch.Narrower, Which: vocabulary.These(branch.Heading)}
 		if branch.Narrower {
-			p.Labels = vocabulary.BelowLabels(p.Label)
+			p.Which = vocabulary.Branch(p.Label)
 		}
 		q.Parts = append(q.Parts, p)
-		q.Labels = append(q.Labels, p.Labels...)
 	}
-	slices.Sort(q.Labels)
-	q.Labels = slices.Compact(q.Labels)
 }

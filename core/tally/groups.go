@@ -37,7 +37,7 @@ func (p *Pool) newGroups(f Facet) *grouped {
 				continue
 			}
 			m := mention{key: text.Label(v.Label(h)), written: v.Label(h)}
-			for _, below := range v.BelowLabels(m.written) {
+			for below := range v.Branch(m.written).Labels() {
 				if !slices.Contains(g.of[below], m) {
 					g.of[below] = append(g.of[below], m)
 				}

@@ -133,7 +133,7 @@ func (p *Pool) Narrower(key string) *roaring.Bitmap {
 			return known.(*roaring.Bitmap)
 		}
 	}
-	found := p.Index.Heading(p.Thesaurus.BelowLabels(key), false, nil)
+	found := p.Index.Heading(p.Thesaurus.Branch(key), false, nil)
 	if p.kept != nil {
 		p.kept.below.Store(key, found)
 	}

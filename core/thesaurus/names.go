@@ -53,7 +53,18 @@ func (h *hashed) find(key string) iter.Seq[uint32] {
 
 // names are the texts by which a heading is meant, in the language of the vocabulary: labels and entry terms as
 // text.Label writes them, and both by their families.
-type names struct{ labels, terms, kin hashed }
+type names struct {
+	labels, terms, kin hashed
+	same               map[uint32]uint32 // of headings whose label another has, the one that is found by it; there are few
+}
+
+// first returns the heading that is found by the label of one.
+func (t *Thesaurus) first(heading uint32) uint32 {
+	if first, ok := t.names.same[heading]; ok {
+		return first
+	}
+	return heading
+}
 
 func (n *names) bytes() int64 {
 	return 12 * int64(len(n.labels.of)+len(n.terms.of)+len(n.kin.of))
@@ -86,9 +97,11 @@ func (t *Thesaurus) name(tell func(TroubleKind, string, string)) {
 	t.names.terms.done()
 	t.names.kin.done()
 	slices.SortFunc(labels, func(a, b called) int { return cmp.Or(cmp.Compare(a.key, b.key), cmp.Compare(a.x, b.x)) })
+	t.names.same = map[uint32]uint32{}
 	for i := 1; i < len(labels); i++ {
 		if labels[i].key == labels[i-1].key {
 			h := t.headingOf(labels[i].x)
+			t.names.same[uint32(h)] = t.first(uint32(t.headingOf(labels[i-1].x)))
 			tell(SameLabel, t.text(int(t.from[h])), t.Label(h))
 		}
 	}

@@ -10,7 +10,6 @@ import (
 	"pgregory.net/rapid"
 
 	"tamiz/core/bib"
-	"tamiz/core/text"
 	"tamiz/core/thesaurus"
 	"tamiz/demo"
 )
@@ -57,7 +56,7 @@ func TestAHeadingStandsInAllItsPlaces(t *testing.T) {
 	}
 	slices.Sort(below)
 	assert.Equal(t, []string{"Agricultural Labor Force", "Crop Harvesters", "Livestock Hands", "Seasonal Employment"}, below)
-	assert.Equal(t, []string{"something else"}, v.BelowLabels("Something Else"), "what the vocabulary does not know stands for itself")
+	assert.Equal(t, []string{"something else"}, slices.Collect(v.Branch("Something Else").Labels()), "what the vocabulary does not know stands for itself")
 }
 
 func TestValuesBecomeHeadingsByTheVocabulary(t *testing.T) {
@@ -126,7 +125,6 @@ func TestEveryWalkEndsWhateverTheFileSays(t *testing.T) {
 			for _, k := range v.Narrower(i) {
 				assert.Contains(t, v.Broader(k), i, "both sides know it")
 			}
-			assert.Equal(t, text.Label(v.Label(i)), v.BelowLabels(v.Label(i))[0])
 		}
 	})
 }

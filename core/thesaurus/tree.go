@@ -1,10 +1,6 @@
 package thesaurus
 
-import (
-	"slices"
-
-	"tamiz/core/text"
-)
+import "slices"
 
 // link notes which headings stand below, above and beside each other, and what was used before what. A file may
 // say it from one side only; both know it then.
@@ -171,21 +167,6 @@ func (t *Thesaurus) Cover(of []int) []Branch {
 		}
 	}
 	return slices.DeleteFunc(out, func(b Branch) bool { return !b.Narrower && covered[b.Heading] })
-}
-
-// BelowLabels returns a label and those of all headings below it, as text.Label writes them. A label
-// that the vocabulary does not have stands for itself alone.
-func (t *Thesaurus) BelowLabels(label string) []string {
-	i, ok := t.Find(label)
-	if !ok {
-		return []string{text.Label(label)}
-	}
-	below := t.Below(i)
-	out := make([]string, len(below))
-	for k, h := range below {
-		out[k] = text.Label(t.Label(h))
-	}
-	return out
 }
 
 // MaxPlaces is the most paths that Places returns: a heading with many parents, each with many, has

@@ -125,7 +125,7 @@ func (c *Collection) bare(p text.Pattern, said *[]string) query.Expr {
 			continue
 		}
 		label := c.terms.Label(lead.Heading)
-		h := query.Heading{Label: label, Narrower: true, Labels: c.terms.BelowLabels(text.Label(label))}
+		h := query.Heading{Label: label, Narrower: true, Which: c.terms.Branch(label)}
 		*said = append(*said, fmt.Sprintf("%q was also searched as the heading %q with all narrower headings.", p.String(), label))
 		return query.Or{words, h}
 	}
