@@ -23,11 +23,13 @@ type NoteKind string
 
 // Of headings that are carried over.
 const (
-	CarriedOver   NoteKind = "carried"        // what was taken to stand for a heading
-	NoCounterpart NoteKind = "no-counterpart" // its words
+	CarriedOver   NoteKind = dialect.CarriedOver   // what was taken to stand for a heading
+	NoCounterpart NoteKind = dialect.NoCounterpart // its words
+	TakesAway     NoteKind = dialect.TakesAway     // its words, of one that takes away
 )
 
-var carriedWords = map[NoteKind]string{CarriedOver: "another vocabulary; what stands for it there", NoCounterpart: "another vocabulary; its words"}
+var carriedWords = map[NoteKind]string{CarriedOver: "another vocabulary; what stands for it there", NoCounterpart: "another vocabulary; its words",
+	TakesAway: "another vocabulary; its words, which may take away too much"}
 
 func (n Note) String() string {
 	if words := carriedWords[n.Kind]; words != "" {

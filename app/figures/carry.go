@@ -67,7 +67,12 @@ func (a *Service) carrying(ctx context.Context, lay *desk.Desk, d *dialect.Diale
 	c := &carrying{Carry: Carry{Vocabulary: d.Vocabulary, There: by.Terms != nil, Headings: []CarriedHeading{}}, Carrier: by, from: lay.Strategy}
 	var carried []strategy.Carried
 	c.strategy, carried = lay.Strategy.Carry(c.Stands)
+	told := map[string]bool{}
 	for _, h := range carried {
+		if told[text.Label(h.Heading)] {
+			continue // it lets in and takes away
+		}
+		told[text.Label(h.Heading)] = true
 		row := CarriedHeading{Heading: h.Heading, Stands: append([]string{}, h.To...), Declined: c.Said[text.Label(h.Heading)] && len(h.To) == 0, Proposals: []CarryCandidate{}}
 		row.Proposals = append(row.Proposals, c.proposals(thesaurusOf(lay), h.Heading)...)
 		if q, err := c.meant(h.Heading).QueryIn(thesaurusOf(lay)); err == nil && lay.Pool != nil {
@@ -140,17 +145,28 @@ func (c *carrying) headings(n strategy.Numbered) (out []strategy.Term) {
 	return out
 }
 
+// away reports whether one of the headings of a line takes away.
+func (c *carrying) away(n strategy.Numbered, heading int) bool {
+	if n.Kind == strategy.LimitLine {
+		return heading >= len(c.from.Limits[n.Limit].Values)
+	}
+	return c.from.Blocks[n.Block].Negated
+}
+
 // note says of a line what stands for its headings.
 func (c *carrying) note(line *TypedLine, l strategy.TypedLine, w writer) {
 	if c == nil || l.Said == nil { // such as one whose block is said in words of its own
 		return
 	}
 	var notes []TypedNote
-	for _, t := range c.headings(l.Of) {
+	for i, t := range c.headings(l.Of) {
 		to := c.Stands[text.Label(t.Heading)]
-		n := TypedNote{Kind: "carried", Term: t.String(), Instead: strings.Join(to, " or ")}
+		n := TypedNote{Kind: dialect.CarriedOver, Term: t.String(), Instead: strings.Join(to, " or ")}
 		if len(to) == 0 {
-			n.Kind, n.Instead = "no-counterpart", strings.Join(text.Tokens(t.Heading), " ")
+			if n.Kind = dialect.NoCounterpart; c.away(l.Of, i) {
+				n.Kind = dialect.TakesAway
+			}
+			n.Instead = strings.Join(text.Tokens(t.Heading), " ")
 			if meant, err := t.QueryIn(w.thesaurus()); err == nil && l.Of.Kind == strategy.TermLine {
 				n.More, n.Fewer = w.cost(meant, l.Said)
 			}

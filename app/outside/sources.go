@@ -313,8 +313,11 @@ func (s speech) rendered(q query.Expr) (string, []source.Note) {
 	cql, notes := rendered(q, s.Map)
 	for _, h := range slices.Backward(carried) {
 		n := source.Note{Kind: source.NoCounterpart, Term: "[" + h.Heading + "]", Instead: h.Heading}
-		if len(h.To) > 0 {
+		switch {
+		case len(h.To) > 0:
 			n.Kind, n.Instead = source.CarriedOver, strings.Join(h.To, " or ")
+		case h.Away:
+			n.Kind = source.TakesAway
 		}
 		notes = slices.Insert(notes, 0, n)
 	}

@@ -30,6 +30,13 @@ const (
 	TooLong    = "too-long"     // longer, deeper or of more terms than the source takes
 )
 
+// What a heading that is carried over to another vocabulary becomes there.
+const (
+	CarriedOver   = "carried"        // what was taken to stand for it
+	NoCounterpart = "no-counterpart" // its words
+	TakesAway     = "takes-away"     // its words, of one that takes away
+)
+
 // A Note says what a dialect cannot say, and what is asked in its place.
 type Note struct {
 	Code    string

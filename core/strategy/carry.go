@@ -10,10 +10,33 @@ import (
 )
 
 // A Carried is a heading of a strategy and what stands for it in the vocabulary of a source; where that is nothing, its words
-// do.
+// do. One that lets in somewhere and takes away elsewhere is told of twice.
 type Carried struct {
 	Heading string
 	To      []string
+	Away    bool // it takes away: its words, which more records say than are about it, may take away too much
+}
+
+// A carrier tells what stands for headings, and remembers what was asked for.
+type carrier struct {
+	counterparts map[string][]string
+	all          []Carried
+	seen         map[meantHeading]bool
+}
+
+// A meantHeading is a heading by its key, and whether it takes away.
+type meantHeading struct {
+	key  string
+	away bool
+}
+
+func (c *carrier) of(heading string, away bool) []string {
+	key := text.Label(heading)
+	if meant := (meantHeading{key, away}); !c.seen[meant] {
+		c.seen[meant] = true
+		c.all = append(c.all, Carried{heading, c.counterparts[key], away})
+	}
+	return c.counterparts[key]
 }
 
 // Carry returns the strategy with its headings in another vocabulary: each by what stands for it there (by its label, as
@@ -22,22 +45,13 @@ type Carried struct {
 func (s Strategy) Carry(counterparts map[string][]string) (Strategy, []Carried) {
 	out := s
 	out.Blocks = make([]Block, len(s.Blocks))
-	var all []Carried
-	seen := map[string]bool{}
-	tell := func(heading string) []string {
-		key := text.Label(heading)
-		if !seen[key] {
-			seen[key] = true
-			all = append(all, Carried{heading, counterparts[key]})
-		}
-		return counterparts[key]
-	}
+	by := carrier{counterparts: counterparts, seen: map[meantHeading]bool{}}
 	for i, b := range s.Blocks {
 		out.Blocks[i] = b
 		out.Blocks[i].Terms = make([]Term, len(b.Terms))
 		for j, t := range b.Terms {
 			if t.Kind == HeadingTerm {
-				t = carried(t, tell(t.Heading))
+				t = carried(t, by.of(t.Heading, b.Negated))
 			}
 			out.Blocks[i].Terms[j] = t
 		}
@@ -48,53 +62,47 @@ func (s Strategy) Carry(counterparts map[string][]string) (Strategy, []Carried) 
 			continue
 		}
 		out.Limits[i].carried = map[string][]string{}
-		for _, h := range l.Headings() {
-			out.Limits[i].carried[text.Label(h)] = tell(h)
+		for k, h := range l.Headings() {
+			out.Limits[i].carried[text.Label(h)] = by.of(h, k >= len(l.Values))
 		}
 	}
-	return out, all
+	return out, by.all
 }
 
 // CarryQuery does the same for an expression, whose headings were found in their own vocabulary; other is the new one, nil where
 // it is not there.
 func CarryQuery(q query.Expr, counterparts map[string][]string, other *thesaurus.Thesaurus) (query.Expr, []Carried, error) {
-	var all []Carried
-	seen := map[string]bool{}
-	var carry func(query.Expr) (query.Expr, error)
-	each := func(parts []query.Expr) ([]query.Expr, error) {
+	by := carrier{counterparts: counterparts, seen: map[meantHeading]bool{}}
+	var carry func(q query.Expr, away bool) (query.Expr, error)
+	each := func(parts []query.Expr, away, not bool) ([]query.Expr, error) {
 		out := make([]query.Expr, len(parts))
 		for i, p := range parts {
 			var err error
-			if out[i], err = carry(p); err != nil {
+			if out[i], err = carry(p, away != (not && i > 0)); err != nil {
 				return nil, err
 			}
 		}
 		return out, nil
 	}
-	carry = func(q query.Expr) (query.Expr, error) {
+	carry = func(q query.Expr, away bool) (query.Expr, error) {
 		switch q := q.(type) {
 		case query.Or:
-			parts, err := each(q)
+			parts, err := each(q, away, false)
 			return query.Or(parts), err
 		case query.And:
-			parts, err := each(q)
+			parts, err := each(q, away, false)
 			return query.And(parts), err
 		case query.Not:
-			parts, err := each(q)
+			parts, err := each(q, away, true)
 			return query.Not(parts), err
 		case query.Heading:
-			key := text.Label(q.Label)
-			if !seen[key] {
-				seen[key] = true
-				all = append(all, Carried{q.Label, counterparts[key]})
-			}
 			t := Term{Kind: HeadingTerm, Heading: q.Label, Narrower: q.Narrower, Central: q.Central, Qualifiers: q.Qualifiers, Until: q.Until, On: true}
-			return carried(t, counterparts[key]).QueryIn(other)
+			return carried(t, by.of(q.Label, away)).QueryIn(other)
 		}
 		return q, nil
 	}
-	out, err := carry(q)
-	return out, all, err
+	out, err := carry(q, false)
+	return out, by.all, err
 }
 
 func carried(t Term, to []string) Term {

@@ -55,4 +55,16 @@ func TestHeadingsAreCarriedOver(t *testing.T) {
 	assert.Contains(t, query.Write(q), "Cutting gangs")
 	assert.Contains(t, query.Write(q), "Hired pickers")
 	assert.Equal(t, []strategy.Carried{{Heading: "Field Hands", To: to["field hands"]}, {Heading: "Water"}}, all)
+
+	// What takes away is told of by itself, wherever it does.
+	s.Blocks = append(s.Blocks, strategy.Block{Name: "N", Searched: true, Negated: true, Terms: []strategy.Term{term("Water", false)}})
+	s.Limits = []strategy.Limit{{Kind: strategy.HumansLimit, Values: []string{"Shade"}, Against: []string{"Nowhere, Said"}}}
+	own, err := s.Query(nil)
+	require.NoError(t, err)
+	_, said, err := strategy.CarryQuery(own, to, nil)
+	require.NoError(t, err)
+	_, all = s.Carry(to)
+	assert.Equal(t, []strategy.Carried{{Heading: "Field Hands", To: to["field hands"]}, {Heading: "Water"}, {Heading: "Water", Away: true},
+		{Heading: "Shade", To: to["shade"]}, {Heading: "Nowhere, Said", Away: true}}, all)
+	assert.ElementsMatch(t, all, said)
 }

@@ -63,6 +63,8 @@ export default {
     carried:
       '{term} is asked as {instead}; what that finds is told by the source, not by this sample',
     'no-counterpart': 'No heading of the source stands for {term} yet: its words {instead} do',
+    'takes-away':
+      'No heading of the source stands for {term} yet: its words {instead} are taken away, which may lose more than is meant',
     'no-order': 'The order of words cannot be asked: {term} was asked in either',
     'no-exactly': 'An exact distance cannot be asked: {term} was asked nearer too',
     'no-sign': 'No sign for exactly one character: {term} became {instead}',
