@@ -79,11 +79,21 @@ func (t Tree) String() string {
 	parts := make([]string, len(t.Parts))
 	for i, p := range t.Parts {
 		parts[i] = p.String()
-		if p.Join != "" && !strings.Contains(parts[i], "/") {
+		if p.parted() {
 			parts[i] = "(" + parts[i] + ")"
 		}
 	}
 	return strings.Join(parts, " "+t.Join+" ")
+}
+
+// parted reports whether it is written as several that are joined, which stand in brackets where they are part of another.
+func (t Tree) parted() bool {
+	switch t.Query.(type) {
+	case query.Or, query.And, query.Not:
+		return true
+	}
+	_, run := t.run()
+	return t.Join != "" && !run
 }
 
 // run returns the first of three numbers or more that follow each other.

@@ -13,6 +13,7 @@ func TestReadTree(t *testing.T) {
 	for text, want := range map[string]string{
 		"2 AND (5 OR 6)": "2 and (5 or 6)", "or/1-3": "or/1-3", "1 or 2 or 3": "or/1-3", "#1 and #12": "1 and 12", "((4))": "4",
 		"and/2–4 not 9": "and/2-4 not 9", "1 and 2 and (3 not (4 or 5))": "1 and 2 and (3 not (4 or 5))", "1and2": "1 and 2",
+		"9 or (7 and or/1-3)": "9 or (7 and or/1-3)",
 	} {
 		got, err := ReadTree(text)
 		require.NoError(t, err, text)
