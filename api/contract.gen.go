@@ -243,6 +243,9 @@ type Bench = figures.Bench
 // BenchBlock defines model for BenchBlock.
 type BenchBlock = figures.BenchBlock
 
+// BenchFound defines model for BenchFound.
+type BenchFound = figures.BenchFound
+
 // BenchGroup defines model for BenchGroup.
 type BenchGroup = figures.BenchGroup
 

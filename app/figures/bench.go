@@ -23,7 +23,8 @@ type Bench struct {
 	NotHere   []bool           `json:"notHere,omitempty"` // key studies that the source whose counts are shown does not hold
 	Blocks    []BenchBlock     `json:"blocks"`
 	Limits    []BenchLimit     `json:"limits"`
-	Lines     []BenchLine      `json:"lines"` // that are put together of others
+	Before    *BenchFound      `json:"before,omitempty"` // what all find together before NOT takes away; absent where nothing does
+	Lines     []BenchLine      `json:"lines"`            // that are put together of others
 	Recall    *Recall          `json:"recall,omitempty"`
 	Narrow    []Narrow         `json:"narrow,omitempty"` // where nothing or very little is found: what does it
 }
@@ -123,9 +124,17 @@ type BenchTerm struct {
 	Unknown  bool `json:"unknown,omitempty"`  // a heading that the vocabulary does not have
 }
 
-// A BenchLimit is what a limit takes away.
+// A BenchFound is what a line finds.
+type BenchFound struct {
+	Records *int `json:"records,omitempty"`
+	Keys    int  `json:"keys"`
+}
+
+// A BenchLimit is what a limit asks for, and what it takes away.
 type BenchLimit struct {
 	Kind      string `json:"kind"`
+	Records   *int   `json:"records,omitempty"` // that it lets through or, where it keeps out, does not
+	Keys      int    `json:"keys"`              // the same of key studies
 	TakenAway *int   `json:"takenAway,omitempty"`
 	Dropped   int    `json:"dropped"` // key studies outside it
 }
@@ -137,15 +146,21 @@ type BenchLine struct {
 	Keys    *int   `json:"keys,omitempty"` // absent where a line of it is switched off or not there any more
 }
 
+// caught counts the key studies of a set that are where counts are shown.
+func caught(d *desk.Desk, found *roaring.Bitmap) int {
+	if d.Keys.Absent != nil {
+		found = roaring.AndNot(found, d.Keys.Absent)
+	}
+	return int(found.GetCardinality())
+}
+
 func lines(d *desk.Desk, inKeys, inSample *coverage.Reach) []BenchLine {
 	out := []BenchLine{}
 	for _, l := range d.Document.Lines {
 		row := BenchLine{ID: l.ID}
-		if caught := set.LineRecords(d.Document, inKeys, l.Of); caught != nil {
-			if d.Keys.Absent != nil {
-				caught = roaring.AndNot(caught, d.Keys.Absent)
-			}
-			row.Keys = number(caught)
+		if found := set.LineRecords(d.Document, inKeys, l.Of); found != nil {
+			n := caught(d, found)
+			row.Keys = &n
 		}
 		if inSample != nil {
 			if found := set.LineRecords(d.Document, inSample, l.Of); found != nil {
@@ -269,12 +284,19 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 		b.Blocks = append(b.Blocks, row)
 	}
 	for i, l := range d.Document.Limits {
-		row := BenchLimit{Kind: l.Kind, Dropped: d.Keys.Held() - int(inKeys.Limits[i].GetCardinality())}
+		row := BenchLimit{Kind: l.Kind, Keys: caught(d, inKeys.LimitFinds(i)), Dropped: d.Keys.Held() - int(inKeys.Limits[i].GetCardinality())}
 		if inSample != nil {
+			row.Records = number(inSample.LimitFinds(i))
 			n := inSample.TakenAwayByLimit(i)
 			row.TakenAway = &n
 		}
 		b.Limits = append(b.Limits, row)
+	}
+	if d.Strategy.TakesAway() {
+		b.Before = &BenchFound{Keys: caught(d, inKeys.BeforeNot())}
+		if inSample != nil {
+			b.Before.Records = number(inSample.BeforeNot())
+		}
 	}
 	b.Lines = lines(d, inKeys, inSample)
 	return b, nil

@@ -150,6 +150,15 @@ func admitted(set Set, l strategy.Limit) *roaring.Bitmap {
 	return set.part(q.Match(set.Index))
 }
 
+// LimitFinds returns what a limit asks for: what it lets through or, where it keeps out, what it does not. The set is not to
+// be changed.
+func (r *Reach) LimitFinds(limit int) *roaring.Bitmap {
+	if r.s.Limits[limit].KeepsOut() {
+		return roaring.AndNot(r.set.All(), r.Limits[limit])
+	}
+	return r.Limits[limit]
+}
+
 // without returns what the strategy would find without one of its blocks, or without one of its
 // limits (none: nothing is left out). A strategy without a searched block finds nothing.
 func (r *Reach) without(block, limit int) *roaring.Bitmap {

@@ -78,7 +78,7 @@ func LineRecords(d review.Document, r *coverage.Reach, p review.LinePart) *roari
 		}
 	case p.Kind == strategy.LimitLine:
 		if i := slices.IndexFunc(d.Limits, func(l strategy.Limit) bool { return l.Kind == p.ID }); i >= 0 {
-			return r.Limits[i]
+			return r.LimitFinds(i)
 		}
 	case p.Kind == strategy.WholeLine:
 		return r.Whole

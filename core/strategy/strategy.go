@@ -185,6 +185,11 @@ func Parse(data []byte) (Strategy, error) {
 	return s, s.Check()
 }
 
+// TakesAway reports whether NOT takes something away: a NOT block that is searched, or a limit that keeps out.
+func (s Strategy) TakesAway() bool {
+	return slices.ContainsFunc(s.Blocks, func(b Block) bool { return b.Searched && b.Negated }) || slices.ContainsFunc(s.Limits, Limit.KeepsOut)
+}
+
 // Check returns the first thing that keeps a strategy from being searched, with its place.
 func (s Strategy) Check() error {
 	if len(s.Blocks) > MaxBlocks {

@@ -2754,6 +2754,7 @@ export interface components {
             notHere?: boolean[];
             blocks: components["schemas"]["BenchBlock"][];
             limits: components["schemas"]["BenchLimit"][];
+            before?: components["schemas"]["BenchFound"];
             lines: components["schemas"]["BenchLine"][];
             recall?: components["schemas"]["Recall"];
             narrow?: components["schemas"]["Narrow"][];
@@ -2799,8 +2800,14 @@ export interface components {
         };
         BenchLimit: {
             kind: components["schemas"]["LimitKind"];
+            records?: number;
+            keys: number;
             takenAway?: number;
             dropped: number;
+        };
+        BenchFound: {
+            records?: number;
+            keys: number;
         };
         BenchLine: {
             id: string;

@@ -63,7 +63,7 @@ export default {
     nothing:
       'No term can go: each brings records or a key study that no other does. With fewer records to stay found, some might.',
     curve: 'Records that the block finds against terms taken away',
-    up: '↑ records',
+    up: 'records ↑',
     right: 'terms taken away →',
     goes: 'Goes',
     loses: 'Loses',

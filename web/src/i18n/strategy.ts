@@ -90,7 +90,6 @@ export default {
     short: 'What makes it short',
     without: 'without {what}',
     more: '+{n}',
-    limit: 'limit: {limit}',
     nothing: 'It finds nothing yet: each searched block needs a term.',
     whole: 'As one query',
     notes: '1 note on the whole | {n} notes on the whole',

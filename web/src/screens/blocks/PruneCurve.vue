@@ -6,16 +6,17 @@ import type { Pruning } from '@/api/client'
 /** Pruning as a curve of records against terms; a point is marked while it is rested on. */
 const props = defineProps<{ pruning: Pruning; at?: number }>()
 
-const { t } = useI18n()
+const { t, n } = useI18n()
 
 // The curve, in a box of 100 by 40: terms go from left to right, records stay above.
+const all = computed(() => [props.pruning.records, ...props.pruning.steps.map((s) => s.left)])
+// Where few are lost the curve begins high: the axis says from where.
+const low = computed(() => Math.floor(Math.min(...all.value) * 0.98))
 const points = computed(() => {
-  const all = [props.pruning.records, ...props.pruning.steps.map((s) => s.left)]
   const most = Math.max(1, props.pruning.records)
-  const low = Math.min(...all) * 0.98
-  return all.map((left, i) => ({
+  return all.value.map((left, i) => ({
     x: 2 + (i / Math.max(1, props.pruning.terms)) * 96,
-    y: 36 - ((left - low) / Math.max(1, most - low)) * 32,
+    y: 36 - ((left - low.value) / Math.max(1, most - low.value)) * 32,
   }))
 })
 const line = computed(() =>
@@ -29,6 +30,9 @@ const line = computed(() =>
 
 <template>
   <div>
+    <p class="row axes small" aria-hidden="true">
+      <span>{{ n(pruning.records, 'whole') }} {{ t('prune.up') }}</span>
+    </p>
     <svg
       viewBox="0 0 100 40"
       class="curve"
@@ -46,7 +50,9 @@ const line = computed(() =>
       />
     </svg>
     <p class="row axes small" aria-hidden="true">
-      <span>{{ t('prune.up') }}</span><span class="grow" /><span>{{ t('prune.right') }}</span>
+      <span>{{ n(low, 'whole') }}</span><span class="grow" /><span
+        >{{ t('prune.right') }} {{ n(pruning.terms, 'whole') }}</span
+      >
     </p>
   </div>
 </template>

@@ -120,8 +120,10 @@ function open() {
     </td>
     <td v-if="sources.chosen">{{ line.there === undefined ? '' : n(line.there, 'whole') }}</td>
     <td v-if="review.sample">
-      <button v-if="line.records" class="link" @click="open">
-        {{ n(line.records, 'whole') }}</button><template v-else-if="line.records === 0">0</template>
+      <button v-if="line.records && !line.shut" class="link" @click="open">
+        {{ n(line.records, 'whole') }}</button><template v-else-if="line.records !== undefined">{{
+        n(line.records, 'whole')
+      }}</template>
     </td>
     <td v-if="review.keyStudies.length">{{ line.caught ?? '' }}</td>
     <td class="left typed mono">

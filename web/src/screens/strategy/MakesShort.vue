@@ -31,7 +31,7 @@ const rows = computed(() => [
       : [
           {
             key: l.kind,
-            what: t('strategy.limit', { limit: t(`coverage.limit.${l.kind}`) }),
+            what: t(`coverage.limit.${l.kind}`),
             n: l.takenAway,
             colour: 'var(--ink-3)',
           },

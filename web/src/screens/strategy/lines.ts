@@ -21,6 +21,7 @@ export interface Line extends WrittenLine {
   records?: number // of the sample
   there?: number // at the source whose counts are shown
   caught?: number
+  shut?: boolean // its records are counted, and cannot be opened: a limit, or all before NOT
 }
 
 /** Numbers as they are read: a run of them by its ends. */
@@ -143,7 +144,10 @@ export function useLines(written: Ref<WrittenLine[]>, typed: Ref<TypedStrategy |
           caught: bench.now?.caught.filter(Boolean).length,
           there: counted?.whole?.records,
         }
-      return line
+      const figures = l.limit
+        ? bench.now?.limits.find((x) => x.kind === l.limit)
+        : bench.now?.before
+      return { ...line, shut: true, records: figures?.records, caught: figures?.keys }
     })
   })
 }
