@@ -120,7 +120,7 @@ func (p *pool) Tally(ctx context.Context, l seen, f tally.Facet, k *keys) (*coun
 // Befriended returns the company of all records of the pool.
 func (p *pool) Befriended(ctx context.Context) (*company.Company, error) {
 	return Cached(ctx, p.company, "company", func(ctx context.Context) (*company.Company, int64, error) {
-		c, err := company.Build(ctx, p.Index, p.Index.All())
+		c, err := company.Of(ctx, p.Pool)
 		return c, 1, err
 	})
 }

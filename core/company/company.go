@@ -10,12 +10,14 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"sync"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/bib"
 	"tamiz/core/gram"
 	"tamiz/core/index"
+	"tamiz/core/parallel"
 	"tamiz/core/query"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
@@ -50,12 +52,31 @@ type Company struct {
 // Build works out the company of all items of a set of records, in title and abstract.
 func Build(ctx context.Context, ix *index.Index, set *roaring.Bitmap) (*Company, error) {
 	o := tally.DefaultWords
-	places, err := gram.FindPlaces(ctx, ix, set, o.Fields, o.MaxWords, o.MinRecords, func(item gram.Item) bool {
-		return item.Records >= leastRecords && (item.Words == 1 || !item.Absorbed)
-	})
+	s := ix.Stream(set, o.Fields)
+	found, err := gram.Find(ctx, ix, s, o.MaxWords, o.MinRecords, nil)
 	if err != nil {
 		return nil, err
 	}
+	return of(ctx, ix, set, s, found)
+}
+
+// Of does the same for all records of a pool that keeps the n-grams it counts, which are not found a second time.
+func Of(ctx context.Context, p *tally.Pool) (*Company, error) {
+	found, err := p.Grams(ctx)
+	if err != nil {
+		return nil, err
+	}
+	all := p.Index.All()
+	if found == nil {
+		return Build(ctx, p.Index, all)
+	}
+	return of(ctx, p.Index, all, p.Index.Stream(all, tally.DefaultWords.Fields), found)
+}
+
+func of(ctx context.Context, ix *index.Index, set *roaring.Bitmap, s index.Stream, found *gram.Found) (*Company, error) {
+	places := found.Places(s, func(item gram.Item) bool {
+		return item.Records >= leastRecords && (item.Words == 1 || !item.Absorbed)
+	})
 	c := &Company{ix: ix, set: set, items: places.Items, place: map[string]int{}}
 	single := make([]int32, ix.Tokens()) // the single-token item of each token, by number from 1
 	for i, item := range c.items {
@@ -86,12 +107,35 @@ func (c *Company) count(ctx context.Context, places *gram.Places, single []int32
 			value[at], word[at] = uint32(v), single[s.Terms[at]]
 		}
 	}
+	c.begins = make([]int, len(c.items)+1) // for the time being, how many contexts each has
+	var parts sync.Map                     // contexts and their counts, by the first item of a part
+	parallel.InParts(len(c.items), func(from, to int) {
+		contexts, weights := c.countPart(ctx, places, value, word, from, to)
+		parts.Store(from, contextsOf{contexts, weights})
+	})
+	for i := range c.items {
+		if part, ok := parts.Load(i); ok {
+			p := part.(contextsOf)
+			c.contexts, c.weights = append(c.contexts, p.contexts...), append(c.weights, p.weights...)
+		}
+		c.begins[i+1] += c.begins[i]
+	}
+	return ctx.Err()
+}
+
+type contextsOf struct {
+	contexts []int32
+	weights  []float64
+}
+
+// countPart does the same for some items that follow each other. What it returns is of use only where the context has not
+// ended meanwhile.
+func (c *Company) countPart(ctx context.Context, places *gram.Places, value []uint32, word []int32, from, to int) (contexts []int32, weights []float64) {
 	counts := make([]int32, len(c.items))
 	var touched []int32
-	c.begins = make([]int, 1, len(c.items)+1)
-	for i := range c.items {
+	for i := from; i < to; i++ {
 		if i&255 == 0 && ctx.Err() != nil {
-			return ctx.Err()
+			return contexts, weights
 		}
 		touched = touched[:0]
 		look := func(at int, v uint32) bool {
@@ -115,13 +159,13 @@ func (c *Company) count(ctx context.Context, places *gram.Places, single []int32
 		}
 		slices.Sort(touched)
 		for _, w := range touched {
-			c.contexts = append(c.contexts, w)
-			c.weights = append(c.weights, float64(counts[w]))
+			contexts = append(contexts, w)
+			weights = append(weights, float64(counts[w]))
 			counts[w] = 0
 		}
-		c.begins = append(c.begins, len(c.contexts))
+		c.begins[i+1] = len(touched)
 	}
-	return nil
+	return contexts, weights
 }
 
 // weigh turns counts into weights: max(0, ln(n(t,c) · Σ n(c′)^0.75 / (n(t) · n(c)^0.75))), where n(c) is

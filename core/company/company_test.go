@@ -205,3 +205,29 @@ func must[T any](v T, err error) T {
 	}
 	return v
 }
+
+// What a pool keeps of its words is what the company is made of: the same, whether words were counted before or not.
+func TestCompanyOfWhatAPoolKeepsIsTheSame(t *testing.T) {
+	ctx := context.Background()
+	records := demo.NewWorld(demo.Seed, 400).Records
+	p := must(tally.NewPool(ctx, records, nil))
+	want := must(company.Build(ctx, p.Index, p.Index.All()))
+	for _, keeps := range []bool{false, true} {
+		if keeps {
+			p.Keep()
+		}
+		got := must(company.Of(ctx, p))
+		require.Equal(t, want.Len(), got.Len())
+		items := want.ItemsIn(p.Index.All())
+		require.Equal(t, items, got.ItemsIn(p.Index.All()))
+		for i := 0; i < len(items); i += 40 {
+			a, _ := want.Alike(items[i], 10)
+			b, _ := got.Alike(items[i], 10)
+			require.Equal(t, a, b, items[i])
+		}
+	}
+	stopped, stop := context.WithCancel(ctx)
+	stop()
+	_, err := company.Of(stopped, must(tally.NewPool(ctx, records, nil)))
+	assert.ErrorIs(t, err, context.Canceled)
+}

@@ -3,6 +3,7 @@ package company
 import (
 	"cmp"
 	"context"
+	"math"
 	"slices"
 	"strings"
 	"sync"
@@ -170,18 +171,22 @@ func listed(places *gram.Places, set *roaring.Bitmap) lists {
 	if set.IsEmpty() {
 		return lists{}
 	}
-	ends, records := places.Stream.Ends, set.ToArray()
+	records := set.ToArray()
+	of := make([]uint32, len(places.Stream.Terms)) // the record of each place
+	at := uint32(0)
+	for i, end := range places.Stream.Ends {
+		for ; at < end; at++ {
+			of[at] = records[i]
+		}
+	}
 	l := lists{begins: make([]int, set.Maximum()+2)}
 	each := func(visit func(item int, record uint32)) {
 		for i := range places.Items {
-			at, last := 0, -1
+			last := uint32(math.MaxUint32)
 			for _, p := range places.Of(i) {
-				for ends[at] <= p {
-					at++
-				}
-				if at != last {
-					last = at
-					visit(i, records[at])
+				if of[p] != last {
+					last = of[p]
+					visit(i, last)
 				}
 			}
 		}

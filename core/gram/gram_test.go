@@ -70,9 +70,8 @@ func TestItemsAreWhatTheDefinitionsSay(t *testing.T) {
 			}
 		})
 		require.NoError(t, err)
-		require.Len(t, found, shown)
-		items, place := found.Items(ix, s)
-		counts := found.Counts(items, place)
+		require.Len(t, found.Levels, shown)
+		items, counts := found.Items, found.Counts()
 		want := byDefinition(records)
 		got := map[string]gram.Count{}
 		for i := range int32(items.Len()) {
@@ -119,8 +118,10 @@ func TestPlacesAndOtherStreams(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		records := some(t)
 		ix := index.Build(records)
-		p, err := gram.FindPlaces(context.Background(), ix, ix.All(), bib.TitleAbstract, longest, least, func(i gram.Item) bool { return i.Records > 2 || i.Words > 1 })
+		s := ix.Stream(ix.All(), bib.TitleAbstract)
+		found, err := gram.Find(context.Background(), ix, s, longest, least, nil)
 		require.NoError(t, err)
+		p := found.Places(s, func(i gram.Item) bool { return i.Records > 2 || i.Words > 1 })
 		want := byDefinition(records)
 		for i, item := range p.Items {
 			require.Equal(t, int(want[item.Name].Records), item.Records)
@@ -137,10 +138,6 @@ func TestPlacesAndOtherStreams(t *testing.T) {
 
 		half := ix.All()
 		half.RemoveRange(0, uint64(len(records)/2))
-		s := ix.Stream(ix.All(), bib.TitleAbstract)
-		found, err := gram.Find(context.Background(), ix, s, longest, least, nil)
-		require.NoError(t, err)
-		items, place := found.Items(ix, s)
 		there := map[string]int{}
 		for _, r := range records[len(records)/2:] {
 			var values []string
@@ -149,12 +146,8 @@ func TestPlacesAndOtherStreams(t *testing.T) {
 				there[g]++
 			}
 		}
-		for n, level := range found.In(ix.Stream(half, bib.TitleAbstract)) {
-			for g, records := range level {
-				if item := place[n][g]; item != gram.None {
-					require.Equal(t, there[items.Name(item)], int(records), items.Name(item))
-				}
-			}
+		for i, records := range found.In(ix.Stream(half, bib.TitleAbstract)) {
+			require.Equal(t, there[found.Name(int32(i))], int(records), found.Name(int32(i)))
 		}
 	})
 }

@@ -27,28 +27,6 @@ type Items struct {
 // A Count is how many records hold an item, and how often it occurs in them.
 type Count struct{ Records, Occurrences int32 }
 
-// Items returns the n-grams that are kept, and for each level the item of each n-gram, or None. The stream is that in which they
-// were found.
-func (found Levels) Items(ix *index.Index, s index.Stream) (it *Items, place [][]int32) {
-	it = &Items{}
-	place = it.name(ix, s, found)
-	it.contain(found, place)
-	return it, place
-}
-
-// Counts returns the counts of items by those of their n-grams.
-func (found Levels) Counts(it *Items, place [][]int32) []Count {
-	out := make([]Count, it.Len())
-	for n, l := range found {
-		for g, item := range place[n] {
-			if item != None {
-				out[item] = Count{l.Records[g], l.Occurrences[g]}
-			}
-		}
-	}
-	return out
-}
-
 // Len returns how many there are.
 func (it *Items) Len() int { return len(it.ends) }
 

@@ -27,9 +27,43 @@ type Level struct {
 // None stands for no n-gram, and no item.
 const None = -1
 
+// A Found is the n-grams of some records, level by level, and those of them that are kept as items.
+type Found struct {
+	*Items
+	Levels Levels
+	Place  [][]int32 // for each level the item of each n-gram, or None
+}
+
 // Find finds the n-grams of up to maxWords tokens that are in at least min records. Of each level it shows visit, which may be nil,
 // which n-gram begins at each place of the stream, or None.
-func Find(ctx context.Context, ix *index.Index, s index.Stream, maxWords, min int, visit func(l Level, at []int32)) (Levels, error) {
+func Find(ctx context.Context, ix *index.Index, s index.Stream, maxWords, min int, visit func(l Level, at []int32)) (*Found, error) {
+	levels, err := find(ctx, ix, s, maxWords, min, visit)
+	if err != nil {
+		return nil, err
+	}
+	out := &Found{Items: &Items{}, Levels: levels}
+	out.Place = out.name(ix, s, levels)
+	out.contain(levels, out.Place)
+	for n := range levels { // only names and what holds what came of these
+		levels[n].places, levels[n].parents = nil, nil
+	}
+	return out, ctx.Err()
+}
+
+// Counts returns the counts of the items.
+func (f *Found) Counts() []Count {
+	out := make([]Count, f.Len())
+	for n, l := range f.Levels {
+		for g, item := range f.Place[n] {
+			if item != None {
+				out[item] = Count{l.Records[g], l.Occurrences[g]}
+			}
+		}
+	}
+	return out
+}
+
+func find(ctx context.Context, ix *index.Index, s index.Stream, maxWords, min int, visit func(l Level, at []int32)) (Levels, error) {
 	if visit == nil {
 		visit = func(Level, []int32) {}
 	}
@@ -147,11 +181,12 @@ func joined(at []int32, s index.Stream, i, n int) (uint64, bool) {
 
 func apart(key uint64) (prefix, suffix int32) { return int32(key >> 32), int32(key & 0xffffffff) }
 
-// In returns in how many records of another stream each n-gram is, level by level.
-func (g Levels) In(s index.Stream) [][]int32 {
-	out := make([][]int32, len(g))
-	g.walk(s, func(n int, at []int32) {
-		records, seen := make([]int32, len(g[n].Records)), make([]int32, len(g[n].Records))
+// In returns in how many records of another stream each item is.
+func (f *Found) In(s index.Stream) []int32 {
+	out := make([]int32, f.Len())
+	f.Levels.walk(s, func(n int, at []int32) {
+		l := f.Levels[n]
+		records, seen := make([]int32, len(l.Records)), make([]int32, len(l.Records))
 		record, end := int32(0), 0
 		for i, gram := range at {
 			for ; i >= int(s.Ends[end]); end++ {
@@ -162,7 +197,11 @@ func (g Levels) In(s index.Stream) [][]int32 {
 				records[gram]++
 			}
 		}
-		out[n] = records
+		for g, item := range f.Place[n] {
+			if item != None {
+				out[item] = records[g]
+			}
+		}
 	})
 	return out
 }

@@ -19,7 +19,7 @@ import (
 // The records of an item are its postings: ascending, each as its distance from the one before, in a varint
 // whose last bit says that a number of occurrences above one follows. Two or three bytes in all.
 type items struct {
-	*gram.Items
+	*gram.Found
 	o        WordOptions
 	postings []byte
 	stops    []uint64 // where each item's postings end
@@ -39,13 +39,12 @@ func buildItems(ctx context.Context, ix *index.Index, o WordOptions, far func(pa
 	if err != nil {
 		return nil, err
 	}
-	var place [][]int32
-	it.Items, place = found.Items(ix, s)
-	for n, l := range found {
+	it.Found = found
+	for n, l := range found.Levels {
 		from := 0
 		for g := range l.Records {
 			to := from + int(l.Records[g])
-			if place[n][g] != gram.None {
+			if found.Place[n][g] != gram.None {
 				it.post(held[n][from:to])
 			}
 			from = to

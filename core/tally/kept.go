@@ -6,6 +6,8 @@ import (
 	"sync/atomic"
 
 	"github.com/RoaringBitmap/roaring/v2"
+
+	"tamiz/core/gram"
 )
 
 // kept is what is kept of all records of a pool, so that any set of them can be set against any other
@@ -72,6 +74,16 @@ func (p *Pool) items(ctx context.Context, o WordOptions) (*items, error) {
 		}
 		return it, err
 	})
+}
+
+// Grams returns the n-grams of all records, by the options of DefaultWords: those that the words were counted of. It is nil
+// where the pool keeps nothing.
+func (p *Pool) Grams(ctx context.Context) (*gram.Found, error) {
+	it, err := p.items(ctx, DefaultWords)
+	if it == nil || err != nil {
+		return nil, err
+	}
+	return it.Found, nil
 }
 
 // lazy is items that are counted when they are first asked for. Others who ask wait, as long as they like; where

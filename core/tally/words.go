@@ -39,19 +39,14 @@ func CountWords(ctx context.Context, p *Pool, keys []*bib.Record, o WordOptions)
 	if err != nil {
 		return nil, err
 	}
-	items, place := found.Items(p.Index, sample)
-	counts := make([]tallied, items.Len())
-	for i, c := range found.Counts(items, place) {
+	counts := make([]tallied, found.Len())
+	for i, c := range found.Counts() {
 		counts[i].Count = c
 	}
-	for n, level := range found.In(p.Index.Stream(p.Contrast, o.Fields)) {
-		for g, records := range level {
-			if item := place[n][g]; item != gram.None {
-				counts[item].contrast = records
-			}
-		}
+	for i, records := range found.In(p.Index.Stream(p.Contrast, o.Fields)) {
+		counts[i].contrast = records
 	}
-	t.Rows = rowsOf(items, counts, o.MinRecords, t.Sample, t.Contrast)
+	t.Rows = rowsOf(found.Items, counts, o.MinRecords, t.Sample, t.Contrast)
 	t.inKeys(keys, o)
 	return t, ctx.Err()
 }
