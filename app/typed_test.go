@@ -177,6 +177,29 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	assert.True(t, found.Headings[1].ByBlock, "nobody says its words, and the block has no others")
 	assert.Empty(t, found.Headings[1].Found)
 
+	// What takes away is told of by itself: the words of a heading may take away more.
+	mine = state(t, a, id)
+	out := mine.Document
+	out.Limits = []strategy.Limit{{Kind: strategy.HumansLimit, Values: []string{"Humans"}, Against: []string{"Animals"}}}
+	_, err = a.Change(ctx, id, mine.Revision, change{What: reviews.What{Key: "limit"}, Document: &out})
+	require.NoError(t, err)
+	l = lines("surco")
+	said := func(heading string, kind source.NoteKind) source.Note {
+		return source.Note{Kind: kind, Term: "[" + heading + "]", Instead: heading}
+	}
+	at := slices.IndexFunc(l.Lines, func(l outside.WrittenLine) bool { return l.Limit == strategy.HumansLimit })
+	assert.Equal(t, []source.Note{said("Animals", source.TakesAway), said("Humans", source.NoCounterpart)}, l.Lines[at].Notes)
+	assert.Subset(t, l.Notes, l.Lines[at].Notes, "the whole says the same")
+	typed, err := a.Figures.TypedIn(ctx, a.at(ctx, id), surco)
+	require.NoError(t, err)
+	var kinds []string
+	for _, n := range typed.Lines[at].Notes {
+		kinds = append(kinds, n.Kind+" "+n.Term)
+	}
+	assert.Equal(t, []string{"no-counterpart [Humans +]", "takes-away [Animals +]"}, kinds)
+	_, err = a.Change(ctx, id, mine.Revision+1, change{What: reviews.What{Key: "limit"}, Document: &mine.Document})
+	require.NoError(t, err)
+
 	require.NoError(t, a.Figures.TakeCounterpart(ctx, id, figures.Counterpart{Heading: "Crop Harvesters", Vocabulary: name, Stands: first.Heading}))
 	require.NoError(t, a.Figures.TakeCounterpart(ctx, id, figures.Counterpart{Heading: "Crop Harvesters", Vocabulary: "SURCO  thesaurus", Stands: "Hired pickers"}))
 	l = lines("surco")

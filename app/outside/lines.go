@@ -75,7 +75,7 @@ func (a *Service) Lines(ctx context.Context, at desk.At, of *int64) (*Written, e
 		return nil, err
 	}
 	out := &Written{Lines: []WrittenLine{}, Notes: []source.Note{}}
-	write := func(q query.Expr) (string, []source.Note) { return query.Write(q), []source.Note{} }
+	write := func(q query.Expr, _ bool) (string, []source.Note) { return query.Write(q), []source.Note{} }
 	if of != nil {
 		s, err := a.source(ctx, *of)
 		if err != nil {
@@ -86,7 +86,7 @@ func (a *Service) Lines(ctx context.Context, at desk.At, of *int64) (*Written, e
 		if err != nil {
 			return nil, err
 		}
-		write = as.rendered
+		write = as.line
 	}
 	all := d.Strategy("")
 	lines, err := d.Numbered(v)
@@ -99,11 +99,11 @@ func (a *Service) Lines(ctx context.Context, at desk.At, of *int64) (*Written, e
 			line.Line, line.Lacks, line.Parts, line.Text = d.Lines[n.Own].ID, n.Expr == nil, []int{}, n.Joined()
 			if n.Tree.Query != nil {
 				line.Verbatim = true
-				line.Text, line.Notes = write(n.Expr)
+				line.Text, line.Notes = write(n.Expr, all.TakenAway(n))
 			}
 		} else if line.Parts == nil {
 			line.Parts = []int{}
-			line.Text, line.Notes = write(n.Expr)
+			line.Text, line.Notes = write(n.Expr, all.TakenAway(n))
 		} else {
 			line.Text = n.Joined()
 		}
@@ -119,7 +119,7 @@ func (a *Service) Lines(ctx context.Context, at desk.At, of *int64) (*Written, e
 		out.Lines = append(out.Lines, line)
 	}
 	if q, err := all.Query(v); err == nil {
-		out.Whole, out.Notes = write(q)
+		out.Whole, out.Notes = write(q, false)
 	}
 	return out, nil
 }

@@ -302,11 +302,14 @@ func (a *Service) speech(ctx context.Context, s Source, own *int64) (speech, err
 }
 
 // rendered returns a query as the source is asked it, "" where it cannot be, and what that differs by from what is meant.
-func (s speech) rendered(q query.Expr) (string, []source.Note) {
+func (s speech) rendered(q query.Expr) (string, []source.Note) { return s.line(q, false) }
+
+// line does the same for a line of a strategy; away says that what it finds will be taken away.
+func (s speech) line(q query.Expr, away bool) (string, []source.Note) {
 	if s.carry == nil || s.Indexes["heading"] == "" {
 		return rendered(q, s.Map)
 	}
-	q, carried, err := strategy.CarryQuery(q, s.carry.Stands, s.carry.Terms)
+	q, carried, err := strategy.CarryQuery(q, s.carry.Stands, s.carry.Terms, away)
 	if err != nil {
 		return "", []source.Note{}
 	}

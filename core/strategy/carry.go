@@ -70,8 +70,8 @@ func (s Strategy) Carry(counterparts map[string][]string) (Strategy, []Carried) 
 }
 
 // CarryQuery does the same for an expression, whose headings were found in their own vocabulary; other is the new one, nil where
-// it is not there.
-func CarryQuery(q query.Expr, counterparts map[string][]string, other *thesaurus.Thesaurus) (query.Expr, []Carried, error) {
+// it is not there. away says that what the expression finds will be taken away, as where it is the line of a limit that keeps out.
+func CarryQuery(q query.Expr, counterparts map[string][]string, other *thesaurus.Thesaurus, away bool) (query.Expr, []Carried, error) {
 	by := carrier{counterparts: counterparts, seen: map[meantHeading]bool{}}
 	var carry func(q query.Expr, away bool) (query.Expr, error)
 	each := func(parts []query.Expr, away, not bool) ([]query.Expr, error) {
@@ -101,7 +101,7 @@ func CarryQuery(q query.Expr, counterparts map[string][]string, other *thesaurus
 		}
 		return q, nil
 	}
-	out, err := carry(q, false)
+	out, err := carry(q, away)
 	return out, by.all, err
 }
 

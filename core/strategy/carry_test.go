@@ -40,7 +40,7 @@ func TestHeadingsAreCarriedOver(t *testing.T) {
 		carried, all := s.Carry(to)
 		want, err := carried.Query(nil)
 		require.NoError(t, err)
-		got, said, err := strategy.CarryQuery(own, to, nil)
+		got, said, err := strategy.CarryQuery(own, to, nil, false)
 		require.NoError(t, err)
 		assert.Equal(t, query.Write(want), query.Write(got))
 		assert.ElementsMatch(t, all, said)
@@ -61,7 +61,7 @@ func TestHeadingsAreCarriedOver(t *testing.T) {
 	s.Limits = []strategy.Limit{{Kind: strategy.HumansLimit, Values: []string{"Shade"}, Against: []string{"Nowhere, Said"}}}
 	own, err := s.Query(nil)
 	require.NoError(t, err)
-	_, said, err := strategy.CarryQuery(own, to, nil)
+	_, said, err := strategy.CarryQuery(own, to, nil, false)
 	require.NoError(t, err)
 	_, all = s.Carry(to)
 	assert.Equal(t, []strategy.Carried{{Heading: "Field Hands", To: to["field hands"]}, {Heading: "Water"}, {Heading: "Water", Away: true},

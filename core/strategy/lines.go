@@ -122,6 +122,17 @@ func (s Strategy) Numbered(vocabulary *thesaurus.Thesaurus) ([]Numbered, error) 
 	return out, nil
 }
 
+// TakenAway reports whether what a line finds is taken away by NOT where the strategy is put together.
+func (s Strategy) TakenAway(n Numbered) bool {
+	switch n.Kind {
+	case TermLine, BlockLine:
+		return s.Blocks[n.Block].Negated
+	case LimitLine:
+		return s.Limits[n.Limit].KeepsOut()
+	}
+	return false
+}
+
 // inOrder returns the places of the terms of a block that are switched on, in the order in which they are numbered.
 func inOrder(b Block, order string) (out []int) {
 	for _, headings := range []bool{true, false} {

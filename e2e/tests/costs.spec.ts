@@ -293,6 +293,9 @@ test('a limit to humans keeps out animals alone, is asked at the source before i
   await page.goto(`/reviews/${id}/strategy`)
   await expect(page.getByText('not Animals unless Humans').first()).toBeVisible()
   await expect(page.getByText(/animals.*not.*humans/i).first()).toBeVisible()
+  // Its line finds what it keeps out, and all before NOT has its figures too.
+  await expect(page.getByRole('row', { name: /^\d+ not Animals unless Humans [1-9][\d,]* \d+ heading/ })).toBeVisible()
+  await expect(page.getByRole('row', { name: /^\d+ \d+ and 18–20 [1-9][\d,]* [1-9]\d* / })).toBeVisible()
   await page.getByRole('button', { name: /^Undo/ }).click()
   await expect(bench(page).getByText('not Animals unless Humans')).toHaveCount(0)
 })
