@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 	"testing"
@@ -29,7 +30,7 @@ const firstLed = 3
 func leads(t *testing.T, _ sizes) []row {
 	w := demo.NewWorld(demo.Seed, demo.AlmagreSize)
 	v, _ := thesaurus.Build(demo.Headings(), "")
-	var named, carried, plain, keyed, sampled tallied
+	var named, carried, plain, keyed, sampled, pulled, suited tallied
 	ctx := context.Background()
 	for _, topic := range demo.Topics {
 		s := newSpecialist(w.Records, w.About, topic)
@@ -58,6 +59,7 @@ func leads(t *testing.T, _ sizes) []row {
 			}
 			found.Or(s.says(c.Seeds[:]))
 		}
+		s.orders(t, &pulled, &suited)
 		p, err := heading.Look{Set: s.index, Keys: keys}.Propose(ctx, found, roaring.AndNot(s.index.All(), found), nil)
 		if err != nil {
 			t.Fatal(err)
@@ -75,7 +77,43 @@ func leads(t *testing.T, _ sizes) []row {
 		{"headings that stand for one of another vocabulary, as both vocabularies say: those that records put first", byWorth, "by pull alone " + byPull + ", by pull and suit " + byBoth, "printed"},
 		{fmt.Sprintf("of the first %d headings that a seed leads to, those that belong to its concept", firstLed), "by the records that say it " + carried.String(), "by the vocabulary " + named.String(), "printed"},
 		{"of the first heading that records carry which say a seed, those that belong to its concept", "–", plain.String(), "printed"},
+		{fmt.Sprintf("of the first %d headings of what the blocks find now, those that belong to a concept of the question", firstShown), "by pull " + pulled.String(), "by pull and suit, as words are " + suited.String(), "printed"},
 		{"of the headings that are proposed without a word, those that belong to a concept of the question", "what covers the sample, with narrower " + sampled.String(), "what key studies share " + keyed.String(), "printed"},
+	}
+}
+
+// orders counts which of the first headings of what the blocks find belong to a concept, by pull and in the order of words.
+func (s *specialist) orders(t *testing.T, pulled, suited *tallied) {
+	ctx := context.Background()
+	kept := must(company.Build(ctx, s.index.Index, s.index.Index.All()))
+	for draw := range draws {
+		plan, _ := s.asked(draw)
+		suits := must(coverage.NewSuits(ctx, s.index, kept, plan, coverage.ByWords))
+		reach := must(coverage.Find(ctx, s.index, plan))
+		found := roaring.FastOr(reach.Blocks...)
+		rows := must(tally.CountList(ctx, s.pool.Over(found, s.index.Index.All()), tally.Headings, nil)).Rows
+		var all []coverage.Ordered
+		var judged []bool
+		for _, r := range rows {
+			if r.Records < 2 {
+				continue
+			}
+			carry := s.index.Index.Labelled(r.Item)
+			fresh := 0.0
+			for b, suit := range suits.Heading(text.Label(r.Item), carry).Of {
+				fresh = max(fresh, suit*math.Log(1+float64(carry.AndCardinality(reach.BlindSpot(b)))))
+			}
+			all = append(all, coverage.Ordered{Item: r.Item, Records: r.Records, Pull: r.Pull, Fresh: fresh})
+			judged = append(judged, s.about(carry) >= 0)
+		}
+		for k, i := range coverage.Order(all) {
+			if k < firstShown {
+				suited.count(judged[i])
+			}
+		}
+		for k := range min(firstShown, len(all)) {
+			pulled.count(judged[k])
+		}
 	}
 }
 
