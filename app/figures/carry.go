@@ -150,7 +150,7 @@ func (c *carrying) away(n strategy.Numbered, heading int) bool {
 	if n.Kind == strategy.LimitLine {
 		return heading >= len(c.from.Limits[n.Limit].Values)
 	}
-	return c.from.Blocks[n.Block].Negated
+	return c.from.TakenAway(n)
 }
 
 // note says of a line what stands for its headings.
