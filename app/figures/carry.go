@@ -148,7 +148,7 @@ func (c *carrying) headings(n strategy.Numbered) (out []strategy.Term) {
 // away reports whether one of the headings of a line takes away.
 func (c *carrying) away(n strategy.Numbered, heading int) bool {
 	if n.Kind == strategy.LimitLine {
-		return heading >= len(c.from.Limits[n.Limit].Values)
+		return c.from.Limits[n.Limit].Away(heading)
 	}
 	return c.from.TakenAway(n)
 }

@@ -63,7 +63,7 @@ func (s Strategy) Carry(counterparts map[string][]string) (Strategy, []Carried) 
 		}
 		out.Limits[i].carried = map[string][]string{}
 		for k, h := range l.Headings() {
-			out.Limits[i].carried[text.Label(h)] = by.of(h, k >= len(l.Values))
+			out.Limits[i].carried[text.Label(h)] = by.of(h, l.Away(k))
 		}
 	}
 	return out, by.all

@@ -140,6 +140,9 @@ func Headed(kind string) bool { return kind == AgesLimit || kind == HumansLimit 
 // KeepsOut reports whether what the limit asks for is what it keeps out, not what it lets in.
 func (l Limit) KeepsOut() bool { return len(l.Against) > 0 }
 
+// Away reports whether the n-th of its headings takes away: those against which it keeps out.
+func (l Limit) Away(n int) bool { return n >= len(l.Values) }
+
 // Headings returns the headings that it goes by.
 func (l Limit) Headings() []string {
 	if !Headed(l.Kind) {
