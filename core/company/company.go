@@ -18,7 +18,6 @@ import (
 	"tamiz/core/gram"
 	"tamiz/core/index"
 	"tamiz/core/parallel"
-	"tamiz/core/query"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/core/text"
@@ -286,7 +285,7 @@ func (c *Company) Alike(item string, limit int) ([]Alike, bool) {
 // together, the most alike first, at most limit of them (0: all). What the terms match, its families, and what
 // holds it or is held in it are left out. Terms that cannot be searched are an error.
 func (c *Company) AlikeTo(ctx context.Context, terms []strategy.Term, limit int) ([]Alike, error) {
-	d, err := c.direction(ctx, strategy.Block{Terms: terms})
+	d, err := c.direction(ctx, strategy.Block{Terms: terms}, ByItem)
 	if err != nil {
 		return nil, err
 	}
@@ -294,7 +293,7 @@ func (c *Company) AlikeTo(ctx context.Context, terms []strategy.Term, limit int)
 	members := make([]int, 0, len(d.members))
 	own := roaring.New()
 	for i := range c.items {
-		if d.members[i] {
+		if d.has(i) {
 			members = append(members, i)
 			families[c.items[i].Family] = true
 			own.Or(c.records(i))
@@ -302,7 +301,7 @@ func (c *Company) AlikeTo(ctx context.Context, terms []strategy.Term, limit int)
 	}
 	best := ranking{c: c}
 	for u := range c.items {
-		if d.members[u] || families[c.items[u].Family] {
+		if d.has(u) || families[c.items[u].Family] {
 			continue
 		}
 		a := scored{tally.Round(c.cosine(u, d)), int32(u)}
@@ -407,7 +406,7 @@ func (c *Company) Fits(ctx context.Context, s strategy.Strategy) ([]Fit, error) 
 	blocks := make([]direction, len(s.Blocks))
 	for i, b := range s.Blocks {
 		var err error
-		if blocks[i], err = c.direction(ctx, b); err != nil {
+		if blocks[i], err = c.direction(ctx, b, ByItem); err != nil {
 			return nil, err
 		}
 	}
@@ -431,53 +430,10 @@ func (c *Company) Fits(ctx context.Context, s strategy.Strategy) ([]Fit, error) 
 	return out, nil
 }
 
-// A direction is the company that the items which a block's terms match keep together: the sum of
-// their vectors, each brought to length 1.
-type direction struct {
-	members map[int]bool
-	sum     []float64
-	squared float64
-}
-
-// matcher is a free-text or near term.
-type matcher interface{ MatchesValue(tokens []string) bool }
-
-func (c *Company) direction(ctx context.Context, b strategy.Block) (direction, error) {
-	d := direction{members: map[int]bool{}, sum: make([]float64, len(c.items))}
-	for _, term := range b.Terms {
-		if !term.On || term.Kind == strategy.HeadingTerm {
-			continue
-		}
-		if ctx.Err() != nil {
-			return d, ctx.Err()
-		}
-		q, err := term.Query()
-		if err != nil {
-			return d, err
-		}
-		for i := range c.items {
-			if !d.members[i] && q.(matcher).MatchesValue(c.words[i]) {
-				d.members[i] = true
-			}
-		}
-	}
-	for i := range c.items { // in order, so that sums do not depend on chance
-		if d.members[i] && c.length[i] > 0 {
-			for k := c.begins[i]; k < c.begins[i+1]; k++ {
-				d.sum[c.contexts[k]] += c.weights[k] / c.length[i]
-			}
-		}
-	}
-	for _, x := range d.sum {
-		d.squared += x * x
-	}
-	return d, nil
-}
-
 func (c *Company) fit(t int, blocks []direction) Fit {
 	f := Fit{Item: c.items[t].Name, Records: c.items[t].Records, Fits: make([]float64, len(blocks)), Proposed: -1}
 	for i, b := range blocks {
-		if b.members[t] {
+		if b.has(t) {
 			f.Inside = append(f.Inside, i)
 		}
 		f.Fits[i] = tally.Round(c.cosine(t, b))
@@ -499,30 +455,3 @@ func (c *Company) fit(t int, blocks []direction) Fit {
 	}
 	return f
 }
-
-// cosine leaves the item itself out of what the block's items keep company with.
-func (c *Company) cosine(t int, b direction) float64 {
-	if c.length[t] == 0 {
-		return 0
-	}
-	dot := 0.0
-	for k := c.begins[t]; k < c.begins[t+1]; k++ {
-		dot += c.weights[k] * b.sum[c.contexts[k]]
-	}
-	dot /= c.length[t] // with the item's vector at length 1
-	squared := b.squared
-	if b.members[t] {
-		if len(b.members) == 1 {
-			return 0
-		}
-		squared += 1 - 2*dot
-		dot--
-	}
-	if squared < 1e-9 {
-		return 0
-	}
-	return dot / math.Sqrt(squared)
-}
-
-var _ matcher = query.Phrase{}
-var _ matcher = query.Near{}

@@ -19,6 +19,7 @@ import (
 // asked of them. They can be asked by several at once.
 type Directions struct {
 	c      *Company
+	way    Way
 	blocks []direction
 	mu     sync.Mutex
 	known  map[int]Fitted // by item
@@ -26,18 +27,16 @@ type Directions struct {
 
 // A Fitted is how well something fits each block, not rounded. It is not to be changed.
 type Fitted struct {
-	Of []float64
-	// Leading is the same of the word that leads a phrase: that of its words which fits any block best. It is nil for a word
-	// by itself, and where no word of the phrase has company.
-	Leading []float64
+	Of  []float64
+	Led bool // it is a phrase that fits no block better than the word which leads it does
 }
 
 // Directions returns those of the blocks of a strategy, searched or not. Terms that cannot be searched are an error.
-func (c *Company) Directions(ctx context.Context, s strategy.Strategy) (*Directions, error) {
-	d := &Directions{c: c, blocks: make([]direction, len(s.Blocks)), known: map[int]Fitted{}}
+func (c *Company) Directions(ctx context.Context, s strategy.Strategy, way Way) (*Directions, error) {
+	d := &Directions{c: c, way: way, blocks: make([]direction, len(s.Blocks)), known: map[int]Fitted{}}
 	for i, b := range s.Blocks {
 		var err error
-		if d.blocks[i], err = c.direction(ctx, b); err != nil {
+		if d.blocks[i], err = c.direction(ctx, b, way); err != nil {
 			return nil, err
 		}
 	}
@@ -92,17 +91,29 @@ func (d *Directions) fitted(item int) Fitted {
 	for b := range d.blocks {
 		f.Of[b] = d.c.cosine(item, d.blocks[b])
 	}
-	if words := d.c.words[item]; len(words) > 1 && len(d.blocks) > 0 {
-		for _, word := range words {
-			if i, ok := d.c.place[word]; ok {
-				if fits := d.fitted(i).Of; f.Leading == nil || slices.Max(fits) > slices.Max(f.Leading) {
-					f.Leading = fits
-				}
+	if words := d.c.words[item]; d.way == ByTerm && len(words) > 1 && len(d.blocks) > 0 {
+		if leading := d.leading(words); leading != nil {
+			f.Led = true
+			for b := range f.Of {
+				f.Of[b] = min(f.Of[b], leading[b])
 			}
 		}
 	}
 	d.known[item] = f
 	return f
+}
+
+// leading returns how well the word fits the blocks that leads a phrase: that of its words which fits any block best. It is
+// nil where none of them has company.
+func (d *Directions) leading(words []string) (leading []float64) {
+	for _, word := range words {
+		if i, ok := d.c.place[word]; ok {
+			if fits := d.fitted(i).Of; leading == nil || slices.Max(fits) > slices.Max(leading) {
+				leading = fits
+			}
+		}
+	}
+	return leading
 }
 
 // typical is how many items stand for a heading.

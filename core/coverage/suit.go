@@ -38,14 +38,14 @@ type Rule string
 const (
 	// Published is measures.md §4 as it is.
 	Published Rule = "published"
-	// ByWords is the same (beyond.md), but less for a phrase whose leading word fits another block better.
+	// ByWords is the same (beyond.md), but each term of a block weighs alike, and a phrase fits no block better than the word
+	// that leads it, and counts less where few records hold it.
 	ByWords Rule = "words"
 )
 
 // Suits tells how well candidates belong to the blocks of a strategy: by the company that their words keep, and by how
 // often the blocks find their records. It can be asked by several at once.
 type Suits struct {
-	rule   Rule
 	fits   *company.Directions
 	mu     sync.Mutex
 	heads  map[string]Suit   // of headings, by label
@@ -62,11 +62,15 @@ func NewSuits(ctx context.Context, set Set, kept *company.Company, s strategy.St
 	if err != nil {
 		return nil, err
 	}
-	fits, err := kept.Directions(ctx, s)
+	way := company.ByItem
+	if rule == ByWords {
+		way = company.ByTerm
+	}
+	fits, err := kept.Directions(ctx, s, way)
 	if err != nil {
 		return nil, err
 	}
-	out := &Suits{rule: rule, fits: fits, heads: map[string]Suit{}, blocks: reach.Blocks, all: int(set.Index.All().GetCardinality())}
+	out := &Suits{fits: fits, heads: map[string]Suit{}, blocks: reach.Blocks, all: int(set.Index.All().GetCardinality())}
 	for i := range s.Blocks {
 		out.floors = append(out.floors, fits.Median(i)*doubt)
 	}
@@ -103,21 +107,25 @@ func (s *Suits) Heading(label string, records *roaring.Bitmap) Suit {
 	return out
 }
 
-// most returns the highest that the suit of an item to a block can be, whatever records hold it.
+// most returns the highest that the suit of an item to a block can be, whatever records hold it: so many or more.
 func (s *Suits) most(fits company.Fitted, block, records int) float64 {
 	together := 1.0
 	if p := float64(s.blocks[block].GetCardinality()) / float64(s.all); p > 0 {
 		together = 1 / p
 	}
-	return s.suit(fits, block, together, float64(records))
+	if fits.Led {
+		records = max(records, best)
+	}
+	return suit(fits, block, together, float64(records))
 }
 
-// How strongly a candidate that fits another block better is damped, how strongly a phrase whose leading word does, and how
-// many chance records are laid to those that hold it. They were chosen with the formulas.
+// How strongly a candidate that fits another block better is damped, how many chance records are laid to those that hold it,
+// and from how many records on a phrase counts half and more. They were chosen with the formulas.
 const (
-	damping        = 8
-	leadingDamping = 4
-	chance         = 5
+	damping = 8
+	chance  = 5
+	half    = 10
+	best    = 26 // in how many records a phrase counts most: with fewer it is less sure, with more it is more common
 )
 
 func (s *Suits) weigh(fits company.Fitted, kept bool, records *roaring.Bitmap) Suit {
@@ -143,27 +151,32 @@ func (s *Suits) weighed(fits company.Fitted, records int, with func(block int) i
 		if p := float64(s.blocks[b].GetCardinality()) / float64(s.all); p > 0 {
 			together = (float64(with(b)) + chance*p) / (float64(records) + chance) / p
 		}
-		of[b] = s.suit(fits, b, together, float64(records))
+		of[b] = suit(fits, b, together, float64(records))
 	}
 	return of
 }
 
 // suit is the formula of measures.md §4 and, by words, of beyond.md.
-func (s *Suits) suit(fits company.Fitted, block int, together, records float64) float64 {
+func suit(fits company.Fitted, block int, together, records float64) float64 {
 	x := fits.Of[block] * (1 + max(0, math.Log(together)))
-	x = x * x * damped(fits.Of, block, damping) / math.Log(2+records)
-	if s.rule == ByWords && fits.Leading != nil {
-		x *= damped(fits.Leading, block, leadingDamping)
+	return x * x * damped(fits.Of, block) * held(records, fits.Led)
+}
+
+// held is the part of suit that tells in how many records something stands.
+func held(records float64, phrase bool) float64 {
+	x := 1 / math.Log(2+records)
+	if phrase {
+		x *= records / (records + half)
 	}
 	return x
 }
 
 // damped is 1 for the block that something fits best, and less for the others.
-func damped(fits []float64, block int, by float64) float64 {
+func damped(fits []float64, block int) float64 {
 	if fits[block] <= 0 {
 		return 0
 	}
-	return math.Pow(fits[block]/slices.Max(fits), by)
+	return math.Pow(fits[block]/slices.Max(fits), damping)
 }
 
 // SuitsOf does the same for records whose company is not known yet, and returns that besides.

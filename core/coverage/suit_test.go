@@ -13,6 +13,7 @@ import (
 	"pgregory.net/rapid"
 
 	"tamiz/core/bib"
+	"tamiz/core/company"
 	"tamiz/core/coverage"
 	"tamiz/core/strategy"
 	"tamiz/core/text"
@@ -82,53 +83,56 @@ func orderOfBlocks(t *testing.T, rule coverage.Rule) {
 	assert.False(t, suits.Text("no such item", set.Index.All()).Kept)
 }
 
-// By words, a phrase suits a block as its leading word lets it, a word by itself as published.
+// By words, a phrase fits a block no better than the word that leads it, and counts less where few records hold it.
 func TestSuitByWordsGoesByTheLeadingWord(t *testing.T) {
 	s := woolStrategy(t)
 	set := coverage.NewSet(append(read(t, "sample.ris"), read(t, "contrast-1.ris")...))
 	ctx := context.Background()
-	published, kept, err := coverage.SuitsOf(ctx, set, s, coverage.Published)
+	byWords, kept, err := coverage.SuitsOf(ctx, set, s, coverage.ByWords)
 	require.NoError(t, err)
-	byWords, err := coverage.NewSuits(ctx, set, kept, s, coverage.ByWords)
+	own, err := kept.Directions(ctx, s, company.ByTerm)
 	require.NoError(t, err)
-	fits := map[string][]float64{}
-	of, err := kept.Fits(ctx, s) // rounded to six decimals
+	reach, err := coverage.Find(ctx, set, s)
 	require.NoError(t, err)
-	for _, f := range of {
-		fits[f.Item] = f.Fits
-	}
-	words, phrases, damped := 0, 0, 0
+	words, phrases, bounded := 0, 0, 0
 	for _, item := range kept.ItemsIn(set.Index.All()) {
 		tokens := strings.Split(item, " ")
 		records := set.Index.Phrase(text.Literal(tokens...), bib.Text)
+		fits, ok := own.Fits(item)
+		require.True(t, ok)
 		var leading []float64
 		for _, w := range tokens {
-			if len(tokens) > 1 && fits[w] != nil && (leading == nil || slices.Max(fits[w]) > slices.Max(leading)) {
-				leading = fits[w]
+			if f, ok := own.Fits(w); ok && len(tokens) > 1 && (leading == nil || slices.Max(f.Of) > slices.Max(leading)) {
+				leading = f.Of
 			}
 		}
-		a, b := published.Text(item, records).Of, byWords.Text(item, records).Of
-		for block := range a {
-			want := a[block]
+		n := float64(records.GetCardinality())
+		for block, got := range byWords.Text(item, records).Of {
+			fit := fits.Of[block]
 			if leading != nil {
-				share := 0.0
-				if leading[block] > 0 {
-					share = leading[block] / slices.Max(leading)
-				}
-				want *= math.Pow(share, 4)
 				phrases++
-				if share < 1 && a[block] > 0 {
-					damped++
+				assert.LessOrEqual(t, fit, leading[block], item)
+				if fit == leading[block] {
+					bounded++
 				}
 			} else {
 				words++
 			}
-			assert.InDelta(t, want, b[block], 1e-4, item)
+			want := 0.0
+			if fit > 0 {
+				p := float64(reach.Blocks[block].GetCardinality()) / float64(len(set.Records))
+				together := (float64(records.AndCardinality(reach.Blocks[block])) + 5*p) / (n + 5) / p
+				want = math.Pow(fit*(1+max(0, math.Log(together))), 2) * math.Pow(fit/slices.Max(fits.Of), 8) / math.Log(2+n)
+				if leading != nil {
+					want *= n / (n + 10)
+				}
+			}
+			assert.InDelta(t, want, got, 1e-9, item)
 		}
 	}
 	assert.Greater(t, words, 100)
 	assert.Greater(t, phrases, 100)
-	assert.Greater(t, damped, 50)
+	assert.Greater(t, bounded, 50)
 }
 
 func TestPruningNeverLosesAKeyStudyNorMoreThanItSays(t *testing.T) {
