@@ -44,7 +44,7 @@ func (x tallied) String() string {
 }
 
 // A judged is how much of what is proposed first belongs to its block.
-type judged struct{ rescue, spot tallied }
+type judged struct{ rescue, steps, spot tallied }
 
 // proposals tells of what is proposed for blocks of which it is known what belongs to them how much does: by suit by words, as
 // published, and by the order that was before (rescues × pull ÷ (5 + price), and the pull of the blind spot).
@@ -84,6 +84,9 @@ func proposals(t *testing.T, _ sizes) []row {
 						s.judge(&before[drawn].rescue, i, texts(found))
 						s.judge(&before[drawn].spot, i, s.typical(reach, plan, i))
 					}
+				}
+				for _, step := range must(rescuer.Plan(ctx, blocks)) {
+					into.steps.count(s.stepBelongs(step))
 				}
 				if rule != coverage.ByWords || draw > 0 {
 					continue
@@ -134,6 +137,8 @@ func proposals(t *testing.T, _ sizes) []row {
 		}
 		add(what+"rescue", "≥ 0.70", func(j judged) tallied { return j.rescue })
 		add(what+"blind spot", "≥ 0.90", func(j judged) tallied { return j.spot })
+		steps := "of the steps of a rescue plan, those that belong to the block, " + of
+		rows = append(rows, row{steps, "as published " + published[drawn].steps.String(), byWords[drawn].steps.String(), "printed"})
 	}
 	rows = append(rows,
 		row{fmt.Sprintf("of the first %d words of rescue, those that belong to the block", 3*firstShown), "those said to be doubtful " + doubtful.String(), "the others " + sure.String(), "printed"},
@@ -150,6 +155,14 @@ func (s *specialist) judge(x *tallied, block int, items []string) {
 	for _, item := range items[:min(firstShown, len(items))] {
 		x.count(s.belongs([]string{item}) == block)
 	}
+}
+
+// stepBelongs reports whether the records of a step are about the concept of its block.
+func (s *specialist) stepBelongs(step coverage.Step) bool {
+	if step.Kind == strategy.TextTerm {
+		return s.belongs([]string{step.Item}) == step.Block
+	}
+	return s.about(s.index.Index.Labelled(step.Item)) == step.Block
 }
 
 // bargained is how good a candidate was held to be before.

@@ -11,6 +11,7 @@ import (
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/gram"
+	"tamiz/core/parallel"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 )
@@ -34,13 +35,11 @@ type Fitted struct {
 // Directions returns those of the blocks of a strategy, searched or not. Terms that cannot be searched are an error.
 func (c *Company) Directions(ctx context.Context, s strategy.Strategy, way Way) (*Directions, error) {
 	d := &Directions{c: c, way: way, blocks: make([]direction, len(s.Blocks)), known: map[int]Fitted{}}
-	for i, b := range s.Blocks {
-		var err error
-		if d.blocks[i], err = c.direction(ctx, b, way); err != nil {
-			return nil, err
-		}
-	}
-	return d, nil
+	err := parallel.Each(ctx, len(s.Blocks), func(i int) (err error) {
+		d.blocks[i], err = c.direction(ctx, s.Blocks[i], way)
+		return err
+	})
+	return d, err
 }
 
 // Fits returns how well an item fits each block; ok is false for what is no item.
@@ -76,18 +75,15 @@ func (d *Directions) At(item int) (fits Fitted, records int) {
 	return d.of(item), d.c.items[item].Records
 }
 
+// of returns the same of an item by its number. Two that ask at once may both work it out.
 func (d *Directions) of(item int) Fitted {
 	d.mu.Lock()
-	defer d.mu.Unlock()
-	return d.fitted(item)
-}
-
-// fitted works out what is not known yet; the caller holds the lock.
-func (d *Directions) fitted(item int) Fitted {
-	if f, ok := d.known[item]; ok {
+	f, ok := d.known[item]
+	d.mu.Unlock()
+	if ok {
 		return f
 	}
-	f := Fitted{Of: make([]float64, len(d.blocks))}
+	f = Fitted{Of: make([]float64, len(d.blocks))}
 	for b := range d.blocks {
 		f.Of[b] = d.c.cosine(item, d.blocks[b])
 	}
@@ -99,7 +95,9 @@ func (d *Directions) fitted(item int) Fitted {
 			}
 		}
 	}
+	d.mu.Lock()
 	d.known[item] = f
+	d.mu.Unlock()
 	return f
 }
 
@@ -108,7 +106,7 @@ func (d *Directions) fitted(item int) Fitted {
 func (d *Directions) leading(words []string) (leading []float64) {
 	for _, word := range words {
 		if i, ok := d.c.place[word]; ok {
-			if fits := d.fitted(i).Of; leading == nil || slices.Max(fits) > slices.Max(leading) {
+			if fits := d.of(i).Of; leading == nil || slices.Max(fits) > slices.Max(leading) {
 				leading = fits
 			}
 		}
@@ -138,21 +136,29 @@ func (d *Directions) FitsOf(carrying *roaring.Bitmap) (fits Fitted, ok bool) {
 		pull float64
 		n    int
 	}
-	var best []stands
+	before := func(a, b stands) int {
+		return cmp.Or(cmp.Compare(b.pull, a.pull), cmp.Compare(b.n, a.n), strings.Compare(c.items[a.item].Name, c.items[b.item].Name))
+	}
+	var best []stands // in order, a few of thousands
 	for _, item := range touched {
 		n, of := int(counts[item]), c.items[item].Records
 		if n*all <= of*here {
 			continue // no more common here than elsewhere: its pull is not above 0
 		}
 		// What can be among the five is told by its pull, which is rounded as wherever it is ordered by.
-		if pull := tally.Round(tally.Pull(n, here, of-n, all-here)); pull > 0 {
-			best = append(best, stands{item, pull, n})
+		pull := tally.Round(tally.Pull(n, here, of-n, all-here))
+		if pull <= 0 {
+			continue
 		}
+		s := stands{item, pull, n}
+		at, _ := slices.BinarySearchFunc(best, s, before)
+		if at == typical {
+			continue
+		}
+		best = slices.Insert(best, at, s)
+		best = best[:min(typical, len(best))]
 	}
-	slices.SortFunc(best, func(a, b stands) int {
-		return cmp.Or(cmp.Compare(b.pull, a.pull), cmp.Compare(b.n, a.n), strings.Compare(c.items[a.item].Name, c.items[b.item].Name))
-	})
-	if best = best[:min(typical, len(best))]; len(best) == 0 {
+	if len(best) == 0 {
 		return fits, false
 	}
 	fits.Of = make([]float64, len(d.blocks))

@@ -50,7 +50,7 @@ func (r *Rescuer) NearMisses(ctx context.Context, block, study int) ([]NearMiss,
 	}
 	record := r.keys.Records[study]
 	f := finder{seen: map[string]bool{}, suits: func(phrase string) bool {
-		if found := r.text(itemKey{strategy.TextTerm, phrase}); found != nil {
+		if found := r.holding(itemKey{strategy.TextTerm, phrase}); found != nil {
 			return found.suit.Of[block] > 0 && found.suit.Best() == block
 		}
 		return false

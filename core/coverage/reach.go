@@ -4,15 +4,13 @@ package coverage
 
 import (
 	"context"
-	"runtime"
 	"slices"
-	"sync/atomic"
 
 	"github.com/RoaringBitmap/roaring/v2"
-	"golang.org/x/sync/errgroup"
 
 	"tamiz/core/bib"
 	"tamiz/core/index"
+	"tamiz/core/parallel"
 	"tamiz/core/query"
 	"tamiz/core/strategy"
 	"tamiz/core/thesaurus"
@@ -67,26 +65,13 @@ func Find(ctx context.Context, set Set, s strategy.Strategy) (*Reach, error) {
 			}
 		}
 	}
-	// Terms know nothing of each other: all cores look for them.
-	var work errgroup.Group
-	var next atomic.Int64
-	for range min(runtime.GOMAXPROCS(0), len(on)) {
-		work.Go(func() error {
-			for n := int(next.Add(1)) - 1; n < len(on); n = int(next.Add(1)) - 1 {
-				if err := ctx.Err(); err != nil {
-					return err
-				}
-				at := on[n]
-				hits, err := Hits(set, s.Blocks[at.block].Terms[at.term])
-				if err != nil {
-					return err
-				}
-				r.Terms[at.block][at.term] = hits
-			}
-			return nil
-		})
-	}
-	if err := work.Wait(); err != nil {
+	err := parallel.Each(ctx, len(on), func(n int) error {
+		at := on[n]
+		hits, err := Hits(set, s.Blocks[at.block].Terms[at.term])
+		r.Terms[at.block][at.term] = hits
+		return err
+	})
+	if err != nil {
 		return nil, err
 	}
 	for _, terms := range r.Terms {

@@ -10,6 +10,7 @@ import (
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/bib"
+	"tamiz/core/parallel"
 	"tamiz/core/query"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
@@ -124,13 +125,13 @@ func (r *Rescuer) block(ctx context.Context, block int, promising bool) (BlockRe
 }
 
 func (r *Rescuer) candidates(ctx context.Context, block int, missed *roaring.Bitmap, studies []uint32, promising bool) ([]Candidate, error) {
-	deal := bargain{block: block, missed: missed, open: r.reach.Open(block), blind: r.reach.BlindSpot(block), all: count(r.set.All())}
-	var out []Candidate
+	var keys []itemKey
+	var items []string // as they are shown
 	listed := map[itemKey]bool{}
-	add := func(key itemKey, item string, f *found) {
-		if f != nil && !listed[key] {
+	add := func(key itemKey, item string) {
+		if !listed[key] {
 			listed[key] = true
-			out = append(out, deal.of(item, key.kind, f))
+			keys, items = append(keys, key), append(items, item)
 		}
 	}
 	for _, k := range studies {
@@ -138,38 +139,77 @@ func (r *Rescuer) candidates(ctx context.Context, block int, missed *roaring.Bit
 		var values []string
 		record.Values(bib.Text, func(_ bib.Field, v string) { values = append(values, v) })
 		for gram := range text.Grams(values, maxCandidateWords) {
-			if ctx.Err() != nil {
-				return nil, ctx.Err()
+			if !promising || r.suits.Known(gram) {
+				add(itemKey{strategy.TextTerm, gram}, gram)
 			}
-			if promising && !r.suits.Known(gram) {
-				continue
-			}
-			key := itemKey{strategy.TextTerm, gram}
-			add(key, gram, r.text(key))
 		}
 		for _, h := range record.Headings {
 			key := itemKey{strategy.HeadingTerm, text.Label(h.Label)}
 			if !listed[key] && !r.taken.Heading(record, key.key) {
-				add(key, r.written(h.Label), r.heading(ctx, key))
+				add(key, r.written(h.Label))
 			}
+		}
+	}
+	if err := r.look(ctx, keys); err != nil {
+		return nil, err
+	}
+	deal := bargain{block: block, missed: missed, open: r.reach.Open(block), blind: r.reach.BlindSpot(block), all: count(r.set.All())}
+	var out []Candidate
+	for i, key := range keys {
+		if f := r.known[key]; f != nil {
+			out = append(out, deal.of(items[i], key.kind, f))
 		}
 	}
 	slices.SortFunc(out, better)
 	return out, nil
 }
 
-func (r *Rescuer) text(key itemKey) *found {
+// look searches for what was not searched for yet, on all cores.
+func (r *Rescuer) look(ctx context.Context, keys []itemKey) error {
+	var fresh []itemKey
+	for _, key := range keys {
+		if _, ok := r.known[key]; !ok {
+			fresh = append(fresh, key)
+		}
+	}
+	found := make([]*found, len(fresh))
+	err := parallel.Each(ctx, len(fresh), func(i int) error {
+		found[i] = r.find(fresh[i])
+		return nil
+	})
+	if err != nil {
+		return err
+	}
+	for i, key := range fresh {
+		r.known[key] = found[i]
+	}
+	return nil
+}
+
+// holding returns what holds an item; nil where a term matches it already.
+func (r *Rescuer) holding(key itemKey) *found {
 	f, ok := r.known[key]
-	if ok {
-		return f
+	if !ok {
+		f = r.find(key)
+		r.known[key] = f
 	}
-	if tokens := strings.Split(key.key, " "); !r.taken.Text(tokens) {
-		p := text.Literal(tokens...)
-		everywhere := r.set.Index.Phrase(p, bib.Text)
-		f = &found{r.set.part(everywhere), r.keys.Index.Phrase(p, bib.Text), r.suits.Text(key.key, everywhere)}
-	}
-	r.known[key] = f
 	return f
+}
+
+// find searches for an item.
+func (r *Rescuer) find(key itemKey) *found {
+	if key.kind == strategy.HeadingTerm {
+		q := query.Heading{Which: thesaurus.Labelled(key.key)}
+		everywhere := q.Match(r.set.Index)
+		return &found{r.set.part(everywhere), q.Match(r.keys.Index), r.suits.Heading(key.key, everywhere)}
+	}
+	tokens := strings.Split(key.key, " ")
+	if r.taken.Text(tokens) {
+		return nil
+	}
+	p := text.Literal(tokens...)
+	everywhere := r.set.Index.Phrase(p, bib.Text)
+	return &found{r.set.part(everywhere), r.keys.Index.Phrase(p, bib.Text), r.suits.Text(key.key, everywhere)}
 }
 
 // written returns a heading as the vocabulary writes it; without one, as it stands.
@@ -182,17 +222,6 @@ func written(t *thesaurus.Thesaurus, label string) string {
 		}
 	}
 	return label
-}
-
-func (r *Rescuer) heading(ctx context.Context, key itemKey) *found {
-	f := r.known[key]
-	if f == nil {
-		q := query.Heading{Which: thesaurus.Labelled(key.key)}
-		everywhere := q.Match(r.set.Index)
-		f = &found{r.set.part(everywhere), q.Match(r.keys.Index), r.suits.Heading(key.key, everywhere)}
-		r.known[key] = f
-	}
-	return f
 }
 
 // better orders candidates by worth, rescues, price and item, headings before text.

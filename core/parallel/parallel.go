@@ -2,10 +2,13 @@
 package parallel
 
 import (
+	"context"
 	"runtime"
 	"slices"
 	"sync"
 	"sync/atomic"
+
+	"golang.org/x/sync/errgroup"
 )
 
 // few is how much is done faster by one core alone.
@@ -57,4 +60,26 @@ func InParts(n int, work func(from, to int)) {
 		})
 	}
 	wait.Wait()
+}
+
+// Each does work for each of n things that know nothing of each other, on all cores. It ends early with the first error, or
+// where the context ends.
+func Each(ctx context.Context, n int, work func(i int) error) error {
+	var all errgroup.Group
+	var begun atomic.Int64
+	for range min(runtime.GOMAXPROCS(0), n) {
+		all.Go(func() error {
+			for i := int(begun.Add(1)) - 1; i < n; i = int(begun.Add(1)) - 1 {
+				if err := ctx.Err(); err != nil {
+					return err
+				}
+				if err := work(i); err != nil {
+					begun.Store(int64(n))
+					return err
+				}
+			}
+			return nil
+		})
+	}
+	return all.Wait()
 }
