@@ -41,34 +41,40 @@ const leastInside = 5
 func Measure(ctx context.Context, reach, inKeys *Reach, block int) (BlockMeasure, error) {
 	terms := reach.Terms[block]
 	m := BlockMeasure{Hits: count(reach.Blocks[block]), Terms: make([]*TermMeasure, len(terms))}
-	headings, words := roaring.New(), roaring.New()
-	total := roaring.New()
-	last := 0
+	var headings, words []*roaring.Bitmap
 	exprs := make([]query.Expr, len(terms))
+	found, twice, total := roaring.New(), roaring.New(), 0
 	for i, hits := range terms {
 		if hits == nil {
 			continue
 		}
-		total.Or(hits)
-		t := &TermMeasure{Hits: count(hits), Total: count(total)}
-		t.Step = t.Total - last
-		last = t.Total
-		m.Terms[i] = t
+		again := roaring.And(found, hits)
+		twice.Or(again)
+		found.Or(hits)
+		step := count(hits) - count(again)
+		total += step
+		m.Terms[i] = &TermMeasure{Hits: count(hits), Step: step, Total: total}
 		if reach.s.Blocks[block].Terms[i].Kind == strategy.HeadingTerm {
-			headings.Or(hits)
+			headings = append(headings, hits)
 		} else {
-			words.Or(hits)
+			words = append(words, hits)
 		}
 		exprs[i], _ = reach.s.Blocks[block].Terms[i].QueryIn(reach.set.Thesaurus)
 	}
-	m.Both = int(headings.AndCardinality(words))
-	m.HeadingsAlone, m.WordsAlone = count(headings)-m.Both, count(words)-m.Both
-	for it := roaring.AndNot(words, headings).Iterator(); it.HasNext(); {
-		if !reach.set.Records[it.Next()].Indexed() {
-			m.Unindexed++
-		}
+	byHeading, byWord := found, found
+	switch {
+	case len(words) > 0 && len(headings) > 0:
+		byHeading, byWord = roaring.FastOr(headings...), roaring.FastOr(words...)
+	case len(words) > 0:
+		byHeading = roaring.New()
+	default:
+		byWord = roaring.New()
 	}
-	for i, own := range onlyHere(terms) {
+	m.Both = int(byHeading.AndCardinality(byWord))
+	m.HeadingsAlone, m.WordsAlone = count(byHeading)-m.Both, count(byWord)-m.Both
+	alone := roaring.And(byWord, reach.set.Index.Unindexed())
+	m.Unindexed = count(alone) - int(alone.AndCardinality(byHeading))
+	for i, own := range ownOf(terms, twice) {
 		m.Terms[i].OnlyHere = own
 		m.Terms[i].AddsNothing = own == 0
 	}
@@ -102,17 +108,22 @@ func Measure(ctx context.Context, reach, inKeys *Reach, block int) (BlockMeasure
 // onlyHere returns, by term, how many records no other term finds. It looks at each set twice, however
 // many there are.
 func onlyHere(terms []*roaring.Bitmap) map[int]int {
-	once, more := roaring.New(), roaring.New()
+	once, twice := roaring.New(), roaring.New()
 	for _, hits := range terms {
 		if hits != nil {
-			more.Or(roaring.And(once, hits))
+			twice.Or(roaring.And(once, hits))
 			once.Or(hits)
 		}
 	}
+	return ownOf(terms, twice)
+}
+
+// ownOf does the same where what more than one finds is known.
+func ownOf(terms []*roaring.Bitmap, twice *roaring.Bitmap) map[int]int {
 	out := map[int]int{}
 	for i, hits := range terms {
 		if hits != nil {
-			out[i] = count(hits) - int(hits.AndCardinality(more))
+			out[i] = count(hits) - int(hits.AndCardinality(twice))
 		}
 	}
 	return out

@@ -114,11 +114,7 @@ func (l Look) Propose(ctx context.Context, sample, contrast, mined *roaring.Bitm
 			studies.AndNot(l.Aside)
 		}
 	}
-	for it := studies.Iterator(); it.HasNext(); {
-		if l.Keys.Records[it.Next()].Indexed() {
-			out.Indexed++
-		}
-	}
+	out.Indexed = int(studies.GetCardinality() - studies.AndCardinality(l.Keys.Index.Unindexed()))
 	n, of := int(sample.GetCardinality()), int(contrast.GetCardinality())
 	measure := func(h int, b branch) Covering {
 		c := Covering{Label: v.Label(h), Records: int(b.records.AndCardinality(sample)), Keys: int(b.keys.AndCardinality(studies)), Below: len(v.Below(h)) - 1}

@@ -130,11 +130,7 @@ func (l Look) Whole(ctx context.Context, heading int, block strategy.Block) (*Wh
 func (l Look) around(ctx context.Context, out *Whole, label string) error {
 	all := l.Set.All()
 	out.Records = int(all.GetCardinality())
-	for it := all.Iterator(); it.HasNext(); {
-		if !l.Set.Records[it.Next()].Indexed() {
-			out.Unindexed++
-		}
-	}
+	out.Unindexed = int(all.AndCardinality(l.Set.Index.Unindexed()))
 	in := roaring.And(l.Set.Index.Labelled(label), all)
 	if in.IsEmpty() {
 		return nil

@@ -17,7 +17,8 @@ type headings struct {
 	of          [][]uint32 // assignments of each, ascending
 	qualifier   map[string]uint32
 	assignments []assignment
-	qualifiers  []uint32 // of all assignments, one after the other
+	qualifiers  []uint32        // of all assignments, one after the other
+	none        *roaring.Bitmap // records that carry no heading
 
 	placed atomic.Pointer[placed]
 }
@@ -35,8 +36,11 @@ type assignment struct {
 }
 
 func (h *headings) build(records []*bib.Record) {
-	h.label, h.qualifier = map[string]uint32{}, map[string]uint32{}
+	h.label, h.qualifier, h.none = map[string]uint32{}, map[string]uint32{}, roaring.New()
 	for r, rec := range records {
+		if !rec.Indexed() {
+			h.none.Add(uint32(r))
+		}
 		for _, a := range rec.Headings {
 			key := text.Label(a.Label)
 			number, ok := h.label[key]
@@ -72,6 +76,9 @@ type Headings interface {
 type Vocabulary = interface {
 	Find(label string) (place int, ok bool)
 }
+
+// Unindexed returns the records that carry no heading. They are not to be changed.
+func (ix *Index) Unindexed() *roaring.Bitmap { return ix.headings.none }
 
 // Labelled returns the records that carry a heading, by its label.
 func (ix *Index) Labelled(label string) *roaring.Bitmap {

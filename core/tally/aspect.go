@@ -34,13 +34,7 @@ func (p *Pool) Around(f Facet, key string, a Aspect) *roaring.Bitmap {
 	case AspectOther:
 		return roaring.AndNot(p.listed(f).any, p.Having(f, key))
 	case AspectBare:
-		found := roaring.New()
-		for it := p.Having(f, key).Iterator(); it.HasNext(); {
-			if n := it.Next(); !p.Records[n].Indexed() {
-				found.Add(n)
-			}
-		}
-		return found
+		return roaring.And(p.Having(f, key), p.Index.Unindexed())
 	}
 	for _, k := range kinds {
 		if k.facet != f || k.name != key {
