@@ -596,6 +596,9 @@ type Limit = desk.Limit
 // LimitKind defines model for LimitKind.
 type LimitKind = string
 
+// LimitSet defines model for LimitSet.
+type LimitSet = set.Limit
+
 // LimitsEdit defines model for LimitsEdit.
 type LimitsEdit = review.SetLimits
 

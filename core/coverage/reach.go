@@ -202,22 +202,28 @@ func (r *Reach) Open(block int) *roaring.Bitmap {
 	return open
 }
 
-// TakenAwayByLimit returns how many records a limit takes away: what the strategy would find without it,
-// less what it finds.
-func (r *Reach) TakenAwayByLimit(limit int) int {
-	return count(r.without(none, limit)) - count(r.Whole)
-}
+// WithoutLimit returns what the strategy would find without one of its limits.
+func (r *Reach) WithoutLimit(limit int) *roaring.Bitmap { return r.without(none, limit) }
 
-// TakenAwayByBlock does the same for a block, negated or not. A block that is not searched takes away
-// nothing; without the only searched one nothing would be found, so that the answer is then negative.
-func (r *Reach) TakenAwayByBlock(block int) int {
-	if !r.s.Blocks[block].Searched {
-		return 0
-	}
+// WithoutBlock does the same for a block, negated or not. Without the only searched one nothing is found.
+func (r *Reach) WithoutBlock(block int) *roaring.Bitmap {
 	rest := r.s
 	rest.Blocks = slices.Clone(rest.Blocks)
 	rest.Blocks[block].Searched = false
 	without := *r
 	without.s = rest
-	return count(without.without(none, none)) - count(r.Whole)
+	return without.without(none, none)
+}
+
+// TakenAwayByLimit returns how many records a limit takes away: what the strategy would find without it,
+// less what it finds.
+func (r *Reach) TakenAwayByLimit(limit int) int { return count(r.WithoutLimit(limit)) - count(r.Whole) }
+
+// TakenAwayByBlock does the same for a block. One that is not searched takes away nothing; without the only searched one
+// nothing would be found, so that the answer is then negative.
+func (r *Reach) TakenAwayByBlock(block int) int {
+	if !r.s.Blocks[block].Searched {
+		return 0
+	}
+	return count(r.WithoutBlock(block)) - count(r.Whole)
 }

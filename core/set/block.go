@@ -11,10 +11,12 @@ import (
 
 func init() { kind[Block]("block") }
 
-// A Block is what a block finds; Words, what its words do, without its headings.
+// A Block is what a block finds; Words, what its words do, without its headings; Away, what it takes away from what would be
+// found without it.
 type Block struct {
 	Block string `json:"block"`
 	Words bool   `json:"words,omitempty"`
+	Away  bool   `json:"away,omitempty"`
 }
 
 // Check implements Set.
@@ -25,6 +27,9 @@ func (s *Block) Records(ctx context.Context, in Pool) (*roaring.Bitmap, error) {
 	reach, i, err := reachOf(ctx, in, s.Block)
 	if err != nil {
 		return nil, err
+	}
+	if s.Away {
+		return roaring.AndNot(reach.WithoutBlock(i), reach.Whole), nil
 	}
 	if !s.Words {
 		return reach.Blocks[i], nil

@@ -126,7 +126,7 @@ func (o Of) MarshalJSON() ([]byte, error) {
 // OfDocument reports whether which records a set has depends on the document.
 func OfDocument(s Set) bool {
 	switch s := s.(type) {
-	case *Block, *Line, *Spot, *Any, *Lost:
+	case *Block, *Line, *Limit, *Spot, *Any, *Lost:
 		return true
 	case *Strategy:
 		return s.Revision == 0

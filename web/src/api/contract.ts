@@ -3366,7 +3366,7 @@ export interface components {
             doubtful?: boolean;
         };
         /** @description some records: of an item, a term, a block, a sample … */
-        RecordSet: components["schemas"]["ItemSet"] | components["schemas"]["AspectSet"] | components["schemas"]["TeamSet"] | components["schemas"]["TermSet"] | components["schemas"]["BlockSet"] | components["schemas"]["LineSet"] | components["schemas"]["SpotSet"] | components["schemas"]["LostSet"] | components["schemas"]["StrategySet"] | components["schemas"]["AnySet"] | components["schemas"]["AllSet"] | components["schemas"]["WithinSet"] | components["schemas"]["LessSet"] | components["schemas"]["SampleSet"] | components["schemas"]["JoinedSet"] | components["schemas"]["ShelfSet"] | components["schemas"]["PickedSet"];
+        RecordSet: components["schemas"]["ItemSet"] | components["schemas"]["AspectSet"] | components["schemas"]["TeamSet"] | components["schemas"]["TermSet"] | components["schemas"]["BlockSet"] | components["schemas"]["LineSet"] | components["schemas"]["LimitSet"] | components["schemas"]["SpotSet"] | components["schemas"]["LostSet"] | components["schemas"]["StrategySet"] | components["schemas"]["AnySet"] | components["schemas"]["AllSet"] | components["schemas"]["WithinSet"] | components["schemas"]["LessSet"] | components["schemas"]["SampleSet"] | components["schemas"]["JoinedSet"] | components["schemas"]["ShelfSet"] | components["schemas"]["PickedSet"];
         ItemSet: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -3423,6 +3423,19 @@ export interface components {
             block: string;
             /** @description what its words find, without its headings */
             words?: boolean;
+            /** @description what it takes away from what would be found without it */
+            away?: boolean;
+        };
+        LimitSet: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "limit";
+            /** @description its kind */
+            limit: string;
+            /** @description what it takes away from what would be found without it */
+            away?: boolean;
         };
         SpotSet: {
             /**
@@ -3440,6 +3453,8 @@ export interface components {
             kind: "strategy";
             /** @description of the document that it is taken from; as it is, where none is said */
             revision?: number;
+            /** @description what it finds before NOT takes away */
+            beforeNot?: boolean;
         };
         AnySet: {
             /**

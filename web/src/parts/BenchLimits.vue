@@ -2,6 +2,7 @@
 import { useI18n } from 'vue-i18n'
 import type { Bench } from '@/api/client'
 import { useBench } from '@/state/bench'
+import { useReader } from '@/parts/reader'
 import { useReview } from '@/state/review'
 import { limitText } from './limitText'
 import { signedWith } from './signed'
@@ -12,6 +13,7 @@ defineProps<{ limits: Bench['limits'] }>()
 const { t, n } = useI18n()
 const review = useReview()
 const bench = useBench()
+const reader = useReader()
 const signed = signedWith(n)
 
 function limitOf(kind: string): string {
@@ -28,7 +30,21 @@ function limitOf(kind: string): string {
     <div v-for="l in limits" :key="l.kind">
       <dt class="small">{{ t('bench.limit') }}</dt>
       <dd class="cut" :title="limitOf(l.kind)">{{ limitOf(l.kind) }}</dd>
-      <dd v-if="l.takenAway !== undefined">{{ l.takenAway ? signed(-l.takenAway) : '0' }}</dd>
+      <dd v-if="l.takenAway && !bench.resting">
+        <button
+          class="link"
+          :title="t('bench.openRecords')"
+          @click="
+            reader.list(
+              { kind: 'limit', limit: l.kind, away: true },
+              t('looked.away', { what: limitOf(l.kind) }),
+            )
+          "
+        >
+          {{ signed(-l.takenAway) }}
+        </button>
+      </dd>
+      <dd v-else-if="l.takenAway !== undefined">{{ l.takenAway ? signed(-l.takenAway) : '0' }}</dd>
     </div>
   </dl>
 </template>

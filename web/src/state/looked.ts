@@ -38,12 +38,16 @@ export const useLooked = defineStore('looked', () => {
       case 'any':
         return t('looked.any')
       case 'strategy':
-        return t('looked.strategy')
+        return t(s.beforeNot ? 'looked.beforeNot' : 'looked.strategy')
       case 'term':
         return t(s.only ? 'looked.only' : 'looked.term', { term: termText(s.term) })
+      case 'limit':
+        return t(s.away ? 'looked.away' : 'looked.limit', { what: t(`coverage.limit.${s.limit}`) })
       case 'block':
+        if (s.away) return t('looked.away', { what: letter(s.block) })
+        return t('looked.block', { block: letter(s.block) })
       case 'spot':
-        return t(`looked.${s.kind}`, { block: letter(s.block) })
+        return t('looked.spot', { block: letter(s.block) })
       case 'line':
         return t('looked.line')
       case 'lost':

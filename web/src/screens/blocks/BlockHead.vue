@@ -59,11 +59,24 @@ const caught = computed(() => props.figures?.caught.filter(Boolean).length ?? 0)
         t('blocks.records')
       }}</span>
     </div>
-    <span
-      v-if="figures?.takenAway !== undefined"
-      class="small taken"
+    <button
+      v-if="figures?.takenAway"
+      class="link small"
       :title="t('blocks.takenAwayTip')"
-      >{{ t('blocks.takenAway', { n: n(figures.takenAway, 'whole') }) }}</span
+      @click="
+        reader.list(
+          { kind: 'block', block: block.id, away: true },
+          t('looked.away', { what: block.name }),
+        )
+      "
+    >
+      {{ t('blocks.takenAway', { n: n(figures.takenAway, 'whole') }) }}
+    </button>
+    <span
+      v-else-if="figures?.takenAway !== undefined"
+      class="small"
+      :title="t('blocks.takenAwayTip')"
+      >{{ t('blocks.takenAway', { n: '0' }) }}</span
     >
     <div v-if="review.keyStudies.length && figures" class="big">
       <span class="display">{{ caught }}</span><span class="small"

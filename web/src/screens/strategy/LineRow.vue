@@ -53,7 +53,8 @@ function open() {
   else if (l.kind === 'own')
     reader.list({ kind: 'line', line: l.line! }, t('strategy.lineNumber', { n: l.number }))
   else if (l.kind === 'block') reader.list({ kind: 'block', block: l.block! }, l.meant)
-  else reader.list({ kind: 'strategy' }, l.meant)
+  else if (l.kind === 'limit') reader.list({ kind: 'limit', limit: l.limit! }, l.meant)
+  else reader.list({ kind: 'strategy', beforeNot: l.beforeNot }, l.meant)
 }
 </script>
 
@@ -120,7 +121,7 @@ function open() {
     </td>
     <td v-if="sources.chosen">{{ line.there === undefined ? '' : n(line.there, 'whole') }}</td>
     <td v-if="review.sample">
-      <button v-if="line.records && !line.shut" class="link" @click="open">
+      <button v-if="line.records" class="link" @click="open">
         {{ n(line.records, 'whole') }}</button><template v-else-if="line.records !== undefined">{{
         n(line.records, 'whole')
       }}</template>

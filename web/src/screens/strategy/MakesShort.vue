@@ -1,15 +1,18 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
+import type { RecordSet } from '@/api/client'
 import NarrowNote from '@/parts/NarrowNote.vue'
 import { blockColour } from '@/parts/BlockStamp.vue'
 import { useBench } from '@/state/bench'
+import { useReader } from '@/parts/reader'
 import { useReview } from '@/state/review'
 
 /** What each block and limit takes away from the whole: what there would be more without it. */
 const { t, n } = useI18n()
 const bench = useBench()
 const review = useReview()
+const reader = useReader()
 
 const rows = computed(() => [
   ...(bench.now?.blocks ?? []).flatMap((b) => {
@@ -20,6 +23,7 @@ const rows = computed(() => [
           {
             key: b.id,
             what: block.negated ? `NOT ${block.name}` : block.name,
+            set: { kind: 'block', block: b.id, away: true } as RecordSet,
             n: b.takenAway,
             colour: blockColour(block.name),
           },
@@ -32,6 +36,7 @@ const rows = computed(() => [
           {
             key: l.kind,
             what: t(`coverage.limit.${l.kind}`),
+            set: { kind: 'limit', limit: l.kind, away: true } as RecordSet,
             n: l.takenAway,
             colour: 'var(--ink-3)',
           },
@@ -48,7 +53,14 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.n)))
       <li v-for="r in rows" :key="r.key">
         <span class="small">{{ t('strategy.without', { what: r.what }) }}</span>
         <i :style="{ width: `${(r.n / most) * 100}%`, background: r.colour }" aria-hidden="true" />
-        <b>{{ t('strategy.more', { n: n(r.n, 'whole') }) }}</b>
+        <button
+          v-if="r.n"
+          class="link"
+          @click="reader.list(r.set, t('looked.away', { what: r.what }))"
+        >
+          <b>{{ t('strategy.more', { n: n(r.n, 'whole') }) }}</b>
+        </button>
+        <b v-else>{{ t('strategy.more', { n: '0' }) }}</b>
       </li>
     </ul>
     <NarrowNote v-if="bench.now?.narrow?.length" :narrow="bench.now.narrow" />

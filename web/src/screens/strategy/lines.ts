@@ -21,7 +21,7 @@ export interface Line extends WrittenLine {
   records?: number // of the sample
   there?: number // at the source whose counts are shown
   caught?: number
-  shut?: boolean // its records are counted, and cannot be opened: a limit, or all before NOT
+  beforeNot?: boolean // all before NOT takes away
 }
 
 /** Numbers as they are read: a run of them by its ends. */
@@ -144,10 +144,11 @@ export function useLines(written: Ref<WrittenLine[]>, typed: Ref<TypedStrategy |
           caught: bench.now?.caught.filter(Boolean).length,
           there: counted?.whole?.records,
         }
-      const figures = l.limit
-        ? bench.now?.limits.find((x) => x.kind === l.limit)
-        : bench.now?.before
-      return { ...line, shut: true, records: figures?.records, caught: figures?.keys }
+      const beforeNot = l.limit === undefined
+      const figures = beforeNot
+        ? bench.now?.before
+        : bench.now?.limits.find((x) => x.kind === l.limit)
+      return { ...line, beforeNot, records: figures?.records, caught: figures?.keys }
     })
   })
 }
