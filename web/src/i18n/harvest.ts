@@ -16,6 +16,7 @@ export default {
     beforeNot: 'what all find together before NOT',
     limit: '{what}',
     away: 'what {what} takes away',
+    awayTitle: 'Taken away by {what}',
     shelf: 'the shelf',
     joined: 'two samples together',
     rest: 'the rest of both',

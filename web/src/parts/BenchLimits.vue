@@ -37,7 +37,7 @@ function limitOf(kind: string): string {
           @click="
             reader.list(
               { kind: 'limit', limit: l.kind, away: true },
-              t('looked.away', { what: limitOf(l.kind) }),
+              t('looked.awayTitle', { what: t(`coverage.limit.${l.kind}`) }),
             )
           "
         >

@@ -66,7 +66,7 @@ const caught = computed(() => props.figures?.caught.filter(Boolean).length ?? 0)
       @click="
         reader.list(
           { kind: 'block', block: block.id, away: true },
-          t('looked.away', { what: block.name }),
+          t('looked.awayTitle', { what: block.concept || block.name }),
         )
       "
     >

@@ -56,7 +56,7 @@ const most = computed(() => Math.max(1, ...rows.value.map((r) => r.n)))
         <button
           v-if="r.n"
           class="link"
-          @click="reader.list(r.set, t('looked.away', { what: r.what }))"
+          @click="reader.list(r.set, t('looked.awayTitle', { what: r.what }))"
         >
           <b>{{ t('strategy.more', { n: n(r.n, 'whole') }) }}</b>
         </button>
