@@ -14,11 +14,11 @@ import (
 	"sort"
 	"strings"
 	"sync"
-	"sync/atomic"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/bib"
+	"tamiz/core/parallel"
 	"tamiz/core/text"
 )
 
@@ -92,7 +92,7 @@ const partSize = 2048
 
 func tokenise(ctx context.Context, records []*bib.Record) []part {
 	parts := make([]part, (len(records)+partSize-1)/partSize)
-	each(len(parts), func(i int) {
+	parallel.All(len(parts), func(i int) {
 		if ctx.Err() != nil {
 			return
 		}
@@ -119,20 +119,6 @@ func tokenise(ctx context.Context, records []*bib.Record) []part {
 		}
 	})
 	return parts
-}
-
-// each calls work for 0 to n-1, as many at a time as there are cores.
-func each(n int, work func(i int)) {
-	var wait sync.WaitGroup
-	var next atomic.Int64
-	for range min(n, runtime.GOMAXPROCS(0)) {
-		wait.Go(func() {
-			for i := int(next.Add(1)) - 1; i < n; i = int(next.Add(1)) - 1 {
-				work(i)
-			}
-		})
-	}
-	wait.Wait()
 }
 
 // join puts the parts together. Tokens are numbered anew in ascending order, so that those with one
@@ -175,7 +161,7 @@ func (ix *Index) join(parts []part) {
 	}
 	ix.first = append(ix.first, uint32(len(ix.values)))
 	ix.values = append(ix.values, value{begin: uint32(terms), record: uint32(ix.n)})
-	each(len(parts), func(i int) {
+	parallel.All(len(parts), func(i int) {
 		number := make([]uint32, len(parts[i].dict))
 		for k, t := range parts[i].dict {
 			number[k] = rank[t]
@@ -210,7 +196,7 @@ func (ix *Index) invert() {
 	place, next := make([]uint32, len(ix.terms)), slices.Clone(begin)
 	ix.start = make([]uint32, len(ix.dict)+1)
 	written := make([][]byte, workers)
-	each(workers, func(w int) {
+	parallel.All(workers, func(w int) {
 		from, to := uint32(bounds[w]), uint32(bounds[w+1])
 		for p, t := range ix.terms {
 			if t &^= breakBit; t >= from && t < to {

@@ -7,8 +7,6 @@ import (
 	"slices"
 	"sync"
 	"sync/atomic"
-
-	"golang.org/x/sync/errgroup"
 )
 
 // few is how much is done faster by one core alone.
@@ -46,40 +44,35 @@ func InParts(n int, work func(from, to int)) {
 		return
 	}
 	const part = few / 2
+	All((n+part-1)/part, func(i int) { work(i*part, min((i+1)*part, n)) })
+}
+
+// All does work for each of n things that know nothing of each other, on all cores.
+func All(n int, work func(i int)) {
 	var wait sync.WaitGroup
 	var begun atomic.Int64
-	for range runtime.GOMAXPROCS(0) {
+	for range min(runtime.GOMAXPROCS(0), n) {
 		wait.Go(func() {
-			for {
-				from := int(begun.Add(part)) - part
-				if from >= n {
-					return
-				}
-				work(from, min(from+part, n))
+			for i := int(begun.Add(1)) - 1; i < n; i = int(begun.Add(1)) - 1 {
+				work(i)
 			}
 		})
 	}
 	wait.Wait()
 }
 
-// Each does work for each of n things that know nothing of each other, on all cores. It ends early with the first error, or
-// where the context ends.
+// Each does the same with work that can fail: it returns the first error, or that of the context where that ends before,
+// and does no more from then on.
 func Each(ctx context.Context, n int, work func(i int) error) error {
-	var all errgroup.Group
-	var begun atomic.Int64
-	for range min(runtime.GOMAXPROCS(0), n) {
-		all.Go(func() error {
-			for i := int(begun.Add(1)) - 1; i < n; i = int(begun.Add(1)) - 1 {
-				if err := ctx.Err(); err != nil {
-					return err
-				}
-				if err := work(i); err != nil {
-					begun.Store(int64(n))
-					return err
-				}
-			}
-			return nil
-		})
-	}
-	return all.Wait()
+	ctx, end := context.WithCancelCause(ctx)
+	defer end(nil)
+	All(n, func(i int) {
+		if ctx.Err() != nil {
+			return
+		}
+		if err := work(i); err != nil {
+			end(err)
+		}
+	})
+	return context.Cause(ctx)
 }
