@@ -11,7 +11,6 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/figures"
-	"tamiz/app/reviews"
 )
 
 // Whatever a strategy and its key studies are like, every figure of Blocks and Coverage is answered, and says what is there.
@@ -50,7 +49,7 @@ func TestOddStrategiesAreAnswered(t *testing.T) {
 			require.NoError(t, err)
 			d := r.Document
 			d.Blocks = c.blocks
-			_, err = x.Change(ctx, review, r.Revision, change{What: reviews.What{Key: "other", Params: map[string]string{}}, Document: &d})
+			_, err = x.Change(ctx, review, r.Revision, change{What: what, Document: &d})
 			require.NoError(t, err)
 			at := looking(t, x, review, state)
 

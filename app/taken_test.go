@@ -10,7 +10,6 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/figures"
-	"tamiz/app/reviews"
 	"tamiz/core/strategy"
 )
 
@@ -24,7 +23,7 @@ func TestWhatPartsTakeAwayIsOpenedAndJudged(t *testing.T) {
 	d.Blocks = []desk.Block{block("a", "A", text("t1", "cane cutters"), text("t3", "nurses"), text("t6", "field hands")), block("b", "B", text("t2", "shade tents"), text("t4", "night lights")), block("n", "N", text("t5", "slept"))}
 	d.Blocks[2].Negated = true
 	d.Limits = []strategy.Limit{{Kind: strategy.YearsLimit, From: &from}, {Kind: strategy.HumansLimit, Against: []string{"Warm Work"}, Values: []string{"Cold Work"}}}
-	_, err := a.Change(ctx, review, state.Revision, change{What: reviews.What{Key: "other", Params: map[string]string{}}, Document: &d})
+	_, err := a.Change(ctx, review, state.Revision, change{What: what, Document: &d})
 	require.NoError(t, err)
 	at := looking(t, a, review, state)
 	bench, err := a.Figures.Bench(ctx, at, desk.Proposal{})
@@ -52,4 +51,15 @@ func TestWhatPartsTakeAwayIsOpenedAndJudged(t *testing.T) {
 
 	_, err = a.Figures.Judging(ctx, at, figures.JudgingQuestion{Of: of(`{"kind":"limit","limit":"types"}`), N: 20})
 	assert.Contains(t, problem(t, err).Title, "no such limit")
+	// What names a part that is not there is not looked at either: it would be the sample under another name.
+	for _, gone := range []string{`{"kind":"limit","limit":"types"}`, `{"kind":"block","block":"zz","away":true}`, `{"kind":"spot","block":"zz"}`, `{"kind":"line","line":"zz"}`,
+		`{"kind":"less","of":{"kind":"all"},"less":{"kind":"limit","limit":"ages","away":true}}`, `{"kind":"within","of":{"kind":"all"},"in":{"kind":"lost","block":"zz","terms":[]}}`} {
+		s := of(gone)
+		_, err := a.SetView(ctx, review, desk.NewLook{Sample: &state.Samples[0].ID, Rest: true, Set: &s})
+		assert.Error(t, err, gone)
+		problem(t, err)
+	}
+	there := of(`{"kind":"limit","limit":"years","away":true}`)
+	_, err = a.SetView(ctx, review, desk.NewLook{Sample: &state.Samples[0].ID, Rest: true, Set: &there})
+	assert.NoError(t, err)
 }

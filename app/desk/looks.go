@@ -234,8 +234,8 @@ func (a *Service) checkLooked(doc Document, s set.Of) error {
 	if err := s.Check(); err != nil {
 		return SetProblem(err)
 	}
-	if b, ok := s.Set.(*set.Block); ok && doc.Block(b.Block) < 0 {
-		return problems.Gone(store.ErrNone, "block")
+	if err := set.InDocument(s.Set, doc); err != nil {
+		return SetProblem(err)
 	}
 	return nil
 }

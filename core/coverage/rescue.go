@@ -135,6 +135,9 @@ func (r *Rescuer) candidates(ctx context.Context, block int, missed *roaring.Bit
 		}
 	}
 	for _, k := range studies {
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		record := r.keys.Records[k]
 		var values []string
 		record.Values(bib.Text, func(_ bib.Field, v string) { values = append(values, v) })

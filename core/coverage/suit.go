@@ -114,7 +114,7 @@ func (s *Suits) most(fits company.Fitted, block, records int) float64 {
 		together = 1 / p
 	}
 	if fits.Led {
-		records = max(records, best)
+		records = max(records, fullest)
 	}
 	return suit(fits, block, together, float64(records))
 }
@@ -124,9 +124,17 @@ func (s *Suits) most(fits company.Fitted, block, records int) float64 {
 const (
 	damping = 8
 	chance  = 5
-	half    = 10
-	best    = 26 // in how many records a phrase counts most: with fewer it is less sure, with more it is more common
+	halfway = 10
 )
+
+// fullest is in how many records a phrase counts most: with fewer it is less sure, with more it is more common.
+var fullest = func() int {
+	n := 1
+	for held(float64(n+1), true) > held(float64(n), true) {
+		n++
+	}
+	return n
+}()
 
 func (s *Suits) weigh(fits company.Fitted, kept bool, records *roaring.Bitmap) Suit {
 	if !kept {
@@ -166,7 +174,7 @@ func suit(fits company.Fitted, block int, together, records float64) float64 {
 func held(records float64, phrase bool) float64 {
 	x := 1 / math.Log(2+records)
 	if phrase {
-		x *= records / (records + half)
+		x *= records / (records + halfway)
 	}
 	return x
 }

@@ -6,6 +6,7 @@ import (
 
 	"github.com/RoaringBitmap/roaring/v2"
 
+	"tamiz/core/review"
 	"tamiz/core/strategy"
 )
 
@@ -17,14 +18,21 @@ type Limit struct {
 	Away  bool   `json:"away,omitempty"`
 }
 
+var errNoLimit = &Fault{Field: "limit", Message: "There is no such limit any more."}
+
+// of returns the place of the limit in a document, or -1.
+func (s *Limit) of(d review.Document) int {
+	return slices.IndexFunc(d.Limits, func(l strategy.Limit) bool { return l.Kind == s.Limit })
+}
+
 // Check implements Set.
 func (s *Limit) Check() error { return nil }
 
 // Records implements Set.
 func (s *Limit) Records(ctx context.Context, in Pool) (*roaring.Bitmap, error) {
-	i := slices.IndexFunc(in.Document().Limits, func(l strategy.Limit) bool { return l.Kind == s.Limit })
+	i := s.of(in.Document())
 	if i < 0 {
-		return nil, &Fault{Field: "limit", Message: "There is no such limit any more."}
+		return nil, errNoLimit
 	}
 	reach, err := in.Reach(ctx)
 	if err != nil {

@@ -18,6 +18,8 @@ type Line struct {
 	Line string `json:"line"`
 }
 
+var errNoLine = &Fault{Field: "line", Message: "There is no such line any more."}
+
 // Check implements Set.
 func (s *Line) Check() error {
 	if s.Line == "" {
@@ -31,7 +33,7 @@ func (s *Line) Records(ctx context.Context, in Pool) (*roaring.Bitmap, error) {
 	d := in.Document()
 	i := d.Line(s.Line)
 	if i < 0 {
-		return nil, &Fault{Field: "line", Message: "There is no such line any more."}
+		return nil, errNoLine
 	}
 	reach, err := in.Reach(ctx)
 	if err != nil {

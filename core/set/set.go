@@ -4,6 +4,7 @@ package set
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -121,6 +122,38 @@ func (o Of) MarshalJSON() ([]byte, error) {
 	}
 	out.Write(body[1:])
 	return out.Bytes(), nil
+}
+
+// InDocument says what keeps a set from being told by a document: that it names a block, a line or a limit which that does
+// not have.
+func InDocument(s Set, d review.Document) error {
+	block := func(id string) error {
+		if d.Block(id) < 0 {
+			return ErrNoBlock
+		}
+		return nil
+	}
+	switch s := s.(type) {
+	case *Block:
+		return block(s.Block)
+	case *Spot:
+		return block(s.Block)
+	case *Lost:
+		return block(s.Block)
+	case *Line:
+		if d.Line(s.Line) < 0 {
+			return errNoLine
+		}
+	case *Limit:
+		if s.of(d) < 0 {
+			return errNoLimit
+		}
+	case *Within:
+		return cmp.Or(InDocument(s.Of.Set, d), InDocument(s.In.Set, d))
+	case *Less:
+		return cmp.Or(InDocument(s.Of.Set, d), InDocument(s.Less.Set, d))
+	}
+	return nil
 }
 
 // OfDocument reports whether which records a set has depends on the document.

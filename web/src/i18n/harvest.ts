@@ -14,7 +14,7 @@ export default {
     ids: '{n} selected record | {n} selected records',
     strategy: 'what all blocks find together',
     beforeNot: 'what all find together before NOT',
-    limit: '{what}',
+    limit: 'what {what} asks for',
     away: 'what {what} takes away',
     awayTitle: 'Taken away by {what}',
     shelf: 'the shelf',
