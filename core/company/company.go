@@ -39,6 +39,8 @@ type Company struct {
 	words [][]string // tokens of each item
 	place map[string]int
 
+	holding map[string][]int32 // the items that hold each word
+
 	begins   []int     // the contexts of item t are contexts[begins[t]:begins[t+1]]
 	contexts []int32   // single-token items, by number, ascending
 	weights  []float64 // of each context
@@ -85,6 +87,7 @@ func of(ctx context.Context, ix *index.Index, set *roaring.Bitmap, s index.Strea
 			single[places.Stream.Terms[places.Of(i)[0]]] = int32(i) + 1
 		}
 	}
+	c.holding = held(c.words)
 	if err := c.count(ctx, places, single); err != nil {
 		return nil, err
 	}

@@ -3,8 +3,8 @@ package company
 import (
 	"context"
 	"math"
+	"slices"
 
-	"tamiz/core/query"
 	"tamiz/core/strategy"
 )
 
@@ -32,12 +32,6 @@ func (d direction) has(item int) bool {
 	return ok
 }
 
-// matcher is a free-text or near term.
-type matcher interface{ MatchesValue(tokens []string) bool }
-
-var _ matcher = query.Phrase{}
-var _ matcher = query.Near{}
-
 func (c *Company) direction(ctx context.Context, b strategy.Block, way Way) (direction, error) {
 	d := direction{members: map[int]float64{}, sum: make([]float64, len(c.items))}
 	for _, term := range b.Terms {
@@ -51,11 +45,9 @@ func (c *Company) direction(ctx context.Context, b strategy.Block, way Way) (dir
 		if err != nil {
 			return d, err
 		}
-		var matched []int
-		for i := range c.items {
-			if (way == ByTerm || !d.has(i)) && q.(matcher).MatchesValue(c.words[i]) {
-				matched = append(matched, i)
-			}
+		matched := c.matched(q.(matcher))
+		if way == ByItem {
+			matched = slices.DeleteFunc(matched, d.has)
 		}
 		weight := 1.0
 		if way == ByTerm {

@@ -121,7 +121,6 @@ defineExpose({ terms, truncate, alike, name })
     <PanelHead
       :candidate="candidate"
       :chosen="chosen"
-      :suit="suit"
       @records="records()"
       @alone="emit('alone')"
       @back="emit('back')"
@@ -145,10 +144,6 @@ defineExpose({ terms, truncate, alike, name })
           spellcheck="false"
           @keydown.enter="target && !refused && emit('add', target)"
         />
-        <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
-        <p v-else-if="edited && tried.data.value?.records !== undefined" class="proposal small">
-          {{ finds(tried.data.value) }}
-        </p>
       </template>
       <PanelActs
         ref="acts"
@@ -165,8 +160,12 @@ defineExpose({ terms, truncate, alike, name })
       />
       <!-- What comes later stands below: what is pressed must not move away. -->
       <template v-if="textual && chosen.length < 2">
+        <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
+        <p v-else-if="edited && tried.data.value?.records !== undefined" class="proposal small">
+          {{ finds(tried.data.value) }}
+        </p>
         <StemBox
-          v-if="stems.length && !edited && chosen.length < 2"
+          v-if="stems.length && !edited"
           v-model="truncated"
           v-model:out="out"
           :stems="stems"
@@ -184,7 +183,7 @@ defineExpose({ terms, truncate, alike, name })
           :pair="!!pair"
         />
       </template>
-      <ItemNotes :candidate="candidate" :item="item" />
+      <ItemNotes :candidate="candidate" :item="item" :suit="suit" />
       <button v-if="textual" class="btn bare" :aria-expanded="alikeOn" @click="alike">
         {{ t('alike.button') }} <kbd>A</kbd>
       </button>

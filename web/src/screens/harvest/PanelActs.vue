@@ -37,7 +37,7 @@ defineExpose({ name })
     <button
       v-for="b in review.document.blocks"
       :key="b.id"
-      class="btn"
+      class="btn into"
       :class="{ outline: b.id !== target?.id }"
       :disabled="none"
       :aria-label="t('act.addTo', { block: b.name })"
@@ -72,5 +72,16 @@ defineExpose({ name })
   flex-wrap: wrap;
   gap: 6px;
   margin-top: 9px;
+}
+
+/* Which block it goes into by default is known late: none of the others moves for it. */
+.into {
+  min-width: 76px;
+  justify-content: center;
+}
+
+/* What stands in it is drawn anew: a press begun on it belongs to the button. */
+.into > :deep(*) {
+  pointer-events: none;
 }
 </style>

@@ -1,20 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import type { Suit } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import { dropReasons } from '@/state/decide'
 import { useReview } from '@/state/review'
 import type { Candidate } from './candidates'
 
 /** What an item is at one look: its records, what it is selected with, and what was decided about it, by whom and when. */
-const props = defineProps<{ candidate: Candidate; chosen: Candidate[]; suit?: Suit }>()
+const props = defineProps<{ candidate: Candidate; chosen: Candidate[] }>()
 const emit = defineEmits<{ records: []; alone: []; back: [] }>()
 const { t, n, d } = useI18n()
 const review = useReview()
 
-const letters = (ids?: string[]) =>
-  (ids ?? []).map((id) => review.document.blocks.find((b) => b.id === id)?.name).join(', ')
 const reasonText = (r: string) =>
   (dropReasons as readonly string[]).includes(r) || r === 'from-record' ? t(`reason.${r}`) : r
 /** Who decided it, when, and in which sample: what is known of these. */
@@ -48,12 +45,6 @@ const decidedBy = computed(() => {
     }}</span>
     <span v-if="candidate.row.central" class="small">{{
       t('panel.central', { n: n(candidate.row.central, 'whole') })
-    }}</span>
-    <span v-if="suit?.missed" class="small missed">{{
-      t('suit.missed', { n: suit.missed }, suit.missed)
-    }}</span>
-    <span v-if="suit?.inside?.length" class="small">{{
-      t('suit.inside', { block: letters(suit.inside) })
     }}</span>
   </div>
   <div v-if="chosen.length > 1" class="several" role="status">
@@ -121,9 +112,5 @@ h2 {
   padding: 7px 10px;
   background: var(--gold-soft);
   border-radius: var(--radius);
-}
-
-.missed {
-  color: var(--miss);
 }
 </style>
