@@ -24,6 +24,7 @@ import (
 
 const (
 	firstShown = 10 // candidates that somebody looks at
+	manyShown  = 200
 	moreTerms  = 3  // of each block, beside its seeds
 	fromTerms  = 40 // from so many they are drawn, the most common
 	draws      = 4  // of them: the first takes the most common
@@ -51,7 +52,7 @@ type judged struct{ rescue, steps, spot tallied }
 func proposals(t *testing.T, _ sizes) []row {
 	w := demo.NewWorld(demo.Seed, demo.AlmagreSize)
 	var byWords, published, before [2]judged // of the most common terms, of those drawn
-	var sure, doubtful, nearly, stray tallied
+	var sure, doubtful, nearly, stray, stamped, missing tallied
 	remarked := map[string]*tallied{}
 	var took, words []time.Duration
 	ctx := context.Background()
@@ -93,6 +94,16 @@ func proposals(t *testing.T, _ sizes) []row {
 				}
 				took = append(took, companyTook+time.Since(began))
 				offers := must(coverage.Offered(ctx, suits, kept, reach))
+				for _, item := range s.ordered(reach, offers, plan) {
+					at, _ := offers.Proposed(item)
+					belongs := s.belongs([]string{item})
+					if at >= 0 {
+						stamped.count(at == belongs)
+					}
+					if belongs >= 0 {
+						missing.count(at < 0)
+					}
+				}
 				for _, b := range blocks {
 					for _, k := range b.Missed {
 						for _, n := range must(rescuer.NearMisses(ctx, b.Block, k)) {
@@ -141,6 +152,7 @@ func proposals(t *testing.T, _ sizes) []row {
 		rows = append(rows, row{steps, "as published " + published[drawn].steps.String(), byWords[drawn].steps.String(), "printed"})
 	}
 	rows = append(rows,
+		row{fmt.Sprintf("of the first %d candidates of Harvest, those that belong to the block that is proposed for them", manyShown), "those of which no block is proposed though they belong to one " + missing.String(), stamped.String(), "printed"},
 		row{fmt.Sprintf("of the first %d words of rescue, those that belong to the block", 3*firstShown), "those said to be doubtful " + doubtful.String(), "the others " + sure.String(), "printed"},
 		row{"near misses that belong to the block", "one other word of a phrase " + stray.String(), "all other kinds " + nearly.String(), "printed"},
 		row{fmt.Sprintf("company, suit, rescue and blind spots of both blocks over %d records", len(w.Records)), "the tally of words", ratio(percentile(took, 50), percentile(words, 50)), "printed"})
@@ -229,6 +241,23 @@ func (s *specialist) asked(draw int) (strategy.Strategy, coverage.Set) {
 		keys = append(keys, s.pool.Records[k])
 	}
 	return plan, coverage.NewSet(keys)
+}
+
+// ordered returns the first candidates of Harvest for what the blocks find now that no term matches.
+func (s *specialist) ordered(reach *coverage.Reach, offers *coverage.Offers, plan strategy.Strategy) (out []string) {
+	taken := must(coverage.TakenBy(plan, nil))
+	found := roaring.FastOr(reach.Blocks...)
+	pool := &tally.Pool{Records: s.index.Records, Index: s.index.Index, Sample: found, Contrast: roaring.AndNot(s.index.Index.All(), found)}
+	var open []coverage.Ordered
+	for _, r := range must(tally.CountWords(context.Background(), pool, nil, tally.DefaultWords)).Rows {
+		if r.AbsorbedBy == "" && !taken.Text(text.Tokens(r.Item)) {
+			open = append(open, coverage.Ordered{Item: r.Item, Records: r.Records, Pull: r.Pull, Fresh: offers.Fresh(r.Item)})
+		}
+	}
+	for _, i := range coverage.Order(open)[:min(manyShown, len(open))] {
+		out = append(out, open[i].Item)
+	}
+	return out
 }
 
 // typical returns the words of a blind spot that no term matches, those most typical of it first.
