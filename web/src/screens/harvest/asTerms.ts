@@ -18,8 +18,9 @@ export function useAsTerms(candidate: Ref<Candidate>, item: Ref<TallyItem | unde
   const truncated = ref(false)
   const out = ref<string[]>([]) // words that a stem must not find
   const near = ref(false)
+  // The same item may have other forms in another set of records.
   watch(
-    () => candidate.value.key,
+    () => [candidate.value.key, ...(candidate.value.forms ?? [])].join('\n'),
     () => {
       typed.value = candidate.value.item
       ticked.value = candidate.value.forms ?? []
