@@ -45,6 +45,29 @@ func TestADecisionSaysWhoMadeItAndInWhichSample(t *testing.T) {
 	assert.Len(t, []rune(long), 81)
 }
 
+// A heading or keyword is one candidate, whichever screen it is decided on and however it is written there.
+func TestADecisionIsAboutTheSameCandidateHoweverItIsWritten(t *testing.T) {
+	a, review, state := harvesting(t)
+	ctx := context.Background()
+	decide := func(facet tally.Facet, item, as string) after {
+		s, err := a.Change(ctx, review, state.Revision, change{What: what, Decisions: []reviews.NewDecision{{Facet: facet, Item: item, State: as}}})
+		require.NoError(t, err)
+		return s
+	}
+	decide(tally.Headings, "Rural Life", "dropped")
+	decide(tally.Headings, " rural  LIFE", "parked")
+	decide(tally.Words, "Field-hands", "dropped")
+	decide(tally.Words, "field hands", "parked")
+	decide(tally.Keywords, "Rest-Breaks", "dropped")
+	decide(tally.Keywords, "rest breaks", "parked")
+	s := decide(tally.Keywords, "—", "parked") // no letter to go by
+	var made [][3]string
+	for _, d := range s.Decisions {
+		made = append(made, [3]string{d.Facet, d.Item, d.State})
+	}
+	assert.ElementsMatch(t, [][3]string{{"headings", "rural life", "parked"}, {"words", "field hands", "parked"}, {"keywords", "rest breaks", "parked"}, {"keywords", "—", "parked"}}, made)
+}
+
 func TestWhoTookATermIsKeptWithIt(t *testing.T) {
 	a, review, state := harvesting(t)
 	d := state.Document

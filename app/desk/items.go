@@ -1,6 +1,7 @@
 package desk
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"slices"
@@ -40,6 +41,16 @@ func ItemKey(f tally.Facet, item string, parted tally.Parted) string {
 		return item
 	}
 	return text.Label(item)
+}
+
+// DecisionKey returns by what a candidate is decided on, however somebody writes it, so that it is the same wherever it is
+// met. What has nothing to go by is left as it is.
+func DecisionKey(f tally.Facet, item string) string {
+	key := ItemKey(f, item, nil)
+	if f == tally.Words {
+		key = text.Key(item)
+	}
+	return cmp.Or(key, item)
 }
 
 // Forms returns the variants of a word or phrase that what is looked at has; of anything else, itself.

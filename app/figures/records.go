@@ -65,6 +65,7 @@ type Other struct {
 // A Chip is a keyword or heading of a record.
 type Chip struct {
 	Label      string   `json:"label"`
+	Key        string   `json:"key"` // by what it is decided on
 	Central    bool     `json:"central,omitempty"`
 	Qualifiers []string `json:"qualifiers,omitempty"`
 	Blocks     []string `json:"blocks,omitempty"`
@@ -133,7 +134,7 @@ func markedRecord(d *desk.Desk, s store.StoredRecord, also, nearly []text.Patter
 		m.Authors = append(m.Authors, p.String())
 	}
 	for _, k := range r.Keywords {
-		chip := Chip{Label: k}
+		chip := Chip{Label: k, Key: desk.DecisionKey(tally.Keywords, k)}
 		seen := map[string]bool{}
 		for _, p := range pieces(bib.Keyword, k) {
 			for _, b := range p.Blocks {
@@ -153,7 +154,7 @@ func markedRecord(d *desk.Desk, s store.StoredRecord, also, nearly []text.Patter
 			continue
 		}
 		seen[label] = true
-		m.Headings = append(m.Headings, Chip{h.Label, h.Central, h.Qualifiers, letters(marker.Heading(h))})
+		m.Headings = append(m.Headings, Chip{h.Label, desk.DecisionKey(tally.Headings, h.Label), h.Central, h.Qualifiers, letters(marker.Heading(h))})
 	}
 	return m, nil
 }

@@ -198,3 +198,18 @@ test('substances are offered where records say them, and taken as words', async 
   await page.goto(review.path('blocks'))
   await expect(page.getByRole('row', { name: /Velkanide/i })).toBeVisible()
 })
+
+test('a heading that is dropped where it is proposed is dropped wherever it is met', async ({ page }) => {
+  const id = await demoReview(page)
+  await page.goto(`/reviews/${id}/coverage`)
+  const drop = page.getByRole('button', { name: /^Drop [A-Z]/ }).first() // words begin small
+  const heading = /^Drop (.*)…$/.exec((await drop.getAttribute('aria-label'))!)![1]
+  await drop.click()
+  await page.getByRole('list', { name: /Not proposed again/ }).or(page.getByRole('listbox', { name: /Not proposed again/ })).getByText('too broad').click()
+  await saved(page)
+  await expect(page.getByRole('button', { name: `Drop ${heading}…` })).toHaveCount(0)
+  await page.goto(`/reviews/${id}/harvest`)
+  await page.getByRole('tab', { name: /Headings/ }).click()
+  await page.getByRole('button', { name: 'dropped', exact: true }).click()
+  await expect(page.getByRole('listbox', { name: 'Dropped' }).getByRole('option', { name: heading })).toBeVisible()
+})

@@ -3693,6 +3693,8 @@ export interface components {
         };
         Chip: {
             label: string;
+            /** @description by what it is decided on */
+            key: string;
             central?: boolean;
             qualifiers?: string[];
             blocks?: string[];

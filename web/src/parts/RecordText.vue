@@ -24,7 +24,7 @@ const { marked, takeWords, parkAll } = useTaking(
 )
 
 function itemOf(facet: Facet, chip: Chip) {
-  return { facet, item: chip.label, key: chip.label }
+  return { facet, item: chip.label, key: chip.key }
 }
 
 const byline = computed(() =>

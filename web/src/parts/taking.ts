@@ -53,16 +53,8 @@ export function useTaking(
     const r = record.value
     if (!r) return
     const items: Item[] = [
-      ...r.headings.map((c) => ({
-        facet: 'headings' as const,
-        item: c.label,
-        key: c.label.toLowerCase(),
-      })),
-      ...r.keywords.map((c) => ({
-        facet: 'keywords' as const,
-        item: c.label,
-        key: c.label.toLowerCase(),
-      })),
+      ...r.headings.map((c) => ({ facet: 'headings' as const, item: c.label, key: c.key })),
+      ...r.keywords.map((c) => ({ facet: 'keywords' as const, item: c.label, key: c.key })),
     ]
     const fresh = items.filter(
       (x) =>

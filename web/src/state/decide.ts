@@ -13,6 +13,13 @@ export interface Item {
   forms?: string[]
 }
 
+/** What is proposed for a block as an item, the same wherever that is: words and headings go by how they are compared. */
+export const itemOf = ({ kind, item }: { kind: string; item: string }): Item => ({
+  facet: kind === 'heading' ? 'headings' : 'words',
+  item,
+  key: item.toLowerCase(),
+})
+
 /** The facets whose items can be taken into blocks; the others are there to be looked at. */
 export const taken: readonly Facet[] = ['words', 'headings', 'keywords', 'substances']
 

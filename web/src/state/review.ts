@@ -158,11 +158,12 @@ export const useReview = defineStore('review', () => {
   const searchStamp = computed(() =>
     JSON.stringify([saved.value?.document.blocks, saved.value?.document.limits]),
   )
-  /** Changes with what is dropped: it is not proposed again. */
+  /** Changes with what is dropped, once that is saved: what is proposed is asked for anew then, and it is not among it. */
   const dropStamp = computed(() =>
-    [...decisions.value]
-      .filter(([, d]) => d.state === 'dropped')
-      .map(([key]) => key)
+    (saved.value?.decisions ?? [])
+      .filter((d) => d.state === 'dropped')
+      .map((d) => decisionKey(d.facet, d.item))
+      .sort()
       .join('\n'),
   )
   const keysStamp = computed(

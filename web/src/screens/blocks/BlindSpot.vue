@@ -7,7 +7,7 @@ import BlockStamp from '@/parts/BlockStamp.vue'
 import DropMenu from '@/parts/DropMenu.vue'
 import WithTip from '@/parts/WithTip.vue'
 import { useBench } from '@/state/bench'
-import { useDecide } from '@/state/decide'
+import { itemOf, useDecide } from '@/state/decide'
 import { useReview } from '@/state/review'
 
 /** What all other searched blocks find and this one does not, and what there suits it. */
@@ -39,11 +39,6 @@ const spot = useQuery({
   placeholderData: keepPreviousData,
 })
 type Word = NonNullable<typeof spot.data.value>['words'][number]
-const itemOf = (w: Word) => ({
-  facet: w.kind === 'heading' ? ('headings' as const) : ('words' as const),
-  item: w.item,
-  key: w.kind === 'heading' ? w.item.toLowerCase() : w.item,
-})
 /** The block that it is offered for: the one that it suits best. */
 const blockOf = (w: Word) => review.document.blocks.find((b) => b.id === w.suits) ?? props.block
 

@@ -7,7 +7,7 @@ import DropMenu from '@/parts/DropMenu.vue'
 import WithTip from '@/parts/WithTip.vue'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
-import { useDecide } from '@/state/decide'
+import { itemOf, useDecide } from '@/state/decide'
 import { useReview } from '@/state/review'
 import NearMisses from './NearMisses.vue'
 
@@ -33,11 +33,6 @@ const step = 12
 const all = ref(false)
 const list = computed(() => (all.value ? Infinity : step))
 
-const itemOf = (c: RescueCandidate) => ({
-  facet: c.kind === 'heading' ? ('headings' as const) : ('words' as const),
-  item: c.item,
-  key: c.item,
-})
 const blockOf = (c: RescueCandidate) =>
   review.document.blocks.find((b) => b.id === c.suits) ?? props.block
 

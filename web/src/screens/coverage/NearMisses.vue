@@ -3,7 +3,7 @@ import { useI18n } from 'vue-i18n'
 import type { Block, NearMiss, Term } from '@/api/client'
 import DropMenu from '@/parts/DropMenu.vue'
 import { useBench } from '@/state/bench'
-import { useDecide, type Item } from '@/state/decide'
+import { itemOf, useDecide } from '@/state/decide'
 import { newTerm, termText } from '@/state/review'
 
 /** What stands in a study and is all but a term of the block that misses it, each with what would match it. */
@@ -13,10 +13,8 @@ const bench = useBench()
 const { add, addEdits } = useDecide()
 
 const mendOf = (m: NearMiss): Term => newTerm({ ...m.mend, id: '' })
-const itemOf = (m: NearMiss): Item => {
-  const item = m.mend.heading ?? m.mend.text ?? m.text
-  return { facet: m.mend.kind === 'heading' ? 'headings' : 'words', item, key: item.toLowerCase() }
-}
+const mended = (m: NearMiss) =>
+  itemOf({ kind: m.mend.kind, item: m.mend.heading ?? m.mend.text ?? m.text })
 
 function rest(m?: NearMiss) {
   const edits = m ? addEdits(props.block, mendOf(m)) : []
@@ -29,7 +27,7 @@ function rest(m?: NearMiss) {
 
 function take(m: NearMiss) {
   bench.rest(undefined)
-  add(props.block, mendOf(m), m.mend.kind === 'near' ? [] : itemOf(m))
+  add(props.block, mendOf(m), m.mend.kind === 'near' ? [] : mended(m))
 }
 </script>
 
@@ -59,7 +57,7 @@ function take(m: NearMiss) {
         @blur="rest()"
         @click="take(m)"
       >
-        {{ t('act.add') }}</button><DropMenu v-if="m.mend.kind !== 'near'" :item="itemOf(m)" />
+        {{ t('act.add') }}</button><DropMenu v-if="m.mend.kind !== 'near'" :item="mended(m)" />
     </li>
   </ul>
 </template>

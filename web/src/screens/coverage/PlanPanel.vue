@@ -2,13 +2,13 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type PlanStep } from '@/api/client'
+import { api, ask } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import DropMenu from '@/parts/DropMenu.vue'
 import WithTip from '@/parts/WithTip.vue'
 import { useAsked } from '@/parts/asked'
 import { useBench } from '@/state/bench'
-import { useDecide } from '@/state/decide'
+import { itemOf, useDecide } from '@/state/decide'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
@@ -38,12 +38,6 @@ const plan = useQuery({
 const now = computed(() => plan.data.value)
 const steps = computed(() => now.value?.steps ?? [])
 const left = computed(() => review.keyStudies.filter((k) => now.value?.left.includes(k.id)))
-
-const itemOf = (s: PlanStep) => ({
-  facet: s.kind === 'heading' ? ('headings' as const) : ('words' as const),
-  item: s.item,
-  key: s.item,
-})
 
 /** The edits that the steps up to one make. */
 function opsTo(last: number) {

@@ -1,6 +1,6 @@
 import { computed, reactive, watch, type Ref } from 'vue'
 import type { Block, Edit, HeadingWhole, Term } from '@/api/client'
-import { useDecide } from '@/state/decide'
+import { itemOf, useDecide } from '@/state/decide'
 import { newTerm } from '@/state/review'
 
 /** How a heading is taken: alone, with all below it, or with what is ticked below. */
@@ -78,11 +78,7 @@ export function useChoice(
   const term = computed<Term | undefined>(() =>
     of.value
       ? {
-          ...termOf({
-            facet: 'headings',
-            item: of.value.heading,
-            key: of.value.heading.toLowerCase(),
-          }),
+          ...termOf(itemOf({ kind: 'heading', item: of.value.heading })),
           ...parts.value,
         }
       : undefined,
@@ -115,9 +111,9 @@ export function useChoice(
     const out: Edit[] = []
     for (const w of whole.entryTerms.filter((w) => choice.words.includes(w.text)))
       for (const text of [w.text, ...w.forms])
-        out.push(...addEdits(into, termOf({ facet: 'words', item: text, key: text })))
+        out.push(...addEdits(into, termOf(itemOf({ kind: 'text', item: text }))))
     for (const text of choice.extra)
-      out.push(...addEdits(into, termOf({ facet: 'words', item: text, key: text })))
+      out.push(...addEdits(into, termOf(itemOf({ kind: 'text', item: text }))))
     return out
   }
 

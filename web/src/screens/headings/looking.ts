@@ -4,7 +4,7 @@ import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask, type Edit } from '@/api/client'
 import { useBench } from '@/state/bench'
-import { useDecide } from '@/state/decide'
+import { itemOf, useDecide } from '@/state/decide'
 import { decisionKey, termText, useReview } from '@/state/review'
 import { useChoice } from './choice'
 import { useThrough } from './through'
@@ -230,8 +230,7 @@ export function useLooking() {
   }
   function park() {
     if (!whole.value || through.other) return
-    const heading = whole.value.heading
-    decide([{ facet: 'headings', item: heading, key: heading.toLowerCase() }], 'parked')
+    decide([itemOf({ kind: 'heading', item: whole.value.heading })], 'parked')
   }
 
   function lookSeeds(of: string) {
