@@ -212,4 +212,14 @@ test('a heading that is dropped where it is proposed is dropped wherever it is m
   await page.getByRole('tab', { name: /Headings/ }).click()
   await page.getByRole('button', { name: 'dropped', exact: true }).click()
   await expect(page.getByRole('listbox', { name: 'Dropped' }).getByRole('option', { name: heading })).toBeVisible()
+
+  // What is dropped where headings are looked at is not among those that key studies and sample point to.
+  await page.goto(`/reviews/${id}/headings`)
+  const keys = page.getByRole('region', { name: 'With narrower, by key studies caught' })
+  const first = (await keys.getByRole('listitem').first().getByRole('button').textContent())!.trim()
+  await keys.getByRole('button', { name: first, exact: true }).click()
+  await page.getByRole('article', { name: first, exact: true }).getByRole('button', { name: `Drop ${first}…` }).click()
+  await page.getByRole('listbox', { name: /Not proposed again/ }).or(page.getByRole('list', { name: /Not proposed again/ })).getByText('another meaning').click()
+  await expect(keys.getByRole('button', { name: first, exact: true })).toHaveCount(0)
+  await accessible(page)
 })

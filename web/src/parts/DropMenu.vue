@@ -3,7 +3,7 @@ import { useI18n } from 'vue-i18n'
 import { dropReasons, useDecide, type Item } from '@/state/decide'
 
 /** Drops what was proposed, with a reason: it is not proposed again. */
-defineProps<{ item: Item }>()
+defineProps<{ item: Item; said?: string }>()
 const { t } = useI18n()
 const { decide } = useDecide()
 </script>
@@ -17,7 +17,7 @@ const { decide } = useDecide()
         :aria-label="t('drop.one', { item: item.item })"
         :title="t('drop.one', { item: item.item })"
       >
-        ×
+        {{ said ?? '×' }}
       </button>
     </template>
     <v-list :aria-label="t('drop.why')">

@@ -12,7 +12,7 @@ const review = useReview()
 const found = useProposed(() => review.vocabulary !== undefined)
 
 const first = computed(() => {
-  const p = found.data.value
+  const p = found.proposed.value
   const out: { c: CoveringHeading; of: 'sample' | 'keys' }[] = []
   for (const c of p?.sample.slice(0, 2) ?? []) out.push({ c, of: 'sample' })
   const keys = p?.keys.at(-1)
@@ -21,7 +21,7 @@ const first = computed(() => {
 })
 function says(x: (typeof first.value)[number]): string {
   if (x.of === 'keys')
-    return t('harvest.coversKeys', { n: x.c.keys, of: found.data.value!.indexed })
+    return t('harvest.coversKeys', { n: x.c.keys, of: found.proposed.value!.indexed })
   return t('harvest.coversSample', {
     share: n(x.c.share, 'share'),
     lift: n(x.c.lift, x.c.lift < 10 ? 'one' : 'whole'),

@@ -3,6 +3,8 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Block, Edit, HeadingWhole } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
+import DropMenu from '@/parts/DropMenu.vue'
+import { itemOf } from '@/state/decide'
 import { useReview } from '@/state/review'
 import AroundIt from './AroundIt.vue'
 import type { useChoice } from './choice'
@@ -146,6 +148,11 @@ defineExpose({ focus: () => tree.value?.focus() })
       <button v-if="!through.other" class="btn outline" @click="emit('park')">
         {{ t('headings.park') }}
       </button>
+      <DropMenu
+        v-if="!through.other"
+        :item="itemOf({ kind: 'heading', item: whole.heading })"
+        :said="t('act.drop')"
+      />
     </div>
   </article>
 </template>

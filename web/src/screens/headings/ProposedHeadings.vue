@@ -15,7 +15,7 @@ const review = useReview()
 const found = useProposed()
 const keys = (c: CoveringHeading) => t('headings.keysOf', { n: c.keys }, c.keys)
 const lists = computed(() => {
-  const p = found.data.value
+  const p = found.proposed.value
   if (!p) return []
   return [
     {
@@ -50,7 +50,7 @@ const blocks = (label: string) =>
     :aria-label="t('headings.leads')"
   />
   <section v-for="l in lists" :key="l.title" :aria-label="l.title">
-    <h3 class="sect" :title="l.tip">{{ l.title }}</h3>
+    <h2 class="sect" :title="l.tip">{{ l.title }}</h2>
     <ul>
       <li v-for="r in l.rows" :key="r.c.label" :class="{ sel: r.c.label === selected }">
         <button
@@ -68,7 +68,7 @@ const blocks = (label: string) =>
 </template>
 
 <style scoped>
-h3 {
+h2 {
   padding: 8px 10px 3px;
 }
 
