@@ -43,15 +43,9 @@ func ItemKey(f tally.Facet, item string, parted tally.Parted) string {
 	return text.Label(item)
 }
 
-// DecisionKey returns by what a candidate is decided on, however somebody writes it, so that it is the same wherever it is
-// met. What has nothing to go by is left as it is.
-func DecisionKey(f tally.Facet, item string) string {
-	key := ItemKey(f, item, nil)
-	if f == tally.Words {
-		key = text.Key(item)
-	}
-	return cmp.Or(key, item)
-}
+// DecisionKey returns by what a candidate is decided on, so that it is the same wherever it is met. What has nothing to go by
+// is left as it is. It is made of what stands in a record, not of a key: some letters change a second time (ŉ).
+func DecisionKey(f tally.Facet, item string) string { return cmp.Or(ItemKey(f, item, nil), item) }
 
 // Forms returns the variants of a word or phrase that what is looked at has; of anything else, itself.
 func (p *pool) Forms(ctx context.Context, l seen, f tally.Facet, item string, k *keys) ([]string, error) {

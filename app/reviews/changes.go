@@ -326,7 +326,9 @@ func goneOf(idle desk.Edits) (out []desk.Clash) {
 // facts collects what the rest of a change touches.
 func (c Change) facts(ctx context.Context, w *store.Work, before, after *store.Facts) error {
 	for _, d := range c.Decisions {
-		d.Item = desk.DecisionKey(d.Facet, d.Item)
+		if d.Facet == tally.Headings { // they are named by their labels where they are proposed; of all else the key is sent
+			d.Item = desk.DecisionKey(d.Facet, d.Item)
+		}
 		now, err := w.Decision(ctx, string(d.Facet), d.Item)
 		if err != nil {
 			return err

@@ -8,6 +8,7 @@ import (
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/tally"
+	"tamiz/core/text"
 )
 
 // Proposed is the headings, each with all that stands below it, that a sample and the key studies themselves point to.
@@ -25,6 +26,7 @@ type Proposed struct {
 // A Covering is a heading with all below it, by what it covers.
 type Covering struct {
 	Label   string  `json:"label"`
+	Key     string  `json:"key"` // its label as labels are compared
 	Records int     `json:"records"`
 	Share   float64 `json:"share"` // of the sample
 	Lift    float64 `json:"lift"`  // its share in the sample against that in the contrast; 0 where there is none
@@ -117,7 +119,7 @@ func (l Look) Propose(ctx context.Context, sample, contrast, mined *roaring.Bitm
 	out.Indexed = int(studies.GetCardinality() - studies.AndCardinality(l.Keys.Index.Unindexed()))
 	n, of := int(sample.GetCardinality()), int(contrast.GetCardinality())
 	measure := func(h int, b branch) Covering {
-		c := Covering{Label: v.Label(h), Records: int(b.records.AndCardinality(sample)), Keys: int(b.keys.AndCardinality(studies)), Below: len(v.Below(h)) - 1}
+		c := Covering{Label: v.Label(h), Key: text.Label(v.Label(h)), Records: int(b.records.AndCardinality(sample)), Keys: int(b.keys.AndCardinality(studies)), Below: len(v.Below(h)) - 1}
 		other := int(b.records.AndCardinality(contrast))
 		if n > 0 {
 			c.Share = tally.Round(float64(c.Records) / float64(n))

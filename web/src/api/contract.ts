@@ -3107,6 +3107,8 @@ export interface components {
         };
         CoveringHeading: {
             label: string;
+            /** @description its label as labels are compared: by what it is decided on */
+            key: string;
             records: number;
             /** Format: double */
             share: number;

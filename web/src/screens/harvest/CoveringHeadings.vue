@@ -27,8 +27,7 @@ function says(x: (typeof first.value)[number]): string {
     lift: n(x.c.lift, x.c.lift < 10 ? 'one' : 'whole'),
   })
 }
-const blocks = (label: string) =>
-  review.kept.get(decisionKey('headings', label.toLowerCase())) ?? []
+const blocks = (key: string) => review.kept.get(decisionKey('headings', key)) ?? []
 </script>
 
 <template>
@@ -38,7 +37,7 @@ const blocks = (label: string) =>
       ><router-link
         :to="{ name: 'headings', params: { review: review.id }, query: { label: x.c.label } }"
         >{{ x.c.label }}</router-link
-      ><BlockStamp v-for="b in blocks(x.c.label)" :key="b" :block="b" :size="13" />
+      ><BlockStamp v-for="b in blocks(x.c.key)" :key="b" :block="b" :size="13" />
       {{ says(x) }}</span
     >
   </p>

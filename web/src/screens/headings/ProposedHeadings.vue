@@ -38,8 +38,7 @@ const lists = computed(() => {
     },
   ].filter((l) => l.rows.length)
 })
-const blocks = (label: string) =>
-  review.kept.get(decisionKey('headings', label.toLowerCase())) ?? []
+const blocks = (key: string) => review.kept.get(decisionKey('headings', key)) ?? []
 </script>
 
 <template>
@@ -60,7 +59,7 @@ const blocks = (label: string) =>
         >
           {{ r.c.label }}
         </button>
-        <BlockStamp v-for="b in blocks(r.c.label)" :key="b" :block="b" :size="14" />
+        <BlockStamp v-for="b in blocks(r.c.key)" :key="b" :block="b" :size="14" />
         <span class="small">{{ r.says }}</span>
       </li>
     </ul>

@@ -19,7 +19,7 @@ export function useProposed(enabled: () => boolean = () => true) {
     enabled,
   })
   const open = (c: CoveringHeading) =>
-    review.decisions.get(decisionKey('headings', c.label.toLowerCase()))?.state !== 'dropped'
+    review.decisions.get(decisionKey('headings', c.key))?.state !== 'dropped'
   const proposed = computed(() => {
     const p = found.data.value
     return (
