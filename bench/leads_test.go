@@ -88,7 +88,7 @@ func (s *specialist) orders(t *testing.T, pulled, suited *tallied) {
 	kept := must(company.Build(ctx, s.index.Index, s.index.Index.All()))
 	for draw := range draws {
 		plan, _ := s.asked(draw)
-		suits := must(coverage.NewSuits(ctx, s.index, kept, plan, coverage.ByWords))
+		suits := must(coverage.NewSuits(ctx, s.index, kept, plan))
 		reach := must(coverage.Find(ctx, s.index, plan))
 		found := roaring.FastOr(reach.Blocks...)
 		rows := must(tally.CountList(ctx, s.pool.Over(found, s.index.Index.All()), tally.Headings, nil)).Rows
@@ -144,7 +144,7 @@ func standIns(t *testing.T) (used, pull, both string) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		suits := must(coverage.NewSuits(ctx, set, kept, strategy.Strategy{Blocks: []strategy.Block{b}}, coverage.ByWords))
+		suits := must(coverage.NewSuits(ctx, set, kept, strategy.Strategy{Blocks: []strategy.Block{b}}))
 		worth := func(e coverage.Evidence) float64 {
 			return e.Pull * suits.Heading(e.Heading, pool.Index.Labelled(e.Heading)).Of[0]
 		}

@@ -205,7 +205,7 @@ func (h *harvest) bySuit(t *testing.T, families []tally.Family, c *company.Compa
 	taken, err := coverage.TakenBy(plan, nil)
 	require.NoError(t, err)
 	reach := must(coverage.Find(ctx, h.index, plan))
-	offers := must(coverage.Offered(ctx, must(coverage.NewSuits(ctx, h.index, c, plan, coverage.ByWords)), c, reach))
+	offers := must(coverage.Offered(ctx, must(coverage.NewSuits(ctx, h.index, c, plan)), c, reach))
 	var open []tally.Family
 	var all []coverage.Ordered
 	for _, f := range families {

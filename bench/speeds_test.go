@@ -362,7 +362,7 @@ func rescues(t *testing.T, _ sizes) []row {
 	candidates, steps := 0, 0
 	kept := must(company.Build(context.Background(), set.Index, set.Index.All())) // which a pool keeps
 	all := taken(2, func() {
-		suits, err := coverage.NewSuits(context.Background(), set, kept, s, coverage.ByWords)
+		suits, err := coverage.NewSuits(context.Background(), set, kept, s)
 		require.NoError(t, err)
 		r, err := coverage.NewRescuer(context.Background(), set, keys, s, suits)
 		require.NoError(t, err)

@@ -70,7 +70,7 @@ func TestTheWordsThatRescueAreInTheLiterature(t *testing.T) {
 func TestTheWordsThatRescueStandAmongTheFirst(t *testing.T) {
 	w, s := almagre(), demo.NewReview().Strategy()
 	sample, keys := coverage.NewSet(w.RoughSample()), coverage.NewSet(w.Keys)
-	suits, _, err := coverage.SuitsOf(context.Background(), sample, s, coverage.ByWords)
+	suits, _, err := coverage.SuitsOf(context.Background(), sample, s)
 	require.NoError(t, err)
 	rescuer, err := coverage.NewRescuer(context.Background(), sample, keys, s, suits)
 	require.NoError(t, err)

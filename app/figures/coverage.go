@@ -241,7 +241,7 @@ func rescuer(ctx context.Context, d *desk.Desk) (*coverage.Rescuer, error) {
 // suitsOf returns what tells which block a candidate suits, over all records of the pool, and the company of their words.
 func suitsOf(ctx context.Context, d *desk.Desk, set coverage.Set) (kept *company.Company, suits *coverage.Suits, err error) {
 	if d.Pool == nil {
-		suits, kept, err = coverage.SuitsOf(ctx, set, d.Strategy, coverage.ByWords)
+		suits, kept, err = coverage.SuitsOf(ctx, set, d.Strategy)
 		return kept, suits, err
 	}
 	if kept, err = d.Pool.Befriended(ctx); err != nil {
@@ -253,7 +253,7 @@ func suitsOf(ctx context.Context, d *desk.Desk, set coverage.Set) (kept *company
 		return nil, nil, err
 	}
 	suits, err = desk.Cached(ctx, d.Pool.Suited, "of all "+string(said), func(ctx context.Context) (*coverage.Suits, int64, error) {
-		suits, err := coverage.NewSuits(ctx, set, kept, d.Strategy, coverage.ByWords)
+		suits, err := coverage.NewSuits(ctx, set, kept, d.Strategy)
 		return suits, 1, err
 	})
 	return kept, suits, err

@@ -78,7 +78,7 @@ func offersOf(ctx context.Context, d *desk.Desk) (*coverage.Offers, error) {
 		if err != nil {
 			return nil, 0, err
 		}
-		offers, err := coverage.Offered(ctx, suits, kept, reach)
+		offers, err := coverage.Offered(ctx, suits, kept, reach, nil)
 		return offers, 1, err
 	})
 }

@@ -9,7 +9,7 @@ import (
 
 func blindCommand() *cobra.Command {
 	var in recordFlags
-	var file, block, rule string
+	var file, block string
 	var records []string
 	var limit int
 	c := &cobra.Command{
@@ -21,10 +21,6 @@ func blindCommand() *cobra.Command {
 			}
 			if limit < 0 {
 				return usage("--limit is at least 0, not %d", limit)
-			}
-			by, err := ruleOf(rule)
-			if err != nil {
-				return err
 			}
 			if err := in.begin(c); err != nil {
 				return err
@@ -38,7 +34,7 @@ func blindCommand() *cobra.Command {
 				return err
 			}
 			set := in.set(sample)
-			suits, kept, err := coverage.SuitsOf(c.Context(), set, s, by)
+			suits, kept, err := coverage.SuitsOf(c.Context(), set, s)
 			if err != nil {
 				return err
 			}
@@ -59,7 +55,7 @@ func blindCommand() *cobra.Command {
 				}
 				row := blindBlock{Name: b.Name, Records: spot, Candidates: []blindCandidate{}}
 				for _, l := range lacks {
-					row.Candidates = append(row.Candidates, blindCandidate{l.Item, l.Kind, l.Records, l.Of, tally.Round(l.Pull), tally.Round(l.Suit)})
+					row.Candidates = append(row.Candidates, blindCandidate{l.Item, l.Kind, l.Records, l.Of, tally.Round(l.Pull), tally.Round(l.Suit), orNull(l.Under)})
 				}
 				out.Blocks = append(out.Blocks, row)
 			}
@@ -67,7 +63,6 @@ func blindCommand() *cobra.Command {
 		},
 	}
 	in.add(c)
-	ruleFlag(c, &rule)
 	c.Flags().StringVar(&file, "strategy", "", "the strategy file")
 	c.Flags().StringArrayVar(&records, "in", nil, "a file of records; repeat for several")
 	c.Flags().StringVar(&block, "block", "", "this block alone")
@@ -88,4 +83,5 @@ type blindCandidate struct {
 	Of      int     `json:"of"`
 	Pull    float64 `json:"pull"`
 	Suit    float64 `json:"suit"`
+	Under   *string `json:"under"`
 }

@@ -92,18 +92,12 @@ func (f *recordFlags) set(records []*bib.Record) coverage.Set {
 	return set
 }
 
-// ruleFlag adds the flag that says by which rule suit is worked out.
-func ruleFlag(c *cobra.Command, rule *string) {
-	c.Flags().StringVar(rule, "rule", string(coverage.Published), "how suit is worked out: published, or words, as on the screens")
-}
-
-// ruleOf returns the rule that a flag names.
-func ruleOf(flag string) (coverage.Rule, error) {
-	switch rule := coverage.Rule(flag); rule {
-	case coverage.Published, coverage.ByWords:
-		return rule, nil
+// orNull returns a text as JSON has it: null where there is none.
+func orNull(s string) *string {
+	if s == "" {
+		return nil
 	}
-	return "", usage("--rule is %s or %s, not %q", coverage.Published, coverage.ByWords, flag)
+	return &s
 }
 
 // readVocabulary reads a vocabulary file. What was mended in it, and of a large one how far it was read, is told on standard

@@ -13,7 +13,7 @@ import (
 
 func rescueCommand() *cobra.Command {
 	var in recordFlags
-	var file, block, rule string
+	var file, block string
 	var keys, records []string
 	c := &cobra.Command{
 		Use: "rescue --strategy S --keys FILE --in FILE…", Short: "Tell which words and headings would bring missed key studies back",
@@ -21,10 +21,6 @@ func rescueCommand() *cobra.Command {
 		RunE: func(c *cobra.Command, _ []string) error {
 			if file == "" || len(keys) == 0 || len(records) == 0 {
 				return usage("rescue needs --strategy, --keys and --in")
-			}
-			by, err := ruleOf(rule)
-			if err != nil {
-				return err
 			}
 			if err := in.begin(c); err != nil {
 				return err
@@ -42,7 +38,7 @@ func rescueCommand() *cobra.Command {
 				return err
 			}
 			set := in.set(sample)
-			suits, _, err := coverage.SuitsOf(c.Context(), set, s, by)
+			suits, _, err := coverage.SuitsOf(c.Context(), set, s)
 			if err != nil {
 				return err
 			}
@@ -58,7 +54,6 @@ func rescueCommand() *cobra.Command {
 		},
 	}
 	in.add(c)
-	ruleFlag(c, &rule)
 	c.Flags().StringVar(&file, "strategy", "", "the strategy file")
 	c.Flags().StringArrayVar(&keys, "keys", nil, "a file of key studies")
 	c.Flags().StringArrayVar(&records, "in", nil, "a file of records on which price, pull and suit are counted; repeat for several")
@@ -86,6 +81,7 @@ type rescueCandidate struct {
 	Pull    float64 `json:"pull"`
 	Suit    float64 `json:"suit"`
 	Worth   float64 `json:"worth"`
+	Under   *string `json:"under"`
 }
 
 type rescueStep struct {
@@ -118,7 +114,7 @@ func rescue(ctx context.Context, r *coverage.Rescuer, s strategy.Strategy, studi
 			row.Missed = append(row.Missed, studies[k].ID)
 		}
 		for _, x := range found.Candidates {
-			row.Candidates = append(row.Candidates, rescueCandidate{x.Item, x.Kind, x.Rescues, x.Price, tally.Round(x.Pull), tally.Round(x.Suit), tally.Round(x.Worth)})
+			row.Candidates = append(row.Candidates, rescueCandidate{x.Item, x.Kind, x.Rescues, x.Price, tally.Round(x.Pull), tally.Round(x.Suit), tally.Round(x.Worth), orNull(x.Under)})
 		}
 		out.Blocks = append(out.Blocks, row)
 	}

@@ -38,6 +38,7 @@ type Company struct {
 	items []gram.Item
 	words [][]string // tokens of each item
 	place map[string]int
+	stand []bool // whether each stands by itself
 
 	holding map[string][]int32 // the items that hold each word
 
@@ -78,11 +79,13 @@ func of(ctx context.Context, ix *index.Index, set *roaring.Bitmap, s index.Strea
 	places := found.Places(s, func(item gram.Item) bool {
 		return item.Records >= leastRecords && (item.Words == 1 || !item.Absorbed)
 	})
+	standing := found.Standing(ix, s)
 	c := &Company{ix: ix, set: set, items: places.Items, place: map[string]int{}}
 	single := make([]int32, ix.Tokens()) // the single-token item of each token, by number from 1
 	for i, item := range c.items {
 		c.place[item.Name] = i
 		c.words = append(c.words, strings.Split(item.Name, " "))
+		c.stand = append(c.stand, standing[item.Number])
 		if places.Items[i].Words == 1 {
 			single[places.Stream.Terms[places.Of(i)[0]]] = int32(i) + 1
 		}
@@ -277,7 +280,7 @@ func (c *Company) Alike(item string, limit int) ([]Alike, bool) {
 		}
 		a := scored{tally.Round(dot / (c.length[t] * c.length[u])), int32(u)}
 		if a.alike > 0 && (limit == 0 || len(best.list) < limit || best.before(a, best.list[0])) &&
-			!within(c.words[u], c.words[t]) && !within(c.words[t], c.words[u]) {
+			!text.InRow(c.words[u], c.words[t]) && !text.InRow(c.words[t], c.words[u]) {
 			best.put(a, limit)
 		}
 	}
@@ -288,7 +291,7 @@ func (c *Company) Alike(item string, limit int) ([]Alike, bool) {
 // together, the most alike first, at most limit of them (0: all). What the terms match, its families, and what
 // holds it or is held in it are left out. Terms that cannot be searched are an error.
 func (c *Company) AlikeTo(ctx context.Context, terms []strategy.Term, limit int) ([]Alike, error) {
-	d, err := c.direction(ctx, strategy.Block{Terms: terms}, ByItem)
+	d, err := c.direction(ctx, strategy.Block{Terms: terms})
 	if err != nil {
 		return nil, err
 	}
@@ -309,7 +312,7 @@ func (c *Company) AlikeTo(ctx context.Context, terms []strategy.Term, limit int)
 		}
 		a := scored{tally.Round(c.cosine(u, d)), int32(u)}
 		if a.alike > 0 && (limit == 0 || len(best.list) < limit || best.before(a, best.list[0])) &&
-			!slices.ContainsFunc(members, func(m int) bool { return within(c.words[u], c.words[m]) || within(c.words[m], c.words[u]) }) {
+			!slices.ContainsFunc(members, func(m int) bool { return text.InRow(c.words[u], c.words[m]) || text.InRow(c.words[m], c.words[u]) }) {
 			best.put(a, limit)
 		}
 	}
@@ -378,16 +381,6 @@ func (c *Company) records(item int) *roaring.Bitmap {
 	return found
 }
 
-// within reports whether the tokens stand in a row in the others.
-func within(tokens, others []string) bool {
-	for i := 0; i+len(tokens) <= len(others); i++ {
-		if slices.Equal(tokens, others[i:i+len(tokens)]) {
-			return true
-		}
-	}
-	return false
-}
-
 // Thresholds above which a block is proposed.
 const (
 	leastFit  = 0.1
@@ -409,7 +402,7 @@ func (c *Company) Fits(ctx context.Context, s strategy.Strategy) ([]Fit, error) 
 	blocks := make([]direction, len(s.Blocks))
 	for i, b := range s.Blocks {
 		var err error
-		if blocks[i], err = c.direction(ctx, b, ByItem); err != nil {
+		if blocks[i], err = c.direction(ctx, b); err != nil {
 			return nil, err
 		}
 	}

@@ -115,6 +115,20 @@ func (p plain) unit(item string) map[string]float64 {
 	return out
 }
 
+// add lays the vector of an item, brought to length 1 and weighed, to a sum.
+func (p plain) add(sum map[string]float64, item string, weight float64) {
+	for c, w := range p.unit(item) {
+		sum[c] += weight * w
+	}
+}
+
+func squares(v map[string]float64) (sum float64) {
+	for _, w := range v {
+		sum += w * w
+	}
+	return sum
+}
+
 func TestCompanyAgreesWithItsDefinition(t *testing.T) {
 	records := demo.NewWorld(4, 120).Records
 	p := newPlain(records)
@@ -143,10 +157,17 @@ func TestCompanyAgreesWithItsDefinition(t *testing.T) {
 	for _, f := range fits {
 		for b, block := range s.Blocks {
 			sum := map[string]float64{}
-			for item := range p.items {
-				if item != f.Item && matches(block, item) {
-					for c, w := range p.unit(item) {
-						sum[c] += w
+			for _, term := range block.Terms { // each weighs the same, and the item itself is left out
+				whole := map[string]float64{}
+				for item := range p.items {
+					if matches(strategy.Block{Terms: []strategy.Term{term}}, item) {
+						p.add(whole, item, 1)
+					}
+				}
+				length := math.Sqrt(squares(whole))
+				for item := range p.items {
+					if item != f.Item && matches(strategy.Block{Terms: []strategy.Term{term}}, item) {
+						p.add(sum, item, 1/length)
 					}
 				}
 			}

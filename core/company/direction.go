@@ -3,24 +3,12 @@ package company
 import (
 	"context"
 	"math"
-	"slices"
 
 	"tamiz/core/strategy"
 )
 
-// A Way is how the company that the terms of a block keep is put together.
-type Way int
-
-const (
-	// ByItem lets each item that a term matches weigh the same (measures.md §7).
-	ByItem Way = iota
-	// ByTerm lets each term weigh the same, however many items it matches, and a phrase fit a block no better than the word
-	// that leads it (beyond.md).
-	ByTerm
-)
-
-// A direction is the company that the items which a block's terms match keep together: the sum of their vectors, each
-// brought to length 1 and weighed.
+// A direction is the company that the terms of a block keep together: each term weighs the same, however many items it
+// matches (measures.md §7). It is the sum of the items' vectors, each brought to length 1 and weighed.
 type direction struct {
 	members map[int]float64 // what each weighs
 	sum     []float64
@@ -32,7 +20,7 @@ func (d direction) has(item int) bool {
 	return ok
 }
 
-func (c *Company) direction(ctx context.Context, b strategy.Block, way Way) (direction, error) {
+func (c *Company) direction(ctx context.Context, b strategy.Block) (direction, error) {
 	d := direction{members: map[int]float64{}, sum: make([]float64, len(c.items))}
 	for _, term := range b.Terms {
 		if !term.On || term.Kind == strategy.HeadingTerm {
@@ -46,13 +34,7 @@ func (c *Company) direction(ctx context.Context, b strategy.Block, way Way) (dir
 			return d, err
 		}
 		matched := c.matched(q.(matcher))
-		if way == ByItem {
-			matched = slices.DeleteFunc(matched, d.has)
-		}
-		weight := 1.0
-		if way == ByTerm {
-			weight = 1 / c.lengthOf(matched, d.sum)
-		}
+		weight := 1 / c.lengthOf(matched, d.sum)
 		for _, i := range matched {
 			d.members[i] += weight
 		}
@@ -119,4 +101,19 @@ func (c *Company) cosine(t int, b direction) float64 {
 		return 0
 	}
 	return dot / math.Sqrt(squared)
+}
+
+// Toward returns how near each item, by its number, is to what some items keep company with: the cosine of its vector and the
+// sum of theirs, each brought to length 1. What is no item has no part in it.
+func (c *Company) Toward(items []string) func(item int) float64 {
+	d := direction{sum: make([]float64, len(c.items))}
+	for _, item := range items {
+		if i, ok := c.place[item]; ok {
+			c.lay(i, 1, d.sum)
+		}
+	}
+	for _, x := range d.sum {
+		d.squared += x * x
+	}
+	return func(item int) float64 { return c.cosine(item, d) }
 }

@@ -20,30 +20,23 @@ import (
 // asked of them. They can be asked by several at once.
 type Directions struct {
 	c      *Company
-	way    Way
 	blocks []direction
 	mu     sync.Mutex
-	known  map[int]Fitted // by item
-}
-
-// A Fitted is how well something fits each block, not rounded. It is not to be changed.
-type Fitted struct {
-	Of  []float64
-	Led bool // it is a phrase that fits no block better than the word which leads it does
+	known  map[int][]float64 // by item
 }
 
 // Directions returns those of the blocks of a strategy, searched or not. Terms that cannot be searched are an error.
-func (c *Company) Directions(ctx context.Context, s strategy.Strategy, way Way) (*Directions, error) {
-	d := &Directions{c: c, way: way, blocks: make([]direction, len(s.Blocks)), known: map[int]Fitted{}}
+func (c *Company) Directions(ctx context.Context, s strategy.Strategy) (*Directions, error) {
+	d := &Directions{c: c, blocks: make([]direction, len(s.Blocks)), known: map[int][]float64{}}
 	err := parallel.Each(ctx, len(s.Blocks), func(i int) (err error) {
-		d.blocks[i], err = c.direction(ctx, s.Blocks[i], way)
+		d.blocks[i], err = c.direction(ctx, s.Blocks[i])
 		return err
 	})
 	return d, err
 }
 
-// Fits returns how well an item fits each block; ok is false for what is no item.
-func (d *Directions) Fits(item string) (fits Fitted, ok bool) {
+// Fits returns how well an item fits each block, to 6 decimals and not to be changed; ok is false for what is no item.
+func (d *Directions) Fits(item string) (fits []float64, ok bool) {
 	i, ok := d.c.place[item]
 	if !ok {
 		return fits, false
@@ -55,7 +48,7 @@ func (d *Directions) Fits(item string) (fits Fitted, ok bool) {
 func (d *Directions) Median(block int) float64 {
 	var fits []float64
 	for i := range d.blocks[block].members {
-		fits = append(fits, d.of(i).Of[block])
+		fits = append(fits, d.of(i)[block])
 	}
 	if len(fits) == 0 {
 		return 0
@@ -64,36 +57,34 @@ func (d *Directions) Median(block int) float64 {
 	return fits[len(fits)/2]
 }
 
+// Stands reports whether an item stands by itself (measures.md §4); what is no item does not.
+func (d *Directions) Stands(item string) bool {
+	i, ok := d.c.place[item]
+	return ok && d.c.stand[i]
+}
+
 // Known reports whether something is an item.
 func (d *Directions) Known(item string) bool {
 	_, ok := d.c.place[item]
 	return ok
 }
 
-// At returns the same of an item by its number, and in how many records it stands.
-func (d *Directions) At(item int) (fits Fitted, records int) {
-	return d.of(item), d.c.items[item].Records
+// At returns the same of an item by its number, in how many records it is, and whether it stands by itself.
+func (d *Directions) At(item int) (fits []float64, records int, stands bool) {
+	return d.of(item), d.c.items[item].Records, d.c.stand[item]
 }
 
 // of returns the same of an item by its number. Two that ask at once may both work it out.
-func (d *Directions) of(item int) Fitted {
+func (d *Directions) of(item int) []float64 {
 	d.mu.Lock()
 	f, ok := d.known[item]
 	d.mu.Unlock()
 	if ok {
 		return f
 	}
-	f = Fitted{Of: make([]float64, len(d.blocks))}
+	f = make([]float64, len(d.blocks))
 	for b := range d.blocks {
-		f.Of[b] = d.c.cosine(item, d.blocks[b])
-	}
-	if words := d.c.words[item]; d.way == ByTerm && len(words) > 1 && len(d.blocks) > 0 {
-		if leading := d.leading(words); leading != nil {
-			f.Led = true
-			for b := range f.Of {
-				f.Of[b] = min(f.Of[b], leading[b])
-			}
-		}
+		f[b] = tally.Round(d.c.cosine(item, d.blocks[b])) // as it is shown: figures that are made of it can be checked
 	}
 	d.mu.Lock()
 	d.known[item] = f
@@ -101,25 +92,12 @@ func (d *Directions) of(item int) Fitted {
 	return f
 }
 
-// leading returns how well the word fits the blocks that leads a phrase: that of its words which fits any block best. It is
-// nil where none of them has company.
-func (d *Directions) leading(words []string) (leading []float64) {
-	for _, word := range words {
-		if i, ok := d.c.place[word]; ok {
-			if fits := d.of(i).Of; leading == nil || slices.Max(fits) > slices.Max(leading) {
-				leading = fits
-			}
-		}
-	}
-	return leading
-}
-
 // typical is how many items stand for a heading.
 const typical = 5
 
 // FitsOf returns how well a heading fits each block, by the words that stand for it: the mean over the five items that are
 // most typical of the records that carry it, against the rest. ok is false where there is none.
-func (d *Directions) FitsOf(carrying *roaring.Bitmap) (fits Fitted, ok bool) {
+func (d *Directions) FitsOf(carrying *roaring.Bitmap) (fits []float64, ok bool) {
 	c := d.c
 	here, all := int(carrying.AndCardinality(c.set)), int(c.set.GetCardinality())
 	counts := make([]int32, len(c.items))
@@ -161,10 +139,10 @@ func (d *Directions) FitsOf(carrying *roaring.Bitmap) (fits Fitted, ok bool) {
 	if len(best) == 0 {
 		return fits, false
 	}
-	fits.Of = make([]float64, len(d.blocks))
+	fits = make([]float64, len(d.blocks))
 	for _, s := range best {
-		for b, x := range d.of(int(s.item)).Of {
-			fits.Of[b] += x / float64(len(best))
+		for b, x := range d.of(int(s.item)) {
+			fits[b] += x / float64(len(best))
 		}
 	}
 	return fits, true

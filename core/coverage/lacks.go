@@ -28,7 +28,8 @@ type Lack struct {
 	Of      int     // in all
 	Pull    float64 // how typical it is of the blind spot, against all other records
 	Suit    float64
-	Best    int // the block that it suits best
+	Best    int    // the block that it suits best
+	Under   string // the shorter or longer form of it that stands before it; empty where none does
 }
 
 // leastInSpot is in how many records of a blind spot something has to stand.
@@ -65,7 +66,7 @@ func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Compan
 			return
 		}
 		n := count(records)
-		found.add(Lack{item, kind, here, n, tally.Pull(here, in, n-here, all-in), s.Of[block], s.Best()})
+		found.add(Lack{item, kind, here, n, tally.Pull(here, in, n-here, all-in), s.Of[block], s.Best(), ""})
 	}
 	// Most words cannot suit the block, whatever records hold them, or not as well as what was found: what could suit it
 	// best is looked for first, and the rest need not be looked for at all.
@@ -75,7 +76,7 @@ func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Compan
 	}
 	var hopes []hope
 	for _, item := range itemsOf(set, kept, spot) {
-		if fits, ok := suits.fits.Fits(item); ok && fits.Of[block] > 0 {
+		if fits, ok := suits.fits.Fits(item); ok && fits[block] > 0 && suits.fits.Stands(item) {
 			if most := tally.Round(suits.most(fits, block, kept.Records(item))); most > 0 {
 				hopes = append(hopes, hope{item, most})
 			}
@@ -123,6 +124,10 @@ func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Compan
 	}
 	out := found.all
 	slices.SortFunc(out, sooner)
+	var under pieces
+	for i, x := range out {
+		out[i].Under = under.put(x.Kind, x.Item, x.Suit)
+	}
 	if want.First > 0 {
 		out = out[:min(want.First, len(out))]
 	}

@@ -299,7 +299,7 @@ func TestKeyStudiesThatAreAllMissedAllCaughtOrNone(t *testing.T) {
 
 // suits returns what tells how well candidates belong to the blocks.
 func suits(set coverage.Set, s strategy.Strategy) *coverage.Suits {
-	found, _, err := coverage.SuitsOf(context.Background(), set, s, coverage.Published)
+	found, _, err := coverage.SuitsOf(context.Background(), set, s)
 	if err != nil {
 		panic(err)
 	}

@@ -30,7 +30,7 @@ func titled(titles ...string) (out []*bib.Record) {
 }
 
 func rescuerOf(t testing.TB, set, keys coverage.Set, s strategy.Strategy) *coverage.Rescuer {
-	suits, _, err := coverage.SuitsOf(context.Background(), set, s, coverage.Published)
+	suits, _, err := coverage.SuitsOf(context.Background(), set, s)
 	require.NoError(t, err)
 	r, err := coverage.NewRescuer(context.Background(), set, keys, s, suits)
 	require.NoError(t, err)
@@ -68,7 +68,7 @@ func TestAMendCatchesTheStudyAtItsPrice(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		set, s := drawn(t, 14)
 		keys, _ := drawn(t, 5)
-		suits, _, err := coverage.SuitsOf(context.Background(), set, s, coverage.Published)
+		suits, _, err := coverage.SuitsOf(context.Background(), set, s)
 		require.NoError(t, err)
 		r, err := coverage.NewRescuer(context.Background(), set, keys, s, suits)
 		require.NoError(t, err)
@@ -130,11 +130,11 @@ func TestTermsAreRemarkedOn(t *testing.T) {
 		blockOf("A", word("labourers"), word("labuorers"), word("field crews"), word("worker*")), blockOf("B", word("rest")),
 	}}
 	ctx := context.Background()
-	suits, kept, err := coverage.SuitsOf(ctx, set, s, coverage.Published)
+	suits, kept, err := coverage.SuitsOf(ctx, set, s)
 	require.NoError(t, err)
 	reach, err := coverage.Find(ctx, set, s)
 	require.NoError(t, err)
-	offers, err := coverage.Offered(ctx, suits, kept, reach)
+	offers, err := coverage.Offered(ctx, suits, kept, reach, nil)
 	require.NoError(t, err)
 	found, err := coverage.Remarks(ctx, reach, offers, 0)
 	require.NoError(t, err)

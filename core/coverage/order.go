@@ -20,8 +20,9 @@ type Offers struct {
 	fresh []float64   // by item, the highest over the blocks of suit × ln(1 + records in the blind spot)
 }
 
-// Offered works out what all items offer to the blocks of a strategy. reach is what that finds.
-func Offered(ctx context.Context, suits *Suits, kept *company.Company, reach *Reach) (*Offers, error) {
+// Offered works out what all items offer to the blocks of a strategy. reach is what that finds. What was dropped in the review
+// pushes away what is like it, for the order alone (measures.md §4, *Order*).
+func Offered(ctx context.Context, suits *Suits, kept *company.Company, reach *Reach, dropped []string) (*Offers, error) {
 	o := &Offers{kept: kept, suits: make([][]float64, kept.Len()), block: make([]int, kept.Len()), fresh: make([]float64, kept.Len())}
 	together, spots := make([][]int32, len(suits.blocks)), make([][]int32, len(suits.blocks))
 	for b, found := range suits.blocks {
@@ -33,16 +34,29 @@ func Offered(ctx context.Context, suits *Suits, kept *company.Company, reach *Re
 			spots[b] = kept.Counts(reach.BlindSpot(b))
 		}
 	}
+	away := kept.Toward(dropped)
+	none, pushed := make([]float64, len(suits.blocks)), make([]float64, len(suits.blocks))
 	for i := range o.suits {
 		if i&1023 == 0 && ctx.Err() != nil {
 			return nil, ctx.Err()
 		}
-		fits, records := suits.fits.At(i)
-		o.suits[i] = suits.weighed(fits, records, func(b int) int { return int(together[b][i]) })
-		if o.block[i] = (Suit{Of: o.suits[i]}).Best(); o.block[i] >= 0 && tally.Round(fits.Of[o.block[i]]) < leastFit {
+		fits, records, stands := suits.fits.At(i)
+		if !stands {
+			fits = none
+		}
+		with := func(b int) int { return int(together[b][i]) }
+		o.suits[i] = suits.weighed(fits, fits, records, with)
+		ordered := o.suits[i]
+		if d := away(i); d > 0 && stands {
+			for b := range fits {
+				pushed[b] = fits[b] - push*d
+			}
+			ordered = suits.weighed(pushed, fits, records, with)
+		}
+		if o.block[i] = (Suit{Of: o.suits[i]}).Best(); o.block[i] >= 0 && tally.Round(fits[o.block[i]]) < leastFit {
 			o.block[i] = -1
 		}
-		for b, suit := range o.suits[i] {
+		for b, suit := range ordered {
 			if suit > 0 && spots[b] != nil {
 				o.fresh[i] = max(o.fresh[i], suit*math.Log(1+float64(spots[b][i])))
 			}
@@ -50,6 +64,9 @@ func Offered(ctx context.Context, suits *Suits, kept *company.Company, reach *Re
 	}
 	return o, nil
 }
+
+// push is how much of its likeness to what was dropped is taken from the fit of an item.
+const push = 0.5
 
 // leastFit is from which fit on a block is proposed for what suits it best.
 const leastFit = 0.1

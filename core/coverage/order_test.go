@@ -55,17 +55,15 @@ func TestNobodyStandsBehindWhatIsLessInBoth(t *testing.T) {
 }
 
 // What all items offer at once is what each is said to suit by itself, over the records with it in title or abstract.
-func TestOffersAreTheSuitsOfEach(t *testing.T) { bothRules(t, offersOfEach) }
-
-func offersOfEach(t *testing.T, rule coverage.Rule) {
+func TestOffersAreTheSuitsOfEach(t *testing.T) {
 	s := woolStrategy(t)
 	set := coverage.NewSet(append(read(t, "sample.ris"), read(t, "contrast-1.ris")...))
 	ctx := context.Background()
-	suits, kept, err := coverage.SuitsOf(ctx, set, s, rule)
+	suits, kept, err := coverage.SuitsOf(ctx, set, s)
 	require.NoError(t, err)
 	reach, err := coverage.Find(ctx, set, s)
 	require.NoError(t, err)
-	offers, err := coverage.Offered(ctx, suits, kept, reach)
+	offers, err := coverage.Offered(ctx, suits, kept, reach, nil)
 	require.NoError(t, err)
 	proposed, fresh := 0, 0
 	for _, item := range kept.ItemsIn(set.Index.All()) {

@@ -30,6 +30,7 @@ type Candidate struct {
 	Best     int     // the block that it suits best, or -1
 	Rare     bool    // too rare to have company: nothing tells whether it belongs
 	Doubtful bool    // it fits the block far less than the block's own words do
+	Under    string  // the shorter or longer form of it that stands before it; empty where none does
 
 	found *found
 }
@@ -164,6 +165,10 @@ func (r *Rescuer) candidates(ctx context.Context, block int, missed *roaring.Bit
 		}
 	}
 	slices.SortFunc(out, better)
+	var under pieces
+	for i, x := range out {
+		out[i].Under = under.put(x.Kind, x.Item, x.Suit)
+	}
 	return out, nil
 }
 

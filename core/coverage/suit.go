@@ -32,17 +32,6 @@ func (s Suit) Best() int {
 	return best
 }
 
-// A Rule is how suit is worked out.
-type Rule string
-
-const (
-	// Published is measures.md §4 as it is.
-	Published Rule = "published"
-	// ByWords is the same (beyond.md), but each term of a block weighs alike, and a phrase fits no block better than the word
-	// that leads it, and counts less where few records hold it.
-	ByWords Rule = "words"
-)
-
 // Suits tells how well candidates belong to the blocks of a strategy: by the company that their words keep, and by how
 // often the blocks find their records. It can be asked by several at once.
 type Suits struct {
@@ -56,17 +45,13 @@ type Suits struct {
 
 // NewSuits prepares to tell what suits the blocks of a strategy, over all records of a set (sample and contrast together),
 // whose company is given.
-func NewSuits(ctx context.Context, set Set, kept *company.Company, s strategy.Strategy, rule Rule) (*Suits, error) {
+func NewSuits(ctx context.Context, set Set, kept *company.Company, s strategy.Strategy) (*Suits, error) {
 	set.Within = nil
 	reach, err := Find(ctx, set, s)
 	if err != nil {
 		return nil, err
 	}
-	way := company.ByItem
-	if rule == ByWords {
-		way = company.ByTerm
-	}
-	fits, err := kept.Directions(ctx, s, way)
+	fits, err := kept.Directions(ctx, s)
 	if err != nil {
 		return nil, err
 	}
@@ -85,9 +70,12 @@ const doubt = 1.0 / 3
 func (s *Suits) Known(item string) bool { return s.fits.Known(item) }
 
 // Text returns how well a word or phrase suits each block; records are those of the set that hold it in title, abstract or
-// a keyword.
+// a keyword. A phrase that does not stand by itself suits none.
 func (s *Suits) Text(item string, records *roaring.Bitmap) Suit {
 	fits, ok := s.fits.Fits(item)
+	if ok && !s.fits.Stands(item) {
+		return s.weigh(make([]float64, len(s.blocks)), true, records)
+	}
 	return s.weigh(fits, ok, records)
 }
 
@@ -108,50 +96,40 @@ func (s *Suits) Heading(label string, records *roaring.Bitmap) Suit {
 }
 
 // most returns the highest that the suit of an item to a block can be, whatever records hold it: so many or more.
-func (s *Suits) most(fits company.Fitted, block, records int) float64 {
+func (s *Suits) most(fits []float64, block, records int) float64 {
 	together := 1.0
 	if p := float64(s.blocks[block].GetCardinality()) / float64(s.all); p > 0 {
 		together = 1 / p
 	}
-	if fits.Led {
-		records = max(records, fullest)
-	}
-	return suit(fits, block, together, float64(records))
+	return suit(fits[block], together, float64(records)) * damped(fits, block)
 }
 
-// How strongly a candidate that fits another block better is damped, how many chance records are laid to those that hold it,
-// and from how many records on a phrase counts half and more. They were chosen with the formulas.
+// The numbers of the formula of suit: how strongly a candidate that fits another block better is damped, how many chance
+// records are laid to those that hold it, what fit counts beside togetherness, and how much a common word counts less.
 const (
-	damping = 8
-	chance  = 5
-	halfway = 10
+	damping  = 8
+	chance   = 5
+	kind     = 2
+	rareness = 1.5
 )
 
-// fullest is in how many records a phrase counts most: with fewer it is less sure, with more it is more common.
-var fullest = func() int {
-	n := 1
-	for held(float64(n+1), true) > held(float64(n), true) {
-		n++
-	}
-	return n
-}()
-
-func (s *Suits) weigh(fits company.Fitted, kept bool, records *roaring.Bitmap) Suit {
+func (s *Suits) weigh(fits []float64, kept bool, records *roaring.Bitmap) Suit {
 	if !kept {
 		return Suit{Of: make([]float64, len(s.blocks))}
 	}
 	with := func(b int) int { return int(records.AndCardinality(s.blocks[b])) }
-	out := Suit{Of: s.weighed(fits, int(records.GetCardinality()), with), Kept: true}
-	for b, fit := range fits.Of {
+	out := Suit{Of: s.weighed(fits, fits, int(records.GetCardinality()), with), Kept: true}
+	for b, fit := range fits {
 		out.doubtful = append(out.doubtful, fit < s.floors[b])
 	}
 	return out
 }
 
-// weighed returns the suit to each block of what stands in so many records; with tells how many of them a block finds.
-func (s *Suits) weighed(fits company.Fitted, records int, with func(block int) int) []float64 {
+// weighed returns the suit to each block of what stands in so many records; with tells how many of them a block finds. own is
+// the fits of the first factor: those that are damped by, or less.
+func (s *Suits) weighed(own, fits []float64, records int, with func(block int) int) []float64 {
 	of := make([]float64, len(s.blocks))
-	for b, fit := range fits.Of {
+	for b, fit := range own {
 		if fit <= 0 {
 			continue
 		}
@@ -159,24 +137,15 @@ func (s *Suits) weighed(fits company.Fitted, records int, with func(block int) i
 		if p := float64(s.blocks[b].GetCardinality()) / float64(s.all); p > 0 {
 			together = (float64(with(b)) + chance*p) / (float64(records) + chance) / p
 		}
-		of[b] = suit(fits, b, together, float64(records))
+		of[b] = suit(fit, together, float64(records)) * damped(fits, b)
 	}
 	return of
 }
 
-// suit is the formula of measures.md §4 and, by words, of beyond.md.
-func suit(fits company.Fitted, block int, together, records float64) float64 {
-	x := fits.Of[block] * (1 + max(0, math.Log(together)))
-	return x * x * damped(fits.Of, block) * held(records, fits.Led)
-}
-
-// held is the part of suit that tells in how many records something stands.
-func held(records float64, phrase bool) float64 {
-	x := 1 / math.Log(2+records)
-	if phrase {
-		x *= records / (records + halfway)
-	}
-	return x
+// suit is the formula of measures.md §4, but for what fits another block better.
+func suit(fit, together, records float64) float64 {
+	x := fit * (kind + max(0, math.Log(together)))
+	return x * x / math.Pow(math.Log(2+records), rareness)
 }
 
 // damped is 1 for the block that something fits best, and less for the others.
@@ -187,12 +156,12 @@ func damped(fits []float64, block int) float64 {
 	return math.Pow(fits[block]/slices.Max(fits), damping)
 }
 
-// SuitsOf does the same for records whose company is not known yet, and returns that besides.
-func SuitsOf(ctx context.Context, set Set, s strategy.Strategy, rule Rule) (*Suits, *company.Company, error) {
+// SuitsOf does the same for records whose company is not known yet, and returns that as well.
+func SuitsOf(ctx context.Context, set Set, s strategy.Strategy) (*Suits, *company.Company, error) {
 	kept, err := company.Build(ctx, set.Index, set.Index.All())
 	if err != nil {
 		return nil, nil, err
 	}
-	suits, err := NewSuits(ctx, set, kept, s, rule)
+	suits, err := NewSuits(ctx, set, kept, s)
 	return suits, kept, err
 }

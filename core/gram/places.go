@@ -11,6 +11,7 @@ type Places struct {
 
 // An Item is one with its figures.
 type Item struct {
+	Number      int32 // among all that were found
 	Name        string
 	Words       int // tokens
 	Records     int
@@ -33,7 +34,7 @@ func (f *Found) Places(s index.Stream, keep func(Item) bool) *Places {
 	for i, c := range counts {
 		i := int32(i)
 		number[i] = None
-		item := Item{Name: f.Name(i), Words: f.Words(i), Records: int(c.Records), Occurrences: int(c.Occurrences), Family: f.Name(label[f.Family(i)]),
+		item := Item{Number: i, Name: f.Name(i), Words: f.Words(i), Records: int(c.Records), Occurrences: int(c.Occurrences), Family: f.Name(label[f.Family(i)]),
 			Absorbed: f.Absorber(i, of) != None}
 		if keep(item) {
 			number[i] = int32(len(p.Items))

@@ -1,6 +1,7 @@
 package text
 
 import (
+	"slices"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -179,4 +180,14 @@ func init() {
 func standsAlone(r rune) bool {
 	return r >= 0x3040 && r <= 0x30FF || r >= 0x3400 && r <= 0x4DBF ||
 		r >= 0x4E00 && r <= 0x9FFF || r >= 0x20000 && r <= 0x2FA1F
+}
+
+// InRow reports whether the tokens stand in a row in the others.
+func InRow(tokens, others []string) bool {
+	for i := 0; i+len(tokens) <= len(others); i++ {
+		if slices.Equal(tokens, others[i:i+len(tokens)]) {
+			return true
+		}
+	}
+	return false
 }
