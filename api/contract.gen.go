@@ -380,6 +380,9 @@ type DoublesRule = string
 // Draw defines model for Draw.
 type Draw = outside.Draw
 
+// DrawPart defines model for DrawPart.
+type DrawPart = outside.DrawPart
+
 // Edit one thing done to a document
 type Edit = review.Edit
 
@@ -706,6 +709,9 @@ type Origin = desk.Origin
 
 // Outside defines model for Outside.
 type Outside = figures.Outside
+
+// Over over which records something is told of a block, which its own words did not choose
+type Over = desk.Over
 
 // OverlapFigure A number of works with its 95 % interval; the ends are equal where it was counted
 type OverlapFigure = outside.OverlapFigure

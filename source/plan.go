@@ -115,6 +115,21 @@ func PlanOf(ctx context.Context, src Source, m Map, cql string, o Order) (Plan, 
 	return p, nil
 }
 
+// Share shares n out among the parts of a sample, which hold so many each: the first has up to half, the others share the rest as
+// evenly as they allow, and what they leave goes to the first. Of a higher n no part has less.
+func Share(hold []int, n int) []int {
+	if len(hold) == 0 {
+		return nil
+	}
+	first := min(hold[0], (n+1)/2)
+	others := evenly(hold[1:], n-first)
+	left := n - first
+	for _, k := range others {
+		left -= k
+	}
+	return append([]int{min(hold[0], first+left)}, others...)
+}
+
 // evenly shares n out among several that hold so many each, as evenly as they allow; what does not come out
 // even goes to the first.
 func evenly(hold []int, n int) []int {

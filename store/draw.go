@@ -27,6 +27,7 @@ type Draw struct {
 	Query    string
 	Notes    json.RawMessage
 	Plan     json.RawMessage
+	Parts    json.RawMessage // of a sample that is drawn in several
 	State    string
 	Total    int
 	Wanted   int
@@ -48,7 +49,7 @@ func (d Draw) Whole() bool { return d.State == "done" && d.Wanted >= d.Total && 
 // lasting are the troubles for which a record is not there: others are no record, or one that is there already.
 const lasting = "kind not in ('no-record', 'repeated', 'total-moved')"
 
-const drawColumns = `select id, review, source, name, concepts, how, at_most, seed, query, notes, plan, state, total, wanted, got, pause, problem, sample, made, apart,
+const drawColumns = `select id, review, source, name, concepts, how, at_most, seed, query, notes, plan, parts, state, total, wanted, got, pause, problem, sample, made, apart,
 	(select count(*) from draw_trouble t where t.draw = d.id)::int as troubles,
 	(select coalesce(sum(last - first + 1), 0) from draw_trouble t where t.draw = d.id and ` + lasting + `)::int as missing,
 	exists (select from draw_trouble t where t.draw = d.id and t.kind = 'total-moved') as moved,
@@ -78,9 +79,9 @@ func (s *Store) NewDraw(ctx context.Context, d Draw, then func(context.Context, 
 }
 
 func newDraw(ctx context.Context, tx pgx.Tx, d Draw, then func(context.Context, pgx.Tx, Task) error) (int64, error) {
-	err := tx.QueryRow(ctx, `insert into draw (review, source, name, concepts, how, at_most, seed, query, notes, apart, state)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, 'waiting') returning id`,
-		d.Review, d.Source, d.Name, d.Concepts, d.How, d.AtMost, d.Seed, d.Query, d.Notes, d.Apart).Scan(&d.ID)
+	err := tx.QueryRow(ctx, `insert into draw (review, source, name, concepts, how, at_most, seed, query, notes, apart, parts, state)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, coalesce($11, '[]'), 'waiting') returning id`,
+		d.Review, d.Source, d.Name, d.Concepts, d.How, d.AtMost, d.Seed, d.Query, d.Notes, d.Apart, d.Parts).Scan(&d.ID)
 	if err != nil {
 		return 0, err
 	}
@@ -116,13 +117,15 @@ func (s *Store) StopDraw(ctx context.Context, id int64) error {
 	return err
 }
 
-// BeginDraw keeps the plan of a draw. What could not be fetched the last time is to be tried again.
-func (s *Store) BeginDraw(ctx context.Context, id int64, plan json.RawMessage, total, wanted int) error {
+// BeginDraw keeps the plan of a draw, and of its parts what each finds. What could not be fetched the last time is to be tried
+// again.
+func (s *Store) BeginDraw(ctx context.Context, id int64, plan, parts json.RawMessage, total, wanted int) error {
 	return s.bulk.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		if _, err := tx.Exec(ctx, "delete from draw_trouble where draw = $1 and "+lasting, id); err != nil {
 			return err
 		}
-		_, err := tx.Exec(ctx, `update draw set plan = $2, total = $3, wanted = $4, state = case when state = 'waiting' then 'drawing' else state end where id = $1`, id, plan, total, wanted)
+		_, err := tx.Exec(ctx, `update draw set plan = $2, total = $3, wanted = $4, parts = coalesce($5, parts), state = case when state = 'waiting' then 'drawing' else state end where id = $1`,
+			id, plan, total, wanted, parts)
 		return err
 	})
 }
@@ -151,22 +154,64 @@ func (s *Store) Drawn(ctx context.Context, id int64) (map[int]*roaring.Bitmap, e
 	return out, err
 }
 
-// DrawnIdentities calls visit with what makes each record of a draw itself.
-func (s *Store) DrawnIdentities(ctx context.Context, id int64, visit func(r *bib.Record)) error {
-	rows, err := s.bulk.Query(ctx, "select r.body from draw_position p join record r on r.id = p.record where p.draw = $1", id)
+// PartSize is how far apart the numbers of the parts of a draw are: within one, its years are told apart.
+const PartSize = 10_000
+
+// DrawnIdentities calls visit with what makes each record of a draw itself, and of which part it is.
+func (s *Store) DrawnIdentities(ctx context.Context, id int64, visit func(part int, r *bib.Record)) error {
+	rows, err := s.bulk.Query(ctx, "select p.part / $2, r.body from draw_position p join record r on r.id = p.record where p.draw = $1", id, PartSize)
 	if err != nil {
 		return err
 	}
+	var part int
 	var body []byte
-	_, err = pgx.ForEachRow(rows, []any{&body}, func() error {
+	_, err = pgx.ForEachRow(rows, []any{&part, &body}, func() error {
 		var r bib.Record
 		if err := json.Unmarshal(body, &r); err != nil {
 			return err
 		}
-		visit(&r)
+		visit(part, &r)
 		return nil
 	})
 	return err
+}
+
+// An Origin is how the records of a sample came about: read from a file, put together, or drawn, for some concepts.
+type Origin struct {
+	Sample   int64
+	Name     string
+	Records  int
+	Import   *int64
+	Joined   *Joined
+	Draw     *int64
+	Source   *int64
+	How      string
+	Concepts json.RawMessage
+	Parts    json.RawMessage
+	Apart    bool // drawn for a run: by the whole strategy
+}
+
+// Origins returns how the samples of a review came about, the newest first.
+func (s *Store) Origins(ctx context.Context, review int64) ([]Origin, error) {
+	return all[Origin](ctx, s, `select s.id as sample, s.name, s.records, s.import, s.joined, s.draw, d.source, coalesce(d.how, '') as how, coalesce(d.concepts, '[]') as concepts,
+		coalesce(d.parts, '[]') as parts, coalesce(d.apart, false) as apart from sample s left join draw d on d.id = s.draw
+		where s.review = $1 and not s.deleted and not s.hidden order by s.id desc`, review)
+}
+
+// PartIDs returns which records each part of a draw brought, by its place.
+func (s *Store) PartIDs(ctx context.Context, draw int64) (map[int][]int64, error) {
+	rows, err := s.bulk.Query(ctx, "select distinct part / $2, record from draw_position where draw = $1 and record is not null", draw, PartSize)
+	if err != nil {
+		return nil, err
+	}
+	out := map[int][]int64{}
+	var part int
+	var record int64
+	_, err = pgx.ForEachRow(rows, []any{&part, &record}, func() error {
+		out[part] = append(out[part], record)
+		return nil
+	})
+	return out, err
 }
 
 // ErrStopped is the answer to a draw that has been told to stop.
@@ -242,9 +287,9 @@ func (s *Store) FillDrawn(ctx context.Context, d Draw) (sample int64, err error)
 			return err
 		}
 		_, err = tx.Exec(ctx, `insert into sample_record (sample, position, record)
-			select $1, (select coalesce(max(position) + 1, 0) from sample_record where sample = $1) + row_number() over (order by part desc, position) - 1, record
-			from draw_position p where draw = $2 and record is not null
-			and not exists (select from sample_record s where s.sample = $1 and s.record = p.record)`, sample, d.ID)
+			select $1, (select coalesce(max(position) + 1, 0) from sample_record where sample = $1) + row_number() over (order by part / $3, part desc, position) - 1, record
+			from (select distinct on (record) part, position, record from draw_position where draw = $2 and record is not null order by record, part / $3, part desc, position) p
+			where not exists (select from sample_record s where s.sample = $1 and s.record = p.record)`, sample, d.ID, PartSize)
 		return err
 	})
 	if err != nil || sample == 0 {

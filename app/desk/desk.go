@@ -56,6 +56,7 @@ type Desk struct {
 	Set      set.Set  // what of sample and contrast; nil for the sample
 	Drawn    bool     // through another vocabulary: the sample was drawn from a source of it
 	Carried  *Carrier // through another vocabulary than the review's: what stands for its headings there
+	chosen   []chosen // what chose the records of the review's samples
 	Contrast string   // the name of what the sample is set against; "" is all other records
 }
 
@@ -92,7 +93,7 @@ func (a *Service) DeskWith(ctx context.Context, at At, p Proposal) (*Desk, error
 		}
 		d.Keys = d.Keys.without(holdings, l.Source)
 	}
-	if d.Pool, err = a.Pools.pool(ctx, l); err != nil || d.Pool == nil {
+	if d.Pool, err = a.Pools.pool(ctx, at.Review, l); err != nil || d.Pool == nil {
 		return &d, err
 	}
 	d.Pool = d.Pool.part(l.Parted)
@@ -100,6 +101,13 @@ func (a *Service) DeskWith(ctx context.Context, at At, p Proposal) (*Desk, error
 		d.Set = l.Set.Set
 	}
 	if d.Look, err = a.seen(ctx, &d, l); err != nil {
+		return nil, err
+	}
+	origins, err := a.store.Origins(ctx, at.Review)
+	if err != nil {
+		return nil, err
+	}
+	if d.chosen, err = chosenBy(origins); err != nil {
 		return nil, err
 	}
 	samples, err := a.store.Samples(ctx, at.Review)

@@ -21,7 +21,7 @@ func (a *Service) DrawnBy(ctx context.Context, review int64, vocabulary string, 
 	if out.Sample, _, err = a.largest(ctx, review, vocabulary); err != nil || out.Sample.ID == 0 {
 		return nil, err
 	}
-	p, err := a.Pools.pool(ctx, Look{NewLook: NewLook{Sample: &out.Sample.ID}, Samples: []Sized{{out.Sample.ID, out.Sample.Records}}, Vocabulary: id})
+	p, err := a.Pools.pool(ctx, review, Look{NewLook: NewLook{Sample: &out.Sample.ID}, Samples: []Sized{{out.Sample.ID, out.Sample.Records}}, Vocabulary: id})
 	if err != nil {
 		return nil, err
 	}

@@ -30,8 +30,9 @@ func (a *Service) seen(ctx context.Context, d *Desk, l Look) (seen, error) {
 	if l.Set == nil {
 		return d.Pool.Sampled(), nil
 	}
-	in := &looking{app: a, review: d.at.Review, pool: d.Pool, document: d.Document, keys: &keys{}, all: d.Pool.Index.All(),
-		look: seen{d.Pool.Over(d.Pool.Index.All(), roaring.New()), "all"}, set: coverage.Set{Records: d.Pool.Records, Index: d.Pool.Index, Thesaurus: d.Pool.Thesaurus, Kept: d.Pool.hits}}
+	both := roaring.Or(d.Pool.Pool.Sample, d.Pool.Pool.Contrast)
+	in := &looking{app: a, review: d.at.Review, pool: d.Pool, document: d.Document, keys: &keys{}, all: both, free: d.Free,
+		look: seen{d.Pool.Over(both, roaring.New()), "all"}, set: d.Pool.setOf(both)}
 	if set.OfDocument(l.Set.Set) {
 		saved, err := a.store.Document(ctx, d.at.Review, l.Revision)
 		if err != nil {
@@ -42,7 +43,7 @@ func (a *Service) seen(ctx context.Context, d *Desk, l Look) (seen, error) {
 		}
 	}
 	made, err := in.kept(ctx, l.records(), l.Set.Set)
-	within := d.Pool.Index.All()
+	within := both
 	if w, ok := l.Set.Set.(*set.Within); ok && err == nil {
 		within, err = in.kept(ctx, l.records()+" within", w.In.Set)
 	}
@@ -67,11 +68,12 @@ type looking struct {
 	look     seen            // among which they are
 	all      *roaring.Bitmap // that items are told of
 	set      coverage.Set    // in which blocks and terms find
+	free     func(block string) *Free
 }
 
 // Looking returns the pool of a desk, where items are told of what is looked at, and blocks of the sample.
 func (d *Desk) Looking(a *Service) *looking {
-	return &looking{app: a, review: d.at.Review, pool: d.Pool, document: d.Document, keys: d.Keys, look: d.Look, all: d.Look.Sample, set: d.Pool.Set()}
+	return &looking{app: a, review: d.at.Review, pool: d.Pool, document: d.Document, keys: d.Keys, look: d.Look, all: d.Look.Sample, set: d.Pool.Set(), free: d.Free}
 }
 
 // kept returns the records of a set, kept with the pool.
@@ -106,6 +108,16 @@ func (in *looking) Around(f tally.Facet, item string, aspect tally.Aspect) *roar
 }
 
 func (in *looking) Together(authors []string) *roaring.Bitmap { return in.pool.Together(authors) }
+
+func (in *looking) Free(block string) set.Pool {
+	f := in.free(block)
+	if f == nil {
+		return in
+	}
+	out := *in
+	out.set = f.Set
+	return &out
+}
 
 func (in *looking) Reach(ctx context.Context) (*coverage.Reach, error) {
 	return coverage.Find(ctx, in.set, in.document.Strategy(""))

@@ -39,7 +39,8 @@ type NewLook struct {
 type Look struct {
 	Name string `json:"name"`
 	NewLook
-	Samples    []Sized  `json:"samples"` // the sample and what it is set against, with their records
+	Samples    []Sized  `json:"samples"`          // the sample and what it is set against, with their records
+	Beside     []Sized  `json:"beside,omitempty"` // samples by which is told what blocks lack, where their own words chose the sample
 	Vocabulary *int64   `json:"vocabulary,omitempty"`
 	Parted     []string `json:"parted,omitempty"` // writings of authors that are not folded
 }
@@ -71,7 +72,8 @@ func (l Look) records() string {
 	return l.named().Name
 }
 
-// pool returns by what the pool of the look is known, how many records its samples hold, and which the others are.
+// pool returns by what the pool of the look is known, how many records its samples hold, and which the others are that the sample
+// is set against.
 func (l Look) pool() (key string, records int, others []int64) {
 	key = vocabularyKey(l.Vocabulary)
 	for i, s := range l.Samples {
@@ -81,11 +83,15 @@ func (l Look) pool() (key string, records int, others []int64) {
 			others = append(others, s.ID)
 		}
 	}
+	for _, s := range l.Beside {
+		key += fmt.Sprint(" +", s.ID, ":", s.Records)
+		records += s.Records
+	}
 	return key, records, others
 }
 
 // completed fills in what a look is made of from what the review is now.
-func completed(n NewLook, samples []Sample, d Document) Look {
+func completed(n NewLook, samples []Sample, from []chosen, d Document) Look {
 	l := Look{NewLook: n, Samples: []Sized{}, Vocabulary: d.Vocabulary, Parted: d.Parted}
 	if l.Through != nil {
 		l.Vocabulary = l.Through
@@ -108,13 +114,23 @@ func completed(n NewLook, samples []Sample, d Document) Look {
 	}
 	// Whatever the order in which they came, it is the same contrast.
 	slices.SortFunc(l.Samples[1:], func(a, b Sized) int { return int(a.ID - b.ID) })
+	var own []int64
+	for _, s := range l.Samples {
+		own = append(own, s.ID)
+	}
+	for _, id := range beside(from, d, *l.Sample, own) {
+		i := slices.IndexFunc(samples, func(s Sample) bool { return s.ID == id })
+		if i >= 0 {
+			l.Beside = append(l.Beside, Sized{id, samples[i].Records})
+		}
+	}
 	return l.named()
 }
 
 // MakeLook makes a look at a review, and the one that whoever has none begins with; one through another vocabulary is taken
 // beside it.
 func (a *Service) MakeLook(ctx context.Context, review int64, n NewLook) (Look, error) {
-	samples, doc, revision, err := a.lookable(ctx, review)
+	samples, from, doc, revision, err := a.lookable(ctx, review)
 	if err != nil {
 		return Look{}, err
 	}
@@ -144,7 +160,7 @@ func (a *Service) MakeLook(ctx context.Context, review int64, n NewLook) (Look, 
 	} else {
 		n.Set = nil
 	}
-	l := completed(n, samples, doc)
+	l := completed(n, samples, from, doc)
 	body, err := json.Marshal(l)
 	if err != nil {
 		return Look{}, err
@@ -184,8 +200,8 @@ func (a *Service) Look(ctx context.Context, at At) (Look, error) {
 	case errors.Is(err, store.ErrNone) && at.Look != "":
 		return Look{}, problems.Gone(err, "look")
 	case errors.Is(err, store.ErrNone):
-		samples, doc, revision, err := a.lookable(ctx, at.Review)
-		return completed(NewLook{Rest: true, Revision: revision}, samples, doc), err
+		samples, from, doc, revision, err := a.lookable(ctx, at.Review)
+		return completed(NewLook{Rest: true, Revision: revision}, samples, from, doc), err
 	case err != nil:
 		return Look{}, err
 	}
@@ -194,7 +210,7 @@ func (a *Service) Look(ctx context.Context, at At) (Look, error) {
 		return l, err
 	}
 	// What was begun with may have changed since: a sample that was deleted gives way.
-	samples, doc, _, err := a.lookable(ctx, at.Review)
+	samples, from, doc, _, err := a.lookable(ctx, at.Review)
 	there := func(id *int64) bool {
 		return id == nil || slices.ContainsFunc(samples, func(s Sample) bool { return s.ID == *id })
 	}
@@ -209,21 +225,29 @@ func (a *Service) Look(ctx context.Context, at At) (Look, error) {
 			l.Source = nil
 		}
 	}
-	return completed(l.NewLook, samples, doc), err
+	return completed(l.NewLook, samples, from, doc), err
 }
 
 // lookable returns what looks are made of.
-func (a *Service) lookable(ctx context.Context, review int64) ([]Sample, Document, int, error) {
+func (a *Service) lookable(ctx context.Context, review int64) ([]Sample, []chosen, Document, int, error) {
 	samples, err := a.store.Samples(ctx, review)
 	if err != nil {
-		return nil, Document{}, 0, err
+		return nil, nil, Document{}, 0, err
+	}
+	origins, err := a.store.Origins(ctx, review)
+	if err != nil {
+		return nil, nil, Document{}, 0, err
+	}
+	from, err := chosenBy(origins)
+	if err != nil {
+		return nil, nil, Document{}, 0, err
 	}
 	saved, err := a.store.Document(ctx, review, 0)
 	if err != nil {
-		return nil, Document{}, 0, problems.Gone(err, "review")
+		return nil, nil, Document{}, 0, problems.Gone(err, "review")
 	}
 	doc, err := Parse(saved.Body)
-	return samples, doc, saved.Revision, err
+	return samples, from, doc, saved.Revision, err
 }
 
 // checkLooked says what keeps a set from being looked at.

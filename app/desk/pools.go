@@ -61,6 +61,8 @@ type pool struct {
 	IDs    []int64      // of the records in the store
 	Parted tally.Parted // authors that are not folded
 	*worked
+
+	members map[member]*roaring.Bitmap // which of them each sample holds, and each part of one
 }
 
 // A worked is what was worked out from a pool. It goes with the pool.
@@ -78,8 +80,11 @@ func newWorked() *worked {
 }
 
 // Set returns the sample's part of the pool.
-func (p *pool) Set() coverage.Set {
-	return coverage.Set{Records: p.Records, Index: p.Index, Within: p.Sample, Thesaurus: p.Thesaurus, Kept: p.hits}
+func (p *pool) Set() coverage.Set { return p.setOf(p.Sample) }
+
+// setOf returns some records of the pool as what blocks and terms are looked for in.
+func (p *pool) setOf(records *roaring.Bitmap) coverage.Set {
+	return coverage.Set{Records: p.Records, Index: p.Index, Within: records, Thesaurus: p.Thesaurus, Kept: p.hits}
 }
 
 // A counted is a tally; of words it has the items folded into families, by form.
@@ -299,8 +304,8 @@ func (p *Pools) Keys(ctx context.Context, review int64, vocabulary *int64) (*key
 	})
 }
 
-// pool returns the pool of a look, or nil when no sample is looked at.
-func (p *Pools) pool(ctx context.Context, l Look) (*pool, error) {
+// pool returns the pool of a look at a review, or nil when no sample is looked at.
+func (p *Pools) pool(ctx context.Context, review int64, l Look) (*pool, error) {
 	if l.Sample == nil {
 		return nil, nil
 	}
@@ -322,15 +327,42 @@ func (p *Pools) pool(ctx context.Context, l Look) (*pool, error) {
 		if err != nil {
 			return nil, 0, err
 		}
-		contrast, err := p.store.SampleRecords(ctx, m.seen, others...)
-		if err != nil {
-			return nil, 0, err
+		all := map[int64][]store.StoredRecord{*l.Sample: sample}
+		read := func(id int64) error {
+			records, err := p.store.SampleRecords(ctx, m.seen, id)
+			all[id] = records
+			return err
+		}
+		var contrast, beside []store.StoredRecord
+		for _, id := range others {
+			if err := read(id); err != nil {
+				return nil, 0, err
+			}
+			contrast = append(contrast, all[id]...)
+		}
+		for _, s := range l.Beside {
+			if err := read(s.ID); err != nil {
+				return nil, 0, err
+			}
+			beside = append(beside, all[s.ID]...)
 		}
 		m.read.Store(int64(m.of))
-		built, err := newPool(ctx, sample, contrast, t)
+		built, err := newPool(ctx, sample, contrast, beside, t)
 		if err != nil {
 			return nil, 0, err
 		}
+		from, err := p.store.Origins(ctx, review)
+		if err != nil {
+			return nil, 0, err
+		}
+		chosen, err := chosenBy(from)
+		if err != nil {
+			return nil, 0, err
+		}
+		if built.members, err = p.memberOf(ctx, built, all, chosen); err != nil {
+			return nil, 0, err
+		}
+		built.setApart(*l.Sample, chosen)
 		return built, recordBytes(built.Records), nil
 	})
 }
@@ -347,21 +379,26 @@ func (p *pool) part(writings []string) *pool {
 	return &out
 }
 
-func newPool(ctx context.Context, sample, contrast []store.StoredRecord, t *thesaurus.Thesaurus) (*pool, error) {
+func newPool(ctx context.Context, sample, contrast, beside []store.StoredRecord, t *thesaurus.Thesaurus) (*pool, error) {
 	byRecord := make(map[*bib.Record]int64, len(sample)+len(contrast))
+	had := map[int64]bool{} // the same record of the same source may be in several samples
 	records := func(stored []store.StoredRecord) (out []*bib.Record) {
 		for _, s := range stored {
+			if had[s.ID] {
+				continue
+			}
+			had[s.ID] = true
 			r := Figured(t, s.Record)
 			byRecord[r] = s.ID
 			out = append(out, r)
 		}
 		return out
 	}
-	indexed, err := tally.NewPool(ctx, records(sample), records(contrast))
+	indexed, err := tally.NewPoolBeside(ctx, records(sample), records(contrast), records(beside))
 	if err != nil {
 		return nil, err
 	}
-	p := &pool{Pool: indexed, worked: newWorked()}
+	p := &pool{Pool: indexed, worked: newWorked(), members: map[member]*roaring.Bitmap{}}
 	p.Thesaurus = t
 	p.Keep()
 	for _, r := range p.Records {

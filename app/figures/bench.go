@@ -50,6 +50,10 @@ type BenchBlock struct {
 	Caught  []bool      `json:"caught"`
 	Terms   []BenchTerm `json:"terms"`
 
+	// Over is by which records is told what only one term finds, and what each adds; absent where the block's own words chose all
+	// there are, so that nothing can be told.
+	Over *Over `json:"over,omitempty"`
+
 	Groups []BenchGroup `json:"groups,omitempty"`
 
 	HeadingsAlone *int `json:"headingsAlone,omitempty"` // records that only its heading terms find
@@ -69,8 +73,9 @@ type BenchGroup struct {
 	Keys     int    `json:"keys"`
 }
 
-// groups tells what the groups of a block find; over the sample only where that is there.
-func groups(b desk.Block, inKeys, inSample []*roaring.Bitmap) (out []BenchGroup) {
+// groups tells what the groups of a block find, over the sample, and what only they find, among the records that the block's own
+// words did not choose; each only where these are there.
+func groups(b desk.Block, inKeys, inSample, inFree []*roaring.Bitmap) (out []BenchGroup) {
 	for _, t := range b.Terms {
 		if t.Group == "" || slices.ContainsFunc(out, func(g BenchGroup) bool { return g.Name == t.Group }) {
 			continue
@@ -97,8 +102,12 @@ func groups(b desk.Block, inKeys, inSample []*roaring.Bitmap) (out []BenchGroup)
 		caught, _ := together(inKeys)
 		g.Keys = int(caught.GetCardinality())
 		if inSample != nil {
-			in, outside := together(inSample)
-			g.Records, g.OnlyHere = number(in), number(roaring.AndNot(in, outside))
+			in, _ := together(inSample)
+			g.Records = number(in)
+		}
+		if inFree != nil {
+			in, outside := together(inFree)
+			g.OnlyHere = number(roaring.AndNot(in, outside))
 		}
 		out = append(out, g)
 	}
@@ -113,11 +122,13 @@ type BenchTerm struct {
 	Keys    int    `json:"keys"`
 	Sole    int    `json:"sole"` // key studies that no other term of the block catches
 
-	// Of terms that are switched on, over the sample:
+	Only *int `json:"only,omitempty"` // records that it finds among those by which is told what only it finds
+
+	// Of terms that are switched on, among these:
 	OnlyHere    *int     `json:"onlyHere,omitempty"` // records that no other term of the block finds
 	Total       *int     `json:"total,omitempty"`    // records that the terms up to this one find
 	Step        *int     `json:"step,omitempty"`     // of them, those that this one adds
-	AddsNothing bool     `json:"addsNothing,omitempty"`
+	AddsNothing bool     `json:"addsNothing,omitempty"` // the block is the same without it
 	Inside      []string `json:"inside,omitempty"` // terms of the block that find all this one finds, in text form
 
 	Narrower *int `json:"narrower,omitempty"` // of a heading term with narrower: how many headings stand below
@@ -233,7 +244,8 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 	}
 	for i, block := range d.Document.Blocks {
 		row := BenchBlock{ID: block.ID, Caught: marks(inKeys.Blocks[i], studies), Terms: []BenchTerm{}}
-		var measure coverage.BlockMeasure
+		var measure, told coverage.BlockMeasure
+		var inFree *coverage.Reach
 		if inSample != nil {
 			if measure, err = coverage.Measure(ctx, inSample, inKeys, i); err != nil {
 				return nil, err
@@ -242,6 +254,15 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 			row.HeadingsAlone, row.WordsAlone, row.Both, row.Unindexed = &measure.HeadingsAlone, &measure.WordsAlone, &measure.Both, &measure.Unindexed
 			if n := inSample.TakenAwayByBlock(i); block.Searched && n >= 0 {
 				row.TakenAway = &n
+			}
+			if free := d.Free(block.ID); free != nil {
+				row.Over = &free.Over
+				if inFree, err = coverage.Find(ctx, free.Set, d.Strategy); err != nil {
+					return nil, err
+				}
+				if told, err = coverage.Measure(ctx, inFree, inKeys, i); err != nil {
+					return nil, err
+				}
 			}
 		} else if measure, err = coverage.Measure(ctx, inKeys, inKeys, i); err != nil {
 			return nil, err
@@ -252,8 +273,9 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 			found := inKeys.Terms[i][j]
 			if m := measure.Terms[j]; m != nil {
 				term.Sole = m.SoleCatch
-				if inSample != nil {
-					term.OnlyHere, term.Total, term.Step, term.AddsNothing = &m.OnlyHere, &m.Total, &m.Step, m.AddsNothing
+				if inFree != nil {
+					m := told.Terms[j]
+					term.Only, term.OnlyHere, term.Total, term.Step, term.AddsNothing = &m.Hits, &m.OnlyHere, &m.Total, &m.Step, m.AddsNothing
 					for _, k := range m.Inside {
 						term.Inside = append(term.Inside, block.Terms[k].String())
 					}
@@ -276,11 +298,14 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 			}
 			row.Terms = append(row.Terms, term)
 		}
-		var hits []*roaring.Bitmap
+		var hits, alone []*roaring.Bitmap
 		if inSample != nil {
 			hits = inSample.Terms[i]
 		}
-		row.Groups = groups(block, inKeys.Terms[i], hits)
+		if inFree != nil {
+			alone = inFree.Terms[i]
+		}
+		row.Groups = groups(block, inKeys.Terms[i], hits, alone)
 		b.Blocks = append(b.Blocks, row)
 	}
 	for i, l := range d.Document.Limits {

@@ -77,6 +77,7 @@ func ReadTyped(typed, field string) strategy.Term {
 
 // A BlindSpot is what all other searched blocks find and one block does not, and what may be missing there.
 type BlindSpot struct {
+	Over    *Over           `json:"over,omitempty"` // by which it is told; absent where the block's own words chose all there are
 	Records int             `json:"records"`
 	Words   []BlindSpotWord `json:"words"`
 }
@@ -90,9 +91,14 @@ type BlindSpotWord struct {
 	Pull    float64 `json:"pull"`
 	Suit    float64 `json:"suit"`
 	Suits   string  `json:"suits,omitempty"` // the block that it suits best, where that is another: its id
+	Under   string  `json:"under,omitempty"` // the shorter or longer form of it that stands before it
 }
 
-const blindSpotWords = 12
+// How many words of a blind spot are shown: of so many, those that stand under none, with the shorter and longer forms of each.
+const (
+	blindSpotWords = 12
+	blindSpotForms = 48
+)
 
 // BlindSpot works out what a block may lack. Where no other block is searched it has none.
 func (a *Service) BlindSpot(ctx context.Context, at desk.At, block string) (*BlindSpot, error) {
@@ -108,11 +114,16 @@ func (a *Service) BlindSpot(ctx context.Context, at desk.At, block string) (*Bli
 	if !slices.ContainsFunc(d.Document.Blocks, func(b desk.Block) bool { return b.ID != block && b.Searched && !b.Negated }) {
 		return out, nil
 	}
-	reach, err := coverage.Find(ctx, d.Pool.Set(), d.Strategy)
+	free := d.Free(block)
+	if free == nil {
+		return out, nil
+	}
+	out.Over = &free.Over
+	reach, err := coverage.Find(ctx, free.Set, d.Strategy)
 	if err != nil {
 		return nil, err
 	}
-	kept, suits, err := suitsOf(ctx, d, d.Pool.Set())
+	kept, suits, err := suitsOf(ctx, d)
 	if err != nil {
 		return nil, err
 	}
@@ -120,13 +131,20 @@ func (a *Service) BlindSpot(ctx context.Context, at desk.At, block string) (*Bli
 	if err != nil {
 		return nil, err
 	}
-	lacks, records, err := coverage.Lacks(ctx, reach, suits, kept, i, coverage.Wanted{First: blindSpotWords, Skip: dropped.has})
+	lacks, records, err := coverage.Lacks(ctx, reach, suits, kept, i, coverage.Wanted{First: blindSpotForms, Skip: dropped.has})
 	if err != nil {
 		return nil, err
 	}
 	out.Records = records
+	heads := map[string]bool{}
 	for _, l := range lacks {
-		w := BlindSpotWord{Item: l.Item, Kind: l.Kind, Records: l.Records, Of: l.Of, Pull: tally.Round(l.Pull), Suit: tally.Round(l.Suit)}
+		switch {
+		case l.Under != "" && !heads[l.Under], l.Under == "" && len(heads) == blindSpotWords:
+			continue
+		case l.Under == "":
+			heads[l.Item] = true
+		}
+		w := BlindSpotWord{Item: l.Item, Kind: l.Kind, Records: l.Records, Of: l.Of, Pull: tally.Round(l.Pull), Suit: tally.Round(l.Suit), Under: l.Under}
 		if l.Best >= 0 && l.Best != i {
 			w.Suits = d.Document.Blocks[l.Best].ID
 		}

@@ -104,6 +104,9 @@ func (a *Service) Coverage(ctx context.Context, at desk.At) (*Coverage, error) {
 	return out, nil
 }
 
+// Over says over which records something is told of a block.
+type Over = desk.Over
+
 // A StudyRescue is a key study with its words marked, and what would bring it back into each block.
 type StudyRescue struct {
 	Record MarkedRecord  `json:"record"`
@@ -116,7 +119,8 @@ type BlockRescue struct {
 	Terms      []string          `json:"terms"` // that match
 	Missed     bool              `json:"missed"`
 	Candidates []RescueCandidate `json:"candidates"`
-	Near       []NearMiss        `json:"near"` // what stands in the study and is all but a term of the block
+	Over       *Over             `json:"over,omitempty"` // by which prices are told; absent where its own words chose all there are
+	Near       []NearMiss        `json:"near"`           // what stands in the study and is all but a term of the block
 }
 
 // A NearMiss is something in a study that is all but a term of a block that misses it, with what would match it. Its price
@@ -142,6 +146,7 @@ type RescueCandidate struct {
 	Suits    string   `json:"suits,omitempty"`    // the block that it suits best, where that is another: its id
 	Rare     bool     `json:"rare,omitempty"`     // too rare to tell whether it belongs
 	Doubtful bool     `json:"doubtful,omitempty"` // it fits the block far less than the block's own words do
+	Under    string   `json:"under,omitempty"`    // the shorter or longer form of it that stands before it
 }
 
 const (
@@ -166,10 +171,6 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 	if err != nil {
 		return nil, err
 	}
-	rescuer, err := rescuer(ctx, d)
-	if err != nil {
-		return nil, err
-	}
 	dropped, err := a.dropped(ctx, at)
 	if err != nil {
 		return nil, err
@@ -183,6 +184,19 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 		}
 		row.Missed = b.Searched && !b.Negated && len(row.Terms) == 0
 		if row.Missed {
+			// What a word would cost is told by records that the block's own words did not choose: among those that they chose next to
+			// nothing is left that it could add.
+			set, free := coverage.NewSet(nil), d.Free(b.ID)
+			switch {
+			case free != nil:
+				set, row.Over = free.Set, &free.Over
+			case d.Pool != nil:
+				set = d.Pool.Set()
+			}
+			rescuer, err := rescuer(ctx, d, set)
+			if err != nil {
+				return nil, err
+			}
 			candidates, err := rescuer.Study(ctx, i, n)
 			if err != nil {
 				return nil, err
@@ -196,7 +210,7 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 					continue
 				}
 				miss := NearMiss{Kind: m.Kind, Term: b.Terms[m.Term].String(), Text: m.Text, Mend: desk.Term{Term: m.Mend}}
-				if d.Pool != nil {
+				if free != nil {
 					miss.Price = &m.Price
 				}
 				row.Near = append(row.Near, miss)
@@ -208,7 +222,10 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 			for _, c := range candidates[:min(len(candidates), rescueCandidates)] {
 				r := RescueCandidate{Item: c.Item, Kind: c.Kind, Rescues: c.Rescues}
 				if d.Pool != nil {
-					r.Price, r.Pull, r.Suit, r.Worth, r.Rare, r.Doubtful = &c.Price, &c.Pull, &c.Suit, &c.Worth, c.Rare, c.Doubtful
+					r.Suit, r.Worth, r.Rare, r.Doubtful, r.Under = &c.Suit, &c.Worth, c.Rare, c.Doubtful, c.Under
+					if free != nil {
+						r.Price, r.Pull = &c.Price, &c.Pull
+					}
 					if c.Best >= 0 && c.Best != i {
 						r.Suits = d.Document.Blocks[c.Best].ID
 					}
@@ -225,35 +242,33 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 	return out, err
 }
 
-// rescuer prepares to rescue key studies: of two halves those of the build half alone.
-func rescuer(ctx context.Context, d *desk.Desk) (*coverage.Rescuer, error) {
-	set := coverage.NewSet(nil)
-	if d.Pool != nil {
-		set = d.Pool.Set()
-	}
-	_, suits, err := suitsOf(ctx, d, set)
+// rescuer prepares to rescue key studies, with prices over some records: of two halves those of the build half alone.
+func rescuer(ctx context.Context, d *desk.Desk, set coverage.Set) (*coverage.Rescuer, error) {
+	_, suits, err := suitsOf(ctx, d)
 	if err != nil {
 		return nil, err
 	}
 	return coverage.NewRescuer(ctx, set, d.Keys.MinedSet(), d.Strategy, suits)
 }
 
-// suitsOf returns what tells which block a candidate suits, over all records of the pool, and the company of their words.
-func suitsOf(ctx context.Context, d *desk.Desk, set coverage.Set) (kept *company.Company, suits *coverage.Suits, err error) {
+// suitsOf returns what tells which block a candidate suits, over all records of the pool, and the company of their words. Seed
+// words of a concept count as if they were its terms.
+func suitsOf(ctx context.Context, d *desk.Desk) (kept *company.Company, suits *coverage.Suits, err error) {
+	seeded := d.Document.Seeded(d.Strategy)
 	if d.Pool == nil {
-		suits, kept, err = coverage.SuitsOf(ctx, set, d.Strategy)
+		suits, kept, err = coverage.SuitsOf(ctx, coverage.NewSet(nil), seeded)
 		return kept, suits, err
 	}
 	if kept, err = d.Pool.Befriended(ctx); err != nil {
 		return nil, nil, err
 	}
 	// Every block and every study asks for the same.
-	said, err := json.Marshal(d.Strategy)
+	said, err := json.Marshal(seeded)
 	if err != nil {
 		return nil, nil, err
 	}
 	suits, err = desk.Cached(ctx, d.Pool.Suited, "of all "+string(said), func(ctx context.Context) (*coverage.Suits, int64, error) {
-		suits, err := coverage.NewSuits(ctx, set, kept, d.Strategy)
+		suits, err := coverage.NewSuits(ctx, d.Pool.Set(), kept, seeded)
 		return suits, 1, err
 	})
 	return kept, suits, err
@@ -288,7 +303,7 @@ func (a *Service) Plan(ctx context.Context, at desk.At) (*Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	r, err := rescuer(ctx, d)
+	r, err := rescuer(ctx, d, d.Pool.Set())
 	if err != nil {
 		return nil, err
 	}

@@ -2,6 +2,7 @@ package figures
 
 import (
 	"context"
+	"slices"
 	"strings"
 
 	"tamiz/app/desk"
@@ -31,6 +32,22 @@ func (a *Service) dropped(ctx context.Context, at desk.At) (dropped, error) {
 		out[droppedKey(kind, d.Item)] = true
 	}
 	return out, nil
+}
+
+// droppedWords returns the words and phrases that were dropped in a review, in order.
+func (a *Service) droppedWords(ctx context.Context, at desk.At) ([]string, error) {
+	decisions, err := a.store.Decisions(ctx, at.Review)
+	if err != nil {
+		return nil, err
+	}
+	var out []string
+	for _, d := range decisions {
+		if d.State == "dropped" && desk.Textual(tally.Facet(d.Facet)) {
+			out = append(out, text.Key(d.Item))
+		}
+	}
+	slices.Sort(out)
+	return slices.Compact(out), nil
 }
 
 func (d dropped) has(kind, item string) bool { return len(d) > 0 && d[droppedKey(kind, item)] }

@@ -173,7 +173,7 @@ func leads(ctx context.Context, d *desk.Desk, out *Headings, words []string, blo
 
 // suitLeads tells how well the leads suit a block, and orders those that as many words lead to by it.
 func suitLeads(ctx context.Context, d *desk.Desk, out *Headings, block int) error {
-	_, suits, err := suitsOf(ctx, d, d.Pool.Set())
+	_, suits, err := suitsOf(ctx, d)
 	if err != nil {
 		return err
 	}

@@ -4,6 +4,8 @@ import (
 	"context"
 	"encoding/json"
 
+	"github.com/RoaringBitmap/roaring/v2"
+
 	"tamiz/app/desk"
 	"tamiz/core/coverage"
 	"tamiz/core/set"
@@ -19,7 +21,11 @@ func (a *Service) ordered(ctx context.Context, d *desk.Desk, at desk.At, t *Tall
 	if _, any := d.Set.(*set.Any); !any || !desk.Textual(t.Facet) || t.Contrast == 0 {
 		return false, nil
 	}
-	offers, err := offersOf(ctx, d)
+	words, err := a.droppedWords(ctx, at)
+	if err != nil {
+		return false, err
+	}
+	offers, err := offersOf(ctx, d, words)
 	if err != nil {
 		return false, err
 	}
@@ -63,22 +69,31 @@ func (a *Service) decided(ctx context.Context, at desk.At, f tally.Facet) (map[s
 	return out, nil
 }
 
-// offersOf returns what all items of a pool offer to the blocks, kept with the pool.
-func offersOf(ctx context.Context, d *desk.Desk) (*coverage.Offers, error) {
-	kept, suits, err := suitsOf(ctx, d, d.Pool.Set())
+// offersOf returns what all items of a pool offer to the blocks, kept with the pool. Of a block that the samples tell nothing of
+// nothing is new. What was dropped, where that is given, pushes away what is like it.
+func offersOf(ctx context.Context, d *desk.Desk, dropped []string) (*coverage.Offers, error) {
+	kept, suits, err := suitsOf(ctx, d)
 	if err != nil {
 		return nil, err
 	}
-	said, err := json.Marshal(d.Strategy)
+	said, err := json.Marshal([]any{d.Strategy, d.Document.Seeded(d.Strategy), dropped})
 	if err != nil {
 		return nil, err
 	}
 	return desk.Cached(ctx, d.Pool.Suited, "offers "+string(said), func(ctx context.Context) (*coverage.Offers, int64, error) {
-		reach, err := coverage.Find(ctx, d.Pool.Set(), d.Strategy)
-		if err != nil {
-			return nil, 0, err
+		spots := make([]*roaring.Bitmap, len(d.Document.Blocks))
+		for i, b := range d.Document.Blocks {
+			free := d.Free(b.ID)
+			if !b.Searched || b.Negated || free == nil {
+				continue
+			}
+			reach, err := coverage.Find(ctx, free.Set, d.Strategy)
+			if err != nil {
+				return nil, 0, err
+			}
+			spots[i] = reach.BlindSpot(i)
 		}
-		offers, err := coverage.Offered(ctx, suits, kept, reach, nil)
+		offers, err := coverage.Offered(ctx, suits, kept, spots, dropped)
 		return offers, 1, err
 	})
 }

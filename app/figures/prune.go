@@ -11,6 +11,7 @@ import (
 
 // A Pruning is the terms of a block that can go, in the order in which they do, over the sample.
 type Pruning struct {
+	Over    *Over        `json:"over,omitempty"` // by which it is told; absent where the block's own words chose all there are
 	Records int          `json:"records"` // that the whole block finds
 	Terms   int          `json:"terms"`   // that are switched on
 	Keys    int          `json:"keys"`    // key studies that the block catches, and that none of it loses
@@ -38,7 +39,11 @@ func (a *Service) Prune(ctx context.Context, at desk.At, block string, share flo
 	if i < 0 {
 		return nil, problems.Gone(store.ErrNone, "block")
 	}
-	reach, err := coverage.Find(ctx, d.Pool.Set(), d.Strategy)
+	free := d.Free(block)
+	if free == nil {
+		return &Pruning{Steps: []PrunedTerm{}}, nil
+	}
+	reach, err := coverage.Find(ctx, free.Set, d.Strategy)
 	if err != nil {
 		return nil, err
 	}
@@ -53,7 +58,7 @@ func (a *Service) Prune(ctx context.Context, at desk.At, block string, share flo
 	if err != nil {
 		return nil, err
 	}
-	out := &Pruning{Records: *number(reach.Blocks[i]), Keys: *number(inKeys.Blocks[i]), Steps: []PrunedTerm{}}
+	out := &Pruning{Over: &free.Over, Records: *number(reach.Blocks[i]), Keys: *number(inKeys.Blocks[i]), Steps: []PrunedTerm{}}
 	for _, t := range d.Strategy.Blocks[i].Terms {
 		if t.On {
 			out.Terms++

@@ -50,11 +50,15 @@ func (a *Service) Remarks(ctx context.Context, at desk.At, block string) (*Remar
 	if i < 0 {
 		return nil, problems.Gone(store.ErrNone, "block")
 	}
-	offers, err := offersOf(ctx, d)
+	offers, err := offersOf(ctx, d, nil)
 	if err != nil {
 		return nil, err
 	}
-	reach, err := coverage.Find(ctx, d.Pool.Set(), d.Strategy)
+	set, free := d.Pool.Set(), d.Free(block)
+	if free != nil {
+		set = free.Set
+	}
+	reach, err := coverage.Find(ctx, set, d.Strategy)
 	if err != nil {
 		return nil, err
 	}
@@ -65,8 +69,8 @@ func (a *Service) Remarks(ctx context.Context, at desk.At, block string) (*Remar
 	out := &Remarks{Remarks: []Remark{}}
 	for _, f := range found {
 		term := d.Document.Blocks[i].Terms[f.Term]
-		if quieted(term, f.Kind) {
-			continue
+		if quieted(term, f.Kind) || free == nil && f.Kind == coverage.Drags {
+			continue // among records that the block's own words chose a stem drags nothing in
 		}
 		r := Remark{Term: term.ID, Kind: f.Kind, Items: []RemarkItem{}, Records: f.Records, Belong: f.Belong}
 		for _, item := range f.Items {

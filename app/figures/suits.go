@@ -46,7 +46,7 @@ func (a *Service) Suits(ctx context.Context, at desk.At, f tally.Facet) (*Suits,
 		return nil, err
 	}
 	// What else the document says changes nothing here.
-	said, err := json.Marshal(d.Strategy)
+	said, err := json.Marshal([]any{d.Strategy, d.Document.Seeded(d.Strategy)})
 	if err != nil {
 		return nil, err
 	}
@@ -138,7 +138,7 @@ func suitWords(d *desk.Desk, ctx context.Context, out *Suits, f tally.Facet, mis
 
 // proposed returns what sets the block that an item suits best, by the first of its forms that suits one.
 func proposed(d *desk.Desk, ctx context.Context) (func(s *Suit, forms []string), error) {
-	offers, err := offersOf(ctx, d)
+	offers, err := offersOf(ctx, d, nil)
 	if err != nil {
 		return nil, err
 	}

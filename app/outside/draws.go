@@ -33,6 +33,7 @@ type NewDraw struct {
 	Sources  []int64        `json:"sources"`
 	Concepts []RoughConcept `json:"concepts"`
 	Each     bool           `json:"each"`
+	Parts    bool           `json:"parts,omitempty"` // all together, each concept by itself and some of anything, as one sample in parts
 	How      source.How     `json:"how"`
 	AtMost   int            `json:"atMost"`
 	Seed     int64          `json:"seed"`
@@ -50,6 +51,7 @@ type Draw struct {
 	Seed     int64          `json:"seed"`
 	Query    string         `json:"query"`
 	Notes    []source.Note  `json:"notes"`
+	Parts    []DrawPart     `json:"parts"`
 	State    string         `json:"state"`
 	Total    int            `json:"total"`
 	Wanted   int            `json:"wanted"`
@@ -66,6 +68,9 @@ func (a *Service) drawOf(d store.Draw, names map[int64]string) (Draw, error) {
 	out := Draw{ID: d.ID, Name: d.Name, Source: d.Source, From: names[d.Source], How: source.How(d.How), AtMost: d.AtMost, Seed: d.Seed, Query: d.Query,
 		State: d.State, Total: d.Total, Wanted: d.Wanted, Got: d.Got, Troubles: d.Troubles, Problem: d.Problem, Sample: d.Sample, Made: d.Made, Pause: d.Pause, Waits: d.Waits}
 	if err := json.Unmarshal(d.Concepts, &out.Concepts); err != nil {
+		return out, err
+	}
+	if err := json.Unmarshal(d.Parts, &out.Parts); err != nil {
 		return out, err
 	}
 	return out, json.Unmarshal(d.Notes, &out.Notes)
@@ -129,7 +134,7 @@ func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Dra
 	var names []string
 	var full []RoughConcept
 	for _, c := range n.Concepts {
-		kept := RoughConcept{Name: plain(c.Name)}
+		kept := RoughConcept{Name: plain(c.Name), Block: plain(c.Block)}
 		for _, w := range c.Words {
 			if w = strings.TrimSpace(plain(w)); w != "" {
 				kept.Words = append(kept.Words, w)
@@ -139,7 +144,7 @@ func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Dra
 			full = append(full, kept)
 		}
 	}
-	if n.Each && len(full) > 1 {
+	if n.Each && !n.Parts && len(full) > 1 {
 		for _, c := range full {
 			orders, names = append(orders, []RoughConcept{c}), append(names, name+", "+c.Name+" alone")
 		}
@@ -171,6 +176,16 @@ func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Dra
 			}
 			if d.Concepts, err = json.Marshal(concepts); err != nil {
 				return nil, err
+			}
+			if n.Parts && len(concepts) > 0 {
+				parts, more, err := inParts(concepts, s.Map)
+				if err != nil {
+					return nil, err
+				}
+				if d.Parts, err = json.Marshal(parts); err != nil {
+					return nil, err
+				}
+				notes = append(notes, more...)
 			}
 			if d.Notes, err = json.Marshal(notes); err != nil {
 				return nil, err
@@ -298,9 +313,8 @@ func (a *Service) Fetch(ctx context.Context, t store.Task) error {
 	if err != nil {
 		return unanswered(s.Name, err)
 	}
-	var known bib.Known
-	n := 0
-	if err := a.store.DrawnIdentities(ctx, id, func(r *bib.Record) { known.Add(slim(r), n); n++ }); err != nil {
+	known := drawnKnown{} // by part: each is a set of its own, whatever the others hold
+	if err := a.store.DrawnIdentities(ctx, id, func(part int, r *bib.Record) { known.of(part).add(r) }); err != nil {
 		return err
 	}
 	there, err := a.store.Drawn(ctx, id)
@@ -312,13 +326,12 @@ func (a *Service) Fetch(ctx context.Context, t store.Task) error {
 		var got []source.Got
 		var none []int
 		for _, g := range b.Got {
-			if _, twice := known.Find(g.Record); twice {
+			if known.of(key / store.PartSize).has(g.Record) {
 				none = append(none, g.Position)
 				b.Troubles = append(b.Troubles, source.Trouble{From: g.Position, To: g.Position, Kind: source.Repeated, Detail: g.Record.ID})
 				continue
 			}
-			known.Add(slim(g.Record), n)
-			n++
+			known.of(key / store.PartSize).add(g.Record)
 			got = append(got, g)
 		}
 		for _, t := range b.Troubles {
@@ -362,13 +375,19 @@ func slim(r *bib.Record) *bib.Record {
 // plan returns which positions a draw is to fetch, as it was laid out before or, the first time, now.
 func (a *Service) plan(ctx context.Context, s Source, c source.Source, d store.Draw) (source.Plan, error) {
 	var plan source.Plan
+	var parts json.RawMessage
 	if d.Plan != nil {
 		if err := json.Unmarshal(d.Plan, &plan); err != nil {
 			return plan, err
 		}
 	} else {
 		var err error
-		plan, err = source.PlanOf(ctx, c, s.Map, d.Query, source.Order{How: source.How(d.How), AtMost: d.AtMost, Seed: uint64(d.Seed), Now: a.now().Year()})
+		order := source.Order{How: source.How(d.How), AtMost: d.AtMost, Seed: uint64(d.Seed), Now: a.now().Year()}
+		if string(d.Parts) == "[]" {
+			plan, err = source.PlanOf(ctx, c, s.Map, d.Query, order)
+		} else {
+			plan, parts, err = planInParts(ctx, c, s.Map, d.Parts, order)
+		}
 		if err != nil {
 			return plan, err
 		}
@@ -377,7 +396,7 @@ func (a *Service) plan(ctx context.Context, s Source, c source.Source, d store.D
 	if err != nil {
 		return plan, err
 	}
-	return plan, a.store.BeginDraw(ctx, d.ID, saved, plan.Total, plan.Wanted())
+	return plan, a.store.BeginDraw(ctx, d.ID, saved, parts, plan.Total, plan.Wanted())
 }
 
 // StopDrawn brings a draw that was stopped to rest.

@@ -24,6 +24,7 @@ const (
 // A RoughConcept is a concept in rough words, which are alternatives.
 type RoughConcept struct {
 	Name  string   `json:"name"`
+	Block string   `json:"block,omitempty"` // of the document that it is the concept of: its id
 	Words []string `json:"words"`
 }
 

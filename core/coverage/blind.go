@@ -19,6 +19,17 @@ func (r *Reach) BlindSpot(block int) *roaring.Bitmap {
 	return spot
 }
 
+// BlindSpots returns the blind spots of all blocks that are searched, nil for each of the others.
+func (r *Reach) BlindSpots() []*roaring.Bitmap {
+	out := make([]*roaring.Bitmap, len(r.s.Blocks))
+	for i, b := range r.s.Blocks {
+		if b.Searched && !b.Negated {
+			out[i] = r.BlindSpot(i)
+		}
+	}
+	return out
+}
+
 // Typical returns the blind spot of a block, set against all other records, as what can be counted: what
 // is typical there is what the block may lack.
 func (r *Reach) Typical(block int) *tally.Pool {

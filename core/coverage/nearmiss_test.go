@@ -134,7 +134,7 @@ func TestTermsAreRemarkedOn(t *testing.T) {
 	require.NoError(t, err)
 	reach, err := coverage.Find(ctx, set, s)
 	require.NoError(t, err)
-	offers, err := coverage.Offered(ctx, suits, kept, reach, nil)
+	offers, err := coverage.Offered(ctx, suits, kept, reach.BlindSpots(), nil)
 	require.NoError(t, err)
 	found, err := coverage.Remarks(ctx, reach, offers, 0)
 	require.NoError(t, err)

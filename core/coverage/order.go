@@ -7,6 +7,8 @@ import (
 	"slices"
 	"strings"
 
+	"github.com/RoaringBitmap/roaring/v2"
+
 	"tamiz/core/company"
 	"tamiz/core/tally"
 )
@@ -20,18 +22,18 @@ type Offers struct {
 	fresh []float64   // by item, the highest over the blocks of suit × ln(1 + records in the blind spot)
 }
 
-// Offered works out what all items offer to the blocks of a strategy. reach is what that finds. What was dropped in the review
-// pushes away what is like it, for the order alone (measures.md §4, *Order*).
-func Offered(ctx context.Context, suits *Suits, kept *company.Company, reach *Reach, dropped []string) (*Offers, error) {
+// Offered works out what all items offer to blocks. spots are their blind spots, nil for a block that has none. What was dropped in
+// the review pushes away what is like it, for the order alone (measures.md §4, *Order*).
+func Offered(ctx context.Context, suits *Suits, kept *company.Company, spots []*roaring.Bitmap, dropped []string) (*Offers, error) {
 	o := &Offers{kept: kept, suits: make([][]float64, kept.Len()), block: make([]int, kept.Len()), fresh: make([]float64, kept.Len())}
-	together, spots := make([][]int32, len(suits.blocks)), make([][]int32, len(suits.blocks))
+	together, fresh := make([][]int32, len(suits.blocks)), make([][]int32, len(suits.blocks))
 	for b, found := range suits.blocks {
 		if ctx.Err() != nil {
 			return nil, ctx.Err()
 		}
 		together[b] = kept.Counts(found)
-		if block := reach.s.Blocks[b]; block.Searched && !block.Negated {
-			spots[b] = kept.Counts(reach.BlindSpot(b))
+		if spots[b] != nil {
+			fresh[b] = kept.Counts(spots[b])
 		}
 	}
 	away := kept.Toward(dropped)
@@ -57,8 +59,8 @@ func Offered(ctx context.Context, suits *Suits, kept *company.Company, reach *Re
 			o.block[i] = -1
 		}
 		for b, suit := range ordered {
-			if suit > 0 && spots[b] != nil {
-				o.fresh[i] = max(o.fresh[i], suit*math.Log(1+float64(spots[b][i])))
+			if suit > 0 && fresh[b] != nil {
+				o.fresh[i] = max(o.fresh[i], suit*math.Log(1+float64(fresh[b][i])))
 			}
 		}
 	}

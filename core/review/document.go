@@ -132,6 +132,27 @@ func (d Document) Strategy(title string) strategy.Strategy {
 	return s
 }
 
+// Seeded returns a strategy of the document's blocks with the seed words of each concept as if they were its terms: by these too is
+// told what suits it. Words that cannot be searched are left out.
+func (d Document) Seeded(s strategy.Strategy) strategy.Strategy {
+	s.Blocks = slices.Clone(s.Blocks)
+	for i, b := range d.Blocks {
+		if i >= len(s.Blocks) {
+			break
+		}
+		terms := slices.Clone(s.Blocks[i].Terms)
+		for _, seed := range b.Seeds {
+			t := strategy.Term{Kind: strategy.TextTerm, Text: seed, Field: "text", On: true}
+			there := slices.ContainsFunc(terms, func(o strategy.Term) bool { return o.On && o.Kind == t.Kind && text.Key(o.Text) == text.Key(seed) })
+			if _, err := t.Query(); err == nil && !there {
+				terms = append(terms, t)
+			}
+		}
+		s.Blocks[i].Terms = terms
+	}
+	return s
+}
+
 // Block returns the place of the block with an id, or -1.
 func (d Document) Block(id string) int {
 	return slices.IndexFunc(d.Blocks, func(b Block) bool { return b.ID == id })

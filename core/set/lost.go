@@ -28,7 +28,7 @@ func (s *Lost) Check() error {
 
 // Records implements Set.
 func (s *Lost) Records(ctx context.Context, in Pool) (*roaring.Bitmap, error) {
-	reach, i, err := reachOf(ctx, in, s.Block)
+	reach, i, err := reachOf(ctx, in.Free(s.Block), s.Block)
 	if err != nil {
 		return nil, err
 	}

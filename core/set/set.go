@@ -43,6 +43,9 @@ type Pool interface {
 	// Reach returns what its blocks find, and Hits what a term does.
 	Reach(ctx context.Context) (*coverage.Reach, error)
 	Hits(t strategy.Term) (*roaring.Bitmap, error)
+	// Free returns where is told what a block lacks or could do without: among the records that its own words did not choose. Where
+	// there are none it is the pool itself.
+	Free(block string) Pool
 	// ReachOf returns what those of a revision of the document find; of the one that is looked at, for 0.
 	ReachOf(ctx context.Context, revision int) (*coverage.Reach, error)
 	// Stored returns those of the pool that a set has which is known without it.

@@ -18,7 +18,7 @@ func (s *Spot) Check() error { return nil }
 
 // Records implements Set.
 func (s *Spot) Records(ctx context.Context, in Pool) (*roaring.Bitmap, error) {
-	reach, i, err := reachOf(ctx, in, s.Block)
+	reach, i, err := reachOf(ctx, in.Free(s.Block), s.Block)
 	if err != nil {
 		return nil, err
 	}

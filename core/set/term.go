@@ -27,6 +27,9 @@ func (s *Term) Check() error {
 
 // Records implements Set.
 func (s *Term) Records(_ context.Context, in Pool) (*roaring.Bitmap, error) {
+	if s.Only {
+		in = in.Free(s.Block)
+	}
 	found, err := in.Hits(s.Term.Term)
 	if err != nil {
 		return nil, &Fault{Field: "term", Message: err.Error(), Err: err}

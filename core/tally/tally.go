@@ -53,18 +53,30 @@ type Pool struct {
 // NewPool indexes a sample and its contrast. A record of the contrast that is one with a record of
 // the sample is left out: it never counts on both sides.
 func NewPool(ctx context.Context, sample, contrast []*bib.Record) (*Pool, error) {
+	return NewPoolBeside(ctx, sample, contrast, nil)
+}
+
+// NewPoolBeside does the same, and indexes other records with them that belong to neither.
+func NewPoolBeside(ctx context.Context, sample, contrast, beside []*bib.Record) (*Pool, error) {
 	var known bib.Known
 	for i, r := range sample {
 		known.Add(r, i)
 	}
 	records := append(slices.Clone(sample), known.Without(contrast)...)
+	both := len(records)
+	if len(beside) > 0 {
+		for i, r := range records[len(sample):] {
+			known.Add(r, len(sample)+i)
+		}
+		records = append(records, known.Without(beside)...)
+	}
 	ix, err := index.BuildWithin(ctx, records)
 	if err != nil {
 		return nil, err
 	}
 	p := &Pool{Records: records, Index: ix, Sample: roaring.New(), Contrast: roaring.New()}
 	p.Sample.AddRange(0, uint64(len(sample)))
-	p.Contrast.AddRange(uint64(len(sample)), uint64(len(records)))
+	p.Contrast.AddRange(uint64(len(sample)), uint64(both))
 	return p, nil
 }
 

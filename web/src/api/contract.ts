@@ -2083,6 +2083,12 @@ export interface components {
              * @description another vocabulary than the one of the review: over what was drawn from a source of it
              */
             through?: number;
+            /** @description samples by which is told what blocks lack, where their own words chose the sample */
+            beside?: {
+                /** Format: int64 */
+                id: number;
+                records: number;
+            }[];
             /** @description the sample, then what it is set against, with how many records they had */
             samples: {
                 /** Format: int64 */
@@ -2771,11 +2777,25 @@ export interface components {
             caught: boolean[];
             terms: components["schemas"]["BenchTerm"][];
             groups?: components["schemas"]["BenchGroup"][];
+            over?: components["schemas"]["Over"];
             headingsAlone?: number;
             wordsAlone?: number;
             both?: number;
             unindexed?: number;
             takenAway?: number;
+        };
+        /** @description over which records something is told of a block, which its own words did not choose */
+        Over: {
+            records: number;
+            /** @enum {string} */
+            how: "others" | "random" | "file";
+            from: string[];
+        };
+        DrawPart: {
+            concepts: components["schemas"]["RoughConcept"][];
+            query: string;
+            total: number;
+            wanted: number;
         };
         BenchTerm: {
             id: string;
@@ -2784,6 +2804,8 @@ export interface components {
             sole: number;
             text: string;
             onlyHere?: number;
+            /** @description records that it finds among those by which is told what only it finds */
+            only?: number;
             total?: number;
             step?: number;
             addsNothing?: boolean;
@@ -3286,6 +3308,7 @@ export interface components {
         };
         BlindSpot: {
             records: number;
+            over?: components["schemas"]["Over"];
             words: components["schemas"]["BlindSpotWord"][];
         };
         BlindSpotWord: {
@@ -3304,6 +3327,8 @@ export interface components {
             suit: number;
             /** @description the block that it suits best, where that is another */
             suits?: string;
+            /** @description the shorter or longer form of it that stands before it */
+            under?: string;
         };
         Plan: {
             caught: number;
@@ -3349,6 +3374,7 @@ export interface components {
             missed: boolean;
             candidates: components["schemas"]["RescueCandidate"][];
             near: components["schemas"]["NearMiss"][];
+            over?: components["schemas"]["Over"];
         };
         RescueCandidate: {
             item: string;
@@ -3366,6 +3392,8 @@ export interface components {
             /** @description too rare to tell whether it belongs */
             rare?: boolean;
             doubtful?: boolean;
+            /** @description the shorter or longer form of it that stands before it */
+            under?: string;
         };
         /** @description some records: of an item, a term, a block, a sample … */
         RecordSet: components["schemas"]["ItemSet"] | components["schemas"]["AspectSet"] | components["schemas"]["TeamSet"] | components["schemas"]["TermSet"] | components["schemas"]["BlockSet"] | components["schemas"]["LineSet"] | components["schemas"]["LimitSet"] | components["schemas"]["SpotSet"] | components["schemas"]["LostSet"] | components["schemas"]["StrategySet"] | components["schemas"]["AnySet"] | components["schemas"]["AllSet"] | components["schemas"]["WithinSet"] | components["schemas"]["LessSet"] | components["schemas"]["SampleSet"] | components["schemas"]["JoinedSet"] | components["schemas"]["ShelfSet"] | components["schemas"]["PickedSet"];
@@ -3568,6 +3596,7 @@ export interface components {
         };
         Pruning: {
             records: number;
+            over?: components["schemas"]["Over"];
             terms: number;
             keys: number;
             steps: components["schemas"]["PrunedTerm"][];
@@ -3789,6 +3818,8 @@ export interface components {
         };
         RoughConcept: {
             name: string;
+            /** @description of the document that it is the concept of: its id */
+            block?: string;
             words: string[];
         };
         Preview: {
@@ -4135,6 +4166,8 @@ export interface components {
             sources: number[];
             concepts: components["schemas"]["RoughConcept"][];
             each: boolean;
+            /** @description all concepts together, each by itself and some of anything, as one sample in parts */
+            parts?: boolean;
             how: components["schemas"]["How"];
             atMost: number;
             /** Format: int64 */
@@ -4154,6 +4187,7 @@ export interface components {
             seed: number;
             query: string;
             notes: components["schemas"]["SourceNote"][];
+            parts: components["schemas"]["DrawPart"][];
             /** @enum {string} */
             state: "waiting" | "drawing" | "stopping" | "stopped" | "done" | "failed";
             total: number;
