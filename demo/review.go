@@ -108,6 +108,8 @@ func NewReview() Review {
 		Samples: []Drawing{
 			{Name: "anything in Almagre", Source: "almagre", How: "random", AtMost: 4000, Use: "contrast"},
 			{Name: "rest and shade", Source: "surco", Words: [][]string{{"farm worker*", "farmworker*", "cane cutter*", "agricultural worker*"}, {"shade", "rest break*", "hydration", "drinking water"}}, How: "all", AtMost: 5000},
+			{Name: "farm crews alone", Source: "almagre", Words: [][]string{roughFarm, nil}, How: "random", AtMost: 1500},
+			{Name: "heat protection alone", Source: "almagre", Words: [][]string{nil, roughHeat}, How: "random", AtMost: 1500},
 			{Name: "farm crews, rough", Source: "almagre", Words: [][]string{roughFarm, roughHeat}, How: "all", AtMost: 5000, Use: "sample"},
 		},
 		Shelf: []Kept{

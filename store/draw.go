@@ -80,7 +80,7 @@ func (s *Store) NewDraw(ctx context.Context, d Draw, then func(context.Context, 
 
 func newDraw(ctx context.Context, tx pgx.Tx, d Draw, then func(context.Context, pgx.Tx, Task) error) (int64, error) {
 	err := tx.QueryRow(ctx, `insert into draw (review, source, name, concepts, how, at_most, seed, query, notes, apart, parts, state)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, coalesce($11, '[]'), 'waiting') returning id`,
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, coalesce($11::jsonb, '[]'), 'waiting') returning id`,
 		d.Review, d.Source, d.Name, d.Concepts, d.How, d.AtMost, d.Seed, d.Query, d.Notes, d.Apart, d.Parts).Scan(&d.ID)
 	if err != nil {
 		return 0, err
@@ -124,7 +124,7 @@ func (s *Store) BeginDraw(ctx context.Context, id int64, plan, parts json.RawMes
 		if _, err := tx.Exec(ctx, "delete from draw_trouble where draw = $1 and "+lasting, id); err != nil {
 			return err
 		}
-		_, err := tx.Exec(ctx, `update draw set plan = $2, total = $3, wanted = $4, parts = coalesce($5, parts), state = case when state = 'waiting' then 'drawing' else state end where id = $1`,
+		_, err := tx.Exec(ctx, `update draw set plan = $2, total = $3, wanted = $4, parts = coalesce($5::jsonb, parts), state = case when state = 'waiting' then 'drawing' else state end where id = $1`,
 			id, plan, total, wanted, parts)
 		return err
 	})

@@ -24,6 +24,8 @@ type PrunedTerm struct {
 	Text  string `json:"text"`
 	Loses int    `json:"loses"` // records that no other term left finds
 	Left  int    `json:"left"`  // records that the block then finds
+	// AtMost is the upper end of the 95 % interval of the share that it and those before it lose together (Wilson).
+	AtMost float64 `json:"atMost"`
 }
 
 // Prune works out which terms of a block can go as long as a share of its records stays found, of 1.
@@ -66,7 +68,8 @@ func (a *Service) Prune(ctx context.Context, at desk.At, block string, share flo
 	}
 	for _, p := range gone {
 		term := d.Document.Blocks[i].Terms[p.Term]
-		out.Steps = append(out.Steps, PrunedTerm{term.ID, term.String(), p.Loses, p.Left})
+		_, high := coverage.Wilson(out.Records-p.Left, out.Records)
+		out.Steps = append(out.Steps, PrunedTerm{term.ID, term.String(), p.Loses, p.Left, high})
 	}
 	return out, nil
 }

@@ -30,7 +30,7 @@ func (e *VersionEdit) check() error {
 }
 
 // large are the steps before which a version is kept by itself, by the keys of what they say they do.
-var large = []string{"plan", "prune", "takeQuery", "vocabulary", "removeVocabulary", "removeBlock", goBack}
+var large = []string{"plan", "prune", "pruneSample", "takeQuery", "vocabulary", "removeVocabulary", "removeBlock", goBack}
 
 const goBack = "goBack"
 

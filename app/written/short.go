@@ -28,7 +28,7 @@ func byCount(of map[string]int) []string {
 }
 
 // before says of a step before which a version was kept by itself what it was.
-var before = map[string]string{"plan": "before a rescue plan was taken", "prune": "before terms were pruned", "takeQuery": "before a query was taken over", "vocabulary": "before the vocabulary changed",
+var before = map[string]string{"plan": "before a rescue plan was taken", "prune": "before terms were pruned", "pruneSample": "before terms were pruned, by the sample only", "takeQuery": "before a query was taken over", "vocabulary": "before the vocabulary changed",
 	"removeVocabulary": "before the vocabulary was taken out", "removeBlock": "before a block was taken out", "goBack": "before going back to an earlier version"}
 
 func named(v figures.Version) string {

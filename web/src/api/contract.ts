@@ -3602,6 +3602,11 @@ export interface components {
             steps: components["schemas"]["PrunedTerm"][];
         };
         PrunedTerm: {
+            /**
+             * Format: double
+             * @description upper end of the 95 % interval of the share lost so far
+             */
+            atMost: number;
             id: string;
             text: string;
             loses: number;

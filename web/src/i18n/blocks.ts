@@ -53,6 +53,22 @@ export default {
     writeOut: 'Write out what belongs: {words}',
     quiet: 'Do not say this of it again',
   },
+  free: {
+    others:
+      'Told by {n} record that the words of {block} did not choose: {from}. | Told by {n} records that the words of {block} did not choose: {from}.',
+    random:
+      'Told by {n} record drawn at random: {from}. | Told by {n} records drawn at random: {from}.',
+    file: 'Told by {n} record of a file; what chose it is not known. | Told by {n} records of a file; what chose them is not known.',
+    terms: 'Only here, grows to:',
+    prices: 'Prices:',
+    notAt: 'They are counts of the sample, not of {source}.',
+    none: 'The words of {block} chose all records drawn so far, so these cannot tell what the words miss or which of them could go.',
+    draw: 'Draw records by {blocks} alone from {source}',
+    drawRandom: 'Draw records at random from {source}',
+    drawing: '{got} of {wanted} records drawn…',
+    name: '{blocks} alone, {source}',
+    mark: 'Counted in the sample, not at {source}',
+  },
   prune: {
     open: 'Which terms can go?',
     title: 'Which terms of {block} can go',
@@ -72,6 +88,14 @@ export default {
     take: 'Switch it off | Switch off {n}',
     takeTo: 'Switch off {term} | Switch off {n} terms, to {term}',
     openLost: 'What the block loses without it | What the block loses without these {n} terms',
+    ask: 'Ask {source}',
+    asking: '{n} of {of} questions asked…',
+    at: 'Loses at {source}',
+    atWhole: '{source} finds {now} records with all terms, {left} without these.',
+    sampleOnly: 'Tried on the sample only: {n} records of it that {block} did not choose.',
+    atMost: 'At most',
+    atMostTip:
+      'With those before it: the upper end of the 95 % CI of the share of records that are lost',
     lostTitle: 'What {block} loses without 1 term | What {block} loses without {n} terms',
   },
   paste: {
@@ -170,6 +194,8 @@ export default {
     mend: '{term} in {block}: {what}',
     quiet: 'a remark on {term} dismissed',
     prune: 'a term of {block} switched off | {n} terms of {block} switched off',
+    pruneSample:
+      'a term of {block} switched off, tried on the sample only | {n} terms of {block} switched off, tried on the sample only',
     noteTerm: 'a note on {term}',
     moveTo: '{term} moved from {block} to {to}',
     negated: '{block} kept out by NOT',

@@ -502,6 +502,7 @@ export default {
     within: 'within {n} of',
     zero: 'finds nothing in this sample',
     addsNothing: 'adds nothing',
+    othersToo: 'others find it too',
     inside: 'adds nothing: inside {term}',
     unknown: 'not in the vocabulary',
     narrower: 'with {n} narrower',
@@ -560,6 +561,8 @@ export default {
     within: 'Two words stand near within 1 to 100 words.',
   },
   blind: {
+    forms: '{n} forms',
+    formsOf: '1 shorter or longer form of {item} | {n} shorter and longer forms of {item}',
     title: 'Blind spot of {block}',
     text: 'Every record that {others} finds {block} finds too. | 1 record that {others} finds and {block} does not. There suits {block}: | {n} records that {others} finds and {block} does not. There suits {block}:',
     tip: 'In {n} record of the blind spot, {of} in the sample; suit {suit}, pull {pull} | In {n} records of the blind spot, {of} in the sample; suit {suit}, pull {pull}',

@@ -35,6 +35,7 @@ export default {
     why: {
       plan: 'Before a plan was taken',
       prune: 'Before terms were pruned',
+      pruneSample: 'Before terms were pruned, by the sample only',
       takeQuery: 'Before a query was taken over',
       vocabulary: 'Before the vocabulary changed',
       removeVocabulary: 'Before the vocabulary was taken out',

@@ -88,6 +88,14 @@ export default {
   },
   how: { all: 'all', newest: 'newest', years: 'over the years', random: 'at random' },
   draw: {
+    parts: 'together and each by itself',
+    sampleName: 'sample',
+    partsTip:
+      'One sample in parts: up to half by all concepts together, the rest by each concept alone and some of anything. What a block lacks is told by the part that the other concepts drew.',
+    beginParts: 'Draw up to {n} in parts',
+    part: '{n} of {total} by {blocks}',
+    partAny: '{n} of anything',
+    partsTitle: 'Parts',
     title: 'Draw a sample',
     hint: 'rough words; all that stand in one row are alternatives, parted by commas',
     words: 'Rough words for {concept}',

@@ -163,6 +163,15 @@ export function useLook(saved: Ref<Review | undefined>, failed: (error: unknown)
       void take(possible.value, wanted.value)
   })
 
+  // By other samples of the review is told what a block lacks: when one comes or goes, the look is another.
+  const others = computed(() =>
+    saved.value ? `${saved.value.id} ${saved.value.samples.map((s) => s.id).join(' ')}` : '',
+  )
+  watch(others, (now, before) => {
+    const same = now.split(' ')[0] === before.split(' ')[0]
+    if (same && look.value && !looking.value) void take(possible.value, wanted.value)
+  })
+
   return { look, looking, open, lookAt, countAt, followed }
 }
 

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Block } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import DropMenu from '@/parts/DropMenu.vue'
+import OverNote from '@/parts/OverNote.vue'
+import SampleMark from '@/parts/SampleMark.vue'
 import WithTip from '@/parts/WithTip.vue'
 import { useBench } from '@/state/bench'
 import { itemOf, useDecide } from '@/state/decide'
@@ -39,6 +41,14 @@ const spot = useQuery({
   placeholderData: keepPreviousData,
 })
 type Word = NonNullable<typeof spot.data.value>['words'][number]
+/** The words that stand under none, each with its shorter and longer forms. */
+const heads = computed(() => {
+  const words = spot.data.value?.words ?? []
+  return words
+    .filter((w) => !w.under)
+    .map((w) => ({ w, forms: words.filter((f) => f.under === w.item && w.kind === 'text') }))
+})
+const opened = ref<string>()
 /** The block that it is offered for: the one that it suits best. */
 const blockOf = (w: Word) => review.document.blocks.find((b) => b.id === w.suits) ?? props.block
 
@@ -59,8 +69,9 @@ function take(w: Word) {
     class="card"
     :aria-label="t('blind.title', { block: block.name })"
   >
-    <h3 class="sect">{{ t('blind.title', { block: block.name }) }}</h3>
-    <p>
+    <h3 class="sect">{{ t('blind.title', { block: block.name }) }}<SampleMark /></h3>
+    <OverNote v-if="!spot.data.value.over" :block="block" />
+    <p v-else>
       {{
         t(
           'blind.text',
@@ -73,8 +84,8 @@ function take(w: Word) {
         )
       }}
     </p>
-    <ul v-if="spot.data.value.words.length">
-      <li v-for="w in spot.data.value.words" :key="w.kind + w.item">
+    <ul v-if="heads.length">
+      <li v-for="{ w, forms } in heads" :key="w.kind + w.item">
         <WithTip
           v-slot="{ describedBy }"
           :text="
@@ -110,9 +121,34 @@ function take(w: Word) {
           </button>
         </WithTip>
         <DropMenu :item="itemOf(w)" />
+        <button
+          v-if="forms.length"
+          class="link small forms"
+          :aria-expanded="opened === w.item"
+          :aria-label="t('blind.formsOf', { n: forms.length, item: w.item }, forms.length)"
+          @click="opened = opened === w.item ? undefined : w.item"
+        >
+          {{ t('blind.forms', { n: forms.length }) }}
+        </button>
+        <ul v-if="opened === w.item" class="under">
+          <li v-for="f in forms" :key="f.item">
+            <button
+              class="chip"
+              :aria-label="t('coverage.addOne', { item: f.item, block: blockOf(f).name })"
+              @mouseenter="rest(f)"
+              @mouseleave="rest()"
+              @focus="rest(f)"
+              @blur="rest()"
+              @click="take(f)"
+            >
+              <span class="mono">{{ f.item }}</span><em>{{ n(f.records, 'whole') }}</em
+              ><b aria-hidden="true">+</b>
+            </button>
+          </li>
+        </ul>
       </li>
     </ul>
-    <p v-else class="small">{{ t('blind.nothing') }}</p>
+    <p v-else-if="spot.data.value.over" class="small">{{ t('blind.nothing') }}</p>
   </section>
 </template>
 
@@ -134,6 +170,18 @@ ul {
 
 li {
   display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+}
+
+.forms {
+  margin-left: 4px;
+  color: var(--ink-2);
+}
+
+.under {
+  flex-basis: 100%;
+  margin: 5px 0 0 14px;
 }
 
 .chip b:not(.heading) {

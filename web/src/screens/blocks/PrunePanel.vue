@@ -7,7 +7,12 @@ import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
+import OverNote from '@/parts/OverNote.vue'
+import SampleMark from '@/parts/SampleMark.vue'
+import { useSources } from '@/state/sources'
+import PruneAtSource from './PruneAtSource.vue'
 import PruneCurve from './PruneCurve.vue'
+import { usePruneAtSource } from './pruneAtSource'
 
 /** The terms of a block that can go, in their order, as a curve of records against terms; any point can be taken. */
 const props = defineProps<{ block: Block }>()
@@ -17,6 +22,7 @@ const review = useReview()
 const bench = useBench()
 const reader = useReader()
 const problem = useProblem()
+const sources = useSources()
 
 const share = ref(0.95)
 const shares = [1, 0.99, 0.95, 0.9, 0.8, 0.5]
@@ -44,6 +50,13 @@ const asked = useQuery({
 const now = computed(() => asked.data.value)
 const steps = computed(() => now.value?.steps ?? [])
 
+const there = usePruneAtSource(
+  () => props.block,
+  computed(() => steps.value.map((s) => s.id)),
+)
+/** What stands in the logbook of changes: a term that was switched off by the sample alone says so. */
+const tried = computed(() => (there.losses.value.length ? 'prune' : 'pruneSample'))
+
 const offTo = (last: number): Edit[] =>
   steps.value
     .slice(0, last + 1)
@@ -62,7 +75,7 @@ function rest(i?: number) {
 function take(i: number) {
   rest()
   review.change(
-    { key: 'prune', params: { block: props.block.name, n: String(i + 1) } },
+    { key: tried.value, params: { block: props.block.name, n: String(i + 1) } },
     { edits: offTo(i) },
   )
 }
@@ -93,6 +106,7 @@ function lost(i: number) {
     <p v-if="asked.error.value && !now" class="wrong" role="alert">
       {{ problem(asked.error.value) }}
     </p>
+    <OverNote v-else-if="now && !now.over" :block="block" />
     <p v-else-if="now && !steps.length" class="small">{{ t('prune.nothing') }}</p>
     <template v-else-if="now">
       <p>
@@ -110,14 +124,20 @@ function lost(i: number) {
         }}
         {{ now.keys ? t('prune.keys', { n: now.keys }, now.keys) : t('prune.noKeys') }}
       </p>
+      <PruneAtSource :there="there" :block="block" :steps="steps.length" :over="now.over!" />
       <div class="two">
         <PruneCurve :pruning="now" :at="restedOn" />
         <table class="figures proposes">
           <thead>
             <tr>
               <th class="left">{{ t('prune.goes') }}</th>
-              <th>{{ t('prune.loses') }}</th>
-              <th>{{ t('prune.left') }}</th>
+              <th v-if="there.losses.value.length && sources.chosen">
+                {{ t('prune.at', { source: sources.chosen.name }) }}
+              </th>
+              <template v-else>
+                <th>{{ t('prune.loses') }}<SampleMark /></th>
+                <th :title="t('prune.atMostTip')">{{ t('prune.atMost') }}</th>
+              </template>
               <th>
                 <span class="visually-hidden">{{ t('samples.acts') }}</span>
               </th>
@@ -128,16 +148,21 @@ function lost(i: number) {
               <td class="left">
                 <span class="small">{{ i + 1 }}</span> <span class="mono">{{ s.text }}</span>
               </td>
-              <td>
-                <button
-                  v-if="s.left < now.records"
-                  class="link num"
-                  :aria-label="t('prune.openLost', { n: i + 1 }, i + 1)"
-                  @click="lost(i)"
-                >
-                  {{ n(s.loses, 'whole') }}</button><template v-else>0</template>
+              <td v-if="there.losses.value.length && sources.chosen">
+                {{ n(there.losses.value[i], 'whole') }}
               </td>
-              <td>{{ n(s.left, 'whole') }}</td>
+              <template v-else>
+                <td>
+                  <button
+                    v-if="s.left < now.records"
+                    class="link num"
+                    :aria-label="t('prune.openLost', { n: i + 1 }, i + 1)"
+                    @click="lost(i)"
+                  >
+                    {{ n(s.loses, 'whole') }}</button><template v-else>0</template>
+                </td>
+                <td>{{ n(s.atMost, 'share') }}</td>
+              </template>
               <td class="acts">
                 <button
                   class="btn bare"

@@ -3,6 +3,8 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Bench, type Block, type Term } from '@/api/client'
+import OverNote from '@/parts/OverNote.vue'
+import SampleMark from '@/parts/SampleMark.vue'
 import WithTip from '@/parts/WithTip.vue'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
@@ -89,6 +91,9 @@ const remarked = useQuery({
 const remarksOf = (id: string) => remarked.data.value?.remarks.filter((r) => r.term === id) ?? []
 const most = computed(() => Math.max(1, ...(props.figures?.terms.map((x) => x.records ?? 0) ?? [])))
 
+/** What all terms find together among the records by which is told what each adds. */
+const whole = computed(() => Math.max(0, ...(props.figures?.terms.map((x) => x.total ?? 0) ?? [])))
+
 const name = (c: string) =>
   c === 'there'
     ? (sources.chosen?.name ?? '')
@@ -126,7 +131,7 @@ function sortBy(column: string) {
             >
               {{ name(c) }}<span v-if="sort === c" aria-hidden="true"> ↓</span></button
             ><span v-else tabindex="0" :aria-describedby="describedBy">{{ name(c) }}</span></WithTip
-          >
+          ><SampleMark v-if="c === 'onlyHere' || c === 'grows'" />
         </th>
         <th>
           <span class="visually-hidden">{{ t('samples.acts') }}</span>
@@ -157,12 +162,18 @@ function sortBy(column: string) {
           :last="i === rows.length - 1"
           :keys="review.keyStudies.length > 0"
           :sample="figures?.records !== undefined"
-          :whole="figures?.records ?? 0"
+          :whole="whole"
           @group="grouping = l.term"
         />
       </template>
     </tbody>
   </table>
+  <OverNote
+    v-if="figures?.records !== undefined && block.terms.some((x) => x.on)"
+    :block="block"
+    :over="figures.over"
+    :about="t('free.terms')"
+  />
   <GroupDialog
     v-if="grouping"
     :key="grouping.id"

@@ -55,10 +55,14 @@ export function useRemarkNotes(props: {
     else if (f.addsNothing)
       all.push({
         kind: 'addsNothing',
+        // A term may make the block grow and bring nothing that a later one does not: the block is the same without it, yet not
+        // without both.
         text: f.inside?.length
           ? t('blocks.inside', { term: f.inside[0] })
-          : t('blocks.addsNothing'),
-        mends: off,
+          : f.step
+            ? t('blocks.othersToo')
+            : t('blocks.addsNothing'),
+        mends: f.step ? [] : off,
       })
     return all.filter((x) => !quiet.includes(x.kind))
   })

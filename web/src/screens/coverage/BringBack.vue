@@ -4,6 +4,7 @@ import { useI18n } from 'vue-i18n'
 import type { Block, BlockRescue, RescueCandidate } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import DropMenu from '@/parts/DropMenu.vue'
+import OverNote from '@/parts/OverNote.vue'
 import WithTip from '@/parts/WithTip.vue'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
@@ -24,6 +25,23 @@ const { termOf, add, addEdits } = useDecide()
 const own = computed(() =>
   props.of.candidates.filter((c) => c.suit === undefined || (c.suit > 0 && !c.suits)),
 )
+/** Those that stand under none, and, where it is opened, behind each its shorter and longer forms. */
+const formsOf = (c: RescueCandidate) =>
+  c.kind === 'text' ? own.value.filter((f) => f.under === c.item) : []
+const opened = ref(new Set<string>())
+const heads = computed(() =>
+  own.value.filter((c) => !c.under || !own.value.some((h) => h.item === c.under && !h.under)),
+)
+const rows = computed(() =>
+  heads.value
+    .slice(0, list.value)
+    .flatMap((c) => [c, ...(opened.value.has(c.item) ? formsOf(c) : [])]),
+)
+function toggle(item: string) {
+  const next = new Set(opened.value)
+  if (!next.delete(item)) next.add(item)
+  opened.value = next
+}
 const others = computed(() => ({
   elsewhere: props.of.candidates.filter((c) => c.suits),
   rare: props.of.candidates.filter((c) => c.rare),
@@ -50,6 +68,7 @@ function take(c: RescueCandidate, block = props.block) {
 <template>
   <NearMisses v-if="of.near.length" :block="block" :near="of.near" />
   <h3 class="sect">{{ t('coverage.bringBack', { block: block.name }) }}</h3>
+  <OverNote v-if="review.sample" :block="block" :over="of.over" :about="t('free.prices')" />
   <table v-if="own.length" class="figures proposes">
     <thead>
       <tr>
@@ -88,19 +107,25 @@ function take(c: RescueCandidate, block = props.block) {
       </tr>
     </thead>
     <tbody>
-      <tr
-        v-for="c in own.slice(0, list)"
-        :key="c.kind + c.item"
-        @mouseenter="rest(c)"
-        @mouseleave="rest()"
-      >
-        <td class="left">
+      <tr v-for="c in rows" :key="c.kind + c.item" @mouseenter="rest(c)" @mouseleave="rest()">
+        <td class="left" :class="{ under: c.under }">
           <b v-if="c.kind === 'heading'">{{ c.item }}</b><span v-else class="mono">{{
             c.item
           }}</span>
           <em v-if="c.doubtful" class="small" :title="t('coverage.doubtfulTip')">{{
             t('coverage.doubtful')
           }}</em>
+          <button
+            v-if="!c.under && formsOf(c).length"
+            class="link small"
+            :aria-expanded="opened.has(c.item)"
+            :aria-label="
+              t('blind.formsOf', { n: formsOf(c).length, item: c.item }, formsOf(c).length)
+            "
+            @click="toggle(c.item)"
+          >
+            {{ t('blind.forms', { n: formsOf(c).length }) }}
+          </button>
         </td>
         <td class="num">{{ c.rescues }}</td>
         <td>
@@ -142,8 +167,8 @@ function take(c: RescueCandidate, block = props.block) {
       )
     }}
   </p>
-  <button v-if="own.length > list" class="btn bare" @click="all = true">
-    {{ t('coverage.more', { n: own.length - step }) }}
+  <button v-if="heads.length > list" class="btn bare" @click="all = true">
+    {{ t('coverage.more', { n: heads.length - step }) }}
   </button>
   <details v-for="(those, kind) in others" v-show="those.length" :key="kind">
     <summary class="small">
@@ -171,6 +196,10 @@ function take(c: RescueCandidate, block = props.block) {
 </template>
 
 <style scoped>
+td.under {
+  padding-left: 26px;
+}
+
 h3 {
   margin: 14px 0 2px;
 }

@@ -10,11 +10,12 @@ const from = defineModel<number[]>('from', { required: true })
 const how = defineModel<NewDraw['how']>('how', { required: true })
 const atMost = defineModel<number>('atMost', { required: true })
 const seed = defineModel<number>('seed', { required: true })
-const each = defineModel<boolean>('each', { required: true })
+const what = defineModel<'parts' | 'together' | 'each'>('what', { required: true })
 
 const { t } = useI18n()
 const review = useReview()
 const sources = useSources()
+const ways = ['parts', 'together', 'each'] as const
 const hows = ['all', 'newest', 'years', 'random'] as const
 
 function toggle(id: number) {
@@ -74,11 +75,15 @@ function toggle(id: number) {
       <input v-model.number="seed" class="field few" type="number" min="0" max="2147483647"
     /></label>
     <span v-if="several" class="group" role="group" :aria-label="t('draw.what')">
-      <button class="opt" :class="{ on: !each }" :aria-pressed="!each" @click="each = false">
-        {{ t('draw.together') }}
-      </button>
-      <button class="opt" :class="{ on: each }" :aria-pressed="each" @click="each = true">
-        {{ t('draw.each') }}
+      <button
+        v-for="w in ways"
+        :key="w"
+        class="opt"
+        :class="{ on: what === w }"
+        :aria-pressed="what === w"
+        @click="what = w"
+      >
+        {{ t(`draw.${w}`) }}
       </button>
     </span>
   </div>

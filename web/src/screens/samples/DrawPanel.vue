@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type NewDraw, type RoughConcept } from '@/api/client'
+import type { NewDraw, RoughConcept } from '@/api/client'
 import { useMade } from '@/parts/made'
 import SourceNotes from '@/parts/SourceNotes.vue'
 import { useProblem } from '@/state/problem'
@@ -9,6 +9,7 @@ import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import DrawOptions from './DrawOptions.vue'
 import FirstTitles from './FirstTitles.vue'
+import { useDrawing } from './drawing'
 import RoughWords from './RoughWords.vue'
 import { useRoughPreview } from './roughPreview'
 
@@ -23,10 +24,11 @@ const rough = ref<Record<string, string>>({})
 const how = ref<NewDraw['how']>('all')
 const atMost = ref(5000)
 const seed = ref(1)
-const each = ref(false)
+const what = ref<'parts' | 'together' | 'each'>('parts')
+const each = computed(() => what.value === 'each')
+/** Several concepts are drawn in parts, so that each block can be judged by records that the others chose. */
+const inParts = computed(() => what.value === 'parts' && full.value.length > 1)
 const from = ref<number[]>([])
-const failed = ref('')
-const beginning = ref(false)
 
 // A concept that is searched begins with its seed words; one that is kept out is left out.
 watch(
@@ -52,7 +54,11 @@ const parted = (s: string) =>
     .map((w) => w.trim())
     .filter(Boolean)
 const concepts = computed<RoughConcept[]>(() =>
-  review.document.blocks.map((b) => ({ name: b.name, words: parted(rough.value[b.id] ?? '') })),
+  review.document.blocks.map((b) => ({
+    name: b.name,
+    block: b.id,
+    words: parted(rough.value[b.id] ?? ''),
+  })),
 )
 const full = computed(() => concepts.value.filter((c) => c.words.length))
 const { preview, settled, found } = useRoughPreview(
@@ -69,33 +75,17 @@ const nothing = computed(() => {
     concept: review.document.blocks.find((b) => b.name === what)?.concept || what,
   })
 })
-async function begin(order: Partial<NewDraw> = {}) {
-  failed.value = ''
-  beginning.value = true
-  try {
-    const name = full.value.map((c) => c.words[0].replace(/[*?]/g, '')).join(' and ')
-    await ask(
-      api.POST('/api/reviews/{review}/draws', {
-        params: { path: { review: review.id } },
-        body: {
-          name: name || 'sample',
-          sources: from.value,
-          concepts: full.value,
-          each: each.value,
-          how: how.value,
-          atMost: atMost.value,
-          seed: seed.value,
-          ...order,
-        },
-      }),
-    )
-    sources.fresh('draws')
-  } catch (error) {
-    failed.value = problem(error)
-  } finally {
-    beginning.value = false
-  }
-}
+const { begin, beginning, failed } = useDrawing(() => ({
+  name:
+    full.value.map((c) => c.words[0].replace(/[*?]/g, '')).join(' and ') || t('draw.sampleName'),
+  sources: from.value,
+  concepts: full.value,
+  each: each.value,
+  parts: inParts.value,
+  how: how.value,
+  atMost: atMost.value,
+  seed: seed.value,
+}))
 
 const anything = (): Partial<NewDraw> => ({
   name:
@@ -104,6 +94,7 @@ const anything = (): Partial<NewDraw> => ({
       : t('draw.anythingName', { source: source.value?.name ?? '' }),
   concepts: [],
   each: false,
+  parts: false,
   how: 'random',
 })
 </script>
@@ -129,7 +120,7 @@ const anything = (): Partial<NewDraw> => ({
           v-model:how="how"
           v-model:at-most="atMost"
           v-model:seed="seed"
-          v-model:each="each"
+          v-model:what="what"
           :several="full.length > 1"
         />
         <div class="row go">
@@ -139,17 +130,19 @@ const anything = (): Partial<NewDraw> => ({
               beginning ||
               !from.length ||
               !full.length ||
-              (!each && settled && !wanted) ||
+              (!each && !inParts && settled && !wanted) ||
               !(atMost > 0)
             "
             @click="begin()"
           >
             {{
-              each && full.length > 1
-                ? t('draw.beginEach')
-                : together || wanted
-                  ? t('draw.begin', { n: n(wanted, 'whole') }, wanted)
-                  : t('draw.beginBare')
+              inParts && atMost > 0
+                ? t('draw.beginParts', { n: n(atMost, 'whole') })
+                : each && full.length > 1
+                  ? t('draw.beginEach')
+                  : together || wanted
+                    ? t('draw.begin', { n: n(wanted, 'whole') }, wanted)
+                    : t('draw.beginBare')
             }}
           </button>
           <template v-if="together">
@@ -176,6 +169,7 @@ const anything = (): Partial<NewDraw> => ({
             {{ t('draw.anything', { source: source.name }) }}
           </button>
         </div>
+        <p v-if="inParts" class="small">{{ t('draw.partsTip') }}</p>
         <SourceNotes v-if="together" :notes="together.notes" />
         <p v-if="nothing" class="nothing" role="status">{{ nothing }}</p>
         <p v-if="failed || preview.error.value" class="wrong" role="alert">

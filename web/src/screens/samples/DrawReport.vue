@@ -79,6 +79,22 @@ async function more(atMost: number) {
           ].join(' · ')
         }}
       </p>
+      <template v-if="draw.parts.length">
+        <h3 class="sect">{{ t('draw.partsTitle') }}</h3>
+        <ul>
+          <li v-for="(p, i) in draw.parts" :key="i" class="small">
+            {{
+              p.concepts.length
+                ? t('draw.part', {
+                    n: n(p.wanted, 'whole'),
+                    total: n(p.total, 'whole'),
+                    blocks: p.concepts.map((c) => c.name).join(' and '),
+                  })
+                : t('draw.partAny', { n: n(p.wanted, 'whole') })
+            }}
+          </li>
+        </ul>
+      </template>
       <h3 class="sect">{{ t('draw.query') }}</h3>
       <pre class="mono wire" tabindex="0">{{ draw.query }}</pre>
       <SourceNotes :notes="draw.notes" />

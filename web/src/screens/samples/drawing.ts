@@ -1,0 +1,34 @@
+import { ref } from 'vue'
+import { api, ask, type NewDraw } from '@/api/client'
+import { useProblem } from '@/state/problem'
+import { useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
+
+/** Begins to draw what is ordered; one order is on its way at a time. */
+export function useDrawing(order: () => NewDraw) {
+  const review = useReview()
+  const sources = useSources()
+  const problem = useProblem()
+  const failed = ref('')
+  const beginning = ref(false)
+
+  async function begin(other: Partial<NewDraw> = {}) {
+    failed.value = ''
+    beginning.value = true
+    try {
+      await ask(
+        api.POST('/api/reviews/{review}/draws', {
+          params: { path: { review: review.id } },
+          body: { ...order(), ...other },
+        }),
+      )
+      sources.fresh('draws')
+    } catch (error) {
+      failed.value = problem(error)
+    } finally {
+      beginning.value = false
+    }
+  }
+
+  return { begin, beginning, failed }
+}
