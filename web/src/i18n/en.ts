@@ -561,7 +561,7 @@ export default {
     within: 'Two words stand near within 1 to 100 words.',
   },
   blind: {
-    forms: '{n} forms',
+    forms: '1 form | {n} forms',
     formsOf: '1 shorter or longer form of {item} | {n} shorter and longer forms of {item}',
     title: 'Blind spot of {block}',
     text: 'Every record that {others} finds {block} finds too. | 1 record that {others} finds and {block} does not. There suits {block}: | {n} records that {others} finds and {block} does not. There suits {block}:',

@@ -17,7 +17,8 @@ const under = computed(
 
 <template>
   <p v-if="over" class="small over">
-    <template v-if="about">{{ about }} </template>{{
+    <template v-if="about">{{ about }}{{ ' ' }}</template
+    >{{
       t(
         `free.${over.how}`,
         { n: n(over.records, 'whole'), from: over.from.join(', '), block: block.name },

@@ -128,7 +128,7 @@ function take(w: Word) {
           :aria-label="t('blind.formsOf', { n: forms.length, item: w.item }, forms.length)"
           @click="opened = opened === w.item ? undefined : w.item"
         >
-          {{ t('blind.forms', { n: forms.length }) }}
+          {{ t('blind.forms', { n: forms.length }, forms.length) }}
         </button>
         <ul v-if="opened === w.item" class="under">
           <li v-for="f in forms" :key="f.item">

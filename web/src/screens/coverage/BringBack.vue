@@ -124,7 +124,7 @@ function take(c: RescueCandidate, block = props.block) {
             "
             @click="toggle(c.item)"
           >
-            {{ t('blind.forms', { n: formsOf(c).length }) }}
+            {{ t('blind.forms', { n: formsOf(c).length }, formsOf(c).length) }}
           </button>
         </td>
         <td class="num">{{ c.rescues }}</td>
