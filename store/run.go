@@ -193,8 +193,14 @@ func (s *Store) Run(ctx context.Context, id int64) (Run, error) {
 	return one[Run](ctx, s, runColumns+"where id = $1", id)
 }
 
-// Only what has no DOI is looked into: what else makes it itself is not kept apart.
-const workColumns = "select r.doi, r.work, r.year, case when r.doi is null then r.body end "
+const workColumns = "select r.body "
+
+// A self is what makes a record itself: text and headings, which are most of it, are passed over.
+type self struct {
+	Title, DOI, Accession, Journal, Volume, FirstPage string
+	Authors                                           []bib.Person
+	Year                                              int
+}
 
 // DrawnWorks calls visit with what makes each record of a draw itself.
 func (s *Store) DrawnWorks(ctx context.Context, draw int64, visit func(bib.Identity)) error {
@@ -211,22 +217,13 @@ func (s *Store) works(ctx context.Context, visit func(bib.Identity), sql string,
 	if err != nil {
 		return err
 	}
-	var doi, work, body []byte
-	var year int
-	_, err = pgx.ForEachRow(rows, []any{&doi, &work, &year, &body}, func() error {
-		var id bib.Identity
-		if body != nil {
-			var r bib.Record
-			if err := json.Unmarshal(body, &r); err != nil {
-				return err
-			}
-			id = bib.IdentityOf(&r)
-		} else {
-			id.Year = year
-			copy(id.DOI[:], doi)
-			copy(id.Work[:], work)
+	var body []byte
+	_, err = pgx.ForEachRow(rows, []any{&body}, func() error {
+		var r self
+		if err := json.Unmarshal(body, &r); err != nil {
+			return err
 		}
-		visit(id)
+		visit(bib.IdentityOf(&bib.Record{Title: r.Title, DOI: r.DOI, Accession: r.Accession, Journal: r.Journal, Volume: r.Volume, FirstPage: r.FirstPage, Authors: r.Authors, Year: r.Year}))
 		return nil
 	})
 	return err

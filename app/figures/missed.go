@@ -2,6 +2,7 @@ package figures
 
 import (
 	"context"
+	"slices"
 
 	"tamiz/app/desk"
 	"tamiz/core/bib"
@@ -22,7 +23,10 @@ type Estimate struct {
 	Second  FoundBy  `json:"second"`
 	Both    int      `json:"both"`
 	Neither int      `json:"neither"`
-	Total   Interval `json:"total"`
+	Few     bool     `json:"few,omitempty"`    // so few in both that the figure says little
+	Inside  bool     `json:"inside,omitempty"` // all records of one way are among those of the other: nothing can be estimated from the two
+
+	Total *Interval `json:"total,omitempty"` // never below what is known; absent where nothing can be estimated
 }
 
 // A FoundBy is what one way found: records, and relevant ones among them.
@@ -47,16 +51,16 @@ func (a *Service) Estimate(ctx context.Context, at desk.At, w Ways) (*Estimate, 
 	for i, r := range works {
 		known.Add(r, i)
 	}
-	in := func(s desk.RecordSet) (found []bool, records int, err error) {
-		ids, err := a.desk.SetIDs(ctx, at, s.Set)
+	in := func(s desk.RecordSet) (found []bool, ids []int64, err error) {
+		ids, err = a.desk.SetIDs(ctx, at, s.Set)
 		if err != nil {
-			return nil, 0, err
+			return nil, nil, err
 		}
 		found = make([]bool, len(works))
 		for from := 0; from < len(ids); from += readAtOnce {
 			some, err := a.store.RecordsByID(ctx, ids[from:min(from+readAtOnce, len(ids))])
 			if err != nil {
-				return nil, 0, err
+				return nil, nil, err
 			}
 			for _, r := range some {
 				if i, ok := known.Find(r.Record); ok {
@@ -64,17 +68,17 @@ func (a *Service) Estimate(ctx context.Context, at desk.At, w Ways) (*Estimate, 
 				}
 			}
 		}
-		return found, len(ids), nil
+		return found, ids, nil
 	}
-	first, n, err := in(w.First)
+	first, one, err := in(w.First)
 	if err != nil {
 		return nil, err
 	}
-	second, m, err := in(w.Second)
+	second, other, err := in(w.Second)
 	if err != nil {
 		return nil, err
 	}
-	out := &Estimate{Known: len(works), First: FoundBy{Records: n, Only: []string{}}, Second: FoundBy{Records: m, Only: []string{}}}
+	out := &Estimate{Known: len(works), First: FoundBy{Records: len(one), Only: []string{}}, Second: FoundBy{Records: len(other), Only: []string{}}}
 	for i, work := range works {
 		switch {
 		case first[i] && second[i]:
@@ -88,9 +92,25 @@ func (a *Service) Estimate(ctx context.Context, at desk.At, w Ways) (*Estimate, 
 		}
 	}
 	out.First.Relevant, out.Second.Relevant = out.Both+len(out.First.Only), out.Both+len(out.Second.Only)
-	e := coverage.Chapman(out.First.Relevant, out.Second.Relevant, out.Both)
-	out.Total = Interval{e.Total, e.Low, &e.High}
+	out.Few = coverage.FewBoth(out.Both)
+	if out.Inside = holdsAll(one, other) || holdsAll(other, one); out.Inside || out.Both == 0 {
+		return out, nil
+	}
+	e := coverage.Chapman(out.First.Relevant, out.Second.Relevant, out.Both).AtLeast(len(works))
+	out.Total = &Interval{e.Total, e.Low, &e.High}
+	if len(out.First.Only) == 0 && len(out.Second.Only) == 0 {
+		out.Total.High = nil // both found the same: nothing bounds what neither did
+	}
 	return out, nil
+}
+
+// holdsAll reports whether all of some records are among others.
+func holdsAll(all, some []int64) bool {
+	in := make(map[int64]bool, len(all))
+	for _, id := range all {
+		in[id] = true
+	}
+	return !slices.ContainsFunc(some, func(id int64) bool { return !in[id] })
 }
 
 // relevantWorks returns the key studies of a review and the records that were judged relevant, each work once.

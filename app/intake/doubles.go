@@ -32,9 +32,13 @@ type Double struct {
 	Title       string           `json:"title"`
 	Byline      string           `json:"byline"`
 	Differences []bib.Difference `json:"differences"`
+	Perhaps     bool             `json:"perhaps,omitempty"` // it cannot be told whether they are: only what is said of this pair holds
 }
 
-type pairOfPlaces struct{ first, second int }
+type pairOfPlaces struct {
+	first, second int
+	perhaps       bool
+}
 
 // plan holds, by the place of a record in its file, the later ones that are joined to it.
 type plan map[int][]*bib.Record
@@ -45,6 +49,15 @@ func (s FileSettings) of(place int) string {
 		return c
 	}
 	return s.Doubles
+}
+
+// ofPerhaps returns the same of a record of which it cannot be told whether it is of the same work: only what is said of it by
+// itself holds.
+func (s FileSettings) ofPerhaps(place int) string {
+	if c, ok := s.Choices[place]; ok {
+		return c
+	}
+	return Apart
 }
 
 // joins reports whether records are joined, so that the file has to be looked through before it is filed.
@@ -75,10 +88,16 @@ func (f *filer) planDoubles(ctx context.Context) error {
 			return f.file.blame(err)
 		}
 		first, double := known.Find(rec)
+		what := f.settings.of(place)
+		if !double {
+			if first, double = known.Perhaps(rec); double {
+				what = f.settings.ofPerhaps(place)
+			}
+		}
 		switch {
-		case !double || f.settings.of(place) == Apart:
+		case !double || what == Apart:
 			known.Add(rec, place)
-		case f.settings.of(place) == Join:
+		case what == Join:
 			if joined++; joined > maxJoined {
 				return &problems.Problem{Type: "too-many-doubles", Status: 422, Field: "file", Title: "The file holds too many records of the same work to join them. Nothing was brought in."}
 			}
@@ -113,7 +132,7 @@ func (f *filer) askDoubles(ctx context.Context, format records.Format) error {
 	}
 	for _, p := range shown {
 		a, b := wanted[p.first], wanted[p.second]
-		d := Double{Place: p.second, Of: p.first, Title: a.Title, Byline: desk.Byline(a), Differences: []bib.Difference{}}
+		d := Double{Place: p.second, Of: p.first, Title: a.Title, Byline: desk.Byline(a), Differences: []bib.Difference{}, Perhaps: p.perhaps}
 		for _, x := range bib.Differences(a, b) {
 			x.A, x.B = exchange.Cut(x.A, maxDifferent), exchange.Cut(x.B, maxDifferent)
 			d.Differences = append(d.Differences, x)

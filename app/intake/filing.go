@@ -176,15 +176,25 @@ func (f *filer) add(ctx context.Context, r *bib.Record) error {
 		f.notice(exchange.Notice{Kind: exchange.Already, Detail: f.studies[k].Record.ID, Skipped: true})
 		return nil
 	}
-	if n, ok := f.known.Find(r); ok {
+	n, double := f.known.Find(r)
+	what := f.settings.of(f.place)
+	perhaps := false
+	if !double {
+		if n, perhaps = f.known.Perhaps(r); perhaps {
+			if what = f.settings.ofPerhaps(f.place); what == Apart {
+				f.doubles = append(f.doubles, pairOfPlaces{f.places[n], f.place, true})
+			}
+		}
+	}
+	if double || perhaps && what != Apart {
 		kind := exchange.Double
-		switch f.settings.of(f.place) {
+		switch what {
 		case Leave:
 			kind = exchange.DoubleLeft
 		case Join:
 			kind = exchange.DoubleJoined
 		default:
-			f.doubles = append(f.doubles, pairOfPlaces{f.places[n], f.place})
+			f.doubles = append(f.doubles, pairOfPlaces{f.places[n], f.place, false})
 		}
 		f.notice(exchange.Notice{Record: f.place, Kind: kind, Detail: f.ids[n], Skipped: kind != exchange.Double})
 		if kind != exchange.Double {

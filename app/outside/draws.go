@@ -13,7 +13,6 @@ import (
 	"tamiz/app/reviews"
 	"tamiz/app/work"
 	"tamiz/core/bib"
-	"tamiz/core/text"
 	"tamiz/source"
 	"tamiz/store"
 
@@ -365,9 +364,10 @@ func (a *Service) Fetch(ctx context.Context, t store.Task) error {
 
 // slim returns what makes a record itself, without its text, of which many are kept in memory.
 func slim(r *bib.Record) *bib.Record {
-	out := &bib.Record{Title: strings.Clone(text.Key(r.Title)), Year: r.Year, DOI: strings.Clone(r.DOI), Accession: strings.Clone(r.Accession)}
-	if len(r.Authors) > 0 {
-		out.Authors = []bib.Person{{Family: strings.Clone(r.Authors[0].Family)}}
+	out := &bib.Record{Title: strings.Clone(r.Title), Year: r.Year, DOI: strings.Clone(r.DOI), Accession: strings.Clone(r.Accession),
+		Journal: strings.Clone(r.Journal), Volume: strings.Clone(r.Volume), FirstPage: strings.Clone(r.FirstPage)}
+	for _, p := range r.Authors {
+		out.Authors = append(out.Authors, bib.Person{Family: strings.Clone(p.Family), Given: strings.Clone(p.Given)})
 	}
 	return out
 }

@@ -280,7 +280,7 @@ func (f facts) found() document.Section {
 		if c.Few {
 			few = " So few are in both that the figure says little."
 		}
-		s.Add(document.Text("The search by words finds %d of the works that belong, citations lead to %d, both to %d. Were the two ways independent, there would be about %.0f in all (%.0f to %.0f; Chapman 1951). They are not quite: there may be more.%s",
+		s.Add(document.Text("The search by words finds %d of the works that belong, citations lead to %d, both to %d. Were the two ways independent, there would be about %.0f in all (95 %% interval %.0f to %.0f; Chapman 1951, Sadinle 2009). They are not quite: there may be more.%s",
 			c.Words, c.Citations, c.Both, c.Total, c.Low, c.High, few))
 	}
 	return s

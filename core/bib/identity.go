@@ -7,13 +7,13 @@ import (
 	"tamiz/core/text"
 )
 
-// DOIKey returns a DOI as DOIs are compared: in lower case, without doi: or a resolver's address.
+// DOIKey returns a DOI as DOIs are compared: in lower case, without doi:, a resolver's address, or punctuation behind it.
 func DOIKey(doi string) string {
 	s := strings.ToLower(strings.TrimSpace(doi))
 	s = strings.TrimPrefix(strings.TrimPrefix(s, "https://"), "http://")
 	s = strings.TrimPrefix(strings.TrimPrefix(s, "www."), "dx.")
 	s = strings.TrimPrefix(s, "doi.org/")
-	return strings.TrimSpace(strings.TrimPrefix(s, "doi:"))
+	return strings.TrimRight(strings.TrimSpace(strings.TrimPrefix(s, "doi:")), ".,; ")
 }
 
 // WorkKey returns what two records of one work share besides their DOI: the words of the title and
@@ -38,12 +38,13 @@ func (r *Record) looseKey() string {
 	return strings.TrimSpace(r.Accession) + "|" + text.Key(r.Title)
 }
 
-// An Identity is what makes a record itself, without its text: two records are one when their DOIs are equal, or when
-// title and first author's family name are equal and the years at most one apart; where title, year or author is missing
-// and there is no DOI, when accession number and title are equal.
+// An Identity is what makes a record itself, without its text (measures.md §6).
 type Identity struct {
-	DOI, Work, Loose Digest // none where a record does not say enough
-	Year             int
+	DOI, Loose Digest // none where a record does not say enough
+	Place      Digest // journal, volume and first page
+	Year       int
+	Title      title
+	Authors    []author // at most mostAuthors
 }
 
 // A Digest stands for a text; two texts of one digest do not occur. The zero value stands for none.
@@ -59,18 +60,26 @@ func digestOf(s string) (d Digest) {
 
 // IdentityOf returns what makes a record itself.
 func IdentityOf(r *Record) Identity {
-	return Identity{DOI: digestOf(DOIKey(r.DOI)), Work: digestOf(r.WorkKey()), Loose: digestOf(r.looseKey()), Year: r.Year}
+	id := Identity{DOI: digestOf(DOIKey(r.DOI)), Loose: digestOf(r.looseKey()), Year: r.Year, Title: titleOf(r.Title), Authors: authorsOf(r.Authors)}
+	if journal, page := text.Key(r.Journal), strings.TrimSpace(r.FirstPage); journal != "" && r.Volume != "" && page != "" {
+		id.Place = digestOf(journal + "|" + strings.TrimSpace(r.Volume) + "|" + page)
+	}
+	return id
 }
 
-// Known is a set of records in which another record of the same work can be found. The zero value is an empty set. It
-// holds digests, not texts: a set of 200,000 records takes some 40 MB.
+// Known is a set of records in which another record of the same work can be found. The zero value is an empty set. It holds
+// what makes each record itself, some 400 bytes, and not its text.
 type Known struct {
-	doi   map[Digest]int
-	work  map[Digest][]dated
-	loose map[Digest][]lacking
+	doi    map[Digest]int
+	loose  map[Digest][]lacking
+	titles map[uint64][]int32 // records by the keys of their titles
+	all    []numbered
 }
 
-type dated struct{ year, n int }
+type numbered struct {
+	Identity
+	n int
+}
 
 type lacking struct {
 	n    int
@@ -83,20 +92,22 @@ func (k *Known) Add(r *Record, n int) { k.Put(IdentityOf(r), n) }
 // Put does so with what makes a record itself.
 func (k *Known) Put(id Identity, n int) {
 	if k.doi == nil {
-		k.doi, k.work, k.loose = map[Digest]int{}, map[Digest][]dated{}, map[Digest][]lacking{}
+		k.doi, k.loose, k.titles = map[Digest]int{}, map[Digest][]lacking{}, map[uint64][]int32{}
 	}
 	if id.DOI != (Digest{}) {
 		if _, ok := k.doi[id.DOI]; !ok {
 			k.doi[id.DOI] = n
 		}
 	}
-	if id.Work != (Digest{}) {
-		k.work[id.Work] = append(k.work[id.Work], dated{id.Year, n})
-	}
 	if id.Loose != (Digest{}) {
-		k.loose[id.Loose] = append(k.loose[id.Loose], lacking{n, id.Work == Digest{}})
+		k.loose[id.Loose] = append(k.loose[id.Loose], lacking{n, id.lacks()})
 	}
+	id.Title.keys(0, func(key uint64) { k.titles[key] = append(k.titles[key], int32(len(k.all))) })
+	k.all = append(k.all, numbered{id, n})
 }
+
+// lacks reports whether title, year or author is missing.
+func (id Identity) lacks() bool { return id.Title.whole == "" || id.Year == 0 || len(id.Authors) == 0 }
 
 // Find returns the number of the first record in the set that is one with r.
 func (k *Known) Find(r *Record) (n int, ok bool) { return k.Get(IdentityOf(r)) }
@@ -108,21 +119,44 @@ func (k *Known) Get(id Identity) (n int, ok bool) {
 			return n, true
 		}
 	}
-	if id.Work != (Digest{}) {
-		for _, e := range k.work[id.Work] {
-			if e.year-id.Year <= 1 && id.Year-e.year <= 1 {
-				return e.n, true
-			}
-		}
+	if n, ok := k.alike(id, Same); ok {
+		return n, true
 	}
 	if id.Loose != (Digest{}) {
 		for _, e := range k.loose[id.Loose] {
-			if id.Work == (Digest{}) || e.some {
+			if id.lacks() || e.some {
 				return e.n, true
 			}
 		}
 	}
 	return 0, false
+}
+
+// Perhaps returns the number of the first record in the set of which it cannot be told whether it is one with r: somebody has to
+// be asked. It is of use where Find finds none.
+func (k *Known) Perhaps(r *Record) (n int, ok bool) { return k.alike(IdentityOf(r), Perhaps) }
+
+// mostAlike is how many records of a title's key are looked at: of more it is no title but a kind of text.
+const mostAlike = 40
+
+// alike returns the first record in the set that stands so to one.
+func (k *Known) alike(id Identity, wanted Sameness) (n int, ok bool) {
+	first := int32(-1)
+	id.Title.keys(1, func(key uint64) {
+		among := k.titles[key]
+		for _, i := range among[:min(len(among), mostAlike)] {
+			if first >= 0 && i >= first {
+				break
+			}
+			if id.Compare(k.all[i].Identity) == wanted {
+				first = i
+			}
+		}
+	})
+	if first < 0 {
+		return 0, false
+	}
+	return k.all[first].n, true
 }
 
 // Works numbers works from 0 on, as records of them come: records of one work have the same number.

@@ -12,9 +12,6 @@ type Captures struct {
 	Few bool // so few in both that the estimate says little
 }
 
-// fewBoth is from how many works in both ways Chapman's estimate is nearly without bias (Seber 1982).
-const fewBoth = 7
-
 // Capture estimates how many works that belong there are in all from those that are known: ok is false where one of the ways
 // found none. It holds for ways that are independent of each other, which these are not where citations begin from what words
 // found: then there are more.
@@ -36,9 +33,7 @@ func Capture(works []Found) (c Captures, ok bool) {
 	if c.Words == 0 || c.Citations == 0 {
 		return c, false
 	}
-	c.Estimate = coverage.Chapman(c.Words, c.Citations, c.Both)
-	c.Low = max(c.Low, float64(len(works))) // all that are known are there
-	c.Total, c.High = max(c.Total, c.Low), max(c.High, c.Low)
-	c.Few = c.Both < fewBoth
+	c.Estimate = coverage.Chapman(c.Words, c.Citations, c.Both).AtLeast(len(works)) // all that are known are there
+	c.Few = coverage.FewBoth(c.Both)
 	return c, true
 }

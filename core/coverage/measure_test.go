@@ -3,6 +3,8 @@ package coverage_test
 import (
 	"context"
 	"fmt"
+	"math"
+	"math/rand/v2"
 	"slices"
 	"strings"
 	"testing"
@@ -275,7 +277,47 @@ func TestHowManyThereAreIsEstimatedFromTwoWays(t *testing.T) {
 	e := coverage.Chapman(20, 15, 10)
 	assert.InDelta(t, 21.0*16/11-1, e.Total, 1e-12)
 	assert.True(t, 25 <= e.Low && e.Low < e.Total && e.Total < e.High)
-	assert.InDelta(t, 5, coverage.Chapman(5, 5, 5).High, 1e-9, "both found the same: no more are expected")
+	// Worked by hand: x = 10.5, y = 10.5, z = 5.5; y·z/x = 5.5, σ² = 2/10.5 + 1/5.5 + 10.5/57.75.
+	spread := math.Sqrt(2/10.5 + 1/5.5 + 10.5/57.75)
+	assert.InDelta(t, 24.5+5.5*math.Exp(1.96*spread), e.High, 1e-9)
+	assert.InDelta(t, max(25, 24.5+5.5*math.Exp(-1.96*spread)), e.Low, 1e-9)
+	least := e.AtLeast(40)
+	assert.Equal(t, []float64{40, 40}, []float64{least.Total, least.Low}, "no less than what is known")
+	assert.True(t, coverage.FewBoth(6) && !coverage.FewBoth(7))
+}
+
+// In 2,000 made-up searches of each kind the truth lies in nearly as many intervals as they promise.
+func TestTheTruthLiesInTheInterval(t *testing.T) {
+	r := rand.New(rand.NewPCG(7, 11))
+	for _, works := range []int{20, 50, 100, 300, 1000} {
+		for _, finds := range [][2]float64{{0.5, 0.5}, {0.7, 0.6}, {0.85, 0.4}, {0.9, 0.8}} {
+			within, told := 0, 0
+			for range 2000 {
+				first, second, both := 0, 0, 0
+				for range works {
+					a, b := r.Float64() < finds[0], r.Float64() < finds[1]
+					if a {
+						first++
+					}
+					if b {
+						second++
+					}
+					if a && b {
+						both++
+					}
+				}
+				if both == 0 {
+					continue // nothing is told of ways that share nothing
+				}
+				told++
+				if e := coverage.Chapman(first, second, both); e.Low <= float64(works) && float64(works) <= e.High {
+					within++
+				}
+			}
+			require.Greater(t, told, 1000)
+			assert.GreaterOrEqual(t, float64(within)/float64(told), 0.93, "%d works, found by %v", works, finds)
+		}
+	}
 }
 
 func TestKeyStudiesThatAreAllMissedAllCaughtOrNone(t *testing.T) {

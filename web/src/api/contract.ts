@@ -2652,6 +2652,8 @@ export interface components {
             doubles: components["schemas"]["Double"][];
         };
         Double: {
+            /** @description it cannot be told whether they are one work: only what is said of this pair holds */
+            perhaps?: boolean;
             place: number;
             of: number;
             title: string;
@@ -3709,12 +3711,16 @@ export interface components {
             second: components["schemas"]["RecordSet"];
         };
         Estimate: {
+            /** @description so few in both that the figure says little */
+            few?: boolean;
+            /** @description all that one way found the other did */
+            inside?: boolean;
             known: number;
             first: components["schemas"]["FoundBy"];
             second: components["schemas"]["FoundBy"];
             both: number;
             neither: number;
-            total: components["schemas"]["Interval"];
+            total?: components["schemas"]["Interval"];
         };
         FoundBy: {
             records: number;

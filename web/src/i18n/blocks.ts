@@ -176,8 +176,13 @@ export default {
     both: 'Found by both',
     same: 'Choose two ways that differ.',
     none: 'Both found none in common: from that nothing can be estimated.',
+    inside:
+      'All records of one of them are among those of the other: from that nothing can be estimated.',
+    few: 'Only 1 is in both: the figure says little. | Only {n} are in both: the figure says little.',
     total:
       'relevant in all, 95 % interval {low} to {high}, by Chapman’s estimate; {known} were found.',
+    totalOpen:
+      'relevant in all, by Chapman’s estimate; {known} were found. Both found the same, so nothing says how many more there may be.',
     warning:
       'The estimate holds for ways that are independent. Sources are not: both find the same things easy, so that it is rather too low. Judge a few of each first; what nobody judged does not count.',
     onlyIn: '1 only in {way} | {n} only in {way}',

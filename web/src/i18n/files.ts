@@ -147,7 +147,10 @@ export default {
   },
   doubles: {
     title: 'Records of the same work in {name}',
-    text: 'Two records are one work when their DOIs are equal, or title, first author and year. Say what becomes of the later one.',
+    text: 'Two records are one work when their DOIs are equal, or title, first author and year as people write them. Say what becomes of the later one.',
+    perhaps: 'perhaps the same work',
+    perhapsTip:
+      'Something speaks against it, such as another DOI. It is kept apart unless you say otherwise here.',
     rule: 'For all',
     one: 'For this one',
     apart: 'keep apart',

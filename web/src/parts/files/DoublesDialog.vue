@@ -16,7 +16,10 @@ const rules: DoublesRule[] = ['apart', 'join', 'leave']
 const rule = ref<DoublesRule>('apart')
 const choices = ref<Record<number, DoublesRule>>({})
 const failed = ref('')
-const of = (place: number) => choices.value[place] ?? rule.value
+const perhaps = (place: number) => props.asked.doubles.find((d) => d.place === place)?.perhaps
+/** What becomes of a record: of one that is only perhaps the same work a rule for all says nothing. */
+const byRule = (place: number): DoublesRule => (perhaps(place) ? 'apart' : rule.value)
+const of = (place: number) => choices.value[place] ?? byRule(place)
 const label = (field: string) => (te(`recordField.${field}`) ? t(`recordField.${field}`) : field)
 
 /** A rule for all takes back what was chosen one by one. */
@@ -27,7 +30,7 @@ function forAll(r: DoublesRule) {
 
 function choose(place: number, r: DoublesRule) {
   const next = { ...choices.value, [place]: r }
-  if (r === rule.value) delete next[place]
+  if (r === byRule(place)) delete next[place]
   choices.value = next
 }
 
@@ -79,6 +82,9 @@ async function go() {
           <div class="row">
             <h3 class="display grow">
               {{ d.title || t('record.noTitle') }}
+              <em v-if="d.perhaps" class="small" :title="t('doubles.perhapsTip')">{{
+                t('doubles.perhaps')
+              }}</em>
               <span class="small"
                 >{{ d.byline }} ·
                 {{ t('doubles.of', { place: n(d.place, 'whole'), of: n(d.of, 'whole') }) }}</span

@@ -6,6 +6,7 @@ import { api, ask, type RecordSet } from '@/api/client'
 import { useLooked } from '@/state/looked'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
+import { useWayPairs } from './wayPairs'
 
 /** How many relevant records there may be that nobody knows, from what two ways found. */
 const open = defineModel<boolean>({ required: true })
@@ -19,8 +20,14 @@ const ways = computed<RecordSet[]>(() => [
   ...looked.offered,
   { kind: 'shelf' },
 ])
+const pairs = useWayPairs(ways)
 const chosen = ref<[number, number]>([0, 1])
-watch(open, () => (chosen.value = [0, Math.min(1, ways.value.length - 1)]))
+watch(open, () => (chosen.value = pairs.first()))
+/** What can be the second way beside the first: those that were made by other means come first. */
+const seconds = computed(() => pairs.beside(chosen.value[0]))
+watch(seconds, (others) => {
+  if (others.length && !others.includes(chosen.value[1])) chosen.value[1] = others[0]
+})
 const two = computed(() => chosen.value.map((i) => ways.value[i]))
 const asked = useQuery({
   queryKey: computed(() => [
@@ -63,7 +70,9 @@ const choose = (side: number, i: number) => (chosen.value[side] = i)
             :value="i"
             @change="choose(side, Number(($event.target as HTMLSelectElement).value))"
           >
-            <option v-for="(w, k) in ways" :key="k" :value="k">{{ looked.name(w) }}</option>
+            <option v-for="k in side ? seconds : ways.keys()" :key="k" :value="k">
+              {{ looked.name(ways[k]) }}
+            </option>
           </select></label
         >
       </div>
@@ -97,15 +106,19 @@ const choose = (side: number, i: number) => (chosen.value[side] = i)
           </tbody>
         </table>
         <p v-if="!e.both" class="said">{{ t('missed.none') }}</p>
+        <p v-else-if="!e.total" class="said">{{ t('missed.inside') }}</p>
         <p v-else class="said">
           <span class="display big">{{ n(e.total.value, 'whole') }}</span>
           {{
-            t('missed.total', {
+            t(e.total.high === undefined ? 'missed.totalOpen' : 'missed.total', {
               low: n(e.total.low, 'whole'),
-              high: n(e.total.high ?? e.total.value, 'whole'),
+              high: n(e.total.high ?? 0, 'whole'),
               known: e.first.relevant + e.second.only.length,
             })
           }}
+        </p>
+        <p v-if="e.few && e.total" class="small warning">
+          {{ t('missed.few', { n: e.both }, e.both) }}
         </p>
         <p class="small warning">{{ t('missed.warning') }}</p>
         <template v-for="(s, i) in sides" :key="i">
