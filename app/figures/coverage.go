@@ -171,6 +171,10 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 	if err != nil {
 		return nil, err
 	}
+	rescuer, over, err := rescuer(ctx, d)
+	if err != nil {
+		return nil, err
+	}
 	dropped, err := a.dropped(ctx, at)
 	if err != nil {
 		return nil, err
@@ -184,19 +188,8 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 		}
 		row.Missed = b.Searched && !b.Negated && len(row.Terms) == 0
 		if row.Missed {
-			// What a word would cost is told by records that the block's own words did not choose: among those that they chose next to
-			// nothing is left that it could add.
-			set, free := coverage.NewSet(nil), d.Free(b.ID)
-			switch {
-			case free != nil:
-				set, row.Over = free.Set, &free.Over
-			case d.Pool != nil:
-				set = d.Pool.Set()
-			}
-			rescuer, err := rescuer(ctx, d, set)
-			if err != nil {
-				return nil, err
-			}
+			free := over[b.ID]
+			row.Over = free
 			candidates, err := rescuer.Study(ctx, i, n)
 			if err != nil {
 				return nil, err
@@ -242,13 +235,32 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 	return out, err
 }
 
-// rescuer prepares to rescue key studies, with prices over some records: of two halves those of the build half alone.
-func rescuer(ctx context.Context, d *desk.Desk, set coverage.Set) (*coverage.Rescuer, error) {
+// rescuer prepares to rescue key studies: of two halves those of the build half alone. What a word would cost a block is told by
+// records that the block's own words did not choose, by its id: among those that they chose next to nothing is left that it could
+// add. A block that is not named has none.
+func rescuer(ctx context.Context, d *desk.Desk) (*coverage.Rescuer, map[string]*Over, error) {
 	_, suits, err := suitsOf(ctx, d)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	return coverage.NewRescuer(ctx, set, d.Keys.MinedSet(), d.Strategy, suits)
+	set := coverage.NewSet(nil)
+	if d.Pool != nil {
+		set = d.Pool.Set()
+	}
+	r, err := coverage.NewRescuer(ctx, set, d.Keys.MinedSet(), d.Strategy, suits)
+	if err != nil {
+		return nil, nil, err
+	}
+	over := map[string]*Over{}
+	for i, b := range d.Document.Blocks {
+		if free := d.Free(b.ID); free != nil {
+			over[b.ID] = &free.Over
+			if err := r.PriceIn(ctx, i, free.Set); err != nil {
+				return nil, nil, err
+			}
+		}
+	}
+	return r, over, nil
 }
 
 // suitsOf returns what tells which block a candidate suits, over all records of the pool, and the company of their words. Seed
@@ -282,6 +294,8 @@ type Plan struct {
 	Hits   int        `json:"hits"`   // of the strategy, before the first step
 	Steps  []PlanStep `json:"steps"`
 	Left   []int64    `json:"left"` // missed key studies that no step brings back
+	// Blind are the blocks whose prices cannot be told: their own words chose all records there are.
+	Blind []string `json:"blind,omitempty"`
 }
 
 // A PlanStep is one candidate added to its block, and how the strategy then stands.
@@ -303,7 +317,7 @@ func (a *Service) Plan(ctx context.Context, at desk.At) (*Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	r, err := rescuer(ctx, d, d.Pool.Set())
+	r, over, err := rescuer(ctx, d)
 	if err != nil {
 		return nil, err
 	}
@@ -316,6 +330,9 @@ func (a *Service) Plan(ctx context.Context, at desk.At) (*Plan, error) {
 	var blocks []coverage.BlockRescue
 	for i, b := range d.Document.Blocks {
 		if b.Searched && !b.Negated {
+			if over[b.ID] == nil {
+				out.Blind = append(out.Blind, b.ID)
+			}
 			found, err := r.Promising(ctx, i)
 			if err != nil {
 				return nil, err

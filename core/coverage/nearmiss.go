@@ -73,13 +73,13 @@ func (r *Rescuer) NearMisses(ctx context.Context, block, study int) ([]NearMiss,
 			f.heading(i, t, r.keys.Thesaurus, record)
 		}
 	}
-	open := r.reach.Open(block)
+	open := r.priced[block].Open(block)
 	var out []NearMiss
 	slices.SortStableFunc(f.found, func(a, b NearMiss) int {
 		return cmp.Or(cmp.Compare(slices.Index(nearOrder, a.Kind), slices.Index(nearOrder, b.Kind)), strings.Compare(a.Text, b.Text))
 	})
 	for _, n := range f.found {
-		hits, err := Hits(r.set, n.Mend)
+		hits, err := Hits(r.priced[block].set, n.Mend)
 		if err != nil {
 			continue // what cannot be searched mends nothing
 		}

@@ -22,6 +22,12 @@ type Step struct {
 // price are worked out anew, with what was added before, until none of any worth rescues anything more.
 func (r *Rescuer) Plan(ctx context.Context, blocks []BlockRescue) ([]Step, error) {
 	records, keys := r.reach.copy(), r.inKeys.copy()
+	priced := make([]*Reach, len(r.priced))
+	for i, reach := range r.priced {
+		if priced[i] = records; reach != r.reach {
+			priced[i] = reach.copy()
+		}
+	}
 	var left [][]Candidate
 	for _, b := range blocks {
 		left = append(left, b.Candidates)
@@ -38,7 +44,7 @@ func (r *Rescuer) Plan(ctx context.Context, blocks []BlockRescue) ([]Step, error
 			if missed.IsEmpty() {
 				continue
 			}
-			open := records.Open(b.Block)
+			open := priced[b.Block].Open(b.Block)
 			rest := left[i][:0:0]
 			for _, c := range left[i] {
 				if tally.Round(c.Suit) == 0 {
@@ -66,6 +72,11 @@ func (r *Rescuer) Plan(ctx context.Context, blocks []BlockRescue) ([]Step, error
 		left[at] = append(left[at][:where:where], left[at][where+1:]...)
 		block := blocks[at].Block
 		records.add(block, best.found.records)
+		for _, reach := range priced {
+			if reach != records {
+				reach.add(block, best.found.records)
+			}
+		}
 		keys.add(block, best.found.keys)
 		out = append(out, Step{Block: block, Candidate: best, Caught: count(keys.Whole), Hits: count(records.Whole)})
 	}

@@ -43,7 +43,8 @@ const maxCandidateWords = 4
 type Rescuer struct {
 	set, keys Set
 	s         strategy.Strategy
-	reach     *Reach // in the set
+	reach     *Reach   // in the set
+	priced    []*Reach // by block, in the records over which its prices are told
 	inKeys    *Reach // in the key studies
 	taken     Taken
 	suits     *Suits
@@ -52,7 +53,7 @@ type Rescuer struct {
 
 type itemKey struct{ kind, key string }
 
-// A found is the records and the key studies that hold an item. It is nil for one that a term of some
+// A found is the records, of all that are indexed, and the key studies that hold an item. It is nil for one that a term of some
 // block matches already.
 type found struct {
 	records, keys *roaring.Bitmap
@@ -70,8 +71,17 @@ func NewRescuer(ctx context.Context, set, keys Set, s strategy.Strategy, suits *
 	if r.reach, err = Find(ctx, set, s); err != nil {
 		return nil, err
 	}
+	for range s.Blocks {
+		r.priced = append(r.priced, r.reach)
+	}
 	r.taken, err = TakenBy(s, keys.Thesaurus)
 	return r, err
+}
+
+// PriceIn tells prices and pull of a block over other records of the same index: those that its own words did not choose.
+func (r *Rescuer) PriceIn(ctx context.Context, block int, set Set) (err error) {
+	r.priced[block], err = Find(ctx, set, r.s)
+	return err
 }
 
 // Standing returns how many key studies the strategy catches now, and how many records it finds.
@@ -116,7 +126,7 @@ func (r *Rescuer) Promising(ctx context.Context, block int) (BlockRescue, error)
 
 func (r *Rescuer) block(ctx context.Context, block int, promising bool) (BlockRescue, error) {
 	missed := r.Missed(block)
-	out := BlockRescue{Block: block, BlindSpot: count(r.reach.BlindSpot(block)), Missed: []int{}}
+	out := BlockRescue{Block: block, BlindSpot: count(r.priced[block].BlindSpot(block)), Missed: []int{}}
 	for _, k := range missed.ToArray() {
 		out.Missed = append(out.Missed, int(k))
 	}
@@ -157,7 +167,7 @@ func (r *Rescuer) candidates(ctx context.Context, block int, missed *roaring.Bit
 	if err := r.look(ctx, keys); err != nil {
 		return nil, err
 	}
-	deal := bargain{block: block, missed: missed, open: r.reach.Open(block), blind: r.reach.BlindSpot(block), all: count(r.set.All())}
+	deal := bargain{block: block, missed: missed, open: r.priced[block].Open(block), blind: r.priced[block].BlindSpot(block), in: r.priced[block].set}
 	var out []Candidate
 	for i, key := range keys {
 		if f := r.known[key]; f != nil {
@@ -209,7 +219,7 @@ func (r *Rescuer) find(key itemKey) *found {
 	if key.kind == strategy.HeadingTerm {
 		q := query.Heading{Which: thesaurus.Labelled(key.key)}
 		everywhere := q.Match(r.set.Index)
-		return &found{r.set.part(everywhere), q.Match(r.keys.Index), r.suits.Heading(key.key, everywhere)}
+		return &found{everywhere, q.Match(r.keys.Index), r.suits.Heading(key.key, everywhere)}
 	}
 	tokens := strings.Split(key.key, " ")
 	if r.taken.Text(tokens) {
@@ -217,7 +227,7 @@ func (r *Rescuer) find(key itemKey) *found {
 	}
 	p := text.Literal(tokens...)
 	everywhere := r.set.Index.Phrase(p, bib.Text)
-	return &found{r.set.part(everywhere), r.keys.Index.Phrase(p, bib.Text), r.suits.Text(key.key, everywhere)}
+	return &found{everywhere, r.keys.Index.Phrase(p, bib.Text), r.suits.Text(key.key, everywhere)}
 }
 
 // written returns a heading as the vocabulary writes it; without one, as it stands.
@@ -244,7 +254,7 @@ type bargain struct {
 	missed *roaring.Bitmap // key studies
 	open   *roaring.Bitmap // what the strategy would find if only the block did
 	blind  *roaring.Bitmap // the block's blind spot
-	all    int             // records of the set
+	in     Set             // over which prices are told
 }
 
 // of weighs a candidate by the key studies and the records that have it.
@@ -252,7 +262,7 @@ func (b bargain) of(item, kind string, f *found) Candidate {
 	c := Candidate{Item: item, Kind: kind, Suit: f.suit.Of[b.block], Best: f.suit.Best(), Rare: !f.suit.Kept, found: f}
 	c.Doubtful = f.suit.Kept && f.suit.doubtful[b.block]
 	here, spot := int(f.records.AndCardinality(b.blind)), count(b.blind)
-	c.Pull = tally.Pull(here, spot, count(f.records)-here, b.all-spot)
+	c.Pull = tally.Pull(here, spot, count(b.in.part(f.records))-here, count(b.in.All())-spot)
 	return c.at(b.missed, b.open)
 }
 

@@ -3333,6 +3333,8 @@ export interface components {
             under?: string;
         };
         Plan: {
+            /** @description blocks whose prices cannot be told: their own words chose all records there are */
+            blind?: string[];
             caught: number;
             of: number;
             hits: number;

@@ -5,6 +5,7 @@ import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import DropMenu from '@/parts/DropMenu.vue'
+import OverNote from '@/parts/OverNote.vue'
 import WithTip from '@/parts/WithTip.vue'
 import { useAsked } from '@/parts/asked'
 import { useBench } from '@/state/bench'
@@ -36,6 +37,8 @@ const plan = useQuery({
   enabled: () => review.sample !== undefined,
 })
 const now = computed(() => plan.data.value)
+/** Blocks whose own words chose all records there are: prices over these say too little. */
+const blind = computed(() => review.document.blocks.filter((b) => now.value?.blind?.includes(b.id)))
 const steps = computed(() => now.value?.steps ?? [])
 const left = computed(() => review.keyStudies.filter((k) => now.value?.left.includes(k.id)))
 
@@ -109,6 +112,7 @@ function take(i: number) {
           })
         }}
       </p>
+      <OverNote v-for="b in blind" :key="b.id" :block="b" />
       <PlanCurve :plan="now" />
       <table class="figures proposes">
         <thead>

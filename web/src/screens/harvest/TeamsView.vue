@@ -42,8 +42,8 @@ function save() {
 }
 
 async function lookAt(team: Team) {
+  emit('looked') // before what is looked at changes, and with it what is drawn here
   await looked.at({ kind: 'team', authors: team.keys.slice(0, 500) })
-  emit('looked')
 }
 </script>
 
