@@ -125,11 +125,11 @@ type BenchTerm struct {
 	Only *int `json:"only,omitempty"` // records that it finds among those by which is told what only it finds
 
 	// Of terms that are switched on, among these:
-	OnlyHere    *int     `json:"onlyHere,omitempty"` // records that no other term of the block finds
-	Total       *int     `json:"total,omitempty"`    // records that the terms up to this one find
-	Step        *int     `json:"step,omitempty"`     // of them, those that this one adds
+	OnlyHere    *int     `json:"onlyHere,omitempty"`    // records that no other term of the block finds
+	Total       *int     `json:"total,omitempty"`       // records that the terms up to this one find
+	Step        *int     `json:"step,omitempty"`        // of them, those that this one adds
 	AddsNothing bool     `json:"addsNothing,omitempty"` // the block is the same without it
-	Inside      []string `json:"inside,omitempty"` // terms of the block that find all this one finds, in text form
+	Inside      []string `json:"inside,omitempty"`      // terms of the block that find all this one finds, in text form
 
 	Narrower *int `json:"narrower,omitempty"` // of a heading term with narrower: how many headings stand below
 	Unknown  bool `json:"unknown,omitempty"`  // a heading that the vocabulary does not have

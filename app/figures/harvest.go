@@ -55,6 +55,7 @@ type TallyRow struct {
 	WithNarrower    *int     `json:"withNarrower,omitempty"`
 	Forms           []Form   `json:"forms,omitempty"`   // of a family with several, the most frequent first
 	Absorbs         []string `json:"absorbs,omitempty"` // items that never stand without it
+	Piece           bool     `json:"piece,omitempty"`   // none of its forms stands by itself: it is a piece of a sentence
 	Inside          []string `json:"inside,omitempty"`  // blocks whose terms matched all its forms when it was counted
 	Unindexed       int      `json:"unindexed,omitempty"`
 	Heading         string   `json:"heading,omitempty"`  // of a keyword: the heading that it leads to
@@ -174,7 +175,9 @@ func (a *Service) tallyOn(ctx context.Context, d *desk.Desk, at desk.At, f tally
 		if f == tally.Words {
 			family := t.Families[i]
 			forms = forms[:0]
+			row.Piece = true
 			for _, form := range family.Forms {
+				row.Piece = row.Piece && form.Piece
 				forms = append(forms, form.Item)
 			}
 			if row.Absorbs = family.Absorbs; len(family.Forms) > 1 {

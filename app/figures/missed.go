@@ -18,13 +18,13 @@ type Ways struct {
 // An Estimate is how many relevant records there may be, from those that two ways found: known are key studies and records
 // that were judged relevant, by identity.
 type Estimate struct {
-	Known   int      `json:"known"` // relevant records, each work once
-	First   FoundBy  `json:"first"`
-	Second  FoundBy  `json:"second"`
-	Both    int      `json:"both"`
-	Neither int      `json:"neither"`
-	Few     bool     `json:"few,omitempty"`    // so few in both that the figure says little
-	Inside  bool     `json:"inside,omitempty"` // all records of one way are among those of the other: nothing can be estimated from the two
+	Known   int     `json:"known"` // relevant records, each work once
+	First   FoundBy `json:"first"`
+	Second  FoundBy `json:"second"`
+	Both    int     `json:"both"`
+	Neither int     `json:"neither"`
+	Few     bool    `json:"few,omitempty"`    // so few in both that the figure says little
+	Inside  bool    `json:"inside,omitempty"` // all records of one way are among those of the other: nothing can be estimated from the two
 
 	Total *Interval `json:"total,omitempty"` // never below what is known; absent where nothing can be estimated
 }

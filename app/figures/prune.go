@@ -12,9 +12,9 @@ import (
 // A Pruning is the terms of a block that can go, in the order in which they do, over the sample.
 type Pruning struct {
 	Over    *Over        `json:"over,omitempty"` // by which it is told; absent where the block's own words chose all there are
-	Records int          `json:"records"` // that the whole block finds
-	Terms   int          `json:"terms"`   // that are switched on
-	Keys    int          `json:"keys"`    // key studies that the block catches, and that none of it loses
+	Records int          `json:"records"`        // that the whole block finds
+	Terms   int          `json:"terms"`          // that are switched on
+	Keys    int          `json:"keys"`           // key studies that the block catches, and that none of it loses
 	Steps   []PrunedTerm `json:"steps"`
 }
 

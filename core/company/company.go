@@ -79,7 +79,7 @@ func of(ctx context.Context, ix *index.Index, set *roaring.Bitmap, s index.Strea
 	places := found.Places(s, func(item gram.Item) bool {
 		return item.Records >= leastRecords && (item.Words == 1 || !item.Absorbed)
 	})
-	standing := found.Standing(ix, s)
+	standing := found.Standing()
 	c := &Company{ix: ix, set: set, items: places.Items, place: map[string]int{}}
 	single := make([]int32, ix.Tokens()) // the single-token item of each token, by number from 1
 	for i, item := range c.items {

@@ -45,7 +45,7 @@ type Rescuer struct {
 	s         strategy.Strategy
 	reach     *Reach   // in the set
 	priced    []*Reach // by block, in the records over which its prices are told
-	inKeys    *Reach // in the key studies
+	inKeys    *Reach   // in the key studies
 	taken     Taken
 	suits     *Suits
 	known     map[itemKey]*found

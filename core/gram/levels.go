@@ -4,6 +4,7 @@ package gram
 
 import (
 	"context"
+	"sync"
 
 	"tamiz/core/index"
 )
@@ -32,6 +33,8 @@ type Found struct {
 	*Items
 	Levels Levels
 	Place  [][]int32 // for each level the item of each n-gram, or None
+
+	standing func() []bool
 }
 
 // Find finds the n-grams of up to maxWords tokens that are in at least min records. Of each level it shows visit, which may be nil,
@@ -47,6 +50,7 @@ func Find(ctx context.Context, ix *index.Index, s index.Stream, maxWords, min in
 	for n := range levels { // only names and what holds what came of these
 		levels[n].places, levels[n].parents = nil, nil
 	}
+	out.standing = sync.OnceValue(func() []bool { return out.stand(ix, s) })
 	return out, ctx.Err()
 }
 

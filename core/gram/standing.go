@@ -16,9 +16,11 @@ const (
 var joining = map[string]bool{"and": true, "by": true, "for": true, "from": true, "in": true, "of": true, "on": true, "to": true, "with": true}
 
 // Standing tells of each item whether it stands by itself: whether somebody would type it, or whether it is a piece of a
-// sentence (measures.md §4). A single word always stands. s is the stream in which the items were found. Variety of
-// neighbours as the sign of a word: Feng, Chen, Deng and Zheng 2004, "Accessor variety criteria for Chinese word extraction".
-func (f *Found) Standing(ix *index.Index, s index.Stream) []bool {
+// sentence (measures.md §4). A single word always stands. Variety of neighbours as the sign of a word: Feng, Chen, Deng and Zheng
+// 2004, "Accessor variety criteria for Chinese word extraction". It is worked out when it is first asked for.
+func (f *Found) Standing() []bool { return f.standing() }
+
+func (f *Found) stand(ix *index.Index, s index.Stream) []bool {
 	stands := make([]bool, f.Len())
 	role := newStops(ix)
 	f.Levels.walk(s, func(n int, at []int32) {

@@ -56,5 +56,5 @@ func TestARecordOnBothSidesCountsInTheSample(t *testing.T) {
 	require.Equal(t, []uint32{4}, p.Contrast.ToArray())
 }
 
-// unnumbered makes a row say nothing of the numbers under which it was found.
-func unnumbered(r *Row) { r.item, r.rank, r.family = 0, 0, 0 }
+// unnumbered makes a row say nothing of the numbers under which it was found, nor of what is told over the whole pool.
+func unnumbered(r *Row) { r.item, r.rank, r.family, r.Piece = 0, 0, 0, false }

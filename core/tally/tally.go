@@ -108,6 +108,7 @@ type Row struct {
 	Keys            int     // key studies with the item
 	AbsorbedBy      string  // of a word or phrase: the longer one without which it never stands
 	Family          string  // of a word or phrase: the label of its family
+	Piece           bool    // of a phrase: it does not stand by itself, and is a piece of a sentence (measures.md §4)
 	Central         int     // records where the heading is a main point
 	WithNarrower    int     // records with the heading or one below it
 	Unindexed       int     // of a list: records with the item that carry no heading

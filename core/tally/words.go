@@ -31,6 +31,10 @@ func CountWords(ctx context.Context, p *Pool, keys []*bib.Record, o WordOptions)
 	}
 	if it != nil {
 		t.Rows = it.rows(p.sides(), t.Sample, t.Contrast)
+		stands := it.Standing()
+		for i := range t.Rows {
+			t.Rows[i].Piece = !stands[t.Rows[i].item-1]
+		}
 		t.inKeys(keys, o)
 		return t, nil
 	}

@@ -2885,6 +2885,8 @@ export interface components {
             rows: components["schemas"]["TallyRow"][];
         };
         TallyRow: {
+            /** @description none of its forms stands by itself: it is a piece of a sentence */
+            piece?: boolean;
             item: string;
             key?: string;
             records: number;

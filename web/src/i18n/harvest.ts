@@ -45,7 +45,8 @@ export default {
     counting: 'Counting what is looked at now',
     changes: '{n} change since | {n} changes since',
     aside: '{n} aside',
-    asideTip: 'Items that a term of the block they suit matches by now. Show them too',
+    asideTip:
+      'Pieces of sentences, and items that a term of the block they suit matches by now. Show them too',
     fromAbove: 'Look at these from above',
     empty: 'No record of sample and contrast is in this set.',
   },

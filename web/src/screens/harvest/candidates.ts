@@ -129,7 +129,9 @@ export function useCandidates(
       pull <= a.pull[1]
     )
   }
-  const stepsAside = (c: Candidate) => c.state === 'open' && aside.value.has(c.item)
+  // So does a piece of a sentence, which nobody would type; what was decided on stays.
+  const stepsAside = (c: Candidate) =>
+    c.state === 'open' && (c.row.piece === true || aside.value.has(c.item))
   const by = computed(() => (taken.includes(facet.value) ? show.value : 'all'))
   const passing = computed(() =>
     ordered_.value.filter((c) => (by.value === 'all' || c.state === by.value) && passes(c)),
