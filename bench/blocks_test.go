@@ -110,7 +110,7 @@ func offered(t *testing.T) []row {
 	kept := must(company.Build(ctx, s.pool.Index, s.pool.Index.All()))
 	took := timed(t, 3, func(int) {
 		reach := must(coverage.Find(ctx, s.index, plan))
-		must(coverage.Offered(ctx, must(coverage.NewSuits(ctx, s.index, kept, plan)), kept, reach))
+		must(coverage.Offered(ctx, must(coverage.NewSuits(ctx, s.index, kept, plan)), kept, reach.BlindSpots(), nil))
 	})
 	fresh := must(tally.NewPool(ctx, w.Records, nil))
 	counted := timed(t, 3, func(int) { must(tally.CountWords(ctx, fresh, nil, tally.DefaultWords)) })

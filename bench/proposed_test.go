@@ -47,11 +47,12 @@ func (x tallied) String() string {
 // A judged is how much of what is proposed first belongs to its block.
 type judged struct{ rescue, steps, spot tallied }
 
-// proposals tells of what is proposed for blocks of which it is known what belongs to them how much does: by suit by words, as
-// published, and by the order that was before (rescues × pull ÷ (5 + price), and the pull of the blind spot).
+// proposals tells of what is proposed for blocks of which it is known what belongs to them how much does, by two judges: whether
+// its records are about the concept, and whether it is to the letter a term that was planted for it, or its other number or
+// spelling; and the first of the order that was before (rescues × pull ÷ (5 + price), and the pull of the blind spot).
 func proposals(t *testing.T, _ sizes) []row {
 	w := demo.NewWorld(demo.Seed, demo.AlmagreSize)
-	var byWords, published, before [2]judged // of the most common terms, of those drawn
+	var now, toLetter, before [2]judged // of the most common terms, of those drawn
 	var sure, doubtful, nearly, stray, stamped, missing tallied
 	remarked := map[string]*tallied{}
 	var took, words []time.Duration
@@ -64,9 +65,10 @@ func proposals(t *testing.T, _ sizes) []row {
 		for draw := range draws {
 			plan, keys := s.asked(draw)
 			drawn := min(draw, 1)
-			for rule, into := range map[coverage.Rule]*judged{coverage.Published: &published[drawn], coverage.ByWords: &byWords[drawn]} {
+			{
+				into, letter := &now[drawn], &toLetter[drawn]
 				began := time.Now()
-				suits := must(coverage.NewSuits(ctx, s.index, kept, plan, rule))
+				suits := must(coverage.NewSuits(ctx, s.index, kept, plan))
 				reach := must(coverage.Find(ctx, s.index, plan))
 				rescuer := must(coverage.NewRescuer(ctx, s.index, keys, plan, suits))
 				var blocks []coverage.BlockRescue
@@ -74,12 +76,14 @@ func proposals(t *testing.T, _ sizes) []row {
 					block := must(rescuer.Block(ctx, i))
 					blocks = append(blocks, block)
 					s.judge(&into.rescue, i, texts(block.Candidates))
-					lacks, _, err := coverage.Lacks(ctx, reach, suits, kept, i, coverage.Wanted{First: 3 * firstShown})
+					s.toLetter(&letter.rescue, i, texts(block.Candidates))
+					lacks, _, err := coverage.Lacks(ctx, reach, suits, kept, i, coverage.Wanted{First: 6 * firstShown})
 					if err != nil {
 						t.Fatal(err)
 					}
 					s.judge(&into.spot, i, lackedTexts(lacks))
-					if rule == coverage.Published {
+					s.toLetter(&letter.spot, i, lackedTexts(lacks))
+					{
 						found := slices.Clone(block.Candidates)
 						slices.SortStableFunc(found, func(a, b coverage.Candidate) int { return cmp.Compare(bargained(b), bargained(a)) })
 						s.judge(&before[drawn].rescue, i, texts(found))
@@ -88,12 +92,15 @@ func proposals(t *testing.T, _ sizes) []row {
 				}
 				for _, step := range must(rescuer.Plan(ctx, blocks)) {
 					into.steps.count(s.stepBelongs(step))
+					if step.Kind == strategy.TextTerm {
+						letter.steps.count(s.planted(step.Block, step.Item))
+					}
 				}
-				if rule != coverage.ByWords || draw > 0 {
+				if draw > 0 {
 					continue
 				}
 				took = append(took, companyTook+time.Since(began))
-				offers := must(coverage.Offered(ctx, suits, kept, reach))
+				offers := must(coverage.Offered(ctx, suits, kept, reach.BlindSpots(), nil))
 				for _, item := range s.ordered(reach, offers, plan) {
 					at, _ := offers.Proposed(item)
 					belongs := s.belongs([]string{item})
@@ -143,13 +150,13 @@ func proposals(t *testing.T, _ sizes) []row {
 	var rows []row
 	for drawn, of := range []string{"blocks of the most common terms", fmt.Sprintf("blocks of terms drawn from the %d most common, %d times", fromTerms, draws-1)} {
 		what := fmt.Sprintf("of the first %d words, those that belong to the block, %s: ", firstShown, of)
-		add := func(what, goal string, of func(judged) tallied) {
-			rows = append(rows, row{what, fmt.Sprintf("before %s; as published %s", of(before[drawn]), of(published[drawn])), of(byWords[drawn]).String(), goal})
+		add := func(what, goal, letters string, of func(judged) tallied) {
+			rows = append(rows, row{what + ", about the concept", "before " + of(before[drawn]).String(), of(now[drawn]).String(), goal},
+				row{what + ", to the letter", "", of(toLetter[drawn]).String(), letters})
 		}
-		add(what+"rescue", "≥ 0.70", func(j judged) tallied { return j.rescue })
-		add(what+"blind spot", "≥ 0.90", func(j judged) tallied { return j.spot })
-		steps := "of the steps of a rescue plan, those that belong to the block, " + of
-		rows = append(rows, row{steps, "as published " + published[drawn].steps.String(), byWords[drawn].steps.String(), "printed"})
+		add(what+"rescue", "≥ 0.70", "≥ 0.40", func(j judged) tallied { return j.rescue })
+		add(what+"blind spot", "≥ 0.90", "≥ 0.50", func(j judged) tallied { return j.spot })
+		add("of the steps of a rescue plan, those that belong to the block, "+of, "printed", "≥ 0.80", func(j judged) tallied { return j.steps })
 	}
 	rows = append(rows,
 		row{fmt.Sprintf("of the first %d candidates of Harvest, those that belong to the block that is proposed for them", manyShown), "those of which no block is proposed though they belong to one " + missing.String(), stamped.String(), "printed"},
@@ -160,6 +167,27 @@ func proposals(t *testing.T, _ sizes) []row {
 		rows = append(rows, row{"words of remarks that are rightly said, " + kind, "all of them", remarked[kind].String(), "printed"})
 	}
 	return rows
+}
+
+// planted reports whether an item is a term by which records write of the concept of a block, in any number and spelling.
+func (s *specialist) planted(block int, item string) bool {
+	if s.written == nil {
+		for _, c := range s.topic.Concepts {
+			keys := map[string]bool{}
+			for _, w := range c.Written() {
+				keys[text.FamilyKey(text.Tokens(w))] = true
+			}
+			s.written = append(s.written, keys)
+		}
+	}
+	return s.written[block][text.FamilyKey(text.Tokens(item))]
+}
+
+// toLetter counts the first of some words, and those of them that are terms of a block to the letter.
+func (s *specialist) toLetter(x *tallied, block int, items []string) {
+	for _, item := range items[:min(firstShown, len(items))] {
+		x.count(s.planted(block, item))
+	}
 }
 
 // judge counts the first of some words, and those of them that belong to a block.
@@ -184,7 +212,7 @@ func bargained(c coverage.Candidate) float64 {
 
 func texts(all []coverage.Candidate) (out []string) {
 	for _, c := range all {
-		if c.Kind == strategy.TextTerm {
+		if c.Kind == strategy.TextTerm && c.Under == "" {
 			out = append(out, c.Item)
 		}
 	}
@@ -193,7 +221,7 @@ func texts(all []coverage.Candidate) (out []string) {
 
 func lackedTexts(all []coverage.Lack) (out []string) {
 	for _, l := range all {
-		if l.Kind == strategy.TextTerm {
+		if l.Kind == strategy.TextTerm && l.Under == "" {
 			out = append(out, l.Item)
 		}
 	}

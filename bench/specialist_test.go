@@ -31,6 +31,8 @@ type specialist struct {
 	truth  []*roaring.Bitmap // of each concept
 	target *roaring.Bitmap   // the reachable truth: about all concepts, and found by what she could take
 	known  map[string]*roaring.Bitmap
+
+	written []map[string]bool // by concept, the families of the terms that were planted for it
 }
 
 const (
@@ -141,6 +143,17 @@ func (h *harvest) together() *roaring.Bitmap {
 	return h.any()
 }
 
+// dropped returns what was looked at and not taken, in order.
+func (h *harvest) dropped() (out []string) {
+	for item := range h.seen {
+		if !slices.ContainsFunc(h.terms, func(terms []string) bool { return slices.Contains(terms, item) }) {
+			out = append(out, item)
+		}
+	}
+	slices.Sort(out)
+	return out
+}
+
 // decide takes or drops a candidate; it reports whether it was taken, and where.
 func (h *harvest) decide(forms []string) int {
 	h.decisions++
@@ -205,7 +218,7 @@ func (h *harvest) bySuit(t *testing.T, families []tally.Family, c *company.Compa
 	taken, err := coverage.TakenBy(plan, nil)
 	require.NoError(t, err)
 	reach := must(coverage.Find(ctx, h.index, plan))
-	offers := must(coverage.Offered(ctx, must(coverage.NewSuits(ctx, h.index, c, plan)), c, reach))
+	offers := must(coverage.Offered(ctx, must(coverage.NewSuits(ctx, h.index, c, plan)), c, reach.BlindSpots(), h.dropped()))
 	var open []tally.Family
 	var all []coverage.Ordered
 	for _, f := range families {

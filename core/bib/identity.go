@@ -44,7 +44,9 @@ type Identity struct {
 	Place      Digest // journal, volume and first page
 	Year       int
 	Title      title
-	Authors    []author // at most mostAuthors
+	first      author
+	signed     bool     // it has an author
+	people     []Person // of whom all are compared where the first differ
 }
 
 // A Digest stands for a text; two texts of one digest do not occur. The zero value stands for none.
@@ -60,7 +62,8 @@ func digestOf(s string) (d Digest) {
 
 // IdentityOf returns what makes a record itself.
 func IdentityOf(r *Record) Identity {
-	id := Identity{DOI: digestOf(DOIKey(r.DOI)), Loose: digestOf(r.looseKey()), Year: r.Year, Title: titleOf(r.Title), Authors: authorsOf(r.Authors)}
+	id := Identity{DOI: digestOf(DOIKey(r.DOI)), Loose: digestOf(r.looseKey()), Year: r.Year, Title: titleOf(r.Title), people: r.Authors}
+	id.first, id.signed = first(r.Authors)
 	if journal, page := text.Key(r.Journal), strings.TrimSpace(r.FirstPage); journal != "" && r.Volume != "" && page != "" {
 		id.Place = digestOf(journal + "|" + strings.TrimSpace(r.Volume) + "|" + page)
 	}
@@ -107,7 +110,7 @@ func (k *Known) Put(id Identity, n int) {
 }
 
 // lacks reports whether title, year or author is missing.
-func (id Identity) lacks() bool { return id.Title.whole == "" || id.Year == 0 || len(id.Authors) == 0 }
+func (id Identity) lacks() bool { return id.Title.whole == "" || id.Year == 0 || !id.signed }
 
 // Find returns the number of the first record in the set that is one with r.
 func (k *Known) Find(r *Record) (n int, ok bool) { return k.Get(IdentityOf(r)) }

@@ -28,7 +28,7 @@ func (id Identity) Compare(other Identity) Sameness {
 	if !id.Title.alike(other.Title) || !yearsAgree(id, other) {
 		return Other
 	}
-	agree, both := authorsAgree(id.Authors, other.Authors)
+	agree, both := authorsAgree(id, other)
 	if both && !agree {
 		return Other
 	}
@@ -89,10 +89,13 @@ func titleOf(written string) (t title) {
 			t.tells += " " + w
 		}
 	}
-	if at, sign := subtitle(written); at > 0 {
-		first, rest := text.Tokens(written[:at]), text.Tokens(written[at+sign:])
-		if main := joinedBases(first); len(first) >= 3 && len(main) >= shortTitle && len(rest) > 0 && !slices.ContainsFunc(rest, tells) {
-			t.main = main
+	if at := subtitle(written); at > 0 {
+		n := 0 // of the words, those before the sign
+		text.Scan(written[:at], func([]byte, bool) { n++ })
+		if n >= 3 && n < len(tokens) && !slices.ContainsFunc(tokens[n:], tells) {
+			if main := joinedBases(tokens[:n]); len(main) >= shortTitle {
+				t.main = main
+			}
 		}
 	}
 	return t
@@ -134,15 +137,15 @@ func joinedBases(tokens []string) string {
 	return out.String()
 }
 
-// subtitle returns where the sign stands that parts a title from its subtitle, and how long it is; -1 for none.
-func subtitle(s string) (at, sign int) {
+// subtitle returns where the sign stands that parts a title from its subtitle; -1 for none.
+func subtitle(s string) (at int) {
 	at = -1
 	for _, mark := range []string{": ", " - ", " – ", " — ", "? ", ". "} {
 		if i := strings.Index(s, mark); i > 0 && (at < 0 || i < at) {
-			at, sign = i, len(mark)
+			at = i
 		}
 	}
-	return at, sign
+	return at
 }
 
 var seed = maphash.MakeSeed()
@@ -239,50 +242,60 @@ var particles = map[string]bool{"van": true, "von": true, "de": true, "der": tru
 // folding makes letters alike that are written with marks, with a second letter, or plainly.
 var folding = strings.NewReplacer("ue", "u", "oe", "o", "ae", "a", "ø", "o", "æ", "a", "œ", "o", "ł", "l", "đ", "d", "ð", "d", "þ", "th", "ı", "i")
 
-func authorsOf(people []Person) (out []author) {
+// first returns the first author who has a name; ok is false where there is none.
+func first(people []Person) (a author, ok bool) {
 	for _, p := range people {
-		if len(out) == mostAuthors {
-			break
+		if a, ok = authorOf(p); ok {
+			return a, true
 		}
-		tokens := text.Tokens(folding.Replace(strings.ToLower(p.Family)))
-		var kept []string
-		for _, t := range tokens {
-			if !particles[t] {
-				kept = append(kept, t)
-			}
+	}
+	return a, false
+}
+
+func authorsOf(people []Person) (out []author) {
+	for _, p := range people[:min(len(people), mostAuthors)] {
+		if a, ok := authorOf(p); ok {
+			out = append(out, a)
 		}
-		if len(kept) == 0 {
-			kept = tokens
-		}
-		if len(kept) == 0 {
-			continue
-		}
-		a := author{family: folding.Replace(strings.Join(kept, " "))}
-		for _, r := range text.Key(p.Given) {
-			a.given = r
-			break
-		}
-		out = append(out, a)
 	}
 	return out
 }
 
+func authorOf(p Person) (a author, ok bool) {
+	tokens := text.Tokens(folding.Replace(strings.ToLower(p.Family)))
+	kept := slices.DeleteFunc(slices.Clone(tokens), func(t string) bool { return particles[t] })
+	if len(kept) == 0 {
+		kept = tokens
+	}
+	if len(kept) == 0 {
+		return a, false
+	}
+	a.family = folding.Replace(strings.Join(kept, " "))
+	if given := strings.TrimSpace(p.Given); given != "" {
+		for _, a.given = range text.Key(given[:min(len(given), 12)]) {
+			break
+		}
+	}
+	return a, true
+}
+
 // authorsAgree reports whether the first authors are the same person as people write names, or all authors are in another order;
 // both is whether both records have any.
-func authorsAgree(a, b []author) (agree, both bool) {
-	if len(a) == 0 || len(b) == 0 {
+func authorsAgree(a, b Identity) (agree, both bool) {
+	if !a.signed || !b.signed {
 		return false, false
 	}
-	if a[0].is(b[0]) {
+	if a.first.is(b.first) {
 		return true, true
 	}
-	if len(a) != len(b) || len(a) < 2 {
+	these, those := authorsOf(a.people), authorsOf(b.people)
+	if len(these) != len(those) || len(these) < 2 {
 		return false, true
 	}
 	all := func(these, those []author) bool {
 		return !slices.ContainsFunc(these, func(x author) bool { return !slices.ContainsFunc(those, x.is) })
 	}
-	return all(a, b) && all(b, a), true
+	return all(these, those) && all(those, these), true
 }
 
 func (a author) is(b author) bool {
