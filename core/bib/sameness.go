@@ -47,7 +47,9 @@ func (id Identity) Compare(other Identity) Sameness {
 	}
 	short := min(len(id.Title.whole), len(other.Title.whole)) < shortTitle
 	switch {
-	case known == 2 && !short, known == 1 && !short:
+	case known == 0 && short:
+		return Other
+	case known > 0 && !short:
 		return Same
 	case known == 2 && (id.Place == (Digest{}) || other.Place == (Digest{}) || id.Place == other.Place):
 		return Same

@@ -56,6 +56,7 @@ func TestTheSameWorkAsPeopleWriteIt(t *testing.T) {
 		"authors in another order":              {nil, func(r *bib.Record) { slices.Reverse(r.Authors) }, bib.Same},
 		"another first author":                  {nil, func(r *bib.Record) { r.Authors = people("Moster, A") }, bib.Other},
 		"the same DOI":                          {doi("10.99999/a"), func(r *bib.Record) { *r = bib.Record{Title: "Calor", DOI: "https://doi.org/10.99999/A."} }, bib.Same},
+		"a word, and nothing beside it":         {func(r *bib.Record) { *r = bib.Record{Title: "cutters"} }, func(r *bib.Record) { *r = bib.Record{Title: "cutters"} }, bib.Other},
 		"another DOI at another place":          {doi("10.99999/a"), func(r *bib.Record) { r.DOI, r.FirstPage = "10.99999/b", "77" }, bib.Perhaps},
 		"another DOI at the same place":         {doi("10.99999/a"), doi("10.99999/b"), bib.Same},
 		"a DOI on one side":                     {doi("10.99999/a"), nil, bib.Same},

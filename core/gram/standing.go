@@ -16,7 +16,7 @@ const (
 var joining = map[string]bool{"and": true, "by": true, "for": true, "from": true, "in": true, "of": true, "on": true, "to": true, "with": true}
 
 // Standing tells of each item whether it stands by itself: whether somebody would type it, or whether it is a piece of a
-// sentence (measures.md §4). A single word always stands. Variety of neighbours as the sign of a word: Feng, Chen, Deng and Zheng
+// sentence (measures.md §4). A single word always stands, and so do signs in a row (Han, kana): no blank tells where a word ends. Variety of neighbours as the sign of a word: Feng, Chen, Deng and Zheng
 // 2004, "Accessor variety criteria for Chinese word extraction". It is worked out when it is first asked for.
 func (f *Found) Standing() []bool { return f.standing() }
 
@@ -34,7 +34,7 @@ func (f *Found) stand(ix *index.Index, s index.Stream) []bool {
 			return
 		}
 		sides := [2][]neighbour{make([]neighbour, len(l.Records)), make([]neighbour, len(l.Records))}
-		seen := make([]bool, len(l.Records))
+		seen, signs := make([]bool, len(l.Records)), make([]bool, len(l.Records))
 		each := func(visit func(g int32, i int, beside [2]int32)) {
 			for i, g := range at {
 				if g == None || place[g] == None {
@@ -51,6 +51,7 @@ func (f *Found) stand(ix *index.Index, s index.Stream) []bool {
 			if !seen[g] {
 				seen[g] = true
 				stands[place[g]] = f.joined(ix, s.Terms[i:i+n+1], l.Occurrences[g])
+				signs[g] = text.IsSign(ix.Token(s.Terms[i])) && text.IsSign(ix.Token(s.Terms[i+n]))
 			}
 		})
 		// What has the majority, if any does, is known now; how large it is has to be counted.
@@ -68,6 +69,10 @@ func (f *Found) stand(ix *index.Index, s index.Stream) []bool {
 		})
 		for g, item := range place {
 			if item == None {
+				continue
+			}
+			if signs[g] {
+				stands[item] = true
 				continue
 			}
 			for _, side := range sides {

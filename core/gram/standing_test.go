@@ -49,6 +49,11 @@ func TestWhatSomebodyWouldTypeStandsByItself(t *testing.T) {
 	}
 }
 
+func TestSignsInARowStand(t *testing.T) {
+	stands := standing(t, []string{"熱中症の予防", "熱中症の予防と水"})
+	assert.True(t, stands["熱 中 症"])
+}
+
 // It is what the definition says, worked out from the tokens of each title.
 func TestStandingIsWhatTheRuleSays(t *testing.T) {
 	joining := map[string]bool{"and": true, "by": true, "for": true, "from": true, "in": true, "of": true, "on": true, "to": true, "with": true}

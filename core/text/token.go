@@ -176,6 +176,12 @@ func init() {
 	}
 }
 
+// IsSign reports whether a token is a Han or kana character, which is a token by itself (text-model.md §2).
+func IsSign(token string) bool {
+	r, n := utf8.DecodeRuneInString(token)
+	return n == len(token) && standsAlone(r)
+}
+
 // standsAlone reports whether r is a Han or kana character, each of which is a token of its own.
 func standsAlone(r rune) bool {
 	return r >= 0x3040 && r <= 0x30FF || r >= 0x3400 && r <= 0x4DBF ||
