@@ -47,7 +47,7 @@ func (id Identity) Compare(other Identity) Sameness {
 	}
 	short := min(len(id.Title.whole), len(other.Title.whole)) < shortTitle
 	switch {
-	case known == 0 && short:
+	case known < 2 && short: // so little that asking would be a nuisance
 		return Other
 	case known > 0 && !short:
 		return Same
