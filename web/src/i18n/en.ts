@@ -59,6 +59,7 @@ export default {
     question: 'the question',
     frame: 'the frame: {frame}',
     addConcept: 'a new concept',
+    takeSeeds: 'the seed words of {block} as terms',
     removeBlock: 'concept {block} removed',
     renameConcept: '{block} called “{concept}”',
     part: 'the part of {block}: {part}',
@@ -527,6 +528,7 @@ export default {
     takenAway: 'takes away {n} in the sample',
     takenAwayTip:
       'Records of the sample that the whole would find without this block, less those that it finds',
+    takeSeeds: 'Take the seed word as a term | Take the {n} seed words as terms',
     noTerms: 'No terms yet. Type one below, or take them from Harvest.',
   },
   field: {

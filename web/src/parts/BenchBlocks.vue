@@ -6,6 +6,7 @@ import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import BlockStamp from './BlockStamp.vue'
 import CatchStrip from './CatchStrip.vue'
+import TakeSeeds from './TakeSeeds.vue'
 import { useMade } from './made'
 import { useReader } from './reader'
 
@@ -72,6 +73,7 @@ const blocks = computed(() =>
         ><template v-if="!b.searched"> · {{ t('bench.notSearched') }}</template
         ><b v-if="b.proposal" class="gold"> · {{ b.proposal }}</b>
       </p>
+      <TakeSeeds :block="b" />
       <CatchStrip v-if="b.marks.length" :marks="b.marks" :label="b.concept" />
     </li>
   </ul>

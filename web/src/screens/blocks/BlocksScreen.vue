@@ -4,6 +4,7 @@ import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import EmptyState from '@/parts/EmptyState.vue'
+import TakeSeeds from '@/parts/TakeSeeds.vue'
 import { useBench } from '@/state/bench'
 import { useKept } from '@/state/kept'
 import { useReview } from '@/state/review'
@@ -108,7 +109,9 @@ function choose(id: string) {
       </div>
       <KeepBlock v-if="keeping" :key="block.id" :block="block" @close="keeping = false" />
       <PrunePanel v-if="pruning" :block="block" @close="pruning = false" />
-      <p v-if="!block.terms.length" class="small none">{{ t('blocks.noTerms') }}</p>
+      <p v-if="!block.terms.length" class="small none">
+        {{ t('blocks.noTerms') }} <TakeSeeds :block="block" />
+      </p>
       <AddTerm :key="block.id" :block="block" />
       <BlindSpot :block="block" />
       <AlikeCard :block="block" />
