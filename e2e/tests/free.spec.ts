@@ -26,7 +26,7 @@ test('from nothing, seed words become terms, a sample is drawn in parts, and a b
   await accessible(page)
   await page.getByRole('button', { name: 'Draw records by B alone from Almagre' }).first().click()
   await expect(page.getByText(/Told by [\d,]+ records that the words of A did not choose: B alone, Almagre/)).toBeVisible()
-  await expect(page.getByRole('button', { name: /over nurses and sleep loss/ })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^nurses and sleep loss/ })).toBeVisible()
 
   // Drawn in parts, it tells of each block.
   await page.goto(review.path('samples'))
