@@ -265,7 +265,7 @@ func (t *Thesaurus) otherwise(wanted []string, most int) []Lead {
 // it. A token may stand there as two, and two as one: they are told by what they are together.
 func (t *Thesaurus) inAnyOrder(wanted []string, stands func(token string, last bool) []uint32, whole, part int, meant string) []way {
 	var out []way
-	family := text.FamilyKey(wanted)
+	family, turned := text.FamilyKey(wanted), anyOrder(wanted)
 	is := func(x uint32) bool {
 		n := int(t.words.count[x])
 		return n <= len(wanted)+1 && n >= len(wanted)-1 && text.FamilyKey(text.Tokens(t.text(int(x)))) == family
@@ -293,8 +293,11 @@ func (t *Thesaurus) inAnyOrder(wanted []string, stands func(token string, last b
 				continue
 			}
 			w := way{x: x, forgiven: part, meant: meant}
-			if is(x) {
+			switch {
+			case is(x):
 				w.whole, w.forgiven = true, whole
+			case int(t.words.count[x]) == len(wanted) && anyOrder(text.Tokens(t.text(int(x)))) == turned:
+				w.whole = true // all words of it, in another order, and not a mere beginning of one
 			}
 			out = append(out, w)
 		}
@@ -311,27 +314,39 @@ const (
 	mostMeant    = 8    // words that one which is not known may be meant for
 )
 
-// misspelt returns what the wanted tokens lead to where one that no text has is taken for one that is a letter from it.
+// anyOrder returns what is the same of tokens in whatever order, but for number and spelling.
+func anyOrder(tokens []string) string {
+	bases := make([]string, len(tokens))
+	for i, t := range tokens {
+		bases[i] = text.Base(t)
+	}
+	slices.Sort(bases)
+	return strings.Join(bases, " ")
+}
+
+// misspelt returns what the wanted tokens lead to where one of them is taken for one that is a letter from it: first one that no
+// text has; then, where the whole of a text is meant so, one that is another word too, or begins one.
 func (t *Thesaurus) misspelt(wanted []string, most int) []Lead {
+	var out []way
 	for i, token := range wanted {
 		last := i == len(wanted)-1
-		if len(t.words.based(token)) > 0 || last && len(t.words.begun(token)) > 0 {
-			continue
-		}
-		var out []way
+		known := len(t.words.based(token)) > 0 || last && len(t.words.begun(token)) > 0
 		for _, n := range t.words.meant(token, mostMeant) {
 			other := slices.Clone(wanted)
 			other[i] = t.words.token(n)
 			meant := strings.Join(other, " ")
 			seen := 0
 			t.phrases(other, func(x uint32, whole bool) {
-				if seen++; seen <= mostForgiven {
+				if seen++; seen <= mostForgiven && (whole || !known) {
 					out = append(out, way{x: x, whole: whole, forgiven: 3, meant: meant})
 				}
 			})
-			out = append(out, t.inAnyOrder(other, func(token string, _ bool) []uint32 { return t.words.based(token) }, 3, 3, meant)...)
+			for _, w := range t.inAnyOrder(other, func(token string, _ bool) []uint32 { return t.words.based(token) }, 3, 3, meant) {
+				if w.whole || !known {
+					out = append(out, w)
+				}
+			}
 		}
-		return t.rankedWays(out, most)
 	}
-	return nil
+	return t.rankedWays(out, most)
 }

@@ -144,12 +144,12 @@ func (w *words) based(token string) (out []uint32) {
 }
 
 // leastMeant is how many letters a token has of which one may be wrong.
-const leastMeant = 5
+const leastMeant = 4
 
 // meant returns the tokens that are one letter from a token: one more, less, other, or two changed about; of very many
 // those that most texts have.
 func (w *words) meant(token string, most int) (out []uint32) {
-	if len([]rune(token)) < leastMeant {
+	if len([]rune(token)) < leastMeant-1 { // a letter may be left out
 		return nil
 	}
 	at, _ := slices.BinarySearchFunc(w.long, len(token)-4, func(n uint32, length int) int { return cmp.Compare(len(w.token(n)), length) })
@@ -158,9 +158,9 @@ func (w *words) meant(token string, most int) (out []uint32) {
 		if len(t) > len(token)+4 {
 			break
 		}
-		// Two that are one letter apart are the same before or behind their middles.
-		half := min(len(t), len(token)) / 2
-		if (t[:half] == token[:half] || t[len(t)-half:] == token[len(token)-half:]) && text.Edited(t, token) {
+		// Two that are one letter apart are the same before or behind their middles, of which two letters may be changed about.
+		half := (min(len(t), len(token)) - 1) / 2
+		if len([]rune(t)) >= leastMeant && (t[:half] == token[:half] || t[len(t)-half:] == token[len(token)-half:]) && text.Edited(t, token) {
 			out = append(out, n)
 		}
 	}
