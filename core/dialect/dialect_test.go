@@ -103,6 +103,12 @@ func TestLargeAndOddQueriesAreRead(t *testing.T) {
 	}
 	assert.Contains(t, codes(read(lines)), dialect.TooLongFor, "runs of lines, each of all before it")
 
+	open := read(`"field hands or campesinos`)
+	assert.Equal(t, []string{dialect.Bracket}, codes(open))
+	assert.Equal(t, `"field hands" or campesinos`, query.Write(open.Expr()), "a mark that is not closed holds up to the next operator")
+	assert.Equal(t, `"field hands"`, *open.Findings[0].Mend)
+	assert.Equal(t, []int{0, len(`"field hands`)}, []int{open.Findings[0].From, open.Findings[0].To})
+
 	odd := read("（“heat\u00a0stress”\u200b or\u00a0kidney） and\u3000rest")
 	assert.Empty(t, odd.Findings)
 	assert.Equal(t, `("heat stress" or kidney) and rest`, query.Write(odd.Expr()))

@@ -127,10 +127,13 @@ func (p *parser) term(shut []rune, several bool) (spelt, bool) {
 			}
 			p.at++
 		}
-		// A mark that has no partner holds up to the bracket or the end of its line.
+		// A mark that has no partner holds up to the next operator, the bracket, or the end of its line.
 		p.at = s.in
-		for p.at < p.end && p.at-s.in < longestTyped && p.low[p.at] != '\n' && !p.sees(p.m.shut) {
+		for p.at < p.end && p.at-s.in < longestTyped && p.low[p.at] != '\n' && !p.sees(p.m.shut) && !(p.at > s.in && isBlank(p.low[p.at-1]) && p.joins()) {
 			p.at++
+		}
+		for p.at > s.in && isBlank(p.low[p.at-1]) {
+			p.at--
 		}
 		s.out, s.to = p.at, p.at
 		p.find(Bracket, s.from, s.to, p.put("", s.from, s.to, string(mark[1])), "this quotation mark has no partner; it is taken to hold up to here")
