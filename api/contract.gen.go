@@ -1852,7 +1852,7 @@ type ServerInterface interface {
 	// HandOver Hand a version to a colleague
 	// (POST /api/reviews/{review}/checks)
 	HandOver(ctx *echo.Context, review int64) error
-	// DropCheck Take a check away, or put it back
+	// DropCheck Take a check away, or put it back; a finished one is withdrawn, and stays to be read
 	// (DELETE /api/reviews/{review}/checks/{check})
 	DropCheck(ctx *echo.Context, review int64, check int64, params DropCheckParams) error
 	// FinishCheck Say that a check is finished, or that it goes on
@@ -11073,7 +11073,7 @@ type StrictServerInterface interface {
 	// HandOver Hand a version to a colleague
 	// (POST /api/reviews/{review}/checks)
 	HandOver(ctx context.Context, request HandOverRequestObject) (HandOverResponseObject, error)
-	// DropCheck Take a check away, or put it back
+	// DropCheck Take a check away, or put it back; a finished one is withdrawn, and stays to be read
 	// (DELETE /api/reviews/{review}/checks/{check})
 	DropCheck(ctx context.Context, request DropCheckRequestObject) (DropCheckResponseObject, error)
 	// FinishCheck Say that a check is finished, or that it goes on

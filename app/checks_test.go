@@ -69,7 +69,7 @@ func TestAColleagueChecksAVersion(t *testing.T) {
 			assert.Contains(t, s.Empty, "A check by Sol Ferren was begun")
 		}
 	}
-	require.NoError(t, a.Checks.Finish(t.Context(), id, check, true))
+	require.NoError(t, a.Checks.Finish(store.By(t.Context(), store.Author{Name: "Ada Runa"}), id, check, true))
 
 	// What is finished is not changed any more, until it goes on; what was suggested is decided all the same.
 	assert.Equal(t, "check-closed", problem(t, a.Checks.Say(t.Context(), id, check, figures.AskWords, checks.Answer{Verdict: "fine"})).Type)
@@ -95,7 +95,38 @@ func TestAColleagueChecksAVersion(t *testing.T) {
 		}
 	}
 
-	// Taken away, it is told of no more, and is put back whole.
+	// Who checked is who answered and finished, beside whom it was handed to.
+	said := func() string {
+		record, err := a.Written.Record(t.Context(), at)
+		require.NoError(t, err)
+		for _, s := range record.Document.Sections {
+			if s.ID == "check" {
+				if len(s.Parts) == 0 {
+					return s.Empty
+				}
+				return s.Parts[0].Text
+			}
+		}
+		return ""
+	}
+	assert.Contains(t, said(), "Ada Runa checked the version")
+	assert.Contains(t, said(), "which was handed to Sol Ferren")
+
+	// A finished check is withdrawn, stays to be read, and counts again when that is taken back.
+	require.NoError(t, a.Checks.Drop(ctx, id, check, true))
+	list, err = a.Checks.Checks(t.Context(), id)
+	require.NoError(t, err)
+	require.Len(t, list, 1)
+	assert.Len(t, list[0].Answers, 6)
+	assert.Equal(t, "Inés Olivar", list[0].WithdrawnBy)
+	assert.Contains(t, said(), "was withdrawn on")
+	require.NoError(t, a.Checks.Drop(t.Context(), id, check, false))
+	list, err = a.Checks.Checks(t.Context(), id)
+	require.NoError(t, err)
+	assert.Nil(t, list[0].Withdrawn)
+
+	// One that goes on is told of no more once it is taken away, and is put back whole.
+	require.NoError(t, a.Checks.Finish(t.Context(), id, check, false))
 	require.NoError(t, a.Checks.Drop(t.Context(), id, check, true))
 	list, err = a.Checks.Checks(t.Context(), id)
 	require.NoError(t, err)

@@ -15,6 +15,10 @@ type Check struct {
 	Who      string
 	At       time.Time
 	Done     *time.Time
+	DoneBy   string // who finished it
+
+	Withdrawn   *time.Time // a finished one, which stays to be read
+	WithdrawnBy string
 }
 
 // An Answer is what a colleague says to one question of a check.
@@ -42,7 +46,7 @@ type Suggestion struct {
 	Decided   *time.Time
 }
 
-const checkColumns = "select id, revision, name, checker, note, who, at, done from review_check where review = $1 and not gone "
+const checkColumns = "select id, revision, name, checker, note, who, at, done, done_by, withdrawn, withdrawn_by from review_check where review = $1 and not gone "
 
 // Checks returns the checks of a review, the newest first, at most so many.
 func (s *Store) Checks(ctx context.Context, review int64, most int) ([]Check, error) {
@@ -80,12 +84,15 @@ func (w *Work) OpenCheck(ctx context.Context, id int64) (Check, error) {
 
 // FinishCheck says that a check is finished, or that it goes on.
 func (w *Work) FinishCheck(ctx context.Context, id int64, done bool) error {
-	return touched(w.tx.Exec(ctx, "update review_check set done = case when $3 then coalesce(done, now()) end where review = $1 and id = $2 and not gone", w.review, id, done))
+	return touched(w.tx.Exec(ctx, `update review_check set done = case when $3 then coalesce(done, now()) end, done_by = case when $3 then $4 else '' end, withdrawn = null, withdrawn_by = ''
+		where review = $1 and id = $2 and not gone`, w.review, id, done, AuthorOf(ctx).Name))
 }
 
-// DropCheck takes a check away, or puts it back.
+// DropCheck takes a check away, or puts it back. One that is finished is withdrawn, and stays to be read.
 func (w *Work) DropCheck(ctx context.Context, id int64, gone bool) error {
-	return touched(w.tx.Exec(ctx, "update review_check set gone = $3 where review = $1 and id = $2", w.review, id, gone))
+	return touched(w.tx.Exec(ctx, `update review_check set gone = $3 and done is null,
+		withdrawn = case when $3 and done is not null then now() end, withdrawn_by = case when $3 and done is not null then $4 else '' end
+		where review = $1 and id = $2`, w.review, id, gone, AuthorOf(ctx).Name))
 }
 
 // PutAnswer keeps what is said to a question: the last counts.

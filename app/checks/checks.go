@@ -46,6 +46,9 @@ type Check struct {
 	Who         string       `json:"who,omitempty"`
 	At          time.Time    `json:"at"`
 	Done        *time.Time   `json:"done,omitempty"`
+	DoneBy      string       `json:"doneBy,omitempty"`
+	Withdrawn   *time.Time   `json:"withdrawn,omitempty"` // a finished one that does not count any more, and stays to be read
+	WithdrawnBy string       `json:"withdrawnBy,omitempty"`
 	Answers     []Answer     `json:"answers"`
 	Suggestions []Suggestion `json:"suggestions"`
 }
@@ -99,7 +102,7 @@ func (a *Service) Checks(ctx context.Context, review int64) ([]Check, error) {
 	}
 	out := []Check{}
 	for _, c := range list {
-		row := Check{ID: c.ID, Revision: c.Revision, Name: c.Name, Checker: c.Checker, Note: c.Note, Who: c.Who, At: c.At, Done: c.Done, Answers: []Answer{}, Suggestions: []Suggestion{}}
+		row := Check{ID: c.ID, Revision: c.Revision, Name: c.Name, Checker: c.Checker, Note: c.Note, Who: c.Who, At: c.At, Done: c.Done, DoneBy: c.DoneBy, Withdrawn: c.Withdrawn, WithdrawnBy: c.WithdrawnBy, Answers: []Answer{}, Suggestions: []Suggestion{}}
 		for _, q := range figures.Questions {
 			for _, x := range answers {
 				if x.Checked == c.ID && x.Question == q {
@@ -248,7 +251,22 @@ func (a *Service) Finish(ctx context.Context, review, id int64, done bool) error
 	})
 }
 
-// Drop takes a check away, or puts it back.
+// By returns who answered a check or finished it, each once, in the order of the questions; "" where nobody says who they are.
+func (c Check) By() string {
+	var names []string
+	add := func(who string) {
+		if who != "" && !slices.Contains(names, who) {
+			names = append(names, who)
+		}
+	}
+	for _, x := range c.Answers {
+		add(x.Who)
+	}
+	add(c.DoneBy)
+	return strings.Join(names, " and ")
+}
+
+// Drop takes a check away, or puts it back; one that is finished is withdrawn, and stays to be read.
 func (a *Service) Drop(ctx context.Context, review, id int64, gone bool) error {
 	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Work) error {
 		return problems.Gone(w.DropCheck(ctx, id, gone), "check")

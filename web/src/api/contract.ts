@@ -546,7 +546,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Take a check away, or put it back */
+        /** Take a check away, or put it back; a finished one is withdrawn, and stays to be read */
         delete: operations["dropCheck"];
         options?: never;
         head?: never;
@@ -4002,6 +4002,13 @@ export interface components {
             at: string;
             /** Format: date-time */
             done?: string;
+            doneBy?: string;
+            /**
+             * Format: date-time
+             * @description a finished one that does not count any more, and stays to be read
+             */
+            withdrawn?: string;
+            withdrawnBy?: string;
             answers: components["schemas"]["CheckAnswer"][];
             suggestions: components["schemas"]["CheckSuggestion"][];
         };

@@ -258,6 +258,11 @@ export default {
     goOn: 'Go on with it',
     drop: 'Take it away',
     dropped: 'The check of “{name}” is taken away.',
+    doneBy: 'finished {day} by {who}',
+    withdraw: 'Withdraw',
+    unwithdraw: 'Let it count again',
+    withdrawn: 'withdrawn {day} {who}',
+    wasWithdrawn: 'The check of “{name}” is withdrawn. It stays to be read.',
     youAre: 'You work here as {you}; it was handed to {checker}.',
     questions: 'Questions',
     ask: {

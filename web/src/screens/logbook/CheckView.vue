@@ -74,7 +74,7 @@ async function drop(c: Check, back = false) {
   )
   if (gone && !back)
     notes.say({
-      text: t('check.dropped', { name: c.name }),
+      text: t(c.done ? 'check.wasWithdrawn' : 'check.dropped', { name: c.name }),
       action: { label: t('steps.undo'), run: () => void drop(c, true) },
     })
 }
@@ -131,7 +131,13 @@ const called = (c: Check) => t('check.of', { name: c.name, checker: c.checker })
         >
         <span class="grow" />
         <span v-if="check.done" class="small">{{
-          t('check.done', { day: d(check.done, 'day') })
+          t(check.doneBy ? 'check.doneBy' : 'check.done', {
+            day: d(check.done, 'day'),
+            who: check.doneBy ?? '',
+          })
+        }}</span>
+        <span v-if="check.withdrawn" class="small gone">{{
+          t('check.withdrawn', { day: d(check.withdrawn, 'day'), who: check.withdrawnBy ?? '' })
         }}</span>
         <button
           v-if="!check.done"
@@ -145,7 +151,12 @@ const called = (c: Check) => t('check.of', { name: c.name, checker: c.checker })
         <button v-else class="btn outline" @click="finish(check, false)">
           {{ t('check.goOn') }}
         </button>
-        <button class="btn bare" @click="drop(check)">{{ t('check.drop') }}</button>
+        <button v-if="check.withdrawn" class="btn bare" @click="drop(check, true)">
+          {{ t('check.unwithdraw') }}
+        </button>
+        <button v-else class="btn bare" @click="drop(check)">
+          {{ t(check.done ? 'check.withdraw' : 'check.drop') }}
+        </button>
       </div>
       <p v-if="!check.done && who && who !== check.checker" class="small">
         {{ t('check.youAre', { you: who, checker: check.checker }) }}
@@ -156,6 +167,10 @@ const called = (c: Check) => t('check.of', { name: c.name, checker: c.checker })
 </template>
 
 <style scoped>
+.gone {
+  color: var(--miss);
+}
+
 .top,
 .which {
   gap: 12px;
