@@ -692,13 +692,14 @@ func TestAJournalIsReadVolumeByVolume(t *testing.T) {
 
 // The same work under two identifiers, in two sources, one of them in another form: it is one work, with both records. That a work
 // was taken back is said, whichever record says it.
+// Two DOIs speak against one work, unless both stand at the same place.
 func TestOneWorkOfTwoRecords(t *testing.T) {
 	a, review := start(t)
 	w := sources(t, a)
 	key := &bib.Record{Title: "A study that others cite", Year: 2015, DOI: "10.99999/key.1", Accession: "VIL920000", Authors: []bib.Person{{Family: "Osolana"}}}
-	one := &bib.Record{Title: "Shade for crews at noon", Year: 2018, DOI: "10.99999/one.1", Accession: "VIL920001", Authors: []bib.Person{{Family: "Velkana"}}, Types: []string{"Retracted Work"},
+	one := &bib.Record{Title: "Shade for crews at noon", Year: 2018, DOI: "10.99999/one.1", Accession: "VIL920001", Journal: "Field Notes", Volume: "3", FirstPage: "11", Authors: []bib.Person{{Family: "Velkana"}}, Types: []string{"Retracted Work"},
 		References: []bib.Reference{{DOI: "https://doi.org/10.99999/KEY.1"}}}
-	other := &bib.Record{Title: "Shade for Crews at Noon", Year: 2019, DOI: "10.99999/two.1", Accession: "ALM920001", Authors: []bib.Person{{Family: "Velkana"}}, Abstract: "Of farmworkers and heat."}
+	other := &bib.Record{Title: "Shade for Crews at Noon", Year: 2019, DOI: "10.99999/two.1", Accession: "ALM920001", Journal: "Field Notes", Volume: "3", FirstPage: "11", Authors: []bib.Person{{Family: "Velkana"}}, Abstract: "Of farmworkers and heat."}
 	list := &bib.Record{Title: "A list of works", Year: 2021, DOI: "10.99999/list.9", Accession: "VIL920002", Authors: []bib.Person{{Family: "Belan"}}, References: []bib.Reference{{DOI: "10.99999/two.1"}, {DOI: "10.99999/key.1"}}}
 	w.hold("vilano", []*bib.Record{key, one, list}, nil)
 	w.hold("almagre", []*bib.Record{other}, nil)

@@ -54,6 +54,7 @@ type SourceRun struct {
 	Wanted  int            `json:"wanted"`            // of those that were to be
 	Held    int            `json:"held"`              // key studies that it holds, as far as is known
 	Caught  int            `json:"caught"`            // of those, what the strategy catches
+	Open    int            `json:"open,omitempty"`    // key studies of which somebody has to say whether it holds them
 	Only    *OverlapFigure `json:"only,omitempty"`    // works that no other brings
 }
 
@@ -94,7 +95,7 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 	if err != nil {
 		return nil, err
 	}
-	byHolder, err := a.heldBy(ctx, at.Review, lay)
+	byHolder, undecided, err := a.heldBy(ctx, at.Review, lay)
 	if err != nil {
 		return nil, err
 	}
@@ -129,6 +130,7 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 			held = roaring.New()
 		}
 		row.Held, row.Caught = int(held.GetCardinality()), int(held.AndCardinality(caught))
+		row.Open = undecided[s.ID]
 		if i := slices.IndexFunc(last, func(r store.Run) bool { return r.Source != nil && *r.Source == s.ID }); i >= 0 {
 			r, err := runOf(last[i])
 			if err != nil {
@@ -178,12 +180,13 @@ func (a *Service) stillAsked(ctx context.Context, review int64) (map[int64]bool,
 	return out, err
 }
 
-// heldBy returns which key studies each source holds, by their places.
-func (a *Service) heldBy(ctx context.Context, review int64, lay *desk.Desk) (map[int64]*roaring.Bitmap, error) {
+// heldBy returns which key studies each source holds, by their places, and of how many somebody has to say whether it does.
+func (a *Service) heldBy(ctx context.Context, review int64, lay *desk.Desk) (map[int64]*roaring.Bitmap, map[int64]int, error) {
 	holdings, err := a.store.Holdings(ctx, review)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
+	undecided := map[int64]int{}
 	place := map[int64]int{}
 	for i, k := range lay.Keys.Studies {
 		place[k.ID] = i
@@ -191,6 +194,9 @@ func (a *Service) heldBy(ctx context.Context, review int64, lay *desk.Desk) (map
 	out := map[int64]*roaring.Bitmap{}
 	for _, h := range holdings {
 		i, ok := place[h.KeyStudy]
+		if ok && h.State == desk.Near {
+			undecided[h.Source]++
+		}
 		if !ok || h.State != desk.Held {
 			continue
 		}
@@ -199,7 +205,7 @@ func (a *Service) heldBy(ctx context.Context, review int64, lay *desk.Desk) (map
 		}
 		out[h.Source].Add(uint32(i))
 	}
-	return out, nil
+	return out, undecided, nil
 }
 
 // caughtKeys returns which key studies the strategy catches, by their places.

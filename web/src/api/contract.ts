@@ -4325,6 +4325,8 @@ export interface components {
             trouble?: string;
             fetched: number;
             wanted: number;
+            /** @description key studies of which somebody has to say whether it holds them */
+            open?: number;
             held: number;
             caught: number;
             only?: components["schemas"]["OverlapFigure"];

@@ -242,6 +242,8 @@ export default {
     only: 'Only here',
     keys: 'Key studies',
     held: '{caught} caught of {held} held',
+    noneHeld: '0 held',
+    undecided: '1 undecided | {n} undecided',
     fetched: 'Fetched',
     unfinished: 'was stopped before all were fetched',
     keep: 'Make a sample of them',

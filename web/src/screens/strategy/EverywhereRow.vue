@@ -69,7 +69,15 @@ async function keep() {
       <template v-if="row.only">{{ interval(row.only) }}</template>
     </td>
     <td v-if="keys">
-      {{ t('everywhere.held', { caught: row.caught, held: row.held }) }}
+      <template v-if="row.held || !row.open">{{
+        t('everywhere.held', { caught: row.caught, held: row.held })
+      }}</template><template v-else>{{ t('everywhere.noneHeld') }}</template
+      ><template v-if="row.open"
+        >{{ ', '
+        }}<router-link :to="{ name: 'question', params: { review: review.id } }">{{
+          t('everywhere.undecided', { n: row.open }, row.open)
+        }}</router-link></template
+      >
     </td>
     <td>
       <template v-if="row.fetch"
