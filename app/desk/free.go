@@ -35,7 +35,8 @@ type chosen struct {
 	draw     *int64
 	source   *int64
 	file     bool
-	unknown  bool // it cannot be said what chose them
+	unknown  bool       // it cannot be said what chose them
+	of       [][]chosen // the two samples that it was put together of, each with its parts
 	concepts []drawnConcept
 }
 
@@ -60,7 +61,7 @@ func chosenBy(origins []store.Origin) ([]chosen, error) {
 		switch {
 		case o.Draw == nil:
 			c.file = o.Import != nil
-			c.unknown = !c.file // of two samples put together, or of records that were picked
+			c.unknown = !c.file
 			out = append(out, c)
 		case len(parts) > 0:
 			for i, p := range parts {
@@ -76,6 +77,23 @@ func chosenBy(origins []store.Origin) ([]chosen, error) {
 			out = append(out, c)
 		}
 	}
+	// What was put together of two is known by their names, as long as both are there.
+	for _, o := range slices.Backward(origins) { // the oldest first: one may be of others that were put together
+		at := slices.IndexFunc(out, func(c chosen) bool { return c.sample == o.Sample })
+		if o.Joined == nil || at < 0 {
+			continue
+		}
+		for _, name := range []string{o.Joined.A, o.Joined.B} {
+			var parts []chosen
+			for _, c := range out {
+				if c.name == name && c.sample < o.Sample {
+					parts = append(parts, c)
+				}
+			}
+			out[at].of = append(out[at].of, parts)
+		}
+		out[at].unknown = len(out[at].of[0]) == 0 || len(out[at].of[1]) == 0
+	}
 	return out, nil
 }
 
@@ -86,6 +104,18 @@ func (c chosen) free(d Document, block string) string {
 	}
 	if c.unknown {
 		return ""
+	}
+	if c.of != nil { // all of it has to be free: taking away what a block's words chose is a condition too
+		how := ByOthers
+		for _, part := range slices.Concat(c.of...) {
+			switch free := part.free(d, block); {
+			case free == "":
+				return ""
+			case how == ByOthers || free == FromFile:
+				how = free
+			}
+		}
+		return how
 	}
 	for _, by := range c.concepts {
 		id := by.Block

@@ -36,6 +36,18 @@ func TestWhatChoseASampleSaysWhichBlocksItIsFreeOf(t *testing.T) {
 	assert.Equal(t, AtRandom, free(drawn(), "crews"))
 	assert.Equal(t, FromFile, free(store.Origin{Sample: 1, Import: &file, Concepts: raw([]any{}), Parts: raw([]any{})}, "crews"))
 	assert.Equal(t, "", free(store.Origin{Sample: 1, Concepts: raw([]any{}), Parts: raw([]any{})}, "crews"), "of two that were put together nothing is known")
+	two := func(a, b store.Origin) []store.Origin {
+		a.Sample, a.Name, b.Sample, b.Name = 1, "one", 2, "two"
+		return []store.Origin{{Sample: 3, Joined: &store.Joined{How: Difference, A: "one", B: "two"}, Concepts: raw([]any{}), Parts: raw([]any{})}, b, a}
+	}
+	joined := func(a, b store.Origin, block string) string {
+		all, err := chosenBy(two(a, b))
+		require.NoError(t, err)
+		return all[0].free(doc, block)
+	}
+	assert.Equal(t, []string{"", ByOthers}, []string{joined(by, by, "crews"), joined(by, by, "heat")}, "of two, both have to be free")
+	assert.Equal(t, "", joined(drawn(), by, "crews"))
+	assert.Equal(t, AtRandom, joined(drawn(), by, "heat"))
 	run := drawn()
 	run.Apart = true
 	assert.Equal(t, "", free(run, "crews"), "the whole strategy drew it")
