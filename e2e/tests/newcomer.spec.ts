@@ -65,6 +65,8 @@ test('a newcomer goes from nothing to the word that brings a missed study back',
   await page.keyboard.press('Enter')
   await page.keyboard.press('2')
   await expect(page.getByText(/2 kept/)).toBeVisible()
+  await page.getByLabel('Filter', { exact: true }).fill('season')
+  await page.keyboard.press('Enter')
   await page.keyboard.press('d')
   await page.keyboard.press('2')
   await expect(page.getByText(/1 dropped/)).toBeVisible()
