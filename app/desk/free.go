@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"slices"
+	"sync"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
@@ -240,16 +241,20 @@ func (p *Pools) memberOf(ctx context.Context, pool *pool, samples map[int64][]st
 	for i, id := range pool.IDs {
 		at[id] = uint32(i)
 	}
-	var known bib.Known
-	for i, r := range pool.Records {
-		known.Add(r, i)
-	}
+	// What makes records themselves is needed only where a sample holds one that the pool has in another record.
+	known := sync.OnceValue(func() *bib.Known {
+		var k bib.Known
+		for i, r := range pool.Records {
+			k.Add(r, i)
+		}
+		return &k
+	})
 	place := map[int64]uint32{} // of each record of the samples: its own, or that of the one it is the same as
 	for _, stored := range samples {
 		for _, s := range stored {
 			if i, ok := at[s.ID]; ok {
 				place[s.ID] = i
-			} else if i, ok := known.Find(s.Record); ok {
+			} else if i, ok := known().Find(s.Record); ok {
 				place[s.ID] = uint32(i)
 			}
 		}

@@ -62,7 +62,7 @@ export default {
     terms: 'Only here, grows to:',
     prices: 'Prices:',
     notAt: 'They are counts of the sample, not of {source}.',
-    none: 'The words of {block} chose all records drawn so far, so these cannot tell what the words miss or which of them could go.',
+    none: 'The words of {block} chose all records drawn so far, or may have, so these cannot tell what the words miss or which of them could go.',
     draw: 'Draw records by {blocks} alone from {source}',
     drawRandom: 'Draw records at random from {source}',
     drawing: '{got} of {wanted} records drawn…',
