@@ -415,7 +415,8 @@ func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 	_, err = a.SetView(t.Context(), review, desk.NewLook{Source: &surco, Rest: true})
 	require.NoError(t, err)
 	c = counted(t, a, review)
-	assert.Equal(t, source.NoteKind(dialect.NoNear), c.Terms["1-2"].Notes[0].Kind, "the near pair of block B")
+	assert.Equal(t, source.NoteKind(dialect.Wider), c.Terms["1-2"].Notes[0].Kind, "what is asked in its keywords is asked in its headings too")
+	assert.Equal(t, source.NoteKind(dialect.NoNear), c.Terms["1-2"].Notes[1].Kind, "the near pair of block B")
 	assert.Positive(t, c.Terms["1-2"].Records)
 
 	w.shut.Store(true)

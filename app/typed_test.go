@@ -147,7 +147,8 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 		return l
 	}
 	l := lines("surco")
-	assert.Equal(t, []source.Note{{Kind: source.NoCounterpart, Term: "[Crop Harvesters]", Instead: "Crop Harvesters"}}, l.Lines[0].Notes)
+	wider := source.Note{Kind: dialect.Wider, Term: "keyword", Instead: "dc.subject"}
+	assert.Equal(t, []source.Note{{Kind: source.NoCounterpart, Term: "[Crop Harvesters]", Instead: "crop harvesters"}, wider}, l.Lines[0].Notes)
 	assert.Contains(t, l.Lines[0].Text, "crop harvesters", "its words are asked in text")
 	assert.NotContains(t, l.Whole, "heading")
 	assert.NotEqual(t, l.Whole, lines("almagre").Whole)
@@ -185,10 +186,10 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	require.NoError(t, err)
 	l = lines("surco")
 	said := func(heading string, kind source.NoteKind) source.Note {
-		return source.Note{Kind: kind, Term: "[" + heading + "]", Instead: heading}
+		return source.Note{Kind: kind, Term: "[" + heading + " +]", Instead: strings.ToLower(heading)}
 	}
 	at := slices.IndexFunc(l.Lines, func(l outside.WrittenLine) bool { return l.Limit == strategy.HumansLimit })
-	assert.Equal(t, []source.Note{said("Animals", source.TakesAway), said("Humans", source.NoCounterpart)}, l.Lines[at].Notes)
+	assert.Equal(t, []source.Note{said("Humans", source.NoCounterpart), said("Animals", source.TakesAway), wider}, l.Lines[at].Notes)
 	assert.Subset(t, l.Notes, l.Lines[at].Notes, "the whole says the same")
 	typed, err := a.Figures.TypedIn(ctx, a.at(ctx, id), surco)
 	require.NoError(t, err)

@@ -7,6 +7,7 @@ import (
 
 	"tamiz/core/dialect"
 	"tamiz/core/query"
+	"tamiz/core/strategy"
 	"tamiz/core/text"
 )
 
@@ -42,12 +43,29 @@ func (n Note) String() string {
 // put in the nearest way that it can, and noted; so a count that carries no note is a count of what was meant.
 func Render(q query.Expr, m Map) (cql string, notes []Note) {
 	d, err := m.Dialect()
-	if err != nil { // names that no query could hold are turned away when the source is described
-		return "", []Note{{Kind: dialect.NoName, Term: err.Error()}}
+	if err != nil {
+		return "", unaskable(err)
 	}
-	written := d.Write(q, dialect.Options{Anywhere: true})
-	for _, n := range written.Notes {
-		// A field is noted once, whatever is looked for in it.
+	return m.Asked(d.Write(q, m.options()))
+}
+
+// Manner returns how a strategy is said to the source; carry takes headings over to its vocabulary, nil where it is that of
+// the strategy.
+func (m Map) Manner(carry *strategy.Carrying) (strategy.Manner, error) {
+	d, err := m.Dialect()
+	if m.Indexes["heading"] == "" {
+		carry = nil
+	}
+	return strategy.Manner{Dialect: d, Options: m.options(), Carry: carry}, err
+}
+
+// Asked returns what was written for the source as it is asked, "" where nothing can be, and what that differs by from what is
+// meant.
+func (m Map) Asked(w dialect.Written) (cql string, notes []Note) { return w.Text(), m.Notes(w.Notes) }
+
+// Notes returns notes of what was written for the source in its own names. A field is noted once, whatever is looked for in it.
+func (m Map) Notes(of []dialect.Note) (notes []Note) {
+	for _, n := range of {
 		note := Note{Kind: NoteKind(n.Code), Term: n.Term, Instead: n.Instead}
 		if n.Field != "" {
 			note.Term, note.Instead = n.Field, m.named(n.Instead)
@@ -56,7 +74,29 @@ func Render(q query.Expr, m Map) (cql string, notes []Note) {
 			notes = append(notes, note)
 		}
 	}
-	return written.Text(), notes
+	return notes
+}
+
+// unaskable notes that a source cannot be asked by its map: names that no query could hold are turned away when it is described.
+func unaskable(err error) []Note { return []Note{{Kind: dialect.NoName, Term: err.Error()}} }
+
+// options are those of writing for the source.
+func (m Map) options() dialect.Options {
+	o := dialect.Options{Anywhere: true}
+	if m.subjects() {
+		o.Wider = map[string]bool{"keyword": true}
+	}
+	return o
+}
+
+// subjects reports whether the index that stands for keywords holds headings too, as one of subjects does: what Dublin Core
+// calls subject is the topic of a resource, in words of a vocabulary or of the author (ISO 15836-1, 5.14).
+func (m Map) subjects() bool {
+	name := strings.ToLower(m.Indexes["keyword"])
+	if _, bare, ok := strings.Cut(name, "."); ok {
+		name = bare
+	}
+	return name == "subject"
 }
 
 // named returns the source's names of fields of ours.

@@ -80,7 +80,9 @@ func TestAQueryIsPutInTheSourcesNames(t *testing.T) {
 		{`titleAbstract = shade`, `tamiz.text = shade`, vilano(), []source.NoteKind{dialect.NoField}},
 		{`abstract = shade`, `tamiz.text = shade`, vilano(), []source.NoteKind{dialect.NoField}},
 		{`any = shade`, `tamiz.any = shade`, vilano(), nil},
-		{`text = shade`, `dc.title = shade or dc.subject = shade`, titles(), []source.NoteKind{dialect.NoPart}},
+		{`text = shade`, `dc.title = shade or dc.subject = shade`, titles(), []source.NoteKind{dialect.NoPart, dialect.Wider}},
+		{`text = shade`, `dc.title = shade or dc.description = shade or dc.subject = shade`, surco(), []source.NoteKind{dialect.Wider}},
+		{`heading = Shade or heading =/narrower Shade`, `dc.title = shade or dc.subject = shade`, titles(), []source.NoteKind{dialect.NoPart, dialect.Wider, dialect.NoHeadings, dialect.Once}},
 		{`any = shade`, `dc.title = shade or dc.subject = shade`, titles(), []source.NoteKind{dialect.NoPart}},
 		// Words of one record may stand in different fields.
 		{`titleAbstract all "shade rest"`, `(dc.title = shade or dc.description = shade) and (dc.title = rest or dc.description = rest)`, surco(), nil},

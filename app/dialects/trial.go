@@ -83,7 +83,7 @@ func (a *Service) Try(body string) (*Trial, error) {
 	out.Whole = TriedLine{Meant: query.Write(whole), Texts: []string{}, Notes: triedNotes(typed.Notes(d))}
 	if text := typed.Text(d); text != "" {
 		out.Whole.Texts = []string{text}
-		out.Whole.read(d, text, typed.Said(d))
+		out.Whole.read(d, text, typed.Whole.Said)
 	}
 	return out, nil
 }

@@ -3,7 +3,6 @@ package figures
 import (
 	"context"
 	"slices"
-	"strings"
 
 	"tamiz/app/desk"
 	"tamiz/app/problems"
@@ -44,8 +43,7 @@ const mostCandidates = 5
 type carrying struct {
 	Carry
 	*desk.Carrier
-	strategy strategy.Strategy
-	from     strategy.Strategy
+	from strategy.Strategy
 }
 
 // otherVocabulary returns what takes headings over to the vocabulary that a dialect means; nil where that is the review's own,
@@ -65,8 +63,7 @@ func (a *Service) carrying(ctx context.Context, lay *desk.Desk, d *dialect.Diale
 		return nil, err
 	}
 	c := &carrying{Carry: Carry{Vocabulary: d.Vocabulary, There: by.Terms != nil, Headings: []CarriedHeading{}}, Carrier: by, from: lay.Strategy}
-	var carried []strategy.Carried
-	c.strategy, carried = lay.Strategy.Carry(c.Stands)
+	_, carried := lay.Strategy.Carry(c.Stands)
 	told := map[string]bool{}
 	for _, h := range carried {
 		if told[text.Label(h.Heading)] {
@@ -143,44 +140,6 @@ func (c *carrying) headings(n strategy.Numbered) (out []strategy.Term) {
 		}
 	}
 	return out
-}
-
-// away reports whether one of the headings of a line takes away.
-func (c *carrying) away(n strategy.Numbered, heading int) bool {
-	if n.Kind == strategy.LimitLine {
-		return c.from.Limits[n.Limit].Away(heading)
-	}
-	return c.from.TakenAway(n)
-}
-
-// note says of a line what stands for its headings.
-func (c *carrying) note(line *TypedLine, l strategy.TypedLine, w writer) {
-	if c == nil || l.Said == nil { // such as one whose block is said in words of its own
-		return
-	}
-	var notes []TypedNote
-	for i, t := range c.headings(l.Of) {
-		to := c.Stands[text.Label(t.Heading)]
-		n := TypedNote{Kind: dialect.CarriedOver, Term: t.String(), Instead: strings.Join(to, " or ")}
-		if len(to) == 0 {
-			if n.Kind = dialect.NoCounterpart; c.away(l.Of, i) {
-				n.Kind = dialect.TakesAway
-			}
-			n.Instead = strings.Join(text.Tokens(t.Heading), " ")
-			if meant, err := t.QueryIn(w.thesaurus()); err == nil && l.Of.Kind == strategy.TermLine {
-				n.More, n.Fewer = w.cost(meant, l.Said)
-			}
-		}
-		notes = append(notes, n)
-	}
-	line.Notes = append(notes, line.Notes...)
-}
-
-func (w writer) thesaurus() *thesaurus.Thesaurus {
-	if w.d == nil {
-		return nil
-	}
-	return thesaurusOf(w.d)
 }
 
 // A Counterpart is what somebody takes to stand for a heading in another vocabulary, besides what does already, or takes off

@@ -73,10 +73,11 @@ func (a *Service) TypedIn(ctx context.Context, at desk.At, d *dialect.Dialect) (
 		return nil, notWritten(err)
 	}
 	own := numbered[len(numbered)-len(lay.Document.Lines):]
+	manner := strategy.Manner{Dialect: d, Options: options}
 	if c != nil {
-		s, v = c.strategy, c.Terms
+		manner.Carry = &strategy.Carrying{Stands: c.Stands, Terms: c.Terms}
 	}
-	typed, err := s.Typed(d, v, options, own...)
+	typed, err := s.Adapted(manner, v, own...)
 	if err != nil {
 		return nil, notWritten(err)
 	}
@@ -92,7 +93,6 @@ func (a *Service) TypedIn(ctx context.Context, at desk.At, d *dialect.Dialect) (
 		if c.counted(l.Of) {
 			line.Records = w.records(l.Said)
 		}
-		c.note(&line, l, w)
 		if c.elsewhere() { // the sample knows only its own headings: what a wording costs beside theirs cannot be told
 			for i := range line.Notes {
 				if line.Notes[i].Kind == strategy.OwnWording {
@@ -109,7 +109,7 @@ func (a *Service) TypedIn(ctx context.Context, at desk.At, d *dialect.Dialect) (
 		out.Carry = &c.Carry
 	}
 	if whole, err := lay.Strategy.Query(thesaurusOf(lay)); err == nil && !c.elsewhere() {
-		said := typed.Said(d)
+		said := typed.Whole.Said
 		out.Records = w.records(said)
 		out.More, out.Fewer = w.cost(whole, said)
 	}

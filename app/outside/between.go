@@ -6,6 +6,7 @@ import (
 
 	"tamiz/app/problems"
 	"tamiz/app/work"
+	"tamiz/core/dialect"
 	"tamiz/core/query"
 	"tamiz/store"
 )
@@ -26,28 +27,36 @@ func (a *Service) BetweenVersions(ctx context.Context, review, id int64, older, 
 	if err != nil {
 		return nil, err
 	}
-	var q [2]query.Expr
-	var vocabulary *int64
+	var said [2]dialect.Written
+	var as speech
 	for i, n := range []int{older, newer} {
-		if q[i], vocabulary, err = a.queryAt(ctx, review, n); err != nil {
+		m, err := a.meantAt(ctx, review, n)
+		if err != nil {
 			return nil, err
 		}
-		if q[i] == nil {
+		if m.query == nil {
 			return nil, &problems.Problem{Type: "no-query", Status: 409, Title: "One of the versions finds nothing: there is nothing to compare."}
 		}
-	}
-	as, err := a.speech(ctx, s, vocabulary)
-	if err != nil {
-		return nil, err
+		if as, err = a.speech(ctx, s, m.doc.Vocabulary); err != nil {
+			return nil, err
+		}
+		typed, err := as.typed(m.doc.Strategy(""), m.terms)
+		if err != nil {
+			return nil, err
+		}
+		said[i] = typed.Whole
 	}
 	ctx, cancel := context.WithTimeout(ctx, askTime)
 	defer cancel()
 	out := &Between{}
 	for i, to := range []**SourceCount{&out.Gained, &out.Lost} {
-		w := wanted{}
-		if w.query, w.notes = as.rendered(query.Not([]query.Expr{q[1-i], q[i]})); w.query == "" {
+		// Each as it is asked: what the source cannot be asked of one is left out on that side alone.
+		found, taken := said[1-i], said[i]
+		if found.Said == nil || taken.Said == nil {
 			continue
 		}
+		w := wanted{}
+		w.query, w.notes = as.asked(query.Not{found.Said, taken.Said}, slices.Concat(found.Notes, taken.Notes))
 		k, err := a.counted(ctx, s, c, w.query)
 		if err != nil {
 			return nil, unanswered(s.Name, err)

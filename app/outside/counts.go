@@ -10,7 +10,7 @@ import (
 	"tamiz/app/desk"
 	"tamiz/app/problems"
 	"tamiz/app/work"
-	"tamiz/core/query"
+	"tamiz/core/dialect"
 	"tamiz/core/strategy"
 	"tamiz/core/thesaurus"
 	"tamiz/source"
@@ -51,43 +51,48 @@ type wanted struct {
 	bare     string
 }
 
-// wantedCounts returns all queries of a document, the whole first, since that is looked at most.
+// wantedCounts returns all queries of a document as they are asked as its lines, the whole first, since that is looked at most.
 func wantedCounts(d desk.Document, as speech, v *thesaurus.Thesaurus) []wanted {
 	var out []wanted
-	put := func(kind, id string, q query.Expr, bare string) {
-		if cql, notes := as.rendered(q); cql != "" {
-			out = append(out, wanted{kind, id, cql, notes, bare})
+	put := func(kind, id string, w dialect.Written, bare string) {
+		if cql, notes := as.Asked(w); cql != "" {
+			out = append(out, wanted{kind, id, cql, noted(notes), bare})
 		}
 	}
 	s := d.Strategy("")
-	if q, err := s.Query(v); err == nil {
-		put("whole", "", q, "")
+	var own []strategy.Numbered
+	if lines, err := d.Numbered(v); err == nil {
+		own = lines[len(lines)-len(d.Lines):]
 	}
+	if typed, err := as.typed(s, v, own...); err == nil {
+		put("whole", "", typed.Whole, "")
+		for _, l := range typed.Own {
+			put("line", d.Lines[l.Of.Own].ID, typed.Line(l), "")
+		}
+	}
+	// A block is counted by itself: also one that is not searched, or takes away.
+	var blocks []*strategy.Typed
 	for i, b := range d.Blocks {
 		only := s.Blocks[i]
-		only.Searched, only.Negated = true, false
-		if q, err := (strategy.Strategy{Tamiz: strategy.Version, Blocks: []strategy.Block{only}}).Query(v); err == nil {
-			put("block", b.ID, q, "")
+		only.Searched = true
+		typed, err := as.typed(strategy.Strategy{Tamiz: strategy.Version, Blocks: []strategy.Block{only}}, v)
+		if err != nil {
+			typed = nil
+		} else {
+			put("block", b.ID, typed.Together(0), "")
 		}
+		blocks = append(blocks, typed)
 	}
-	if len(d.Lines) > 0 {
-		if lines, err := d.Numbered(v); err == nil {
-			for _, n := range lines {
-				if n.Kind == strategy.OwnLine && n.Expr != nil {
-					put("line", d.Lines[n.Own].ID, n.Expr, "")
-				}
+	for i, b := range d.Blocks {
+		for j, t := range b.Terms {
+			if blocks[i] == nil {
+				continue
 			}
-		}
-	}
-	for _, b := range d.Blocks {
-		for _, t := range b.Terms {
-			if q, err := t.QueryIn(v); err == nil {
-				bare := ""
-				if t.Kind == strategy.TextTerm {
-					bare = t.Text
-				}
-				put("term", t.ID, q, bare)
+			bare := ""
+			if t.Kind == strategy.TextTerm {
+				bare = t.Text
 			}
+			put("term", t.ID, blocks[i].Term(0, j), bare)
 		}
 	}
 	return out
@@ -322,7 +327,9 @@ func (a *Service) CountTerms(ctx context.Context, at desk.At, of *int64, terms [
 		if s, client, err = a.Named(ctx, *of); err != nil {
 			return nil, err
 		}
-		as.Map = s.Map
+		if as, err = speechOf(s.Map, nil); err != nil {
+			return nil, err
+		}
 	} else {
 		if s, client, err = a.counting(ctx, at); err != nil {
 			return nil, err

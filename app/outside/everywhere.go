@@ -115,7 +115,7 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 	}
 	out := &Everywhere{Sources: []SourceRun{}, ByHand: []HandAnswer{}, Pairs: []Pair{}, Keys: len(lay.Keys.Studies)}
 	var fetched []fetchedAnswer // those that are set against each other
-	q, none := lay.Strategy.Query(lay.Keys.Set.Thesaurus)
+	_, none := lay.Strategy.Query(lay.Keys.Set.Thesaurus)
 	for _, s := range all {
 		row := SourceRun{Source: s.ID, Name: s.Name, Off: s.Off, Waiting: waiting[s.ID], Notes: []source.Note{}}
 		if none == nil {
@@ -123,7 +123,7 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 			if err != nil {
 				return nil, err
 			}
-			row.Query, row.Notes = as.rendered(q)
+			row.Query, row.Notes = as.whole(lay.Strategy, lay.Keys.Set.Thesaurus)
 		}
 		held := byHolder[s.ID]
 		if held == nil {

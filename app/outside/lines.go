@@ -3,12 +3,15 @@ package outside
 import (
 	"context"
 	"errors"
+	"slices"
 	"strconv"
+	"strings"
 
 	"tamiz/app/desk"
 	"tamiz/app/problems"
 	"tamiz/core/query"
 	"tamiz/core/review"
+	"tamiz/core/strategy"
 	"tamiz/source"
 )
 
@@ -75,51 +78,73 @@ func (a *Service) Lines(ctx context.Context, at desk.At, of *int64) (*Written, e
 		return nil, err
 	}
 	out := &Written{Lines: []WrittenLine{}, Notes: []source.Note{}}
-	write := func(q query.Expr, _ bool) (string, []source.Note) { return query.Write(q), []source.Note{} }
-	if of != nil {
+	numbered, err := d.Numbered(v)
+	if err != nil {
+		return nil, notWritten(err)
+	}
+	own := numbered[len(numbered)-len(d.Lines):]
+	all := d.Strategy("")
+	as := plainly
+	if of == nil {
+		if q, err := all.Query(v); err == nil {
+			out.Whole = query.Write(q)
+		}
+	} else {
 		s, err := a.source(ctx, *of)
 		if err != nil {
 			return nil, err
 		}
 		out.Source = s.Name
-		as, err := a.speech(ctx, s, d.Vocabulary)
+		say, err := a.speech(ctx, s, d.Vocabulary)
 		if err != nil {
 			return nil, err
 		}
-		write = as.line
+		typed, err := say.typed(all, v, own...)
+		if err != nil {
+			return nil, notWritten(err)
+		}
+		written := slices.Concat(typed.Lines, typed.Own)
+		as = func(n strategy.Numbered) (string, []source.Note) {
+			l := written[n.Number-1]
+			return strings.Join(l.Texts, "\n"), noted(say.Notes(l.Notes))
+		}
+		cql, notes := say.Asked(typed.Whole)
+		out.Whole, out.Notes = cql, noted(notes)
 	}
-	all := d.Strategy("")
-	lines, err := d.Numbered(v)
-	if err != nil {
-		return nil, notWritten(err)
-	}
-	for _, n := range lines {
-		line := WrittenLine{Number: n.Number, Kind: n.Kind, Parts: n.Parts, Join: n.Join, Notes: []source.Note{}}
-		if n.Tree != nil {
-			line.Line, line.Lacks, line.Parts, line.Text = d.Lines[n.Own].ID, n.Expr == nil, []int{}, n.Joined()
-			if n.Tree.Query != nil {
-				line.Verbatim = true
-				line.Text, line.Notes = write(n.Expr, all.TakenAway(n))
-			}
-		} else if line.Parts == nil {
-			line.Parts = []int{}
-			line.Text, line.Notes = write(n.Expr, all.TakenAway(n))
-		} else {
-			line.Text = n.Joined()
-		}
-		if n.Block >= 0 {
-			line.Block = d.Blocks[n.Block].ID
-		}
-		if n.Term >= 0 {
-			line.Term = d.Blocks[n.Block].Terms[n.Term].ID
-		}
-		if n.Limit >= 0 {
-			line.Limit = d.Limits[n.Limit].Kind
-		}
-		out.Lines = append(out.Lines, line)
-	}
-	if q, err := all.Query(v); err == nil {
-		out.Whole, out.Notes = write(q, false)
+	for _, n := range numbered {
+		out.Lines = append(out.Lines, lineOf(d, n, as))
 	}
 	return out, nil
+}
+
+// plainly writes a line in CQL as Tamiz writes it.
+func plainly(n strategy.Numbered) (string, []source.Note) {
+	if len(n.Parts) > 0 || n.Tree != nil && n.Tree.Query == nil {
+		return n.Joined(), []source.Note{}
+	}
+	return query.Write(n.Expr), []source.Note{}
+}
+
+func lineOf(d desk.Document, n strategy.Numbered, as func(strategy.Numbered) (string, []source.Note)) WrittenLine {
+	line := WrittenLine{Number: n.Number, Kind: n.Kind, Parts: n.Parts, Join: n.Join}
+	line.Text, line.Notes = as(n)
+	if n.Tree != nil {
+		line.Line, line.Lacks, line.Verbatim = d.Lines[n.Own].ID, n.Expr == nil, n.Tree.Query != nil
+		if line.Lacks {
+			line.Text = n.Joined()
+		}
+	}
+	if line.Parts == nil {
+		line.Parts = []int{}
+	}
+	if n.Block >= 0 {
+		line.Block = d.Blocks[n.Block].ID
+	}
+	if n.Term >= 0 {
+		line.Term = d.Blocks[n.Block].Terms[n.Term].ID
+	}
+	if n.Limit >= 0 {
+		line.Limit = d.Limits[n.Limit].Kind
+	}
+	return line
 }

@@ -26,18 +26,18 @@ func (a *Service) Named(ctx context.Context, id int64) (Source, *sru.Client, err
 // AskedNow returns what a source is asked for the strategy of a review as it stands, "" where it cannot be; it says so where
 // there is none.
 func (a *Service) AskedNow(ctx context.Context, review int64, s Source) (cql string, notes []source.Note, err error) {
-	q, vocabulary, err := a.queryAt(ctx, review, 0)
-	if err == nil && q == nil {
+	m, err := a.meantAt(ctx, review, 0)
+	if err == nil && m.query == nil {
 		err = &problems.Problem{Type: "no-query", Status: 409, Title: "There is no strategy to ask for yet."}
 	}
 	if err != nil {
 		return "", nil, err
 	}
-	as, err := a.speech(ctx, s, vocabulary)
+	as, err := a.speech(ctx, s, m.doc.Vocabulary)
 	if err != nil {
 		return "", nil, err
 	}
-	cql, notes = as.rendered(q)
+	cql, notes = as.whole(m.doc.Strategy(""), m.terms)
 	return cql, notes, nil
 }
 

@@ -11,6 +11,7 @@ import (
 	"tamiz/app/problems"
 	"tamiz/app/work"
 	"tamiz/core/query"
+	"tamiz/core/thesaurus"
 	"tamiz/source"
 	"tamiz/store"
 )
@@ -94,11 +95,11 @@ func (a *Service) Run(ctx context.Context, review int64, n NewRuns) error {
 			return err
 		}
 	}
-	q, _, err := a.queryAt(ctx, review, saved.Revision)
+	m, err := a.meantAt(ctx, review, saved.Revision)
 	if err != nil {
 		return err
 	}
-	if q == nil {
+	if m.query == nil {
 		return &problems.Problem{Type: "no-query", Status: 409, Title: "There is no strategy to run yet."}
 	}
 	_, err = a.store.NewAsking(ctx, store.Asking{Review: review, Revision: saved.Revision, Sources: n.Sources, Records: n.Records}, a.work.Wake)
@@ -191,38 +192,42 @@ func (a *Service) FailRun(ctx context.Context, t store.Task, p *problems.Problem
 	return a.unrun(ctx, r, p)
 }
 
-// queryAt returns what the strategy of a revision asks for, nil where it finds nothing, and by which vocabulary it goes.
-func (a *Service) queryAt(ctx context.Context, review int64, revision int) (q query.Expr, vocabulary *int64, err error) {
+// A meant is what a revision of a review asks for.
+type meant struct {
+	doc   desk.Document
+	terms *thesaurus.Thesaurus // of the vocabulary that it goes by; nil for none
+	query query.Expr           // nil where it finds nothing
+}
+
+// meantAt returns what a revision asks for, the latest where it is 0.
+func (a *Service) meantAt(ctx context.Context, review int64, revision int) (m meant, err error) {
 	saved, err := a.store.Document(ctx, review, revision)
 	if err != nil {
-		return nil, nil, problems.Gone(err, "revision")
+		return m, problems.Gone(err, "revision")
 	}
-	doc, err := desk.Parse(saved.Body)
-	if err != nil {
-		return nil, nil, err
+	if m.doc, err = desk.Parse(saved.Body); err != nil {
+		return m, err
 	}
-	v, err := a.desk.Pools.Thesaurus(ctx, doc.Vocabulary)
-	if err != nil {
-		return nil, nil, err
+	if m.terms, err = a.desk.Pools.Thesaurus(ctx, m.doc.Vocabulary); err != nil {
+		return m, err
 	}
-	q, err = doc.Strategy("").Query(v)
-	if err != nil {
-		return nil, nil, nil // a block without a term, or none at all
+	if m.query, err = m.doc.Strategy("").Query(m.terms); err != nil {
+		m.query = nil // a block without a term, or none at all
 	}
-	return q, doc.Vocabulary, nil
+	return m, nil
 }
 
 // askedOf returns what a source is asked for the strategy of a revision; "" where that finds nothing, or it cannot be asked.
 func (a *Service) askedOf(ctx context.Context, review int64, revision int, s Source) (cql string, notes []source.Note, err error) {
-	q, vocabulary, err := a.queryAt(ctx, review, revision)
-	if err != nil || q == nil {
+	m, err := a.meantAt(ctx, review, revision)
+	if err != nil || m.query == nil {
 		return "", []source.Note{}, err
 	}
-	as, err := a.speech(ctx, s, vocabulary)
+	as, err := a.speech(ctx, s, m.doc.Vocabulary)
 	if err != nil {
 		return "", nil, err
 	}
-	cql, notes = as.rendered(q)
+	cql, notes = as.whole(m.doc.Strategy(""), m.terms)
 	return cql, notes, nil
 }
 

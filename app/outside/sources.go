@@ -5,16 +5,13 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"slices"
 	"strings"
 	"time"
 
-	"tamiz/app/desk"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/app/work"
 	"tamiz/core/query"
-	"tamiz/core/strategy"
 	"tamiz/exchange"
 	"tamiz/source"
 	"tamiz/source/sru"
@@ -287,52 +284,6 @@ func (a *Service) Try(ctx context.Context, id int64, t TryOut) (*Answer, error) 
 		return out, nil
 	}
 	return out, unanswered(s.Name, err)
-}
-
-// A speech is how a source is asked: in its own names, and by its own vocabulary.
-type speech struct {
-	source.Map
-	carry *desk.Carrier // nil where it has no other vocabulary than the review
-}
-
-// speech returns how a source is asked a strategy that goes by a vocabulary.
-func (a *Service) speech(ctx context.Context, s Source, own *int64) (speech, error) {
-	carry, err := a.desk.Carrier(ctx, own, s.Vocabulary)
-	return speech{s.Map, carry}, err
-}
-
-// rendered returns a query as the source is asked it, "" where it cannot be, and what that differs by from what is meant.
-func (s speech) rendered(q query.Expr) (string, []source.Note) { return s.line(q, false) }
-
-// line does the same for a line of a strategy; away says that what it finds will be taken away.
-func (s speech) line(q query.Expr, away bool) (string, []source.Note) {
-	if s.carry == nil || s.Indexes["heading"] == "" {
-		return rendered(q, s.Map)
-	}
-	q, carried, err := strategy.CarryQuery(q, s.carry.Stands, s.carry.Terms, away)
-	if err != nil {
-		return "", []source.Note{}
-	}
-	cql, notes := rendered(q, s.Map)
-	for _, h := range slices.Backward(carried) {
-		n := source.Note{Kind: source.NoCounterpart, Term: "[" + h.Heading + "]", Instead: h.Heading}
-		switch {
-		case len(h.To) > 0:
-			n.Kind, n.Instead = source.CarriedOver, strings.Join(h.To, " or ")
-		case h.Away:
-			n.Kind = source.TakesAway
-		}
-		notes = slices.Insert(notes, 0, n)
-	}
-	return cql, notes
-}
-
-func rendered(q query.Expr, m source.Map) (string, []source.Note) {
-	cql, notes := source.Render(q, m)
-	if notes == nil {
-		notes = []source.Note{}
-	}
-	return cql, notes
 }
 
 // Neighbours returns the words around one in a source's own index.

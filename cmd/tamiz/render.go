@@ -96,7 +96,7 @@ func renderIn(c *cobra.Command, d *dialect.Dialect, s strategy.Strategy, in *rec
 	}
 	if whole, err := s.Query(in.thesaurus); err == nil {
 		if find != nil {
-			more, fewer := dialect.Between(whole, typed.Said(d), find)
+			more, fewer := dialect.Between(whole, typed.Whole.Said, find)
 			fmt.Fprintf(c.ErrOrStderr(), "the whole: %d records more, %d fewer\n", more, fewer)
 		}
 	}

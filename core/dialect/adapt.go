@@ -24,6 +24,11 @@ type Options struct {
 	// Anywhere has what has no field of its own asked in the field any, which holds more at a source than ours; where that
 	// has no name either, without one, wherever the source looks. Of several conditions none is left out for want of a field.
 	Anywhere bool
+	// Wider are the fields under whose names the source keeps more than ours hold.
+	Wider map[string]bool
+	// Beside says that the expression is a line beside others that are said: a heading is left out where the dialect has none,
+	// as it is beside others in one expression.
+	Beside bool
 }
 
 // MostForms is how many words are written out in place of one with a sign, and of a phrase.
@@ -130,16 +135,35 @@ func (a *adapter) or(q query.Or) query.Expr {
 			}
 		}
 	}
-	// Beside other terms a heading that does not exist here is left out; with nothing beside it its words stand in.
+	// Beside other terms a heading that does not exist here is left out; with nothing beside it its words stand in, those of
+	// several that are the same once.
+	beside := a.o.Beside || len(out) > 0
 	for _, p := range headings {
-		h := p.(query.Heading)
-		if len(out) > 0 {
-			a.note(NoHeadings, "["+h.Label+"]", "", h, nil)
-		} else if s := a.expr(h); s != nil {
+		if s := a.besideOthers(beside, p); s == nil || a.saidAlready(p, s, out) {
+			continue
+		} else {
 			out = append(out, s)
 		}
 	}
 	return one(opOr, out)
+}
+
+// besideOthers says a heading where the dialect has none: not at all, where others are said beside it.
+func (a *adapter) besideOthers(beside bool, q query.Expr) query.Expr {
+	was := a.o.Beside
+	a.o.Beside = beside
+	said := a.expr(q)
+	a.o.Beside = was
+	return said
+}
+
+// saidAlready reports, with a note, whether what stands in for an expression is said beside it already.
+func (a *adapter) saidAlready(meant, said query.Expr, beside []query.Expr) bool {
+	if !slices.ContainsFunc(beside, func(q query.Expr) bool { return Same(q, said) }) {
+		return false
+	}
+	a.add(SaidOnce(meant, said))
+	return true
 }
 
 func (a *adapter) not(q query.Not) query.Expr {
@@ -233,6 +257,11 @@ func (a *adapter) spread(f bib.Field, named bool, meant query.Expr, term string,
 	case missing != 0:
 		a.noteField(NoPart, f, term, strings.Join(fields, ", "), meant, said)
 	}
+	for _, name := range fields {
+		if a.o.Wider[name] && f != bib.Any { // what more it holds is not known: nothing tells the cost
+			a.noteField(Wider, textFields[name], term, name, nil, nil)
+		}
+	}
 	return said
 }
 
@@ -275,7 +304,11 @@ func (a *adapter) signs(p text.Pattern, meant query.Expr, f bib.Field, named boo
 		code = NoPhrase
 	}
 	if code == "" {
-		if !a.typable(p) {
+		by := a.d.together(p)
+		if named {
+			by = a.d.made.bare["whole"]
+		}
+		if !a.typable(p, by) {
 			a.note(NoWriting, p.String(), "", meant, nil)
 			return nil
 		}
@@ -446,7 +479,7 @@ func (a *adapter) words(q query.Words) query.Expr {
 	}
 	_, named := a.exact(q.Fields)
 	lacks := slices.ContainsFunc(q.Pattern, func(t text.TokenPattern) bool { return a.lacking(t, true) != "" })
-	if len(templates) > 0 && named && !lacks && a.typable(q.Pattern) {
+	if len(templates) > 0 && named && !lacks && a.typable(q.Pattern, a.d.eachWord(q.All)) {
 		return q
 	}
 	var parts []query.Expr
@@ -528,7 +561,7 @@ func (a *adapter) near(q query.Near) query.Expr {
 func (a *adapter) side(p text.Pattern) ([]text.Pattern, bool) {
 	can := func(p text.Pattern) bool {
 		return !slices.ContainsFunc(p, func(t text.TokenPattern) bool { return a.lacking(t, len(p) > 1) != "" }) &&
-			a.typable(p) && (len(p) == 1 || len(a.d.Terms.Marks) > 0 || a.togetherUnmarked())
+			a.typable(p, a.d.together(p)) && (len(p) == 1 || len(a.d.Terms.Marks) > 0 || a.togetherUnmarked())
 	}
 	if can(p) {
 		return []text.Pattern{p}, true
@@ -559,7 +592,12 @@ func (a *adapter) headings() bool { return a.d.Headings != nil }
 
 func (a *adapter) heading(q query.Heading) query.Expr {
 	shown := "[" + q.Label + "]"
-	if !a.headings() {
+	switch {
+	case a.headings():
+	case a.o.Beside:
+		a.note(NoHeadings, shown, "", q, nil)
+		return nil
+	default:
 		return a.label(q, shown)
 	}
 	h := a.d.Headings
@@ -616,7 +654,7 @@ func (a *adapter) author(q query.Author) query.Expr {
 	for _, t := range q.Pattern {
 		can = can && a.lacking(t, len(q.Pattern) > 1) == ""
 	}
-	can = can && a.typable(q.Pattern)
+	can = can && a.typable(q.Pattern, a.d.authored(q))
 	if can && (q.All && len(a.d.Clauses.All) == 0 || q.Any && len(a.d.Clauses.Any) == 0) {
 		can = false
 	}

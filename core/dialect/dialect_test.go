@@ -11,8 +11,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"tamiz/core/bib"
 	"tamiz/core/dialect"
 	"tamiz/core/query"
+	"tamiz/core/text"
 )
 
 // The schema and the program are of one mind about what ships.
@@ -186,4 +188,20 @@ func FuzzRead(f *testing.F) {
 			}
 		}
 	})
+}
+
+// What a dialect encloses is typed in full, whatever words stand in it, and read back as it was meant.
+func TestWordsThatMeanSomethingElsewhereAreTypedWhereTheyAreEnclosed(t *testing.T) {
+	surco, _ := dialect.Named("surco")
+	for _, words := range []string{"type 2 diabetes", "and", "or", "line 3", "years", "title", "12", "either of lines 1 to 3", "but not"} {
+		p, err := text.ParsePattern(words)
+		require.NoError(t, err)
+		q := query.Phrase{Pattern: p, Fields: bib.Text}
+		w := surco.Write(q, dialect.Options{})
+		assert.Equal(t, "words{"+words+"}", w.Text())
+		assert.Empty(t, w.Notes)
+		r, err := surco.Read(w.Text(), nil)
+		require.NoError(t, err)
+		assert.True(t, dialect.Same(q, r.Expr()), "%s is read as %v", words, r.Expr())
+	}
 }

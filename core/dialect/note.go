@@ -17,9 +17,11 @@ const (
 	NoInPhrase = "no-in-phrase" // a sign in a phrase: the forms that the sample holds, or each word anywhere
 	NoWhole    = "no-whole"     // a whole value: anywhere in it
 	NoField    = "no-field"     // a field that holds more
+	Wider      = "wider"        // a name under which the source keeps more than the field
 	NoPart     = "no-part"      // what there is of the field
 	NoName     = "no-name"      // left out: there is nothing like it
 	NoHeadings = "no-headings"  // its label as words, or left out
+	Once       = "once"         // nothing: what stands in for it is said beside it already
 	NoNarrower = "no-narrower"  // the heading alone
 	NoCentral  = "no-central"   // whether main point or not
 	NoQualify  = "no-qualify"   // with any qualifier
@@ -46,3 +48,11 @@ type Note struct {
 	Meant   query.Expr // nil where nothing is asked differently
 	Said    query.Expr // nil: nothing is asked
 }
+
+// SaidOnce notes that what stands in for an expression is said beside it already.
+func SaidOnce(meant, said query.Expr) Note {
+	return Note{Code: Once, Term: query.Write(meant), Instead: query.Write(said), Meant: meant, Said: said}
+}
+
+// OfLength reports whether a note is of how long what is typed is, not of what it says.
+func (n Note) OfLength() bool { return n.Code == Parted || n.Code == TooLong }

@@ -23,10 +23,18 @@ func (w Written) Text() string { return strings.Join(w.Queries, "\n") }
 
 // Write says an expression in a dialect. Said is what the text says, which is what was meant wherever there is no note;
 // nil, with no query, where nothing of it can be said.
-func (d *Dialect) Write(q query.Expr, o Options) Written {
+func (d *Dialect) Write(q query.Expr, o Options) Written { return d.Print(d.Adapt(q, o)) }
+
+// Adapt returns the nearest to an expression that the dialect can say in full, nil where nothing of it can be said, and where
+// the two differ.
+func (d *Dialect) Adapt(q query.Expr, o Options) (said query.Expr, notes []Note) {
 	a := &adapter{d: d, o: o, notes: []Note{}}
-	said := a.expr(q)
-	out := Written{Said: said, Notes: a.notes}
+	return a.expr(q), a.notes
+}
+
+// Print writes what the dialect can say in full; notes are those of what it was adapted from.
+func (d *Dialect) Print(said query.Expr, notes []Note) Written {
+	out := Written{Said: said, Notes: notes}
 	if said == nil {
 		return out
 	}
@@ -111,19 +119,9 @@ func (d *Dialect) leaf(q query.Expr) string {
 		}
 		return d.clause(d.together(q.Pattern), d.namesOf(q.Fields), q.Pattern)
 	case query.Words:
-		templates := d.made.bare["any"]
-		if q.All {
-			templates = d.made.bare["all"]
-		}
-		return d.clause(templates, d.namesOf(q.Fields), q.Pattern)
+		return d.clause(d.eachWord(q.All), d.namesOf(q.Fields), q.Pattern)
 	case query.Author:
-		templates := d.made.bare["is"]
-		if q.Any {
-			templates = d.made.bare["any"]
-		} else if q.All {
-			templates = d.made.bare["all"]
-		}
-		return d.clause(templates, d.Fields[author][0], q.Pattern)
+		return d.clause(d.authored(q), d.Fields[author][0], q.Pattern)
 	case query.Heading:
 		return d.headed(q)
 	case query.Years:
@@ -137,6 +135,22 @@ func (d *Dialect) leaf(q query.Expr) string {
 		}
 	}
 	return ""
+}
+
+// eachWord returns how a name stands with words of which all must be there, or any.
+func (d *Dialect) eachWord(all bool) []template {
+	if all {
+		return d.made.bare["all"]
+	}
+	return d.made.bare["any"]
+}
+
+// authored returns how the name of a person is asked.
+func (d *Dialect) authored(q query.Author) []template {
+	if q.Any || q.All {
+		return d.eachWord(!q.Any)
+	}
+	return d.made.bare["is"]
 }
 
 // namesOf returns the names by which fields are asked together.
@@ -223,14 +237,23 @@ func (d *Dialect) reserved(word string) bool {
 	return d.made.begins[low] || strings.ContainsFunc(low, func(r rune) bool { return d.made.delims[r] })
 }
 
-// typable reports whether each word of a pattern can be typed at all.
-func (a *adapter) typable(p text.Pattern) bool {
+// typable reports whether each word of a pattern can be typed at all by one of the templates: in marks, between two texts that
+// enclose it, or since nothing else begins as it does.
+func (a *adapter) typable(p text.Pattern, by []template) bool {
 	d := a.d
 	if len(d.Terms.Marks) > 0 {
 		return true
 	}
+	var shut []rune
+	if len(by) > 0 && d.Bare == "" && !d.unread {
+		shut = by[0].enclosed("term")
+	}
 	for _, t := range p {
-		if d.reserved(d.word(t)) {
+		w := d.word(t)
+		if shut != nil && !contains(folded(w), shut) {
+			continue
+		}
+		if d.reserved(w) {
 			return false
 		}
 	}

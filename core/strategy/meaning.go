@@ -14,9 +14,6 @@ func (t Term) Query() (query.Expr, error) { return t.QueryIn(nil) }
 
 // QueryIn does the same with a vocabulary, which may be nil: then narrower adds nothing.
 func (t Term) QueryIn(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
-	if t.says != nil {
-		return t.says, nil
-	}
 	switch t.Kind {
 	case TextTerm:
 		fields, err := query.Fields(t.Field)

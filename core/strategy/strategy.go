@@ -11,7 +11,6 @@ import (
 	"strings"
 
 	"tamiz/core/index"
-	"tamiz/core/query"
 )
 
 // Version is what a strategy file says of itself.
@@ -75,8 +74,7 @@ type Term struct {
 	Until      int      `json:"until,omitempty"`   // of a heading: records up to this year alone; 0 is any
 	On         bool     `json:"on"`
 
-	says query.Expr // what it finds, where no other field says it
-	also []string   // further headings that stand with the heading, where it was carried to another vocabulary
+	also []string // further headings that stand with the heading, where it was carried to another vocabulary
 }
 
 // String returns the term in text form: text, left ~within right, [heading] or [heading +]. What is left out below a

@@ -56,7 +56,7 @@ func TestWhatIsTypedIsReadBack(t *testing.T) {
 		for _, d := range dialect.Known() {
 			typed, err := s.Typed(d, nil, dialect.OptionsOf(ix))
 			require.NoError(t, err)
-			said := typed.Said(d)
+			said := typed.Whole.Said
 			if said == nil {
 				continue
 			}
@@ -104,7 +104,7 @@ func TestABlockIsSaidInASourcesOwnWords(t *testing.T) {
 	assert.Equal(t, "1\twords{cane…} or topic{Resting}\n2\twords{hot}\n3\tline 1 and line 2", own.Text(surco))
 	r, err := surco.Read(own.Text(surco), nil)
 	require.NoError(t, err)
-	assert.True(t, dialect.Same(own.Said(surco), r.Expr()), "what is typed is what it was said to say")
+	assert.True(t, dialect.Same(own.Whole.Said, r.Expr()), "what is typed is what it was said to say")
 	assert.Contains(t, own.Whole.Text(), "Resting")
 	same, err := s.Typed(almagre, nil, dialect.Options{})
 	require.NoError(t, err)

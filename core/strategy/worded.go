@@ -21,11 +21,9 @@ type wording struct {
 	says query.Expr // nil where it cannot be read
 }
 
-// worded returns the wordings that a dialect has of blocks that find something, and the strategy with what they say in the
-// place of those blocks.
-func (s Strategy) worded(d *dialect.Dialect, vocabulary *thesaurus.Thesaurus) (map[int]wording, Strategy) {
+// worded returns the wordings that a dialect has of blocks that find something.
+func (s Strategy) worded(d *dialect.Dialect, vocabulary *thesaurus.Thesaurus) map[int]wording {
 	out := map[int]wording{}
-	s.Blocks = slices.Clone(s.Blocks)
 	for i, b := range s.Blocks {
 		meant, err := b.query(vocabulary)
 		text := b.Worded[d.Name]
@@ -37,11 +35,10 @@ func (s Strategy) worded(d *dialect.Dialect, vocabulary *thesaurus.Thesaurus) (m
 			w.note = dialect.Note{Code: WordingUnread, Term: b.Name, Instead: err.Error()}
 		} else {
 			w.note.Meant, w.note.Said = meant, w.says
-			s.Blocks[i].Terms = []Term{{On: true, says: w.says}}
 		}
 		out[i] = w
 	}
-	return out, s
+	return out
 }
 
 // worded writes a line of a block that is said in a source's own words: they stand where the block is put together, and its

@@ -58,7 +58,7 @@ func TestADialectIsSpokenByItsServer(t *testing.T) {
 		require.True(t, ok)
 		typed, err := s.Typed(d, c.Vocabulary(), dialect.OptionsOf(c.Index()))
 		require.NoError(t, err)
-		said := typed.Said(d)
+		said := typed.Whole.Said
 		require.NotNil(t, said)
 		wanted := int(said.Match(c.Index()).GetCardinality())
 		require.Positive(t, wanted, c.Name)

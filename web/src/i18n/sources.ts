@@ -52,6 +52,8 @@ export default {
     'no-field':
       'The field “{term}” cannot be asked by itself; asked was {instead}, which finds more',
     'no-field-none': 'The field “{term}” cannot be asked; the words were asked without a field',
+    wider: 'What is asked under {instead}, for “{term}”, holds headings too: it finds more',
+    once: 'What stands in for {term} is asked already, and is written once: {instead}',
     'no-part': '“{term}” cannot be asked here: {instead} alone was, which finds less',
     'no-headings': 'There are no headings here: {term} was left out',
     'no-headings-words': 'There are no headings here: {term} was counted as words',
