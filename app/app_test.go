@@ -10,6 +10,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/jackc/pgx/v5"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -26,6 +27,7 @@ import (
 	"tamiz/demo"
 	"tamiz/exchange/ris"
 	"tamiz/source/sru"
+	"tamiz/store"
 	"tamiz/store/storetest"
 )
 
@@ -40,7 +42,11 @@ func start(t testing.TB) (*trial, int64) {
 // startWith does the same with a mail server and a clock.
 func startWith(t testing.TB, post *notices.Post, now func() time.Time) (*trial, int64) {
 	t.Helper()
-	a, err := app.New(storetest.Open(t), sru.Guard{Everywhere: true}, post, slog.New(slog.DiscardHandler))
+	url := storetest.URL(t)
+	db, err := store.Open(context.Background(), url)
+	require.NoError(t, err)
+	t.Cleanup(db.Close)
+	a, err := app.New(db, sru.Guard{Everywhere: true}, post, slog.New(slog.DiscardHandler))
 	require.NoError(t, err)
 	a.Notices.SetClock(now)
 	ctx, cancel := context.WithCancel(context.Background())
@@ -51,7 +57,17 @@ func startWith(t testing.TB, post *notices.Post, now func() time.Time) (*trial, 
 	})
 	r, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: "Heat and kidneys"})
 	require.NoError(t, err)
-	return &trial{App: a, docs: map[[2]int64]desk.Document{}, choice: map[int64]desk.NewLook{}}, r.ID
+	return &trial{App: a, url: url, docs: map[[2]int64]desk.Document{}, choice: map[int64]desk.NewLook{}}, r.ID
+}
+
+// exec changes what is kept behind the back of the program, as an older edition of it would have left it.
+func (a *trial) exec(t testing.TB, sql string, args ...any) {
+	t.Helper()
+	c, err := pgx.Connect(t.Context(), a.url)
+	require.NoError(t, err)
+	defer c.Close(t.Context())
+	_, err = c.Exec(t.Context(), sql, args...)
+	require.NoError(t, err)
 }
 
 // bring brings in a file and waits until it has been read.

@@ -20,6 +20,7 @@ import (
 // of it is the whole state.
 type trial struct {
 	*app.App
+	url    string // of its database
 	mu     sync.Mutex
 	docs   map[[2]int64]desk.Document // by review and revision
 	choice map[int64]desk.NewLook

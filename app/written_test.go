@@ -219,6 +219,77 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 	assert.Equal(t, "formats", problem(t, err).Field)
 }
 
+// TestTheRecordIsOfWhatWasRun: what is changed after a run is an open point, and in no figure, line or file of the record.
+func TestTheRecordIsOfWhatWasRun(t *testing.T) {
+	a, id := start(t)
+	w := sources(t, a)
+	at := desk.At{Review: id}
+	var keys strings.Builder
+	for _, k := range w.Keys {
+		require.NoError(t, ris.Write(&keys, k))
+	}
+	_, err := bring(t, a, id, "keys", "keys.ris", strings.NewReader(keys.String()))
+	require.NoError(t, err)
+	crewsStrategy(t, a, id)
+	before, err := a.Written.Record(t.Context(), at)
+	require.NoError(t, err)
+	assert.False(t, filled(before)["strategies"], "what was not run was not described as it was run")
+	assert.Equal(t, "Lines as they would be asked", section(t, before, "lines").Title)
+
+	require.NoError(t, a.Outside.Run(t.Context(), id, outside.NewRuns{Sources: []int64{w.ids["almagre"]}}))
+	ran := everywhere(t, a, id).Sources[0]
+	run, err := a.Written.Record(t.Context(), at)
+	require.NoError(t, err)
+	assert.True(t, filled(run)["strategies"])
+	assert.Nil(t, run.Open)
+	lines := section(t, run, "lines")
+	assert.Equal(t, "Almagre, as one query", lines.Parts[1].Title)
+	assert.Equal(t, ran.Run.Query, lines.Parts[1].Code, "the whole is what was sent")
+
+	doc := state(t, a, id).Document
+	for _, words := range []string{"zebra*", "gnu*"} {
+		doc.Blocks[0].Terms = append(doc.Blocks[0].Terms, desk.Term{ID: words, Term: strategy.Term{Kind: strategy.TextTerm, Text: words, Field: "text", On: true}})
+	}
+	doc.Blocks[1].Terms[0].On = false
+	_, err = a.Change(t.Context(), id, state(t, a, id).Revision, change{What: what, Document: &doc})
+	require.NoError(t, err)
+	now := everywhere(t, a, id).Sources[0]
+	assert.True(t, now.Stale)
+	assert.Equal(t, ran.Caught, now.Caught, "what it catches is told of what was run")
+	later, err := a.Written.Record(t.Context(), at)
+	require.NoError(t, err)
+	asTheSchemaSays(t, a, id)
+	require.NotNil(t, later.Open)
+	assert.Equal(t, []string{"Almagre"}, later.Open.Sources)
+	assert.Contains(t, later.Open.Says, "has changed since it was run at Almagre")
+	assert.Contains(t, later.Open.Changed, "zebra*")
+	assert.Equal(t, run.Methods, later.Methods, "terms, recall and all are those of what was run")
+	for _, of := range []string{"strategy", "lines", "limits", "results", "tested", "found"} {
+		assert.Equal(t, section(t, run, of), section(t, later, of), of)
+	}
+	assert.True(t, filled(later)["strategies"], "it is still described as it was run")
+	file, _, err := a.Written.Bundle(t.Context(), at, []records.Format{records.RIS})
+	require.NoError(t, err)
+	packed, err := io.ReadAll(file)
+	require.NoError(t, err)
+	for of, body := range unpacked(t, packed) {
+		if strings.HasPrefix(of, "strategy/") {
+			assert.NotContains(t, body, "zebra", of)
+		}
+	}
+
+	// Where lines were not kept they are written anew as long as they still make what was sent.
+	a.exec(t, "update run set lines = null where review = $1", id)
+	again, err := a.Written.Record(t.Context(), at)
+	require.NoError(t, err)
+	assert.Equal(t, lines, section(t, again, "lines"))
+	a.exec(t, "update run set query = query || ' and tamiz.title = other' where review = $1", id)
+	other, err := a.Written.Record(t.Context(), at)
+	require.NoError(t, err)
+	assert.False(t, filled(other)["strategies"], "its lines cannot be told any more")
+	assert.Equal(t, "Almagre, asked on "+ran.Run.At.Format("2 January 2006")+", as one query", section(t, other, "lines").Parts[0].Title)
+}
+
 func unpacked(t *testing.T, packed []byte) map[string]string {
 	t.Helper()
 	z, err := zip.NewReader(bytes.NewReader(packed), int64(len(packed)))

@@ -35,6 +35,7 @@ type Run struct {
 	Records  *int64 // none where there was no answer
 	Exchange json.RawMessage
 	Notes    json.RawMessage
+	Lines    json.RawMessage `db:"-"` // of one that was asked, as they were; see LinesOfRun
 	Problem  json.RawMessage
 	Draw     *int64
 	Note     string
@@ -182,15 +183,21 @@ func (s *Store) PutRun(ctx context.Context, r Run, draw *Draw, then func(context
 }
 
 func addRun(ctx context.Context, tx pgx.Tx, r Run) error {
-	_, err := tx.Exec(ctx, `insert into run (review, kind, way, asking, revision, source, place, query, records, exchange, notes, problem, draw, note, who, at, corrects, void, sample)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19)`,
-		r.Review, r.Kind, r.Way, r.Asking, r.Revision, r.Source, r.Place, r.Query, r.Records, r.Exchange, r.Notes, r.Problem, r.Draw, r.Note, r.Who, r.At, r.Corrects, r.Void, r.Sample)
+	_, err := tx.Exec(ctx, `insert into run (review, kind, way, asking, revision, source, place, query, records, exchange, notes, problem, draw, note, who, at, corrects, void, sample, lines)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20)`,
+		r.Review, r.Kind, r.Way, r.Asking, r.Revision, r.Source, r.Place, r.Query, r.Records, r.Exchange, r.Notes, r.Problem, r.Draw, r.Note, r.Who, r.At, r.Corrects, r.Void, r.Sample, r.Lines)
 	return err
 }
 
 // Run returns one run.
 func (s *Store) Run(ctx context.Context, id int64) (Run, error) {
 	return one[Run](ctx, s, runColumns+"where id = $1", id)
+}
+
+// LinesOfRun returns the lines of a run as they were asked; nil where they were not kept.
+func (s *Store) LinesOfRun(ctx context.Context, id int64) (json.RawMessage, error) {
+	r, err := one[struct{ Lines json.RawMessage }](ctx, s, "select lines from run where id = $1", id)
+	return r.Lines, err
 }
 
 const workColumns = "select r.body "

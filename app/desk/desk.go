@@ -62,7 +62,7 @@ type Desk struct {
 
 // Desk lays out a review as it is.
 func (a *Service) Desk(ctx context.Context, at At) (*Desk, error) {
-	return a.DeskWith(ctx, at, Proposal{})
+	return a.DeskWith(ctx, at, Proposal{Revision: at.Revision})
 }
 
 // DeskWith lays out a review as it would be.

@@ -16,10 +16,11 @@ import (
 )
 
 // At is of what a figure is asked: a review, and a look at it by its name. Without a name it is the look that was taken
-// last in the review.
+// last in the review. A figure may be asked of an earlier version of the strategy.
 type At struct {
-	Review int64
-	Look   string
+	Review   int64
+	Look     string
+	Revision int // of the document; 0 for what holds now
 }
 
 // A NewLook is what somebody wants to look at: a sample, and another or all other records it is set against; or, of both

@@ -89,9 +89,11 @@ func (a *Service) CountVersion(ctx context.Context, review, version, id int64) e
 		return problems.Gone(store.ErrNone, "version")
 	}
 	w := wanted{kind: "whole"}
-	if w.query, w.notes, err = a.askedOf(ctx, review, kept[i].Revision, s); err != nil {
+	as, err := a.askedOf(ctx, review, kept[i].Revision, s)
+	if err != nil {
 		return err
 	}
+	w.query, w.notes = as.Whole, as.Notes
 	if w.query == "" {
 		return &problems.Problem{Type: "no-query", Status: 409, Title: "This version cannot be asked at " + s.Name + "."}
 	}

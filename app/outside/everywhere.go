@@ -53,7 +53,7 @@ type SourceRun struct {
 	Fetched int            `json:"fetched"`           // records of the answer that were
 	Wanted  int            `json:"wanted"`            // of those that were to be
 	Held    int            `json:"held"`              // key studies that it holds, as far as is known
-	Caught  int            `json:"caught"`            // of those, what the strategy catches
+	Caught  int            `json:"caught"`            // of those, what the strategy catches that was run there, else that holds now
 	Open    int            `json:"open,omitempty"`    // key studies of which somebody has to say whether it holds them
 	Only    *OverlapFigure `json:"only,omitempty"`    // works that no other brings
 }
@@ -99,10 +99,11 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 	if err != nil {
 		return nil, err
 	}
-	caught, err := caughtKeys(ctx, lay)
+	now, err := caughtKeys(ctx, lay, lay.Document)
 	if err != nil {
 		return nil, err
 	}
+	caughtAt := map[int]*roaring.Bitmap{} // by the revision that was run
 	var draws []int64
 	for _, r := range last {
 		if r.Draw != nil {
@@ -129,14 +130,17 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 		if held == nil {
 			held = roaring.New()
 		}
-		row.Held, row.Caught = int(held.GetCardinality()), int(held.AndCardinality(caught))
-		row.Open = undecided[s.ID]
+		caught := now
+		row.Held, row.Open = int(held.GetCardinality()), undecided[s.ID]
 		if i := slices.IndexFunc(last, func(r store.Run) bool { return r.Source != nil && *r.Source == s.ID }); i >= 0 {
 			r, err := runOf(last[i])
 			if err != nil {
 				return nil, err
 			}
 			row.Run, row.Stale = &r, r.Query != row.Query
+			if caught, err = a.caughtByRun(ctx, lay, r, caughtAt); err != nil {
+				return nil, err
+			}
 			if r.Records != nil {
 				out.Records += *r.Records
 			}
@@ -152,6 +156,7 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 				fetched = append(fetched, fetchedAnswer{row: len(out.Sources)})
 			}
 		}
+		row.Caught = int(held.AndCardinality(caught))
 		out.Sources = append(out.Sources, row)
 	}
 	if err := a.byHand(ctx, at.Review, out, &fetched); err != nil {
@@ -208,9 +213,22 @@ func (a *Service) heldBy(ctx context.Context, review int64, lay *desk.Desk) (map
 	return out, undecided, nil
 }
 
-// caughtKeys returns which key studies the strategy catches, by their places.
-func caughtKeys(ctx context.Context, lay *desk.Desk) (*roaring.Bitmap, error) {
-	reach, err := coverage.Find(ctx, lay.Keys.Set, lay.Strategy)
+// caughtByRun returns which key studies the strategy caught that was run; known are those of revisions that were looked at.
+func (a *Service) caughtByRun(ctx context.Context, lay *desk.Desk, r Run, known map[int]*roaring.Bitmap) (*roaring.Bitmap, error) {
+	if caught := known[r.Revision]; caught != nil {
+		return caught, nil
+	}
+	m, err := a.meantAt(ctx, r.Review, r.Revision)
+	if err != nil {
+		return nil, err
+	}
+	known[r.Revision], err = caughtKeys(ctx, lay, m.doc)
+	return known[r.Revision], err
+}
+
+// caughtKeys returns which key studies the strategy of a document catches, by their places.
+func caughtKeys(ctx context.Context, lay *desk.Desk, doc desk.Document) (*roaring.Bitmap, error) {
+	reach, err := coverage.Find(ctx, lay.Keys.Set, lay.Carried.Strategy(doc))
 	if err != nil {
 		return nil, err
 	}

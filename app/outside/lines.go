@@ -69,51 +69,55 @@ func notWritten(err error) error {
 
 // Lines writes the strategy of a review as numbered lines, in the names of a source, or in CQL where none is named.
 func (a *Service) Lines(ctx context.Context, at desk.At, of *int64) (*Written, error) {
-	d, err := a.desk.Proposed(ctx, at.Review, desk.Proposal{})
+	m, err := a.meantAt(ctx, at.Review, at.Revision)
 	if err != nil {
 		return nil, err
 	}
-	v, err := a.desk.Pools.Thesaurus(ctx, d.Vocabulary)
-	if err != nil {
-		return nil, err
-	}
-	out := &Written{Lines: []WrittenLine{}, Notes: []source.Note{}}
-	numbered, err := d.Numbered(v)
-	if err != nil {
-		return nil, notWritten(err)
-	}
-	own := numbered[len(numbered)-len(d.Lines):]
-	all := d.Strategy("")
-	as := plainly
 	if of == nil {
-		if q, err := all.Query(v); err == nil {
-			out.Whole = query.Write(q)
-		}
-	} else {
-		s, err := a.source(ctx, *of)
-		if err != nil {
-			return nil, err
-		}
-		out.Source = s.Name
-		say, err := a.speech(ctx, s, d.Vocabulary)
-		if err != nil {
-			return nil, err
-		}
-		typed, err := say.typed(all, v, own...)
+		numbered, err := m.doc.Numbered(m.terms)
 		if err != nil {
 			return nil, notWritten(err)
 		}
-		written := slices.Concat(typed.Lines, typed.Own)
-		as = func(n strategy.Numbered) (string, []source.Note) {
-			l := written[n.Number-1]
-			return strings.Join(l.Texts, "\n"), noted(say.Notes(l.Notes))
+		out := &Written{Lines: []WrittenLine{}, Notes: []source.Note{}}
+		for _, n := range numbered {
+			out.Lines = append(out.Lines, lineOf(m.doc, n, plainly))
 		}
-		cql, notes := say.Asked(typed.Whole)
-		out.Whole, out.Notes = cql, noted(notes)
+		if m.query != nil {
+			out.Whole = query.Write(m.query)
+		}
+		return out, nil
 	}
+	s, err := a.source(ctx, *of)
+	if err != nil {
+		return nil, err
+	}
+	as, err := a.speech(ctx, s, m.doc.Vocabulary)
+	if err != nil {
+		return nil, err
+	}
+	return as.written(s.Name, m)
+}
+
+// written writes what is meant as the source is asked it: lines and the whole of one adaptation.
+func (s speech) written(name string, m meant) (*Written, error) {
+	numbered, err := m.doc.Numbered(m.terms)
+	if err != nil {
+		return nil, notWritten(err)
+	}
+	typed, err := s.typed(m.doc.Strategy(""), m.terms, numbered[len(numbered)-len(m.doc.Lines):]...)
+	if err != nil {
+		return nil, notWritten(err)
+	}
+	out := &Written{Source: name, Lines: []WrittenLine{}}
+	said := slices.Concat(typed.Lines, typed.Own)
 	for _, n := range numbered {
-		out.Lines = append(out.Lines, lineOf(d, n, as))
+		out.Lines = append(out.Lines, lineOf(m.doc, n, func(n strategy.Numbered) (string, []source.Note) {
+			l := said[n.Number-1]
+			return strings.Join(l.Texts, "\n"), noted(s.Notes(l.Notes))
+		}))
 	}
+	out.Whole, out.Notes = s.Asked(typed.Whole)
+	out.Notes = noted(out.Notes)
 	return out, nil
 }
 

@@ -19,6 +19,7 @@ import (
 // A Run is a strategy that was asked of a source, or typed somewhere by hand, with what came of it.
 type Run struct {
 	ID       int64             `json:"id"`
+	Review   int64             `json:"-"`
 	Kind     string            `json:"kind"`          // asked, counted (in passing), hand, round or draw
 	Way      string            `json:"way,omitempty"` // of one that was written down by hand: one of Ways
 	Revision int               `json:"revision"`
@@ -45,7 +46,7 @@ type Run struct {
 func (r Run) Holds() bool { return r.CorrectedBy == nil && !r.Void }
 
 func runOf(r store.Run) (Run, error) {
-	out := Run{ID: r.ID, Kind: r.Kind, Way: r.Way, Revision: r.Revision, Source: r.Source, Place: r.Place, Query: r.Query, Records: r.Records, Note: r.Note, Who: r.Who, At: r.At, Corrects: r.Corrects, Void: r.Void, CorrectedBy: r.CorrectedBy, Sample: r.Sample,
+	out := Run{ID: r.ID, Review: r.Review, Kind: r.Kind, Way: r.Way, Revision: r.Revision, Source: r.Source, Place: r.Place, Query: r.Query, Records: r.Records, Note: r.Note, Who: r.Who, At: r.At, Corrects: r.Corrects, Void: r.Void, CorrectedBy: r.CorrectedBy, Sample: r.Sample,
 		Said: []source.Saying{}, Notes: []source.Note{}}
 	if err := json.Unmarshal(r.Notes, &out.Notes); err != nil {
 		return out, err
@@ -125,12 +126,16 @@ func (a *Service) RunAt(ctx context.Context, t store.Task) error {
 	if err != nil {
 		return err
 	}
-	cql, notes, err := a.askedOf(ctx, asking.Review, asking.Revision, s)
+	as, err := a.askedOf(ctx, asking.Review, asking.Revision, s)
 	if err != nil {
 		return err
 	}
+	cql := as.Whole
 	r := store.Run{Review: asking.Review, Kind: "asked", Asking: &asking.ID, Revision: asking.Revision, Source: &s.ID, Place: s.Name, Query: cql, Who: asking.Who, At: a.now()}
-	if r.Notes, err = json.Marshal(notes); err != nil {
+	if r.Notes, err = json.Marshal(as.Notes); err != nil {
+		return err
+	}
+	if r.Lines, err = json.Marshal(as.Lines); err != nil {
 		return err
 	}
 	if cql == "" {
@@ -217,18 +222,44 @@ func (a *Service) meantAt(ctx context.Context, review int64, revision int) (m me
 	return m, nil
 }
 
-// askedOf returns what a source is asked for the strategy of a revision; "" where that finds nothing, or it cannot be asked.
-func (a *Service) askedOf(ctx context.Context, review int64, revision int, s Source) (cql string, notes []source.Note, err error) {
+// askedOf returns what a source is asked for the strategy of a revision, the whole and line by line; the whole is "" where that
+// finds nothing, or it cannot be asked.
+func (a *Service) askedOf(ctx context.Context, review int64, revision int, s Source) (*Written, error) {
 	m, err := a.meantAt(ctx, review, revision)
-	if err != nil || m.query == nil {
-		return "", []source.Note{}, err
+	if err != nil {
+		return nil, err
 	}
 	as, err := a.speech(ctx, s, m.doc.Vocabulary)
 	if err != nil {
-		return "", nil, err
+		return nil, err
 	}
-	cql, notes = as.whole(m.doc.Strategy(""), m.terms)
-	return cql, notes, nil
+	return as.written(s.Name, m)
+}
+
+// AsRun returns a run that was asked of a source as its lines were asked. Of one that kept none they are written anew, where that
+// still makes the very query that was sent; nil where it does not.
+func (a *Service) AsRun(ctx context.Context, r Run) (*Written, error) {
+	kept, err := a.store.LinesOfRun(ctx, r.ID)
+	if err != nil {
+		return nil, problems.Gone(err, "run")
+	}
+	out := &Written{Source: r.Place, Whole: r.Query, Notes: r.Notes}
+	if kept != nil {
+		return out, json.Unmarshal(kept, &out.Lines)
+	}
+	if r.Source == nil {
+		return nil, nil
+	}
+	s, err := a.source(ctx, *r.Source)
+	if err != nil {
+		return nil, nil // the source is gone
+	}
+	as, err := a.askedOf(ctx, r.Review, r.Revision, s)
+	if err != nil || as.Whole != r.Query {
+		return nil, err
+	}
+	out.Lines = as.Lines
+	return out, nil
 }
 
 // RunsOnPage is how many runs are told of at once.

@@ -10,6 +10,9 @@ import (
 	"tamiz/source"
 )
 
+// A Note says what a source cannot be asked, and what was asked in its place.
+type Note = source.Note
+
 // A speech is how a source is asked: in its own names, and by its own vocabulary. All that it is asked of a strategy is said by
 // it: lines, the whole, what is run and what is counted.
 type speech struct {

@@ -29,7 +29,8 @@ type Said struct {
 // An Origin is a way by which key studies were found, with what the strategy catches of them.
 type Origin struct {
 	Way    string  `json:"way"`
-	Keys   int     `json:"keys"`
+	Keys   int     `json:"keys"` // that the source holds whose counts are shown; all, where there is none
+	Away   int     `json:"away"` // that it does not hold: no misses
 	Caught int     `json:"caught"`
 	Low    float64 `json:"low"` // of the share that is caught, the 95 % interval
 	High   float64 `json:"high"`
@@ -116,12 +117,20 @@ func (a *Service) Says(ctx context.Context, at desk.At) (*Said, error) {
 			o = &Origin{Way: c.Way}
 			byWay[c.Way] = o
 		}
-		if o.Keys++; c.Caught {
+		switch {
+		case !v.desk.Keys.Here(i): // no strategy for that source can catch it
+			o.Away++
+		case c.Caught:
 			o.Caught++
+			fallthrough
+		default:
+			o.Keys++
 		}
 	}
 	for _, o := range byWay {
-		o.Low, o.High = coverage.Wilson(o.Caught, o.Keys)
+		if o.Keys > 0 {
+			o.Low, o.High = coverage.Wilson(o.Caught, o.Keys)
+		}
 		out.Origins = append(out.Origins, *o)
 	}
 	slices.SortFunc(out.Origins, func(a, b Origin) int { return cmp.Or(cmp.Compare(b.Keys, a.Keys), cmp.Compare(a.Way, b.Way)) })

@@ -64,14 +64,15 @@ func (a *Service) Bundle(ctx context.Context, at desk.At, formats []records.Form
 	if err != nil {
 		return nil, "", err
 	}
-	review, err := a.reviews.Review(ctx, at.Review)
+	at.Revision = r.revision // the files are of the version that the record is of
+	doc, err := a.desk.Proposed(ctx, at.Review, desk.Proposal{Revision: at.Revision})
 	if err != nil {
 		return nil, "", err
 	}
 	out, in := io.Pipe()
 	go func() {
 		b := &bundle{zip: zip.NewWriter(in), made: a.now()}
-		err := a.pack(ctx, b, at, r, review.Document, formats)
+		err := a.pack(ctx, b, at, r, doc, formats)
 		if err == nil {
 			err = b.zip.Close()
 		}

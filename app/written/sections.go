@@ -15,7 +15,7 @@ import (
 
 // sections writes the record, section by section. One that has nothing to say says what would fill it.
 func (f facts) sections() []document.Section {
-	return []document.Section{f.question(), f.sourcesSection(), f.vocabularySection(), f.strategy(), f.linesSection(), f.limits(), f.results(), f.sameWorks(), f.byWay("byHand", "Searched by hand", "No search by hand was written down.", outside.BySearch),
+	return []document.Section{f.openSection(), f.question(), f.sourcesSection(), f.vocabularySection(), f.strategy(), f.linesSection(), f.limits(), f.results(), f.sameWorks(), f.byWay("byHand", "Searched by hand", "No search by hand was written down.", outside.BySearch),
 		f.found(), f.tested(), f.development(), f.versionsSection(), f.other(),
 		f.byWay("registers", "Registers of studies", "None was searched, or it was not written down.", outside.ByRegister),
 		f.byWay("browsed", "Browsed", "No site, catalogue or table of contents was browsed, or it was not written down.", outside.ByBrowsing),
@@ -34,7 +34,7 @@ func (f facts) question() document.Section {
 		s.Add(document.Text("%s", q))
 	}
 	var rows [][]string
-	for _, b := range f.review.Document.Blocks {
+	for _, b := range f.doc.Blocks {
 		how := "searched"
 		switch {
 		case !b.Searched:
@@ -78,7 +78,7 @@ func (f facts) sourcesSection() document.Section {
 func (f facts) vocabularySection() document.Section {
 	s := document.Section{ID: "vocabularies", Title: "Vocabularies", Empty: "Headings were not gone by a vocabulary."}
 	for _, v := range f.vocabularies {
-		if f.review.Document.Vocabulary != nil && v.ID == *f.review.Document.Vocabulary {
+		if f.doc.Vocabulary != nil && v.ID == *f.doc.Vocabulary {
 			s.Add(document.Text("Headings are those of %s, as it was brought in on %s: %s headings, in %s.", v.Name, day(v.Made), num(v.Headings), strings.Join(v.Languages, ", ")))
 		}
 	}
@@ -89,7 +89,7 @@ func (f facts) vocabularySection() document.Section {
 func (f facts) strategy() document.Section {
 	s := document.Section{ID: "strategy", Title: "Strategy as it is meant", Empty: "There is no strategy yet."}
 	var rows [][]string
-	for i, b := range f.review.Document.Blocks {
+	for i, b := range f.doc.Blocks {
 		if !b.Searched {
 			continue
 		}
@@ -114,44 +114,14 @@ func (f facts) strategy() document.Section {
 	return s
 }
 
-// linesSection is every line as each source is asked it.
-func (f facts) linesSection() document.Section {
-	s := document.Section{ID: "lines", Title: "Lines as they were asked", Empty: "There is no source that the strategy can be asked."}
-	for _, w := range f.lines {
-		var rows [][]string
-		for _, l := range w.Lines {
-			rows = append(rows, []string{fmt.Sprint(l.Number), l.Text})
-		}
-		s.Add(document.Rows(w.Source, []string{">Line", "As it is asked"}, rows))
-		if w.Whole != "" {
-			s.Add(document.Part{Title: w.Source + ", as one query", Code: w.Whole})
-		}
-		if len(w.Notes) > 0 {
-			notes := []string{}
-			for _, n := range w.Notes {
-				said := n.Term
-				if n.Instead != "" {
-					said += " → " + n.Instead
-				}
-				notes = append(notes, said)
-			}
-			s.Add(document.Note("What %s cannot be asked, and what was asked in its place:", w.Source), document.Part{Items: notes})
-		}
-	}
-	if n := len(f.everywhere.Sources); len(f.lines) == mostLines && n > mostLines {
-		s.Add(document.Note("Of %d sources the lines of the first %d are written out.", n, mostLines))
-	}
-	return s
-}
-
 func (f facts) limits() document.Section {
 	s := document.Section{ID: "limits", Title: "Limits"}
-	if len(f.review.Document.Limits) == 0 {
+	if len(f.doc.Limits) == 0 {
 		s.Add(document.Text("No limit was set."))
 		return s
 	}
 	var rows [][]string
-	for i, l := range f.review.Document.Limits {
+	for i, l := range f.doc.Limits {
 		row := f.bench.Limits[i]
 		rows = append(rows, []string{l.Kind, review.SaidLimit(l), numOf(row.TakenAway), num(row.Dropped)})
 	}
@@ -162,7 +132,6 @@ func (f facts) limits() document.Section {
 func (f facts) results() document.Section {
 	s := document.Section{ID: "results", Title: "Results by source", Empty: "The whole strategy was not run yet."}
 	var rows [][]string
-	stale := []string{}
 	for _, e := range f.everywhere.Sources {
 		if e.Run == nil {
 			continue
@@ -175,19 +144,25 @@ func (f facts) results() document.Section {
 		if e.Only != nil {
 			only = figure(*e.Only)
 		}
-		rows = append(rows, []string{e.Name, day(e.Run.At), found, only, fmt.Sprintf("%d of %d held", e.Caught, e.Held)})
-		if e.Stale {
-			stale = append(stale, e.Name)
-		}
+		rows = append(rows, []string{e.Name, day(e.Run.At), found, only, heldCaught(e)})
 	}
 	if len(rows) == 0 {
 		return s
 	}
 	s.Add(document.Rows("", []string{"Source", "Run on", ">Records", ">Brought by no other", ">Key studies caught"}, rows))
-	if len(stale) > 0 {
-		s.Add(document.Note("The strategy has changed since it was run at %s: these are figures of an earlier one.", strings.Join(stale, ", ")))
-	}
 	return s
+}
+
+// heldCaught says how many key studies what was run at a source catches, of those that it holds.
+func heldCaught(e outside.SourceRun) string {
+	out := fmt.Sprintf("%d of %d held", e.Caught, e.Held)
+	if e.Held == 0 {
+		out = "none held"
+	}
+	if e.Open > 0 {
+		out += fmt.Sprintf(", %d undecided", e.Open)
+	}
+	return out
 }
 
 func (f facts) sameWorks() document.Section {
@@ -227,26 +202,31 @@ func (f facts) tested() document.Section {
 	if f.coverage.Recall == nil {
 		return s
 	}
-	r := f.coverage.Recall
-	s.Add(document.Text("Of %d key studies the strategy catches %d: %s (95 %% interval %s to %s).", r.Of, r.Caught, percent(r.Share), percent(r.Low), percent(r.High)))
+	s.Add(document.Text("%s", tested(f.coverage, f.away(), f.counted)))
 	if f.coverage.Test != nil && f.coverage.Build != nil {
 		s.Add(document.Text("They were split at random: words were taken from %d alone, of which %d are caught; of the other %d, which no word was taken from, %d are (%s to %s).",
 			f.coverage.Build.Of, f.coverage.Build.Caught, f.coverage.Test.Of, f.coverage.Test.Caught, percent(f.coverage.Test.Low), percent(f.coverage.Test.High)))
 	}
 	var rows [][]string
 	for i, c := range f.coverage.Studies {
-		if c.Caught || i >= len(f.review.KeyStudies) {
+		if c.Caught || c.NotHere || i >= len(f.review.KeyStudies) {
 			continue
 		}
 		why := strings.Join(c.HeldBackBy, ", ")
-		if c.NotHere {
-			why = "not in the source whose counts are shown"
-		}
 		k := f.review.KeyStudies[i]
 		rows = append(rows, []string{k.Title, k.Byline, why})
 	}
 	if len(rows) > 0 {
 		s.Add(document.Rows("Key studies that are missed", []string{"Title", "", "Held back by"}, rows))
+	}
+	rows = nil
+	for i, c := range f.coverage.Studies {
+		if c.NotHere && i < len(f.review.KeyStudies) {
+			rows = append(rows, []string{f.review.KeyStudies[i].Title, f.review.KeyStudies[i].Byline})
+		}
+	}
+	if len(rows) > 0 {
+		s.Add(document.Rows("Key studies that "+f.counted+" does not hold", []string{"Title", ""}, rows))
 	}
 	return s
 }
@@ -256,10 +236,18 @@ func (f facts) found() document.Section {
 	s := document.Section{ID: "found", Title: "How key studies were found", Empty: "There is no key study."}
 	var rows [][]string
 	for _, o := range f.said.Origins {
-		rows = append(rows, []string{cameBy(o.Way), num(o.Keys), fmt.Sprintf("%d (%s to %s)", o.Caught, percent(o.Low), percent(o.High))})
+		row := []string{cameBy(o.Way), num(o.Keys), fmt.Sprintf("%d (%s to %s)", o.Caught, percent(o.Low), percent(o.High)), num(o.Away)}
+		if o.Keys == 0 {
+			row[2] = ""
+		}
+		rows = append(rows, row)
 	}
 	if len(rows) > 0 {
-		s.Add(document.Rows("", []string{"They came by", ">Key studies", ">Caught, 95 % interval"}, rows))
+		held := "Key studies"
+		if f.counted != "" {
+			held += " that " + f.counted + " holds"
+		}
+		s.Add(document.Rows("", []string{"They came by", ">" + held, ">Caught, 95 % interval", ">Not held"}, rows))
 	}
 	if f.said.Draft {
 		s.Add(document.Note("All key studies come from the draft search itself: what it catches of them flatters it."))
@@ -318,7 +306,7 @@ func (f facts) development() document.Section {
 		s.Add(document.Rows("Samples", []string{"Sample", "Source", "How it was drawn", ">Records", "When"}, rows))
 	}
 	origin := map[string]int{}
-	for _, b := range f.review.Document.Blocks {
+	for _, b := range f.doc.Blocks {
 		for _, t := range b.Terms {
 			switch {
 			case t.From == nil:
@@ -414,7 +402,7 @@ func volumeName(v rounds.VolumeRead) string {
 func (f facts) filters() document.Section {
 	s := document.Section{ID: "filters", Title: "Filters of others", Empty: "No block was taken over from elsewhere."}
 	var rows [][]string
-	for _, b := range f.review.Document.Blocks {
+	for _, b := range f.doc.Blocks {
 		if b.Origin == nil {
 			continue
 		}
@@ -485,7 +473,7 @@ func (f facts) left() document.Section {
 			items = append(items, e.Name+": it did not answer")
 		}
 	}
-	for _, b := range f.review.Document.Blocks {
+	for _, b := range f.doc.Blocks {
 		if !b.Searched {
 			why := b.Reason
 			if why == "" {

@@ -92,7 +92,7 @@ func (f facts) methods(now time.Time) string {
 	say := func(format string, args ...any) { said = append(said, fmt.Sprintf(format, args...)) }
 	var concepts, kept []string
 	terms, headings := 0, 0
-	for _, b := range f.review.Document.Blocks {
+	for _, b := range f.doc.Blocks {
 		name := b.Concept
 		if name == "" {
 			name = "concept " + b.Name
@@ -142,9 +142,9 @@ func (f facts) methods(now time.Time) string {
 		}
 		say("Terms were harvested from %s: %s records, whose words, headings and keywords were counted against each other.", plural(n, "sample", "samples"), num(records))
 	}
-	if n := len(f.review.Document.Limits); n > 0 {
+	if n := len(f.doc.Limits); n > 0 {
 		var kinds []string
-		for _, l := range f.review.Document.Limits {
+		for _, l := range f.doc.Limits {
 			kinds = append(kinds, l.Kind)
 		}
 		say("Results were limited by %s.", listed(kinds))
@@ -152,7 +152,11 @@ func (f facts) methods(now time.Time) string {
 		say("No limits were set.")
 	}
 	if r := f.coverage.Recall; r != nil {
-		say("Tested with %d key studies, it catches %d (%s; 95 %% interval %s to %s).", r.Of, r.Caught, percent(r.Share), percent(r.Low), percent(r.High))
+		of := "key studies"
+		if f.away() > 0 {
+			of += " that " + f.counted + " holds"
+		}
+		say("Tested with %d %s, it catches %d (%s; 95 %% interval %s to %s).", r.Of, of, r.Caught, percent(r.Share), percent(r.Low), percent(r.High))
 	}
 	if t := f.everywhere.Together; t != nil && f.everywhere.Among == f.everywhere.Records {
 		say("Records of the same work were told by DOI, or by title, first author and year; %s works are left.", figure(*t))

@@ -46,8 +46,11 @@ type Record struct {
 	Document document.Document `json:"document"`
 	Items    []Item            `json:"items"`
 	Flow     Flow              `json:"flow"`
+	Open     *Open             `json:"open,omitempty"`
 	Methods  string            `json:"methods"` // for a paper
 	Plain    string            `json:"plain"`   // for a lay reader
+
+	revision int // of the document, that it is of; 0 for what holds now
 }
 
 // An Item is one that the trade's reporting checklist for searches asks for: what, which section fills it, and where it is
@@ -90,6 +93,11 @@ var Schema []byte
 // facts is all that a record is written from.
 type facts struct {
 	review       *reviews.Review
+	doc          desk.Document // of the version that the record is of
+	revision     int           // its own; 0 for what holds now
+	ran          []ran
+	open         *Open
+	counted      string // the source by whose records key studies are gone by; "" for none
 	bench        *figures.Bench
 	coverage     *figures.Coverage
 	versions     []figures.Version
@@ -97,7 +105,7 @@ type facts struct {
 	everywhere   *outside.Everywhere
 	runs         []outside.Run
 	draws        []outside.Draw
-	lines        []*outside.Written // by the sources of everywhere that can be asked
+	lines        []*outside.Written // as sources would be asked, where none was
 	sources      []outside.Source
 	vocabularies []reviews.Vocabulary
 	kept         []figures.KeptBlock
@@ -114,10 +122,21 @@ func (a *Service) facts(ctx context.Context, at desk.At) (f facts, err error) {
 	if f.review, err = a.reviews.Review(ctx, at.Review); err != nil {
 		return f, err
 	}
-	if f.bench, err = a.figures.Bench(ctx, at, desk.Proposal{}); err != nil {
+	if f.everywhere, err = a.outside.Everywhere(ctx, at); err != nil {
 		return f, err
 	}
-	if f.coverage, err = a.figures.Coverage(ctx, at); err != nil {
+	if err = a.asRun(ctx, at, &f); err != nil {
+		return f, err
+	}
+	if err = a.since(ctx, at, &f); err != nil {
+		return f, err
+	}
+	of := at // the version that the record is of
+	of.Revision = f.revision
+	if f.bench, err = a.figures.Bench(ctx, at, desk.Proposal{Revision: of.Revision}); err != nil {
+		return f, err
+	}
+	if f.coverage, err = a.figures.Coverage(ctx, of); err != nil {
 		return f, err
 	}
 	if f.versions, err = a.figures.Versions(ctx, at); err != nil {
@@ -137,10 +156,7 @@ func (a *Service) facts(ctx context.Context, at desk.At) (f facts, err error) {
 	if f.checks, err = a.checks.Checks(ctx, at.Review); err != nil {
 		return f, err
 	}
-	if f.said, err = a.rounds.Says(ctx, at); err != nil {
-		return f, err
-	}
-	if f.everywhere, err = a.outside.Everywhere(ctx, at); err != nil {
+	if f.said, err = a.rounds.Says(ctx, of); err != nil {
 		return f, err
 	}
 	if err = a.outside.EachRun(ctx, at.Review, false, func(r outside.Run) {
@@ -162,8 +178,17 @@ func (a *Service) facts(ctx context.Context, at desk.At) (f facts, err error) {
 	if f.kept, err = a.figures.EverKept(ctx); err != nil {
 		return f, err
 	}
+	look, err := a.desk.Look(ctx, at)
+	if err != nil {
+		return f, err
+	}
+	for _, s := range f.sources {
+		if look.Source != nil && s.ID == *look.Source {
+			f.counted = s.Name
+		}
+	}
 	for _, s := range f.everywhere.Sources {
-		if s.Query == "" || s.Off || len(f.lines) == mostLines {
+		if s.Query == "" || s.Off || len(f.lines) == mostLines || len(f.ran) > 0 {
 			continue
 		}
 		w, err := a.outside.Lines(ctx, at, &s.Source)
@@ -181,7 +206,7 @@ func (a *Service) Record(ctx context.Context, at desk.At) (*Record, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := &Record{Flow: f.flow(), Methods: f.methods(a.now()), Plain: f.plain()}
+	out := &Record{Flow: f.flow(), Open: f.open, Methods: f.methods(a.now()), Plain: f.plain(), revision: f.revision}
 	out.Document = document.Document{Title: f.review.Name, Under: "Record of the search, as it stood on " + day(a.now()), Sections: f.sections()}
 	for i, s := range out.Document.Sections {
 		if s.Parts == nil {
@@ -193,7 +218,7 @@ func (a *Service) Record(ctx context.Context, at desk.At) (*Record, error) {
 	}
 	for i, item := range out.Items {
 		k := slices.IndexFunc(out.Document.Sections, func(s document.Section) bool { return s.ID == item.By })
-		if k >= 0 && len(out.Document.Sections[k].Parts) > 0 {
+		if k >= 0 && len(out.Document.Sections[k].Parts) > 0 && (item.By != "lines" || f.complete()) { // just as it was run
 			out.Items[i].Filled, out.Items[i].Says = true, short(out.Document.Sections[k])
 		}
 	}

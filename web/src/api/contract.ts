@@ -4458,6 +4458,13 @@ export interface components {
                 left?: number;
                 exact: boolean;
             };
+            open?: {
+                sources: string[];
+                /** Format: date-time */
+                at: string;
+                says: string;
+                changed: string;
+            };
             methods: string;
             plain: string;
         };
@@ -4757,7 +4764,10 @@ export interface components {
         };
         KeyOrigin: {
             way: string;
+            /** @description that the source holds whose counts are shown; all, where there is none */
             keys: number;
+            /** @description that it does not hold */
+            away: number;
             caught: number;
             /** Format: double */
             low: number;

@@ -199,8 +199,11 @@ export default {
     more: 'And {n} more, which are not told of one by one.',
   },
   written: {
-    hint: 'Put together from what was done, as it was done; always as things stand now.',
+    hint: 'Put together from what was done, as it was done: of the version that was run, where one was.',
     writing: 'Being put together…',
+    openTitle: 'What is open',
+    openChanged: 'What was changed since',
+    runAgain: 'To where it is run',
     methods: 'the methods text',
     copyMethods: 'Copy the methods text',
     flowFile: 'flow of records',

@@ -182,6 +182,7 @@ export default {
     keysHead: 'Key studies',
     interval: '95 % interval',
     ofKeys: '{n}, {share}',
+    away: '{n} not held there',
     lowHigh: '{low} to {high}',
     captures: 'How much is missed that nobody knows?',
     capturesInterval: 'works that belong, {low} to {high}',

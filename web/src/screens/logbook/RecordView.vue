@@ -9,6 +9,7 @@ import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import BundleMenu from './BundleMenu.vue'
 import FlowPicture from './FlowPicture.vue'
+import RecordOpen from './RecordOpen.vue'
 import RecordItems from './RecordItems.vue'
 import RecordSection from './RecordSection.vue'
 
@@ -63,6 +64,7 @@ const file = (format: string) =>
         <a class="btn outline" :href="file('docx')" download>DOCX</a>
         <BundleMenu />
       </div>
+      <RecordOpen v-if="record.open" :open="record.open" />
       <div class="beside">
         <article ref="page" class="page">
           <h1>{{ record.document.title }}</h1>

@@ -35,11 +35,16 @@ const pair = (x: { low: number; high: number }) => ({
           <tbody>
             <tr v-for="o in said.data.value.origins" :key="o.way">
               <td class="left">{{ t(`found.came.${o.way || 'unknown'}`) }}</td>
-              <td>{{ o.keys }}</td>
               <td>
-                {{ t('found.ofKeys', { n: o.caught, share: n(o.caught / o.keys, 'share') }) }}
+                {{ o.keys }}
+                <span v-if="o.away" class="small">{{ t('found.away', { n: o.away }) }}</span>
               </td>
-              <td>{{ t('found.lowHigh', pair(o)) }}</td>
+              <td>
+                <template v-if="o.keys">{{
+                  t('found.ofKeys', { n: o.caught, share: n(o.caught / o.keys, 'share') })
+                }}</template>
+              </td>
+              <td>{{ o.keys ? t('found.lowHigh', pair(o)) : '' }}</td>
             </tr>
           </tbody>
         </table>
