@@ -587,6 +587,12 @@ type KeyPatch = reviews.KeyPatch
 // KeyStudy defines model for KeyStudy.
 type KeyStudy = reviews.KeyStudy
 
+// KnownAt defines model for KnownAt.
+type KnownAt = figures.KnownAt
+
+// KnownRecord defines model for KnownRecord.
+type KnownRecord = figures.KnownRecord
+
 // LeftInRounds How many works that belong are left among those that rounds brought and nobody judged
 type LeftInRounds = rounds.Left
 
@@ -970,6 +976,9 @@ type Step = reviews.Step
 
 // StrategySet defines model for StrategySet.
 type StrategySet = set.Strategy
+
+// StudyKnown defines model for StudyKnown.
+type StudyKnown = figures.StudyKnown
 
 // StudyRescue defines model for StudyRescue.
 type StudyRescue = figures.StudyRescue

@@ -118,28 +118,64 @@ func (s *Store) ForgetCounts(ctx context.Context, source int64, cql []string) er
 	return err
 }
 
-// A Holding is whether a source holds a key study.
+// A Holding is whether a source holds a key study, and what its record there is.
 type Holding struct {
-	KeyStudy int64     `json:"keyStudy"`
-	Source   int64     `json:"source"`
-	State    string    `json:"state"`
-	How      string    `json:"how"`
-	Record   *int64    `json:"record,omitempty"`
-	At       time.Time `json:"at"`
+	KeyStudy int64      `json:"keyStudy"`
+	Source   int64      `json:"source"`
+	State    string     `json:"state"`
+	How      string     `json:"how"`
+	Record   *int64     `json:"record,omitempty"`
+	At       time.Time  `json:"at"`
+	Headings int        `json:"headings"`          // of its record there
+	Changed  *time.Time `json:"changed,omitempty"` // when its record there was first seen to be another than before
 }
 
 // Holdings returns which sources hold the key studies of a review.
 func (s *Store) Holdings(ctx context.Context, review int64) ([]Holding, error) {
-	return all[Holding](ctx, s, `select h.key_study, h.source, h.state, h.how, h.record, h.at from holding h
+	return all[Holding](ctx, s, `select h.key_study, h.source, h.state, h.how, h.record, h.at, h.headings, h.changed from holding h
 		join key_study k on k.id = h.key_study join source s on s.id = h.source
 		where k.review = $1 and not k.deleted and not s.deleted order by h.key_study, h.source`, review)
 }
 
-// PutHolding keeps whether a source holds a key study.
-func (s *Store) PutHolding(ctx context.Context, h Holding) error {
-	_, err := s.write.Exec(ctx, `insert into holding (key_study, source, state, how, record) values ($1, $2, $3, $4, $5)
-		on conflict (key_study, source) do update set state = excluded.state, how = excluded.how, record = excluded.record, at = now()`,
-		h.KeyStudy, h.Source, h.State, h.How, h.Record)
+// A KeyRecord is the record that a source has of a key study, and the one that it had before.
+type KeyRecord struct {
+	KeyStudy int64
+	Source   int64
+	Body     []byte
+	Was      []byte // nil where it was never another
+}
+
+// KeyRecords returns the records of the key studies of a review at the sources that hold them; of one study, where it is named.
+func (s *Store) KeyRecords(ctx context.Context, review, study int64) ([]KeyRecord, error) {
+	return all[KeyRecord](ctx, s, `select h.key_study, h.source, h.body, case when $2 = 0 then null else h.was end as was from holding h
+		join key_study k on k.id = h.key_study join source s on s.id = h.source
+		where k.review = $1 and ($2 = 0 or k.id = $2) and not k.deleted and not s.deleted and h.state = 'held' and h.body is not null order by h.key_study, h.source`, review, study)
+}
+
+// PutHolding keeps whether a source holds a key study, with its record there, nil where it has none. A record that is another than
+// before is kept beside that one. That a source did not answer takes nothing back.
+func (s *Store) PutHolding(ctx context.Context, h Holding, r *bib.Record) error {
+	var body []byte
+	if r != nil {
+		var err error
+		if body, err = json.Marshal(r); err != nil {
+			return err
+		}
+		h.Headings = len(r.Headings)
+	}
+	_, err := s.write.Exec(ctx, `insert into holding (key_study, source, state, how, record, body, headings) values ($1, $2, $3, $4, $5, $6, $7)
+		on conflict (key_study, source) do update set state = excluded.state, how = excluded.how, record = excluded.record, at = now(),
+			body = excluded.body, headings = excluded.headings,
+			was = case when holding.body is distinct from excluded.body and holding.body is not null then holding.body else holding.was end,
+			changed = case when holding.body is distinct from excluded.body and holding.body is not null then now() else holding.changed end
+		where excluded.state <> 'unknown' or holding.state = 'unknown'`,
+		h.KeyStudy, h.Source, h.State, h.How, h.Record, body, h.Headings)
+	return err
+}
+
+// SettleHolding keeps what somebody said of a record that resembles a key study: that it is the study, or that it is not.
+func (s *Store) SettleHolding(ctx context.Context, h Holding) error {
+	_, err := s.write.Exec(ctx, "update holding set state = $3, how = 'settled', at = now() where key_study = $1 and source = $2", h.KeyStudy, h.Source, h.State)
 	return err
 }
 

@@ -4,7 +4,6 @@ import (
 	"context"
 	"slices"
 
-	"tamiz/core/strategy"
 	"tamiz/core/text"
 	"tamiz/core/thesaurus"
 	"tamiz/store"
@@ -56,13 +55,4 @@ func (a *Service) Carrier(ctx context.Context, own *int64, other string) (*Carri
 		}
 	}
 	return c, nil
-}
-
-// Strategy returns the strategy of a document in the vocabulary that is carried over to; in its own, where there is no carrier.
-func (c *Carrier) Strategy(doc Document) strategy.Strategy {
-	s := doc.Strategy("")
-	if c != nil {
-		s, _ = s.Carry(c.Stands)
-	}
-	return s
 }

@@ -82,17 +82,14 @@ func (a *Service) DeskWith(ctx context.Context, at At, p Proposal) (*Desk, error
 			return nil, err
 		}
 	}
-	if d.Keys, err = a.Pools.Keys(ctx, at.Review, l.Vocabulary); err != nil {
+	by, err := a.keysBy(ctx, at.Review, l)
+	if err != nil {
 		return nil, err
 	}
-	d.Keys = d.Keys.halved(d.Document.Halves)
-	if l.Source != nil {
-		holdings, err := a.store.Holdings(ctx, at.Review)
-		if err != nil {
-			return nil, err
-		}
-		d.Keys = d.Keys.without(holdings, l.Source)
+	if d.Keys, err = a.Pools.Keys(ctx, at.Review, l.Vocabulary, by); err != nil {
+		return nil, err
 	}
+	d.Keys = d.Keys.halved(d.Document.Halves).without(by.Holdings, l.Source)
 	if d.Pool, err = a.Pools.pool(ctx, at.Review, l); err != nil || d.Pool == nil {
 		return &d, err
 	}

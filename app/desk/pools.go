@@ -12,7 +12,6 @@ import (
 	"tamiz/core/bib"
 	"tamiz/core/company"
 	"tamiz/core/coverage"
-	"tamiz/core/index"
 	"tamiz/core/tally"
 	"tamiz/core/thesaurus"
 	"tamiz/exchange/ris"
@@ -134,7 +133,8 @@ func (p *pool) Befriended(ctx context.Context) (*company.Company, error) {
 type keys struct {
 	Key     string
 	Studies []store.StoredKey
-	Set     coverage.Set
+	Set     coverage.Set    // the record of each that figures go by
+	By      []int64         // whose that is: a source, by its number, or 0 for all that is known put together
 	Build   *roaring.Bitmap // those of the build half; nil where there are no halves
 	Absent  *roaring.Bitmap // those that the source whose counts are shown does not hold; nil for none
 }
@@ -273,35 +273,6 @@ func vocabularyKey(vocabulary *int64) string {
 		return ""
 	}
 	return fmt.Sprint(" by ", *vocabulary)
-}
-
-// Keys returns the key studies of a review under a vocabulary, which may be nil.
-func (p *Pools) Keys(ctx context.Context, review int64, vocabulary *int64) (*keys, error) {
-	t, err := p.Thesaurus(ctx, vocabulary)
-	if err != nil {
-		return nil, err
-	}
-	studies, err := p.store.KeyStudies(ctx, review)
-	if err != nil {
-		return nil, err
-	}
-	key := "keys"
-	records := make([]*bib.Record, len(studies))
-	for i, s := range studies {
-		key += fmt.Sprint(" ", s.ID)
-		records[i] = s.Record
-	}
-	key += vocabularyKey(vocabulary)
-	return Cached(ctx, p.keyStudies, key, func(ctx context.Context) (*keys, int64, error) {
-		for i := range records {
-			records[i] = Figured(t, records[i])
-		}
-		ix, err := index.BuildWithin(ctx, records)
-		if err != nil {
-			return nil, 0, err
-		}
-		return &keys{Key: key, Studies: studies, Set: coverage.Set{Records: records, Index: ix, Thesaurus: t}}, recordBytes(records), nil
-	})
 }
 
 // pool returns the pool of a look at a review, or nil when no sample is looked at.

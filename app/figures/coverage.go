@@ -35,6 +35,8 @@ type CoverageStudy struct {
 	Limits     bool     `json:"limits"`            // inside all of them
 	Half       string   `json:"half,omitempty"`    // build or test, where the key studies are split
 	NotHere    bool     `json:"notHere,omitempty"` // the source whose counts are shown does not hold it
+	By         int64    `json:"by"`                // the source by whose record it is told; 0 for all that is known put together
+	Indexed    bool     `json:"indexed"`           // that record carries headings
 }
 
 // HeldBack is how many studies just these parts hold back together.
@@ -61,7 +63,7 @@ func (a *Service) Coverage(ctx context.Context, at desk.At) (*Coverage, error) {
 	groups := map[string]int{}
 	halves := map[string]*Recall{"build": {}, "test": {}}
 	for i, s := range check.Studies {
-		row := CoverageStudy{ID: d.Keys.Studies[i].ID, Caught: s.Caught, HeldBackBy: s.HeldBackBy, Blocks: []int{}, Limits: true}
+		row := CoverageStudy{ID: d.Keys.Studies[i].ID, Caught: s.Caught, HeldBackBy: s.HeldBackBy, Blocks: []int{}, Limits: true, By: d.Keys.By[i], Indexed: d.Keys.Set.Records[i].Indexed()}
 		for _, b := range d.Strategy.Blocks {
 			row.Blocks = append(row.Blocks, len(s.CaughtBy[b.Name]))
 		}
@@ -109,7 +111,8 @@ type Over = desk.Over
 
 // A StudyRescue is a key study with its words marked, and what would bring it back into each block.
 type StudyRescue struct {
-	Record MarkedRecord  `json:"record"`
+	Record MarkedRecord  `json:"record"` // that figures go by
+	Known  *StudyKnown   `json:"known"`
 	Blocks []BlockRescue `json:"blocks"`
 }
 
@@ -180,6 +183,9 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 		return nil, err
 	}
 	out := &StudyRescue{Blocks: []BlockRescue{}}
+	if out.Known, err = a.known(ctx, d, at.Review, n); err != nil {
+		return nil, err
+	}
 	var marked, nearly []text.Pattern
 	for i, b := range d.Document.Blocks {
 		row := BlockRescue{Block: b.ID, Terms: []string{}, Candidates: []RescueCandidate{}, Near: []NearMiss{}}
@@ -231,7 +237,7 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 		}
 		out.Blocks = append(out.Blocks, row)
 	}
-	out.Record, err = markedRecord(d, d.Keys.Studies[n].StoredRecord, marked, nearly)
+	out.Record, err = markedRecord(d, store.StoredRecord{ID: d.Keys.Studies[n].StoredRecord.ID, Record: d.Keys.Set.Records[n]}, marked, nearly)
 	return out, err
 }
 

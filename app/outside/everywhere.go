@@ -9,7 +9,6 @@ import (
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/app/desk"
-	"tamiz/core/coverage"
 	"tamiz/core/overlap"
 	"tamiz/source"
 	"tamiz/store"
@@ -99,11 +98,11 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 	if err != nil {
 		return nil, err
 	}
-	now, err := caughtKeys(ctx, lay, lay.Document)
-	if err != nil {
+	// What sources are asked is the strategy itself, through whichever vocabulary it is looked at.
+	now := meant{doc: lay.Document}
+	if now.terms, err = a.desk.Pools.Thesaurus(ctx, lay.Document.Vocabulary); err != nil {
 		return nil, err
 	}
-	caughtAt := map[int]*roaring.Bitmap{} // by the revision that was run
 	var draws []int64
 	for _, r := range last {
 		if r.Draw != nil {
@@ -116,7 +115,7 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 	}
 	out := &Everywhere{Sources: []SourceRun{}, ByHand: []HandAnswer{}, Pairs: []Pair{}, Keys: len(lay.Keys.Studies)}
 	var fetched []fetchedAnswer // those that are set against each other
-	_, none := lay.Strategy.Query(lay.Keys.Set.Thesaurus)
+	_, none := now.doc.Strategy("").Query(now.terms)
 	for _, s := range all {
 		row := SourceRun{Source: s.ID, Name: s.Name, Off: s.Off, Waiting: waiting[s.ID], Notes: []source.Note{}}
 		if none == nil {
@@ -124,13 +123,13 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 			if err != nil {
 				return nil, err
 			}
-			row.Query, row.Notes = as.whole(lay.Strategy, lay.Keys.Set.Thesaurus)
+			row.Query, row.Notes = as.whole(now.doc.Strategy(""), now.terms)
 		}
 		held := byHolder[s.ID]
 		if held == nil {
 			held = roaring.New()
 		}
-		caught := now
+		of := now // what was run there, else what holds now
 		row.Held, row.Open = int(held.GetCardinality()), undecided[s.ID]
 		if i := slices.IndexFunc(last, func(r store.Run) bool { return r.Source != nil && *r.Source == s.ID }); i >= 0 {
 			r, err := runOf(last[i])
@@ -138,7 +137,7 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 				return nil, err
 			}
 			row.Run, row.Stale = &r, r.Query != row.Query
-			if caught, err = a.caughtByRun(ctx, lay, r, caughtAt); err != nil {
+			if of, err = a.meantAt(ctx, at.Review, r.Revision); err != nil {
 				return nil, err
 			}
 			if r.Records != nil {
@@ -155,6 +154,10 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 			} else if r.Records != nil && *r.Records == 0 {
 				fetched = append(fetched, fetchedAnswer{row: len(out.Sources)})
 			}
+		}
+		caught, err := a.caughtAt(ctx, at.Review, s, of)
+		if err != nil {
+			return nil, err
 		}
 		row.Caught = int(held.AndCardinality(caught))
 		out.Sources = append(out.Sources, row)
@@ -213,24 +216,19 @@ func (a *Service) heldBy(ctx context.Context, review int64, lay *desk.Desk) (map
 	return out, undecided, nil
 }
 
-// caughtByRun returns which key studies the strategy caught that was run; known are those of revisions that were looked at.
-func (a *Service) caughtByRun(ctx context.Context, lay *desk.Desk, r Run, known map[int]*roaring.Bitmap) (*roaring.Bitmap, error) {
-	if caught := known[r.Revision]; caught != nil {
-		return caught, nil
-	}
-	m, err := a.meantAt(ctx, r.Review, r.Revision)
+// caughtAt returns which key studies a strategy catches at a source, by their places: by its records there, as it is asked there.
+func (a *Service) caughtAt(ctx context.Context, review int64, s Source, m meant) (*roaring.Bitmap, error) {
+	as, err := a.speech(ctx, s, m.doc.Vocabulary)
 	if err != nil {
 		return nil, err
 	}
-	known[r.Revision], err = caughtKeys(ctx, lay, m.doc)
-	return known[r.Revision], err
-}
-
-// caughtKeys returns which key studies the strategy of a document catches, by their places.
-func caughtKeys(ctx context.Context, lay *desk.Desk, doc desk.Document) (*roaring.Bitmap, error) {
-	reach, err := coverage.Find(ctx, lay.Keys.Set, lay.Carried.Strategy(doc))
+	typed, err := as.typed(m.doc.Strategy(""), m.terms)
+	if err != nil || typed.Whole.Said == nil {
+		return roaring.New(), nil // it finds nothing there
+	}
+	keys, err := a.desk.KeysAt(ctx, review, as.vocabulary, s.ID)
 	if err != nil {
 		return nil, err
 	}
-	return reach.Whole, nil
+	return typed.Whole.Said.Match(keys.Set.Index), ctx.Err()
 }

@@ -246,7 +246,7 @@ func (a *Service) FailHoldings(ctx context.Context, t store.Task, p *problems.Pr
 	return nil
 }
 
-// HoldingsFound looks up which sources hold the key studies of a review: the work of a task.
+// HoldingsFound looks up which sources hold the key studies of a review, and fetches their records there: the work of a task.
 func (a *Service) HoldingsFound(ctx context.Context, t store.Task) error {
 	review := t.Number
 	studies, err := a.store.KeyStudies(ctx, review)
@@ -257,15 +257,25 @@ func (a *Service) HoldingsFound(ctx context.Context, t store.Task) error {
 	if err != nil {
 		return err
 	}
+	before, err := a.store.Holdings(ctx, review)
+	if err != nil {
+		return err
+	}
+	sources = slices.DeleteFunc(sources, func(s Source) bool { return s.Off })
+	told, done := time.Time{}, 0
+	tell := func() {
+		if time.Since(told) > 250*time.Millisecond {
+			told = time.Now()
+			a.work.Tell(ctx, review, work.News{Kind: "holdings", Done: done, Of: len(sources) * len(studies)})
+		}
+	}
 	defer a.work.Tell(ctx, review, work.News{Kind: "holdings"})
 	for _, s := range sources {
-		if s.Off {
-			continue
-		}
 		c, err := a.client(s)
 		failing := 0
 		for _, k := range studies {
 			h := desk.Holding{KeyStudy: k.ID, Source: s.ID, State: desk.Unknown}
+			var there *bib.Record
 			// A source that has stopped answering is not asked for every study.
 			if err == nil && failing < 2 {
 				found, err := a.matches(ctx, c, s, k.Record)
@@ -274,28 +284,44 @@ func (a *Service) HoldingsFound(ctx context.Context, t store.Task) error {
 					return ctx.Err()
 				case err != nil:
 					failing++
-				case len(found) == 0:
-					h.State = desk.Absent
 				default:
 					failing = 0
-					h.State, h.How = desk.Held, found[0].how
-					if found[0].how == "near" {
-						h.State = desk.Near
-					}
-					ids, err := a.store.PutRecords(ctx, store.SourceName(s.ID), []*bib.Record{found[0].record})
-					if err != nil {
+					if h, there, err = a.holding(ctx, s, h, found, before); err != nil {
 						return err
 					}
-					h.Record = &ids[0]
 				}
 			}
-			if err := a.store.PutHolding(ctx, h); err != nil {
+			if err := a.store.PutHolding(ctx, h, there); err != nil {
 				return err
 			}
+			done++
+			tell()
 		}
-		a.work.Tell(ctx, review, work.News{Kind: "holdings"})
 	}
 	return nil
+}
+
+// holding says of what was found of a key study at a source whether it holds it, and which is its record. What somebody said of
+// a record that resembles it goes on to hold of that record.
+func (a *Service) holding(ctx context.Context, s Source, h desk.Holding, found []match, before []desk.Holding) (desk.Holding, *bib.Record, error) {
+	if len(found) == 0 {
+		h.State = desk.Absent
+		return h, nil, nil
+	}
+	h.State, h.How = desk.Held, found[0].how
+	if found[0].how == "near" {
+		h.State = desk.Near
+	}
+	ids, err := a.store.PutRecords(ctx, store.SourceName(s.ID), []*bib.Record{found[0].record})
+	if err != nil {
+		return h, nil, err
+	}
+	h.Record = &ids[0]
+	i := slices.IndexFunc(before, func(b desk.Holding) bool { return b.KeyStudy == h.KeyStudy && b.Source == h.Source })
+	if i >= 0 && before[i].How == "settled" && before[i].Record != nil && *before[i].Record == ids[0] && h.State == desk.Near {
+		h.State, h.How = before[i].State, "settled"
+	}
+	return h, found[0].record, nil
 }
 
 // Settle says of a near-match whether it is the key study.
@@ -304,17 +330,13 @@ func (a *Service) Settle(ctx context.Context, review int64, h desk.Holding) erro
 	if err != nil {
 		return err
 	}
-	i := slices.IndexFunc(all, func(x desk.Holding) bool { return x.KeyStudy == h.KeyStudy && x.Source == h.Source })
-	if i < 0 {
+	if !slices.ContainsFunc(all, func(x desk.Holding) bool { return x.KeyStudy == h.KeyStudy && x.Source == h.Source }) {
 		return problems.Gone(store.ErrNone, "holding")
 	}
 	if h.State != desk.Held && h.State != desk.Absent {
 		return problems.Invalid("state", "A near-match is the key study, or it is not.")
 	}
-	settled := all[i]
-	settled.State, settled.How = h.State, "settled"
-	err = a.store.PutHolding(ctx, settled)
-	if err == nil {
+	if err = a.store.SettleHolding(ctx, h); err == nil {
 		a.work.Tell(ctx, review, work.News{Kind: "holdings"})
 	}
 	return err

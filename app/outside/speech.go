@@ -18,6 +18,7 @@ type Note = source.Note
 type speech struct {
 	source.Map
 	strategy.Manner
+	vocabulary *int64 // that it means
 }
 
 // speech returns how a source is asked a strategy that goes by a vocabulary.
@@ -28,14 +29,16 @@ func (a *Service) speech(ctx context.Context, s Source, own *int64) (speech, err
 	}
 	var carry *strategy.Carrying
 	if by != nil {
-		carry = &strategy.Carrying{Stands: by.Stands, Terms: by.Terms}
+		carry, own = &strategy.Carrying{Stands: by.Stands, Terms: by.Terms}, by.ID
 	}
-	return speechOf(s.Map, carry)
+	out, err := speechOf(s.Map, carry)
+	out.vocabulary = own
+	return out, err
 }
 
 func speechOf(m source.Map, carry *strategy.Carrying) (speech, error) {
 	manner, err := m.Manner(carry)
-	return speech{m, manner}, err // a map that no query could be written by was turned away when it was given
+	return speech{Map: m, Manner: manner}, err // a map that no query could be written by was turned away when it was given
 }
 
 // typed says a strategy, with lines that were put together of its own; v is the vocabulary that it goes by, nil for none.

@@ -22,7 +22,7 @@ func (a *Service) Split(ctx context.Context, review int64, split bool) (Step, er
 	change := Change{What: What{Key: "join", Params: map[string]string{}}}
 	var halves *desk.Halves
 	if split {
-		keys, err := a.desk.Pools.Keys(ctx, review, d.Vocabulary)
+		keys, err := a.desk.Pools.Keys(ctx, review, d.Vocabulary, desk.KeysBy{})
 		if err != nil {
 			return Step{}, err
 		}

@@ -169,7 +169,7 @@ func (a *Service) state(ctx context.Context, id int64) (s State, err error) {
 		}
 		s.Vocabulary = &v
 	}
-	keys, err := a.desk.Pools.Keys(ctx, id, s.Document.Vocabulary)
+	keys, err := a.desk.Pools.Keys(ctx, id, s.Document.Vocabulary, desk.KeysBy{})
 	if err != nil {
 		return s, err
 	}

@@ -17,6 +17,8 @@ type News struct {
 	Kind   string `json:"kind"` // change, import, draw, counts, holdings, sources
 	Import int64  `json:"import,omitempty"`
 	Step   any    `json:"step,omitempty"` // what was done, of a change
+	Done   int    `json:"done,omitempty"` // of work in parts, how many are done
+	Of     int    `json:"of,omitempty"`
 	// Problem is why work that someone waits for came to nothing, where nothing that can be read says so.
 	Problem *problems.Problem `json:"problem,omitempty"`
 }

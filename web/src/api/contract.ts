@@ -3359,6 +3359,13 @@ export interface components {
         CoverageStudy: {
             /** Format: int64 */
             id: number;
+            /**
+             * Format: int64
+             * @description the source by whose record it is told; 0 for all that is known put together
+             */
+            by: number;
+            /** @description that record carries headings */
+            indexed: boolean;
             caught: boolean;
             heldBackBy: string[];
             blocks: number[];
@@ -3372,7 +3379,37 @@ export interface components {
         };
         StudyRescue: {
             record: components["schemas"]["MarkedRecord"];
+            known: components["schemas"]["StudyKnown"];
             blocks: components["schemas"]["BlockRescue"][];
+        };
+        StudyKnown: {
+            /** Format: int64 */
+            by: number;
+            brought: components["schemas"]["KnownRecord"];
+            sources: components["schemas"]["KnownAt"][];
+        };
+        KnownAt: {
+            /** Format: int64 */
+            source: number;
+            name: string;
+            /** @enum {string} */
+            state: "held" | "near" | "absent" | "unknown";
+            how: string;
+            /** Format: date-time */
+            at: string;
+            record?: components["schemas"]["KnownRecord"];
+            /** Format: date-time */
+            changed?: string;
+            changes: {
+                field: string;
+                a: string;
+                b: string;
+            }[];
+        };
+        KnownRecord: {
+            headings: string[];
+            keywords: number;
+            abstract: boolean;
         };
         BlockRescue: {
             block: string;
@@ -4617,6 +4654,10 @@ export interface components {
             record?: number;
             /** Format: date-time */
             at: string;
+            /** @description of its record there */
+            headings: number;
+            /** Format: date-time */
+            changed?: string;
         };
         Pasted: {
             text: string;

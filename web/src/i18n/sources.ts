@@ -291,6 +291,23 @@ export default {
     add: 'Add 1 ticked word | Add {n} ticked words',
     none: '{source} offers no list of its words.',
   },
+  known: {
+    by: 'Figures go by its record at {source}',
+    byAll: 'Figures go by all that is known of it',
+    brought: 'As it was brought in:',
+    broughtSome: 'with headings',
+    broughtNone: 'the file brought no headings',
+    notIndexedAt: 'not indexed at {source}',
+    headings: 'not indexed there | 1 heading | {n} headings',
+    on: 'looked up {day}',
+    change: 'since {day} otherwise, {field}:',
+    otherwise: 'otherwise since {day}',
+    changed:
+      '1 record at a source is otherwise than before | {n} records at sources are otherwise than before',
+    lookingUp: '{done} of {of} looked up',
+    lookUpTip:
+      'Looks for each key study at every source and fetches its record there. Figures for a source go by that record.',
+  },
   holding: {
     held: 'held',
     absent: 'not there',

@@ -4,6 +4,8 @@ import type { Problem } from '@/api/client'
 export interface News {
   kind: string
   import?: number
+  done?: number // of work in parts, how many are done
+  of?: number
   problem?: Problem // why work that someone waits for came to nothing
 }
 

@@ -1,7 +1,8 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { defineStore } from 'pinia'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { api, ask } from '@/api/client'
+import type { News } from './news'
 import { useReview } from './review'
 
 /** The literature sources, and what the chosen one says of the review: counts, draws, key studies it holds. */
@@ -49,11 +50,21 @@ export const useSources = defineStore('sources', () => {
   const fresh = (...names: string[]) =>
     names.forEach((name) => void queries.invalidateQueries({ queryKey: [name] }))
 
+  /** How far the looking up of key studies is; undefined while none is under way. */
+  const lookedUp = ref<{ done: number; of: number }>()
+
+  function hearLookUp(news: News) {
+    lookedUp.value = news.of ? { done: news.done ?? 0, of: news.of } : undefined
+    // Figures of key studies, which are nearly everywhere, go by the records that were found.
+    if (news.of) fresh('holdings')
+    else void queries.invalidateQueries()
+  }
+
   /** Takes news that is about sources; says whether it was. */
-  function hear(news: { kind: string }): boolean {
+  function hear(news: News): boolean {
     if (news.kind === 'counts') fresh('counts')
     else if (news.kind === 'draw') fresh('draws')
-    else if (news.kind === 'holdings') fresh('holdings', 'bench', 'coverage')
+    else if (news.kind === 'holdings') hearLookUp(news)
     else if (news.kind === 'runs') fresh('everywhere', 'runs', 'record', 'since', 'watch')
     else if (news.kind === 'versions') fresh('versions', 'record')
     else if (news.kind === 'checks') fresh('checks', 'record')
@@ -86,6 +97,7 @@ export const useSources = defineStore('sources', () => {
     counting: counts.isFetching,
     draws: computed(() => draws.data.value ?? []),
     holdings: computed(() => holdings.data.value ?? []),
+    lookedUp,
     hear,
     fresh,
     countAgain,

@@ -20,6 +20,10 @@ const sources = useSources()
         [study.byline, study.year || undefined].filter(Boolean).join(' '),
         study.half && t(`halves.${study.half}`),
         review.shelf.has(study.record) && t('shelf.on'),
+        !study.indexed &&
+          (study.by
+            ? t('known.notIndexedAt', { source: sources.chosen?.name ?? '' })
+            : t('known.broughtNone')),
         study.notHere && t('holding.notHere', { source: sources.chosen?.name ?? '' }),
       ]
         .filter(Boolean)

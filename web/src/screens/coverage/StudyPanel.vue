@@ -9,6 +9,7 @@ import { useReader } from '@/parts/reader'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import BringBack from './BringBack.vue'
+import KnownOfStudy from './KnownOfStudy.vue'
 
 /** One key study: its words marked by block, what holds it back, and what would bring it back at which price. */
 const props = defineProps<{
@@ -52,12 +53,19 @@ const blocks = computed(() =>
 const limits = computed(() =>
   props.heldBackBy.filter((h) => h.startsWith('limit:')).map((h) => h.slice(6)),
 )
+/** Why it carries no headings: the source has not indexed it, or the file brought none. */
+const unindexed = computed(() => {
+  const known = rescue.data.value?.known
+  if (!known || !record.value || record.value.indexed) return undefined
+  const by = known.sources.find((s) => s.source === known.by)
+  return by ? t('known.notIndexedAt', { source: by.name }) : t('known.broughtNone')
+})
 const byline = computed(() =>
   [
     record.value?.authors.slice(0, 4).join('; '),
     record.value?.journal,
     record.value?.year || undefined,
-    record.value && !record.value.indexed ? t('record.unindexed') : undefined,
+    unindexed.value,
   ]
     .filter(Boolean)
     .join(' · '),
@@ -72,6 +80,7 @@ const byline = computed(() =>
       </button>
     </h2>
     <p class="small">{{ byline }}</p>
+    <KnownOfStudy v-if="rescue.data.value" :known="rescue.data.value.known" />
     <p class="abstract">
       <MarkedText :pieces="record.abstract" /><em v-if="!record.abstract.length" class="small">{{
         t('record.noAbstract')

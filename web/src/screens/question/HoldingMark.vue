@@ -10,7 +10,7 @@ import { useSources } from '@/state/sources'
 
 /** Whether a source holds a key study; something like it is shown to be decided on, never taken for it. */
 const props = defineProps<{ study: KeyStudy; source: Source; holding?: Holding }>()
-const { t } = useI18n()
+const { t, d } = useI18n()
 const review = useReview()
 const sources = useSources()
 const reader = useReader()
@@ -18,6 +18,8 @@ const notes = useNotes()
 const problem = useProblem()
 
 const state = computed(() => props.holding?.state ?? 'unknown')
+/** It is held, but the source has not indexed it. */
+const bare = computed(() => state.value === 'held' && props.holding?.headings === 0)
 const said = computed(() =>
   t('holding.study', {
     study: props.study.title,
@@ -29,6 +31,9 @@ const said = computed(() =>
         : props.holding?.how === 'title'
           ? t('holding.byTitle')
           : '',
+      state.value === 'held' &&
+        t('known.headings', { n: props.holding?.headings ?? 0 }, props.holding?.headings ?? 0),
+      props.holding?.changed && t('known.otherwise', { day: d(props.holding.changed, 'day') }),
     ]
       .filter(Boolean)
       .join(', '),
@@ -72,7 +77,7 @@ async function settle(to: 'held' | 'absent') {
       <v-list-item :title="t('holding.isNot')" @click="settle('absent')" />
     </v-list>
   </v-menu>
-  <i v-else class="holds" :class="state" role="img" :aria-label="said" :title="said">{{
+  <i v-else class="holds" :class="[state, { bare }]" role="img" :aria-label="said" :title="said">{{
     state === 'held' ? '✓' : state === 'absent' ? '–' : '·'
   }}</i>
 </template>
@@ -93,6 +98,10 @@ async function settle(to: 'held' | 'absent') {
 .holds.absent,
 .holds.unknown {
   color: var(--ink-2);
+}
+
+.holds.bare {
+  border-bottom: 1.5px dotted var(--ink-2);
 }
 
 .holds.near {

@@ -46,6 +46,9 @@ async function lookUp() {
   lookingUp.value = false
 }
 
+/** Records at sources that are otherwise than when they were first fetched. */
+const changed = computed(() => sources.holdings.filter((h) => h.changed).length)
+
 function remove(k: KeyStudy) {
   review.change(
     { key: 'removeStudy', params: { title: k.title } },
@@ -76,11 +79,18 @@ function remove(k: KeyStudy) {
         <button
           v-if="review.keyStudies.length && sources.on.length"
           class="btn bare"
-          :disabled="lookingUp"
+          :disabled="lookingUp || !!sources.lookedUp"
+          :title="t('known.lookUpTip')"
           @click="lookUp"
         >
           {{ t('holding.lookUp') }}
         </button>
+        <span v-if="sources.lookedUp" class="small" role="status">{{
+          t('known.lookingUp', { ...sources.lookedUp })
+        }}</span>
+        <span v-else-if="changed" class="small" role="status">{{
+          t('known.changed', { n: changed }, changed)
+        }}</span>
         <button v-if="sources.on.length" class="btn outline" @click="pasting = true">
           {{ t('holding.paste') }}
         </button>
@@ -109,7 +119,7 @@ function remove(k: KeyStudy) {
               <div class="small">{{ k.byline }}</div>
             </td>
             <td>{{ k.year || '–' }}</td>
-            <td class="small">{{ k.indexed ? t('record.indexed') : t('record.unindexed') }}</td>
+            <td class="small">{{ t(k.indexed ? 'known.broughtSome' : 'known.broughtNone') }}</td>
             <td v-for="s in sources.on" :key="s.id">
               <HoldingMark :study="k" :source="s" :holding="holding(k.id, s.id)" />
             </td>
