@@ -35,6 +35,8 @@ const bench = useBench()
 const sources = useSources()
 const instead = useInstead()
 const there = computed(() => sources.counted?.terms[props.term.id])
+/** What the source cannot be asked of this line; what it keeps under a name is the same of every line, and told in its count. */
+const lacks = computed(() => there.value?.notes.find((x) => x.kind !== 'wider'))
 
 const line = useLineActs(() => props)
 const toggle = (on: boolean): Edit => ({
@@ -101,9 +103,7 @@ function setNote(note: string) {
           @typed="setNote"
           @blur="noting = false"
         />
-        <span v-if="there?.notes.length" class="note" :title="instead(there.notes[0])"
-          >* {{ instead(there.notes[0]) }}</span
-        >
+        <span v-if="lacks" class="note" :title="instead(lacks)">* {{ instead(lacks) }}</span>
       </span>
     </td>
     <TermFigures

@@ -18,8 +18,11 @@ const notes = useNotes()
 const problem = useProblem()
 
 const state = computed(() => props.holding?.state ?? 'unknown')
+const indexes = computed(() => !!props.source.map.indexes.heading)
 /** It is held, but the source has not indexed it. */
-const bare = computed(() => state.value === 'held' && props.holding?.headings === 0)
+const bare = computed(
+  () => state.value === 'held' && indexes.value && props.holding?.headings === 0,
+)
 const said = computed(() =>
   t('holding.study', {
     study: props.study.title,
@@ -32,6 +35,7 @@ const said = computed(() =>
           ? t('holding.byTitle')
           : '',
       state.value === 'held' &&
+        indexes.value &&
         t('known.headings', { n: props.holding?.headings ?? 0 }, props.holding?.headings ?? 0),
       props.holding?.changed && t('known.otherwise', { day: d(props.holding.changed, 'day') }),
     ]

@@ -119,7 +119,7 @@ function remove(k: KeyStudy) {
               <div class="small">{{ k.byline }}</div>
             </td>
             <td>{{ k.year || '–' }}</td>
-            <td class="small">{{ t(k.indexed ? 'known.broughtSome' : 'known.broughtNone') }}</td>
+            <td class="small">{{ t(k.indexed ? 'known.some' : 'known.none') }}</td>
             <td v-for="s in sources.on" :key="s.id">
               <HoldingMark :study="k" :source="s" :holding="holding(k.id, s.id)" />
             </td>

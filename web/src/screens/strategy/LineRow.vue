@@ -39,8 +39,8 @@ function setNote(note: string) {
     )
 }
 
-/** Notes that change nothing in the sample are folded: elsewhere they may. */
-const free = (x: TypedNote) => x.more === 0 && x.fewer === 0
+/** Notes that change nothing in the sample are folded: elsewhere they may. So is what is the same of every line. */
+const free = (x: TypedNote) => (x.more === 0 && x.fewer === 0) || x.kind === 'wider'
 const telling = computed(() => props.line.notes.filter((x) => !free(x)))
 const idle = computed(() => props.line.notes.filter(free))
 const columns = computed(
