@@ -46,20 +46,28 @@ type Overlap struct {
 	Both     [][]Figure // in two of them; in one and itself: its size
 }
 
-// Of works it out. A drawn record that is found among the f-th part of another answer that was fetched stands for 1/f
-// (Horvitz and Thompson 1952); that it is in none of the others is the product of what is left of 1, since answers are drawn
-// independently. Intervals are those of Wilson 1927 for as many records as carry as much (Kish 1965), and are put
-// together as Zou and Donner 2008 do for sums. A source of which nothing was fetched shares nothing that is known: it is
-// taken for disjoint, and the interval says what else is possible.
+// Of works it out: numbers of works from one model of who holds what, so that they agree with each other and with the counts;
+// intervals from what was drawn. A drawn record that is found among the f-th part of another answer that was fetched stands for
+// 1/f (Horvitz and Thompson 1952); that it is in none of the others is the product of what is left of 1, since answers are drawn
+// independently. Intervals are those of Wilson 1927 for as many records as carry as much (Kish 1965), and are put together as Zou
+// and Donner 2008 do for sums; they hold the number that the model says, and nothing that what was seen rules out. A source of
+// which nothing was fetched shares nothing that is known: it is taken for disjoint, and the interval says what else is possible.
 func Of(answers []Answer) Overlap {
 	o := Overlap{Only: make([]Figure, len(answers)), Both: make([][]Figure, len(answers))}
 	held := make([]map[int]bool, len(answers))
+	sizes := make([]float64, len(answers))
+	in := map[int]int{} // of each work that was seen, in how many answers
 	for i, a := range answers {
 		held[i] = make(map[int]bool, len(a.Works))
+		sizes[i] = a.size()
 		for _, w := range a.Works {
-			held[i][w] = true
+			if !held[i][w] {
+				held[i][w] = true
+				in[w]++
+			}
 		}
 	}
+	m := fitted(answers).wholeWorks(sizes)
 	// beside estimates how many works of an answer are in none of some others.
 	beside := func(i int, others []int) Figure {
 		least := 1.0
@@ -76,17 +84,31 @@ func Of(answers []Answer) Overlap {
 			return x
 		})
 	}
-	for i := range answers {
-		o.Only[i] = beside(i, without(len(answers), i))
+	for i, a := range answers {
+		several := 0 // of its works that were seen elsewhere too
+		for w := range held[i] {
+			if in[w] > 1 {
+				several++
+			}
+		}
+		works := m.sum(func(p pattern) bool { return p == 1<<i })
+		o.Only[i] = beside(i, without(len(answers), i)).holding(works, 0, a.size()-float64(several))
 		o.Both[i] = make([]Figure, len(answers))
 		for j := range answers {
 			switch {
 			case i == j:
-				o.Both[i][j] = exactly(answers[i].size())
+				o.Both[i][j] = exactly(a.size())
 			case j < i:
 				o.Both[i][j] = o.Both[j][i]
 			default:
-				o.Both[i][j] = both(answers, held, i, j)
+				seen := 0.0
+				for w := range held[i] {
+					if held[j][w] {
+						seen++
+					}
+				}
+				works := m.sum(func(p pattern) bool { return p&(1<<i) != 0 && p&(1<<j) != 0 })
+				o.Both[i][j] = both(answers, held, i, j).holding(works, seen, min(a.size(), answers[j].size()))
 			}
 		}
 	}
@@ -95,19 +117,28 @@ func Of(answers []Answer) Overlap {
 	slices.SortStableFunc(order, func(a, b int) int {
 		return cmp.Compare(answers[b].fetched(), answers[a].fetched())
 	})
-	var below, above, most, sum float64
+	var works, below, above, most, sum float64
 	for n, i := range order {
 		f := beside(i, order[:n])
-		o.Together.Works += f.Works
+		works += f.Works
 		below += (f.Works - f.Low) * (f.Works - f.Low)
 		above += (f.High - f.Works) * (f.High - f.Works)
-		most = max(most, answers[i].size())
-		sum += answers[i].size()
+		most = max(most, sizes[i])
+		sum += sizes[i]
 	}
-	o.Together.Works = min(max(o.Together.Works, most), sum)
-	o.Together.Low = min(o.Together.Works, max(most, o.Together.Works-math.Sqrt(below)))
-	o.Together.High = max(o.Together.Works, min(sum, o.Together.Works+math.Sqrt(above)))
+	again := 0.0 // works that were seen in a further answer
+	for _, n := range in {
+		again += float64(n - 1)
+	}
+	works = min(max(works, most), sum)
+	o.Together = Figure{works, works - math.Sqrt(below), works + math.Sqrt(above)}.
+		holding(m.sum(func(pattern) bool { return true }), max(most, float64(len(in))), sum-again)
 	return o
+}
+
+// holding returns a figure with the works that the model says; its interval holds them, and ends where what was seen ends it.
+func (f Figure) holding(works, least, most float64) Figure {
+	return Figure{works, min(works, max(f.Low, least)), max(works, min(f.High, most))}
 }
 
 // both estimates how many works two answers share, from the records of the one that was fetched to the larger part.

@@ -106,3 +106,67 @@ func TestDrawnAnswersTellTheWhole(t *testing.T) {
 		}
 	}
 }
+
+// TestFiguresAgreeWithEachOther: whatever was drawn, what answers hold alone, share and hold together add up to what they hold.
+func TestFiguresAgreeWithEachOther(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		k := rapid.IntRange(1, 5).Draw(t, "answers")
+		world := make([][]int, k)
+		for w := range rapid.IntRange(0, 60).Draw(t, "works") {
+			for i := range k {
+				if rapid.IntRange(0, 2).Draw(t, "held") == 0 {
+					world[i] = append(world[i], w)
+				}
+			}
+		}
+		var answers []overlap.Answer
+		seen := map[int]int{}
+		for _, s := range world {
+			drawn := s[:rapid.IntRange(0, len(s)).Draw(t, "drawn")]
+			if rapid.IntRange(0, 2).Draw(t, "whole") == 0 {
+				drawn = s
+			}
+			answers = append(answers, overlap.Answer{Records: len(s), Works: drawn})
+			for _, w := range drawn {
+				seen[w]++
+			}
+		}
+		o := overlap.Of(answers)
+		figure := func(f overlap.Figure) {
+			assert.LessOrEqual(t, f.Low, f.Works)
+			assert.LessOrEqual(t, f.Works, f.High)
+			assert.Equal(t, float64(int(f.Works)), f.Works, "whole works")
+		}
+		figure(o.Together)
+		assert.GreaterOrEqual(t, o.Together.Works, float64(len(seen)), "what was seen is there")
+		sum, alone := 0.0, 0.0
+		for i := range answers {
+			figure(o.Only[i])
+			size := float64(len(world[i]))
+			sum += size
+			alone += o.Only[i].Works
+			shared := 0.0
+			for j := range answers {
+				if j != i {
+					figure(o.Both[i][j])
+					shared += o.Both[i][j].Works
+					assert.LessOrEqual(t, o.Only[i].Works+o.Both[i][j].Works, size, "what is shared is not held alone")
+					assert.LessOrEqual(t, size+o.Only[j].Works, o.Together.Works)
+				}
+			}
+			assert.GreaterOrEqual(t, o.Only[i].Works+shared, size, "what is not held alone is shared with some")
+		}
+		assert.LessOrEqual(t, o.Together.Works, sum)
+		if k == 2 {
+			assert.Equal(t, o.Together.Works, alone+o.Both[0][1].Works)
+		}
+	})
+}
+
+// What was read as "4 records, only here 1, shared 4".
+func TestFewRecordsAddUp(t *testing.T) {
+	o := overlap.Of([]overlap.Answer{{Records: 4, Works: []int{1, 2, 3}}, {Records: 900, Works: []int{1, 2, 7, 8, 9, 10, 11, 12}}})
+	assert.Equal(t, 4.0, o.Only[0].Works+o.Both[0][1].Works)
+	assert.Equal(t, 904-o.Both[0][1].Works, o.Together.Works)
+	assert.GreaterOrEqual(t, o.Both[0][1].Works, 2.0, "two of them were seen there")
+}
