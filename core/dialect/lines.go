@@ -296,6 +296,10 @@ func (p *parser) resolve(lines []TextLine) {
 			p.findings[i].Readings = []query.Expr{a, b}
 		}
 	}
+	// Two readings that find the same are no finding.
+	p.findings = slices.DeleteFunc(p.findings, func(f Finding) bool {
+		return f.Code == Mixed && len(f.Readings) == 2 && f.Readings[0] != nil && f.Readings[1] != nil && FindSame(f.Readings[0], f.Readings[1])
+	})
 }
 
 // tooLong tells of a line that its source would not take.

@@ -5,6 +5,7 @@ package explain
 import (
 	"context"
 	"slices"
+	"strings"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
@@ -131,6 +132,11 @@ func Explain(ctx context.Context, r *dialect.Reading, over Over) (*Explained, er
 		return nil, e.err
 	}
 	out.Findings = append(out.Findings, e.found...)
+	for i, f := range out.Findings { // what changes nothing mends nothing
+		if f.Mend != nil && strings.Join(strings.Fields(*f.Mend), " ") == strings.Join(strings.Fields(r.Of(f.From, f.To)), " ") {
+			out.Findings[i].Mend = nil
+		}
+	}
 	slices.SortStableFunc(out.Findings, func(a, b Finding) int { return a.From - b.From })
 	return out, ctx.Err()
 }

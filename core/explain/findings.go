@@ -452,6 +452,7 @@ func (e *explainer) otherSpellings(stem string, cut bool) (out []string) {
 	}
 	base := text.Spelling(stem)
 	seen := map[string]bool{}
+	var near []string // stems a letter off, where no stem is just the other spelling
 	for _, w := range e.list().Forms(p[0]) {
 		if strings.HasPrefix(w, stem) || text.Singular(w) != text.Singular(stem) && !strings.HasPrefix(text.Spelling(text.Singular(w)), base) {
 			continue
@@ -459,11 +460,19 @@ func (e *explainer) otherSpellings(stem string, cut bool) (out []string) {
 		head := []rune(w)
 		for l := max(len([]rune(stem))-1, 1); l <= min(len([]rune(stem))+1, len(head)); l++ {
 			s := string(head[:l])
-			if !seen[s] && s != stem && (text.Spelling(s) == base || text.Edited(s, stem) && text.Spelling(text.Singular(w)) != text.Singular(w)) {
-				seen[s] = true
+			if seen[s] || strings.HasPrefix(stem, s) { // a shorter stem is no spelling: it finds the word itself too
+				continue
+			}
+			switch seen[s] = true; {
+			case text.Spelling(s) == base:
 				out = append(out, s+"*")
+			case text.Edited(s, stem) && text.Spelling(text.Singular(w)) != text.Singular(w):
+				near = append(near, s+"*")
 			}
 		}
+	}
+	if len(out) == 0 {
+		return near
 	}
 	return out
 }

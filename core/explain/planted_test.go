@@ -150,3 +150,28 @@ func told(e *explain.Explained) string {
 	}
 	return b.String()
 }
+
+// Another spelling is proposed as such, not as a shorter stem that finds more; two readings that find the same are no finding;
+// what would change nothing is not offered as a mend.
+func TestWhatIsProposedIsWhatIsMeant(t *testing.T) {
+	e := explained(t, "cql", `labor* or farmworker*`)
+	require.Len(t, e.Findings, 1)
+	require.NotNil(t, e.Findings[0].Mend)
+	assert.Equal(t, "(labor* or labour*)", *e.Findings[0].Mend)
+	e = explained(t, "cql", `"agricultural labourer*" or farmworker*`)
+	require.Len(t, e.Findings, 1)
+	require.NotNil(t, e.Findings[0].Mend)
+	assert.Contains(t, *e.Findings[0].Mend, `"agricultural laborer*"`)
+	for _, same := range []string{"farmworker* or farmworker* and farmworker*", "shade and shade or shade"} {
+		for _, f := range explained(t, "cql", same).Findings {
+			assert.NotEqual(t, "mixed-operators", f.Code, same)
+		}
+	}
+	for _, p := range planted {
+		for _, f := range explained(t, p.dialect, p.query).Findings {
+			if f.Mend != nil {
+				assert.NotEqual(t, string([]rune(p.query)[f.From:f.To]), *f.Mend, p.query)
+			}
+		}
+	}
+}
