@@ -179,7 +179,7 @@ func suitLeads(ctx context.Context, d *desk.Desk, out *Headings, block int) erro
 	}
 	for i := range out.Leads {
 		key := text.Label(out.Leads[i].Label)
-		found := d.Pool.Index.Labelled(key)
+		found := d.Pool.Index.Keyed(key)
 		if found.IsEmpty() {
 			continue
 		}

@@ -112,7 +112,7 @@ func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Compan
 	for _, label := range order {
 		// A heading is there already where a term matches any of its assignments.
 		work.Go(func() error {
-			q := query.Heading{Which: thesaurus.Labelled(label)}
+			q := query.Heading{Which: thesaurus.Keyed(label)}
 			if ctx.Err() == nil && !slices.ContainsFunc(q.Match(set.Index).ToArray(), func(r uint32) bool { return taken.Heading(set.Records[r], label) }) {
 				add(written(set.Thesaurus, labels[label]), strategy.HeadingTerm, q, func(everywhere *roaring.Bitmap) Suit { return suits.Heading(label, everywhere) })
 			}

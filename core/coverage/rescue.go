@@ -217,7 +217,7 @@ func (r *Rescuer) holding(key itemKey) *found {
 // find searches for an item.
 func (r *Rescuer) find(key itemKey) *found {
 	if key.kind == strategy.HeadingTerm {
-		q := query.Heading{Which: thesaurus.Labelled(key.key)}
+		q := query.Heading{Which: thesaurus.Keyed(key.key)}
 		everywhere := q.Match(r.set.Index)
 		return &found{everywhere, q.Match(r.keys.Index), r.suits.Heading(key.key, everywhere)}
 	}

@@ -72,19 +72,22 @@ type Headings interface {
 	HasAt(place int) bool                 // reports whether what stands at a place there is among them
 }
 
-// A Vocabulary tells where a label stands in it. It does not change, and can be compared.
+// A Vocabulary tells where a label, as text.Label writes it, stands in it. It does not change, and can be compared.
 type Vocabulary = interface {
-	Find(label string) (place int, ok bool)
+	FindKey(key string) (place int, ok bool)
 }
 
 // Unindexed returns the records that carry no heading. They are not to be changed.
 func (ix *Index) Unindexed() *roaring.Bitmap { return ix.headings.none }
 
 // Labelled returns the records that carry a heading, by its label.
-func (ix *Index) Labelled(label string) *roaring.Bitmap {
+func (ix *Index) Labelled(label string) *roaring.Bitmap { return ix.Keyed(text.Label(label)) }
+
+// Keyed does the same for a label as text.Label writes it.
+func (ix *Index) Keyed(key string) *roaring.Bitmap {
 	out := roaring.New()
 	h := &ix.headings
-	if number, ok := h.label[text.Label(label)]; ok {
+	if number, ok := h.label[key]; ok {
 		found := make([]uint32, len(h.of[number]))
 		for i, a := range h.of[number] {
 			found[i] = h.assignments[a].record
@@ -136,7 +139,7 @@ func (h *headings) places(in Vocabulary) []int {
 	}
 	at := make([]int, len(h.labels))
 	for i, label := range h.labels {
-		place, ok := in.Find(label)
+		place, ok := in.FindKey(label)
 		if at[i] = place; !ok {
 			at[i] = -1
 		}

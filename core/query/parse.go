@@ -469,9 +469,9 @@ func (p *parser) heading(term token, modifiers []modifier) (Expr, *Error) {
 			return nil, p.wrong(m.name, "heading takes /narrower, /central and /qualifier=, not /%s%s", m.name.text, m.sign)
 		}
 	}
-	h.Which = thesaurus.Labelled(label)
+	h.Which = thesaurus.Keyed(label)
 	if h.Narrower && p.vocabulary != nil {
-		h.Which = p.vocabulary.Branch(label)
+		h.Which = p.vocabulary.BranchOf(label)
 	}
 	return h, nil
 }

@@ -69,7 +69,7 @@ func (t Term) QueryIn(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
 		if t.Until != 0 && (t.Until < query.FirstYear || t.Until > query.LastYear) {
 			return nil, fmt.Errorf("a heading is looked for up to a year from %d to %d, not %d", query.FirstYear, query.LastYear, t.Until)
 		}
-		out := query.Heading{Label: t.Heading, Narrower: t.Narrower, Central: t.Central, Qualifiers: t.Qualifiers, Until: t.Until, Which: thesaurus.Labelled(label)}
+		out := query.Heading{Label: t.Heading, Narrower: t.Narrower, Central: t.Central, Qualifiers: t.Qualifiers, Until: t.Until, Which: thesaurus.Keyed(label)}
 		if t.Narrower && vocabulary != nil {
 			t.below(vocabulary, &out)
 		}

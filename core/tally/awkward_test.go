@@ -11,6 +11,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/core/bib"
+	"tamiz/core/query"
+	"tamiz/core/strategy"
+	"tamiz/core/text"
+	"tamiz/core/thesaurus/thesaurustest"
 )
 
 // Samples of the kind that a count stumbles over: each facet is counted from the text and from what a pool keeps,
@@ -99,4 +103,33 @@ func must[T any](v T, err error) T {
 		panic(err)
 	}
 	return v
+}
+
+// A label of letters that change when they are read a second time (ŉ) is counted with what stands below it, and searched.
+func TestALabelWhoseKeyIsNotItselfKeepsItsCounts(t *testing.T) {
+	records := []*bib.Record{
+		{ID: "1", Title: "a", Headings: []bib.Assignment{{Label: "ŉ Shade"}}},
+		{ID: "2", Title: "b", Headings: []bib.Assignment{{Label: "Tents"}}},
+		{ID: "3", Title: "c"},
+	}
+	v := thesaurustest.Tree(map[string][]string{"ŉ Shade": {"Tents"}})
+	p := must(NewPool(context.Background(), records, nil))
+	p.Thesaurus = v
+	rows := must(Count(context.Background(), p, Headings, nil, DefaultWords)).Rows
+	require.Len(t, rows, 2)
+	for _, r := range rows {
+		if r.Item != "Tents" {
+			assert.Equal(t, []int{1, 2}, []int{r.Records, r.WithNarrower}, r.Item)
+			assert.EqualValues(t, 1, p.Having(Headings, text.Label(r.Item)).GetCardinality())
+		}
+	}
+	for cql, want := range map[string]uint64{`heading = "ŉ Shade"`: 1, `heading =/narrower "ŉ Shade"`: 2} {
+		q, err := query.Parse(cql, v)
+		require.NoError(t, err)
+		assert.Equal(t, want, q.Expr.Match(p.Index).GetCardinality(), cql)
+	}
+	term := strategy.Term{Kind: strategy.HeadingTerm, Heading: "ŉ Shade", On: true}
+	q, err := term.QueryIn(v)
+	require.NoError(t, err)
+	assert.EqualValues(t, 1, q.Match(p.Index).GetCardinality())
 }

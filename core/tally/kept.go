@@ -145,7 +145,7 @@ func (p *Pool) Narrower(key string) *roaring.Bitmap {
 			return known.(*roaring.Bitmap)
 		}
 	}
-	found := p.Index.Heading(p.Thesaurus.Branch(key), false, nil)
+	found := p.Index.Heading(p.Thesaurus.BranchOf(key), false, nil)
 	if p.kept != nil {
 		p.kept.below.Store(key, found)
 	}

@@ -88,7 +88,7 @@ func Held(f Facet, r *bib.Record) map[string]bool {
 func (p *Pool) Having(f Facet, key string) *roaring.Bitmap {
 	switch f {
 	case Headings:
-		return p.Index.Labelled(key)
+		return p.Index.Keyed(key)
 	case Types:
 		return p.Index.Listed(index.Types, key)
 	case Languages:

@@ -22,6 +22,13 @@ func Labelled(labels ...string) Headings {
 	for i, l := range labels {
 		keys[i] = text.Label(l)
 	}
+	return Keyed(keys...)
+}
+
+// Keyed does the same for labels as text.Label writes them: made once, since a key that is read again is not always itself (ŉ
+// becomes ʼn, and that an n with an apostrophe).
+func Keyed(keys ...string) Headings {
+	keys = slices.Clone(keys)
 	slices.Sort(keys)
 	return Headings{labels: slices.Compact(keys)}
 }
@@ -38,9 +45,14 @@ func (t *Thesaurus) These(headings ...int) Headings {
 
 // Branch returns a heading and all that stand below it. A label that the vocabulary does not have stands for itself alone.
 func (t *Thesaurus) Branch(label string) Headings {
-	h, ok := t.Find(label)
+	return t.BranchOf(text.Label(label))
+}
+
+// BranchOf does the same for a label as text.Label writes it.
+func (t *Thesaurus) BranchOf(key string) Headings {
+	h, ok := t.FindKey(key)
 	if !ok {
-		return Labelled(label)
+		return Keyed(key)
 	}
 	return t.These(t.Below(h)...)
 }
@@ -75,7 +87,7 @@ func (h Headings) Labels() iter.Seq[string] {
 }
 
 // Vocabulary returns the vocabulary they are of; ok is false for those that are known by label alone.
-func (h Headings) Vocabulary() (in interface{ Find(string) (int, bool) }, ok bool) {
+func (h Headings) Vocabulary() (in interface{ FindKey(string) (int, bool) }, ok bool) {
 	return h.of, h.of != nil
 }
 

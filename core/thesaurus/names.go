@@ -122,7 +122,12 @@ func (t *Thesaurus) called(names *hashed, key string, as func(string) string) (i
 
 // Find returns the place of the heading with a label, however that is written.
 func (t *Thesaurus) Find(label string) (int, bool) {
-	return t.called(&t.names.labels, text.Label(label), text.Label)
+	return t.FindKey(text.Label(label))
+}
+
+// FindKey does the same for a label as text.Label writes it.
+func (t *Thesaurus) FindKey(key string) (int, bool) {
+	return t.called(&t.names.labels, key, text.Label)
 }
 
 // Term returns the place of the heading that an entry term, however it is written, leads to.
