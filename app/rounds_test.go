@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"cmp"
 	"fmt"
+	"math"
 	"net/http/httptest"
 	"slices"
 	"strings"
@@ -593,8 +594,12 @@ func TestRoundsOfPeopleJournalsAndTheMostCited(t *testing.T) {
 	require.NoError(t, a.Rounds.Begin(t.Context(), a.at(t.Context(), review), rounds.Asked{Way: "alike", Most: 25}))
 	r = atRest(t, a, review)
 	assert.LessOrEqual(t, r.Works, 25)
-	for _, x := range found(t, a, review, rounds.Window{Show: "all", Round: r.Number}).Works {
+	last := math.Inf(1)
+	for _, x := range found(t, a, review, rounds.Window{Show: "all", Round: r.Number, Order: "alike"}).Works {
 		assert.NotEqual(t, "key", x.Verdict)
+		require.NotNil(t, x.Score, "how alike each is is told")
+		assert.LessOrEqual(t, *x.Score, last, "the likest first")
+		last = *x.Score
 	}
 	for _, bad := range []rounds.Asked{
 		{Way: "author", Name: " ", Sources: []int64{w.ids["vilano"]}}, {Way: "journal", Name: "X", Years: []int{2020, 2010}, Sources: []int64{w.ids["vilano"]}},

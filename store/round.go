@@ -36,6 +36,8 @@ type RoundWork struct {
 	Record int64
 	Source *int64
 	Leads  []int64
+
+	Likeness *float64 // to what belongs, of a round that looked for it
 }
 
 // A RoundStart is a work that a round began from, in one of its records.
@@ -120,7 +122,7 @@ func (s *Store) RoundStarts(ctx context.Context, round int64) ([]RoundStart, err
 
 // RoundWorks returns what the rounds of a review brought, the last rounds first, at most so many.
 func (s *Store) RoundWorks(ctx context.Context, review int64, most int) ([]RoundWork, error) {
-	return all[RoundWork](ctx, s, "select w.round, w.record, w.source, w.leads from round_work w join round r on r.id = w.round where r.review = $1 order by w.round desc, w.record limit $2", review, most)
+	return all[RoundWork](ctx, s, "select w.round, w.record, w.source, w.leads, w.likeness from round_work w join round r on r.id = w.round where r.review = $1 order by w.round desc, w.record limit $2", review, most)
 }
 
 // RoundForms returns the records that sources hold of the works that rounds of a review began from.
@@ -134,7 +136,7 @@ func (s *Store) RoundForms(ctx context.Context, review int64) ([]int64, error) {
 
 // WorksOfRound returns what one round brought.
 func (s *Store) WorksOfRound(ctx context.Context, round int64) ([]RoundWork, error) {
-	return all[RoundWork](ctx, s, "select round, record, source, leads from round_work where round = $1 order by record", round)
+	return all[RoundWork](ctx, s, "select round, record, source, leads, likeness from round_work where round = $1 order by record", round)
 }
 
 // RoundLosts returns the references of a round that led nowhere, at most so many.
@@ -221,8 +223,8 @@ func putRoundWorks(ctx context.Context, tx pgx.Tx, round int64, works []RoundWor
 		if w.Leads == nil {
 			w.Leads = []int64{}
 		}
-		batch.Queue(`insert into round_work (round, record, source, leads) values ($1, $2, $3, $4) on conflict (round, record) do update
-			set leads = (select coalesce(array_agg(distinct x order by x), '{}') from unnest(round_work.leads || excluded.leads) x)`, round, w.Record, w.Source, w.Leads)
+		batch.Queue(`insert into round_work (round, record, source, leads, likeness) values ($1, $2, $3, $4, $5) on conflict (round, record) do update
+			set leads = (select coalesce(array_agg(distinct x order by x), '{}') from unnest(round_work.leads || excluded.leads) x)`, round, w.Record, w.Source, w.Leads, w.Likeness)
 	}
 	if batch.Len() == 0 {
 		return nil

@@ -3,6 +3,7 @@ package rounds
 import (
 	"cmp"
 	"context"
+	"math"
 	"slices"
 	"strings"
 
@@ -149,7 +150,7 @@ func order(works []Work, by string, review int64) {
 	}
 	score := func(w Work) float64 {
 		if w.Score == nil {
-			return 0
+			return math.Inf(-1)
 		}
 		return *w.Score
 	}

@@ -38,6 +38,8 @@ type laidWork struct {
 	leads   []int64 // records that lead to it, of all rounds
 	caught  bool
 	missed  []string // ids of blocks, and names of limits, that hold it back
+
+	likeness *float64 // to what belongs, as a round told it
 }
 
 // layOut puts the records that rounds brought together by work, and sets them against the strategy of a review as it is laid out.
@@ -128,6 +130,9 @@ func (l *laid) put(rows []store.RoundWork, records map[int64]*bib.Record) {
 		}
 		for _, x := range row.Leads {
 			w.leads = with(w.leads, x)
+		}
+		if row.Likeness != nil {
+			w.likeness = row.Likeness
 		}
 	}
 	for i := range l.works {

@@ -254,7 +254,7 @@ func (a *Service) alike(ctx context.Context, at desk.At, most int) ([]store.Roun
 	slices.SortStableFunc(all, func(a, b scored) int { return cmp.Compare(b.score, a.score) })
 	var out []store.RoundWork
 	for _, s := range all[:min(len(all), most)] {
-		out = append(out, store.RoundWork{Record: s.id})
+		out = append(out, store.RoundWork{Record: s.id, Likeness: &s.score})
 	}
 	return out, nil
 }

@@ -90,9 +90,12 @@ func (v *view) say(k *known) {
 			cited = *r.TimesCited
 		}
 		x.Worth = l.graph.Worth(i, ties[i], cited)
-		if model != nil {
+		switch {
+		case model != nil:
 			s := model.Score(r)
 			x.Score = &s
+		default: // as the round told it that looked for it
+			x.Score = w.likeness
 		}
 		v.shown = append(v.shown, x)
 	}

@@ -134,12 +134,15 @@ export default {
       leads: 'Works that belong which cite it, or which it cites',
       shared: 'Works that it cites and that works that belong cite too (bibliographic coupling)',
       together: 'Works that cite it together with one that belongs (co-citation)',
+      alike:
+        'How much its words, headings, people and references are those of what belongs: the higher the more alike; below 0 it is more like what does not belong',
     },
     tie: {
       leads: 'lead to it | leads to it | lead to it',
       shared: 'shared references | shared reference | shared references',
       together: 'times cited together | time cited together | times cited together',
       cited: 'times cited | time cited | times cited',
+      alike: 'likeness',
     },
     retracted: 'retracted',
     retractedText: 'Its source says that this work was taken back.',

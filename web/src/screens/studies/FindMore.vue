@@ -38,6 +38,19 @@ watch(
 const { show, round, order, found, first, works, moved, anew, chosen, here, go, say, shelve } =
   useFound()
 
+// What is like those that belong is looked through in that order, as soon as a round brought it.
+watch(
+  () => rounds.data.value?.at(-1),
+  (last, before) => {
+    if (before && last?.way === 'alike' && last.number !== before.number) round.value = last.number
+  },
+)
+watch(
+  () => rounds.data.value?.find((r) => r.number === round.value)?.way,
+  (way) => way === 'alike' && (order.value = 'alike'),
+  { immediate: true },
+)
+
 const list = ref<HTMLElement>()
 function move(by: number) {
   const next = go(by)

@@ -7,7 +7,7 @@ import { useReview } from '@/state/review'
 
 /** One work that rounds brought: what leads to it, and what the strategy does with it. */
 const props = defineProps<{ work: FoundWork; selected: boolean }>()
-const { t } = useI18n()
+const { t, n } = useI18n()
 const review = useReview()
 const blocks = computed(() =>
   review.document.blocks.filter((b) => props.work.missedBy.includes(b.id)),
@@ -44,6 +44,9 @@ const ties = computed(() =>
         >
         <span v-if="work.timesCited !== undefined" class="tie"
           ><b>{{ work.timesCited }}</b> {{ t('found.tie.cited', work.timesCited) }}</span
+        >
+        <span v-if="work.score !== undefined" class="tie" :title="t('found.tip.alike')"
+          ><b>{{ n(work.score, 'one') }}</b> {{ t('found.tie.alike') }}</span
         >
         <b v-if="work.retracted" class="wrong">{{ t('found.retracted') }}</b>
         <b v-if="work.corrected">{{ t('found.corrected') }}</b>
