@@ -1610,6 +1610,11 @@ type NeighboursParams struct {
 	Field *string `form:"field,omitempty" json:"field,omitempty"`
 }
 
+// StemsAtSourceParams defines parameters for StemsAtSource.
+type StemsAtSourceParams struct {
+	Form []string `form:"form" json:"form"`
+}
+
 // VocabularyChangesParams defines parameters for VocabularyChanges.
 type VocabularyChangesParams struct {
 	// Since the earlier edition; the one before where it is not said
@@ -2173,6 +2178,9 @@ type ServerInterface interface {
 	// Preview What rough words find at a source, and the first titles
 	// (POST /api/sources/{source}/preview)
 	Preview(ctx *echo.Context, source int64) error
+	// StemsAtSource How forms of a word are best searched truncated, by the index of words of a source; none where it cannot say
+	// (GET /api/sources/{source}/stems)
+	StemsAtSource(ctx *echo.Context, source int64, params StemsAtSourceParams) error
 	// TrySource Put a question to a source and see what was sent and what came
 	// (POST /api/sources/{source}/try)
 	TrySource(ctx *echo.Context, source int64) error
@@ -5377,6 +5385,31 @@ func (w *ServerInterfaceWrapper) Preview(ctx *echo.Context) error {
 	return err
 }
 
+// StemsAtSource converts echo context to params.
+func (w *ServerInterfaceWrapper) StemsAtSource(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "source" -------------
+	var source int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "source", ctx.Param("source"), &source, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params StemsAtSourceParams
+	// ------------- Required query parameter "form" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "form", ctx.QueryParams(), &params.Form, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter form: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.StemsAtSource(ctx, source, params)
+	return err
+}
+
 // TrySource converts echo context to params.
 func (w *ServerInterfaceWrapper) TrySource(ctx *echo.Context) error {
 	var err error
@@ -5590,6 +5623,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/sources/:source/try", wrapper.TrySource, options.OperationMiddlewares["trySource"]...)
 	router.POST(options.BaseURL+"/api/sources/:source/preview", wrapper.Preview, options.OperationMiddlewares["preview"]...)
 	router.GET(options.BaseURL+"/api/sources/:source/neighbours", wrapper.Neighbours, options.OperationMiddlewares["neighbours"]...)
+	router.GET(options.BaseURL+"/api/sources/:source/stems", wrapper.StemsAtSource, options.OperationMiddlewares["stemsAtSource"]...)
 	router.GET(options.BaseURL+"/api/reviews/:review/draws", wrapper.ListDraws, options.OperationMiddlewares["listDraws"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/draws", wrapper.BeginDraw, options.OperationMiddlewares["beginDraw"]...)
 	router.POST(options.BaseURL+"/api/reviews/:review/draws/:draw/stop", wrapper.StopDraw, options.OperationMiddlewares["stopDraw"]...)
@@ -10807,6 +10841,46 @@ func (response PreviewdefaultApplicationProblemPlusJSONResponse) VisitPreviewRes
 	return err
 }
 
+type StemsAtSourceRequestObject struct {
+	Source int64 `json:"source"`
+	Params StemsAtSourceParams
+}
+
+type StemsAtSourceResponseObject interface {
+	VisitStemsAtSourceResponse(w http.ResponseWriter) error
+}
+
+type StemsAtSource200JSONResponse []Stem
+
+func (response StemsAtSource200JSONResponse) VisitStemsAtSourceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StemsAtSourcedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response StemsAtSourcedefaultApplicationProblemPlusJSONResponse) VisitStemsAtSourceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type TrySourceRequestObject struct {
 	Source int64 `json:"source"`
 	Body   *TrySourceJSONRequestBody
@@ -11394,6 +11468,9 @@ type StrictServerInterface interface {
 	// Preview What rough words find at a source, and the first titles
 	// (POST /api/sources/{source}/preview)
 	Preview(ctx context.Context, request PreviewRequestObject) (PreviewResponseObject, error)
+	// StemsAtSource How forms of a word are best searched truncated, by the index of words of a source; none where it cannot say
+	// (GET /api/sources/{source}/stems)
+	StemsAtSource(ctx context.Context, request StemsAtSourceRequestObject) (StemsAtSourceResponseObject, error)
 	// TrySource Put a question to a source and see what was sent and what came
 	// (POST /api/sources/{source}/try)
 	TrySource(ctx context.Context, request TrySourceRequestObject) (TrySourceResponseObject, error)
@@ -15988,6 +16065,32 @@ func (sh *strictHandler) Preview(ctx *echo.Context, source int64) error {
 		return err
 	} else if validResponse, ok := response.(PreviewResponseObject); ok {
 		return validResponse.VisitPreviewResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// StemsAtSource operation middleware
+func (sh *strictHandler) StemsAtSource(ctx *echo.Context, source int64, params StemsAtSourceParams) error {
+	var request StemsAtSourceRequestObject
+
+	request.Source = source
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.StemsAtSource(ctx.Request().Context(), request.(StemsAtSourceRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "StemsAtSource")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(StemsAtSourceResponseObject); ok {
+		return validResponse.VisitStemsAtSourceResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}

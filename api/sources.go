@@ -1,6 +1,10 @@
 package api
 
-import "context"
+import (
+	"context"
+
+	"tamiz/app/figures"
+)
 
 func (h Handlers) ListSources(ctx context.Context, _ ListSourcesRequestObject) (ListSourcesResponseObject, error) {
 	list, err := h.app.Outside.Sources(ctx)
@@ -44,6 +48,15 @@ func (h Handlers) Neighbours(ctx context.Context, r NeighboursRequestObject) (Ne
 	}
 	list, err := h.app.Outside.Neighbours(ctx, r.Source, field, r.Params.Word)
 	return Neighbours200JSONResponse(list), err
+}
+
+func (h Handlers) StemsAtSource(ctx context.Context, r StemsAtSourceRequestObject) (StemsAtSourceResponseObject, error) {
+	list, err := h.app.Outside.Stems(ctx, r.Source, r.Params.Form)
+	out := StemsAtSource200JSONResponse{}
+	for _, t := range list {
+		out = append(out, figures.StemOf(t))
+	}
+	return out, err
 }
 
 func (h Handlers) ListDraws(ctx context.Context, r ListDrawsRequestObject) (ListDrawsResponseObject, error) {

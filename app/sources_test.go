@@ -539,3 +539,35 @@ func TestASourceIsAddedChangedAndSwitchedOff(t *testing.T) {
 		assert.ErrorContains(t, err, "This address is not asked", address)
 	}
 }
+
+// TestAStemIsJudgedByTheWordsOfTheSource: a stem that is clean in the sample may drag in words that the source alone holds.
+func TestAStemIsJudgedByTheWordsOfTheSource(t *testing.T) {
+	a, _ := start(t)
+	w := sources(t, a)
+	almagre := w.ids["almagre"]
+	stems, err := a.Outside.Stems(t.Context(), almagre, []string{"sleep"})
+	require.NoError(t, err)
+	require.Len(t, stems, 1)
+	around, err := a.Outside.Neighbours(t.Context(), almagre, "text", "slee")
+	require.NoError(t, err)
+	others := 0
+	for _, e := range around {
+		if strings.HasPrefix(e.Term, strings.TrimSuffix(stems[0].Term, "*")) && e.Term != "sleep" {
+			others += e.Records
+		}
+	}
+	assert.LessOrEqual(t, others*50, stems[0].Reach, "%s: %v", stems[0].Term, around)
+	assert.Equal(t, others, stems[0].Drag)
+	for _, none := range [][]string{{"cane cutters"}, {"ox"}} {
+		got, err := a.Outside.Stems(t.Context(), almagre, none)
+		require.NoError(t, err)
+		for _, s := range got {
+			assert.NotContains(t, s.Term, "*", "an index of words knows nothing of phrases, and nothing is cut so short")
+		}
+	}
+	_, err = a.Outside.Stems(t.Context(), almagre, nil)
+	assert.Equal(t, "forms", problem(t, err).Field)
+	w.shut.Store(true)
+	_, err = a.Outside.Stems(t.Context(), w.ids["vilano"], []string{"sleep"})
+	assert.Error(t, err, "a source that is away is said to be away")
+}

@@ -66,6 +66,15 @@ type Stem struct {
 	Warn    bool      `json:"warn"` // it drags in more than is good, and there is no better
 }
 
+// StemOf returns a truncation as it is shown: of the words that it also finds those of most records.
+func StemOf(s tally.Truncation) Stem {
+	out := Stem{s.Term, s.Forms, s.Reach, s.Drag, []Outside{}, s.Warn}
+	for _, o := range s.Outside[:min(len(s.Outside), outsideWords)] {
+		out.Outside = append(out.Outside, Outside(o))
+	}
+	return out
+}
+
 // An Outside is a word that a stem also matches.
 type Outside struct {
 	Word    string `json:"word"`
@@ -130,11 +139,7 @@ func (a *Service) Item(ctx context.Context, at desk.At, f tally.Facet, item stri
 	}
 	if f == tally.Words {
 		for _, s := range tally.Truncations(d.Pool.Index, d.Look.Sample, bib.Text, forms) {
-			stem := Stem{s.Term, s.Forms, s.Reach, s.Drag, []Outside{}, s.Warn}
-			for _, o := range s.Outside[:min(len(s.Outside), outsideWords)] {
-				stem.Outside = append(stem.Outside, Outside(o))
-			}
-			out.Stems = append(out.Stems, stem)
+			out.Stems = append(out.Stems, StemOf(s))
 		}
 	}
 	var patterns []text.Pattern

@@ -285,37 +285,3 @@ func (a *Service) Try(ctx context.Context, id int64, t TryOut) (*Answer, error) 
 	}
 	return out, unanswered(s.Name, err)
 }
-
-// Neighbours returns the words around one in a source's own index.
-func (a *Service) Neighbours(ctx context.Context, id int64, field, word string) ([]source.Entry, error) {
-	s, err := a.source(ctx, id)
-	if err != nil {
-		return nil, err
-	}
-	if n := len([]rune(word)); n == 0 || n > 200 {
-		return nil, problems.Invalid("word", "A word has 1 to 200 characters.")
-	}
-	if !s.Map.Scan {
-		return []source.Entry{}, nil
-	}
-	ix := ""
-	for _, f := range []string{field, "text", "titleAbstract", "title", "any"} {
-		if ix = s.Map.Indexes[f]; ix != "" {
-			break
-		}
-	}
-	if ix == "" {
-		return []source.Entry{}, nil
-	}
-	c, err := a.client(s)
-	if err != nil {
-		return nil, err
-	}
-	ctx, cancel := context.WithTimeout(ctx, askTime)
-	defer cancel()
-	out, err := c.Scan(ctx, source.Scan{Index: ix, Term: word, Before: 4, Max: 14})
-	if out == nil {
-		out = []source.Entry{}
-	}
-	return out, unanswered(s.Name, err)
-}

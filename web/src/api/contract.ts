@@ -1359,6 +1359,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sources/{source}/stems": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How forms of a word are best searched truncated, by the index of words of a source; none where it cannot say */
+        get: operations["stemsAtSource"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reviews/{review}/draws": {
         parameters: {
             query?: never;
@@ -8005,6 +8022,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["IndexEntry"][];
+                };
+            };
+            /** @description what went wrong */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stemsAtSource: {
+        parameters: {
+            query: {
+                form: string[];
+            };
+            header?: never;
+            path: {
+                source: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stem"][];
                 };
             };
             /** @description what went wrong */

@@ -447,6 +447,9 @@ export default {
     stem: 'finds {reach}',
     drags: '1 through other words ({words}) | {n} through other words ({words})',
     dragsNothing: 'drags in nothing',
+    stemsAt:
+      'Told by the index of words of {source}, word by word: a record with two of them counts twice.',
+    stemsHere: 'Told by the sample: elsewhere it may drag in more.',
     absorbs: 'Folded under it:',
     noContext: 'It stands in no title or abstract of the sample.',
     openRecord: 'Open the record',

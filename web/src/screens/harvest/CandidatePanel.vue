@@ -58,6 +58,7 @@ const {
   near,
   edited,
   stems,
+  judgedAt,
   tried,
   refused,
   texts,
@@ -169,6 +170,7 @@ defineExpose({ terms, truncate, alike, name })
           v-model="truncated"
           v-model:out="out"
           :stems="stems"
+          :at="judgedAt"
           @records="
             reader.list(
               { kind: 'term', term: newTerm({ kind: 'text', text: $event, field: 'text' }) },

@@ -7,7 +7,7 @@ import type { components } from '@/api/contract'
 type Stem = components['schemas']['Stem']
 const on = defineModel<boolean>({ required: true })
 const out = defineModel<string[]>('out', { required: true })
-const props = defineProps<{ stems: Stem[] }>()
+const props = defineProps<{ stems: Stem[]; at?: string }>()
 const emit = defineEmits<{ records: [term: string] }>()
 
 const { t, n } = useI18n()
@@ -49,6 +49,9 @@ const toggle = (word: string) =>
       </span>
       <kbd>T</kbd>
     </button>
+    <p class="small by">
+      {{ at ? t('panel.stemsAt', { source: at }) : t('panel.stemsHere') }}
+    </p>
     <details v-if="dragging.length" class="small">
       <summary>{{ t('outside.show') }}</summary>
       <p>{{ t('outside.note') }}</p>
@@ -107,6 +110,10 @@ const toggle = (word: string) =>
 
 .stem.off b {
   text-decoration: line-through;
+}
+
+.by {
+  padding: 0 9px 5px;
 }
 
 details {

@@ -5,6 +5,7 @@ import { api, ask, type TallyItem, type Term } from '@/api/client'
 import { useRefusal } from '@/parts/tried'
 import { useDecide } from '@/state/decide'
 import { newTerm, useReview } from '@/state/review'
+import { useSources } from '@/state/sources'
 import type { Candidate } from './candidates'
 
 /** As which terms an item is added: as it stands, as it was typed anew, its ticked forms, truncated, or near each other. */
@@ -32,7 +33,32 @@ export function useAsTerms(candidate: Ref<Candidate>, item: Ref<TallyItem | unde
   )
   const settled = refDebounced(typed, 150)
   const edited = computed(() => typed.value.trim() !== candidate.value.item)
-  const stems = computed(() => item.value?.stems ?? [])
+  const sources = useSources()
+  const words = computed(() =>
+    item.value?.stems.length ? item.value.stems.flatMap((s) => s.forms) : [],
+  )
+  // A sample holds few of the words that begin alike: the index of the source knows all.
+  const atSource = useQuery({
+    queryKey: computed(() => ['stems', sources.chosen?.id, ...words.value]),
+    queryFn: ({ signal }) =>
+      ask(
+        api.GET('/api/sources/{source}/stems', {
+          params: { path: { source: sources.chosen?.id ?? 0 }, query: { form: words.value } },
+          signal,
+        }),
+      ),
+    enabled: () =>
+      !!sources.chosen?.map.scan &&
+      words.value.length > 0 &&
+      words.value.length <= 50 &&
+      words.value.every((w) => !w.includes(' ')),
+    staleTime: Infinity,
+    retry: false,
+  })
+  const judgedAt = computed(() => (atSource.data.value?.length ? sources.chosen?.name : undefined))
+  const stems = computed(() =>
+    atSource.data.value?.length ? atSource.data.value : (item.value?.stems ?? []),
+  )
 
   const tried = useQuery({
     queryKey: computed(() => [
@@ -108,6 +134,7 @@ export function useAsTerms(candidate: Ref<Candidate>, item: Ref<TallyItem | unde
     near,
     edited,
     stems,
+    judgedAt,
     tried,
     refused,
     texts,
