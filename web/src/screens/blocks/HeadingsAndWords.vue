@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import WithTip from '@/parts/WithTip.vue'
+import SampleMark from '@/parts/SampleMark.vue'
 
 /** What a block finds by its headings alone, by its words alone, and by both. */
 const props = defineProps<{ headings: number; both: number; words: number; unindexed?: number }>()
@@ -23,7 +24,7 @@ const parts = computed(() => [
         <i :class="p.id" aria-hidden="true" />
         <WithTip v-slot="{ describedBy }" :text="t(`formula.${p.id}`)"
           ><span tabindex="0" :aria-describedby="describedBy"
-            >{{ t(`figure.${p.id}`) }} <b>{{ n(p.records, 'whole') }}</b><template
+            >{{ t(`figure.${p.id}`) }} <b>{{ n(p.records, 'whole') }}</b><SampleMark /><template
               v-if="p.id === 'wordsAlone' && unindexed"
               >, {{ t('blocks.unindexed', { n: n(unindexed, 'whole') }) }}</template
             ></span

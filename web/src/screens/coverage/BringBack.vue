@@ -11,6 +11,7 @@ import { useBench } from '@/state/bench'
 import { itemOf, useDecide } from '@/state/decide'
 import { useReview } from '@/state/review'
 import NearMisses from './NearMisses.vue'
+import SampleMark from '@/parts/SampleMark.vue'
 
 /** What would bring a key study back to a block that misses it, at which price, the likeliest to belong there first. */
 const props = defineProps<{ of: BlockRescue; block: Block; half?: string }>()
@@ -67,7 +68,7 @@ function take(c: RescueCandidate, block = props.block) {
 
 <template>
   <NearMisses v-if="of.near.length" :block="block" :near="of.near" />
-  <h3 class="sect">{{ t('coverage.bringBack', { block: block.name }) }}</h3>
+  <h3 class="sect">{{ t('coverage.bringBack', { block: block.name }) }}<SampleMark /></h3>
   <OverNote v-if="review.sample" :block="block" :over="of.over" :about="t('free.prices')" />
   <table v-if="own.length" class="figures proposes">
     <thead>

@@ -5,6 +5,7 @@ import DropMenu from '@/parts/DropMenu.vue'
 import { useBench } from '@/state/bench'
 import { itemOf, useDecide } from '@/state/decide'
 import { newTerm, termText } from '@/state/review'
+import SampleMark from '@/parts/SampleMark.vue'
 
 /** What stands in a study and is all but a term of the block that misses it, each with what would match it. */
 const props = defineProps<{ block: Block; near: NearMiss[] }>()
@@ -32,7 +33,7 @@ function take(m: NearMiss) {
 </script>
 
 <template>
-  <h3 class="sect">{{ t('nearMiss.title', { block: block.name }) }}</h3>
+  <h3 class="sect">{{ t('nearMiss.title', { block: block.name }) }}<SampleMark /></h3>
   <ul>
     <li
       v-for="m in near"

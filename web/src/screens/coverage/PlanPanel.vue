@@ -14,6 +14,7 @@ import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 import PlanCurve from './PlanCurve.vue'
+import SampleMark from '@/parts/SampleMark.vue'
 
 /** The rescue plan: the best bargain at each step, as a curve of key studies caught against records to read. */
 const emit = defineEmits<{ study: [id: number] }>()
@@ -123,7 +124,7 @@ function take(i: number) {
                 ><span tabindex="0" :aria-describedby="describedBy">{{
                   t('figure.price')
                 }}</span></WithTip
-              >
+              ><SampleMark />
             </th>
             <th>{{ t('plan.caught') }}</th>
             <th v-if="there && sources.chosen">

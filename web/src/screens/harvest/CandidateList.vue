@@ -8,6 +8,7 @@ import { useRowsInSight } from '@/parts/rowsInSight'
 import CandidateCells from './CandidateCells.vue'
 import type { Candidate } from './candidates'
 import type { Column } from './filters'
+import SampleMark from '@/parts/SampleMark.vue'
 
 /** The ranked list: only the rows in sight are drawn, so that it stays smooth with any number. */
 const props = defineProps<{
@@ -100,8 +101,9 @@ defineExpose({ focus })
         :aria-label="t('list.sortBy', { column: t('figure.item') })"
         @click="emit('sort', 'item')"
       >
-        {{ title
-        }}<span v-if="aria('item')" aria-hidden="true">{{ sort?.down ? ' ↓' : ' ↑' }}</span>
+        {{ title }}<SampleMark /><span v-if="aria('item')" aria-hidden="true">{{
+          sort?.down ? ' ↓' : ' ↑'
+        }}</span>
       </button>
       <WithTip v-for="c in columns" :key="c.id" :text="t(`formula.${c.id}`)">
         <template #default="{ describedBy }">

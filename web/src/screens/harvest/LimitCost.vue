@@ -5,6 +5,7 @@ import type { Loss, Tally } from '@/api/client'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { useSources } from '@/state/sources'
+import SampleMark from '@/parts/SampleMark.vue'
 
 /** What a limit would lose: of what is looked at, of the key studies, and of what is to be read. */
 const props = defineProps<{
@@ -35,7 +36,7 @@ const reading = computed(() => ({ from: bench.now?.records, to: bench.ahead?.rec
 
 <template>
   <section class="cost" role="status">
-    <h2>{{ title }}</h2>
+    <h2>{{ title }}<SampleMark /></h2>
     <p>
       <button
         class="link strong"

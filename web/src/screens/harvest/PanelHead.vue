@@ -5,6 +5,7 @@ import BlockStamp from '@/parts/BlockStamp.vue'
 import { dropReasons } from '@/state/decide'
 import { useReview } from '@/state/review'
 import type { Candidate } from './candidates'
+import SampleMark from '@/parts/SampleMark.vue'
 
 /** What an item is at one look: its records, what it is selected with, and what was decided about it, by whom and when. */
 const props = defineProps<{ candidate: Candidate; chosen: Candidate[] }>()
@@ -37,6 +38,7 @@ const decidedBy = computed(() => {
 <template>
   <div class="head">
     <h2 class="mono">{{ candidate.item }}</h2>
+    <SampleMark />
     <button class="link small" @click="emit('records')">
       {{ t('panel.here', { n: n(candidate.row.records, 'whole') }, candidate.row.records) }}
     </button>

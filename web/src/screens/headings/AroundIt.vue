@@ -5,6 +5,7 @@ import { useI18n } from 'vue-i18n'
 import { api, ask, type HeadingWhole } from '@/api/client'
 import { useReview } from '@/state/review'
 import { useThrough } from './through'
+import SampleMark from '@/parts/SampleMark.vue'
 
 /** What stands around a heading: related ones, those beside it, those often with it, and the words of its records. */
 /** Words of its records that are ticked, to be taken beside its entry terms. */
@@ -68,7 +69,7 @@ const groups = computed(() =>
 <template>
   <div class="around">
     <section v-for="g in groups" :key="g.title" :aria-label="g.title">
-      <h3 class="sect">{{ g.title }}</h3>
+      <h3 class="sect">{{ g.title }}<SampleMark /></h3>
       <p>
         <button v-for="r in g.rows" :key="r.label" class="chip" @click="emit('look', r.label)">
           {{ r.label }}<em v-if="whole.counted">{{ n(r.n, 'whole') }}</em>
@@ -76,7 +77,7 @@ const groups = computed(() =>
       </p>
     </section>
     <section v-if="item.data.value?.with.length" :aria-label="t('headings.with')">
-      <h3 class="sect">{{ t('headings.with') }}</h3>
+      <h3 class="sect">{{ t('headings.with') }}<SampleMark /></h3>
       <p>
         <button
           v-for="w in item.data.value.with"

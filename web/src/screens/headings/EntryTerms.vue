@@ -4,6 +4,7 @@ import { useI18n } from 'vue-i18n'
 import type { Block, HeadingWhole } from '@/api/client'
 import { newTerm } from '@/state/review'
 import { useThrough } from './through'
+import SampleMark from '@/parts/SampleMark.vue'
 
 /** The entry terms of a heading as authors write them: what each finds and adds, ticked where it is in use and new. */
 const ticked = defineModel<string[]>({ required: true })
@@ -32,7 +33,7 @@ function open(w: Word) {
 
 <template>
   <section :aria-label="t('headings.words')">
-    <h3 class="sect">{{ t('headings.words') }}</h3>
+    <h3 class="sect">{{ t('headings.words') }}<SampleMark /></h3>
     <p v-if="!whole.entryTerms.length" class="small">{{ t('headings.wordsNone') }}</p>
     <ul>
       <li v-for="w in shown" :key="w.text">

@@ -4,6 +4,7 @@ import { useI18n } from 'vue-i18n'
 import type { Block, HeadingWhole, RecordSet } from '@/api/client'
 import { newTerm } from '@/state/review'
 import { useThrough } from './through'
+import SampleMark from '@/parts/SampleMark.vue'
 
 /** What the heading finds that the words of its block miss, and the other way round: both sides to read. */
 const props = defineProps<{ whole: HeadingWhole; block: Block }>()
@@ -47,7 +48,7 @@ const of = computed(() => Math.max(1, ...[sides.value.reduce((sum, s) => sum + s
 
 <template>
   <section v-if="of > 1" class="sides" :aria-label="t('headings.sides', { block: block.name })">
-    <h3 class="sect">{{ t('headings.sides', { block: block.name }) }}</h3>
+    <h3 class="sect">{{ t('headings.sides', { block: block.name }) }}<SampleMark /></h3>
     <div class="bar" aria-hidden="true">
       <i v-for="s in sides" :key="s.key" :class="s.key" :style="{ flexGrow: s.n / of }" />
     </div>

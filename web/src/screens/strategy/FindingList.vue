@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
 import type { QueryFinding } from '@/api/client'
+import SampleMark from '@/parts/SampleMark.vue'
 
 /** What is wrong with a query: where, why, what it does in records, and the mend in one click. */
 const chosen = defineModel<number>('chosen', { required: true })
@@ -27,7 +28,8 @@ function go(i: number, f: QueryFinding) {
 <template>
   <section :aria-label="t('pasted.findings')">
     <h2 class="sect">
-      {{ t('pasted.found', { n: n(findings.length, 'whole') }, findings.length) }}
+      {{ t('pasted.found', { n: n(findings.length, 'whole') }, findings.length)
+      }}<SampleMark v-if="sampled" />
     </h2>
     <p v-if="!findings.length" class="small good">
       {{ t(sampled ? 'pasted.clean' : 'pasted.cleanUnsampled') }}
@@ -37,9 +39,9 @@ function go(i: number, f: QueryFinding) {
         <div class="row head">
           <button class="link title" @click="go(i, f)">{{ title(f.code) }}</button>
           <span class="grow" />
-          <span v-if="f.records !== null" class="small">{{
-            t('pasted.records', { n: n(f.records, 'whole') }, f.records)
-          }}</span>
+          <span v-if="f.records !== null" class="small"
+            >{{ t('pasted.records', { n: n(f.records, 'whole') }, f.records) }}<SampleMark
+          /></span>
           <span v-if="f.keys" class="small miss">{{
             t('pasted.keys', { n: n(f.keys, 'whole') }, f.keys)
           }}</span>

@@ -18,6 +18,7 @@ import PutTogether from './PutTogether.vue'
 import WholeQuery from './WholeQuery.vue'
 import { useLines, type Line } from './lines'
 import { useWritten } from './written'
+import SampleMark from '@/parts/SampleMark.vue'
 
 /** What leaves the house: numbered lines as they are meant, and beside each how a source is asked it, or how it is typed. */
 const { t, n, d } = useI18n()
@@ -124,7 +125,7 @@ function save() {
             </th>
             <th class="left">{{ t('strategy.meant') }}</th>
             <th v-if="sources.chosen">{{ sources.chosen.name }}</th>
-            <th v-if="review.sample">{{ t('strategy.sample') }}</th>
+            <th v-if="review.sample">{{ t('strategy.sample') }}<SampleMark /></th>
             <th v-if="review.keyStudies.length">{{ t('strategy.keys') }}</th>
             <th class="left typed">
               {{
