@@ -15,6 +15,7 @@ import (
 	"tamiz/app/outside"
 	"tamiz/app/reviews"
 	"tamiz/core/bib"
+	"tamiz/core/set"
 	"tamiz/source"
 )
 
@@ -138,6 +139,22 @@ func TestASampleIsDrawnInPartsWithinTheNumber(t *testing.T) {
 	require.NoError(t, err)
 	assert.Positive(t, tallied.Contrast, "what was drawn of anything is set against the rest")
 	assert.Equal(t, s.Samples[0].Records, tallied.Looked+tallied.Contrast)
+
+	// A part can be looked at by itself.
+	for i, p := range d.Parts {
+		ids, err := a.Desk.SetIDs(ctx, at, &set.Sample{Sample: *d.Sample, Part: &i})
+		require.NoError(t, err)
+		assert.Len(t, ids, p.Wanted)
+		alone, err := a.Desk.MakeLook(ctx, review, desk.NewLook{Sample: d.Sample, Rest: true, Set: &set.Of{Set: &set.Sample{Sample: *d.Sample, Part: &i}}})
+		require.NoError(t, err)
+		of, err := a.Figures.Tally(ctx, desk.At{Review: review, Look: alone.Name}, "words")
+		require.NoError(t, err)
+		assert.Equal(t, p.Wanted, of.Looked, i)
+	}
+	none := 9
+	ids, err := a.Desk.SetIDs(ctx, at, &set.Sample{Sample: *d.Sample, Part: &none})
+	require.NoError(t, err)
+	assert.Empty(t, ids)
 
 	require.NoError(t, a.Outside.GoOn(ctx, review, d.ID, 500))
 	more := rested(t, a, review, []outside.Draw{d})[0]

@@ -24,8 +24,16 @@ func (a *Service) Stored(ctx context.Context, review int64, s set.Stored) ([]int
 		if err != nil {
 			return nil, err
 		}
-		if !slices.ContainsFunc(samples, func(x Sample) bool { return x.ID == s.Sample }) {
+		i := slices.IndexFunc(samples, func(x Sample) bool { return x.ID == s.Sample })
+		if i < 0 {
 			return nil, problems.Gone(store.ErrNone, "sample")
+		}
+		if s.Part != nil {
+			if samples[i].Draw == nil {
+				return nil, problems.Invalid("part", "This sample was not drawn in parts.")
+			}
+			parts, err := a.store.PartIDs(ctx, *samples[i].Draw)
+			return parts[*s.Part], err
 		}
 		return a.store.SampleIDs(ctx, s.Sample)
 	case *set.Joined:

@@ -3577,6 +3577,8 @@ export interface components {
             kind: "sample";
             /** Format: int64 */
             sample: number;
+            /** @description the place of one of the parts that it was drawn in */
+            part?: number;
         };
         JoinedSet: {
             /**

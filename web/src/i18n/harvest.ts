@@ -4,6 +4,7 @@ export default {
     at: 'What is looked at',
     records: 'Records of the sample and what it is set against',
     any: 'what the blocks find now',
+    part: '{sample}, the part by {part}',
     block: 'what {block} finds',
     line: 'what lines put together find',
     spot: 'blind spot of {block}',

@@ -3,10 +3,12 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { RecordSet } from '@/api/client'
 import { termText, useReview } from './review'
+import { useSources } from './sources'
 
 /** What is looked at from above: the sample, or any set of the records of sample and contrast. */
 export const useLooked = defineStore('looked', () => {
   const review = useReview()
+  const sources = useSources()
   const { t, n } = useI18n()
 
   const set = computed(() => review.look.set)
@@ -32,6 +34,20 @@ export const useLooked = defineStore('looked', () => {
     }
     return t(`looked.said.${s.aspect}`, { kind: t(`shape.kind.${s.item}`) })
   }
+
+  /** A sample by its name; a part of one by the concepts that drew it. */
+  function sample(s: RecordSet & { kind: 'sample' }): string {
+    const of = review.samples.find((x) => x.id === s.sample)
+    const part = sources.draws.find((d) => d.id === of?.draw)?.parts[s.part ?? -1]
+    if (!of) return t('looked.records')
+    return s.part === undefined
+      ? of.name
+      : t('looked.part', { sample: of.name, part: part ? partName(part) : s.part + 1 })
+  }
+
+  /** What drew a part. */
+  const partName = (part: { concepts: { name: string }[] }): string =>
+    part.concepts.map((c) => c.name).join(` ${t('draw.and')} `) || t('draw.anything')
 
   function name(s: RecordSet): string {
     switch (s.kind) {
@@ -69,7 +85,7 @@ export const useLooked = defineStore('looked', () => {
       case 'joined':
         return t('looked.joined')
       case 'sample':
-        return review.samples.find((x) => x.id === s.sample)?.name ?? t('looked.records')
+        return sample(s)
       case 'all':
         return review.sample?.name ?? t('looked.records')
     }
@@ -109,5 +125,5 @@ export const useLooked = defineStore('looked', () => {
     else mark()
   }
 
-  return { set, name, offered, inside, at, anew, mark, ordered, since }
+  return { set, name, partName, offered, inside, at, anew, mark, ordered, since }
 })

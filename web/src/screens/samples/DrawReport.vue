@@ -2,8 +2,10 @@
 import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { useI18n } from 'vue-i18n'
+import { useRouter } from 'vue-router'
 import { api, ask, type Draw } from '@/api/client'
 import SourceNotes from '@/parts/SourceNotes.vue'
+import { useLooked } from '@/state/looked'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
@@ -15,6 +17,8 @@ const emit = defineEmits<{ close: [] }>()
 const { t, n, te, d } = useI18n()
 const review = useReview()
 const sources = useSources()
+const looked = useLooked()
+const router = useRouter()
 const problem = useProblem()
 const many = ref(props.draw.atMost)
 const failed = ref('')
@@ -38,6 +42,15 @@ const where = (x: Trouble) =>
       : t('trouble.range', { from: n(x.from, 'whole'), to: n(x.to, 'whole') })
 const what = (x: Trouble) =>
   [te(`trouble.${x.kind}`) ? t(`trouble.${x.kind}`) : x.kind, x.detail].filter(Boolean).join(' – ')
+
+/** A part is looked at by itself, as any set of the sample is. */
+async function lookAt(sample: number, part: number) {
+  const set = { kind: 'sample' as const, sample, part }
+  await review.lookAt({ source: props.draw.source, sample, rest: true, set })
+  looked.mark()
+  emit('close')
+  await router.push({ name: 'harvest', params: { review: review.id } })
+}
 
 async function more(atMost: number) {
   try {
@@ -88,10 +101,18 @@ async function more(atMost: number) {
                 ? t('draw.part', {
                     n: n(p.wanted, 'whole'),
                     total: n(p.total, 'whole'),
-                    blocks: p.concepts.map((c) => c.name).join(' and '),
+                    blocks: looked.partName(p),
                   })
                 : t('draw.partAny', { n: n(p.wanted, 'whole') })
             }}
+            <button
+              v-if="draw.sample"
+              class="link"
+              :aria-label="t('draw.lookAtPartOf', { part: looked.partName(p) })"
+              @click="lookAt(draw.sample, i)"
+            >
+              {{ t('draw.lookAtPart') }}
+            </button>
           </li>
         </ul>
       </template>
