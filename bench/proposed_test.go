@@ -53,11 +53,12 @@ type judged struct{ rescue, steps, spot tallied }
 func proposals(t *testing.T, _ sizes) []row {
 	w := demo.NewWorld(demo.Seed, demo.AlmagreSize)
 	var now, toLetter, before [2]judged // of the most common terms, of those drawn
+	var richest, most [2]judged         // to the letter: over the question with most planted terms; and how much there is to be found
 	var sure, doubtful, nearly, stray, stamped, missing tallied
 	remarked := map[string]*tallied{}
 	var took, words []time.Duration
 	ctx := context.Background()
-	for _, topic := range demo.Topics {
+	for n, topic := range demo.Topics {
 		s := newSpecialist(w.Records, w.About, topic)
 		began := time.Now()
 		kept := must(company.Build(ctx, s.index.Index, s.index.Index.All()))
@@ -66,7 +67,10 @@ func proposals(t *testing.T, _ sizes) []row {
 			plan, keys := s.asked(draw)
 			drawn := min(draw, 1)
 			{
-				into, letter := &now[drawn], &toLetter[drawn]
+				into, letter := &now[drawn], []*judged{&toLetter[drawn]}
+				if n == 0 {
+					letter = append(letter, &richest[drawn])
+				}
 				began := time.Now()
 				suits := must(coverage.NewSuits(ctx, s.index, kept, plan))
 				reach := must(coverage.Find(ctx, s.index, plan))
@@ -76,13 +80,21 @@ func proposals(t *testing.T, _ sizes) []row {
 					block := must(rescuer.Block(ctx, i))
 					blocks = append(blocks, block)
 					s.judge(&into.rescue, i, texts(block.Candidates))
-					s.toLetter(&letter.rescue, i, texts(block.Candidates))
-					lacks, _, err := coverage.Lacks(ctx, reach, suits, kept, i, coverage.Wanted{First: 6 * firstShown})
+					rescued := texts(block.Candidates)
+					for _, l := range letter {
+						s.toLetter(&l.rescue, i, rescued)
+					}
+					s.mostToLetter(&most[drawn].rescue, i, rescued)
+					lacks, _, err := coverage.Lacks(ctx, reach, suits, kept, i, coverage.Wanted{First: 100 * firstShown})
 					if err != nil {
 						t.Fatal(err)
 					}
 					s.judge(&into.spot, i, lackedTexts(lacks))
-					s.toLetter(&letter.spot, i, lackedTexts(lacks))
+					lacked := lackedTexts(lacks)
+					for _, l := range letter {
+						s.toLetter(&l.spot, i, lacked)
+					}
+					s.mostToLetter(&most[drawn].spot, i, lacked)
 					{
 						found := slices.Clone(block.Candidates)
 						slices.SortStableFunc(found, func(a, b coverage.Candidate) int { return cmp.Compare(bargained(b), bargained(a)) })
@@ -93,7 +105,9 @@ func proposals(t *testing.T, _ sizes) []row {
 				for _, step := range must(rescuer.Plan(ctx, blocks)) {
 					into.steps.count(s.stepBelongs(step))
 					if step.Kind == strategy.TextTerm {
-						letter.steps.count(s.planted(step.Block, step.Item))
+						for _, l := range letter {
+							l.steps.count(s.planted(step.Block, step.Item))
+						}
 					}
 				}
 				if draw > 0 {
@@ -152,7 +166,8 @@ func proposals(t *testing.T, _ sizes) []row {
 		what := fmt.Sprintf("of the first %d words, those that belong to the block, %s: ", firstShown, of)
 		add := func(what, goal, letters string, of func(judged) tallied) {
 			rows = append(rows, row{what + ", about the concept", "before " + of(before[drawn]).String(), of(now[drawn]).String(), goal},
-				row{what + ", to the letter", "", of(toLetter[drawn]).String(), letters})
+				row{what + ", to the letter, over all questions", "most that there is to be found " + of(most[drawn]).String(), of(toLetter[drawn]).String(), "printed"},
+				row{what + ", to the letter, over the question with most planted terms", "", of(richest[drawn]).String(), letters})
 		}
 		add(what+"rescue", "≥ 0.70", "≥ 0.40", func(j judged) tallied { return j.rescue })
 		add(what+"blind spot", "≥ 0.90", "≥ 0.50", func(j judged) tallied { return j.spot })
@@ -187,6 +202,19 @@ func (s *specialist) planted(block int, item string) bool {
 func (s *specialist) toLetter(x *tallied, block int, items []string) {
 	for _, item := range items[:min(firstShown, len(items))] {
 		x.count(s.planted(block, item))
+	}
+}
+
+// mostToLetter counts how many of the first of some words could be terms of a block to the letter: as many as there are among all.
+func (s *specialist) mostToLetter(x *tallied, block int, items []string) {
+	left := 0
+	for _, item := range items {
+		if s.planted(block, item) {
+			left++
+		}
+	}
+	for n := range items[:min(firstShown, len(items))] {
+		x.count(n < left)
 	}
 }
 

@@ -66,7 +66,7 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 	if w.Most > 0 {
 		most = min(w.Most, MostRows)
 	}
-	first := min(most, len(in))
+	in, first := piecesLast(in, most)
 	t.Rows, t.Sent = append([]TallyRow{}, in[:first]...), first
 	rest := append(in[first:len(in):len(in)], out...)
 	if len(rest) == 0 {
@@ -85,6 +85,33 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 		}
 	}
 	return t, nil
+}
+
+// piecesLast returns rows with the first of them, at most so many, in front, each part in its order: where they are not all, pieces
+// of sentences are the first to be left out, since nobody would type them.
+func piecesLast(rows []TallyRow, most int) ([]TallyRow, int) {
+	if len(rows) <= most {
+		return rows, len(rows)
+	}
+	whole := 0
+	for i := range rows {
+		if !rows[i].Piece {
+			whole++
+		}
+	}
+	pieces := max(0, most-whole) // that there is room for
+	var first, rest []TallyRow
+	for _, r := range rows {
+		switch {
+		case len(first) == most || r.Piece && pieces == 0:
+			rest = append(rest, r)
+			continue
+		case r.Piece:
+			pieces--
+		}
+		first = append(first, r)
+	}
+	return append(first, rest...), len(first)
 }
 
 // picks returns how rows are parted into those that are wanted, in their order, and all others. The browser does the same with

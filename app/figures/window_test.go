@@ -3,6 +3,8 @@ package figures
 import (
 	"encoding/json"
 	"os"
+	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -41,5 +43,24 @@ func TestRowsArePickedAsTheExamplesSay(t *testing.T) {
 		}
 		assert.Equal(t, e.Items, items, w)
 		assert.Len(t, out, len(all.Rows)-len(in), w)
+	}
+}
+
+// Where not all rows are sent, pieces of sentences are the first to be left out; the order of the others stays.
+func TestPiecesOfSentencesAreLeftOutFirst(t *testing.T) {
+	var rows []TallyRow
+	for i, item := range []string{"a", "of b", "c", "of d", "e", "of f"} {
+		rows = append(rows, TallyRow{Item: item, Piece: strings.HasPrefix(item, "of "), Records: 9 - i})
+	}
+	items := func(rows []TallyRow) (out string) {
+		for _, r := range rows {
+			out += r.Item + ","
+		}
+		return out
+	}
+	for most, want := range map[int]string{6: "a,of b,c,of d,e,of f,", 4: "a,of b,c,e,", 3: "a,c,e,", 2: "a,c,", 1: "a,"} {
+		got, first := piecesLast(slices.Clone(rows), most)
+		assert.Len(t, got, 6)
+		assert.Equal(t, want, items(got[:first]), most)
 	}
 }
