@@ -20,6 +20,7 @@ type lane struct {
 	*pgxpool.Pool
 	wait    time.Duration // for a connection
 	changes bool          // what is asked here changes something
+	fences  bool          // it is changed only while a task is held, where somebody works on one
 }
 
 // bounds are how long things may take in a lane.
@@ -126,6 +127,9 @@ func (r *leased) Close() {
 // QueryRow asks for one row. Where it may have changed something and the connection is lost before the answer,
 // ErrUnknown is in the error.
 func (l *lane) QueryRow(ctx context.Context, sql string, args ...any) pgx.Row {
+	if _, fenced := fenceOf(ctx); fenced && l.fences {
+		return fencedRow{l, ctx, sql, args}
+	}
 	conn, err := l.acquire(ctx)
 	if err != nil {
 		return failed{err}
@@ -155,6 +159,9 @@ func (f failed) Scan(...any) error { return f.error }
 
 // Exec does one statement. Where the connection is lost before the answer, ErrUnknown is in the error.
 func (l *lane) Exec(ctx context.Context, sql string, args ...any) (pgconn.CommandTag, error) {
+	if _, fenced := fenceOf(ctx); fenced && l.fences {
+		return l.fencedExec(ctx, sql, args)
+	}
 	conn, err := l.acquire(ctx)
 	if err != nil {
 		return pgconn.CommandTag{}, err
@@ -198,6 +205,11 @@ func (l *lane) tx(ctx context.Context, do func(ctx context.Context, tx pgx.Tx) e
 	ending, cancel := context.WithTimeout(context.WithoutCancel(ctx), commitTime)
 	defer cancel()
 	defer func() { _ = tx.Rollback(ending) }() // after a commit it does nothing
+	if f, fenced := fenceOf(ctx); fenced && l.fences {
+		if err := f.hold(ctx, tx); err != nil {
+			return err
+		}
+	}
 	if err := do(context.WithValue(ctx, holding{}, true), tx); err != nil {
 		return err
 	}

@@ -43,6 +43,7 @@ func Open(ctx context.Context, url string) (*Store, error) {
 		}
 	}
 	s.write.changes = true
+	s.write.fences, s.bulk.fences = true, true
 	if err := s.migrate(ctx); err != nil {
 		s.Close()
 		return nil, fmt.Errorf("bringing the database up to date: %w", err)

@@ -90,8 +90,8 @@ func (s *Store) ClaimTask(ctx context.Context, name string, holder uuid.UUID, mo
 		case most.OfReview > 0 && ofReview >= most.OfReview:
 			t.Waits = "review"
 		}
-		if t.Waits != "" {
-			_, err = tx.Exec(ctx, "update task set waits = $2 where name = $1 and waits <> $2", name, t.Waits)
+		if t.Waits != "" { // that its turn was asked for is said, so that it is seen when nobody asks any more
+			_, err = tx.Exec(ctx, "update task set waits = $2, beat = now() where name = $1", name, t.Waits)
 			return err
 		}
 		_, err = tx.Exec(ctx, "update task set holder = $2, beat = now(), waits = '' where name = $1", name, holder)
@@ -137,10 +137,18 @@ func (s *Store) StopTask(ctx context.Context, name string) (bool, error) {
 	return tag.RowsAffected() > 0, err
 }
 
-// OrphanTasks lets the dead go of their tasks, and returns those and the ones that have waited for long without
-// anyone at them.
+// unasked is after what time a task that nobody is at, and whose turn nobody asks for, has been left.
+const unasked = 4 * time.Second
+
+// OrphanTasks lets the dead go of their tasks, and returns those and the ones that nobody is at and nobody will be: no job of the
+// queue that can still be fetched is for them. A job that the queue believes to run is none, since who runs one is at its task or
+// asks for its turn; nor is one that should have been fetched long ago. Each is returned under a number of its own, so that a new
+// job is not taken for the one that was left.
 func (s *Store) OrphanTasks(ctx context.Context) ([]Task, error) {
-	return all[Task](ctx, s.bulk, `update task set holder = null, beat = now(), takes = takes + (holder is not null)::int
-		where asked > done and (holder is not null and beat < now() - $1::interval or holder is null and beat < now() - interval '30 seconds')
-		returning `+taskColumns, Silent)
+	return all[Task](ctx, s.bulk, `update task set holder = null, beat = now(), takes = takes + 1
+		where asked > done and (holder is not null and beat < now() - $1::interval
+			or holder is null and beat < now() - $2::interval and not exists (
+				select from river_job j where j.kind = 'task' and j.args @> jsonb_build_object('name', task.name) and (j.state = 'available'
+					or j.state in ('scheduled', 'retryable', 'pending') and j.scheduled_at > now() - $2::interval)))
+		returning `+taskColumns, Silent, unasked)
 }

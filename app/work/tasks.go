@@ -108,11 +108,15 @@ func (a *Service) perform(ctx context.Context, k Kind, t store.Task, holder uuid
 	working, cancel := context.WithCancelCause(ctx)
 	defer cancel(nil)
 	go a.beats(working, t, holder, cancel)
-	err = guarded(working, k.Work, t)
+	err = guarded(store.Fenced(working, t.Name, holder), k.Work, t)
 	// What follows has its own time: the work may have ended because it was out of it.
 	ending, done := context.WithTimeout(context.WithoutCancel(ctx), time.Minute)
 	defer done()
+	fenced := store.Fenced(ending, t.Name, holder)
 	cause := context.Cause(working)
+	if errors.Is(err, store.ErrTakenOver) {
+		return false, nil
+	}
 	if err != nil && cause == nil {
 		if _, beaten := a.store.BeatTask(ending, t.Name, holder); errors.Is(beaten, store.ErrTakenOver) {
 			cause = beaten
@@ -122,14 +126,14 @@ func (a *Service) perform(ctx context.Context, k Kind, t store.Task, holder uuid
 	case errors.Is(cause, store.ErrTakenOver):
 		return false, nil
 	case errors.Is(cause, errStopped) && k.Stop != nil:
-		err = k.Stop(ending, t)
+		err = k.Stop(fenced, t)
 	case ctx.Err() != nil && !errors.Is(ctx.Err(), context.DeadlineExceeded), err != nil && passing(err):
 		return false, errors.Join(err, a.store.LeaveTask(ending, t.Name, holder))
 	}
 	var problem json.RawMessage
 	if err != nil {
 		p := a.problemOf(t, err)
-		if err := k.Fail(ending, t, p); err != nil {
+		if err := k.Fail(fenced, t, p); err != nil {
 			return false, err
 		}
 		if problem, err = json.Marshal(p); err != nil {
@@ -219,7 +223,8 @@ func (a *Service) StopTask(ctx context.Context, t store.Task) error {
 		if err != nil {
 			return err
 		}
-		if err := a.kinds[t.Kind].Stop(store.By(ctx, store.Author{Name: claimed.Who, Self: claimed.Author}), claimed); err != nil {
+		stopping := store.Fenced(store.By(ctx, store.Author{Name: claimed.Who, Self: claimed.Author}), claimed.Name, holder)
+		if err := a.kinds[t.Kind].Stop(stopping, claimed); err != nil {
 			return err
 		}
 		_, err = a.store.EndTask(ctx, claimed, holder, nil)
