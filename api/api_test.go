@@ -50,12 +50,17 @@ func start(t *testing.T) (*caller, *store.Store) {
 
 func startOn(t *testing.T, db *store.Store) *caller {
 	t.Helper()
-	a, err := app.New(db, sru.Guard{Everywhere: true}, nil, slog.New(slog.DiscardHandler))
+	return startLogged(t, db, slog.New(slog.DiscardHandler))
+}
+
+func startLogged(t *testing.T, db *store.Store, log *slog.Logger) *caller {
+	t.Helper()
+	a, err := app.New(db, sru.Guard{Everywhere: true}, nil, log)
 	require.NoError(t, err)
 	ctx, cancel := context.WithCancel(context.Background())
 	require.NoError(t, a.Start(ctx))
 	front := fstest.MapFS{"index.html": {Data: []byte("<!doctype html>")}, "assets/a.js": {Data: []byte("1")}}
-	handler, err := api.NewServer(a, front, slog.New(slog.DiscardHandler))
+	handler, err := api.NewServer(a, front, log)
 	require.NoError(t, err)
 	server := httptest.NewServer(handler)
 	t.Cleanup(func() {

@@ -20,7 +20,7 @@ func sendProblem(c *echo.Context, err error, log *slog.Logger) {
 		return
 	}
 	p := problemOf(c.Request().Context(), err)
-	if p.Status >= 500 {
+	if p.Status >= 500 && !errors.Is(c.Request().Context().Err(), context.Canceled) { // a browser that gave up is no fault
 		log.Error("request failed", "method", c.Request().Method, "path", c.Request().URL.Path, "problem", p.Type, "error", err)
 	}
 	body, err := json.Marshal(p)
@@ -52,6 +52,10 @@ func problemOf(ctx context.Context, err error) *problems.Problem {
 		return &problems.Problem{Type: "disk-full", Status: http.StatusInsufficientStorage, Title: "The disk of the database is full. Nothing was changed."}
 	case store.Unreachable(err):
 		return &problems.Problem{Type: "database-unreachable", Status: http.StatusServiceUnavailable, Title: "The database does not answer just now. Nothing was changed; try again in a moment."}
+	case store.Odd(err):
+		return &problems.Problem{Type: "invalid", Status: http.StatusUnprocessableEntity, Title: "A number or a text of this request is beyond what there can be. Nothing was changed."}
+	case store.Missing(err):
+		return &problems.Problem{Type: "not-found", Status: http.StatusNotFound, Title: "What this is about is not there, or not any more. Nothing was changed."}
 	case errors.As(err, &h) && h.StatusCode() < 500:
 		p = &problems.Problem{Type: "bad-request", Status: h.StatusCode(), Title: "This request was not understood."}
 		switch p.Status {

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net"
 	"strconv"
+	"strings"
 	"time"
 
 	"github.com/jackc/pgx/v5"
@@ -271,6 +272,22 @@ func Busy(err error) bool {
 		return server.Code == "55P03" || server.Code == "57014" || server.Code == "25P03" || server.Code == "53300" || server.Code == "40P01"
 	}
 	return errors.Is(err, ErrWait)
+}
+
+// Odd reports whether an error means that a value cannot be kept at all, such as a number that is beyond all numbers there are.
+// Nothing was done.
+func Odd(err error) bool {
+	var server *pgconn.PgError
+	if errors.As(err, &server) {
+		return server.Code[:2] == "22"
+	}
+	return err != nil && strings.Contains(err.Error(), "failed to encode args[") && strings.Contains(err.Error(), "value for int")
+}
+
+// Missing reports whether an error means that what a change is about is not there.
+func Missing(err error) bool {
+	var server *pgconn.PgError
+	return errors.As(err, &server) && server.Code == "23503"
 }
 
 // Full reports whether the database has no room left on its disk.

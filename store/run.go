@@ -107,7 +107,7 @@ func (s *Store) LastAsking(ctx context.Context, review int64) (Asking, error) {
 // Runs returns the runs of a review, the newest first, before one where a number is given; those that were counted in passing
 // too, where they are asked for.
 func (s *Store) Runs(ctx context.Context, review, before int64, passing bool, most int) ([]Run, error) {
-	return all[Run](ctx, s, runColumns+"where review = $1 and ($2 = 0 or id < $2) and ($3 or kind <> 'counted') order by id desc limit $4", review, before, passing, most)
+	return all[Run](ctx, s, runColumns+"where review = $1 and ($2::bigint = 0 or id < $2::bigint) and ($3 or kind <> 'counted') order by id desc limit $4", review, before, passing, most)
 }
 
 // CountedInPassing returns how many runs of a review were.

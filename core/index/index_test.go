@@ -171,3 +171,14 @@ func TestStreamHoldsTheTokensOfTheFields(t *testing.T) {
 	assert.Equal(t, []string{"heat true", "rest true", "of true", "crews false", "cane true"}, got)
 	assert.Equal(t, []uint32{4, 4, 5}, s.Ends)
 }
+
+// Nothing stands for no word: it is found nowhere, and nothing falls over.
+func TestNoWordIsFoundNowhere(t *testing.T) {
+	ix := index.Build([]*bib.Record{{Title: "Heat and rest", Abstract: "Shade."}})
+	none := text.Literal()
+	assert.True(t, ix.Phrase(none, bib.Text).IsEmpty())
+	assert.True(t, ix.PhraseWithin(none, bib.Text, ix.All()).IsEmpty())
+	assert.True(t, ix.Gram(nil, bib.Text).IsEmpty())
+	assert.True(t, ix.Near(none, text.Literal("rest"), text.Within(3), bib.Text).IsEmpty())
+	assert.True(t, ix.Near(text.Literal("rest"), none, text.Within(3), bib.Text).IsEmpty())
+}

@@ -11,6 +11,9 @@ import (
 
 // Phrase returns the records in which the pattern matches a value of one of the fields.
 func (ix *Index) Phrase(p text.Pattern, fields bib.Field) *roaring.Bitmap {
+	if len(p) == 0 { // of no word
+		return roaring.New()
+	}
 	elements := ix.elements(p)
 	if len(elements) == 1 && len(elements[0]) > 1 {
 		return ix.anyOf(elements[0], fields)
@@ -41,7 +44,7 @@ func (ix *Index) anyOf(tokens element, fields bib.Field) *roaring.Bitmap {
 func (ix *Index) PhraseWithin(p text.Pattern, fields bib.Field, set *roaring.Bitmap) *roaring.Bitmap {
 	found := roaring.New()
 	elements := ix.elements(p)
-	if elements == nil {
+	if len(elements) == 0 {
 		return found
 	}
 	_, rarest := ix.rarest(elements)
@@ -63,6 +66,9 @@ func (ix *Index) PhraseWithin(p text.Pattern, fields bib.Field, set *roaring.Bit
 // Gram returns the records in which the tokens stand as an n-gram in one value of the fields: one after
 // the other, with no break between.
 func (ix *Index) Gram(tokens []string, fields bib.Field) *roaring.Bitmap {
+	if len(tokens) == 0 {
+		return roaring.New()
+	}
 	elements := make([]element, len(tokens))
 	for i, t := range tokens {
 		n, ok := ix.token(t)
@@ -196,7 +202,7 @@ func (ix *Index) records(places []uint32) *roaring.Bitmap {
 // Near returns the records in which both patterns match in one value of the fields, so far apart.
 func (ix *Index) Near(left, right text.Pattern, d text.Distance, fields bib.Field) *roaring.Bitmap {
 	le, re := ix.elements(left), ix.elements(right)
-	if le == nil || re == nil {
+	if len(le) == 0 || len(re) == 0 {
 		return roaring.New()
 	}
 	_, ln := ix.rarest(le)
