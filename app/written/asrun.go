@@ -101,19 +101,19 @@ func (f facts) others() (out []ran) {
 	return out
 }
 
-// openSection is what stands open, before all else.
-func (f facts) openSection() document.Section {
-	s := document.Section{ID: "open", Title: "What is open", Empty: "Nothing: this is the record of the strategy as it stands."}
-	if len(f.ran) == 0 {
-		s.Empty = "The strategy was not run yet: this is what would be run."
-	}
+// openSection is what stands open, before all else; none, where nothing does.
+func (f facts) openSection() []document.Section {
+	s := document.Section{ID: "open", Title: "What is open"}
 	if f.open != nil {
 		s.Add(document.Text("%s", f.open.Says), document.Note("Changed since, and no part of this record: %s", f.open.Changed))
 	}
 	for _, r := range f.others() {
 		s.Add(document.Note("At %s another version was run, on %s: its own lines stand below.", r.source.Name, day(r.source.Run.At)))
 	}
-	return s
+	if len(s.Parts) == 0 {
+		return nil
+	}
+	return []document.Section{s}
 }
 
 // linesSection is every line as each source was asked it; where none was, as it would be.

@@ -15,7 +15,7 @@ import (
 
 // sections writes the record, section by section. One that has nothing to say says what would fill it.
 func (f facts) sections() []document.Section {
-	return []document.Section{f.openSection(), f.question(), f.sourcesSection(), f.vocabularySection(), f.strategy(), f.linesSection(), f.limits(), f.results(), f.sameWorks(), f.byWay("byHand", "Searched by hand", "No search by hand was written down.", outside.BySearch),
+	return append(f.openSection(), f.question(), f.sourcesSection(), f.vocabularySection(), f.strategy(), f.linesSection(), f.limits(), f.results(), f.sameWorks(), f.byWay("byHand", "Searched by hand", "No search by hand was written down.", outside.BySearch),
 		f.found(), f.tested(), f.development(), f.versionsSection(), f.other(),
 		f.byWay("registers", "Registers of studies", "None was searched, or it was not written down.", outside.ByRegister),
 		f.byWay("browsed", "Browsed", "No site, catalogue or table of contents was browsed, or it was not written down.", outside.ByBrowsing),
@@ -25,7 +25,7 @@ func (f facts) sections() []document.Section {
 		f.byWay("earlier", "Earlier searches that were used again", "No earlier search was used again, or it was not written down.", outside.ByEarlier),
 		f.updates(),
 		f.checked(),
-		f.left()}
+		f.left())
 }
 
 func (f facts) question() document.Section {
