@@ -104,7 +104,7 @@ func headers(next echo.HandlerFunc) echo.HandlerFunc {
 		h.Set("X-Content-Type-Options", "nosniff")
 		h.Set("Referrer-Policy", "no-referrer")
 		// Vuetify writes its theme into a style element.
-		h.Set("Content-Security-Policy", "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; frame-ancestors 'none'")
+		h.Set("Content-Security-Policy", "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; base-uri 'none'; form-action 'self'; object-src 'none'; frame-ancestors 'none'")
 		if strings.HasPrefix(c.Request().URL.Path, "/api/") {
 			h.Set("Cache-Control", "no-store")
 		}

@@ -111,7 +111,7 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 	require.NoError(t, a.Outside.Run(t.Context(), id, outside.NewRuns{Sources: ids, Records: 5000}))
 	everywhere(t, a, id)
 	found := int64(12)
-	require.NoError(t, a.Outside.WriteDown(t.Context(), id, outside.HandRun{Way: outside.ByBrowsing, Place: "Card box", Query: "heat", Records: &found, At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)}))
+	require.NoError(t, a.Outside.WriteDown(t.Context(), id, outside.HandRun{Way: outside.ByBrowsing, Place: "Card box", Query: "=heat+rest", Records: &found, At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)}))
 
 	r, err := a.Written.Record(t.Context(), at)
 	require.NoError(t, err)
@@ -206,6 +206,7 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 	}
 	assert.Equal(t, r.Flow.Sources[0].Records, n)
 	assert.Contains(t, files["runs.csv"], "Card box")
+	assert.Contains(t, files["runs.csv"], ",'=heat+rest,", "no spreadsheet takes it for a formula")
 	assert.Contains(t, files["README.txt"], "records/Surco.csv")
 	assert.Contains(t, unpacked(t, []byte(files["record.docx"])), "word/document.xml")
 	typed := 0

@@ -18,6 +18,7 @@ import (
 	"tamiz/core/bib"
 	"tamiz/exchange"
 	"tamiz/exchange/records"
+	"tamiz/exchange/table"
 )
 
 // A bundle is being written: one file after another, each with its checksum.
@@ -191,7 +192,11 @@ func (a *Service) packRuns(ctx context.Context, b *bundle, review int64) error {
 			if r.Void {
 				void = "yes"
 			}
-			_ = c.Write([]string{r.At.UTC().Format(time.RFC3339), r.Place, r.Kind, found, fmt.Sprint(r.Revision), r.Who, r.Query, r.Note, problem, fmt.Sprint(r.ID), corrects, void})
+			row := []string{r.At.UTC().Format(time.RFC3339), r.Place, r.Kind, found, fmt.Sprint(r.Revision), r.Who, r.Query, r.Note, problem, fmt.Sprint(r.ID), corrects, void}
+			for i := range row { // people wrote some of it, and others open it
+				row[i] = table.Marked(row[i])
+			}
+			_ = c.Write(row)
 		}); err != nil {
 			return err
 		}
