@@ -275,18 +275,25 @@ func (e *explainer) at(n *dialect.Node) *dialect.Node {
 	return n
 }
 
-// parts returns what a node joins, with what is joined likewise inside it drawn in.
+// parts returns what a node joins, with what is joined likewise inside it drawn in. A line that is named again and again, as where
+// lines lead back to themselves, is drawn in twice: that tells that it stands there doubly.
 func (e *explainer) parts(n *dialect.Node, op string) (out []*dialect.Node) {
+	drawn := map[int]int{}
+	line := func(ref int) *dialect.Node {
+		l := e.lines[ref]
+		if l == nil || l.Expr == nil || drawn[ref] == 2 {
+			return nil
+		}
+		drawn[ref]++
+		return l.Tree
+	}
 	var walk func(n *dialect.Node, depth int)
 	walk = func(n *dialect.Node, depth int) {
-		n = e.at(n)
 		switch {
 		case n == nil || depth > 200:
 		case n.Op == dialect.Line && (n.Join == op || len(n.Refs) == 1):
 			for _, ref := range n.Refs {
-				if l := e.lines[ref]; l != nil && l.Expr != nil {
-					walk(l.Tree, depth+1)
-				}
+				walk(line(ref), depth+1)
 			}
 		case n.Op == op && !n.Loose:
 			for _, p := range n.Parts {

@@ -278,11 +278,13 @@ func (e *explainer) group(n *dialect.Node) {
 
 // inside tells of terms that are there twice, or that another finds all of.
 func (e *explainer) inside(n *dialect.Node, parts []*dialect.Node) {
+	may := mayCover(parts)
 	for i, p := range parts {
-		if e.spent[p] {
+		if e.spent[p] || e.ctx.Err() != nil {
 			continue
 		}
-		for j, other := range parts {
+		for _, j := range may(p) {
+			other := parts[j]
 			if i == j || e.spent[other] || p == other {
 				continue
 			}
@@ -297,6 +299,47 @@ func (e *explainer) inside(n *dialect.Node, parts []*dialect.Node) {
 			e.found = append(e.found, f)
 			break
 		}
+	}
+}
+
+// mayCover returns, for a term, the places of those that may find all that it does, ascending: the same, phrases of which a word
+// stands in it or has a sign at its beginning, headings. So of many terms each is set against a few.
+func mayCover(parts []*dialect.Node) func(p *dialect.Node) []int {
+	same, first := map[string][]int{}, map[string][]int{}
+	var signs, headings []int
+	for i, p := range parts {
+		if p.Expr == nil {
+			continue
+		}
+		key := query.Write(p.Expr)
+		same[key] = append(same[key], i)
+		switch q := p.Expr.(type) {
+		case query.Phrase:
+			if word, exact := q.Pattern[0].Exact(); exact {
+				first[word] = append(first[word], i)
+			} else {
+				signs = append(signs, i)
+			}
+		case query.Heading:
+			headings = append(headings, i)
+		}
+	}
+	return func(p *dialect.Node) []int {
+		if p.Expr == nil {
+			return nil
+		}
+		out := slices.Clone(same[query.Write(p.Expr)])
+		switch q := p.Expr.(type) {
+		case query.Phrase:
+			out = append(out, signs...)
+			for _, t := range q.Pattern {
+				out = append(out, first[t.String()]...)
+			}
+		case query.Heading:
+			out = append(out, headings...)
+		}
+		slices.Sort(out)
+		return slices.Compact(out)
 	}
 }
 

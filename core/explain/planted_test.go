@@ -175,3 +175,23 @@ func TestWhatIsProposedIsWhatIsMeant(t *testing.T) {
 		}
 	}
 }
+
+// Lines that lead back to themselves are explained, and many terms are each set against those alone that may cover them.
+func TestLinesInACircleAndManyTermsAreExplained(t *testing.T) {
+	for _, q := range []string{"1 a\n2 1 or 2 or 2", "1 2 or 3 or 4\n2 1 or 3 or 4\n3 1 or 2 or 4\n4 1 or 2 or 3", "1 heat\n2 1 or 1\n3 2 or 2\n4 3 or 3\n5 4 and 5 and 5"} {
+		assert.NotEmpty(t, explained(t, "cql", q).Lines, q)
+	}
+	var many, chained []string
+	for i := range 600 {
+		many = append(many, fmt.Sprintf("word%d", i))
+		chained = append(chained, fmt.Sprintf("%d %d or word%d", i+2, i+1, i))
+	}
+	e := explained(t, "cql", strings.Join(append(many, "word7", `"word9 again"`), " or "))
+	codes := map[string]int{}
+	for _, f := range e.Findings {
+		codes[f.Code]++
+	}
+	assert.Equal(t, 1, codes[explain.Duplicate])
+	assert.Equal(t, 1, codes[explain.InsideAnother])
+	assert.Len(t, explained(t, "cql", "1 heat\n"+strings.Join(chained, "\n")).Lines, 601)
+}
