@@ -6,10 +6,13 @@ import (
 	"fmt"
 	"io"
 	"log/slog"
+	"maps"
 	"math/rand/v2"
 	"net/http"
 	"net/url"
+	"os"
 	"slices"
+	"strconv"
 	"strings"
 	"sync"
 	"testing"
@@ -71,7 +74,8 @@ func (o *odd) value(s *openapi3.SchemaRef, depth int) any {
 	switch {
 	case v.Type.Is("object"), v.Properties != nil:
 		out := map[string]any{}
-		for name, p := range v.Properties {
+		for _, name := range slices.Sorted(maps.Keys(v.Properties)) { // the same from the same seed
+			p := v.Properties[name]
 			if slices.Contains(v.Required, name) || o.r.IntN(2) == 0 {
 				if x := o.value(p, depth+1); x != nil || o.r.IntN(10) == 0 {
 					out[name] = x
@@ -125,7 +129,8 @@ func (o *odd) call(path, method string, of *openapi3.PathItem, op *openapi3.Oper
 	if op.RequestBody == nil {
 		return path, nil, ""
 	}
-	for kind, media := range op.RequestBody.Value.Content {
+	for _, kind := range slices.Sorted(maps.Keys(op.RequestBody.Value.Content)) {
+		media := op.RequestBody.Value.Content[kind]
 		if strings.Contains(kind, "json") {
 			body, _ := json.Marshal(o.value(media.Schema, 0))
 			return path, body, "application/json"
@@ -135,8 +140,11 @@ func (o *odd) call(path, method string, of *openapi3.PathItem, op *openapi3.Oper
 	return path, nil, ""
 }
 
-// oddTime is how long odd calls are made for.
-const oddTime = 25 * time.Second
+// How many times each operation is called, and how long that may take. TAMIZ_ODD_SEED makes other calls: 0 is a seed of its own.
+const (
+	oddTimes = 40
+	oddTime  = time.Minute
+)
 
 // TestOddCallsAreAnsweredClearly: whatever is asked in the form of the contract, nothing falls over: what cannot be done is said,
 // and never as a fault of the program.
@@ -170,10 +178,18 @@ func TestOddCallsAreAnsweredClearly(t *testing.T) {
 		}
 	}
 	slices.SortFunc(all, func(a, b operation) int { return strings.Compare(a.path+a.method, b.path+b.method) })
-	seed := uint64(time.Now().UnixNano())
+	seed := uint64(7)
+	if said := os.Getenv("TAMIZ_ODD_SEED"); said != "" {
+		seed, err = strconv.ParseUint(said, 10, 64)
+		require.NoError(t, err)
+		if seed == 0 {
+			seed = uint64(time.Now().UnixNano())
+		}
+	}
 	o := &odd{r: rand.New(rand.NewPCG(seed, 3)), review: id, ids: []string{"1", "2", "3", id, "60"}}
 	calls, fallen := 0, map[string]bool{}
-	for until := time.Now().Add(oddTime); time.Now().Before(until); {
+	until := time.Now().Add(oddTime)
+	for n := 0; n < oddTimes && time.Now().Before(until); n++ {
 		for _, x := range all {
 			path, body, kind := o.call(x.path, x.method, x.of, x.op)
 			r, err := http.NewRequestWithContext(t.Context(), x.method, c.server.URL+path, bytes.NewReader(body))
