@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"unicode/utf8"
 
 	"github.com/RoaringBitmap/roaring/v2"
 	"github.com/stretchr/testify/assert"
@@ -181,4 +182,24 @@ func TestNoWordIsFoundNowhere(t *testing.T) {
 	assert.True(t, ix.Gram(nil, bib.Text).IsEmpty())
 	assert.True(t, ix.Near(none, text.Literal("rest"), text.Within(3), bib.Text).IsEmpty())
 	assert.True(t, ix.Near(text.Literal("rest"), none, text.Within(3), bib.Text).IsEmpty())
+}
+
+// TestEditedWordsAreAllFound: looking only at words that share their beginning or their end finds the same as looking at all.
+func TestEditedWordsAreAllFound(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		word := rapid.StringOfN(rapid.RuneFrom([]rune("abcé手")), 1, 7, -1)
+		all := rapid.SliceOfN(word, 1, 40).Draw(t, "words")
+		ix := index.Build([]*bib.Record{{Title: strings.Join(all, " ")}})
+		w := index.NewWords(ix)
+		of := word.Draw(t, "of")
+		var want []string
+		if utf8.RuneCountInString(of) >= 4 {
+			for n := range uint32(ix.Tokens()) {
+				if text.Edited(of, ix.Token(n)) {
+					want = append(want, ix.Token(n))
+				}
+			}
+		}
+		assert.Equal(t, want, w.Edited(of))
+	})
 }

@@ -13,27 +13,67 @@ import (
 type Words struct {
 	all    []string
 	byBase map[string][]string
+	byHead map[string][]int32 // by its first two letters, places among all
+	byTail map[string][]int32 // by its last two
 }
 
 // NewWords lists the words of an index.
 func NewWords(ix *Index) *Words {
-	w := &Words{byBase: map[string][]string{}}
+	w := &Words{byBase: map[string][]string{}, byHead: map[string][]int32{}, byTail: map[string][]int32{}}
 	for n := range uint32(ix.Tokens()) {
 		word := ix.Token(n)
+		if head, tail, ok := ends(word); ok {
+			w.byHead[head], w.byTail[tail] = append(w.byHead[head], int32(n)), append(w.byTail[tail], int32(n))
+		}
 		w.all = append(w.all, word)
 		w.byBase[text.Base(word)] = append(w.byBase[text.Base(word)], word)
 	}
 	return w
 }
 
-// Edited returns the words that are one letter from another.
+// ends returns the first two letters of a word and the last two; not ok for one that has fewer.
+func ends(word string) (head, tail string, ok bool) {
+	if utf8.RuneCountInString(word) < 2 {
+		return "", "", false
+	}
+	_, first := utf8.DecodeRuneInString(word)
+	_, second := utf8.DecodeRuneInString(word[first:])
+	_, last := utf8.DecodeLastRuneInString(word)
+	_, before := utf8.DecodeLastRuneInString(word[:len(word)-last])
+	return word[:first+second], word[len(word)-last-before:], true
+}
+
+// Edited returns the words that are one letter from another. From five letters on, one letter more, less or other, or two changed
+// about, leaves the first two as they are or the last two: only words that share those are looked at.
 func (w *Words) Edited(word string) (out []string) {
-	if utf8.RuneCountInString(word) < 4 {
+	n := utf8.RuneCountInString(word)
+	if n < 4 {
 		return nil
 	}
-	for _, other := range w.all {
+	put := func(other string) {
 		if d := len(other) - len(word); d >= -4 && d <= 4 && text.Edited(word, other) {
 			out = append(out, other)
+		}
+	}
+	if n == 4 {
+		for _, other := range w.all {
+			put(other)
+		}
+		return out
+	}
+	head, tail, _ := ends(word)
+	a, b := w.byHead[head], w.byTail[tail]
+	for len(a) > 0 || len(b) > 0 { // both ascend; what is in both is looked at once
+		switch {
+		case len(b) == 0 || len(a) > 0 && a[0] < b[0]:
+			put(w.all[a[0]])
+			a = a[1:]
+		case len(a) == 0 || b[0] < a[0]:
+			put(w.all[b[0]])
+			b = b[1:]
+		default:
+			put(w.all[a[0]])
+			a, b = a[1:], b[1:]
 		}
 	}
 	return out

@@ -39,4 +39,12 @@ test('from nothing, seed words become terms, a sample is drawn in parts, and a b
   await page.getByRole('tab', { name: /Sleep loss/ }).click()
   await expect(page.getByText(/Told by [\d,]+ records that the words of B did not choose/)).toBeVisible()
   await accessible(page)
+
+  // A part of it is looked at by itself.
+  await page.goto(review.path('samples'))
+  await page.getByRole('button', { name: 'Report of nurses and sleep loss' }).first().click()
+  await page.getByRole('button', { name: 'Look at the part by Sleep loss alone' }).click()
+  await expect(page).toHaveURL(/harvest/)
+  await expect(page.getByText('nurses and sleep loss, the part by Sleep loss').first()).toBeVisible()
+  await accessible(page)
 })
