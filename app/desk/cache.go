@@ -69,7 +69,9 @@ func Cached[T any](ctx context.Context, c *cache, key string, make func(context.
 			if err == nil {
 				m.entry = c.put(key, value, bytes)
 			}
-			delete(c.under, key)
+			if c.under[key] == m { // one that everyone left, and that ends late, takes nothing from a newer
+				delete(c.under, key)
+			}
 			c.Mu.Unlock()
 			close(m.done)
 		}()

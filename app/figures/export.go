@@ -59,8 +59,7 @@ func (a *Service) Export(ctx context.Context, at desk.At, e Export) (file io.Rea
 			return nil, "", err
 		}
 	}
-	out, in := io.Pipe()
-	go func() {
+	out := exchange.Piped(func(in io.Writer) error {
 		b := bufio.NewWriterSize(in, 64<<10)
 		w, err := records.Create(b, e.Format, choice)
 		if err == nil {
@@ -73,8 +72,8 @@ func (a *Service) Export(ctx context.Context, at desk.At, e Export) (file io.Rea
 		if err == nil {
 			err = b.Flush()
 		}
-		in.CloseWithError(err) // without one, the end of the file
-	}()
+		return err
+	})
 	return out, exchange.FileName(e.Name) + e.Format.Ending(), nil
 }
 

@@ -55,19 +55,15 @@ func (a *Service) TallyFile(ctx context.Context, at desk.At, f tally.Facet, form
 	} else if against == "" && t.Contrast > 0 {
 		against = "all other records of the review"
 	}
-	out, in := io.Pipe()
-	go func() {
-		var err error
+	out := exchange.Piped(func(in io.Writer) error {
 		if format == "xlsx" {
-			err = table.WriteTallyXLSX(in, &t, [][2]string{
+			return table.WriteTallyXLSX(in, &t, [][2]string{
 				{"review", head.Name}, {"facet", string(f)}, {"sample", looked}, {"records of the sample (N1)", fmt.Sprint(t.Sample)},
 				{"contrast", against}, {"records of the contrast (N2)", fmt.Sprint(t.Contrast)}, {"counted", a.now().Format("2006-01-02 15:04")},
 				{"items left out in fewer records than", fmt.Sprint(t.LeftOutBelow)},
 			})
-		} else {
-			err = table.WriteTallyCSV(in, &t, asIs)
 		}
-		in.CloseWithError(err) // without one, the end of the file
-	}()
+		return table.WriteTallyCSV(in, &t, asIs)
+	})
 	return out, exchange.FileName(fmt.Sprintf("%s %s", head.Name, f)) + "." + format, nil
 }

@@ -70,15 +70,14 @@ func (a *Service) Bundle(ctx context.Context, at desk.At, formats []records.Form
 	if err != nil {
 		return nil, "", err
 	}
-	out, in := io.Pipe()
-	go func() {
+	out := exchange.Piped(func(in io.Writer) error {
 		b := &bundle{zip: zip.NewWriter(in), made: a.now()}
 		err := a.pack(ctx, b, at, r, doc, formats)
 		if err == nil {
 			err = b.zip.Close()
 		}
-		in.CloseWithError(err) // without one, the end of the file
-	}()
+		return err
+	})
 	return out, exchange.FileName(r.Document.Title+", search of "+a.now().Format("2006-01-02")) + ".zip", nil
 }
 

@@ -10,6 +10,7 @@ import (
 
 	"tamiz/core/bib"
 	"tamiz/core/company"
+	"tamiz/core/parallel"
 	"tamiz/core/query"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
@@ -85,11 +86,12 @@ func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Compan
 	slices.SortFunc(hopes, func(a, b hope) int { return cmp.Compare(b.most, a.most) })
 	work, ctx := errgroup.WithContext(ctx)
 	work.SetLimit(runtime.GOMAXPROCS(0))
+	beside := func(do func() error) { work.Go(func() error { return parallel.Safely(do) }) }
 	for _, h := range hopes {
 		if ctx.Err() != nil || h.most < found.least() {
 			break
 		}
-		work.Go(func() error {
+		beside(func() error {
 			tokens := strings.Split(h.item, " ")
 			if !taken.Text(tokens) {
 				add(h.item, strategy.TextTerm, query.Phrase{Pattern: text.Literal(tokens...), Fields: bib.Text}, func(everywhere *roaring.Bitmap) Suit { return suits.Text(h.item, everywhere) })
@@ -111,7 +113,7 @@ func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Compan
 	}
 	for _, label := range order {
 		// A heading is there already where a term matches any of its assignments.
-		work.Go(func() error {
+		beside(func() error {
 			q := query.Heading{Which: thesaurus.Keyed(label)}
 			if ctx.Err() == nil && !slices.ContainsFunc(q.Match(set.Index).ToArray(), func(r uint32) bool { return taken.Heading(set.Records[r], label) }) {
 				add(written(set.Thesaurus, labels[label]), strategy.HeadingTerm, q, func(everywhere *roaring.Bitmap) Suit { return suits.Heading(label, everywhere) })

@@ -13,7 +13,6 @@ import (
 	"slices"
 	"sort"
 	"strings"
-	"sync"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
@@ -70,12 +69,17 @@ func BuildWithin(ctx context.Context, records []*bib.Record) (*Index, error) {
 	if ctx.Err() != nil {
 		return nil, ctx.Err()
 	}
-	var wait sync.WaitGroup
-	wait.Go(func() { ix.headings.build(records) })
-	wait.Go(func() { ix.attributes.build(records) })
-	ix.join(parts)
-	ix.invert()
-	wait.Wait()
+	parallel.All(3, func(i int) {
+		switch i {
+		case 0:
+			ix.join(parts)
+			ix.invert()
+		case 1:
+			ix.headings.build(records)
+		default:
+			ix.attributes.build(records)
+		}
+	})
 	return ix, ctx.Err()
 }
 

@@ -3,7 +3,9 @@ package parallel
 
 import (
 	"context"
+	"fmt"
 	"runtime"
+	"runtime/debug"
 	"slices"
 	"sync"
 	"sync/atomic"
@@ -19,10 +21,7 @@ func Sort[T any](all []T, compare func(a, b T) int) {
 		return
 	}
 	first, second := slices.Clone(all[:len(all)/2]), all[len(all)/2:]
-	var wait sync.WaitGroup
-	wait.Go(func() { Sort(first, compare) })
-	Sort(second, compare)
-	wait.Wait()
+	All(2, func(i int) { Sort([][]T{first, second}[i], compare) })
 	// What was read of the second half is never written over before: the first holds as much as the gap.
 	n, i, k := 0, 0, 0
 	for i < len(first) {
@@ -47,19 +46,38 @@ func InParts(n int, work func(from, to int)) {
 	All((n+part-1)/part, func(i int) { work(i*part, min((i+1)*part, n)) })
 }
 
-// All does work for each of n things that know nothing of each other, on all cores.
+// All does work for each of n things that know nothing of each other, on all cores. Where the work panics, All does, once all
+// cores have ended, with what the first panicked with: on a core of its own nobody could hear it, and the program would end.
 func All(n int, work func(i int)) {
 	var wait sync.WaitGroup
 	var begun atomic.Int64
+	var fallen atomic.Pointer[Panic]
 	for range min(runtime.GOMAXPROCS(0), n) {
 		wait.Go(func() {
-			for i := int(begun.Add(1)) - 1; i < n; i = int(begun.Add(1)) - 1 {
+			defer func() {
+				if p := panicOf(recover()); p != nil {
+					fallen.CompareAndSwap(nil, p)
+				}
+			}()
+			for i := int(begun.Add(1)) - 1; i < n && fallen.Load() == nil; i = int(begun.Add(1)) - 1 {
 				work(i)
 			}
 		})
 	}
 	wait.Wait()
+	if p := fallen.Load(); p != nil {
+		panic(p)
+	}
 }
+
+// A Panic is what work panicked with on a core of its own, and where.
+type Panic struct {
+	Value any
+	Stack []byte
+}
+
+// Error says both.
+func (p *Panic) Error() string { return fmt.Sprintf("%v\n%s", p.Value, p.Stack) }
 
 // Each does the same with work that can fail: it returns the first error, or that of the context where that ends before,
 // and does no more from then on.
@@ -75,4 +93,24 @@ func Each(ctx context.Context, n int, work func(i int) error) error {
 		}
 	})
 	return context.Cause(ctx)
+}
+
+func panicOf(r any) *Panic {
+	switch r := r.(type) {
+	case nil:
+		return nil
+	case *Panic: // of work within
+		return r
+	}
+	return &Panic{r, debug.Stack()}
+}
+
+// Safely does work beside what others do, and returns as an error what it panicked with.
+func Safely(work func() error) (err error) {
+	defer func() {
+		if p := panicOf(recover()); p != nil {
+			err = p
+		}
+	}()
+	return work()
 }

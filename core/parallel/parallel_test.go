@@ -54,3 +54,25 @@ func TestSortIsTheSameAsByOneCore(t *testing.T) {
 		assert.True(t, slices.Equal(want, all))
 	})
 }
+
+// What falls over on one core falls over for whoever asked, and for nobody else.
+func TestAPanicReachesWhoeverAsked(t *testing.T) {
+	for _, n := range []int{1, 7, 10_000} {
+		func() {
+			defer func() {
+				p, ok := recover().(*parallel.Panic)
+				if assert.True(t, ok) {
+					assert.Equal(t, "odd", p.Value)
+					assert.Contains(t, p.Error(), "TestAPanicReachesWhoeverAsked")
+				}
+			}()
+			_ = parallel.Each(context.Background(), n, func(i int) error {
+				if i == n/2 {
+					panic("odd")
+				}
+				return nil
+			})
+		}()
+	}
+	assert.Panics(t, func() { parallel.Sort(make([]int, 20_000), func(a, b int) int { panic("odd") }) })
+}
