@@ -299,7 +299,7 @@ export default {
     byAll: 'Figures go by all that is known of it',
     brought: 'As it was brought in:',
     some: 'brought',
-    none: 'none brought',
+    none: 'none',
     broughtSome: 'with headings',
     broughtNone: 'the file brought no headings',
     notIndexedAt: 'not indexed at {source}',
