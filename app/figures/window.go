@@ -66,7 +66,10 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 	if w.Most > 0 {
 		most = min(w.Most, MostRows)
 	}
-	in, first := piecesLast(in, most)
+	first := min(most, len(in))
+	if w.Most == 0 { // who asks for so many rows gets the first of them
+		in, first = piecesLast(in, most)
+	}
 	t.Rows, t.Sent = append([]TallyRow{}, in[:first]...), first
 	rest := append(in[first:len(in):len(in)], out...)
 	if len(rest) == 0 {
