@@ -47,7 +47,7 @@ export const useLooked = defineStore('looked', () => {
 
   /** What drew a part. */
   const partName = (part: { concepts: { name: string }[] }): string =>
-    part.concepts.map((c) => c.name).join(` ${t('draw.and')} `) || t('draw.anything')
+    part.concepts.map((c) => c.name).join(` ${t('draw.and')} `) || t('draw.anythingFrom')
 
   function name(s: RecordSet): string {
     switch (s.kind) {
