@@ -1,7 +1,6 @@
 package strategy
 
 import (
-	"slices"
 	"strings"
 
 	"tamiz/core/dialect"
@@ -31,10 +30,17 @@ type adaptation struct {
 	own, other *thesaurus.Thesaurus // of the two
 	lines      []Numbered
 	worded     map[int]wording
-	said       map[int]saying       // by the number of a line that joins no others
-	words      map[int]bool         // by the place of a block: something is said there that stands in for nothing
-	beside     map[int][]query.Expr // by the place of a block: all that its lines say
-	finds      bool                 // the strategy finds something
+	said       map[int]saying   // by the number of a line that joins no others
+	at         map[[2]int]int   // the number of the line of a term, by the places of its block and its own
+	words      map[int]bool     // by the place of a block: something is said there that stands in for nothing
+	beside     map[besides]bool // what the lines of each block say
+	finds      bool             // the strategy finds something
+}
+
+// A besides is what a line of a block says, as it is written: of many it is found at once.
+type besides struct {
+	block int
+	says  string
 }
 
 // A saying is what a line says; nil where it says nothing.
@@ -44,7 +50,7 @@ type saying struct {
 }
 
 func (s Strategy) adapted(m Manner, vocabulary *thesaurus.Thesaurus) (*adaptation, error) {
-	a := &adaptation{Manner: m, from: s, as: s, own: vocabulary, other: vocabulary, said: map[int]saying{}, words: map[int]bool{}, beside: map[int][]query.Expr{}}
+	a := &adaptation{Manner: m, from: s, as: s, own: vocabulary, other: vocabulary, said: map[int]saying{}, at: map[[2]int]int{}, words: map[int]bool{}, beside: map[besides]bool{}}
 	if m.Carry != nil {
 		a.as, _ = s.Carry(m.Carry.Stands)
 		a.other = m.Carry.Terms
@@ -64,9 +70,13 @@ func (s Strategy) adapted(m Manner, vocabulary *thesaurus.Thesaurus) (*adaptatio
 			}
 			said := a.line(n)
 			a.said[n.Number] = said
-			if n.Block >= 0 && said.expr != nil {
+			if n.Block < 0 {
+				continue
+			}
+			a.at[[2]int{n.Block, n.Term}] = n.Number
+			if said.expr != nil {
 				a.words[n.Block] = a.words[n.Block] || !stands
-				a.beside[n.Block] = append(a.beside[n.Block], said.expr)
+				a.beside[besides{n.Block, query.Write(said.expr)}] = true
 			}
 		}
 	}
@@ -93,7 +103,7 @@ func (a *adaptation) line(n Numbered) saying {
 	stands := a.standsIn(n)
 	o.Beside = stands && a.Dialect.Headings == nil && a.words[n.Block]
 	expr, notes := a.Dialect.Adapt(n.Expr, o)
-	if stands && expr != nil && slices.ContainsFunc(a.beside[n.Block], func(q query.Expr) bool { return dialect.Same(q, expr) }) {
+	if stands && expr != nil && a.beside[besides{n.Block, query.Write(expr)}] {
 		once := dialect.SaidOnce(n.Expr, expr)
 		once.Term = a.from.Blocks[n.Block].Terms[n.Term].String()
 		return saying{nil, []dialect.Note{once}}
@@ -107,12 +117,8 @@ func (a *adaptation) line(n Numbered) saying {
 // Term writes a term of a block as a line of it, on or off: as it is, or would be, said beside what is on.
 func (t *Typed) Term(block, term int) dialect.Written {
 	a := t.by
-	for _, n := range a.lines {
-		if n.Block == block && n.Term == term {
-			if said, ok := a.said[n.Number]; ok {
-				return a.Dialect.Print(said.expr, said.notes)
-			}
-		}
+	if number, on := a.at[[2]int{block, term}]; on {
+		return a.Dialect.Print(a.said[number].expr, a.said[number].notes)
 	}
 	q, err := a.as.Blocks[block].Terms[term].QueryIn(a.other)
 	if err != nil {
