@@ -25,7 +25,7 @@ type Finding struct {
 	Mend     *string      // what should stand there instead; nil where nothing can be proposed
 	Readings []query.Expr // of mixed operators: as taken, and otherwise
 
-	trees [2]*Node
+	Trees [2]*Node // the two as parts of the text
 }
 
 func mended(s string) *string { return &s }

@@ -6,20 +6,24 @@ import (
 	"tamiz/core/query"
 )
 
-// mostLeaves is how many terms FindSame looks at: twice the work for each.
-const mostLeaves = 16
+const (
+	mostLeaves  = 16      // that FindSame looks at: twice the work for each
+	mostWritten = 200     // terms as they are written, the same again and again
+	mostLooks   = 1 << 20 // at a part
+)
 
 // FindSame reports whether two expressions find the same whatever their terms do: what is parted into several queries is put
-// together otherwise. It looks at every way in which their terms can find a record or not; of more terms than it looks at, it
-// reports that they do not.
+// together otherwise. It looks at every way in which their terms can find a record or not; of more terms than it looks at,
+// or of a few that stand there hundreds of times, it reports that they do not.
 func FindSame(a, b query.Expr) bool {
 	leaves := map[string]int{}
-	left, right := truthOf(a, leaves), truthOf(b, leaves)
-	if len(leaves) > mostLeaves {
+	left := mostWritten
+	one, other := truthOf(a, leaves, &left), truthOf(b, leaves, &left)
+	if len(leaves) > mostLeaves || left < 0 || (mostWritten-left)<<len(leaves) > mostLooks {
 		return false
 	}
 	for which := range 1 << len(leaves) {
-		if left(which) != right(which) {
+		if one(which) != other(which) {
 			return false
 		}
 	}
@@ -27,9 +31,13 @@ func FindSame(a, b query.Expr) bool {
 }
 
 // truthOf returns whether an expression finds a record that the terms find whose bits are set.
-func truthOf(q query.Expr, leaves map[string]int) func(which int) bool {
+// It stops where there are more terms than left.
+func truthOf(q query.Expr, leaves map[string]int, left *int) func(which int) bool {
 	op, parts := operatorOf(q)
 	if op == "" {
+		if *left--; *left < 0 {
+			return func(int) bool { return false }
+		}
 		written := query.Write(q)
 		if _, seen := leaves[written]; !seen {
 			leaves[written] = len(leaves)
@@ -39,7 +47,9 @@ func truthOf(q query.Expr, leaves map[string]int) func(which int) bool {
 	}
 	of := make([]func(int) bool, len(parts))
 	for i, p := range parts {
-		of[i] = truthOf(p, leaves)
+		if of[i] = truthOf(p, leaves, left); *left < 0 {
+			return func(int) bool { return false }
+		}
 	}
 	return func(which int) bool {
 		finds := func(f func(int) bool) bool { return f(which) }

@@ -87,7 +87,7 @@ func (p *parser) held(depth int) *Node {
 func (p *parser) unclosed(from, told int) {
 	for i := told; i < len(p.findings); i++ {
 		f := p.findings[i]
-		if f.Code == Mixed && f.To == p.at && f.trees[0] != nil {
+		if f.Code == Mixed && f.To == p.at && f.Trees[0] != nil {
 			p.findings = slices.Delete(p.findings, i, i+1)
 			p.find(Bracket, from, p.at, f.Mend, "this bracket has no partner; it is taken to end where another operator begins")
 			return

@@ -270,6 +270,7 @@ func (p *parser) resolve(lines []TextLine) {
 		}
 		if size > query.MaxClauses {
 			p.find(TooLongFor, n.From, n.To, nil, "this stands for more than %d terms once its lines are written out; it is left out", query.MaxClauses)
+			n.Left = true
 			return nil, 0
 		}
 		if n.Op == Line {
@@ -290,7 +291,7 @@ func (p *parser) resolve(lines []TextLine) {
 		line(i)
 	}
 	for i := range p.findings {
-		if t := p.findings[i].trees; t[0] != nil {
+		if t := p.findings[i].Trees; t[0] != nil {
 			a, _ := node(t[0])
 			b, _ := node(t[1])
 			p.findings[i].Readings = []query.Expr{a, b}

@@ -21,6 +21,7 @@ type Node struct {
 	Marked   bool       // a term in phrase marks
 	Loose    bool       // words side by side that the dialect takes one by one
 	Implied  bool       // nothing stands between the parts
+	Left     bool       // left out: it stands for too much
 }
 
 // Walk visits a node and all in it, from left to right.
@@ -50,6 +51,7 @@ type Reading struct {
 	Numbered bool
 	Together bool // each line is a query; their records belong together
 	Findings []Finding
+	More     bool // there is more wrong than is told
 }
 
 // Expr returns what the whole finds: what the last line does, or any of several queries. nil where nothing of it can be searched.

@@ -51,6 +51,7 @@ func (d *Dialect) Read(typed string, vocabulary *thesaurus.Thesaurus) (*Reading,
 	}
 	p.resolve(out.Lines)
 	slices.SortStableFunc(p.findings, func(a, b Finding) int { return a.From - b.From })
+	out.More = len(p.findings) > maxFound
 	out.Findings = p.findings[:min(len(p.findings), maxFound)]
 	return out, nil
 }
@@ -545,7 +546,7 @@ func (p *parser) mixed(items []*Node, ops []joiner) {
 	other := quiet.foldOtherwise(clone(), ops, taken)
 	p.findings = append(p.findings, Finding{Code: Mixed, From: items[0].From, To: items[len(items)-1].To, Mend: mended(p.withBrackets(taken)),
 		Why: fmt.Sprintf("different operators stand side by side without brackets. Taken as %s; it might have been meant as %s", short(p.withBrackets(taken)), short(p.withBrackets(other)))})
-	p.findings[len(p.findings)-1].trees = [2]*Node{taken, other}
+	p.findings[len(p.findings)-1].Trees = [2]*Node{taken, other}
 }
 
 // foldOtherwise joins as many people would read it, or where that is how it is taken, from left to right, or from the right.

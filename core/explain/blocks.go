@@ -95,7 +95,7 @@ func (e *explainer) verbatim(out *Explained, block int, n *dialect.Node) {
 		v.Block = out.Blocks[block].Name
 	}
 	if q := e.expr(n); q != nil {
-		v.Records, _ = e.counts(q)
+		v.Records, _ = e.counts(n)
 		if cql := query.Write(q); len([]rune(cql)) <= strategy.MostVerbatim {
 			if _, err := query.Parse(cql, nil); err == nil {
 				v.CQL = cql

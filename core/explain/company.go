@@ -10,6 +10,7 @@ import (
 	"tamiz/core/company"
 	"tamiz/core/dialect"
 	"tamiz/core/query"
+	"tamiz/core/strategy"
 	"tamiz/core/text"
 	"tamiz/core/thesaurus"
 )
@@ -248,6 +249,9 @@ func (e *explainer) strays(parts []*dialect.Node) {
 		if c := e.comparable(p); len(c.items) > 0 {
 			all = append(all, c)
 		}
+		if len(all) > strategy.MaxBlocks {
+			return // no query of concepts
+		}
 	}
 	for i, c := range all {
 		if len(c.items) < 2 || e.company() == nil {
@@ -330,7 +334,7 @@ func (e *explainer) concepts(n *dialect.Node) {
 		return // they belong to one thing
 	}
 	more := int(all.GetCardinality() - shared)
-	e.found = append(e.found, Finding{Code: OrAmongConcepts, From: n.From, To: n.To, Records: &more,
+	e.put(Finding{Code: OrAmongConcepts, From: n.From, To: n.To, Records: &more,
 		Why:  fmt.Sprintf("%s and %s keep different company, and are joined by OR: they find %s together, of which %s hold both", e.names(first.nodes), e.names(second.nodes), number(all.GetCardinality()), number(shared)),
 		Mend: e.anded(n, first.nodes, second.nodes)})
 }

@@ -3,7 +3,9 @@
 package explain
 
 import (
+	"cmp"
 	"context"
+	"fmt"
 	"slices"
 	"strings"
 
@@ -88,13 +90,20 @@ const (
 	LimitOnIndexing  = "limit-on-indexing"
 	NotDrops         = "not-drops"
 	Duplicate        = "duplicate"
+	MoreOf           = "more-not-told" // not all of a kind are told
 )
 
 // Explain tells what was read. It looks at ctx as it goes.
 func Explain(ctx context.Context, r *dialect.Reading, over Over) (*Explained, error) {
-	e := &explainer{ctx: ctx, r: r, over: over, lines: map[int]*dialect.TextLine{}, hits: map[*dialect.Node]*roaring.Bitmap{}, spent: map[*dialect.Node]bool{}}
+	e := &explainer{ctx: ctx, r: r, over: over, lines: map[int]*dialect.TextLine{}, spent: map[*dialect.Node]bool{}, told: map[string]int{}, edited: map[string][]string{}, drags: map[string]dragging{}}
 	for i := range r.Lines {
 		e.lines[r.Lines[i].Number] = &r.Lines[i]
+	}
+	if e.set() {
+		e.sample = newFinder(e.lines, e.within)
+	}
+	if over.Keys.Index != nil {
+		e.keys = newFinder(e.lines, func(q query.Expr) *roaring.Bitmap { return q.Match(over.Keys.Index) })
 	}
 	out := &Explained{Dialect: r.Dialect.Name, Text: string(r.Text), Lines: []Line{}, Blocks: []strategy.Block{}, Limits: []strategy.Limit{}, Verbatim: []Verbatim{}, Findings: []Finding{}}
 	for i, l := range r.Lines {
@@ -103,7 +112,10 @@ func Explain(ctx context.Context, r *dialect.Reading, over Over) (*Explained, er
 			line.Number = i + 1
 		}
 		if l.Expr != nil {
-			line.Records, line.Keys = e.counts(l.Expr)
+			line.Records, line.Keys = e.counts(l.Tree)
+		}
+		if err := ctx.Err(); err != nil {
+			return nil, err
 		}
 		out.Lines = append(out.Lines, line)
 	}
@@ -111,7 +123,7 @@ func Explain(ctx context.Context, r *dialect.Reading, over Over) (*Explained, er
 	e.blocks(out)
 	for _, f := range r.Findings {
 		found := Finding{Code: f.Code, From: f.From, To: f.To, Why: f.Why, Mend: f.Mend}
-		e.readings(&found, f.Readings)
+		e.readings(&found, f.Trees)
 		out.Findings = append(out.Findings, found)
 	}
 	for i := range r.Lines {
@@ -119,6 +131,7 @@ func Explain(ctx context.Context, r *dialect.Reading, over Over) (*Explained, er
 			return nil, err
 		}
 	}
+	e.drawnIn = e.inner()
 	for i := range r.Lines {
 		if err := e.joined(r.Lines[i].Tree); err != nil {
 			return nil, err
@@ -128,9 +141,10 @@ func Explain(ctx context.Context, r *dialect.Reading, over Over) (*Explained, er
 		e.nothing(n)
 	}
 	e.whole()
-	if e.err != nil {
-		return nil, e.err
+	if err := cmp.Or(e.err, ctx.Err()); err != nil {
+		return nil, err
 	}
+	e.untold()
 	out.Findings = append(out.Findings, e.found...)
 	for i, f := range out.Findings { // what changes nothing mends nothing
 		if f.Mend != nil && strings.Join(strings.Fields(*f.Mend), " ") == strings.Join(strings.Fields(r.Of(f.From, f.To)), " ") {
@@ -142,16 +156,24 @@ func Explain(ctx context.Context, r *dialect.Reading, over Over) (*Explained, er
 }
 
 type explainer struct {
-	ctx    context.Context
-	err    error
-	r      *dialect.Reading
-	over   Over
-	lines  map[int]*dialect.TextLine
-	hits   map[*dialect.Node]*roaring.Bitmap
-	spent  map[*dialect.Node]bool // told as a mistake of its own, so that nothing more is said of it
-	found  []Finding
-	less   bool // what is looked at is taken away by NOT
-	leaves []*dialect.Node
+	ctx     context.Context
+	err     error
+	r       *dialect.Reading
+	over    Over
+	lines   map[int]*dialect.TextLine
+	sample  *finder                // nil without records
+	keys    *finder                // nil without key studies
+	spent   map[*dialect.Node]bool // told as a mistake of its own, so that nothing more is said of it
+	found   []Finding
+	told    map[string]int // findings of each kind
+	less    bool           // what is looked at is taken away by NOT
+	leaves  []*dialect.Node
+	places  map[*dialect.Node]placed
+	sought  *covers                // of the leaves
+	drawnIn map[*dialect.Node]bool // parts that are drawn into others
+	drawn   int                    // parts of other lines that were drawn in
+	edited  map[string][]string    // words one letter from another
+	drags   map[string]dragging    // by stems
 
 	words *index.Words
 	whom  *company.Company
@@ -159,66 +181,65 @@ type explainer struct {
 }
 
 func (e *explainer) find(code string, n *dialect.Node, records *int, mend *string, why string) {
-	e.found = append(e.found, Finding{Code: code, From: n.From, To: n.To, Why: why, Records: records, Mend: mend})
+	e.put(Finding{Code: code, From: n.From, To: n.To, Why: why, Records: records, Mend: mend})
+}
+
+func (e *explainer) put(f Finding) {
+	e.found = append(e.found, f)
+	e.told[f.Code]++
+}
+
+// mostTold is how many findings of one kind are told: nobody reads more, and to look for each takes its time.
+const mostTold = 200
+
+// enough reports whether no more findings of a kind are looked for.
+func (e *explainer) enough(code string) bool { return e.told[code] >= mostTold }
+
+// untold says of what kinds there may be more than are told, and where a query was too long for its records to be counted.
+func (e *explainer) untold() {
+	last := map[string]int{}
+	for _, f := range e.found {
+		last[f.Code] = max(last[f.Code], f.To)
+	}
+	for code, n := range e.told {
+		if n >= mostTold {
+			at := last[code]
+			e.found = append(e.found, Finding{Code: MoreOf, From: at, To: at, Why: fmt.Sprintf("%d of this kind (%s) are told; the rest of the query was not looked through for more", n, code)})
+		}
+	}
+	if e.r.More {
+		at := e.r.Findings[len(e.r.Findings)-1].To
+		e.found = append(e.found, Finding{Code: MoreOf, From: at, To: at, Why: fmt.Sprintf("%d mistakes in how this is written are told; there are more behind them", len(e.r.Findings))})
+	}
+	if e.drawn >= mostDrawn {
+		at := len(e.r.Text)
+		e.found = append(e.found, Finding{Code: MoreOf, From: at, To: at, Why: "the lines name each other so often that not all was set against all; what stands twice may be more than is told"})
+	}
+	if e.sample != nil && e.sample.full || e.keys != nil && e.keys.full {
+		at := len(e.r.Text)
+		e.found = append(e.found, Finding{Code: MoreOf, From: at, To: at, Why: "this is too much to be counted at once; of what stands without a figure nothing was counted. In parts, each is"})
+	}
 }
 
 func (e *explainer) set() bool { return e.over.Set.Index != nil }
 
-// counts returns how many records and key studies an expression finds; nil where there are none to look at.
-func (e *explainer) counts(q query.Expr) (records, keys *int) {
-	if e.set() {
-		n := int(e.within(q).GetCardinality())
-		records = &n
+// counts returns how many records and key studies a part finds; nil where there are none to look at.
+func (e *explainer) counts(n *dialect.Node) (records, keys *int) {
+	if e.sample != nil {
+		records = e.sample.count(n)
 	}
-	if e.over.Keys.Index != nil {
-		n := int(q.Match(e.over.Keys.Index).GetCardinality())
-		keys = &n
+	if e.keys != nil {
+		keys = e.keys.count(n)
 	}
 	return records, keys
 }
 
-// match returns what a part of the query finds; nil where that is not known.
+// match returns what a part of the query finds, which is not to be changed; nil where that is not known.
 func (e *explainer) match(n *dialect.Node) *roaring.Bitmap {
-	if !e.set() || n == nil {
+	if e.sample == nil {
 		return nil
 	}
-	if found, ok := e.hits[n]; ok {
-		return found
-	}
-	var found *roaring.Bitmap
-	switch n.Op {
-	case "or", "and", "not": // of what its parts find, so that each of them is looked for once, however deep it stands
-		found = e.combined(n)
-	default:
-		if q := e.expr(n); q != nil {
-			found = e.within(q)
-		}
-	}
-	e.hits[n] = found
-	return found
-}
-
-// combined puts together what the parts of a node find. A part of which nothing can be searched is passed over; where that is what
-// others are taken away from, nothing is known.
-func (e *explainer) combined(n *dialect.Node) *roaring.Bitmap {
-	var out *roaring.Bitmap
-	for i, p := range n.Parts {
-		found := e.match(p)
-		switch {
-		case found == nil && i == 0 && n.Op == "not":
-			return nil
-		case found == nil:
-		case out == nil:
-			out = found.Clone()
-		case n.Op == "or":
-			out.Or(found)
-		case n.Op == "and":
-			out.And(found)
-		default:
-			out.AndNot(found)
-		}
-	}
-	return out
+	return e.sample.match(n)
 }
 
 // expr returns what a part of the query looks for; nil where nothing of it can be searched.
@@ -254,11 +275,11 @@ func (e *explainer) expr(n *dialect.Node) query.Expr {
 }
 
 // readings says what two readings of mixed operators find.
-func (e *explainer) readings(f *Finding, readings []query.Expr) {
-	if len(readings) != 2 || !e.set() || readings[0] == nil || readings[1] == nil {
+func (e *explainer) readings(f *Finding, readings [2]*dialect.Node) {
+	taken, other := e.match(readings[0]), e.match(readings[1])
+	if taken == nil || other == nil {
 		return
 	}
-	taken, other := e.within(readings[0]), e.within(readings[1])
 	f.Why += ". As taken it finds " + number(taken.GetCardinality()) + ", otherwise " + number(other.GetCardinality())
 	n := int(roaring.Xor(taken, other).GetCardinality())
 	f.Records = &n
@@ -275,8 +296,12 @@ func (e *explainer) at(n *dialect.Node) *dialect.Node {
 	return n
 }
 
+// mostDrawn is how many parts of other lines are drawn into those that name them.
+const mostDrawn = 100_000
+
 // parts returns what a node joins, with what is joined likewise inside it drawn in. A line that is named again and again, as where
-// lines lead back to themselves, is drawn in twice: that tells that it stands there doubly.
+// lines lead back to themselves, is drawn in twice: that tells that it stands there doubly. Once enough has been drawn in, a line
+// that is named is one part by itself.
 func (e *explainer) parts(n *dialect.Node, op string) (out []*dialect.Node) {
 	drawn := map[int]int{}
 	line := func(ref int) *dialect.Node {
@@ -287,22 +312,62 @@ func (e *explainer) parts(n *dialect.Node, op string) (out []*dialect.Node) {
 		drawn[ref]++
 		return l.Tree
 	}
-	var walk func(n *dialect.Node, depth int)
-	walk = func(n *dialect.Node, depth int) {
+	inside := 0 // how many named lines what is looked at stands in
+	var walk func(n *dialect.Node)
+	walk = func(n *dialect.Node) {
 		switch {
-		case n == nil || depth > 200:
-		case n.Op == dialect.Line && (n.Join == op || len(n.Refs) == 1):
+		case n == nil:
+		case n.Op == dialect.Line && (n.Join == op || len(n.Refs) == 1) && e.drawn < mostDrawn:
+			inside++
 			for _, ref := range n.Refs {
-				walk(line(ref), depth+1)
+				walk(line(ref))
 			}
+			inside--
 		case n.Op == op && !n.Loose:
 			for _, p := range n.Parts {
-				walk(p, depth+1)
+				walk(p)
 			}
 		default:
-			out = append(out, n)
+			if out = append(out, n); inside > 0 {
+				e.drawn++
+			}
 		}
 	}
-	walk(n, 0)
+	walk(n)
+	return out
+}
+
+// inner returns the parts joined by OR that are drawn into others so joined: what is looked at with the whole is not looked at again.
+func (e *explainer) inner() map[*dialect.Node]bool {
+	out := map[*dialect.Node]bool{}
+	var put func(n *dialect.Node)
+	put = func(n *dialect.Node) {
+		if n == nil || out[n] {
+			return
+		}
+		if out[n] = true; n.Op == dialect.Line && (len(n.Refs) == 1 || n.Join == "or") {
+			for _, ref := range n.Refs {
+				if l := e.lines[ref]; l != nil && l.Expr != nil && l.To <= n.From {
+					put(l.Tree)
+				}
+			}
+		}
+	}
+	for _, l := range e.r.Lines {
+		l.Tree.Walk(func(n *dialect.Node) {
+			switch {
+			case n.Op == "or" && !n.Loose:
+				for _, p := range n.Parts {
+					put(p)
+				}
+			case n.Op == dialect.Line && n.Join == "or":
+				for _, ref := range n.Refs {
+					if l := e.lines[ref]; l != nil && l.Expr != nil && l.To <= n.From { // of lines that lead back to themselves neither is in the other
+						put(l.Tree)
+					}
+				}
+			}
+		})
+	}
 	return out
 }

@@ -2,6 +2,7 @@ package explain
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 	"unicode/utf8"
@@ -68,7 +69,9 @@ func (e *explainer) joined(n *dialect.Node) error {
 	}
 	switch n.Op {
 	case "or":
-		e.group(n)
+		if !e.drawnIn[n] {
+			e.group(n)
+		}
 	case "and":
 		e.synonyms(n)
 		if n.Loose {
@@ -77,7 +80,7 @@ func (e *explainer) joined(n *dialect.Node) error {
 	case "not":
 		e.drops(n)
 	case dialect.Line:
-		if n.Join == "or" {
+		if n.Join == "or" && !e.drawnIn[n] {
 			e.group(n)
 		}
 	}
@@ -160,20 +163,18 @@ func (e *explainer) stem(n *dialect.Node, p text.Pattern) bool {
 		e.find(dialect.StemTooShort, n, nil, nil, fmt.Sprintf("%d letters before a sign find much that is not meant", utf8.RuneCountInString(stem)))
 		return true
 	}
-	type dragged struct {
-		word    string
-		records int
-	}
-	var all []dragged
-	bases := map[string]bool{}
-	for _, w := range e.over.Set.Index.TokensWith(stem) {
-		bases[text.Base(w)] = true
-		all = append(all, dragged{w, int(e.phraseHits(text.Literal(w), bib.Text).GetCardinality())})
-	}
-	if len(bases) < fewDragged {
+	if e.enough(dialect.StemTooShort) {
 		return false
 	}
-	slices.SortStableFunc(all, func(a, b dragged) int { return b.records - a.records })
+	drags, known := e.drags[stem]
+	if !known {
+		drags = e.dragged(stem)
+		e.drags[stem] = drags
+	}
+	all := drags.words
+	if drags.bases < fewDragged {
+		return false
+	}
 	var names []string
 	for _, d := range all[:min(len(all), mostNamed)] {
 		names = append(names, fmt.Sprintf("%s %s", d.word, number(uint64(d.records))))
@@ -184,14 +185,46 @@ func (e *explainer) stem(n *dialect.Node, p text.Pattern) bool {
 	return true
 }
 
+// dragging is what a short stem finds: its words, the most frequent first, and how many there are beside their numbers and spellings.
+type dragging struct {
+	words []dragged
+	bases int
+}
+
+type dragged struct {
+	word    string
+	records int
+}
+
+func (e *explainer) dragged(stem string) (out dragging) {
+	bases := map[string]bool{}
+	for _, w := range e.over.Set.Index.TokensWith(stem) {
+		bases[text.Base(w)] = true
+		out.words = append(out.words, dragged{w, e.holds(text.Literal(w), bib.Text)})
+	}
+	out.bases = len(bases)
+	slices.SortStableFunc(out.words, func(a, b dragged) int { return b.records - a.records })
+	return out
+}
+
 // misspelt tells of a word that is found nowhere or next to nowhere, where one a letter from it is found often.
 func (e *explainer) misspelt(n *dialect.Node, p text.Pattern, fields bib.Field) {
-	if !e.set() || e.spent[n] {
+	if !e.set() || e.spent[n] || e.enough(Misspelt) {
 		return
 	}
-	own := int(e.phraseHits(p, fields).GetCardinality())
+	own := e.holds(p, fields)
 	if own > nextToNothing {
 		return
+	}
+	least := max(leastMeant, timesMore*own)
+	most := make([]int, len(p)) // records that a phrase can have at most, whatever stands in one place of it
+	for k := range p {
+		most[k] = math.MaxInt
+		for i := range p {
+			if i != k {
+				most[k] = min(most[k], e.holds(p[i:i+1], fields))
+			}
+		}
 	}
 	best, records, at := "", 0, 0
 	for k, t := range p {
@@ -200,10 +233,16 @@ func (e *explainer) misspelt(n *dialect.Node, p text.Pattern, fields bib.Field) 
 		if strings.ContainsAny(stem, "*?") || utf8.RuneCountInString(stem) < leastTold-1 && len(p) == 1 || utf8.RuneCountInString(stem) < 3 {
 			continue
 		}
-		alone := int(e.phraseHits(p[k:k+1], fields).GetCardinality())
-		others := e.list().Edited(stem)
-		if cut {
-			others = append(others, e.stems(stem)...)
+		if most[k] < least {
+			continue
+		}
+		alone := e.holds(p[k:k+1], fields)
+		others, known := e.edited[word]
+		if !known {
+			if others = e.list().Edited(stem); cut {
+				others = append(others, e.stems(stem)...)
+			}
+			e.edited[word] = others
 		}
 		for _, other := range others {
 			if cut && !strings.HasSuffix(other, "*") {
@@ -219,8 +258,11 @@ func (e *explainer) misspelt(n *dialect.Node, p text.Pattern, fields bib.Field) 
 			if err != nil || text.Base(stem) == text.Base(bare) || len(p) == 1 && len(stem) < leastTold && !strings.HasPrefix(bare, stem) {
 				continue // of a short word another letter makes another word, unless its last is missing
 			}
-			found := int(e.phraseHits(changed, fields).GetCardinality())
-			if found > records && found >= max(leastMeant, timesMore*own) && found >= timesMore*min(alone, 1) {
+			if len(p) > 1 && e.holds(changed[k:k+1], fields) < least {
+				continue
+			}
+			found := e.holds(changed, fields)
+			if found > records && found >= least && found >= timesMore*min(alone, 1) {
 				best, records, at = other, found, k
 			}
 		}
@@ -238,18 +280,25 @@ func (e *explainer) misspelt(n *dialect.Node, p text.Pattern, fields bib.Field) 
 	e.find(Misspelt, n, &records, mend, fmt.Sprintf("“%s” finds %s; “%s”, one letter from it, %s", strings.Replace(typed, "*", sign, 1), number(uint64(own)), strings.Replace(best, "*", sign, 1), number(uint64(records))))
 }
 
-// stems returns the stems one letter from another that words of the records begin with.
+// stems returns the stems one letter from another that words of the records begin with: the first letter stays.
 func (e *explainer) stems(stem string) (out []string) {
-	n := utf8.RuneCountInString(stem)
+	letters := []rune(stem)
+	n := len(letters)
 	if n < 5 {
 		return nil
 	}
+	// One letter more, less or other, or two changed about, leaves one half as it is: the first in its place, or the second at most
+	// one place from it.
+	first, second := string(letters[:n/2]), string(letters[n/2:])
 	seen := map[string]bool{}
-	for i := range uint32(e.over.Set.Index.Tokens()) {
-		r := []rune(e.over.Set.Index.Token(i))
+	for _, w := range e.over.Set.Index.TokensWith(string(letters[:1])) {
+		if !strings.HasPrefix(w, first) && !strings.Contains(w, second) && !strings.Contains(w, string(letters[n/2+1:])) {
+			continue
+		}
+		r := []rune(w)
 		for l := n - 1; l <= n+1 && l <= len(r); l++ {
 			head := string(r[:l])
-			if !seen[head] && head[0] == stem[0] && text.Edited(stem, head) {
+			if !seen[head] && text.Edited(stem, head) {
 				seen[head] = true
 				out = append(out, head+"*")
 			}
@@ -278,68 +327,27 @@ func (e *explainer) group(n *dialect.Node) {
 
 // inside tells of terms that are there twice, or that another finds all of.
 func (e *explainer) inside(n *dialect.Node, parts []*dialect.Node) {
-	may := mayCover(parts)
+	all := newCovers(parts, e.over.Set.Thesaurus)
 	for i, p := range parts {
 		if e.spent[p] || e.ctx.Err() != nil {
 			continue
 		}
-		for _, j := range may(p) {
+		for _, j := range all.may(p) {
 			other := parts[j]
 			if i == j || e.spent[other] || p == other {
 				continue
 			}
 			code, why := e.covered(p, other, j < i)
-			if code == "" {
+			if code == "" || e.enough(code) {
 				continue
 			}
 			e.spent[p] = true
 			f := Finding{Code: code, From: p.From, To: p.To, Why: why}
 			f.From, f.To, f.Mend = e.gone(n, p)
 			f.Records = e.only(p, other)
-			e.found = append(e.found, f)
+			e.put(f)
 			break
 		}
-	}
-}
-
-// mayCover returns, for a term, the places of those that may find all that it does, ascending: the same, phrases of which a word
-// stands in it or has a sign at its beginning, headings. So of many terms each is set against a few.
-func mayCover(parts []*dialect.Node) func(p *dialect.Node) []int {
-	same, first := map[string][]int{}, map[string][]int{}
-	var signs, headings []int
-	for i, p := range parts {
-		if p.Expr == nil {
-			continue
-		}
-		key := query.Write(p.Expr)
-		same[key] = append(same[key], i)
-		switch q := p.Expr.(type) {
-		case query.Phrase:
-			if word, exact := q.Pattern[0].Exact(); exact {
-				first[word] = append(first[word], i)
-			} else {
-				signs = append(signs, i)
-			}
-		case query.Heading:
-			headings = append(headings, i)
-		}
-	}
-	return func(p *dialect.Node) []int {
-		if p.Expr == nil {
-			return nil
-		}
-		out := slices.Clone(same[query.Write(p.Expr)])
-		switch q := p.Expr.(type) {
-		case query.Phrase:
-			out = append(out, signs...)
-			for _, t := range q.Pattern {
-				out = append(out, first[t.String()]...)
-			}
-		case query.Heading:
-			out = append(out, headings...)
-		}
-		slices.Sort(out)
-		return slices.Compact(out)
 	}
 }
 
@@ -356,23 +364,38 @@ func (e *explainer) only(p, other *dialect.Node) *int {
 // gone returns the place of a part with what joins it to its neighbour, and nothing as what should stand there; where it is
 // not joined in this line, its own place and no mend.
 func (e *explainer) gone(n, p *dialect.Node) (from, to int, mend *string) {
-	var found *dialect.Node
-	at := 0
-	n.Walk(func(x *dialect.Node) {
-		for i, part := range x.Parts {
-			if part == p && x.Op == "or" {
-				found, at = x, i
-			}
-		}
-	})
-	if found == nil || len(found.Parts) < 2 {
+	in, ok := e.place()[p]
+	if !ok || len(in.whole.Parts) < 2 || in.whole.From < n.From || in.whole.To > n.To {
 		return p.From, p.To, nil
 	}
 	empty := ""
-	if at > 0 {
-		return found.Parts[at-1].To, p.To, &empty
+	if in.at > 0 {
+		return in.whole.Parts[in.at-1].To, p.To, &empty
 	}
-	return p.From, found.Parts[1].From, &empty
+	return p.From, in.whole.Parts[1].From, &empty
+}
+
+// A placed part is one of those that OR joins, at its place.
+type placed struct {
+	whole *dialect.Node
+	at    int
+}
+
+// place tells where each part stands that OR joins.
+func (e *explainer) place() map[*dialect.Node]placed {
+	if e.places == nil {
+		e.places = map[*dialect.Node]placed{}
+		for _, l := range e.r.Lines {
+			l.Tree.Walk(func(n *dialect.Node) {
+				for i, p := range n.Parts {
+					if n.Op == "or" {
+						e.places[p] = placed{n, i}
+					}
+				}
+			})
+		}
+	}
+	return e.places
 }
 
 // covered tells whether one term finds nothing that another does not, by how they are written. later is whether the other
@@ -471,8 +494,11 @@ func (e *explainer) spelling(n *dialect.Node, all *roaring.Bitmap) {
 
 // looksFor reports whether some term of the query finds all that a phrase does.
 func (e *explainer) looksFor(p text.Pattern, fields bib.Field) bool {
-	for _, n := range e.leaves {
-		if q, ok := n.Expr.(query.Phrase); ok && !q.Whole && fields&^q.Fields == 0 && q.Pattern.Covers(p) {
+	if e.sought == nil {
+		e.sought = newCovers(e.leaves, nil)
+	}
+	for _, i := range e.sought.covering(p) {
+		if q := e.leaves[i].Expr.(query.Phrase); !q.Whole && fields&^q.Fields == 0 && q.Pattern.Covers(p) {
 			return true
 		}
 	}
@@ -550,24 +576,28 @@ func (e *explainer) loose(n *dialect.Node) {
 
 // drops tells what NOT takes away.
 func (e *explainer) drops(n *dialect.Node) {
-	first := e.match(n.Parts[0])
-	keys := e.over.Keys.Index
 	for _, less := range n.Parts[1:] {
-		var lost, of, keysLost int
-		if m := e.match(less); first != nil && m != nil {
-			lost, of = int(first.AndCardinality(m)), int(first.GetCardinality())
+		if e.enough(NotDrops) {
+			return
 		}
-		if a, b := e.expr(n.Parts[0]), e.expr(less); keys != nil && a != nil && b != nil {
-			keysLost = int(a.Match(keys).AndCardinality(b.Match(keys)))
+		var gone taken
+		keysLost := 0
+		if e.sample != nil {
+			gone = e.sample.lost[less]
 		}
-		if keysLost == 0 && (lost < leastLost || float64(lost) < droppedShare*float64(of)) {
+		if e.keys != nil {
+			e.keys.match(n)
+			keysLost = int(e.keys.lost[less].lost)
+		}
+		lost := int(gone.lost)
+		if keysLost == 0 && (lost < leastLost || float64(lost) < droppedShare*float64(gone.of)) {
 			continue
 		}
-		why := fmt.Sprintf("NOT %s takes %s of %s records away", e.short(less), number(uint64(lost)), number(uint64(of)))
-		if keys != nil {
+		why := fmt.Sprintf("NOT %s takes %s of %s records away", e.short(less), number(gone.lost), number(gone.of))
+		if e.keys != nil {
 			why += fmt.Sprintf(", and %s key studies", number(uint64(keysLost)))
 		}
-		e.found = append(e.found, Finding{Code: NotDrops, From: less.From, To: less.To, Why: why, Records: &lost, Keys: &keysLost})
+		e.put(Finding{Code: NotDrops, From: less.From, To: less.To, Why: why, Records: &lost, Keys: &keysLost})
 	}
 }
 
@@ -599,17 +629,13 @@ func (e *explainer) whole() {
 		return
 	}
 	e.strays(parts)
-	for i, p := range parts {
+	others := e.allBut(parts)
+	for _, p := range parts {
 		what, bare := e.indexed(p)
-		if what == "" {
+		if what == "" || e.enough(LimitOnIndexing) {
 			continue
 		}
-		others := e.over.Set.All()
-		for j, other := range parts {
-			if m := e.match(other); j != i && m != nil {
-				others.And(m)
-			}
-		}
+		others := others(p)
 		lost := 0
 		for it := others.Iterator(); it.HasNext(); {
 			if bare(e.over.Set.Records[it.Next()]) {
@@ -623,8 +649,28 @@ func (e *explainer) whole() {
 		if lost < leastLost || float64(lost) < least*float64(others.GetCardinality()) {
 			continue
 		}
-		e.found = append(e.found, Finding{Code: LimitOnIndexing, From: p.From, To: p.To, Records: &lost,
+		e.put(Finding{Code: LimitOnIndexing, From: p.From, To: p.To, Records: &lost,
 			Why: fmt.Sprintf("%s of the %s records that all else finds carry no %s, and are lost here whatever they are about", number(uint64(lost)), number(others.GetCardinality()), what)})
+	}
+}
+
+// allBut returns, for each part, the records that all the others find: those that no other lacks.
+func (e *explainer) allBut(parts []*dialect.Node) func(p *dialect.Node) *roaring.Bitmap {
+	none, one := roaring.New(), roaring.New() // records that no part lacks so far, and that just one does
+	none.Or(e.over.Set.All())
+	for _, p := range parts {
+		if m := e.match(p); m != nil {
+			one.And(m)
+			one.Or(roaring.AndNot(none, m))
+			none.And(m)
+		}
+	}
+	return func(p *dialect.Node) *roaring.Bitmap {
+		m := e.match(p)
+		if m == nil {
+			return none.Clone()
+		}
+		return roaring.Or(none, roaring.AndNot(one, m))
 	}
 }
 

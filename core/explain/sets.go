@@ -69,3 +69,8 @@ func (e *explainer) within(q query.Expr) *roaring.Bitmap {
 func (e *explainer) phraseHits(p text.Pattern, fields bib.Field) *roaring.Bitmap {
 	return e.within(query.Phrase{Pattern: p, Fields: fields})
 }
+
+// holds returns how many of the records that count hold a phrase.
+func (e *explainer) holds(p text.Pattern, fields bib.Field) int {
+	return e.sample.holds(query.Phrase{Pattern: p, Fields: fields})
+}

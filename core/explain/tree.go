@@ -14,8 +14,10 @@ type Part struct {
 	More    int    `json:"more,omitempty"` // parts that are left out, since there are too many
 }
 
-// mostParts is how many parts of a query are shown one by one.
-const mostParts = 3000
+const (
+	mostParts = 3000 // of a query that are shown one by one
+	deepest   = 60   // how deep they stand in each other: what shows them must be able to
+)
 
 // trees returns the lines of a query as trees; a node with nothing in it, where a line says nothing that can be read.
 func (e *explainer) trees() []Part {
@@ -26,28 +28,27 @@ func (e *explainer) trees() []Part {
 			out[i] = Part{Op: dialect.Unread, From: l.From, To: l.To, Query: e.r.Of(l.From, l.To)}
 			continue
 		}
-		out[i] = e.part(l.Tree, &left)
+		out[i] = e.part(l.Tree, &left, 0)
 	}
 	return out
 }
 
-func (e *explainer) part(n *dialect.Node, left *int) Part {
+func (e *explainer) part(n *dialect.Node, left *int, depth int) Part {
 	*left--
 	p := Part{Op: n.Op, From: n.From, To: n.To}
-	if found := e.match(n); found != nil {
-		records := int(found.GetCardinality())
-		p.Records = &records
+	if e.sample != nil {
+		p.Records = e.sample.count(n)
 	}
 	if len(n.Parts) == 0 || n.Op == "near" {
 		p.Query, p.Says = e.r.Of(n.From, n.To), e.says(n)
 		return p
 	}
 	for i, part := range n.Parts {
-		if *left <= 0 {
+		if *left <= 0 || depth == deepest {
 			p.More = len(n.Parts) - i
 			break
 		}
-		p.Parts = append(p.Parts, e.part(part, left))
+		p.Parts = append(p.Parts, e.part(part, left, depth+1))
 	}
 	return p
 }

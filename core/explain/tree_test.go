@@ -80,3 +80,34 @@ func TestATreeOfVeryManyPartsIsCutAndSaysSo(t *testing.T) {
 	assert.Equal(t, 4000, len(x.Parts)+x.More)
 	assert.Positive(t, x.More)
 }
+
+// What shows a query draws what stands in each other inside each other: it is told no deeper than that goes.
+func TestTreesAreNoDeeperThanCanBeShown(t *testing.T) {
+	typed := "heat"
+	for i := range 300 {
+		typed = fmt.Sprintf("(%s) %s farm%d", typed, [2]string{"or", "and"}[i%2], i)
+	}
+	e := explained(t, "cql", typed)
+	depth, more := 0, 0
+	var walk func(p explain.Part, at int)
+	walk = func(p explain.Part, at int) {
+		depth, more = max(depth, at), more+p.More
+		for _, inner := range p.Parts {
+			walk(inner, at+1)
+		}
+	}
+	walk(e.Trees[0], 1)
+	assert.Less(t, depth, 70)
+	assert.NotZero(t, more, "what is left out is said")
+}
+
+// Of a kind that stands there again and again a few hundred are told, and that there are more.
+func TestThatThereIsMoreIsSaid(t *testing.T) {
+	e := explained(t, "cql", strings.Repeat("farmers or ", 600)+"heat")
+	codes := map[string]int{}
+	for _, f := range e.Findings {
+		codes[f.Code]++
+	}
+	assert.Equal(t, 200, codes[explain.Duplicate])
+	assert.Equal(t, 1, codes[explain.MoreOf])
+}

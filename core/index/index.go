@@ -42,6 +42,7 @@ type Index struct {
 
 	headings   headings
 	attributes attributes
+	ends       endings
 }
 
 type value struct {
@@ -275,6 +276,16 @@ func (ix *Index) matching(p text.TokenPattern) []uint32 {
 	}
 	var out []uint32
 	prefix := p.Prefix()
+	if written := p.String(); len(prefix) < 2 {
+		if end := written[strings.LastIndexAny(written, "*?")+1:]; len(end) > len(prefix) {
+			for _, t := range ix.ends.with(end, ix.dict) {
+				if p.Match(ix.dict[t]) {
+					out = append(out, t)
+				}
+			}
+			return out
+		}
+	}
 	from := sort.SearchStrings(ix.dict, prefix)
 	for i := from; i < len(ix.dict) && strings.HasPrefix(ix.dict[i], prefix); i++ {
 		if p.Match(ix.dict[i]) {

@@ -15,6 +15,15 @@ type Words struct {
 	byBase map[string][]string
 	byHead map[string][]int32 // by its first two letters, places among all
 	byTail map[string][]int32 // by its last two
+	bases  []based            // ascending; made when a stem is first asked for
+	asked  int                // how often Edited was
+	edits  *edits             // made once it was asked often
+}
+
+// based is a word by what it is without its number and spelling.
+type based struct {
+	base  string
+	place int32
 }
 
 // NewWords lists the words of an index.
@@ -30,6 +39,9 @@ func NewWords(ix *Index) *Words {
 	}
 	return w
 }
+
+// askedOften is after how many words it takes less time to know all that are one letter apart than to go on looking for each.
+const askedOften = 300
 
 // ends returns the first two letters of a word and the last two; not ok for one that has fewer.
 func ends(word string) (head, tail string, ok bool) {
@@ -49,6 +61,12 @@ func (w *Words) Edited(word string) (out []string) {
 	n := utf8.RuneCountInString(word)
 	if n < 4 {
 		return nil
+	}
+	if w.asked++; w.asked > askedOften {
+		if w.edits == nil {
+			w.edits = newEdits(w.all)
+		}
+		return w.edits.of(word, w.all)
 	}
 	put := func(other string) {
 		if d := len(other) - len(word); d >= -4 && d <= 4 && text.Edited(word, other) {
@@ -89,13 +107,42 @@ func (w *Words) Forms(t text.TokenPattern) (out []string) {
 		}
 		return out
 	}
-	stem := text.Base(word)
-	for _, other := range w.all {
-		if t.Match(other) || t.String() == word+"*" && utf8.RuneCountInString(stem) >= leastStem && strings.HasPrefix(text.Base(other), stem) {
-			out = append(out, other)
+	from, to := begin(w.all, t.Prefix(), func(s string) string { return s })
+	places := make([]int32, 0, to-from)
+	for i := from; i < to; i++ {
+		if t.Match(w.all[i]) {
+			places = append(places, int32(i))
 		}
 	}
+	if stem := text.Base(word); t.String() == word+"*" && utf8.RuneCountInString(stem) >= leastStem {
+		if w.bases == nil {
+			w.bases = make([]based, len(w.all))
+			for i, other := range w.all {
+				w.bases[i] = based{text.Base(other), int32(i)}
+			}
+			slices.SortFunc(w.bases, func(a, b based) int { return strings.Compare(a.base, b.base) })
+		}
+		from, to := begin(w.bases, stem, func(b based) string { return b.base })
+		for _, b := range w.bases[from:to] {
+			places = append(places, b.place)
+		}
+		slices.Sort(places)
+		places = slices.Compact(places)
+	}
+	for _, at := range places {
+		out = append(out, w.all[at])
+	}
 	return out
+}
+
+// begin returns where, in an ascending list, what begins with a prefix stands.
+func begin[T any](all []T, prefix string, of func(T) string) (from, to int) {
+	from, _ = slices.BinarySearchFunc(all, prefix, func(x T, p string) int { return strings.Compare(of(x), p) })
+	to = from
+	for to < len(all) && strings.HasPrefix(of(all[to]), prefix) {
+		to++
+	}
+	return from, to
 }
 
 const (

@@ -71,6 +71,9 @@ func shared(a, b string) (n int) {
 
 // Edited reports whether one word is the other with one letter more, less or other, or two neighbours changed about.
 func Edited(a, b string) bool {
+	if between(a, b) > 2*utf8.UTFMax { // most words are far from another; this tells it without their letters
+		return false
+	}
 	x, y := []rune(a), []rune(b)
 	if len(x) > len(y) {
 		x, y = y, x
@@ -87,6 +90,22 @@ func Edited(a, b string) bool {
 	}
 	return string(x[i+1:]) == string(y[i+1:]) ||
 		i+1 < len(x) && x[i] == y[i+1] && x[i+1] == y[i] && string(x[i+2:]) == string(y[i+2:])
+}
+
+// between returns how many bytes the longer of two words has between what both begin and what both end with.
+func between(a, b string) int {
+	if len(a) > len(b) {
+		a, b = b, a
+	}
+	i := 0
+	for i < len(a) && a[i] == b[i] {
+		i++
+	}
+	n := len(b) - i
+	for k := 1; k <= len(a)-i && a[len(a)-k] == b[len(b)-k]; k++ {
+		n--
+	}
+	return n
 }
 
 // Joins reports whether a token is two of a pattern written as one.

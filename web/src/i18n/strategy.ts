@@ -345,6 +345,7 @@ export default {
       'too-long-for-source': 'More than the source takes',
       operator: 'Operator missing or doubled',
       unreadable: 'Not understood',
+      'more-not-told': 'More than is told',
     },
   },
   wording: {
