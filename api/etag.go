@@ -54,13 +54,16 @@ func knows(named, tag string) bool {
 // held holds an answer in JSON back until all of it is there; any other goes through.
 type held struct {
 	http.ResponseWriter
-	body  bytes.Buffer
-	holds bool
+	body   bytes.Buffer
+	holds  bool
+	made   bool // not only what was read, but what was made is held
+	status int
 }
 
 // WriteHeader implements http.ResponseWriter.
 func (h *held) WriteHeader(status int) {
-	h.holds = status == http.StatusOK && strings.HasPrefix(h.Header().Get("Content-Type"), "application/json")
+	h.status = status
+	h.holds = (status == http.StatusOK || h.made && (status == http.StatusCreated || status == http.StatusAccepted)) && strings.HasPrefix(h.Header().Get("Content-Type"), "application/json")
 	if !h.holds {
 		h.ResponseWriter.WriteHeader(status)
 	}

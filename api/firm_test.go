@@ -2,6 +2,7 @@ package api_test
 
 import (
 	"bufio"
+	"encoding/json"
 	"fmt"
 	"io"
 	"net"
@@ -11,6 +12,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -142,6 +144,66 @@ func TestARepeatedRequestIsMadeOnce(t *testing.T) {
 	assert.NotNil(t, after["redo"])
 	status, said := c.asked("POST", at+"/undo", "", "Tamiz-Request", "no uuid")
 	assert.Equal(t, 422, status, said)
+}
+
+// What makes something makes it once, however often it is sent: the answer is the same, and while the first is being done the
+// second waits for it.
+func TestWhatIsMadeIsMadeOnce(t *testing.T) {
+	c, _ := start(t)
+	again := func(method, path, kind, body string) {
+		t.Helper()
+		id := uuid.NewString()
+		type answer struct {
+			status int
+			said   string
+		}
+		answers := make(chan answer, 3)
+		for range 3 {
+			go func() {
+				status, said := c.asked(method, path, body, "Tamiz-Request", id, "Content-Type", kind)
+				answers <- answer{status, said}
+			}()
+		}
+		first := <-answers
+		assert.Contains(t, []int{200, 201, 202}, first.status, first.said)
+		assert.Equal(t, first, <-answers, path)
+		assert.Equal(t, first, <-answers, path)
+		status, said := c.asked(method, path, body, "Tamiz-Request", id, "Content-Type", kind)
+		assert.Equal(t, first, answer{status, said}, path)
+	}
+	again("POST", "/api/reviews", "application/json", `{"name": "Heat"}`)
+	_, said := c.asked("GET", "/api/reviews", "")
+	var reviews []struct{ ID int64 }
+	require.NoError(t, json.Unmarshal([]byte(said), &reviews))
+	require.Len(t, reviews, 1)
+	at := fmt.Sprintf("/api/reviews/%d", reviews[0].ID)
+	again("POST", at+"/imports?kind=sample&name=a.ris", "application/octet-stream", "TY  - JOUR\nTI  - Heat\nER  - \n")
+}
+
+// A page of another place cannot have anything changed: neither under another scheme, nor by what a form sends without being asked.
+func TestOnlyItsOwnPagesChangeAnything(t *testing.T) {
+	c, _ := start(t)
+	own := c.server.URL
+	for _, x := range []struct {
+		origin, kind string
+		status       int
+	}{
+		{own, "application/json", 201},
+		{"", "application/json", 201},
+		{strings.Replace(own, "http:", "https:", 1), "application/json", 403},
+		{"http://elsewhere.example", "application/json", 403},
+		{"null", "application/json", 403},
+		{own, "text/plain", 415},
+		{own, "application/x-www-form-urlencoded", 415},
+		{own, "", 415},
+	} {
+		headers := []string{"Content-Type", x.kind}
+		if x.origin != "" {
+			headers = append(headers, "Origin", x.origin)
+		}
+		status, said := c.asked("POST", "/api/reviews", `{"name": "Heat"}`, headers...)
+		assert.Equal(t, x.status, status, "%s %s: %s", x.origin, x.kind, said)
+	}
 }
 
 // A database that is away is told as that, whatever was asked, and never as a fault of what was sent. When it is

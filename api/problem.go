@@ -43,6 +43,8 @@ func problemOf(ctx context.Context, err error) *problems.Problem {
 	switch {
 	case errors.As(err, &p):
 		return p
+	case errors.Is(err, store.ErrMade):
+		return &problems.Problem{Type: "made-already", Status: http.StatusConflict, Title: "This was made when it was asked for the first time; only the answer was lost. It stands in the list, and nothing was made twice."}
 	case errors.Is(err, store.ErrUnknown):
 		return &problems.Problem{Type: "unknown", Status: http.StatusServiceUnavailable,
 			Title: "The database went away before it said whether this was saved. It is not known; sent again under the same Tamiz-Request it is made once."}

@@ -33,14 +33,14 @@ func NewServer(a *app.App, front fs.FS, log *slog.Logger) (http.Handler, error) 
 		return nil, fmt.Errorf("the contract: %w", err)
 	}
 	e := echo.NewWithConfig(echo.Config{Logger: log, HTTPErrorHandler: func(c *echo.Context, err error) { sendProblem(c, err, log) }})
-	e.Use(middleware.Recover(), logged(log), onlyFromHere, headers, bounded(), named,
+	e.Use(middleware.Recover(), logged(log), onlyFromHere, spoken, headers, bounded(), named,
 		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1400, Skipper: func(c *echo.Context) bool {
 			// What is written piece by piece: the packer holds back small pieces, then tells a wrong length.
 			return strings.HasSuffix(c.Request().URL.Path, "/events") || strings.HasSuffix(c.Request().URL.Path, "/export")
 		}}),
 		middleware.BodyLimitWithConfig(middleware.BodyLimitConfig{LimitBytes: maxBody, Skipper: func(c *echo.Context) bool {
 			return takesFile(c.Request())
-		}}), withTag, contract.holds)
+		}}), answeredOnce(a), withTag, contract.holds)
 	RegisterHandlers(e, NewStrictHandler(Handlers{a}, nil))
 	forOthers(e, a)
 	e.GET("/*", frontEnd(front))
@@ -53,7 +53,7 @@ func onlyFromHere(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		r := c.Request()
 		origin := r.Header.Get("Origin")
-		if !loopback(r.Host) || origin != "" && !sameOrigin(origin, r.Host) {
+		if !loopback(r.Host) || origin != "" && !sameOrigin(origin, r) {
 			return &problems.Problem{Type: "foreign-origin", Status: http.StatusForbidden, Title: "Tamiz answers on this machine alone, and only to its own pages."}
 		}
 		return next(c)
@@ -69,9 +69,26 @@ func loopback(host string) bool {
 	return name == "localhost" || ip != nil && ip.IsLoopback()
 }
 
-func sameOrigin(origin, host string) bool {
+// sameOrigin reports whether a page is one of the program's own: of the same scheme, name and port.
+func sameOrigin(origin string, r *http.Request) bool {
+	scheme := "http"
+	if r.TLS != nil {
+		scheme = "https"
+	}
 	u, err := url.Parse(origin)
-	return err == nil && u.Host == host
+	return err == nil && u.Scheme == scheme && u.Host == r.Host
+}
+
+// spoken refuses a body that is no JSON where one is sent: a form of another page can send others without being asked.
+func spoken(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		r := c.Request()
+		kind, _, err := mime.ParseMediaType(r.Header.Get("Content-Type"))
+		if r.ContentLength != 0 && !takesFile(r) && strings.HasPrefix(r.URL.Path, "/api/") && (err != nil || kind != "application/json") {
+			return &problems.Problem{Type: "not-json", Status: http.StatusUnsupportedMediaType, Title: "What is sent here is application/json. Nothing was changed."}
+		}
+		return next(c)
+	}
 }
 
 // named makes all that a call does be done by whom it names, and once under the request that it names.

@@ -89,6 +89,12 @@ func (a *App) Start(ctx context.Context) error {
 // Stop lets running jobs end; those that do not are taken up again later.
 func (a *App) Stop(ctx context.Context) error { return a.Work.Stop(ctx) }
 
+// AnswerOf returns what the request of a context was answered before, where it made something; else store.ErrNone.
+func (a *App) AnswerOf(ctx context.Context) (store.Made, error) { return a.store.AnswerOf(ctx) }
+
+// KeepAnswer keeps what the request of a context was answered, where it made something.
+func (a *App) KeepAnswer(ctx context.Context, m store.Made) error { return a.store.KeepAnswer(ctx, m) }
+
 // Health tells whether the database answers.
 func (a *App) Health(ctx context.Context) (Health, error) {
 	if err := a.store.Ping(ctx); err != nil {

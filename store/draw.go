@@ -69,13 +69,19 @@ func (s *Store) Draws(ctx context.Context, review int64) ([]Draw, error) {
 // DrawTask is the task of a draw.
 func DrawTask(d Draw) Task { return NewTask("draw", d.ID, &d.Review, &d.Source) }
 
-// NewDraw keeps a draw that waits to be begun, asks for its task, and calls then in the same transaction.
-func (s *Store) NewDraw(ctx context.Context, d Draw, then func(context.Context, pgx.Tx, Task) error) (id int64, err error) {
-	err = s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
-		id, err = newDraw(ctx, tx, d, then)
-		return err
+// NewDraws keeps draws that wait to be begun, all or none, asks for their tasks, and calls then for each in the same transaction.
+func (s *Store) NewDraws(ctx context.Context, draws []Draw, then func(context.Context, pgx.Tx, Task) error) (ids []int64, err error) {
+	err = s.once(ctx, func(ctx context.Context, tx pgx.Tx) error {
+		for _, d := range draws {
+			id, err := newDraw(ctx, tx, d, then)
+			if err != nil {
+				return err
+			}
+			ids = append(ids, id)
+		}
+		return nil
 	})
-	return id, err
+	return ids, err
 }
 
 func newDraw(ctx context.Context, tx pgx.Tx, d Draw, then func(context.Context, pgx.Tx, Task) error) (int64, error) {

@@ -133,13 +133,16 @@ func TestAStatementThatIsNotConfirmedIsUnknown(t *testing.T) {
 	other, err := pgx.Connect(t.Context(), url)
 	require.NoError(t, err)
 	defer other.Close(context.Background())
+	almagre := store.Source{Name: "Almagre", Address: "http://almagre.example/", Map: []byte("{}"), Described: []byte("{}")}
+	almagre.ID, err = s.PutSource(t.Context(), almagre)
+	require.NoError(t, err)
 	tx, err := other.Begin(t.Context())
 	require.NoError(t, err)
 	_, err = tx.Exec(t.Context(), "lock table source in access exclusive mode")
 	require.NoError(t, err)
 	got := make(chan error, 1)
 	go func() {
-		_, err := s.PutSource(context.Background(), store.Source{Name: "Almagre", Address: "http://almagre.example/", Map: []byte("{}"), Described: []byte("{}")})
+		_, err := s.PutSource(context.Background(), almagre)
 		got <- err
 	}()
 	for ended := 0; ended == 0; {

@@ -87,7 +87,7 @@ func ImportTask(i Import) Task { return NewTask("import", i.ID, &i.Review, nil) 
 
 // Received ends the receiving of a file: its reading is asked for, and then called in the same transaction.
 func (s *Store) Received(ctx context.Context, i Import, hash []byte, then func(context.Context, pgx.Tx, Task) error) error {
-	return s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
+	return s.once(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		tag, err := tx.Exec(ctx, "update import set state = 'waiting', bytes = $2, hash = $3, touched = now() where id = $1 and state = 'receiving'", i.ID, i.Bytes, hash)
 		if err == nil && tag.RowsAffected() == 0 {
 			err = ErrNone

@@ -4,6 +4,8 @@ import (
 	"context"
 	"encoding/json"
 	"time"
+
+	"github.com/jackc/pgx/v5"
 )
 
 // A KeptBlock is a block that is kept for reuse.
@@ -27,10 +29,14 @@ func (s *Store) KeptBlocks(ctx context.Context, most int) ([]KeptBlock, error) {
 }
 
 // KeepBlock keeps a block, as the next version of its name.
-func (s *Store) KeepBlock(ctx context.Context, b KeptBlock) (KeptBlock, error) {
-	return one[KeptBlock](ctx, s.write, `insert into kept_block (name, version, body, note, tested, review, who)
-		values ($1, (select coalesce(max(version), 0) + 1 from kept_block where name = $1), $2, $3, $4, $5, $6) returning `+keptBlockColumns,
-		b.Name, b.Body, b.Note, b.Tested, b.Review, AuthorOf(ctx).Name)
+func (s *Store) KeepBlock(ctx context.Context, b KeptBlock) (kept KeptBlock, err error) {
+	err = s.once(ctx, func(ctx context.Context, tx pgx.Tx) error {
+		kept, err = one[KeptBlock](ctx, tx, `insert into kept_block (name, version, body, note, tested, review, who)
+			values ($1, (select coalesce(max(version), 0) + 1 from kept_block where name = $1), $2, $3, $4, $5, $6) returning `+keptBlockColumns,
+			b.Name, b.Body, b.Note, b.Tested, b.Review, AuthorOf(ctx).Name)
+		return err
+	})
+	return kept, err
 }
 
 // ForgetBlock keeps a block no more, in any version, or again.

@@ -35,7 +35,7 @@ func (s *Store) Review(ctx context.Context, id int64) (ReviewHead, error) {
 
 // NewReview begins a review with its first document.
 func (s *Store) NewReview(ctx context.Context, name string, document []byte) (id int64, err error) {
-	err = s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
+	err = s.once(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		if err := tx.QueryRow(ctx, "insert into review (name) values ($1) returning id", name).Scan(&id); err != nil {
 			return err
 		}
@@ -231,8 +231,8 @@ func (w *Work) Log(ctx context.Context, what json.RawMessage, before, after Fact
 	return err
 }
 
-// theirs are the changes of an author, and those that are nobody's.
-const theirs = "review = $1 and author in ($2, '')"
+// theirs are the changes of an author; those of calls that name none are of whoever names none.
+const theirs = "review = $1 and author = $2"
 
 // LastChange returns the change that its author takes back next or, with undone, makes again.
 func (w *Work) LastChange(ctx context.Context, undone bool) (LoggedChange, error) {

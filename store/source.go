@@ -45,8 +45,10 @@ func (s *Store) Source(ctx context.Context, id int64) (Source, error) {
 // PutSource keeps a source, a new one where it has no number, and returns the number.
 func (s *Store) PutSource(ctx context.Context, x Source) (int64, error) {
 	if x.ID == 0 {
-		err := s.write.QueryRow(ctx, `insert into source (name, address, version, map, described, vocabulary, off) values ($1, $2, $3, $4, $5, $6, $7) returning id`,
-			x.Name, x.Address, x.Version, x.Map, x.Described, x.Vocabulary, x.Off).Scan(&x.ID)
+		err := s.once(ctx, func(ctx context.Context, tx pgx.Tx) error {
+			return tx.QueryRow(ctx, `insert into source (name, address, version, map, described, vocabulary, off) values ($1, $2, $3, $4, $5, $6, $7) returning id`,
+				x.Name, x.Address, x.Version, x.Map, x.Described, x.Vocabulary, x.Off).Scan(&x.ID)
+		})
 		return x.ID, err
 	}
 	tag, err := s.write.Exec(ctx, `update source set name = $2, address = $3, version = $4, map = $5, described = $6, vocabulary = $7, off = $8 where id = $1 and not deleted`,

@@ -150,11 +150,7 @@ func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Dra
 	} else {
 		orders, names = [][]RoughConcept{full}, []string{name}
 	}
-	var out []Draw
-	called, err := a.sourceNames(ctx)
-	if err != nil {
-		return nil, err
-	}
+	var begun []store.Draw
 	for i, concepts := range orders {
 		q, err := roughQuery(concepts)
 		if err != nil {
@@ -189,21 +185,34 @@ func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Dra
 			if d.Notes, err = json.Marshal(notes); err != nil {
 				return nil, err
 			}
-			number, err := a.store.NewDraw(ctx, d, a.work.Wake)
-			if err != nil {
-				return nil, err
-			}
-			made, err := a.store.Draw(ctx, number)
-			if err != nil {
-				return nil, err
-			}
-			x, err := a.drawOf(made, called)
-			if err != nil {
-				return nil, err
-			}
-			out = append(out, x)
-			a.work.Tell(ctx, review, work.News{Kind: "draw"})
+			begun = append(begun, d)
 		}
+	}
+	return a.beginDraws(ctx, review, begun)
+}
+
+// beginDraws keeps draws, all or none, and returns them as they are then.
+func (a *Service) beginDraws(ctx context.Context, review int64, begun []store.Draw) ([]Draw, error) {
+	ids, err := a.store.NewDraws(ctx, begun, a.work.Wake)
+	if err != nil {
+		return nil, err
+	}
+	called, err := a.sourceNames(ctx)
+	if err != nil {
+		return nil, err
+	}
+	var out []Draw
+	for _, id := range ids {
+		made, err := a.store.Draw(ctx, id)
+		if err != nil {
+			return nil, err
+		}
+		x, err := a.drawOf(made, called)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, x)
+		a.work.Tell(ctx, review, work.News{Kind: "draw"})
 	}
 	return out, nil
 }

@@ -2,6 +2,7 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Block, type RoughConcept } from '@/api/client'
 import { useProblem } from '@/state/problem'
+import { useOnce } from '@/state/request'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 
@@ -24,6 +25,7 @@ export function useDrawFree(block: () => Block) {
       sources.on.find((s) => s.id === review.look.source) ??
       sources.on[0],
   )
+  const once = useOnce()
   const concepts = computed<RoughConcept[]>(() =>
     review.document.blocks
       .filter((b) => b.id !== block().id && b.searched && !b.negated)
@@ -40,21 +42,27 @@ export function useDrawFree(block: () => Block) {
       const { sample, against, rest, set } = review.look
       await review.lookAt({ source: review.look.source, sample, against, rest, set })
       const names = concepts.value.map((c) => c.name).join(', ')
-      const [made] = await ask(
-        api.POST('/api/reviews/{review}/draws', {
-          params: { path: { review: review.id } },
-          body: {
-            name: concepts.value.length
-              ? t('free.name', { blocks: names, source: source.value.name })
-              : t('draw.anythingName', { source: source.value.name }),
-            sources: [source.value.id],
-            concepts: concepts.value,
-            each: false,
-            how: 'random',
-            atMost: records,
-            seed: 1,
-          },
-        }),
+      const body = {
+        name: concepts.value.length
+          ? t('free.name', { blocks: names, source: source.value.name })
+          : t('draw.anythingName', { source: source.value.name }),
+        sources: [source.value.id],
+        concepts: concepts.value,
+        each: false,
+        how: 'random' as const,
+        atMost: records,
+        seed: 1,
+      }
+      const [made] = await once(
+        (headers) =>
+          ask(
+            api.POST('/api/reviews/{review}/draws', {
+              params: { path: { review: review.id } },
+              headers,
+              body,
+            }),
+          ),
+        body,
       )
       begun.value = made.id
       sources.fresh('draws')

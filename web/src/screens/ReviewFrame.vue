@@ -81,14 +81,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
       <button v-if="review.saved" class="find" @click="finding = true">
         <span class="cut">{{ t('palette.open') }}</span> <kbd>Ctrl K</kbd>
       </button>
-      <button
-        class="btn bare"
-        :disabled="!review.canUndo"
-        :title="review.canUndo && steps.say(review.canUndo)"
-        @click="steps.undo()"
-      >
-        {{ t('steps.undo') }} <kbd>Ctrl Z</kbd>
-      </button>
+      <UndoButton />
       <button
         v-if="review.canRedo"
         class="btn bare"

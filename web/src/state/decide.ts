@@ -4,6 +4,7 @@ import { useNotes } from './notes'
 import { newId } from './edits'
 import { decisionKey, newTerm, termText, useReview } from './review'
 import { who } from './who'
+import { labelKey } from '@/state/labelKey'
 
 /** An item that someone may want in a block: what it is called, by what it is decided on, and its variants. */
 export interface Item {
@@ -17,7 +18,7 @@ export interface Item {
 export const itemOf = ({ kind, item }: { kind: string; item: string }): Item => ({
   facet: kind === 'heading' ? 'headings' : 'words',
   item,
-  key: item.toLowerCase(),
+  key: labelKey(item),
 })
 
 /** The facets whose items can be taken into blocks; the others are there to be looked at. */
@@ -55,7 +56,7 @@ export function useDecide() {
     return block.terms.some(
       (x) =>
         x.kind === term.kind &&
-        termText(x).toLowerCase() === termText(term).toLowerCase() &&
+        labelKey(termText(x)) === labelKey(termText(term)) &&
         (x.field ?? 'text') === (term.field ?? 'text'),
     )
   }

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { api, ask, CallError, problemOf, type FileAnswer, type Import } from '@/api/client'
+import { newId } from './edits'
 import { useReview } from './review'
 
 /** A file on its way to the program. */
@@ -8,6 +9,7 @@ export interface Upload {
   id: number
   kind: Import['kind']
   file: File
+  request: string // by which it is known when it is sent again
   sent: number
   error?: CallError
   stop?: () => void // while it is on its way
@@ -29,7 +31,7 @@ export const useImports = defineStore('imports', () => {
   let count = 0
 
   function bring(files: Iterable<File>, kind: Import['kind']) {
-    for (const file of files) send({ id: ++count, kind, file, sent: 0 }, false)
+    for (const file of files) send({ id: ++count, kind, file, request: newId(), sent: 0 }, false)
   }
 
   // fetch cannot tell how much of a file has been sent.
@@ -44,6 +46,7 @@ export const useImports = defineStore('imports', () => {
     })
     call.open('POST', `/api/reviews/${review.id}/imports?${query}`)
     call.setRequestHeader('Content-Type', 'application/octet-stream')
+    call.setRequestHeader('Tamiz-Request', u.request)
     call.upload.onprogress = (e) => (u.sent = e.loaded)
     call.onload = () => {
       let body: unknown
@@ -73,7 +76,7 @@ export const useImports = defineStore('imports', () => {
 
   function again(u: Upload) {
     drop(u)
-    send({ id: ++count, kind: u.kind, file: u.file, sent: 0 }, true)
+    send({ id: ++count, kind: u.kind, file: u.file, request: u.request, sent: 0 }, true)
   }
 
   /** Says what was asked of a file; it is then read on. */

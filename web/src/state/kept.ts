@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, ask, type Block, type KeptBlock } from '@/api/client'
 import { newId } from './edits'
+import { useOnce } from './request'
 import { useReview } from './review'
 
 /** The blocks that are kept for reuse, and what can be done with them. */
@@ -21,13 +22,14 @@ export function useKept() {
   const later = (b: Block) =>
     newest.value.find((k) => k.name === b.origin?.name && k.version > b.origin.version)
 
+  const once = useOnce()
   const fresh = () => void queries.invalidateQueries({ queryKey: ['kept-blocks'] })
   async function keep(block: string, name: string, note: string): Promise<KeptBlock> {
-    const kept = await ask(
-      api.POST('/api/reviews/{review}/kept-blocks', {
-        params: review.asked,
-        body: { block, name, note },
-      }),
+    const body = { block, name, note }
+    const kept = await once(
+      (headers) =>
+        ask(api.POST('/api/reviews/{review}/kept-blocks', { params: review.asked, headers, body })),
+      body,
     )
     fresh()
     return kept

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { api, ask } from '@/api/client'
 import { useReview } from './review'
 import { useSources } from './sources'
+import { labelKey } from '@/state/labelKey'
 
 /** The vocabularies that the program has, and which sources are tied to one. */
 export function useVocabularies() {
@@ -13,7 +14,7 @@ export function useVocabularies() {
     queryFn: () => ask(api.GET('/api/vocabularies')),
   })
   const vocabularies = computed(() => all.data.value ?? [])
-  const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase()
+  const same = (a: string, b: string) => labelKey(a) === labelKey(b)
   /** The names of the sources whose records carry its headings. */
   const usedBy = (name: string) =>
     sources.all.filter((s) => same(s.vocabulary, name)).map((s) => s.name)

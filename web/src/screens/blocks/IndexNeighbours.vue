@@ -6,6 +6,7 @@ import { api, ask, type Block } from '@/api/client'
 import { useDecide } from '@/state/decide'
 import { newTerm } from '@/state/review'
 import { useSources } from '@/state/sources'
+import { labelKey } from '@/state/labelKey'
 
 /** The words around what is typed, in the source's own index: misspellings show by their tiny counts, and any can be ticked in. */
 const props = defineProps<{ block: Block; word: string }>()
@@ -94,7 +95,7 @@ function take() {
         v-for="w in words"
         :key="w.term"
         :class="{
-          here: w.term === looked.toLowerCase(),
+          here: labelKey(w.term) === labelKey(looked),
           like: w.term.startsWith(stem) || together.includes(w),
           joined: together.includes(w),
         }"

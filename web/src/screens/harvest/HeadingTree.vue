@@ -5,6 +5,7 @@ import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import { decisionKey, useReview } from '@/state/review'
+import { labelKey } from '@/state/labelKey'
 
 /** The headings in their tree: a branch that holds much in many small headings stands out. */
 const props = defineProps<{ selected?: string }>()
@@ -54,9 +55,9 @@ function onKey(e: KeyboardEvent) {
       return emit('find', shown.value[i].label)
   }
 }
-const blocks = (label: string) =>
-  review.kept.get(decisionKey('headings', label.toLowerCase())) ?? []
-const same = (label: string) => props.selected?.toLowerCase() === label.toLowerCase()
+const blocks = (label: string) => review.kept.get(decisionKey('headings', labelKey(label))) ?? []
+const same = (label: string) =>
+  props.selected !== undefined && labelKey(props.selected) === labelKey(label)
 </script>
 
 <template>

@@ -4,6 +4,7 @@ import { marked, unmarked } from '@/parts/files/cells'
 import { taken } from '@/state/decide'
 import type { Edit } from '@/api/client'
 import { newTerm, termText, type Decided } from '@/state/review'
+import { labelKey } from '@/state/labelKey'
 
 const head = [
   'facet',
@@ -82,7 +83,7 @@ export function readCandidates(
     ].some(
       (x) =>
         x.kind === term.kind &&
-        termText(x).toLowerCase() === termText(term).toLowerCase() &&
+        labelKey(termText(x)) === labelKey(termText(term)) &&
         (x.field ?? 'text') === (term.field ?? 'text'),
     )
   }
@@ -99,7 +100,7 @@ export function readCandidates(
     ) {
       decisions.push({
         facet: facet as Facet,
-        item: item.toLowerCase(),
+        item: labelKey(item),
         state,
         reason: (row.reason ?? '').trim().slice(0, 200),
       })
@@ -113,7 +114,7 @@ export function readCandidates(
       const field = (fields.includes(asked) ? asked : 'text') as Term['field']
       const from = {
         facet: facet as Facet,
-        item: item.toLowerCase(),
+        item: labelKey(item),
         who: (row.who ?? '').trim().slice(0, 80) || undefined,
         at: (row.at ?? '').trim().slice(0, 40) || undefined,
       }

@@ -2,11 +2,12 @@ import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { Edit, Limit } from '@/api/client'
 import { useBench } from '@/state/bench'
 import { useReview } from '@/state/review'
+import { labelKey } from '@/state/labelKey'
 
 /** The kinds of limit that go by headings: these can keep out what is something else, and let in what nobody has indexed. */
 export const byHeadings = (kind: string) => kind === 'ages' || kind === 'humans'
 
-const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase()
+const same = (a: string, b: string) => labelKey(a) === labelKey(b)
 
 /** Whether a limit is to an item, among others. */
 export const limitedTo = (limit: Limit | undefined, item: string) =>

@@ -8,6 +8,7 @@ import NodeName from './NodeName.vue'
 import { useAtSource } from './atSource'
 import { useThrough } from './through'
 import { useTree, type Row } from './tree'
+import { labelKey } from '@/state/labelKey'
 
 /** All places of a heading in the tree, with what each node brings; below it can be ticked what is taken. */
 const how = defineModel<How>('how', { required: true })
@@ -86,7 +87,7 @@ const blocks = (label: string) =>
     ? label === props.whole.heading
       ? [...new Set(props.whole.taken.map((x) => x.block))]
       : []
-    : (review.kept.get(decisionKey('headings', label.toLowerCase())) ?? [])
+    : (review.kept.get(decisionKey('headings', labelKey(label))) ?? [])
 </script>
 
 <template>

@@ -2,6 +2,7 @@ import { computed, reactive, watch, type Ref } from 'vue'
 import type { Block, Edit, HeadingWhole, Term } from '@/api/client'
 import { itemOf, useDecide } from '@/state/decide'
 import { newTerm } from '@/state/review'
+import { labelKey } from '@/state/labelKey'
 
 /** How a heading is taken: alone, with all below it, or with what is ticked below. */
 export type How = 'all' | 'alone' | 'some'
@@ -39,7 +40,7 @@ export function useChoice(
       (t) =>
         t.kind === 'heading' &&
         !t.until &&
-        t.heading?.toLowerCase() === of.value?.heading.toLowerCase(),
+        labelKey(t.heading ?? '') === labelKey(of.value?.heading ?? ''),
     ),
   )
   // Each heading begins as its block has it, else as most are taken: with all below.
@@ -89,9 +90,7 @@ export function useChoice(
     if (!whole || !term.value) return []
     const had = into.terms.find(
       (t) =>
-        t.kind === 'heading' &&
-        !t.until &&
-        t.heading?.toLowerCase() === whole.heading.toLowerCase(),
+        t.kind === 'heading' && !t.until && labelKey(t.heading ?? '') === labelKey(whole.heading),
     )
     const out: Edit[] = []
     if (wordsAlone()) return wordEdits(into, whole)

@@ -8,6 +8,7 @@ import { itemOf, useDecide } from '@/state/decide'
 import { decisionKey, termText, useReview } from '@/state/review'
 import { useChoice } from './choice'
 import { useThrough } from './through'
+import { labelKey } from '@/state/labelKey'
 
 /** What is looked up and looked at on Headings, as the address says it, and what would be taken of it into which block. */
 export function useLooking() {
@@ -46,15 +47,13 @@ export function useLooking() {
     placeholderData: keepPreviousData,
   })
   const suited = computed(
-    () =>
-      suits.data.value?.items.find((x) => x.item.toLowerCase() === label.value.toLowerCase())
-        ?.block,
+    () => suits.data.value?.items.find((x) => labelKey(x.item) === labelKey(label.value))?.block,
   )
   /** The block that was chosen; else the one that has the heading, or that it suits, or the first. */
   const block = computed(() => {
     const blocks = review.document.blocks
     const has = (id?: string) => blocks.find((b) => b.id === id)
-    const holds = review.kept.get(decisionKey('headings', label.value.toLowerCase()))?.[0]
+    const holds = review.kept.get(decisionKey('headings', labelKey(label.value)))?.[0]
     return (
       has(blockId.value) ??
       has(holds) ??

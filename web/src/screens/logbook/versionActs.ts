@@ -6,6 +6,7 @@ import { useAct } from '@/state/act'
 import { useBench } from '@/state/bench'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
+import { useOnce } from '@/state/request'
 import { useReview } from '@/state/review'
 import { useSteps } from '@/state/steps'
 import { useVersionName } from './versions'
@@ -52,12 +53,21 @@ export function useVersionActs() {
         }),
       ),
     )
+  const once = useOnce()
   const branching = ref<number>()
   async function branch(v: Version, name: string) {
     branching.value = undefined
     try {
-      const made = await ask(
-        api.POST('/api/reviews/{review}/versions/{version}/line', { ...of(v), body: { name } }),
+      const made = await once(
+        (headers) =>
+          ask(
+            api.POST('/api/reviews/{review}/versions/{version}/line', {
+              ...of(v),
+              headers,
+              body: { name },
+            }),
+          ),
+        { of: v.id, name },
       )
       await router.push({ name: 'blocks', params: { review: made.id } })
     } catch (error) {

@@ -6,8 +6,10 @@ import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import { api, ask, type ReviewHead } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
+import TamizMark from '@/parts/TamizMark.vue'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
+import { useOnce } from '@/state/request'
 
 const { t, n, d } = useI18n()
 const router = useRouter()
@@ -25,9 +27,11 @@ const reviews = useQuery({
 const again = () => queries.invalidateQueries({ queryKey: ['reviews'] })
 const wrong = (error: unknown) => notes.say({ text: problem(error), wrong: true })
 
+const once = useOnce()
 const name = ref('')
 const create = useMutation({
-  mutationFn: (name: string) => ask(api.POST('/api/reviews', { body: { name } })),
+  mutationFn: (name: string) =>
+    once((headers) => ask(api.POST('/api/reviews', { headers, body: { name } })), name),
   onSuccess: (r) => router.push({ name: 'question', params: { review: r.id } }),
   onError: wrong,
 })
@@ -76,24 +80,7 @@ async function remove(r: ReviewHead) {
 <template>
   <main class="reviews">
     <header>
-      <svg width="44" height="44" viewBox="0 0 34 34" aria-hidden="true">
-        <rect width="34" height="34" rx="6" fill="#2A2136" />
-        <path
-          d="M5 9h24l-4.2 12H9.2z"
-          fill="none"
-          stroke="#E6A93A"
-          stroke-width="2"
-          stroke-linejoin="round"
-        />
-        <path
-          d="M11 9l2 12M17 9v12M23 9l-2 12M6.5 13h21M8 17h18"
-          stroke="#A79DB5"
-          stroke-width="1.1"
-        />
-        <circle cx="13.5" cy="25" r="1.5" fill="#fff" />
-        <circle cx="18" cy="27.5" r="1.5" fill="#fff" />
-        <circle cx="21.5" cy="24.5" r="1.5" fill="#E6A93A" />
-      </svg>
+      <TamizMark />
       <div>
         <h1 class="display">Tamiz</h1>
         <p class="small">{{ t('reviews.motto') }}</p>

@@ -1,6 +1,7 @@
 import { ref } from 'vue'
 import { api, ask, type NewDraw } from '@/api/client'
 import { useProblem } from '@/state/problem'
+import { useOnce } from '@/state/request'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 
@@ -9,6 +10,7 @@ export function useDrawing(order: () => NewDraw) {
   const review = useReview()
   const sources = useSources()
   const problem = useProblem()
+  const once = useOnce()
   const failed = ref('')
   const beginning = ref(false)
 
@@ -16,11 +18,17 @@ export function useDrawing(order: () => NewDraw) {
     failed.value = ''
     beginning.value = true
     try {
-      await ask(
-        api.POST('/api/reviews/{review}/draws', {
-          params: { path: { review: review.id } },
-          body: { ...order(), ...other },
-        }),
+      const body = { ...order(), ...other }
+      await once(
+        (headers) =>
+          ask(
+            api.POST('/api/reviews/{review}/draws', {
+              params: { path: { review: review.id } },
+              headers,
+              body,
+            }),
+          ),
+        body,
       )
       sources.fresh('draws')
     } catch (error) {

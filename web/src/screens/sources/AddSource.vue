@@ -3,6 +3,7 @@ import { ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
 import { useProblem } from '@/state/problem'
+import { useOnce } from '@/state/request'
 import { useSources } from '@/state/sources'
 
 /** Adds a source by its address: it is asked what it says of itself. */
@@ -12,6 +13,7 @@ const { t } = useI18n()
 const sources = useSources()
 const problem = useProblem()
 const address = ref('')
+const once = useOnce()
 const asking = ref(false)
 const failed = ref('')
 watch(address, () => (failed.value = ''))
@@ -19,7 +21,8 @@ watch(address, () => (failed.value = ''))
 async function add() {
   asking.value = true
   try {
-    const s = await ask(api.POST('/api/sources', { body: { address: address.value.trim() } }))
+    const body = { address: address.value.trim() }
+    const s = await once((headers) => ask(api.POST('/api/sources', { headers, body })), body)
     sources.fresh('sources')
     address.value = ''
     emit('added', s.id)

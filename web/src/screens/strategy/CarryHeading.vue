@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { StandIns, TypedStrategy } from '@/api/client'
+import { labelKey } from '@/state/labelKey'
 
 /** One heading in the vocabulary of another source: what was taken to stand for it, and what may. */
 const props = defineProps<{
@@ -15,7 +16,7 @@ const props = defineProps<{
 const emit = defineEmits<{ decide: [stands: string, forget: boolean] }>()
 const { t, n } = useI18n()
 
-const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase()
+const same = (a: string, b: string) => labelKey(a) === labelKey(b)
 const byRecords = (label: string) => props.said?.found.find((f) => same(f.heading, label))
 /** What is stated comes before what records say; each once, and none that was taken. */
 const proposals = computed(() =>
