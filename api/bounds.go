@@ -17,15 +17,12 @@ import (
 const (
 	requestTime = 2 * time.Minute  // for an answer
 	bodyTime    = 30 * time.Second // for what is sent with it, but for files
-	pieceTime   = time.Minute      // for the next piece of a file
-	piece       = 16 << 10         // bytes that a file has to come on by in that time
 	fileTime    = time.Hour        // for a file that is written
-	maxUploads  = 48               // files that come in at once
 )
 
 // bounded gives every call an end. What only listens has none, but for each piece of news (see eventStream).
 func bounded() echo.MiddlewareFunc {
-	uploads := make(chan struct{}, maxUploads)
+	uploads := newUploads()
 	return func(next echo.HandlerFunc) echo.HandlerFunc {
 		return func(c *echo.Context) error {
 			r := c.Request()
@@ -34,13 +31,12 @@ func bounded() echo.MiddlewareFunc {
 			case strings.HasSuffix(path, "/events"):
 				return next(c)
 			case takesFile(r):
-				select {
-				case uploads <- struct{}{}:
-					defer func() { <-uploads }()
-				default:
-					return &problems.Problem{Type: "busy", Status: http.StatusServiceUnavailable, Title: "Too many files are coming in at once. Nothing was brought in; try again in a moment."}
+				body, err := uploads.take(r.Body, conn, r.RemoteAddr)
+				if err != nil {
+					return err
 				}
-				r.Body = &coming{ReadCloser: r.Body, conn: conn}
+				defer uploads.leave(body)
+				r.Body = body
 				return next(c)
 			case strings.HasSuffix(path, "/export"):
 				_ = conn.SetReadDeadline(time.Now().Add(bodyTime))
@@ -73,26 +69,6 @@ type read struct {
 
 func (b *read) Read(p []byte) (int, error) {
 	n, err := b.ReadCloser.Read(p)
-	if err != nil {
-		_ = b.conn.SetReadDeadline(time.Time{})
-	}
-	return n, err
-}
-
-// coming moves the deadline of a file on as it comes.
-type coming struct {
-	io.ReadCloser
-	conn *http.ResponseController
-	left int // bytes until the deadline is moved
-}
-
-func (b *coming) Read(p []byte) (int, error) {
-	if b.left <= 0 {
-		b.left = piece
-		_ = b.conn.SetReadDeadline(time.Now().Add(pieceTime))
-	}
-	n, err := b.ReadCloser.Read(p)
-	b.left -= n
 	if err != nil {
 		_ = b.conn.SetReadDeadline(time.Time{})
 	}

@@ -225,12 +225,7 @@ func TestTheRecordIsOfWhatWasRun(t *testing.T) {
 	a, id := start(t)
 	w := sources(t, a)
 	at := desk.At{Review: id}
-	var keys strings.Builder
-	for _, k := range w.Keys {
-		require.NoError(t, ris.Write(&keys, k))
-	}
-	_, err := bring(t, a, id, "keys", "keys.ris", strings.NewReader(keys.String()))
-	require.NoError(t, err)
+	keyStudies(t, a, id, w.Keys)
 	crewsStrategy(t, a, id)
 	before, err := a.Written.Record(t.Context(), at)
 	require.NoError(t, err)
