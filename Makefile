@@ -7,7 +7,7 @@ SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 WEB := $(shell find web/src web/public web/index.html web/vite.config.ts web/tsconfig.json -type f 2>/dev/null)
 GOFILES := $(shell find . -name '*.go' -not -path './node_modules/*' -not -path './web/node_modules/*' 2>/dev/null) $(shell find core demo store -type f -not -name '*.go')
 
-.PHONY: help demo test bench dev fmt lint build contract tools packages check-contract clean
+.PHONY: help demo test test-crash bench dev fmt lint build contract tools packages check-contract clean
 
 help: ## tell what there is
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | awk -F ':.*## ' '{ printf "  make %-10s %s\n", $$1, $$2 }'
@@ -17,6 +17,9 @@ demo: build ## start everything with the demo review and print the address
 
 test: tools build check-contract ## pass all tests: contract, types, style, Go, and the browser
 	@scripts/test
+
+test-crash: packages ## kill two programs on one database 200 times: nothing is lost, and nothing stands still
+	@TAMIZ_KILLS=200 $(GO) test -count=1 -timeout 30m -run TestNothingIsStrandedByKills -v ./cmd/tamiz
 
 bench: packages ## print the speeds, each as a ratio within one run
 	@scripts/bench

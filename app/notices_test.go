@@ -164,6 +164,24 @@ func TestAMailServerThatWantsToSeeASenderTwiceAndAnAddressThatIsNone(t *testing.
 	assert.Empty(t, x.now(t).Addresses[1].Trouble, "put down anew, it is tried anew")
 }
 
+// A mail server that does not answer: each address says why nothing came, and when it is tried again.
+func TestAMailServerThatSaysNothingLeavesItsReasonAtEveryAddress(t *testing.T) {
+	x := startTold(t)
+	x.Notices.At("http://tamiz.example")
+	all := []string{"one@olmo.example", "two@olmo.example", "three@olmo.example"}
+	for _, to := range all {
+		require.NoError(t, x.Notices.TellTo(t.Context(), x.review, to))
+	}
+	x.again(t)
+	x.box.Close()
+	require.NoError(t, x.Notices.Send(t.Context()))
+	for _, a := range x.now(t).Addresses {
+		assert.NotEmpty(t, a.Waits, a.Address)
+		assert.NotNil(t, a.Next, a.Address)
+		assert.Empty(t, a.Trouble, "it is no fault of the address")
+	}
+}
+
 func TestWithoutAMailServerNobodyIsPutDown(t *testing.T) {
 	a, id := start(t)
 	assert.Equal(t, "no-mail", problem(t, a.Notices.TellTo(t.Context(), id, "sol@olmo.example")).Type)

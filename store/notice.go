@@ -79,11 +79,15 @@ type MailTo struct {
 	Stopped *time.Time
 	Trouble string
 	Last    *time.Time // when a mail went there
+	Waits   string     // why the one that is to go has not gone yet
+	Next    *time.Time // when it is tried again
 }
 
 // MailTo returns whom a review is told to.
 func (s *Store) MailTo(ctx context.Context, review int64) ([]MailTo, error) {
-	return all[MailTo](ctx, s, `select id, address, secret, who, at, stopped, trouble, (select max(sent) from mail where mail_to = t.id) as last from mail_to t where review = $1 order by id`, review)
+	return all[MailTo](ctx, s, `select id, address, secret, who, at, stopped, trouble, (select max(sent) from mail where mail_to = t.id) as last,
+		coalesce(m.problem, '') as waits, m.next from mail_to t
+		left join lateral (select problem, next from mail where mail_to = t.id and sent is null and given_up is null and problem <> '' order by id desc limit 1) m on true where review = $1 order by id`, review)
 }
 
 // PutMailTo tells a review to somebody, also where they had it stopped or it could not be brought there.

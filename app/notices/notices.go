@@ -74,6 +74,8 @@ type Address struct {
 	Stopped bool       `json:"stopped"`
 	Trouble string     `json:"trouble,omitempty"` // why nothing is sent there any more
 	Last    *time.Time `json:"last,omitempty"`    // when a mail went there
+	Waits   string     `json:"waits,omitempty"`   // why the one that is to go has not gone yet
+	Next    *time.Time `json:"next,omitempty"`    // when it is tried again
 }
 
 // Told is what was told of a review, and to whom.
@@ -100,7 +102,7 @@ func (a *Service) Told(ctx context.Context, review int64) (*Told, error) {
 		return nil, err
 	}
 	for _, m := range addresses {
-		out.Addresses = append(out.Addresses, Address{m.ID, m.Address, m.Who, m.Stopped != nil, m.Trouble, m.Last})
+		out.Addresses = append(out.Addresses, Address{m.ID, m.Address, m.Who, m.Stopped != nil, m.Trouble, m.Last, m.Waits, m.Next})
 	}
 	feed, err := a.store.Feed(ctx, review)
 	if err == nil {

@@ -166,11 +166,13 @@ func (a *Service) Send(ctx context.Context) error {
 		}
 		l := list[0]
 		m, err := a.compose(a.post, *base, l)
+		silent := false
 		if err == nil {
 			err = a.post.send(ctx, m)
+			silent = err != nil && !answered(err)
 		}
-		if err != nil && ctx.Err() != nil {
-			return ctx.Err()
+		if err != nil && errors.Is(ctx.Err(), context.Canceled) {
+			return ctx.Err() // the program ends
 		}
 		// What went is written down also where the turn is over meanwhile.
 		saving, done := context.WithTimeout(context.WithoutCancel(ctx), savingTime)
@@ -179,12 +181,39 @@ func (a *Service) Send(ctx context.Context) error {
 		} else {
 			err = a.notSent(saving, l, err, now)
 		}
+		if err == nil && silent { // nobody else's mail would go either: each says why, and none waits for it anew
+			err = a.noneSent(saving, now)
+		}
 		done()
-		if err != nil {
+		if err != nil || silent {
 			return err
 		}
 	}
 	return nil
+}
+
+// answered reports whether a mail server said anything of a mail; else it cannot be reached, or says nothing.
+func answered(err error) bool {
+	var refused *mail.SendError
+	return errors.As(err, &refused) && refused.ErrorCode() > 0
+}
+
+// errSilent is why mails did not go that were not tried, because the server said nothing to one before them.
+var errSilent = errors.New("the mail server does not answer")
+
+// noneSent keeps of all mails that are to go now that the server does not answer.
+func (a *Service) noneSent(ctx context.Context, now time.Time) error {
+	for {
+		list, err := a.store.Letters(ctx, now, now.Add(again(1)), mostLetters)
+		if err != nil || len(list) == 0 {
+			return err
+		}
+		for _, l := range list {
+			if err := a.notSent(ctx, l, errSilent, now); err != nil {
+				return err
+			}
+		}
+	}
 }
 
 // notSent keeps why a mail did not go. What the server refuses for good is not tried again, and where it refuses the one

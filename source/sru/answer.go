@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"math"
 	"strconv"
 	"strings"
 
@@ -20,6 +21,9 @@ import (
 
 // maxRecords is how many records of one answer are read.
 const maxRecords = 10_000
+
+// mostRecords is how many records a source may say it has for a question. No source has more, and nothing that is kept is larger.
+const mostRecords = math.MaxInt32
 
 // newDecoder reads XML in any usual encoding. A document type with entities of its own is not taken up:
 // what it defines stays unknown, so it cannot grow.
@@ -124,7 +128,7 @@ func readPage(r io.Reader, start int) (*source.Page, error) {
 				if err := d.DecodeElement(&n, &e); err != nil {
 					return err
 				}
-				if page.Total, err = strconv.Atoi(strings.TrimSpace(n)); err != nil || page.Total < 0 {
+				if page.Total, err = strconv.Atoi(strings.TrimSpace(n)); err != nil || page.Total < 0 || page.Total > mostRecords {
 					page.Total = -1
 					return fmt.Errorf("the number of records is %q", n)
 				}

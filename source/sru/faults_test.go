@@ -120,6 +120,9 @@ func TestASourceThatGoesWrongIsSaidToGoWrong(t *testing.T) {
 		"an encoding of its own": {func(_ int, w http.ResponseWriter, r *http.Request) {
 			fmt.Fprint(w, `<?xml version="1.0" encoding="wobbly"?><a/>`)
 		}, source.ErrMalformed, 1},
+		"a count that nobody has": {func(_ int, w http.ResponseWriter, r *http.Request) {
+			fmt.Fprint(w, head+"<numberOfRecords>3000000000</numberOfRecords>")
+		}, source.ErrMalformed, 1},
 		"a count that is no count": {func(_ int, w http.ResponseWriter, r *http.Request) {
 			fmt.Fprint(w, head+"<numberOfRecords>many</numberOfRecords>")
 		}, source.ErrMalformed, 1},

@@ -4162,6 +4162,13 @@ export interface components {
             trouble?: string;
             /** Format: date-time */
             last?: string;
+            /** @description why the mail that is to go there has not gone yet */
+            waits?: string;
+            /**
+             * Format: date-time
+             * @description when it is tried again
+             */
+            next?: string;
         };
         Trial: {
             lines: components["schemas"]["TriedLine"][];

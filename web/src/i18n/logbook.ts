@@ -319,6 +319,7 @@ export default {
     stopOne: 'No more mail to {address}',
     last: 'last {day}',
     bounced: 'It cannot be brought there: {why}',
+    waits: 'The last one has not gone yet: {why}. It is tried again at {time}.',
     feed: 'For feed readers',
     feedHint: 'A secret address: whoever knows it can read what is new, until it is withdrawn.',
     open: 'Make an address',

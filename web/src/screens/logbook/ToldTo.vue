@@ -75,6 +75,9 @@ const feed = (format: string) =>
             <span v-if="x.trouble" class="small wrong">{{
               t('told.bounced', { why: x.trouble })
             }}</span>
+            <span v-else-if="x.waits" class="small wrong">{{
+              t('told.waits', { why: x.waits, time: x.next ? d(x.next, 'time') : '' })
+            }}</span>
             <span v-else-if="x.last" class="small">{{
               t('told.last', { day: d(x.last, 'day') })
             }}</span>
