@@ -10,6 +10,7 @@ import (
 	"os"
 	"os/signal"
 	"path/filepath"
+	"runtime/debug"
 	"strings"
 	"syscall"
 	"time"
@@ -34,8 +35,8 @@ type settings struct {
 	DatabaseURL string `env:"TAMIZ_DATABASE_URL"`
 	Listen      string `env:"TAMIZ_LISTEN"`
 	LogLevel    string `env:"TAMIZ_LOG" envDefault:"info"`
-	// How much memory may be taken by what is kept of samples and vocabularies; a third of the machine's where
-	// nothing is said.
+	// How much memory the program should do with: half of it is for what is kept of samples and vocabularies, and towards the whole
+	// the language collects more often. Where nothing is said a third of the machine's is kept.
 	MemoryMB int64 `env:"TAMIZ_MEMORY_MB"`
 	// Private addresses, as ip:port, that may be asked as sources.
 	Allow []string `env:"TAMIZ_ALLOW_SOURCES" envSeparator:","`
@@ -212,7 +213,10 @@ func run(ctx context.Context, s settings, fill func(context.Context, *app.App, *
 	if err != nil {
 		return err
 	}
-	a.Desk.KeepWithin(s.MemoryMB << 20)
+	a.Desk.KeepWithin(s.MemoryMB << 20 / 2)
+	if s.MemoryMB > 0 {
+		debug.SetMemoryLimit(s.MemoryMB << 20)
+	}
 	// Work goes on until it is told to stop, below: it is not cut off by the signal itself.
 	working, cut := context.WithCancel(context.WithoutCancel(ctx))
 	defer cut()

@@ -42,11 +42,10 @@ type Company struct {
 
 	holding map[string][]int32 // the items that hold each word
 
-	begins   []int     // the contexts of item t are contexts[begins[t]:begins[t+1]]
-	contexts []int32   // single-token items, by number, ascending
-	weights  []float64 // of each context
+	contexts contexts  // of each item, single-token items by number: a weight is worked out from how often it stands there, see vector
+	seldom   []float64 // of each item: -ln n(t)
+	telling  []float64 // of each word as context: ln(Σ n(c′)^0.75 / n(c)^0.75)
 	length   []float64 // of each item's vector
-	byWord   postings
 
 	lists lists // the items of each record
 }
@@ -96,12 +95,10 @@ func of(ctx context.Context, ix *index.Index, set *roaring.Bitmap, s index.Strea
 	}
 	c.weigh(single)
 	c.lists = listed(places, set)
-	c.byWord = c.invert()
 	return c, ctx.Err()
 }
 
-// count counts how often each word is context of each item. For the time being the counts stand in the
-// place of the weights.
+// count counts how often each word is context of each item.
 func (c *Company) count(ctx context.Context, places *gram.Places, single []int32) error {
 	s := places.Stream
 	value := make([]uint32, len(s.Terms)) // the value of each place
@@ -112,35 +109,30 @@ func (c *Company) count(ctx context.Context, places *gram.Places, single []int32
 			value[at], word[at] = uint32(v), single[s.Terms[at]]
 		}
 	}
-	c.begins = make([]int, len(c.items)+1) // for the time being, how many contexts each has
-	var parts sync.Map                     // contexts and their counts, by the first item of a part
+	var parts sync.Map // by the first item of each
 	parallel.InParts(len(c.items), func(from, to int) {
-		contexts, weights := c.countPart(ctx, places, value, word, from, to)
-		parts.Store(from, contextsOf{contexts, weights})
+		parts.Store(from, c.countPart(ctx, places, value, word, from, to))
 	})
 	for i := range c.items {
-		if part, ok := parts.Load(i); ok {
-			p := part.(contextsOf)
-			c.contexts, c.weights = append(c.contexts, p.contexts...), append(c.weights, p.weights...)
+		if part, ok := parts.LoadAndDelete(i); ok { // each goes as soon as it is taken over
+			p, begin := part.(contexts), uint64(len(c.contexts.packed))
+			c.contexts.packed = append(c.contexts.packed, p.packed...)
+			for _, end := range p.ends {
+				c.contexts.ends = append(c.contexts.ends, begin+end)
+			}
 		}
-		c.begins[i+1] += c.begins[i]
 	}
 	return ctx.Err()
 }
 
-type contextsOf struct {
-	contexts []int32
-	weights  []float64
-}
-
 // countPart does the same for some items that follow each other. What it returns is of use only where the context has not
 // ended meanwhile.
-func (c *Company) countPart(ctx context.Context, places *gram.Places, value []uint32, word []int32, from, to int) (contexts []int32, weights []float64) {
+func (c *Company) countPart(ctx context.Context, places *gram.Places, value []uint32, word []int32, from, to int) (out contexts) {
 	counts := make([]int32, len(c.items))
 	var touched []int32
 	for i := from; i < to; i++ {
 		if i&255 == 0 && ctx.Err() != nil {
-			return contexts, weights
+			return out
 		}
 		touched = touched[:0]
 		look := func(at int, v uint32) bool {
@@ -163,14 +155,14 @@ func (c *Company) countPart(ctx context.Context, places *gram.Places, value []ui
 			}
 		}
 		slices.Sort(touched)
+		last := int32(0)
 		for _, w := range touched {
-			contexts = append(contexts, w)
-			weights = append(weights, float64(counts[w]))
-			counts[w] = 0
+			out.put(w, last, counts[w])
+			last, counts[w] = w, 0
 		}
-		c.begins[i+1] = len(touched)
+		out.end()
 	}
-	return contexts, weights
+	return out
 }
 
 // weigh turns counts into weights: max(0, ln(n(t,c) · Σ n(c′)^0.75 / (n(t) · n(c)^0.75))), where n(c) is
@@ -185,8 +177,8 @@ func (c *Company) weigh(single []int32) {
 	smooth := make([]float64, len(c.items)) // n(c)^0.75
 	for i := range c.items {
 		if isSingle[i] {
-			for k := c.begins[i]; k < c.begins[i+1]; k++ {
-				smooth[c.contexts[k]] += c.weights[k]
+			for word, times := range c.contexts.counted(i) {
+				smooth[word] += float64(times)
 			}
 		}
 	}
@@ -197,55 +189,35 @@ func (c *Company) weigh(single []int32) {
 			sum += smooth[i]
 		}
 	}
-	kept := 0
-	from := c.begins[0]
-	c.length = make([]float64, len(c.items))
-	for i := range c.items {
-		to := c.begins[i+1]
-		n, squares := 0.0, 0.0
-		for k := from; k < to; k++ {
-			n += c.weights[k]
+	c.telling = make([]float64, len(c.items))
+	for i, n := range smooth {
+		if n > 0 {
+			c.telling[i] = math.Log(sum) - math.Log(n)
 		}
-		for k := from; k < to; k++ {
-			if smooth[c.contexts[k]] == 0 {
+	}
+	c.length, c.seldom = make([]float64, len(c.items)), make([]float64, len(c.items))
+	left := contexts{packed: make([]byte, 0, len(c.contexts.packed)/2), ends: make([]uint64, 0, len(c.items))}
+	for i := range c.items {
+		n, squares := 0.0, 0.0
+		for _, times := range c.contexts.counted(i) {
+			n += float64(times)
+		}
+		c.seldom[i] = -math.Log(n)
+		last := int32(0)
+		for word, times := range c.contexts.counted(i) {
+			if smooth[word] == 0 {
 				continue
 			}
-			if w := math.Log(c.weights[k] * sum / (n * smooth[c.contexts[k]])); w > 0 {
-				c.contexts[kept], c.weights[kept] = c.contexts[k], w
+			if w := logOf(times) + c.seldom[i] + c.telling[word]; w > 0 {
+				left.put(word, last, times)
+				last = word
 				squares += w * w
-				kept++
 			}
 		}
+		left.end()
 		c.length[i] = math.Sqrt(squares)
-		from, c.begins[i+1] = to, kept
 	}
-	c.contexts, c.weights = c.contexts[:kept], c.weights[:kept]
-}
-
-// postings are, for each word, the items it is context of.
-type postings struct {
-	begins  []int
-	items   []int32
-	weights []float64
-}
-
-func (c *Company) invert() postings {
-	p := postings{begins: make([]int, len(c.items)+1), items: make([]int32, len(c.contexts)), weights: make([]float64, len(c.contexts))}
-	for _, w := range c.contexts {
-		p.begins[w+1]++
-	}
-	for w := range c.items {
-		p.begins[w+1] += p.begins[w]
-	}
-	next := slices.Clone(p.begins)
-	for i := range c.items {
-		for k := c.begins[i]; k < c.begins[i+1]; k++ {
-			w := c.contexts[k]
-			p.items[next[w]], p.weights[next[w]] = int32(i), c.weights[k]
-			next[w]++
-		}
-	}
-	return p
+	c.contexts = contexts{slices.Clip(slices.Clone(left.packed)), left.ends}
 }
 
 // Len returns how many items there are.
@@ -266,13 +238,20 @@ func (c *Company) Alike(item string, limit int) ([]Alike, bool) {
 	if !ok {
 		return nil, false
 	}
-	dots := make([]float64, len(c.items))
-	for k := c.begins[t]; k < c.begins[t+1]; k++ {
-		word, w := c.contexts[k], c.weights[k]
-		for j := c.byWord.begins[word]; j < c.byWord.begins[word+1]; j++ {
-			dots[c.byWord.items[j]] += w * c.byWord.weights[j]
-		}
+	own := make([]float64, len(c.items)) // the vector of the item
+	for word, w := range c.vector(t) {
+		own[word] = w
 	}
+	dots := make([]float64, len(c.items))
+	parallel.InParts(len(c.items), func(from, to int) {
+		for u := from; u < to; u++ {
+			dot := 0.0
+			for word, w := range c.vector(u) {
+				dot += own[word] * w
+			}
+			dots[u] = dot
+		}
+	})
 	best := ranking{c: c}
 	for u, dot := range dots {
 		if dot <= 0 || c.items[u].Family == c.items[t].Family {

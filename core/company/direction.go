@@ -55,8 +55,8 @@ func (c *Company) lay(item int, weight float64, sum []float64) {
 	if c.length[item] == 0 {
 		return
 	}
-	for k := c.begins[item]; k < c.begins[item+1]; k++ {
-		sum[c.contexts[k]] += weight * (c.weights[k] / c.length[item])
+	for word, w := range c.vector(item) {
+		sum[word] += weight * (w / c.length[item])
 	}
 }
 
@@ -68,7 +68,7 @@ func (c *Company) lengthOf(items []int, empty []float64) float64 {
 	}
 	squared := 0.0
 	for _, i := range items {
-		for _, at := range c.contexts[c.begins[i]:c.begins[i+1]] {
+		for at := range c.contexts.counted(i) {
 			squared += empty[at] * empty[at]
 			empty[at] = 0
 		}
@@ -85,8 +85,8 @@ func (c *Company) cosine(t int, b direction) float64 {
 		return 0
 	}
 	dot := 0.0
-	for k := c.begins[t]; k < c.begins[t+1]; k++ {
-		dot += c.weights[k] * b.sum[c.contexts[k]]
+	for word, w := range c.vector(t) {
+		dot += w * b.sum[word]
 	}
 	dot /= c.length[t] // with the item's vector at length 1
 	squared := b.squared

@@ -12,9 +12,9 @@ func (c *Company) Between(item string, others []string) (alike []float64, ok boo
 	if !ok {
 		return nil, false
 	}
-	weights := make(map[int32]float64, c.begins[t+1]-c.begins[t])
-	for k := c.begins[t]; k < c.begins[t+1]; k++ {
-		weights[int32(c.contexts[k])] = c.weights[k]
+	weights := map[int32]float64{}
+	for word, w := range c.vector(t) {
+		weights[word] = w
 	}
 	alike = make([]float64, len(others))
 	for i, other := range others {
@@ -24,8 +24,8 @@ func (c *Company) Between(item string, others []string) (alike []float64, ok boo
 			continue
 		}
 		dot := 0.0
-		for k := c.begins[u]; k < c.begins[u+1]; k++ {
-			dot += weights[int32(c.contexts[k])] * c.weights[k]
+		for word, w := range c.vector(u) {
+			dot += weights[word] * w
 		}
 		if length := c.length[t] * c.length[u]; length > 0 {
 			alike[i] = tally.Round(dot / length)

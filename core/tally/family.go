@@ -71,7 +71,8 @@ func Families(ctx context.Context, p *Pool, t *Tally, keys []*bib.Record, o Word
 	return out, nil
 }
 
-// gathered returns the forms of each family. All stand in one list, of which each family has a part.
+// gathered returns the forms of each family. Most families have one form, which stays where it is among the rows; those of the others
+// stand in one list, of which each family has a part.
 func gathered(rows []Row) []Family {
 	number := make([]int32, len(rows)) // of the family of each row
 	byFamily := map[int32]int32{}
@@ -86,12 +87,24 @@ func gathered(rows []Row) []Family {
 		number[i] = n
 		sizes[n]++
 	}
-	out, forms := make([]Family, len(sizes)), make([]Row, len(rows))
+	several := 0
+	for _, size := range sizes {
+		if size > 1 {
+			several += size
+		}
+	}
+	out, forms := make([]Family, len(sizes)), make([]Row, several)
 	for n, size := range sizes {
-		out[n].Forms, forms = forms[:0:size], forms[size:]
+		if size > 1 {
+			out[n].Forms, forms = forms[:0:size], forms[size:]
+		}
 	}
 	for i, n := range number {
-		out[n].Forms = append(out[n].Forms, rows[i])
+		if sizes[n] == 1 {
+			out[n].Forms = rows[i : i+1 : i+1]
+		} else {
+			out[n].Forms = append(out[n].Forms, rows[i])
+		}
 	}
 	return out
 }
