@@ -155,7 +155,7 @@ test('NOT is seen with its price before it is done, and taken back', async ({ pa
   await dialog.getByRole('button', { name: 'Keep B out by NOT' }).click()
   await expect(bench(page).getByTestId('to-read')).toHaveText('6')
   await expect(bench(page).getByTestId('caught')).toHaveText('0')
-  await page.getByRole('button', { name: 'kept out by NOT' }).click()
+  await page.getByRole('button', { name: 'kept out by NOT', exact: true }).click()
   await dialog.getByRole('button', { name: 'Take NOT back' }).click()
   await expect(bench(page).getByTestId('to-read')).toHaveText('8')
 })
