@@ -117,6 +117,7 @@ test('the hand-search list leaves as a document, the plot as a drawing', async (
   const note = aside.getByRole('textbox', { name: `Note on ${journal}` })
   await note.fill('from 2019\nread by Bo & Temi')
   await note.blur()
+  await saved(page) // the file is made of what the program has
   const file = page.waitForEvent('download')
   await aside.getByRole('link', { name: 'DOCX' }).click()
   const zip = await JSZip.loadAsync(await readFile(await (await file).path()))
