@@ -2,7 +2,6 @@ package tally
 
 import (
 	"context"
-	"encoding/binary"
 	"slices"
 
 	"github.com/RoaringBitmap/roaring/v2"
@@ -10,14 +9,14 @@ import (
 	"tamiz/core/gram"
 	"tamiz/core/index"
 	"tamiz/core/parallel"
+	"tamiz/core/postings"
 )
 
 // Items are the kept n-grams of all records of a pool, each with the records that hold it. With them a set
 // of its records is set against another without reading any text: each item's records are looked up in the
 // two sets. An item in enough records of a set is in as many of the pool, so none is missing.
 //
-// The records of an item are its postings: ascending, each as its distance from the one before, in a varint
-// whose last bit says that a number of occurrences above one follows. Two or three bytes in all.
+// The records of an item are its postings, packed: see package postings.
 type items struct {
 	*gram.Found
 	o        WordOptions
@@ -88,39 +87,19 @@ func heldBy(s index.Stream, l gram.Level, at []int32) []held {
 func (it *items) post(records []held) {
 	last := uint32(0)
 	for _, h := range records {
-		step := uint64(h.record-last) << 1
+		it.postings = postings.Append(it.postings, h.record-last, int32(h.times))
 		last = h.record
-		if h.times == 1 {
-			it.postings = binary.AppendUvarint(it.postings, step)
-			continue
-		}
-		it.postings = binary.AppendUvarint(it.postings, step|1)
-		it.postings = binary.AppendUvarint(it.postings, uint64(h.times))
 	}
 	it.stops = append(it.stops, uint64(len(it.postings)))
 }
 
-// postingsOf returns the postings of an item; see next.
+// postingsOf returns the postings of an item; see package postings.
 func (it *items) postingsOf(i int32) []byte {
 	from := uint64(0)
 	if i > 0 {
 		from = it.stops[i-1]
 	}
 	return it.postings[from:it.stops[i]]
-}
-
-// next returns how far on the next record of some postings is, how often it has the item, and what is left.
-func next(b []byte) (step uint32, times int32, rest []byte) {
-	if b[0] < 0x80 && b[0]&1 == 0 { // as most are
-		return uint32(b[0] >> 1), 1, b[1:]
-	}
-	s, n := binary.Uvarint(b)
-	b, times = b[n:], 1
-	if s&1 != 0 {
-		t, n := binary.Uvarint(b)
-		times, b = int32(t), b[n:]
-	}
-	return uint32(s >> 1), times, b
 }
 
 // Sides say of each record of a pool on which side it is counted.
@@ -160,7 +139,7 @@ func (it *items) count(s sides) []tallied {
 			var times int32
 			record := uint32(0)
 			for b := it.postingsOf(int32(i)); len(b) > 0; {
-				step, times, b = next(b)
+				step, times, b = postings.Next(b)
 				record += step
 				switch side := s[record]; {
 				case side&onSample != 0:
@@ -238,7 +217,7 @@ func (u *union) of(rows []Row) (records, contrast int) {
 	for _, r := range rows {
 		record, step := uint32(0), uint32(0)
 		for b := u.it.postingsOf(r.item - 1); len(b) > 0; {
-			step, _, b = next(b)
+			step, _, b = postings.Next(b)
 			if record += step; u.seen[record] == u.times {
 				continue
 			}
