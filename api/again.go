@@ -33,7 +33,7 @@ func answeredOnce(a *app.App) echo.MiddlewareFunc {
 				select {
 				case <-first.(chan struct{}):
 				case <-r.Context().Done():
-					return context.Cause(r.Context())
+					return store.ErrUnknown // the first may still be done
 				}
 			}
 			defer close(ended)

@@ -123,7 +123,7 @@ func longExplained(t *testing.T, _ sizes) (rows []row) {
 	ix := index.Build(w.Records)
 	terms, _ := thesaurus.Build(demo.Headings(), "")
 	c := must(company.Build(context.Background(), ix, ix.All()))
-	over := explain.Over{Set: coverage.Set{Records: w.Records, Index: ix, Thesaurus: terms}, Company: func() (*company.Company, error) { return c, nil }}
+	over := explain.Over{Set: coverage.Set{Records: w.Records, Index: ix, Thesaurus: terms}, Keys: coverage.NewSet(w.Records[:40]), Company: func() (*company.Company, error) { return c, nil }}
 	only := os.Getenv("TAMIZ_BENCH_SHAPE")
 	words := over.Set.Index
 	for _, shape := range longQueries {

@@ -585,8 +585,7 @@ func (e *explainer) drops(n *dialect.Node) {
 		if e.sample != nil {
 			gone = e.sample.lost[less]
 		}
-		if e.keys != nil {
-			e.keys.match(n)
+		if e.keys != nil { // known since the lines were counted
 			keysLost = int(e.keys.lost[less].lost)
 		}
 		lost := int(gone.lost)

@@ -1,6 +1,7 @@
 package index
 
 import (
+	"cmp"
 	"hash/maphash"
 	"slices"
 
@@ -25,13 +26,7 @@ func newEdits(words []string) *edits {
 		e.each(w, func(key uint64) { e.all = append(e.all, edit{key, int32(i)}) })
 	}
 	slices.SortFunc(e.all, func(a, b edit) int {
-		switch {
-		case a.key < b.key:
-			return -1
-		case a.key > b.key:
-			return 1
-		}
-		return int(a.word) - int(b.word)
+		return cmp.Or(cmp.Compare(a.key, b.key), cmp.Compare(a.word, b.word))
 	})
 	return e
 }
@@ -50,15 +45,7 @@ func (e *edits) each(word string, yield func(key uint64)) {
 func (e *edits) of(word string, words []string) (out []string) {
 	var places []int32
 	e.each(word, func(key uint64) {
-		from, _ := slices.BinarySearchFunc(e.all, key, func(x edit, key uint64) int {
-			switch {
-			case x.key < key:
-				return -1
-			case x.key > key:
-				return 1
-			}
-			return 0
-		})
+		from, _ := slices.BinarySearchFunc(e.all, key, func(x edit, key uint64) int { return cmp.Compare(x.key, key) })
 		for ; from < len(e.all) && e.all[from].key == key; from++ {
 			places = append(places, e.all[from].word)
 		}
