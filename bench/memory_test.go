@@ -87,8 +87,7 @@ func memories(t *testing.T, _ sizes) (rows []row) {
 		{"the records, with their text", func() { records = wordy(wordyRecords) }},
 		{"the index", func() { p = must(tally.NewPool(ctx, records, nil)); p.Keep() }},
 		{"the n-grams, with their families", func() {
-			words := must(tally.Count(ctx, p, tally.Words, nil, tally.DefaultWords))
-			kept = append(kept, words, must(tally.Families(ctx, p, words, nil, tally.DefaultWords)))
+			kept = append(kept, must(tally.Fold(ctx, p, nil, tally.DefaultWords)))
 		}},
 		{"the lists of the other facets", func() {
 			for _, f := range tally.Facets[1:] {

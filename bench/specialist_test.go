@@ -201,7 +201,7 @@ func forms(f tally.Family) []string {
 // order ranks the candidates of a set of records against the rest: as Tamiz does, or by plain frequency.
 func (s *specialist) order(set *roaring.Bitmap, plain bool) []tally.Family {
 	p := s.pool.Over(set, s.pool.Index.All())
-	families := must(tally.Families(context.Background(), p, must(tally.CountWords(context.Background(), p, nil, tally.DefaultWords)), nil, tally.DefaultWords))
+	families := must(tally.Fold(context.Background(), p, nil, tally.DefaultWords)).All()
 	if plain {
 		slices.SortStableFunc(families, func(a, b tally.Family) int {
 			return cmp.Or(cmp.Compare(b.Records, a.Records), cmp.Compare(a.Item, b.Item))

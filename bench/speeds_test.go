@@ -131,8 +131,7 @@ func tallies(t *testing.T, size sizes) []row {
 	sample, contrast := records[:size.tally], records[size.tally:]
 	ours := taken(3, func() {
 		p := must(tally.NewPool(context.Background(), sample, contrast))
-		words := must(tally.CountWords(context.Background(), p, nil, tally.DefaultWords))
-		require.NotEmpty(t, must(tally.Families(context.Background(), p, words, nil, tally.DefaultWords)))
+		require.Positive(t, must(tally.Fold(context.Background(), p, nil, tally.DefaultWords)).Len())
 	})
 	tokens := 0
 	tokenising := taken(3, func() {
@@ -312,7 +311,7 @@ func pools(t *testing.T, _ sizes) []row {
 		slow := taken(2, func() { counted = must(tally.CountWords(context.Background(), read, nil, tally.DefaultWords)) })
 		require.Equal(t, len(counted.Rows), len(kept.Rows))
 		rows = append(rows, row{fmt.Sprintf("tally of words of %d of these records against the rest", sample.GetCardinality()), "counting it from the text", ratio(fast, slow), "≤ 0.10"})
-		families := taken(3, func() { must(tally.Families(context.Background(), over, kept, nil, tally.DefaultWords)) })
+		families := taken(3, func() { must(tally.Fold(context.Background(), over, nil, tally.DefaultWords)) })
 		rows = append(rows, row{fmt.Sprintf("the same folded into families: %d items", len(kept.Rows)), "counting it from the text", ratio(families, slow), "printed"})
 	}
 	return rows

@@ -54,12 +54,8 @@ func (p *pool) Forms(ctx context.Context, l seen, f tally.Facet, item string, k 
 		if err != nil {
 			return nil, err
 		}
-		if i, ok := words.byForm[item]; ok {
-			var out []string
-			for _, form := range words.Families[i].Forms {
-				out = append(out, form.Item)
-			}
-			return out, nil
+		if i, ok := words.words.Find(item); ok {
+			return words.Forms(i), nil
 		}
 	}
 	return []string{item}, nil

@@ -3,6 +3,7 @@ package desk
 import (
 	"context"
 	"fmt"
+	"iter"
 	"slices"
 	"sync"
 
@@ -86,38 +87,77 @@ func (p *pool) setOf(records *roaring.Bitmap) coverage.Set {
 	return coverage.Set{Records: p.Records, Index: p.Index, Within: records, Thesaurus: p.Thesaurus, Kept: p.hits}
 }
 
-// A counted is a tally; of words it has the items folded into families, by form.
-type counted struct {
+// A Counted is a tally. That of words is folded into families, and has no rows: they are made when they are asked for.
+type Counted struct {
 	*tally.Tally
-	Families []tally.Family
-	byForm   map[string]int
+	words *tally.Folded
+}
+
+// Len returns how many rows there are: of words, families.
+func (c *Counted) Len() int {
+	if c.words != nil {
+		return c.words.Len()
+	}
+	return len(c.Rows)
+}
+
+// Row returns the figures of a row.
+func (c *Counted) Row(i int) tally.Row {
+	if c.words != nil {
+		return c.words.Figures(i)
+	}
+	return c.Rows[i]
+}
+
+// Forms returns the variants of a row, that by which it is known first.
+func (c *Counted) Forms(i int) []string {
+	if c.words != nil {
+		return c.words.Names(i)
+	}
+	return []string{c.Rows[i].Item}
+}
+
+// Several reports whether a row has several forms.
+func (c *Counted) Several(i int) bool { return c.words != nil && c.words.Several(i) }
+
+// Family returns a family of a tally of words; of anything else a family of one.
+func (c *Counted) Family(i int) tally.Family {
+	if c.words != nil {
+		return c.words.Family(i)
+	}
+	return tally.Family{Row: c.Rows[i]}
+}
+
+// EachRow goes through the rows.
+func (c *Counted) EachRow() iter.Seq[tally.Row] {
+	return func(yield func(tally.Row) bool) {
+		for i := range c.Len() {
+			if !yield(c.Row(i)) {
+				return
+			}
+		}
+	}
 }
 
 // Tally counts a facet, once for each set of key studies that words may be mined from.
-func (p *pool) Tally(ctx context.Context, l seen, f tally.Facet, k *keys) (*counted, error) {
+func (p *pool) Tally(ctx context.Context, l seen, f tally.Facet, k *keys) (*Counted, error) {
 	name := string(f) + " " + k.Key + " " + l.Key
 	if f == tally.Authors {
 		name += " " + p.Parted.Key()
 	}
-	return Cached(ctx, p.tallies, name, func(ctx context.Context) (*counted, int64, error) {
-		studies := k.Mined()
-		rows, err := tally.Count(ctx, l.Pool, f, studies, tally.DefaultWords)
+	return Cached(ctx, p.tallies, name, func(ctx context.Context) (*Counted, int64, error) {
+		if f == tally.Words {
+			folded, err := tally.Fold(ctx, l.Pool, k.Mined(), tally.DefaultWords)
+			if err != nil {
+				return nil, 0, err
+			}
+			return &Counted{&folded.Tally, folded}, folded.Bytes(), nil
+		}
+		rows, err := tally.CountList(ctx, l.Pool, f, k.Mined())
 		if err != nil {
 			return nil, 0, err
 		}
-		t := &counted{Tally: rows}
-		if f == tally.Words {
-			if t.Families, err = tally.Families(ctx, l.Pool, t.Tally, studies, tally.DefaultWords); err != nil {
-				return nil, 0, err
-			}
-			t.byForm = map[string]int{}
-			for i, family := range t.Families {
-				for _, form := range family.Forms {
-					t.byForm[form.Item] = i
-				}
-			}
-		}
-		return t, 1, nil
+		return &Counted{Tally: rows}, rows.Bytes(), nil
 	})
 }
 

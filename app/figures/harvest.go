@@ -98,6 +98,30 @@ type Unindexed struct {
 
 // Tally counts a facet of what is looked at.
 func (a *Service) Tally(ctx context.Context, at desk.At, f tally.Facet) (*Tally, error) {
+	c, err := a.counting(ctx, at, f)
+	if err != nil {
+		return nil, err
+	}
+	out := c.head
+	out.Rows = make([]TallyRow, c.Len())
+	for i := range out.Rows {
+		out.Rows[i] = c.whole(int32(i))
+	}
+	return &out, nil
+}
+
+// A counting is a tally whose rows are made when they are asked for: there may be a million, of which some thousands are sent.
+type counting struct {
+	*desk.Counted
+	desk   *desk.Desk
+	head   Tally // without rows
+	order  []int // of the rows; nil is their own
+	inside func(forms []string) []string
+	limits
+}
+
+// counting counts a facet of what is looked at.
+func (a *Service) counting(ctx context.Context, at desk.At, f tally.Facet) (*counting, error) {
 	if err := desk.CheckFacet(f); err != nil {
 		return nil, err
 	}
@@ -105,11 +129,6 @@ func (a *Service) Tally(ctx context.Context, at desk.At, f tally.Facet) (*Tally,
 	if err != nil {
 		return nil, err
 	}
-	return a.tallyOn(ctx, d, at, f)
-}
-
-// tallyOn counts a facet on a desk that is laid.
-func (a *Service) tallyOn(ctx context.Context, d *desk.Desk, at desk.At, f tally.Facet) (*Tally, error) {
 	if f == tally.Words {
 		go func() { _, _ = d.Pool.Befriended(ctx) }() // it is asked for next, and takes as long
 	}
@@ -117,122 +136,136 @@ func (a *Service) tallyOn(ctx context.Context, d *desk.Desk, at desk.At, f tally
 	if err != nil {
 		return nil, err
 	}
-	out := &Tally{Facet: f, Sample: *d.Sample, Looked: t.Sample, Contrast: t.Contrast, ContrastName: d.Contrast,
-		HasKeys: t.HasKeys, HasCentral: t.HasCentral, HasNarrower: t.HasNarrower, KeyStudies: t.KeyStudies, LeftOutBelow: t.LeftOutBelow, Missing: t.Missing, MissingKeys: t.MissingKeys}
+	c := &counting{Counted: t, desk: d, inside: func([]string) []string { return nil }}
+	c.head = Tally{Facet: f, Sample: *d.Sample, Looked: t.Sample, Contrast: t.Contrast, ContrastName: d.Contrast,
+		HasKeys: t.HasKeys, HasCentral: t.HasCentral, HasNarrower: t.HasNarrower, KeyStudies: t.KeyStudies, LeftOutBelow: t.LeftOutBelow, Missing: t.Missing, MissingKeys: t.MissingKeys,
+		All: t.Len(), Passing: t.Len(), Sent: t.Len()}
 	if f == tally.Words {
-		out.Foreign = d.Look.Foreign()
+		c.head.Foreign = d.Look.Foreign()
 	}
 	for _, s := range d.Look.Said(f) {
-		out.Said = append(out.Said, Said(s))
+		c.head.Said = append(c.head.Said, Said(s))
 	}
-	rows := t.Rows
-	if f == tally.Words {
-		rows = make([]tally.Row, len(t.Families))
-		for i := range t.Families {
-			rows[i] = t.Families[i].Row
-		}
+	if t.Sample > 0 {
+		c.head.MissingShare = tally.Round(float64(t.Missing) / float64(t.Sample))
 	}
 	if f == tally.Headings && t.Sample > 0 {
 		records, years := d.Look.Unindexed()
 		share := tally.Round(float64(records) / float64(t.Sample))
-		out.UnindexedShare = &share
+		c.head.UnindexedShare = &share
 		for _, y := range years {
-			out.Unindexed = append(out.Unindexed, Unindexed(y))
+			c.head.Unindexed = append(c.head.Unindexed, Unindexed(y))
 		}
 	}
-	inside := func([]string) []string { return nil }
 	if desk.Textual(f) || f == tally.Headings {
-		if inside, err = insideOf(d, f); err != nil {
+		if c.inside, err = insideOf(d, f); err != nil {
 			return nil, err
 		}
 	}
-	out.All, out.Passing, out.Sent = len(rows), len(rows), len(rows)
-	out.Rows = make([]TallyRow, len(rows))
-	for i := range rows {
-		r := &rows[i]
-		row := TallyRow{Item: r.Item, Records: r.Records, Occurrences: r.Occurrences, Share: tally.Round(r.Share)}
-		if key := desk.ItemKey(f, r.Item, d.Pool.Parted); key != r.Item {
-			row.Key = key
-		}
-		row.Unindexed = r.Unindexed
-		if f == tally.Authors || f == tally.Journals {
-			row.Writings = writings(r.Writings)
-		}
-		if t.Contrast > 0 {
-			share, lift, pull := tally.Round(r.ContrastShare), tally.Round(r.Lift), tally.Round(r.Pull)
-			row.ContrastRecords, row.ContrastShare, row.Lift, row.Pull = &r.ContrastRecords, &share, &lift, &pull
-		}
-		if t.HasKeys {
-			row.Keys = &r.Keys
-		}
-		if t.HasCentral {
-			row.Central = &r.Central
-		}
-		if t.HasNarrower {
-			row.WithNarrower = &r.WithNarrower
-		}
-		forms := []string{r.Item}
-		if f == tally.Words {
-			family := t.Families[i]
-			forms = forms[:0]
-			row.Piece = true
-			for _, form := range family.Forms {
-				row.Piece = row.Piece && form.Piece
-				forms = append(forms, form.Item)
-			}
-			if row.Absorbs = family.Absorbs; len(family.Forms) > 1 {
-				for _, form := range family.Forms {
-					row.Forms = append(row.Forms, Form{form.Item, form.Records})
-				}
-			}
-		}
-		row.Inside = inside(forms)
-		if v := d.Pool.Thesaurus; v != nil && f == tally.Keywords {
-			row.Heading, _ = v.Leads(r.Item)
-		}
-		out.Rows[i] = row
-	}
-	cost(d, out, t.Tally)
-	if out.BySuit, err = a.ordered(ctx, d, at, out); err != nil {
-		return nil, err
-	}
-	return out, nil
+	c.limits = limitsOf(c)
+	c.order, c.head.BySuit, err = a.ordered(ctx, at, c)
+	return c, err
 }
 
-// cost tells of a facet which part says nothing; of what a limit can be set to, what it would lose; of
-// years and journals what has no headings; and of journals how far down the
-// list how much is reached.
-func cost(d *desk.Desk, out *Tally, t *tally.Tally) {
-	if t.Sample > 0 {
-		out.MissingShare = tally.Round(float64(t.Missing) / float64(t.Sample))
+// at returns the number of the row that stands at a place.
+func (c *counting) at(place int32) int {
+	if c.order == nil {
+		return int(place)
 	}
-	bare := func(row *TallyRow, of int) {
+	return c.order[place]
+}
+
+// brief returns what rows are picked and sorted by.
+func (c *counting) brief(place int32) TallyRow {
+	i := c.at(place)
+	r := c.Row(i)
+	row := TallyRow{Item: r.Item, Records: r.Records, Piece: r.Piece}
+	if key := desk.ItemKey(c.Facet, r.Item, c.desk.Pool.Parted); key != r.Item {
+		row.Key = key
+	}
+	if c.Contrast > 0 {
+		lift, pull := tally.Round(r.Lift), tally.Round(r.Pull)
+		row.Lift, row.Pull = &lift, &pull
+	}
+	if c.HasKeys {
+		row.Keys = &r.Keys
+	}
+	if c.HasNarrower {
+		row.WithNarrower = &r.WithNarrower
+	}
+	if c.Several(i) {
+		for _, form := range c.Family(i).Forms {
+			row.Piece = row.Piece && form.Piece
+			row.Forms = append(row.Forms, Form{form.Item, form.Records})
+		}
+	}
+	return row
+}
+
+// whole returns a row as it is sent.
+func (c *counting) whole(place int32) TallyRow {
+	i := c.at(place)
+	r, row := c.Row(i), c.brief(place)
+	row.Occurrences, row.Share, row.Unindexed = r.Occurrences, tally.Round(r.Share), r.Unindexed
+	if c.Facet == tally.Authors || c.Facet == tally.Journals {
+		row.Writings = writings(r.Writings)
+	}
+	if c.Contrast > 0 {
+		share := tally.Round(r.ContrastShare)
+		row.ContrastRecords, row.ContrastShare = &r.ContrastRecords, &share
+	}
+	if c.HasCentral {
+		row.Central = &r.Central
+	}
+	row.Absorbs = c.Family(i).Absorbs
+	row.Inside = c.inside(c.Forms(i))
+	if v := c.desk.Pool.Thesaurus; v != nil && c.Facet == tally.Keywords {
+		row.Heading, _ = v.Leads(r.Item)
+	}
+	c.tell(&row, i)
+	return row
+}
+
+// limits are what a limit to each row would lose, and how far down the list of journals how much is reached.
+type limits struct {
+	losses    []tally.Loss
+	upTo      []float64
+	unindexed int // records
+}
+
+func limitsOf(c *counting) (l limits) {
+	switch c.Facet {
+	case tally.Years, tally.Types, tally.Languages, tally.Countries, tally.Ages, tally.Humans:
+		l.losses = c.Losses()
+	case tally.Journals:
+		l.upTo, c.head.Half = c.Reach()
+		l.unindexed, _ = c.desk.Look.Unindexed()
+	}
+	return l
+}
+
+// tell tells of a row what a limit to it would lose and, of years and journals, what has no headings.
+func (c *counting) tell(row *TallyRow, i int) {
+	bare := func(of int) {
 		if of > 0 {
 			share := tally.Round(float64(row.Unindexed) / float64(of))
 			row.Bare = &share
 		}
 	}
-	switch t.Facet {
-	case tally.Years, tally.Types, tally.Languages, tally.Countries, tally.Ages, tally.Humans:
-		for i, l := range t.Losses() {
-			loss := Loss{Records: l.Records, Share: tally.Round(l.Share)}
-			if t.HasKeys {
-				loss.Keys = &l.Keys
-			}
-			out.Rows[i].Loses = &loss
-			if t.Facet == tally.Years {
-				bare(&out.Rows[i], out.Rows[i].Records)
-			}
+	switch {
+	case c.losses != nil:
+		l := c.losses[i]
+		row.Loses = &Loss{Records: l.Records, Share: tally.Round(l.Share)}
+		if c.HasKeys {
+			row.Loses.Keys = &l.Keys
 		}
-	case tally.Journals:
-		upTo, half := t.Reach()
-		out.Half = half
-		unindexed, _ := d.Look.Unindexed()
-		for i := range out.Rows {
-			reached := tally.Round(upTo[i])
-			out.Rows[i].UpTo = &reached
-			bare(&out.Rows[i], unindexed)
+		if c.Facet == tally.Years {
+			bare(row.Records)
 		}
+	case c.upTo != nil:
+		reached := tally.Round(c.upTo[i])
+		row.UpTo = &reached
+		bare(c.unindexed)
 	}
 }
 

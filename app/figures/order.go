@@ -14,44 +14,44 @@ import (
 
 const leastOrdered = 2 // records of a candidate
 
-// ordered brings the rows of a tally of words or keywords of what the blocks find now into the order in which they are
+// ordered returns the rows of a tally of words or keywords of what the blocks find now in the order in which they are
 // decided with the least work: by pull, and by what suits a block and is new there. What is decided, or what a term finds
 // already, comes after; all else stays as it is. It reports whether it did.
-func (a *Service) ordered(ctx context.Context, d *desk.Desk, at desk.At, t *Tally) (bool, error) {
-	if _, any := d.Set.(*set.Any); !any || !desk.Textual(t.Facet) || t.Contrast == 0 {
-		return false, nil
+func (a *Service) ordered(ctx context.Context, at desk.At, t *counting) ([]int, bool, error) {
+	if _, any := t.desk.Set.(*set.Any); !any || !desk.Textual(t.Facet) || t.Contrast == 0 {
+		return nil, false, nil
 	}
 	words, err := a.droppedWords(ctx, at)
 	if err != nil {
-		return false, err
+		return nil, false, err
 	}
-	offers, err := offersOf(ctx, d, words)
+	offers, err := offersOf(ctx, t.desk, words)
 	if err != nil {
-		return false, err
+		return nil, false, err
 	}
 	decided, err := a.decided(ctx, at, t.Facet)
 	if err != nil {
-		return false, err
+		return nil, false, err
 	}
 	var open, rest []int
 	var all []coverage.Ordered
-	for i, r := range t.Rows {
-		if r.Records < leastOrdered || len(r.Inside) > 0 || decided[desk.ItemKey(t.Facet, r.Item, nil)] {
+	for i := range t.Len() {
+		if i&1023 == 0 && ctx.Err() != nil {
+			return nil, false, ctx.Err()
+		}
+		r := t.Row(i)
+		if r.Records < leastOrdered || len(t.inside(t.Forms(i))) > 0 || decided[desk.ItemKey(t.Facet, r.Item, nil)] {
 			rest = append(rest, i)
 			continue
 		}
 		open = append(open, i)
-		all = append(all, coverage.Ordered{Item: r.Item, Records: r.Records, Pull: *r.Pull, Fresh: offers.Fresh(r.Item)})
+		all = append(all, coverage.Ordered{Item: r.Item, Records: r.Records, Pull: tally.Round(r.Pull), Fresh: offers.Fresh(r.Item)})
 	}
-	rows := make([]TallyRow, 0, len(t.Rows))
-	for _, k := range coverage.Order(all) {
-		rows = append(rows, t.Rows[open[k]])
+	out := coverage.Order(all)
+	for i, k := range out {
+		out[i] = open[k]
 	}
-	for _, i := range rest {
-		rows = append(rows, t.Rows[i])
-	}
-	t.Rows = rows
-	return true, nil
+	return append(out, rest...), true, nil
 }
 
 // decided returns the items of a facet that are parked or dropped.

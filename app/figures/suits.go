@@ -120,18 +120,12 @@ func suitWords(d *desk.Desk, ctx context.Context, out *Suits, f tally.Facet, mis
 	if err != nil {
 		return err
 	}
-	if f != tally.Words {
-		for _, r := range t.Rows {
-			put(r.Item, []string{r.Item})
+	for i := range t.Len() {
+		if i&1023 == 0 && ctx.Err() != nil {
+			return ctx.Err()
 		}
-		return nil
-	}
-	for i := range t.Families {
-		forms := make([]string, len(t.Families[i].Forms))
-		for k, form := range t.Families[i].Forms {
-			forms[k] = form.Item
-		}
-		put(t.Families[i].Item, forms)
+		forms := t.Forms(i)
+		put(forms[0], forms)
 	}
 	return nil
 }

@@ -39,14 +39,8 @@ func (a *Service) TallyFile(ctx context.Context, at desk.At, f tally.Facet, form
 	if err != nil {
 		return nil, "", err
 	}
-	t := *counted.Tally
-	if f == tally.Words {
-		t.Rows = make([]tally.Row, len(counted.Families))
-		for i := range counted.Families {
-			t.Rows[i] = counted.Families[i].Row
-		}
-	}
-	if format == "xlsx" && len(t.Rows) > mostSheetRows {
+	t := counted.Tally
+	if format == "xlsx" && counted.Len() > mostSheetRows {
 		return nil, "", problems.Invalid("format", "A sheet holds at most %d items; save the tally as CSV.", mostSheetRows)
 	}
 	looked, against := d.Sample.Name, d.Contrast
@@ -57,13 +51,13 @@ func (a *Service) TallyFile(ctx context.Context, at desk.At, f tally.Facet, form
 	}
 	out := exchange.Piped(func(in io.Writer) error {
 		if format == "xlsx" {
-			return table.WriteTallyXLSX(in, &t, [][2]string{
+			return table.WriteTallyXLSX(in, t, counted.EachRow(), [][2]string{
 				{"review", head.Name}, {"facet", string(f)}, {"sample", looked}, {"records of the sample (N1)", fmt.Sprint(t.Sample)},
 				{"contrast", against}, {"records of the contrast (N2)", fmt.Sprint(t.Contrast)}, {"counted", a.now().Format("2006-01-02 15:04")},
 				{"items left out in fewer records than", fmt.Sprint(t.LeftOutBelow)},
 			})
 		}
-		return table.WriteTallyCSV(in, &t, asIs)
+		return table.WriteTallyCSV(in, t, counted.EachRow(), asIs)
 	})
 	return out, exchange.FileName(fmt.Sprintf("%s %s", head.Name, f)) + "." + format, nil
 }

@@ -49,18 +49,12 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 	if err != nil {
 		return nil, err
 	}
-	if err := desk.CheckFacet(f); err != nil {
-		return nil, err
-	}
-	d, err := a.sampled(ctx, at, a.desk.Heavy)
+	c, err := a.counting(ctx, at, f)
 	if err != nil {
 		return nil, err
 	}
-	t, err := a.tallyOn(ctx, d, at, f)
-	if err != nil {
-		return nil, err
-	}
-	in, out := pick(t.Rows)
+	t := c.head
+	in, out := pick(c.Len(), c.brief)
 	t.Passing = len(in)
 	most := MostRows
 	if w.Most > 0 {
@@ -68,48 +62,55 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 	}
 	first := min(most, len(in))
 	if w.Most == 0 { // who asks for so many rows gets the first of them
-		in, first = piecesLast(in, most)
+		in, first = piecesLast(in, most, func(place int32) bool { return c.brief(place).Piece })
 	}
-	t.Rows, t.Sent = append([]TallyRow{}, in[:first]...), first
+	t.Rows, t.Sent = make([]TallyRow, first), first
+	for i, place := range in[:first] {
+		t.Rows[i] = c.whole(place)
+	}
 	rest := append(in[first:len(in):len(in)], out...)
 	if len(rest) == 0 {
-		return t, nil
+		return &t, nil
 	}
-	told, err := a.told(ctx, d, at, f)
+	told, err := a.told(ctx, c.desk, at, f)
 	if err != nil {
 		return nil, err
 	}
-	for i := range rest {
-		if told(&rest[i]) || len(rest[i].Inside) > 0 && len(t.Rows) < first+MostRows {
-			t.Rows = append(t.Rows, rest[i])
+	for i, place := range rest {
+		if i&1023 == 0 && ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
+		row := c.brief(place)
+		if told(&row) || len(t.Rows) < first+MostRows && len(c.inside(c.Forms(c.at(place)))) > 0 {
+			t.Rows = append(t.Rows, c.whole(place))
 			if i < len(in)-first {
 				t.Sent++
 			}
 		}
 	}
-	return t, nil
+	return &t, nil
 }
 
 // piecesLast returns rows with the first of them, at most so many, in front, each part in its order: where they are not all, pieces
 // of sentences are the first to be left out, since nobody would type them.
-func piecesLast(rows []TallyRow, most int) ([]TallyRow, int) {
+func piecesLast(rows []int32, most int, isPiece func(int32) bool) ([]int32, int) {
 	if len(rows) <= most {
 		return rows, len(rows)
 	}
-	whole := 0
-	for i := range rows {
-		if !rows[i].Piece {
+	whole, piece := 0, make([]bool, len(rows))
+	for i, r := range rows {
+		if piece[i] = isPiece(r); !piece[i] {
 			whole++
 		}
 	}
 	pieces := max(0, most-whole) // that there is room for
-	var first, rest []TallyRow
-	for _, r := range rows {
+	var first, rest []int32
+	for i, r := range rows {
 		switch {
-		case len(first) == most || r.Piece && pieces == 0:
+		case len(first) == most || piece[i] && pieces == 0:
 			rest = append(rest, r)
 			continue
-		case r.Piece:
+		case piece[i]:
 			pieces--
 		}
 		first = append(first, r)
@@ -117,27 +118,59 @@ func piecesLast(rows []TallyRow, most int) ([]TallyRow, int) {
 	return append(first, rest...), len(first)
 }
 
-// picks returns how rows are parted into those that are wanted, in their order, and all others. The browser does the same with
-// what it was sent: testdata/rows.json holds the two together.
-func (w Window) picks() (func([]TallyRow) (in, out []TallyRow), error) {
+// picks returns how rows, of which there are so many, are parted into those that are wanted, in their order, and all others. The
+// browser does the same with what it was sent: testdata/rows.json holds the two together.
+func (w Window) picks() (func(n int, row func(int32) TallyRow) (in, out []int32), error) {
 	matches, err := matcher(w.Words)
 	if err != nil {
 		return nil, err
 	}
-	return func(rows []TallyRow) (in, out []TallyRow) {
-		for _, r := range rows {
+	return func(n int, row func(int32) TallyRow) (in, out []int32) {
+		var items []string
+		var figures []float64
+		of, sorted := columns[w.Sort]
+		for i := range int32(n) {
+			r := row(i)
 			records := float64(r.Records)
-			if matches(&r) && w.Records.hold(&records) && w.Lift.hold(r.Lift) && w.Pull.hold(r.Pull) {
-				in = append(in, r)
-			} else {
-				out = append(out, r)
+			if !matches(&r) || !w.Records.hold(&records) || !w.Lift.hold(r.Lift) || !w.Pull.hold(r.Pull) {
+				out = append(out, i)
+				continue
+			}
+			in = append(in, i)
+			switch {
+			case sorted:
+				figures = append(figures, of(&r))
+			case w.Sort == "item":
+				items = append(items, r.Item)
 			}
 		}
-		if order := w.order(); order != nil {
-			slices.SortStableFunc(in, order)
+		switch {
+		case sorted:
+			return inOrder(in, figures, w.Down), out
+		case w.Sort == "item":
+			return inOrder(in, items, w.Down), out
 		}
 		return in, out
 	}, nil
+}
+
+// inOrder returns rows by what each is sorted by; what is alike stays as it stands.
+func inOrder[K cmp.Ordered](rows []int32, by []K, down bool) []int32 {
+	order := make([]int, len(rows))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(a, b int) int {
+		if down {
+			a, b = b, a
+		}
+		return cmp.Compare(by[a], by[b])
+	})
+	out := make([]int32, len(rows))
+	for i, k := range order {
+		out[i] = rows[k]
+	}
+	return out
 }
 
 // columns are the figures that rows are sorted by; what a row has none of is below every other.
@@ -154,22 +187,6 @@ func figure[N int | float64](n *N) float64 {
 		return math.Inf(-1)
 	}
 	return float64(*n)
-}
-
-// order returns how rows are compared; nil leaves them as they stand.
-func (w Window) order() func(a, b TallyRow) int {
-	up := func(a, b TallyRow) int { return strings.Compare(a.Item, b.Item) }
-	if w.Sort != "item" {
-		of, known := columns[w.Sort]
-		if !known {
-			return nil
-		}
-		up = func(a, b TallyRow) int { return cmp.Compare(of(&a), of(&b)) }
-	}
-	if w.Down {
-		return func(a, b TallyRow) int { return up(b, a) }
-	}
-	return up
 }
 
 const longestFilter = 200 // characters

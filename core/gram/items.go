@@ -16,6 +16,7 @@ type Items struct {
 	ends     []uint32 // where each item's name ends
 	words    []uint8  // tokens of each
 	rank     []int32  // the place of each among all, by name, from 1
+	byName   []int32  // all, by name
 	family   []int32  // the number of each item's family
 	families int
 
@@ -46,6 +47,18 @@ func (it *Items) Rank(i int32) int32 { return it.rank[i] }
 
 // Family returns the number of an item's family.
 func (it *Items) Family(i int32) int32 { return it.family[i] }
+
+// Families returns how many families there are; they are numbered from 0.
+func (it *Items) Families() int { return it.families }
+
+// Find returns the item of a name.
+func (it *Items) Find(name string) (int32, bool) {
+	at, ok := slices.BinarySearchFunc(it.byName, name, func(i int32, name string) int { return strings.Compare(it.Name(i), name) })
+	if !ok {
+		return None, false
+	}
+	return it.byName[at], true
+}
 
 // Labels returns the item that labels each family, of those that are counted in enough records; None of one without any.
 func (it *Items) Labels(counts func(i int32) Count, least int) []int32 {
@@ -126,13 +139,13 @@ func (it *Items) name(ix *index.Index, s index.Stream, found Levels) (place [][]
 		}
 	}
 	it.names, it.families = names.String(), len(families)
-	byName := make([]int32, len(it.ends))
-	for i := range byName {
-		byName[i] = int32(i)
+	it.byName = make([]int32, len(it.ends))
+	for i := range it.byName {
+		it.byName[i] = int32(i)
 	}
-	parallel.Sort(byName, func(a, b int32) int { return strings.Compare(it.Name(a), it.Name(b)) })
-	it.rank = make([]int32, len(byName))
-	for rank, i := range byName {
+	parallel.Sort(it.byName, func(a, b int32) int { return strings.Compare(it.Name(a), it.Name(b)) })
+	it.rank = make([]int32, len(it.byName))
+	for rank, i := range it.byName {
 		it.rank[i] = int32(rank) + 1
 	}
 	return place

@@ -86,9 +86,10 @@ func find(ctx context.Context, ix *index.Index, s index.Stream, maxWords, min in
 	out := Levels{first}
 	for n := 2; n <= maxWords && len(out[n-2].Records) > 0; n++ {
 		found := newPairs(len(out[n-2].Records))
+		common := commonIn(ctx, s, at, n, min)
 		all := count(ctx, s, at, 0, func(i int) int32 {
 			key, ok := joined(at, s, i, n)
-			if !ok {
+			if !ok || !common.may(key) {
 				return None
 			}
 			return found.put(key)

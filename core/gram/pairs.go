@@ -19,13 +19,17 @@ func newPairs(expected int) pairs {
 // slot returns where a key stands or would stand.
 func (p *pairs) slot(key uint64) int {
 	mask := uint64(len(p.keys) - 1)
-	// Multiplying by an odd constant near 2^64/φ spreads keys that differ in few bits (Knuth, TAOCP 6.4).
-	h := key * 0x9E3779B97F4A7C15
-	for i := (h ^ h>>32) & mask; ; i = (i + 1) & mask {
+	for i := spread(key) & mask; ; i = (i + 1) & mask {
 		if k := p.keys[i]; k == 0 || k == key+1 {
 			return int(i)
 		}
 	}
+}
+
+// spread makes keys that differ in few bits differ in many: by an odd constant near 2^64/φ (Knuth, TAOCP 6.4).
+func spread(key uint64) uint64 {
+	h := key * 0x9E3779B97F4A7C15
+	return h ^ h>>32
 }
 
 // put returns the number of a key, a new one when the key is new.

@@ -43,7 +43,6 @@ func BenchmarkAnySet(b *testing.B) {
 	}
 	over := p.Over(half, p.Index.All())
 	for b.Loop() {
-		t := must(tally.CountWords(context.Background(), over, nil, tally.DefaultWords))
-		must(tally.Families(context.Background(), over, t, nil, tally.DefaultWords))
+		must(tally.Fold(context.Background(), over, nil, tally.DefaultWords))
 	}
 }

@@ -47,7 +47,7 @@ func TestAFamilyHasTheRecordsOfAllItsForms(t *testing.T) {
 	keys := []*bib.Record{{Title: "Farm workers and farmworkers"}, {Title: "Farmworker"}, {Title: "Heat"}}
 	p := must(tally.NewPool(context.Background(), sample, contrast))
 	o := tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 3, MinRecords: 1}
-	families := must(tally.Families(context.Background(), p, must(tally.CountWords(context.Background(), p, keys, o)), keys, o))
+	families := must(tally.Fold(context.Background(), p, keys, o)).All()
 	i := slices.IndexFunc(families, func(f tally.Family) bool { return f.Item == "farmworkers" })
 	if !assert.GreaterOrEqual(t, i, 0, "%+v", families) {
 		return
@@ -68,7 +68,7 @@ func TestFamiliesAreTheItemsFolded(t *testing.T) {
 		o := tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 3, MinRecords: 1}
 		items := must(tally.CountWords(context.Background(), p, nil, o))
 		folded := map[string]bool{}
-		families := must(tally.Families(context.Background(), p, items, nil, o))
+		families := must(tally.Fold(context.Background(), p, nil, o)).All()
 		for i, f := range families {
 			keys := map[string]bool{}
 			most, sum := 0, 0

@@ -155,11 +155,6 @@ func (it *items) count(s sides) []tallied {
 	return out
 }
 
-// rows returns the items that are in enough records of the sample with their figures.
-func (it *items) rows(s sides, sample, contrast int) []Row {
-	return rowsOf(it.Items, it.count(s), it.o.MinRecords, sample, contrast)
-}
-
 // rowsOf returns the items that are in enough records of the sample with their figures, what absorbs them and
 // their families, in order.
 func rowsOf(it *gram.Items, counts []tallied, least, sample, contrast int) []Row {
@@ -190,7 +185,7 @@ func rowsOf(it *gram.Items, counts []tallied, least, sample, contrast int) []Row
 			t := counts[i]
 			r := &rows[n]
 			r.Item, r.Records, r.Occurrences, r.ContrastRecords = it.Name(i), int(t.Records), int(t.Occurrences), int(t.contrast)
-			r.words, r.item, r.rank, r.family = it.Words(i), i+1, it.Rank(i), it.Family(i)+1
+			r.item, r.rank = i+1, it.Rank(i)
 			r.Family = it.Name(label[it.Family(i)])
 			if whole := it.Absorber(i, of); whole != gram.None {
 				r.AbsorbedBy = it.Name(whole)
@@ -209,14 +204,14 @@ type union struct {
 	times int32
 }
 
-func (u *union) of(rows []Row) (records, contrast int) {
+func (u *union) of(items []int32) (records, contrast int) {
 	if u.seen == nil {
 		u.seen = make([]int32, len(u.s))
 	}
 	u.times++
-	for _, r := range rows {
+	for _, item := range items {
 		record, step := uint32(0), uint32(0)
-		for b := u.it.postingsOf(r.item - 1); len(b) > 0; {
+		for b := u.it.postingsOf(item); len(b) > 0; {
 			step, _, b = postings.Next(b)
 			if record += step; u.seen[record] == u.times {
 				continue

@@ -6,6 +6,7 @@ import (
 	"context"
 	"math"
 	"slices"
+	"unsafe"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
@@ -95,6 +96,15 @@ type Tally struct {
 	MissingKeys  int // key studies without any
 }
 
+// Bytes returns how much memory the rows take.
+func (t *Tally) Bytes() (n int64) {
+	n = int64(len(t.Rows)) * int64(unsafe.Sizeof(Row{}))
+	for i := range t.Rows {
+		n += 64 * int64(len(t.Rows[i].Writings)) // an entry of a map, about
+	}
+	return n
+}
+
 // A Row is one item with its figures.
 type Row struct {
 	Item            string
@@ -115,10 +125,8 @@ type Row struct {
 
 	Writings map[string]int // of a list: records that use each way of writing it, where there are several
 
-	words  int
-	item   int32 // the number of a word or phrase among those that were found with it, from 1
-	rank   int32 // its place among all kept ones, by name, from 1
-	family int32 // the number of its family among theirs, from 1
+	item int32 // the number of a word or phrase among those that were found with it, from 1
+	rank int32 // its place among all kept ones, by name, from 1
 }
 
 // figures works out share, lift and pull of every row and brings the rows into order: by pull, or

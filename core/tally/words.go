@@ -21,27 +21,42 @@ var DefaultWords = WordOptions{Fields: bib.TitleAbstract, MaxWords: 4, MinRecord
 // MaxWords is the most tokens an item of a tally may have.
 const MaxWords = 8
 
+// wordHead returns a tally of words without rows.
+func (p *Pool) wordHead(keys []*bib.Record, o WordOptions) Tally {
+	return Tally{Facet: Words, Sample: int(p.Sample.GetCardinality()), Contrast: int(p.Contrast.GetCardinality()),
+		HasKeys: keys != nil, KeyStudies: len(keys), LeftOutBelow: o.MinRecords}
+}
+
 // CountWords counts the kept n-grams of the pool's sample. keys may be nil.
 func CountWords(ctx context.Context, p *Pool, keys []*bib.Record, o WordOptions) (*Tally, error) {
-	t := &Tally{Facet: Words, Sample: int(p.Sample.GetCardinality()), Contrast: int(p.Contrast.GetCardinality()),
-		HasKeys: keys != nil, KeyStudies: len(keys), LeftOutBelow: o.MinRecords}
-	it, err := p.items(ctx, o)
+	t := p.wordHead(keys, o)
+	it, counts, stands, err := p.countedWords(ctx, o)
 	if err != nil {
 		return nil, err
 	}
-	if it != nil {
-		t.Rows = it.rows(p.sides(), t.Sample, t.Contrast)
-		stands := it.Standing()
+	t.Rows = rowsOf(it, counts, o.MinRecords, t.Sample, t.Contrast)
+	if stands != nil {
 		for i := range t.Rows {
 			t.Rows[i].Piece = !stands[t.Rows[i].item-1]
 		}
-		t.inKeys(keys, o)
-		return t, nil
 	}
-	sample := p.Index.Stream(p.Sample, o.Fields)
-	found, err := gram.Find(ctx, p.Index, sample, o.MaxWords, o.MinRecords, nil)
+	t.inKeys(keys, o)
+	return &t, ctx.Err()
+}
+
+// countedWords returns the kept n-grams, how many records of the sample and of the contrast hold each, and, where the pool keeps
+// what it counts, which stand by themselves.
+func (p *Pool) countedWords(ctx context.Context, o WordOptions) (*gram.Items, []tallied, []bool, error) {
+	kept, err := p.items(ctx, o)
 	if err != nil {
-		return nil, err
+		return nil, nil, nil, err
+	}
+	if kept != nil {
+		return kept.Items, kept.count(p.sides()), kept.Standing(), nil
+	}
+	found, err := gram.Find(ctx, p.Index, p.Index.Stream(p.Sample, o.Fields), o.MaxWords, o.MinRecords, nil)
+	if err != nil {
+		return nil, nil, nil, err
 	}
 	counts := make([]tallied, found.Len())
 	for i, c := range found.Counts() {
@@ -50,9 +65,7 @@ func CountWords(ctx context.Context, p *Pool, keys []*bib.Record, o WordOptions)
 	for i, records := range found.In(p.Index.Stream(p.Contrast, o.Fields)) {
 		counts[i].contrast = records
 	}
-	t.Rows = rowsOf(found.Items, counts, o.MinRecords, t.Sample, t.Contrast)
-	t.inKeys(keys, o)
-	return t, ctx.Err()
+	return found.Items, counts, nil, ctx.Err()
 }
 
 // inKeys tells of each word in how many of the key studies it is.

@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"iter"
 	"strconv"
 
 	"github.com/xuri/excelize/v2"
@@ -16,9 +17,9 @@ import (
 var columns = []string{"item", "records", "occurrences", "share", "contrast_records", "contrast_share", "lift", "pull",
 	"keys", "absorbed_by", "family", "central", "with_narrower"}
 
-// WriteTallyCSV writes a tally with a head; figures that are not to be had are empty. With asIs, items that a
+// WriteTallyCSV writes the rows of a tally with a head; figures that are not to be had are empty. With asIs, items that a
 // spreadsheet would take for formulas are not marked.
-func WriteTallyCSV(w io.Writer, t *tally.Tally, asIs bool) error {
+func WriteTallyCSV(w io.Writer, t *tally.Tally, rows iter.Seq[tally.Row], asIs bool) error {
 	mark := Marked
 	if asIs {
 		mark = func(s string) string { return s }
@@ -27,7 +28,7 @@ func WriteTallyCSV(w io.Writer, t *tally.Tally, asIs bool) error {
 	if err := out.Write(columns); err != nil {
 		return err
 	}
-	for _, r := range t.Rows {
+	for r := range rows {
 		row := make([]string, len(columns))
 		row[0], row[1], row[2], row[3] = mark(r.Item), strconv.Itoa(r.Records), strconv.Itoa(r.Occurrences), fraction(r.Share)
 		if t.Contrast > 0 {
@@ -111,9 +112,9 @@ var Formulas = [][2]string{
 	{"with_narrower", "records with the heading or one below it"},
 }
 
-// WriteTallyXLSX writes a tally as a workbook: a head sheet with what is said about it and the formulas, and
+// WriteTallyXLSX writes the rows of a tally as a workbook: a head sheet with what is said about it and the formulas, and
 // a sheet with a row for each item; figures that are not to be had are empty.
-func WriteTallyXLSX(w io.Writer, t *tally.Tally, about [][2]string) (err error) {
+func WriteTallyXLSX(w io.Writer, t *tally.Tally, rows iter.Seq[tally.Row], about [][2]string) (err error) {
 	f := excelize.NewFile()
 	defer func() {
 		if closed := f.Close(); err == nil {
@@ -160,7 +161,8 @@ func WriteTallyXLSX(w io.Writer, t *tally.Tally, about [][2]string) (err error) 
 	if err := out.SetRow("A1", names); err != nil {
 		return err
 	}
-	for i, r := range t.Rows {
+	i := 0
+	for r := range rows {
 		cells := []any{r.Item, r.Records, r.Occurrences, tally.Round(r.Share), nil, nil, nil, nil, nil, r.AbsorbedBy, r.Family, nil, nil}
 		if t.Contrast > 0 {
 			cells[4], cells[5], cells[6], cells[7] = r.ContrastRecords, tally.Round(r.ContrastShare), tally.Round(r.Lift), tally.Round(r.Pull)
@@ -177,6 +179,7 @@ func WriteTallyXLSX(w io.Writer, t *tally.Tally, about [][2]string) (err error) 
 		if err := out.SetRow(fmt.Sprintf("A%d", i+2), cells); err != nil {
 			return err
 		}
+		i++
 	}
 	if err := out.Flush(); err != nil {
 		return err

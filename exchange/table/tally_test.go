@@ -2,6 +2,7 @@ package table_test
 
 import (
 	"bytes"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -17,7 +18,7 @@ func TestAWorkbookHoldsTheFiguresAndTheirFormulas(t *testing.T) {
 		{Item: "=heat", Records: 4, Occurrences: 6, Share: 0.4, ContrastRecords: 2, ContrastShare: 0.1, Lift: 3.4, Pull: -1.23456789, Keys: 1, Family: "heat"},
 	}}
 	var b bytes.Buffer
-	require.NoError(t, table.WriteTallyXLSX(&b, x, [][2]string{{"sample", "farm crews"}, {"counted", "2026-11-25 10:00"}}))
+	require.NoError(t, table.WriteTallyXLSX(&b, x, slices.Values(x.Rows), [][2]string{{"sample", "farm crews"}, {"counted", "2026-11-25 10:00"}}))
 	f, err := excelize.OpenReader(&b)
 	require.NoError(t, err)
 	defer f.Close()
