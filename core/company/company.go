@@ -10,7 +10,7 @@ import (
 	"math"
 	"slices"
 	"strings"
-	"sync"
+	"unsafe"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
@@ -102,44 +102,33 @@ func of(ctx context.Context, ix *index.Index, set *roaring.Bitmap, s index.Strea
 func (c *Company) count(ctx context.Context, places *gram.Places, single []int32) error {
 	s := places.Stream
 	value := make([]uint32, len(s.Terms)) // the value of each place
-	word := make([]int32, len(s.Terms))   // the single-token item at each place, from 1
 	at := uint32(0)
 	for v, end := range s.Values {
 		for ; at < end; at++ {
-			value[at], word[at] = uint32(v), single[s.Terms[at]]
+			value[at] = uint32(v)
 		}
 	}
-	var parts sync.Map // by the first item of each
-	parallel.InParts(len(c.items), func(from, to int) {
-		parts.Store(from, c.countPart(ctx, places, value, word, from, to))
+	c.contexts = newContexts(len(c.items), func(from, to int) part {
+		return c.countPart(ctx, places, value, single, from, to)
 	})
-	for i := range c.items {
-		if part, ok := parts.LoadAndDelete(i); ok { // each goes as soon as it is taken over
-			p, begin := part.(contexts), uint64(len(c.contexts.packed))
-			c.contexts.packed = append(c.contexts.packed, p.packed...)
-			for _, end := range p.ends {
-				c.contexts.ends = append(c.contexts.ends, begin+end)
-			}
-		}
-	}
 	return ctx.Err()
 }
 
 // countPart does the same for some items that follow each other. What it returns is of use only where the context has not
 // ended meanwhile.
-func (c *Company) countPart(ctx context.Context, places *gram.Places, value []uint32, word []int32, from, to int) (out contexts) {
+func (c *Company) countPart(ctx context.Context, places *gram.Places, value []uint32, single []int32, from, to int) (out part) {
 	counts := make([]int32, len(c.items))
 	var touched []int32
 	for i := from; i < to; i++ {
 		if i&255 == 0 && ctx.Err() != nil {
-			return out
+			return part{ends: make([]uint32, to-from)}
 		}
 		touched = touched[:0]
 		look := func(at int, v uint32) bool {
-			if at < 0 || at >= len(word) || value[at] != v {
+			if at < 0 || at >= len(value) || value[at] != v {
 				return false
 			}
-			if w := word[at] - 1; w >= 0 {
+			if w := single[places.Stream.Terms[at]] - 1; w >= 0 {
 				if counts[w] == 0 {
 					touched = append(touched, w)
 				}
@@ -196,28 +185,42 @@ func (c *Company) weigh(single []int32) {
 		}
 	}
 	c.length, c.seldom = make([]float64, len(c.items)), make([]float64, len(c.items))
-	left := contexts{packed: make([]byte, 0, len(c.contexts.packed)/2), ends: make([]uint64, 0, len(c.items))}
+	c.contexts = newContexts(len(c.items), func(from, to int) (left part) {
+		for i := from; i < to; i++ {
+			n, squares := 0.0, 0.0
+			for _, times := range c.contexts.counted(i) {
+				n += float64(times)
+			}
+			c.seldom[i] = -math.Log(n)
+			last := int32(0)
+			for word, times := range c.contexts.counted(i) {
+				if smooth[word] == 0 {
+					continue
+				}
+				if w := logOf(times) + c.seldom[i] + c.telling[word]; w > 0 {
+					left.put(word, last, times)
+					last = word
+					squares += w * w
+				}
+			}
+			left.end()
+			c.length[i] = math.Sqrt(squares)
+		}
+		c.contexts[from/partItems] = part{} // what is weighed takes its place
+		return left
+	})
+}
+
+// Bytes returns how much memory it takes, without the text of its items, which is the index's.
+func (c *Company) Bytes() int64 {
+	n := c.contexts.bytes() + c.lists.bytes()
 	for i := range c.items {
-		n, squares := 0.0, 0.0
-		for _, times := range c.contexts.counted(i) {
-			n += float64(times)
-		}
-		c.seldom[i] = -math.Log(n)
-		last := int32(0)
-		for word, times := range c.contexts.counted(i) {
-			if smooth[word] == 0 {
-				continue
-			}
-			if w := logOf(times) + c.seldom[i] + c.telling[word]; w > 0 {
-				left.put(word, last, times)
-				last = word
-				squares += w * w
-			}
-		}
-		left.end()
-		c.length[i] = math.Sqrt(squares)
+		n += int64(unsafe.Sizeof(c.items[i])) + 24 + 24 + int64(16*len(c.words[i])) + 40 // figures, the slice of words and the place by name
 	}
-	c.contexts = contexts{slices.Clip(slices.Clone(left.packed)), left.ends}
+	for _, items := range c.holding {
+		n += 48 + int64(4*len(items))
+	}
+	return n
 }
 
 // Len returns how many items there are.

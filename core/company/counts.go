@@ -12,7 +12,7 @@ func (c *Company) Place(item string) (int, bool) {
 func (c *Company) Counts(records *roaring.Bitmap) []int32 {
 	counts := make([]int32, len(c.items))
 	for it := roaring.And(records, c.set).Iterator(); it.HasNext(); {
-		for _, item := range c.lists.of(it.Next()) {
+		for item := range c.lists.of(it.Next()) {
 			counts[item]++
 		}
 	}

@@ -3,7 +3,10 @@ package company
 import (
 	"cmp"
 	"context"
+	"encoding/binary"
+	"iter"
 	"math"
+	"math/bits"
 	"slices"
 	"strings"
 	"sync"
@@ -103,7 +106,7 @@ func (d *Directions) FitsOf(carrying *roaring.Bitmap) (fits []float64, ok bool) 
 	counts := make([]int32, len(c.items))
 	var touched []int32
 	for it := roaring.And(carrying, c.set).Iterator(); it.HasNext(); {
-		for _, item := range c.lists.of(it.Next()) {
+		for item := range c.lists.of(it.Next()) {
 			if counts[item]++; counts[item] == 1 {
 				touched = append(touched, item)
 			}
@@ -148,18 +151,29 @@ func (d *Directions) FitsOf(carrying *roaring.Bitmap) (fits []float64, ok bool) 
 	return fits, true
 }
 
-// lists are, for each record, the items that it has.
+// lists are, for each record, the items that it has, ascending, packed as their distances in varints.
 type lists struct {
-	begins []int
-	items  []int32
+	packed []byte
+	begins []uint64
 }
 
-func (l lists) of(record uint32) []int32 {
-	if int(record)+1 >= len(l.begins) {
-		return nil
+func (l lists) of(record uint32) iter.Seq[int32] {
+	return func(yield func(int32) bool) {
+		if int(record)+1 >= len(l.begins) {
+			return
+		}
+		item := int32(0)
+		for b := l.packed[l.begins[record]:l.begins[record+1]]; len(b) > 0; {
+			step, n := binary.Uvarint(b)
+			if item += int32(step); !yield(item) {
+				return
+			}
+			b = b[n:]
+		}
 	}
-	return l.items[l.begins[record]:l.begins[record+1]]
 }
+
+func (l lists) bytes() int64 { return int64(len(l.packed) + 8*len(l.begins)) }
 
 // listed turns the places of items into the items of each record.
 func listed(places *gram.Places, set *roaring.Bitmap) lists {
@@ -174,28 +188,27 @@ func listed(places *gram.Places, set *roaring.Bitmap) lists {
 			of[at] = records[i]
 		}
 	}
-	l := lists{begins: make([]int, set.Maximum()+2)}
-	each := func(visit func(item int, record uint32)) {
+	each := func(visit func(record, step uint32)) {
+		before := make([]uint32, set.Maximum()+1) // the last item of each record
 		for i := range places.Items {
 			last := uint32(math.MaxUint32)
 			for _, p := range places.Of(i) {
-				if of[p] != last {
-					last = of[p]
-					visit(i, last)
+				if r := of[p]; r != last {
+					last = r
+					visit(r, uint32(i)-before[r])
+					before[r] = uint32(i)
 				}
 			}
 		}
 	}
-	each(func(_ int, r uint32) { l.begins[r+1]++ })
+	l := lists{begins: make([]uint64, set.Maximum()+2)}
+	each(func(r, step uint32) { l.begins[r+1] += uint64(max(1, (bits.Len32(step)+6)/7)) })
 	for r := 1; r < len(l.begins); r++ {
 		l.begins[r] += l.begins[r-1]
 	}
-	l.items = make([]int32, l.begins[len(l.begins)-1])
+	l.packed = make([]byte, l.begins[len(l.begins)-1])
 	next := slices.Clone(l.begins)
-	each(func(i int, r uint32) {
-		l.items[next[r]] = int32(i)
-		next[r]++
-	})
+	each(func(r, step uint32) { next[r] += uint64(binary.PutUvarint(l.packed[next[r]:], uint64(step))) })
 	return l
 }
 
@@ -204,7 +217,7 @@ func (c *Company) ItemsIn(records *roaring.Bitmap) []string {
 	seen := make([]bool, len(c.items))
 	var out []string
 	for it := records.Iterator(); it.HasNext(); {
-		for _, item := range c.lists.of(it.Next()) {
+		for item := range c.lists.of(it.Next()) {
 			if !seen[item] {
 				seen[item] = true
 				out = append(out, c.items[item].Name)

@@ -3,39 +3,56 @@ package company
 import (
 	"iter"
 	"math"
+	"slices"
 
+	"tamiz/core/parallel"
 	"tamiz/core/postings"
 )
 
-// contexts are the words beside each item and how often each stands there, packed (see package postings). Of a sample of 50,000 records there are tens of millions,
-// at two to three bytes.
-type contexts struct {
+// contexts are the words beside each item and how often each stands there, packed (see package postings): of a sample of 50,000
+// records there are tens of millions, at two to three bytes. They are held in parts, so that none is ever copied to make room.
+type contexts []part
+
+// part is the contexts of partItems items that follow each other.
+type part struct {
 	packed []byte
-	ends   []uint64 // where those of each item end
+	ends   []uint32 // where those of each item end
 }
 
-// of returns those of an item.
-func (x *contexts) of(item int) []byte {
-	from := uint64(0)
+const partItems = 1024
+
+// put adds a word to the item that is written just now, last being the one before it.
+func (x *part) put(word, last, times int32) {
+	x.packed = postings.Append(x.packed, uint32(word-last), times)
+}
+
+// end ends an item.
+func (x *part) end() { x.ends = append(x.ends, uint32(len(x.packed))) }
+
+// of returns those of an item of the part.
+func (x *part) of(item int) []byte {
+	from := uint32(0)
 	if item > 0 {
 		from = x.ends[item-1]
 	}
 	return x.packed[from:x.ends[item]]
 }
 
-// put adds a word to the item that is written just now, last being the one before it.
-func (x *contexts) put(word, last, times int32) {
-	x.packed = postings.Append(x.packed, uint32(word-last), times)
+// newContexts has the contexts of so many items made, part by part, on all cores.
+func newContexts(items int, make func(from, to int) part) contexts {
+	out := slices.Grow(contexts{}, (items+partItems-1)/partItems)[:(items+partItems-1)/partItems]
+	parallel.All(len(out), func(n int) {
+		p := make(n*partItems, min((n+1)*partItems, items))
+		out[n] = part{slices.Clip(slices.Clone(p.packed)), p.ends}
+	})
+	return out
 }
 
-// end ends an item.
-func (x *contexts) end() { x.ends = append(x.ends, uint64(len(x.packed))) }
-
 // counted goes through the contexts of an item: words, and how often each stands there.
-func (x *contexts) counted(item int) iter.Seq2[int32, int32] {
+func (x contexts) counted(item int) iter.Seq2[int32, int32] {
 	return func(yield func(word, times int32) bool) {
 		word := int32(0)
-		for b := x.of(item); len(b) > 0; {
+		for b := x[item/partItems].of(item % partItems); len(b) > 0; {
 			var step uint32
 			var times int32
 			step, times, b = postings.Next(b)
@@ -44,6 +61,14 @@ func (x *contexts) counted(item int) iter.Seq2[int32, int32] {
 			}
 		}
 	}
+}
+
+// bytes returns how much memory they take.
+func (x contexts) bytes() (n int64) {
+	for _, p := range x {
+		n += int64(cap(p.packed) + 4*cap(p.ends))
+	}
+	return n
 }
 
 // vector goes through the vector of an item: words, and the weight of each.

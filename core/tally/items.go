@@ -30,27 +30,56 @@ func buildItems(ctx context.Context, ix *index.Index, o WordOptions, far func(pa
 	defer far(1)
 	s := ix.Stream(ix.All(), o.Fields)
 	it := &items{o: o}
-	var held [][]held
+	var levels []packed
 	found, err := gram.Find(ctx, ix, s, o.MaxWords, o.MinRecords, func(l gram.Level, at []int32) {
-		held = append(held, heldBy(s, l, at))
-		far(0.9 * float64(len(held)) / float64(o.MaxWords))
+		levels = append(levels, packedBy(s, l, at))
+		far(0.9 * float64(len(levels)) / float64(o.MaxWords))
 	})
 	if err != nil {
 		return nil, err
 	}
 	it.Found = found
-	for n, l := range found.Levels {
-		from := 0
-		for g := range l.Records {
-			to := from + int(l.Records[g])
+	total := 0
+	for _, l := range levels {
+		total += len(l.postings)
+	}
+	it.postings = make([]byte, 0, total)
+	for n, l := range levels {
+		from := uint64(0)
+		for g, to := range l.stops {
 			if found.Place[n][g] != gram.None {
-				it.post(held[n][from:to])
+				it.postings = append(it.postings, l.postings[from:to]...)
+				it.stops = append(it.stops, uint64(len(it.postings)))
 			}
 			from = to
 		}
-		held[n] = nil
+		levels[n] = packed{}
 	}
+	it.postings, it.stops = slices.Clip(it.postings), slices.Clip(it.stops)
 	return it, ctx.Err()
+}
+
+// packed is the postings of the n-grams of a level, and where those of each end.
+type packed struct {
+	postings []byte
+	stops    []uint64
+}
+
+// packedBy returns the postings of all n-grams of a level, those of one after those of another.
+func packedBy(s index.Stream, l gram.Level, at []int32) packed {
+	out := packed{stops: make([]uint64, len(l.Records))}
+	from := 0
+	held := heldBy(s, l, at)
+	for g, n := range l.Records {
+		last := uint32(0)
+		for _, h := range held[from : from+int(n)] {
+			out.postings = postings.Append(out.postings, h.record-last, int32(h.times))
+			last = h.record
+		}
+		from += int(n)
+		out.stops[g] = uint64(len(out.postings))
+	}
+	return out
 }
 
 // A held is a record that holds an n-gram, and how often.
@@ -82,15 +111,6 @@ func heldBy(s index.Stream, l gram.Level, at []int32) []held {
 		next[g]++
 	}
 	return out
-}
-
-func (it *items) post(records []held) {
-	last := uint32(0)
-	for _, h := range records {
-		it.postings = postings.Append(it.postings, h.record-last, int32(h.times))
-		last = h.record
-	}
-	it.stops = append(it.stops, uint64(len(it.postings)))
 }
 
 // postingsOf returns the postings of an item; see package postings.
