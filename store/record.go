@@ -57,6 +57,15 @@ func (s *Store) SampleRecords(ctx context.Context, seen func(), samples ...int64
 		join record r on r.id = x.record order by x.s, x.p`, samples)
 }
 
+// SampleBytes returns about how many bytes the records of samples are as they are stored: as many of each as of some of its first.
+func (s *Store) SampleBytes(ctx context.Context, samples ...int64) (bytes int64, err error) {
+	err = s.QueryRow(ctx, `select coalesce(sum(n.records * m.mean), 0)::bigint from unnest($1::bigint[]) as u(id)
+		cross join lateral (select count(*) as records from sample_record where sample = u.id) n
+		cross join lateral (select coalesce(avg(octet_length(r.body::text)), 0) as mean from
+			(select record from sample_record where sample = u.id limit 300) x join record r on r.id = x.record) m`, samples).Scan(&bytes)
+	return bytes, err
+}
+
 // SampleIDs returns the records of samples, each once, in the order of the samples and their files.
 func (s *Store) SampleIDs(ctx context.Context, samples ...int64) ([]int64, error) {
 	rows, err := s.bulk.Query(ctx, `select record from

@@ -15,17 +15,23 @@ import (
 // bytes. What a request is using stays (see ForRequest), and so does the last thing, however large.
 type cache struct {
 	Mu    sync.Mutex
+	room  *Room // of which it is a part; nil in none
 	most  int64
 	Bytes int64
 	Kept  *simplelru.LRU[string, *kept]
 	under map[string]*flight
+	ended bool // nobody will ask any more
 }
 
 type kept struct {
 	value any
 	Bytes int64
-	users int // requests that use it
+	users int   // requests that use it
+	used  int64 // when last; see Room.use
 }
+
+// What is kept may have things of its own that are kept: it lets go of them when it goes.
+type keeper interface{ letGo() }
 
 // A flight is something that is being worked out, for all who wait for it.
 type flight struct {
@@ -37,9 +43,11 @@ type flight struct {
 	cancel  context.CancelFunc
 }
 
-func newCache(most int64) *cache {
+func newCache(room *Room, most int64) *cache {
 	lru, _ := simplelru.NewLRU[string, *kept](math.MaxInt, nil) // it never fails: the bound is that of bytes
-	return &cache{most: most, Kept: lru, under: map[string]*flight{}}
+	c := &cache{room: room, most: most, Kept: lru, under: map[string]*flight{}}
+	room.holds(c, true)
+	return c
 }
 
 // Linger is how long something is worked out on when everyone who waited for it has left: most of them come back.
@@ -48,10 +56,15 @@ const Linger = 10 * time.Second
 // Cached returns what is kept under a key, or has it made. Many who ask at once wait for one to make it, each as
 // long as they like; when all have left, the making ends.
 func Cached[T any](ctx context.Context, c *cache, key string, make func(context.Context) (T, int64, error)) (T, error) {
+	return CachedWithin(ctx, c, key, func() int64 { return 0 }, make)
+}
+
+// CachedWithin does the same, with room for so many bytes while it is made.
+func CachedWithin[T any](ctx context.Context, c *cache, key string, need func() int64, make func(context.Context) (T, int64, error)) (T, error) {
 	var zero T
 	c.Mu.Lock()
 	if e, ok := c.Kept.Get(key); ok {
-		e.users++
+		c.begin(e)
 		c.Mu.Unlock()
 		c.use(ctx, e)
 		return e.value.(T), nil
@@ -63,7 +76,13 @@ func Cached[T any](ctx context.Context, c *cache, key string, make func(context.
 		c.under[key] = m
 		go func() {
 			defer cancel()
-			value, bytes, err := recovered(working, make)
+			back, err := c.room.Take(working, need())
+			var value T
+			var bytes int64
+			if err == nil {
+				defer back()
+				value, bytes, err = recovered(working, make)
+			}
 			c.Mu.Lock()
 			m.value, m.err = value, err
 			if err == nil {
@@ -88,7 +107,7 @@ func Cached[T any](ctx context.Context, c *cache, key string, make func(context.
 		return zero, m.err
 	}
 	c.Mu.Lock()
-	m.entry.users++
+	c.begin(m.entry)
 	c.Mu.Unlock()
 	c.use(ctx, m.entry)
 	return m.value.(T), nil
@@ -124,22 +143,73 @@ func (c *cache) leave(key string, m *flight) {
 
 // put keeps a value and lets go of others that nobody uses, those first that were not used for the longest.
 func (c *cache) put(key string, value any, bytes int64) *kept {
-	if old, ok := c.Kept.Peek(key); ok {
-		c.Bytes -= old.Bytes
+	c.remove(key)
+	e := &kept{value: value, Bytes: bytes, used: c.room.use()}
+	if c.ended { // it is made for who has asked, and goes with them
+		return e
 	}
-	e := &kept{value: value, Bytes: bytes}
 	c.Kept.Add(key, e)
 	c.Bytes += bytes
+	c.room.keep(bytes)
 	for _, k := range c.Kept.Keys() { // the oldest first
 		if c.Bytes <= c.most || c.Kept.Len() == 1 {
 			break
 		}
 		if old, _ := c.Kept.Peek(k); old.users == 0 && k != key {
-			c.Bytes -= old.Bytes
-			c.Kept.Remove(k)
+			c.remove(k)
 		}
 	}
 	return e
+}
+
+// remove lets go of what is kept under a key.
+func (c *cache) remove(key string) {
+	old, ok := c.Kept.Peek(key)
+	if !ok {
+		return
+	}
+	c.Kept.Remove(key)
+	c.Bytes -= old.Bytes
+	c.room.keep(-old.Bytes)
+	if k, ok := old.value.(keeper); ok {
+		k.letGo()
+	}
+}
+
+// idle returns when what nobody uses was used last, of what was not used for the longest.
+func (c *cache) idle() (used int64, any bool) {
+	c.Mu.Lock()
+	defer c.Mu.Unlock()
+	for _, k := range c.Kept.Keys() {
+		if e, _ := c.Kept.Peek(k); e.users == 0 {
+			return e.used, true
+		}
+	}
+	return 0, false
+}
+
+// letGo lets go of what nobody uses and was used last at some time.
+func (c *cache) letGo(used int64) bool {
+	c.Mu.Lock()
+	defer c.Mu.Unlock()
+	for _, k := range c.Kept.Keys() {
+		if e, _ := c.Kept.Peek(k); e.users == 0 && e.used == used {
+			c.remove(k)
+			return true
+		}
+	}
+	return false
+}
+
+// end lets go of all: nobody will ask for it again.
+func (c *cache) end() {
+	c.Mu.Lock()
+	defer c.Mu.Unlock()
+	for _, k := range c.Kept.Keys() {
+		c.remove(k)
+	}
+	c.room.holds(c, false)
+	c.ended = true
 }
 
 // Has returns what is kept under a key.
@@ -160,13 +230,21 @@ func (c *cache) bound(most int64) {
 	c.most = most
 }
 
+// begin says that something is used.
+func (c *cache) begin(e *kept) {
+	e.users++
+	e.used = c.room.use()
+}
+
 // use has something that is used be used no more at the end of the request of a context; where there is none, at
 // once.
 func (c *cache) use(ctx context.Context, e *kept) {
 	end := func() {
 		c.Mu.Lock()
 		defer c.Mu.Unlock()
-		e.users--
+		if e.users--; e.users == 0 {
+			c.room.freed()
+		}
 	}
 	if h, ok := ctx.Value(holderKey{}).(*holder); ok {
 		h.add(end)

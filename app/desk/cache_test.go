@@ -24,7 +24,7 @@ func of(value string, bytes int64) func(context.Context) (string, int64, error) 
 func TestWhatIsKeptIsBoundedInBytesAndWhatIsHeldStays(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		const most = 100
-		c := newCache(most)
+		c := newCache(nil, most)
 		type request struct {
 			done func()
 			keys map[string]bool
@@ -84,7 +84,7 @@ func TestWhatIsKeptIsBoundedInBytesAndWhatIsHeldStays(t *testing.T) {
 }
 
 func TestTheLastThingIsKeptHoweverLarge(t *testing.T) {
-	c := newCache(10)
+	c := newCache(nil, 10)
 	for _, key := range []string{"a", "b"} {
 		_, err := Cached(context.Background(), c, key, of(key, 1000))
 		require.NoError(t, err)
@@ -97,7 +97,7 @@ func TestTheLastThingIsKeptHoweverLarge(t *testing.T) {
 
 func TestWhatManyAskIsWorkedOutOnce(t *testing.T) {
 	synctest.Test(t, func(t *testing.T) {
-		c := newCache(1000)
+		c := newCache(nil, 1000)
 		var made atomic.Int64
 		got := make(chan string, 50)
 		for range 50 {
@@ -120,7 +120,7 @@ func TestWhatManyAskIsWorkedOutOnce(t *testing.T) {
 
 func TestWhatNobodyWaitsForEnds(t *testing.T) {
 	synctest.Test(t, func(t *testing.T) {
-		c := newCache(1000)
+		c := newCache(nil, 1000)
 		ended := make(chan error, 1)
 		ask := func(ctx context.Context) error {
 			_, err := Cached(ctx, c, "key", func(ctx context.Context) (string, int64, error) {
@@ -165,7 +165,7 @@ func TestWhatNobodyWaitsForEnds(t *testing.T) {
 }
 
 func TestWhatPanicsIsAnErrorForAllWhoWait(t *testing.T) {
-	c := newCache(10)
+	c := newCache(nil, 10)
 	_, err := Cached(context.Background(), c, "key", func(context.Context) (string, int64, error) { panic("odd") })
 	require.ErrorContains(t, err, "odd")
 	v, err := Cached(context.Background(), c, "key", of("even", 1))
@@ -202,5 +202,42 @@ func TestRequestsWaitTheirTurn(t *testing.T) {
 		}
 		done()
 		require.NoError(t, turns.Take(more))
+	})
+}
+
+// Somebody asks and leaves for good; the next two ask while the first making still has not ended: it is made once more for both, and
+// the first, when it ends at last, takes nothing from them.
+func TestAMakingThatEndsLateTakesNothingFromANewer(t *testing.T) {
+	synctest.Test(t, func(t *testing.T) {
+		c := newCache(nil, 1000)
+		var made atomic.Int64
+		ask := func(ctx context.Context) (string, error) {
+			return Cached(ctx, c, "key", func(context.Context) (string, int64, error) {
+				n := made.Add(1)
+				time.Sleep(time.Minute) // it looks at no context
+				return fmt.Sprint("value ", n), 1, nil
+			})
+		}
+		leaving, leave := context.WithCancel(t.Context())
+		left := make(chan error, 1)
+		go func() { _, err := ask(leaving); left <- err }()
+		synctest.Wait()
+		leave()
+		require.ErrorIs(t, <-left, context.Canceled)
+		time.Sleep(Linger + time.Second)
+		got := make(chan string, 2)
+		for range 2 {
+			go func() {
+				v, err := ask(t.Context())
+				assert.NoError(t, err)
+				got <- v
+			}()
+			time.Sleep(35 * time.Second) // the second asks before, and waits beyond, the late end of the first
+		}
+		assert.Equal(t, []string{"value 2", "value 2"}, []string{<-got, <-got})
+		assert.EqualValues(t, 2, made.Load())
+		last, err := ask(t.Context())
+		require.NoError(t, err)
+		assert.Equal(t, "value 2", last)
 	})
 }

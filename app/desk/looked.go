@@ -83,7 +83,10 @@ func (in *looking) kept(ctx context.Context, name string, s set.Set) (*roaring.B
 	}
 	return Cached(ctx, in.pool.sets, name, func(ctx context.Context) (*roaring.Bitmap, int64, error) {
 		found, err := s.Records(ctx, in)
-		return found, 1, err
+		if err != nil {
+			return nil, 0, err
+		}
+		return found, int64(found.GetSizeInBytes()), nil
 	})
 }
 

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"iter"
+	"math"
 	"slices"
 	"sync"
 
@@ -28,22 +29,25 @@ type Pools struct {
 	samples      *cache
 	beside       *cache
 
+	room     *Room
 	building *Turns   // pools that are made at once
 	makings  sync.Map // those being made: how far each is
 }
 
 func newPools(s *store.Store) *Pools {
-	p := &Pools{store: s, vocabularies: newCache(0), keyStudies: newCache(0), samples: newCache(0), beside: newCache(0), building: newTurns(2)}
-	p.bound(machineMemory() / 3)
+	room := newRoom()
+	p := &Pools{store: s, room: room, vocabularies: newCache(room, 0), keyStudies: newCache(room, 0), samples: newCache(room, 0), beside: newCache(room, 0), building: newTurns(2)}
+	p.bound(machineMemory() / 2)
 	return p
 }
 
-// bound shares so many bytes out among what is kept.
+// bound says how many bytes there are for what is worked out and what is kept of it, and shares out what is kept.
 func (p *Pools) bound(bytes int64) {
-	p.samples.bound(bytes / 10 * 7)
-	p.vocabularies.bound(bytes / 5)
-	p.keyStudies.bound(bytes / 20)
-	p.beside.bound(bytes / 20)
+	p.room.bound(bytes)
+	p.samples.bound(bytes / 2)
+	p.vocabularies.bound(bytes / 8)
+	p.keyStudies.bound(bytes / 32)
+	p.beside.bound(bytes / 32)
 }
 
 // Beside keeps what was worked out from records that are no sample, such as those that rounds brought, under a key of the caller's;
@@ -71,12 +75,24 @@ type worked struct {
 	sets    *cache // that were looked at
 	Suited  *cache
 	company *cache // of all records: one
+	grams   *cache // the words of all records: one
 	hits    *coverage.Kept
 }
 
-// How much of each is kept: so many of a kind, but for what terms find, in bytes.
-func newWorked() *worked {
-	return &worked{tallies: newCache(24), sets: newCache(100), Suited: newCache(12), company: newCache(1), hits: coverage.NewKept(64 << 20)}
+// newWorked keeps each kind within its part of a room.
+func newWorked(room *Room) *worked {
+	most := int64(math.MaxInt64)
+	if room != nil {
+		most = room.most
+	}
+	return &worked{tallies: newCache(room, most/6), sets: newCache(room, most/32), Suited: newCache(room, most/8), company: newCache(room, most),
+		grams: newCache(room, most), hits: coverage.NewKept(uint64(min(64<<20, most/16)))}
+}
+
+func (w *worked) letGo() {
+	for _, c := range []*cache{w.tallies, w.sets, w.Suited, w.company, w.grams} {
+		c.end()
+	}
 }
 
 // Set returns the sample's part of the pool.
@@ -145,7 +161,14 @@ func (p *pool) Tally(ctx context.Context, l seen, f tally.Facet, k *keys) (*Coun
 	if f == tally.Authors {
 		name += " " + p.Parted.Key()
 	}
-	return Cached(ctx, p.tallies, name, func(ctx context.Context) (*Counted, int64, error) {
+	need := func() int64 { return 0 }
+	if f == tally.Words {
+		if err := p.Words(ctx); err != nil {
+			return nil, err
+		}
+		need = func() int64 { return int64(p.Items()) * bytesOfTallied }
+	}
+	return CachedWithin(ctx, p.tallies, name, need, func(ctx context.Context) (*Counted, int64, error) {
 		if f == tally.Words {
 			folded, err := tally.Fold(ctx, l.Pool, k.Mined(), tally.DefaultWords)
 			if err != nil {
@@ -161,11 +184,33 @@ func (p *pool) Tally(ctx context.Context, l seen, f tally.Facet, k *keys) (*Coun
 	})
 }
 
+// Words counts the words of all records of the pool, once: tallies of them and their company are made of these.
+func (p *pool) Words(ctx context.Context) error {
+	need := func() int64 { return int64(p.Index.Words()) * bytesOfCounting }
+	_, err := CachedWithin(ctx, p.grams, "words", need, func(ctx context.Context) (words, int64, error) {
+		_, err := p.Grams(ctx)
+		return words{p.Pool}, p.WordBytes(), err
+	})
+	return err
+}
+
+// words are the words of a pool that were counted. They can be counted again.
+type words struct{ of *tally.Pool }
+
+func (w words) letGo() { w.of.Uncount() }
+
 // Befriended returns the company of all records of the pool.
 func (p *pool) Befriended(ctx context.Context) (*company.Company, error) {
-	return Cached(ctx, p.company, "company", func(ctx context.Context) (*company.Company, int64, error) {
+	if err := p.Words(ctx); err != nil {
+		return nil, err
+	}
+	need := func() int64 { return int64(p.Index.Words()) * bytesOfCompany }
+	return CachedWithin(ctx, p.company, "company", need, func(ctx context.Context) (*company.Company, int64, error) {
 		c, err := company.Of(ctx, p.Pool)
-		return c, 1, err
+		if err != nil {
+			return nil, 0, err
+		}
+		return c, c.Bytes(), nil
 	})
 }
 
@@ -325,7 +370,16 @@ func (p *Pools) pool(ctx context.Context, review int64, l Look) (*pool, error) {
 		return nil, err
 	}
 	key, records, others := l.pool()
-	return Cached(ctx, p.samples, key, func(ctx context.Context) (*pool, int64, error) {
+	need := func() int64 {
+		all := append([]int64{*l.Sample}, others...)
+		for _, s := range l.Beside {
+			all = append(all, s.ID)
+		}
+		// What cannot be told now is told by reading.
+		bytes, _ := p.store.SampleBytes(ctx, all...)
+		return bytes * bytesOfReading
+	}
+	return CachedWithin(ctx, p.samples, key, need, func(ctx context.Context) (*pool, int64, error) {
 		ctx, done := ForRequest(ctx)
 		defer done()
 		if err := p.building.Take(ctx); err != nil {
@@ -358,7 +412,7 @@ func (p *Pools) pool(ctx context.Context, review int64, l Look) (*pool, error) {
 			beside = append(beside, all[s.ID]...)
 		}
 		m.read.Store(int64(m.of))
-		built, err := newPool(ctx, sample, contrast, beside, t)
+		built, err := newPool(ctx, p.room, sample, contrast, beside, t)
 		if err != nil {
 			return nil, 0, err
 		}
@@ -390,7 +444,7 @@ func (p *pool) part(writings []string) *pool {
 	return &out
 }
 
-func newPool(ctx context.Context, sample, contrast, beside []store.StoredRecord, t *thesaurus.Thesaurus) (*pool, error) {
+func newPool(ctx context.Context, room *Room, sample, contrast, beside []store.StoredRecord, t *thesaurus.Thesaurus) (*pool, error) {
 	byRecord := make(map[*bib.Record]int64, len(sample)+len(contrast))
 	had := map[int64]bool{} // the same record of the same source may be in several samples
 	records := func(stored []store.StoredRecord) (out []*bib.Record) {
@@ -409,7 +463,7 @@ func newPool(ctx context.Context, sample, contrast, beside []store.StoredRecord,
 	if err != nil {
 		return nil, err
 	}
-	p := &pool{Pool: indexed, worked: newWorked(), members: map[member]*roaring.Bitmap{}}
+	p := &pool{Pool: indexed, worked: newWorked(room), members: map[member]*roaring.Bitmap{}}
 	p.Thesaurus = t
 	p.Keep()
 	for _, r := range p.Records {

@@ -287,10 +287,13 @@ func suitsOf(ctx context.Context, d *desk.Desk) (kept *company.Company, suits *c
 	}
 	suits, err = desk.Cached(ctx, d.Pool.Suited, "of all "+string(said), func(ctx context.Context) (*coverage.Suits, int64, error) {
 		suits, err := coverage.NewSuits(ctx, d.Pool.Set(), kept, seeded)
-		return suits, 1, err
+		return suits, bytesOfFits(kept.Len(), len(seeded.Blocks)), err
 	})
 	return kept, suits, err
 }
+
+// bytesOfFits returns about how much memory it takes to keep how well so many items fit each of so many blocks.
+func bytesOfFits(items, blocks int) int64 { return int64(items) * int64(48+8*blocks) }
 
 // A Plan is the words and headings that would bring missed key studies back, the best bargain at each
 // step first.

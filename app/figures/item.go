@@ -219,6 +219,9 @@ func describe(d *desk.Desk, ctx context.Context, out *Item, heading string, foun
 			out.ScopeNote, out.Entry = v.ScopeNote(h), v.EntryTerms(h)
 		}
 	}
+	if err := d.Pool.Words(ctx); err != nil {
+		return err
+	}
 	over := d.Pool.Over(found, d.Look.Sample)
 	words, err := tally.CountWords(ctx, over, nil, tally.DefaultWords)
 	if err != nil {

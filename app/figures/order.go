@@ -94,6 +94,6 @@ func offersOf(ctx context.Context, d *desk.Desk, dropped []string) (*coverage.Of
 			spots[i] = reach.BlindSpot(i)
 		}
 		offers, err := coverage.Offered(ctx, suits, kept, spots, dropped)
-		return offers, 1, err
+		return offers, bytesOfFits(kept.Len(), len(spots)), err
 	})
 }

@@ -63,7 +63,7 @@ func (a *Service) Suits(ctx context.Context, at desk.At, f tally.Facet) (*Suits,
 		case f == tally.Headings:
 			err = suitHeadings(d, ctx, out, missed)
 		}
-		return out, 1, err
+		return out, int64(len(out.Items)) * 96, err // an item and its blocks, about
 	})
 }
 

@@ -213,7 +213,7 @@ func run(ctx context.Context, s settings, fill func(context.Context, *app.App, *
 	if err != nil {
 		return err
 	}
-	a.Desk.KeepWithin(s.MemoryMB << 20 / 2)
+	a.Desk.KeepWithin(s.MemoryMB << 20)
 	if s.MemoryMB > 0 {
 		debug.SetMemoryLimit(s.MemoryMB << 20)
 	}

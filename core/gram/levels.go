@@ -54,6 +54,15 @@ func Find(ctx context.Context, ix *index.Index, s index.Stream, maxWords, min in
 	return out, ctx.Err()
 }
 
+// Bytes returns how much memory it takes.
+func (f *Found) Bytes() int64 {
+	n := len(f.names) + 4*(len(f.ends)+len(f.rank)+len(f.byName)+len(f.family)+len(f.longer)+len(f.longerStops)) + 2*len(f.words) // with which stand
+	for i, l := range f.Levels {
+		n += 4*(len(l.Records)+len(l.Occurrences)+len(l.tokens)+len(f.Place[i])) + 12*len(l.pairs.keys)
+	}
+	return int64(n)
+}
+
 // Counts returns the counts of the items.
 func (f *Found) Counts() []Count {
 	out := make([]Count, f.Len())

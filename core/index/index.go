@@ -244,6 +244,9 @@ func (ix *Index) invert() {
 // Len returns the number of records.
 func (ix *Index) Len() int { return ix.n }
 
+// Words returns how many tokens there are in all.
+func (ix *Index) Words() int { return len(ix.terms) }
+
 // All returns the set of all records.
 func (ix *Index) All() *roaring.Bitmap {
 	all := roaring.New()

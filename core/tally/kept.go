@@ -76,6 +76,38 @@ func (p *Pool) items(ctx context.Context, o WordOptions) (*items, error) {
 	})
 }
 
+// Items returns how many n-grams are counted; 0 where none are.
+func (p *Pool) Items() int {
+	if p.kept == nil {
+		return 0
+	}
+	it := p.kept.words.items.Load()
+	if it == nil {
+		return 0
+	}
+	return it.Len()
+}
+
+// WordBytes returns how much memory the words take that are counted.
+func (p *Pool) WordBytes() int64 {
+	if p.kept == nil {
+		return 0
+	}
+	it := p.kept.words.items.Load()
+	if it == nil {
+		return 0
+	}
+	return it.Bytes() + int64(len(it.postings)+8*len(it.stops))
+}
+
+// Uncount lets go of the words that are counted: who asks next counts them again.
+func (p *Pool) Uncount() {
+	if p.kept != nil {
+		p.kept.words.items.Store(nil)
+		p.kept.counting.Store(0)
+	}
+}
+
 // Grams returns the n-grams of all records, by the options of DefaultWords: those that the words were counted of. It is nil
 // where the pool keeps nothing.
 func (p *Pool) Grams(ctx context.Context) (*gram.Found, error) {
