@@ -101,6 +101,12 @@ func savings(t *testing.T, _ sizes) []row {
 
 // application returns the program on a database of its own, both of which end with the test, and a folder.
 func application(t *testing.T) (*app.App, string, context.Context) {
+	a, dir, _, ctx := applicationAt(t)
+	return a, dir, ctx
+}
+
+// applicationAt does the same, and tells where the database is.
+func applicationAt(t *testing.T) (a *app.App, dir, url string, ctx context.Context) {
 	ctx, cancel := context.WithCancel(context.Background())
 	t.Cleanup(cancel)
 	dir, err := os.MkdirTemp("", "tamiz-bench-")
@@ -113,9 +119,9 @@ func application(t *testing.T) (*app.App, string, context.Context) {
 	s, err := store.Open(ctx, server.URL)
 	require.NoError(t, err)
 	t.Cleanup(s.Close)
-	a, err := app.New(s, sru.Guard{Everywhere: true}, nil, slog.New(slog.DiscardHandler))
+	a, err = app.New(s, sru.Guard{Everywhere: true}, nil, slog.New(slog.DiscardHandler))
 	require.NoError(t, err)
 	require.NoError(t, a.Start(ctx))
 	t.Cleanup(func() { _ = a.Stop(context.Background()) })
-	return a, dir, ctx
+	return a, dir, server.URL, ctx
 }

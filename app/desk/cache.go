@@ -247,6 +247,7 @@ func (c *cache) use(ctx context.Context, e *kept) {
 		}
 	}
 	if h, ok := ctx.Value(holderKey{}).(*holder); ok {
+		h.bytes.Add(e.Bytes)
 		h.add(end)
 		return
 	}
@@ -260,7 +261,16 @@ type holder struct {
 	mu    sync.Mutex
 	back  []func()
 	ended bool
-	turn  atomic.Bool // it has its turn
+	turn  atomic.Bool  // it has its turn
+	bytes atomic.Int64 // of what is kept that it uses
+}
+
+// heldBy returns how many bytes of what is kept the request of a context uses: they make no room for it, however long it waits.
+func heldBy(ctx context.Context) int64 {
+	if h, ok := ctx.Value(holderKey{}).(*holder); ok {
+		return h.bytes.Load()
+	}
+	return 0
 }
 
 func (h *holder) add(back func()) {

@@ -101,7 +101,7 @@ func (p *Pools) Keys(ctx context.Context, review int64, vocabulary *int64, by Ke
 			return nil, 0, err
 		}
 		k.Set = coverage.Set{Records: records, Index: ix, Thesaurus: t}
-		return k, recordBytes(records), nil
+		return k, recordBytes(records) + ix.Bytes(), nil
 	})
 }
 

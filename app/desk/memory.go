@@ -24,8 +24,7 @@ const bytesOfProgram = 64 << 20
 // What work takes while it is done, beside what is kept of it before. Measured with 50,000 records of 200 words (make bench, part
 // memory); an estimate for others.
 const (
-	bytesOfReading  = 5   // for each byte of the records as they are stored: their texts, and their index while it is made
-	bytesOfCounting = 35  // for each word in the text: counting its n-grams
+	bytesOfCounting = 31  // for each word in the text: counting its n-grams
 	bytesOfCompany  = 42  // for each word in the text: the company of words
 	bytesOfTallied  = 120 // for each n-gram: a tally of a set
 )
@@ -56,26 +55,36 @@ func machineMemory() int64 {
 	return total
 }
 
-// What is kept of a record beside its text: the record itself, its places in the index, its items. Measured with
-// 200,000 records; an estimate for others.
+// readingBytes returns what it takes to read so many records, of so many bytes as they are stored, and to index them: what is kept of
+// them, and what the index takes while it is made.
+func readingBytes(records int, stored int64) int64 { return stored/3*4 + int64(records)*2500 }
+
+// What is kept of a record beside its texts, and of each of these, about; what the index keeps it tells itself.
 const (
-	bytesOfRecord = 1200
-	bytesOfText   = 4 // for each byte
+	bytesOfRecord = 800
+	bytesOfString = 24
 )
 
 func recordBytes(records []*bib.Record) (n int64) {
 	for _, r := range records {
-		text := len(r.Title) + len(r.Abstract) + len(r.Journal)
-		for _, k := range r.Keywords {
-			text += len(k)
+		n += bytesOfRecord
+		text := func(all ...string) {
+			for _, s := range all {
+				n += bytesOfString + int64(len(s))
+			}
 		}
+		text(r.Title, r.Abstract, r.Journal, r.DOI, r.ID)
+		text(r.Keywords...)
 		for _, h := range r.Headings {
-			text += len(h.Label) + 16
+			text(h.Label)
+			text(h.Qualifiers...)
 		}
 		for _, a := range r.Authors {
-			text += len(a.Family) + len(a.Given)
+			text(a.Family, a.Given)
 		}
-		n += bytesOfRecord + bytesOfText*int64(text)
+		for _, o := range r.Others {
+			text(o.Title, o.Abstract)
+		}
 		for _, f := range r.References { // they are kept as they came, and not indexed
 			n += int64(96 + len(f.DOI) + len(f.Local) + len(f.Title) + len(f.Author) + len(f.Text))
 		}

@@ -377,7 +377,7 @@ func (p *Pools) pool(ctx context.Context, review int64, l Look) (*pool, error) {
 		}
 		// What cannot be told now is told by reading.
 		bytes, _ := p.store.SampleBytes(ctx, all...)
-		return bytes * bytesOfReading
+		return readingBytes(records, bytes)
 	}
 	return CachedWithin(ctx, p.samples, key, need, func(ctx context.Context) (*pool, int64, error) {
 		ctx, done := ForRequest(ctx)
@@ -428,7 +428,7 @@ func (p *Pools) pool(ctx context.Context, review int64, l Look) (*pool, error) {
 			return nil, 0, err
 		}
 		built.setApart(*l.Sample, chosen)
-		return built, recordBytes(built.Records), nil
+		return built, recordBytes(built.Records) + built.Index.Bytes(), nil
 	})
 }
 

@@ -51,8 +51,8 @@ func (r *Room) Take(ctx context.Context, bytes int64) (back func(), err error) {
 		if r.letGo() {
 			continue
 		}
-		if bytes > r.most {
-			return nil, tooLarge(bytes, r.most)
+		if left := r.most - heldBy(ctx); bytes > left {
+			return nil, tooLarge(bytes, left)
 		}
 		select {
 		case <-given:

@@ -66,6 +66,22 @@ func TestWorkWaitsForItsShare(t *testing.T) {
 	})
 }
 
+// What a request uses itself makes no room for it: it is told so at once.
+func TestNobodyWaitsForWhatTheyUseThemselves(t *testing.T) {
+	synctest.Test(t, func(t *testing.T) {
+		r := roomOf(100)
+		holding, done := ForRequest(t.Context())
+		defer done()
+		c := newCache(r, 1000)
+		_, err := Cached(holding, c, "pool", of("pool", 70))
+		require.NoError(t, err)
+		begun := time.Now()
+		_, err = CachedWithin(holding, c, "company", func() int64 { return 40 }, of("company", 20))
+		assert.Equal(t, "too-large", problemType(err))
+		assert.Zero(t, time.Since(begun))
+	})
+}
+
 // What nobody uses makes room, what was not used for the longest first; what is used stays, and what is refused for it says so.
 func TestWhatNobodyUsesMakesRoom(t *testing.T) {
 	synctest.Test(t, func(t *testing.T) {

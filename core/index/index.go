@@ -244,6 +244,24 @@ func (ix *Index) invert() {
 // Len returns the number of records.
 func (ix *Index) Len() int { return ix.n }
 
+// Bytes returns about how much memory it takes.
+func (ix *Index) Bytes() int64 {
+	n := 4*len(ix.terms) + len(ix.postings) + 24*len(ix.start) + 16*len(ix.values) + 4*(len(ix.hint)+len(ix.first))
+	for _, word := range ix.dict {
+		n += 16 + len(word) + 8 // and its ending
+	}
+	n += 24*len(ix.headings.assignments) + 4*len(ix.headings.qualifiers) + 4*len(ix.attributes.years)
+	for _, p := range ix.attributes.people {
+		n += 96 + 4*len(p.records)
+	}
+	for _, of := range ix.attributes.listed {
+		for value, records := range of {
+			n += 64 + len(value) + 4*len(records)
+		}
+	}
+	return int64(n)
+}
+
 // Words returns how many tokens there are in all.
 func (ix *Index) Words() int { return len(ix.terms) }
 
