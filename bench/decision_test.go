@@ -13,6 +13,7 @@ import (
 
 	"tamiz/app"
 	"tamiz/app/desk"
+	"tamiz/app/intake"
 	"tamiz/app/reviews"
 	"tamiz/core/bib"
 	"tamiz/core/coverage"
@@ -138,6 +139,10 @@ func brought(t *testing.T, ctx context.Context, a *app.App, review int64, kind, 
 	require.NoError(t, err)
 	for i.State != "done" {
 		require.NotEqual(t, "failed", i.State, i.Error)
+		if i.State == "asking" {
+			_, err = a.Intake.AnswerImport(ctx, i.ID, intake.FileAnswer{FileSettings: intake.FileSettings{Doubles: intake.Apart}})
+			require.NoError(t, err)
+		}
 		time.Sleep(50 * time.Millisecond)
 		i, err = a.Intake.Import(ctx, i.ID)
 		require.NoError(t, err)

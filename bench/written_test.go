@@ -27,10 +27,13 @@ func largestWritten(t *testing.T, _ sizes) []row {
 	a, dir, ctx := application(t)
 	r, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: "Everything"})
 	require.NoError(t, err)
-	for name, n := range map[string]int{"keys": 60, "sample": many} {
-		path := filepath.Join(dir, name+".ris")
-		written(t, path, n)
-		brought(t, ctx, a, r.ID, name, path)
+	for _, f := range []struct {
+		name    string
+		records int
+	}{{"keys", 60}, {"sample", many}} {
+		path := filepath.Join(dir, f.name+".ris")
+		written(t, path, f.records)
+		brought(t, ctx, a, r.ID, f.name, path)
 	}
 	for _, name := range []string{"Almagre", "Ostrava", "Vilano"} {
 		c := &standin.Collection{Name: name, Title: name, About: "%d records", MostRecords: 50, Indexes: []string{"tamiz.any", "tamiz.title", "tamiz.abstract", "tamiz.year"}}
@@ -44,22 +47,29 @@ func largestWritten(t *testing.T, _ sizes) []row {
 	set := coverage.NewSet(world(2000))
 	tokens := slices.DeleteFunc(set.Index.Neighbours("", 0, 1<<20), func(w string) bool { return len(w) < 5 })
 	random := rand.New(rand.NewPCG(1, 2))
-	for range 5 {
+	for n := range 5 {
 		now, err := a.Reviews.Review(ctx, r.ID)
 		require.NoError(t, err)
 		doc := now.Document
-		doc.Blocks = nil
-		for b := range 26 {
+		doc.Blocks = slices.Clone(doc.Blocks)
+		for b := range blocksOfLargest {
+			if n > 0 && b >= n { // each version has another first block, second block …
+				break
+			}
 			block := review.Block{ID: fmt.Sprint("b", b), Name: string(rune('A' + b)), Concept: fmt.Sprint("concept ", b), Searched: true}
-			for k := range 200 {
+			for k := range termsOfLargest {
 				kind := []string{"words", "phrases", "truncated"}[k%3]
 				block.Terms = append(block.Terms, review.Term{ID: fmt.Sprint("t", b, "-", k), Term: termOf(kind, tokens[random.IntN(len(tokens))], tokens[random.IntN(len(tokens))])})
 			}
-			doc.Blocks = append(doc.Blocks, block)
+			if n == 0 {
+				doc.Blocks = append(doc.Blocks, block)
+			} else {
+				doc.Blocks[b] = block
+			}
 		}
 		_, err = a.Reviews.Change(ctx, r.ID, now.Revision, reviews.Change{What: reviews.What{Key: "demo"}, Edits: review.Diff(now.Document, doc)})
 		require.NoError(t, err)
-		err = a.Reviews.Keep(ctx, r.ID, reviews.VersionEdit{})
+		err = a.Reviews.Keep(ctx, r.ID, reviews.VersionEdit{Name: fmt.Sprint("version ", n)})
 		require.NoError(t, err)
 	}
 	at := desk.At{Review: r.ID}
@@ -80,3 +90,8 @@ func largestWritten(t *testing.T, _ sizes) []row {
 	return []row{{"record of 26 × 200 terms, 24,000 records, three sources", "–", fmt.Sprint(short(first), "; once more: ", short(again)), "≤ 5 s"},
 		{"its bundle", "–", short(bundle), "≤ 5 s"}}
 }
+
+const (
+	blocksOfLargest = 26
+	termsOfLargest  = 200
+)

@@ -142,9 +142,7 @@ func (w writer) notes(notes []dialect.Note) []TypedNote {
 
 // find returns the records of the sample that an expression finds.
 func (w writer) find(q query.Expr) *roaring.Bitmap {
-	found := q.Match(w.ix)
-	found.And(w.d.Pool.Set().All())
-	return found
+	return w.d.Pool.Set().Matched(q)
 }
 
 // records returns how many they are; nil without a sample.

@@ -9,13 +9,17 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 	"time"
 
 	"tamiz/app/desk"
+	"tamiz/app/dialects"
+	"tamiz/app/figures"
 	"tamiz/app/outside"
 	"tamiz/app/problems"
 	"tamiz/core/bib"
+	"tamiz/core/parallel"
 	"tamiz/exchange"
 	"tamiz/exchange/records"
 	"tamiz/exchange/table"
@@ -124,19 +128,24 @@ func (a *Service) packTyped(ctx context.Context, b *bundle, at desk.At) error {
 	if err != nil {
 		return err
 	}
+	heads = slices.DeleteFunc(heads, func(h dialects.Head) bool { return h.Broken != "" })
+	type written struct {
+		*figures.TypedStrategy
+		err error
+	}
+	all := make([]written, len(heads))
+	if err := parallel.Each(ctx, len(heads), func(i int) error {
+		d, err := a.dialects.Find(ctx, heads[i].Name, "")
+		if err == nil {
+			all[i].TypedStrategy, all[i].err = a.figures.TypedIn(ctx, at, d)
+		}
+		return err
+	}); err != nil {
+		return err
+	}
 	used := map[string]bool{}
-	for _, h := range heads {
-		if h.Broken != "" {
-			continue
-		}
-		d, err := a.dialects.Find(ctx, h.Name, "")
-		if err != nil {
-			return err
-		}
-		typed, err := a.figures.TypedIn(ctx, at, d)
-		if ctx.Err() != nil {
-			return ctx.Err()
-		}
+	for i, h := range heads {
+		typed, err := all[i].TypedStrategy, all[i].err
 		if err != nil {
 			b.list = append(b.list, fmt.Sprintf("(no file for %s)\n    It cannot be typed there: %s", h.Title, err))
 			continue

@@ -2,10 +2,12 @@ package coverage
 
 import (
 	"fmt"
+	"strconv"
 	"sync"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
+	"tamiz/core/query"
 	"tamiz/core/strategy"
 )
 
@@ -21,9 +23,37 @@ type Kept struct {
 // NewKept returns a memory of at most so many bytes.
 func NewKept(most uint64) *Kept { return &Kept{most: most, found: map[string]*roaring.Bitmap{}} }
 
+// termKey tells terms apart by all that says what they find.
 func termKey(t strategy.Term) string {
-	t.On = true
-	return fmt.Sprintf("%q", []any{t.Kind, t.Text, t.Left, t.Right, t.Within, t.Field, t.Heading, t.Narrower, t.Central, t.Qualifiers, t.Without, t.Until})
+	var b []byte
+	said := func(all ...string) {
+		for _, s := range all {
+			b = append(strconv.AppendQuote(b, s), ' ')
+		}
+	}
+	said(string(t.Kind), t.Text, t.Left, t.Right, string(t.Field), t.Heading)
+	b = strconv.AppendBool(strconv.AppendInt(b, int64(t.Within), 10), t.Narrower)
+	b = strconv.AppendInt(strconv.AppendBool(b, t.Central), int64(t.Until), 10)
+	said(t.Qualifiers...)
+	b = append(b, '/')
+	said(t.Without...)
+	return string(b)
+}
+
+// Matched returns the records of the set that a query finds. The set may be that of others too: it is not to be changed.
+func (s Set) Matched(q query.Expr) *roaring.Bitmap {
+	found := query.Matched(q, func(part query.Expr) *roaring.Bitmap {
+		switch part.(type) {
+		case query.Phrase, query.Near: // what is looked for longest, and most often again
+			found, _ := s.Kept.of(fmt.Sprintf("%#v", part), func() (*roaring.Bitmap, error) { return part.Match(s.Index), nil })
+			return found
+		}
+		return part.Match(s.Index)
+	})
+	if s.Within == nil {
+		return found
+	}
+	return roaring.And(found, s.Within)
 }
 
 // of returns what is found under a key, as work finds it when it is not remembered. What it returns is shared.

@@ -32,28 +32,44 @@ type And []Expr
 type Not []Expr
 
 // Match implements Expr.
-func (q Or) Match(ix *index.Index) *roaring.Bitmap {
-	found := make([]*roaring.Bitmap, len(q))
-	for i, part := range q {
-		found[i] = part.Match(ix)
-	}
-	return roaring.FastOr(found...)
+func (q Or) Match(ix *index.Index) *roaring.Bitmap { return Matched(q, in(ix)) }
+
+// Match implements Expr.
+func (q And) Match(ix *index.Index) *roaring.Bitmap { return Matched(q, in(ix)) }
+
+// Match implements Expr.
+func (q Not) Match(ix *index.Index) *roaring.Bitmap { return Matched(q, in(ix)) }
+
+func in(ix *index.Index) func(Expr) *roaring.Bitmap {
+	return func(part Expr) *roaring.Bitmap { return part.Match(ix) }
 }
 
-// Match implements Expr.
-func (q And) Match(ix *index.Index) *roaring.Bitmap { return narrowed(ix, q, (*roaring.Bitmap).And) }
-
-// Match implements Expr.
-func (q Not) Match(ix *index.Index) *roaring.Bitmap { return narrowed(ix, q, (*roaring.Bitmap).AndNot) }
+// Matched returns what an expression matches, where each part of it that joins no others matches what is told. What is told is not
+// changed.
+func Matched(q Expr, part func(Expr) *roaring.Bitmap) *roaring.Bitmap {
+	switch q := q.(type) {
+	case Or:
+		found := make([]*roaring.Bitmap, len(q))
+		for i, p := range q {
+			found[i] = Matched(p, part)
+		}
+		return roaring.FastOr(found...)
+	case And:
+		return narrowed(q, part, (*roaring.Bitmap).And)
+	case Not:
+		return narrowed(q, part, (*roaring.Bitmap).AndNot)
+	}
+	return part(q)
+}
 
 // narrowed takes what the first part matches and narrows it by each of the others, until nothing is left.
-func narrowed(ix *index.Index, parts []Expr, by func(found, other *roaring.Bitmap)) *roaring.Bitmap {
-	found := parts[0].Match(ix)
-	for _, part := range parts[1:] {
+func narrowed(parts []Expr, part func(Expr) *roaring.Bitmap, by func(found, other *roaring.Bitmap)) *roaring.Bitmap {
+	found := Matched(parts[0], part).Clone()
+	for _, p := range parts[1:] {
 		if found.IsEmpty() {
 			break
 		}
-		by(found, part.Match(ix))
+		by(found, Matched(p, part))
 	}
 	return found
 }
