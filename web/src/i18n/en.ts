@@ -146,7 +146,7 @@ export default {
     negated: 'taken away (NOT)',
     limit: 'Limit',
     years: '{from} to {to}',
-    failed: 'The bench could not be counted just now.',
+    failed: 'The bench could not be counted.',
   },
   strip: {
     summary: '{what}: {caught} caught, {missed} missed, {would} would be caught',

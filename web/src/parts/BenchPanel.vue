@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { stripMarks, useBench } from '@/state/bench'
+import { useProblem } from '@/state/problem'
 import { useSources } from '@/state/sources'
 import BenchBlocks from './BenchBlocks.vue'
 import BenchLimits from './BenchLimits.vue'
@@ -11,6 +12,7 @@ import { useReader } from './reader'
 import { useMade } from './made'
 import { signedWith } from './signed'
 
+const problem = useProblem()
 const { t, n, d } = useI18n()
 const sources = useSources()
 const made = useMade()
@@ -134,7 +136,9 @@ const signed = signedWith(n)
         </button>
       </template>
     </template>
-    <p v-else-if="bench.error" class="small none">{{ t('bench.failed') }}</p>
+    <p v-else-if="bench.error" class="small none">
+      {{ t('bench.failed') }} {{ problem(bench.error) }}
+    </p>
   </aside>
 </template>
 
