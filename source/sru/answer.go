@@ -100,7 +100,8 @@ func (d diagnostic) saying() source.Saying {
 
 func readPage(r io.Reader, start int) (*source.Page, error) {
 	page := &source.Page{Total: -1}
-	d := newDecoder(r)
+	in := &perRecord{r: r}
+	d := newDecoder(in)
 	top, err := root(d, "searchRetrieveResponse")
 	if err != nil {
 		return page, err
@@ -109,7 +110,7 @@ func readPage(r io.Reader, start int) (*source.Page, error) {
 	next := start
 	said := func(e xml.StartElement) error {
 		if e.Name.Local != "diagnostic" {
-			return d.Skip()
+			return skip(d)
 		}
 		var x diagnostic
 		if err := d.DecodeElement(&x, &e); err != nil {
@@ -136,12 +137,14 @@ func readPage(r io.Reader, start int) (*source.Page, error) {
 			case "records":
 				return children(d, func(e xml.StartElement) error {
 					if e.Name.Local != "record" {
-						return d.Skip()
+						return skip(d)
 					}
 					if len(page.Records) >= maxRecords {
 						return fmt.Errorf("more than %d records in one answer", maxRecords)
 					}
+					in.begin(true)
 					got, err := readRecord(d, next)
+					in.begin(false)
 					if err == nil || got.Record != nil || got.Trouble != "" {
 						page.Records = append(page.Records, got)
 						next = got.Position + 1
@@ -151,7 +154,7 @@ func readPage(r io.Reader, start int) (*source.Page, error) {
 			case "echoedSearchRetrieveRequest":
 				return children(d, func(e xml.StartElement) error {
 					if e.Name.Local != "query" {
-						return d.Skip()
+						return skip(d)
 					}
 					return d.DecodeElement(&page.Echoed, &e)
 				})
@@ -160,7 +163,7 @@ func readPage(r io.Reader, start int) (*source.Page, error) {
 			case "extraResponseData":
 				return leaves(d, 0, func(text string) { page.Said = append(page.Said, source.Saying{Text: text}) })
 			}
-			return d.Skip()
+			return skip(d)
 		})
 	}
 	if len(refused) > 0 && page.Total <= 0 && len(page.Records) == 0 {
@@ -176,8 +179,6 @@ func readPage(r io.Reader, start int) (*source.Page, error) {
 
 // maxDepth is how deep elements that mean nothing to us may stand in each other.
 const maxDepth = 100
-
-var errDeep = errors.New("elements stand too deep in each other")
 
 // leaves calls visit with the text of each element that holds text alone.
 func leaves(d *xml.Decoder, depth int, visit func(text string)) error {
@@ -228,7 +229,7 @@ func readRecord(d *xml.Decoder, position int) (source.Got, error) {
 		case "recordData":
 			return readData(d, &got)
 		}
-		return d.Skip()
+		return skip(d)
 	})
 	if got.Record == nil && got.Trouble == "" && err == nil {
 		got.Trouble = "no record in it"
@@ -277,7 +278,7 @@ func readBody(d *xml.Decoder, e xml.StartElement, got *source.Got, depth int) (e
 		return errDeep
 	}
 	if got.Record != nil || got.Trouble != "" {
-		return d.Skip() // one place holds one record: what stands behind it is no other
+		return skip(d) // one place holds one record: what stands behind it is no other
 	}
 	var r *bib.Record
 	switch e.Name.Local {
@@ -298,7 +299,7 @@ func readBody(d *xml.Decoder, e xml.StartElement, got *source.Got, depth int) (e
 		return nil
 	default:
 		got.Trouble = fmt.Sprintf("records in <%s> are not known", e.Name.Local)
-		return d.Skip()
+		return skip(d)
 	}
 	if err != nil {
 		return err
@@ -344,7 +345,7 @@ func readEntries(r io.Reader) ([]source.Entry, error) {
 				return nil
 			})
 		}
-		return d.Skip()
+		return skip(d)
 	})
 	if refused != nil {
 		return nil, refused

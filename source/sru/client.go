@@ -12,6 +12,7 @@ import (
 	"strconv"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"time"
 
 	"github.com/cenkalti/backoff/v5"
@@ -24,7 +25,9 @@ import (
 // Limits of what is asked of a source and taken from it.
 const (
 	maxAtOnce  = 2                // requests under way at one source
-	maxAnswer  = 64 << 20         // bytes
+	maxAnswer  = 16 << 20         // bytes
+	allAnswers = 64 << 20         // bytes of all answers that are being read
+	maxRecord  = 1 << 20          // bytes of one record in an answer
 	maxAddress = 2000             // characters of an address; a longer one is sent by POST
 	maxTries   = 5                //
 	maxWait    = 2 * time.Minute  // a source that asks for more is given up for now
@@ -44,6 +47,7 @@ type Client struct {
 
 	http    *http.Client
 	seats   *semaphore.Weighted
+	reading *atomic.Int64 // bytes of all answers that are being read
 	timeout time.Duration
 	pause   time.Duration // before the first retry
 }
@@ -58,6 +62,8 @@ type Settings struct {
 	http  *http.Client
 	mu    sync.Mutex
 	seats map[string]*semaphore.Weighted
+
+	reading atomic.Int64
 }
 
 // NewClient returns a client of the source at an address. All clients of one server share its seats, so
@@ -81,7 +87,7 @@ func (s *Settings) NewClient(address, version string, m source.Map) (*Client, er
 	if s.seats[key] == nil {
 		s.seats[key] = semaphore.NewWeighted(maxAtOnce)
 	}
-	c := &Client{Address: at.String(), Version: version, Map: m, http: s.http, seats: s.seats[key], timeout: s.Timeout, pause: s.Pause}
+	c := &Client{Address: at.String(), Version: version, Map: m, http: s.http, seats: s.seats[key], reading: &s.reading, timeout: s.Timeout, pause: s.Pause}
 	if c.timeout == 0 {
 		c.timeout = answerTime
 	}
@@ -301,7 +307,8 @@ func (c *Client) once(ctx context.Context, encoded string, read func(io.Reader) 
 	if err := status(answer); err != nil {
 		return err
 	}
-	taken := &bounded{r: answer.Body, left: maxAnswer}
+	taken := &bounded{r: answer.Body, left: maxAnswer, all: c.reading}
+	defer taken.end()
 	var kept bytes.Buffer
 	in := io.Reader(taken)
 	if c.Keep {
@@ -317,6 +324,8 @@ func (c *Client) once(ctx context.Context, encoded string, read func(io.Reader) 
 		return nil
 	case errors.As(err, &refused):
 		return backoff.Permanent(err)
+	case taken.full: // of others' answers, which end soon
+		return fmt.Errorf("%w: too much is being read at once", source.ErrBusy)
 	case taken.left <= 0:
 		return backoff.Permanent(fmt.Errorf("%w: more than %d MB", source.ErrTooLarge, maxAnswer>>20))
 	case taken.err != nil && !errors.Is(taken.err, io.EOF):
@@ -370,25 +379,6 @@ func retryAfter(s string) (time.Duration, bool) {
 		return max(0, time.Until(at)), true
 	}
 	return 0, false
-}
-
-// bounded reads so many bytes and no more, and remembers how reading ended.
-type bounded struct {
-	r    io.Reader
-	left int
-	err  error
-}
-
-func (b *bounded) Read(p []byte) (int, error) {
-	if b.left <= 0 {
-		return 0, source.ErrTooLarge
-	}
-	n, err := b.r.Read(p[:min(len(p), b.left)])
-	b.left -= n
-	if err != nil {
-		b.err = err
-	}
-	return n, err
 }
 
 // limited keeps the first bytes that are written to it.

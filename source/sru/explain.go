@@ -78,7 +78,7 @@ func readExplain(r io.Reader) (*source.Description, error) {
 			refused = &source.Refusal{Saying: x.saying()}
 			return nil
 		}
-		return d.Skip()
+		return skip(d)
 	}
 	if top.Name.Local == "explain" {
 		err = visit(top)

@@ -95,6 +95,12 @@ func TestASourceThatGoesWrongIsSaidToGoWrong(t *testing.T) {
 		"elements without end": {func(_ int, w http.ResponseWriter, r *http.Request) {
 			fmt.Fprint(w, head+"<numberOfRecords>1</numberOfRecords><extraResponseData>"+strings.Repeat("<a>", 2_000_000))
 		}, source.ErrMalformed, 1},
+		"elements that mean nothing, without end": {func(_ int, w http.ResponseWriter, r *http.Request) {
+			fmt.Fprint(w, head+"<numberOfRecords>1</numberOfRecords>"+strings.Repeat("<a>", 2_000_000))
+		}, source.ErrMalformed, 1},
+		"a record of 2 MB": {func(_ int, w http.ResponseWriter, r *http.Request) {
+			fmt.Fprint(w, head+"<numberOfRecords>1</numberOfRecords><records><record><recordData><mods xmlns='http://www.loc.gov/mods/v3'>"+strings.Repeat("<subject/>", 200_000)+"</mods></recordData></record></records></searchRetrieveResponse>")
+		}, source.ErrMalformed, 1},
 		"500 MB of XML": {func(_ int, w http.ResponseWriter, r *http.Request) {
 			fmt.Fprint(w, head+"<numberOfRecords>1</numberOfRecords><!--")
 			for range 500 {
