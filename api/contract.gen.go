@@ -12,13 +12,13 @@ import (
 	"net/http"
 
 	"tamiz/app"
-	"tamiz/app/checks"
 	"tamiz/app/desk"
 	"tamiz/app/dialects"
 	"tamiz/app/figures"
 	"tamiz/app/intake"
 	"tamiz/app/notices"
 	"tamiz/app/outside"
+	"tamiz/app/peerreview"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
@@ -304,16 +304,16 @@ type CarryCandidate = figures.CarryCandidate
 type Change = reviews.Change
 
 // Check defines model for Check.
-type Check = checks.Check
+type Check = peerreview.Check
 
 // CheckAnswer defines model for CheckAnswer.
-type CheckAnswer = checks.Answer
+type CheckAnswer = peerreview.Answer
 
 // CheckSheet defines model for CheckSheet.
 type CheckSheet = figures.CheckSheet
 
 // CheckSuggestion defines model for CheckSuggestion.
-type CheckSuggestion = checks.Suggestion
+type CheckSuggestion = peerreview.Suggestion
 
 // Chip defines model for Chip.
 type Chip = figures.Chip
@@ -672,7 +672,7 @@ type NetworkWork = rounds.Node
 type NewBlock = desk.Block
 
 // NewCheck defines model for NewCheck.
-type NewCheck = checks.NewCheck
+type NewCheck = peerreview.NewCheck
 
 // NewDecision defines model for NewDecision.
 type NewDecision = reviews.NewDecision
@@ -696,7 +696,7 @@ type NewRuns = outside.NewRuns
 type NextRounds = rounds.Next
 
 // Note defines model for Note.
-type Note = checks.Note
+type Note = peerreview.Note
 
 // Notice defines model for Notice.
 type Notice = intake.Notice

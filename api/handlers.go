@@ -256,7 +256,7 @@ func (s eventStream) VisitEventsResponse(w http.ResponseWriter) error {
 	w.Header().Set("Content-Type", "text/event-stream")
 	w.Header().Set("Cache-Control", "no-store")
 	out := http.NewResponseController(w)
-	news := s.app.Work.Listen(s.ctx, s.review)
+	news := s.app.Jobs.Listen(s.ctx, s.review)
 	beat := time.NewTicker(20 * time.Second)
 	defer beat.Stop()
 	send := func(line string) error {

@@ -7,24 +7,24 @@ import (
 	"log/slog"
 	"time"
 
-	"tamiz/app/checks"
 	"tamiz/app/desk"
 	"tamiz/app/dialects"
 	"tamiz/app/figures"
 	"tamiz/app/intake"
+	"tamiz/app/jobs"
 	"tamiz/app/notices"
 	"tamiz/app/outside"
+	"tamiz/app/peerreview"
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
 	"tamiz/app/vocabularies"
-	"tamiz/app/work"
 	"tamiz/app/written"
 	"tamiz/source/sru"
 	"tamiz/store"
 )
 
 // An App is the application on a database: its rooms. Arrows between them point down: figures, intake and outside stand on
-// reviews, those on the desk, all on work.
+// reviews, those on the desk, all on jobs.
 type App struct {
 	Figures      *figures.Service
 	Intake       *intake.Service
@@ -32,10 +32,10 @@ type App struct {
 	Rounds       *rounds.Service
 	Reviews      *reviews.Service
 	Desk         *desk.Service
-	Work         *work.Service
+	Jobs         *jobs.Service
 	Vocabularies *vocabularies.Service
 	Dialects     *dialects.Service
-	Checks       *checks.Service
+	PeerReview   *peerreview.Service
 	Notices      *notices.Service
 	Written      *written.Service
 	store        *store.Store
@@ -45,18 +45,18 @@ type App struct {
 // where it is nil). Start has to be
 // called before files can be brought in.
 func New(s *store.Store, guard sru.Guard, post *notices.Post, log *slog.Logger) (*App, error) {
-	a := &App{Desk: desk.New(s), Work: work.New(s, log), store: s}
+	a := &App{Desk: desk.New(s), Jobs: jobs.New(s, log), store: s}
 	a.Reviews = reviews.New(s, a.Desk)
 	a.Vocabularies = vocabularies.New(s, a.Desk.Pools)
 	a.Dialects = dialects.New(s)
 	a.Figures = figures.New(s, a.Desk)
-	a.Checks = checks.New(s, a.Figures)
-	a.Outside = outside.New(s, a.Desk, a.Reviews, a.Work, guard)
-	a.Rounds = rounds.New(s, a.Desk, a.Outside, a.Work)
-	a.Notices = notices.New(s, a.Outside, a.Work, post, log)
-	a.Written = written.New(a.Reviews, a.Figures, a.Outside, a.Vocabularies, a.Dialects, a.Checks, a.Rounds, a.Desk)
-	a.Intake = intake.New(s, a.Work, log, a.Outside.FindHoldings)
-	return a, a.Work.Know(map[string]work.Kind{
+	a.PeerReview = peerreview.New(s, a.Figures)
+	a.Outside = outside.New(s, a.Desk, a.Reviews, a.Jobs, guard)
+	a.Rounds = rounds.New(s, a.Desk, a.Outside, a.Jobs)
+	a.Notices = notices.New(s, a.Outside, a.Jobs, post, log)
+	a.Written = written.New(a.Reviews, a.Figures, a.Outside, a.Vocabularies, a.Dialects, a.PeerReview, a.Rounds, a.Desk)
+	a.Intake = intake.New(s, a.Jobs, log, a.Outside.FindHoldings)
+	return a, a.Jobs.Know(map[string]jobs.Kind{
 		"import":  {Workers: 4, Most: store.Most{OfReview: 2}, Time: intake.ImportTime, Work: a.Intake.ReadImport, Stop: a.Intake.DropImport, Fail: a.Intake.FailImport},
 		"draw":    {Workers: 24, Most: store.Most{OfSource: 3, OfReview: 8}, Time: outside.DrawTime, Work: a.Outside.Fetch, Stop: a.Outside.StopDrawn, Fail: a.Outside.FailDraw},
 		"count":   {Workers: 8, Most: store.Most{OfSource: 3}, Time: time.Hour, Work: a.Outside.CountAll, Fail: a.Outside.FailCounts},
@@ -70,24 +70,24 @@ func New(s *store.Store, guard sru.Guard, post *notices.Post, log *slog.Logger) 
 func (a *App) Judge(ctx context.Context, review, record int64, verdict string) error {
 	err := a.Figures.Judge(ctx, review, record, verdict)
 	if err == nil {
-		a.Work.Tell(ctx, review, work.News{Kind: "judged"})
+		a.Jobs.Tell(ctx, review, jobs.News{Kind: "judged"})
 	}
 	return err
 }
 
 // Start begins to work on tasks and to pass on news, until the context ends.
 func (a *App) Start(ctx context.Context) error {
-	if err := a.Work.Start(ctx); err != nil {
+	if err := a.Jobs.Start(ctx); err != nil {
 		return err
 	}
-	a.Work.Every(ctx, "searches that are due", outside.DueEvery, a.Outside.RunDue)
-	a.Work.Every(ctx, "what is new", notices.TellEvery, a.Notices.Tell)
-	a.Work.Every(ctx, "mail", notices.SendEvery, a.Notices.Send)
+	a.Jobs.Every(ctx, "searches that are due", outside.DueEvery, a.Outside.RunDue)
+	a.Jobs.Every(ctx, "what is new", notices.TellEvery, a.Notices.Tell)
+	a.Jobs.Every(ctx, "mail", notices.SendEvery, a.Notices.Send)
 	return nil
 }
 
 // Stop lets running jobs end; those that do not are taken up again later.
-func (a *App) Stop(ctx context.Context) error { return a.Work.Stop(ctx) }
+func (a *App) Stop(ctx context.Context) error { return a.Jobs.Stop(ctx) }
 
 // AnswerOf returns what the request of a context was answered before, where it made something; else store.ErrNone.
 func (a *App) AnswerOf(ctx context.Context) (store.Made, error) { return a.store.AnswerOf(ctx) }

@@ -18,10 +18,10 @@ import (
 	"tamiz/app/desk"
 	"tamiz/app/figures"
 	"tamiz/app/intake"
+	"tamiz/app/jobs"
 	"tamiz/app/notices"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
-	"tamiz/app/work"
 	"tamiz/core/strategy"
 	"tamiz/core/tally"
 	"tamiz/demo"
@@ -75,7 +75,7 @@ func bring(t testing.TB, a *trial, review int64, kind, name string, body io.Read
 	t.Helper()
 	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
 	defer cancel()
-	heard := a.Work.Listen(ctx, review)
+	heard := a.Jobs.Listen(ctx, review)
 	i, err := a.Intake.ImportFile(ctx, review, kind, name, false, body)
 	if err != nil {
 		return i, err
@@ -84,7 +84,7 @@ func bring(t testing.TB, a *trial, review int64, kind, name string, body io.Read
 }
 
 // read waits until a file has been read, or until something is asked of it.
-func read(t testing.TB, a *trial, heard <-chan work.News, id int64) (reviews.Import, error) {
+func read(t testing.TB, a *trial, heard <-chan jobs.News, id int64) (reviews.Import, error) {
 	t.Helper()
 	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
 	defer cancel()

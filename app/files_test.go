@@ -21,7 +21,7 @@ import (
 
 func answer(t *testing.T, a *trial, review int64, i reviews.Import, said intake.FileAnswer) (reviews.Import, error) {
 	t.Helper()
-	heard := a.Work.Listen(context.Background(), review)
+	heard := a.Jobs.Listen(context.Background(), review)
 	i, err := a.Intake.AnswerImport(context.Background(), i.ID, said)
 	require.NoError(t, err)
 	return read(t, a, heard, i.ID)

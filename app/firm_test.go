@@ -210,7 +210,7 @@ func TestADrawStopsWhateverItsSourceDoes(t *testing.T) {
 	require.NoError(t, a.Outside.StopDraw(t.Context(), review, d[0].ID))
 	ctx, cancel := context.WithTimeout(t.Context(), 15*time.Second)
 	defer cancel()
-	heard := a.Work.Listen(ctx, review)
+	heard := a.Jobs.Listen(ctx, review)
 	for {
 		all, err := a.Outside.Draws(t.Context(), review)
 		require.NoError(t, err)
@@ -244,7 +244,7 @@ func TestAFileIsGivenUpInEveryState(t *testing.T) {
 	require.Equal(t, "asking", asked.State)
 	require.NoError(t, a.Intake.GiveUpImport(t.Context(), asked.ID))
 	// When it has failed.
-	heard := a.Work.Listen(t.Context(), review)
+	heard := a.Jobs.Listen(t.Context(), review)
 	failed, err := a.Intake.ImportFile(t.Context(), review, "sample", "none.ris", false, strings.NewReader("<html></html>"))
 	require.NoError(t, err)
 	_, err = read(t, a, heard, failed.ID)

@@ -21,7 +21,7 @@ func TestAFileOfTheOtherKindIsToldWhatItIs(t *testing.T) {
 	asked, err := bring(t, a, review, "vocabulary", "rough.ris", strings.NewReader(file("Heat in crews", "Rest")))
 	require.NoError(t, err)
 	require.Equal(t, []string{"asking", "kind", "ris"}, []string{asked.State, asked.Asks, asked.Format})
-	heard := a.Work.Listen(t.Context(), review)
+	heard := a.Jobs.Listen(t.Context(), review)
 	_, err = a.Intake.AnswerImport(t.Context(), asked.ID, intake.FileAnswer{FileSettings: intake.FileSettings{Kind: "recipe"}})
 	require.Error(t, err)
 	_, err = a.Intake.AnswerImport(t.Context(), asked.ID, intake.FileAnswer{FileSettings: intake.FileSettings{Kind: "sample"}})

@@ -96,7 +96,7 @@ func until(t testing.TB, a *trial, review int64, so func() bool) {
 	t.Helper()
 	ctx, cancel := context.WithTimeout(context.Background(), time.Minute)
 	defer cancel()
-	heard := a.Work.Listen(ctx, review)
+	heard := a.Jobs.Listen(ctx, review)
 	tick := time.NewTicker(200 * time.Millisecond) // news may be missed
 	defer tick.Stop()
 	for !so() {

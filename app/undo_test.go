@@ -96,7 +96,7 @@ func TestADecisionThatAnotherChangedIsNotTakenBack(t *testing.T) {
 // asked for anew.
 func TestStepsTellAllThatWasDone(t *testing.T) {
 	a, id := start(t)
-	heard := a.Work.Listen(t.Context(), id)
+	heard := a.Jobs.Listen(t.Context(), id)
 	now, err := a.Reviews.Review(t.Context(), id)
 	require.NoError(t, err)
 	doc := now.Document

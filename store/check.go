@@ -71,32 +71,32 @@ func (s *Store) Suggestions(ctx context.Context, review int64) ([]Suggestion, er
 }
 
 // PutCheck hands a version to somebody.
-func (w *Work) PutCheck(ctx context.Context, c Check) (id int64, err error) {
+func (w *Tx) PutCheck(ctx context.Context, c Check) (id int64, err error) {
 	err = w.tx.QueryRow(ctx, "insert into review_check (review, revision, name, checker, note, who) values ($1, $2, $3, $4, $5, $6) returning id",
 		w.review, c.Revision, c.Name, c.Checker, c.Note, AuthorOf(ctx).Name).Scan(&id)
 	return id, err
 }
 
 // OpenCheck returns a check that is not finished, and keeps it from being finished until the work is done.
-func (w *Work) OpenCheck(ctx context.Context, id int64) (Check, error) {
+func (w *Tx) OpenCheck(ctx context.Context, id int64) (Check, error) {
 	return one[Check](ctx, w.tx, checkColumns+"and id = $2 and done is null for update", w.review, id)
 }
 
 // FinishCheck says that a check is finished, or that it goes on.
-func (w *Work) FinishCheck(ctx context.Context, id int64, done bool) error {
+func (w *Tx) FinishCheck(ctx context.Context, id int64, done bool) error {
 	return touched(w.tx.Exec(ctx, `update review_check set done = case when $3 then coalesce(done, now()) end, done_by = case when $3 then $4 else '' end, withdrawn = null, withdrawn_by = ''
 		where review = $1 and id = $2 and not gone`, w.review, id, done, AuthorOf(ctx).Name))
 }
 
 // DropCheck takes a check away, or puts it back. One that is finished is withdrawn, and stays to be read.
-func (w *Work) DropCheck(ctx context.Context, id int64, gone bool) error {
+func (w *Tx) DropCheck(ctx context.Context, id int64, gone bool) error {
 	return touched(w.tx.Exec(ctx, `update review_check set gone = $3 and done is null,
 		withdrawn = case when $3 and done is not null then now() end, withdrawn_by = case when $3 and done is not null then $4 else '' end
 		where review = $1 and id = $2`, w.review, id, gone, AuthorOf(ctx).Name))
 }
 
 // PutAnswer keeps what is said to a question: the last counts.
-func (w *Work) PutAnswer(ctx context.Context, a Answer) error {
+func (w *Tx) PutAnswer(ctx context.Context, a Answer) error {
 	_, err := w.tx.Exec(ctx, `insert into check_answer (checked, question, verdict, words, who) values ($1, $2, $3, $4, $5)
 		on conflict (checked, question) do update set verdict = excluded.verdict, words = excluded.words, who = excluded.who, at = now()`,
 		a.Checked, a.Question, a.Verdict, a.Words, AuthorOf(ctx).Name)
@@ -104,7 +104,7 @@ func (w *Work) PutAnswer(ctx context.Context, a Answer) error {
 }
 
 // PutSuggestion keeps what is suggested, and says how many there are of the check now.
-func (w *Work) PutSuggestion(ctx context.Context, s Suggestion) (many int, err error) {
+func (w *Tx) PutSuggestion(ctx context.Context, s Suggestion) (many int, err error) {
 	_, err = w.tx.Exec(ctx, "insert into check_suggestion (checked, line, words, edits, says, who) values ($1, $2, $3, $4, $5, $6)",
 		s.Checked, s.Line, s.Words, s.Edits, s.Says, AuthorOf(ctx).Name)
 	if err != nil {
@@ -115,7 +115,7 @@ func (w *Work) PutSuggestion(ctx context.Context, s Suggestion) (many int, err e
 }
 
 // DecideSuggestion says what became of a suggestion.
-func (w *Work) DecideSuggestion(ctx context.Context, check, id int64, state string) error {
+func (w *Tx) DecideSuggestion(ctx context.Context, check, id int64, state string) error {
 	return touched(w.tx.Exec(ctx, `update check_suggestion g set state = $4, decided_by = case when $4 = 'open' then '' else $5 end, decided = case when $4 = 'open' then null else now() end
 		from review_check c where g.id = $3 and g.checked = $2 and c.id = g.checked and c.review = $1 and not c.gone`, w.review, check, id, state, AuthorOf(ctx).Name))
 }

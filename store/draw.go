@@ -306,7 +306,7 @@ func (s *Store) FillDrawn(ctx context.Context, d Draw) (sample int64, err error)
 
 // EndDraw says how a draw ended, and shows its sample, 0 for none; entry, where there is one, goes into the logbook
 // with it. fresh is whether the sample was not seen before.
-func (w *Work) EndDraw(ctx context.Context, d Draw, sample int64, state, problem string, entry *Run) (fresh bool, err error) {
+func (w *Tx) EndDraw(ctx context.Context, d Draw, sample int64, state, problem string, entry *Run) (fresh bool, err error) {
 	var of *int64
 	if sample > 0 {
 		of = &sample
@@ -329,7 +329,7 @@ func (s *Store) RestDraw(ctx context.Context, d Draw, state, problem string) err
 }
 
 // show makes a sample seen, and reports whether it was not before.
-func (w *Work) show(ctx context.Context, sample int64) (fresh bool, err error) {
+func (w *Tx) show(ctx context.Context, sample int64) (fresh bool, err error) {
 	tag, err := w.tx.Exec(ctx, "update sample set hidden = false where id = $1 and hidden", sample)
 	return tag.RowsAffected() > 0, err
 }
@@ -361,7 +361,7 @@ func (s *Store) FillJoined(ctx context.Context, review int64, name string, joine
 }
 
 // ShowSample makes a sample seen.
-func (w *Work) ShowSample(ctx context.Context, sample int64) error {
+func (w *Tx) ShowSample(ctx context.Context, sample int64) error {
 	_, err := w.show(ctx, sample)
 	return err
 }

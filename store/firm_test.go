@@ -30,12 +30,12 @@ func newReview(t *testing.T, s *store.Store) int64 {
 func TestWhoHoldsATransactionGetsNoOtherConnection(t *testing.T) {
 	s := storetest.Open(t)
 	review := newReview(t, s)
-	err := s.Work(t.Context(), review, func(ctx context.Context, w *store.Work) error {
+	err := s.InReview(t.Context(), review, func(ctx context.Context, w *store.Tx) error {
 		_, err := s.Reviews(ctx)
 		require.Error(t, err)
 		assert.Contains(t, err.Error(), "while a transaction is held")
 		require.Error(t, s.PatchReview(ctx, review, nil, nil))
-		require.Error(t, s.Work(ctx, review, func(context.Context, *store.Work) error { return nil }))
+		require.Error(t, s.InReview(ctx, review, func(context.Context, *store.Tx) error { return nil }))
 		_, err = w.KeyStudies(ctx)
 		return err
 	})
@@ -49,7 +49,7 @@ func TestReadingNeverWaitsBehindWriting(t *testing.T) {
 	entered, leave := make(chan struct{}), make(chan struct{})
 	var wait sync.WaitGroup
 	wait.Go(func() {
-		assert.NoError(t, s.Work(context.Background(), review, func(context.Context, *store.Work) error {
+		assert.NoError(t, s.InReview(context.Background(), review, func(context.Context, *store.Tx) error {
 			close(entered)
 			<-leave
 			return nil
@@ -59,7 +59,7 @@ func TestReadingNeverWaitsBehindWriting(t *testing.T) {
 	ctx, cancel := context.WithCancel(t.Context())
 	var waiters sync.WaitGroup
 	for range 100 {
-		waiters.Go(func() { _ = s.Work(ctx, review, func(context.Context, *store.Work) error { return nil }) })
+		waiters.Go(func() { _ = s.InReview(ctx, review, func(context.Context, *store.Tx) error { return nil }) })
 	}
 	reading, done := context.WithTimeout(t.Context(), 5*time.Second)
 	defer done()
@@ -73,7 +73,7 @@ func TestReadingNeverWaitsBehindWriting(t *testing.T) {
 	// Who comes when all connections are taken by those who wait for the lock is told that it was too long.
 	close(leave)
 	wait.Wait()
-	require.NoError(t, s.Work(t.Context(), review, func(context.Context, *store.Work) error { return nil }))
+	require.NoError(t, s.InReview(t.Context(), review, func(context.Context, *store.Tx) error { return nil }))
 }
 
 func TestAWaitForALockHasAnEnd(t *testing.T) {
@@ -82,14 +82,14 @@ func TestAWaitForALockHasAnEnd(t *testing.T) {
 	entered, leave := make(chan struct{}), make(chan struct{})
 	var wait sync.WaitGroup
 	wait.Go(func() {
-		_ = s.Work(context.Background(), review, func(context.Context, *store.Work) error {
+		_ = s.InReview(context.Background(), review, func(context.Context, *store.Tx) error {
 			close(entered)
 			<-leave
 			return nil
 		})
 	})
 	<-entered
-	err := s.Work(t.Context(), review, func(context.Context, *store.Work) error { return errors.New("never") })
+	err := s.InReview(t.Context(), review, func(context.Context, *store.Tx) error { return errors.New("never") })
 	assert.True(t, store.Busy(err), "%v", err)
 	assert.False(t, store.Unreachable(err))
 	close(leave)
@@ -106,14 +106,14 @@ func TestACommitThatIsNotConfirmedIsUnknown(t *testing.T) {
 	other, err := pgx.Connect(t.Context(), url)
 	require.NoError(t, err)
 	defer other.Close(context.Background())
-	err = s.Work(t.Context(), review, func(ctx context.Context, w *store.Work) error {
+	err = s.InReview(t.Context(), review, func(ctx context.Context, w *store.Tx) error {
 		_, err := other.Exec(ctx, `select pg_terminate_backend(pid) from pg_stat_activity
 			where datname = current_database() and pid <> pg_backend_pid() and state = 'idle in transaction'`)
 		return err
 	})
 	require.ErrorIs(t, err, store.ErrUnknown)
 	// Within the transaction it is known: nothing is kept.
-	err = s.Work(t.Context(), review, func(ctx context.Context, w *store.Work) error {
+	err = s.InReview(t.Context(), review, func(ctx context.Context, w *store.Tx) error {
 		_, err := other.Exec(ctx, `select pg_terminate_backend(pid) from pg_stat_activity
 			where datname = current_database() and pid <> pg_backend_pid() and state = 'idle in transaction'`)
 		require.NoError(t, err)
@@ -157,16 +157,16 @@ func TestARequestThatIsRepeatedIsDoneOnce(t *testing.T) {
 	review := newReview(t, s)
 	ctx := store.AsRequest(t.Context(), uuid.New())
 	times := 0
-	count := func(context.Context, *store.Work) error {
+	count := func(context.Context, *store.Tx) error {
 		times++
 		return nil
 	}
 	failed := errors.New("it came to nothing")
-	require.ErrorIs(t, s.Work(ctx, review, func(context.Context, *store.Work) error { return failed }), failed)
-	require.NoError(t, s.Work(ctx, review, count), "what came to nothing is done when it is asked for again")
-	require.NoError(t, s.Work(ctx, review, count))
+	require.ErrorIs(t, s.InReview(ctx, review, func(context.Context, *store.Tx) error { return failed }), failed)
+	require.NoError(t, s.InReview(ctx, review, count), "what came to nothing is done when it is asked for again")
+	require.NoError(t, s.InReview(ctx, review, count))
 	assert.Equal(t, 1, times)
-	require.NoError(t, s.Work(store.AsRequest(t.Context(), uuid.New()), review, count))
+	require.NoError(t, s.InReview(store.AsRequest(t.Context(), uuid.New()), review, count))
 	assert.Equal(t, 2, times)
 }
 

@@ -345,7 +345,7 @@ func (f *Filing) AddNotices(ctx context.Context, notices []exchange.Notice) erro
 }
 
 // Show ends an import: its sample, where it has one, is seen from now on. Its file is no longer needed.
-func (f *Filing) Show(ctx context.Context, w *Work, format string, records, skipped, notices int, years json.RawMessage) error {
+func (f *Filing) Show(ctx context.Context, w *Tx, format string, records, skipped, notices int, years json.RawMessage) error {
 	var sample *int64
 	if f.sample > 0 {
 		sample = &f.sample

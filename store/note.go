@@ -26,7 +26,7 @@ func (s *Store) Notes(ctx context.Context, review int64, most int) ([]Note, erro
 }
 
 // PutNote keeps a note, and says how many there are now.
-func (w *Work) PutNote(ctx context.Context, n Note) (many int, err error) {
+func (w *Tx) PutNote(ctx context.Context, n Note) (many int, err error) {
 	_, err = w.tx.Exec(ctx, "insert into note (review, kind, about, name, words, who) values ($1, $2, $3, $4, $5, $6)", w.review, n.Kind, n.About, n.Name, n.Words, AuthorOf(ctx).Name)
 	if err != nil {
 		return 0, err
@@ -36,13 +36,13 @@ func (w *Work) PutNote(ctx context.Context, n Note) (many int, err error) {
 }
 
 // SettleNote says that a note is settled, or open again.
-func (w *Work) SettleNote(ctx context.Context, id int64, settled bool) error {
+func (w *Tx) SettleNote(ctx context.Context, id int64, settled bool) error {
 	return touched(w.tx.Exec(ctx, `update note set settled = case when $3 then coalesce(settled, now()) end, settled_by = case when not $3 then '' when settled is null then $4 else settled_by end
 		where review = $1 and id = $2 and not gone`, w.review, id, settled, AuthorOf(ctx).Name))
 }
 
 // DropNote takes a note away, or puts it back.
-func (w *Work) DropNote(ctx context.Context, id int64, gone bool) error {
+func (w *Tx) DropNote(ctx context.Context, id int64, gone bool) error {
 	return touched(w.tx.Exec(ctx, "update note set gone = $3 where review = $1 and id = $2", w.review, id, gone))
 }
 

@@ -127,16 +127,16 @@ type LoggedChange struct {
 	Before, After Facts
 }
 
-// A Work is a transaction in which a review is changed; no other change of it runs beside it.
-type Work struct {
+// A Tx is a transaction in which a review is changed; no other change of it runs beside it.
+type Tx struct {
 	tx     pgx.Tx
 	review int64
 }
 
-// Work runs do in a transaction that has the review for itself: other changes of it wait, records that come in
+// InReview runs do in a transaction that has the review for itself: other changes of it wait, records that come in
 // for it do not. A request that was done before (see AsRequest) is not done again. What do needs of the database
-// it gets from the Work: with the context that it is given it cannot ask for another connection.
-func (s *Store) Work(ctx context.Context, review int64, do func(context.Context, *Work) error) error {
+// it gets from the InReview: with the context that it is given it cannot ask for another connection.
+func (s *Store) InReview(ctx context.Context, review int64, do func(context.Context, *Tx) error) error {
 	return s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		var deleted bool
 		err := tx.QueryRow(ctx, "select deleted from review where id = $1 for no key update", review).Scan(&deleted)
@@ -152,23 +152,23 @@ func (s *Store) Work(ctx context.Context, review int64, do func(context.Context,
 		if again, err := repeated(ctx, tx, review); again || err != nil {
 			return err
 		}
-		return do(ctx, &Work{tx, review})
+		return do(ctx, &Tx{tx, review})
 	})
 }
 
 // Document returns a revision of the document, or the newest for 0.
-func (w *Work) Document(ctx context.Context, revision int) (Document, error) {
+func (w *Tx) Document(ctx context.Context, revision int) (Document, error) {
 	return documentOf(ctx, w.tx, w.review, revision)
 }
 
 // AddDocument keeps a new revision of the document.
-func (w *Work) AddDocument(ctx context.Context, d Document) error {
+func (w *Tx) AddDocument(ctx context.Context, d Document) error {
 	_, err := w.tx.Exec(ctx, "insert into document (review, revision, body, who) values ($1, $2, $3, $4)", w.review, d.Revision, d.Body, d.Who)
 	return err
 }
 
 // Decision returns what is decided about a candidate.
-func (w *Work) Decision(ctx context.Context, facet, item string) (FactDecision, error) {
+func (w *Tx) Decision(ctx context.Context, facet, item string) (FactDecision, error) {
 	d, err := one[FactDecision](ctx, w.tx, "select facet, item, state, reason, made as at, who, sample from decision where review = $1 and facet = $2 and item = $3", w.review, facet, item)
 	if errors.Is(err, ErrNone) {
 		return FactDecision{Facet: facet, Item: item, State: "open"}, nil
@@ -177,17 +177,17 @@ func (w *Work) Decision(ctx context.Context, facet, item string) (FactDecision, 
 }
 
 // Sample returns the name of a sample of the review, and whether it is deleted.
-func (w *Work) Sample(ctx context.Context, id int64) (FactSample, error) {
+func (w *Tx) Sample(ctx context.Context, id int64) (FactSample, error) {
 	return one[FactSample](ctx, w.tx, "select id, name, deleted from sample where review = $1 and id = $2 and not hidden", w.review, id)
 }
 
 // KeyStudy returns whether a key study of the review is deleted.
-func (w *Work) KeyStudy(ctx context.Context, id int64) (FactKeyStudy, error) {
+func (w *Tx) KeyStudy(ctx context.Context, id int64) (FactKeyStudy, error) {
 	return one[FactKeyStudy](ctx, w.tx, "select id, deleted from key_study where review = $1 and id = $2", w.review, id)
 }
 
 // Apply makes decisions, samples, key studies and the shelf be as the facts say; the revision is not looked at.
-func (w *Work) Apply(ctx context.Context, f Facts) error {
+func (w *Tx) Apply(ctx context.Context, f Facts) error {
 	for _, d := range f.Decisions {
 		var err error
 		if d.State == "open" {
@@ -215,13 +215,13 @@ func (w *Work) Apply(ctx context.Context, f Facts) error {
 }
 
 // Next gives what is done to the review a number of its own.
-func (w *Work) Next(ctx context.Context) (number int64, err error) {
+func (w *Tx) Next(ctx context.Context) (number int64, err error) {
 	err = w.tx.QueryRow(ctx, "update review set number = number + 1 where id = $1 returning number", w.review).Scan(&number)
 	return number, err
 }
 
 // Log keeps a change so that its author can take it back. What they took back before it can no longer be made again.
-func (w *Work) Log(ctx context.Context, what json.RawMessage, before, after Facts) error {
+func (w *Tx) Log(ctx context.Context, what json.RawMessage, before, after Facts) error {
 	author := AuthorOf(ctx).Self
 	if _, err := w.tx.Exec(ctx, "delete from change where review = $1 and undone and author = $2", w.review, author); err != nil {
 		return err
@@ -235,7 +235,7 @@ func (w *Work) Log(ctx context.Context, what json.RawMessage, before, after Fact
 const theirs = "review = $1 and author = $2"
 
 // LastChange returns the change that its author takes back next or, with undone, makes again.
-func (w *Work) LastChange(ctx context.Context, undone bool) (LoggedChange, error) {
+func (w *Tx) LastChange(ctx context.Context, undone bool) (LoggedChange, error) {
 	order := "desc"
 	if undone {
 		order = "asc"
@@ -244,13 +244,13 @@ func (w *Work) LastChange(ctx context.Context, undone bool) (LoggedChange, error
 }
 
 // MarkUndone says whether a change is undone.
-func (w *Work) MarkUndone(ctx context.Context, number int, undone bool) error {
+func (w *Tx) MarkUndone(ctx context.Context, number int, undone bool) error {
 	_, err := w.tx.Exec(ctx, "update change set undone = $3 where review = $1 and number = $2", w.review, number, undone)
 	return err
 }
 
 // Notify tells all processes, when the transaction is done, that something happened.
-func (w *Work) Notify(ctx context.Context, payload string) error { return notify(ctx, w.tx, payload) }
+func (w *Tx) Notify(ctx context.Context, payload string) error { return notify(ctx, w.tx, payload) }
 
 // Steps returns what the author of a context can undo and what they can make again, nil where nothing can be.
 func (s *Store) Steps(ctx context.Context, review int64) (undo, redo json.RawMessage, err error) {

@@ -21,7 +21,7 @@ type FactShelved struct {
 }
 
 // Shelved returns whether a record stands on the shelf.
-func (w *Work) Shelved(ctx context.Context, record int64) (FactShelved, error) {
+func (w *Tx) Shelved(ctx context.Context, record int64) (FactShelved, error) {
 	f, err := one[FactShelved](ctx, w.tx, "select record, true as on, note, tags from shelved where review = $1 and record = $2", w.review, record)
 	if errors.Is(err, ErrNone) {
 		return FactShelved{Record: record}, nil
@@ -33,19 +33,19 @@ func (w *Work) Shelved(ctx context.Context, record int64) (FactShelved, error) {
 }
 
 // ShelfSize returns how many records stand on the shelf.
-func (w *Work) ShelfSize(ctx context.Context) (n int, err error) {
+func (w *Tx) ShelfSize(ctx context.Context) (n int, err error) {
 	err = w.tx.QueryRow(ctx, "select count(*) from shelved where review = $1", w.review).Scan(&n)
 	return n, err
 }
 
 // HasRecord reports whether there is such a record.
-func (w *Work) HasRecord(ctx context.Context, record int64) (bool, error) {
+func (w *Tx) HasRecord(ctx context.Context, record int64) (bool, error) {
 	var has bool
 	err := w.tx.QueryRow(ctx, "select exists (select from record where id = $1)", record).Scan(&has)
 	return has, err
 }
 
-func (w *Work) shelve(ctx context.Context, all []FactShelved) error {
+func (w *Tx) shelve(ctx context.Context, all []FactShelved) error {
 	for _, f := range all {
 		var err error
 		if f.On {

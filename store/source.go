@@ -191,17 +191,17 @@ func (s *Store) PutRecords(ctx context.Context, source string, records []*bib.Re
 }
 
 // KeyStudies returns the key studies of the review.
-func (w *Work) KeyStudies(ctx context.Context) ([]StoredKey, error) {
+func (w *Tx) KeyStudies(ctx context.Context) ([]StoredKey, error) {
 	return keyStudies(ctx, w.tx, w.review)
 }
 
 // Record returns one record.
-func (w *Work) Record(ctx context.Context, id int64) (StoredRecord, error) {
+func (w *Tx) Record(ctx context.Context, id int64) (StoredRecord, error) {
 	return record(ctx, w.tx, id)
 }
 
 // AddKeyRecords stores records as key studies, of a way and an origin, and returns the numbers of those studies.
-func (w *Work) AddKeyRecords(ctx context.Context, records []*bib.Record, way, origin string) ([]int64, error) {
+func (w *Tx) AddKeyRecords(ctx context.Context, records []*bib.Record, way, origin string) ([]int64, error) {
 	ids, err := putRecords(ctx, w.tx, "file", records)
 	if err != nil {
 		return nil, err
@@ -210,7 +210,7 @@ func (w *Work) AddKeyRecords(ctx context.Context, records []*bib.Record, way, or
 }
 
 // AddKeys makes stored records key studies of the review, of a way and an origin, and returns the numbers of those studies.
-func (w *Work) AddKeys(ctx context.Context, records []int64, way, origin string) ([]int64, error) {
+func (w *Tx) AddKeys(ctx context.Context, records []int64, way, origin string) ([]int64, error) {
 	rows, err := w.tx.Query(ctx, `insert into key_study (review, record, way, origin) select $1, x, $3, $4 from unnest($2::bigint[]) with ordinality as u(x, n)
 		where exists (select from record where id = x) order by n returning id`, w.review, records, way, origin)
 	if err != nil {

@@ -26,7 +26,7 @@ var ErrNone = errors.New("not there")
 //go:embed migrations/*.sql
 var migrations embed.FS
 
-// A Store is the database. What is asked of it by itself is reading; changes go by Work and the like.
+// A Store is the database. What is asked of it by itself is reading; changes go by InReview and the like.
 type Store struct{ read, write, bulk *lane }
 
 // Open connects to a database and brings its tables up to date.

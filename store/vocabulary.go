@@ -87,7 +87,7 @@ const addVocabulary = `insert into vocabulary (review, import, name, language, l
 
 // AddVocabulary keeps a vocabulary, packed, that an import of a review brought in, and returns its number. It is the
 // next edition of the one of its name.
-func (w *Work) AddVocabulary(ctx context.Context, of int64, name string, t *thesaurus.Thesaurus, body []byte) (id int64, err error) {
+func (w *Tx) AddVocabulary(ctx context.Context, of int64, name string, t *thesaurus.Thesaurus, body []byte) (id int64, err error) {
 	err = w.tx.QueryRow(ctx, addVocabulary, w.review, of, name, t.Language, t.Spoken(), t.Len(), body).Scan(&id)
 	return id, err
 }

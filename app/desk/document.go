@@ -56,7 +56,7 @@ func applied(d Document, e Edits) Document {
 
 // Checked says what keeps a document from being kept, as a problem.
 func Checked(d Document) error {
-	err := d.Check()
+	err := d.Validate()
 	var f *review.Fault
 	if !errors.As(err, &f) {
 		return err

@@ -9,9 +9,9 @@ import (
 	"io"
 	"strings"
 
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
-	"tamiz/app/work"
 	"tamiz/core/bib"
 	"tamiz/exchange"
 	"tamiz/exchange/records"
@@ -296,7 +296,7 @@ func (a *Service) AnswerImport(ctx context.Context, id int64, answer FileAnswer)
 	if !asked {
 		return reviews.Import{}, &problems.Problem{Type: "not-asked", Status: 409, Title: "Nothing is to be answered of this file any more."}
 	}
-	a.work.Tell(ctx, i.Review, work.News{Kind: "import", Import: id})
+	a.work.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: id})
 	return a.Import(ctx, id)
 }
 
@@ -320,7 +320,7 @@ func (a *Service) GiveUpImport(ctx context.Context, id int64) error {
 	if !dropped {
 		return &problems.Problem{Type: "brought-in", Status: 409, Title: "This file is brought in already. Its sample can be deleted."}
 	}
-	a.work.Tell(ctx, i.Review, work.News{Kind: "import", Import: id})
+	a.work.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: id})
 	return nil
 }
 

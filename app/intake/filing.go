@@ -13,9 +13,9 @@ import (
 	"strings"
 	"time"
 
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
-	"tamiz/app/work"
 	"tamiz/core/bib"
 	"tamiz/exchange"
 	"tamiz/exchange/records"
@@ -151,7 +151,7 @@ func (f *filer) all(ctx context.Context) error {
 		return err
 	}
 	// Only now are others kept from changing the review, and only for this step.
-	return problems.Gone(f.app.store.Work(ctx, f.i.Review, func(ctx context.Context, w *store.Work) error { return f.show(ctx, w, string(format), saved) }), "review")
+	return problems.Gone(f.app.store.InReview(ctx, f.i.Review, func(ctx context.Context, w *store.Tx) error { return f.show(ctx, w, string(format), saved) }), "review")
 }
 
 // A YearCount is the records of one year; 0 is those without.
@@ -241,13 +241,13 @@ func (f *filer) flush(ctx context.Context) error {
 	f.lastTold = time.Now()
 	// A progress that cannot be told does not stop the work.
 	if err := f.app.store.ImportProgress(ctx, f.i.ID, min(f.file.read, f.i.Bytes), f.records, f.skipped); err == nil {
-		f.app.work.Tell(ctx, f.i.Review, work.News{Kind: "import", Import: f.i.ID})
+		f.app.work.Tell(ctx, f.i.Review, jobs.News{Kind: "import", Import: f.i.ID})
 	}
 	return nil
 }
 
 // show makes what was filed be seen, as a change that can be undone.
-func (f *filer) show(ctx context.Context, w *store.Work, format string, years json.RawMessage) error {
+func (f *filer) show(ctx context.Context, w *store.Tx, format string, years json.RawMessage) error {
 	if f.i.Kind == "sample" {
 		if err := f.Show(ctx, w, format, f.records, f.skipped, f.notices, years); err != nil {
 			return err
@@ -343,7 +343,7 @@ func (f *filer) vocabulary(ctx context.Context) error {
 	if err := f.AddNotices(ctx, f.reports); err != nil {
 		return err
 	}
-	return problems.Gone(f.app.store.Work(ctx, f.i.Review, func(ctx context.Context, w *store.Work) error {
+	return problems.Gone(f.app.store.InReview(ctx, f.i.Review, func(ctx context.Context, w *store.Tx) error {
 		id, err := w.AddVocabulary(ctx, f.i.ID, name, t, body)
 		if err != nil {
 			return err

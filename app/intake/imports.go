@@ -13,9 +13,9 @@ import (
 	"strings"
 	"time"
 
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
-	"tamiz/app/work"
 	"tamiz/exchange"
 	"tamiz/store"
 )
@@ -146,13 +146,13 @@ func (a *Service) ReadImport(ctx context.Context, t store.Task) error {
 		if err := a.store.AskImport(ctx, i.ID, q.Format, asked); err != nil {
 			return err
 		}
-		a.work.Tell(ctx, i.Review, work.News{Kind: "import", Import: i.ID})
+		a.work.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: i.ID})
 		return nil
 	}
 	if err != nil {
 		return err
 	}
-	a.work.Tell(ctx, i.Review, work.News{Kind: "import", Import: i.ID})
+	a.work.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: i.ID})
 	if err := a.store.DropFile(ctx, i.ID); err != nil {
 		a.log.Warn("the file of an import is left to be swept away", "import", i.ID, "error", err)
 	}
@@ -177,7 +177,7 @@ func (a *Service) FailImport(ctx context.Context, t store.Task, p *problems.Prob
 	if err := a.store.FailImport(ctx, t.Number, saying); err != nil {
 		return err
 	}
-	a.work.Tell(ctx, *t.Review, work.News{Kind: "import", Import: t.Number})
+	a.work.Tell(ctx, *t.Review, jobs.News{Kind: "import", Import: t.Number})
 	return nil
 }
 

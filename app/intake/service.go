@@ -5,19 +5,19 @@ import (
 	"context"
 	"log/slog"
 
-	"tamiz/app/work"
+	"tamiz/app/jobs"
 	"tamiz/store"
 )
 
 // A Service takes files in. KeysCame is called when key studies have come in, once they are filed.
 type Service struct {
 	store    *store.Store
-	work     *work.Service
+	work     *jobs.Service
 	log      *slog.Logger
 	KeysCame func(ctx context.Context, review int64) error
 }
 
 // New returns the intake of a database.
-func New(s *store.Store, w *work.Service, log *slog.Logger, keysCame func(context.Context, int64) error) *Service {
+func New(s *store.Store, w *jobs.Service, log *slog.Logger, keysCame func(context.Context, int64) error) *Service {
 	return &Service{store: s, work: w, log: log, KeysCame: keysCame}
 }

@@ -13,9 +13,9 @@ import (
 	"sync/atomic"
 	"time"
 
+	"tamiz/app/jobs"
 	"tamiz/app/outside"
 	"tamiz/app/problems"
-	"tamiz/app/work"
 	"tamiz/store"
 )
 
@@ -30,7 +30,7 @@ const (
 type Service struct {
 	store   *store.Store
 	outside *outside.Service
-	work    *work.Service
+	work    *jobs.Service
 	post    *Post // nil where no mail server is known
 	log     *slog.Logger
 	base    atomic.Pointer[string]
@@ -38,7 +38,7 @@ type Service struct {
 }
 
 // New returns the notices of a database; post may be nil.
-func New(s *store.Store, o *outside.Service, w *work.Service, post *Post, log *slog.Logger) *Service {
+func New(s *store.Store, o *outside.Service, w *jobs.Service, post *Post, log *slog.Logger) *Service {
 	return &Service{store: s, outside: o, work: w, post: post, log: log, now: time.Now}
 }
 
@@ -210,7 +210,7 @@ func (a *Service) Tell(ctx context.Context) error {
 			return err
 		}
 		if first {
-			a.work.Tell(ctx, u.Review, work.News{Kind: "notices"})
+			a.work.Tell(ctx, u.Review, jobs.News{Kind: "notices"})
 		}
 	}
 	return nil

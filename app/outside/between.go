@@ -4,8 +4,8 @@ import (
 	"context"
 	"slices"
 
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
-	"tamiz/app/work"
 	"tamiz/core/dialect"
 	"tamiz/core/query"
 	"tamiz/store"
@@ -103,7 +103,7 @@ func (a *Service) CountVersion(ctx context.Context, review, version, id int64) e
 	if err != nil {
 		return unanswered(s.Name, err)
 	}
-	defer a.work.Tell(ctx, review, work.News{Kind: "versions"})
+	defer a.work.Tell(ctx, review, jobs.News{Kind: "versions"})
 	return a.logCount(ctx, store.Task{Number: review, Who: store.AuthorOf(ctx).Name}, s, kept[i].Revision, w, k)
 }
 

@@ -8,8 +8,8 @@ import (
 	"time"
 	"unicode/utf8"
 
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
-	"tamiz/app/work"
 	"tamiz/store"
 )
 
@@ -82,7 +82,7 @@ func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error 
 	if errors.Is(err, store.ErrInUse) {
 		return &problems.Problem{Type: "corrected", Status: 409, Title: "This search was corrected meanwhile. Correct what stands in its place."}
 	}
-	a.work.Tell(ctx, review, work.News{Kind: "runs"})
+	a.work.Tell(ctx, review, jobs.News{Kind: "runs"})
 	return problems.Gone(err, "run")
 }
 

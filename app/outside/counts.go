@@ -8,8 +8,8 @@ import (
 	"time"
 
 	"tamiz/app/desk"
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
-	"tamiz/app/work"
 	"tamiz/core/dialect"
 	"tamiz/core/strategy"
 	"tamiz/core/thesaurus"
@@ -377,7 +377,7 @@ var errNoSource = &problems.Problem{Type: "no-source", Status: 409, Title: "No s
 
 // FailCounts tells those who wait that the counting came to nothing.
 func (a *Service) FailCounts(ctx context.Context, t store.Task, _ *problems.Problem) error {
-	a.work.Tell(ctx, t.Number, work.News{Kind: "counts"})
+	a.work.Tell(ctx, t.Number, jobs.News{Kind: "counts"})
 	return nil
 }
 
@@ -389,7 +389,7 @@ func (a *Service) CountAll(ctx context.Context, t store.Task) error {
 	tell := func(always bool) {
 		if always || time.Since(told) > 250*time.Millisecond {
 			told = time.Now()
-			a.work.Tell(ctx, review, work.News{Kind: "counts"})
+			a.work.Tell(ctx, review, jobs.News{Kind: "counts"})
 		}
 	}
 	defer tell(true)

@@ -9,9 +9,9 @@ import (
 	"strings"
 	"time"
 
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
-	"tamiz/app/work"
 	"tamiz/core/bib"
 	"tamiz/source"
 	"tamiz/store"
@@ -212,7 +212,7 @@ func (a *Service) beginDraws(ctx context.Context, review int64, begun []store.Dr
 			return nil, err
 		}
 		out = append(out, x)
-		a.work.Tell(ctx, review, work.News{Kind: "draw"})
+		a.work.Tell(ctx, review, jobs.News{Kind: "draw"})
 	}
 	return out, nil
 }
@@ -226,7 +226,7 @@ func (a *Service) StopDraw(ctx context.Context, review, id int64) error {
 	if err := a.store.StopDraw(ctx, id); err != nil {
 		return err
 	}
-	a.work.Tell(ctx, review, work.News{Kind: "draw"})
+	a.work.Tell(ctx, review, jobs.News{Kind: "draw"})
 	return a.work.StopTask(ctx, store.DrawTask(d))
 }
 
@@ -245,7 +245,7 @@ func (a *Service) GoOn(ctx context.Context, review, id int64, atMost int) error 
 	}
 	err = a.store.GoOn(ctx, d, atMost, a.work.Wake)
 	if err == nil {
-		a.work.Tell(ctx, review, work.News{Kind: "draw"})
+		a.work.Tell(ctx, review, jobs.News{Kind: "draw"})
 	}
 	return problems.Gone(err, "draw")
 }
@@ -302,7 +302,7 @@ func (a *Service) Fetch(ctx context.Context, t store.Task) error {
 	tell := func(always bool) {
 		if always || time.Since(told) > 250*time.Millisecond {
 			told = time.Now()
-			a.work.Tell(ctx, d.Review, work.News{Kind: news})
+			a.work.Tell(ctx, d.Review, jobs.News{Kind: news})
 		}
 	}
 	c.Waiting = func(wait time.Duration, _ error) {
@@ -433,7 +433,7 @@ func (a *Service) restDraw(ctx context.Context, t store.Task, state, problem str
 func (a *Service) endDraw(ctx context.Context, d store.Draw, state, problem string) error {
 	if d.Apart && d.Sample == nil {
 		err := a.store.RestDraw(ctx, d, state, problem)
-		a.work.Tell(ctx, d.Review, work.News{Kind: "runs"})
+		a.work.Tell(ctx, d.Review, jobs.News{Kind: "runs"})
 		return err
 	}
 	return a.showDrawn(ctx, d, state, problem)
@@ -449,7 +449,7 @@ func (a *Service) showDrawn(ctx context.Context, d store.Draw, state, problem st
 	if err != nil {
 		return err
 	}
-	err = a.store.Work(ctx, d.Review, func(ctx context.Context, w *store.Work) error {
+	err = a.store.InReview(ctx, d.Review, func(ctx context.Context, w *store.Tx) error {
 		fresh, err := w.EndDraw(ctx, d, sample, state, problem, entry)
 		if err != nil {
 			return err
@@ -465,7 +465,7 @@ func (a *Service) showDrawn(ctx context.Context, d store.Draw, state, problem st
 		return nil // the review was deleted
 	}
 	if err == nil {
-		a.work.Tell(ctx, d.Review, work.News{Kind: "draw"})
+		a.work.Tell(ctx, d.Review, jobs.News{Kind: "draw"})
 	}
 	return err
 }

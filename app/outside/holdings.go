@@ -10,9 +10,9 @@ import (
 	"time"
 
 	"tamiz/app/desk"
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
-	"tamiz/app/work"
 	"tamiz/core/bib"
 	"tamiz/core/cite"
 	"tamiz/core/index"
@@ -190,7 +190,7 @@ func (a *Service) AddKeyStudies(ctx context.Context, review int64, c Chosen) (re
 		return reviews.Step{}, problems.Invalid("records", "1 to %d key studies are taken in at once.", maxPasted)
 	}
 	var step reviews.Step
-	err := a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
+	err := a.store.InReview(ctx, review, func(ctx context.Context, w *store.Tx) error {
 		studies, err := w.KeyStudies(ctx)
 		if err != nil {
 			return err
@@ -225,7 +225,7 @@ func (a *Service) AddKeyStudies(ctx context.Context, review int64, c Chosen) (re
 	}
 	// They are added, whatever becomes of the looking up: that can be asked for again.
 	if err := a.FindHoldings(ctx, review); err != nil {
-		a.work.Tell(ctx, review, work.News{Kind: "holdings", Problem: &problems.Problem{Type: "not-looked-up", Status: 503, Title: "Which sources hold the new key studies could not be looked up just now."}})
+		a.work.Tell(ctx, review, jobs.News{Kind: "holdings", Problem: &problems.Problem{Type: "not-looked-up", Status: 503, Title: "Which sources hold the new key studies could not be looked up just now."}})
 	}
 	return a.reviews.Told(ctx, review, step, nil)
 }
@@ -242,7 +242,7 @@ func (a *Service) FindHoldings(ctx context.Context, review int64) error {
 
 // FailHoldings tells those who wait that the looking up came to nothing.
 func (a *Service) FailHoldings(ctx context.Context, t store.Task, p *problems.Problem) error {
-	a.work.Tell(ctx, t.Number, work.News{Kind: "holdings", Problem: p})
+	a.work.Tell(ctx, t.Number, jobs.News{Kind: "holdings", Problem: p})
 	return nil
 }
 
@@ -266,10 +266,10 @@ func (a *Service) HoldingsFound(ctx context.Context, t store.Task) error {
 	tell := func() {
 		if time.Since(told) > 250*time.Millisecond {
 			told = time.Now()
-			a.work.Tell(ctx, review, work.News{Kind: "holdings", Done: done, Of: len(sources) * len(studies)})
+			a.work.Tell(ctx, review, jobs.News{Kind: "holdings", Done: done, Of: len(sources) * len(studies)})
 		}
 	}
-	defer a.work.Tell(ctx, review, work.News{Kind: "holdings"})
+	defer a.work.Tell(ctx, review, jobs.News{Kind: "holdings"})
 	for _, s := range sources {
 		c, err := a.client(s)
 		failing := 0
@@ -337,7 +337,7 @@ func (a *Service) Settle(ctx context.Context, review int64, h desk.Holding) erro
 		return problems.Invalid("state", "A near-match is the key study, or it is not.")
 	}
 	if err = a.store.SettleHolding(ctx, h); err == nil {
-		a.work.Tell(ctx, review, work.News{Kind: "holdings"})
+		a.work.Tell(ctx, review, jobs.News{Kind: "holdings"})
 	}
 	return err
 }

@@ -8,8 +8,8 @@ import (
 	"time"
 
 	"tamiz/app/desk"
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
-	"tamiz/app/work"
 	"tamiz/core/query"
 	"tamiz/core/thesaurus"
 	"tamiz/source"
@@ -104,7 +104,7 @@ func (a *Service) Run(ctx context.Context, review int64, n NewRuns) error {
 		return &problems.Problem{Type: "no-query", Status: 409, Title: "There is no strategy to run yet."}
 	}
 	_, err = a.store.NewAsking(ctx, store.Asking{Review: review, Revision: saved.Revision, Sources: n.Sources, Records: n.Records}, a.work.Wake)
-	a.work.Tell(ctx, review, work.News{Kind: "runs"})
+	a.work.Tell(ctx, review, jobs.News{Kind: "runs"})
 	return err
 }
 
@@ -121,7 +121,7 @@ func (a *Service) RunAt(ctx context.Context, t store.Task) error {
 	if err != nil || slices.ContainsFunc(done, func(r store.Run) bool { return r.Source != nil && *r.Source == *t.Source }) {
 		return err
 	}
-	defer a.work.Tell(ctx, asking.Review, work.News{Kind: "runs"})
+	defer a.work.Tell(ctx, asking.Review, jobs.News{Kind: "runs"})
 	s, err := a.source(ctx, *t.Source)
 	if err != nil {
 		return err
@@ -189,7 +189,7 @@ func (a *Service) FailRun(ctx context.Context, t store.Task, p *problems.Problem
 	if err != nil {
 		return nil // the review is gone
 	}
-	defer a.work.Tell(ctx, asking.Review, work.News{Kind: "runs"})
+	defer a.work.Tell(ctx, asking.Review, jobs.News{Kind: "runs"})
 	r := store.Run{Review: asking.Review, Kind: "asked", Asking: &asking.ID, Revision: asking.Revision, Source: t.Source, Place: store.SourceName(*t.Source), Who: asking.Who, At: a.now()}
 	if names, err := a.sourceNames(ctx); err == nil && names[*t.Source] != "" {
 		r.Place = names[*t.Source]

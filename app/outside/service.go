@@ -7,8 +7,8 @@ import (
 	lru "github.com/hashicorp/golang-lru/v2"
 
 	"tamiz/app/desk"
+	"tamiz/app/jobs"
 	"tamiz/app/reviews"
-	"tamiz/app/work"
 	"tamiz/core/overlap"
 	"tamiz/source/sru"
 	"tamiz/store"
@@ -19,7 +19,7 @@ type Service struct {
 	store   *store.Store
 	desk    *desk.Service
 	reviews *reviews.Service
-	work    *work.Service
+	work    *jobs.Service
 	sources *sru.Settings
 	now     func() time.Time
 
@@ -27,7 +27,7 @@ type Service struct {
 }
 
 // New returns the sources of a database; guard says which private addresses may be asked.
-func New(s *store.Store, d *desk.Service, r *reviews.Service, w *work.Service, guard sru.Guard) *Service {
+func New(s *store.Store, d *desk.Service, r *reviews.Service, w *jobs.Service, guard sru.Guard) *Service {
 	overlaps, err := lru.New[string, overlap.Overlap](64)
 	if err != nil {
 		panic(err) // 64 is a size

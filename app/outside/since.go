@@ -8,8 +8,8 @@ import (
 	"time"
 
 	"tamiz/app/desk"
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
-	"tamiz/app/work"
 	"tamiz/core/bib"
 	"tamiz/core/likeness"
 	"tamiz/core/text"
@@ -315,6 +315,6 @@ func (a *Service) Dismiss(ctx context.Context, review int64, records []int64, on
 		return problems.Invalid("records", "1 to %d records are dismissed at once.", mostNew)
 	}
 	err := a.store.Dismiss(ctx, review, records, on)
-	a.work.Tell(ctx, review, work.News{Kind: "runs"})
+	a.work.Tell(ctx, review, jobs.News{Kind: "runs"})
 	return err
 }

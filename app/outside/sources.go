@@ -8,9 +8,9 @@ import (
 	"strings"
 	"time"
 
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
-	"tamiz/app/work"
 	"tamiz/core/query"
 	"tamiz/exchange"
 	"tamiz/source"
@@ -211,7 +211,7 @@ func (a *Service) saveSource(ctx context.Context, s Source, e SourceEdit) (Sourc
 	if err != nil {
 		return s, problems.Gone(err, "source")
 	}
-	a.work.Tell(ctx, 0, work.News{Kind: "sources"})
+	a.work.Tell(ctx, 0, jobs.News{Kind: "sources"})
 	return a.source(ctx, id)
 }
 
@@ -219,7 +219,7 @@ func (a *Service) saveSource(ctx context.Context, s Source, e SourceEdit) (Sourc
 func (a *Service) DeleteSource(ctx context.Context, id int64) error {
 	err := problems.Gone(a.store.DeleteSource(ctx, id), "source")
 	if err == nil {
-		a.work.Tell(ctx, 0, work.News{Kind: "sources"})
+		a.work.Tell(ctx, 0, jobs.News{Kind: "sources"})
 	}
 	return err
 }

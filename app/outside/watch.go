@@ -6,8 +6,8 @@ import (
 	"slices"
 	"time"
 
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
-	"tamiz/app/work"
 	"tamiz/store"
 )
 
@@ -45,7 +45,7 @@ func (a *Service) SetWatch(ctx context.Context, review int64, w Watch) error {
 	if _, err := a.store.Review(ctx, review); err != nil {
 		return problems.Gone(err, "review")
 	}
-	defer a.work.Tell(ctx, review, work.News{Kind: "runs"})
+	defer a.work.Tell(ctx, review, jobs.News{Kind: "runs"})
 	if !w.On {
 		return a.store.DropWatch(ctx, review)
 	}
@@ -94,7 +94,7 @@ func (a *Service) RunDue(ctx context.Context) error {
 	now := a.now()
 	reviews, err := a.store.DueWatches(ctx, now, func(w store.Watch) (*time.Time, int) { return After(w.Every, *w.Next, now) }, a.work.Wake)
 	for _, id := range reviews {
-		a.work.Tell(ctx, id, work.News{Kind: "runs"})
+		a.work.Tell(ctx, id, jobs.News{Kind: "runs"})
 	}
 	return err
 }

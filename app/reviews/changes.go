@@ -12,8 +12,8 @@ import (
 	"unicode/utf8"
 
 	"tamiz/app/desk"
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
-	"tamiz/app/work"
 	"tamiz/core/review"
 	"tamiz/core/tally"
 	"tamiz/store"
@@ -86,7 +86,7 @@ func (a *Service) Change(ctx context.Context, review int64, revision int, c Chan
 		return Step{}, err
 	}
 	var step Step
-	err := a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
+	err := a.store.InReview(ctx, review, func(ctx context.Context, w *store.Tx) error {
 		var d Done
 		if len(c.Edits) > 0 {
 			if err := d.edit(ctx, w, revision, c.Edits); err != nil {
@@ -121,7 +121,7 @@ type Done struct {
 }
 
 // edit makes the document with some edits of a revision of it the newest.
-func (d *Done) edit(ctx context.Context, w *store.Work, revision int, edits desk.Edits) error {
+func (d *Done) edit(ctx context.Context, w *store.Tx, revision int, edits desk.Edits) error {
 	current, theirs, err := DocumentOf(ctx, w, 0)
 	if err != nil {
 		return err
@@ -149,7 +149,7 @@ func (d *Done) edit(ctx context.Context, w *store.Work, revision int, edits desk
 }
 
 // Save makes a document the newest revision, where it differs from the one that is.
-func (d *Done) Save(ctx context.Context, w *store.Work, revision int, from, to desk.Document) error {
+func (d *Done) Save(ctx context.Context, w *store.Tx, revision int, from, to desk.Document) error {
 	if err := desk.Checked(to); err != nil {
 		return err
 	}
@@ -166,7 +166,7 @@ func (d *Done) Save(ctx context.Context, w *store.Work, revision int, from, to d
 }
 
 // DocumentOf returns a revision of the document, the newest for 0.
-func DocumentOf(ctx context.Context, w *store.Work, revision int) (int, desk.Document, error) {
+func DocumentOf(ctx context.Context, w *store.Tx, revision int) (int, desk.Document, error) {
 	saved, err := w.Document(ctx, revision)
 	if err != nil {
 		return 0, desk.Document{}, err
@@ -176,7 +176,7 @@ func DocumentOf(ctx context.Context, w *store.Work, revision int) (int, desk.Doc
 }
 
 // Log makes what was done a change that can be taken back, and tells everyone of it.
-func (d *Done) Log(ctx context.Context, w *store.Work, review int64, what What) (Step, error) {
+func (d *Done) Log(ctx context.Context, w *store.Tx, review int64, what What) (Step, error) {
 	what.Who = who(ctx)
 	saying, err := json.Marshal(what)
 	if err != nil {
@@ -189,7 +189,7 @@ func (d *Done) Log(ctx context.Context, w *store.Work, review int64, what What) 
 }
 
 // Tell gives what was done a number, and tells everyone of it.
-func (d *Done) Tell(ctx context.Context, w *store.Work, id int64, what *What) (Step, error) {
+func (d *Done) Tell(ctx context.Context, w *store.Tx, id int64, what *What) (Step, error) {
 	revision := d.After.Revision
 	if revision == 0 {
 		current, err := w.Document(ctx, 0)
@@ -206,7 +206,7 @@ func (d *Done) Tell(ctx context.Context, w *store.Work, id int64, what *What) (S
 		Whole: d.Whole || len(d.After.Samples) > 0 || len(d.After.Keys) > 0 || slices.ContainsFunc(d.edits, isVocabulary),
 		Who:   who(ctx), Self: self(ctx), What: what, Merged: d.merged}
 	s.fill()
-	return s, w.Notify(ctx, work.News{Review: id, Kind: "change", Step: s.short()}.String())
+	return s, w.Notify(ctx, jobs.News{Review: id, Kind: "change", Step: s.short()}.String())
 }
 
 func (s *Step) fill() {
@@ -324,7 +324,7 @@ func goneOf(idle desk.Edits) (out []desk.Clash) {
 }
 
 // facts collects what the rest of a change touches.
-func (c Change) facts(ctx context.Context, w *store.Work, before, after *store.Facts) error {
+func (c Change) facts(ctx context.Context, w *store.Tx, before, after *store.Facts) error {
 	for _, d := range c.Decisions {
 		if d.Facet == tally.Headings { // they are named by their labels where they are proposed; of all else the key is sent
 			d.Item = desk.DecisionKey(d.Facet, d.Item)
@@ -373,7 +373,7 @@ func Revision(header string) (int, error) {
 }
 
 // LogSample makes a new sample a change that can be undone.
-func LogSample(ctx context.Context, w *store.Work, review, id int64, what What) (Step, error) {
+func LogSample(ctx context.Context, w *store.Tx, review, id int64, what What) (Step, error) {
 	sample, err := w.Sample(ctx, id)
 	if err != nil {
 		return Step{}, err

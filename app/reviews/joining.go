@@ -48,7 +48,7 @@ func (a *Service) Join(ctx context.Context, review int64, j Joining) (Step, erro
 		return Step{}, err
 	}
 	var step Step
-	err = a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
+	err = a.store.InReview(ctx, review, func(ctx context.Context, w *store.Tx) error {
 		if err := w.ShowSample(ctx, id); err != nil {
 			return err
 		}

@@ -46,7 +46,7 @@ func (p ShelfPatch) check() error {
 }
 
 // shelf collects what a change does to the shelf.
-func (c Change) shelf(ctx context.Context, w *store.Work, before, after *store.Facts) error {
+func (c Change) shelf(ctx context.Context, w *store.Tx, before, after *store.Facts) error {
 	more := 0
 	for _, p := range c.Shelf {
 		now, err := w.Shelved(ctx, p.Record)

@@ -25,7 +25,7 @@ func (a *Service) Redo(ctx context.Context, review int64) (Step, error) {
 
 func (a *Service) step(ctx context.Context, id int64, again bool) (Step, error) {
 	var step Step
-	err := a.store.Work(ctx, id, func(ctx context.Context, w *store.Work) error {
+	err := a.store.InReview(ctx, id, func(ctx context.Context, w *store.Tx) error {
 		c, err := w.LastChange(ctx, again)
 		if errors.Is(err, store.ErrNone) {
 			return nil
@@ -67,7 +67,7 @@ func (a *Service) step(ctx context.Context, id int64, again bool) (Step, error) 
 
 // turn makes the document what it is now, less what was done between two revisions (or with it again): revisions only
 // ever go forward.
-func (d *Done) turn(ctx context.Context, w *store.Work, from, to int) ([]desk.Clash, error) {
+func (d *Done) turn(ctx context.Context, w *store.Tx, from, to int) ([]desk.Clash, error) {
 	_, base, err := DocumentOf(ctx, w, from)
 	if err != nil {
 		return nil, err
@@ -89,7 +89,7 @@ func (d *Done) turn(ctx context.Context, w *store.Work, from, to int) ([]desk.Cl
 }
 
 // stands tells what of some facts is not any more as a change left it, nor as it is to be: what others built on it.
-func stands(ctx context.Context, w *store.Work, from, to store.Facts) (out []desk.Clash, err error) {
+func stands(ctx context.Context, w *store.Tx, from, to store.Facts) (out []desk.Clash, err error) {
 	for i, d := range from.Decisions {
 		now, err := w.Decision(ctx, d.Facet, d.Item)
 		if err != nil {

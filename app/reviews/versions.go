@@ -7,8 +7,8 @@ import (
 	"unicode/utf8"
 
 	"tamiz/app/desk"
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
-	"tamiz/app/work"
 	"tamiz/store"
 )
 
@@ -35,7 +35,7 @@ var large = []string{"plan", "prune", "pruneSample", "takeQuery", "vocabulary", 
 const goBack = "goBack"
 
 // keepBefore keeps the revision that a large step begins on.
-func (d *Done) keepBefore(ctx context.Context, w *store.Work, key string) error {
+func (d *Done) keepBefore(ctx context.Context, w *store.Tx, key string) error {
 	if d.Before.Revision == 0 || !slices.Contains(large, key) {
 		return nil
 	}
@@ -47,7 +47,7 @@ func (a *Service) Keep(ctx context.Context, review int64, e VersionEdit) error {
 	if err := e.check(); err != nil {
 		return err
 	}
-	return a.versions(ctx, review, func(ctx context.Context, w *store.Work) error {
+	return a.versions(ctx, review, func(ctx context.Context, w *store.Tx) error {
 		saved, err := w.Document(ctx, 0)
 		if err != nil {
 			return err
@@ -61,24 +61,24 @@ func (a *Service) NameVersion(ctx context.Context, review, id int64, e VersionEd
 	if err := e.check(); err != nil {
 		return err
 	}
-	return a.versions(ctx, review, func(ctx context.Context, w *store.Work) error {
+	return a.versions(ctx, review, func(ctx context.Context, w *store.Tx) error {
 		return problems.Gone(w.NameVersion(ctx, id, e.Name, e.Note), "version")
 	})
 }
 
 // ForgetVersion keeps a revision as a version no more, or again.
 func (a *Service) ForgetVersion(ctx context.Context, review, id int64, gone bool) error {
-	return a.versions(ctx, review, func(ctx context.Context, w *store.Work) error {
+	return a.versions(ctx, review, func(ctx context.Context, w *store.Tx) error {
 		return problems.Gone(w.ForgetVersion(ctx, id, gone), "version")
 	})
 }
 
-func (a *Service) versions(ctx context.Context, review int64, do func(context.Context, *store.Work) error) error {
-	return problems.Gone(a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
+func (a *Service) versions(ctx context.Context, review int64, do func(context.Context, *store.Tx) error) error {
+	return problems.Gone(a.store.InReview(ctx, review, func(ctx context.Context, w *store.Tx) error {
 		if err := do(ctx, w); err != nil {
 			return err
 		}
-		return w.Notify(ctx, work.News{Review: review, Kind: "versions"}.String())
+		return w.Notify(ctx, jobs.News{Review: review, Kind: "versions"}.String())
 	}), "review")
 }
 
@@ -87,7 +87,7 @@ func (a *Service) versions(ctx context.Context, review int64, do func(context.Co
 // stay as they are.
 func (a *Service) GoBack(ctx context.Context, review, id int64) (Step, error) {
 	var step Step
-	err := a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
+	err := a.store.InReview(ctx, review, func(ctx context.Context, w *store.Tx) error {
 		v, err := w.Version(ctx, id)
 		if err != nil {
 			return problems.Gone(err, "version")
@@ -136,7 +136,7 @@ func (a *Service) BeginFrom(ctx context.Context, review, id int64, n NewLine) (R
 	}
 	var doc desk.Document
 	var of store.Version
-	err = a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
+	err = a.store.InReview(ctx, review, func(ctx context.Context, w *store.Tx) error {
 		v, err := w.Version(ctx, id)
 		if err != nil {
 			return problems.Gone(err, "version")
@@ -174,7 +174,7 @@ func (a *Service) BeginFrom(ctx context.Context, review, id int64, n NewLine) (R
 	if err != nil {
 		return ReviewHead{}, err
 	}
-	err = a.store.Work(ctx, made, func(ctx context.Context, w *store.Work) error {
+	err = a.store.InReview(ctx, made, func(ctx context.Context, w *store.Tx) error {
 		records := make([]int64, len(keys))
 		for i, k := range keys {
 			records[i] = k.StoredRecord.ID

@@ -12,9 +12,9 @@ import (
 	"time"
 
 	"tamiz/app/desk"
+	"tamiz/app/jobs"
 	"tamiz/app/outside"
 	"tamiz/app/problems"
-	"tamiz/app/work"
 	"tamiz/source"
 	"tamiz/store"
 )
@@ -24,12 +24,12 @@ type Service struct {
 	store   *store.Store
 	desk    *desk.Service
 	outside *outside.Service
-	work    *work.Service
+	work    *jobs.Service
 	now     func() time.Time
 }
 
 // New returns the room on a database.
-func New(s *store.Store, d *desk.Service, o *outside.Service, w *work.Service) *Service {
+func New(s *store.Store, d *desk.Service, o *outside.Service, w *jobs.Service) *Service {
 	return &Service{store: s, desk: d, outside: o, work: w, now: time.Now}
 }
 
@@ -159,7 +159,7 @@ func (a *Service) Begin(ctx context.Context, at desk.At, n Asked) error {
 }
 
 func (a *Service) tell(ctx context.Context, review int64) {
-	a.work.Tell(ctx, review, work.News{Kind: "rounds"})
+	a.work.Tell(ctx, review, jobs.News{Kind: "rounds"})
 }
 
 // order checks what is asked for and lays it out.

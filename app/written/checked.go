@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"slices"
 
-	"tamiz/app/checks"
 	"tamiz/app/figures"
+	"tamiz/app/peerreview"
 	"tamiz/exchange/document"
 )
 
@@ -55,7 +55,7 @@ func (f facts) checked() document.Section {
 }
 
 // checkedBy says who checked a version: who answered and finished, beside whom it was handed to.
-func checkedBy(c checks.Check) string {
+func checkedBy(c peerreview.Check) string {
 	by := c.By()
 	if by == "" {
 		by = c.Checker
@@ -74,7 +74,7 @@ func checkedBy(c checks.Check) string {
 	return out
 }
 
-func became(x checks.Suggestion) string {
+func became(x peerreview.Suggestion) string {
 	if x.State == "open" {
 		return "open"
 	}

@@ -10,11 +10,11 @@ import (
 	"strings"
 	"time"
 
-	"tamiz/app/checks"
 	"tamiz/app/desk"
 	"tamiz/app/dialects"
 	"tamiz/app/figures"
 	"tamiz/app/outside"
+	"tamiz/app/peerreview"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
@@ -30,14 +30,14 @@ type Service struct {
 	outside      *outside.Service
 	vocabularies *vocabularies.Service
 	dialects     *dialects.Service
-	checks       *checks.Service
+	checks       *peerreview.Service
 	rounds       *rounds.Service
 	desk         *desk.Service
 	now          func() time.Time
 }
 
 // New returns the room that writes records.
-func New(r *reviews.Service, f *figures.Service, o *outside.Service, v *vocabularies.Service, d *dialects.Service, c *checks.Service, n *rounds.Service, k *desk.Service) *Service {
+func New(r *reviews.Service, f *figures.Service, o *outside.Service, v *vocabularies.Service, d *dialects.Service, c *peerreview.Service, n *rounds.Service, k *desk.Service) *Service {
 	return &Service{r, f, o, v, d, c, n, k, time.Now}
 }
 
@@ -109,7 +109,7 @@ type facts struct {
 	sources      []outside.Source
 	vocabularies []reviews.Vocabulary
 	kept         []figures.KeptBlock
-	checks       []checks.Check
+	checks       []peerreview.Check
 	said         *rounds.Said // by which ways key studies were found
 }
 

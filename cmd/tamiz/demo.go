@@ -11,10 +11,10 @@ import (
 	"time"
 
 	"tamiz/app"
-	"tamiz/app/checks"
 	"tamiz/app/desk"
 	"tamiz/app/figures"
 	"tamiz/app/outside"
+	"tamiz/app/peerreview"
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
 	"tamiz/core/bib"
@@ -185,16 +185,16 @@ func demoCheck(ctx context.Context, a *app.App, id int64) error {
 	if i < 0 {
 		return fmt.Errorf("the demo review has no version %q", demo.CheckedVersion)
 	}
-	if err := a.Checks.HandOver(ctx, id, checks.NewCheck{Version: all[i].ID, Checker: demo.Checker, Note: demo.CheckNote}); err != nil {
+	if err := a.PeerReview.HandOver(ctx, id, peerreview.NewCheck{Version: all[i].ID, Checker: demo.Checker, Note: demo.CheckNote}); err != nil {
 		return err
 	}
-	list, err := a.Checks.Checks(ctx, id)
+	list, err := a.PeerReview.Checks(ctx, id)
 	if err != nil {
 		return err
 	}
 	by := store.By(ctx, store.Author{Name: demo.Checker})
 	for _, s := range demo.CheckSaid {
-		if err := a.Checks.Say(by, id, list[0].ID, s.Question, checks.Answer{Verdict: s.Verdict, Words: s.Words}); err != nil {
+		if err := a.PeerReview.Say(by, id, list[0].ID, s.Question, peerreview.Answer{Verdict: s.Verdict, Words: s.Words}); err != nil {
 			return err
 		}
 	}
@@ -208,12 +208,12 @@ func demoCheck(ctx context.Context, a *app.App, id int64) error {
 			case demo.SuggestedFor:
 				more := t
 				more.ID, more.Text, more.Key = t.ID+"-north", demo.SuggestedText, ""
-				s := checks.Suggestion{Line: t.String(), Says: "besides: " + demo.SuggestedText, Words: demo.SuggestedWhy, Edits: review.Edits{&review.AddTerm{Block: b.ID, Term: more}}}
-				if err := a.Checks.Suggest(by, id, list[0].ID, s); err != nil {
+				s := peerreview.Suggestion{Line: t.String(), Says: "besides: " + demo.SuggestedText, Words: demo.SuggestedWhy, Edits: review.Edits{&review.AddTerm{Block: b.ID, Term: more}}}
+				if err := a.PeerReview.Suggest(by, id, list[0].ID, s); err != nil {
 					return err
 				}
 			case demo.NotedTerm:
-				if err := a.Checks.Note(by, id, checks.Note{Kind: "term", About: t.ID, Name: t.String(), Words: demo.DemoNote}); err != nil {
+				if err := a.PeerReview.Note(by, id, peerreview.Note{Kind: "term", About: t.ID, Name: t.String(), Words: demo.DemoNote}); err != nil {
 					return err
 				}
 			}

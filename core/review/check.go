@@ -38,8 +38,8 @@ func fault(field, format string, args ...any) *Fault {
 	return &Fault{Field: field, Message: fmt.Sprintf(format, args...)}
 }
 
-// Check returns the first thing that keeps a document from being kept: a *Fault.
-func (d Document) Check() error {
+// Validate returns the first thing that keeps a document from being kept: a *Fault.
+func (d Document) Validate() error {
 	if err := d.Strategy("").Check(); err != nil {
 		return &Fault{"document", err.Error(), err}
 	}

@@ -31,7 +31,7 @@ func put(t *testing.T, d Document, id, text string) Document {
 	require.NoError(t, err)
 	d, idle := Apply(d, Edits{&AddLine{Line: Line{ID: id, Of: of}}})
 	require.Empty(t, idle)
-	require.NoError(t, d.Check())
+	require.NoError(t, d.Validate())
 	return d
 }
 
@@ -82,7 +82,7 @@ func TestALineIsNeverPartOfItself(t *testing.T) {
 	assert.Equal(t, []int{0, 1}, []int{where.From, where.To})
 	for _, id := range []string{"x", "y"} {
 		d, _ := Apply(d, Edits{&PatchLine{"x", []byte(fmt.Sprintf(`{"of":{"join":"or","parts":[{"kind":"line","id":%q},{"kind":"whole"}]}}`, id))}})
-		assert.ErrorContains(t, d.Check(), "cannot be part of itself")
+		assert.ErrorContains(t, d.Validate(), "cannot be part of itself")
 	}
 }
 
@@ -94,11 +94,11 @@ func TestLinesThatCannotBeKept(t *testing.T) {
 	for _, of := range []LinePart{{}, {Kind: "heading"}, {Join: "near", Parts: []LinePart{{Kind: "whole"}, {Kind: "whole"}}}, {Join: "and", Parts: []LinePart{{Kind: "whole"}}}, deep} {
 		d := twoBlocks()
 		d.Lines = []Line{{ID: "x", Of: of}}
-		assert.Error(t, d.Check())
+		assert.Error(t, d.Validate())
 	}
 	d := twoBlocks()
 	d.Lines = []Line{{ID: "1", Of: LinePart{Kind: "whole"}}}
-	assert.ErrorContains(t, d.Check(), "id of its own")
+	assert.ErrorContains(t, d.Validate(), "id of its own")
 }
 
 func TestTwoPeopleEachPutALineTogether(t *testing.T) {
@@ -107,7 +107,7 @@ func TestTwoPeopleEachPutALineTogether(t *testing.T) {
 	both, clashes := Merge(base, mine, theirs)
 	assert.Empty(t, clashes)
 	assert.Len(t, both.Lines, 3)
-	assert.NoError(t, both.Check())
+	assert.NoError(t, both.Validate())
 	other, _ := Apply(base, Edits{&PatchLine{"x", []byte(`{"note":"mine"}`)}})
 	gone, _ := Apply(base, Edits{&RemoveLine{"x"}})
 	_, clashes = Merge(base, other, gone)
@@ -145,7 +145,7 @@ func TestLinesAreNumberedAsSomebodyWrites(t *testing.T) {
 		strategy.TermsFirst:   "crew|picker|heading = \"Crews\"|shade|rest|or/1-3|4 or 5|6 and 7|3 and 4",
 	} {
 		d, _ := Apply(d, Edits{&SetOrder{order}})
-		require.NoError(t, d.Check())
+		require.NoError(t, d.Validate())
 		lines, err := d.Numbered(nil)
 		require.NoError(t, err)
 		var got []string
@@ -169,7 +169,7 @@ func TestLinesAreNumberedAsSomebodyWrites(t *testing.T) {
 		assert.Contains(t, whole, "shade or rest")
 	}
 	d.Order = "by colour"
-	assert.ErrorContains(t, d.Check(), "by colour")
+	assert.ErrorContains(t, d.Validate(), "by colour")
 }
 
 // A query that no term says stands as a line: it finds what it says, can be put together with others by its number, is refused
@@ -179,9 +179,9 @@ func TestAQueryStandsAsALine(t *testing.T) {
 	whole, err := d.Strategy("").Query(nil)
 	require.NoError(t, err)
 	d.Lines = append(d.Lines, Line{ID: "q", Of: LinePart{Kind: QueryLine, Query: `"rest" and ("crew" not "shade")`}})
-	require.NoError(t, d.Check())
+	require.NoError(t, d.Validate())
 	d = put(t, d, "r", "3 or 6")
-	require.NoError(t, d.Check())
+	require.NoError(t, d.Validate())
 	lines, err := d.Numbered(nil)
 	require.NoError(t, err)
 	require.Len(t, lines, 7)
@@ -203,7 +203,7 @@ func TestAQueryStandsAsALine(t *testing.T) {
 		assert.NotNil(t, typed.Own[1].Said, d2.Name)
 	}
 	d.Lines[0].Of.Query = "crew and ("
-	assert.ErrorContains(t, d.Check(), "cannot be read")
+	assert.ErrorContains(t, d.Validate(), "cannot be read")
 	d.Lines[0].Of.Query = strings.Repeat("crew or ", 2000) + "crew"
-	assert.ErrorContains(t, d.Check(), "at most 10000 characters")
+	assert.ErrorContains(t, d.Validate(), "at most 10000 characters")
 }

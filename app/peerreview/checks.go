@@ -1,6 +1,6 @@
-// Package checks is what people say to each other about a search: notes on anything, and a colleague's check of a version
+// Package peerreview is what people say to each other about a search: notes on anything, and a colleague's check of a version
 // before it is run.
-package checks
+package peerreview
 
 import (
 	"context"
@@ -14,9 +14,9 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/figures"
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
-	"tamiz/app/work"
 	"tamiz/core/review"
 	"tamiz/store"
 )
@@ -136,7 +136,7 @@ func (a *Service) HandOver(ctx context.Context, review int64, n NewCheck) error 
 	if n.Note, err = words("note", n.Note, longestWords, false); err != nil {
 		return err
 	}
-	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Work) error {
+	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Tx) error {
 		v, err := w.Version(ctx, n.Version)
 		if err != nil {
 			return problems.Gone(err, "version")
@@ -179,7 +179,7 @@ func (a *Service) Say(ctx context.Context, review, id int64, question string, x 
 	if err != nil {
 		return err
 	}
-	return a.open(ctx, review, id, func(ctx context.Context, w *store.Work, _ store.Check) error {
+	return a.open(ctx, review, id, func(ctx context.Context, w *store.Tx, _ store.Check) error {
 		return w.PutAnswer(ctx, store.Answer{Checked: id, Question: question, Verdict: x.Verdict, Words: said})
 	})
 }
@@ -196,7 +196,7 @@ func (a *Service) Suggest(ctx context.Context, reviewID, id int64, x Suggestion)
 	if x.Says, err = words("says", x.Says, 2000, false); err != nil {
 		return err
 	}
-	return a.open(ctx, reviewID, id, func(ctx context.Context, w *store.Work, c store.Check) error {
+	return a.open(ctx, reviewID, id, func(ctx context.Context, w *store.Tx, c store.Check) error {
 		s := store.Suggestion{Checked: id, Line: x.Line, Words: said, Says: x.Says}
 		if len(x.Edits) > 0 {
 			_, doc, err := reviews.DocumentOf(ctx, w, c.Revision)
@@ -207,7 +207,7 @@ func (a *Service) Suggest(ctx context.Context, reviewID, id int64, x Suggestion)
 			if len(idle) > 0 {
 				return problems.Invalid("edits", "What is suggested is of a line that this version does not have.")
 			}
-			if err := changed.Check(); err != nil {
+			if err := changed.Validate(); err != nil {
 				return problems.Invalid("edits", "%s", problems.Sentence(err.Error()))
 			}
 			if s.Edits, err = json.Marshal(x.Edits); err != nil {
@@ -227,7 +227,7 @@ func (a *Service) Decide(ctx context.Context, review, id, suggestion int64, stat
 	if !slices.Contains([]string{"open", "taken", "declined"}, state) {
 		return problems.Invalid("state", "A suggestion is open, taken or declined.")
 	}
-	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Work) error {
+	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Tx) error {
 		return problems.Gone(w.DecideSuggestion(ctx, id, suggestion, state), "suggestion")
 	})
 }
@@ -246,7 +246,7 @@ func (a *Service) Finish(ctx context.Context, review, id int64, done bool) error
 			return problems.Invalid("done", "%d of the %d questions are not answered yet.", len(left), len(figures.Questions))
 		}
 	}
-	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Work) error {
+	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Tx) error {
 		return problems.Gone(w.FinishCheck(ctx, id, done), "check")
 	})
 }
@@ -268,13 +268,13 @@ func (c Check) By() string {
 
 // Drop takes a check away, or puts it back; one that is finished is withdrawn, and stays to be read.
 func (a *Service) Drop(ctx context.Context, review, id int64, gone bool) error {
-	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Work) error {
+	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Tx) error {
 		return problems.Gone(w.DropCheck(ctx, id, gone), "check")
 	})
 }
 
-func (a *Service) open(ctx context.Context, review, id int64, do func(context.Context, *store.Work, store.Check) error) error {
-	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Work) error {
+func (a *Service) open(ctx context.Context, review, id int64, do func(context.Context, *store.Tx, store.Check) error) error {
+	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Tx) error {
 		c, err := w.OpenCheck(ctx, id)
 		if errors.Is(err, store.ErrNone) {
 			return &problems.Problem{Type: "check-closed", Status: 409, Title: "This check is finished, or was taken away. Nothing was kept."}
@@ -286,12 +286,12 @@ func (a *Service) open(ctx context.Context, review, id int64, do func(context.Co
 	})
 }
 
-func (a *Service) work(ctx context.Context, review int64, news string, do func(context.Context, *store.Work) error) error {
-	return problems.Gone(a.store.Work(ctx, review, func(ctx context.Context, w *store.Work) error {
+func (a *Service) work(ctx context.Context, review int64, news string, do func(context.Context, *store.Tx) error) error {
+	return problems.Gone(a.store.InReview(ctx, review, func(ctx context.Context, w *store.Tx) error {
 		if err := do(ctx, w); err != nil {
 			return err
 		}
-		return w.Notify(ctx, work.News{Review: review, Kind: news}.String())
+		return w.Notify(ctx, jobs.News{Review: review, Kind: news}.String())
 	}), "review")
 }
 

@@ -1,6 +1,6 @@
-// Package work is what goes on beside what people do: tasks, done by whichever process comes to them, and news of what
+// Package jobs is what goes on beside what people do: tasks, done by whichever process comes to them, and news of what
 // happened, passed on to all who look on.
-package work
+package jobs
 
 import (
 	"context"

@@ -1,4 +1,4 @@
-package work_test
+package jobs_test
 
 import (
 	"context"
@@ -13,8 +13,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"tamiz/app/jobs"
 	"tamiz/app/problems"
-	"tamiz/app/work"
 	"tamiz/store"
 	"tamiz/store/storetest"
 )
@@ -22,7 +22,7 @@ import (
 func TestMain(m *testing.M) { storetest.Main(m) }
 
 // a copy of the program that does tasks of one kind; what it did is told.
-func copyOf(t *testing.T, url string, k work.Kind) (*work.Service, *store.Store) {
+func copyOf(t *testing.T, url string, k jobs.Kind) (*jobs.Service, *store.Store) {
 	t.Helper()
 	s, err := store.Open(context.Background(), url)
 	require.NoError(t, err)
@@ -31,12 +31,12 @@ func copyOf(t *testing.T, url string, k work.Kind) (*work.Service, *store.Store)
 		k.Stop = func(context.Context, store.Task) error { return nil }
 	}
 	k.Fail = func(_ context.Context, _ store.Task, p *problems.Problem) error { return fmt.Errorf("%s", p.Title) }
-	w := work.New(s, slog.New(slog.DiscardHandler))
-	require.NoError(t, w.Know(map[string]work.Kind{"count": k}))
+	w := jobs.New(s, slog.New(slog.DiscardHandler))
+	require.NoError(t, w.Know(map[string]jobs.Kind{"count": k}))
 	return w, s
 }
 
-func begin(t *testing.T, w *work.Service) {
+func begin(t *testing.T, w *jobs.Service) {
 	t.Helper()
 	ctx, cancel := context.WithCancel(context.Background())
 	require.NoError(t, w.Start(ctx))
@@ -58,7 +58,7 @@ func connected(t *testing.T, url string) *pgx.Conn {
 // that it failed. Whatever the queue believes of two hundred such tasks, another copy does each of them, and does it once.
 func TestWorkOfTheDeadIsTakenUp(t *testing.T) {
 	url := storetest.URL(t)
-	asks, s := copyOf(t, url, work.Kind{Workers: 1, Time: time.Minute, Work: func(context.Context, store.Task) error { return nil }})
+	asks, s := copyOf(t, url, jobs.Kind{Workers: 1, Time: time.Minute, Work: func(context.Context, store.Task) error { return nil }})
 	review := reviewOf(t, s)
 	const many = 200
 	for i := range many {
@@ -84,7 +84,7 @@ func TestWorkOfTheDeadIsTakenUp(t *testing.T) {
 
 	var mu sync.Mutex
 	done := map[int64]int{}
-	two, _ := copyOf(t, url, work.Kind{Workers: 20, Time: time.Minute, Work: func(_ context.Context, x store.Task) error {
+	two, _ := copyOf(t, url, jobs.Kind{Workers: 20, Time: time.Minute, Work: func(_ context.Context, x store.Task) error {
 		mu.Lock()
 		defer mu.Unlock()
 		done[x.Number]++
@@ -104,7 +104,7 @@ func TestWorkOfTheDeadIsTakenUp(t *testing.T) {
 // TestATaskThatWaitsForItsTurnIsNotLeftWithTheDead: the copy that asked for its turn dies between two askings.
 func TestATaskThatWaitsForItsTurnIsNotLeftWithTheDead(t *testing.T) {
 	url := storetest.URL(t)
-	_, s := copyOf(t, url, work.Kind{Workers: 1, Time: time.Minute, Work: func(context.Context, store.Task) error { return nil }})
+	_, s := copyOf(t, url, jobs.Kind{Workers: 1, Time: time.Minute, Work: func(context.Context, store.Task) error { return nil }})
 	review := reviewOf(t, s)
 	task := named(1, review)
 	require.NoError(t, s.AskTask(t.Context(), task, func(context.Context, pgx.Tx, store.Task) error { return nil }))
@@ -129,7 +129,7 @@ func TestWhoWasTakenOverFromChangesNothing(t *testing.T) {
 	wrote := make(chan error, 1)
 	var s *store.Store
 	var review int64
-	one, s := copyOf(t, url, work.Kind{Workers: 1, Time: time.Minute, Work: func(ctx context.Context, _ store.Task) error {
+	one, s := copyOf(t, url, jobs.Kind{Workers: 1, Time: time.Minute, Work: func(ctx context.Context, _ store.Task) error {
 		close(begun)
 		<-goOn
 		err := s.Dismiss(context.WithoutCancel(ctx), review, nil, false)

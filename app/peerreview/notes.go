@@ -1,4 +1,4 @@
-package checks
+package peerreview
 
 import (
 	"context"
@@ -52,7 +52,7 @@ func (a *Service) Note(ctx context.Context, review int64, n Note) error {
 	if n.Name, err = words("name", n.Name, 2000, false); err != nil {
 		return err
 	}
-	return a.work(ctx, review, "notes", func(ctx context.Context, w *store.Work) error {
+	return a.work(ctx, review, "notes", func(ctx context.Context, w *store.Tx) error {
 		many, err := w.PutNote(ctx, store.Note{Kind: n.Kind, About: n.About, Name: n.Name, Words: n.Words})
 		if err == nil && many > mostNotes {
 			return problems.Invalid("words", "A review has at most %d notes. This one was not kept.", mostNotes)
@@ -63,14 +63,14 @@ func (a *Service) Note(ctx context.Context, review int64, n Note) error {
 
 // Settle says that a note is settled, or open again.
 func (a *Service) Settle(ctx context.Context, review, id int64, settled bool) error {
-	return a.work(ctx, review, "notes", func(ctx context.Context, w *store.Work) error {
+	return a.work(ctx, review, "notes", func(ctx context.Context, w *store.Tx) error {
 		return problems.Gone(w.SettleNote(ctx, id, settled), "note")
 	})
 }
 
 // DropNote takes a note away, or puts it back.
 func (a *Service) DropNote(ctx context.Context, review, id int64, gone bool) error {
-	return a.work(ctx, review, "notes", func(ctx context.Context, w *store.Work) error {
+	return a.work(ctx, review, "notes", func(ctx context.Context, w *store.Tx) error {
 		return problems.Gone(w.DropNote(ctx, id, gone), "note")
 	})
 }
