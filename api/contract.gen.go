@@ -12,11 +12,11 @@ import (
 	"net/http"
 
 	"tamiz/app"
+	"tamiz/app/alerts"
 	"tamiz/app/desk"
 	"tamiz/app/dialects"
 	"tamiz/app/figures"
 	"tamiz/app/intake"
-	"tamiz/app/notices"
 	"tamiz/app/outside"
 	"tamiz/app/peerreview"
 	"tamiz/app/problems"
@@ -642,7 +642,7 @@ type LostReference = rounds.Lost
 type LostSet = set.Lost
 
 // MailAddress defines model for MailAddress.
-type MailAddress = notices.Address
+type MailAddress = alerts.Address
 
 // Making defines model for Making.
 type Making = desk.Making
@@ -702,7 +702,7 @@ type Note = peerreview.Note
 type Notice = intake.Notice
 
 // NoticeTitle defines model for NoticeTitle.
-type NoticeTitle = notices.Title
+type NoticeTitle = alerts.Title
 
 // OlderHeading defines model for OlderHeading.
 type OlderHeading = heading.Older
@@ -879,7 +879,7 @@ type RoundNote = rounds.Note
 type Run = outside.Run
 
 // RunNotice defines model for RunNotice.
-type RunNotice = notices.Notice
+type RunNotice = alerts.Notice
 
 // Runs defines model for Runs.
 type Runs = outside.Runs
@@ -1026,7 +1026,7 @@ type TermPatch = review.Patch
 type TermSet = set.Term
 
 // Told defines model for Told.
-type Told = notices.Told
+type Told = alerts.Told
 
 // Trial defines model for Trial.
 type Trial = dialects.Trial

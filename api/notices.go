@@ -11,7 +11,7 @@ import (
 )
 
 func (h Handlers) ToldOf(ctx context.Context, r ToldOfRequestObject) (ToldOfResponseObject, error) {
-	v, err := h.app.Notices.Told(ctx, r.Review)
+	v, err := h.app.Alerts.Told(ctx, r.Review)
 	if err != nil {
 		return nil, err
 	}
@@ -19,19 +19,19 @@ func (h Handlers) ToldOf(ctx context.Context, r ToldOfRequestObject) (ToldOfResp
 }
 
 func (h Handlers) TellTo(ctx context.Context, r TellToRequestObject) (TellToResponseObject, error) {
-	return TellTo204Response{}, h.app.Notices.TellTo(ctx, r.Review, r.Body.Address)
+	return TellTo204Response{}, h.app.Alerts.TellTo(ctx, r.Review, r.Body.Address)
 }
 
 func (h Handlers) TellNoMore(ctx context.Context, r TellNoMoreRequestObject) (TellNoMoreResponseObject, error) {
-	return TellNoMore204Response{}, h.app.Notices.Stop(ctx, r.Review, r.Address)
+	return TellNoMore204Response{}, h.app.Alerts.Stop(ctx, r.Review, r.Address)
 }
 
 func (h Handlers) OpenFeed(ctx context.Context, r OpenFeedRequestObject) (OpenFeedResponseObject, error) {
-	return OpenFeed204Response{}, h.app.Notices.OpenFeed(ctx, r.Review)
+	return OpenFeed204Response{}, h.app.Alerts.OpenFeed(ctx, r.Review)
 }
 
 func (h Handlers) CloseFeed(ctx context.Context, r CloseFeedRequestObject) (CloseFeedResponseObject, error) {
-	return CloseFeed204Response{}, h.app.Notices.CloseFeed(ctx, r.Review)
+	return CloseFeed204Response{}, h.app.Alerts.CloseFeed(ctx, r.Review)
 }
 
 var stopPage = template.Must(template.New("").Parse(`<!doctype html>
@@ -52,7 +52,7 @@ func forOthers(e *echo.Echo, a *app.App) {
 	}
 	// A link in a mail is followed by programs too: it stops nothing before somebody presses the button.
 	e.GET("/stop/:secret", func(c *echo.Context) error {
-		name, err := a.Notices.MailOf(c.Request().Context(), c.Param("secret"))
+		name, err := a.Alerts.MailOf(c.Request().Context(), c.Param("secret"))
 		if err != nil {
 			return err
 		}
@@ -60,9 +60,9 @@ func forOthers(e *echo.Echo, a *app.App) {
 	})
 	e.POST("/stop/:secret", func(c *echo.Context) error {
 		ctx := c.Request().Context()
-		name, err := a.Notices.MailOf(ctx, c.Param("secret"))
+		name, err := a.Alerts.MailOf(ctx, c.Param("secret"))
 		if err == nil {
-			err = a.Notices.StopBy(ctx, c.Param("secret"))
+			err = a.Alerts.StopBy(ctx, c.Param("secret"))
 		}
 		if err != nil {
 			return err
@@ -71,7 +71,7 @@ func forOthers(e *echo.Echo, a *app.App) {
 	})
 	for _, format := range []string{"atom", "rss"} {
 		e.GET("/feeds/:secret/"+format, func(c *echo.Context) error {
-			body, kind, err := a.Notices.Feed(c.Request().Context(), c.Param("secret"), format)
+			body, kind, err := a.Alerts.Feed(c.Request().Context(), c.Param("secret"), format)
 			if err != nil {
 				return err
 			}

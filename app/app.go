@@ -7,12 +7,12 @@ import (
 	"log/slog"
 	"time"
 
+	"tamiz/app/alerts"
 	"tamiz/app/desk"
 	"tamiz/app/dialects"
 	"tamiz/app/figures"
 	"tamiz/app/intake"
 	"tamiz/app/jobs"
-	"tamiz/app/notices"
 	"tamiz/app/outside"
 	"tamiz/app/peerreview"
 	"tamiz/app/reviews"
@@ -36,7 +36,7 @@ type App struct {
 	Vocabularies *vocabularies.Service
 	Dialects     *dialects.Service
 	PeerReview   *peerreview.Service
-	Notices      *notices.Service
+	Alerts       *alerts.Service
 	Written      *written.Service
 	store        *store.Store
 }
@@ -44,7 +44,7 @@ type App struct {
 // New returns the application; guard says which private addresses may be asked as sources, post by which server mail goes (none,
 // where it is nil). Start has to be
 // called before files can be brought in.
-func New(s *store.Store, guard sru.Guard, post *notices.Post, log *slog.Logger) (*App, error) {
+func New(s *store.Store, guard sru.Guard, post *alerts.Post, log *slog.Logger) (*App, error) {
 	a := &App{Desk: desk.New(s), Jobs: jobs.New(s, log), store: s}
 	a.Reviews = reviews.New(s, a.Desk)
 	a.Vocabularies = vocabularies.New(s, a.Desk.Pools)
@@ -53,7 +53,7 @@ func New(s *store.Store, guard sru.Guard, post *notices.Post, log *slog.Logger) 
 	a.PeerReview = peerreview.New(s, a.Figures)
 	a.Outside = outside.New(s, a.Desk, a.Reviews, a.Jobs, guard)
 	a.Rounds = rounds.New(s, a.Desk, a.Outside, a.Jobs)
-	a.Notices = notices.New(s, a.Outside, a.Jobs, post, log)
+	a.Alerts = alerts.New(s, a.Outside, a.Jobs, post, log)
 	a.Written = written.New(a.Reviews, a.Figures, a.Outside, a.Vocabularies, a.Dialects, a.PeerReview, a.Rounds, a.Desk)
 	a.Intake = intake.New(s, a.Jobs, log, a.Outside.FindHoldings)
 	return a, a.Jobs.Know(map[string]jobs.Kind{
@@ -81,8 +81,8 @@ func (a *App) Start(ctx context.Context) error {
 		return err
 	}
 	a.Jobs.Every(ctx, "searches that are due", outside.DueEvery, a.Outside.RunDue)
-	a.Jobs.Every(ctx, "what is new", notices.TellEvery, a.Notices.Tell)
-	a.Jobs.Every(ctx, "mail", notices.SendEvery, a.Notices.Send)
+	a.Jobs.Every(ctx, "what is new", alerts.TellEvery, a.Alerts.Tell)
+	a.Jobs.Every(ctx, "mail", alerts.SendEvery, a.Alerts.Send)
 	return nil
 }
 

@@ -15,11 +15,11 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app"
+	"tamiz/app/alerts"
 	"tamiz/app/desk"
 	"tamiz/app/figures"
 	"tamiz/app/intake"
 	"tamiz/app/jobs"
-	"tamiz/app/notices"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/core/strategy"
@@ -40,7 +40,7 @@ func start(t testing.TB) (*trial, int64) {
 }
 
 // startWith does the same with a mail server and a clock.
-func startWith(t testing.TB, post *notices.Post, now func() time.Time) (*trial, int64) {
+func startWith(t testing.TB, post *alerts.Post, now func() time.Time) (*trial, int64) {
 	t.Helper()
 	url := storetest.URL(t)
 	db, err := store.Open(context.Background(), url)
@@ -48,7 +48,7 @@ func startWith(t testing.TB, post *notices.Post, now func() time.Time) (*trial, 
 	t.Cleanup(db.Close)
 	a, err := app.New(db, sru.Guard{Everywhere: true}, post, slog.New(slog.DiscardHandler))
 	require.NoError(t, err)
-	a.Notices.SetClock(now)
+	a.Alerts.SetClock(now)
 	ctx, cancel := context.WithCancel(context.Background())
 	require.NoError(t, a.Start(ctx))
 	t.Cleanup(func() {

@@ -134,7 +134,7 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	}); err != nil {
 		return err
 	}
-	if err := a.Notices.TellTo(ctx, review.ID, demo.ToldAddress); err != nil {
+	if err := a.Alerts.TellTo(ctx, review.ID, demo.ToldAddress); err != nil {
 		return err
 	}
 	if err := demoAgain(ctx, a, review.ID, almagre); err != nil {
@@ -331,7 +331,7 @@ func demoAgain(ctx context.Context, a *app.App, id, almagre int64) error {
 	if err := fetched(ctx, a, id, []int64{almagre}); err != nil {
 		return err
 	}
-	return a.Notices.Tell(ctx)
+	return a.Alerts.Tell(ctx)
 }
 
 // demoKept puts records on the shelf of the demo review, and the journals that matter most on its hand-search list.

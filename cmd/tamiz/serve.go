@@ -20,7 +20,7 @@ import (
 
 	"tamiz/api"
 	"tamiz/app"
-	"tamiz/app/notices"
+	"tamiz/app/alerts"
 	"tamiz/demo"
 	"tamiz/source/sru"
 	"tamiz/store"
@@ -203,9 +203,9 @@ func run(ctx context.Context, s settings, fill func(context.Context, *app.App, *
 		return err
 	}
 	defer db.Close()
-	var post *notices.Post
+	var post *alerts.Post
 	if s.SMTP != "" {
-		if post, err = notices.NewPost(s.SMTP, s.MailFrom); err != nil {
+		if post, err = alerts.NewPost(s.SMTP, s.MailFrom); err != nil {
 			return err
 		}
 	}
@@ -235,7 +235,7 @@ func run(ctx context.Context, s settings, fill func(context.Context, *app.App, *
 	if s.Address == "" {
 		s.Address = "http://" + listener.Addr().String()
 	}
-	a.Notices.At(strings.TrimRight(s.Address, "/"))
+	a.Alerts.At(strings.TrimRight(s.Address, "/"))
 	handler, err := api.NewServer(a, web.Files(), log)
 	if err != nil {
 		return err

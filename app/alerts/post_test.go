@@ -1,4 +1,4 @@
-package notices
+package alerts
 
 import (
 	"net"

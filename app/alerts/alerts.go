@@ -1,6 +1,6 @@
-// Package notices tells people what a search brought that ran again by itself: in the application, by mail, and at a secret
+// Package alerts tells people what a search brought that ran again by itself: in the application, by mail, and at a secret
 // address for programs that read feeds.
-package notices
+package alerts
 
 import (
 	"context"
