@@ -17,11 +17,11 @@ import (
 	"tamiz/app/dialects"
 	"tamiz/app/figures"
 	"tamiz/app/intake"
-	"tamiz/app/outside"
 	"tamiz/app/peerreview"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
+	"tamiz/app/sources"
 	"tamiz/app/written"
 	"tamiz/core/explain"
 	"tamiz/core/heading"
@@ -223,7 +223,7 @@ type Alikes = figures.Alikes
 type AllSet = set.All
 
 // Answer defines model for Answer.
-type Answer = outside.Answer
+type Answer = sources.Answer
 
 // AnySet defines model for AnySet.
 type AnySet = set.Any
@@ -262,7 +262,7 @@ type BenchTerm = figures.BenchTerm
 type Beside = figures.Beside
 
 // Between defines model for Between.
-type Between = outside.Between
+type Between = sources.Between
 
 // BlindSpot defines model for BlindSpot.
 type BlindSpot = figures.BlindSpot
@@ -319,7 +319,7 @@ type CheckSuggestion = peerreview.Suggestion
 type Chip = figures.Chip
 
 // Chosen defines model for Chosen.
-type Chosen = outside.Chosen
+type Chosen = sources.Chosen
 
 // CitationNetwork defines model for CitationNetwork.
 type CitationNetwork = rounds.Network
@@ -378,10 +378,10 @@ type Double = intake.Double
 type DoublesRule = string
 
 // Draw defines model for Draw.
-type Draw = outside.Draw
+type Draw = sources.Draw
 
 // DrawPart defines model for DrawPart.
-type DrawPart = outside.DrawPart
+type DrawPart = sources.DrawPart
 
 // Edit one thing done to a document
 type Edit = review.Edit
@@ -393,7 +393,7 @@ type Edits = desk.Edits
 type Estimate = figures.Estimate
 
 // Everywhere defines model for Everywhere.
-type Everywhere = outside.Everywhere
+type Everywhere = sources.Everywhere
 
 // ExplainedBlock defines model for ExplainedBlock.
 type ExplainedBlock = figures.ExplainedBlock
@@ -429,7 +429,7 @@ type FileSettings = intake.FileSettings
 type Form = figures.Form
 
 // Found defines model for Found.
-type Found = outside.Found
+type Found = sources.Found
 
 // FoundBy defines model for FoundBy.
 type FoundBy = figures.FoundBy
@@ -462,10 +462,10 @@ type Halves = desk.Halves
 type HalvesEdit = review.SetHalves
 
 // HandAnswer What a search brought that somebody made by hand, as far as its records were brought in
-type HandAnswer = outside.HandAnswer
+type HandAnswer = sources.HandAnswer
 
 // HandRun defines model for HandRun.
-type HandRun = outside.HandRun
+type HandRun = sources.HandRun
 
 // HandSearch defines model for HandSearch.
 type HandSearch = desk.HandSearch
@@ -531,7 +531,7 @@ type Holding = desk.Holding
 type How = source.How
 
 // HowMany defines model for HowMany.
-type HowMany = outside.HowMany
+type HowMany = sources.HowMany
 
 // Import defines model for Import.
 type Import = reviews.Import
@@ -630,7 +630,7 @@ type ListedTerm = figures.ListedTerm
 type Look = desk.Look
 
 // Lookup defines model for Lookup.
-type Lookup = outside.Lookup
+type Lookup = sources.Lookup
 
 // Loss What a limit to an item would lose; of a year, a limit from that year on
 type Loss = figures.Loss
@@ -678,7 +678,7 @@ type NewCheck = peerreview.NewCheck
 type NewDecision = reviews.NewDecision
 
 // NewDraw defines model for NewDraw.
-type NewDraw = outside.NewDraw
+type NewDraw = sources.NewDraw
 
 // NewLine defines model for NewLine.
 type NewLine = reviews.NewLine
@@ -690,7 +690,7 @@ type NewLook = desk.NewLook
 type NewReview = reviews.NewReview
 
 // NewRuns defines model for NewRuns.
-type NewRuns = outside.NewRuns
+type NewRuns = sources.NewRuns
 
 // NextRounds defines model for NextRounds.
 type NextRounds = rounds.Next
@@ -720,7 +720,7 @@ type Outside = figures.Outside
 type Over = desk.Over
 
 // OverlapFigure A number of works with its 95 % interval; the ends are equal where it was counted
-type OverlapFigure = outside.OverlapFigure
+type OverlapFigure = sources.OverlapFigure
 
 // OwnLine a line that somebody put together of others by their numbers
 type OwnLine = review.Line
@@ -735,7 +735,7 @@ type PartEdit = review.Part
 type PassedTerm = thesaurus.Passed
 
 // Pasted defines model for Pasted.
-type Pasted = outside.Pasted
+type Pasted = sources.Pasted
 
 // PastedQuery defines model for PastedQuery.
 type PastedQuery struct {
@@ -765,16 +765,16 @@ type Plan = figures.Plan
 type PlanStep = figures.PlanStep
 
 // Preview defines model for Preview.
-type Preview = outside.Preview
+type Preview = sources.Preview
 
 // Previewed defines model for Previewed.
-type Previewed = outside.Previewed
+type Previewed = sources.Previewed
 
 // PreviewedConcept defines model for PreviewedConcept.
-type PreviewedConcept = outside.PreviewedConcept
+type PreviewedConcept = sources.PreviewedConcept
 
 // PreviewedTitle defines model for PreviewedTitle.
-type PreviewedTitle = outside.PreviewedTitle
+type PreviewedTitle = sources.PreviewedTitle
 
 // Problem defines model for Problem.
 type Problem = problems.Problem
@@ -864,7 +864,7 @@ type ReviewHead = reviews.ReviewHead
 type ReviewPatch = reviews.ReviewPatch
 
 // RoughConcept defines model for RoughConcept.
-type RoughConcept = outside.RoughConcept
+type RoughConcept = sources.RoughConcept
 
 // Round defines model for Round.
 type Round = rounds.Round
@@ -876,13 +876,13 @@ type RoundBrought = rounds.Brought
 type RoundNote = rounds.Note
 
 // Run A strategy that was asked of a source, or typed somewhere by hand, with what came of it
-type Run = outside.Run
+type Run = sources.Run
 
 // RunNotice defines model for RunNotice.
 type RunNotice = alerts.Notice
 
 // Runs defines model for Runs.
-type Runs = outside.Runs
+type Runs = sources.Runs
 
 // Said defines model for Said.
 type Said = figures.Said
@@ -924,22 +924,22 @@ type ShelfSet = set.Shelf
 type Shelved = store.FactShelved
 
 // Since defines model for Since.
-type Since = outside.Since
+type Since = sources.Since
 
 // Source defines model for Source.
-type Source = outside.Source
+type Source = sources.Source
 
 // SourceCount defines model for SourceCount.
-type SourceCount = outside.SourceCount
+type SourceCount = sources.SourceCount
 
 // SourceCounts defines model for SourceCounts.
-type SourceCounts = outside.SourceCounts
+type SourceCounts = sources.SourceCounts
 
 // SourceDescription defines model for SourceDescription.
 type SourceDescription = source.Description
 
 // SourceEdit defines model for SourceEdit.
-type SourceEdit = outside.SourceEdit
+type SourceEdit = sources.SourceEdit
 
 // SourceIndex defines model for SourceIndex.
 type SourceIndex = source.Index
@@ -951,7 +951,7 @@ type SourceMap = source.Map
 type SourceNote = source.Note
 
 // SourceRun defines model for SourceRun.
-type SourceRun = outside.SourceRun
+type SourceRun = sources.SourceRun
 
 // SourceSchema defines model for SourceSchema.
 type SourceSchema = source.Schema
@@ -1011,7 +1011,7 @@ type Teams = figures.Teams
 type Term = desk.Term
 
 // TermCount defines model for TermCount.
-type TermCount = outside.TermCount
+type TermCount = sources.TermCount
 
 // TermKind defines model for TermKind.
 type TermKind = string
@@ -1044,7 +1044,7 @@ type TriedTerm = figures.TriedTerm
 type Trouble = source.Trouble
 
 // TryOut defines model for TryOut.
-type TryOut = outside.TryOut
+type TryOut = sources.TryOut
 
 // TypeIn defines model for TypeIn.
 type TypeIn struct {
@@ -1100,7 +1100,7 @@ type VocabularyEdit = review.SetVocabulary
 type VolumeRead = rounds.VolumeRead
 
 // Watch defines model for Watch.
-type Watch = outside.Watch
+type Watch = sources.Watch
 
 // Way defines model for Way.
 type Way = figures.Way
@@ -1118,7 +1118,7 @@ type WithinSet = set.Within
 type Wording = review.Wording
 
 // WrittenLine defines model for WrittenLine.
-type WrittenLine = outside.WrittenLine
+type WrittenLine = sources.WrittenLine
 
 // WrittenRecord defines model for WrittenRecord.
 type WrittenRecord = written.Record
@@ -1127,7 +1127,7 @@ type WrittenRecord = written.Record
 type WrittenSection = document.Section
 
 // WrittenStrategy defines model for WrittenStrategy.
-type WrittenStrategy = outside.Written
+type WrittenStrategy = sources.Written
 
 // YearCount defines model for YearCount.
 type YearCount = intake.YearCount

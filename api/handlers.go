@@ -133,7 +133,7 @@ func (h Handlers) Item(ctx context.Context, r ItemRequestObject) (ItemResponseOb
 }
 
 func (h Handlers) CountWhole(ctx context.Context, r CountWholeRequestObject) (CountWholeResponseObject, error) {
-	v, err := h.app.Outside.CountWhole(ctx, at(r.Review, r.Params.Look), *r.Body)
+	v, err := h.app.Sources.CountWhole(ctx, at(r.Review, r.Params.Look), *r.Body)
 	if err != nil {
 		return nil, err
 	}

@@ -82,7 +82,7 @@ func said[T any](p *T) (v T) {
 }
 
 func (h Handlers) CountTerms(ctx context.Context, r CountTermsRequestObject) (CountTermsResponseObject, error) {
-	v, err := h.app.Outside.CountTerms(ctx, at(r.Review, r.Params.Look), r.Params.Source, *r.Body)
+	v, err := h.app.Sources.CountTerms(ctx, at(r.Review, r.Params.Look), r.Params.Source, *r.Body)
 	if err != nil {
 		return nil, err
 	}

@@ -7,26 +7,26 @@ import (
 )
 
 func (h Handlers) ListSources(ctx context.Context, _ ListSourcesRequestObject) (ListSourcesResponseObject, error) {
-	list, err := h.app.Outside.Sources(ctx)
+	list, err := h.app.Sources.Sources(ctx)
 	return ListSources200JSONResponse(list), err
 }
 
 func (h Handlers) AddSource(ctx context.Context, r AddSourceRequestObject) (AddSourceResponseObject, error) {
-	s, err := h.app.Outside.AddSource(ctx, *r.Body)
+	s, err := h.app.Sources.AddSource(ctx, *r.Body)
 	return AddSource201JSONResponse(s), err
 }
 
 func (h Handlers) ChangeSource(ctx context.Context, r ChangeSourceRequestObject) (ChangeSourceResponseObject, error) {
-	s, err := h.app.Outside.ChangeSource(ctx, r.Source, *r.Body)
+	s, err := h.app.Sources.ChangeSource(ctx, r.Source, *r.Body)
 	return ChangeSource200JSONResponse(s), err
 }
 
 func (h Handlers) DeleteSource(ctx context.Context, r DeleteSourceRequestObject) (DeleteSourceResponseObject, error) {
-	return DeleteSource204Response{}, h.app.Outside.DeleteSource(ctx, r.Source)
+	return DeleteSource204Response{}, h.app.Sources.DeleteSource(ctx, r.Source)
 }
 
 func (h Handlers) TrySource(ctx context.Context, r TrySourceRequestObject) (TrySourceResponseObject, error) {
-	v, err := h.app.Outside.Try(ctx, r.Source, *r.Body)
+	v, err := h.app.Sources.Try(ctx, r.Source, *r.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -34,7 +34,7 @@ func (h Handlers) TrySource(ctx context.Context, r TrySourceRequestObject) (TryS
 }
 
 func (h Handlers) Preview(ctx context.Context, r PreviewRequestObject) (PreviewResponseObject, error) {
-	v, err := h.app.Outside.Preview(ctx, r.Source, *r.Body)
+	v, err := h.app.Sources.Preview(ctx, r.Source, *r.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -46,12 +46,12 @@ func (h Handlers) Neighbours(ctx context.Context, r NeighboursRequestObject) (Ne
 	if r.Params.Field != nil {
 		field = *r.Params.Field
 	}
-	list, err := h.app.Outside.Neighbours(ctx, r.Source, field, r.Params.Word)
+	list, err := h.app.Sources.Neighbours(ctx, r.Source, field, r.Params.Word)
 	return Neighbours200JSONResponse(list), err
 }
 
 func (h Handlers) StemsAtSource(ctx context.Context, r StemsAtSourceRequestObject) (StemsAtSourceResponseObject, error) {
-	list, err := h.app.Outside.Stems(ctx, r.Source, r.Params.Form)
+	list, err := h.app.Sources.Stems(ctx, r.Source, r.Params.Form)
 	out := StemsAtSource200JSONResponse{}
 	for _, t := range list {
 		out = append(out, figures.StemOf(t))
@@ -60,25 +60,25 @@ func (h Handlers) StemsAtSource(ctx context.Context, r StemsAtSourceRequestObjec
 }
 
 func (h Handlers) ListDraws(ctx context.Context, r ListDrawsRequestObject) (ListDrawsResponseObject, error) {
-	list, err := h.app.Outside.Draws(ctx, r.Review)
+	list, err := h.app.Sources.Draws(ctx, r.Review)
 	return ListDraws200JSONResponse(list), err
 }
 
 func (h Handlers) BeginDraw(ctx context.Context, r BeginDrawRequestObject) (BeginDrawResponseObject, error) {
-	list, err := h.app.Outside.BeginDraw(ctx, r.Review, *r.Body)
+	list, err := h.app.Sources.BeginDraw(ctx, r.Review, *r.Body)
 	return BeginDraw202JSONResponse(list), err
 }
 
 func (h Handlers) StopDraw(ctx context.Context, r StopDrawRequestObject) (StopDrawResponseObject, error) {
-	return StopDraw204Response{}, h.app.Outside.StopDraw(ctx, r.Review, r.Draw)
+	return StopDraw204Response{}, h.app.Sources.StopDraw(ctx, r.Review, r.Draw)
 }
 
 func (h Handlers) GoOn(ctx context.Context, r GoOnRequestObject) (GoOnResponseObject, error) {
-	return GoOn204Response{}, h.app.Outside.GoOn(ctx, r.Review, r.Draw, r.Body.AtMost)
+	return GoOn204Response{}, h.app.Sources.GoOn(ctx, r.Review, r.Draw, r.Body.AtMost)
 }
 
 func (h Handlers) ListTroubles(ctx context.Context, r ListTroublesRequestObject) (ListTroublesResponseObject, error) {
-	list, err := h.app.Outside.Troubles(ctx, r.Review, r.Draw)
+	list, err := h.app.Sources.Troubles(ctx, r.Review, r.Draw)
 	return ListTroubles200JSONResponse(list), err
 }
 
@@ -93,7 +93,7 @@ func (h Handlers) JoinSamples(ctx context.Context, r JoinSamplesRequestObject) (
 }
 
 func (h Handlers) GetCounts(ctx context.Context, r GetCountsRequestObject) (GetCountsResponseObject, error) {
-	c, err := h.app.Outside.Counts(ctx, at(r.Review, r.Params.Look), false)
+	c, err := h.app.Sources.Counts(ctx, at(r.Review, r.Params.Look), false)
 	if err != nil {
 		return nil, err
 	}
@@ -101,7 +101,7 @@ func (h Handlers) GetCounts(ctx context.Context, r GetCountsRequestObject) (GetC
 }
 
 func (h Handlers) CountAgain(ctx context.Context, r CountAgainRequestObject) (CountAgainResponseObject, error) {
-	c, err := h.app.Outside.Counts(ctx, at(r.Review, r.Params.Look), true)
+	c, err := h.app.Sources.Counts(ctx, at(r.Review, r.Params.Look), true)
 	if err != nil {
 		return nil, err
 	}
@@ -109,24 +109,24 @@ func (h Handlers) CountAgain(ctx context.Context, r CountAgainRequestObject) (Co
 }
 
 func (h Handlers) ListHoldings(ctx context.Context, r ListHoldingsRequestObject) (ListHoldingsResponseObject, error) {
-	list, err := h.app.Outside.Holdings(ctx, r.Review)
+	list, err := h.app.Sources.Holdings(ctx, r.Review)
 	return ListHoldings200JSONResponse(list), err
 }
 
 func (h Handlers) FindHoldings(ctx context.Context, r FindHoldingsRequestObject) (FindHoldingsResponseObject, error) {
-	return FindHoldings204Response{}, h.app.Outside.FindHoldings(ctx, r.Review)
+	return FindHoldings204Response{}, h.app.Sources.FindHoldings(ctx, r.Review)
 }
 
 func (h Handlers) SettleHolding(ctx context.Context, r SettleHoldingRequestObject) (SettleHoldingResponseObject, error) {
-	return SettleHolding204Response{}, h.app.Outside.Settle(ctx, r.Review, *r.Body)
+	return SettleHolding204Response{}, h.app.Sources.Settle(ctx, r.Review, *r.Body)
 }
 
 func (h Handlers) LookUp(ctx context.Context, r LookUpRequestObject) (LookUpResponseObject, error) {
-	list, err := h.app.Outside.LookUp(ctx, r.Review, r.Body.Text)
+	list, err := h.app.Sources.LookUp(ctx, r.Review, r.Body.Text)
 	return LookUp200JSONResponse(list), err
 }
 
 func (h Handlers) AddKeyStudies(ctx context.Context, r AddKeyStudiesRequestObject) (AddKeyStudiesResponseObject, error) {
-	state, err := h.app.Outside.AddKeyStudies(ctx, r.Review, *r.Body)
+	state, err := h.app.Sources.AddKeyStudies(ctx, r.Review, *r.Body)
 	return AddKeyStudies200JSONResponse(state), err
 }

@@ -8,7 +8,7 @@ import (
 
 // WrittenLines, like all below, answers what the contract says.
 func (h Handlers) WrittenLines(ctx context.Context, r WrittenLinesRequestObject) (WrittenLinesResponseObject, error) {
-	v, err := h.app.Outside.Lines(ctx, desk.At{Review: r.Review}, r.Params.Source)
+	v, err := h.app.Sources.Lines(ctx, desk.At{Review: r.Review}, r.Params.Source)
 	if err != nil {
 		return nil, err
 	}
@@ -16,7 +16,7 @@ func (h Handlers) WrittenLines(ctx context.Context, r WrittenLinesRequestObject)
 }
 
 func (h Handlers) ReadLine(ctx context.Context, r ReadLineRequestObject) (ReadLineResponseObject, error) {
-	v, err := h.app.Outside.ReadLine(ctx, desk.At{Review: r.Review}, r.Body.Text, said(r.Body.Before))
+	v, err := h.app.Sources.ReadLine(ctx, desk.At{Review: r.Review}, r.Body.Text, said(r.Body.Before))
 	if err != nil {
 		return nil, err
 	}

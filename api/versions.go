@@ -33,7 +33,7 @@ func (h Handlers) CompareVersions(ctx context.Context, r CompareVersionsRequestO
 }
 
 func (h Handlers) BetweenVersions(ctx context.Context, r BetweenVersionsRequestObject) (BetweenVersionsResponseObject, error) {
-	v, err := h.app.Outside.BetweenVersions(ctx, r.Review, r.Params.Source, r.Params.Older, r.Params.Newer)
+	v, err := h.app.Sources.BetweenVersions(ctx, r.Review, r.Params.Source, r.Params.Older, r.Params.Newer)
 	if err != nil {
 		return nil, err
 	}
@@ -41,7 +41,7 @@ func (h Handlers) BetweenVersions(ctx context.Context, r BetweenVersionsRequestO
 }
 
 func (h Handlers) CountVersion(ctx context.Context, r CountVersionRequestObject) (CountVersionResponseObject, error) {
-	return CountVersion204Response{}, h.app.Outside.CountVersion(ctx, r.Review, r.Version, r.Params.Source)
+	return CountVersion204Response{}, h.app.Sources.CountVersion(ctx, r.Review, r.Version, r.Params.Source)
 }
 
 func (h Handlers) BeginFrom(ctx context.Context, r BeginFromRequestObject) (BeginFromResponseObject, error) {

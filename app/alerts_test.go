@@ -11,7 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/alerts"
-	"tamiz/app/outside"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/demo/mailbox"
 )
@@ -35,7 +35,7 @@ func startTold(t *testing.T) *told {
 	require.NoError(t, err)
 	x := &told{box: box, years: 2017}
 	x.trial, x.review = startWith(t, post, func() time.Time { return time.Now().Add(time.Duration(x.later.Load())) })
-	x.world = sources(t, x.trial)
+	x.world = standInSources(t, x.trial)
 	crewsStrategy(t, x.trial, x.review)
 	x.again(t)
 	return x
@@ -47,9 +47,9 @@ func (x *told) again(t *testing.T) {
 	x.years++
 	x.world.hold("almagre", x.world.Almagre, func(r *bib.Record) bool { return r.Year <= x.years })
 	due := time.Now().Add(-time.Minute)
-	require.NoError(t, x.Outside.SetWatch(t.Context(), x.review, outside.Watch{On: true, Sources: []int64{x.world.ids["almagre"]}, Every: "week", Next: &due}))
+	require.NoError(t, x.Sources.SetWatch(t.Context(), x.review, sources.Watch{On: true, Sources: []int64{x.world.ids["almagre"]}, Every: "week", Next: &due}))
 	before := len(logged(t, x.trial, x.review))
-	require.NoError(t, x.Outside.RunDue(t.Context()))
+	require.NoError(t, x.Sources.RunDue(t.Context()))
 	until(t, x.trial, x.review, func() bool { return len(logged(t, x.trial, x.review)) > before })
 	everywhere(t, x.trial, x.review)
 	require.NoError(t, x.Alerts.Tell(t.Context()))

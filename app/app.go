@@ -13,22 +13,22 @@ import (
 	"tamiz/app/figures"
 	"tamiz/app/intake"
 	"tamiz/app/jobs"
-	"tamiz/app/outside"
 	"tamiz/app/peerreview"
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
+	"tamiz/app/sources"
 	"tamiz/app/vocabularies"
 	"tamiz/app/written"
 	"tamiz/source/sru"
 	"tamiz/store"
 )
 
-// An App is the application on a database: its rooms. Arrows between them point down: figures, intake and outside stand on
+// An App is the application on a database: its rooms. Arrows between them point down: figures, intake and sources stand on
 // reviews, those on the desk, all on jobs.
 type App struct {
 	Figures      *figures.Service
 	Intake       *intake.Service
-	Outside      *outside.Service
+	Sources      *sources.Service
 	Rounds       *rounds.Service
 	Reviews      *reviews.Service
 	Desk         *desk.Service
@@ -51,18 +51,18 @@ func New(s *store.Store, guard sru.Guard, post *alerts.Post, log *slog.Logger) (
 	a.Dialects = dialects.New(s)
 	a.Figures = figures.New(s, a.Desk)
 	a.PeerReview = peerreview.New(s, a.Figures)
-	a.Outside = outside.New(s, a.Desk, a.Reviews, a.Jobs, guard)
-	a.Rounds = rounds.New(s, a.Desk, a.Outside, a.Jobs)
-	a.Alerts = alerts.New(s, a.Outside, a.Jobs, post, log)
-	a.Written = written.New(a.Reviews, a.Figures, a.Outside, a.Vocabularies, a.Dialects, a.PeerReview, a.Rounds, a.Desk)
-	a.Intake = intake.New(s, a.Jobs, log, a.Outside.FindHoldings)
+	a.Sources = sources.New(s, a.Desk, a.Reviews, a.Jobs, guard)
+	a.Rounds = rounds.New(s, a.Desk, a.Sources, a.Jobs)
+	a.Alerts = alerts.New(s, a.Sources, a.Jobs, post, log)
+	a.Written = written.New(a.Reviews, a.Figures, a.Sources, a.Vocabularies, a.Dialects, a.PeerReview, a.Rounds, a.Desk)
+	a.Intake = intake.New(s, a.Jobs, log, a.Sources.FindHoldings)
 	return a, a.Jobs.Know(map[string]jobs.Kind{
 		"import":  {Workers: 4, Most: store.Most{OfReview: 2}, Time: intake.ImportTime, Work: a.Intake.ReadImport, Stop: a.Intake.DropImport, Fail: a.Intake.FailImport},
-		"draw":    {Workers: 24, Most: store.Most{OfSource: 3, OfReview: 8}, Time: outside.DrawTime, Work: a.Outside.Fetch, Stop: a.Outside.StopDrawn, Fail: a.Outside.FailDraw},
-		"count":   {Workers: 8, Most: store.Most{OfSource: 3}, Time: time.Hour, Work: a.Outside.CountAll, Fail: a.Outside.FailCounts},
-		"run":     {Workers: 12, Most: store.Most{OfSource: 3}, Time: 10 * time.Minute, Work: a.Outside.RunAt, Fail: a.Outside.FailRun},
+		"draw":    {Workers: 24, Most: store.Most{OfSource: 3, OfReview: 8}, Time: sources.DrawTime, Work: a.Sources.Fetch, Stop: a.Sources.StopDrawn, Fail: a.Sources.FailDraw},
+		"count":   {Workers: 8, Most: store.Most{OfSource: 3}, Time: time.Hour, Work: a.Sources.CountAll, Fail: a.Sources.FailCounts},
+		"run":     {Workers: 12, Most: store.Most{OfSource: 3}, Time: 10 * time.Minute, Work: a.Sources.RunAt, Fail: a.Sources.FailRun},
 		"round":   {Workers: 6, Most: store.Most{OfReview: 1}, Time: rounds.RoundTime, Work: a.Rounds.Make, Stop: a.Rounds.Stopped, Fail: a.Rounds.Failed},
-		"holding": {Workers: 6, Time: time.Hour, Work: a.Outside.HoldingsFound, Fail: a.Outside.FailHoldings},
+		"holding": {Workers: 6, Time: time.Hour, Work: a.Sources.HoldingsFound, Fail: a.Sources.FailHoldings},
 	})
 }
 
@@ -80,7 +80,7 @@ func (a *App) Start(ctx context.Context) error {
 	if err := a.Jobs.Start(ctx); err != nil {
 		return err
 	}
-	a.Jobs.Every(ctx, "searches that are due", outside.DueEvery, a.Outside.RunDue)
+	a.Jobs.Every(ctx, "searches that are due", sources.DueEvery, a.Sources.RunDue)
 	a.Jobs.Every(ctx, "what is new", alerts.TellEvery, a.Alerts.Tell)
 	a.Jobs.Every(ctx, "mail", alerts.SendEvery, a.Alerts.Send)
 	return nil

@@ -11,8 +11,8 @@ import (
 	"golang.org/x/sync/errgroup"
 
 	"tamiz/app/desk"
-	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/exchange/records"
 	"tamiz/exchange/ris"
@@ -24,11 +24,11 @@ var march = time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)
 func TestASearchMadeByHandIsPutRightAndStays(t *testing.T) {
 	a, id := start(t)
 	found := int64(12)
-	require.NoError(t, a.Outside.WriteDown(t.Context(), id, outside.HandRun{Way: outside.ByRegister, Place: "Card box", Query: "heat", Records: &found, At: march}))
+	require.NoError(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Way: sources.ByRegister, Place: "Card box", Query: "heat", Records: &found, At: march}))
 	first := logged(t, a, id)[0]
 	right := int64(21)
 	bo := store.By(t.Context(), store.Author{Name: "Bo"})
-	require.NoError(t, a.Outside.WriteDown(bo, id, outside.HandRun{Way: outside.ByRegister, Place: "Card box", Query: "heat*", Records: &right, At: march, Corrects: &first.ID}))
+	require.NoError(t, a.Sources.WriteDown(bo, id, sources.HandRun{Way: sources.ByRegister, Place: "Card box", Query: "heat*", Records: &right, At: march, Corrects: &first.ID}))
 
 	runs := logged(t, a, id)
 	require.Len(t, runs, 2, "nothing is taken out")
@@ -51,26 +51,26 @@ func TestASearchMadeByHandIsPutRightAndStays(t *testing.T) {
 	assert.Equal(t, []int64{21}, flow(), "what was put right counts no more")
 
 	// Of two who put the same right the second is told, and what was never said cannot be put right.
-	other := outside.HandRun{Place: "Card box", At: march, Corrects: &first.ID}
-	assert.Equal(t, "corrected", problem(t, a.Outside.WriteDown(t.Context(), id, other)).Type)
+	other := sources.HandRun{Place: "Card box", At: march, Corrects: &first.ID}
+	assert.Equal(t, "corrected", problem(t, a.Sources.WriteDown(t.Context(), id, other)).Type)
 	none := int64(999)
 	other.Corrects = &none
-	assert.Equal(t, 404, problem(t, a.Outside.WriteDown(t.Context(), id, other)).Status)
+	assert.Equal(t, 404, problem(t, a.Sources.WriteDown(t.Context(), id, other)).Status)
 	elsewhere := secondReview(t, a)
 	other.Corrects = &now.ID
-	assert.Equal(t, 404, problem(t, a.Outside.WriteDown(t.Context(), elsewhere, other)).Status, "of another review")
-	assert.Equal(t, "void", problem(t, a.Outside.WriteDown(t.Context(), id, outside.HandRun{Void: true})).Field)
+	assert.Equal(t, 404, problem(t, a.Sources.WriteDown(t.Context(), elsewhere, other)).Status, "of another review")
+	assert.Equal(t, "void", problem(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Void: true})).Field)
 
 	// One that was never made counts no more, and neither does what says so.
-	require.NoError(t, a.Outside.WriteDown(t.Context(), id, outside.HandRun{Void: true, Corrects: &now.ID, Note: "written down for another review"}))
+	require.NoError(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Void: true, Corrects: &now.ID, Note: "written down for another review"}))
 	runs = logged(t, a, id)
 	require.Len(t, runs, 3)
 	assert.True(t, runs[0].Void)
 	assert.Equal(t, "Card box", runs[0].Place)
 	assert.Nil(t, runs[0].Records)
 	assert.Empty(t, flow())
-	again := outside.HandRun{Place: "Card box", At: march, Corrects: &runs[0].ID}
-	assert.Equal(t, 404, problem(t, a.Outside.WriteDown(t.Context(), id, again)).Status, "what was never made is not corrected, but written down anew")
+	again := sources.HandRun{Place: "Card box", At: march, Corrects: &runs[0].ID}
+	assert.Equal(t, 404, problem(t, a.Sources.WriteDown(t.Context(), id, again)).Status, "what was never made is not corrected, but written down anew")
 }
 
 func secondReview(t *testing.T, a *trial) int64 {
@@ -82,17 +82,17 @@ func secondReview(t *testing.T, a *trial) int64 {
 
 func TestTheFileOfASearchMadeByHandCountsAmongTheWorks(t *testing.T) {
 	a, id := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	crewsStrategy(t, a, id)
 	ids := []int64{w.ids["almagre"], w.ids["surco"]}
-	require.NoError(t, a.Outside.Run(t.Context(), id, outside.NewRuns{Sources: ids, Records: 5000}))
+	require.NoError(t, a.Sources.Run(t.Context(), id, sources.NewRuns{Sources: ids, Records: 5000}))
 	before := everywhere(t, a, id)
 	require.True(t, before.Exact)
 	almagre := before.Sources[0]
 	require.Greater(t, almagre.Fetched, 5)
 
 	// Five of what Almagre brought, and one that nobody else has.
-	fetched, err := a.Outside.Fetched(t.Context(), id)
+	fetched, err := a.Sources.Fetched(t.Context(), id)
 	require.NoError(t, err)
 	var file strings.Builder
 	n := 0
@@ -100,7 +100,7 @@ func TestTheFileOfASearchMadeByHandCountsAmongTheWorks(t *testing.T) {
 		if f.Run.Place != "Almagre" {
 			continue
 		}
-		require.NoError(t, a.Outside.Each(t.Context(), f, func(r *bib.Record) error {
+		require.NoError(t, a.Sources.Each(t.Context(), f, func(r *bib.Record) error {
 			if n++; n > 5 {
 				return nil
 			}
@@ -112,16 +112,16 @@ func TestTheFileOfASearchMadeByHandCountsAmongTheWorks(t *testing.T) {
 	require.NoError(t, err)
 
 	few, many := int64(5), int64(8)
-	h := outside.HandRun{Place: "Card box", Query: "heat", At: march, Sample: i.Sample, Records: &few}
-	assert.Equal(t, "records", problem(t, a.Outside.WriteDown(t.Context(), id, h)).Field, "a file of six is not of five that were found")
+	h := sources.HandRun{Place: "Card box", Query: "heat", At: march, Sample: i.Sample, Records: &few}
+	assert.Equal(t, "records", problem(t, a.Sources.WriteDown(t.Context(), id, h)).Field, "a file of six is not of five that were found")
 	gone := int64(999)
-	assert.Equal(t, "sample", problem(t, a.Outside.WriteDown(t.Context(), id, outside.HandRun{Place: "x", At: march, Sample: &gone})).Field)
+	assert.Equal(t, "sample", problem(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Place: "x", At: march, Sample: &gone})).Field)
 	h.Records = nil
-	require.NoError(t, a.Outside.WriteDown(t.Context(), id, h))
+	require.NoError(t, a.Sources.WriteDown(t.Context(), id, h))
 	first := logged(t, a, id)[0]
 	assert.Equal(t, int64(6), *first.Records, "as many as the file has, where nothing else is said")
 	h.Records, h.Corrects = &many, &first.ID
-	require.NoError(t, a.Outside.WriteDown(t.Context(), id, h))
+	require.NoError(t, a.Sources.WriteDown(t.Context(), id, h))
 
 	now := everywhere(t, a, id)
 	require.Len(t, now.ByHand, 1, "what was corrected is not counted twice")
@@ -157,15 +157,15 @@ func TestALogbookOfFiveThousandRunsIsReadInPagesAndWrittenWhole(t *testing.T) {
 	several.SetLimit(8)
 	for n := range int64(many) {
 		several.Go(func() error {
-			return a.Outside.WriteDown(t.Context(), id, outside.HandRun{Way: outside.ByBrowsing, Place: "Drawer", Records: &n, At: march})
+			return a.Sources.WriteDown(t.Context(), id, sources.HandRun{Way: sources.ByBrowsing, Place: "Drawer", Records: &n, At: march})
 		})
 	}
 	require.NoError(t, several.Wait())
-	page, err := a.Outside.Runs(t.Context(), id, 0, false)
+	page, err := a.Sources.Runs(t.Context(), id, 0, false)
 	require.NoError(t, err)
-	assert.Len(t, page.Runs, outside.RunsOnPage)
+	assert.Len(t, page.Runs, sources.RunsOnPage)
 	seen := map[int64]bool{}
-	require.NoError(t, a.Outside.EachRun(t.Context(), id, true, func(r outside.Run) { seen[*r.Records] = true }))
+	require.NoError(t, a.Sources.EachRun(t.Context(), id, true, func(r sources.Run) { seen[*r.Records] = true }))
 	assert.Len(t, seen, many)
 	r, err := a.Written.Record(t.Context(), desk.At{Review: id})
 	require.NoError(t, err)

@@ -18,8 +18,8 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/figures"
-	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/sources"
 	"tamiz/demo"
 	"tamiz/exchange/ris"
 	"tamiz/source"
@@ -163,7 +163,7 @@ func slowSource(t *testing.T, a *trial) (int64, func()) {
 	}))
 	t.Cleanup(server.Close)
 	address := server.URL + "/almagre"
-	s, err := a.Outside.AddSource(t.Context(), outside.SourceEdit{Address: &address})
+	s, err := a.Sources.AddSource(t.Context(), sources.SourceEdit{Address: &address})
 	require.NoError(t, err)
 	slow.Store(true)
 	release := sync.OnceFunc(func() { close(open) })
@@ -176,16 +176,16 @@ func slowSource(t *testing.T, a *trial) (int64, func()) {
 func TestDrawsFromABadSourceKeepNothingElseWaiting(t *testing.T) {
 	a, review := start(t)
 	id, release := slowSource(t, a)
-	var begun []outside.Draw
+	var begun []sources.Draw
 	for k := range 8 {
-		d, err := a.Outside.BeginDraw(t.Context(), review, outside.NewDraw{Name: fmt.Sprint("draw ", k), Sources: []int64{id}, Concepts: words("farm*"), How: source.All, AtMost: 5})
+		d, err := a.Sources.BeginDraw(t.Context(), review, sources.NewDraw{Name: fmt.Sprint("draw ", k), Sources: []int64{id}, Concepts: words("farm*"), How: source.All, AtMost: 5})
 		require.NoError(t, err)
 		begun = append(begun, d...)
 	}
 	_, err := bring(t, a, review, "sample", "one.ris", strings.NewReader(file("Heat")))
 	require.NoError(t, err)
 	until(t, a, review, func() bool {
-		all, err := a.Outside.Draws(t.Context(), review)
+		all, err := a.Sources.Draws(t.Context(), review)
 		require.NoError(t, err)
 		waiting := 0
 		for _, d := range all {
@@ -205,14 +205,14 @@ func TestDrawsFromABadSourceKeepNothingElseWaiting(t *testing.T) {
 func TestADrawStopsWhateverItsSourceDoes(t *testing.T) {
 	a, review := start(t)
 	id, _ := slowSource(t, a)
-	d, err := a.Outside.BeginDraw(t.Context(), review, outside.NewDraw{Name: "slow", Sources: []int64{id}, Concepts: words("farm*"), How: source.All, AtMost: 5})
+	d, err := a.Sources.BeginDraw(t.Context(), review, sources.NewDraw{Name: "slow", Sources: []int64{id}, Concepts: words("farm*"), How: source.All, AtMost: 5})
 	require.NoError(t, err)
-	require.NoError(t, a.Outside.StopDraw(t.Context(), review, d[0].ID))
+	require.NoError(t, a.Sources.StopDraw(t.Context(), review, d[0].ID))
 	ctx, cancel := context.WithTimeout(t.Context(), 15*time.Second)
 	defer cancel()
 	heard := a.Jobs.Listen(ctx, review)
 	for {
-		all, err := a.Outside.Draws(t.Context(), review)
+		all, err := a.Sources.Draws(t.Context(), review)
 		require.NoError(t, err)
 		if all[0].State == "stopped" {
 			return
@@ -299,7 +299,7 @@ func TestCountsThatManyLookAtAreAskedForOnce(t *testing.T) {
 	}))
 	t.Cleanup(server.Close)
 	address := server.URL + "/almagre"
-	s, err := a.Outside.AddSource(t.Context(), outside.SourceEdit{Address: &address})
+	s, err := a.Sources.AddSource(t.Context(), sources.SourceEdit{Address: &address})
 	require.NoError(t, err)
 	bad.Store(true)
 	doc := desk.Document{Blocks: []desk.Block{block("a", "A", term("h", "heat"))}}
@@ -308,7 +308,7 @@ func TestCountsThatManyLookAtAreAskedForOnce(t *testing.T) {
 	_, err = a.SetView(t.Context(), review, desk.NewLook{Source: &s.ID, Rest: true})
 	require.NoError(t, err)
 
-	look := func() *outside.SourceCounts {
+	look := func() *sources.SourceCounts {
 		c, err := a.Counts(t.Context(), review, false)
 		require.NoError(t, err)
 		return c

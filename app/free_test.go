@@ -12,15 +12,15 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/figures"
-	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/core/set"
 	"tamiz/source"
 )
 
 // nurses begins a review of two blocks with seed words, some of which every record says that says another.
-func nurses(t *testing.T, a *trial, review int64) []outside.RoughConcept {
+func nurses(t *testing.T, a *trial, review int64) []sources.RoughConcept {
 	t.Helper()
 	d := desk.Document{Blocks: []desk.Block{
 		{ID: "n", Name: "A", Concept: "nurses", Searched: true, Terms: []desk.Term{text("n1", "nurse*"), text("n2", "shift worker*"), text("n3", "night shift")}},
@@ -30,7 +30,7 @@ func nurses(t *testing.T, a *trial, review int64) []outside.RoughConcept {
 	require.NoError(t, err)
 	_, err = a.Change(context.Background(), review, r.Revision, change{What: reviews.What{Key: "other", Params: map[string]string{}}, Document: &d})
 	require.NoError(t, err)
-	return []outside.RoughConcept{{Name: "A", Block: "n", Words: []string{"nurse*", "shift worker*", "night shift"}}, {Name: "B", Block: "s", Words: []string{"sleep loss", "insomnia", "poor sleep"}}}
+	return []sources.RoughConcept{{Name: "A", Block: "n", Words: []string{"nurse*", "shift worker*", "night shift"}}, {Name: "B", Block: "s", Words: []string{"sleep loss", "insomnia", "poor sleep"}}}
 }
 
 // says reports whether the text of a record holds any of some phrases.
@@ -44,9 +44,9 @@ func says(r *bib.Record, phrases ...string) bool {
 func TestASampleThatABlockChoseTellsNothingOfWhatTheBlockLacks(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
-	w := sources(t, a)
+	w := standInSources(t, a)
 	concepts := nurses(t, a, review)
-	together := draw(t, a, review, outside.NewDraw{Name: "both", Sources: []int64{w.ids["almagre"]}, Concepts: concepts, How: source.All, AtMost: 2000})[0]
+	together := draw(t, a, review, sources.NewDraw{Name: "both", Sources: []int64{w.ids["almagre"]}, Concepts: concepts, How: source.All, AtMost: 2000})[0]
 	at := func() desk.At {
 		l, err := a.Desk.MakeLook(ctx, review, desk.NewLook{Sample: together.Sample, Rest: true})
 		require.NoError(t, err)
@@ -73,7 +73,7 @@ func TestASampleThatABlockChoseTellsNothingOfWhatTheBlockLacks(t *testing.T) {
 	assert.Empty(t, spot.Words)
 
 	// Records that the other concept alone chose tell it, and tell the truth of the source.
-	draw(t, a, review, outside.NewDraw{Name: "sleep alone", Sources: []int64{w.ids["almagre"]}, Concepts: concepts[1:], How: source.All, AtMost: 2000})
+	draw(t, a, review, sources.NewDraw{Name: "sleep alone", Sources: []int64{w.ids["almagre"]}, Concepts: concepts[1:], How: source.All, AtMost: 2000})
 	b, err = a.Figures.Bench(ctx, at(), desk.Proposal{})
 	require.NoError(t, err)
 	require.NotNil(t, b.Blocks[0].Over)
@@ -110,9 +110,9 @@ func TestASampleThatABlockChoseTellsNothingOfWhatTheBlockLacks(t *testing.T) {
 func TestASampleIsDrawnInPartsWithinTheNumber(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
-	w := sources(t, a)
+	w := standInSources(t, a)
 	concepts := nurses(t, a, review)
-	d := draw(t, a, review, outside.NewDraw{Name: "in parts", Sources: []int64{w.ids["almagre"]}, Concepts: concepts, Parts: true, How: source.All, AtMost: 300, Seed: 2})[0]
+	d := draw(t, a, review, sources.NewDraw{Name: "in parts", Sources: []int64{w.ids["almagre"]}, Concepts: concepts, Parts: true, How: source.All, AtMost: 300, Seed: 2})[0]
 	require.Len(t, d.Parts, 4, "together, each by itself, and anything")
 	wanted := 0
 	for i, n := range []int{2, 1, 1, 0} {
@@ -156,8 +156,8 @@ func TestASampleIsDrawnInPartsWithinTheNumber(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, ids)
 
-	require.NoError(t, a.Outside.GoOn(ctx, review, d.ID, 500))
-	more := rested(t, a, review, []outside.Draw{d})[0]
+	require.NoError(t, a.Sources.GoOn(ctx, review, d.ID, 500))
+	more := rested(t, a, review, []sources.Draw{d})[0]
 	for i, p := range more.Parts {
 		assert.GreaterOrEqual(t, p.Wanted, d.Parts[i].Wanted, fmt.Sprint("part ", i, " holds what it held"))
 	}

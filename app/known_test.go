@@ -18,12 +18,12 @@ import (
 // lookedUp waits until every key study was looked up at every source once more.
 func lookedUp(t *testing.T, a *trial, review int64) []desk.Holding {
 	t.Helper()
-	before, err := a.Outside.Holdings(t.Context(), review)
+	before, err := a.Sources.Holdings(t.Context(), review)
 	require.NoError(t, err)
-	require.NoError(t, a.Outside.FindHoldings(t.Context(), review))
+	require.NoError(t, a.Sources.FindHoldings(t.Context(), review))
 	var out []desk.Holding
 	until(t, a, review, func() bool {
-		out, err = a.Outside.Holdings(t.Context(), review)
+		out, err = a.Sources.Holdings(t.Context(), review)
 		require.NoError(t, err)
 		return len(out) == len(before) && !slices.ContainsFunc(out, func(h desk.Holding) bool {
 			i := slices.IndexFunc(before, func(b desk.Holding) bool { return b.KeyStudy == h.KeyStudy && b.Source == h.Source })
@@ -45,7 +45,7 @@ func references(of []*bib.Record) (out []*bib.Record) {
 func TestAKeyStudyIsAllThatIsKnownOfIt(t *testing.T) {
 	a, id := start(t)
 	ctx := t.Context()
-	w := sources(t, a)
+	w := standInSources(t, a)
 	keyStudies(t, a, id, references(w.Keys))
 	heading := func(id, label string) desk.Term {
 		return desk.Term{ID: id, Term: strategy.Term{Kind: strategy.HeadingTerm, Heading: label, On: true}}
@@ -127,9 +127,9 @@ func TestAKeyStudyIsAllThatIsKnownOfIt(t *testing.T) {
 
 	// A source that does not answer takes nothing back.
 	w.shut.Store(true)
-	require.NoError(t, a.Outside.FindHoldings(ctx, id))
+	require.NoError(t, a.Sources.FindHoldings(ctx, id))
 	until(t, a, id, func() bool {
-		tasks, err := a.Outside.Holdings(ctx, id)
+		tasks, err := a.Sources.Holdings(ctx, id)
 		require.NoError(t, err)
 		return len(tasks) > 0
 	})
@@ -139,7 +139,7 @@ func TestAKeyStudyIsAllThatIsKnownOfIt(t *testing.T) {
 // What somebody said of a record that resembles a key study goes on to hold when it is looked up again.
 func TestWhatWasSettledStaysSo(t *testing.T) {
 	a, id := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	var file strings.Builder
 	k := *w.Keys[8]
 	k.DOI, k.Title = "", k.Title+" and what else was seen"
@@ -148,7 +148,7 @@ func TestWhatWasSettledStaysSo(t *testing.T) {
 	require.NoError(t, err)
 	var near desk.Holding
 	until(t, a, id, func() bool {
-		all, err := a.Outside.Holdings(t.Context(), id)
+		all, err := a.Sources.Holdings(t.Context(), id)
 		require.NoError(t, err)
 		i := slices.IndexFunc(all, func(h desk.Holding) bool { return h.State == desk.Near })
 		if i >= 0 {
@@ -158,7 +158,7 @@ func TestWhatWasSettledStaysSo(t *testing.T) {
 	})
 	require.NotZero(t, near.Source, "something like it is found")
 	near.State = desk.Held
-	require.NoError(t, a.Outside.Settle(t.Context(), id, near))
+	require.NoError(t, a.Sources.Settle(t.Context(), id, near))
 	again := lookedUp(t, a, id)
 	i := slices.IndexFunc(again, func(h desk.Holding) bool { return h.Source == near.Source })
 	assert.Equal(t, desk.Held, again[i].State)

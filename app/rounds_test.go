@@ -17,10 +17,10 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/figures"
-	"tamiz/app/outside"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	core "tamiz/core/review"
 	"tamiz/core/set"
@@ -41,10 +41,10 @@ func keyStudies(t testing.TB, a *trial, review int64, of []*bib.Record) {
 	_, err := bring(t, a, review, "keys", "keys.ris", strings.NewReader(file.String()))
 	require.NoError(t, err)
 	// Which sources hold them is looked up beside: what a test counts or stops is to be its own.
-	all, err := a.Outside.Sources(t.Context())
+	all, err := a.Sources.Sources(t.Context())
 	require.NoError(t, err)
 	until(t, a, review, func() bool {
-		held, err := a.Outside.Holdings(t.Context(), review)
+		held, err := a.Sources.Holdings(t.Context(), review)
 		require.NoError(t, err)
 		return len(held) >= len(of)*len(all)
 	})
@@ -80,7 +80,7 @@ func found(t testing.TB, a *trial, review int64, w rounds.Window) *rounds.Found 
 // what the strategy does with it; a round twice brings nothing new; what was judged is not asked again.
 func TestRoundsBringWhatIsLinked(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	crewsStrategy(t, a, review)
 	keyStudies(t, a, review, w.Keys[5:10])
 	ids := []int64{w.ids["almagre"], w.ids["vilano"]}
@@ -144,7 +144,7 @@ func TestRoundsBringWhatIsLinked(t *testing.T) {
 	require.Greater(t, len(open.Works), 4)
 	require.NoError(t, a.Judge(t.Context(), review, open.Works[0].Record.ID, "not"))
 	require.NoError(t, a.Judge(t.Context(), review, open.Works[1].Record.ID, "relevant"))
-	_, err = a.Outside.AddKeyStudies(t.Context(), review, outside.Chosen{Records: []int64{open.Works[2].Record.ID}, Way: "round", Origin: "round 1"})
+	_, err = a.Sources.AddKeyStudies(t.Context(), review, sources.Chosen{Records: []int64{open.Works[2].Record.ID}, Way: "round", Origin: "round 1"})
 	require.NoError(t, err)
 	after := found(t, a, review, rounds.Window{})
 	assert.Equal(t, open.Total-3, after.Total)
@@ -179,7 +179,7 @@ func TestRoundsBringWhatIsLinked(t *testing.T) {
 // A key study from a file does not say what it cites; what its source says of it counts for what others share with it.
 func TestWhatASourceSaysOfAKeyStudyCounts(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	key := &bib.Record{Title: "A study of shade", Year: 2015, DOI: "10.99999/key.1", Accession: "VIL930000", References: []bib.Reference{{DOI: "10.99999/far.1"}, {DOI: "10.99999/far.2"}}}
 	citing := &bib.Record{Title: "Noon", Year: 2018, DOI: "10.99999/one.1", Accession: "VIL930001", References: []bib.Reference{{DOI: key.DOI}, {DOI: "10.99999/far.1"}, {DOI: "10.99999/far.2"}}}
 	w.hold("vilano", []*bib.Record{key, citing}, nil)
@@ -193,7 +193,7 @@ func TestWhatASourceSaysOfAKeyStudyCounts(t *testing.T) {
 // References that nobody holds are listed; what resembles something is offered, and not taken.
 func TestReferencesThatLeadNowhereAreListed(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	held := w.Almagre[7]
 	citing := &bib.Record{Title: "A study of rest that cites what is hard to find", Year: 2026, DOI: "10.99999/own.1", Accession: "VIL900001", References: []bib.Reference{
 		{Text: held.Authors[0].String() + " (" + "1901). " + held.Title + ". Somewhere."}, // a year that cannot be
@@ -226,7 +226,7 @@ func TestReferencesThatLeadNowhereAreListed(t *testing.T) {
 // A source that says nothing of citations is told to have none; half of it is used, and said; wrong answers lead nowhere.
 func TestSourcesThatKnowLittleOfCitations(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	keyStudies(t, a, review, w.Keys[5:10])
 	err := a.Rounds.Begin(t.Context(), desk.At{Review: review}, rounds.Asked{Way: "forward", From: "keys", Sources: []int64{w.ids["almagre"], w.ids["surco"]}})
 	assert.Equal(t, "no-links", problem(t, err).Type)
@@ -236,12 +236,12 @@ func TestSourcesThatKnowLittleOfCitations(t *testing.T) {
 	assert.Zero(t, none.Works)
 
 	// Half: what cites is known, what is cited is not asked for, and taken from the references.
-	all, err := a.Outside.Sources(t.Context())
+	all, err := a.Sources.Sources(t.Context())
 	require.NoError(t, err)
-	i := slices.IndexFunc(all, func(s outside.Source) bool { return s.Name == "Vilano" })
+	i := slices.IndexFunc(all, func(s sources.Source) bool { return s.Name == "Vilano" })
 	half := all[i].Map
 	delete(half.Indexes, "citedBy")
-	_, err = a.Outside.ChangeSource(t.Context(), all[i].ID, outside.SourceEdit{Map: &half})
+	_, err = a.Sources.ChangeSource(t.Context(), all[i].ID, sources.SourceEdit{Map: &half})
 	require.NoError(t, err)
 	r := round(t, a, review, rounds.Asked{Way: "both", From: "keys", Sources: []int64{w.ids["vilano"]}})
 	assert.Contains(t, r.Notes, rounds.Note{Kind: "half", What: "Vilano backward"})
@@ -249,7 +249,7 @@ func TestSourcesThatKnowLittleOfCitations(t *testing.T) {
 
 	// An index of words in place of one of citations: what comes is linked to nothing, and says so by having no more leads than one.
 	half.Indexes["cites"] = "tamiz.text"
-	_, err = a.Outside.ChangeSource(t.Context(), all[i].ID, outside.SourceEdit{Map: &half})
+	_, err = a.Sources.ChangeSource(t.Context(), all[i].ID, sources.SourceEdit{Map: &half})
 	require.NoError(t, err)
 	wrong := round(t, a, review, rounds.Asked{Way: "forward", From: "keys", Sources: []int64{w.ids["vilano"]}})
 	assert.Equal(t, "done", wrong.State)
@@ -259,7 +259,7 @@ func TestSourcesThatKnowLittleOfCitations(t *testing.T) {
 // is, it brings what a round that nothing disturbed brings, and lists the same references as led nowhere.
 func TestARoundOutlivesASourceThatIsDown(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	keyStudies(t, a, review, w.Keys[5:12])
 	order := rounds.Asked{Way: "both", From: "keys", Sources: []int64{w.ids["vilano"], w.ids["almagre"]}}
 	calm := round(t, a, review, order)
@@ -302,7 +302,7 @@ func TestARoundOutlivesASourceThatIsDown(t *testing.T) {
 // meanwhile, which is said.
 func TestARoundIsStoppedAndGoneOnWith(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	keyStudies(t, a, review, w.Keys[5:10])
 	reached, free := make(chan struct{}), make(chan struct{})
 	before := w.asked.Load()
@@ -321,7 +321,7 @@ func TestARoundIsStoppedAndGoneOnWith(t *testing.T) {
 	close(free)
 	assert.Equal(t, "stopped", r.State)
 	off := true
-	_, err = a.Outside.ChangeSource(t.Context(), w.ids["almagre"], outside.SourceEdit{Off: &off})
+	_, err = a.Sources.ChangeSource(t.Context(), w.ids["almagre"], sources.SourceEdit{Off: &off})
 	require.NoError(t, err)
 	require.NoError(t, a.Rounds.GoOn(t.Context(), review, r.ID))
 	r = atRest(t, a, review)
@@ -334,13 +334,13 @@ func TestARoundIsStoppedAndGoneOnWith(t *testing.T) {
 // not counted as found along them.
 func TestWhatKeyStudiesSayOfTheSearch(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	crewsStrategy(t, a, review)
 	at := desk.At{Review: review}
 	round(t, a, review, rounds.Asked{Way: "author", Name: w.Vilano[0].Authors[0].String(), Sources: []int64{w.ids["vilano"]}})
 	f := found(t, a, review, rounds.Window{Show: "all"})
 	require.NotEmpty(t, f.Works)
-	_, err := a.Outside.AddKeyStudies(t.Context(), review, outside.Chosen{Records: []int64{f.Works[0].Record.ID}, Way: "judged", Origin: "what the blocks find"})
+	_, err := a.Sources.AddKeyStudies(t.Context(), review, sources.Chosen{Records: []int64{f.Works[0].Record.ID}, Way: "judged", Origin: "what the blocks find"})
 	require.NoError(t, err)
 	said, err := a.Rounds.Says(t.Context(), at)
 	require.NoError(t, err)
@@ -353,13 +353,13 @@ func TestWhatKeyStudiesSayOfTheSearch(t *testing.T) {
 	said, err = a.Rounds.Says(t.Context(), at)
 	require.NoError(t, err)
 	assert.False(t, said.Draft)
-	_, err = a.Outside.AddKeyStudies(t.Context(), review, outside.Chosen{Records: []int64{1}, Way: "by chance"})
+	_, err = a.Sources.AddKeyStudies(t.Context(), review, sources.Chosen{Records: []int64{1}, Way: "by chance"})
 	assert.Equal(t, "invalid", problem(t, err).Type)
 }
 
 func TestHowManyAreLeftIsToldByWhatWasReadAtRandom(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	crewsStrategy(t, a, review)
 	at := desk.At{Review: review}
 	keyStudies(t, a, review, w.Keys[:10])
@@ -406,7 +406,7 @@ func TestHowManyAreLeftIsToldByWhatWasReadAtRandom(t *testing.T) {
 // What an earlier review of the sample cites is followed: a review by its type, or by what its title says.
 func TestWhatEarlierReviewsCiteIsFollowed(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	one, two, three := *w.Vilano[0], *w.Vilano[1], *w.Vilano[2]
 	one.Types, two.Title = []string{"Review"}, "Shade for crews: a systematic review of what was tried"
 	one.References, two.References = []bib.Reference{{DOI: w.Almagre[3].DOI}}, []bib.Reference{{DOI: w.Almagre[4].DOI}}
@@ -435,7 +435,7 @@ func TestWhatEarlierReviewsCiteIsFollowed(t *testing.T) {
 // A round begins from any set of records, as it is when it is asked for.
 func TestARoundBeginsFromAnySetOfRecords(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	var file strings.Builder
 	for _, r := range w.Vilano[:40] {
 		require.NoError(t, ris.Write(&file, r))
@@ -476,7 +476,7 @@ func TestARoundBeginsFromAnySetOfRecords(t *testing.T) {
 // A work that very many cite, one that cites what comes later, circles, a list of five thousand.
 func TestNetworksThatAreOutOfOrder(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	star := &bib.Record{Title: "A work that everybody cites", Year: 2000, DOI: "10.99999/star.1", Accession: "VIL910000"}
 	list := &bib.Record{Title: "A work that cites everything", Year: 2001, DOI: "10.99999/list.1", Accession: "VIL910001", References: []bib.Reference{{DOI: star.DOI}, {DOI: "10.99999/list.2"}}}
 	ring := &bib.Record{Title: "A work of the future that is cited before its time", Year: 2020, DOI: "10.99999/list.2", Accession: "VIL910002", References: []bib.Reference{{DOI: list.DOI}}}
@@ -510,7 +510,7 @@ func TestNetworksThatAreOutOfOrder(t *testing.T) {
 
 func TestRoundsOfPeopleJournalsAndTheMostCited(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	crewsStrategy(t, a, review)
 	keyStudies(t, a, review, w.Keys[5:10])
 	person := w.Vilano[0].Authors[0]
@@ -613,7 +613,7 @@ func TestRoundsOfPeopleJournalsAndTheMostCited(t *testing.T) {
 // A name stands for all writings that are folded with it, unless somebody parted one.
 func TestTheWorksOfAPersonGoByFoldedNamesAndThoseThatWereParted(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	crewsStrategy(t, a, review)
 	var all []*bib.Record
 	for i, name := range []string{"Velkana, Tomasa", "Velkana, T", "Velkana, Tadeo", "Velkana, Ines", "Velkana, T"} {
@@ -649,7 +649,7 @@ func TestTheWorksOfAPersonGoByFoldedNamesAndThoseThatWereParted(t *testing.T) {
 // The contents of a journal are read volume by volume: who looked at what, and when, is told.
 func TestAJournalIsReadVolumeByVolume(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	crewsStrategy(t, a, review)
 	var all []*bib.Record
 	for i, v := range []string{"9", "10", "10", ""} {
@@ -700,7 +700,7 @@ func TestAJournalIsReadVolumeByVolume(t *testing.T) {
 // Two DOIs speak against one work, unless both stand at the same place.
 func TestOneWorkOfTwoRecords(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	key := &bib.Record{Title: "A study that others cite", Year: 2015, DOI: "10.99999/key.1", Accession: "VIL920000", Authors: []bib.Person{{Family: "Osolana"}}}
 	one := &bib.Record{Title: "Shade for crews at noon", Year: 2018, DOI: "10.99999/one.1", Accession: "VIL920001", Journal: "Field Notes", Volume: "3", FirstPage: "11", Authors: []bib.Person{{Family: "Velkana"}}, Types: []string{"Retracted Work"},
 		References: []bib.Reference{{DOI: "https://doi.org/10.99999/KEY.1"}}}
@@ -723,7 +723,7 @@ func TestOneWorkOfTwoRecords(t *testing.T) {
 // out, and that is said.
 func TestRoundsBeginFromWorksWithoutAnIdentifier(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	key := &bib.Record{Title: "A study of shade that others cite", Year: 2015, DOI: "10.99999/key.1", Accession: "VIL920000", Authors: []bib.Person{{Family: "Osolana", Given: "Ife"}}}
 	citing := &bib.Record{Title: "Noon", Year: 2018, DOI: "10.99999/one.1", Accession: "VIL920001", Authors: []bib.Person{{Family: "Velkana"}}, References: []bib.Reference{{DOI: key.DOI}}}
 	w.hold("vilano", []*bib.Record{key, citing}, nil)
@@ -736,7 +736,7 @@ func TestRoundsBeginFromWorksWithoutAnIdentifier(t *testing.T) {
 // A round whose order was sent again, since its answer was lost, is made once.
 func TestARoundThatIsOrderedTwiceIsMadeOnce(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	keyStudies(t, a, review, w.Keys[5:10])
 	ctx := store.AsRequest(t.Context(), uuid.New())
 	for range 2 {
@@ -748,14 +748,14 @@ func TestARoundThatIsOrderedTwiceIsMadeOnce(t *testing.T) {
 // A foreign server without such indexes is told to have none, and one that has them under other names is asked by them.
 func TestCitationsOfAForeignServer(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	keyStudies(t, a, review, w.Keys[5:10])
 	foreign := &standin.Collection{Name: "foreign", Title: "Foreign", About: "%d records", MostRecords: 30, Indexes: []string{"dc.title", "dc.identifier", "tamiz.year", "tamiz.cites"}}
 	foreign.Fill(w.Vilano, nil)
 	server := httptest.NewServer(standin.Handler(foreign))
 	t.Cleanup(server.Close)
 	address := server.URL + "/foreign"
-	s, err := a.Outside.AddSource(t.Context(), outside.SourceEdit{Address: &address})
+	s, err := a.Sources.AddSource(t.Context(), sources.SourceEdit{Address: &address})
 	require.NoError(t, err)
 	assert.Equal(t, "tamiz.cites", s.Map.Indexes["cites"])
 	assert.Empty(t, s.Map.Indexes["citedBy"])

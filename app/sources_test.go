@@ -15,9 +15,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/desk"
-	"tamiz/app/outside"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/core/dialect"
 	"tamiz/core/strategy"
@@ -55,8 +55,8 @@ func (w *world) hold(name string, records []*bib.Record, keep func(*bib.Record) 
 	}
 }
 
-// sources makes the made-up sources known to the application.
-func sources(t testing.TB, a *trial) *world {
+// standInSources makes the made-up sources known to the application.
+func standInSources(t testing.TB, a *trial) *world {
 	t.Helper()
 	w := &world{Literature: demo.NewLiterature(demo.Seed, 2400), ids: map[string]int64{}}
 	all := standin.Sources(w.Literature)
@@ -84,7 +84,7 @@ func sources(t testing.TB, a *trial) *world {
 	t.Cleanup(server.Close)
 	for _, c := range all {
 		address := server.URL + "/" + c.Name
-		s, err := a.Outside.AddSource(t.Context(), outside.SourceEdit{Address: &address})
+		s, err := a.Sources.AddSource(t.Context(), sources.SourceEdit{Address: &address})
 		require.NoError(t, err)
 		w.ids[c.Name] = s.ID
 	}
@@ -108,23 +108,23 @@ func until(t testing.TB, a *trial, review int64, so func() bool) {
 	}
 }
 
-func words(of ...string) []outside.RoughConcept {
-	return []outside.RoughConcept{{Name: "A", Words: of}}
+func words(of ...string) []sources.RoughConcept {
+	return []sources.RoughConcept{{Name: "A", Words: of}}
 }
 
 // draw draws samples and waits until they are at rest.
-func draw(t *testing.T, a *trial, review int64, n outside.NewDraw) []outside.Draw {
+func draw(t *testing.T, a *trial, review int64, n sources.NewDraw) []sources.Draw {
 	t.Helper()
-	begun, err := a.Outside.BeginDraw(t.Context(), review, n)
+	begun, err := a.Sources.BeginDraw(t.Context(), review, n)
 	require.NoError(t, err)
 	return rested(t, a, review, begun)
 }
 
-func rested(t *testing.T, a *trial, review int64, begun []outside.Draw) (out []outside.Draw) {
+func rested(t *testing.T, a *trial, review int64, begun []sources.Draw) (out []sources.Draw) {
 	t.Helper()
 	until(t, a, review, func() bool {
 		out = nil
-		all, err := a.Outside.Draws(t.Context(), review)
+		all, err := a.Sources.Draws(t.Context(), review)
 		require.NoError(t, err)
 		for _, b := range begun {
 			for _, d := range all {
@@ -154,17 +154,17 @@ func sample(t *testing.T, a *trial, review int64, id *int64) desk.Sample {
 
 func TestADrawBecomesASampleThatCanBeRaisedAndUndone(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	for _, how := range []source.How{source.All, source.Newest, source.Years, source.Random} {
-		d := draw(t, a, review, outside.NewDraw{Name: "crews " + string(how), Sources: []int64{w.ids["almagre"]}, Concepts: words("farm*", "cane"), How: how, AtMost: 130, Seed: 3})[0]
+		d := draw(t, a, review, sources.NewDraw{Name: "crews " + string(how), Sources: []int64{w.ids["almagre"]}, Concepts: words("farm*", "cane"), How: how, AtMost: 130, Seed: 3})[0]
 		require.Equal(t, "done", d.State, d.Problem)
 		assert.Equal(t, []int{130, 130}, []int{d.Wanted, d.Got})
 		assert.Zero(t, d.Troubles)
 		first := sample(t, a, review, d.Sample)
 		assert.Equal(t, 130, first.Records)
 		asked := w.asked.Load()
-		require.NoError(t, a.Outside.GoOn(t.Context(), review, d.ID, 210))
-		d = rested(t, a, review, []outside.Draw{d})[0]
+		require.NoError(t, a.Sources.GoOn(t.Context(), review, d.ID, 210))
+		d = rested(t, a, review, []sources.Draw{d})[0]
 		assert.Equal(t, 210, d.Got, how)
 		assert.Equal(t, 210, sample(t, a, review, d.Sample).Records, "the same sample, with what was missing")
 		if how == source.All {
@@ -187,26 +187,26 @@ func TestADrawBecomesASampleThatCanBeRaisedAndUndone(t *testing.T) {
 // What the store cannot hold, and what is too much, is turned away at the door.
 func TestOrdersAreLookedAtBeforeTheyAreTaken(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
-	good := outside.NewDraw{Name: "x", Sources: []int64{w.ids["almagre"]}, Concepts: words("farm*"), How: source.All, AtMost: 5}
-	for name, spoil := range map[string]func(*outside.NewDraw){
-		"no name":          func(n *outside.NewDraw) { n.Name = " " },
-		"no source":        func(n *outside.NewDraw) { n.Sources = nil },
-		"unknown source":   func(n *outside.NewDraw) { n.Sources = []int64{999} },
-		"nothing":          func(n *outside.NewDraw) { n.AtMost = 0 },
-		"too many":         func(n *outside.NewDraw) { n.AtMost = 2_000_000 },
-		"no way of it":     func(n *outside.NewDraw) { n.How = "best" },
-		"a seed too large": func(n *outside.NewDraw) { n.Seed = 1 << 40 },
-		"too many words": func(n *outside.NewDraw) {
+	w := standInSources(t, a)
+	good := sources.NewDraw{Name: "x", Sources: []int64{w.ids["almagre"]}, Concepts: words("farm*"), How: source.All, AtMost: 5}
+	for name, spoil := range map[string]func(*sources.NewDraw){
+		"no name":          func(n *sources.NewDraw) { n.Name = " " },
+		"no source":        func(n *sources.NewDraw) { n.Sources = nil },
+		"unknown source":   func(n *sources.NewDraw) { n.Sources = []int64{999} },
+		"nothing":          func(n *sources.NewDraw) { n.AtMost = 0 },
+		"too many":         func(n *sources.NewDraw) { n.AtMost = 2_000_000 },
+		"no way of it":     func(n *sources.NewDraw) { n.How = "best" },
+		"a seed too large": func(n *sources.NewDraw) { n.Seed = 1 << 40 },
+		"too many words": func(n *sources.NewDraw) {
 			n.Concepts = words(make([]string, 300)...)
 			n.Concepts[0].Words = strings.Fields(strings.Repeat("farm ", 300))
 		},
-		"a long name": func(n *outside.NewDraw) { n.Concepts[0].Name = strings.Repeat("x", 400) },
+		"a long name": func(n *sources.NewDraw) { n.Concepts[0].Name = strings.Repeat("x", 400) },
 	} {
 		bad := good
 		bad.Concepts = words("farm*")
 		spoil(&bad)
-		_, err := a.Outside.BeginDraw(t.Context(), review, bad)
+		_, err := a.Sources.BeginDraw(t.Context(), review, bad)
 		var p *problems.Problem
 		require.ErrorAs(t, err, &p, name)
 		assert.Less(t, p.Status, 500, name)
@@ -219,43 +219,43 @@ func TestOrdersAreLookedAtBeforeTheyAreTaken(t *testing.T) {
 
 func TestADrawIsStoppedAndGoneOnWith(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	var id atomic.Int64
 	w.each = func(n int32) {
 		if n == 3 {
-			all, _ := a.Outside.Draws(context.Background(), review)
+			all, _ := a.Sources.Draws(context.Background(), review)
 			id.Store(all[0].ID)
-			_ = a.Outside.StopDraw(context.Background(), review, all[0].ID)
+			_ = a.Sources.StopDraw(context.Background(), review, all[0].ID)
 		}
 	}
-	d := draw(t, a, review, outside.NewDraw{Name: "anything", Sources: []int64{w.ids["almagre"]}, How: source.All, AtMost: 2000})[0]
+	d := draw(t, a, review, sources.NewDraw{Name: "anything", Sources: []int64{w.ids["almagre"]}, How: source.All, AtMost: 2000})[0]
 	assert.Equal(t, "stopped", d.State)
 	assert.Less(t, d.Got, 500)
 	assert.Equal(t, d.Got, sample(t, a, review, d.Sample).Records, "what was got is a sample")
 	w.each = nil
-	require.NoError(t, a.Outside.GoOn(t.Context(), review, d.ID, 2000))
-	d = rested(t, a, review, []outside.Draw{d})[0]
+	require.NoError(t, a.Sources.GoOn(t.Context(), review, d.ID, 2000))
+	d = rested(t, a, review, []sources.Draw{d})[0]
 	assert.Equal(t, "done", d.State)
 	assert.Equal(t, 2000, sample(t, a, review, d.Sample).Records)
-	assert.Error(t, a.Outside.GoOn(t.Context(), review, d.ID, 10), "a number cannot be lowered")
+	assert.Error(t, a.Sources.GoOn(t.Context(), review, d.ID, 10), "a number cannot be lowered")
 }
 
 func TestADrawOutlivesASourceThatGoesAway(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	w.each = func(n int32) { w.shut.Store(n > 4) }
-	d := draw(t, a, review, outside.NewDraw{Name: "anything", Sources: []int64{w.ids["surco"]}, How: source.All, AtMost: 900})[0]
+	d := draw(t, a, review, sources.NewDraw{Name: "anything", Sources: []int64{w.ids["surco"]}, How: source.All, AtMost: 900})[0]
 	assert.Equal(t, "stopped", d.State)
 	assert.Contains(t, d.Problem, "gives no more")
 	assert.Equal(t, 400, d.Got)
-	troubles, err := a.Outside.Troubles(t.Context(), review, d.ID)
+	troubles, err := a.Sources.Troubles(t.Context(), review, d.ID)
 	require.NoError(t, err)
 	require.NotEmpty(t, troubles)
 	assert.Equal(t, source.Unanswered, troubles[0].Kind)
 	w.each = nil
 	w.shut.Store(false)
-	require.NoError(t, a.Outside.GoOn(t.Context(), review, d.ID, 900))
-	d = rested(t, a, review, []outside.Draw{d})[0]
+	require.NoError(t, a.Sources.GoOn(t.Context(), review, d.ID, 900))
+	d = rested(t, a, review, []sources.Draw{d})[0]
 	assert.Equal(t, []any{"done", 900, 0}, []any{d.State, d.Got, d.Troubles}, "the rest was fetched, and the trouble is gone")
 }
 
@@ -280,23 +280,23 @@ func TestAWorkThatIsGivenTwiceIsKeptOnce(t *testing.T) {
 		fmt.Fprint(w, "</records></searchRetrieveResponse>")
 	}))
 	defer server.Close()
-	s, err := a.Outside.AddSource(t.Context(), outside.SourceEdit{Address: &server.URL})
+	s, err := a.Sources.AddSource(t.Context(), sources.SourceEdit{Address: &server.URL})
 	require.NoError(t, err)
-	d := draw(t, a, review, outside.NewDraw{Name: "nets", Sources: []int64{s.ID}, Concepts: words("shade"), How: source.All, AtMost: 250})[0]
+	d := draw(t, a, review, sources.NewDraw{Name: "nets", Sources: []int64{s.ID}, Concepts: words("shade"), How: source.All, AtMost: 250})[0]
 	assert.Equal(t, []any{"done", 249, 1}, []any{d.State, d.Got, d.Troubles})
-	troubles, err := a.Outside.Troubles(t.Context(), review, d.ID)
+	troubles, err := a.Sources.Troubles(t.Context(), review, d.ID)
 	require.NoError(t, err)
 	assert.Equal(t, []source.Trouble{{From: 144, To: 144, Kind: source.Repeated, Detail: "W144"}}, troubles)
-	require.NoError(t, a.Outside.GoOn(t.Context(), review, d.ID, 250))
-	d = rested(t, a, review, []outside.Draw{d})[0]
+	require.NoError(t, a.Sources.GoOn(t.Context(), review, d.ID, 250))
+	d = rested(t, a, review, []sources.Draw{d})[0]
 	assert.Equal(t, 249, d.Got, "gone on with, there is nothing more to fetch")
 }
 
 func TestSeveralSourcesAndConceptsAreDrawnInOneGo(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
-	concepts := []outside.RoughConcept{{Name: "A", Words: []string{"farm*"}}, {Name: "B", Words: []string{"shade", "rest break*"}}, {Name: "C"}}
-	all := draw(t, a, review, outside.NewDraw{Name: "crews", Sources: []int64{w.ids["almagre"], w.ids["surco"]}, Concepts: concepts, Each: true, How: source.All, AtMost: 50})
+	w := standInSources(t, a)
+	concepts := []sources.RoughConcept{{Name: "A", Words: []string{"farm*"}}, {Name: "B", Words: []string{"shade", "rest break*"}}, {Name: "C"}}
+	all := draw(t, a, review, sources.NewDraw{Name: "crews", Sources: []int64{w.ids["almagre"], w.ids["surco"]}, Concepts: concepts, Each: true, How: source.All, AtMost: 50})
 	var names []string
 	for _, d := range all {
 		names = append(names, d.Name)
@@ -304,7 +304,7 @@ func TestSeveralSourcesAndConceptsAreDrawnInOneGo(t *testing.T) {
 	assert.ElementsMatch(t, []string{"crews, A alone, Almagre", "crews, A alone, Surco", "crews, B alone, Almagre", "crews, B alone, Surco"}, names)
 
 	// The overlap of two sources for the same question.
-	both := draw(t, a, review, outside.NewDraw{Name: "both", Sources: []int64{w.ids["almagre"], w.ids["surco"]}, Concepts: concepts, How: source.All, AtMost: 1000})
+	both := draw(t, a, review, sources.NewDraw{Name: "both", Sources: []int64{w.ids["almagre"], w.ids["surco"]}, Concepts: concepts, How: source.All, AtMost: 1000})
 	pair := desk.Pair{A: *both[0].Sample, B: *both[1].Sample}
 	c, err := a.Reviews.Compare(t.Context(), review, pair)
 	require.NoError(t, err)
@@ -324,8 +324,8 @@ func TestSeveralSourcesAndConceptsAreDrawnInOneGo(t *testing.T) {
 
 func TestRoughWordsAreCountedBeforeAnythingIsDrawn(t *testing.T) {
 	a, _ := start(t)
-	w := sources(t, a)
-	p, err := a.Outside.Preview(t.Context(), w.ids["almagre"], outside.Preview{Concepts: []outside.RoughConcept{{Name: "A", Words: []string{"farm*", "f*"}}, {Name: "B", Words: []string{"heat"}}, {Name: "C"}}})
+	w := standInSources(t, a)
+	p, err := a.Sources.Preview(t.Context(), w.ids["almagre"], sources.Preview{Concepts: []sources.RoughConcept{{Name: "A", Words: []string{"farm*", "f*"}}, {Name: "B", Words: []string{"heat"}}, {Name: "C"}}})
 	require.NoError(t, err)
 	require.Len(t, p.Concepts, 3)
 	assert.Equal(t, "too-open", p.Concepts[0].Refused[0].Reason)
@@ -341,15 +341,15 @@ func TestRoughWordsAreCountedBeforeAnythingIsDrawn(t *testing.T) {
 		}
 	}
 	assert.Contains(t, marked, "heat")
-	p, err = a.Outside.Preview(t.Context(), w.ids["almagre"], outside.Preview{Concepts: []outside.RoughConcept{{Name: "A", Words: []string{"farm*"}}, {Name: "B", Words: []string{"zzyzx"}}}})
+	p, err = a.Sources.Preview(t.Context(), w.ids["almagre"], sources.Preview{Concepts: []sources.RoughConcept{{Name: "A", Words: []string{"farm*"}}, {Name: "B", Words: []string{"zzyzx"}}}})
 	require.NoError(t, err)
 	assert.Equal(t, "B", p.Nothing)
-	_, err = a.Outside.BeginDraw(t.Context(), 1, outside.NewDraw{Name: "x", Sources: []int64{w.ids["almagre"]}, Concepts: words("f*"), How: source.All, AtMost: 5})
+	_, err = a.Sources.BeginDraw(t.Context(), 1, sources.NewDraw{Name: "x", Sources: []int64{w.ids["almagre"]}, Concepts: words("f*"), How: source.All, AtMost: 5})
 	assert.ErrorContains(t, err, "matches too much")
 }
 
 // counted returns the counts of a review when all are there.
-func counted(t *testing.T, a *trial, review int64) (c *outside.SourceCounts) {
+func counted(t *testing.T, a *trial, review int64) (c *sources.SourceCounts) {
 	t.Helper()
 	until(t, a, review, func() bool {
 		var err error
@@ -362,7 +362,7 @@ func counted(t *testing.T, a *trial, review int64) (c *outside.SourceCounts) {
 
 func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	plan := demo.NewReview()
 	doc := desk.Document{Limits: plan.Limits}
 	for i, c := range plan.Concepts {
@@ -429,7 +429,7 @@ func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 
 func TestKeyStudiesAreLookedUpInEverySource(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	var file strings.Builder
 	for _, k := range w.Keys {
 		require.NoError(t, ris.Write(&file, k))
@@ -438,7 +438,7 @@ func TestKeyStudiesAreLookedUpInEverySource(t *testing.T) {
 	require.NoError(t, err)
 	held := map[int64]int{}
 	until(t, a, review, func() bool {
-		all, err := a.Outside.Holdings(t.Context(), review)
+		all, err := a.Sources.Holdings(t.Context(), review)
 		require.NoError(t, err)
 		clear(held)
 		for _, h := range all {
@@ -473,7 +473,7 @@ func TestKeyStudiesAreLookedUpInEverySource(t *testing.T) {
 
 func TestPastedReferencesAreFoundAndTakenOnlyByHand(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	k := w.Keys
 	pasted := strings.Join([]string{
 		"doi:" + strings.ToUpper(k[5].DOI),
@@ -482,7 +482,7 @@ func TestPastedReferencesAreFoundAndTakenOnlyByHand(t *testing.T) {
 		"Rest breaks and kidney function in seasonal farm workers",
 		"Something that nobody has written about anything at all",
 	}, "\n")
-	found, err := a.Outside.LookUp(t.Context(), review, pasted)
+	found, err := a.Sources.LookUp(t.Context(), review, pasted)
 	require.NoError(t, err)
 	require.Len(t, found, 5)
 	for i, how := range []string{"identifier", "title", "title", "near"} {
@@ -500,42 +500,42 @@ func TestPastedReferencesAreFoundAndTakenOnlyByHand(t *testing.T) {
 	s, err = a.Undo(t.Context(), review)
 	require.NoError(t, err)
 	assert.Empty(t, s.KeyStudies)
-	_, err = a.Outside.LookUp(t.Context(), review, " \n ")
+	_, err = a.Sources.LookUp(t.Context(), review, " \n ")
 	assert.Error(t, err)
 }
 
 func TestASourceIsAddedChangedAndSwitchedOff(t *testing.T) {
 	a, review := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	id := w.ids["vilano"]
-	all, err := a.Outside.Sources(t.Context())
+	all, err := a.Sources.Sources(t.Context())
 	require.NoError(t, err)
 	m := all[2].Map
 	m.Indexes["journal"] = ""
 	off, name := true, "Vilano, without journals"
-	s, err := a.Outside.ChangeSource(t.Context(), id, outside.SourceEdit{Map: &m, Name: &name})
+	s, err := a.Sources.ChangeSource(t.Context(), id, sources.SourceEdit{Map: &m, Name: &name})
 	require.NoError(t, err)
 	assert.Contains(t, s.Lacks, "journal")
 	assert.Equal(t, name, s.Name)
-	n, err := a.Outside.Neighbours(t.Context(), id, "text", "labour")
+	n, err := a.Sources.Neighbours(t.Context(), id, "text", "labour")
 	require.NoError(t, err)
 	assert.NotEmpty(t, n)
-	_, err = a.Outside.ChangeSource(t.Context(), id, outside.SourceEdit{Off: &off})
+	_, err = a.Sources.ChangeSource(t.Context(), id, sources.SourceEdit{Off: &off})
 	require.NoError(t, err)
-	_, err = a.Outside.Try(t.Context(), id, outside.TryOut{Query: "heat"})
+	_, err = a.Sources.Try(t.Context(), id, sources.TryOut{Query: "heat"})
 	assert.ErrorContains(t, err, "switched off")
 	_, err = a.SetView(t.Context(), review, desk.NewLook{Source: &id, Rest: true})
 	require.NoError(t, err)
 	counts, err := a.Counts(t.Context(), review, false)
 	require.NoError(t, err)
 	require.NotNil(t, counts.Problem, "counts of a source that is off say so")
-	_, err = a.Outside.BeginDraw(t.Context(), review, outside.NewDraw{Name: "x", Sources: []int64{id}, Concepts: words("heat"), How: source.All, AtMost: 5})
+	_, err = a.Sources.BeginDraw(t.Context(), review, sources.NewDraw{Name: "x", Sources: []int64{id}, Concepts: words("heat"), How: source.All, AtMost: 5})
 	assert.ErrorContains(t, err, "switched off")
-	require.NoError(t, a.Outside.DeleteSource(t.Context(), id))
-	_, err = a.Outside.Try(t.Context(), id, outside.TryOut{Query: "heat"})
+	require.NoError(t, a.Sources.DeleteSource(t.Context(), id))
+	_, err = a.Sources.Try(t.Context(), id, sources.TryOut{Query: "heat"})
 	assert.ErrorContains(t, err, "not there")
 	for _, address := range []string{"ftp://x.example", "nonsense", "http://a:b@x.example/"} {
-		_, err := a.Outside.AddSource(t.Context(), outside.SourceEdit{Address: &address})
+		_, err := a.Sources.AddSource(t.Context(), sources.SourceEdit{Address: &address})
 		assert.ErrorContains(t, err, "This address is not asked", address)
 	}
 }
@@ -543,12 +543,12 @@ func TestASourceIsAddedChangedAndSwitchedOff(t *testing.T) {
 // TestAStemIsJudgedByTheWordsOfTheSource: a stem that is clean in the sample may drag in words that the source alone holds.
 func TestAStemIsJudgedByTheWordsOfTheSource(t *testing.T) {
 	a, _ := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	almagre := w.ids["almagre"]
-	stems, err := a.Outside.Stems(t.Context(), almagre, []string{"sleep"})
+	stems, err := a.Sources.Stems(t.Context(), almagre, []string{"sleep"})
 	require.NoError(t, err)
 	require.Len(t, stems, 1)
-	around, err := a.Outside.Neighbours(t.Context(), almagre, "text", "slee")
+	around, err := a.Sources.Neighbours(t.Context(), almagre, "text", "slee")
 	require.NoError(t, err)
 	others := 0
 	for _, e := range around {
@@ -559,15 +559,15 @@ func TestAStemIsJudgedByTheWordsOfTheSource(t *testing.T) {
 	assert.LessOrEqual(t, others*50, stems[0].Reach, "%s: %v", stems[0].Term, around)
 	assert.Equal(t, others, stems[0].Drag)
 	for _, none := range [][]string{{"cane cutters"}, {"ox"}} {
-		got, err := a.Outside.Stems(t.Context(), almagre, none)
+		got, err := a.Sources.Stems(t.Context(), almagre, none)
 		require.NoError(t, err)
 		for _, s := range got {
 			assert.NotContains(t, s.Term, "*", "an index of words knows nothing of phrases, and nothing is cut so short")
 		}
 	}
-	_, err = a.Outside.Stems(t.Context(), almagre, nil)
+	_, err = a.Sources.Stems(t.Context(), almagre, nil)
 	assert.Equal(t, "forms", problem(t, err).Field)
 	w.shut.Store(true)
-	_, err = a.Outside.Stems(t.Context(), w.ids["vilano"], []string{"sleep"})
+	_, err = a.Sources.Stems(t.Context(), w.ids["vilano"], []string{"sleep"})
 	assert.Error(t, err, "a source that is away is said to be away")
 }

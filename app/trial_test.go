@@ -9,8 +9,8 @@ import (
 	"tamiz/app"
 	"tamiz/app/desk"
 	"tamiz/app/figures"
-	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/sources"
 	"tamiz/core/review"
 	"tamiz/core/set"
 	"tamiz/core/tally"
@@ -88,7 +88,7 @@ func (a *trial) Join(ctx context.Context, id int64, j reviews.Joining) (after, e
 }
 
 func (a *trial) AddKeyStudies(ctx context.Context, id int64, records []int64) (after, error) {
-	step, err := a.App.Outside.AddKeyStudies(ctx, id, outside.Chosen{Records: records})
+	step, err := a.App.Sources.AddKeyStudies(ctx, id, sources.Chosen{Records: records})
 	return a.then(ctx, id, step, err)
 }
 
@@ -196,12 +196,12 @@ func (a *trial) ReadRecord(ctx context.Context, id int64, record int64, f *tally
 	return a.App.Figures.ReadRecord(ctx, a.at(ctx, id), record, f, item)
 }
 
-func (a *trial) Counts(ctx context.Context, id int64, again bool) (*outside.SourceCounts, error) {
-	return a.App.Outside.Counts(ctx, a.at(ctx, id), again)
+func (a *trial) Counts(ctx context.Context, id int64, again bool) (*sources.SourceCounts, error) {
+	return a.App.Sources.Counts(ctx, a.at(ctx, id), again)
 }
 
-func (a *trial) CountWhole(ctx context.Context, id int64, p desk.Proposal) (*outside.SourceCount, error) {
-	return a.App.Outside.CountWhole(ctx, a.at(ctx, id), p)
+func (a *trial) CountWhole(ctx context.Context, id int64, p desk.Proposal) (*sources.SourceCount, error) {
+	return a.App.Sources.CountWhole(ctx, a.at(ctx, id), p)
 }
 
 func (a *trial) Bench(ctx context.Context, id int64, p desk.Proposal) (*figures.Bench, error) {

@@ -10,8 +10,8 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/figures"
-	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/sources"
 	"tamiz/core/dialect"
 	"tamiz/core/strategy"
 	"tamiz/core/thesaurus"
@@ -121,9 +121,9 @@ func TestAStrategyIsTypedForASourceWithAnotherVocabulary(t *testing.T) {
 func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	a, id := start(t)
 	ctx := t.Context()
-	w := sources(t, a)
+	w := standInSources(t, a)
 	name := "Surco Thesaurus"
-	_, err := a.Outside.ChangeSource(ctx, w.ids["surco"], outside.SourceEdit{Vocabulary: &name})
+	_, err := a.Sources.ChangeSource(ctx, w.ids["surco"], sources.SourceEdit{Vocabulary: &name})
 	require.NoError(t, err)
 	other, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: "another"})
 	require.NoError(t, err)
@@ -140,9 +140,9 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	_, err = a.Change(ctx, id, mine.Revision, change{What: reviews.What{Key: "addTerm"}, Document: &d})
 	require.NoError(t, err)
 
-	lines := func(source string) *outside.Written {
+	lines := func(source string) *sources.Written {
 		of := w.ids[source]
-		l, err := a.Outside.Lines(ctx, desk.At{Review: id}, &of)
+		l, err := a.Sources.Lines(ctx, desk.At{Review: id}, &of)
 		require.NoError(t, err)
 		return l
 	}
@@ -159,7 +159,7 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	require.NoError(t, err)
 	assert.Nil(t, none.Sample, "nothing was drawn from Surco")
 	assert.Empty(t, none.Headings)
-	draw(t, a, id, outside.NewDraw{Name: "anything", Sources: []int64{w.ids["surco"]}, How: "all", AtMost: 2000})
+	draw(t, a, id, sources.NewDraw{Name: "anything", Sources: []int64{w.ids["surco"]}, How: "all", AtMost: 2000})
 	found, err := a.Figures.StandInsOf(ctx, a.at(ctx, id), surco)
 	require.NoError(t, err)
 	require.Equal(t, "anything", found.Sample.Name)
@@ -170,7 +170,7 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	assert.GreaterOrEqual(t, first.All, first.Records)
 	assert.NotEmpty(t, first.ScopeNote)
 	of := w.ids["surco"]
-	counted, err := a.Outside.CountTerms(ctx, a.at(ctx, id), &of, []desk.Term{heading(first.Heading), heading("Crop Harvesters")})
+	counted, err := a.Sources.CountTerms(ctx, a.at(ctx, id), &of, []desk.Term{heading(first.Heading), heading("Crop Harvesters")})
 	require.NoError(t, err)
 	assert.Equal(t, first.All, counted[0].Count.Records, "all of Surco was drawn")
 	assert.Zero(t, counted[1].Count.Records, "it is no heading there")
@@ -188,7 +188,7 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	said := func(heading string, kind source.NoteKind) source.Note {
 		return source.Note{Kind: kind, Term: "[" + heading + " +]", Instead: strings.ToLower(heading)}
 	}
-	at := slices.IndexFunc(l.Lines, func(l outside.WrittenLine) bool { return l.Limit == strategy.HumansLimit })
+	at := slices.IndexFunc(l.Lines, func(l sources.WrittenLine) bool { return l.Limit == strategy.HumansLimit })
 	assert.Equal(t, []source.Note{said("Humans", source.NoCounterpart), said("Animals", source.TakesAway), wider}, l.Lines[at].Notes)
 	assert.Subset(t, l.Notes, l.Lines[at].Notes, "the whole says the same")
 	typed, err := a.Figures.TypedIn(ctx, a.at(ctx, id), surco)
@@ -206,7 +206,7 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	l = lines("surco")
 	assert.Equal(t, source.Note{Kind: source.CarriedOver, Term: "[Crop Harvesters]", Instead: "Cutting gangs or Hired pickers"}, l.Lines[0].Notes[0])
 	assert.Contains(t, l.Lines[0].Text, "Cutting gangs")
-	all, err := a.Outside.Everywhere(ctx, a.at(ctx, id))
+	all, err := a.Sources.Everywhere(ctx, a.at(ctx, id))
 	require.NoError(t, err)
 	for _, s := range all.Sources {
 		assert.Equal(t, s.Source == w.ids["surco"], strings.Contains(s.Query, "Cutting gangs"), s.Name)
@@ -237,7 +237,7 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, first.Heading, leads.Leads[0].Label)
 	assert.Equal(t, "a", leads.Leads[0].Taken)
-	counted, err = a.Outside.CountTerms(ctx, through, nil, []desk.Term{heading(first.Heading)})
+	counted, err = a.Sources.CountTerms(ctx, through, nil, []desk.Term{heading(first.Heading)})
 	require.NoError(t, err)
 	assert.Equal(t, first.All, counted[0].Count.Records)
 	assert.Empty(t, counted[0].Count.Notes, "it is asked as it stands there")

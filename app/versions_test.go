@@ -9,8 +9,8 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/figures"
-	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/sources"
 	"tamiz/core/review"
 	"tamiz/core/set"
 )
@@ -124,26 +124,26 @@ func TestVersionsAreKeptComparedAndGoneBackTo(t *testing.T) {
 
 func TestASourceIsAskedForWhatOnlyOneVersionFinds(t *testing.T) {
 	a, id := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	crewsStrategy(t, a, id)
 	now, err := a.Reviews.Review(t.Context(), id)
 	require.NoError(t, err)
 	_, err = a.Reviews.Change(t.Context(), id, now.Revision, reviews.Change{What: what, Edits: desk.Edits{&review.RemoveTerm{Block: "a", ID: "2"}}})
 	require.NoError(t, err)
-	b, err := a.Outside.BetweenVersions(t.Context(), id, w.ids["almagre"], now.Revision, now.Revision+1)
+	b, err := a.Sources.BetweenVersions(t.Context(), id, w.ids["almagre"], now.Revision, now.Revision+1)
 	require.NoError(t, err)
 	assert.Zero(t, b.Gained.Records)
 	assert.Positive(t, b.Lost.Records)
-	_, err = a.Outside.BetweenVersions(t.Context(), id, w.ids["almagre"], 1, now.Revision)
+	_, err = a.Sources.BetweenVersions(t.Context(), id, w.ids["almagre"], 1, now.Revision)
 	assert.Equal(t, "no-query", problem(t, err).Type, "the first revision has no block")
 	w.shut.Store(true)
-	_, err = a.Outside.BetweenVersions(t.Context(), id, w.ids["surco"], now.Revision, now.Revision+1)
+	_, err = a.Sources.BetweenVersions(t.Context(), id, w.ids["surco"], now.Revision, now.Revision+1)
 	assert.Contains(t, problem(t, err).Title, "Surco")
 }
 
 func TestWhatSourcesSaidStandsBesideTheVersion(t *testing.T) {
 	a, id := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	crewsStrategy(t, a, id)
 	require.NoError(t, a.Reviews.Keep(t.Context(), id, reviews.VersionEdit{Name: "Draft"}))
 	counts := func() (out [][]figures.VersionCount) {
@@ -156,7 +156,7 @@ func TestWhatSourcesSaidStandsBesideTheVersion(t *testing.T) {
 	}
 	require.Len(t, counts(), 1)
 	assert.Empty(t, counts()[0])
-	require.NoError(t, a.Outside.Run(t.Context(), id, outside.NewRuns{Sources: []int64{w.ids["surco"]}}))
+	require.NoError(t, a.Sources.Run(t.Context(), id, sources.NewRuns{Sources: []int64{w.ids["surco"]}}))
 	everywhere(t, a, id)
 	require.Len(t, counts()[0], 1)
 	assert.Equal(t, "Surco", counts()[0][0].Name)
@@ -169,7 +169,7 @@ func TestWhatSourcesSaidStandsBesideTheVersion(t *testing.T) {
 		require.NoError(t, err)
 	}
 	edit(&review.SetQuestion{Text: "Does shade help?"})
-	require.NoError(t, a.Outside.Run(t.Context(), id, outside.NewRuns{Sources: []int64{w.ids["almagre"]}}))
+	require.NoError(t, a.Sources.Run(t.Context(), id, sources.NewRuns{Sources: []int64{w.ids["almagre"]}}))
 	everywhere(t, a, id)
 	require.Len(t, counts()[0], 2)
 	assert.Equal(t, "Almagre", counts()[0][0].Name)
@@ -183,14 +183,14 @@ func TestWhatSourcesSaidStandsBesideTheVersion(t *testing.T) {
 	assert.Empty(t, counts()[1], "what holds now was not asked")
 
 	// A version is asked by itself, whatever holds now.
-	require.NoError(t, a.Outside.CountVersion(t.Context(), id, all[0].ID, w.ids["vilano"]))
+	require.NoError(t, a.Sources.CountVersion(t.Context(), id, all[0].ID, w.ids["vilano"]))
 	require.Len(t, counts()[0], 3)
 	assert.Empty(t, counts()[1])
-	assert.Equal(t, "version-gone", problem(t, a.Outside.CountVersion(t.Context(), id, 999, w.ids["vilano"])).Type)
+	assert.Equal(t, "version-gone", problem(t, a.Sources.CountVersion(t.Context(), id, 999, w.ids["vilano"])).Type)
 	require.NoError(t, a.Reviews.Keep(t.Context(), id, reviews.VersionEdit{Name: "With pickers"}))
 	all, err = a.Figures.Versions(t.Context(), desk.At{Review: id})
 	require.NoError(t, err)
 	w.shut.Store(true)
-	assert.Contains(t, problem(t, a.Outside.CountVersion(t.Context(), id, all[1].ID, w.ids["surco"])).Title, "Surco")
+	assert.Contains(t, problem(t, a.Sources.CountVersion(t.Context(), id, all[1].ID, w.ids["surco"])).Title, "Surco")
 	assert.Empty(t, counts()[1], "what was not answered is not written down")
 }

@@ -16,8 +16,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/desk"
-	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/sources"
 	"tamiz/app/written"
 	"tamiz/core/review"
 	"tamiz/core/strategy"
@@ -84,7 +84,7 @@ func TestTheRecordOfAnEmptyReviewSaysWhatIsMissing(t *testing.T) {
 
 func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 	a, id := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	at := desk.At{Review: id}
 	var sample strings.Builder
 	for _, r := range w.Almagre {
@@ -108,10 +108,10 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 		&review.HandSearched{Journal: "letters", Name: "Letters in Warm Work", On: true}}})
 	require.NoError(t, err)
 	ids := []int64{w.ids["almagre"], w.ids["surco"]}
-	require.NoError(t, a.Outside.Run(t.Context(), id, outside.NewRuns{Sources: ids, Records: 5000}))
+	require.NoError(t, a.Sources.Run(t.Context(), id, sources.NewRuns{Sources: ids, Records: 5000}))
 	everywhere(t, a, id)
 	found := int64(12)
-	require.NoError(t, a.Outside.WriteDown(t.Context(), id, outside.HandRun{Way: outside.ByBrowsing, Place: "Card box", Query: "=heat+rest", Records: &found, At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)}))
+	require.NoError(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Way: sources.ByBrowsing, Place: "Card box", Query: "=heat+rest", Records: &found, At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)}))
 
 	r, err := a.Written.Record(t.Context(), at)
 	require.NoError(t, err)
@@ -124,12 +124,12 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 		assert.False(t, all[item], item)
 	}
 	// Each way of looking fills the item that asks for it.
-	require.NoError(t, a.Outside.WriteDown(t.Context(), id, outside.HandRun{Place: "Paper index", At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)}))
+	require.NoError(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Place: "Paper index", At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)}))
 	with, err := a.Written.Record(t.Context(), at)
 	require.NoError(t, err)
 	assert.Len(t, section(t, with, "sources").Parts[0].Table.Rows, 3, "one that was searched by hand is a source")
-	for way, item := range map[string]string{outside.ByRegister: "registries", outside.ByCiting: "citations", outside.ByAsking: "contacts"} {
-		require.NoError(t, a.Outside.WriteDown(t.Context(), id, outside.HandRun{Way: way, Place: "by " + way, At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)}))
+	for way, item := range map[string]string{sources.ByRegister: "registries", sources.ByCiting: "citations", sources.ByAsking: "contacts"} {
+		require.NoError(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Way: way, Place: "by " + way, At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)}))
 		more, err := a.Written.Record(t.Context(), at)
 		require.NoError(t, err)
 		assert.True(t, filled(more)[item], item)
@@ -223,7 +223,7 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 // TestTheRecordIsOfWhatWasRun: what is changed after a run is an open point, and in no figure, line or file of the record.
 func TestTheRecordIsOfWhatWasRun(t *testing.T) {
 	a, id := start(t)
-	w := sources(t, a)
+	w := standInSources(t, a)
 	at := desk.At{Review: id}
 	keyStudies(t, a, id, w.Keys)
 	crewsStrategy(t, a, id)
@@ -232,7 +232,7 @@ func TestTheRecordIsOfWhatWasRun(t *testing.T) {
 	assert.False(t, filled(before)["strategies"], "what was not run was not described as it was run")
 	assert.Equal(t, "Lines as they would be asked", section(t, before, "lines").Title)
 
-	require.NoError(t, a.Outside.Run(t.Context(), id, outside.NewRuns{Sources: []int64{w.ids["almagre"]}}))
+	require.NoError(t, a.Sources.Run(t.Context(), id, sources.NewRuns{Sources: []int64{w.ids["almagre"]}}))
 	ran := everywhere(t, a, id).Sources[0]
 	run, err := a.Written.Record(t.Context(), at)
 	require.NoError(t, err)
@@ -307,7 +307,7 @@ func unpacked(t *testing.T, packed []byte) map[string]string {
 // BenchmarkTheRecord writes the record of a review with 120 lines, 12 versions and a run at each source. The goal is a second.
 func BenchmarkTheRecord(b *testing.B) {
 	a, id := start(b)
-	w := sources(b, a)
+	w := standInSources(b, a)
 	var sample strings.Builder
 	for _, r := range w.Almagre {
 		require.NoError(b, ris.Write(&sample, r))
@@ -334,7 +334,7 @@ func BenchmarkTheRecord(b *testing.B) {
 		require.NoError(b, err)
 		require.NoError(b, a.Reviews.Keep(b.Context(), id, reviews.VersionEdit{Name: fmt.Sprint("Version ", version)}))
 	}
-	require.NoError(b, a.Outside.Run(b.Context(), id, outside.NewRuns{Sources: []int64{w.ids["almagre"], w.ids["surco"], w.ids["vilano"]}, Records: 300}))
+	require.NoError(b, a.Sources.Run(b.Context(), id, sources.NewRuns{Sources: []int64{w.ids["almagre"], w.ids["surco"], w.ids["vilano"]}, Records: 300}))
 	everywhere(b, a, id)
 	for b.Loop() {
 		_, err := a.Written.Record(b.Context(), desk.At{Review: id})

@@ -43,7 +43,7 @@ func strategyLines(t *testing.T, _ sizes) []row {
 	require.NoError(t, err)
 	at := desk.At{Review: r.ID}
 	all := func() {
-		w, err := a.Outside.Lines(ctx, at, nil)
+		w, err := a.Sources.Lines(ctx, at, nil)
 		require.NoError(t, err)
 		require.GreaterOrEqual(t, len(w.Lines), blocks*terms)
 		_, err = a.Figures.Bench(ctx, at, desk.Proposal{})

@@ -12,9 +12,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/desk"
-	"tamiz/app/outside"
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/core/cite"
 	"tamiz/demo"
@@ -53,7 +53,7 @@ func roundsBeside(t *testing.T, _ sizes) []row {
 
 	a, dir, ctx := application(t)
 	address := server.URL + "/vilano"
-	src, err := a.Outside.AddSource(ctx, outside.SourceEdit{Address: &address})
+	src, err := a.Sources.AddSource(ctx, sources.SourceEdit{Address: &address})
 	require.NoError(t, err)
 	review, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: "Rounds"})
 	require.NoError(t, err)

@@ -19,8 +19,8 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/core/strategy"
 	"tamiz/source"
@@ -90,9 +90,9 @@ func call(t *testing.T, method, url, body string, into any) {
 
 func strategiesOf(records []*bib.Record) []strategy.Strategy { return draw(records, 40, everyKind) }
 
-// sources measures what a draw costs beside only fetching and parsing the same pages, and what a count
+// answering measures what a draw costs beside only fetching and parsing the same pages, and what a count
 // costs through HTTP. The made-up source and the program run in processes of their own.
-func sources(t *testing.T, _ sizes) []row {
+func answering(t *testing.T, _ sizes) []row {
 	const few, many = 20_000, 100_000
 	file := program(t)
 	made := start(t, file, 3, nil, "standin", "--listen", "127.0.0.1:0", "--scale", strconv.Itoa(many))
@@ -126,7 +126,7 @@ func sources(t *testing.T, _ sizes) []row {
 		return start(t, file, 1, []string{"TAMIZ_ALLOW_SOURCES=" + at}, "serve", "--database-url", base, "--listen", "127.0.0.1:0")
 	}
 	p := serve(db.URL)
-	var src outside.Source
+	var src sources.Source
 	call(t, "POST", p.lines[0]+"/api/sources", fmt.Sprintf(`{"address": %q}`, almagre), &src)
 	drawn := func(n int) time.Duration {
 		var review reviews.ReviewHead
@@ -135,7 +135,7 @@ func sources(t *testing.T, _ sizes) []row {
 		began := time.Now()
 		call(t, "POST", path, fmt.Sprintf(`{"name": "x", "sources": [%d], "concepts": [], "each": false, "how": "all", "atMost": %d, "seed": 1}`, src.ID, n), nil)
 		for {
-			var draws []outside.Draw
+			var draws []sources.Draw
 			call(t, "GET", path, "", &draws)
 			if draws[0].State == "done" {
 				require.Equal(t, n, draws[0].Got)

@@ -64,7 +64,7 @@ func TestSpeeds(t *testing.T) {
 	for _, part := range []struct {
 		name string
 		work func(*testing.T, sizes) []row
-	}{{"tally", tallies}, {"strategy", strategies}, {"large", large}, {"block", blockMeasures}, {"limits", limits}, {"growth", growth}, {"pool", pools}, {"specialist", specialists}, {"company", companies}, {"rescue", rescues}, {"proposed", proposals}, {"advice", advice}, {"same", sameWorks}, {"small", smallSets}, {"source", sources}, {"saving", savings}, {"decision", decisions}, {"blocks", blockScreens}, {"headings", headings}, {"leads", leads}, {"explain", explaining}, {"long", longExplained}, {"memory", memories}, {"process", processes}, {"written", largestWritten}, {"lines", strategyLines}, {"logbook", logbooks}, {"rounds", roundsBeside}, {"formats", formats}} {
+	}{{"tally", tallies}, {"strategy", strategies}, {"large", large}, {"block", blockMeasures}, {"limits", limits}, {"growth", growth}, {"pool", pools}, {"specialist", specialists}, {"company", companies}, {"rescue", rescues}, {"proposed", proposals}, {"advice", advice}, {"same", sameWorks}, {"small", smallSets}, {"source", answering}, {"saving", savings}, {"decision", decisions}, {"blocks", blockScreens}, {"headings", headings}, {"leads", leads}, {"explain", explaining}, {"long", longExplained}, {"memory", memories}, {"process", processes}, {"written", largestWritten}, {"lines", strategyLines}, {"logbook", logbooks}, {"rounds", roundsBeside}, {"formats", formats}} {
 		if len(only) > 0 && !slices.Contains(only, part.name) {
 			continue
 		}

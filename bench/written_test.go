@@ -13,8 +13,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/desk"
-	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/sources"
 	"tamiz/core/coverage"
 	"tamiz/core/review"
 	"tamiz/exchange/records"
@@ -41,7 +41,7 @@ func largestWritten(t *testing.T, _ sizes) []row {
 		server := httptest.NewServer(standin.Handler(c))
 		t.Cleanup(server.Close)
 		address := server.URL + "/" + name
-		_, err := a.Outside.AddSource(ctx, outside.SourceEdit{Address: &address})
+		_, err := a.Sources.AddSource(ctx, sources.SourceEdit{Address: &address})
 		require.NoError(t, err)
 	}
 	set := coverage.NewSet(world(2000))

@@ -14,8 +14,8 @@ import (
 	"time"
 
 	"tamiz/app/jobs"
-	"tamiz/app/outside"
 	"tamiz/app/problems"
+	"tamiz/app/sources"
 	"tamiz/store"
 )
 
@@ -29,7 +29,7 @@ const (
 // A Service tells.
 type Service struct {
 	store   *store.Store
-	outside *outside.Service
+	outside *sources.Service
 	work    *jobs.Service
 	post    *Post // nil where no mail server is known
 	log     *slog.Logger
@@ -38,7 +38,7 @@ type Service struct {
 }
 
 // New returns the notices of a database; post may be nil.
-func New(s *store.Store, o *outside.Service, w *jobs.Service, post *Post, log *slog.Logger) *Service {
+func New(s *store.Store, o *sources.Service, w *jobs.Service, post *Post, log *slog.Logger) *Service {
 	return &Service{store: s, outside: o, work: w, post: post, log: log, now: time.Now}
 }
 

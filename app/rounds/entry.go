@@ -8,8 +8,8 @@ import (
 	"slices"
 	"strings"
 
-	"tamiz/app/outside"
 	"tamiz/app/problems"
+	"tamiz/app/sources"
 	"tamiz/store"
 )
 
@@ -19,18 +19,18 @@ func (a *Service) entry(ctx context.Context, r store.Round, works, lost int) (*s
 	if err != nil {
 		return nil, problems.Gone(err, "review")
 	}
-	sources, err := a.outside.Sources(ctx)
+	asked, err := a.outside.Sources(ctx)
 	if err != nil {
 		return nil, err
 	}
 	var places []string
-	for _, s := range sources {
+	for _, s := range asked {
 		if slices.Contains(r.Sources, s.ID) {
 			places = append(places, s.Name)
 		}
 	}
 	brought := int64(works)
-	out := &store.Run{Review: r.Review, Kind: "round", Way: outside.ByCiting, Revision: saved.Revision, Place: cmp.Or(strings.Join(places, ", "), "the sample"),
+	out := &store.Run{Review: r.Review, Kind: "round", Way: sources.ByCiting, Revision: saved.Revision, Place: cmp.Or(strings.Join(places, ", "), "the sample"),
 		Records: &brought, Notes: json.RawMessage("[]"), Who: r.Who, At: a.now()}
 	switch r.Way {
 	case Backward:
@@ -40,19 +40,19 @@ func (a *Service) entry(ctx context.Context, r store.Round, works, lost int) (*s
 	case Both:
 		out.Query = "what these cite, and what cites them: " + r.Name
 	case Author:
-		out.Way, out.Query = outside.Otherwise, "works of "+r.Name
+		out.Way, out.Query = sources.Otherwise, "works of "+r.Name
 	case Journal:
-		out.Way, out.Query = outside.ByBrowsing, "contents of "+r.Name
+		out.Way, out.Query = sources.ByBrowsing, "contents of "+r.Name
 	case Cited:
 		out.Query = "the most cited of " + r.Name
 	case Alike:
-		out.Way, out.Query = outside.Otherwise, "the works of "+r.Name+" that are most like those that belong"
+		out.Way, out.Query = sources.Otherwise, "the works of "+r.Name+" that are most like those that belong"
 	}
 	if lost > 0 {
 		out.Note = fmt.Sprintf("%d references led nowhere", lost)
 	}
 	if len([]rune(out.Place)) > 200 {
-		out.Place = fmt.Sprintf("%d sources", len(places))
+		out.Place = fmt.Sprintf("%d asked", len(places))
 	}
 	return out, nil
 }

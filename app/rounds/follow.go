@@ -8,8 +8,8 @@ import (
 	"slices"
 	"time"
 
-	"tamiz/app/outside"
 	"tamiz/app/problems"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/source"
 	"tamiz/store"
@@ -263,7 +263,7 @@ func (j *journey) eachSource(ctx context.Context, do func(context.Context, *aske
 			if ctx.Err() != nil {
 				return ctx.Err()
 			}
-			return outside.Unanswered(c.s.Name, err)
+			return sources.Unanswered(c.s.Name, err)
 		}
 		if len(j.works) >= mostBring {
 			return nil

@@ -4,7 +4,7 @@ import (
 	"context"
 	"slices"
 
-	"tamiz/app/outside"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/core/cite"
 	"tamiz/core/query"
@@ -16,7 +16,7 @@ import (
 // asker is a source that a round asks, which counts what it is asked.
 type asker struct {
 	source.Source
-	s     outside.Source
+	s     sources.Source
 	links source.Citing
 	asked int
 }
@@ -84,7 +84,7 @@ func (c *asker) titled(ctx context.Context, title string) ([]*bib.Record, error)
 	if len(tokens) < 2 {
 		return nil, nil
 	}
-	return outside.First(ctx, c, c.s.Map, query.Phrase{Pattern: text.Literal(tokens...), Fields: bib.Title}, mostTitled)
+	return sources.First(ctx, c, c.s.Map, query.Phrase{Pattern: text.Literal(tokens...), Fields: bib.Title}, mostTitled)
 }
 
 const mostTitled = 5 // records of one title that are looked at

@@ -6,7 +6,7 @@ import (
 	"maps"
 	"slices"
 
-	"tamiz/app/outside"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/core/cite"
 	"tamiz/source"
@@ -175,7 +175,7 @@ func (j *journey) lookUp(ctx context.Context, f bib.Reference) (found *bib.Recor
 			return nil, nil, ctx.Err()
 		}
 		if err != nil {
-			return nil, nil, outside.Unanswered(c.s.Name, err)
+			return nil, nil, sources.Unanswered(c.s.Name, err)
 		}
 		for _, m := range matches {
 			if sameWork(f, m.Record) {

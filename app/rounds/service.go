@@ -13,8 +13,8 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/jobs"
-	"tamiz/app/outside"
 	"tamiz/app/problems"
+	"tamiz/app/sources"
 	"tamiz/source"
 	"tamiz/store"
 )
@@ -23,13 +23,13 @@ import (
 type Service struct {
 	store   *store.Store
 	desk    *desk.Service
-	outside *outside.Service
+	outside *sources.Service
 	work    *jobs.Service
 	now     func() time.Time
 }
 
 // New returns the room on a database.
-func New(s *store.Store, d *desk.Service, o *outside.Service, w *jobs.Service) *Service {
+func New(s *store.Store, d *desk.Service, o *sources.Service, w *jobs.Service) *Service {
 	return &Service{store: s, desk: d, outside: o, work: w, now: time.Now}
 }
 

@@ -9,8 +9,8 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/figures"
-	"tamiz/app/outside"
 	"tamiz/app/problems"
+	"tamiz/app/sources"
 	"tamiz/core/review"
 	"tamiz/exchange/document"
 )
@@ -19,9 +19,9 @@ import (
 
 // ran is what was run at one source, the last time that it answered.
 type ran struct {
-	source outside.SourceRun
+	source sources.SourceRun
 	doc    desk.Document
-	lines  *outside.Written // as they were asked; nil where that cannot be told any more
+	lines  *sources.Written // as they were asked; nil where that cannot be told any more
 	since  bool             // the strategy was changed since
 }
 
@@ -127,7 +127,7 @@ func (f facts) linesSection() document.Section {
 		if r.lines == nil {
 			s.Add(document.Part{Title: name + ", as one query", Code: r.source.Run.Query})
 			s.Add(document.Note("%s is described otherwise since: line by line it cannot be written any more as it was asked.", r.source.Name))
-			notes(&s, r.source.Name, &outside.Written{Notes: r.source.Run.Notes})
+			notes(&s, r.source.Name, &sources.Written{Notes: r.source.Run.Notes})
 			continue
 		}
 		byLine(&s, name, r.lines)
@@ -142,7 +142,7 @@ func (f facts) linesSection() document.Section {
 }
 
 // byLine writes a strategy as a source is asked it. Lines that somebody put together to look at are no part of it.
-func byLine(s *document.Section, name string, w *outside.Written) {
+func byLine(s *document.Section, name string, w *sources.Written) {
 	var rows [][]string
 	for _, l := range w.Lines {
 		if l.Line != "" {
@@ -161,7 +161,7 @@ func byLine(s *document.Section, name string, w *outside.Written) {
 	notes(s, w.Source, w)
 }
 
-func notes(s *document.Section, name string, w *outside.Written) {
+func notes(s *document.Section, name string, w *sources.Written) {
 	if len(w.Notes) == 0 {
 		return
 	}
@@ -172,7 +172,7 @@ func notes(s *document.Section, name string, w *outside.Written) {
 	s.Add(document.Note("What %s cannot be asked as it is meant, and what was asked in its place:", name), document.Part{Items: items})
 }
 
-func saidNotes(of []outside.Note) string {
+func saidNotes(of []sources.Note) string {
 	var said []string
 	for _, n := range of {
 		said = append(said, n.String())

@@ -16,8 +16,8 @@ import (
 	"tamiz/app/desk"
 	"tamiz/app/dialects"
 	"tamiz/app/figures"
-	"tamiz/app/outside"
 	"tamiz/app/problems"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/core/parallel"
 	"tamiz/exchange"
@@ -185,7 +185,7 @@ func (a *Service) packRuns(ctx context.Context, b *bundle, review int64) error {
 	return b.put("runs.csv", "What was asked where, when and by whom, and how many records it found; the newest first. A run that another corrects counts no more.", func(w io.Writer) error {
 		c := csv.NewWriter(w)
 		_ = c.Write([]string{"at", "place", "kind", "records", "revision", "who", "query", "note", "problem", "run", "corrects", "never made"}) // what fails is told by Error
-		if err := a.outside.EachRun(ctx, review, true, func(r outside.Run) {
+		if err := a.outside.EachRun(ctx, review, true, func(r sources.Run) {
 			found, problem := "", ""
 			if r.Records != nil {
 				found = fmt.Sprint(*r.Records)

@@ -7,22 +7,22 @@ import (
 	"strings"
 
 	"tamiz/app/figures"
-	"tamiz/app/outside"
 	"tamiz/app/rounds"
+	"tamiz/app/sources"
 	"tamiz/core/review"
 	"tamiz/exchange/document"
 )
 
 // sections writes the record, section by section. One that has nothing to say says what would fill it.
 func (f facts) sections() []document.Section {
-	return append(f.openSection(), f.question(), f.sourcesSection(), f.vocabularySection(), f.strategy(), f.linesSection(), f.limits(), f.results(), f.sameWorks(), f.byWay("byHand", "Searched by hand", "No search by hand was written down.", outside.BySearch),
+	return append(f.openSection(), f.question(), f.sourcesSection(), f.vocabularySection(), f.strategy(), f.linesSection(), f.limits(), f.results(), f.sameWorks(), f.byWay("byHand", "Searched by hand", "No search by hand was written down.", sources.BySearch),
 		f.found(), f.tested(), f.development(), f.versionsSection(), f.other(),
-		f.byWay("registers", "Registers of studies", "None was searched, or it was not written down.", outside.ByRegister),
-		f.byWay("browsed", "Browsed", "No site, catalogue or table of contents was browsed, or it was not written down.", outside.ByBrowsing),
-		f.byWay("citations", "References and citing works", "None were followed, or it was not written down.", outside.ByCiting),
-		f.byWay("contacts", "People who were asked", "Nobody was asked, or it was not written down.", outside.ByAsking),
+		f.byWay("registers", "Registers of studies", "None was searched, or it was not written down.", sources.ByRegister),
+		f.byWay("browsed", "Browsed", "No site, catalogue or table of contents was browsed, or it was not written down.", sources.ByBrowsing),
+		f.byWay("citations", "References and citing works", "None were followed, or it was not written down.", sources.ByCiting),
+		f.byWay("contacts", "People who were asked", "Nobody was asked, or it was not written down.", sources.ByAsking),
 		f.filters(),
-		f.byWay("earlier", "Earlier searches that were used again", "No earlier search was used again, or it was not written down.", outside.ByEarlier),
+		f.byWay("earlier", "Earlier searches that were used again", "No earlier search was used again, or it was not written down.", sources.ByEarlier),
 		f.updates(),
 		f.checked(),
 		f.left())
@@ -65,7 +65,7 @@ func (f facts) sourcesSection() document.Section {
 		rows = append(rows, []string{e.Name, f.sources[i].Address, about, f.sources[i].Vocabulary, day(e.Run.At)})
 	}
 	for _, r := range f.runs {
-		if r.Kind == "hand" && r.Way == outside.BySearch {
+		if r.Kind == "hand" && r.Way == sources.BySearch {
 			rows = append(rows, []string{r.Place, "", "searched by hand", "", day(r.At)})
 		}
 	}
@@ -154,7 +154,7 @@ func (f facts) results() document.Section {
 }
 
 // heldCaught says how many key studies what was run at a source catches, of those that it holds.
-func heldCaught(e outside.SourceRun) string {
+func heldCaught(e sources.SourceRun) string {
 	out := fmt.Sprintf("%d of %d held", e.Caught, e.Held)
 	if e.Held == 0 {
 		out = "none held"
@@ -363,7 +363,7 @@ func (f facts) versionsSection() document.Section {
 }
 
 func (f facts) other() document.Section {
-	s := f.byWay("other", "Other ways of looking", "No journal is read by hand, and no other way was written down.", outside.Otherwise)
+	s := f.byWay("other", "Other ways of looking", "No journal is read by hand, and no other way was written down.", sources.Otherwise)
 	var rows [][]string
 	for _, j := range f.said.Journals {
 		if len(j.Volumes) == 0 {

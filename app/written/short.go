@@ -9,13 +9,13 @@ import (
 	"time"
 
 	"tamiz/app/figures"
-	"tamiz/app/outside"
+	"tamiz/app/sources"
 )
 
-type source = outside.Source
+type source = sources.Source
 
 // figure writes a number of works with its interval.
-func figure(f outside.OverlapFigure) string {
+func figure(f sources.OverlapFigure) string {
 	if f.Low == f.High {
 		return num(f.Works)
 	}

@@ -13,11 +13,11 @@ import (
 	"tamiz/app/desk"
 	"tamiz/app/dialects"
 	"tamiz/app/figures"
-	"tamiz/app/outside"
 	"tamiz/app/peerreview"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
+	"tamiz/app/sources"
 	"tamiz/app/vocabularies"
 	"tamiz/exchange"
 	"tamiz/exchange/document"
@@ -27,7 +27,7 @@ import (
 type Service struct {
 	reviews      *reviews.Service
 	figures      *figures.Service
-	outside      *outside.Service
+	outside      *sources.Service
 	vocabularies *vocabularies.Service
 	dialects     *dialects.Service
 	checks       *peerreview.Service
@@ -37,7 +37,7 @@ type Service struct {
 }
 
 // New returns the room that writes records.
-func New(r *reviews.Service, f *figures.Service, o *outside.Service, v *vocabularies.Service, d *dialects.Service, c *peerreview.Service, n *rounds.Service, k *desk.Service) *Service {
+func New(r *reviews.Service, f *figures.Service, o *sources.Service, v *vocabularies.Service, d *dialects.Service, c *peerreview.Service, n *rounds.Service, k *desk.Service) *Service {
 	return &Service{r, f, o, v, d, c, n, k, time.Now}
 }
 
@@ -102,11 +102,11 @@ type facts struct {
 	coverage     *figures.Coverage
 	versions     []figures.Version
 	changes      []string // what changed with each version but the first, in words
-	everywhere   *outside.Everywhere
-	runs         []outside.Run
-	draws        []outside.Draw
-	lines        []*outside.Written // as sources would be asked, where none was
-	sources      []outside.Source
+	everywhere   *sources.Everywhere
+	runs         []sources.Run
+	draws        []sources.Draw
+	lines        []*sources.Written // as sources would be asked, where none was
+	sources      []sources.Source
 	vocabularies []reviews.Vocabulary
 	kept         []figures.KeptBlock
 	checks       []peerreview.Check
@@ -159,7 +159,7 @@ func (a *Service) facts(ctx context.Context, at desk.At) (f facts, err error) {
 	if f.said, err = a.rounds.Says(ctx, of); err != nil {
 		return f, err
 	}
-	if err = a.outside.EachRun(ctx, at.Review, false, func(r outside.Run) {
+	if err = a.outside.EachRun(ctx, at.Review, false, func(r sources.Run) {
 		if r.Holds() {
 			f.runs = append(f.runs, r)
 		}

@@ -16,8 +16,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/sources"
 	"tamiz/demo"
 	"tamiz/exchange/ris"
 	"tamiz/source/standin"
@@ -48,7 +48,7 @@ func TestNothingIsStrandedByKills(t *testing.T) {
 			c.kill()
 		}
 	}()
-	var src outside.Source
+	var src sources.Source
 	copies[0].call(t, "POST", "/api/sources", fmt.Sprintf(`{"address": %q}`, source.URL+"/almagre"), &src)
 	var review reviews.ReviewHead
 	copies[0].call(t, "POST", "/api/reviews", `{"name": "Killed and killed"}`, &review)

@@ -13,10 +13,10 @@ import (
 	"tamiz/app"
 	"tamiz/app/desk"
 	"tamiz/app/figures"
-	"tamiz/app/outside"
 	"tamiz/app/peerreview"
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/core/review"
 	"tamiz/core/set"
@@ -34,7 +34,7 @@ import (
 
 // fillDemo lays out the demo review in an empty database, by the ways a person would take.
 func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) error {
-	sources, err := demoSources(ctx, a, made)
+	byName, err := demoSources(ctx, a, made)
 	if err != nil {
 		return err
 	}
@@ -75,7 +75,7 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	}
 	view := desk.NewLook{Rest: true}
 	for _, sample := range plan.Samples {
-		id, err := drawSample(ctx, a, review.ID, outside.NewDraw{Name: sample.Name, Sources: []int64{sources[sample.Source]}, Concepts: roughConcepts(sample.Words),
+		id, err := drawSample(ctx, a, review.ID, sources.NewDraw{Name: sample.Name, Sources: []int64{byName[sample.Source]}, Concepts: roughConcepts(sample.Words),
 			How: source.How(sample.How), AtMost: sample.AtMost, Seed: demo.Seed % 1000})
 		if err != nil {
 			return err
@@ -88,12 +88,12 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 		}
 	}
 	// The key studies are looked up where counts are shown.
-	almagre := sources["almagre"]
+	almagre := byName["almagre"]
 	view.Source = &almagre
 	if _, err := a.Desk.MakeLook(ctx, review.ID, view); err != nil {
 		return err
 	}
-	all := slices.Sorted(maps.Values(sources))
+	all := slices.Sorted(maps.Values(byName))
 	later, err := notYet(plan, made)
 	if err != nil {
 		return err
@@ -109,7 +109,7 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 		if err := a.Reviews.Keep(ctx, review.ID, reviews.VersionEdit{Name: stage.Name, Note: stage.Note}); err != nil {
 			return err
 		}
-		if err := a.Outside.Run(ctx, review.ID, outside.NewRuns{Sources: all}); err != nil {
+		if err := a.Sources.Run(ctx, review.ID, sources.NewRuns{Sources: all}); err != nil {
 			return err
 		}
 		if err := fetched(ctx, a, review.ID, all); err != nil {
@@ -123,13 +123,13 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 		return err
 	}
 	if err := until(ctx, func() (bool, error) {
-		list, err := a.Outside.Holdings(ctx, review.ID)
-		return len(list) == len(made.literature.Keys)*len(sources), err
+		list, err := a.Sources.Holdings(ctx, review.ID)
+		return len(list) == len(made.literature.Keys)*len(byName), err
 	}); err != nil {
 		return err
 	}
 	if err := until(ctx, func() (bool, error) {
-		counts, err := a.Outside.Counts(ctx, desk.At{Review: review.ID}, false)
+		counts, err := a.Sources.Counts(ctx, desk.At{Review: review.ID}, false)
 		return err == nil && (counts.Waiting == 0 || counts.Problem != nil), err
 	}); err != nil {
 		return err
@@ -163,13 +163,13 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 		return err
 	}
 	next := time.Now().AddDate(0, 1, -demo.DaysToCheck-demo.DaysToRounds)
-	if err := a.Outside.SetWatch(ctx, review.ID, outside.Watch{On: true, Sources: []int64{almagre}, Every: "month", Next: &next}); err != nil {
+	if err := a.Sources.SetWatch(ctx, review.ID, sources.Watch{On: true, Sources: []int64{almagre}, Every: "month", Next: &next}); err != nil {
 		return err
 	}
 	if err := demoRuns(ctx, a, review.ID, all); err != nil {
 		return err
 	}
-	if err := demoRound(ctx, a, review.ID, sources); err != nil {
+	if err := demoRound(ctx, a, review.ID, byName); err != nil {
 		return err
 	}
 	return db.ForgetChanges(ctx, review.ID)
@@ -224,9 +224,9 @@ func demoCheck(ctx context.Context, a *app.App, id int64) error {
 
 // demoRound follows the references of the key studies of the demo review and the works that cite them; the first of what that
 // brings is judged.
-func demoRound(ctx context.Context, a *app.App, id int64, sources map[string]int64) error {
+func demoRound(ctx context.Context, a *app.App, id int64, byName map[string]int64) error {
 	at := desk.At{Review: id}
-	if err := a.Rounds.Begin(ctx, at, rounds.Asked{Way: rounds.Both, From: "keys", Sources: []int64{sources["vilano"], sources["almagre"]}}); err != nil {
+	if err := a.Rounds.Begin(ctx, at, rounds.Asked{Way: rounds.Both, From: "keys", Sources: []int64{byName["vilano"], byName["almagre"]}}); err != nil {
 		return err
 	}
 	if err := until(ctx, func() (bool, error) {
@@ -265,26 +265,26 @@ func demoRound(ctx context.Context, a *app.App, id int64, sources map[string]int
 // demoByHand writes down one of the searches that were made by hand.
 func demoByHand(ctx context.Context, a *app.App, id int64, n int) error {
 	h := demo.HandRuns[n]
-	return a.Outside.WriteDown(ctx, id, outside.HandRun{Way: h.Way, Place: h.Place, Query: h.Query, Records: &h.Records, At: time.Now(), Note: h.Note})
+	return a.Sources.WriteDown(ctx, id, sources.HandRun{Way: h.Way, Place: h.Place, Query: h.Query, Records: &h.Records, At: time.Now(), Note: h.Note})
 }
 
 // demoRuns runs the strategy of the demo review at all sources.
 func demoRuns(ctx context.Context, a *app.App, id int64, all []int64) error {
-	if err := a.Outside.Run(ctx, id, outside.NewRuns{Sources: all, Records: 300}); err != nil {
+	if err := a.Sources.Run(ctx, id, sources.NewRuns{Sources: all, Records: 300}); err != nil {
 		return err
 	}
 	return fetched(ctx, a, id, all)
 }
 
 // fetched waits until some sources have answered and what is wanted of their answers is there.
-func fetched(ctx context.Context, a *app.App, id int64, sources []int64) error {
+func fetched(ctx context.Context, a *app.App, id int64, these []int64) error {
 	return until(ctx, func() (bool, error) {
-		e, err := a.Outside.Everywhere(ctx, desk.At{Review: id})
+		e, err := a.Sources.Everywhere(ctx, desk.At{Review: id})
 		if err != nil {
 			return false, err
 		}
 		for _, s := range e.Sources {
-			if slices.Contains(sources, s.Source) && (s.Waiting || s.Run == nil || s.Fetch == "waiting" || s.Fetch == "drawing") {
+			if slices.Contains(these, s.Source) && (s.Waiting || s.Run == nil || s.Fetch == "waiting" || s.Fetch == "drawing") {
 				return false, nil
 			}
 		}
@@ -322,10 +322,10 @@ func notYet(plan demo.Review, made *standins) (later func(), err error) {
 // demoAgain has the search of the demo review run again by itself, as if its day had come.
 func demoAgain(ctx context.Context, a *app.App, id, almagre int64) error {
 	due := time.Now()
-	if err := a.Outside.SetWatch(ctx, id, outside.Watch{On: true, Sources: []int64{almagre}, Every: "month", Next: &due}); err != nil {
+	if err := a.Sources.SetWatch(ctx, id, sources.Watch{On: true, Sources: []int64{almagre}, Every: "month", Next: &due}); err != nil {
 		return err
 	}
-	if err := a.Outside.RunDue(ctx); err != nil {
+	if err := a.Sources.RunDue(ctx); err != nil {
 		return err
 	}
 	if err := fetched(ctx, a, id, []int64{almagre}); err != nil {
@@ -370,7 +370,7 @@ func demoKept(ctx context.Context, a *app.App, id int64, plan demo.Review) error
 // demoSources makes the stand-ins known as sources and returns them by name. A source that is known by
 // another port is found at its new one.
 func demoSources(ctx context.Context, a *app.App, made *standins) (map[string]int64, error) {
-	known, err := a.Outside.Sources(ctx)
+	known, err := a.Sources.Sources(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -378,19 +378,19 @@ func demoSources(ctx context.Context, a *app.App, made *standins) (map[string]in
 	vocabularies := map[string]string{"almagre": "Almagre Headings", "surco": "Surco Thesaurus"}
 	for _, c := range made.sources {
 		address := made.url(c)
-		i := slices.IndexFunc(known, func(s outside.Source) bool {
+		i := slices.IndexFunc(known, func(s sources.Source) bool {
 			return strings.HasPrefix(s.Address, "http://127.0.0.1:") && strings.HasSuffix(s.Address, "/"+c.Name)
 		})
 		switch {
 		case i < 0:
 			vocabulary := vocabularies[c.Name]
-			s, err := a.Outside.AddSource(ctx, outside.SourceEdit{Address: &address, Vocabulary: &vocabulary})
+			s, err := a.Sources.AddSource(ctx, sources.SourceEdit{Address: &address, Vocabulary: &vocabulary})
 			if err != nil {
 				return nil, err
 			}
 			out[c.Name] = s.ID
 		case known[i].Address != address:
-			if _, err := a.Outside.ChangeSource(ctx, known[i].ID, outside.SourceEdit{Address: &address}); err != nil {
+			if _, err := a.Sources.ChangeSource(ctx, known[i].ID, sources.SourceEdit{Address: &address}); err != nil {
 				return nil, err
 			}
 			fallthrough
@@ -401,21 +401,21 @@ func demoSources(ctx context.Context, a *app.App, made *standins) (map[string]in
 	return out, nil
 }
 
-func roughConcepts(words [][]string) (out []outside.RoughConcept) {
+func roughConcepts(words [][]string) (out []sources.RoughConcept) {
 	for i, w := range words {
-		out = append(out, outside.RoughConcept{Name: string(rune('A' + i)), Words: w})
+		out = append(out, sources.RoughConcept{Name: string(rune('A' + i)), Words: w})
 	}
 	return out
 }
 
 // drawSample draws a sample and waits until it is there.
-func drawSample(ctx context.Context, a *app.App, review int64, n outside.NewDraw) (sample *int64, err error) {
-	begun, err := a.Outside.BeginDraw(ctx, review, n)
+func drawSample(ctx context.Context, a *app.App, review int64, n sources.NewDraw) (sample *int64, err error) {
+	begun, err := a.Sources.BeginDraw(ctx, review, n)
 	if err != nil {
 		return nil, err
 	}
 	err = until(ctx, func() (bool, error) {
-		draws, err := a.Outside.Draws(ctx, review)
+		draws, err := a.Sources.Draws(ctx, review)
 		for _, d := range draws {
 			if d.ID != begun[0].ID {
 				continue

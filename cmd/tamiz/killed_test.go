@@ -19,8 +19,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/figures"
-	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/sources"
 	"tamiz/demo"
 	"tamiz/source/standin"
 	"tamiz/store/storetest"
@@ -126,11 +126,11 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 
 	p := run1(t, url, allowed)
 	defer func() { p.kill() }()
-	var src outside.Source
+	var src sources.Source
 	p.call(t, "POST", "/api/sources", fmt.Sprintf(`{"address": %q}`, source.URL+"/almagre"), &src)
 	var review reviews.ReviewHead
 	p.call(t, "POST", "/api/reviews", `{"name": "Killed"}`, &review)
-	var begun []outside.Draw
+	var begun []sources.Draw
 	p.call(t, "POST", fmt.Sprintf("/api/reviews/%d/draws", review.ID),
 		fmt.Sprintf(`{"name": "five thousand", "sources": [%d], "concepts": [], "each": false, "how": "random", "atMost": %d, "seed": 5}`, src.ID, wanted), &begun)
 	for range kills {
@@ -142,7 +142,7 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 		p.kill()
 		p = run1(t, url, allowed)
 	}
-	draws := []outside.Draw{}
+	draws := []sources.Draw{}
 	require.Eventually(t, func() bool {
 		p.call(t, "GET", fmt.Sprintf("/api/reviews/%d/draws", review.ID), "", &draws)
 		return len(draws) == 1 && draws[0].State == "done"

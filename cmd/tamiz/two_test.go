@@ -16,8 +16,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/desk"
-	"tamiz/app/outside"
 	"tamiz/app/reviews"
+	"tamiz/app/sources"
 	"tamiz/demo"
 	"tamiz/exchange/ris"
 	"tamiz/source/standin"
@@ -111,7 +111,7 @@ func TestTwoProgramsShareADatabase(t *testing.T) {
 			hears(t, n, `"kind":"change"`)
 		}
 	}
-	var src outside.Source
+	var src sources.Source
 	one.call(t, "POST", "/api/sources", fmt.Sprintf(`{"address": %q}`, source.URL+"/almagre"), &src)
 	one.call(t, "POST", at+"/looks", fmt.Sprintf(`{"rest": true, "source": %d}`, src.ID), nil)
 
@@ -124,7 +124,7 @@ func TestTwoProgramsShareADatabase(t *testing.T) {
 		}
 	}
 	number := one.bring(t, review.ID, "sample", "large.ris", large.Bytes()).ID
-	var begun []outside.Draw
+	var begun []sources.Draw
 	one.call(t, "POST", at+"/draws", fmt.Sprintf(`{"name": "all", "sources": [%d], "concepts": [], "each": false, "how": "random", "atMost": 3000, "seed": 5}`, src.ID), &begun)
 	one.bring(t, review.ID, "keys", "keys.ris", keys.Bytes())
 	one.call(t, "GET", at+"/counts", "", nil)

@@ -1,5 +1,5 @@
-// Package outside is the sources: asked for counts and titles, drawn from, looked up what they hold.
-package outside
+// Package sources is the sources: asked for counts and titles, drawn from, looked up what they hold.
+package sources
 
 import (
 	"time"
