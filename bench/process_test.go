@@ -96,6 +96,7 @@ func begin(t *testing.T, program, url string, megabytes int) *served {
 	require.NoError(t, cmd.Start())
 	line, err := bufio.NewReader(out).ReadString('\n')
 	require.NoError(t, err)
+	t.Cleanup(func() { _ = cmd.Process.Kill() })
 	return &served{cmd, strings.TrimSpace(strings.TrimPrefix(line, "Tamiz is at "))}
 }
 

@@ -4,10 +4,10 @@ import (
 	"bytes"
 	"encoding/json"
 	"fmt"
-	"reflect"
 	"slices"
 
 	"tamiz/core/strategy"
+	"tamiz/core/sum"
 )
 
 // An Edit is one thing done to a document, as data: it is kept while the program cannot be reached, travels, and is
@@ -118,24 +118,33 @@ type (
 )
 
 // kinds are the edits by the name they travel under.
-var kinds = map[string]func() Edit{
-	"question": func() Edit { return &SetQuestion{} }, "frame": func() Edit { return &SetFrame{} }, "order": func() Edit { return &SetOrder{} }, "limits": func() Edit { return &SetLimits{} },
-	"vocabulary": func() Edit { return &SetVocabulary{} }, "halves": func() Edit { return &SetHalves{} },
-	"part": func() Edit { return &Part{} }, "handSearch": func() Edit { return &HandSearched{} },
-	"addBlock": func() Edit { return &AddBlock{} }, "patchBlock": func() Edit { return &PatchBlock{} },
-	"removeBlock": func() Edit { return &RemoveBlock{} }, "moveBlock": func() Edit { return &MoveBlock{} },
-	"addTerm": func() Edit { return &AddTerm{} }, "patchTerm": func() Edit { return &PatchTerm{} },
-	"removeTerm": func() Edit { return &RemoveTerm{} }, "moveTerm": func() Edit { return &MoveTerm{} },
-	"addLine": func() Edit { return &AddLine{} }, "patchLine": func() Edit { return &PatchLine{} }, "removeLine": func() Edit { return &RemoveLine{} },
-}
+var kinds = sum.Of[Edit]("op", "edit")
 
-var names = func() map[reflect.Type]string {
-	out := map[reflect.Type]string{}
-	for name, fresh := range kinds {
-		out[reflect.TypeOf(fresh())] = name
+func init() {
+	for name, fresh := range map[string]func() Edit{
+		"question":    func() Edit { return &SetQuestion{} },
+		"frame":       func() Edit { return &SetFrame{} },
+		"order":       func() Edit { return &SetOrder{} },
+		"limits":      func() Edit { return &SetLimits{} },
+		"vocabulary":  func() Edit { return &SetVocabulary{} },
+		"halves":      func() Edit { return &SetHalves{} },
+		"part":        func() Edit { return &Part{} },
+		"handSearch":  func() Edit { return &HandSearched{} },
+		"addBlock":    func() Edit { return &AddBlock{} },
+		"patchBlock":  func() Edit { return &PatchBlock{} },
+		"removeBlock": func() Edit { return &RemoveBlock{} },
+		"moveBlock":   func() Edit { return &MoveBlock{} },
+		"addTerm":     func() Edit { return &AddTerm{} },
+		"patchTerm":   func() Edit { return &PatchTerm{} },
+		"removeTerm":  func() Edit { return &RemoveTerm{} },
+		"moveTerm":    func() Edit { return &MoveTerm{} },
+		"addLine":     func() Edit { return &AddLine{} },
+		"patchLine":   func() Edit { return &PatchLine{} },
+		"removeLine":  func() Edit { return &RemoveLine{} },
+	} {
+		kinds.Add(name, fresh)
 	}
-	return out
-}()
+}
 
 // Edits are several, in the order in which they are made. As JSON each is an object whose op says which it is.
 type Edits []Edit
@@ -148,18 +157,8 @@ func (e *Edits) UnmarshalJSON(data []byte) error {
 	}
 	*e = make(Edits, 0, len(all))
 	for i, one := range all {
-		var said struct {
-			Op string `json:"op"`
-		}
-		if err := json.Unmarshal(one, &said); err != nil {
-			return fmt.Errorf("edit %d: %w", i+1, err)
-		}
-		kind, ok := kinds[said.Op]
-		if !ok {
-			return fmt.Errorf("edit %d: there is no edit %q", i+1, said.Op)
-		}
-		edit := kind()
-		if err := json.Unmarshal(one, edit); err != nil {
+		edit, err := kinds.Read(one)
+		if err != nil {
 			return fmt.Errorf("edit %d: %w", i+1, err)
 		}
 		*e = append(*e, edit)
@@ -172,18 +171,14 @@ func (e Edits) MarshalJSON() ([]byte, error) {
 	var out bytes.Buffer
 	out.WriteByte('[')
 	for i, edit := range e {
-		body, err := json.Marshal(edit)
+		body, err := kinds.Write(edit)
 		if err != nil {
 			return nil, err
 		}
 		if i > 0 {
 			out.WriteByte(',')
 		}
-		fmt.Fprintf(&out, `{"op":%q`, names[reflect.TypeOf(edit)])
-		if len(body) > 2 {
-			out.WriteByte(',')
-		}
-		out.Write(body[1:])
+		out.Write(body)
 	}
 	out.WriteByte(']')
 	return out.Bytes(), nil

@@ -3,19 +3,16 @@
 package set
 
 import (
-	"bytes"
 	"cmp"
 	"context"
-	"encoding/json"
 	"errors"
-	"fmt"
-	"reflect"
 
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/core/coverage"
 	"tamiz/core/review"
 	"tamiz/core/strategy"
+	"tamiz/core/sum"
 	"tamiz/core/tally"
 )
 
@@ -80,52 +77,27 @@ const (
 	MostWithin = 8       // sets within one another
 )
 
-var kinds = map[string]func() Set{}
+var kinds = sum.Of[Set]("kind", "set of kind")
 
 // kind makes a kind of set known by its word.
 func kind[T any, P interface {
 	*T
 	Set
 }](name string) {
-	kinds[name] = func() Set { return P(new(T)) }
-	words[reflect.TypeFor[P]()] = name
+	kinds.Add(name, func() Set { return P(new(T)) })
 }
-
-var words = map[reflect.Type]string{}
 
 // Of is any set, as it travels.
 type Of struct{ Set }
 
 // UnmarshalJSON reads a set of any kind.
-func (o *Of) UnmarshalJSON(data []byte) error {
-	var said struct {
-		Kind string `json:"kind"`
-	}
-	if err := json.Unmarshal(data, &said); err != nil {
-		return err
-	}
-	fresh, ok := kinds[said.Kind]
-	if !ok {
-		return fmt.Errorf("there is no set of kind %q", said.Kind)
-	}
-	o.Set = fresh()
-	return json.Unmarshal(data, o.Set)
+func (o *Of) UnmarshalJSON(data []byte) (err error) {
+	o.Set, err = kinds.Read(data)
+	return err
 }
 
 // MarshalJSON writes a set of any kind.
-func (o Of) MarshalJSON() ([]byte, error) {
-	body, err := json.Marshal(o.Set)
-	if err != nil {
-		return nil, err
-	}
-	var out bytes.Buffer
-	fmt.Fprintf(&out, `{"kind":%q`, words[reflect.TypeOf(o.Set)])
-	if len(body) > 2 {
-		out.WriteByte(',')
-	}
-	out.Write(body[1:])
-	return out.Bytes(), nil
-}
+func (o Of) MarshalJSON() ([]byte, error) { return kinds.Write(o.Set) }
 
 // InDocument says what keeps a set from being told by a document: that it names a block, a line or a limit which that does
 // not have.
