@@ -48,11 +48,12 @@ func (r *Room) Take(ctx context.Context, bytes int64) (back func(), err error) {
 		if ok {
 			return sync.OnceFunc(func() { r.add(&r.working, -bytes) }), nil
 		}
-		if r.letGo() {
-			continue
-		}
+		// What can never fit takes nothing from others.
 		if left := r.most - heldBy(ctx); bytes > left {
 			return nil, tooLarge(bytes, left)
+		}
+		if r.letGo() {
+			continue
 		}
 		select {
 		case <-given:

@@ -79,6 +79,12 @@ func TestNobodyWaitsForWhatTheyUseThemselves(t *testing.T) {
 		_, err = CachedWithin(holding, c, "company", func() int64 { return 40 }, of("company", 20))
 		assert.Equal(t, "too-large", problemType(err))
 		assert.Zero(t, time.Since(begun))
+		_, err = Cached(t.Context(), c, "of others", of("tally", 20))
+		require.NoError(t, err)
+		_, err = r.Take(holding, 40)
+		assert.Equal(t, "too-large", problemType(err))
+		_, kept := c.Has("of others")
+		assert.True(t, kept, "what can never fit takes nothing from others")
 	})
 }
 
