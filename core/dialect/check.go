@@ -379,7 +379,7 @@ func (d *Dialect) checkTemplates(m *templates) error {
 	}
 	l := d.Lines
 	if l == nil { // how plain numbered lines are read, whatever stands in them
-		l = &Lines{One: []string{"#{n}"}, Or: []string{"or/{from}-{to}"}, And: []string{"and/{from}-{to}"}}
+		l = &Lines{One: []string{"#{n}"}, Or: []string{"any of {from}-{to}"}, And: []string{"all of {from}-{to}"}}
 	}
 	if len(l.One) == 0 {
 		return fmt.Errorf("lines say how one line is named (lines.one)")

@@ -101,7 +101,7 @@ func TestLargeAndOddQueriesAreRead(t *testing.T) {
 	assert.Contains(t, codes(big), dialect.TooLongFor)
 	lines = "1. heat\n2. rest\n"
 	for i := 3; i < 60; i++ {
-		lines += fmt.Sprintf("%d. or/1-%d\n", i, i-1)
+		lines += fmt.Sprintf("%d. any of 1-%d\n", i, i-1)
 	}
 	assert.Contains(t, codes(read(lines)), dialect.TooLongFor, "runs of lines, each of all before it")
 

@@ -154,9 +154,7 @@ func (p *parser) numberOf(at, end int) (number, body int) {
 	p.at = at
 	op := false
 	if at < end {
-		if _, op = p.operator(); op && p.at < end && p.low[p.at] == '/' {
-			op = false // a run of lines
-		}
+		_, op = p.operator()
 	}
 	p.at = was
 	if op && !mark && !tab {

@@ -100,7 +100,7 @@ var clean = []struct{ dialect, query string }{
 	{"cql", `farmworker* and year >= 2000`},
 	{"cql", `(farmworker* and shade) and (year within "2000 2020")`},
 	{"cql", "1. farmworker*\n2. \"cane cutter*\"\n3. 1 or 2\n4. shade or \"rest break*\"\n5. 3 and 4"},
-	{"cql", "1\tfarmworker*\n2\t\"cane cutter*\"\n3\tor/1-2\n4\tshade\n5\t3 and 4"},
+	{"cql", "1\tfarmworker*\n2\t\"cane cutter*\"\n3\tany of 1-2\n4\tshade\n5\t3 and 4"},
 	{"cql", "#1 farmworker*\n#2 shade\n#3 #1 and #2"},
 	{"cql", `(“cane cutter*” or farmworker*) and shade`},
 	{"dc", `dc.title = heat and dc.description = kidney`},

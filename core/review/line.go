@@ -193,7 +193,7 @@ type LineFault struct {
 
 func (f *LineFault) Error() string { return f.Message }
 
-// ReadLine reads what somebody writes of the numbers of lines, as "2 AND (5 OR 6)" or "or/1-8", and returns it as what the
+// ReadLine reads what somebody writes of the numbers of lines, as "2 AND (5 OR 6)" or "any of 1-8", and returns it as what the
 // lines are. before is the id of the line that it is to stand in place of; "" where it is to stand behind all. Errors are *LineFault.
 func (d Document) ReadLine(v *thesaurus.Thesaurus, text, before string) (LinePart, error) {
 	lines, err := d.Numbered(v)

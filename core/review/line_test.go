@@ -18,7 +18,7 @@ func termOf(id, text string) Term {
 	return Term{ID: id, Term: strategy.Term{Kind: strategy.TextTerm, Text: text, Field: "text", On: true}}
 }
 
-// twoBlocks has lines 1 crew, 2 picker, 3 or/1-2, 4 shade, 5 the whole.
+// twoBlocks has lines 1 crew, 2 picker, 3 any of 1-2, 4 shade, 5 the whole.
 func twoBlocks() Document {
 	return Document{Blocks: []Block{
 		{ID: "a", Name: "A", Searched: true, Terms: []Term{termOf("1", "crew"), termOf("2", "picker")}},
@@ -140,9 +140,9 @@ func TestLinesAreNumberedAsSomebodyWrites(t *testing.T) {
 	d, _ = Apply(d, Edits{&AddTerm{Block: "a", Term: heading}, &AddTerm{Block: "b", Term: termOf("5", "rest")}})
 	d = put(t, d, "x", "3 and 5") // the heading, and shade
 	for order, want := range map[string]string{
-		strategy.ByConcept:    "crew|picker|heading = \"Crews\"|or/1-3|shade|rest|5 or 6|4 and 7|3 and 5",
-		strategy.HeadingsLead: "heading = \"Crews\"|crew|picker|or/1-3|shade|rest|5 or 6|4 and 7|1 and 5",
-		strategy.TermsFirst:   "crew|picker|heading = \"Crews\"|shade|rest|or/1-3|4 or 5|6 and 7|3 and 4",
+		strategy.ByConcept:    "crew|picker|heading = \"Crews\"|any of 1-3|shade|rest|5 or 6|4 and 7|3 and 5",
+		strategy.HeadingsLead: "heading = \"Crews\"|crew|picker|any of 1-3|shade|rest|5 or 6|4 and 7|1 and 5",
+		strategy.TermsFirst:   "crew|picker|heading = \"Crews\"|shade|rest|any of 1-3|4 or 5|6 and 7|3 and 4",
 	} {
 		d, _ := Apply(d, Edits{&SetOrder{order}})
 		require.NoError(t, d.Validate())

@@ -150,15 +150,11 @@ func (n Numbered) Joined() string {
 	if n.Tree != nil {
 		return n.Tree.String()
 	}
-	first, last := n.Parts[0], n.Parts[len(n.Parts)-1]
-	if n.Join == "or" && len(n.Parts) > 2 && last-first == len(n.Parts)-1 {
-		return fmt.Sprintf("or/%d-%d", first, last)
+	tree := Tree{Join: n.Join}
+	for _, p := range n.Parts {
+		tree.Parts = append(tree.Parts, Tree{Number: p})
 	}
-	parts := make([]string, len(n.Parts))
-	for i, p := range n.Parts {
-		parts[i] = fmt.Sprint(p)
-	}
-	return strings.Join(parts, " "+n.Join+" ")
+	return tree.String()
 }
 
 // A Line is one numbered line of a strategy: a term in CQL, or earlier lines joined by their numbers.

@@ -62,7 +62,10 @@ func joinedExpr(join string, parts []query.Expr) query.Expr {
 	return query.Not(parts)
 }
 
-// String returns it as it is written: "2 and (5 or 6)". A line that is not there is "?".
+// runs are the words with which a run of numbers is written, by what joins them.
+var runs = map[string]string{"or": "any", "and": "all"}
+
+// String returns it as it is written: "2 and (5 or 6)", "any of 1-8". A line that is not there is "?".
 func (t Tree) String() string {
 	if t.Query != nil {
 		return query.Write(t.Query)
@@ -74,7 +77,7 @@ func (t Tree) String() string {
 		return fmt.Sprint(t.Number)
 	}
 	if n, ok := t.run(); ok {
-		return fmt.Sprintf("%s/%d-%d", t.Join, n, n+len(t.Parts)-1)
+		return fmt.Sprintf("%s of %d-%d", runs[t.Join], n, n+len(t.Parts)-1)
 	}
 	parts := make([]string, len(t.Parts))
 	for i, p := range t.Parts {
@@ -123,8 +126,8 @@ type TreeFault struct {
 
 func (f *TreeFault) Error() string { return f.Message }
 
-// ReadTree reads numbers joined by and, or, not, with brackets, in any case; a run of them as or/1-8 or and/3-5. What joins
-// in two ways needs brackets: nothing is guessed. Errors are *TreeFault.
+// ReadTree reads numbers joined by and, or, not, with brackets, in any case; runs and lists of them as "any of 1-8" or "all of
+// 9, 18". What joins in two ways needs brackets: nothing is guessed. Errors are *TreeFault.
 func ReadTree(text string) (Tree, error) {
 	r := treeReader{text: []rune(text)}
 	if len(r.text) > MostTree {
@@ -160,11 +163,11 @@ func (r *treeReader) word() string {
 	r.from = i
 	switch {
 	case i >= len(r.text):
-	case strings.ContainsRune("()/-–", r.text[i]):
+	case strings.ContainsRune("(),-–", r.text[i]):
 		i++
 	default:
 		digits := unicode.IsDigit(r.text[i])
-		for i < len(r.text) && !unicode.IsSpace(r.text[i]) && !strings.ContainsRune("()/-–#", r.text[i]) && unicode.IsDigit(r.text[i]) == digits {
+		for i < len(r.text) && !unicode.IsSpace(r.text[i]) && !strings.ContainsRune("(),-–#", r.text[i]) && unicode.IsDigit(r.text[i]) == digits {
 			i++
 		}
 	}
@@ -229,31 +232,53 @@ func (r *treeReader) one(depth int) (Tree, error) {
 			return t, r.fault("Here a bracket is missing.")
 		}
 		return t, nil
-	case (w == "or" || w == "and") && r.word() == "/":
-		r.take()
-		first, err := r.number()
-		if err != nil {
-			return first, err
+	case w == "any" || w == "all":
+		if r.take() != "of" {
+			return Tree{}, r.fault("Here OF is missing, as in any of 1-8.")
 		}
-		if x := r.take(); x != "-" && x != "–" {
-			return first, r.fault("Here the last number of the run is missing, as in or/1-8.")
-		}
-		last, err := r.number()
-		if err != nil {
-			return last, err
-		}
-		if last.Number <= first.Number || last.Number-first.Number >= 500 {
-			return last, &TreeFault{from, r.to, "A run goes from a lower to a higher number, over at most 500 lines."}
-		}
-		out := Tree{Join: w, From: from, To: r.to}
-		for n := first.Number; n <= last.Number; n++ {
-			out.Parts = append(out.Parts, Tree{Number: n, From: from, To: r.to})
-		}
-		return out, nil
+		return r.list(w, from)
 	}
 	r.read = from
 	return r.number()
 }
+
+// list reads numbers and runs of them with commas between, which any or all of join.
+func (r *treeReader) list(word string, from int) (Tree, error) {
+	out := Tree{Join: "or", From: from}
+	if word == "all" {
+		out.Join = "and"
+	}
+	for {
+		first, err := r.number()
+		if err != nil {
+			return first, err
+		}
+		last := first
+		if x := r.word(); x == "-" || x == "–" {
+			r.take()
+			if last, err = r.number(); err != nil {
+				return last, err
+			}
+			if last.Number <= first.Number || last.Number-first.Number >= mostRun {
+				return last, &TreeFault{from, r.to, fmt.Sprintf("A run goes from a lower to a higher number, over at most %d lines.", mostRun)}
+			}
+		}
+		for n := first.Number; n <= last.Number; n++ {
+			out.Parts = append(out.Parts, Tree{Number: n, From: first.From, To: last.To})
+		}
+		if r.word() != "," {
+			break
+		}
+		r.take()
+	}
+	if out.To = r.read; len(out.Parts) < 2 {
+		return out, r.fault("Here the last number of the run is missing, as in any of 1-8.")
+	}
+	return out, nil
+}
+
+// mostRun is over how many lines a run goes.
+const mostRun = 500
 
 func (r *treeReader) number() (Tree, error) {
 	w := r.take()

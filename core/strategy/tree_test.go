@@ -11,9 +11,9 @@ import (
 
 func TestReadTree(t *testing.T) {
 	for text, want := range map[string]string{
-		"2 AND (5 OR 6)": "2 and (5 or 6)", "or/1-3": "or/1-3", "1 or 2 or 3": "or/1-3", "#1 and #12": "1 and 12", "((4))": "4",
-		"and/2–4 not 9": "and/2-4 not 9", "1 and 2 and (3 not (4 or 5))": "1 and 2 and (3 not (4 or 5))", "1and2": "1 and 2",
-		"9 or (7 and or/1-3)": "9 or (7 and or/1-3)",
+		"2 AND (5 OR 6)": "2 and (5 or 6)", "any of 1-3": "any of 1-3", "1 or 2 or 3": "any of 1-3", "#1 and #12": "1 and 12", "((4))": "4",
+		"All of 2–4 not 9": "all of 2-4 not 9", "all of 9, 18": "9 and 18", "any of 1, 4-6": "1 or 4 or 5 or 6", "any of 1-2,3": "any of 1-3", "1 and 2 and (3 not (4 or 5))": "1 and 2 and (3 not (4 or 5))", "1and2": "1 and 2",
+		"9 or (7 and any of 1-3)": "9 or (7 and any of 1-3)",
 	} {
 		got, err := ReadTree(text)
 		require.NoError(t, err, text)
@@ -34,8 +34,11 @@ func TestWhatIsNoTree(t *testing.T) {
 		"1 2":                        {2, 3, "joins nothing"},
 		"1 xor 2":                    {2, 5, "joins nothing"},
 		"0 or 1":                     {0, 1, "the number of a line is missing"},
-		"or/5-2":                     {0, 6, "from a lower to a higher"},
-		"or/1":                       {4, 4, "the last number of the run"},
+		"any of 5-2":                 {0, 10, "from a lower to a higher"},
+		"any of 1":                   {8, 8, "the last number of the run"},
+		"any 1-3":                    {4, 5, "OF is missing"},
+		"any of 1,":                  {9, 9, "the number of a line is missing"},
+		"any of 1-900":               {0, 12, "at most 500 lines"},
 		"heat":                       {0, 4, "the number of a line is missing"},
 		"1 or 999999999999999999":    {5, 23, "the number of a line is missing"},
 		strings.Repeat("(", 25):      {20, 21, "at most 20 deep"},
@@ -51,7 +54,7 @@ func TestWhatIsNoTree(t *testing.T) {
 
 func FuzzReadTree(f *testing.F) {
 	f.Add("2 AND (5 OR 6)")
-	f.Add("or/1-8 not (3)")
+	f.Add("any of 1-8 not (3)")
 	f.Fuzz(func(t *testing.T, text string) {
 		tree, err := ReadTree(text)
 		if err != nil {

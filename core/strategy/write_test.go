@@ -42,7 +42,7 @@ func TestAStrategyIsWrittenAsCQLAndAsLines(t *testing.T) {
 		assert.Equal(t, i+1, l.Number)
 		texts = append(texts, l.Text)
 	}
-	assert.Equal(t, []string{`"farm worker*"`, `farm* prox/unit=word/distance<=3 crew*`, `heading =/narrower/qualifier="prevention" "Agricultural Labor Force"`, "or/1-3",
+	assert.Equal(t, []string{`"farm worker*"`, `farm* prox/unit=word/distance<=3 crew*`, `heading =/narrower/qualifier="prevention" "Agricultural Labor Force"`, "any of 1-3",
 		`title = "rest break*"`, "horses", "year >= 2000", `language = "eng" or language = "spa"`, "4 and 5 and 7 and 8", "9 not 6"}, texts)
 }
 

@@ -11,7 +11,7 @@ test('the strategy stands as numbered lines, with what a source cannot be asked 
   // Other walks may have added lines to A: as many as there are stand together.
   const many = await lines.getByRole('row', { name: /^\d+ A / }).count()
   expect(many).toBeGreaterThanOrEqual(8)
-  await expect(lines.getByRole('row', { name: new RegExp(`^${many + 1} .*Outdoor farm crews 1–${many} together`) })).toContainText(`or/1-${many}`)
+  await expect(lines.getByRole('row', { name: new RegExp(`^${many + 1} .*Outdoor farm crews 1–${many} together`) })).toContainText(`any of 1-${many}`)
   await accessible(page)
 
   // A block folds to its line.
