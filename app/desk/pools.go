@@ -133,6 +133,17 @@ func (c *Counted) Forms(i int) []string {
 	return []string{c.Rows[i].Item}
 }
 
+// Find returns the row of which an item, by its key, is a form; of words alone.
+func (c *Counted) Find(form string) (int, bool) {
+	if c.words == nil {
+		return 0, false
+	}
+	return c.words.Find(form)
+}
+
+// Piece reports whether a row is a piece of a sentence, in all its forms.
+func (c *Counted) Piece(i int) bool { return c.words != nil && c.words.Piece(i) }
+
 // Several reports whether a row has several forms.
 func (c *Counted) Several(i int) bool { return c.words != nil && c.words.Several(i) }
 

@@ -3,8 +3,12 @@ package figures
 import (
 	"cmp"
 	"context"
+	"encoding/json"
+	"fmt"
 	"slices"
 	"strings"
+
+	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/app/desk"
 	"tamiz/core/tally"
@@ -114,9 +118,9 @@ func (a *Service) Tally(ctx context.Context, at desk.At, f tally.Facet) (*Tally,
 type counting struct {
 	*desk.Counted
 	desk   *desk.Desk
-	head   Tally // without rows
-	order  []int // of the rows; nil is their own
-	inside func(forms []string) []string
+	head   Tally                         // without rows
+	order  []int                         // of the rows; nil is their own
+	inside func(forms []string) []string // the blocks that find all forms; nil for facets that are no terms
 	limits
 }
 
@@ -136,7 +140,7 @@ func (a *Service) counting(ctx context.Context, at desk.At, f tally.Facet) (*cou
 	if err != nil {
 		return nil, err
 	}
-	c := &counting{Counted: t, desk: d, inside: func([]string) []string { return nil }}
+	c := &counting{Counted: t, desk: d}
 	c.head = Tally{Facet: f, Sample: *d.Sample, Looked: t.Sample, Contrast: t.Contrast, ContrastName: d.Contrast,
 		HasKeys: t.HasKeys, HasCentral: t.HasCentral, HasNarrower: t.HasNarrower, KeyStudies: t.KeyStudies, LeftOutBelow: t.LeftOutBelow, Missing: t.Missing, MissingKeys: t.MissingKeys,
 		All: t.Len(), Passing: t.Len(), Sent: t.Len()}
@@ -176,16 +180,56 @@ func (c *counting) at(place int32) int {
 }
 
 // brief returns what rows are picked and sorted by.
-func (c *counting) brief(place int32) TallyRow {
+func (c *counting) brief(place int32) brief {
 	i := c.at(place)
 	r := c.Row(i)
-	row := TallyRow{Item: r.Item, Records: r.Records, Piece: r.Piece}
-	if key := desk.ItemKey(c.Facet, r.Item, c.desk.Pool.Parted); key != r.Item {
-		row.Key = key
-	}
+	out := brief{item: r.Item, records: r.Records, forms: func() []string { return c.Forms(i) }, lift: absent, pull: absent, keys: absent, withNarrower: absent}
 	if c.Contrast > 0 {
-		lift, pull := tally.Round(r.Lift), tally.Round(r.Pull)
-		row.Lift, row.Pull = &lift, &pull
+		out.lift, out.pull = tally.Round(r.Lift), tally.Round(r.Pull)
+	}
+	if c.HasKeys {
+		out.keys = float64(r.Keys)
+	}
+	if c.HasNarrower {
+		out.withNarrower = float64(r.WithNarrower)
+	}
+	return out
+}
+
+// key returns by what a row is decided on.
+func (c *counting) key(item string) string { return desk.ItemKey(c.Facet, item, c.desk.Pool.Parted) }
+
+// foundAlready returns the rows, by number, all forms of which the terms of a block match. It is worked out once for a strategy.
+func (c *counting) foundAlready(ctx context.Context) (*roaring.Bitmap, error) {
+	if c.inside == nil {
+		return roaring.New(), nil
+	}
+	said, err := json.Marshal(c.desk.Strategy)
+	if err != nil {
+		return nil, err
+	}
+	key := fmt.Sprint("found already ", c.Facet, c.desk.Look.Key, " ", c.desk.Keys.Key, " ", string(said))
+	return desk.Cached(ctx, c.desk.Pool.Suited, key, func(ctx context.Context) (*roaring.Bitmap, int64, error) {
+		found := roaring.New()
+		for i := range c.Len() {
+			if i&1023 == 0 && ctx.Err() != nil {
+				return nil, 0, ctx.Err()
+			}
+			if len(c.inside(c.Forms(i))) > 0 {
+				found.Add(uint32(i))
+			}
+		}
+		return found, int64(found.GetSizeInBytes()), nil
+	})
+}
+
+// whole returns a row as it is sent.
+func (c *counting) whole(place int32) TallyRow {
+	i := c.at(place)
+	r := c.Row(i)
+	row := TallyRow{Item: r.Item, Records: r.Records, Piece: c.Piece(i)}
+	if key := c.key(r.Item); key != r.Item {
+		row.Key = key
 	}
 	if c.HasKeys {
 		row.Keys = &r.Keys
@@ -193,32 +237,26 @@ func (c *counting) brief(place int32) TallyRow {
 	if c.HasNarrower {
 		row.WithNarrower = &r.WithNarrower
 	}
+	family := c.Family(i)
 	if c.Several(i) {
-		for _, form := range c.Family(i).Forms {
-			row.Piece = row.Piece && form.Piece
+		for _, form := range family.Forms {
 			row.Forms = append(row.Forms, Form{form.Item, form.Records})
 		}
 	}
-	return row
-}
-
-// whole returns a row as it is sent.
-func (c *counting) whole(place int32) TallyRow {
-	i := c.at(place)
-	r, row := c.Row(i), c.brief(place)
 	row.Occurrences, row.Share, row.Unindexed = r.Occurrences, tally.Round(r.Share), r.Unindexed
 	if c.Facet == tally.Authors || c.Facet == tally.Journals {
 		row.Writings = writings(r.Writings)
 	}
 	if c.Contrast > 0 {
-		share := tally.Round(r.ContrastShare)
-		row.ContrastRecords, row.ContrastShare = &r.ContrastRecords, &share
+		share, lift, pull := tally.Round(r.ContrastShare), tally.Round(r.Lift), tally.Round(r.Pull)
+		row.ContrastRecords, row.ContrastShare, row.Lift, row.Pull = &r.ContrastRecords, &share, &lift, &pull
 	}
 	if c.HasCentral {
 		row.Central = &r.Central
 	}
-	row.Absorbs = c.Family(i).Absorbs
-	row.Inside = c.inside(c.Forms(i))
+	if row.Absorbs = family.Absorbs; c.inside != nil {
+		row.Inside = c.inside(c.Forms(i))
+	}
 	if v := c.desk.Pool.Thesaurus; v != nil && c.Facet == tally.Keywords {
 		row.Heading, _ = v.Leads(r.Item)
 	}

@@ -33,6 +33,10 @@ func (a *Service) ordered(ctx context.Context, at desk.At, t *counting) ([]int, 
 	if err != nil {
 		return nil, false, err
 	}
+	found, err := t.foundAlready(ctx)
+	if err != nil {
+		return nil, false, err
+	}
 	var open, rest []int
 	var all []coverage.Ordered
 	for i := range t.Len() {
@@ -40,7 +44,7 @@ func (a *Service) ordered(ctx context.Context, at desk.At, t *counting) ([]int, 
 			return nil, false, ctx.Err()
 		}
 		r := t.Row(i)
-		if r.Records < leastOrdered || len(t.inside(t.Forms(i))) > 0 || decided[desk.ItemKey(t.Facet, r.Item, nil)] {
+		if r.Records < leastOrdered || found.Contains(uint32(i)) || decided[desk.ItemKey(t.Facet, r.Item, nil)] {
 			rest = append(rest, i)
 			continue
 		}

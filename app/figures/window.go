@@ -33,10 +33,9 @@ type Window struct {
 // Bounds are the least and the greatest that a figure may be; nil is any.
 type Bounds struct{ From, To *float64 }
 
-func (b Bounds) hold(figure *float64) bool {
-	of := 0.0
-	if figure != nil {
-		of = *figure
+func (b Bounds) hold(of float64) bool {
+	if math.IsNaN(of) {
+		of = 0
 	}
 	return (b.From == nil || of >= *b.From) && (b.To == nil || of <= *b.To)
 }
@@ -62,7 +61,7 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 	}
 	first := min(most, len(in))
 	if w.Most == 0 { // who asks for so many rows gets the first of them
-		in, first = piecesLast(in, most, func(place int32) bool { return c.brief(place).Piece })
+		in, first = piecesLast(in, most, func(place int32) bool { return c.Piece(c.at(place)) })
 	}
 	t.Rows, t.Sent = make([]TallyRow, first), first
 	for i, place := range in[:first] {
@@ -72,7 +71,11 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 	if len(rest) == 0 {
 		return &t, nil
 	}
-	told, err := a.told(ctx, c.desk, at, f)
+	told, err := a.told(ctx, c, at)
+	if err != nil {
+		return nil, err
+	}
+	found, err := c.foundAlready(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -80,8 +83,8 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 		if i&1023 == 0 && ctx.Err() != nil {
 			return nil, ctx.Err()
 		}
-		row := c.brief(place)
-		if told(&row) || len(t.Rows) < first+MostRows && len(c.inside(c.Forms(c.at(place)))) > 0 {
+		n := c.at(place)
+		if told(n) || len(t.Rows) < first+MostRows && found.Contains(uint32(n)) {
 			t.Rows = append(t.Rows, c.whole(place))
 			if i < len(in)-first {
 				t.Sent++
@@ -120,28 +123,27 @@ func piecesLast(rows []int32, most int, isPiece func(int32) bool) ([]int32, int)
 
 // picks returns how rows, of which there are so many, are parted into those that are wanted, in their order, and all others. The
 // browser does the same with what it was sent: testdata/rows.json holds the two together.
-func (w Window) picks() (func(n int, row func(int32) TallyRow) (in, out []int32), error) {
+func (w Window) picks() (func(n int, row func(int32) brief) (in, out []int32), error) {
 	matches, err := matcher(w.Words)
 	if err != nil {
 		return nil, err
 	}
-	return func(n int, row func(int32) TallyRow) (in, out []int32) {
+	return func(n int, row func(int32) brief) (in, out []int32) {
 		var items []string
 		var figures []float64
 		of, sorted := columns[w.Sort]
 		for i := range int32(n) {
 			r := row(i)
-			records := float64(r.Records)
-			if !matches(&r) || !w.Records.hold(&records) || !w.Lift.hold(r.Lift) || !w.Pull.hold(r.Pull) {
+			if !matches(r) || !w.Records.hold(float64(r.records)) || !w.Lift.hold(r.lift) || !w.Pull.hold(r.pull) {
 				out = append(out, i)
 				continue
 			}
 			in = append(in, i)
 			switch {
 			case sorted:
-				figures = append(figures, of(&r))
+				figures = append(figures, of(r))
 			case w.Sort == "item":
-				items = append(items, r.Item)
+				items = append(items, r.item)
 			}
 		}
 		switch {
@@ -173,30 +175,34 @@ func inOrder[K cmp.Ordered](rows []int32, by []K, down bool) []int32 {
 	return out
 }
 
-// columns are the figures that rows are sorted by; what a row has none of is below every other.
-var columns = map[string]func(*TallyRow) float64{
-	"records":      func(r *TallyRow) float64 { return float64(r.Records) },
-	"withNarrower": func(r *TallyRow) float64 { return figure(r.WithNarrower) },
-	"keys":         func(r *TallyRow) float64 { return figure(r.Keys) },
-	"lift":         func(r *TallyRow) float64 { return figure(r.Lift) },
-	"pull":         func(r *TallyRow) float64 { return figure(r.Pull) },
+// A brief is what a row is picked and sorted by. It takes no memory of its own: there may be a million.
+type brief struct {
+	item                           string
+	forms                          func() []string
+	records                        int
+	lift, pull, keys, withNarrower float64
 }
 
-func figure[N int | float64](n *N) float64 {
-	if n == nil {
-		return math.Inf(-1)
-	}
-	return float64(*n)
+// absent is a figure that is not to be had.
+var absent = math.NaN()
+
+// columns are the figures that rows are sorted by; what a row has none of is below every other, as cmp.Compare has it.
+var columns = map[string]func(brief) float64{
+	"records":      func(r brief) float64 { return float64(r.records) },
+	"withNarrower": func(r brief) float64 { return r.withNarrower },
+	"keys":         func(r brief) float64 { return r.keys },
+	"lift":         func(r brief) float64 { return r.lift },
+	"pull":         func(r brief) float64 { return r.pull },
 }
 
 const longestFilter = 200 // characters
 
 // matcher reads what rows are filtered for: letters that stand in them, or with * and ? whole words in a row, of two
 // letters or more each.
-func matcher(typed string) (func(*TallyRow) bool, error) {
+func matcher(typed string) (func(brief) bool, error) {
 	wanted := strings.ToLower(strings.TrimSpace(typed))
 	if wanted == "" {
-		return func(*TallyRow) bool { return true }, nil
+		return func(brief) bool { return true }, nil
 	}
 	if utf8.RuneCountInString(wanted) > longestFilter {
 		return nil, problems.Invalid("words", "rows are filtered for at most %d characters", longestFilter)
@@ -220,9 +226,7 @@ func matcher(typed string) (func(*TallyRow) bool, error) {
 		}
 		holds = func(item string) bool { return whole.MatchString(strings.ToLower(item)) }
 	}
-	return func(r *TallyRow) bool {
-		return holds(r.Item) || slices.ContainsFunc(r.Forms, func(f Form) bool { return holds(f.Item) })
-	}, nil
+	return func(r brief) bool { return holds(r.item) || slices.ContainsFunc(r.forms(), holds) }, nil
 }
 
 func letters(r rune) rune {
@@ -232,24 +236,30 @@ func letters(r rune) rune {
 	return r
 }
 
-// told returns whether somebody decided on a row: parked or dropped it, or took it as a term.
-func (a *Service) told(ctx context.Context, d *desk.Desk, at desk.At, f tally.Facet) (func(*TallyRow) bool, error) {
-	decided, err := a.decided(ctx, at, f)
+// told returns whether somebody decided on a row, by its number: parked or dropped it, or took it as a term.
+func (a *Service) told(ctx context.Context, c *counting, at desk.At) (func(row int) bool, error) {
+	decided, err := a.decided(ctx, at, c.Facet)
 	if err != nil {
 		return nil, err
 	}
-	key := func(item string) string { return desk.ItemKey(f, item, d.Pool.Parted) }
-	for _, b := range d.Strategy.Blocks {
+	for _, b := range c.desk.Strategy.Blocks {
 		for _, t := range b.Terms {
 			switch {
-			case t.Kind == strategy.HeadingTerm && f == tally.Headings:
-				decided[key(t.Heading)] = true
-			case t.Kind == strategy.TextTerm && f != tally.Headings:
-				decided[key(strings.ToLower(t.Text))] = true
+			case t.Kind == strategy.HeadingTerm && c.Facet == tally.Headings:
+				decided[c.key(t.Heading)] = true
+			case t.Kind == strategy.TextTerm && c.Facet != tally.Headings:
+				decided[c.key(strings.ToLower(t.Text))] = true
 			}
 		}
 	}
-	return func(r *TallyRow) bool {
-		return decided[cmp.Or(r.Key, r.Item)] || slices.ContainsFunc(r.Forms, func(form Form) bool { return decided[key(form.Item)] })
-	}, nil
+	if c.Facet != tally.Words {
+		return func(row int) bool { return decided[c.key(c.Row(row).Item)] }, nil
+	}
+	rows := map[int]bool{} // few are decided on, of very many
+	for item := range decided {
+		if i, ok := c.Find(item); ok {
+			rows[i] = true
+		}
+	}
+	return func(row int) bool { return rows[row] }, nil
 }

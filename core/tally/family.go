@@ -87,6 +87,19 @@ func (f *Folded) Figures(i int) Row {
 // Several reports whether a family has more forms than one.
 func (f *Folded) Several(i int) bool { return f.families[i].forms > 1 }
 
+// Piece reports whether none of the forms of a family stands by itself.
+func (f *Folded) Piece(i int) bool {
+	if f.stands == nil {
+		return false
+	}
+	for _, item := range f.formsOf(i) {
+		if f.stands[item] {
+			return false
+		}
+	}
+	return true
+}
+
 // Names returns the forms of a family, the label first.
 func (f *Folded) Names(i int) []string {
 	of := &f.families[i]
