@@ -78,6 +78,7 @@ func processes(t *testing.T, _ sizes) (rows []row) {
 		rows = append(rows, row{fmt.Sprintf("every screen of a review of %d records of %d words, TAMIZ_MEMORY_MB=%d, one person (%d of %d calls refused)", wordyRecords, wordyWords, megabytes, one, len(screens)), "–", at(alone), "≤ 1.5"},
 			row{fmt.Sprintf("the same, twenty at once (%d of %d refused)", refused, 20*len(screens)), "–", at(p.peak(t)), "≤ 1.5"})
 		p.end()
+		t.Logf("%v", rows[len(rows)-2:])
 	}
 	return rows
 }

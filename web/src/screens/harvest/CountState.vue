@@ -4,7 +4,7 @@ import { useI18n } from 'vue-i18n'
 import { CallError, type Tally } from '@/api/client'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
-import MakingProgress from './MakingProgress.vue'
+import MakingProgress from '@/parts/MakingProgress.vue'
 
 /** Why no figures are shown: something is wrong, they are being made or counted, or nothing is looked at. */
 const props = defineProps<{ tally?: Tally; error: Error | null }>()
@@ -22,7 +22,7 @@ const gone = computed(() => props.error instanceof CallError && !props.error.pas
       {{ t('act.lookAgain') }}
     </button>
   </p>
-  <MakingProgress v-else-if="!tally" />
+  <MakingProgress v-else-if="!tally" :label="t('harvest.counting')" />
   <p v-else-if="!tally.looked" class="small none">{{ t('looked.empty') }}</p>
   <p v-else class="waiting" role="status">{{ t('looked.counting') }}</p>
 </template>

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
 import { useCopying } from '@/parts/copying'
+import MakingProgress from '@/parts/MakingProgress.vue'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
@@ -75,7 +76,10 @@ const file = (format: string) =>
         <RecordItems :items="record.items" @lead="lead" />
       </div>
     </template>
-    <p v-else class="small" role="status">{{ t('written.writing') }}</p>
+    <template v-else>
+      <p class="small" role="status">{{ t('written.writing') }}</p>
+      <MakingProgress :label="t('written.writing')" />
+    </template>
   </div>
 </template>
 

@@ -7,6 +7,8 @@ import { api, ask } from '@/api/client'
 import { useReview } from '@/state/review'
 
 /** What is looked at is being read and counted: how far that is. What takes no time says nothing. */
+defineProps<{ label: string }>()
+
 const { t, n } = useI18n()
 const review = useReview()
 const lasting = ref(false)
@@ -36,7 +38,7 @@ const done = computed(() => {
       :indeterminate="!making"
       :model-value="done"
       color="primary"
-      :aria-label="t('harvest.counting')"
+      :aria-label="label"
     />
     <template v-if="making">
       <p class="stage" role="status">
