@@ -188,8 +188,8 @@ func (c *cache) idle() (used int64, any bool) {
 	return 0, false
 }
 
-// letGo lets go of what nobody uses and was used last at some time.
-func (c *cache) letGo(used int64) bool {
+// evict lets go of what nobody uses and was used last at some time.
+func (c *cache) evict(used int64) bool {
 	c.Mu.Lock()
 	defer c.Mu.Unlock()
 	for _, k := range c.Kept.Keys() {

@@ -29,21 +29,21 @@ type Pools struct {
 	samples      *cache
 	beside       *cache
 
-	room     *Room
+	Room     *Room
 	building *Turns   // pools that are made at once
 	makings  sync.Map // those being made: how far each is
 }
 
 func newPools(s *store.Store) *Pools {
 	room := newRoom()
-	p := &Pools{store: s, room: room, vocabularies: newCache(room, 0), keyStudies: newCache(room, 0), samples: newCache(room, 0), beside: newCache(room, 0), building: newTurns(2)}
+	p := &Pools{store: s, Room: room, vocabularies: newCache(room, 0), keyStudies: newCache(room, 0), samples: newCache(room, 0), beside: newCache(room, 0), building: newTurns(2)}
 	p.bound(machineMemory() / 2)
 	return p
 }
 
 // bound says how many bytes there are for what is worked out and what is kept of it, and shares out what is kept.
 func (p *Pools) bound(bytes int64) {
-	p.room.bound(bytes)
+	p.Room.bound(bytes)
 	p.samples.bound(bytes / 2)
 	p.vocabularies.bound(bytes / 8)
 	p.keyStudies.bound(bytes / 32)
@@ -423,7 +423,7 @@ func (p *Pools) pool(ctx context.Context, review int64, l Look) (*pool, error) {
 			beside = append(beside, all[s.ID]...)
 		}
 		m.read.Store(int64(m.of))
-		built, err := newPool(ctx, p.room, sample, contrast, beside, t)
+		built, err := newPool(ctx, p.Room, sample, contrast, beside, t)
 		if err != nil {
 			return nil, 0, err
 		}

@@ -52,7 +52,7 @@ func (r *Room) Take(ctx context.Context, bytes int64) (back func(), err error) {
 		if left := r.most - heldBy(ctx); bytes > left {
 			return nil, tooLarge(bytes, left)
 		}
-		if r.letGo() {
+		if r.evict() {
 			continue
 		}
 		select {
@@ -71,6 +71,13 @@ func (r *Room) Take(ctx context.Context, bytes int64) (back func(), err error) {
 				Title: fmt.Sprintf("Others are using the memory that this takes, about %s. Nothing was changed; try again in a moment.", megabytes(bytes))}
 		}
 	}
+}
+
+// Part returns a part of all there is, at most so many bytes, for work that can do with less.
+func (r *Room) Part(most int64) int64 {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	return min(most, r.most/8)
 }
 
 func tooLarge(bytes, left int64) error {
@@ -122,8 +129,8 @@ func (r *Room) use() int64 {
 	return r.uses
 }
 
-// letGo lets go of what nobody uses and was not used for the longest; false is that there is nothing.
-func (r *Room) letGo() bool {
+// evict lets go of what nobody uses and was not used for the longest; false is that there is nothing.
+func (r *Room) evict() bool {
 	r.mu.Lock()
 	all := make([]*cache, 0, len(r.caches))
 	for c := range r.caches {
@@ -137,7 +144,7 @@ func (r *Room) letGo() bool {
 			of, oldest = c, at
 		}
 	}
-	return of != nil && of.letGo(oldest)
+	return of != nil && of.evict(oldest)
 }
 
 // holds has a cache be counted, or no more.

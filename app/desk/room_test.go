@@ -129,7 +129,7 @@ func TestWhatIsKeptOfWhatGoesGoesWithIt(t *testing.T) {
 	require.NoError(t, err)
 	_, err = Cached(t.Context(), inner, "tally", of("tally", 50))
 	require.NoError(t, err)
-	for r.letGo() { // the pool was used before its tally, and goes first
+	for r.evict() { // the pool was used before its tally, and goes first
 	}
 	assert.Zero(t, r.kept)
 	assert.Len(t, r.caches, 1)
@@ -182,7 +182,7 @@ func TestARoomIsNeverFuller(t *testing.T) {
 		for _, end := range append(ends, backs...) {
 			end()
 		}
-		for r.letGo() {
+		for r.evict() {
 		}
 		assert.Zero(t, r.kept)
 		assert.Zero(t, r.working)

@@ -33,6 +33,9 @@ type ExplainedTerm struct {
 	Keys    *int      `json:"keys,omitempty"`
 }
 
+// shortQuery is how many bytes of a query find so little that no memory is asked for.
+const shortQuery = 4096
+
 // Explain reads a query in one of some dialects and tells what it says and what is wrong with it, over the sample where one
 // is looked at.
 func (a *Service) Explain(ctx context.Context, at desk.At, text string, among []*dialect.Dialect) (*Explained, error) {
@@ -73,6 +76,15 @@ func (a *Service) Explain(ctx context.Context, at desk.At, text string, among []
 		if over.Earlier, err = a.editions(ctx, lay.Document.Vocabulary); err != nil {
 			return nil, err
 		}
+	}
+	if len(text) > shortQuery {
+		part := a.desk.Pools.Room.Part(explain.MostKept)
+		over.Most = uint64(part)
+		back, err := a.desk.Pools.Room.Take(ctx, part)
+		if err != nil {
+			return nil, err
+		}
+		defer back()
 	}
 	e, err := explain.Explain(ctx, read, over)
 	if err != nil {

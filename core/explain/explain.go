@@ -28,6 +28,8 @@ type Over struct {
 	Earlier []*thesaurus.Thesaurus           // editions of the vocabulary before this one, the latest first
 	// Elsewhere says that headings are of another vocabulary than that of the records: these say nothing of what they find.
 	Elsewhere bool
+	// Most is how many bytes are kept of what the parts of the query find; 0 is MostKept. Of what is left it is said that nothing is known.
+	Most uint64
 }
 
 // An Explained is what a query says. Places are in code points of its text.
@@ -100,10 +102,10 @@ func Explain(ctx context.Context, r *dialect.Reading, over Over) (*Explained, er
 		e.lines[r.Lines[i].Number] = &r.Lines[i]
 	}
 	if e.set() {
-		e.sample = newFinder(e.lines, e.within)
+		e.sample = newFinder(e.lines, over.Most, e.within)
 	}
 	if over.Keys.Index != nil {
-		e.keys = newFinder(e.lines, func(q query.Expr) *roaring.Bitmap { return q.Match(over.Keys.Index) })
+		e.keys = newFinder(e.lines, over.Most, func(q query.Expr) *roaring.Bitmap { return q.Match(over.Keys.Index) })
 	}
 	out := &Explained{Dialect: r.Dialect.Name, Text: string(r.Text), Lines: []Line{}, Blocks: []strategy.Block{}, Limits: []strategy.Limit{}, Verbatim: []Verbatim{}, Findings: []Finding{}}
 	for i, l := range r.Lines {

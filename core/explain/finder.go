@@ -10,8 +10,8 @@ import (
 	"tamiz/core/query"
 )
 
-// mostKept is how many bytes are kept of what the parts of one query find.
-const mostKept = 256 << 20
+// MostKept is how many bytes are kept, at most, of what the parts of one query find.
+const MostKept = 256 << 20
 
 // A finder tells what the parts of a query find in one set of records. Each part is looked for once, however often and however
 // deep it stands: a line that others name, and a term that is written again and again.
@@ -26,14 +26,18 @@ type finder struct {
 	begun map[*dialect.Node]bool   // being worked out: a line that leads back to itself is passed over
 	lost  map[*dialect.Node]taken  // by what NOT takes away
 	bytes uint64
+	most  uint64
 	full  bool // there was too much to keep: of what is left nothing is known
 }
 
 // taken is what a part takes away from what it is taken from.
 type taken struct{ lost, of uint64 }
 
-func newFinder(lines map[int]*dialect.TextLine, search func(query.Expr) *roaring.Bitmap) *finder {
-	return &finder{search: search, lines: lines, terms: map[string]*roaring.Bitmap{}, often: map[string]int{}, found: map[*dialect.Node]*roaring.Bitmap{},
+func newFinder(lines map[int]*dialect.TextLine, most uint64, search func(query.Expr) *roaring.Bitmap) *finder {
+	if most == 0 {
+		most = MostKept
+	}
+	return &finder{search: search, most: most, lines: lines, terms: map[string]*roaring.Bitmap{}, often: map[string]int{}, found: map[*dialect.Node]*roaring.Bitmap{},
 		size: map[*dialect.Node]uint64{}, begun: map[*dialect.Node]bool{}, lost: map[*dialect.Node]taken{}}
 }
 
@@ -129,7 +133,7 @@ func keyOf(q query.Expr) string {
 
 func (f *finder) keep(found *roaring.Bitmap) {
 	f.bytes += found.GetSizeInBytes()
-	f.full = f.full || f.bytes > mostKept
+	f.full = f.full || f.bytes > f.most
 }
 
 // joined puts together what the parts of a node find. A part of which nothing can be searched is passed over; where that is what

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"tamiz/core/dialect"
 	"tamiz/core/explain"
 )
 
@@ -110,4 +111,23 @@ func TestThatThereIsMoreIsSaid(t *testing.T) {
 	}
 	assert.Equal(t, 200, codes[explain.Duplicate])
 	assert.Equal(t, 1, codes[explain.MoreOf])
+}
+
+// What may be kept of what parts find is bounded; that nothing is known of the rest is said.
+func TestNoMoreIsKeptThanMayBe(t *testing.T) {
+	d, ok := dialect.Named("cql")
+	require.True(t, ok)
+	records := over()
+	read, err := d.Read("farmworker* or (shade and heat) or kidney", records.Set.Thesaurus)
+	require.NoError(t, err)
+	for most, more := range map[uint64]int{0: 0, 1: 1} {
+		records.Most = most
+		e, err := explain.Explain(t.Context(), read, records)
+		require.NoError(t, err)
+		codes := map[string]int{}
+		for _, f := range e.Findings {
+			codes[f.Code]++
+		}
+		assert.Equal(t, more, codes[explain.MoreOf], most)
+	}
 }
