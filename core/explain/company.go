@@ -97,13 +97,11 @@ func (e *explainer) synonyms(n *dialect.Node) {
 			}
 			e.spent[a], e.spent[b] = true, true
 			var more *int
-			if e.set() {
-				both, either := e.match(a).Clone(), e.match(a).Clone()
-				both.And(e.match(b))
-				either.Or(e.match(b))
-				n := int(either.GetCardinality() - both.GetCardinality())
+			if x, y := e.match(a), e.match(b); x != nil && y != nil {
+				both, either := x.AndCardinality(y), x.OrCardinality(y)
+				n := int(either - both)
 				more = &n
-				why += fmt.Sprintf(": joined by OR they find %s, by AND %s", number(either.GetCardinality()), number(both.GetCardinality()))
+				why += fmt.Sprintf(": joined by OR they find %s, by AND %s", number(either), number(both))
 			}
 			at := &dialect.Node{From: a.From, To: b.To}
 			var mend *string
@@ -186,6 +184,9 @@ func (e *explainer) compare(a, b *dialect.Node) (alike, shared float64) {
 		return -1, 0
 	}
 	m, o := e.match(a), e.match(b)
+	if m == nil || o == nil {
+		return -1, 0
+	}
 	return all[0], float64(m.AndCardinality(o)) / float64(max(1, min(m.GetCardinality(), o.GetCardinality())))
 }
 

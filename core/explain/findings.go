@@ -179,9 +179,8 @@ func (e *explainer) stem(n *dialect.Node, p text.Pattern) bool {
 	for _, d := range all[:min(len(all), mostNamed)] {
 		names = append(names, fmt.Sprintf("%s %s", d.word, number(uint64(d.records))))
 	}
-	records := int(e.match(n).GetCardinality())
 	e.spent[n] = true
-	e.find(dialect.StemTooShort, n, &records, nil, fmt.Sprintf("%d letters before a sign find %s different words: %s", utf8.RuneCountInString(stem), number(uint64(len(all))), strings.Join(names, ", ")))
+	e.find(dialect.StemTooShort, n, e.found0(n), nil, fmt.Sprintf("%d letters before a sign find %s different words: %s", utf8.RuneCountInString(stem), number(uint64(len(all))), strings.Join(names, ", ")))
 	return true
 }
 
@@ -610,7 +609,9 @@ func (e *explainer) whole() {
 		return
 	}
 	if root.Op == dialect.Leaf {
-		e.spelling(root, e.match(root))
+		if m := e.match(root); m != nil {
+			e.spelling(root, m)
+		}
 		return
 	}
 	for root.Op == "not" {
