@@ -11,17 +11,22 @@ import (
 	"io"
 	"net/http"
 
+	"github.com/labstack/echo/v5"
+	"github.com/oapi-codegen/runtime"
+
 	"tamiz/app"
 	"tamiz/app/alerts"
 	"tamiz/app/desk"
 	"tamiz/app/dialects"
 	"tamiz/app/figures"
 	"tamiz/app/intake"
+	"tamiz/app/library"
 	"tamiz/app/peerreview"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
 	"tamiz/app/sources"
+	"tamiz/app/vocabularies"
 	"tamiz/app/written"
 	"tamiz/core/explain"
 	"tamiz/core/heading"
@@ -33,10 +38,6 @@ import (
 	"tamiz/exchange/table"
 	"tamiz/exchange/tagged"
 	"tamiz/source"
-	"tamiz/store"
-
-	"github.com/labstack/echo/v5"
-	"github.com/oapi-codegen/runtime"
 )
 
 // Defines values for VerdictVerdict.
@@ -352,7 +353,7 @@ type CoverageStudy = figures.CoverageStudy
 type CoveringHeading = heading.Covering
 
 // Decided defines model for Decided.
-type Decided = store.FactDecision
+type Decided = reviews.FactDecision
 
 // Decision defines model for Decision.
 type Decision = reviews.Decision
@@ -525,7 +526,7 @@ type Health = app.Health
 type HeldBack = figures.HeldBack
 
 // Holding defines model for Holding.
-type Holding = desk.Holding
+type Holding = library.Holding
 
 // How defines model for How.
 type How = source.How
@@ -555,7 +556,7 @@ type Item = figures.Item
 type ItemSet = set.Item
 
 // Joined defines model for Joined.
-type Joined = store.Joined
+type Joined = library.Joined
 
 // JoinedSet defines model for JoinedSet.
 type JoinedSet = set.Joined
@@ -858,7 +859,7 @@ type RetiredHeading = thesaurus.Retired
 type Review = reviews.Review
 
 // ReviewHead defines model for ReviewHead.
-type ReviewHead = reviews.ReviewHead
+type ReviewHead = reviews.Head
 
 // ReviewPatch defines model for ReviewPatch.
 type ReviewPatch = reviews.ReviewPatch
@@ -888,7 +889,7 @@ type Runs = sources.Runs
 type Said = figures.Said
 
 // Sample defines model for Sample.
-type Sample = desk.Sample
+type Sample = library.Sample
 
 // SampleHead defines model for SampleHead.
 type SampleHead = desk.SampleHead
@@ -921,7 +922,7 @@ type ShelfPatch = reviews.ShelfPatch
 type ShelfSet = set.Shelf
 
 // Shelved defines model for Shelved.
-type Shelved = store.FactShelved
+type Shelved = library.ShelfState
 
 // Since defines model for Since.
 type Since = sources.Since
@@ -1088,7 +1089,7 @@ type VersionCount = figures.VersionCount
 type VersionEdit = reviews.VersionEdit
 
 // Vocabulary defines model for Vocabulary.
-type Vocabulary = store.Vocabulary
+type Vocabulary = vocabularies.Vocabulary
 
 // VocabularyChanges defines model for VocabularyChanges.
 type VocabularyChanges = thesaurus.Changes

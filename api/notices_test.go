@@ -10,6 +10,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"tamiz/app/alerts"
 )
 
 // page asks for what is no call of the contract.
@@ -40,7 +42,7 @@ func TestALinkInAMailStopsItOnlyWhenItIsPressed(t *testing.T) {
 	id := c.call(201, "POST", "/api/reviews", map[string]any{"name": "Heat & <crews>"})["id"]
 	at := fmt.Sprintf("/api/reviews/%v/told", id)
 	c.call(409, "POST", at+"/addresses", map[string]any{"address": "sol@olmo.example"}) // no mail server is known here
-	_, err := db.PutMailTo(t.Context(), int64(id.(float64)), "sol@olmo.example", "SECRET", 5)
+	_, err := alerts.NewRows(db).PutMailTo(t.Context(), int64(id.(float64)), "sol@olmo.example", "SECRET", 5)
 	require.NoError(t, err)
 	status, body := c.page("GET", "/stop/SECRET")
 	assert.Equal(t, 200, status)

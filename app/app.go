@@ -46,7 +46,7 @@ type App struct {
 // called before files can be brought in.
 func New(s *store.Store, guard sru.Guard, post *alerts.Post, log *slog.Logger) (*App, error) {
 	a := &App{Desk: desk.New(s), Jobs: jobs.New(s, log), store: s}
-	a.Reviews = reviews.New(s, a.Desk)
+	a.Reviews = reviews.New(s, a.Desk, intake.NewRows(s))
 	a.Vocabularies = vocabularies.New(s, a.Desk.Pools)
 	a.Dialects = dialects.New(s)
 	a.Figures = figures.New(s, a.Desk)
@@ -57,11 +57,11 @@ func New(s *store.Store, guard sru.Guard, post *alerts.Post, log *slog.Logger) (
 	a.Written = written.New(a.Reviews, a.Figures, a.Sources, a.Vocabularies, a.Dialects, a.PeerReview, a.Rounds, a.Desk)
 	a.Intake = intake.New(s, a.Jobs, log, a.Sources.FindHoldings)
 	return a, a.Jobs.Know(map[string]jobs.Kind{
-		"import":  {Workers: 4, Most: store.Most{OfReview: 2}, Time: intake.ImportTime, Work: a.Intake.ReadImport, Stop: a.Intake.DropImport, Fail: a.Intake.FailImport},
-		"draw":    {Workers: 24, Most: store.Most{OfSource: 3, OfReview: 8}, Time: sources.DrawTime, Work: a.Sources.Fetch, Stop: a.Sources.StopDrawn, Fail: a.Sources.FailDraw},
-		"count":   {Workers: 8, Most: store.Most{OfSource: 3}, Time: time.Hour, Work: a.Sources.CountAll, Fail: a.Sources.FailCounts},
-		"run":     {Workers: 12, Most: store.Most{OfSource: 3}, Time: 10 * time.Minute, Work: a.Sources.RunAt, Fail: a.Sources.FailRun},
-		"round":   {Workers: 6, Most: store.Most{OfReview: 1}, Time: rounds.RoundTime, Work: a.Rounds.Make, Stop: a.Rounds.Stopped, Fail: a.Rounds.Failed},
+		"import":  {Workers: 4, Most: jobs.Most{OfReview: 2}, Time: intake.ImportTime, Work: a.Intake.ReadImport, Stop: a.Intake.DropImport, Fail: a.Intake.FailImport},
+		"draw":    {Workers: 24, Most: jobs.Most{OfSource: 3, OfReview: 8}, Time: sources.DrawTime, Work: a.Sources.Fetch, Stop: a.Sources.StopDrawn, Fail: a.Sources.FailDraw},
+		"count":   {Workers: 8, Most: jobs.Most{OfSource: 3}, Time: time.Hour, Work: a.Sources.CountAll, Fail: a.Sources.FailCounts},
+		"run":     {Workers: 12, Most: jobs.Most{OfSource: 3}, Time: 10 * time.Minute, Work: a.Sources.RunAt, Fail: a.Sources.FailRun},
+		"round":   {Workers: 6, Most: jobs.Most{OfReview: 1}, Time: rounds.RoundTime, Work: a.Rounds.Make, Stop: a.Rounds.Stopped, Fail: a.Rounds.Failed},
 		"holding": {Workers: 6, Time: time.Hour, Work: a.Sources.HoldingsFound, Fail: a.Sources.FailHoldings},
 	})
 }
@@ -75,6 +75,9 @@ func (a *App) Judge(ctx context.Context, review, record int64, verdict string) e
 	return err
 }
 
+// tidy is how often what was left behind is cleared away.
+const tidy = time.Minute
+
 // Start begins to work on tasks and to pass on news, until the context ends.
 func (a *App) Start(ctx context.Context) error {
 	if err := a.Jobs.Start(ctx); err != nil {
@@ -82,6 +85,8 @@ func (a *App) Start(ctx context.Context) error {
 	}
 	a.Jobs.Every(ctx, "searches that are due", sources.DueEvery, a.Sources.RunDue)
 	a.Jobs.Every(ctx, "what is new", alerts.TellEvery, a.Alerts.Tell)
+	a.Jobs.Every(ctx, "files left behind", tidy, a.Intake.Sweep)
+	a.Jobs.Every(ctx, "requests of long ago", tidy, a.store.ForgetRequests)
 	a.Jobs.Every(ctx, "mail", alerts.SendEvery, a.Alerts.Send)
 	return nil
 }

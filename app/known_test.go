@@ -10,23 +10,24 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/figures"
+	"tamiz/app/library"
 	"tamiz/core/bib"
 	"tamiz/core/strategy"
 	"tamiz/exchange/ris"
 )
 
 // lookedUp waits until every key study was looked up at every source once more.
-func lookedUp(t *testing.T, a *trial, review int64) []desk.Holding {
+func lookedUp(t *testing.T, a *trial, review int64) []library.Holding {
 	t.Helper()
 	before, err := a.Sources.Holdings(t.Context(), review)
 	require.NoError(t, err)
 	require.NoError(t, a.Sources.FindHoldings(t.Context(), review))
-	var out []desk.Holding
+	var out []library.Holding
 	until(t, a, review, func() bool {
 		out, err = a.Sources.Holdings(t.Context(), review)
 		require.NoError(t, err)
-		return len(out) == len(before) && !slices.ContainsFunc(out, func(h desk.Holding) bool {
-			i := slices.IndexFunc(before, func(b desk.Holding) bool { return b.KeyStudy == h.KeyStudy && b.Source == h.Source })
+		return len(out) == len(before) && !slices.ContainsFunc(out, func(h library.Holding) bool {
+			i := slices.IndexFunc(before, func(b library.Holding) bool { return b.KeyStudy == h.KeyStudy && b.Source == h.Source })
 			return !h.At.After(before[i].At)
 		})
 	})
@@ -146,21 +147,21 @@ func TestWhatWasSettledStaysSo(t *testing.T) {
 	require.NoError(t, ris.Write(&file, &k))
 	_, err := bring(t, a, id, "keys", "keys.ris", strings.NewReader(file.String()))
 	require.NoError(t, err)
-	var near desk.Holding
+	var near library.Holding
 	until(t, a, id, func() bool {
 		all, err := a.Sources.Holdings(t.Context(), id)
 		require.NoError(t, err)
-		i := slices.IndexFunc(all, func(h desk.Holding) bool { return h.State == desk.Near })
+		i := slices.IndexFunc(all, func(h library.Holding) bool { return h.State == library.Near })
 		if i >= 0 {
 			near = all[i]
 		}
 		return len(all) == 3
 	})
 	require.NotZero(t, near.Source, "something like it is found")
-	near.State = desk.Held
+	near.State = library.Held
 	require.NoError(t, a.Sources.Settle(t.Context(), id, near))
 	again := lookedUp(t, a, id)
-	i := slices.IndexFunc(again, func(h desk.Holding) bool { return h.Source == near.Source })
-	assert.Equal(t, desk.Held, again[i].State)
+	i := slices.IndexFunc(again, func(h library.Holding) bool { return h.Source == near.Source })
+	assert.Equal(t, library.Held, again[i].State)
 	assert.Equal(t, "settled", again[i].How)
 }

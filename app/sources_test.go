@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/desk"
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/app/sources"
@@ -138,7 +139,7 @@ func rested(t *testing.T, a *trial, review int64, begun []sources.Draw) (out []s
 	return out
 }
 
-func sample(t *testing.T, a *trial, review int64, id *int64) desk.Sample {
+func sample(t *testing.T, a *trial, review int64, id *int64) library.Sample {
 	t.Helper()
 	require.NotNil(t, id)
 	r, err := a.Reviews.Review(t.Context(), review)
@@ -149,7 +150,7 @@ func sample(t *testing.T, a *trial, review int64, id *int64) desk.Sample {
 		}
 	}
 	require.Fail(t, "no such sample")
-	return desk.Sample{}
+	return library.Sample{}
 }
 
 func TestADrawBecomesASampleThatCanBeRaisedAndUndone(t *testing.T) {
@@ -442,7 +443,7 @@ func TestKeyStudiesAreLookedUpInEverySource(t *testing.T) {
 		require.NoError(t, err)
 		clear(held)
 		for _, h := range all {
-			if h.State == desk.Held {
+			if h.State == library.Held {
 				held[h.Source]++
 			}
 		}

@@ -12,12 +12,12 @@ import (
 	"tamiz/app/figures"
 	"tamiz/app/reviews"
 	"tamiz/app/sources"
+	"tamiz/app/vocabularies"
 	"tamiz/core/dialect"
 	"tamiz/core/strategy"
 	"tamiz/core/thesaurus"
 	"tamiz/demo"
 	"tamiz/source"
-	"tamiz/store"
 )
 
 // A heading stands as its words in the dialect of a source with another vocabulary, until somebody takes a counterpart; that
@@ -213,13 +213,13 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	}
 
 	// Surco's vocabulary is looked through without leaving one's own: over what was drawn there, with what stands for what.
-	vocabularies, err := a.Vocabularies.All(ctx)
+	editions, err := a.Vocabularies.All(ctx)
 	require.NoError(t, err)
-	i := slices.IndexFunc(vocabularies, func(v store.Vocabulary) bool { return v.Name == name })
+	i := slices.IndexFunc(editions, func(v vocabularies.Vocabulary) bool { return v.Name == name })
 	require.GreaterOrEqual(t, i, 0)
 	before, err := a.Desk.Look(ctx, desk.At{Review: id})
 	require.NoError(t, err)
-	look, err := a.Desk.MakeLook(ctx, id, desk.NewLook{Rest: true, Through: &vocabularies[i].ID})
+	look, err := a.Desk.MakeLook(ctx, id, desk.NewLook{Rest: true, Through: &editions[i].ID})
 	require.NoError(t, err)
 	assert.Equal(t, found.Sample.ID, *look.Sample)
 	assert.Equal(t, w.ids["surco"], *look.Source)
@@ -244,7 +244,7 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	own, err := a.Figures.Heading(ctx, a.at(ctx, id), "Crop Harvesters", "a", "")
 	require.NoError(t, err)
 	require.NotEmpty(t, own.Matches, "what may mean the same in Surco's")
-	assert.Equal(t, figures.HeadingMatch{Vocabulary: vocabularies[i].ID, Name: name, Heading: first.Heading, Via: "exactMatch"}, own.Matches[0])
+	assert.Equal(t, figures.HeadingMatch{Vocabulary: editions[i].ID, Name: name, Heading: first.Heading, Via: "exactMatch"}, own.Matches[0])
 	require.NotEmpty(t, whole.Matches, "and the other way round")
 	assert.Equal(t, "Crop Harvesters", whole.Matches[0].Heading)
 	assert.Empty(t, own.StandsFor)

@@ -129,7 +129,7 @@ func answering(t *testing.T, _ sizes) []row {
 	var src sources.Source
 	call(t, "POST", p.lines[0]+"/api/sources", fmt.Sprintf(`{"address": %q}`, almagre), &src)
 	drawn := func(n int) time.Duration {
-		var review reviews.ReviewHead
+		var review reviews.Head
 		call(t, "POST", p.lines[0]+"/api/reviews", `{"name": "Drawn"}`, &review)
 		path := fmt.Sprintf("%s/api/reviews/%d/draws", p.lines[0], review.ID)
 		began := time.Now()

@@ -18,25 +18,19 @@ import (
 
 func TestMain(m *testing.M) { storetest.Main(m) }
 
-func newReview(t *testing.T, s *store.Store) int64 {
-	t.Helper()
-	id, err := s.NewReview(t.Context(), "Heat", []byte(`{}`))
-	require.NoError(t, err)
-	return id
-}
-
 // Whoever holds a transaction and asks for another connection is refused, so that it is found by the first test
 // that comes by, not by the first crowd.
 func TestWhoHoldsATransactionGetsNoOtherConnection(t *testing.T) {
 	s := storetest.Open(t)
-	review := newReview(t, s)
+	review := storetest.Review(t, s)
 	err := s.InReview(t.Context(), review, func(ctx context.Context, w *store.Tx) error {
-		_, err := s.Reviews(ctx)
+		err := s.Ping(ctx)
 		require.Error(t, err)
 		assert.Contains(t, err.Error(), "while a transaction is held")
-		require.Error(t, s.PatchReview(ctx, review, nil, nil))
+		_, err = s.Write.Exec(ctx, "update review set name = '' where id = $1", review)
+		require.Error(t, err)
 		require.Error(t, s.InReview(ctx, review, func(context.Context, *store.Tx) error { return nil }))
-		_, err = w.KeyStudies(ctx)
+		_, err = w.Exec(ctx, "select 1")
 		return err
 	})
 	require.NoError(t, err)
@@ -45,7 +39,7 @@ func TestWhoHoldsATransactionGetsNoOtherConnection(t *testing.T) {
 // A hundred who change one review while another holds it: reading goes on, and who waits too long is told so.
 func TestReadingNeverWaitsBehindWriting(t *testing.T) {
 	s := storetest.Open(t)
-	review := newReview(t, s)
+	review := storetest.Review(t, s)
 	entered, leave := make(chan struct{}), make(chan struct{})
 	var wait sync.WaitGroup
 	wait.Go(func() {
@@ -65,8 +59,6 @@ func TestReadingNeverWaitsBehindWriting(t *testing.T) {
 	defer done()
 	for range 200 {
 		require.NoError(t, s.Ping(reading))
-		_, err := s.Review(reading, review)
-		require.NoError(t, err)
 	}
 	cancel()
 	waiters.Wait()
@@ -78,7 +70,7 @@ func TestReadingNeverWaitsBehindWriting(t *testing.T) {
 
 func TestAWaitForALockHasAnEnd(t *testing.T) {
 	s := storetest.Open(t)
-	review := newReview(t, s)
+	review := storetest.Review(t, s)
 	entered, leave := make(chan struct{}), make(chan struct{})
 	var wait sync.WaitGroup
 	wait.Go(func() {
@@ -102,7 +94,7 @@ func TestACommitThatIsNotConfirmedIsUnknown(t *testing.T) {
 	s, err := store.Open(t.Context(), url)
 	require.NoError(t, err)
 	t.Cleanup(s.Close)
-	review := newReview(t, s)
+	review := storetest.Review(t, s)
 	other, err := pgx.Connect(t.Context(), url)
 	require.NoError(t, err)
 	defer other.Close(context.Background())
@@ -133,16 +125,13 @@ func TestAStatementThatIsNotConfirmedIsUnknown(t *testing.T) {
 	other, err := pgx.Connect(t.Context(), url)
 	require.NoError(t, err)
 	defer other.Close(context.Background())
-	almagre := store.Source{Name: "Almagre", Address: "http://almagre.example/", Map: []byte("{}"), Described: []byte("{}")}
-	almagre.ID, err = s.PutSource(t.Context(), almagre)
-	require.NoError(t, err)
 	tx, err := other.Begin(t.Context())
 	require.NoError(t, err)
 	_, err = tx.Exec(t.Context(), "lock table source in access exclusive mode")
 	require.NoError(t, err)
 	got := make(chan error, 1)
 	go func() {
-		_, err := s.PutSource(context.Background(), almagre)
+		_, err := s.Write.Exec(context.Background(), "update source set name = 'Almagre'")
 		got <- err
 	}()
 	for ended := 0; ended == 0; {
@@ -154,7 +143,7 @@ func TestAStatementThatIsNotConfirmedIsUnknown(t *testing.T) {
 
 func TestARequestThatIsRepeatedIsDoneOnce(t *testing.T) {
 	s := storetest.Open(t)
-	review := newReview(t, s)
+	review := storetest.Review(t, s)
 	ctx := store.AsRequest(t.Context(), uuid.New())
 	times := 0
 	count := func(context.Context, *store.Tx) error {
@@ -196,69 +185,4 @@ func TestProgramsThatBeginAtOnceBringTheTablesUpToDateOnce(t *testing.T) {
 		})
 	}
 	wait.Wait()
-}
-
-func TestATaskIsDoneByOneAndTakenOverFromTheDead(t *testing.T) {
-	s := storetest.Open(t)
-	review := newReview(t, s)
-	task := store.NewTask("holding", review, &review, nil)
-	var told []store.Task
-	tell := func(_ context.Context, _ pgx.Tx, t store.Task) error {
-		told = append(told, t)
-		return nil
-	}
-	require.NoError(t, s.AskTask(t.Context(), task, tell))
-	require.NoError(t, s.AskTask(t.Context(), task, tell))
-	assert.True(t, told[0].Fresh)
-	assert.False(t, told[1].Fresh, "someone was asked already")
-	one, two := uuid.New(), uuid.New()
-	mine, err := s.ClaimTask(t.Context(), task.Name, one, store.Most{})
-	require.NoError(t, err)
-	_, err = s.ClaimTask(t.Context(), task.Name, two, store.Most{})
-	require.ErrorIs(t, err, store.ErrNone, "another is at it")
-	stop, err := s.BeatTask(t.Context(), task.Name, one)
-	require.NoError(t, err)
-	assert.False(t, stop)
-	running, err := s.StopTask(t.Context(), task.Name)
-	require.NoError(t, err)
-	assert.True(t, running)
-	stop, err = s.BeatTask(t.Context(), task.Name, one)
-	require.NoError(t, err)
-	assert.True(t, stop)
-	require.NoError(t, s.AskTask(t.Context(), task, tell))
-	again, err := s.EndTask(t.Context(), mine, one, nil)
-	require.NoError(t, err)
-	assert.True(t, again, "it was asked for meanwhile")
-	_, err = s.ClaimTask(t.Context(), task.Name, two, store.Most{})
-	require.NoError(t, err)
-	_, err = s.BeatTask(t.Context(), task.Name, one)
-	require.ErrorIs(t, err, store.ErrTakenOver)
-	// The second dies: it says nothing any more.
-	require.Eventually(t, func() bool {
-		orphans, err := s.OrphanTasks(t.Context())
-		require.NoError(t, err)
-		return len(orphans) == 1 && orphans[0].Takes == 1
-	}, 10*time.Second, 200*time.Millisecond, "within ten seconds another may take over")
-}
-
-func TestTasksOfOneSourceWaitForEachOtherAndForNoOthers(t *testing.T) {
-	s := storetest.Open(t)
-	review := newReview(t, s)
-	var sources []int64
-	for range 2 {
-		id, err := s.PutSource(t.Context(), store.Source{Name: "A", Address: "http://a.example", Map: []byte(`{}`), Described: []byte(`{}`)})
-		require.NoError(t, err)
-		sources = append(sources, id)
-	}
-	claim := func(number int64, source int64) string {
-		task := store.NewTask("draw", number, &review, &source)
-		require.NoError(t, s.AskTask(t.Context(), task, func(context.Context, pgx.Tx, store.Task) error { return nil }))
-		got, err := s.ClaimTask(t.Context(), task.Name, uuid.New(), store.Most{OfSource: 2, OfReview: 3})
-		require.NoError(t, err)
-		now, err := s.Task(t.Context(), task.Name)
-		require.NoError(t, err)
-		assert.Equal(t, got.Waits, now.Waits)
-		return got.Waits
-	}
-	assert.Equal(t, []string{"", "", "source", "", "review"}, []string{claim(1, sources[0]), claim(2, sources[0]), claim(3, sources[0]), claim(4, sources[1]), claim(5, sources[1])})
 }

@@ -17,8 +17,8 @@ import (
 
 // A lane is connections for one kind of work. Work of one kind never waits behind another's: reading goes on
 // while all that is written waits for a lock. Every wait has a bound.
-type lane struct {
-	*pgxpool.Pool
+type Lane struct {
+	pool    *pgxpool.Pool
 	wait    time.Duration // for a connection
 	changes bool          // what is asked here changes something
 	fences  bool          // it is changed only while a task is held, where somebody works on one
@@ -40,7 +40,7 @@ var (
 	bulk    = bounds{connections: 14, wait: time.Minute, lock: 30 * time.Second, statement: 20 * time.Minute, idle: 2 * time.Minute}
 )
 
-func openLane(ctx context.Context, url string, b bounds) (*lane, error) {
+func openLane(ctx context.Context, url string, b bounds) (*Lane, error) {
 	config, err := pgxpool.ParseConfig(url)
 	if err != nil {
 		return nil, fmt.Errorf("the address of the database: %w", err)
@@ -56,7 +56,7 @@ func openLane(ctx context.Context, url string, b bounds) (*lane, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &lane{Pool: pool, wait: b.wait}, nil
+	return &Lane{pool: pool, wait: b.wait}, nil
 }
 
 type holding struct{}
@@ -75,13 +75,13 @@ func holds(ctx context.Context) error {
 // ErrWait is the answer when no connection came free in time: nothing was done.
 var ErrWait = errors.New("the database is busy: no connection came free in time")
 
-func (l *lane) acquire(ctx context.Context) (*pgxpool.Conn, error) {
+func (l *Lane) acquire(ctx context.Context) (*pgxpool.Conn, error) {
 	if err := holds(ctx); err != nil {
 		return nil, err
 	}
 	waiting, cancel := context.WithTimeoutCause(ctx, l.wait, ErrWait)
 	defer cancel()
-	conn, err := l.Acquire(waiting)
+	conn, err := l.pool.Acquire(waiting)
 	var connect *pgconn.ConnectError
 	if err != nil && ctx.Err() == nil && waiting.Err() != nil && !errors.As(err, &connect) {
 		return nil, ErrWait
@@ -90,7 +90,7 @@ func (l *lane) acquire(ctx context.Context) (*pgxpool.Conn, error) {
 }
 
 // Query asks, waiting no longer than the lane does for a connection.
-func (l *lane) Query(ctx context.Context, sql string, args ...any) (pgx.Rows, error) {
+func (l *Lane) Query(ctx context.Context, sql string, args ...any) (pgx.Rows, error) {
 	conn, err := l.acquire(ctx)
 	if err != nil {
 		return nil, err
@@ -127,7 +127,7 @@ func (r *leased) Close() {
 
 // QueryRow asks for one row. Where it may have changed something and the connection is lost before the answer,
 // ErrUnknown is in the error.
-func (l *lane) QueryRow(ctx context.Context, sql string, args ...any) pgx.Row {
+func (l *Lane) QueryRow(ctx context.Context, sql string, args ...any) pgx.Row {
 	if _, fenced := fenceOf(ctx); fenced && l.fences {
 		return fencedRow{l, ctx, sql, args}
 	}
@@ -159,7 +159,7 @@ type failed struct{ error }
 func (f failed) Scan(...any) error { return f.error }
 
 // Exec does one statement. Where the connection is lost before the answer, ErrUnknown is in the error.
-func (l *lane) Exec(ctx context.Context, sql string, args ...any) (pgconn.CommandTag, error) {
+func (l *Lane) Exec(ctx context.Context, sql string, args ...any) (pgconn.CommandTag, error) {
 	if _, fenced := fenceOf(ctx); fenced && l.fences {
 		return l.fencedExec(ctx, sql, args)
 	}
@@ -195,9 +195,9 @@ func undecided(err error) bool {
 // commitTime is how long a commit is waited for, whatever became of whoever asked for it.
 const commitTime = 20 * time.Second
 
-// tx runs do in a transaction. The context that do gets tells of it: who asks for a connection with that is
+// Tx runs do in a transaction. The context that do gets tells of it: who asks for a connection with that is
 // refused. Where the commit is not confirmed, ErrUnknown is in the error; with any other, nothing was changed.
-func (l *lane) tx(ctx context.Context, do func(ctx context.Context, tx pgx.Tx) error) error {
+func (l *Lane) Tx(ctx context.Context, do func(ctx context.Context, tx pgx.Tx) error) error {
 	conn, tx, err := l.begin(ctx)
 	if err != nil {
 		return err
@@ -206,8 +206,8 @@ func (l *lane) tx(ctx context.Context, do func(ctx context.Context, tx pgx.Tx) e
 	ending, cancel := context.WithTimeout(context.WithoutCancel(ctx), commitTime)
 	defer cancel()
 	defer func() { _ = tx.Rollback(ending) }() // after a commit it does nothing
-	if f, fenced := fenceOf(ctx); fenced && l.fences {
-		if err := f.hold(ctx, tx); err != nil {
+	if hold, fenced := fenceOf(ctx); fenced && l.fences {
+		if err := hold(ctx, tx); err != nil {
 			return err
 		}
 	}
@@ -230,8 +230,8 @@ func (l *lane) tx(ctx context.Context, do func(ctx context.Context, tx pgx.Tx) e
 
 // begin begins a transaction. Connections that died with the server they led to are passed over: nothing is lost
 // with them.
-func (l *lane) begin(ctx context.Context) (conn *pgxpool.Conn, tx pgx.Tx, err error) {
-	for range l.Config().MaxConns + 1 {
+func (l *Lane) begin(ctx context.Context) (conn *pgxpool.Conn, tx pgx.Tx, err error) {
+	for range l.pool.Config().MaxConns + 1 {
 		if conn, err = l.acquire(ctx); err != nil {
 			return nil, nil, err
 		}

@@ -26,8 +26,8 @@ type request struct {
 // remembered is how long a request is known again.
 const remembered = 48 * time.Hour
 
-// repeated notes the request that a change is made for, and reports whether it was made before.
-func repeated(ctx context.Context, tx pgx.Tx, review int64) (bool, error) {
+// Repeated notes the request that a change is made for, and reports whether it was made before.
+func Repeated(ctx context.Context, tx pgx.Tx, review int64) (bool, error) {
 	r, ok := ctx.Value(requestKey{}).(*request)
 	if !ok {
 		return false, nil
@@ -36,9 +36,9 @@ func repeated(ctx context.Context, tx pgx.Tx, review int64) (bool, error) {
 	return tag.RowsAffected() == 0, err
 }
 
-// once runs do in a transaction that makes something: once under the request of a context. The second time it is ErrMade.
-func (s *Store) once(ctx context.Context, do func(context.Context, pgx.Tx) error) error {
-	return s.write.tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
+// Once runs do in a transaction that makes something: once under the request of a context. The second time it is ErrMade.
+func (s *Store) Once(ctx context.Context, do func(context.Context, pgx.Tx) error) error {
+	return s.Write.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		if r, ok := ctx.Value(requestKey{}).(*request); ok {
 			tag, err := tx.Exec(ctx, "insert into answer (request) values ($1) on conflict do nothing", r.id)
 			if err == nil && tag.RowsAffected() == 0 {
@@ -70,7 +70,7 @@ func (s *Store) AnswerOf(ctx context.Context) (Made, error) {
 	if !ok {
 		return Made{}, ErrNone
 	}
-	row, err := one[struct {
+	row, err := One[struct {
 		Status *int
 		Type   string
 		Body   []byte
@@ -90,14 +90,14 @@ func (s *Store) KeepAnswer(ctx context.Context, m Made) error {
 	if !ok || !r.made {
 		return nil
 	}
-	_, err := s.write.Exec(ctx, "update answer set status = $2, type = $3, body = $4 where request = $1 and status is null", r.id, m.Status, m.Type, m.Body)
+	_, err := s.Write.Exec(ctx, "update answer set status = $2, type = $3, body = $4 where request = $1 and status is null", r.id, m.Status, m.Type, m.Body)
 	return err
 }
 
 // ForgetRequests forgets those that nobody will repeat any more.
 func (s *Store) ForgetRequests(ctx context.Context) error {
 	for _, table := range []string{"request", "answer"} {
-		if _, err := s.bulk.Exec(ctx, "delete from "+table+" where made < now() - $1::interval", remembered); err != nil {
+		if _, err := s.Bulk.Exec(ctx, "delete from "+table+" where made < now() - $1::interval", remembered); err != nil {
 			return err
 		}
 	}

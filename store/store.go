@@ -23,27 +23,36 @@ import (
 // ErrNone is the answer when what was asked for is not there.
 var ErrNone = errors.New("not there")
 
+// ErrInUse is the answer where something is to be taken away that something else needs.
+var ErrInUse = errors.New("it is in use")
+
+// ErrTakenOver is the answer to who works on something and has been silent for so long that another took over.
+var ErrTakenOver = errors.New("another process has taken this over")
+
 //go:embed migrations/*.sql
 var migrations embed.FS
 
 // A Store is the database. What is asked of it by itself is reading; changes go by InReview and the like.
-type Store struct{ read, write, bulk *lane }
+type Store struct {
+	read        *Lane
+	Write, Bulk *Lane
+}
 
 // Open connects to a database and brings its tables up to date.
 func Open(ctx context.Context, url string) (*Store, error) {
 	s := &Store{}
 	for _, l := range []struct {
-		lane **lane
+		lane **Lane
 		bounds
-	}{{&s.read, reading}, {&s.write, writing}, {&s.bulk, bulk}} {
+	}{{&s.read, reading}, {&s.Write, writing}, {&s.Bulk, bulk}} {
 		var err error
 		if *l.lane, err = openLane(ctx, url, l.bounds); err != nil {
 			s.Close()
 			return nil, err
 		}
 	}
-	s.write.changes = true
-	s.write.fences, s.bulk.fences = true, true
+	s.Write.changes = true
+	s.Write.fences, s.Bulk.fences = true, true
 	if err := s.migrate(ctx); err != nil {
 		s.Close()
 		return nil, fmt.Errorf("bringing the database up to date: %w", err)
@@ -53,17 +62,17 @@ func Open(ctx context.Context, url string) (*Store, error) {
 
 // Close lets go of all connections.
 func (s *Store) Close() {
-	for _, l := range []*lane{s.read, s.write, s.bulk} {
+	for _, l := range []*Lane{s.read, s.Write, s.Bulk} {
 		if l != nil {
-			l.Close()
+			l.pool.Close()
 		}
 	}
 }
 
 // Jobs returns the connections that long work goes by.
-func (s *Store) Jobs() *pgxpool.Pool { return s.bulk.Pool }
+func (s *Store) Jobs() *pgxpool.Pool { return s.Bulk.pool }
 
-// Query implements asker: it reads.
+// Query implements Asker: it reads.
 func (s *Store) Query(ctx context.Context, sql string, args ...any) (pgx.Rows, error) {
 	return s.read.Query(ctx, sql, args...)
 }
@@ -87,7 +96,7 @@ func (s *Store) migrate(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	conn, err := s.write.acquire(ctx)
+	conn, err := s.Write.acquire(ctx)
 	if err != nil {
 		return err
 	}
@@ -101,7 +110,7 @@ func (s *Store) migrate(ctx context.Context) error {
 		return fmt.Errorf("another program is at it: %w", err)
 	}
 	defer func() { _, _ = conn.Exec(context.WithoutCancel(ctx), "select pg_advisory_unlock($1)", migrationLock) }()
-	db := stdlib.OpenDBFromPool(s.bulk.Pool)
+	db := stdlib.OpenDBFromPool(s.Bulk.pool)
 	defer db.Close()
 	provider, err := goose.NewProvider(goose.DialectPostgres, db, files)
 	if err != nil {
@@ -117,7 +126,7 @@ func (s *Store) migrate(ctx context.Context) error {
 	if _, err := provider.Up(ctx); err != nil {
 		return err
 	}
-	jobs, err := rivermigrate.New(riverpgxv5.New(s.bulk.Pool), nil)
+	jobs, err := rivermigrate.New(riverpgxv5.New(s.Bulk.pool), nil)
 	if err != nil {
 		return err
 	}
@@ -128,18 +137,18 @@ func (s *Store) migrate(ctx context.Context) error {
 // ErrNewer is the answer to a program that is older than its database.
 var ErrNewer = errors.New("this database was made by a newer Tamiz than this one; use that")
 
-// An asker answers questions: a lane or a transaction.
-type asker interface {
+// An Asker answers questions: a lane or a transaction.
+type Asker interface {
 	Query(ctx context.Context, sql string, args ...any) (pgx.Rows, error)
 }
 
-// A doer changes things: a lane or a transaction.
-type doer interface {
+// A Doer changes things: a lane or a transaction.
+type Doer interface {
 	Exec(ctx context.Context, sql string, args ...any) (pgconn.CommandTag, error)
 }
 
-// one returns the only row of a query, or ErrNone.
-func one[T any](ctx context.Context, q asker, sql string, args ...any) (T, error) {
+// One returns the only row of a query, or ErrNone.
+func One[T any](ctx context.Context, q Asker, sql string, args ...any) (T, error) {
 	rows, err := q.Query(ctx, sql, args...)
 	if err != nil {
 		var zero T
@@ -152,8 +161,8 @@ func one[T any](ctx context.Context, q asker, sql string, args ...any) (T, error
 	return v, err
 }
 
-// all returns the rows of a query; none is an empty list.
-func all[T any](ctx context.Context, q asker, sql string, args ...any) ([]T, error) {
+// All returns the rows of a query; none is an empty list.
+func All[T any](ctx context.Context, q Asker, sql string, args ...any) ([]T, error) {
 	rows, err := q.Query(ctx, sql, args...)
 	if err != nil {
 		return nil, err
@@ -165,12 +174,20 @@ func all[T any](ctx context.Context, q asker, sql string, args ...any) ([]T, err
 	return out, err
 }
 
-// Notify tells all processes that something happened.
-func (s *Store) Notify(ctx context.Context, payload string) error {
-	return notify(ctx, s.write, payload)
+// Touched is ErrNone where nothing was there to be changed.
+func Touched(tag pgconn.CommandTag, err error) error {
+	if err == nil && tag.RowsAffected() == 0 {
+		err = ErrNone
+	}
+	return err
 }
 
-func notify(ctx context.Context, q doer, payload string) error {
+// Notify tells all processes that something happened.
+func (s *Store) Notify(ctx context.Context, payload string) error {
+	return notify(ctx, s.Write, payload)
+}
+
+func notify(ctx context.Context, q Doer, payload string) error {
 	_, err := q.Exec(ctx, "select pg_notify('tamiz', $1)", payload)
 	return err
 }
@@ -178,7 +195,7 @@ func notify(ctx context.Context, q doer, payload string) error {
 // Listen calls hear with what any process notifies of, after ready, until the connection breaks or the context
 // ends. It has a connection of its own.
 func (s *Store) Listen(ctx context.Context, ready func(), hear func(payload string)) error {
-	conn, err := pgx.ConnectConfig(ctx, s.read.Config().ConnConfig)
+	conn, err := pgx.ConnectConfig(ctx, s.read.pool.Config().ConnConfig)
 	if err != nil {
 		return err
 	}

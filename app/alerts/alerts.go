@@ -15,6 +15,7 @@ import (
 
 	"tamiz/app/jobs"
 	"tamiz/app/problems"
+	"tamiz/app/reviews"
 	"tamiz/app/sources"
 	"tamiz/store"
 )
@@ -28,18 +29,19 @@ const (
 
 // A Service tells.
 type Service struct {
-	store   *store.Store
-	outside *sources.Service
-	work    *jobs.Service
-	post    *Post // nil where no mail server is known
-	log     *slog.Logger
-	base    atomic.Pointer[string]
-	now     func() time.Time
+	rows       *Rows
+	reviewRows *reviews.Rows
+	outside    *sources.Service
+	work       *jobs.Service
+	post       *Post // nil where no mail server is known
+	log        *slog.Logger
+	base       atomic.Pointer[string]
+	now        func() time.Time
 }
 
 // New returns the notices of a database; post may be nil.
 func New(s *store.Store, o *sources.Service, w *jobs.Service, post *Post, log *slog.Logger) *Service {
-	return &Service{store: s, outside: o, work: w, post: post, log: log, now: time.Now}
+	return &Service{rows: NewRows(s), reviewRows: reviews.NewRows(s), outside: o, work: w, post: post, log: log, now: time.Now}
 }
 
 // At says under which address the program is reached: links begin with it. Before that nothing is sent.
@@ -88,7 +90,7 @@ type Told struct {
 
 // Told returns what was told of a review, and to whom.
 func (a *Service) Told(ctx context.Context, review int64) (*Told, error) {
-	if _, err := a.store.Review(ctx, review); err != nil {
+	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return nil, problems.Gone(err, "review")
 	}
 	out := &Told{Notices: []Notice{}, Addresses: []Address{}, Mail: a.post != nil}
@@ -97,14 +99,14 @@ func (a *Service) Told(ctx context.Context, review int64) (*Told, error) {
 		return nil, err
 	}
 	out.Notices = append(out.Notices, notices...)
-	addresses, err := a.store.MailTo(ctx, review)
+	addresses, err := a.rows.MailTo(ctx, review)
 	if err != nil {
 		return nil, err
 	}
 	for _, m := range addresses {
 		out.Addresses = append(out.Addresses, Address{m.ID, m.Address, m.Who, m.Stopped != nil, m.Trouble, m.Last, m.Waits, m.Next})
 	}
-	feed, err := a.store.Feed(ctx, review)
+	feed, err := a.rows.Feed(ctx, review)
 	if err == nil {
 		out.Feed = feed.Secret
 	} else if !errors.Is(err, store.ErrNone) {
@@ -114,7 +116,7 @@ func (a *Service) Told(ctx context.Context, review int64) (*Told, error) {
 }
 
 func (a *Service) noticesOf(ctx context.Context, review int64) (out []Notice, err error) {
-	list, err := a.store.Tellings(ctx, review, mostTold)
+	list, err := a.rows.Tellings(ctx, review, mostTold)
 	for _, n := range list {
 		row := Notice{ID: n.ID, At: n.At, New: n.Fresh, Likely: n.Likely, Titles: []Title{}, Trouble: n.Trouble}
 		if err := json.Unmarshal(n.Titles, &row.Titles); err != nil {
@@ -127,7 +129,7 @@ func (a *Service) noticesOf(ctx context.Context, review int64) (out []Notice, er
 
 // TellTo tells a review to somebody by mail from now on.
 func (a *Service) TellTo(ctx context.Context, review int64, address string) error {
-	if _, err := a.store.Review(ctx, review); err != nil {
+	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return problems.Gone(err, "review")
 	}
 	if a.post == nil {
@@ -137,7 +139,7 @@ func (a *Service) TellTo(ctx context.Context, review int64, address string) erro
 	if err != nil || len(address) > longestMail || strings.ContainsAny(address, "\r\n") {
 		return problems.Invalid("address", "This is no mail address.")
 	}
-	kept, err := a.store.PutMailTo(ctx, review, at.Address, rand.Text(), mostAddresses)
+	kept, err := a.rows.PutMailTo(ctx, review, at.Address, rand.Text(), mostAddresses)
 	if err == nil && !kept {
 		return problems.Invalid("address", "At most %d addresses are told of one search. This one was not kept.", mostAddresses)
 	}
@@ -146,41 +148,41 @@ func (a *Service) TellTo(ctx context.Context, review int64, address string) erro
 
 // Stop tells a review to somebody no more.
 func (a *Service) Stop(ctx context.Context, review, id int64) error {
-	return problems.Gone(a.store.StopMailTo(ctx, review, id), "address")
+	return problems.Gone(a.rows.StopMailTo(ctx, review, id), "address")
 }
 
 // MailOf returns of which review the link in a mail stops it.
 func (a *Service) MailOf(ctx context.Context, secret string) (string, error) {
-	name, err := a.store.MailOf(ctx, secret)
+	name, err := a.rows.MailOf(ctx, secret)
 	return name, problems.Gone(err, "link")
 }
 
 // StopBy does what the link in a mail says.
 func (a *Service) StopBy(ctx context.Context, secret string) error {
-	return problems.Gone(a.store.StopMail(ctx, secret), "link")
+	return problems.Gone(a.rows.StopMail(ctx, secret), "link")
 }
 
 // OpenFeed gives a review a secret address, in place of the one it had, which then is withdrawn.
 func (a *Service) OpenFeed(ctx context.Context, review int64) error {
-	if _, err := a.store.Review(ctx, review); err != nil {
+	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return problems.Gone(err, "review")
 	}
-	return a.store.PutFeed(ctx, review, rand.Text())
+	return a.rows.PutFeed(ctx, review, rand.Text())
 }
 
 // CloseFeed withdraws it.
 func (a *Service) CloseFeed(ctx context.Context, review int64) error {
-	return a.store.PutFeed(ctx, review, "")
+	return a.rows.PutFeed(ctx, review, "")
 }
 
 // Tell tells of searches that ran again by themselves, each once (see TellEvery).
 func (a *Service) Tell(ctx context.Context) error {
-	list, err := a.store.Untold(ctx)
+	list, err := a.rows.Untold(ctx)
 	if err != nil {
 		return err
 	}
 	for _, u := range list {
-		n := store.Telling{Review: u.Review, Asking: u.Asking}
+		n := Telling{Review: u.Review, Asking: u.Asking}
 		titles := []Title{}
 		since, err := a.outside.Since(ctx, u.Review)
 		switch {
@@ -205,7 +207,7 @@ func (a *Service) Tell(ctx context.Context) error {
 		if n.Titles, err = json.Marshal(titles); err != nil {
 			return err
 		}
-		first, err := a.store.Tell(ctx, n, a.now())
+		first, err := a.rows.Tell(ctx, n, a.now())
 		if err != nil {
 			return err
 		}

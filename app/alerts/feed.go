@@ -14,11 +14,11 @@ import (
 // Feed writes what was told of a review for programs that read it: as atom (RFC 4287) or rss (2.0). Whoever knows the secret
 // may read it; withdrawn, it is there no more.
 func (a *Service) Feed(ctx context.Context, secret, format string) (body, kind string, err error) {
-	f, err := a.store.FeedAt(ctx, secret)
+	f, err := a.rows.FeedAt(ctx, secret)
 	if err != nil {
 		return "", "", problems.Gone(err, "feed")
 	}
-	review, err := a.store.Review(ctx, f.Review)
+	review, err := a.reviewRows.Head(ctx, f.Review)
 	if err != nil {
 		return "", "", problems.Gone(err, "feed")
 	}

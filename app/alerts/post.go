@@ -16,8 +16,6 @@ import (
 	"time"
 
 	"github.com/wneessen/go-mail"
-
-	"tamiz/store"
 )
 
 // A Post is a mail server, and as whom is written.
@@ -74,7 +72,7 @@ type letter struct {
 	Stop   string
 }
 
-func (a *Service) compose(p *Post, base string, l store.Letter) (*mail.Msg, error) {
+func (a *Service) compose(p *Post, base string, l Letter) (*mail.Msg, error) {
 	x := letter{Name: l.Name, Day: l.At.Format("2 January 2006"), New: l.Fresh, Likely: l.Likely,
 		Open: fmt.Sprintf("%s/reviews/%d/logbook?part=again", base, l.Review), Stop: base + "/stop/" + l.Secret}
 	if err := json.Unmarshal(l.Titles, &x.Titles); err != nil {
@@ -160,7 +158,7 @@ func (a *Service) Send(ctx context.Context) error {
 		}
 		// One at a time, just before it is sent: what is not come to in this turn is nobody's attempt.
 		now := a.now()
-		list, err := a.store.Letters(ctx, now, now.Add(again(1)), 1)
+		list, err := a.rows.Letters(ctx, now, now.Add(again(1)), 1)
 		if err != nil || len(list) == 0 {
 			return err
 		}
@@ -177,7 +175,7 @@ func (a *Service) Send(ctx context.Context) error {
 		// What went is written down also where the turn is over meanwhile.
 		saving, done := context.WithTimeout(context.WithoutCancel(ctx), savingTime)
 		if err == nil {
-			err = a.store.Sent(saving, l.ID, now)
+			err = a.rows.Sent(saving, l.ID, now)
 		} else {
 			err = a.notSent(saving, l, err, now)
 		}
@@ -204,7 +202,7 @@ var errSilent = errors.New("the mail server does not answer")
 // noneSent keeps of all mails that are to go now that the server does not answer.
 func (a *Service) noneSent(ctx context.Context, now time.Time) error {
 	for {
-		list, err := a.store.Letters(ctx, now, now.Add(again(1)), mostLetters)
+		list, err := a.rows.Letters(ctx, now, now.Add(again(1)), mostLetters)
 		if err != nil || len(list) == 0 {
 			return err
 		}
@@ -218,14 +216,14 @@ func (a *Service) noneSent(ctx context.Context, now time.Time) error {
 
 // notSent keeps why a mail did not go. What the server refuses for good is not tried again, and where it refuses the one
 // whom it is for, nothing is sent there any more; anything else is tried again, less and less often.
-func (a *Service) notSent(ctx context.Context, l store.Letter, why error, now time.Time) error {
+func (a *Service) notSent(ctx context.Context, l Letter, why error, now time.Time) error {
 	var refused *mail.SendError
 	if errors.As(why, &refused) && !refused.IsTemp() && refused.ErrorCode() >= 500 {
-		return a.store.NotSent(ctx, l, why.Error(), nil, refused.Reason == mail.ErrSMTPRcptTo, now)
+		return a.rows.NotSent(ctx, l, why.Error(), nil, refused.Reason == mail.ErrSMTPRcptTo, now)
 	}
 	if l.Attempts >= mostAttempts {
-		return a.store.NotSent(ctx, l, why.Error(), nil, false, now)
+		return a.rows.NotSent(ctx, l, why.Error(), nil, false, now)
 	}
 	next := now.Add(again(l.Attempts))
-	return a.store.NotSent(ctx, l, why.Error(), &next, false, now)
+	return a.rows.NotSent(ctx, l, why.Error(), &next, false, now)
 }

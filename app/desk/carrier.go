@@ -4,9 +4,9 @@ import (
 	"context"
 	"slices"
 
+	"tamiz/app/vocabularies"
 	"tamiz/core/text"
 	"tamiz/core/thesaurus"
-	"tamiz/store"
 )
 
 // A Carrier takes headings of a review's vocabulary over to another: by what people took to stand for each there.
@@ -24,22 +24,22 @@ func (a *Service) Carrier(ctx context.Context, own *int64, other string) (*Carri
 	if own == nil || text.Label(other) == "" {
 		return nil, nil
 	}
-	mine, err := a.store.Vocabulary(ctx, *own)
+	mine, err := a.vocabularyRows.One(ctx, *own)
 	if err != nil || text.Label(mine.Name) == text.Label(other) {
 		return nil, err
 	}
-	all, err := a.store.Vocabularies(ctx)
+	all, err := a.vocabularyRows.All(ctx)
 	if err != nil {
 		return nil, err
 	}
 	c := &Carrier{Own: mine.Name, Stands: map[string][]string{}, Said: map[string]bool{}}
-	if i := slices.IndexFunc(all, func(v store.Vocabulary) bool { return text.Label(v.Name) == text.Label(other) }); i >= 0 {
+	if i := slices.IndexFunc(all, func(v vocabularies.Vocabulary) bool { return text.Label(v.Name) == text.Label(other) }); i >= 0 {
 		c.ID = &all[i].ID
 		if c.Terms, err = a.Pools.Thesaurus(ctx, c.ID); err != nil {
 			return nil, err
 		}
 	}
-	taken, err := a.store.Counterparts(ctx, c.Own, other)
+	taken, err := a.vocabularyRows.Counterparts(ctx, c.Own, other)
 	if err != nil {
 		return nil, err
 	}

@@ -19,7 +19,7 @@ type Proposal struct {
 
 // Proposed returns the document that a proposal makes.
 func (a *Service) Proposed(ctx context.Context, review int64, p Proposal) (Document, error) {
-	saved, err := a.store.Document(ctx, review, p.Revision)
+	saved, err := a.documents.Document(ctx, review, p.Revision)
 	if err != nil {
 		return Document{}, problems.Gone(err, "review")
 	}
@@ -100,14 +100,14 @@ func (a *Service) DeskWith(ctx context.Context, at At, p Proposal) (*Desk, error
 	if d.Look, err = a.seen(ctx, &d, l); err != nil {
 		return nil, err
 	}
-	origins, err := a.store.Origins(ctx, at.Review)
+	origins, err := a.library.Origins(ctx, at.Review)
 	if err != nil {
 		return nil, err
 	}
 	if d.chosen, err = chosenBy(origins); err != nil {
 		return nil, err
 	}
-	samples, err := a.store.Samples(ctx, at.Review)
+	samples, err := a.library.Samples(ctx, at.Review)
 	for _, s := range samples {
 		if s.ID == *l.Sample {
 			d.Sample = &SampleHead{s.ID, s.Name, s.Records}
@@ -121,7 +121,7 @@ func (a *Service) DeskWith(ctx context.Context, at At, p Proposal) (*Desk, error
 
 // carry puts the strategy that figures are worked out from in the vocabulary of a look through another.
 func (a *Service) carry(ctx context.Context, d *Desk, l Look) error {
-	v, err := a.store.Vocabulary(ctx, *l.Through)
+	v, err := a.vocabularyRows.One(ctx, *l.Through)
 	if err != nil {
 		return problems.Gone(err, "vocabulary")
 	}
@@ -149,7 +149,7 @@ func (d *Desk) Means(heading, label string) bool {
 func (a *Service) Owns(ctx context.Context, edits Edits) error {
 	for _, e := range edits {
 		if v, ok := e.(*review.SetVocabulary); ok && v.Vocabulary != nil {
-			if _, err := a.store.Vocabulary(ctx, *v.Vocabulary); err != nil {
+			if _, err := a.vocabularyRows.One(ctx, *v.Vocabulary); err != nil {
 				return problems.Gone(err, "vocabulary")
 			}
 		}

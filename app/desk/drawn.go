@@ -4,6 +4,7 @@ import (
 	"context"
 	"slices"
 
+	"tamiz/app/library"
 	"tamiz/core/tally"
 )
 
@@ -32,7 +33,7 @@ func (a *Service) DrawnBy(ctx context.Context, review int64, vocabulary string, 
 // largest returns the largest sample of a review that was drawn from a source of a vocabulary, known by its name, and that
 // source; the source alone, the first of them, where nothing was drawn.
 func (a *Service) largest(ctx context.Context, review int64, vocabulary string) (out SampleHead, source int64, err error) {
-	sources, err := a.store.Sources(ctx)
+	sources, err := a.library.Sources(ctx)
 	if err != nil {
 		return out, 0, err
 	}
@@ -42,7 +43,7 @@ func (a *Service) largest(ctx context.Context, review int64, vocabulary string) 
 			source = s.ID
 		}
 	}
-	draws, err := a.store.Draws(ctx, review)
+	draws, err := a.library.Draws(ctx, review)
 	if err != nil {
 		return out, 0, err
 	}
@@ -54,8 +55,8 @@ func (a *Service) largest(ctx context.Context, review int64, vocabulary string) 
 	if out.ID == 0 {
 		return out, source, nil
 	}
-	samples, err := a.store.Samples(ctx, review)
-	if i := slices.IndexFunc(samples, func(s Sample) bool { return s.ID == out.ID }); i >= 0 {
+	samples, err := a.library.Samples(ctx, review)
+	if i := slices.IndexFunc(samples, func(s library.Sample) bool { return s.ID == out.ID }); i >= 0 {
 		out.Name, out.Records = samples[i].Name, samples[i].Records
 	}
 	return out, source, err

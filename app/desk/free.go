@@ -8,9 +8,9 @@ import (
 
 	"github.com/RoaringBitmap/roaring/v2"
 
+	"tamiz/app/library"
 	"tamiz/core/bib"
 	"tamiz/core/coverage"
-	"tamiz/store"
 )
 
 // The ways in which records came about that a block's own words did not choose (measures.md §2), the better first.
@@ -48,7 +48,7 @@ type drawnConcept struct {
 }
 
 // chosenBy says what chose the records of the samples of a review, the newest first.
-func chosenBy(origins []store.Origin) ([]chosen, error) {
+func chosenBy(origins []library.Origin) ([]chosen, error) {
 	var out []chosen
 	for _, o := range origins {
 		c := chosen{sample: o.Sample, part: -1, name: o.Name, records: o.Records, draw: o.Draw, source: o.Source}
@@ -236,7 +236,7 @@ type member struct {
 }
 
 // memberOf returns which records of a pool each sample holds, and each part of those that have some.
-func (p *Pools) memberOf(ctx context.Context, pool *pool, samples map[int64][]store.StoredRecord, all []chosen) (map[member]*roaring.Bitmap, error) {
+func (p *Pools) memberOf(ctx context.Context, pool *pool, samples map[int64][]library.StoredRecord, all []chosen) (map[member]*roaring.Bitmap, error) {
 	at := make(map[int64]uint32, len(pool.IDs))
 	for i, id := range pool.IDs {
 		at[id] = uint32(i)
@@ -275,7 +275,7 @@ func (p *Pools) memberOf(ctx context.Context, pool *pool, samples map[int64][]st
 			}
 		} else {
 			if parts[c.sample] == nil {
-				ids, err := p.store.PartIDs(ctx, *c.draw)
+				ids, err := p.library.PartIDs(ctx, *c.draw)
 				if err != nil {
 					return nil, err
 				}

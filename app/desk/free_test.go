@@ -7,7 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"tamiz/store"
+	"tamiz/app/library"
 )
 
 func TestWhatChoseASampleSaysWhichBlocksItIsFreeOf(t *testing.T) {
@@ -18,11 +18,11 @@ func TestWhatChoseASampleSaysWhichBlocksItIsFreeOf(t *testing.T) {
 		require.NoError(t, err)
 		return body
 	}
-	drawn := func(concepts ...drawnConcept) store.Origin {
-		return store.Origin{Sample: 1, Draw: &draw, Source: &source, Concepts: raw(concepts), Parts: raw([]any{})}
+	drawn := func(concepts ...drawnConcept) library.Origin {
+		return library.Origin{Sample: 1, Draw: &draw, Source: &source, Concepts: raw(concepts), Parts: raw([]any{})}
 	}
-	free := func(o store.Origin, block string) string {
-		all, err := chosenBy([]store.Origin{o})
+	free := func(o library.Origin, block string) string {
+		all, err := chosenBy([]library.Origin{o})
 		require.NoError(t, err)
 		require.Len(t, all, 1)
 		return all[0].free(doc, block)
@@ -34,13 +34,13 @@ func TestWhatChoseASampleSaysWhichBlocksItIsFreeOf(t *testing.T) {
 	assert.Equal(t, []string{"", ByOthers}, []string{free(renamed, "heat"), free(renamed, "crews")}, "letters change, a block is known by its id")
 	assert.Equal(t, "", free(drawn(drawnConcept{Name: "Z", Block: "gone"}), "crews"), "a concept that is there no more may have been any")
 	assert.Equal(t, AtRandom, free(drawn(), "crews"))
-	assert.Equal(t, FromFile, free(store.Origin{Sample: 1, Import: &file, Concepts: raw([]any{}), Parts: raw([]any{})}, "crews"))
-	assert.Equal(t, "", free(store.Origin{Sample: 1, Concepts: raw([]any{}), Parts: raw([]any{})}, "crews"), "of two that were put together nothing is known")
-	two := func(a, b store.Origin) []store.Origin {
+	assert.Equal(t, FromFile, free(library.Origin{Sample: 1, Import: &file, Concepts: raw([]any{}), Parts: raw([]any{})}, "crews"))
+	assert.Equal(t, "", free(library.Origin{Sample: 1, Concepts: raw([]any{}), Parts: raw([]any{})}, "crews"), "of two that were put together nothing is known")
+	two := func(a, b library.Origin) []library.Origin {
 		a.Sample, a.Name, b.Sample, b.Name = 1, "one", 2, "two"
-		return []store.Origin{{Sample: 3, Joined: &store.Joined{How: Difference, A: "one", B: "two"}, Concepts: raw([]any{}), Parts: raw([]any{})}, b, a}
+		return []library.Origin{{Sample: 3, Joined: &library.Joined{How: Difference, A: "one", B: "two"}, Concepts: raw([]any{}), Parts: raw([]any{})}, b, a}
 	}
-	joined := func(a, b store.Origin, block string) string {
+	joined := func(a, b library.Origin, block string) string {
 		all, err := chosenBy(two(a, b))
 		require.NoError(t, err)
 		return all[0].free(doc, block)

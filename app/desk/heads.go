@@ -1,6 +1,6 @@
 package desk
 
-import "tamiz/store"
+import "tamiz/app/library"
 
 // A RecordHead is a record as it stands in a list.
 type RecordHead struct {
@@ -14,7 +14,7 @@ type RecordHead struct {
 }
 
 // Head returns a record as it stands in a list.
-func (d *Desk) Head(s store.StoredRecord) RecordHead {
+func (d *Desk) Head(s library.StoredRecord) RecordHead {
 	r := s.Record
 	return RecordHead{ID: s.ID, Title: r.Title, Byline: Byline(r), Year: r.Year, Journal: r.Journal, Indexed: r.Indexed(), Key: d.Keys.Has(s.ID)}
 }

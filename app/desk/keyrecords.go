@@ -7,33 +7,33 @@ import (
 	"fmt"
 	"io"
 
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/core/bib"
 	"tamiz/core/coverage"
 	"tamiz/core/index"
-	"tamiz/store"
 )
 
 // A KeysBy is by which records of key studies figures go. A key study is its reference as it was brought in, and one record for
 // each source that holds it. Of a source figures go by its own record; without one, by all that is known put together. The zero
 // KeysBy goes by references alone.
 type KeysBy struct {
-	Source   *int64    // whose counts are shown, and the sample is drawn from
-	Holdings []Holding // what is known
+	Source   *int64            // whose counts are shown, and the sample is drawn from
+	Holdings []library.Holding // what is known
 	foreign  map[int64]bool
 }
 
 // keysBy returns by which records figures go of a look at a review.
 func (a *Service) keysBy(ctx context.Context, review int64, l Look) (r KeysBy, err error) {
 	r = KeysBy{Source: l.Source, foreign: map[int64]bool{}}
-	if r.Holdings, err = a.store.Holdings(ctx, review); err != nil || l.Vocabulary == nil {
+	if r.Holdings, err = a.library.Holdings(ctx, review); err != nil || l.Vocabulary == nil {
 		return r, err
 	}
-	own, err := a.store.Vocabulary(ctx, *l.Vocabulary)
+	own, err := a.vocabularyRows.One(ctx, *l.Vocabulary)
 	if err != nil {
 		return r, problems.Gone(err, "vocabulary")
 	}
-	sources, err := a.store.Sources(ctx)
+	sources, err := a.library.Sources(ctx)
 	for _, s := range sources {
 		r.foreign[s.ID] = s.Vocabulary != "" && !s.Tied(own.Name)
 	}
@@ -42,7 +42,7 @@ func (a *Service) keysBy(ctx context.Context, review int64, l Look) (r KeysBy, e
 
 // KeysAt returns the key studies of a review by their records at a source, under its own vocabulary, which may be nil.
 func (a *Service) KeysAt(ctx context.Context, review int64, vocabulary *int64, source int64) (*keys, error) {
-	all, err := a.store.Holdings(ctx, review)
+	all, err := a.library.Holdings(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -56,7 +56,7 @@ func (r KeysBy) key() string {
 		fmt.Fprint(sum, "at ", *r.Source)
 	}
 	for _, h := range r.Holdings {
-		if h.State == Held {
+		if h.State == library.Held {
 			fmt.Fprint(sum, " ", h.KeyStudy, h.Source, r.foreign[h.Source], h.At.UnixNano())
 		}
 	}
@@ -69,7 +69,7 @@ func (p *Pools) Keys(ctx context.Context, review int64, vocabulary *int64, by Ke
 	if err != nil {
 		return nil, err
 	}
-	studies, err := p.store.KeyStudies(ctx, review)
+	studies, err := p.library.KeyStudies(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -83,9 +83,9 @@ func (p *Pools) Keys(ctx context.Context, review int64, vocabulary *int64, by Ke
 	key := fmt.Sprintf("keys %d %x", review, sum.Sum(nil)[:16]) + vocabularyKey(vocabulary)
 	return Cached(ctx, p.keyStudies, key, func(ctx context.Context) (*keys, int64, error) {
 		k := &keys{Key: key, Studies: studies, By: make([]int64, len(studies))}
-		var known []store.KeyRecord
+		var known []library.KeyRecord
 		if len(by.Holdings) > 0 {
-			if known, err = p.store.KeyRecords(ctx, review, 0); err != nil {
+			if known, err = p.library.KeyRecords(ctx, review, 0); err != nil {
 				return nil, 0, err
 			}
 		}
@@ -106,8 +106,8 @@ func (p *Pools) Keys(ctx context.Context, review int64, vocabulary *int64, by Ke
 }
 
 // records returns the record of each key study that figures go by, and puts down whose it is.
-func (r KeysBy) records(studies []store.StoredKey, known []store.KeyRecord, by []int64) ([]*bib.Record, error) {
-	of := map[int64][]store.KeyRecord{}
+func (r KeysBy) records(studies []library.Key, known []library.KeyRecord, by []int64) ([]*bib.Record, error) {
+	of := map[int64][]library.KeyRecord{}
 	for _, k := range known {
 		of[k.KeyStudy] = append(of[k.KeyStudy], k)
 	}

@@ -34,7 +34,7 @@ func (a *Service) seen(ctx context.Context, d *Desk, l Look) (seen, error) {
 	in := &looking{app: a, review: d.at.Review, pool: d.Pool, document: d.Document, keys: &keys{}, all: both, free: d.Free,
 		look: seen{d.Pool.Over(both, roaring.New()), "all"}, set: d.Pool.setOf(both)}
 	if set.OfDocument(l.Set.Set) {
-		saved, err := a.store.Document(ctx, d.at.Review, l.Revision)
+		saved, err := a.documents.Document(ctx, d.at.Review, l.Revision)
 		if err != nil {
 			return seen{}, problems.Gone(err, "revision")
 		}
@@ -130,7 +130,7 @@ func (in *looking) ReachOf(ctx context.Context, revision int) (*coverage.Reach, 
 	if revision == 0 {
 		return in.Reach(ctx)
 	}
-	saved, err := in.app.store.Document(ctx, in.review, revision)
+	saved, err := in.app.documents.Document(ctx, in.review, revision)
 	if err != nil {
 		return nil, problems.Gone(err, "revision")
 	}

@@ -10,6 +10,7 @@ import (
 	"slices"
 	"strings"
 
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/core/set"
 	"tamiz/store"
@@ -92,7 +93,7 @@ func (l Look) pool() (key string, records int, others []int64) {
 }
 
 // completed fills in what a look is made of from what the review is now.
-func completed(n NewLook, samples []Sample, from []chosen, d Document) Look {
+func completed(n NewLook, samples []library.Sample, from []chosen, d Document) Look {
 	l := Look{NewLook: n, Samples: []Sized{}, Vocabulary: d.Vocabulary, Parted: d.Parted}
 	if l.Through != nil {
 		l.Vocabulary = l.Through
@@ -120,7 +121,7 @@ func completed(n NewLook, samples []Sample, from []chosen, d Document) Look {
 		own = append(own, s.ID)
 	}
 	for _, id := range beside(from, d, *l.Sample, own) {
-		i := slices.IndexFunc(samples, func(s Sample) bool { return s.ID == id })
+		i := slices.IndexFunc(samples, func(s library.Sample) bool { return s.ID == id })
 		if i >= 0 {
 			l.Beside = append(l.Beside, Sized{id, samples[i].Records})
 		}
@@ -136,12 +137,12 @@ func (a *Service) MakeLook(ctx context.Context, review int64, n NewLook) (Look, 
 		return Look{}, err
 	}
 	for _, wanted := range []*int64{n.Sample, n.Against} {
-		if wanted != nil && !slices.ContainsFunc(samples, func(s Sample) bool { return s.ID == *wanted }) {
+		if wanted != nil && !slices.ContainsFunc(samples, func(s library.Sample) bool { return s.ID == *wanted }) {
 			return Look{}, problems.Gone(store.ErrNone, "sample")
 		}
 	}
 	if n.Source != nil {
-		if _, err := a.store.Source(ctx, *n.Source); err != nil {
+		if _, err := a.library.Source(ctx, *n.Source); err != nil {
 			return Look{}, problems.Gone(err, "source")
 		}
 	}
@@ -166,7 +167,7 @@ func (a *Service) MakeLook(ctx context.Context, review int64, n NewLook) (Look, 
 	if err != nil {
 		return Look{}, err
 	}
-	return l, problems.Gone(a.store.PutLook(ctx, review, l.Name, body, l.Through == nil), "review")
+	return l, problems.Gone(a.documents.PutLook(ctx, review, l.Name, body, l.Through == nil), "review")
 }
 
 // through completes a look through another vocabulary: over the largest sample that was drawn from a source of it, with what
@@ -176,7 +177,7 @@ func (a *Service) through(ctx context.Context, review int64, doc Document, n New
 		n.Through = nil
 		return n, nil
 	}
-	v, err := a.store.Vocabulary(ctx, *n.Through)
+	v, err := a.vocabularyRows.One(ctx, *n.Through)
 	if err != nil {
 		return n, problems.Gone(err, "vocabulary")
 	}
@@ -196,7 +197,7 @@ func (a *Service) through(ctx context.Context, review int64, doc Document, n New
 
 // Look returns a look by its name; without one, that which whoever has none begins with.
 func (a *Service) Look(ctx context.Context, at At) (Look, error) {
-	body, err := a.store.Look(ctx, at.Review, at.Look)
+	body, err := a.documents.Look(ctx, at.Review, at.Look)
 	switch {
 	case errors.Is(err, store.ErrNone) && at.Look != "":
 		return Look{}, problems.Gone(err, "look")
@@ -213,7 +214,7 @@ func (a *Service) Look(ctx context.Context, at At) (Look, error) {
 	// What was begun with may have changed since: a sample that was deleted gives way.
 	samples, from, doc, _, err := a.lookable(ctx, at.Review)
 	there := func(id *int64) bool {
-		return id == nil || slices.ContainsFunc(samples, func(s Sample) bool { return s.ID == *id })
+		return id == nil || slices.ContainsFunc(samples, func(s library.Sample) bool { return s.ID == *id })
 	}
 	if !there(l.Sample) {
 		l.Sample = nil
@@ -222,7 +223,7 @@ func (a *Service) Look(ctx context.Context, at At) (Look, error) {
 		l.Against, l.Rest = nil, true
 	}
 	if l.Source != nil {
-		if _, away := a.store.Source(ctx, *l.Source); away != nil {
+		if _, away := a.library.Source(ctx, *l.Source); away != nil {
 			l.Source = nil
 		}
 	}
@@ -230,12 +231,12 @@ func (a *Service) Look(ctx context.Context, at At) (Look, error) {
 }
 
 // lookable returns what looks are made of.
-func (a *Service) lookable(ctx context.Context, review int64) ([]Sample, []chosen, Document, int, error) {
-	samples, err := a.store.Samples(ctx, review)
+func (a *Service) lookable(ctx context.Context, review int64) ([]library.Sample, []chosen, Document, int, error) {
+	samples, err := a.library.Samples(ctx, review)
 	if err != nil {
 		return nil, nil, Document{}, 0, err
 	}
-	origins, err := a.store.Origins(ctx, review)
+	origins, err := a.library.Origins(ctx, review)
 	if err != nil {
 		return nil, nil, Document{}, 0, err
 	}
@@ -243,7 +244,7 @@ func (a *Service) lookable(ctx context.Context, review int64) ([]Sample, []chose
 	if err != nil {
 		return nil, nil, Document{}, 0, err
 	}
-	saved, err := a.store.Document(ctx, review, 0)
+	saved, err := a.documents.Document(ctx, review, 0)
 	if err != nil {
 		return nil, nil, Document{}, 0, problems.Gone(err, "review")
 	}

@@ -10,7 +10,9 @@ import (
 
 	"github.com/RoaringBitmap/roaring/v2"
 
+	"tamiz/app/library"
 	"tamiz/app/problems"
+	"tamiz/app/vocabularies"
 	"tamiz/core/bib"
 	"tamiz/core/company"
 	"tamiz/core/coverage"
@@ -23,11 +25,12 @@ import (
 // Pools keeps what was worked out from samples, vocabularies and key studies, each kind by itself: none pushes out
 // another.
 type Pools struct {
-	store        *store.Store
-	vocabularies *cache
-	keyStudies   *cache
-	samples      *cache
-	beside       *cache
+	library        *library.Rows
+	vocabularyRows *vocabularies.Rows
+	vocabularies   *cache
+	keyStudies     *cache
+	samples        *cache
+	beside         *cache
 
 	Room     *Room
 	building *Turns   // pools that are made at once
@@ -36,7 +39,7 @@ type Pools struct {
 
 func newPools(s *store.Store) *Pools {
 	room := newRoom()
-	p := &Pools{store: s, Room: room, vocabularies: newCache(room, 0), keyStudies: newCache(room, 0), samples: newCache(room, 0), beside: newCache(room, 0), building: newTurns(2)}
+	p := &Pools{library: library.NewRows(s), vocabularyRows: vocabularies.NewRows(s), Room: room, vocabularies: newCache(room, 0), keyStudies: newCache(room, 0), samples: newCache(room, 0), beside: newCache(room, 0), building: newTurns(2)}
 	p.bound(machineMemory() / 2)
 	return p
 }
@@ -228,7 +231,7 @@ func (p *pool) Befriended(ctx context.Context) (*company.Company, error) {
 // keys is the key studies of a review, indexed.
 type keys struct {
 	Key     string
-	Studies []store.StoredKey
+	Studies []library.Key
 	Set     coverage.Set    // the record of each that figures go by
 	By      []int64         // whose that is: a source, by its number, or 0 for all that is known put together
 	Build   *roaring.Bitmap // those of the build half; nil where there are no halves
@@ -237,16 +240,16 @@ type keys struct {
 
 // without returns the key studies with those that a source does not hold set aside: no strategy for that
 // source can catch them.
-func (k *keys) without(all []Holding, source *int64) *keys {
+func (k *keys) without(all []library.Holding, source *int64) *keys {
 	if source == nil {
 		return k
 	}
 	absent := roaring.New()
 	for _, h := range all {
-		if h.Source != *source || h.State != Absent && h.State != Near {
+		if h.Source != *source || h.State != library.Absent && h.State != library.Near {
 			continue
 		}
-		if i := slices.IndexFunc(k.Studies, func(s store.StoredKey) bool { return s.ID == h.KeyStudy }); i >= 0 {
+		if i := slices.IndexFunc(k.Studies, func(s library.Key) bool { return s.ID == h.KeyStudy }); i >= 0 {
 			absent.Add(uint32(i))
 		}
 	}
@@ -327,7 +330,7 @@ func (k *keys) InTest(study int) bool { return k.Build != nil && !k.Build.Contai
 
 // Has reports whether a stored record is a key study.
 func (k *keys) Has(record int64) bool {
-	return slices.ContainsFunc(k.Studies, func(s store.StoredKey) bool { return s.StoredRecord.ID == record })
+	return slices.ContainsFunc(k.Studies, func(s library.Key) bool { return s.StoredRecord.ID == record })
 }
 
 // Thesaurus returns a vocabulary; nil for none.
@@ -336,7 +339,7 @@ func (p *Pools) Thesaurus(ctx context.Context, vocabulary *int64) (*thesaurus.Th
 		return nil, nil
 	}
 	return Cached(ctx, p.vocabularies, fmt.Sprint(*vocabulary), func(ctx context.Context) (*thesaurus.Thesaurus, int64, error) {
-		t, err := p.store.Thesaurus(ctx, *vocabulary)
+		t, err := p.vocabularyRows.Thesaurus(ctx, *vocabulary)
 		if err != nil {
 			return nil, 0, problems.Gone(err, "vocabulary")
 		}
@@ -387,7 +390,7 @@ func (p *Pools) pool(ctx context.Context, review int64, l Look) (*pool, error) {
 			all = append(all, s.ID)
 		}
 		// What cannot be told now is told by reading.
-		bytes, _ := p.store.SampleBytes(ctx, all...)
+		bytes, _ := p.library.SampleBytes(ctx, all...)
 		return readingBytes(records, bytes)
 	}
 	return CachedWithin(ctx, p.samples, key, need, func(ctx context.Context) (*pool, int64, error) {
@@ -399,17 +402,17 @@ func (p *Pools) pool(ctx context.Context, review int64, l Look) (*pool, error) {
 		m := &making{of: records}
 		p.makings.Store(key, m)
 		defer p.makings.Delete(key)
-		sample, err := p.store.SampleRecords(ctx, m.seen, *l.Sample)
+		sample, err := p.library.SampleRecords(ctx, m.seen, *l.Sample)
 		if err != nil {
 			return nil, 0, err
 		}
-		all := map[int64][]store.StoredRecord{*l.Sample: sample}
+		all := map[int64][]library.StoredRecord{*l.Sample: sample}
 		read := func(id int64) error {
-			records, err := p.store.SampleRecords(ctx, m.seen, id)
+			records, err := p.library.SampleRecords(ctx, m.seen, id)
 			all[id] = records
 			return err
 		}
-		var contrast, beside []store.StoredRecord
+		var contrast, beside []library.StoredRecord
 		for _, id := range others {
 			if err := read(id); err != nil {
 				return nil, 0, err
@@ -427,7 +430,7 @@ func (p *Pools) pool(ctx context.Context, review int64, l Look) (*pool, error) {
 		if err != nil {
 			return nil, 0, err
 		}
-		from, err := p.store.Origins(ctx, review)
+		from, err := p.library.Origins(ctx, review)
 		if err != nil {
 			return nil, 0, err
 		}
@@ -455,10 +458,10 @@ func (p *pool) part(writings []string) *pool {
 	return &out
 }
 
-func newPool(ctx context.Context, room *Room, sample, contrast, beside []store.StoredRecord, t *thesaurus.Thesaurus) (*pool, error) {
+func newPool(ctx context.Context, room *Room, sample, contrast, beside []library.StoredRecord, t *thesaurus.Thesaurus) (*pool, error) {
 	byRecord := make(map[*bib.Record]int64, len(sample)+len(contrast))
 	had := map[int64]bool{} // the same record of the same source may be in several samples
-	records := func(stored []store.StoredRecord) (out []*bib.Record) {
+	records := func(stored []library.StoredRecord) (out []*bib.Record) {
 		for _, s := range stored {
 			if had[s.ID] {
 				continue

@@ -3,13 +3,12 @@ package desk
 import (
 	"context"
 	"slices"
+
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/core/bib"
 	"tamiz/store"
 )
-
-// Sample is a sample of a review.
-type Sample = store.Sample
 
 // The ways to put two samples together.
 const (
@@ -36,16 +35,16 @@ type Compared struct {
 
 // Compared puts two samples side by side; a work that a sample holds twice counts once.
 func (a *Service) Compared(ctx context.Context, review int64, p Pair) (c Compared, both, onlyA, onlyB []int64, names [2]string, err error) {
-	samples, err := a.store.Samples(ctx, review)
+	samples, err := a.library.Samples(ctx, review)
 	if err != nil {
 		return c, nil, nil, nil, names, err
 	}
-	works := func(id int64) (out []store.StoredRecord, name string, err error) {
-		i := slices.IndexFunc(samples, func(s Sample) bool { return s.ID == id })
+	works := func(id int64) (out []library.StoredRecord, name string, err error) {
+		i := slices.IndexFunc(samples, func(s library.Sample) bool { return s.ID == id })
 		if i < 0 {
 			return nil, "", problems.Gone(store.ErrNone, "sample")
 		}
-		all, err := a.store.SampleRecords(ctx, func() {}, id)
+		all, err := a.library.SampleRecords(ctx, func() {}, id)
 		var seen bib.Known
 		for _, r := range all {
 			if _, twice := seen.Find(r.Record); !twice {

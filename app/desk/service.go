@@ -2,17 +2,23 @@
 // studies, pools and what terms find in them), each kind within its bound.
 package desk
 
-import "tamiz/store"
+import (
+	"tamiz/app/library"
+	"tamiz/app/vocabularies"
+	"tamiz/store"
+)
 
 // A Service lays out reviews as they are looked at.
 type Service struct {
-	store *store.Store
-	Pools *Pools
-	Heavy *Turns // requests that take a while
-	Quick *Turns // and those that take a moment
+	documents      *Rows
+	library        *library.Rows
+	vocabularyRows *vocabularies.Rows
+	Pools          *Pools
+	Heavy          *Turns // requests that take a while
+	Quick          *Turns // and those that take a moment
 }
 
 // New returns a desk on a database.
 func New(s *store.Store) *Service {
-	return &Service{store: s, Pools: newPools(s), Heavy: newTurns(cores()), Quick: newTurns(2 * cores())}
+	return &Service{documents: NewRows(s), library: library.NewRows(s), vocabularyRows: vocabularies.NewRows(s), Pools: newPools(s), Heavy: newTurns(cores()), Quick: newTurns(2 * cores())}
 }

@@ -4,6 +4,7 @@ import (
 	"context"
 	"slices"
 
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/core/set"
 	"tamiz/store"
@@ -18,13 +19,13 @@ func (a *Service) Stored(ctx context.Context, review int64, s set.Stored) ([]int
 	case *set.Picked:
 		return s.IDs, nil
 	case *set.Shelf:
-		return a.store.ShelvedIDs(ctx, review)
+		return a.library.ShelvedIDs(ctx, review)
 	case *set.Sample:
-		samples, err := a.store.Samples(ctx, review)
+		samples, err := a.library.Samples(ctx, review)
 		if err != nil {
 			return nil, err
 		}
-		i := slices.IndexFunc(samples, func(x Sample) bool { return x.ID == s.Sample })
+		i := slices.IndexFunc(samples, func(x library.Sample) bool { return x.ID == s.Sample })
 		if i < 0 {
 			return nil, problems.Gone(store.ErrNone, "sample")
 		}
@@ -32,10 +33,10 @@ func (a *Service) Stored(ctx context.Context, review int64, s set.Stored) ([]int
 			if samples[i].Draw == nil {
 				return nil, problems.Invalid("part", "This sample was not drawn in parts.")
 			}
-			parts, err := a.store.PartIDs(ctx, *samples[i].Draw)
+			parts, err := a.library.PartIDs(ctx, *samples[i].Draw)
 			return parts[*s.Part], err
 		}
-		return a.store.SampleIDs(ctx, s.Sample)
+		return a.library.SampleIDs(ctx, s.Sample)
 	case *set.Joined:
 		_, both, onlyA, onlyB, _, err := a.Compared(ctx, review, Pair{s.A, s.B})
 		if err != nil {

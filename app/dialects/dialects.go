@@ -19,14 +19,14 @@ const (
 
 // A Service keeps dialects.
 type Service struct {
-	store *store.Store
-	read  *lru.Cache[string, *dialect.Dialect] // by their files: reading one proves it, which takes longer than it should at every key press
+	rows *Rows
+	read *lru.Cache[string, *dialect.Dialect] // by their files: reading one proves it, which takes longer than it should at every key press
 }
 
 // New returns the dialects of a database.
 func New(s *store.Store) *Service {
 	read, _ := lru.New[string, *dialect.Dialect](mostOwn) // fails for a size below one
-	return &Service{s, read}
+	return &Service{NewRows(s), read}
 }
 
 // parse reads a dialect's file, once.
@@ -67,7 +67,7 @@ func (a *Service) All(ctx context.Context) ([]Head, error) {
 		}
 		out = append(out, headOf(d, string(body), false))
 	}
-	own, err := a.store.Dialects(ctx)
+	own, err := a.rows.Dialects(ctx)
 	for _, o := range own {
 		d, err := a.parse(o.Body)
 		if err != nil { // written for an earlier form of the program
@@ -87,11 +87,11 @@ func (a *Service) Find(ctx context.Context, name, body string) (*dialect.Dialect
 	if d, ok := dialect.Named(name); ok {
 		return d, nil
 	}
-	own, err := a.store.Dialects(ctx)
+	own, err := a.rows.Dialects(ctx)
 	if err != nil {
 		return nil, err
 	}
-	i := slices.IndexFunc(own, func(o store.Dialect) bool { return o.Name == name })
+	i := slices.IndexFunc(own, func(o Dialect) bool { return o.Name == name })
 	if i < 0 {
 		return nil, problems.Gone(store.ErrNone, "dialect")
 	}
@@ -105,7 +105,7 @@ func (a *Service) Choice(ctx context.Context, name string) ([]*dialect.Dialect, 
 		return []*dialect.Dialect{d}, err
 	}
 	out := slices.Clone(dialect.Known())
-	own, err := a.store.Dialects(ctx)
+	own, err := a.rows.Dialects(ctx)
 	for _, o := range own {
 		if d, err := a.parse(o.Body); err == nil {
 			out = append(out, d)
@@ -134,14 +134,14 @@ func (a *Service) Save(ctx context.Context, body string) (*Head, error) {
 	if _, ships := dialect.Named(d.Name); ships {
 		return nil, problems.Invalid("body", "The dialect %s ships with Tamiz and stays as it is. Give this one another name.", d.Name)
 	}
-	own, err := a.store.Dialects(ctx)
+	own, err := a.rows.Dialects(ctx)
 	if err != nil {
 		return nil, err
 	}
-	if len(own) >= mostOwn && !slices.ContainsFunc(own, func(o store.Dialect) bool { return o.Name == d.Name }) {
+	if len(own) >= mostOwn && !slices.ContainsFunc(own, func(o Dialect) bool { return o.Name == d.Name }) {
 		return nil, problems.Invalid("body", "At most %d dialects are kept. Nothing was saved.", mostOwn)
 	}
-	if err := a.store.PutDialect(ctx, store.Dialect{Name: d.Name, Body: body}); err != nil {
+	if err := a.rows.PutDialect(ctx, Dialect{Name: d.Name, Body: body}); err != nil {
 		return nil, err
 	}
 	head := headOf(d, body, true)
@@ -150,5 +150,5 @@ func (a *Service) Save(ctx context.Context, body string) (*Head, error) {
 
 // Delete takes a dialect away that somebody wrote.
 func (a *Service) Delete(ctx context.Context, name string) error {
-	return problems.Gone(a.store.DeleteDialect(ctx, name), "dialect")
+	return problems.Gone(a.rows.DeleteDialect(ctx, name), "dialect")
 }

@@ -163,7 +163,7 @@ func (a *Service) TakeCounterpart(ctx context.Context, review int64, k Counterpa
 	if doc.Vocabulary == nil {
 		return problems.Invalid("heading", "This review goes by no vocabulary, so no heading of it can be carried over.")
 	}
-	own, err := a.store.Vocabulary(ctx, *doc.Vocabulary)
+	own, err := a.vocabularyRows.One(ctx, *doc.Vocabulary)
 	if err != nil {
 		return problems.Gone(err, "vocabulary")
 	}
@@ -171,7 +171,7 @@ func (a *Service) TakeCounterpart(ctx context.Context, review int64, k Counterpa
 		return problems.Invalid("heading", "A heading and a vocabulary are needed.")
 	}
 	full := false
-	err = a.store.ChangeCounterpart(ctx, own.Name, text.Label(k.Heading), k.Vocabulary, func(now []string) []string {
+	err = a.vocabularyRows.ChangeCounterpart(ctx, own.Name, text.Label(k.Heading), k.Vocabulary, func(now []string) []string {
 		i := slices.IndexFunc(now, func(l string) bool { return text.Label(l) == text.Label(k.Stands) })
 		switch {
 		case k.Stands == "" && k.Forget:

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"tamiz/app/desk"
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/core/company"
 	"tamiz/core/coverage"
@@ -166,7 +167,7 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 	if err != nil {
 		return nil, err
 	}
-	n := slices.IndexFunc(d.Keys.Studies, func(s store.StoredKey) bool { return s.ID == study })
+	n := slices.IndexFunc(d.Keys.Studies, func(s library.Key) bool { return s.ID == study })
 	if n < 0 {
 		return nil, problems.Gone(store.ErrNone, "study")
 	}
@@ -237,7 +238,7 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 		}
 		out.Blocks = append(out.Blocks, row)
 	}
-	out.Record, err = markedRecord(d, store.StoredRecord{ID: d.Keys.Studies[n].StoredRecord.ID, Record: d.Keys.Set.Records[n]}, marked, nearly)
+	out.Record, err = markedRecord(d, library.StoredRecord{ID: d.Keys.Studies[n].StoredRecord.ID, Record: d.Keys.Set.Records[n]}, marked, nearly)
 	return out, err
 }
 

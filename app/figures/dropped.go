@@ -16,7 +16,7 @@ type dropped map[string]bool
 
 // dropped returns what was dropped in a review.
 func (a *Service) dropped(ctx context.Context, at desk.At) (dropped, error) {
-	decisions, err := a.store.Decisions(ctx, at.Review)
+	decisions, err := a.reviewRows.Decisions(ctx, at.Review)
 	if err != nil {
 		return nil, err
 	}
@@ -36,7 +36,7 @@ func (a *Service) dropped(ctx context.Context, at desk.At) (dropped, error) {
 
 // droppedWords returns the words and phrases that were dropped in a review, in order.
 func (a *Service) droppedWords(ctx context.Context, at desk.At) ([]string, error) {
-	decisions, err := a.store.Decisions(ctx, at.Review)
+	decisions, err := a.reviewRows.Decisions(ctx, at.Review)
 	if err != nil {
 		return nil, err
 	}

@@ -28,7 +28,7 @@ const exportBatch = 500
 // Export writes a set of records. What is wrong with the order is said at once; the file then comes as it
 // is read. name is that of the file, with its ending.
 func (a *Service) Export(ctx context.Context, at desk.At, e Export) (file io.ReadCloser, name string, err error) {
-	if r, err := a.store.Review(ctx, at.Review); err != nil || r.Deleted {
+	if r, err := a.reviewRows.Head(ctx, at.Review); err != nil || r.Deleted {
 		return nil, "", problems.Gone(cmp.Or(err, store.ErrNone), "review")
 	}
 	choice := records.Choice{Title: e.Name, AsIs: e.AsIs}
@@ -79,7 +79,7 @@ func (a *Service) Export(ctx context.Context, at desk.At, e Export) (file io.Rea
 
 func (a *Service) eachRecord(ctx context.Context, ids []int64, do func(*bib.Record) error) error {
 	for at := 0; at < len(ids); at += exportBatch {
-		stored, err := a.store.RecordsByID(ctx, ids[at:min(at+exportBatch, len(ids))])
+		stored, err := a.library.RecordsByID(ctx, ids[at:min(at+exportBatch, len(ids))])
 		if err != nil {
 			return err
 		}

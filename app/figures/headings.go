@@ -10,6 +10,7 @@ import (
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/app/desk"
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/core/coverage"
 	"tamiz/core/heading"
@@ -296,22 +297,22 @@ func (a *Service) matches(ctx context.Context, d *desk.Desk, h int) ([]HeadingMa
 	if looked == nil {
 		return out, nil
 	}
-	here, err := a.store.Vocabulary(ctx, *looked)
+	here, err := a.vocabularyRows.One(ctx, *looked)
 	if err != nil {
 		return nil, problems.Gone(err, "vocabulary")
 	}
-	all, err := a.store.Vocabularies(ctx)
+	all, err := a.vocabularyRows.All(ctx)
 	if err != nil {
 		return nil, err
 	}
-	sources, err := a.store.Sources(ctx)
+	sources, err := a.library.Sources(ctx)
 	if err != nil {
 		return nil, err
 	}
 	tried := 0
 	for _, v := range all {
 		own := d.Document.Vocabulary != nil && v.ID == *d.Document.Vocabulary
-		used := v.Later == nil && slices.ContainsFunc(sources, func(s store.Source) bool { return s.Tied(v.Name) })
+		used := v.Later == nil && slices.ContainsFunc(sources, func(s library.Source) bool { return s.Tied(v.Name) })
 		if !own && !used || text.Label(v.Name) == text.Label(here.Name) || tried == mostOthers {
 			continue
 		}

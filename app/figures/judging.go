@@ -2,11 +2,10 @@ package figures
 
 import (
 	"context"
+	"crypto/sha256"
 	"encoding/binary"
 	"encoding/json"
 	"errors"
-
-	"crypto/sha256"
 
 	"tamiz/app/desk"
 	"tamiz/app/problems"
@@ -63,7 +62,7 @@ func (a *Service) Judging(ctx context.Context, at desk.At, q JudgingQuestion) (*
 	if err != nil {
 		return nil, err
 	}
-	said, err := a.store.Judgements(ctx, at.Review)
+	said, err := a.library.Judgements(ctx, at.Review)
 	if err != nil {
 		return nil, err
 	}
@@ -71,7 +70,7 @@ func (a *Service) Judging(ctx context.Context, at desk.At, q JudgingQuestion) (*
 	for _, j := range said {
 		verdicts[j.Record] = j.Verdict
 	}
-	keys, err := a.store.KeyStudies(ctx, at.Review)
+	keys, err := a.library.KeyStudies(ctx, at.Review)
 	if err != nil {
 		return nil, err
 	}
@@ -133,7 +132,7 @@ func (a *Service) Judge(ctx context.Context, review, record int64, verdict strin
 	default:
 		return problems.Invalid("verdict", "A record is relevant, not, or one is unsure.")
 	}
-	err := a.store.Judge(ctx, review, record, verdict, store.AuthorOf(ctx).Name)
+	err := a.library.Judge(ctx, review, record, verdict, store.AuthorOf(ctx).Name)
 	if errors.Is(err, store.ErrNone) {
 		return problems.Gone(err, "record")
 	}

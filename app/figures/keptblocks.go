@@ -36,7 +36,7 @@ type BlockToKeep struct {
 
 const mostKept = 1000 // versions of blocks
 
-func keptOf(b store.KeptBlock) (k KeptBlock, err error) {
+func keptOf(b KeptBlockRow) (k KeptBlock, err error) {
 	k = KeptBlock{Name: b.Name, Version: b.Version, Note: b.Note, Tested: b.Tested, From: b.Review, Who: b.Who, At: b.At, gone: b.Gone}
 	err = json.Unmarshal(b.Body, &k.Block)
 	return k, err
@@ -50,7 +50,7 @@ func (a *Service) KeptBlocks(ctx context.Context) ([]KeptBlock, error) {
 
 // EverKept returns those too that are not any more: copies say where they come from.
 func (a *Service) EverKept(ctx context.Context) ([]KeptBlock, error) {
-	all, err := a.store.KeptBlocks(ctx, mostKept)
+	all, err := a.rows.KeptBlocks(ctx, mostKept)
 	if err != nil {
 		return nil, err
 	}
@@ -97,11 +97,11 @@ func (a *Service) KeepBlock(ctx context.Context, at desk.At, k BlockToKeep) (*Ke
 	if err != nil {
 		return nil, err
 	}
-	head, err := a.store.Review(ctx, at.Review)
+	head, err := a.reviewRows.Head(ctx, at.Review)
 	if err != nil {
 		return nil, problems.Gone(err, "review")
 	}
-	saved, err := a.store.KeepBlock(ctx, store.KeptBlock{Name: k.Name, Body: body, Note: k.Note, Tested: tested(bench, i), Review: head.Name})
+	saved, err := a.rows.KeepBlock(ctx, KeptBlockRow{Name: k.Name, Body: body, Note: k.Note, Tested: tested(bench, i), Review: head.Name})
 	if err != nil {
 		return nil, err
 	}
@@ -126,5 +126,5 @@ func tested(b *Bench, block int) string {
 
 // ForgetBlock keeps a block no more, or again. Copies in reviews stay as they are.
 func (a *Service) ForgetBlock(ctx context.Context, name string, gone bool) error {
-	return problems.Gone(a.store.ForgetBlock(ctx, name, gone), "kept block")
+	return problems.Gone(a.rows.ForgetBlock(ctx, name, gone), "kept block")
 }

@@ -7,8 +7,8 @@ import (
 	"time"
 
 	"tamiz/app/desk"
+	"tamiz/app/library"
 	"tamiz/core/bib"
-	"tamiz/store"
 )
 
 // StudyKnown is all that is known of a key study: the reference as it was brought in, and its record at each source that holds it.
@@ -49,25 +49,25 @@ func knownRecord(r *bib.Record) KnownRecord {
 func (a *Service) known(ctx context.Context, d *desk.Desk, review int64, n int) (*StudyKnown, error) {
 	study := d.Keys.Studies[n]
 	out := &StudyKnown{By: d.Keys.By[n], Brought: knownRecord(study.Record), Sources: []KnownAt{}}
-	sources, err := a.store.Sources(ctx)
+	sources, err := a.library.Sources(ctx)
 	if err != nil {
 		return nil, err
 	}
-	holdings, err := a.store.Holdings(ctx, review)
+	holdings, err := a.library.Holdings(ctx, review)
 	if err != nil {
 		return nil, err
 	}
-	records, err := a.store.KeyRecords(ctx, review, study.ID)
+	records, err := a.library.KeyRecords(ctx, review, study.ID)
 	if err != nil {
 		return nil, err
 	}
 	for _, h := range holdings {
-		i := slices.IndexFunc(sources, func(s store.Source) bool { return s.ID == h.Source })
+		i := slices.IndexFunc(sources, func(s library.Source) bool { return s.ID == h.Source })
 		if h.KeyStudy != study.ID || i < 0 {
 			continue
 		}
 		row := KnownAt{Source: h.Source, Name: sources[i].Name, State: h.State, How: h.How, At: h.At, Changed: h.Changed, Changes: []bib.Difference{}}
-		if k := slices.IndexFunc(records, func(r store.KeyRecord) bool { return r.Source == h.Source }); k >= 0 {
+		if k := slices.IndexFunc(records, func(r library.KeyRecord) bool { return r.Source == h.Source }); k >= 0 {
 			if err := row.read(records[k]); err != nil {
 				return nil, err
 			}
@@ -78,7 +78,7 @@ func (a *Service) known(ctx context.Context, d *desk.Desk, review int64, n int) 
 }
 
 // read fills in what a source's record brings, and what it was before.
-func (k *KnownAt) read(r store.KeyRecord) error {
+func (k *KnownAt) read(r library.KeyRecord) error {
 	var now, was bib.Record
 	if err := json.Unmarshal(r.Body, &now); err != nil {
 		return err

@@ -58,7 +58,7 @@ func (a *Service) Estimate(ctx context.Context, at desk.At, w Ways) (*Estimate, 
 		}
 		found = make([]bool, len(works))
 		for from := 0; from < len(ids); from += readAtOnce {
-			some, err := a.store.RecordsByID(ctx, ids[from:min(from+readAtOnce, len(ids))])
+			some, err := a.library.RecordsByID(ctx, ids[from:min(from+readAtOnce, len(ids))])
 			if err != nil {
 				return nil, nil, err
 			}
@@ -115,11 +115,11 @@ func holdsAll(all, some []int64) bool {
 
 // relevantWorks returns the key studies of a review and the records that were judged relevant, each work once.
 func (a *Service) relevantWorks(ctx context.Context, review int64) (out []*bib.Record, err error) {
-	keys, err := a.store.KeyStudies(ctx, review)
+	keys, err := a.library.KeyStudies(ctx, review)
 	if err != nil {
 		return nil, err
 	}
-	said, err := a.store.Judgements(ctx, review)
+	said, err := a.library.Judgements(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -133,7 +133,7 @@ func (a *Service) relevantWorks(ctx context.Context, review int64) (out []*bib.R
 			not[j.Record] = true
 		}
 	}
-	judged, err := a.store.RecordsByID(ctx, ids)
+	judged, err := a.library.RecordsByID(ctx, ids)
 	if err != nil {
 		return nil, err
 	}

@@ -60,7 +60,7 @@ func (a *Service) ordered(ctx context.Context, at desk.At, t *counting) ([]int, 
 
 // decided returns the items of a facet that are parked or dropped.
 func (a *Service) decided(ctx context.Context, at desk.At, f tally.Facet) (map[string]bool, error) {
-	all, err := a.store.Decisions(ctx, at.Review)
+	all, err := a.reviewRows.Decisions(ctx, at.Review)
 	if err != nil {
 		return nil, err
 	}

@@ -4,13 +4,13 @@ import (
 	"context"
 
 	"tamiz/app/desk"
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/core/bib"
 	"tamiz/core/coverage"
 	"tamiz/core/set"
 	"tamiz/core/tally"
 	"tamiz/core/text"
-	"tamiz/store"
 )
 
 // RecordsQuestion asks for some of the records behind a figure.
@@ -73,7 +73,7 @@ type Chip struct {
 
 // ReadRecord returns one record with the words of the blocks marked, and those of an item besides.
 func (a *Service) ReadRecord(ctx context.Context, at desk.At, record int64, f *tally.Facet, item *string) (*MarkedRecord, error) {
-	r, err := a.store.Record(ctx, record)
+	r, err := a.library.Record(ctx, record)
 	if err != nil {
 		return nil, problems.Gone(err, "record")
 	}
@@ -99,7 +99,7 @@ func (a *Service) ReadRecord(ctx context.Context, at desk.At, record int64, f *t
 	return &m, err
 }
 
-func markedRecord(d *desk.Desk, s store.StoredRecord, also, nearly []text.Pattern) (MarkedRecord, error) {
+func markedRecord(d *desk.Desk, s library.StoredRecord, also, nearly []text.Pattern) (MarkedRecord, error) {
 	marker, err := coverage.NewMarker(d.Strategy, d.Keys.Set.Thesaurus, also...)
 	if err != nil {
 		return MarkedRecord{}, err
@@ -182,7 +182,7 @@ func (a *Service) Records(ctx context.Context, at desk.At, q RecordsQuestion) (*
 		}
 		out.Total = len(ids)
 		from := min(q.At, len(ids))
-		stored, err := a.store.RecordsByID(ctx, ids[from:min(from+q.Limit, len(ids))])
+		stored, err := a.library.RecordsByID(ctx, ids[from:min(from+q.Limit, len(ids))])
 		for _, s := range stored {
 			out.Records = append(out.Records, d.Head(s))
 		}
@@ -199,7 +199,7 @@ func (a *Service) Records(ctx context.Context, at desk.At, q RecordsQuestion) (*
 	it := found.Iterator()
 	for n := 0; it.HasNext() && len(out.Records) < q.Limit; n++ {
 		if i := it.Next(); n >= q.At {
-			out.Records = append(out.Records, d.Head(store.StoredRecord{ID: d.Pool.IDs[i], Record: d.Pool.Records[i]}))
+			out.Records = append(out.Records, d.Head(library.StoredRecord{ID: d.Pool.IDs[i], Record: d.Pool.Records[i]}))
 		}
 	}
 	return out, nil

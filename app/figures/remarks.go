@@ -115,7 +115,7 @@ const mostEditions = 4
 // editions returns the editions before a vocabulary, the latest first.
 func (a *Service) editions(ctx context.Context, id *int64) (out []*thesaurus.Thesaurus, err error) {
 	for id != nil && len(out) < mostEditions {
-		v, err := a.store.Vocabulary(ctx, *id)
+		v, err := a.vocabularyRows.One(ctx, *id)
 		if err != nil || v.Earlier == nil {
 			return out, err
 		}

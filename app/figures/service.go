@@ -6,19 +6,28 @@ import (
 	"time"
 
 	"tamiz/app/desk"
+	"tamiz/app/library"
+	"tamiz/app/reviews"
+	"tamiz/app/sources"
+	"tamiz/app/vocabularies"
 	"tamiz/store"
 )
 
 // A Service works out figures.
 type Service struct {
-	store *store.Store
-	desk  *desk.Service
-	now   func() time.Time
+	rows           *Rows
+	library        *library.Rows
+	documents      *desk.Rows
+	reviewRows     *reviews.Rows
+	vocabularyRows *vocabularies.Rows
+	runs           *sources.Rows
+	desk           *desk.Service
+	now            func() time.Time
 }
 
 // New returns the figures of what lies on a desk.
 func New(s *store.Store, d *desk.Service) *Service {
-	return &Service{store: s, desk: d, now: time.Now}
+	return &Service{rows: NewRows(s), library: library.NewRows(s), documents: desk.NewRows(s), reviewRows: reviews.NewRows(s), vocabularyRows: vocabularies.NewRows(s), runs: sources.NewRows(s), desk: d, now: time.Now}
 }
 
 // sampled waits for a turn and lays out a review with its sample; where none is looked at, it says so.

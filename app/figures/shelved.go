@@ -2,8 +2,9 @@ package figures
 
 import (
 	"context"
-	"tamiz/app/desk"
 	"time"
+
+	"tamiz/app/desk"
 )
 
 // A ShelfEntry is a record that is kept on the shelf.
@@ -20,7 +21,7 @@ func (a *Service) Shelf(ctx context.Context, at desk.At) ([]ShelfEntry, error) {
 	if err != nil {
 		return nil, err
 	}
-	all, err := a.store.Shelf(ctx, at.Review)
+	all, err := a.library.Shelf(ctx, at.Review)
 	if err != nil {
 		return nil, err
 	}

@@ -24,7 +24,7 @@ func (a *Service) TallyFile(ctx context.Context, at desk.At, f tally.Facet, form
 	if err := a.desk.Heavy.Take(ctx); err != nil {
 		return nil, "", err
 	}
-	head, err := a.store.Review(ctx, at.Review)
+	head, err := a.reviewRows.Head(ctx, at.Review)
 	if err != nil {
 		return nil, "", problems.Gone(err, "review")
 	}

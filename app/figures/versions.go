@@ -11,9 +11,9 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/problems"
+	"tamiz/app/reviews"
 	"tamiz/core/coverage"
 	"tamiz/core/review"
-	"tamiz/store"
 )
 
 // A Version is a revision that was kept, with what it finds of what is looked at now.
@@ -59,18 +59,18 @@ func (a *Service) Versions(ctx context.Context, at desk.At) ([]Version, error) {
 	if err != nil {
 		return nil, err
 	}
-	kept, err := a.store.Versions(ctx, at.Review, mostVersions)
+	kept, err := a.reviewRows.Versions(ctx, at.Review, mostVersions)
 	if err != nil {
 		return nil, err
 	}
-	now, err := a.store.Document(ctx, at.Review, 0)
+	now, err := a.documents.Document(ctx, at.Review, 0)
 	if err != nil {
 		return nil, problems.Gone(err, "review")
 	}
 	out := []Version{}
 	var docs []desk.Document
 	var last desk.Document
-	for _, v := range append(kept, store.Version{Revision: now.Revision, At: a.now()}) {
+	for _, v := range append(kept, reviews.Version{Revision: now.Revision, At: a.now()}) {
 		row := Version{Current: v.ID == 0, ID: v.ID, Revision: v.Revision, Name: v.Name, Note: v.Note, Why: v.Why, Who: v.Who, At: v.At, Counts: []VersionCount{}}
 		doc, err := a.revision(ctx, at.Review, v.Revision)
 		if err != nil {
@@ -113,7 +113,7 @@ func (a *Service) counts(ctx context.Context, id int64, versions []Version, docs
 	for _, v := range versions {
 		revisions = append(revisions, v.Revision)
 	}
-	said, err := a.store.Counted(ctx, id, revisions, mostCounts)
+	said, err := a.runs.Counted(ctx, id, revisions, mostCounts)
 	if err != nil {
 		return err
 	}
@@ -163,7 +163,7 @@ func (a *Service) counts(ctx context.Context, id int64, versions []Version, docs
 }
 
 func (a *Service) revision(ctx context.Context, review int64, revision int) (desk.Document, error) {
-	saved, err := a.store.Document(ctx, review, revision)
+	saved, err := a.documents.Document(ctx, review, revision)
 	if err != nil {
 		return desk.Document{}, problems.Gone(err, "revision")
 	}

@@ -17,7 +17,6 @@ import (
 	"tamiz/exchange/records"
 	"tamiz/exchange/table"
 	"tamiz/exchange/tagged"
-	"tamiz/store"
 )
 
 // FileSettings are what was said of a file: how it is read, and what becomes of records of the same work.
@@ -41,7 +40,7 @@ type FileQuestion struct {
 
 func (q *FileQuestion) Error() string { return "asked: " + q.What }
 
-func settingsOf(i store.Import) (s FileSettings, err error) {
+func settingsOf(i Import) (s FileSettings, err error) {
 	if len(i.Settings) > 0 {
 		err = json.Unmarshal(i.Settings, &s)
 	}
@@ -68,7 +67,7 @@ func (a *Service) knownColumns(ctx context.Context, guess *table.Columns) (table
 	if !guess.Head {
 		return table.Columns{}, false
 	}
-	kept, err := a.store.Reading(ctx, "columns", headsKey(*guess))
+	kept, err := a.rows.Reading(ctx, "columns", headsKey(*guess))
 	if err != nil {
 		return table.Columns{}, false
 	}
@@ -106,8 +105,8 @@ func (a *Service) Asked(ctx context.Context, id int64) (*FileQuestion, error) {
 	return &q, nil
 }
 
-func (a *Service) asking(ctx context.Context, id int64) (store.Import, error) {
-	i, err := a.store.Import(ctx, id)
+func (a *Service) asking(ctx context.Context, id int64) (Import, error) {
+	i, err := a.rows.Import(ctx, id)
 	if err != nil {
 		return i, problems.Gone(err, "import")
 	}
@@ -118,8 +117,8 @@ func (a *Service) asking(ctx context.Context, id int64) (store.Import, error) {
 }
 
 // head returns the beginning of a file as text.
-func (a *Service) head(ctx context.Context, i store.Import) (string, bool, error) {
-	b, whole, err := records.Beginning(a.store.ImportFile(ctx, i))
+func (a *Service) head(ctx context.Context, i Import) (string, bool, error) {
+	b, whole, err := records.Beginning(a.rows.ImportFile(ctx, i))
 	if err != nil {
 		return "", false, err
 	}
@@ -289,7 +288,7 @@ func (a *Service) AnswerImport(ctx context.Context, id int64, answer FileAnswer)
 	if q.What == "kind" {
 		i.Kind = s.Kind
 	}
-	asked, err := a.store.AnswerImport(ctx, i, body, a.work.Wake)
+	asked, err := a.rows.AnswerImport(ctx, i, body, a.work.Wake)
 	if err != nil {
 		return reviews.Import{}, err
 	}
@@ -309,11 +308,11 @@ func first[T any](a, b *T) *T {
 
 // GiveUpImport drops a file that is not read to its end, whatever state it is in: nothing of it stays.
 func (a *Service) GiveUpImport(ctx context.Context, id int64) error {
-	i, err := a.store.Import(ctx, id)
+	i, err := a.rows.Import(ctx, id)
 	if err != nil {
 		return problems.Gone(err, "import")
 	}
-	dropped, err := a.store.DropImport(ctx, id)
+	dropped, err := a.rows.DropImport(ctx, id)
 	if err != nil {
 		return err
 	}
@@ -343,7 +342,7 @@ func (a *Service) keepReading(ctx context.Context, s FileSettings) error {
 	if err != nil {
 		return err
 	}
-	return a.store.KeepReading(ctx, kind, key, saying)
+	return a.rows.KeepReading(ctx, kind, key, saying)
 }
 
 // A ReaderMap is a reader map that is kept.
@@ -354,7 +353,7 @@ type ReaderMap struct {
 
 // ReaderMaps returns the reader maps that are kept, by name.
 func (a *Service) ReaderMaps(ctx context.Context) ([]ReaderMap, error) {
-	kept, err := a.store.Readings(ctx, "tags")
+	kept, err := a.rows.Readings(ctx, "tags")
 	if err != nil {
 		return nil, err
 	}
@@ -370,5 +369,5 @@ func (a *Service) ReaderMaps(ctx context.Context) ([]ReaderMap, error) {
 
 // DropReaderMap forgets a reader map.
 func (a *Service) DropReaderMap(ctx context.Context, id int64) error {
-	return problems.Gone(a.store.DropReading(ctx, id), "reader")
+	return problems.Gone(a.rows.DropReading(ctx, id), "reader")
 }

@@ -14,8 +14,10 @@ import (
 	"time"
 
 	"tamiz/app/jobs"
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
+	"tamiz/app/vocabularies"
 	"tamiz/core/bib"
 	"tamiz/exchange"
 	"tamiz/exchange/records"
@@ -25,9 +27,9 @@ import (
 
 // filer puts the records of one file into the store, batch by batch.
 type filer struct {
-	*store.Filing
+	*Filing
 	app  *Service
-	i    store.Import
+	i    Import
 	file *meter
 
 	waiting  []*bib.Record
@@ -39,7 +41,7 @@ type filer struct {
 	seen     map[[32]byte]string
 	known    bib.Known
 	already  bib.Known // key studies of the review, where key studies are brought in
-	studies  []store.StoredKey
+	studies  []library.Key
 	ids      []string
 	sample   int64
 	keys     []*bib.Record // of key studies, which become some all at once
@@ -99,7 +101,7 @@ func (f *filer) all(ctx context.Context) error {
 	}
 	if f.i.Kind == "keys" {
 		var err error
-		if f.studies, err = f.app.store.KeyStudies(ctx, f.i.Review); err != nil {
+		if f.studies, err = f.app.library.KeyStudies(ctx, f.i.Review); err != nil {
 			return err
 		}
 		for i, s := range f.studies {
@@ -240,7 +242,7 @@ func (f *filer) flush(ctx context.Context) error {
 	}
 	f.lastTold = time.Now()
 	// A progress that cannot be told does not stop the work.
-	if err := f.app.store.ImportProgress(ctx, f.i.ID, min(f.file.read, f.i.Bytes), f.records, f.skipped); err == nil {
+	if err := f.app.rows.ImportProgress(ctx, f.i.ID, min(f.file.read, f.i.Bytes), f.records, f.skipped); err == nil {
 		f.app.work.Tell(ctx, f.i.Review, jobs.News{Kind: "import", Import: f.i.ID})
 	}
 	return nil
@@ -256,7 +258,7 @@ func (f *filer) show(ctx context.Context, w *store.Tx, format string, years json
 		return err
 	}
 	// Since the file was begun someone may have added the same studies.
-	studies, err := w.KeyStudies(ctx)
+	studies, err := library.KeyStudiesIn(ctx, w)
 	if err != nil {
 		return err
 	}
@@ -274,7 +276,7 @@ func (f *filer) show(ctx context.Context, w *store.Tx, format string, years json
 	if err := f.Show(ctx, w, format, len(fresh), f.skipped+len(f.keys)-len(fresh), f.notices, years); err != nil {
 		return err
 	}
-	ids, err := w.AddKeyRecords(ctx, fresh, "file", f.i.Name)
+	ids, err := library.AddKeyRecords(ctx, w, fresh, "file", f.i.Name)
 	if err != nil {
 		return err
 	}
@@ -334,7 +336,7 @@ func (f *filer) vocabulary(ctx context.Context) error {
 	if err != nil {
 		return &problems.Problem{Type: "no-vocabulary", Status: 422, Field: "file", Title: "The file could not be read as a vocabulary. Nothing was brought in.", Detail: exchange.InWords(err)}
 	}
-	body, err := store.Pack(t)
+	body, err := vocabularies.Pack(t)
 	if err != nil {
 		return err
 	}
@@ -344,7 +346,7 @@ func (f *filer) vocabulary(ctx context.Context) error {
 		return err
 	}
 	return problems.Gone(f.app.store.InReview(ctx, f.i.Review, func(ctx context.Context, w *store.Tx) error {
-		id, err := w.AddVocabulary(ctx, f.i.ID, name, t, body)
+		id, err := vocabularies.AddIn(ctx, w, f.i.ID, name, t, body)
 		if err != nil {
 			return err
 		}

@@ -31,14 +31,14 @@ const (
 
 // Import tells how far a file has been brought in.
 func (a *Service) Import(ctx context.Context, id int64) (reviews.Import, error) {
-	i, err := a.store.Import(ctx, id)
-	return reviews.ImportOf(i), problems.Gone(err, "import")
+	i, err := a.rows.Import(ctx, id)
+	return told(i), problems.Gone(err, "import")
 }
 
 // ImportFile takes in a file of records, as a sample or as key studies. It returns when all of the
 // file has come over the wire; a task then reads it. A file that breaks off leaves nothing behind.
 func (a *Service) ImportFile(ctx context.Context, review int64, kind, name string, again bool, body io.Reader) (reviews.Import, error) {
-	head, err := a.store.Review(ctx, review)
+	head, err := a.reviewRows.Head(ctx, review)
 	if err == nil && head.Deleted {
 		err = store.ErrNone
 	}
@@ -53,9 +53,9 @@ func (a *Service) ImportFile(ctx context.Context, review int64, kind, name strin
 		return reviews.Import{}, err
 	}
 	sum := sha256.New()
-	i := store.Import{Review: review}
+	i := Import{Review: review}
 	limited := &limitedReader{r: io.TeeReader(body, sum), left: MaxUpload}
-	i.ID, i.Bytes, err = a.store.Receive(ctx, review, kind, name, limited)
+	i.ID, i.Bytes, err = a.rows.Receive(ctx, review, kind, name, limited)
 	if err == nil {
 		err = a.received(ctx, kind, i, sum.Sum(nil), again)
 	}
@@ -66,7 +66,7 @@ func (a *Service) ImportFile(ctx context.Context, review int64, kind, name strin
 		// Whoever sent it may have left; what it left behind goes all the same.
 		ending, cancel := context.WithTimeout(context.WithoutCancel(ctx), 10*time.Second)
 		defer cancel()
-		if _, dropped := a.store.DropImport(ending, i.ID); dropped != nil {
+		if _, dropped := a.rows.DropImport(ending, i.ID); dropped != nil {
 			a.log.Warn("a broken-off file is left to be swept away", "import", i.ID, "error", dropped)
 		}
 	}
@@ -88,12 +88,12 @@ func (a *Service) ImportFile(ctx context.Context, review int64, kind, name strin
 }
 
 // received looks at a file that has come whole, and has it read.
-func (a *Service) received(ctx context.Context, kind string, i store.Import, hash []byte, again bool) error {
+func (a *Service) received(ctx context.Context, kind string, i Import, hash []byte, again bool) error {
 	if i.Bytes == 0 {
 		return &problems.Problem{Type: "empty-file", Status: 422, Field: "file", Title: "The file is empty. Nothing was brought in."}
 	}
 	if kind == "sample" && !again {
-		same, err := a.store.SameFile(ctx, i.Review, hash)
+		same, err := a.library.SameFile(ctx, i.Review, hash)
 		if err == nil {
 			return &problems.Problem{Type: "same-file", Status: 409, Field: "file",
 				Title:  fmt.Sprintf("The same file was brought in before, as %q. Nothing was brought in again.", same.Name),
@@ -103,7 +103,7 @@ func (a *Service) received(ctx context.Context, kind string, i store.Import, has
 			return err
 		}
 	}
-	return problems.Gone(a.store.Received(ctx, i, hash, a.work.Wake), "import")
+	return problems.Gone(a.rows.Received(ctx, i, hash, a.work.Wake), "import")
 }
 
 var errTooLarge = errors.New("larger than what is taken")
@@ -128,8 +128,8 @@ func (l *limitedReader) Read(p []byte) (int, error) {
 
 // ReadImport reads a file that lies in the store. Its records are filed batch by batch, and seen when all are
 // there; who takes over from a process that died begins anew.
-func (a *Service) ReadImport(ctx context.Context, t store.Task) error {
-	i, err := a.store.Import(ctx, t.Number)
+func (a *Service) ReadImport(ctx context.Context, t jobs.Task) error {
+	i, err := a.rows.Import(ctx, t.Number)
 	if errors.Is(err, store.ErrNone) || err == nil && (i.State == "done" || i.State == "failed") {
 		return nil
 	}
@@ -143,7 +143,7 @@ func (a *Service) ReadImport(ctx context.Context, t store.Task) error {
 		if err != nil {
 			return err
 		}
-		if err := a.store.AskImport(ctx, i.ID, q.Format, asked); err != nil {
+		if err := a.rows.AskImport(ctx, i.ID, q.Format, asked); err != nil {
 			return err
 		}
 		a.work.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: i.ID})
@@ -153,7 +153,7 @@ func (a *Service) ReadImport(ctx context.Context, t store.Task) error {
 		return err
 	}
 	a.work.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: i.ID})
-	if err := a.store.DropFile(ctx, i.ID); err != nil {
+	if err := a.rows.DropFile(ctx, i.ID); err != nil {
 		a.log.Warn("the file of an import is left to be swept away", "import", i.ID, "error", err)
 	}
 	if i.Kind == "keys" {
@@ -163,34 +163,34 @@ func (a *Service) ReadImport(ctx context.Context, t store.Task) error {
 }
 
 // DropImport drops a file whose reading was stopped.
-func (a *Service) DropImport(ctx context.Context, t store.Task) error {
-	_, err := a.store.DropImport(ctx, t.Number)
+func (a *Service) DropImport(ctx context.Context, t jobs.Task) error {
+	_, err := a.rows.DropImport(ctx, t.Number)
 	return err
 }
 
 // FailImport keeps why a file could not be read.
-func (a *Service) FailImport(ctx context.Context, t store.Task, p *problems.Problem) error {
+func (a *Service) FailImport(ctx context.Context, t jobs.Task, p *problems.Problem) error {
 	saying, err := json.Marshal(p)
 	if err != nil {
 		return err
 	}
-	if err := a.store.FailImport(ctx, t.Number, saying); err != nil {
+	if err := a.rows.FailImport(ctx, t.Number, saying); err != nil {
 		return err
 	}
 	a.work.Tell(ctx, *t.Review, jobs.News{Kind: "import", Import: t.Number})
 	return nil
 }
 
-func (a *Service) read(ctx context.Context, i store.Import) error {
+func (a *Service) read(ctx context.Context, i Import) error {
 	settings, err := settingsOf(i)
 	if err != nil {
 		return err
 	}
-	filing, err := a.store.File(ctx, i)
+	filing, err := a.rows.File(ctx, i)
 	if err != nil {
 		return err
 	}
-	f := &filer{app: a, i: i, Filing: filing, file: &meter{ReadSeeker: a.store.ImportFile(ctx, i)}, years: map[int]int{}, seen: map[[32]byte]string{}, settings: settings}
+	f := &filer{app: a, i: i, Filing: filing, file: &meter{ReadSeeker: a.rows.ImportFile(ctx, i)}, years: map[int]int{}, seen: map[[32]byte]string{}, settings: settings}
 	if i.Kind == "vocabulary" {
 		return f.vocabulary(ctx)
 	}
@@ -222,14 +222,13 @@ func (c *meter) blame(err error) error {
 }
 
 // Notice is one line of an import's report.
-type Notice = store.Notice
 
 // Notices returns what could not be read of a file as it stood.
 func (a *Service) Notices(ctx context.Context, id int64) ([]Notice, error) {
 	if _, err := a.Import(ctx, id); err != nil {
 		return nil, err
 	}
-	return a.store.Notices(ctx, id)
+	return a.rows.Notices(ctx, id)
 }
 
 // NoticesText returns the same as lines of text, under a head that names the file.
@@ -238,7 +237,7 @@ func (a *Service) NoticesText(ctx context.Context, id int64) (name, text string,
 	if err != nil {
 		return "", "", err
 	}
-	notices, err := a.store.Notices(ctx, id)
+	notices, err := a.rows.Notices(ctx, id)
 	if err != nil {
 		return "", "", err
 	}
@@ -251,4 +250,22 @@ func (a *Service) NoticesText(ctx context.Context, id int64) (name, text string,
 		fmt.Fprintf(&b, "… and %d more\n", i.Notices-len(notices))
 	}
 	return i.Name, b.String(), nil
+}
+
+// told returns an import as it is told.
+func told(i Import) reviews.Import {
+	out := reviews.Import{ID: i.ID, Kind: i.Kind, Name: i.Name, State: i.State, Bytes: i.Bytes, BytesRead: i.BytesRead,
+		Records: i.Records, Skipped: i.Skipped, Notices: i.Notices, Sample: i.Sample, Format: i.Format, Waits: i.Waits}
+	var q struct { // the heads of the question alone
+		What  string
+		Total int
+	}
+	if i.Asked != nil && json.Unmarshal(i.Asked, &q) == nil {
+		out.Asks, out.Doubles = q.What, q.Total
+	}
+	var p problems.Problem
+	if i.Problem != nil && json.Unmarshal(i.Problem, &p) == nil {
+		out.Error = &p
+	}
+	return out
 }

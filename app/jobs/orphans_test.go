@@ -28,9 +28,9 @@ func copyOf(t *testing.T, url string, k jobs.Kind) (*jobs.Service, *store.Store)
 	require.NoError(t, err)
 	t.Cleanup(s.Close)
 	if k.Stop == nil {
-		k.Stop = func(context.Context, store.Task) error { return nil }
+		k.Stop = func(context.Context, jobs.Task) error { return nil }
 	}
-	k.Fail = func(_ context.Context, _ store.Task, p *problems.Problem) error { return fmt.Errorf("%s", p.Title) }
+	k.Fail = func(_ context.Context, _ jobs.Task, p *problems.Problem) error { return fmt.Errorf("%s", p.Title) }
 	w := jobs.New(s, slog.New(slog.DiscardHandler))
 	require.NoError(t, w.Know(map[string]jobs.Kind{"count": k}))
 	return w, s
@@ -58,8 +58,8 @@ func connected(t *testing.T, url string) *pgx.Conn {
 // that it failed. Whatever the queue believes of two hundred such tasks, another copy does each of them, and does it once.
 func TestWorkOfTheDeadIsTakenUp(t *testing.T) {
 	url := storetest.URL(t)
-	asks, s := copyOf(t, url, jobs.Kind{Workers: 1, Time: time.Minute, Work: func(context.Context, store.Task) error { return nil }})
-	review := reviewOf(t, s)
+	asks, s := copyOf(t, url, jobs.Kind{Workers: 1, Time: time.Minute, Work: func(context.Context, jobs.Task) error { return nil }})
+	review := storetest.Review(t, s)
 	const many = 200
 	for i := range many {
 		require.NoError(t, asks.Ask(t.Context(), named(i, review)))
@@ -84,7 +84,7 @@ func TestWorkOfTheDeadIsTakenUp(t *testing.T) {
 
 	var mu sync.Mutex
 	done := map[int64]int{}
-	two, _ := copyOf(t, url, jobs.Kind{Workers: 20, Time: time.Minute, Work: func(_ context.Context, x store.Task) error {
+	two, _ := copyOf(t, url, jobs.Kind{Workers: 20, Time: time.Minute, Work: func(_ context.Context, x jobs.Task) error {
 		mu.Lock()
 		defer mu.Unlock()
 		done[x.Number]++
@@ -104,12 +104,12 @@ func TestWorkOfTheDeadIsTakenUp(t *testing.T) {
 // TestATaskThatWaitsForItsTurnIsNotLeftWithTheDead: the copy that asked for its turn dies between two askings.
 func TestATaskThatWaitsForItsTurnIsNotLeftWithTheDead(t *testing.T) {
 	url := storetest.URL(t)
-	_, s := copyOf(t, url, jobs.Kind{Workers: 1, Time: time.Minute, Work: func(context.Context, store.Task) error { return nil }})
-	review := reviewOf(t, s)
+	_, s := copyOf(t, url, jobs.Kind{Workers: 1, Time: time.Minute, Work: func(context.Context, jobs.Task) error { return nil }})
+	review := storetest.Review(t, s)
 	task := named(1, review)
-	require.NoError(t, s.AskTask(t.Context(), task, func(context.Context, pgx.Tx, store.Task) error { return nil }))
+	require.NoError(t, jobs.NewRows(s).Ask(t.Context(), task, func(context.Context, pgx.Tx, jobs.Task) error { return nil }))
 	orphans := func() int {
-		all, err := s.OrphanTasks(t.Context())
+		all, err := jobs.NewRows(s).Orphans(t.Context())
 		require.NoError(t, err)
 		return len(all)
 	}
@@ -129,14 +129,14 @@ func TestWhoWasTakenOverFromChangesNothing(t *testing.T) {
 	wrote := make(chan error, 1)
 	var s *store.Store
 	var review int64
-	one, s := copyOf(t, url, jobs.Kind{Workers: 1, Time: time.Minute, Work: func(ctx context.Context, _ store.Task) error {
+	one, s := copyOf(t, url, jobs.Kind{Workers: 1, Time: time.Minute, Work: func(ctx context.Context, _ jobs.Task) error {
 		close(begun)
 		<-goOn
-		err := s.Dismiss(context.WithoutCancel(ctx), review, nil, false)
+		_, err := s.Write.Exec(context.WithoutCancel(ctx), "delete from dismissed where review = $1", review)
 		wrote <- err
 		return err
 	}})
-	review = reviewOf(t, s)
+	review = storetest.Review(t, s)
 	require.NoError(t, one.Ask(t.Context(), named(1, review)))
 	begin(t, one)
 	<-begun
@@ -144,20 +144,14 @@ func TestWhoWasTakenOverFromChangesNothing(t *testing.T) {
 	_, err := c.Exec(t.Context(), "update task set holder = null, beat = now() - interval '1 minute'")
 	require.NoError(t, err)
 	other := uuid.New()
-	_, err = s.ClaimTask(t.Context(), named(1, review).Name, other, store.Most{})
+	_, err = jobs.NewRows(s).Claim(t.Context(), named(1, review).Name, other, jobs.Most{})
 	require.NoError(t, err)
 	close(goOn)
 	require.ErrorIs(t, <-wrote, store.ErrTakenOver)
 	// Whoever holds it changes what it wants; and nobody takes over in the middle of a change.
-	held := store.Fenced(t.Context(), named(1, review).Name, other)
-	require.NoError(t, s.Dismiss(held, review, nil, false))
-}
-
-func named(n int, review int64) store.Task { return store.NewTask("count", int64(n), &review, nil) }
-
-func reviewOf(t *testing.T, s *store.Store) int64 {
-	t.Helper()
-	id, err := s.NewReview(t.Context(), "Heat", []byte(`{}`))
+	held := store.Fenced(t.Context(), jobs.HeldBy(named(1, review).Name, other))
+	_, err = s.Write.Exec(held, "delete from dismissed where review = $1", review)
 	require.NoError(t, err)
-	return id
 }
+
+func named(n int, review int64) jobs.Task { return jobs.NewTask("count", int64(n), &review, nil) }

@@ -17,6 +17,7 @@ import (
 // A Service does tasks and passes on news.
 type Service struct {
 	store *store.Store
+	rows  *Rows
 	jobs  *river.Client[pgx.Tx]
 	kinds map[string]Kind // of tasks
 	hub   *hub
@@ -25,7 +26,7 @@ type Service struct {
 
 // New returns the work of a database. Tasks can be asked for once their kinds are known.
 func New(s *store.Store, log *slog.Logger) *Service {
-	return &Service{store: s, hub: newHub(), log: log}
+	return &Service{store: s, rows: NewRows(s), hub: newHub(), log: log}
 }
 
 // Know makes the kinds of task known, by their names.

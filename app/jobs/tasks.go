@@ -20,17 +20,16 @@ import (
 // A kind of task: each has a queue of its own, so that none keeps another waiting.
 type Kind struct {
 	Workers int // tasks of the kind that one process is at
-	Most    store.Most
+	Most    Most
 	Time    time.Duration // that one may take
-	Work    func(context.Context, store.Task) error
-	Stop    func(context.Context, store.Task) error                    // brings what was stopped to rest
-	Fail    func(context.Context, store.Task, *problems.Problem) error // keeps why it came to nothing
+	Work    func(context.Context, Task) error
+	Stop    func(context.Context, Task) error                    // brings what was stopped to rest
+	Fail    func(context.Context, Task, *problems.Problem) error // keeps why it came to nothing
 }
 
 const (
 	beat      = time.Second     // how often who is at a task says so, and hears whether to stop
 	sweep     = 2 * time.Second // how often tasks are looked for whose process died
-	tidy      = time.Minute     // how often what was left behind is cleared away
 	turn      = time.Second     // how often a task that waits for others asks for its turn
 	manyTimes = 1 << 14         // attempts: a database that is away comes back some time
 )
@@ -50,7 +49,7 @@ func (taskArgs) InsertOpts() river.InsertOpts {
 }
 
 // Wake has someone look at a task that was just asked for.
-func (a *Service) Wake(ctx context.Context, tx pgx.Tx, t store.Task) error {
+func (a *Service) Wake(ctx context.Context, tx pgx.Tx, t Task) error {
 	if !t.Fresh {
 		return nil // whoever is at it or waits to be sees that it is asked for again
 	}
@@ -59,8 +58,8 @@ func (a *Service) Wake(ctx context.Context, tx pgx.Tx, t store.Task) error {
 }
 
 // Ask has a task be done (again).
-func (a *Service) Ask(ctx context.Context, t store.Task) error {
-	return a.store.AskTask(ctx, t, a.Wake)
+func (a *Service) Ask(ctx context.Context, t Task) error {
+	return a.rows.Ask(ctx, t, a.Wake)
 }
 
 type taskWorker struct {
@@ -83,7 +82,7 @@ func (w *taskWorker) Work(ctx context.Context, job *river.Job[taskArgs]) error {
 	k := w.work.kinds[job.Queue]
 	for {
 		holder := uuid.New()
-		t, err := w.work.store.ClaimTask(ctx, job.Args.Name, holder, k.Most)
+		t, err := w.work.rows.Claim(ctx, job.Args.Name, holder, k.Most)
 		switch {
 		case errors.Is(err, store.ErrNone):
 			return nil
@@ -103,22 +102,22 @@ func (w *taskWorker) Work(ctx context.Context, job *river.Job[taskArgs]) error {
 var errStopped = errors.New("stopped")
 
 // perform does a task that was claimed. It returns an error only where the task is to be tried again later.
-func (a *Service) perform(ctx context.Context, k Kind, t store.Task, holder uuid.UUID) (again bool, err error) {
+func (a *Service) perform(ctx context.Context, k Kind, t Task, holder uuid.UUID) (again bool, err error) {
 	ctx = store.By(ctx, store.Author{Name: t.Who, Self: t.Author})
 	working, cancel := context.WithCancelCause(ctx)
 	defer cancel(nil)
 	go a.beats(working, t, holder, cancel)
-	err = guarded(store.Fenced(working, t.Name, holder), k.Work, t)
+	err = guarded(store.Fenced(working, HeldBy(t.Name, holder)), k.Work, t)
 	// What follows has its own time: the work may have ended because it was out of it.
 	ending, done := context.WithTimeout(context.WithoutCancel(ctx), time.Minute)
 	defer done()
-	fenced := store.Fenced(ending, t.Name, holder)
+	fenced := store.Fenced(ending, HeldBy(t.Name, holder))
 	cause := context.Cause(working)
 	if errors.Is(err, store.ErrTakenOver) {
 		return false, nil
 	}
 	if err != nil && cause == nil {
-		if _, beaten := a.store.BeatTask(ending, t.Name, holder); errors.Is(beaten, store.ErrTakenOver) {
+		if _, beaten := a.rows.Beat(ending, t.Name, holder); errors.Is(beaten, store.ErrTakenOver) {
 			cause = beaten
 		}
 	}
@@ -128,7 +127,7 @@ func (a *Service) perform(ctx context.Context, k Kind, t store.Task, holder uuid
 	case errors.Is(cause, errStopped) && k.Stop != nil:
 		err = k.Stop(fenced, t)
 	case ctx.Err() != nil && !errors.Is(ctx.Err(), context.DeadlineExceeded), err != nil && passing(err):
-		return false, errors.Join(err, a.store.LeaveTask(ending, t.Name, holder))
+		return false, errors.Join(err, a.rows.Leave(ending, t.Name, holder))
 	}
 	var problem json.RawMessage
 	if err != nil {
@@ -140,14 +139,14 @@ func (a *Service) perform(ctx context.Context, k Kind, t store.Task, holder uuid
 			return false, err
 		}
 	}
-	return a.store.EndTask(ending, t, holder, problem)
+	return a.rows.End(ending, t, holder, problem)
 }
 
 // passing reports whether an error may be gone later. A full disk is not: whoever waits is told.
 func passing(err error) bool { return !store.Full(err) && (store.Unreachable(err) || store.Busy(err)) }
 
 // problemOf says why a task came to nothing, and logs what people cannot mend.
-func (a *Service) problemOf(t store.Task, err error) *problems.Problem {
+func (a *Service) problemOf(t Task, err error) *problems.Problem {
 	var p *problems.Problem
 	if errors.As(err, &p) {
 		a.log.Info("task came to nothing", "task", t.Name, "review", t.Review, "source", t.Source, "why", p.Title)
@@ -164,7 +163,7 @@ func (a *Service) problemOf(t store.Task, err error) *problems.Problem {
 }
 
 // guarded turns a panic into an error: it would otherwise be taken up again for ever.
-func guarded(ctx context.Context, work func(context.Context, store.Task) error, t store.Task) (err error) {
+func guarded(ctx context.Context, work func(context.Context, Task) error, t Task) (err error) {
 	defer func() {
 		if r := recover(); r != nil {
 			err = fmt.Errorf("panic: %v\n%s", r, debug.Stack())
@@ -175,7 +174,7 @@ func guarded(ctx context.Context, work func(context.Context, store.Task) error, 
 
 // beats says every second that a process is at a task, until the context ends; it ends the work where it is to
 // stop, or where another has taken over.
-func (a *Service) beats(ctx context.Context, t store.Task, holder uuid.UUID, cancel context.CancelCauseFunc) {
+func (a *Service) beats(ctx context.Context, t Task, holder uuid.UUID, cancel context.CancelCauseFunc) {
 	tick := time.NewTicker(beat)
 	defer tick.Stop()
 	last := time.Now()
@@ -185,8 +184,8 @@ func (a *Service) beats(ctx context.Context, t store.Task, holder uuid.UUID, can
 			return
 		case <-tick.C:
 		}
-		asking, done := context.WithTimeout(ctx, store.Silent/2)
-		stop, err := a.store.BeatTask(asking, t.Name, holder)
+		asking, done := context.WithTimeout(ctx, Silent/2)
+		stop, err := a.rows.Beat(asking, t.Name, holder)
 		done()
 		switch {
 		case errors.Is(err, store.ErrTakenOver):
@@ -195,23 +194,23 @@ func (a *Service) beats(ctx context.Context, t store.Task, holder uuid.UUID, can
 			cancel(errStopped)
 		case err == nil:
 			last = time.Now()
-		case time.Since(last) > store.Silent:
+		case time.Since(last) > Silent:
 			cancel(store.ErrTakenOver) // by now another is free to
 		}
 	}
 }
 
 // StopTask stops a task within two seconds, whoever is at it, or brings it to rest itself where nobody is.
-func (a *Service) StopTask(ctx context.Context, t store.Task) error {
+func (a *Service) StopTask(ctx context.Context, t Task) error {
 	for {
-		running, err := a.store.StopTask(ctx, t.Name)
+		running, err := a.rows.Stop(ctx, t.Name)
 		if err != nil || running {
 			return err
 		}
 		holder := uuid.New()
-		claimed, err := a.store.ClaimTask(ctx, t.Name, holder, store.Most{})
+		claimed, err := a.rows.Claim(ctx, t.Name, holder, Most{})
 		if errors.Is(err, store.ErrNone) {
-			now, err := a.store.Task(ctx, t.Name)
+			now, err := a.rows.Task(ctx, t.Name)
 			if errors.Is(err, store.ErrNone) || err == nil && !now.Wanted {
 				return nil
 			}
@@ -223,11 +222,11 @@ func (a *Service) StopTask(ctx context.Context, t store.Task) error {
 		if err != nil {
 			return err
 		}
-		stopping := store.Fenced(store.By(ctx, store.Author{Name: claimed.Who, Self: claimed.Author}), claimed.Name, holder)
+		stopping := store.Fenced(store.By(ctx, store.Author{Name: claimed.Who, Self: claimed.Author}), HeldBy(claimed.Name, holder))
 		if err := a.kinds[t.Kind].Stop(stopping, claimed); err != nil {
 			return err
 		}
-		_, err = a.store.EndTask(ctx, claimed, holder, nil)
+		_, err = a.rows.End(ctx, claimed, holder, nil)
 		return err
 	}
 }
@@ -236,17 +235,12 @@ func (a *Service) StopTask(ctx context.Context, t store.Task) error {
 func (a *Service) sweepTasks(ctx context.Context) {
 	tick := time.NewTicker(sweep)
 	defer tick.Stop()
-	tidied := time.Time{}
 	for {
-		orphans, err := a.store.OrphanTasks(ctx)
+		orphans, err := a.rows.Orphans(ctx)
 		for _, t := range orphans {
 			if err == nil {
 				_, err = a.jobs.Insert(ctx, taskArgs{t.Name, t.Asked, t.Takes}, &river.InsertOpts{Queue: t.Kind})
 			}
-		}
-		if err == nil && time.Since(tidied) > tidy {
-			tidied = time.Now()
-			err = errors.Join(a.store.SweepImports(ctx), a.store.ForgetRequests(ctx))
 		}
 		if err != nil && ctx.Err() == nil && !store.Unreachable(err) {
 			a.log.Warn("tasks not looked after", "error", err)

@@ -29,12 +29,17 @@ const (
 
 // A Service keeps notes and checks.
 type Service struct {
-	store   *store.Store
-	figures *figures.Service
+	store      *store.Store
+	rows       *Rows
+	documents  *desk.Rows
+	reviewRows *reviews.Rows
+	figures    *figures.Service
 }
 
 // New returns the notes and checks of a database.
-func New(s *store.Store, f *figures.Service) *Service { return &Service{s, f} }
+func New(s *store.Store, f *figures.Service) *Service {
+	return &Service{s, NewRows(s), desk.NewRows(s), reviews.NewRows(s), f}
+}
 
 // A Check is a version that was handed to a colleague, with what was said of it.
 type Check struct {
@@ -85,18 +90,18 @@ type NewCheck struct {
 
 // Checks returns the checks of a review, the newest first.
 func (a *Service) Checks(ctx context.Context, review int64) ([]Check, error) {
-	if _, err := a.store.Review(ctx, review); err != nil {
+	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return nil, problems.Gone(err, "review")
 	}
-	list, err := a.store.Checks(ctx, review, mostChecks)
+	list, err := a.rows.Checks(ctx, review, mostChecks)
 	if err != nil {
 		return nil, err
 	}
-	answers, err := a.store.Answers(ctx, review)
+	answers, err := a.rows.Answers(ctx, review)
 	if err != nil {
 		return nil, err
 	}
-	suggestions, err := a.store.Suggestions(ctx, review)
+	suggestions, err := a.rows.Suggestions(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -137,7 +142,7 @@ func (a *Service) HandOver(ctx context.Context, review int64, n NewCheck) error 
 		return err
 	}
 	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Tx) error {
-		v, err := w.Version(ctx, n.Version)
+		v, err := reviews.VersionIn(ctx, w, n.Version)
 		if err != nil {
 			return problems.Gone(err, "version")
 		}
@@ -145,18 +150,18 @@ func (a *Service) HandOver(ctx context.Context, review int64, n NewCheck) error 
 		if name == "" {
 			name = v.At.Format("2 Jan 2006, 15:04")
 		}
-		_, err = w.PutCheck(ctx, store.Check{Revision: v.Revision, Name: name, Checker: n.Checker, Note: n.Note})
+		_, err = putCheck(ctx, w, CheckRow{Revision: v.Revision, Name: name, Checker: n.Checker, Note: n.Note})
 		return err
 	})
 }
 
 // Sheet returns the version that is checked, line by line, with what Tamiz itself found in it.
 func (a *Service) Sheet(ctx context.Context, at desk.At, id int64) (*figures.CheckSheet, error) {
-	c, err := a.store.Check(ctx, at.Review, id)
+	c, err := a.rows.Check(ctx, at.Review, id)
 	if err != nil {
 		return nil, problems.Gone(err, "check")
 	}
-	saved, err := a.store.Document(ctx, at.Review, c.Revision)
+	saved, err := a.documents.Document(ctx, at.Review, c.Revision)
 	if err != nil {
 		return nil, problems.Gone(err, "revision")
 	}
@@ -179,8 +184,8 @@ func (a *Service) Say(ctx context.Context, review, id int64, question string, x 
 	if err != nil {
 		return err
 	}
-	return a.open(ctx, review, id, func(ctx context.Context, w *store.Tx, _ store.Check) error {
-		return w.PutAnswer(ctx, store.Answer{Checked: id, Question: question, Verdict: x.Verdict, Words: said})
+	return a.open(ctx, review, id, func(ctx context.Context, w *store.Tx, _ CheckRow) error {
+		return putAnswer(ctx, w, AnswerRow{Checked: id, Question: question, Verdict: x.Verdict, Words: said})
 	})
 }
 
@@ -196,8 +201,8 @@ func (a *Service) Suggest(ctx context.Context, reviewID, id int64, x Suggestion)
 	if x.Says, err = words("says", x.Says, 2000, false); err != nil {
 		return err
 	}
-	return a.open(ctx, reviewID, id, func(ctx context.Context, w *store.Tx, c store.Check) error {
-		s := store.Suggestion{Checked: id, Line: x.Line, Words: said, Says: x.Says}
+	return a.open(ctx, reviewID, id, func(ctx context.Context, w *store.Tx, c CheckRow) error {
+		s := SuggestionRow{Checked: id, Line: x.Line, Words: said, Says: x.Says}
 		if len(x.Edits) > 0 {
 			_, doc, err := reviews.DocumentOf(ctx, w, c.Revision)
 			if err != nil {
@@ -214,7 +219,7 @@ func (a *Service) Suggest(ctx context.Context, reviewID, id int64, x Suggestion)
 				return err
 			}
 		}
-		many, err := w.PutSuggestion(ctx, s)
+		many, err := putSuggestion(ctx, w, s)
 		if err == nil && many > mostSuggestions {
 			return problems.Invalid("words", "A check has at most %d suggestions. This one was not kept.", mostSuggestions)
 		}
@@ -228,26 +233,26 @@ func (a *Service) Decide(ctx context.Context, review, id, suggestion int64, stat
 		return problems.Invalid("state", "A suggestion is open, taken or declined.")
 	}
 	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Tx) error {
-		return problems.Gone(w.DecideSuggestion(ctx, id, suggestion, state), "suggestion")
+		return problems.Gone(decideSuggestion(ctx, w, id, suggestion, state), "suggestion")
 	})
 }
 
 // Finish says that a check is done, once each question has an answer; or that it goes on.
 func (a *Service) Finish(ctx context.Context, review, id int64, done bool) error {
 	if done {
-		answers, err := a.store.Answers(ctx, review)
+		answers, err := a.rows.Answers(ctx, review)
 		if err != nil {
 			return err
 		}
 		left := slices.DeleteFunc(slices.Clone(figures.Questions), func(q string) bool {
-			return slices.ContainsFunc(answers, func(x store.Answer) bool { return x.Checked == id && x.Question == q })
+			return slices.ContainsFunc(answers, func(x AnswerRow) bool { return x.Checked == id && x.Question == q })
 		})
 		if len(left) > 0 {
 			return problems.Invalid("done", "%d of the %d questions are not answered yet.", len(left), len(figures.Questions))
 		}
 	}
 	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Tx) error {
-		return problems.Gone(w.FinishCheck(ctx, id, done), "check")
+		return problems.Gone(finishCheck(ctx, w, id, done), "check")
 	})
 }
 
@@ -269,13 +274,13 @@ func (c Check) By() string {
 // Drop takes a check away, or puts it back; one that is finished is withdrawn, and stays to be read.
 func (a *Service) Drop(ctx context.Context, review, id int64, gone bool) error {
 	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Tx) error {
-		return problems.Gone(w.DropCheck(ctx, id, gone), "check")
+		return problems.Gone(dropCheck(ctx, w, id, gone), "check")
 	})
 }
 
-func (a *Service) open(ctx context.Context, review, id int64, do func(context.Context, *store.Tx, store.Check) error) error {
+func (a *Service) open(ctx context.Context, review, id int64, do func(context.Context, *store.Tx, CheckRow) error) error {
 	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Tx) error {
-		c, err := w.OpenCheck(ctx, id)
+		c, err := openCheck(ctx, w, id)
 		if errors.Is(err, store.ErrNone) {
 			return &problems.Problem{Type: "check-closed", Status: 409, Title: "This check is finished, or was taken away. Nothing was kept."}
 		}

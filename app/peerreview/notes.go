@@ -29,10 +29,10 @@ type Note struct {
 
 // Notes returns the notes of a review, the newest first.
 func (a *Service) Notes(ctx context.Context, review int64) ([]Note, error) {
-	if _, err := a.store.Review(ctx, review); err != nil {
+	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return nil, problems.Gone(err, "review")
 	}
-	list, err := a.store.Notes(ctx, review, mostNotes)
+	list, err := a.rows.Notes(ctx, review, mostNotes)
 	out := []Note{}
 	for _, n := range list {
 		out = append(out, Note(n))
@@ -53,7 +53,7 @@ func (a *Service) Note(ctx context.Context, review int64, n Note) error {
 		return err
 	}
 	return a.work(ctx, review, "notes", func(ctx context.Context, w *store.Tx) error {
-		many, err := w.PutNote(ctx, store.Note{Kind: n.Kind, About: n.About, Name: n.Name, Words: n.Words})
+		many, err := putNote(ctx, w, NoteRow{Kind: n.Kind, About: n.About, Name: n.Name, Words: n.Words})
 		if err == nil && many > mostNotes {
 			return problems.Invalid("words", "A review has at most %d notes. This one was not kept.", mostNotes)
 		}
@@ -64,13 +64,13 @@ func (a *Service) Note(ctx context.Context, review int64, n Note) error {
 // Settle says that a note is settled, or open again.
 func (a *Service) Settle(ctx context.Context, review, id int64, settled bool) error {
 	return a.work(ctx, review, "notes", func(ctx context.Context, w *store.Tx) error {
-		return problems.Gone(w.SettleNote(ctx, id, settled), "note")
+		return problems.Gone(settleNote(ctx, w, id, settled), "note")
 	})
 }
 
 // DropNote takes a note away, or puts it back.
 func (a *Service) DropNote(ctx context.Context, review, id int64, gone bool) error {
 	return a.work(ctx, review, "notes", func(ctx context.Context, w *store.Tx) error {
-		return problems.Gone(w.DropNote(ctx, id, gone), "note")
+		return problems.Gone(dropNote(ctx, w, id, gone), "note")
 	})
 }

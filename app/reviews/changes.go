@@ -13,6 +13,7 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/jobs"
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/core/review"
 	"tamiz/core/tally"
@@ -57,8 +58,8 @@ type Step struct {
 	Number    int64                `json:"number"`
 	Revision  int                  `json:"revision"` // of the document with it
 	Edits     desk.Edits           `json:"edits"`    // that make it of the revision before
-	Decisions []store.FactDecision `json:"decisions"`
-	Shelf     []store.FactShelved  `json:"shelf"`
+	Decisions []FactDecision       `json:"decisions"`
+	Shelf     []library.ShelfState `json:"shelf"`
 	Whole     bool                 `json:"whole"` // more changed than is told here: it is to be asked for anew
 	Who       string               `json:"who,omitempty"`
 	Self      string               `json:"self,omitempty"` // the browser that did it
@@ -99,7 +100,7 @@ func (a *Service) Change(ctx context.Context, review int64, revision int, c Chan
 		if reflect.DeepEqual(d.Before, d.After) {
 			return nil
 		}
-		if err := w.Apply(ctx, d.After); err != nil {
+		if err := apply(ctx, w, d.After); err != nil {
 			return err
 		}
 		if err := d.keepBefore(ctx, w, c.What.Key); err != nil {
@@ -114,7 +115,7 @@ func (a *Service) Change(ctx context.Context, review int64, revision int, c Chan
 
 // A Done is what a change does, while it is made.
 type Done struct {
-	Before, After store.Facts
+	Before, After Facts
 	edits         desk.Edits
 	merged        bool
 	Whole         bool // it does more than its facts tell
@@ -162,12 +163,12 @@ func (d *Done) Save(ctx context.Context, w *store.Tx, revision int, from, to des
 	}
 	d.edits = review.Diff(from, to)
 	d.Before.Revision, d.After.Revision = revision, revision+1
-	return w.AddDocument(ctx, store.Document{Revision: revision + 1, Body: body, Who: who(ctx)})
+	return desk.AddDocument(ctx, w, w.Review, desk.Saved{Revision: revision + 1, Body: body, Who: who(ctx)})
 }
 
 // DocumentOf returns a revision of the document, the newest for 0.
 func DocumentOf(ctx context.Context, w *store.Tx, revision int) (int, desk.Document, error) {
-	saved, err := w.Document(ctx, revision)
+	saved, err := desk.DocumentIn(ctx, w, revision)
 	if err != nil {
 		return 0, desk.Document{}, err
 	}
@@ -182,7 +183,7 @@ func (d *Done) Log(ctx context.Context, w *store.Tx, review int64, what What) (S
 	if err != nil {
 		return Step{}, err
 	}
-	if err := w.Log(ctx, saying, d.Before, d.After); err != nil {
+	if err := logChange(ctx, w, saying, d.Before, d.After); err != nil {
 		return Step{}, err
 	}
 	return d.Tell(ctx, w, review, &what)
@@ -192,13 +193,13 @@ func (d *Done) Log(ctx context.Context, w *store.Tx, review int64, what What) (S
 func (d *Done) Tell(ctx context.Context, w *store.Tx, id int64, what *What) (Step, error) {
 	revision := d.After.Revision
 	if revision == 0 {
-		current, err := w.Document(ctx, 0)
+		current, err := desk.DocumentIn(ctx, w, 0)
 		if err != nil {
 			return Step{}, err
 		}
 		revision = current.Revision
 	}
-	number, err := w.Next(ctx)
+	number, err := nextNumber(ctx, w)
 	if err != nil {
 		return Step{}, err
 	}
@@ -214,10 +215,10 @@ func (s *Step) fill() {
 		s.Edits = desk.Edits{}
 	}
 	if s.Decisions == nil {
-		s.Decisions = []store.FactDecision{}
+		s.Decisions = []FactDecision{}
 	}
 	if s.Shelf == nil {
-		s.Shelf = []store.FactShelved{}
+		s.Shelf = []library.ShelfState{}
 	}
 }
 
@@ -245,16 +246,16 @@ func (a *Service) Told(ctx context.Context, review int64, s Step, err error) (St
 	if s.Number == 0 {
 		s.Whole = true
 		s.fill()
-		saved, err := a.store.Document(ctx, review, 0)
+		saved, err := a.documents.Document(ctx, review, 0)
 		if err == nil {
 			s.Revision = saved.Revision
-			s.Number, err = a.store.Number(ctx, review)
+			s.Number, err = a.rows.Number(ctx, review)
 		}
 		if err != nil { // it may well have been done before
 			return Step{}, fmt.Errorf("%w: %w", store.ErrUnknown, err)
 		}
 	}
-	undo, redo, err := a.store.Steps(ctx, review)
+	undo, redo, err := a.rows.Steps(ctx, review)
 	if err != nil {
 		s.Whole = true // it is done: that the rest cannot be told just now is no reason to say otherwise
 	}
@@ -324,20 +325,20 @@ func goneOf(idle desk.Edits) (out []desk.Clash) {
 }
 
 // facts collects what the rest of a change touches.
-func (c Change) facts(ctx context.Context, w *store.Tx, before, after *store.Facts) error {
+func (c Change) facts(ctx context.Context, w *store.Tx, before, after *Facts) error {
 	for _, d := range c.Decisions {
 		if d.Facet == tally.Headings { // they are named by their labels where they are proposed; of all else the key is sent
 			d.Item = desk.DecisionKey(d.Facet, d.Item)
 		}
-		now, err := w.Decision(ctx, string(d.Facet), d.Item)
+		now, err := decisionIn(ctx, w, string(d.Facet), d.Item)
 		if err != nil {
 			return err
 		}
 		before.Decisions = append(before.Decisions, now)
-		after.Decisions = append(after.Decisions, store.FactDecision{Facet: string(d.Facet), Item: d.Item, State: d.State, Reason: d.Reason, Who: who(ctx), Sample: d.Sample})
+		after.Decisions = append(after.Decisions, FactDecision{Facet: string(d.Facet), Item: d.Item, State: d.State, Reason: d.Reason, Who: who(ctx), Sample: d.Sample})
 	}
 	for _, p := range c.Samples {
-		now, err := w.Sample(ctx, p.ID)
+		now, err := library.SampleStateIn(ctx, w, p.ID)
 		if err != nil {
 			return problems.Gone(err, "sample")
 		}
@@ -353,12 +354,12 @@ func (c Change) facts(ctx context.Context, w *store.Tx, before, after *store.Fac
 		before.Samples, after.Samples = append(before.Samples, now), append(after.Samples, then)
 	}
 	for _, p := range c.KeyStudies {
-		now, err := w.KeyStudy(ctx, p.ID)
+		now, err := library.KeyStateIn(ctx, w, p.ID)
 		if err != nil {
 			return problems.Gone(err, "study")
 		}
 		before.Keys = append(before.Keys, now)
-		after.Keys = append(after.Keys, store.FactKeyStudy{ID: p.ID, Deleted: p.Deleted})
+		after.Keys = append(after.Keys, library.KeyState{ID: p.ID, Deleted: p.Deleted})
 	}
 	return c.shelf(ctx, w, before, after)
 }
@@ -374,21 +375,21 @@ func Revision(header string) (int, error) {
 
 // LogSample makes a new sample a change that can be undone.
 func LogSample(ctx context.Context, w *store.Tx, review, id int64, what What) (Step, error) {
-	sample, err := w.Sample(ctx, id)
+	sample, err := library.SampleStateIn(ctx, w, id)
 	if err != nil {
 		return Step{}, err
 	}
 	deleted := sample
 	deleted.Deleted = true
-	return (&Done{Before: store.Facts{Samples: []store.FactSample{deleted}}, After: store.Facts{Samples: []store.FactSample{sample}}}).Log(ctx, w, review, what)
+	return (&Done{Before: Facts{Samples: []library.SampleState{deleted}}, After: Facts{Samples: []library.SampleState{sample}}}).Log(ctx, w, review, what)
 }
 
 // KeysAdded is that key studies were added.
 func KeysAdded(ids []int64) *Done {
 	var d Done
 	for _, k := range ids {
-		d.Before.Keys = append(d.Before.Keys, store.FactKeyStudy{ID: k, Deleted: true})
-		d.After.Keys = append(d.After.Keys, store.FactKeyStudy{ID: k})
+		d.Before.Keys = append(d.Before.Keys, library.KeyState{ID: k, Deleted: true})
+		d.After.Keys = append(d.After.Keys, library.KeyState{ID: k})
 	}
 	return &d
 }

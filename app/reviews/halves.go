@@ -3,6 +3,7 @@ package reviews
 import (
 	"context"
 	"math/rand/v2"
+
 	"tamiz/app/desk"
 	"tamiz/app/problems"
 	"tamiz/core/coverage"
@@ -11,7 +12,7 @@ import (
 
 // Split splits the key studies at random into a build and a test half, or puts them together again.
 func (a *Service) Split(ctx context.Context, review int64, split bool) (Step, error) {
-	saved, err := a.store.Document(ctx, review, 0)
+	saved, err := a.documents.Document(ctx, review, 0)
 	if err != nil {
 		return Step{}, problems.Gone(err, "review")
 	}

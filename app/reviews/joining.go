@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 
 	"tamiz/app/desk"
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/store"
 )
@@ -39,17 +40,17 @@ func (a *Service) Join(ctx context.Context, review int64, j Joining) (Step, erro
 	if len(records) == 0 {
 		return Step{}, problems.Invalid("how", "No record is left. Nothing was made.")
 	}
-	saying, err := json.Marshal(store.Joined{How: j.How, A: names[0], B: names[1]})
+	saying, err := json.Marshal(library.Joined{How: j.How, A: names[0], B: names[1]})
 	if err != nil {
 		return Step{}, err
 	}
-	id, err := a.store.FillJoined(ctx, review, name, saying, records)
+	id, err := a.library.FillJoined(ctx, review, name, saying, records)
 	if err != nil {
 		return Step{}, err
 	}
 	var step Step
 	err = a.store.InReview(ctx, review, func(ctx context.Context, w *store.Tx) error {
-		if err := w.ShowSample(ctx, id); err != nil {
+		if err := library.ShowSample(ctx, w, id); err != nil {
 			return err
 		}
 		step, err = LogSample(ctx, w, review, id, What{Key: "joinSamples", Params: map[string]string{"name": name}})

@@ -7,17 +7,10 @@ import (
 	"unicode/utf8"
 
 	"tamiz/app/desk"
+	"tamiz/app/library"
 	"tamiz/app/problems"
+	"tamiz/app/vocabularies"
 	"tamiz/store"
-)
-
-type (
-	// ReviewHead is a review as it stands in the list.
-	ReviewHead = store.ReviewHead
-	// Decision is what was decided about a candidate.
-	Decision = store.Decision
-	// Vocabulary is a controlled vocabulary of a review.
-	Vocabulary = store.Vocabulary
 )
 
 // NewReview is what a review begins with.
@@ -59,51 +52,51 @@ type Review struct {
 
 // A State is the part of a review that changes can touch.
 type State struct {
-	Number     int64         `json:"number"` // of the last that was done to it
-	Revision   int           `json:"revision"`
-	Document   desk.Document `json:"document"`
-	Samples    []desk.Sample `json:"samples"`
-	KeyStudies []KeyStudy    `json:"keyStudies"`
-	Vocabulary *Vocabulary   `json:"vocabulary,omitempty"`
-	Decisions  []Decision    `json:"decisions"`
-	Shelf      []int64       `json:"shelf"` // the records on the shelf
-	Undo       *What         `json:"undo,omitempty"`
-	Redo       *What         `json:"redo,omitempty"`
+	Number     int64                    `json:"number"` // of the last that was done to it
+	Revision   int                      `json:"revision"`
+	Document   desk.Document            `json:"document"`
+	Samples    []library.Sample         `json:"samples"`
+	KeyStudies []KeyStudy               `json:"keyStudies"`
+	Vocabulary *vocabularies.Vocabulary `json:"vocabulary,omitempty"`
+	Decisions  []Decision               `json:"decisions"`
+	Shelf      []int64                  `json:"shelf"` // the records on the shelf
+	Undo       *What                    `json:"undo,omitempty"`
+	Redo       *What                    `json:"redo,omitempty"`
 }
 
 // Reviews returns the reviews, last touched first.
-func (a *Service) Reviews(ctx context.Context) ([]ReviewHead, error) { return a.store.Reviews(ctx) }
+func (a *Service) Reviews(ctx context.Context) ([]Head, error) { return a.rows.Heads(ctx) }
 
 // CreateReview begins a review.
-func (a *Service) CreateReview(ctx context.Context, n NewReview) (ReviewHead, error) {
+func (a *Service) CreateReview(ctx context.Context, n NewReview) (Head, error) {
 	name, err := GoodName(n.Name)
 	if err != nil {
-		return ReviewHead{}, err
+		return Head{}, err
 	}
 	body, err := desk.Document{}.Saved()
 	if err != nil {
-		return ReviewHead{}, err
+		return Head{}, err
 	}
-	id, err := a.store.NewReview(ctx, name, body)
+	id, err := a.rows.New(ctx, name, body)
 	if err != nil {
-		return ReviewHead{}, err
+		return Head{}, err
 	}
-	return a.store.Review(ctx, id)
+	return a.rows.Head(ctx, id)
 }
 
 // PatchReview renames a review, deletes it, or takes it back.
-func (a *Service) PatchReview(ctx context.Context, id int64, p ReviewPatch) (ReviewHead, error) {
+func (a *Service) PatchReview(ctx context.Context, id int64, p ReviewPatch) (Head, error) {
 	if p.Name != nil {
 		name, err := GoodName(*p.Name)
 		if err != nil {
-			return ReviewHead{}, err
+			return Head{}, err
 		}
 		p.Name = &name
 	}
-	if err := a.store.PatchReview(ctx, id, p.Name, p.Deleted); err != nil {
-		return ReviewHead{}, problems.Gone(err, "review")
+	if err := a.rows.Patch(ctx, id, p.Name, p.Deleted); err != nil {
+		return Head{}, problems.Gone(err, "review")
 	}
-	return a.store.Review(ctx, id)
+	return a.rows.Head(ctx, id)
 }
 
 // GoodName returns a name without what no name has, or says what is wrong with it.
@@ -117,35 +110,31 @@ func GoodName(name string) (string, error) {
 
 // Review returns a review with all that is decided in it.
 func (a *Service) Review(ctx context.Context, id int64) (*Review, error) {
-	head, err := a.store.Review(ctx, id)
+	head, err := a.rows.Head(ctx, id)
 	if err == nil && head.Deleted {
 		err = store.ErrNone
 	}
 	if err != nil {
 		return nil, problems.Gone(err, "review")
 	}
-	r := &Review{ID: id, Name: head.Name, Imports: []Import{}}
+	r := &Review{ID: id, Name: head.Name}
 	if r.State, err = a.state(ctx, id); err != nil {
 		return nil, err
 	}
 	if r.Look, err = a.desk.Look(ctx, desk.At{Review: id}); err != nil {
 		return nil, err
 	}
-	imports, err := a.store.OpenImports(ctx, id)
-	if err != nil {
+	if r.Imports, err = a.imports.Open(ctx, id); err != nil {
 		return nil, err
-	}
-	for _, i := range imports {
-		r.Imports = append(r.Imports, ImportOf(i))
 	}
 	return r, nil
 }
 
 func (a *Service) state(ctx context.Context, id int64) (s State, err error) {
-	if s.Number, err = a.store.Number(ctx, id); err != nil { // before all that may be newer
+	if s.Number, err = a.rows.Number(ctx, id); err != nil { // before all that may be newer
 		return s, problems.Gone(err, "review")
 	}
-	saved, err := a.store.Document(ctx, id, 0)
+	saved, err := a.documents.Document(ctx, id, 0)
 	if err != nil {
 		return s, problems.Gone(err, "review")
 	}
@@ -153,17 +142,17 @@ func (a *Service) state(ctx context.Context, id int64) (s State, err error) {
 	if s.Document, err = desk.Parse(saved.Body); err != nil {
 		return s, err
 	}
-	if s.Samples, err = a.store.Samples(ctx, id); err != nil {
+	if s.Samples, err = a.library.Samples(ctx, id); err != nil {
 		return s, err
 	}
-	if s.Decisions, err = a.store.Decisions(ctx, id); err != nil {
+	if s.Decisions, err = a.rows.Decisions(ctx, id); err != nil {
 		return s, err
 	}
-	if s.Shelf, err = a.store.ShelvedIDs(ctx, id); err != nil {
+	if s.Shelf, err = a.library.ShelvedIDs(ctx, id); err != nil {
 		return s, err
 	}
 	if s.Document.Vocabulary != nil {
-		v, err := a.store.Vocabulary(ctx, *s.Document.Vocabulary)
+		v, err := a.vocabularyRows.One(ctx, *s.Document.Vocabulary)
 		if err != nil {
 			return s, problems.Gone(err, "vocabulary")
 		}
@@ -178,7 +167,7 @@ func (a *Service) state(ctx context.Context, id int64) (s State, err error) {
 		r := keys.Set.Records[i]
 		s.KeyStudies = append(s.KeyStudies, KeyStudy{ID: k.ID, Record: k.StoredRecord.ID, Title: r.Title, Byline: desk.Byline(r), Year: r.Year, Indexed: r.Indexed()})
 	}
-	undo, redo, err := a.store.Steps(ctx, id)
+	undo, redo, err := a.rows.Steps(ctx, id)
 	if err != nil {
 		return s, err
 	}

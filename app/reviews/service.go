@@ -3,15 +3,33 @@
 package reviews
 
 import (
+	"context"
+
 	"tamiz/app/desk"
+	"tamiz/app/library"
+	"tamiz/app/vocabularies"
 	"tamiz/store"
 )
 
 // A Service keeps reviews.
 type Service struct {
-	store *store.Store
-	desk  *desk.Service
+	store          *store.Store
+	rows           *Rows
+	library        *library.Rows
+	documents      *desk.Rows
+	vocabularyRows *vocabularies.Rows
+	imports        Imports
+	desk           *desk.Service
+}
+
+// Imports tells of files that are being brought in.
+type Imports interface {
+	// Open returns those of a review that are not read yet, and those that failed in the last hour.
+	Open(ctx context.Context, review int64) ([]Import, error)
 }
 
 // New returns the reviews of a database.
-func New(s *store.Store, d *desk.Service) *Service { return &Service{store: s, desk: d} }
+func New(s *store.Store, d *desk.Service, imports Imports) *Service {
+	return &Service{store: s, rows: NewRows(s), library: library.NewRows(s), documents: desk.NewRows(s),
+		vocabularyRows: vocabularies.NewRows(s), imports: imports, desk: d}
+}

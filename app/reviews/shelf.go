@@ -6,6 +6,7 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/store"
 )
@@ -46,16 +47,16 @@ func (p ShelfPatch) check() error {
 }
 
 // shelf collects what a change does to the shelf.
-func (c Change) shelf(ctx context.Context, w *store.Tx, before, after *store.Facts) error {
+func (c Change) shelf(ctx context.Context, w *store.Tx, before, after *Facts) error {
 	more := 0
 	for _, p := range c.Shelf {
-		now, err := w.Shelved(ctx, p.Record)
+		now, err := library.ShelvedIn(ctx, w, p.Record)
 		if err != nil {
 			return err
 		}
 		if p.On && !now.On {
 			more++
-			has, err := w.HasRecord(ctx, p.Record)
+			has, err := library.HasIn(ctx, w, p.Record)
 			if err != nil {
 				return err
 			}
@@ -63,7 +64,7 @@ func (c Change) shelf(ctx context.Context, w *store.Tx, before, after *store.Fac
 				return problems.Gone(store.ErrNone, "record")
 			}
 		}
-		then := store.FactShelved{Record: p.Record, On: p.On}
+		then := library.ShelfState{Record: p.Record, On: p.On}
 		if p.On {
 			then.Note, then.Tags = now.Note, now.Tags
 			if p.Note != nil {
@@ -81,7 +82,7 @@ func (c Change) shelf(ctx context.Context, w *store.Tx, before, after *store.Fac
 		before.Shelf, after.Shelf = append(before.Shelf, now), append(after.Shelf, then)
 	}
 	if more > 0 {
-		n, err := w.ShelfSize(ctx)
+		n, err := library.ShelfSize(ctx, w)
 		if err != nil {
 			return err
 		}

@@ -6,6 +6,7 @@ import (
 	"reflect"
 
 	"tamiz/app/desk"
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/core/review"
 	"tamiz/store"
@@ -26,7 +27,7 @@ func (a *Service) Redo(ctx context.Context, review int64) (Step, error) {
 func (a *Service) step(ctx context.Context, id int64, again bool) (Step, error) {
 	var step Step
 	err := a.store.InReview(ctx, id, func(ctx context.Context, w *store.Tx) error {
-		c, err := w.LastChange(ctx, again)
+		c, err := lastChange(ctx, w, again)
 		if errors.Is(err, store.ErrNone) {
 			return nil
 		}
@@ -53,10 +54,10 @@ func (a *Service) step(ctx context.Context, id int64, again bool) (Step, error) 
 			return &problems.Problem{Type: "built-on", Status: 409, Clashes: clashes,
 				Title: "Others have changed the same thing since. It was not taken back, and nothing was overwritten."}
 		}
-		if err := w.Apply(ctx, to); err != nil {
+		if err := apply(ctx, w, to); err != nil {
 			return err
 		}
-		if err := w.MarkUndone(ctx, c.Number, !again); err != nil {
+		if err := markUndone(ctx, w, c.Number, !again); err != nil {
 			return err
 		}
 		step, err = d.Tell(ctx, w, id, what(c.What))
@@ -89,9 +90,9 @@ func (d *Done) turn(ctx context.Context, w *store.Tx, from, to int) ([]desk.Clas
 }
 
 // stands tells what of some facts is not any more as a change left it, nor as it is to be: what others built on it.
-func stands(ctx context.Context, w *store.Tx, from, to store.Facts) (out []desk.Clash, err error) {
+func stands(ctx context.Context, w *store.Tx, from, to Facts) (out []desk.Clash, err error) {
 	for i, d := range from.Decisions {
-		now, err := w.Decision(ctx, d.Facet, d.Item)
+		now, err := decisionIn(ctx, w, d.Facet, d.Item)
 		if err != nil {
 			return nil, err
 		}
@@ -100,7 +101,7 @@ func stands(ctx context.Context, w *store.Tx, from, to store.Facts) (out []desk.
 		}
 	}
 	for i, s := range from.Samples {
-		now, err := w.Sample(ctx, s.ID)
+		now, err := library.SampleStateIn(ctx, w, s.ID)
 		if err != nil {
 			return nil, problems.Gone(err, "sample")
 		}
@@ -109,7 +110,7 @@ func stands(ctx context.Context, w *store.Tx, from, to store.Facts) (out []desk.
 		}
 	}
 	for i, s := range from.Shelf {
-		now, err := w.Shelved(ctx, s.Record)
+		now, err := library.ShelvedIn(ctx, w, s.Record)
 		if err != nil {
 			return nil, err
 		}
@@ -120,4 +121,4 @@ func stands(ctx context.Context, w *store.Tx, from, to store.Facts) (out []desk.
 	return out, nil
 }
 
-func sameDecision(a, b store.FactDecision) bool { return a.State == b.State && a.Reason == b.Reason }
+func sameDecision(a, b FactDecision) bool { return a.State == b.State && a.Reason == b.Reason }

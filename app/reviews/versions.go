@@ -8,6 +8,7 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/jobs"
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/store"
 )
@@ -39,7 +40,7 @@ func (d *Done) keepBefore(ctx context.Context, w *store.Tx, key string) error {
 	if d.Before.Revision == 0 || !slices.Contains(large, key) {
 		return nil
 	}
-	return w.KeepVersion(ctx, store.Version{Revision: d.Before.Revision, Why: key})
+	return keepVersion(ctx, w, Version{Revision: d.Before.Revision, Why: key})
 }
 
 // Keep keeps the newest revision of the document as a version.
@@ -48,11 +49,11 @@ func (a *Service) Keep(ctx context.Context, review int64, e VersionEdit) error {
 		return err
 	}
 	return a.versions(ctx, review, func(ctx context.Context, w *store.Tx) error {
-		saved, err := w.Document(ctx, 0)
+		saved, err := desk.DocumentIn(ctx, w, 0)
 		if err != nil {
 			return err
 		}
-		return w.KeepVersion(ctx, store.Version{Revision: saved.Revision, Name: e.Name, Note: e.Note})
+		return keepVersion(ctx, w, Version{Revision: saved.Revision, Name: e.Name, Note: e.Note})
 	})
 }
 
@@ -62,14 +63,14 @@ func (a *Service) NameVersion(ctx context.Context, review, id int64, e VersionEd
 		return err
 	}
 	return a.versions(ctx, review, func(ctx context.Context, w *store.Tx) error {
-		return problems.Gone(w.NameVersion(ctx, id, e.Name, e.Note), "version")
+		return problems.Gone(nameVersion(ctx, w, id, e.Name, e.Note), "version")
 	})
 }
 
 // ForgetVersion keeps a revision as a version no more, or again.
 func (a *Service) ForgetVersion(ctx context.Context, review, id int64, gone bool) error {
 	return a.versions(ctx, review, func(ctx context.Context, w *store.Tx) error {
-		return problems.Gone(w.ForgetVersion(ctx, id, gone), "version")
+		return problems.Gone(forgetVersion(ctx, w, id, gone), "version")
 	})
 }
 
@@ -88,7 +89,7 @@ func (a *Service) versions(ctx context.Context, review int64, do func(context.Co
 func (a *Service) GoBack(ctx context.Context, review, id int64) (Step, error) {
 	var step Step
 	err := a.store.InReview(ctx, review, func(ctx context.Context, w *store.Tx) error {
-		v, err := w.Version(ctx, id)
+		v, err := VersionIn(ctx, w, id)
 		if err != nil {
 			return problems.Gone(err, "version")
 		}
@@ -106,7 +107,7 @@ func (a *Service) GoBack(ctx context.Context, review, id int64) (Step, error) {
 		if err := d.Save(ctx, w, current, now, to); err != nil || d.After.Revision == 0 {
 			return err
 		}
-		if err := w.Apply(ctx, d.After); err != nil {
+		if err := apply(ctx, w, d.After); err != nil {
 			return err
 		}
 		name := v.Name
@@ -129,15 +130,15 @@ type NewLine struct {
 
 // BeginFrom begins a review from a version of another: with its question, blocks, limits and vocabulary, and with the same key
 // studies. Samples are not taken along: they are drawn or brought in anew, so that the two do not share what they are set against.
-func (a *Service) BeginFrom(ctx context.Context, review, id int64, n NewLine) (ReviewHead, error) {
+func (a *Service) BeginFrom(ctx context.Context, review, id int64, n NewLine) (Head, error) {
 	name, err := GoodName(n.Name)
 	if err != nil {
-		return ReviewHead{}, err
+		return Head{}, err
 	}
 	var doc desk.Document
-	var of store.Version
+	var of Version
 	err = a.store.InReview(ctx, review, func(ctx context.Context, w *store.Tx) error {
-		v, err := w.Version(ctx, id)
+		v, err := VersionIn(ctx, w, id)
 		if err != nil {
 			return problems.Gone(err, "version")
 		}
@@ -146,7 +147,7 @@ func (a *Service) BeginFrom(ctx context.Context, review, id int64, n NewLine) (R
 		return err
 	})
 	if err != nil {
-		return ReviewHead{}, problems.Gone(err, "review")
+		return Head{}, problems.Gone(err, "review")
 	}
 	doc.Halves = nil // they name key studies of the other review
 	for _, b := range doc.Blocks {
@@ -160,36 +161,36 @@ func (a *Service) BeginFrom(ctx context.Context, review, id int64, n NewLine) (R
 	}
 	body, err := doc.Saved()
 	if err != nil {
-		return ReviewHead{}, err
+		return Head{}, err
 	}
-	keys, err := a.store.KeyStudies(ctx, review)
+	keys, err := a.library.KeyStudies(ctx, review)
 	if err != nil {
-		return ReviewHead{}, err
+		return Head{}, err
 	}
-	head, err := a.store.Review(ctx, review)
+	head, err := a.rows.Head(ctx, review)
 	if err != nil {
-		return ReviewHead{}, problems.Gone(err, "review")
+		return Head{}, problems.Gone(err, "review")
 	}
-	made, err := a.store.NewReview(ctx, name, body)
+	made, err := a.rows.New(ctx, name, body)
 	if err != nil {
-		return ReviewHead{}, err
+		return Head{}, err
 	}
 	err = a.store.InReview(ctx, made, func(ctx context.Context, w *store.Tx) error {
 		records := make([]int64, len(keys))
 		for i, k := range keys {
 			records[i] = k.StoredRecord.ID
 		}
-		if _, err := w.AddKeys(ctx, records, "copied", head.Name); err != nil {
+		if _, err := library.AddKeys(ctx, w, records, "copied", head.Name); err != nil {
 			return err
 		}
 		called := of.Name
 		if called == "" {
 			called = of.At.Format("2 Jan 2006, 15:04")
 		}
-		return w.KeepVersion(ctx, store.Version{Revision: 1, Name: called, Note: "from " + head.Name})
+		return keepVersion(ctx, w, Version{Revision: 1, Name: called, Note: "from " + head.Name})
 	})
 	if err != nil {
-		return ReviewHead{}, err
+		return Head{}, err
 	}
-	return a.store.Review(ctx, made)
+	return a.rows.Head(ctx, made)
 }

@@ -10,12 +10,11 @@ import (
 
 	"tamiz/app/problems"
 	"tamiz/app/sources"
-	"tamiz/store"
 )
 
 // entry is what stands in the logbook of a round that is done.
-func (a *Service) entry(ctx context.Context, r store.Round, works, lost int) (*store.Run, error) {
-	saved, err := a.store.Document(ctx, r.Review, 0)
+func (a *Service) entry(ctx context.Context, r RoundRow, works, lost int) (*sources.RunRow, error) {
+	saved, err := a.documents.Document(ctx, r.Review, 0)
 	if err != nil {
 		return nil, problems.Gone(err, "review")
 	}
@@ -30,7 +29,7 @@ func (a *Service) entry(ctx context.Context, r store.Round, works, lost int) (*s
 		}
 	}
 	brought := int64(works)
-	out := &store.Run{Review: r.Review, Kind: "round", Way: sources.ByCiting, Revision: saved.Revision, Place: cmp.Or(strings.Join(places, ", "), "the sample"),
+	out := &sources.RunRow{Review: r.Review, Kind: "round", Way: sources.ByCiting, Revision: saved.Revision, Place: cmp.Or(strings.Join(places, ", "), "the sample"),
 		Records: &brought, Notes: json.RawMessage("[]"), Who: r.Who, At: a.now()}
 	switch r.Way {
 	case Backward:

@@ -8,6 +8,8 @@ import (
 	"slices"
 	"time"
 
+	"tamiz/app/jobs"
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/app/sources"
 	"tamiz/core/bib"
@@ -29,7 +31,7 @@ type place struct {
 // journey is a round that is being made.
 type journey struct {
 	*Service
-	round   store.Round
+	round   RoundRow
 	asked   Asked
 	sources []*asker // nil for one that cannot be asked any more
 	notes   []Note
@@ -72,8 +74,8 @@ func (s start) name() string {
 }
 
 // Make makes a round: the work of a task.
-func (a *Service) Make(ctx context.Context, t store.Task) error {
-	r, err := a.store.Round(ctx, t.Number)
+func (a *Service) Make(ctx context.Context, t jobs.Task) error {
+	r, err := a.rows.Round(ctx, t.Number)
 	if errors.Is(err, store.ErrNone) || err == nil && r.State != "waiting" && r.State != "going" {
 		return nil
 	}
@@ -96,7 +98,7 @@ func (a *Service) Make(ctx context.Context, t store.Task) error {
 	if err := j.travel(ctx); err != nil {
 		return err
 	}
-	works, lost, err := a.store.RoundsBrought(ctx, r.Review)
+	works, lost, err := a.rows.RoundsBrought(ctx, r.Review)
 	if err != nil {
 		return err
 	}
@@ -108,7 +110,7 @@ func (a *Service) Make(ctx context.Context, t store.Task) error {
 	if err != nil {
 		return err
 	}
-	return a.store.EndRound(ctx, r.ID, *entry, next, a.work.Wake)
+	return a.rows.EndRound(ctx, r.ID, *entry, next, a.work.Wake)
 }
 
 // prepare reads what the round begins from and makes clients of its sources. A source that was removed or switched off
@@ -129,7 +131,7 @@ func (j *journey) prepare(ctx context.Context) error {
 		k.links = source.CitingOf(k, s.Map)
 		j.sources = append(j.sources, k)
 	}
-	rows, err := j.store.RoundStarts(ctx, j.round.ID)
+	rows, err := j.rows.RoundStarts(ctx, j.round.ID)
 	if err != nil {
 		return err
 	}
@@ -138,7 +140,7 @@ func (j *journey) prepare(ctx context.Context) error {
 		ids = append(ids, row.Record)
 	}
 	records := map[int64]*bib.Record{}
-	if err := j.each(ctx, ids, func(s store.StoredRecord) { records[s.ID] = s.Record }); err != nil {
+	if err := j.each(ctx, ids, func(s library.StoredRecord) { records[s.ID] = s.Record }); err != nil {
 		return err
 	}
 	for _, row := range rows {
@@ -155,7 +157,7 @@ func (j *journey) prepare(ctx context.Context) error {
 			j.starts[n].forms = append(j.starts[n].forms, r)
 		}
 	}
-	works, err := j.store.WorksOfRound(ctx, j.round.ID)
+	works, err := j.rows.WorksOfRound(ctx, j.round.ID)
 	for _, w := range works {
 		j.works[w.Record] = true
 	}
@@ -170,7 +172,7 @@ func (j *journey) note(n Note) {
 }
 
 // keep keeps what a question brought, and where the round is now.
-func (j *journey) keep(ctx context.Context, c *asker, step store.RoundStep) error {
+func (j *journey) keep(ctx context.Context, c *asker, step StepRow) error {
 	var err error
 	if step.Place, err = json.Marshal(j.place); err != nil {
 		return err
@@ -187,7 +189,7 @@ func (j *journey) keep(ctx context.Context, c *asker, step store.RoundStep) erro
 			s.asked = 0
 		}
 	}
-	ids, err := j.store.PutRoundStep(ctx, j.round.ID, step)
+	ids, err := j.rows.PutRoundStep(ctx, j.round.ID, step)
 	if err != nil {
 		return err
 	}
@@ -250,7 +252,7 @@ func (j *journey) travel(ctx context.Context) error {
 	if j.round.More > 0 && len(j.works) > mostStart {
 		j.note(Note{Kind: "next", Total: len(j.works), Taken: mostStart})
 	}
-	return j.keep(ctx, nil, store.RoundStep{})
+	return j.keep(ctx, nil, StepRow{})
 }
 
 func (j *journey) eachSource(ctx context.Context, do func(context.Context, *asker) error) error {
@@ -273,11 +275,11 @@ func (j *journey) eachSource(ctx context.Context, do func(context.Context, *aske
 }
 
 // next is the round that is to follow this one from what it brought; nil for none.
-func (j *journey) next(ctx context.Context) (*store.Begin, error) {
+func (j *journey) next(ctx context.Context) (*Begin, error) {
 	if j.round.More < 1 {
 		return nil, nil
 	}
-	works, err := j.store.WorksOfRound(ctx, j.round.ID)
+	works, err := j.rows.WorksOfRound(ctx, j.round.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -292,18 +294,18 @@ func (j *journey) next(ctx context.Context) (*store.Begin, error) {
 	}
 	asked := j.asked
 	asked.From, asked.Twice = "last", false
-	out := &store.Begin{Start: start, Round: store.Round{Review: j.round.Review, Way: j.round.Way, Sources: j.round.Sources, After: &j.round.ID, More: j.round.More - 1, State: "waiting", Name: startName(asked, len(start))}}
+	out := &Begin{Start: start, RoundRow: RoundRow{Review: j.round.Review, Way: j.round.Way, Sources: j.round.Sources, After: &j.round.ID, More: j.round.More - 1, State: "waiting", Name: startName(asked, len(start))}}
 	out.Asked, err = json.Marshal(asked)
 	return out, err
 }
 
 // Stopped brings a round that was stopped to rest.
-func (a *Service) Stopped(ctx context.Context, t store.Task) error {
+func (a *Service) Stopped(ctx context.Context, t jobs.Task) error {
 	return a.rest(ctx, t, "stopped", nil)
 }
 
 // Failed keeps why a round came to nothing. What it brought stays.
-func (a *Service) Failed(ctx context.Context, t store.Task, p *problems.Problem) error {
+func (a *Service) Failed(ctx context.Context, t jobs.Task, p *problems.Problem) error {
 	body, err := json.Marshal(p)
 	if err != nil {
 		return err
@@ -311,13 +313,13 @@ func (a *Service) Failed(ctx context.Context, t store.Task, p *problems.Problem)
 	return a.rest(ctx, t, "failed", body)
 }
 
-func (a *Service) rest(ctx context.Context, t store.Task, state string, problem json.RawMessage) error {
-	r, err := a.store.Round(ctx, t.Number)
+func (a *Service) rest(ctx context.Context, t jobs.Task, state string, problem json.RawMessage) error {
+	r, err := a.rows.Round(ctx, t.Number)
 	if err != nil {
 		return nil // the review is gone
 	}
 	defer a.tell(ctx, r.Review)
-	if err := a.store.RestRound(ctx, r.ID, state, problem); err != nil {
+	if err := a.rows.RestRound(ctx, r.ID, state, problem); err != nil {
 		return fmt.Errorf("round %d: %w", r.ID, err)
 	}
 	return nil

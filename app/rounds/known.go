@@ -5,8 +5,8 @@ import (
 	"maps"
 	"slices"
 
+	"tamiz/app/library"
 	"tamiz/core/bib"
-	"tamiz/store"
 )
 
 // What a person said of a work.
@@ -22,7 +22,7 @@ const (
 type known struct {
 	works    bib.Known
 	verdicts []string
-	said     []store.Judgement // by whom and when, where it was judged
+	said     []library.Judgement // by whom and when, where it was judged
 	shelf    bib.Known
 	belong   []*bib.Record // key studies first, then what was judged to be relevant
 	not      []*bib.Record
@@ -37,7 +37,7 @@ func (k *known) verdictOf(self bib.Identity) string {
 	return ""
 }
 
-func (k *known) put(r *bib.Record, verdict string, said store.Judgement) {
+func (k *known) put(r *bib.Record, verdict string, said library.Judgement) {
 	if _, twice := k.works.Find(r); twice {
 		return
 	}
@@ -54,22 +54,22 @@ func (k *known) put(r *bib.Record, verdict string, said store.Judgement) {
 // known returns what is known in a review.
 func (a *Service) known(ctx context.Context, review int64) (*known, error) {
 	k := &known{}
-	keys, err := a.store.KeyStudies(ctx, review)
+	keys, err := a.library.KeyStudies(ctx, review)
 	if err != nil {
 		return nil, err
 	}
 	for _, s := range keys {
-		k.put(s.Record, isKey, store.Judgement{})
+		k.put(s.Record, isKey, library.Judgement{})
 	}
-	judged, err := a.store.Judgements(ctx, review)
+	judged, err := a.library.Judgements(ctx, review)
 	if err != nil {
 		return nil, err
 	}
-	dismissed, err := a.store.Dismissed(ctx, review)
+	dismissed, err := a.runs.Dismissed(ctx, review)
 	if err != nil {
 		return nil, err
 	}
-	shelf, err := a.store.ShelvedIDs(ctx, review)
+	shelf, err := a.library.ShelvedIDs(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -78,11 +78,11 @@ func (a *Service) known(ctx context.Context, review int64) (*known, error) {
 		ids = append(ids, j.Record)
 	}
 	records := map[int64]*bib.Record{}
-	if err := a.each(ctx, ids, func(s store.StoredRecord) { records[s.ID] = s.Record }); err != nil {
+	if err := a.each(ctx, ids, func(s library.StoredRecord) { records[s.ID] = s.Record }); err != nil {
 		return nil, err
 	}
 	// Of what was said of two records of one work the last counts.
-	slices.SortStableFunc(judged, func(a, b store.Judgement) int { return b.Made.Compare(a.Made) })
+	slices.SortStableFunc(judged, func(a, b library.Judgement) int { return b.Made.Compare(a.Made) })
 	for _, j := range judged {
 		if r := records[j.Record]; r != nil {
 			k.put(r, j.Verdict, j)
@@ -90,7 +90,7 @@ func (a *Service) known(ctx context.Context, review int64) (*known, error) {
 	}
 	for _, id := range slices.Sorted(maps.Keys(dismissed)) {
 		if r := records[id]; r != nil {
-			k.put(r, isNot, store.Judgement{})
+			k.put(r, isNot, library.Judgement{})
 		}
 	}
 	for _, id := range shelf {
@@ -102,10 +102,10 @@ func (a *Service) known(ctx context.Context, review int64) (*known, error) {
 }
 
 // each reads records, a few at a time, in the order of their numbers.
-func (a *Service) each(ctx context.Context, ids []int64, visit func(store.StoredRecord)) error {
+func (a *Service) each(ctx context.Context, ids []int64, visit func(library.StoredRecord)) error {
 	ids = slices.Compact(slices.Sorted(slices.Values(ids)))
 	for part := range slices.Chunk(ids, atOnce) {
-		stored, err := a.store.RecordsByID(ctx, part)
+		stored, err := a.library.RecordsByID(ctx, part)
 		if err != nil {
 			return err
 		}

@@ -9,10 +9,10 @@ import (
 	"slices"
 
 	"tamiz/app/desk"
+	"tamiz/app/library"
 	"tamiz/core/bib"
 	"tamiz/core/cite"
 	"tamiz/core/coverage"
-	"tamiz/store"
 )
 
 // mostWorks is how many records that rounds brought are set against the strategy: those of the last rounds.
@@ -44,13 +44,13 @@ type laidWork struct {
 
 // layOut puts the records that rounds brought together by work, and sets them against the strategy of a review as it is laid out.
 func (a *Service) layOut(ctx context.Context, review int64, d *desk.Desk) (*laid, error) {
-	rows, err := a.store.RoundWorks(ctx, review, mostWorks+1)
+	rows, err := a.rows.RoundWorks(ctx, review, mostWorks+1)
 	if err != nil {
 		return nil, err
 	}
 	cut := 0
 	if len(rows) > mostWorks {
-		works, _, err := a.store.RoundsBrought(ctx, review)
+		works, _, err := a.rows.RoundsBrought(ctx, review)
 		if err != nil {
 			return nil, err
 		}
@@ -60,8 +60,8 @@ func (a *Service) layOut(ctx context.Context, review int64, d *desk.Desk) (*laid
 		cut -= mostWorks
 		rows = rows[:mostWorks]
 	}
-	slices.SortStableFunc(rows, func(a, b store.RoundWork) int { return cmp.Compare(a.Round, b.Round) })
-	forms, err := a.store.RoundForms(ctx, review)
+	slices.SortStableFunc(rows, func(a, b WorkRow) int { return cmp.Compare(a.Round, b.Round) })
+	forms, err := a.rows.RoundForms(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -83,7 +83,7 @@ func (a *Service) layOut(ctx context.Context, review int64, d *desk.Desk) (*laid
 		for _, r := range rows {
 			ids = append(append(ids, r.Record), r.Leads...)
 		}
-		if err := a.each(ctx, ids, func(s store.StoredRecord) { records[s.ID] = s.Record }); err != nil {
+		if err := a.each(ctx, ids, func(s library.StoredRecord) { records[s.ID] = s.Record }); err != nil {
 			return nil, nil, err
 		}
 		l.put(rows, records)
@@ -106,7 +106,7 @@ func (a *Service) layOut(ctx context.Context, review int64, d *desk.Desk) (*laid
 }
 
 // put puts records together by work, the first round that brought one first.
-func (l *laid) put(rows []store.RoundWork, records map[int64]*bib.Record) {
+func (l *laid) put(rows []WorkRow, records map[int64]*bib.Record) {
 	var numbering bib.Works
 	byWork := map[int]int{}
 	for _, row := range rows {
@@ -137,7 +137,7 @@ func (l *laid) put(rows []store.RoundWork, records map[int64]*bib.Record) {
 	}
 	for i := range l.works {
 		w := &l.works[i]
-		w.self, w.head = bib.IdentityOf(w.record), headOf(store.StoredRecord{ID: w.records[0], Record: w.record})
+		w.self, w.head = bib.IdentityOf(w.record), headOf(library.StoredRecord{ID: w.records[0], Record: w.record})
 	}
 }
 

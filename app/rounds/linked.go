@@ -10,7 +10,6 @@ import (
 	"tamiz/core/query"
 	"tamiz/core/text"
 	"tamiz/source"
-	"tamiz/store"
 )
 
 // asker is a source that a round asks, which counts what it is asked.
@@ -120,7 +119,7 @@ func (j *journey) held(ctx context.Context, c *asker) error {
 		if err != nil {
 			return err
 		}
-		var step store.RoundStep
+		var step StepRow
 		there := map[int]bool{}
 		take := func(at int, r *bib.Record) {
 			there[at] = true
@@ -191,7 +190,7 @@ func (j *journey) ask(ctx context.Context, c *asker, way source.Way, starts []in
 	t := newTeller(j, way, starts)
 	page, seen := first, 0
 	for {
-		var step store.RoundStep
+		var step StepRow
 		var came []*bib.Record
 		for _, g := range page.Records {
 			if seen++; g.Record == nil {

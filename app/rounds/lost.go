@@ -19,7 +19,7 @@ func (a *Service) Losts(ctx context.Context, review, id int64) ([]Lost, error) {
 	if _, err := a.round(ctx, review, id); err != nil {
 		return nil, err
 	}
-	all, err := a.store.RoundLosts(ctx, id, mostLosts)
+	all, err := a.rows.RoundLosts(ctx, id, mostLosts)
 	if err != nil {
 		return nil, err
 	}

@@ -6,11 +6,11 @@ import (
 	"maps"
 	"slices"
 
+	"tamiz/app/library"
 	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/core/cite"
 	"tamiz/source"
-	"tamiz/store"
 )
 
 // A wanted is a reference that no record is known for, with the works that have it.
@@ -23,7 +23,7 @@ type wanted struct {
 // that it began from, each once.
 func (j *journey) open(ctx context.Context) (out []wanted, err error) {
 	finder := cite.NewFinder(nil)
-	if err := j.each(ctx, slices.Collect(maps.Keys(j.works)), func(s store.StoredRecord) { finder.Add(s.Record) }); err != nil {
+	if err := j.each(ctx, slices.Collect(maps.Keys(j.works)), func(s library.StoredRecord) { finder.Add(s.Record) }); err != nil {
 		return nil, err
 	}
 	for _, s := range j.starts {
@@ -80,7 +80,7 @@ func (j *journey) references(ctx context.Context) error {
 			if err != nil {
 				return err
 			}
-			var step store.RoundStep
+			var step StepRow
 			for _, r := range found {
 				if n, how := finder.Find(bib.Reference{DOI: r.DOI}); how == cite.ByIdentifier {
 					step.Records, step.Leads = append(step.Records, r), append(step.Leads, part[n].leads)
@@ -104,7 +104,7 @@ func (j *journey) titles(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	before, err := j.store.RoundLosts(ctx, j.round.ID, maxOpen)
+	before, err := j.rows.RoundLosts(ctx, j.round.ID, maxOpen)
 	if err != nil {
 		return err
 	}
@@ -118,9 +118,9 @@ func (j *journey) titles(ctx context.Context) error {
 		if looked[line] {
 			continue
 		}
-		var step store.RoundStep
+		var step StepRow
 		var from *asker
-		lost := store.RoundLost{Line: line, Why: "none"}
+		lost := LostRow{Line: line, Why: "none"}
 		switch {
 		case w.Title == "": // an identifier alone, which every source was asked for
 		case j.place.At >= mostTitles:
@@ -138,7 +138,7 @@ func (j *journey) titles(ctx context.Context) error {
 			case sameWork(w.Reference, found):
 				step.Records, step.Leads = []*bib.Record{found}, [][]int64{w.leads}
 			default:
-				ids, err := j.store.PutRecords(ctx, store.SourceName(from.s.ID), []*bib.Record{found})
+				ids, err := j.library.Put(ctx, library.SourceName(from.s.ID), []*bib.Record{found})
 				if err != nil {
 					return err
 				}
@@ -247,7 +247,7 @@ func (j *journey) byName(ctx context.Context, c *asker) error {
 		if err != nil {
 			return err
 		}
-		var step store.RoundStep
+		var step StepRow
 		for _, g := range page.Records {
 			if g.Record == nil {
 				j.note(Note{Kind: "unread", What: c.s.Name, Total: g.Position})

@@ -8,9 +8,9 @@ import (
 	"time"
 
 	"tamiz/app/desk"
+	"tamiz/app/library"
 	"tamiz/core/cite"
 	"tamiz/core/coverage"
-	"tamiz/store"
 )
 
 // Said is what the ways by which key studies were found say of the search.
@@ -94,7 +94,7 @@ func (a *Service) Says(ctx context.Context, at desk.At) (*Said, error) {
 	if err != nil {
 		return nil, err
 	}
-	origins, err := a.store.KeyOrigins(ctx, at.Review)
+	origins, err := a.library.KeyOrigins(ctx, at.Review)
 	if err != nil {
 		return nil, err
 	}
@@ -108,7 +108,7 @@ func (a *Service) Says(ctx context.Context, at desk.At) (*Said, error) {
 	byWay := map[string]*Origin{}
 	for i, s := range studies {
 		c := Came{ID: s.ID, Rounds: v.ledTo(i), Caught: caught[i]}
-		if n := slices.IndexFunc(origins, func(o store.KeyOrigin) bool { return o.ID == s.ID }); n >= 0 {
+		if n := slices.IndexFunc(origins, func(o library.KeyOrigin) bool { return o.ID == s.ID }); n >= 0 {
 			c.Way, c.Origin = origins[n].Way, origins[n].Origin
 		}
 		out.Studies = append(out.Studies, c)
@@ -215,10 +215,10 @@ func (v *view) before(w Work, taken map[int64]bool) bool {
 }
 
 // takenFromRounds returns the records that became key studies because a round brought them.
-func takenFromRounds(keys []store.StoredKey, origins []store.KeyOrigin) map[int64]bool {
+func takenFromRounds(keys []library.Key, origins []library.KeyOrigin) map[int64]bool {
 	out := map[int64]bool{}
 	for _, k := range keys {
-		if slices.ContainsFunc(origins, func(o store.KeyOrigin) bool { return o.ID == k.ID && o.Way == "round" }) {
+		if slices.ContainsFunc(origins, func(o library.KeyOrigin) bool { return o.ID == k.ID && o.Way == "round" }) {
 			out[k.StoredRecord.ID] = true
 		}
 	}

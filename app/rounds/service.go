@@ -13,7 +13,9 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/jobs"
+	"tamiz/app/library"
 	"tamiz/app/problems"
+	"tamiz/app/reviews"
 	"tamiz/app/sources"
 	"tamiz/source"
 	"tamiz/store"
@@ -21,16 +23,20 @@ import (
 
 // A Service makes rounds and tells what they brought.
 type Service struct {
-	store   *store.Store
-	desk    *desk.Service
-	outside *sources.Service
-	work    *jobs.Service
-	now     func() time.Time
+	rows       *Rows
+	library    *library.Rows
+	documents  *desk.Rows
+	reviewRows *reviews.Rows
+	runs       *sources.Rows
+	desk       *desk.Service
+	outside    *sources.Service
+	work       *jobs.Service
+	now        func() time.Time
 }
 
 // New returns the room on a database.
 func New(s *store.Store, d *desk.Service, o *sources.Service, w *jobs.Service) *Service {
-	return &Service{store: s, desk: d, outside: o, work: w, now: time.Now}
+	return &Service{rows: NewRows(s), library: library.NewRows(s), documents: desk.NewRows(s), reviewRows: reviews.NewRows(s), runs: sources.NewRows(s), desk: d, outside: o, work: w, now: time.Now}
 }
 
 // The ways of looking.
@@ -98,14 +104,14 @@ type Note struct {
 
 // Rounds returns the rounds of a review.
 func (a *Service) Rounds(ctx context.Context, review int64) ([]Round, error) {
-	if _, err := a.store.Review(ctx, review); err != nil {
+	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return nil, problems.Gone(err, "review")
 	}
-	all, err := a.store.Rounds(ctx, review)
+	all, err := a.rows.Rounds(ctx, review)
 	if err != nil {
 		return nil, err
 	}
-	works, lost, err := a.store.RoundsBrought(ctx, review)
+	works, lost, err := a.rows.RoundsBrought(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -147,13 +153,13 @@ func (a *Service) Begin(ctx context.Context, at desk.At, n Asked) error {
 	if err != nil {
 		return err
 	}
-	b := store.Begin{Round: r, Start: start, Works: works}
+	b := Begin{RoundRow: r, Start: start, Works: works}
 	if r.State == "done" {
 		if b.Entry, err = a.entry(ctx, r, len(works), 0); err != nil {
 			return err
 		}
 	}
-	err = a.store.NewRound(ctx, b, a.work.Wake)
+	err = a.rows.NewRound(ctx, b, a.work.Wake)
 	a.tell(ctx, at.Review)
 	return err
 }
@@ -163,18 +169,18 @@ func (a *Service) tell(ctx context.Context, review int64) {
 }
 
 // order checks what is asked for and lays it out.
-func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r store.Round, start []int64, works []store.RoundWork, err error) {
-	all, err := a.store.Rounds(ctx, at.Review)
+func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r RoundRow, start []int64, works []WorkRow, err error) {
+	all, err := a.rows.Rounds(ctx, at.Review)
 	if err != nil {
 		return r, nil, nil, err
 	}
-	if _, err := a.store.Review(ctx, at.Review); err != nil {
+	if _, err := a.reviewRows.Head(ctx, at.Review); err != nil {
 		return r, nil, nil, problems.Gone(err, "review")
 	}
 	if len(all) >= mostRounds {
 		return r, nil, nil, problems.Invalid("way", "A review has at most %d rounds.", mostRounds)
 	}
-	r = store.Round{Review: at.Review, Way: n.Way, State: "waiting"}
+	r = RoundRow{Review: at.Review, Way: n.Way, State: "waiting"}
 	n.Sources = slices.Compact(slices.Sorted(slices.Values(n.Sources)))
 	linked := false
 	for _, id := range n.Sources {
@@ -275,7 +281,7 @@ func (a *Service) Stop(ctx context.Context, review, id int64) error {
 	if err != nil {
 		return err
 	}
-	err = a.work.StopTask(ctx, store.RoundTask(r))
+	err = a.work.StopTask(ctx, RoundTask(r))
 	a.tell(ctx, review)
 	return err
 }
@@ -289,13 +295,13 @@ func (a *Service) GoOn(ctx context.Context, review, id int64) error {
 	if r.State != "stopped" && r.State != "failed" {
 		return &problems.Problem{Type: "under-way", Status: 409, Title: "This round is under way, or done."}
 	}
-	err = a.store.ResumeRound(ctx, r, a.work.Wake)
+	err = a.rows.ResumeRound(ctx, r, a.work.Wake)
 	a.tell(ctx, review)
 	return problems.Gone(err, "round")
 }
 
-func (a *Service) round(ctx context.Context, review, id int64) (store.Round, error) {
-	r, err := a.store.Round(ctx, id)
+func (a *Service) round(ctx context.Context, review, id int64) (RoundRow, error) {
+	r, err := a.rows.Round(ctx, id)
 	if err == nil && r.Review != review {
 		err = store.ErrNone
 	}
@@ -307,11 +313,11 @@ const atOnce = 500 // records that are read at once
 // heads returns records as they stand in a list, by their numbers.
 func (a *Service) heads(ctx context.Context, ids []int64) (map[int64]desk.RecordHead, error) {
 	out := map[int64]desk.RecordHead{}
-	err := a.each(ctx, ids, func(s store.StoredRecord) { out[s.ID] = headOf(s) })
+	err := a.each(ctx, ids, func(s library.StoredRecord) { out[s.ID] = headOf(s) })
 	return out, err
 }
 
-func headOf(s store.StoredRecord) desk.RecordHead {
+func headOf(s library.StoredRecord) desk.RecordHead {
 	r := s.Record
 	return desk.RecordHead{ID: s.ID, Title: r.Title, Byline: desk.Byline(r), Year: r.Year, Journal: r.Journal, Indexed: r.Indexed()}
 }

@@ -13,14 +13,13 @@ import (
 	"tamiz/core/likeness"
 	"tamiz/core/query"
 	"tamiz/core/text"
-	"tamiz/store"
 )
 
 // start returns the works that a round begins from, and the round that it follows.
-func (a *Service) start(ctx context.Context, at desk.At, n Asked, all []store.Round) (ids []int64, after *int64, err error) {
+func (a *Service) start(ctx context.Context, at desk.At, n Asked, all []RoundRow) (ids []int64, after *int64, err error) {
 	switch n.From {
 	case "keys", "relevant":
-		keys, err := a.store.KeyStudies(ctx, at.Review)
+		keys, err := a.library.KeyStudies(ctx, at.Review)
 		if err != nil {
 			return nil, nil, err
 		}
@@ -28,7 +27,7 @@ func (a *Service) start(ctx context.Context, at desk.At, n Asked, all []store.Ro
 			ids = append(ids, k.StoredRecord.ID)
 		}
 		if n.From == "relevant" {
-			judged, err := a.store.Judgements(ctx, at.Review)
+			judged, err := a.library.Judgements(ctx, at.Review)
 			if err != nil {
 				return nil, nil, err
 			}
@@ -39,7 +38,7 @@ func (a *Service) start(ctx context.Context, at desk.At, n Asked, all []store.Ro
 			}
 		}
 	case "shelf":
-		if ids, err = a.store.ShelvedIDs(ctx, at.Review); err != nil {
+		if ids, err = a.library.ShelvedIDs(ctx, at.Review); err != nil {
 			return nil, nil, err
 		}
 	case "last":
@@ -49,7 +48,7 @@ func (a *Service) start(ctx context.Context, at desk.At, n Asked, all []store.Ro
 		if i < 0 {
 			return nil, nil, problems.Invalid("from", "There is no round yet that this one could follow.")
 		}
-		works, err := a.store.WorksOfRound(ctx, all[i].ID)
+		works, err := a.rows.WorksOfRound(ctx, all[i].ID)
 		if err != nil {
 			return nil, nil, err
 		}
@@ -72,7 +71,7 @@ func (a *Service) start(ctx context.Context, at desk.At, n Asked, all []store.Ro
 		if len(meant) > mostStart { // before they are read
 			return nil, nil, tooMany("of", len(meant))
 		}
-		there, err := a.store.RecordsByID(ctx, meant)
+		there, err := a.library.RecordsByID(ctx, meant)
 		if err != nil {
 			return nil, nil, err
 		}
@@ -159,7 +158,7 @@ func named(n Asked) (query.Expr, error) {
 
 // citedInSample returns the records of the sample that is looked at which most others of it cite; and of the works elsewhere that
 // it cites most, how many there are and which of its records cite them: their references lead there.
-func (a *Service) citedInSample(ctx context.Context, at desk.At, most int) (works []store.RoundWork, elsewhere int, citing []int64, err error) {
+func (a *Service) citedInSample(ctx context.Context, at desk.At, most int) (works []WorkRow, elsewhere int, citing []int64, err error) {
 	d, err := a.sampled(ctx, at)
 	if err != nil {
 		return nil, 0, nil, err
@@ -186,7 +185,7 @@ func (a *Service) citedInSample(ctx context.Context, at desk.At, most int) (work
 	order = order[:min(len(order), most)]
 	for _, i := range order {
 		by := g.CitedBy(i)
-		w := store.RoundWork{Record: ids[i]}
+		w := WorkRow{Record: ids[i]}
 		for _, c := range by[:min(len(by), mostLeads)] {
 			w.Leads = append(w.Leads, ids[c])
 		}
@@ -212,7 +211,7 @@ const (
 )
 
 // alike returns the records of the sample that is looked at that are most like those that belong and that nobody judged.
-func (a *Service) alike(ctx context.Context, at desk.At, most int) ([]store.RoundWork, error) {
+func (a *Service) alike(ctx context.Context, at desk.At, most int) ([]WorkRow, error) {
 	d, err := a.sampled(ctx, at)
 	if err != nil {
 		return nil, err
@@ -252,9 +251,9 @@ func (a *Service) alike(ctx context.Context, at desk.At, most int) ([]store.Roun
 		}
 	}
 	slices.SortStableFunc(all, func(a, b scored) int { return cmp.Compare(b.score, a.score) })
-	var out []store.RoundWork
+	var out []WorkRow
 	for _, s := range all[:min(len(all), most)] {
-		out = append(out, store.RoundWork{Record: s.id, Likeness: &s.score})
+		out = append(out, WorkRow{Record: s.id, Likeness: &s.score})
 	}
 	return out, nil
 }

@@ -7,14 +7,13 @@ import (
 	"tamiz/app/desk"
 	"tamiz/app/problems"
 	"tamiz/core/likeness"
-	"tamiz/store"
 )
 
 // view is what questions about what rounds brought are answered from: it is laid out once for each.
 type view struct {
 	*laid
 	desk   *desk.Desk
-	rounds []store.Round
+	rounds []RoundRow
 	known  *known
 	shown  []Work // the works with what is said of them now, in the order of laid
 }
@@ -27,7 +26,7 @@ func (a *Service) view(ctx context.Context, at desk.At) (*view, error) {
 	if err := a.desk.Heavy.Take(ctx); err != nil {
 		return nil, err
 	}
-	if _, err := a.store.Review(ctx, at.Review); err != nil {
+	if _, err := a.reviewRows.Head(ctx, at.Review); err != nil {
 		return nil, problems.Gone(err, "review")
 	}
 	d, err := a.desk.Desk(ctx, at)
@@ -43,7 +42,7 @@ func (a *Service) view(ctx context.Context, at desk.At) (*view, error) {
 		return nil, err
 	}
 	v := &view{laid: l, desk: d, known: k}
-	if v.rounds, err = a.store.Rounds(ctx, at.Review); err != nil {
+	if v.rounds, err = a.rows.Rounds(ctx, at.Review); err != nil {
 		return nil, err
 	}
 	v.say(k)

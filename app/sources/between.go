@@ -6,6 +6,7 @@ import (
 
 	"tamiz/app/jobs"
 	"tamiz/app/problems"
+	"tamiz/app/reviews"
 	"tamiz/core/dialect"
 	"tamiz/core/query"
 	"tamiz/store"
@@ -80,11 +81,11 @@ func (a *Service) CountVersion(ctx context.Context, review, version, id int64) e
 	if err != nil {
 		return err
 	}
-	kept, err := a.store.Versions(ctx, review, mostVersions)
+	kept, err := a.reviewRows.Versions(ctx, review, mostVersions)
 	if err != nil {
 		return err
 	}
-	i := slices.IndexFunc(kept, func(v store.Version) bool { return v.ID == version })
+	i := slices.IndexFunc(kept, func(v reviews.Version) bool { return v.ID == version })
 	if i < 0 {
 		return problems.Gone(store.ErrNone, "version")
 	}
@@ -104,7 +105,7 @@ func (a *Service) CountVersion(ctx context.Context, review, version, id int64) e
 		return unanswered(s.Name, err)
 	}
 	defer a.work.Tell(ctx, review, jobs.News{Kind: "versions"})
-	return a.logCount(ctx, store.Task{Number: review, Who: store.AuthorOf(ctx).Name}, s, kept[i].Revision, w, k)
+	return a.logCount(ctx, jobs.Task{Number: review, Who: store.AuthorOf(ctx).Name}, s, kept[i].Revision, w, k)
 }
 
 // mostVersions is how many of the newest versions are looked through.

@@ -9,6 +9,7 @@ import (
 	"unicode/utf8"
 
 	"tamiz/app/jobs"
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/store"
 )
@@ -50,16 +51,16 @@ type HandRun struct {
 
 // WriteDown keeps a search that somebody made by hand, or puts one right that was kept before.
 func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error {
-	saved, err := a.store.Document(ctx, review, 0)
+	saved, err := a.documents.Document(ctx, review, 0)
 	if err != nil {
 		return problems.Gone(err, "review")
 	}
-	r := store.Run{Review: review, Kind: "hand", Revision: saved.Revision, Corrects: h.Corrects, Void: h.Void, Note: strings.TrimSpace(plain(h.Note)), Who: store.AuthorOf(ctx).Name, At: h.At}
+	r := RunRow{Review: review, Kind: "hand", Revision: saved.Revision, Corrects: h.Corrects, Void: h.Void, Note: strings.TrimSpace(plain(h.Note)), Who: store.AuthorOf(ctx).Name, At: h.At}
 	if utf8.RuneCountInString(r.Note) > maxNote {
 		return problems.Invalid("note", "A note has at most %d characters.", maxNote)
 	}
 	if h.Corrects != nil {
-		was, err := a.store.Run(ctx, *h.Corrects)
+		was, err := a.rows.Run(ctx, *h.Corrects)
 		if err == nil && (was.Review != review || was.Kind != "hand" || was.Void) {
 			err = store.ErrNone
 		}
@@ -78,7 +79,7 @@ func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error 
 	} else if err := a.handwritten(ctx, h, &r); err != nil {
 		return err
 	}
-	err = a.store.PutRun(ctx, r, nil, a.work.Wake)
+	err = a.rows.PutRun(ctx, r, nil, a.work.Wake)
 	if errors.Is(err, store.ErrInUse) {
 		return &problems.Problem{Type: "corrected", Status: 409, Title: "This search was corrected meanwhile. Correct what stands in its place."}
 	}
@@ -87,7 +88,7 @@ func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error 
 }
 
 // handwritten puts what was written down into a run, where it is good.
-func (a *Service) handwritten(ctx context.Context, h HandRun, r *store.Run) error {
+func (a *Service) handwritten(ctx context.Context, h HandRun, r *RunRow) error {
 	r.Way, r.Place, r.Query, r.Records, r.Sample = h.Way, strings.TrimSpace(plain(h.Place)), strings.TrimSpace(plain(h.Query)), h.Records, h.Sample
 	if r.Way == "" {
 		r.Way = BySearch
@@ -107,11 +108,11 @@ func (a *Service) handwritten(ctx context.Context, h HandRun, r *store.Run) erro
 	if h.Sample == nil {
 		return nil
 	}
-	samples, err := a.store.Samples(ctx, r.Review)
+	samples, err := a.library.Samples(ctx, r.Review)
 	if err != nil {
 		return err
 	}
-	i := slices.IndexFunc(samples, func(s store.Sample) bool { return s.ID == *h.Sample })
+	i := slices.IndexFunc(samples, func(s library.Sample) bool { return s.ID == *h.Sample })
 	if i < 0 {
 		return problems.Invalid("sample", "This sample is not there, or was deleted.")
 	}

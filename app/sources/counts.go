@@ -117,11 +117,11 @@ func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCo
 		cql[i] = w.query
 	}
 	if again {
-		if err := a.store.ForgetCounts(ctx, s.ID, cql); err != nil {
+		if err := a.rows.ForgetCounts(ctx, s.ID, cql); err != nil {
 			return nil, err
 		}
 	}
-	known, err := a.store.Counts(ctx, s.ID, cql)
+	known, err := a.rows.Counts(ctx, s.ID, cql)
 	if err != nil {
 		return nil, err
 	}
@@ -159,7 +159,7 @@ func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCo
 	}
 	// Where counting came to nothing just now it is not begun again by everyone who looks.
 	task := countTask(at.Review, s.ID)
-	last, err := a.store.Task(ctx, task.Name)
+	last, err := a.tasks.Task(ctx, task.Name)
 	if err != nil && !errors.Is(err, store.ErrNone) {
 		return nil, err
 	}
@@ -179,8 +179,8 @@ func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCo
 }
 
 // countTask is the counting of a review at a source: each review is counted at several, by whoever looks.
-func countTask(review, source int64) store.Task {
-	t := store.NewTask("count", review, &review, &source)
+func countTask(review, source int64) jobs.Task {
+	t := jobs.NewTask("count", review, &review, &source)
 	t.Name += fmt.Sprint(" at ", source)
 	return t
 }
@@ -197,7 +197,7 @@ func (a *Service) countable(ctx context.Context, review int64, id *int64) (s *So
 	if err != nil {
 		return nil, nil, 0, err
 	}
-	saved, err := a.store.Document(ctx, review, 0)
+	saved, err := a.documents.Document(ctx, review, 0)
 	if err != nil {
 		return nil, nil, 0, problems.Gone(err, "review")
 	}
@@ -213,7 +213,7 @@ func (a *Service) countable(ctx context.Context, review int64, id *int64) (s *So
 	return &found, wantedCounts(d, as, t), saved.Revision, err
 }
 
-func countOf(k store.Count, w wanted) (SourceCount, error) {
+func countOf(k Count, w wanted) (SourceCount, error) {
 	var x keptExchange
 	if err := json.Unmarshal(k.Exchange, &x); err != nil {
 		return SourceCount{}, err
@@ -233,10 +233,10 @@ type keptExchange struct {
 }
 
 // counted returns today's count of a query that is in the source's own names; it asks where there is none.
-func (a *Service) counted(ctx context.Context, s Source, c source.Source, cql string) (store.Count, error) {
-	known, err := a.store.Counts(ctx, s.ID, []string{cql})
+func (a *Service) counted(ctx context.Context, s Source, c source.Source, cql string) (Count, error) {
+	known, err := a.rows.Counts(ctx, s.ID, []string{cql})
 	if err != nil {
-		return store.Count{}, err
+		return Count{}, err
 	}
 	if k, ok := known[cql]; ok && k.Today {
 		return k, nil
@@ -245,18 +245,18 @@ func (a *Service) counted(ctx context.Context, s Source, c source.Source, cql st
 }
 
 // askedNow asks a source how many records it finds, whatever it said before, and keeps what it says.
-func (a *Service) askedNow(ctx context.Context, s Source, c source.Source, cql string) (store.Count, error) {
+func (a *Service) askedNow(ctx context.Context, s Source, c source.Source, cql string) (Count, error) {
 	page, err := c.Search(ctx, source.Search{Query: cql, Start: 1})
 	var refused *source.Refusal
 	if err != nil && !errors.As(err, &refused) {
-		return store.Count{}, err
+		return Count{}, err
 	}
 	saying, err := json.Marshal(keptExchange{page.Sent, page.Echoed, page.Said, refused != nil})
 	if err != nil {
-		return store.Count{}, err
+		return Count{}, err
 	}
-	k := store.Count{Records: max(0, page.Total), Exchange: saying, At: a.now(), Today: true}
-	return k, a.store.PutCount(ctx, s.ID, cql, k.Records, saying)
+	k := Count{Records: max(0, page.Total), Exchange: saying, At: a.now(), Today: true}
+	return k, a.rows.PutCount(ctx, s.ID, cql, k.Records, saying)
 }
 
 // counting returns the source whose counts are shown, and how it is asked.
@@ -376,14 +376,14 @@ type TermCount struct {
 var errNoSource = &problems.Problem{Type: "no-source", Status: 409, Title: "No source is chosen whose counts are shown."}
 
 // FailCounts tells those who wait that the counting came to nothing.
-func (a *Service) FailCounts(ctx context.Context, t store.Task, _ *problems.Problem) error {
+func (a *Service) FailCounts(ctx context.Context, t jobs.Task, _ *problems.Problem) error {
 	a.work.Tell(ctx, t.Number, jobs.News{Kind: "counts"})
 	return nil
 }
 
 // CountAll counts what is not counted yet. It looks at the document again after each count, so that what was
 // changed last is counted first and what is no longer asked is not counted at all.
-func (a *Service) CountAll(ctx context.Context, t store.Task) error {
+func (a *Service) CountAll(ctx context.Context, t jobs.Task) error {
 	review := t.Number
 	told := time.Time{}
 	tell := func(always bool) {
@@ -405,7 +405,7 @@ func (a *Service) CountAll(ctx context.Context, t store.Task) error {
 		}
 		seen[next.query] = true
 		c, err := a.client(*s)
-		var k store.Count
+		var k Count
 		if err == nil {
 			k, err = a.counted(ctx, *s, c, next.query)
 		}
@@ -422,14 +422,14 @@ func (a *Service) CountAll(ctx context.Context, t store.Task) error {
 }
 
 // logCount keeps what a source said of the whole strategy, counted in passing, as a run.
-func (a *Service) logCount(ctx context.Context, t store.Task, s Source, revision int, w wanted, k store.Count) error {
+func (a *Service) logCount(ctx context.Context, t jobs.Task, s Source, revision int, w wanted, k Count) error {
 	found := int64(k.Records)
-	r := store.Run{Review: t.Number, Kind: "counted", Revision: revision, Source: &s.ID, Place: s.Name, Query: w.query, Records: &found, Exchange: k.Exchange, Who: t.Who, At: k.At}
+	r := RunRow{Review: t.Number, Kind: "counted", Revision: revision, Source: &s.ID, Place: s.Name, Query: w.query, Records: &found, Exchange: k.Exchange, Who: t.Who, At: k.At}
 	var err error
 	if r.Notes, err = json.Marshal(w.notes); err != nil {
 		return err
 	}
-	return a.store.PutRun(ctx, r, nil, a.work.Wake)
+	return a.rows.PutRun(ctx, r, nil, a.work.Wake)
 }
 
 // nextCount returns the next query to count, nil for none: one that was never counted before one that is only old; of
@@ -439,7 +439,7 @@ func (a *Service) nextCount(ctx context.Context, id int64, all []wanted, seen ma
 	for i, w := range all {
 		cql[i] = w.query
 	}
-	known, err := a.store.Counts(ctx, id, cql)
+	known, err := a.rows.Counts(ctx, id, cql)
 	if err != nil {
 		return nil, err
 	}

@@ -9,14 +9,15 @@ import (
 	"strings"
 	"time"
 
+	"github.com/RoaringBitmap/roaring/v2"
+
 	"tamiz/app/jobs"
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/core/bib"
 	"tamiz/source"
 	"tamiz/store"
-
-	"github.com/RoaringBitmap/roaring/v2"
 )
 
 // Limits of a draw.
@@ -63,7 +64,7 @@ type Draw struct {
 	Made     time.Time      `json:"made"`
 }
 
-func (a *Service) drawOf(d store.Draw, names map[int64]string) (Draw, error) {
+func (a *Service) drawOf(d library.Draw, names map[int64]string) (Draw, error) {
 	out := Draw{ID: d.ID, Name: d.Name, Source: d.Source, From: names[d.Source], How: source.How(d.How), AtMost: d.AtMost, Seed: d.Seed, Query: d.Query,
 		State: d.State, Total: d.Total, Wanted: d.Wanted, Got: d.Got, Troubles: d.Troubles, Problem: d.Problem, Sample: d.Sample, Made: d.Made, Pause: d.Pause, Waits: d.Waits}
 	if err := json.Unmarshal(d.Concepts, &out.Concepts); err != nil {
@@ -77,7 +78,7 @@ func (a *Service) drawOf(d store.Draw, names map[int64]string) (Draw, error) {
 
 // Draws returns the draws of a review: those under way, and those that live samples came from.
 func (a *Service) Draws(ctx context.Context, review int64) ([]Draw, error) {
-	all, err := a.store.Draws(ctx, review)
+	all, err := a.library.Draws(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -97,7 +98,7 @@ func (a *Service) Draws(ctx context.Context, review int64) ([]Draw, error) {
 }
 
 func (a *Service) sourceNames(ctx context.Context) (map[int64]string, error) {
-	all, err := a.store.Sources(ctx)
+	all, err := a.library.Sources(ctx)
 	names := map[int64]string{}
 	for _, s := range all {
 		names[s.ID] = s.Name
@@ -108,7 +109,7 @@ func (a *Service) sourceNames(ctx context.Context) (map[int64]string, error) {
 // BeginDraw begins to draw samples, one for each source and, where each concept is drawn by itself, for
 // each concept.
 func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Draw, error) {
-	if _, err := a.store.Review(ctx, review); err != nil {
+	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return nil, problems.Gone(err, "review")
 	}
 	switch n.How {
@@ -150,7 +151,7 @@ func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Dra
 	} else {
 		orders, names = [][]RoughConcept{full}, []string{name}
 	}
-	var begun []store.Draw
+	var begun []library.Draw
 	for i, concepts := range orders {
 		q, err := roughQuery(concepts)
 		if err != nil {
@@ -165,7 +166,7 @@ func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Dra
 				return nil, err
 			}
 			cql, notes := rendered(q, s.Map)
-			d := store.Draw{Review: review, Source: id, Name: names[i], How: string(n.How), AtMost: n.AtMost, Seed: n.Seed, Query: cql}
+			d := library.Draw{Review: review, Source: id, Name: names[i], How: string(n.How), AtMost: n.AtMost, Seed: n.Seed, Query: cql}
 			if len(n.Sources) > 1 {
 				d.Name += ", " + s.Name
 			}
@@ -192,8 +193,8 @@ func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Dra
 }
 
 // beginDraws keeps draws, all or none, and returns them as they are then.
-func (a *Service) beginDraws(ctx context.Context, review int64, begun []store.Draw) ([]Draw, error) {
-	ids, err := a.store.NewDraws(ctx, begun, a.work.Wake)
+func (a *Service) beginDraws(ctx context.Context, review int64, begun []library.Draw) ([]Draw, error) {
+	ids, err := a.library.NewDraws(ctx, begun, a.work.Wake)
 	if err != nil {
 		return nil, err
 	}
@@ -203,7 +204,7 @@ func (a *Service) beginDraws(ctx context.Context, review int64, begun []store.Dr
 	}
 	var out []Draw
 	for _, id := range ids {
-		made, err := a.store.Draw(ctx, id)
+		made, err := a.library.Draw(ctx, id)
 		if err != nil {
 			return nil, err
 		}
@@ -223,11 +224,11 @@ func (a *Service) StopDraw(ctx context.Context, review, id int64) error {
 	if err != nil {
 		return err
 	}
-	if err := a.store.StopDraw(ctx, id); err != nil {
+	if err := a.library.StopDraw(ctx, id); err != nil {
 		return err
 	}
 	a.work.Tell(ctx, review, jobs.News{Kind: "draw"})
-	return a.work.StopTask(ctx, store.DrawTask(d))
+	return a.work.StopTask(ctx, library.DrawTask(d))
 }
 
 // GoOn goes on with a draw that came to rest, for as many records as are wanted now. Only what is missing
@@ -243,15 +244,15 @@ func (a *Service) GoOn(ctx context.Context, review, id int64, atMost int) error 
 	if d.State != "stopped" && d.State != "done" && d.State != "failed" {
 		return &problems.Problem{Type: "under-way", Status: 409, Title: "This draw is under way."}
 	}
-	err = a.store.GoOn(ctx, d, atMost, a.work.Wake)
+	err = a.library.GoOn(ctx, d, atMost, a.work.Wake)
 	if err == nil {
 		a.work.Tell(ctx, review, jobs.News{Kind: "draw"})
 	}
 	return problems.Gone(err, "draw")
 }
 
-func (a *Service) draw(ctx context.Context, review, id int64) (store.Draw, error) {
-	d, err := a.store.Draw(ctx, id)
+func (a *Service) draw(ctx context.Context, review, id int64) (library.Draw, error) {
+	d, err := a.library.Draw(ctx, id)
 	if err == nil && d.Review != review {
 		err = store.ErrNone
 	}
@@ -265,7 +266,7 @@ func (a *Service) Troubles(ctx context.Context, review, id int64) ([]source.Trou
 	if _, err := a.draw(ctx, review, id); err != nil {
 		return nil, err
 	}
-	out, err := a.store.Troubles(ctx, id, maxTroubles)
+	out, err := a.library.Troubles(ctx, id, maxTroubles)
 	if out == nil {
 		out = []source.Trouble{}
 	}
@@ -274,9 +275,9 @@ func (a *Service) Troubles(ctx context.Context, review, id int64) ([]source.Trou
 
 // Fetch fetches what is missing of a draw, page by page. Each page is kept in one step, so a process that dies
 // loses at most the page it was at; whoever comes next goes on from there.
-func (a *Service) Fetch(ctx context.Context, t store.Task) error {
+func (a *Service) Fetch(ctx context.Context, t jobs.Task) error {
 	id := t.Number
-	d, err := a.store.Draw(ctx, id)
+	d, err := a.library.Draw(ctx, id)
 	if errors.Is(err, store.ErrNone) {
 		return nil
 	}
@@ -310,7 +311,7 @@ func (a *Service) Fetch(ctx context.Context, t store.Task) error {
 			return
 		}
 		until := a.now().Add(wait)
-		if a.store.PauseDraw(ctx, id, &until) == nil { // a pause that cannot be told is waited for all the same
+		if a.library.PauseDraw(ctx, id, &until) == nil { // a pause that cannot be told is waited for all the same
 			tell(true)
 		}
 	}
@@ -322,10 +323,10 @@ func (a *Service) Fetch(ctx context.Context, t store.Task) error {
 		return unanswered(s.Name, err)
 	}
 	known := drawnKnown{} // by part: each is a set of its own, whatever the others hold
-	if err := a.store.DrawnIdentities(ctx, id, func(part int, r *bib.Record) { known.of(part).add(r) }); err != nil {
+	if err := a.library.DrawnIdentities(ctx, id, func(part int, r *bib.Record) { known.of(part).add(r) }); err != nil {
 		return err
 	}
-	there, err := a.store.Drawn(ctx, id)
+	there, err := a.library.Drawn(ctx, id)
 	if err != nil {
 		return err
 	}
@@ -334,12 +335,12 @@ func (a *Service) Fetch(ctx context.Context, t store.Task) error {
 		var got []source.Got
 		var none []int
 		for _, g := range b.Got {
-			if known.of(key / store.PartSize).has(g.Record) {
+			if known.of(key / library.PartSize).has(g.Record) {
 				none = append(none, g.Position)
 				b.Troubles = append(b.Troubles, source.Trouble{From: g.Position, To: g.Position, Kind: source.Repeated, Detail: g.Record.ID})
 				continue
 			}
-			known.of(key / store.PartSize).add(g.Record)
+			known.of(key / library.PartSize).add(g.Record)
 			got = append(got, g)
 		}
 		for _, t := range b.Troubles {
@@ -347,7 +348,7 @@ func (a *Service) Fetch(ctx context.Context, t store.Task) error {
 				none = append(none, t.From)
 			}
 		}
-		err := a.store.KeepDrawn(ctx, d, key, got, none, b.Troubles)
+		err := a.library.KeepDrawn(ctx, d, key, got, none, b.Troubles)
 		tell(false)
 		return err
 	}}
@@ -359,7 +360,7 @@ func (a *Service) Fetch(ctx context.Context, t store.Task) error {
 		run.Done = append(run.Done, done)
 	}
 	switch err := run.Run(ctx); {
-	case errors.Is(err, store.ErrStopped) && ctx.Err() == nil:
+	case errors.Is(err, library.ErrStopped) && ctx.Err() == nil:
 		return a.endDraw(ctx, d, "stopped", "")
 	case ctx.Err() != nil:
 		return ctx.Err()
@@ -382,7 +383,7 @@ func slim(r *bib.Record) *bib.Record {
 }
 
 // plan returns which positions a draw is to fetch, as it was laid out before or, the first time, now.
-func (a *Service) plan(ctx context.Context, s Source, c source.Source, d store.Draw) (source.Plan, error) {
+func (a *Service) plan(ctx context.Context, s Source, c source.Source, d library.Draw) (source.Plan, error) {
 	var plan source.Plan
 	var parts json.RawMessage
 	if d.Plan != nil {
@@ -405,21 +406,21 @@ func (a *Service) plan(ctx context.Context, s Source, c source.Source, d store.D
 	if err != nil {
 		return plan, err
 	}
-	return plan, a.store.BeginDraw(ctx, d.ID, saved, parts, plan.Total, plan.Wanted())
+	return plan, a.library.BeginDraw(ctx, d.ID, saved, parts, plan.Total, plan.Wanted())
 }
 
 // StopDrawn brings a draw that was stopped to rest.
-func (a *Service) StopDrawn(ctx context.Context, t store.Task) error {
+func (a *Service) StopDrawn(ctx context.Context, t jobs.Task) error {
 	return a.restDraw(ctx, t, "stopped", "")
 }
 
 // FailDraw brings a draw to rest that came to nothing more.
-func (a *Service) FailDraw(ctx context.Context, t store.Task, p *problems.Problem) error {
+func (a *Service) FailDraw(ctx context.Context, t jobs.Task, p *problems.Problem) error {
 	return a.restDraw(ctx, t, "failed", p.Title)
 }
 
-func (a *Service) restDraw(ctx context.Context, t store.Task, state, problem string) error {
-	d, err := a.store.Draw(ctx, t.Number)
+func (a *Service) restDraw(ctx context.Context, t jobs.Task, state, problem string) error {
+	d, err := a.library.Draw(ctx, t.Number)
 	if errors.Is(err, store.ErrNone) {
 		return nil
 	}
@@ -430,9 +431,9 @@ func (a *Service) restDraw(ctx context.Context, t store.Task, state, problem str
 }
 
 // endDraw brings a draw to rest: what it got becomes its sample, as a change that can be undone.
-func (a *Service) endDraw(ctx context.Context, d store.Draw, state, problem string) error {
+func (a *Service) endDraw(ctx context.Context, d library.Draw, state, problem string) error {
 	if d.Apart && d.Sample == nil {
-		err := a.store.RestDraw(ctx, d, state, problem)
+		err := a.library.RestDraw(ctx, d, state, problem)
 		a.work.Tell(ctx, d.Review, jobs.News{Kind: "runs"})
 		return err
 	}
@@ -440,8 +441,8 @@ func (a *Service) endDraw(ctx context.Context, d store.Draw, state, problem stri
 }
 
 // showDrawn makes what a draw got its sample.
-func (a *Service) showDrawn(ctx context.Context, d store.Draw, state, problem string) error {
-	sample, err := a.store.FillDrawn(ctx, d)
+func (a *Service) showDrawn(ctx context.Context, d library.Draw, state, problem string) error {
+	sample, err := a.library.FillDrawn(ctx, d)
 	if err != nil {
 		return err
 	}
@@ -450,9 +451,17 @@ func (a *Service) showDrawn(ctx context.Context, d store.Draw, state, problem st
 		return err
 	}
 	err = a.store.InReview(ctx, d.Review, func(ctx context.Context, w *store.Tx) error {
-		fresh, err := w.EndDraw(ctx, d, sample, state, problem, entry)
+		fresh, err := library.EndDraw(ctx, w, d, sample, state, problem)
 		if err != nil {
 			return err
+		}
+		if entry != nil {
+			if sample > 0 {
+				entry.Sample = &sample
+			}
+			if err := AddRun(ctx, w, *entry); err != nil {
+				return err
+			}
 		}
 		if fresh {
 			_, err = reviews.LogSample(ctx, w, d.Review, sample, reviews.What{Key: "draw", Params: map[string]string{"name": d.Name}})
@@ -471,11 +480,11 @@ func (a *Service) showDrawn(ctx context.Context, d store.Draw, state, problem st
 }
 
 // drawEntry is what the logbook says of a draw; nil where it said so already: what was drawn for a run was a run.
-func (a *Service) drawEntry(ctx context.Context, d store.Draw, state string) (*store.Run, error) {
+func (a *Service) drawEntry(ctx context.Context, d library.Draw, state string) (*RunRow, error) {
 	if d.Apart {
 		return nil, nil
 	}
-	saved, err := a.store.Document(ctx, d.Review, 0)
+	saved, err := a.documents.Document(ctx, d.Review, 0)
 	if errors.Is(err, store.ErrNone) {
 		return nil, nil // the review was deleted
 	}
@@ -486,10 +495,10 @@ func (a *Service) drawEntry(ctx context.Context, d store.Draw, state string) (*s
 	if err != nil {
 		return nil, err
 	}
-	if d, err = a.store.Draw(ctx, d.ID); err != nil { // how far it came
+	if d, err = a.library.Draw(ctx, d.ID); err != nil { // how far it came
 		return nil, err
 	}
-	out := &store.Run{Review: d.Review, Kind: "draw", Revision: saved.Revision, Source: &d.Source, Place: names[d.Source], Query: d.Query, Notes: d.Notes, Draw: &d.ID, At: a.now(),
+	out := &RunRow{Review: d.Review, Kind: "draw", Revision: saved.Revision, Source: &d.Source, Place: names[d.Source], Query: d.Query, Notes: d.Notes, Draw: &d.ID, At: a.now(),
 		Note: fmt.Sprintf("Sample “%s”: %d of %d records that were wanted, %s; %s.", d.Name, d.Got, d.Wanted, howDrawn[source.How(d.How)], howEnded[state])}
 	if total := int64(d.Total); total > 0 || state == "done" {
 		out.Records = &total

@@ -9,6 +9,7 @@ import (
 	"github.com/RoaringBitmap/roaring/v2"
 
 	"tamiz/app/desk"
+	"tamiz/app/library"
 	"tamiz/core/overlap"
 	"tamiz/source"
 	"tamiz/store"
@@ -90,7 +91,7 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 	if err != nil {
 		return nil, err
 	}
-	last, err := a.store.LastRuns(ctx, at.Review)
+	last, err := a.rows.LastRuns(ctx, at.Review)
 	if err != nil {
 		return nil, err
 	}
@@ -109,7 +110,7 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 			draws = append(draws, *r.Draw)
 		}
 	}
-	drawn, err := a.store.DrawsByID(ctx, draws)
+	drawn, err := a.library.DrawsByID(ctx, draws)
 	if err != nil {
 		return nil, err
 	}
@@ -131,7 +132,7 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 		}
 		of := now // what was run there, else what holds now
 		row.Held, row.Open = int(held.GetCardinality()), undecided[s.ID]
-		if i := slices.IndexFunc(last, func(r store.Run) bool { return r.Source != nil && *r.Source == s.ID }); i >= 0 {
+		if i := slices.IndexFunc(last, func(r RunRow) bool { return r.Source != nil && *r.Source == s.ID }); i >= 0 {
 			r, err := runOf(last[i])
 			if err != nil {
 				return nil, err
@@ -173,24 +174,24 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 
 // stillAsked returns the sources at which the last order is still waited for.
 func (a *Service) stillAsked(ctx context.Context, review int64) (map[int64]bool, error) {
-	asking, err := a.store.LastAsking(ctx, review)
+	asking, err := a.rows.LastAsking(ctx, review)
 	if errors.Is(err, store.ErrNone) {
 		return nil, nil
 	}
 	if err != nil {
 		return nil, err
 	}
-	done, err := a.store.RunsOf(ctx, asking.ID)
+	done, err := a.rows.RunsOf(ctx, asking.ID)
 	out := map[int64]bool{}
 	for _, id := range asking.Sources {
-		out[id] = !slices.ContainsFunc(done, func(r store.Run) bool { return r.Source != nil && *r.Source == id })
+		out[id] = !slices.ContainsFunc(done, func(r RunRow) bool { return r.Source != nil && *r.Source == id })
 	}
 	return out, err
 }
 
 // heldBy returns which key studies each source holds, by their places, and of how many somebody has to say whether it does.
 func (a *Service) heldBy(ctx context.Context, review int64, lay *desk.Desk) (map[int64]*roaring.Bitmap, map[int64]int, error) {
-	holdings, err := a.store.Holdings(ctx, review)
+	holdings, err := a.library.Holdings(ctx, review)
 	if err != nil {
 		return nil, nil, err
 	}
@@ -202,10 +203,10 @@ func (a *Service) heldBy(ctx context.Context, review int64, lay *desk.Desk) (map
 	out := map[int64]*roaring.Bitmap{}
 	for _, h := range holdings {
 		i, ok := place[h.KeyStudy]
-		if ok && h.State == desk.Near {
+		if ok && h.State == library.Near {
 			undecided[h.Source]++
 		}
-		if !ok || h.State != desk.Held {
+		if !ok || h.State != library.Held {
 			continue
 		}
 		if out[h.Source] == nil {

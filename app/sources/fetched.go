@@ -4,8 +4,8 @@ import (
 	"context"
 	"slices"
 
+	"tamiz/app/library"
 	"tamiz/core/bib"
-	"tamiz/store"
 )
 
 // A Fetched is the last run at a source with the records that were fetched of its answer, where some were; or a search by hand
@@ -14,12 +14,12 @@ type Fetched struct {
 	Run   Run
 	Total int // records of the answer
 	Got   int
-	draw  *store.Draw
+	draw  *library.Draw
 }
 
 // Fetched returns the last runs of a review at its sources, and behind them what was searched by hand.
 func (a *Service) Fetched(ctx context.Context, review int64) ([]Fetched, error) {
-	last, err := a.store.LastRuns(ctx, review)
+	last, err := a.rows.LastRuns(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -31,7 +31,7 @@ func (a *Service) Fetched(ctx context.Context, review int64) ([]Fetched, error) 
 		}
 		f := Fetched{Run: run}
 		if r.Draw != nil {
-			d, err := a.store.Draw(ctx, *r.Draw)
+			d, err := a.library.Draw(ctx, *r.Draw)
 			if err != nil {
 				return nil, err
 			}
@@ -39,16 +39,16 @@ func (a *Service) Fetched(ctx context.Context, review int64) ([]Fetched, error) 
 		}
 		out = append(out, f)
 	}
-	hand, err := a.store.HandRuns(ctx, review)
+	hand, err := a.rows.HandRuns(ctx, review)
 	if err != nil {
 		return nil, err
 	}
-	samples, err := a.store.Samples(ctx, review)
+	samples, err := a.library.Samples(ctx, review)
 	if err != nil {
 		return nil, err
 	}
 	for _, r := range hand {
-		i := slices.IndexFunc(samples, func(s store.Sample) bool { return r.Sample != nil && s.ID == *r.Sample })
+		i := slices.IndexFunc(samples, func(s library.Sample) bool { return r.Sample != nil && s.ID == *r.Sample })
 		if i < 0 {
 			continue
 		}
@@ -67,16 +67,16 @@ func (a *Service) Each(ctx context.Context, f Fetched, visit func(*bib.Record) e
 	var err error
 	switch {
 	case f.draw != nil:
-		ids, err = a.store.DrawnIDs(ctx, f.draw.ID)
+		ids, err = a.library.DrawnIDs(ctx, f.draw.ID)
 	case f.Run.Sample != nil:
-		ids, err = a.store.SampleIDs(ctx, *f.Run.Sample)
+		ids, err = a.library.SampleIDs(ctx, *f.Run.Sample)
 	}
 	if err != nil {
 		return err
 	}
 	// A few at a time: whoever writes them out may be slow, and nobody is to wait for a connection meanwhile.
 	for part := range slices.Chunk(ids, fetchedAtOnce) {
-		stored, err := a.store.RecordsByID(ctx, part)
+		stored, err := a.library.RecordsByID(ctx, part)
 		if err != nil {
 			return err
 		}

@@ -11,6 +11,7 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/jobs"
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/core/bib"
@@ -49,7 +50,7 @@ type Found struct {
 // LookUp finds pasted references in every source: one in each line, or parted by empty lines. It takes
 // nothing in; that is for a person to decide.
 func (a *Service) LookUp(ctx context.Context, review int64, pasted string) ([]Lookup, error) {
-	if _, err := a.store.Review(ctx, review); err != nil {
+	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return nil, problems.Gone(err, "review")
 	}
 	lines := references(pasted)
@@ -77,7 +78,7 @@ func (a *Service) LookUp(ctx context.Context, review int64, pasted string) ([]Lo
 				var found []match
 				found, err = a.matches(ctx, c, s, cite.Record(cite.Read(line)))
 				for _, m := range found {
-					ids, err := a.store.PutRecords(ctx, store.SourceName(s.ID), []*bib.Record{m.record})
+					ids, err := a.library.Put(ctx, library.SourceName(s.ID), []*bib.Record{m.record})
 					if err != nil {
 						return nil, err
 					}
@@ -191,7 +192,7 @@ func (a *Service) AddKeyStudies(ctx context.Context, review int64, c Chosen) (re
 	}
 	var step reviews.Step
 	err := a.store.InReview(ctx, review, func(ctx context.Context, w *store.Tx) error {
-		studies, err := w.KeyStudies(ctx)
+		studies, err := library.KeyStudiesIn(ctx, w)
 		if err != nil {
 			return err
 		}
@@ -201,7 +202,7 @@ func (a *Service) AddKeyStudies(ctx context.Context, review int64, c Chosen) (re
 		}
 		var fresh []int64
 		for _, id := range records {
-			r, err := w.Record(ctx, id)
+			r, err := library.RecordIn(ctx, w, id)
 			if err != nil {
 				return problems.Gone(err, "record")
 			}
@@ -213,7 +214,7 @@ func (a *Service) AddKeyStudies(ctx context.Context, review int64, c Chosen) (re
 		if len(fresh) == 0 {
 			return &problems.Problem{Type: "nothing-new", Status: 422, Field: "records", Title: "All of these are key studies of this review already."}
 		}
-		ids, err := w.AddKeys(ctx, fresh, way, c.Origin)
+		ids, err := library.AddKeys(ctx, w, fresh, way, c.Origin)
 		if err != nil {
 			return err
 		}
@@ -231,25 +232,25 @@ func (a *Service) AddKeyStudies(ctx context.Context, review int64, c Chosen) (re
 }
 
 // Holdings returns which sources hold the key studies of a review.
-func (a *Service) Holdings(ctx context.Context, review int64) ([]desk.Holding, error) {
-	return a.store.Holdings(ctx, review)
+func (a *Service) Holdings(ctx context.Context, review int64) ([]library.Holding, error) {
+	return a.library.Holdings(ctx, review)
 }
 
 // FindHoldings looks up, in the background, which sources hold the key studies of a review.
 func (a *Service) FindHoldings(ctx context.Context, review int64) error {
-	return a.work.Ask(ctx, store.NewTask("holding", review, &review, nil))
+	return a.work.Ask(ctx, jobs.NewTask("holding", review, &review, nil))
 }
 
 // FailHoldings tells those who wait that the looking up came to nothing.
-func (a *Service) FailHoldings(ctx context.Context, t store.Task, p *problems.Problem) error {
+func (a *Service) FailHoldings(ctx context.Context, t jobs.Task, p *problems.Problem) error {
 	a.work.Tell(ctx, t.Number, jobs.News{Kind: "holdings", Problem: p})
 	return nil
 }
 
 // HoldingsFound looks up which sources hold the key studies of a review, and fetches their records there: the work of a task.
-func (a *Service) HoldingsFound(ctx context.Context, t store.Task) error {
+func (a *Service) HoldingsFound(ctx context.Context, t jobs.Task) error {
 	review := t.Number
-	studies, err := a.store.KeyStudies(ctx, review)
+	studies, err := a.library.KeyStudies(ctx, review)
 	if err != nil {
 		return err
 	}
@@ -257,7 +258,7 @@ func (a *Service) HoldingsFound(ctx context.Context, t store.Task) error {
 	if err != nil {
 		return err
 	}
-	before, err := a.store.Holdings(ctx, review)
+	before, err := a.library.Holdings(ctx, review)
 	if err != nil {
 		return err
 	}
@@ -274,7 +275,7 @@ func (a *Service) HoldingsFound(ctx context.Context, t store.Task) error {
 		c, err := a.client(s)
 		failing := 0
 		for _, k := range studies {
-			h := desk.Holding{KeyStudy: k.ID, Source: s.ID, State: desk.Unknown}
+			h := library.Holding{KeyStudy: k.ID, Source: s.ID, State: library.Unknown}
 			var there *bib.Record
 			// A source that has stopped answering is not asked for every study.
 			if err == nil && failing < 2 {
@@ -291,7 +292,7 @@ func (a *Service) HoldingsFound(ctx context.Context, t store.Task) error {
 					}
 				}
 			}
-			if err := a.store.PutHolding(ctx, h, there); err != nil {
+			if err := a.library.PutHolding(ctx, h, there); err != nil {
 				return err
 			}
 			done++
@@ -303,40 +304,40 @@ func (a *Service) HoldingsFound(ctx context.Context, t store.Task) error {
 
 // holding says of what was found of a key study at a source whether it holds it, and which is its record. What somebody said of
 // a record that resembles it goes on to hold of that record.
-func (a *Service) holding(ctx context.Context, s Source, h desk.Holding, found []match, before []desk.Holding) (desk.Holding, *bib.Record, error) {
+func (a *Service) holding(ctx context.Context, s Source, h library.Holding, found []match, before []library.Holding) (library.Holding, *bib.Record, error) {
 	if len(found) == 0 {
-		h.State = desk.Absent
+		h.State = library.Absent
 		return h, nil, nil
 	}
-	h.State, h.How = desk.Held, found[0].how
+	h.State, h.How = library.Held, found[0].how
 	if found[0].how == "near" {
-		h.State = desk.Near
+		h.State = library.Near
 	}
-	ids, err := a.store.PutRecords(ctx, store.SourceName(s.ID), []*bib.Record{found[0].record})
+	ids, err := a.library.Put(ctx, library.SourceName(s.ID), []*bib.Record{found[0].record})
 	if err != nil {
 		return h, nil, err
 	}
 	h.Record = &ids[0]
-	i := slices.IndexFunc(before, func(b desk.Holding) bool { return b.KeyStudy == h.KeyStudy && b.Source == h.Source })
-	if i >= 0 && before[i].How == "settled" && before[i].Record != nil && *before[i].Record == ids[0] && h.State == desk.Near {
+	i := slices.IndexFunc(before, func(b library.Holding) bool { return b.KeyStudy == h.KeyStudy && b.Source == h.Source })
+	if i >= 0 && before[i].How == "settled" && before[i].Record != nil && *before[i].Record == ids[0] && h.State == library.Near {
 		h.State, h.How = before[i].State, "settled"
 	}
 	return h, found[0].record, nil
 }
 
 // Settle says of a near-match whether it is the key study.
-func (a *Service) Settle(ctx context.Context, review int64, h desk.Holding) error {
-	all, err := a.store.Holdings(ctx, review)
+func (a *Service) Settle(ctx context.Context, review int64, h library.Holding) error {
+	all, err := a.library.Holdings(ctx, review)
 	if err != nil {
 		return err
 	}
-	if !slices.ContainsFunc(all, func(x desk.Holding) bool { return x.KeyStudy == h.KeyStudy && x.Source == h.Source }) {
+	if !slices.ContainsFunc(all, func(x library.Holding) bool { return x.KeyStudy == h.KeyStudy && x.Source == h.Source }) {
 		return problems.Gone(store.ErrNone, "holding")
 	}
-	if h.State != desk.Held && h.State != desk.Absent {
+	if h.State != library.Held && h.State != library.Absent {
 		return problems.Invalid("state", "A near-match is the key study, or it is not.")
 	}
-	if err = a.store.SettleHolding(ctx, h); err == nil {
+	if err = a.library.SettleHolding(ctx, h); err == nil {
 		a.work.Tell(ctx, review, jobs.News{Kind: "holdings"})
 	}
 	return err

@@ -4,15 +4,15 @@ import (
 	"context"
 	"fmt"
 
+	"tamiz/app/library"
 	"tamiz/core/bib"
 	"tamiz/core/overlap"
-	"tamiz/store"
 )
 
 // A fetchedAnswer is one that is set against others: what was drawn of it, or the sample that holds what was found by hand. One
 // that found nothing is neither.
 type fetchedAnswer struct {
-	draw   store.Draw
+	draw   library.Draw
 	sample int64
 	row    int  // of the sources, or of what was found by hand
 	hand   bool // the latter
@@ -25,23 +25,23 @@ func (f fetchedAnswer) key() string {
 // whole reports whether all of the answer is there.
 func (f fetchedAnswer) whole() bool { return f.draw.ID == 0 || f.draw.Whole() }
 
-func (f fetchedAnswer) works(ctx context.Context, s *store.Store, visit func(bib.Identity)) error {
+func (f fetchedAnswer) works(ctx context.Context, l *library.Rows, visit func(bib.Identity)) error {
 	switch {
 	case f.hand:
-		return s.SampleWorks(ctx, f.sample, visit)
+		return l.SampleWorks(ctx, f.sample, visit)
 	case f.draw.ID != 0:
-		return s.DrawnWorks(ctx, f.draw.ID, visit)
+		return l.DrawnWorks(ctx, f.draw.ID, visit)
 	}
 	return nil
 }
 
 // byHand adds what was found by hand, as far as the records were brought in and are still there.
 func (a *Service) byHand(ctx context.Context, review int64, out *Everywhere, fetched *[]fetchedAnswer) error {
-	runs, err := a.store.HandRuns(ctx, review)
+	runs, err := a.rows.HandRuns(ctx, review)
 	if err != nil || len(runs) == 0 {
 		return err
 	}
-	samples, err := a.store.Samples(ctx, review)
+	samples, err := a.library.Samples(ctx, review)
 	if err != nil {
 		return err
 	}
@@ -81,7 +81,7 @@ func (a *Service) overlapping(ctx context.Context, out *Everywhere, fetched []fe
 		for i, f := range fetched {
 			seen := map[int]bool{}
 			answers[i].Records = f.draw.Total
-			err := f.works(ctx, a.store, func(id bib.Identity) {
+			err := f.works(ctx, a.library, func(id bib.Identity) {
 				if n := works.Number(id); !seen[n] {
 					seen[n] = true
 					answers[i].Works = append(answers[i].Works, n)

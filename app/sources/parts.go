@@ -4,9 +4,9 @@ import (
 	"context"
 	"encoding/json"
 
+	"tamiz/app/library"
 	"tamiz/core/bib"
 	"tamiz/source"
-	"tamiz/store"
 )
 
 // A DrawPart is one part of a sample that is drawn in several: what all concepts find together, what one finds by itself, or,
@@ -73,7 +73,7 @@ func planInParts(ctx context.Context, c source.Source, m source.Map, said json.R
 			return plan, nil, err
 		}
 		for _, p := range one.Parts {
-			p.Key += i * store.PartSize
+			p.Key += i * library.PartSize
 			plan.Parts = append(plan.Parts, p)
 		}
 	}

@@ -9,6 +9,7 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/jobs"
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/core/query"
 	"tamiz/core/thesaurus"
@@ -45,7 +46,7 @@ type Run struct {
 // Holds reports whether a run counts: it is not put right by another, and does not say that there was none.
 func (r Run) Holds() bool { return r.CorrectedBy == nil && !r.Void }
 
-func runOf(r store.Run) (Run, error) {
+func runOf(r RunRow) (Run, error) {
 	out := Run{ID: r.ID, Review: r.Review, Kind: r.Kind, Way: r.Way, Revision: r.Revision, Source: r.Source, Place: r.Place, Query: r.Query, Records: r.Records, Note: r.Note, Who: r.Who, At: r.At, Corrects: r.Corrects, Void: r.Void, CorrectedBy: r.CorrectedBy, Sample: r.Sample,
 		Said: []source.Saying{}, Notes: []source.Note{}}
 	if err := json.Unmarshal(r.Notes, &out.Notes); err != nil {
@@ -76,7 +77,7 @@ type NewRuns struct {
 
 // Run asks for the strategy of a review to be run at some sources. Each goes on by itself, whoever looks.
 func (a *Service) Run(ctx context.Context, review int64, n NewRuns) error {
-	saved, err := a.store.Document(ctx, review, 0)
+	saved, err := a.documents.Document(ctx, review, 0)
 	if err != nil {
 		return problems.Gone(err, "review")
 	}
@@ -103,22 +104,22 @@ func (a *Service) Run(ctx context.Context, review int64, n NewRuns) error {
 	if m.query == nil {
 		return &problems.Problem{Type: "no-query", Status: 409, Title: "There is no strategy to run yet."}
 	}
-	_, err = a.store.NewAsking(ctx, store.Asking{Review: review, Revision: saved.Revision, Sources: n.Sources, Records: n.Records}, a.work.Wake)
+	_, err = a.rows.NewAsking(ctx, Asking{Review: review, Revision: saved.Revision, Sources: n.Sources, Records: n.Records}, a.work.Wake)
 	a.work.Tell(ctx, review, jobs.News{Kind: "runs"})
 	return err
 }
 
 // RunAt runs a strategy at one source: the work of a task. What the source did not answer is kept as a run as well.
-func (a *Service) RunAt(ctx context.Context, t store.Task) error {
-	asking, err := a.store.Asking(ctx, t.Number)
+func (a *Service) RunAt(ctx context.Context, t jobs.Task) error {
+	asking, err := a.rows.Asking(ctx, t.Number)
 	if errors.Is(err, store.ErrNone) {
 		return nil
 	}
 	if err != nil {
 		return err
 	}
-	done, err := a.store.RunsOf(ctx, asking.ID)
-	if err != nil || slices.ContainsFunc(done, func(r store.Run) bool { return r.Source != nil && *r.Source == *t.Source }) {
+	done, err := a.rows.RunsOf(ctx, asking.ID)
+	if err != nil || slices.ContainsFunc(done, func(r RunRow) bool { return r.Source != nil && *r.Source == *t.Source }) {
 		return err
 	}
 	defer a.work.Tell(ctx, asking.Review, jobs.News{Kind: "runs"})
@@ -131,7 +132,7 @@ func (a *Service) RunAt(ctx context.Context, t store.Task) error {
 		return err
 	}
 	cql := as.Whole
-	r := store.Run{Review: asking.Review, Kind: "asked", Asking: &asking.ID, Revision: asking.Revision, Source: &s.ID, Place: s.Name, Query: cql, Who: asking.Who, At: a.now()}
+	r := RunRow{Review: asking.Review, Kind: "asked", Asking: &asking.ID, Revision: asking.Revision, Source: &s.ID, Place: s.Name, Query: cql, Who: asking.Who, At: a.now()}
 	if r.Notes, err = json.Marshal(as.Notes); err != nil {
 		return err
 	}
@@ -162,16 +163,16 @@ func (a *Service) RunAt(ctx context.Context, t store.Task) error {
 		r.Records = nil
 		return a.unrun(ctx, r, &problems.Problem{Type: "source-refused", Status: 422, Title: s.Name + " refuses the question.", Params: map[string]string{"source": s.Name}})
 	}
-	var draw *store.Draw
+	var draw *library.Draw
 	if asking.Records > 0 && found > 0 {
-		draw = &store.Draw{Review: asking.Review, Source: s.ID, Name: "Whole strategy, " + s.Name, Concepts: json.RawMessage("[]"), How: string(source.Random),
+		draw = &library.Draw{Review: asking.Review, Source: s.ID, Name: "Whole strategy, " + s.Name, Concepts: json.RawMessage("[]"), How: string(source.Random),
 			AtMost: asking.Records, Seed: asking.ID, Query: cql, Notes: r.Notes, Apart: true}
 	}
-	return a.store.PutRun(ctx, r, draw, a.work.Wake)
+	return a.rows.PutRun(ctx, r, draw, a.work.Wake)
 }
 
 // unrun keeps that there was no answer, and why, where people can be told.
-func (a *Service) unrun(ctx context.Context, r store.Run, why error) error {
+func (a *Service) unrun(ctx context.Context, r RunRow, why error) error {
 	var p *problems.Problem
 	if !errors.As(why, &p) {
 		return why
@@ -180,17 +181,17 @@ func (a *Service) unrun(ctx context.Context, r store.Run, why error) error {
 	if r.Problem, err = json.Marshal(p); err != nil {
 		return err
 	}
-	return a.store.PutRun(ctx, r, nil, a.work.Wake)
+	return a.rows.PutRun(ctx, r, nil, a.work.Wake)
 }
 
 // FailRun keeps that a run came to nothing, and why.
-func (a *Service) FailRun(ctx context.Context, t store.Task, p *problems.Problem) error {
-	asking, err := a.store.Asking(ctx, t.Number)
+func (a *Service) FailRun(ctx context.Context, t jobs.Task, p *problems.Problem) error {
+	asking, err := a.rows.Asking(ctx, t.Number)
 	if err != nil {
 		return nil // the review is gone
 	}
 	defer a.work.Tell(ctx, asking.Review, jobs.News{Kind: "runs"})
-	r := store.Run{Review: asking.Review, Kind: "asked", Asking: &asking.ID, Revision: asking.Revision, Source: t.Source, Place: store.SourceName(*t.Source), Who: asking.Who, At: a.now()}
+	r := RunRow{Review: asking.Review, Kind: "asked", Asking: &asking.ID, Revision: asking.Revision, Source: t.Source, Place: library.SourceName(*t.Source), Who: asking.Who, At: a.now()}
 	if names, err := a.sourceNames(ctx); err == nil && names[*t.Source] != "" {
 		r.Place = names[*t.Source]
 	}
@@ -206,7 +207,7 @@ type meant struct {
 
 // meantAt returns what a revision asks for, the latest where it is 0.
 func (a *Service) meantAt(ctx context.Context, review int64, revision int) (m meant, err error) {
-	saved, err := a.store.Document(ctx, review, revision)
+	saved, err := a.documents.Document(ctx, review, revision)
 	if err != nil {
 		return m, problems.Gone(err, "revision")
 	}
@@ -239,7 +240,7 @@ func (a *Service) askedOf(ctx context.Context, review int64, revision int, s Sou
 // AsRun returns a run that was asked of a source as its lines were asked. Of one that kept none they are written anew, where that
 // still makes the very query that was sent; nil where it does not.
 func (a *Service) AsRun(ctx context.Context, r Run) (*Written, error) {
-	kept, err := a.store.LinesOfRun(ctx, r.ID)
+	kept, err := a.rows.LinesOfRun(ctx, r.ID)
 	if err != nil {
 		return nil, problems.Gone(err, "run")
 	}
@@ -274,10 +275,10 @@ type Runs struct {
 // Runs returns the runs of a review, the newest first, of those before one where one is given; those that were counted in passing
 // too, where they are asked for.
 func (a *Service) Runs(ctx context.Context, review, before int64, passing bool) (*Runs, error) {
-	if _, err := a.store.Review(ctx, review); err != nil {
+	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return nil, problems.Gone(err, "review")
 	}
-	all, err := a.store.Runs(ctx, review, before, passing, RunsOnPage)
+	all, err := a.rows.Runs(ctx, review, before, passing, RunsOnPage)
 	if err != nil {
 		return nil, err
 	}
@@ -287,7 +288,7 @@ func (a *Service) Runs(ctx context.Context, review, before int64, passing bool) 
 			return nil, err
 		}
 	}
-	out.Passing, err = a.store.CountedInPassing(ctx, review)
+	out.Passing, err = a.rows.CountedInPassing(ctx, review)
 	return out, err
 }
 
@@ -310,14 +311,14 @@ func (a *Service) EachRun(ctx context.Context, review int64, passing bool, visit
 
 // SampleOfRun makes the records that were fetched for a run a sample of the review.
 func (a *Service) SampleOfRun(ctx context.Context, review, id int64) error {
-	r, err := a.store.Run(ctx, id)
+	r, err := a.rows.Run(ctx, id)
 	if err == nil && (r.Review != review || r.Draw == nil) {
 		err = store.ErrNone
 	}
 	if err != nil {
 		return problems.Gone(err, "run")
 	}
-	d, err := a.store.Draw(ctx, *r.Draw)
+	d, err := a.library.Draw(ctx, *r.Draw)
 	if err != nil {
 		return problems.Gone(err, "draw")
 	}

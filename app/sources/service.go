@@ -8,6 +8,7 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/jobs"
+	"tamiz/app/library"
 	"tamiz/app/reviews"
 	"tamiz/core/overlap"
 	"tamiz/source/sru"
@@ -16,12 +17,17 @@ import (
 
 // A Service asks sources.
 type Service struct {
-	store   *store.Store
-	desk    *desk.Service
-	reviews *reviews.Service
-	work    *jobs.Service
-	sources *sru.Settings
-	now     func() time.Time
+	store      *store.Store
+	rows       *Rows
+	library    *library.Rows
+	documents  *desk.Rows
+	reviewRows *reviews.Rows
+	tasks      *jobs.Rows
+	desk       *desk.Service
+	reviews    *reviews.Service
+	work       *jobs.Service
+	sources    *sru.Settings
+	now        func() time.Time
 
 	overlaps *lru.Cache[string, overlap.Overlap] // by the draws that were set against each other
 }
@@ -32,5 +38,5 @@ func New(s *store.Store, d *desk.Service, r *reviews.Service, w *jobs.Service, g
 	if err != nil {
 		panic(err) // 64 is a size
 	}
-	return &Service{overlaps: overlaps, store: s, desk: d, reviews: r, work: w, sources: &sru.Settings{Guard: guard}, now: time.Now}
+	return &Service{overlaps: overlaps, store: s, rows: NewRows(s), library: library.NewRows(s), documents: desk.NewRows(s), reviewRows: reviews.NewRows(s), tasks: jobs.NewRows(s), desk: d, reviews: r, work: w, sources: &sru.Settings{Guard: guard}, now: time.Now}
 }

@@ -13,7 +13,6 @@ import (
 	"tamiz/core/bib"
 	"tamiz/core/likeness"
 	"tamiz/core/text"
-	"tamiz/store"
 )
 
 // Since is what came of running a search again: by identity, not by date alone.
@@ -67,10 +66,10 @@ func (a *Service) Since(ctx context.Context, review int64) (*Since, error) {
 	if err := a.desk.Heavy.Take(ctx); err != nil {
 		return nil, err
 	}
-	if _, err := a.store.Review(ctx, review); err != nil {
+	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return nil, problems.Gone(err, "review")
 	}
-	runs, err := a.store.TwoRuns(ctx, review)
+	runs, err := a.rows.TwoRuns(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -138,11 +137,11 @@ func (a *Service) Since(ctx context.Context, review int64) (*Since, error) {
 
 // dismissedWorks returns the works that were dismissed: whatever source tells of one again, it is not told of.
 func (a *Service) dismissedWorks(ctx context.Context, review int64) (*bib.Known, error) {
-	dismissed, err := a.store.Dismissed(ctx, review)
+	dismissed, err := a.rows.Dismissed(ctx, review)
 	if err != nil {
 		return nil, err
 	}
-	stored, err := a.store.RecordsByID(ctx, slices.Sorted(maps.Keys(dismissed)))
+	stored, err := a.library.RecordsByID(ctx, slices.Sorted(maps.Keys(dismissed)))
 	var out bib.Known
 	for i, s := range stored {
 		out.Add(s.Record, i)
@@ -152,27 +151,27 @@ func (a *Service) dismissedWorks(ctx context.Context, review int64) (*bib.Known,
 
 // A side is what one run found.
 type side struct {
-	run   store.Run
+	run   RunRow
 	ids   []int64
 	works []bib.Identity
 	known bib.Known
 	moved bool // the source's count changed meanwhile
 }
 
-func (a *Service) side(ctx context.Context, r store.Run) (s side, err error) {
+func (a *Service) side(ctx context.Context, r RunRow) (s side, err error) {
 	s.run = r
 	if r.Draw == nil { // it found nothing
 		return s, nil
 	}
-	d, err := a.store.Draw(ctx, *r.Draw)
+	d, err := a.library.Draw(ctx, *r.Draw)
 	if err != nil {
 		return s, err
 	}
 	s.moved = d.Moved
-	if s.ids, err = a.store.DrawnIDs(ctx, *r.Draw); err != nil {
+	if s.ids, err = a.library.DrawnIDs(ctx, *r.Draw); err != nil {
 		return s, err
 	}
-	err = a.store.DrawnWorks(ctx, *r.Draw, func(id bib.Identity) { s.works = append(s.works, id) })
+	err = a.library.DrawnWorks(ctx, *r.Draw, func(id bib.Identity) { s.works = append(s.works, id) })
 	n := min(len(s.ids), len(s.works))
 	s.ids, s.works = s.ids[:n], s.works[:n]
 	for i, id := range s.ids {
@@ -188,7 +187,7 @@ func (a *Service) newlyIndexed(ctx context.Context, changed [][2]int64) (n int, 
 		for _, c := range part {
 			ids = append(ids, c[0], c[1])
 		}
-		stored, err := a.store.RecordsByID(ctx, ids)
+		stored, err := a.library.RecordsByID(ctx, ids)
 		if err != nil {
 			return 0, err
 		}
@@ -219,7 +218,7 @@ func (a *Service) order(ctx context.Context, review int64, out *Since, fresh []i
 		out.Right = &Right{share, low, high, len(belong), len(aside), assumed}
 	}
 	for part := range slices.Chunk(fresh, fetchedAtOnce) {
-		stored, err := a.store.RecordsByID(ctx, part)
+		stored, err := a.library.RecordsByID(ctx, part)
 		if err != nil {
 			return err
 		}
@@ -249,14 +248,14 @@ func (a *Service) order(ctx context.Context, review int64, out *Since, fresh []i
 // judged returns what is known to belong (key studies, and what was judged relevant) and what does not: what was judged so or
 // dismissed; where that is little, a part of what was found before stands for it.
 func (a *Service) judged(ctx context.Context, review int64, pairs [][2]side) (belong, aside []*bib.Record, assumed bool, err error) {
-	keys, err := a.store.KeyStudies(ctx, review)
+	keys, err := a.library.KeyStudies(ctx, review)
 	if err != nil {
 		return nil, nil, false, err
 	}
 	for _, k := range keys {
 		belong = append(belong, k.Record)
 	}
-	verdicts, err := a.store.Judgements(ctx, review)
+	verdicts, err := a.library.Judgements(ctx, review)
 	if err != nil {
 		return nil, nil, false, err
 	}
@@ -269,7 +268,7 @@ func (a *Service) judged(ctx context.Context, review int64, pairs [][2]side) (be
 			no = append(no, v.Record)
 		}
 	}
-	dismissed, err := a.store.Dismissed(ctx, review)
+	dismissed, err := a.rows.Dismissed(ctx, review)
 	if err != nil {
 		return nil, nil, false, err
 	}
@@ -289,7 +288,7 @@ func (a *Service) judged(ctx context.Context, review int64, pairs [][2]side) (be
 		ids []int64
 		to  *[]*bib.Record
 	}{{yes, &belong}, {slices.Compact(no), &aside}} {
-		stored, err := a.store.RecordsByID(ctx, side.ids)
+		stored, err := a.library.RecordsByID(ctx, side.ids)
 		if err != nil {
 			return nil, nil, false, err
 		}
@@ -308,13 +307,13 @@ func (a *Service) judged(ctx context.Context, review int64, pairs [][2]side) (be
 
 // Dismiss says of records that were new that they do not belong, so that they are not told of again; or takes that back.
 func (a *Service) Dismiss(ctx context.Context, review int64, records []int64, on bool) error {
-	if _, err := a.store.Review(ctx, review); err != nil {
+	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return problems.Gone(err, "review")
 	}
 	if len(records) == 0 || len(records) > mostNew {
 		return problems.Invalid("records", "1 to %d records are dismissed at once.", mostNew)
 	}
-	err := a.store.Dismiss(ctx, review, records, on)
+	err := a.rows.Dismiss(ctx, review, records, on)
 	a.work.Tell(ctx, review, jobs.News{Kind: "runs"})
 	return err
 }

@@ -9,13 +9,13 @@ import (
 	"time"
 
 	"tamiz/app/jobs"
+	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/core/query"
 	"tamiz/exchange"
 	"tamiz/source"
 	"tamiz/source/sru"
-	"tamiz/store"
 )
 
 // A Source is a literature source that can be asked: how, and what it says of itself.
@@ -42,7 +42,7 @@ type SourceEdit struct {
 
 const maxSources = 100
 
-func sourceOf(s store.Source) (Source, error) {
+func sourceOf(s library.Source) (Source, error) {
 	out := Source{ID: s.ID, Name: s.Name, Address: s.Address, Version: s.Version, Vocabulary: s.Vocabulary, Off: s.Off}
 	if err := json.Unmarshal(s.Map, &out.Map); err != nil {
 		return out, err
@@ -56,18 +56,18 @@ func sourceOf(s store.Source) (Source, error) {
 	return out, nil
 }
 
-func (s Source) stored() (store.Source, error) {
+func (s Source) stored() (library.Source, error) {
 	m, err := json.Marshal(s.Map)
 	if err != nil {
-		return store.Source{}, err
+		return library.Source{}, err
 	}
 	described, err := json.Marshal(s.Described)
-	return store.Source{ID: s.ID, Name: s.Name, Address: s.Address, Version: s.Version, Map: m, Described: described, Vocabulary: s.Vocabulary, Off: s.Off}, err
+	return library.Source{ID: s.ID, Name: s.Name, Address: s.Address, Version: s.Version, Map: m, Described: described, Vocabulary: s.Vocabulary, Off: s.Off}, err
 }
 
 // Sources returns the sources that can be asked, and those that are switched off.
 func (a *Service) Sources(ctx context.Context) ([]Source, error) {
-	all, err := a.store.Sources(ctx)
+	all, err := a.library.Sources(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -83,7 +83,7 @@ func (a *Service) Sources(ctx context.Context) ([]Source, error) {
 }
 
 func (a *Service) source(ctx context.Context, id int64) (Source, error) {
-	s, err := a.store.Source(ctx, id)
+	s, err := a.library.Source(ctx, id)
 	if err != nil {
 		return Source{}, problems.Gone(err, "source")
 	}
@@ -207,7 +207,7 @@ func (a *Service) saveSource(ctx context.Context, s Source, e SourceEdit) (Sourc
 	if err != nil {
 		return s, err
 	}
-	id, err := a.store.PutSource(ctx, stored)
+	id, err := a.library.PutSource(ctx, stored)
 	if err != nil {
 		return s, problems.Gone(err, "source")
 	}
@@ -217,7 +217,7 @@ func (a *Service) saveSource(ctx context.Context, s Source, e SourceEdit) (Sourc
 
 // DeleteSource takes a source away; what was drawn from it stays.
 func (a *Service) DeleteSource(ctx context.Context, id int64) error {
-	err := problems.Gone(a.store.DeleteSource(ctx, id), "source")
+	err := problems.Gone(a.library.DeleteSource(ctx, id), "source")
 	if err == nil {
 		a.work.Tell(ctx, 0, jobs.News{Kind: "sources"})
 	}

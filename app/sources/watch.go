@@ -27,10 +27,10 @@ const watchRecords = 20_000
 
 // Watched returns how the search of a review is run again.
 func (a *Service) Watched(ctx context.Context, review int64) (*Watch, error) {
-	if _, err := a.store.Review(ctx, review); err != nil {
+	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return nil, problems.Gone(err, "review")
 	}
-	w, err := a.store.Watch(ctx, review)
+	w, err := a.rows.Watch(ctx, review)
 	if errors.Is(err, store.ErrNone) {
 		return &Watch{Sources: []int64{}, Every: "month"}, nil
 	}
@@ -42,12 +42,12 @@ func (a *Service) Watched(ctx context.Context, review int64) (*Watch, error) {
 
 // SetWatch says how the search of a review is run again: from a day on, or not any more.
 func (a *Service) SetWatch(ctx context.Context, review int64, w Watch) error {
-	if _, err := a.store.Review(ctx, review); err != nil {
+	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return problems.Gone(err, "review")
 	}
 	defer a.work.Tell(ctx, review, jobs.News{Kind: "runs"})
 	if !w.On {
-		return a.store.DropWatch(ctx, review)
+		return a.rows.DropWatch(ctx, review)
 	}
 	if !slices.Contains([]string{"week", "month", "once"}, w.Every) {
 		return problems.Invalid("every", "A search is run again each week, each month, or once.")
@@ -64,7 +64,7 @@ func (a *Service) SetWatch(ctx context.Context, review int64, w Watch) error {
 			return err
 		}
 	}
-	return a.store.PutWatch(ctx, store.Watch{Review: review, Sources: w.Sources, Every: w.Every, Records: watchRecords, Next: w.Next})
+	return a.rows.PutWatch(ctx, WatchRow{Review: review, Sources: w.Sources, Every: w.Every, Records: watchRecords, Next: w.Next})
 }
 
 // After returns when a search that was due is due again, and how many times passed by without it: those are made up for by one.
@@ -92,7 +92,7 @@ func After(every string, due, now time.Time) (next *time.Time, missed int) {
 // RunDue runs what is due now (see DueEvery). Of several programs on one database each search is run by one.
 func (a *Service) RunDue(ctx context.Context) error {
 	now := a.now()
-	reviews, err := a.store.DueWatches(ctx, now, func(w store.Watch) (*time.Time, int) { return After(w.Every, *w.Next, now) }, a.work.Wake)
+	reviews, err := a.rows.DueWatches(ctx, now, func(w WatchRow) (*time.Time, int) { return After(w.Every, *w.Next, now) }, a.work.Wake)
 	for _, id := range reviews {
 		a.work.Tell(ctx, id, jobs.News{Kind: "runs"})
 	}

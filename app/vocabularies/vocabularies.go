@@ -6,7 +6,6 @@ import (
 	"context"
 	"errors"
 
-	"tamiz/app/desk"
 	"tamiz/app/problems"
 	"tamiz/core/thesaurus"
 	"tamiz/store"
@@ -14,21 +13,26 @@ import (
 
 // A Service keeps vocabularies.
 type Service struct {
-	store *store.Store
-	pools *desk.Pools
+	rows  *Rows
+	pools Pools
+}
+
+// Pools keeps vocabularies that were read.
+type Pools interface {
+	Thesaurus(ctx context.Context, vocabulary *int64) (*thesaurus.Thesaurus, error)
 }
 
 // New returns the vocabularies of a database.
-func New(s *store.Store, pools *desk.Pools) *Service { return &Service{s, pools} }
+func New(s *store.Store, pools Pools) *Service { return &Service{NewRows(s), pools} }
 
 // All returns the vocabularies there are, by name, of one name the latest edition first.
-func (a *Service) All(ctx context.Context) ([]store.Vocabulary, error) {
-	return a.store.Vocabularies(ctx)
+func (a *Service) All(ctx context.Context) ([]Vocabulary, error) {
+	return a.rows.All(ctx)
 }
 
 // Changes tells what an edition says otherwise than an earlier one; than the one before, where since is nil.
 func (a *Service) Changes(ctx context.Context, id int64, since *int64) (*thesaurus.Changes, error) {
-	v, err := a.store.Vocabulary(ctx, id)
+	v, err := a.rows.One(ctx, id)
 	if err != nil {
 		return nil, problems.Gone(err, "vocabulary")
 	}
@@ -52,7 +56,7 @@ func (a *Service) Changes(ctx context.Context, id int64, since *int64) (*thesaur
 
 // Delete takes a vocabulary away, unless a review goes by it. What was made with it stays readable.
 func (a *Service) Delete(ctx context.Context, id int64) error {
-	err := a.store.DeleteVocabulary(ctx, id)
+	err := a.rows.Delete(ctx, id)
 	if errors.Is(err, store.ErrInUse) {
 		return &problems.Problem{Type: "in-use", Status: 409, Title: "A review goes by this vocabulary. Nothing was taken away: choose another there first."}
 	}

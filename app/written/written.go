@@ -107,7 +107,7 @@ type facts struct {
 	draws        []sources.Draw
 	lines        []*sources.Written // as sources would be asked, where none was
 	sources      []sources.Source
-	vocabularies []reviews.Vocabulary
+	vocabularies []vocabularies.Vocabulary
 	kept         []figures.KeptBlock
 	checks       []peerreview.Check
 	said         *rounds.Said // by which ways key studies were found

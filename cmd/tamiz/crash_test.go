@@ -50,7 +50,7 @@ func TestNothingIsStrandedByKills(t *testing.T) {
 	}()
 	var src sources.Source
 	copies[0].call(t, "POST", "/api/sources", fmt.Sprintf(`{"address": %q}`, source.URL+"/almagre"), &src)
-	var review reviews.ReviewHead
+	var review reviews.Head
 	copies[0].call(t, "POST", "/api/reviews", `{"name": "Killed and killed"}`, &review)
 	at := fmt.Sprintf("/api/reviews/%d", review.ID)
 

@@ -17,6 +17,7 @@ import (
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
 	"tamiz/app/sources"
+	"tamiz/app/vocabularies"
 	"tamiz/core/bib"
 	"tamiz/core/review"
 	"tamiz/core/set"
@@ -66,11 +67,11 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	}
 	// The other vocabulary belongs to the program alone, until a review goes by it.
 	surco, _ := thesaurus.Build(demo.SurcoTerms(), "") // that it has no troubles is a test of the vocabulary
-	body, err := store.Pack(surco)
+	body, err := vocabularies.Pack(surco)
 	if err != nil {
 		return err
 	}
-	if _, err := db.AddVocabulary(ctx, "Surco Thesaurus", surco, body); err != nil {
+	if _, err := vocabularies.NewRows(db).Add(ctx, "Surco Thesaurus", surco, body); err != nil {
 		return err
 	}
 	view := desk.NewLook{Rest: true}
@@ -115,7 +116,7 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 		if err := fetched(ctx, a, review.ID, all); err != nil {
 			return err
 		}
-		if err := db.MoveBack(ctx, review.ID, stage.Days); err != nil {
+		if err := app.MoveBack(ctx, db, review.ID, stage.Days); err != nil {
 			return err
 		}
 	}
@@ -143,7 +144,7 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	if err := demoByHand(ctx, a, review.ID, 0); err != nil {
 		return err
 	}
-	if err := db.MoveBack(ctx, review.ID, demo.DaysToNextRun); err != nil {
+	if err := app.MoveBack(ctx, db, review.ID, demo.DaysToNextRun); err != nil {
 		return err
 	}
 	later()
@@ -153,13 +154,13 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	if err := demoByHand(ctx, a, review.ID, 1); err != nil {
 		return err
 	}
-	if err := db.MoveBack(ctx, review.ID, demo.DaysToCheck); err != nil {
+	if err := app.MoveBack(ctx, db, review.ID, demo.DaysToCheck); err != nil {
 		return err
 	}
 	if err := demoCheck(ctx, a, review.ID); err != nil {
 		return err
 	}
-	if err := db.MoveBack(ctx, review.ID, demo.DaysToRounds); err != nil {
+	if err := app.MoveBack(ctx, db, review.ID, demo.DaysToRounds); err != nil {
 		return err
 	}
 	next := time.Now().AddDate(0, 1, -demo.DaysToCheck-demo.DaysToRounds)
@@ -172,7 +173,7 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	if err := demoRound(ctx, a, review.ID, byName); err != nil {
 		return err
 	}
-	return db.ForgetChanges(ctx, review.ID)
+	return reviews.NewRows(db).ForgetChanges(ctx, review.ID)
 }
 
 // demoCheck hands a version of the demo review to a colleague, who is half way through it.

@@ -12,9 +12,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"tamiz/app/vocabularies"
 	"tamiz/core/heading"
 	"tamiz/core/thesaurus"
-	"tamiz/store"
 	"tamiz/store/storetest"
 )
 
@@ -75,14 +75,14 @@ func TestVocabulariesAreBroughtInListedAndCompared(t *testing.T) {
 	out, _, err = call(t, "", "vocabulary", "add", "--database-url", url, "--name", "noise", newer)
 	require.NoError(t, err)
 	var added struct {
-		store.Vocabulary
+		vocabularies.Vocabulary
 		Changes thesaurus.Changes
 	}
 	require.NoError(t, json.Unmarshal([]byte(out), &added))
 	assert.Equal(t, want, added.Changes.Renamed)
 	out, _, err = call(t, "", "vocabulary", "list", "--database-url", url)
 	require.NoError(t, err)
-	var all []store.Vocabulary
+	var all []vocabularies.Vocabulary
 	require.NoError(t, json.Unmarshal([]byte(out), &all))
 	require.Len(t, all, 2)
 	assert.Equal(t, all[1].ID, *all[0].Earlier)
@@ -103,7 +103,7 @@ func TestAVocabularyIsAddedWithAReport(t *testing.T) {
 	out, complaints, err := call(t, "", "vocabulary", "add", "--database-url", storetest.URL(t), path)
 	require.NoError(t, err)
 	var added struct {
-		store.Vocabulary
+		vocabularies.Vocabulary
 		Troubles map[string]int
 	}
 	require.NoError(t, json.Unmarshal([]byte(out), &added))

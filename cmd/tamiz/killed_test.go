@@ -128,7 +128,7 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 	defer func() { p.kill() }()
 	var src sources.Source
 	p.call(t, "POST", "/api/sources", fmt.Sprintf(`{"address": %q}`, source.URL+"/almagre"), &src)
-	var review reviews.ReviewHead
+	var review reviews.Head
 	p.call(t, "POST", "/api/reviews", `{"name": "Killed"}`, &review)
 	var begun []sources.Draw
 	p.call(t, "POST", fmt.Sprintf("/api/reviews/%d/draws", review.ID),
@@ -162,7 +162,7 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 		}
 	}
 	assert.Len(t, seen, wanted)
-	var review2 reviews.ReviewHead
+	var review2 reviews.Head
 	p.call(t, "POST", "/api/reviews", `{"name": "Not killed"}`, &review2)
 	p.call(t, "POST", fmt.Sprintf("/api/reviews/%d/draws", review2.ID),
 		fmt.Sprintf(`{"name": "the same", "sources": [%d], "concepts": [], "each": false, "how": "random", "atMost": %d, "seed": 5}`, src.ID, wanted), nil)

@@ -15,7 +15,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"tamiz/app/desk"
+	"tamiz/app/library"
 	"tamiz/app/reviews"
 	"tamiz/app/sources"
 	"tamiz/demo"
@@ -101,7 +101,7 @@ func TestTwoProgramsShareADatabase(t *testing.T) {
 	two := run1(t, url, allowed)
 	defer two.kill()
 
-	var review reviews.ReviewHead
+	var review reviews.Head
 	one.call(t, "POST", "/api/reviews", `{"name": "Shared"}`, &review)
 	at := fmt.Sprintf("/api/reviews/%d", review.ID)
 	news := map[string]<-chan string{"one": one.listen(t, review.ID), "two": two.listen(t, review.ID)}
@@ -150,7 +150,7 @@ func TestTwoProgramsShareADatabase(t *testing.T) {
 	}
 	assert.Empty(t, now.Imports)
 	require.Eventually(t, func() bool {
-		var holdings []desk.Holding
+		var holdings []library.Holding
 		two.call(t, "GET", at+"/holdings", "", &holdings)
 		return len(holdings) == 10
 	}, time.Minute, 100*time.Millisecond, "what the sources hold was never found out")

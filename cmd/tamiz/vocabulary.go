@@ -7,9 +7,9 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"tamiz/app/vocabularies"
 	"tamiz/core/thesaurus"
 	"tamiz/exchange"
-	"tamiz/store"
 )
 
 // noHeading tells which headings may be meant by a label that there is not.
@@ -51,7 +51,7 @@ func vocabularyAdd() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			body, err := store.Pack(t)
+			body, err := vocabularies.Pack(t)
 			if err != nil {
 				return err
 			}
@@ -60,16 +60,16 @@ func vocabularyAdd() *cobra.Command {
 				return err
 			}
 			defer db.Close()
-			id, err := db.AddVocabulary(c.Context(), name, t, body)
+			id, err := vocabularies.NewRows(db).Add(c.Context(), name, t, body)
 			if err != nil {
 				return err
 			}
-			added, err := db.Vocabulary(c.Context(), id)
+			added, err := vocabularies.NewRows(db).One(c.Context(), id)
 			if err != nil {
 				return err
 			}
 			out := struct {
-				store.Vocabulary
+				vocabularies.Vocabulary
 				Troubles map[exchange.Kind]int `json:"troubles"`          // what was mended or passed over: how much of each kind
 				Changes  *thesaurus.Changes    `json:"changes,omitempty"` // against the edition before
 			}{Vocabulary: added, Troubles: told}
@@ -77,7 +77,7 @@ func vocabularyAdd() *cobra.Command {
 				out.Notices += n
 			}
 			if added.Earlier != nil {
-				before, err := db.Thesaurus(c.Context(), *added.Earlier)
+				before, err := vocabularies.NewRows(db).Thesaurus(c.Context(), *added.Earlier)
 				if err != nil {
 					return err
 				}
@@ -103,7 +103,7 @@ func vocabularyList() *cobra.Command {
 				return err
 			}
 			defer db.Close()
-			all, err := db.Vocabularies(c.Context())
+			all, err := vocabularies.NewRows(db).All(c.Context())
 			if err != nil {
 				return err
 			}

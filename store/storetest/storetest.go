@@ -5,10 +5,14 @@ import (
 	"context"
 	"fmt"
 	"os"
+	"path/filepath"
+	"regexp"
+	"strings"
 	"sync/atomic"
 	"testing"
 
 	"github.com/jackc/pgx/v5"
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"tamiz/store"
@@ -62,4 +66,41 @@ func Open(t testing.TB) *store.Store {
 	require.NoError(t, err)
 	t.Cleanup(s.Close)
 	return s
+}
+
+// Review makes a review of which nothing is said yet, and returns its number.
+func Review(t testing.TB, s *store.Store) (id int64) {
+	t.Helper()
+	require.NoError(t, s.Write.QueryRow(context.Background(), "insert into review (name) values ('Heat') returning id").Scan(&id))
+	_, err := s.Write.Exec(context.Background(), "insert into document (review, revision, body) values ($1, 1, '{}')", id)
+	require.NoError(t, err)
+	return id
+}
+
+// Prepare has PostgreSQL read all statements of a room against the tables as they are. Each statement that the Go of the room names
+// must be there, and each that is there be named.
+func Prepare(t *testing.T, statements map[string]string) {
+	t.Helper()
+	s := Open(t)
+	files, err := filepath.Glob("*.go")
+	require.NoError(t, err)
+	var code strings.Builder
+	for _, f := range files {
+		body, err := os.ReadFile(f)
+		require.NoError(t, err)
+		code.Write(body)
+	}
+	used := map[string]bool{}
+	for _, m := range regexp.MustCompile(`\bsql\["([^"]+)"\]`).FindAllStringSubmatch(code.String(), -1) {
+		assert.Contains(t, statements, m[1], "is named and not there")
+		used[m[1]] = true
+	}
+	for name, text := range statements {
+		assert.True(t, used[name], "%s is there and not named", name)
+		require.NoError(t, s.Write.Tx(t.Context(), func(ctx context.Context, tx pgx.Tx) error {
+			_, err := tx.Prepare(ctx, "", text)
+			assert.NoError(t, err, name)
+			return nil
+		}))
+	}
 }
