@@ -11,9 +11,9 @@ import (
 	"github.com/hashicorp/golang-lru/v2/simplelru"
 )
 
-// A cache keeps what was worked out and can be worked out again: what was used last the longest, within so many
+// A Cache keeps what was worked out and can be worked out again: what was used last the longest, within so many
 // bytes. What a request is using stays (see ForRequest), and so does the last thing, however large.
-type cache struct {
+type Cache struct {
 	Mu    sync.Mutex
 	room  *Room // of which it is a part; nil in none
 	most  int64
@@ -43,9 +43,9 @@ type flight struct {
 	cancel  context.CancelFunc
 }
 
-func newCache(room *Room, most int64) *cache {
+func newCache(room *Room, most int64) *Cache {
 	lru, _ := simplelru.NewLRU[string, *kept](math.MaxInt, nil) // it never fails: the bound is that of bytes
-	c := &cache{room: room, most: most, Kept: lru, under: map[string]*flight{}}
+	c := &Cache{room: room, most: most, Kept: lru, under: map[string]*flight{}}
 	room.holds(c, true)
 	return c
 }
@@ -55,12 +55,12 @@ const Linger = 10 * time.Second
 
 // Cached returns what is kept under a key, or has it made. Many who ask at once wait for one to make it, each as
 // long as they like; when all have left, the making ends.
-func Cached[T any](ctx context.Context, c *cache, key string, make func(context.Context) (T, int64, error)) (T, error) {
+func Cached[T any](ctx context.Context, c *Cache, key string, make func(context.Context) (T, int64, error)) (T, error) {
 	return CachedWithin(ctx, c, key, func() int64 { return 0 }, make)
 }
 
 // CachedWithin does the same, with room for so many bytes while it is made.
-func CachedWithin[T any](ctx context.Context, c *cache, key string, need func() int64, make func(context.Context) (T, int64, error)) (T, error) {
+func CachedWithin[T any](ctx context.Context, c *Cache, key string, need func() int64, make func(context.Context) (T, int64, error)) (T, error) {
 	var zero T
 	c.Mu.Lock()
 	if e, ok := c.Kept.Get(key); ok {
@@ -125,7 +125,7 @@ func recovered[T any](ctx context.Context, make func(context.Context) (T, int64,
 }
 
 // leave says that one who waited does so no more.
-func (c *cache) leave(key string, m *flight) {
+func (c *Cache) leave(key string, m *flight) {
 	c.Mu.Lock()
 	defer c.Mu.Unlock()
 	if m.waiting--; m.waiting > 0 {
@@ -142,7 +142,7 @@ func (c *cache) leave(key string, m *flight) {
 }
 
 // put keeps a value and lets go of others that nobody uses, those first that were not used for the longest.
-func (c *cache) put(key string, value any, bytes int64) *kept {
+func (c *Cache) put(key string, value any, bytes int64) *kept {
 	c.remove(key)
 	e := &kept{value: value, Bytes: bytes, used: c.room.use()}
 	if c.ended { // it is made for who has asked, and goes with them
@@ -163,7 +163,7 @@ func (c *cache) put(key string, value any, bytes int64) *kept {
 }
 
 // remove lets go of what is kept under a key.
-func (c *cache) remove(key string) {
+func (c *Cache) remove(key string) {
 	old, ok := c.Kept.Peek(key)
 	if !ok {
 		return
@@ -177,7 +177,7 @@ func (c *cache) remove(key string) {
 }
 
 // idle returns when what nobody uses was used last, of what was not used for the longest.
-func (c *cache) idle() (used int64, any bool) {
+func (c *Cache) idle() (used int64, any bool) {
 	c.Mu.Lock()
 	defer c.Mu.Unlock()
 	for _, k := range c.Kept.Keys() {
@@ -189,7 +189,7 @@ func (c *cache) idle() (used int64, any bool) {
 }
 
 // evict lets go of what nobody uses and was used last at some time.
-func (c *cache) evict(used int64) bool {
+func (c *Cache) evict(used int64) bool {
 	c.Mu.Lock()
 	defer c.Mu.Unlock()
 	for _, k := range c.Kept.Keys() {
@@ -202,7 +202,7 @@ func (c *cache) evict(used int64) bool {
 }
 
 // end lets go of all: nobody will ask for it again.
-func (c *cache) end() {
+func (c *Cache) end() {
 	c.Mu.Lock()
 	defer c.Mu.Unlock()
 	for _, k := range c.Kept.Keys() {
@@ -213,7 +213,7 @@ func (c *cache) end() {
 }
 
 // Has returns what is kept under a key.
-func (c *cache) Has(key string) (any, bool) {
+func (c *Cache) Has(key string) (any, bool) {
 	c.Mu.Lock()
 	defer c.Mu.Unlock()
 	e, ok := c.Kept.Peek(key)
@@ -224,21 +224,21 @@ func (c *cache) Has(key string) (any, bool) {
 }
 
 // bound changes within how many bytes a cache keeps things.
-func (c *cache) bound(most int64) {
+func (c *Cache) bound(most int64) {
 	c.Mu.Lock()
 	defer c.Mu.Unlock()
 	c.most = most
 }
 
 // begin says that something is used.
-func (c *cache) begin(e *kept) {
+func (c *Cache) begin(e *kept) {
 	e.users++
 	e.used = c.room.use()
 }
 
 // use has something that is used be used no more at the end of the request of a context; where there is none, at
 // once.
-func (c *cache) use(ctx context.Context, e *kept) {
+func (c *Cache) use(ctx context.Context, e *kept) {
 	end := func() {
 		c.Mu.Lock()
 		defer c.Mu.Unlock()

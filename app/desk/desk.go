@@ -49,9 +49,9 @@ type Desk struct {
 	at       At
 	Document Document
 	Strategy strategy.Strategy
-	Keys     *keys
-	Pool     *pool // nil without a sample
-	Look     seen  // what of it is looked at
+	Keys     *Keys
+	Pool     *Pool // nil without a sample
+	Look     Scope  // what of it is looked at
 	Sample   *SampleHead
 	Set      set.Set  // what of sample and contrast; nil for the sample
 	Drawn    bool     // through another vocabulary: the sample was drawn from a source of it
@@ -97,7 +97,7 @@ func (a *Service) DeskWith(ctx context.Context, at At, p Proposal) (*Desk, error
 	if l.Set != nil {
 		d.Set = l.Set.Set
 	}
-	if d.Look, err = a.seen(ctx, &d, l); err != nil {
+	if d.Look, err = a.scope(ctx, &d, l); err != nil {
 		return nil, err
 	}
 	origins, err := a.library.Origins(ctx, at.Review)

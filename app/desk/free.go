@@ -198,7 +198,7 @@ func (d *Desk) Free(block string) *Free {
 }
 
 // setApart takes the records of a sample that were drawn as its contrast out of it, and sets it against them.
-func (p *pool) setApart(sample int64, all []chosen) {
+func (p *Pool) setApart(sample int64, all []chosen) {
 	parts, contrast := roaring.New(), roaring.New()
 	for _, c := range all {
 		if in := p.members[member{c.sample, c.part}]; c.sample == sample && c.part >= 0 && in != nil {
@@ -236,7 +236,7 @@ type member struct {
 }
 
 // memberOf returns which records of a pool each sample holds, and each part of those that have some.
-func (p *Pools) memberOf(ctx context.Context, pool *pool, samples map[int64][]library.StoredRecord, all []chosen) (map[member]*roaring.Bitmap, error) {
+func (p *Pools) memberOf(ctx context.Context, pool *Pool, samples map[int64][]library.StoredRecord, all []chosen) (map[member]*roaring.Bitmap, error) {
 	at := make(map[int64]uint32, len(pool.IDs))
 	for i, id := range pool.IDs {
 		at[id] = uint32(i)

@@ -48,7 +48,7 @@ func ItemKey(f tally.Facet, item string, parted tally.Parted) string {
 func DecisionKey(f tally.Facet, item string) string { return cmp.Or(ItemKey(f, item, nil), item) }
 
 // Forms returns the variants of a word or phrase that what is looked at has; of anything else, itself.
-func (p *pool) Forms(ctx context.Context, l seen, f tally.Facet, item string, k *keys) ([]string, error) {
+func (p *Pool) Forms(ctx context.Context, l Scope, f tally.Facet, item string, k *Keys) ([]string, error) {
 	if f == tally.Words {
 		words, err := p.Tally(ctx, l, f, k)
 		if err != nil {
@@ -62,7 +62,7 @@ func (p *pool) Forms(ctx context.Context, l seen, f tally.Facet, item string, k 
 }
 
 // WithItem returns the records of the pool that have an item, in any of its forms.
-func (p *pool) WithItem(f tally.Facet, item string, forms []string) *roaring.Bitmap {
+func (p *Pool) WithItem(f tally.Facet, item string, forms []string) *roaring.Bitmap {
 	if f != tally.Words {
 		return p.Having(f, ItemKey(f, item, p.Parted))
 	}

@@ -41,7 +41,7 @@ func (a *Service) keysBy(ctx context.Context, review int64, l Look) (r KeysBy, e
 }
 
 // KeysAt returns the key studies of a review by their records at a source, under its own vocabulary, which may be nil.
-func (a *Service) KeysAt(ctx context.Context, review int64, vocabulary *int64, source int64) (*keys, error) {
+func (a *Service) KeysAt(ctx context.Context, review int64, vocabulary *int64, source int64) (*Keys, error) {
 	all, err := a.library.Holdings(ctx, review)
 	if err != nil {
 		return nil, err
@@ -64,7 +64,7 @@ func (r KeysBy) key() string {
 }
 
 // Keys returns the key studies of a review under a vocabulary, which may be nil.
-func (p *Pools) Keys(ctx context.Context, review int64, vocabulary *int64, by KeysBy) (*keys, error) {
+func (p *Pools) Keys(ctx context.Context, review int64, vocabulary *int64, by KeysBy) (*Keys, error) {
 	t, err := p.Thesaurus(ctx, vocabulary)
 	if err != nil {
 		return nil, err
@@ -81,8 +81,8 @@ func (p *Pools) Keys(ctx context.Context, review int64, vocabulary *int64, by Ke
 		_, _ = io.WriteString(sum, by.key())
 	}
 	key := fmt.Sprintf("keys %d %x", review, sum.Sum(nil)[:16]) + vocabularyKey(vocabulary)
-	return Cached(ctx, p.keyStudies, key, func(ctx context.Context) (*keys, int64, error) {
-		k := &keys{Key: key, Studies: studies, By: make([]int64, len(studies))}
+	return Cached(ctx, p.keyStudies, key, func(ctx context.Context) (*Keys, int64, error) {
+		k := &Keys{Key: key, Studies: studies, By: make([]int64, len(studies))}
 		var known []library.KeyRecord
 		if len(by.Holdings) > 0 {
 			if known, err = p.library.KeyRecords(ctx, review, 0); err != nil {

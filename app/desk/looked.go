@@ -14,32 +14,32 @@ import (
 	"tamiz/core/tally"
 )
 
-// A seen is what of a pool is looked at: its sample against its contrast, or any set of its records against
+// A Scope is what of a pool is looked at: its sample against its contrast, or any set of its records against
 // the rest.
-type seen struct {
+type Scope struct {
 	*tally.Pool
 	Key string // by which it is known among those of the pool
 }
 
 // Sampled returns the pool's sample, against its contrast.
-func (p *pool) Sampled() seen { return seen{p.Pool, ""} }
+func (p *Pool) Sampled() Scope { return Scope{p.Pool, ""} }
 
-// seen works out which records of the pool are looked at. Blocks and terms are those of the revision at
+// scope works out which records of the pool are looked at. Blocks and terms are those of the revision at
 // which they were chosen: an order does not change by itself under the reader's eyes.
-func (a *Service) seen(ctx context.Context, d *Desk, l Look) (seen, error) {
+func (a *Service) scope(ctx context.Context, d *Desk, l Look) (Scope, error) {
 	if l.Set == nil {
 		return d.Pool.Sampled(), nil
 	}
 	both := roaring.Or(d.Pool.Pool.Sample, d.Pool.Pool.Contrast)
-	in := &looking{app: a, review: d.at.Review, pool: d.Pool, document: d.Document, keys: &keys{}, all: both, free: d.Free,
-		look: seen{d.Pool.Over(both, roaring.New()), "all"}, set: d.Pool.setOf(both)}
+	in := &SetPool{app: a, review: d.at.Review, pool: d.Pool, document: d.Document, keys: &Keys{}, all: both, free: d.Free,
+		look: Scope{d.Pool.Over(both, roaring.New()), "all"}, set: d.Pool.setOf(both)}
 	if set.OfDocument(l.Set.Set) {
 		saved, err := a.documents.Document(ctx, d.at.Review, l.Revision)
 		if err != nil {
-			return seen{}, problems.Gone(err, "revision")
+			return Scope{}, problems.Gone(err, "revision")
 		}
 		if in.document, err = Parse(saved.Body); err != nil {
-			return seen{}, err
+			return Scope{}, err
 		}
 	}
 	made, err := in.kept(ctx, l.records(), l.Set.Set)
@@ -53,31 +53,31 @@ func (a *Service) seen(ctx context.Context, d *Desk, l Look) (seen, error) {
 		return d.Pool.Sampled(), nil
 	}
 	if err != nil {
-		return seen{}, err
+		return Scope{}, err
 	}
-	return seen{d.Pool.Over(made, within), l.records()}, nil
+	return Scope{d.Pool.Over(made, within), l.records()}, nil
 }
 
-// A looking is a pool in which sets are looked for. It implements set.Pool.
-type looking struct {
+// A SetPool is a pool in which sets are looked for. It implements set.Pool.
+type SetPool struct {
 	app      *Service
 	review   int64
-	pool     *pool
+	pool     *Pool
 	document Document
-	keys     *keys           // by whose words the forms of an item are told
-	look     seen            // among which they are
+	keys     *Keys           // by whose words the forms of an item are told
+	look     Scope            // among which they are
 	all      *roaring.Bitmap // that items are told of
 	set      coverage.Set    // in which blocks and terms find
 	free     func(block string) *Free
 }
 
-// Looking returns the pool of a desk, where items are told of what is looked at, and blocks of the sample.
-func (d *Desk) Looking(a *Service) *looking {
-	return &looking{app: a, review: d.at.Review, pool: d.Pool, document: d.Document, keys: d.Keys, look: d.Look, all: d.Look.Sample, set: d.Pool.Set(), free: d.Free}
+// SetPool returns the pool of a desk, where items are told of what is looked at, and blocks of the sample.
+func (d *Desk) SetPool(a *Service) *SetPool {
+	return &SetPool{app: a, review: d.at.Review, pool: d.Pool, document: d.Document, keys: d.Keys, look: d.Look, all: d.Look.Sample, set: d.Pool.Set(), free: d.Free}
 }
 
 // kept returns the records of a set, kept with the pool.
-func (in *looking) kept(ctx context.Context, name string, s set.Set) (*roaring.Bitmap, error) {
+func (in *SetPool) kept(ctx context.Context, name string, s set.Set) (*roaring.Bitmap, error) {
 	if _, changes := s.(*set.Shelf); changes {
 		return s.Records(ctx, in) // what is on the shelf is not the look's
 	}
@@ -91,11 +91,11 @@ func (in *looking) kept(ctx context.Context, name string, s set.Set) (*roaring.B
 }
 
 // All implements set.Pool, as do the following.
-func (in *looking) All() *roaring.Bitmap    { return in.all }
-func (in *looking) Sample() *roaring.Bitmap { return in.pool.Pool.Sample }
-func (in *looking) Document() Document      { return in.document }
+func (in *SetPool) All() *roaring.Bitmap    { return in.all }
+func (in *SetPool) Sample() *roaring.Bitmap { return in.pool.Pool.Sample }
+func (in *SetPool) Document() Document      { return in.document }
 
-func (in *looking) Item(ctx context.Context, f tally.Facet, item string) (*roaring.Bitmap, error) {
+func (in *SetPool) Item(ctx context.Context, f tally.Facet, item string) (*roaring.Bitmap, error) {
 	forms, err := in.pool.Forms(ctx, in.look, f, item, in.keys)
 	if err != nil {
 		return nil, err
@@ -103,16 +103,16 @@ func (in *looking) Item(ctx context.Context, f tally.Facet, item string) (*roari
 	return in.pool.WithItem(f, item, forms), nil
 }
 
-func (in *looking) Around(f tally.Facet, item string, aspect tally.Aspect) *roaring.Bitmap {
+func (in *SetPool) Around(f tally.Facet, item string, aspect tally.Aspect) *roaring.Bitmap {
 	if item != "" {
 		item = ItemKey(f, item, in.pool.Parted)
 	}
 	return in.pool.Around(f, item, aspect)
 }
 
-func (in *looking) Together(authors []string) *roaring.Bitmap { return in.pool.Together(authors) }
+func (in *SetPool) Together(authors []string) *roaring.Bitmap { return in.pool.Together(authors) }
 
-func (in *looking) Free(block string) set.Pool {
+func (in *SetPool) Free(block string) set.Pool {
 	f := in.free(block)
 	if f == nil {
 		return in
@@ -122,11 +122,11 @@ func (in *looking) Free(block string) set.Pool {
 	return &out
 }
 
-func (in *looking) Reach(ctx context.Context) (*coverage.Reach, error) {
+func (in *SetPool) Reach(ctx context.Context) (*coverage.Reach, error) {
 	return coverage.Find(ctx, in.set, in.document.Strategy(""))
 }
 
-func (in *looking) ReachOf(ctx context.Context, revision int) (*coverage.Reach, error) {
+func (in *SetPool) ReachOf(ctx context.Context, revision int) (*coverage.Reach, error) {
 	if revision == 0 {
 		return in.Reach(ctx)
 	}
@@ -141,15 +141,15 @@ func (in *looking) ReachOf(ctx context.Context, revision int) (*coverage.Reach, 
 	return coverage.Find(ctx, in.set, doc.Strategy(""))
 }
 
-func (in *looking) Hits(t strategy.Term) (*roaring.Bitmap, error) { return coverage.Hits(in.set, t) }
+func (in *SetPool) Hits(t strategy.Term) (*roaring.Bitmap, error) { return coverage.Hits(in.set, t) }
 
-func (in *looking) Stored(ctx context.Context, s set.Stored) (*roaring.Bitmap, error) {
+func (in *SetPool) Stored(ctx context.Context, s set.Stored) (*roaring.Bitmap, error) {
 	ids, err := in.app.Stored(ctx, in.review, s)
 	return in.pool.numbered(ids), err
 }
 
 // numbered returns the records of the pool that have one of some numbers in the store.
-func (p *pool) numbered(ids []int64) *roaring.Bitmap {
+func (p *Pool) numbered(ids []int64) *roaring.Bitmap {
 	wanted := slices.Sorted(slices.Values(ids))
 	out := roaring.New()
 	for n, id := range p.IDs {

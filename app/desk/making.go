@@ -36,7 +36,7 @@ func (a *Service) Making(ctx context.Context, at At) (*Making, error) {
 		return &Making{"indexing", records, 0}, nil
 	}
 	if made, ok := a.Pools.samples.Has(key); ok {
-		if part := made.(*pool).Counted(); part > 0 && part < 1 {
+		if part := made.(*Pool).Counted(); part > 0 && part < 1 {
 			return &Making{"counting", records, part}, nil
 		}
 	}

@@ -27,10 +27,10 @@ import (
 type Pools struct {
 	library        *library.Rows
 	vocabularyRows *vocabularies.Rows
-	vocabularies   *cache
-	keyStudies     *cache
-	samples        *cache
-	beside         *cache
+	vocabularies   *Cache
+	keyStudies     *Cache
+	samples        *Cache
+	beside         *Cache
 
 	Room     *Room
 	building *Turns   // pools that are made at once
@@ -62,8 +62,8 @@ func Beside[T any](ctx context.Context, p *Pools, key string, make func(context.
 	})
 }
 
-// A pool is the records of a sample and its contrast, indexed.
-type pool struct {
+// A Pool is the records of a sample and its contrast, indexed.
+type Pool struct {
 	*tally.Pool
 	IDs    []int64      // of the records in the store
 	Parted tally.Parted // authors that are not folded
@@ -74,11 +74,11 @@ type pool struct {
 
 // A worked is what was worked out from a pool. It goes with the pool.
 type worked struct {
-	tallies *cache
-	sets    *cache // that were looked at
-	Suited  *cache
-	company *cache // of all records: one
-	grams   *cache // the words of all records: one
+	tallies *Cache
+	sets    *Cache // that were looked at
+	Suited  *Cache
+	company *Cache // of all records: one
+	grams   *Cache // the words of all records: one
 	hits    *coverage.Kept
 }
 
@@ -93,16 +93,16 @@ func newWorked(room *Room) *worked {
 }
 
 func (w *worked) letGo() {
-	for _, c := range []*cache{w.tallies, w.sets, w.Suited, w.company, w.grams} {
+	for _, c := range []*Cache{w.tallies, w.sets, w.Suited, w.company, w.grams} {
 		c.end()
 	}
 }
 
 // Set returns the sample's part of the pool.
-func (p *pool) Set() coverage.Set { return p.setOf(p.Sample) }
+func (p *Pool) Set() coverage.Set { return p.setOf(p.Sample) }
 
 // setOf returns some records of the pool as what blocks and terms are looked for in.
-func (p *pool) setOf(records *roaring.Bitmap) coverage.Set {
+func (p *Pool) setOf(records *roaring.Bitmap) coverage.Set {
 	return coverage.Set{Records: p.Records, Index: p.Index, Within: records, Thesaurus: p.Thesaurus, Kept: p.hits}
 }
 
@@ -170,7 +170,7 @@ func (c *Counted) EachRow() iter.Seq[tally.Row] {
 }
 
 // Tally counts a facet, once for each set of key studies that words may be mined from.
-func (p *pool) Tally(ctx context.Context, l seen, f tally.Facet, k *keys) (*Counted, error) {
+func (p *Pool) Tally(ctx context.Context, l Scope, f tally.Facet, k *Keys) (*Counted, error) {
 	name := string(f) + " " + k.Key + " " + l.Key
 	if f == tally.Authors {
 		name += " " + p.Parted.Key()
@@ -199,7 +199,7 @@ func (p *pool) Tally(ctx context.Context, l seen, f tally.Facet, k *keys) (*Coun
 }
 
 // Words counts the words of all records of the pool, once: tallies of them and their company are made of these.
-func (p *pool) Words(ctx context.Context) error {
+func (p *Pool) Words(ctx context.Context) error {
 	need := func() int64 { return int64(p.Index.Words()) * bytesOfCounting }
 	_, err := CachedWithin(ctx, p.grams, "words", need, func(ctx context.Context) (words, int64, error) {
 		_, err := p.Grams(ctx)
@@ -214,7 +214,7 @@ type words struct{ of *tally.Pool }
 func (w words) letGo() { w.of.Uncount() }
 
 // Befriended returns the company of all records of the pool.
-func (p *pool) Befriended(ctx context.Context) (*company.Company, error) {
+func (p *Pool) Befriended(ctx context.Context) (*company.Company, error) {
 	if err := p.Words(ctx); err != nil {
 		return nil, err
 	}
@@ -228,8 +228,8 @@ func (p *pool) Befriended(ctx context.Context) (*company.Company, error) {
 	})
 }
 
-// keys is the key studies of a review, indexed.
-type keys struct {
+// Keys are the key studies of a review, indexed.
+type Keys struct {
 	Key     string
 	Studies []library.Key
 	Set     coverage.Set    // the record of each that figures go by
@@ -240,7 +240,7 @@ type keys struct {
 
 // without returns the key studies with those that a source does not hold set aside: no strategy for that
 // source can catch them.
-func (k *keys) without(all []library.Holding, source *int64) *keys {
+func (k *Keys) without(all []library.Holding, source *int64) *Keys {
 	if source == nil {
 		return k
 	}
@@ -262,10 +262,10 @@ func (k *keys) without(all []library.Holding, source *int64) *keys {
 }
 
 // Here reports whether a key study is where counts are shown.
-func (k *keys) Here(study int) bool { return k.Absent == nil || !k.Absent.Contains(uint32(study)) }
+func (k *Keys) Here(study int) bool { return k.Absent == nil || !k.Absent.Contains(uint32(study)) }
 
 // Held returns how many key studies are where counts are shown.
-func (k *keys) Held() int {
+func (k *Keys) Held() int {
 	if k.Absent == nil {
 		return len(k.Studies)
 	}
@@ -273,7 +273,7 @@ func (k *keys) Held() int {
 }
 
 // halved returns the key studies with the halves of a document.
-func (k *keys) halved(h *Halves) *keys {
+func (k *Keys) halved(h *Halves) *Keys {
 	if h == nil {
 		return k
 	}
@@ -289,7 +289,7 @@ func (k *keys) halved(h *Halves) *keys {
 }
 
 // Mined returns the key studies that words may be mined from, or nil when there are none.
-func (k *keys) Mined() []*bib.Record {
+func (k *Keys) Mined() []*bib.Record {
 	if k.Build == nil {
 		if len(k.Studies) == 0 {
 			return nil
@@ -304,7 +304,7 @@ func (k *keys) Mined() []*bib.Record {
 }
 
 // MinedSet returns the key studies with those that words may be mined from as the part that counts.
-func (k *keys) MinedSet() coverage.Set {
+func (k *Keys) MinedSet() coverage.Set {
 	set := k.Set
 	set.Within = k.Build
 	if k.Absent != nil {
@@ -318,7 +318,7 @@ func (k *keys) MinedSet() coverage.Set {
 }
 
 // MinedHere returns how many key studies words may be mined from and are where counts are shown.
-func (k *keys) MinedHere() int {
+func (k *Keys) MinedHere() int {
 	if within := k.MinedSet().Within; within != nil {
 		return int(within.GetCardinality())
 	}
@@ -326,10 +326,10 @@ func (k *keys) MinedHere() int {
 }
 
 // InTest reports whether a key study is of the test half.
-func (k *keys) InTest(study int) bool { return k.Build != nil && !k.Build.Contains(uint32(study)) }
+func (k *Keys) InTest(study int) bool { return k.Build != nil && !k.Build.Contains(uint32(study)) }
 
 // Has reports whether a stored record is a key study.
-func (k *keys) Has(record int64) bool {
+func (k *Keys) Has(record int64) bool {
 	return slices.ContainsFunc(k.Studies, func(s library.Key) bool { return s.StoredRecord.ID == record })
 }
 
@@ -375,7 +375,7 @@ func vocabularyKey(vocabulary *int64) string {
 }
 
 // pool returns the pool of a look at a review, or nil when no sample is looked at.
-func (p *Pools) pool(ctx context.Context, review int64, l Look) (*pool, error) {
+func (p *Pools) pool(ctx context.Context, review int64, l Look) (*Pool, error) {
 	if l.Sample == nil {
 		return nil, nil
 	}
@@ -393,7 +393,7 @@ func (p *Pools) pool(ctx context.Context, review int64, l Look) (*pool, error) {
 		bytes, _ := p.library.SampleBytes(ctx, all...)
 		return readingBytes(records, bytes)
 	}
-	return CachedWithin(ctx, p.samples, key, need, func(ctx context.Context) (*pool, int64, error) {
+	return CachedWithin(ctx, p.samples, key, need, func(ctx context.Context) (*Pool, int64, error) {
 		ctx, done := ForRequest(ctx)
 		defer done()
 		if err := p.building.Take(ctx); err != nil {
@@ -448,7 +448,7 @@ func (p *Pools) pool(ctx context.Context, review int64, l Look) (*pool, error) {
 
 // part returns the pool with some writings of authors parted from those they would be folded with; what was
 // worked out is shared.
-func (p *pool) part(writings []string) *pool {
+func (p *Pool) part(writings []string) *Pool {
 	if len(writings) == 0 {
 		return p
 	}
@@ -458,7 +458,7 @@ func (p *pool) part(writings []string) *pool {
 	return &out
 }
 
-func newPool(ctx context.Context, room *Room, sample, contrast, beside []library.StoredRecord, t *thesaurus.Thesaurus) (*pool, error) {
+func newPool(ctx context.Context, room *Room, sample, contrast, beside []library.StoredRecord, t *thesaurus.Thesaurus) (*Pool, error) {
 	byRecord := make(map[*bib.Record]int64, len(sample)+len(contrast))
 	had := map[int64]bool{} // the same record of the same source may be in several samples
 	records := func(stored []library.StoredRecord) (out []*bib.Record) {
@@ -477,7 +477,7 @@ func newPool(ctx context.Context, room *Room, sample, contrast, beside []library
 	if err != nil {
 		return nil, err
 	}
-	p := &pool{Pool: indexed, worked: newWorked(room), members: map[member]*roaring.Bitmap{}}
+	p := &Pool{Pool: indexed, worked: newWorked(room), members: map[member]*roaring.Bitmap{}}
 	p.Thesaurus = t
 	p.Keep()
 	for _, r := range p.Records {

@@ -18,7 +18,7 @@ type Room struct {
 	most    int64
 	kept    int64
 	working int64
-	caches  map[*cache]bool
+	caches  map[*Cache]bool
 	given   chan struct{} // closed, and made anew, whenever some is given back
 	uses    int64         // counts what is used, so that it is known what was used last
 }
@@ -30,7 +30,7 @@ func (r *Room) bound(bytes int64) {
 	r.most = bytes
 }
 
-func newRoom() *Room { return &Room{caches: map[*cache]bool{}, given: make(chan struct{})} }
+func newRoom() *Room { return &Room{caches: map[*Cache]bool{}, given: make(chan struct{})} }
 
 // roomWait is how long work waits for its share.
 const roomWait = 20 * time.Second
@@ -132,12 +132,12 @@ func (r *Room) use() int64 {
 // evict lets go of what nobody uses and was not used for the longest; false is that there is nothing.
 func (r *Room) evict() bool {
 	r.mu.Lock()
-	all := make([]*cache, 0, len(r.caches))
+	all := make([]*Cache, 0, len(r.caches))
 	for c := range r.caches {
 		all = append(all, c)
 	}
 	r.mu.Unlock()
-	var of *cache
+	var of *Cache
 	oldest := int64(0)
 	for _, c := range all {
 		if at, any := c.idle(); any && (of == nil || at < oldest) {
@@ -148,7 +148,7 @@ func (r *Room) evict() bool {
 }
 
 // holds has a cache be counted, or no more.
-func (r *Room) holds(c *cache, held bool) {
+func (r *Room) holds(c *Cache, held bool) {
 	if r == nil {
 		return
 	}

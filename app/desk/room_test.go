@@ -93,7 +93,7 @@ func TestWhatNobodyUsesMakesRoom(t *testing.T) {
 	synctest.Test(t, func(t *testing.T) {
 		r := roomOf(100)
 		c, other := newCache(r, 1000), newCache(r, 1000)
-		made := func(ctx context.Context, c *cache, key string) {
+		made := func(ctx context.Context, c *Cache, key string) {
 			_, err := Cached(ctx, c, key, of(key, 30))
 			require.NoError(t, err)
 		}
@@ -117,7 +117,7 @@ func TestWhatNobodyUsesMakesRoom(t *testing.T) {
 }
 
 // A keeping keeps things of its own.
-type keeping struct{ c *cache }
+type keeping struct{ c *Cache }
 
 func (k keeping) letGo() { k.c.end() }
 
@@ -144,7 +144,7 @@ func TestWhatIsKeptOfWhatGoesGoesWithIt(t *testing.T) {
 func TestARoomIsNeverFuller(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		r := roomOf(100)
-		caches := []*cache{newCache(r, 40), newCache(r, 60)}
+		caches := []*Cache{newCache(r, 40), newCache(r, 60)}
 		var backs []func()
 		var ends []func()
 		for range rapid.IntRange(1, 50).Draw(t, "steps") {

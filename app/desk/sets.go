@@ -65,7 +65,7 @@ func (a *Service) SetIDs(ctx context.Context, at At, s set.Set) ([]int64, error)
 	if d.Pool == nil {
 		return nil, ErrNoSample
 	}
-	found, err := s.Records(ctx, d.Looking(a))
+	found, err := s.Records(ctx, d.SetPool(a))
 	if err != nil {
 		return nil, SetProblem(err)
 	}

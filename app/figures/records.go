@@ -191,7 +191,7 @@ func (a *Service) Records(ctx context.Context, at desk.At, q RecordsQuestion) (*
 	if d.Pool == nil {
 		return nil, desk.ErrNoSample
 	}
-	found, err := q.Of.Records(ctx, d.Looking(a.desk))
+	found, err := q.Of.Records(ctx, d.SetPool(a.desk))
 	if err != nil {
 		return nil, desk.SetProblem(err)
 	}
