@@ -13,8 +13,8 @@ import (
 	"tamiz/store"
 )
 
-// answeredOnce answers a request that made something, and is sent again under its name because the answer was lost, as it was
-// answered before. While it is still being done, the second waits for the first.
+// answeredOnce answers a request that made something, and is sent again under its name because the answer was lost,
+// as it was answered before. While it is still being done, the second waits for the first.
 func answeredOnce(a *app.App) echo.MiddlewareFunc {
 	var under sync.Map // names of requests that are being done
 	return func(next echo.HandlerFunc) echo.HandlerFunc {
@@ -55,7 +55,10 @@ func answeredOnce(a *app.App) echo.MiddlewareFunc {
 			// Who asked may be gone by now: the answer is kept for when they ask again.
 			ctx, done := context.WithTimeout(context.WithoutCancel(r.Context()), 5*time.Second)
 			defer done()
-			keep := a.KeepAnswer(ctx, store.Made{Status: held.status, Type: held.Header().Get("Content-Type"), Body: held.body.Bytes()})
+			keep := a.KeepAnswer(
+				ctx,
+				store.Made{Status: held.status, Type: held.Header().Get("Content-Type"), Body: held.body.Bytes()},
+			)
 			sent.WriteHeader(held.status)
 			_, err = sent.Write(held.body.Bytes())
 			return errors.Join(keep, err)

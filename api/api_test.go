@@ -84,7 +84,11 @@ func contract(t *testing.T) func(*http.Request, []byte, *http.Response, []byte) 
 		route, params, err := router.FindRoute(r)
 		require.NoError(t, err, "%s %s is not in the contract", r.Method, r.URL)
 		in := &openapi3filter.RequestValidationInput{Request: r, PathParams: params, Route: route}
-		out := &openapi3filter.ResponseValidationInput{RequestValidationInput: in, Status: answer.StatusCode, Header: answer.Header}
+		out := &openapi3filter.ResponseValidationInput{
+			RequestValidationInput: in,
+			Status:                 answer.StatusCode,
+			Header:                 answer.Header,
+		}
 		out.SetBodyBytes(got)
 		if answer.StatusCode < 400 {
 			require.NoError(t, openapi3filter.ValidateRequest(context.Background(), in), "%s %s", r.Method, r.URL)
@@ -162,7 +166,12 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	asked := func(name, file string) string {
 		number := int64(c.call(202, "POST", at+"/imports?kind=sample&name="+name, []byte(file))["id"].(float64))
 		path := fmt.Sprintf("/api/imports/%d", number)
-		require.Eventually(t, func() bool { return c.call(200, "GET", path, nil)["state"] == "asking" }, time.Minute, 20*time.Millisecond)
+		require.Eventually(
+			t,
+			func() bool { return c.call(200, "GET", path, nil)["state"] == "asking" },
+			time.Minute,
+			20*time.Millisecond,
+		)
 		return path
 	}
 	table := asked("own.csv", "Entry;Team\nHeat in crews;Velkana\n")
@@ -179,31 +188,62 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	c.call(202, "POST", cards+"/question", map[string]any{"map": tagged, "remember": true})
 	c.call(200, "GET", "/api/readers", nil)
 	c.call(404, "DELETE", "/api/readers/99999", nil)
-	doubled := asked("twice.ris", "TY  - JOUR\nTI  - Heat\nDO  - 10.99999/a\nER  - \nTY  - JOUR\nTI  - Heat.\nDO  - 10.99999/a\nER  - \n")
+	doubled := asked(
+		"twice.ris",
+		"TY  - JOUR\nTI  - Heat\nDO  - 10.99999/a\nER  - \nTY  - JOUR\nTI  - Heat.\nDO  - 10.99999/a\nER  - \n",
+	)
 	c.call(200, "GET", doubled+"/question", nil)
 	c.call(204, "DELETE", doubled, nil)
 	var headings bytes.Buffer
 	require.NoError(t, skos.Write(&headings, demo.Headings()))
-	vocabulary := int64(c.call(202, "POST", at+"/imports?kind=vocabulary&name=headings.nt", headings.Bytes())["id"].(float64))
+	vocabulary := int64(
+		c.call(202, "POST", at+"/imports?kind=vocabulary&name=headings.nt", headings.Bytes())["id"].(float64),
+	)
 	require.Eventually(t, func() bool {
 		return c.call(200, "GET", fmt.Sprintf("/api/imports/%d", vocabulary), nil)["state"] == "done"
 	}, time.Minute, 20*time.Millisecond)
 	assert.NotEmpty(t, c.call(200, "GET", at, nil)["vocabulary"])
-	concept := map[string]any{"op": "addBlock", "block": map[string]any{"id": "a", "name": "A", "concept": "crews", "part": "", "seeds": []string{}, "searched": true, "reason": "", "negated": false, "terms": []any{
-		map[string]any{"id": "t1", "kind": "text", "text": "zz*", "on": true, "from": map[string]any{"facet": "words", "item": "zz"}},
-		map[string]any{"id": "t2", "kind": "near", "left": "heat", "right": "rest", "within": 3, "on": true},
-		map[string]any{"id": "t3", "kind": "heading", "heading": "Fluid Intake", "on": false},
-	}}}
+	concept := map[string]any{
+		"op": "addBlock",
+		"block": map[string]any{
+			"id":       "a",
+			"name":     "A",
+			"concept":  "crews",
+			"part":     "",
+			"seeds":    []string{},
+			"searched": true,
+			"reason":   "",
+			"negated":  false,
+			"terms": []any{
+				map[string]any{
+					"id":   "t1",
+					"kind": "text",
+					"text": "zz*",
+					"on":   true,
+					"from": map[string]any{"facet": "words", "item": "zz"},
+				},
+				map[string]any{"id": "t2", "kind": "near", "left": "heat", "right": "rest", "within": 3, "on": true},
+				map[string]any{"id": "t3", "kind": "heading", "heading": "Fluid Intake", "on": false},
+			},
+		},
+	}
 	edits := []any{map[string]any{"op": "question", "text": "Heat?"},
-		map[string]any{"op": "limits", "limits": []any{map[string]any{"kind": "languages", "values": []string{"eng"}}}}, concept}
-	change := map[string]any{"what": map[string]any{"key": "addTerm", "params": map[string]string{"term": "zz*"}}, "edits": edits,
-		"decisions": []any{map[string]any{"facet": "words", "item": "heat", "state": "dropped", "reason": "too-broad"}}}
+		map[string]any{
+			"op":     "limits",
+			"limits": []any{map[string]any{"kind": "languages", "values": []string{"eng"}}},
+		}, concept}
+	change := map[string]any{
+		"what":      map[string]any{"key": "addTerm", "params": map[string]string{"term": "zz*"}},
+		"edits":     edits,
+		"decisions": []any{map[string]any{"facet": "words", "item": "heat", "state": "dropped", "reason": "too-broad"}},
+	}
 	c.call(200, "POST", at+"/changes", change, "If-Match", `"1"`)
 	concept["block"].(map[string]any)["concept"] = "farm crews"
 	clashing := c.call(409, "POST", at+"/changes", change, "If-Match", `"1"`)
 	assert.Equal(t, "conflict", clashing["type"])
 	assert.NotEmpty(t, clashing["clashes"])
-	for _, bad := range []map[string]any{{"op": "fly"}, {"op": "question"}, {"op": "addTerm", "block": "a"}, {"op": "patchTerm", "block": "a", "id": "t1", "patch": map[string]any{"id": "t9"}},
+	for _, bad := range []map[string]any{{"op": "fly"}, {"op": "question"}, {"op": "addTerm", "block": "a"},
+		{"op": "patchTerm", "block": "a", "id": "t1", "patch": map[string]any{"id": "t9"}},
 		{"op": "patchBlock", "id": "a", "patch": map[string]any{"terms": []any{}}}} {
 		c.call(422, "POST", at+"/changes", map[string]any{"what": change["what"], "edits": []any{bad}}, "If-Match", `"2"`)
 	}
@@ -223,20 +263,49 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	c.call(200, "GET", at+"/headings/proposed", nil)
 	assert.NotEmpty(t, c.call(200, "GET", at+"/lines", nil)["whole"])
 	c.call(404, "GET", at+"/lines?source=99999", nil)
-	priced := map[string]any{"id": "t", "kind": "heading", "heading": "Fluid Intake", "on": true, "narrower": true, "without": []string{"Rest"}, "until": 2013}
+	priced := map[string]any{
+		"id":       "t",
+		"kind":     "heading",
+		"heading":  "Fluid Intake",
+		"on":       true,
+		"narrower": true,
+		"without":  []string{"Rest"},
+		"until":    2013,
+	}
 	c.call(200, "POST", at+"/headings/price", priced)
 	c.call(422, "POST", at+"/headings/price", map[string]any{"id": "t", "kind": "text", "text": "heat", "on": true})
 	assert.Equal(t, "no-source", c.call(409, "POST", at+"/count-terms", []any{priced})["type"])
-	lessOf := map[string]any{"kind": "less", "of": map[string]any{"kind": "term", "term": priced}, "less": map[string]any{"kind": "block", "block": "a", "words": true}}
+	lessOf := map[string]any{
+		"kind": "less",
+		"of":   map[string]any{"kind": "term", "term": priced},
+		"less": map[string]any{"kind": "block", "block": "a", "words": true},
+	}
 	c.call(200, "POST", at+"/records", map[string]any{"of": lessOf, "at": 0, "limit": 5})
 	review := c.call(200, "GET", at, nil)
 	samples := review["samples"].([]any)
 	sample := samples[len(samples)-1].(map[string]any)["id"] // the first that came in
 	study := review["keyStudies"].([]any)[0].(map[string]any)
-	c.call(200, "POST", at+"/changes", map[string]any{"what": map[string]any{"key": "shelve", "params": map[string]string{}}, "shelf": []any{map[string]any{"record": study["record"], "on": true, "note": "look", "tags": []string{"heat"}}}}, "If-Match", `"2"`)
+	c.call(
+		200,
+		"POST",
+		at+"/changes",
+		map[string]any{
+			"what":  map[string]any{"key": "shelve", "params": map[string]string{}},
+			"shelf": []any{map[string]any{"record": study["record"], "on": true, "note": "look", "tags": []string{"heat"}}},
+		},
+		"If-Match",
+		`"2"`,
+	)
 	c.call(200, "GET", at+"/shelf", nil)
-	c.call(422, "POST", at+"/export", map[string]any{"of": map[string]any{"kind": "all"}, "format": "ris", "name": "x", "fields": []string{"colour"}})
-	look := c.call(200, "POST", at+"/looks", map[string]any{"sample": sample, "rest": true, "set": map[string]any{"kind": "within", "of": map[string]any{"kind": "item", "facet": "words", "item": "heat"}, "in": map[string]any{"kind": "any"}}})["name"]
+	c.call(
+		422,
+		"POST",
+		at+"/export",
+		map[string]any{"of": map[string]any{"kind": "all"}, "format": "ris", "name": "x", "fields": []string{"colour"}},
+	)
+	look := c.call(200, "POST", at+"/looks", map[string]any{"sample": sample, "rest": true,
+		"set": map[string]any{"kind": "within", "of": map[string]any{"kind": "item", "facet": "words", "item": "heat"},
+			"in": map[string]any{"kind": "any"}}})["name"]
 	c.call(404, "POST", at+"/looks", map[string]any{"sample": 99999, "rest": true})
 	assert.Equal(t, look, c.call(200, "GET", fmt.Sprint(at, "/looks/", look), nil)["name"])
 	c.call(404, "GET", at+"/looks/nowhere", nil)
@@ -244,11 +313,22 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	assert.Equal(t, "look-gone", c.call(404, "GET", at+"/tally?facet=words&look=nowhere", nil)["type"])
 	c.call(200, "POST", at+"/looks", map[string]any{"sample": sample, "rest": true})
 	c.call(200, "POST", at+"/bench", map[string]any{})
-	c.call(200, "POST", at+"/bench", map[string]any{"revision": 2, "edits": []any{map[string]any{"op": "patchTerm", "block": "a", "id": "t1", "patch": map[string]any{"on": false, "from": nil}}}})
+	c.call(
+		200,
+		"POST",
+		at+"/bench",
+		map[string]any{
+			"revision": 2,
+			"edits": []any{
+				map[string]any{"op": "patchTerm", "block": "a", "id": "t1", "patch": map[string]any{"on": false, "from": nil}},
+			},
+		},
+	)
 	for _, facet := range tally.Facets {
 		facet := string(facet)
 		rows := c.call(200, "GET", at+"/tally?facet="+facet, nil)["rows"].([]any)
-		if facet == string(tally.Substances) || facet == string(tally.Humans) { // of which RIS says nothing; headings without a mark are keywords there
+		if facet == string(tally.Substances) ||
+			facet == string(tally.Humans) { // of which RIS says nothing; headings without a mark are keywords there
 			continue
 		}
 		require.NotEmpty(t, rows)
@@ -270,11 +350,34 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	c.call(200, "POST", at+"/halves?split=false", nil)
 	c.call(200, "POST", at+"/terms", map[string]any{"typed": "fluid"})
 	c.call(200, "POST", at+"/terms", map[string]any{"typed": "a*"})
-	c.call(200, "POST", at+"/records", map[string]any{"of": map[string]any{"kind": "block", "block": "a"}, "at": 0, "limit": 10})
+	c.call(
+		200,
+		"POST",
+		at+"/records",
+		map[string]any{"of": map[string]any{"kind": "block", "block": "a"}, "at": 0, "limit": 10},
+	)
 	list := c.call(200, "POST", at+"/records", map[string]any{"of": map[string]any{"kind": "all"}, "at": 5, "limit": 10})
-	c.call(200, "GET", fmt.Sprint(at, "/records/", list["records"].([]any)[0].(map[string]any)["id"], "?facet=words&item=heat"), nil)
-	c.call(422, "POST", at+"/records", map[string]any{"of": map[string]any{"kind": "term", "term": map[string]any{"id": "x", "kind": "text", "text": "a*", "on": true}}, "at": 0, "limit": 10})
-	assert.EqualValues(t, 1, c.call(200, "POST", at+"/kept-blocks", map[string]any{"block": "a", "name": "Farm people"})["version"])
+	c.call(
+		200,
+		"GET",
+		fmt.Sprint(at, "/records/", list["records"].([]any)[0].(map[string]any)["id"], "?facet=words&item=heat"),
+		nil,
+	)
+	c.call(
+		422,
+		"POST",
+		at+"/records",
+		map[string]any{
+			"of":    map[string]any{"kind": "term", "term": map[string]any{"id": "x", "kind": "text", "text": "a*", "on": true}},
+			"at":    0,
+			"limit": 10,
+		},
+	)
+	assert.EqualValues(
+		t,
+		1,
+		c.call(200, "POST", at+"/kept-blocks", map[string]any{"block": "a", "name": "Farm people"})["version"],
+	)
 	c.call(404, "POST", at+"/kept-blocks", map[string]any{"block": "none", "name": "Farm people"})
 	c.call(200, "GET", "/api/kept-blocks", nil)
 	c.call(204, "DELETE", "/api/kept-blocks?name=Farm+people", nil)
@@ -283,7 +386,12 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	var versions []map[string]any
 	require.NoError(t, json.Unmarshal([]byte(c.call(200, "GET", at+"/versions", nil)[""].(string)), &versions))
 	version := versions[0]
-	c.call(204, "PATCH", fmt.Sprint(at, "/versions/", version["id"]), map[string]any{"name": "The first", "note": "as it was"})
+	c.call(
+		204,
+		"PATCH",
+		fmt.Sprint(at, "/versions/", version["id"]),
+		map[string]any{"name": "The first", "note": "as it was"},
+	)
 	c.call(200, "GET", at+"/versions/compared?older=1&newer=2", nil)
 	c.call(404, "GET", at+"/versions/compared?older=1&newer=9999", nil)
 	c.call(404, "GET", at+"/versions/between?older=1&newer=2&source=9999", nil)
@@ -298,7 +406,12 @@ func TestEveryAnswerKeepsTheContract(t *testing.T) {
 	c.call(422, "GET", at+"/record/file?format=exe", nil)
 	c.call(200, "GET", at+"/bundle/export?formats=ris&formats=csv", nil)
 	c.call(422, "GET", at+"/bundle/export?formats=exe", nil)
-	c.call(204, "POST", at+"/runs/by-hand", map[string]any{"place": "Card box", "query": "heat", "records": 3, "at": "2026-03-02T09:00:00Z"})
+	c.call(
+		204,
+		"POST",
+		at+"/runs/by-hand",
+		map[string]any{"place": "Card box", "query": "heat", "records": 3, "at": "2026-03-02T09:00:00Z"},
+	)
 	c.call(422, "POST", at+"/runs/by-hand", map[string]any{"place": "", "query": "heat", "at": "2026-03-02T09:00:00Z"})
 	c.call(422, "POST", at+"/runs", map[string]any{"sources": []int{}, "records": 0})
 	c.call(200, "GET", at+"/runs", nil)
@@ -344,7 +457,8 @@ func TestOnlyItsOwnPagesAreAnswered(t *testing.T) {
 
 func TestEveryAddressIsAScreenOrSaysThatItIsNone(t *testing.T) {
 	c, _ := start(t)
-	for path, status := range map[string]int{"/": 200, "/reviews/7/harvest": 200, "/assets/a.js": 200, "/assets/b.js": 404, "/api/nothing": 404, "/api/reviews/x": 400} {
+	for path, status := range map[string]int{"/": 200, "/reviews/7/harvest": 200, "/assets/a.js": 200,
+		"/assets/b.js": 404, "/api/nothing": 404, "/api/reviews/x": 400} {
 		answer, err := http.Get(c.server.URL + path)
 		require.NoError(t, err)
 		defer answer.Body.Close()
@@ -370,7 +484,11 @@ func TestASavedFileComesWhole(t *testing.T) {
 		return i["state"] == "done"
 	}, time.Minute, 20*time.Millisecond)
 	for _, format := range []string{"ris", "bibtex", "csl", "csv", "tsv", "mods", "html"} {
-		order := fmt.Sprintf(`{"of": {"kind": "sample", "sample": %d}, "format": %q, "name": "all: of it"}`, int64(i["sample"].(float64)), format)
+		order := fmt.Sprintf(
+			`{"of": {"kind": "sample", "sample": %d}, "format": %q, "name": "all: of it"}`,
+			int64(i["sample"].(float64)),
+			format,
+		)
 		r, err := http.NewRequest("POST", c.server.URL+at+"/export", strings.NewReader(order))
 		require.NoError(t, err)
 		r.Header.Set("Content-Type", "application/json")
@@ -398,8 +516,8 @@ func TestASavedFileComesWhole(t *testing.T) {
 	}
 }
 
-// The figures of a look have a tag: who names it is sent nothing while they hold, and all of them when they do not. What is no
-// figure of a look, and what goes wrong, has none.
+// The figures of a look have a tag: who names it is sent nothing while they hold, and all of them when they do not.
+// What is no figure of a look, and what goes wrong, has none.
 func TestFiguresThatStillHoldAreNotSentAgain(t *testing.T) {
 	c, _ := start(t)
 	id := int64(c.call(201, "POST", "/api/reviews", map[string]any{"name": "Heat"})["id"].(float64))
@@ -487,8 +605,17 @@ func TestNewsReachThoseWhoListen(t *testing.T) {
 		heard <- all
 	}()
 	for i := 0; ; i++ {
-		c.call(200, "POST", fmt.Sprintf("/api/reviews/%d/changes", id), map[string]any{"what": map[string]any{"key": "parked", "params": map[string]string{}},
-			"decisions": []any{map[string]any{"facet": "words", "item": fmt.Sprint("heat ", i), "state": "parked"}}}, "If-Match", `"1"`)
+		c.call(
+			200,
+			"POST",
+			fmt.Sprintf("/api/reviews/%d/changes", id),
+			map[string]any{"what": map[string]any{"key": "parked", "params": map[string]string{}},
+				"decisions": []any{
+					map[string]any{"facet": "words", "item": fmt.Sprint("heat ", i), "state": "parked"},
+				}},
+			"If-Match",
+			`"1"`,
+		)
 		select {
 		case all := <-heard:
 			assert.Contains(t, all, fmt.Sprintf(`"review":%d`, id))

@@ -79,9 +79,21 @@ func (b *read) Read(p []byte) (int, error) {
 func bodyProblem(err error) error {
 	switch {
 	case errors.Is(err, echo.ErrStatusRequestEntityTooLarge):
-		return &problems.Problem{Type: "too-large", Status: http.StatusRequestEntityTooLarge, Title: "More was sent than is taken at once. Nothing was changed."}
+		return &problems.Problem{
+			Type:   "too-large",
+			Status: http.StatusRequestEntityTooLarge,
+			Title:  "More was sent than is taken at once. Nothing was changed.",
+		}
 	case errors.Is(err, os.ErrDeadlineExceeded):
-		return &problems.Problem{Type: "too-slow", Status: http.StatusRequestTimeout, Title: "What was sent stopped coming. Nothing was changed."}
+		return &problems.Problem{
+			Type:   "too-slow",
+			Status: http.StatusRequestTimeout,
+			Title:  "What was sent stopped coming. Nothing was changed.",
+		}
 	}
-	return &problems.Problem{Type: "broken-off", Status: http.StatusBadRequest, Title: "What was sent broke off on its way. Nothing was changed."}
+	return &problems.Problem{
+		Type:   "broken-off",
+		Status: http.StatusBadRequest,
+		Title:  "What was sent broke off on its way. Nothing was changed.",
+	}
 }

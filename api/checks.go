@@ -23,12 +23,24 @@ func (h Handlers) AnswerCheck(ctx context.Context, r AnswerCheckRequestObject) (
 	return AnswerCheck204Response{}, h.app.PeerReview.Say(ctx, r.Review, r.Check, r.Question, *r.Body)
 }
 
-func (h Handlers) SuggestInCheck(ctx context.Context, r SuggestInCheckRequestObject) (SuggestInCheckResponseObject, error) {
+func (h Handlers) SuggestInCheck(
+	ctx context.Context,
+	r SuggestInCheckRequestObject,
+) (SuggestInCheckResponseObject, error) {
 	return SuggestInCheck204Response{}, h.app.PeerReview.Suggest(ctx, r.Review, r.Check, *r.Body)
 }
 
-func (h Handlers) DecideSuggestion(ctx context.Context, r DecideSuggestionRequestObject) (DecideSuggestionResponseObject, error) {
-	return DecideSuggestion204Response{}, h.app.PeerReview.Decide(ctx, r.Review, r.Check, r.Suggestion, string(r.Body.State))
+func (h Handlers) DecideSuggestion(
+	ctx context.Context,
+	r DecideSuggestionRequestObject,
+) (DecideSuggestionResponseObject, error) {
+	return DecideSuggestion204Response{}, h.app.PeerReview.Decide(
+		ctx,
+		r.Review,
+		r.Check,
+		r.Suggestion,
+		string(r.Body.State),
+	)
 }
 
 func (h Handlers) FinishCheck(ctx context.Context, r FinishCheckRequestObject) (FinishCheckResponseObject, error) {

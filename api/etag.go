@@ -11,9 +11,10 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
-// withTag gives the figures of a look a tag (ETag, RFC 9110 §8.8.3): who has them already, as after coming back to a screen, is
-// sent nothing but that they still hold. They are worked out all the same, mostly from what is kept: what they rest on besides the
-// look, such as key studies and decisions, may have changed. The tag is weak, since an answer may be packed or not.
+// withTag gives the figures of a look a tag (ETag, RFC 9110 §8.8.3): who has them already, as after coming back to
+// a screen, is sent nothing but that they still hold. They are worked out all the same, mostly from what is kept:
+// what they rest on besides the look, such as key studies and decisions, may have changed. The tag is weak, since
+// an answer may be packed or not.
 func withTag(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		r := c.Request()
@@ -63,7 +64,8 @@ type held struct {
 // WriteHeader implements http.ResponseWriter.
 func (h *held) WriteHeader(status int) {
 	h.status = status
-	h.holds = (status == http.StatusOK || h.made && (status == http.StatusCreated || status == http.StatusAccepted)) && strings.HasPrefix(h.Header().Get("Content-Type"), "application/json")
+	h.holds = (status == http.StatusOK || h.made && (status == http.StatusCreated || status == http.StatusAccepted)) &&
+		strings.HasPrefix(h.Header().Get("Content-Type"), "application/json")
 	if !h.holds {
 		h.ResponseWriter.WriteHeader(status)
 	}

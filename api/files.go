@@ -5,7 +5,10 @@ import (
 	"mime"
 )
 
-func (h Handlers) AskedOfImport(ctx context.Context, r AskedOfImportRequestObject) (AskedOfImportResponseObject, error) {
+func (h Handlers) AskedOfImport(
+	ctx context.Context,
+	r AskedOfImportRequestObject,
+) (AskedOfImportResponseObject, error) {
 	q, err := h.app.Intake.Asked(ctx, r.Import)
 	if err != nil {
 		return nil, err
@@ -22,7 +25,10 @@ func (h Handlers) GiveUpImport(ctx context.Context, r GiveUpImportRequestObject)
 	return GiveUpImport204Response{}, h.app.Intake.GiveUpImport(ctx, r.Import)
 }
 
-func (h Handlers) PreviewImport(ctx context.Context, r PreviewImportRequestObject) (PreviewImportResponseObject, error) {
+func (h Handlers) PreviewImport(
+	ctx context.Context,
+	r PreviewImportRequestObject,
+) (PreviewImportResponseObject, error) {
 	p, err := h.app.Intake.PreviewImport(ctx, r.Import, *r.Body, r.Params.Refill != nil && *r.Params.Refill)
 	if err != nil {
 		return nil, err
@@ -30,12 +36,18 @@ func (h Handlers) PreviewImport(ctx context.Context, r PreviewImportRequestObjec
 	return PreviewImport200JSONResponse(*p), nil
 }
 
-func (h Handlers) ListReaderMaps(ctx context.Context, _ ListReaderMapsRequestObject) (ListReaderMapsResponseObject, error) {
+func (h Handlers) ListReaderMaps(
+	ctx context.Context,
+	_ ListReaderMapsRequestObject,
+) (ListReaderMapsResponseObject, error) {
 	list, err := h.app.Intake.ReaderMaps(ctx)
 	return ListReaderMaps200JSONResponse(list), err
 }
 
-func (h Handlers) DeleteReaderMap(ctx context.Context, r DeleteReaderMapRequestObject) (DeleteReaderMapResponseObject, error) {
+func (h Handlers) DeleteReaderMap(
+	ctx context.Context,
+	r DeleteReaderMapRequestObject,
+) (DeleteReaderMapResponseObject, error) {
 	return DeleteReaderMap204Response{}, h.app.Intake.DropReaderMap(ctx, r.Reader)
 }
 
@@ -54,20 +66,38 @@ func (h Handlers) ExportTally(ctx context.Context, r ExportTallyRequestObject) (
 	if format == "xlsx" {
 		media = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 	}
-	file, name, err := h.app.Figures.TallyFile(ctx, at(r.Review, r.Params.Look), r.Params.Facet, format, called, r.Params.AsIs != nil && *r.Params.AsIs)
+	file, name, err := h.app.Figures.TallyFile(
+		ctx,
+		at(r.Review, r.Params.Look),
+		r.Params.Facet,
+		format,
+		called,
+		r.Params.AsIs != nil && *r.Params.AsIs,
+	)
 	if err != nil {
 		return nil, err
 	}
 	disposition := mime.FormatMediaType("attachment", map[string]string{"filename": name})
-	return ExportTally200AsteriskResponse{Body: file, ContentType: media, Headers: ExportTally200ResponseHeaders{ContentDisposition: &disposition}}, nil
+	return ExportTally200AsteriskResponse{
+		Body:        file,
+		ContentType: media,
+		Headers:     ExportTally200ResponseHeaders{ContentDisposition: &disposition},
+	}, nil
 }
 
 // ExportRecords answers with a file.
-func (h Handlers) ExportRecords(ctx context.Context, r ExportRecordsRequestObject) (ExportRecordsResponseObject, error) {
+func (h Handlers) ExportRecords(
+	ctx context.Context,
+	r ExportRecordsRequestObject,
+) (ExportRecordsResponseObject, error) {
 	file, name, err := h.app.Figures.Export(ctx, at(r.Review, r.Params.Look), *r.Body)
 	if err != nil {
 		return nil, err
 	}
 	disposition := mime.FormatMediaType("attachment", map[string]string{"filename": name})
-	return ExportRecords200AsteriskResponse{Body: file, ContentType: r.Body.Format.Media(), Headers: ExportRecords200ResponseHeaders{ContentDisposition: &disposition}}, nil
+	return ExportRecords200AsteriskResponse{
+		Body:        file,
+		ContentType: r.Body.Format.Media(),
+		Headers:     ExportRecords200ResponseHeaders{ContentDisposition: &disposition},
+	}, nil
 }

@@ -63,15 +63,18 @@ func TestCallsAreHeldAgainstTheContract(t *testing.T) {
 		{"POST", "/api/reviews", `{`, 400, "no JSON"},
 		{"POST", "/api/reviews", "{\"name\": \"\xff\"}", 400, "UTF-8"},
 		{"POST", "/api/reviews", `[]`, 422, "kind object"},
-		{"POST", at + "/changes", `{"what": {"key": "x", "params": {}}, "edits": [{"op": "frame", "frme": ""}]}`, 422, "not known here"},
+		{"POST", at + "/changes", `{"what": {"key": "x", "params": {}}, "edits": [{"op": "frame", "frme": ""}]}`, 422,
+			"not known here"},
 		{"POST", at + "/changes", `{"what": {"key": "x", "params": {}}, "decisions": [{"facet": "words", "item": "x", "state": "eaten"}]}`, 422, "none of open, parked, dropped"},
-		{"POST", at + "/records", `{"of": {"kind": "item", "facet": "colours", "item": "x"}, "at": 0, "limit": 5}`, 422, "none of"},
+		{"POST", at + "/records", `{"of": {"kind": "item", "facet": "colours", "item": "x"}, "at": 0, "limit": 5}`, 422,
+			"none of"},
 		{"POST", at + "/export", `{"of": {"kind": "all"}, "format": "exe", "name": "x"}`, 422, "none of ris"},
 	} {
 		status, said := c.asked(x.method, x.path, x.body, "If-Match", `"1"`)
 		assert.Equal(t, x.status, status, "%s %s: %s", x.method, x.path, said)
 		assert.Contains(t, said, x.says, "%s %s", x.method, x.path)
-		for _, inner := range []string{"strconv", "json:", "unmarshal", "pq:", "SQLSTATE", "app.", "openapi", "schema", "goroutine"} {
+		for _, inner := range []string{"strconv", "json:", "unmarshal", "pq:", "SQLSTATE", "app.", "openapi", "schema",
+			"goroutine"} {
 			assert.NotContains(t, said, inner, "%s %s", x.method, x.path)
 		}
 	}
@@ -90,7 +93,14 @@ func TestDrippingFilesKeepNobodyWaiting(t *testing.T) {
 		conn, err := net.Dial("tcp", address)
 		require.NoError(t, err)
 		defer conn.Close()
-		_, err = fmt.Fprintf(conn, "POST /api/reviews/%d/imports?kind=sample&name=%d.ris HTTP/1.1\r\nHost: %s\r\nContent-Type: application/octet-stream\r\nContent-Length: 100000\r\n\r\nTY  - JOUR\r\n", id, k, address)
+		_, err = fmt.Fprintf(
+			conn,
+			"POST /api/reviews/%d/imports?kind=sample&name=%d.ris HTTP/1.1\r\nHost: %s\r\nContent-Type: "+
+				"application/octet-stream\r\nContent-Length: 100000\r\n\r\nTY  - JOUR\r\n",
+			id,
+			k,
+			address,
+		)
 		require.NoError(t, err)
 		open = append(open, conn)
 	}
@@ -101,12 +111,22 @@ func TestDrippingFilesKeepNobodyWaiting(t *testing.T) {
 	}
 	c.call(200, "PATCH", at, map[string]any{"name": "Heat and kidneys"})
 	c.call(202, "POST", at+"/imports?kind=sample&name=whole.ris", []byte("TY  - JOUR\nTI  - Heat\nER  - \n"))
-	require.Eventually(t, func() bool { return len(c.call(200, "GET", at, nil)["samples"].([]any)) == 1 }, time.Minute, 20*time.Millisecond)
+	require.Eventually(
+		t,
+		func() bool { return len(c.call(200, "GET", at, nil)["samples"].([]any)) == 1 },
+		time.Minute,
+		20*time.Millisecond,
+	)
 	// Who leaves on the way leaves nothing behind.
 	for _, conn := range open {
 		require.NoError(t, conn.Close())
 	}
-	require.Eventually(t, func() bool { return len(c.call(200, "GET", at, nil)["imports"].([]any)) == 0 }, time.Minute, 20*time.Millisecond)
+	require.Eventually(
+		t,
+		func() bool { return len(c.call(200, "GET", at, nil)["imports"].([]any)) == 0 },
+		time.Minute,
+		20*time.Millisecond,
+	)
 }
 
 func TestFilesHaveAnEndThatMovesWithWhatComes(t *testing.T) {
@@ -116,7 +136,11 @@ func TestFilesHaveAnEndThatMovesWithWhatComes(t *testing.T) {
 	require.NoError(t, err)
 	defer conn.Close()
 	// A call that is no file and breaks off is told so.
-	_, err = fmt.Fprintf(conn, "POST /api/reviews HTTP/1.1\r\nHost: %s\r\nContent-Type: application/json\r\nContent-Length: 100\r\n\r\n{\"name\"", address)
+	_, err = fmt.Fprintf(
+		conn,
+		"POST /api/reviews HTTP/1.1\r\nHost: %s\r\nContent-Type: application/json\r\nContent-Length: 100\r\n\r\n{\"name\"",
+		address,
+	)
 	require.NoError(t, err)
 	require.NoError(t, conn.(*net.TCPConn).CloseWrite())
 	answer, err := http.ReadResponse(bufio.NewReader(conn), nil)
@@ -146,8 +170,8 @@ func TestARepeatedRequestIsMadeOnce(t *testing.T) {
 	assert.Equal(t, 422, status, said)
 }
 
-// What makes something makes it once, however often it is sent: the answer is the same, and while the first is being done the
-// second waits for it.
+// What makes something makes it once, however often it is sent: the answer is the same, and while the first is
+// being done the second waits for it.
 func TestWhatIsMadeIsMadeOnce(t *testing.T) {
 	c, _ := start(t)
 	again := func(method, path, kind, body string) {
@@ -180,7 +204,8 @@ func TestWhatIsMadeIsMadeOnce(t *testing.T) {
 	again("POST", at+"/imports?kind=sample&name=a.ris", "application/octet-stream", "TY  - JOUR\nTI  - Heat\nER  - \n")
 }
 
-// A page of another place cannot have anything changed: neither under another scheme, nor by what a form sends without being asked.
+// A page of another place cannot have anything changed: neither under another scheme, nor by what a form sends
+// without being asked.
 func TestOnlyItsOwnPagesChangeAnything(t *testing.T) {
 	c, _ := start(t)
 	own := c.server.URL
@@ -231,7 +256,11 @@ func TestADatabaseThatDiesIsToldAndComesBack(t *testing.T) {
 			return status == 503
 		}, time.Minute, 20*time.Millisecond)
 	}
-	r, err := http.Post(c.server.URL+at+"/imports?kind=sample&name=a.ris", "application/octet-stream", strings.NewReader("TY  - JOUR\nER  - \n"))
+	r, err := http.Post(
+		c.server.URL+at+"/imports?kind=sample&name=a.ris",
+		"application/octet-stream",
+		strings.NewReader("TY  - JOUR\nER  - \n"),
+	)
 	require.NoError(t, err)
 	defer r.Body.Close()
 	assert.Equal(t, 503, r.StatusCode, "a file is not called unreadable for it")
@@ -241,7 +270,11 @@ func TestADatabaseThatDiesIsToldAndComesBack(t *testing.T) {
 		return status == 200
 	}, time.Minute, 50*time.Millisecond)
 	require.Eventually(t, func() bool {
-		r, err := http.Post(c.server.URL+at+"/imports?kind=sample&name=a.ris", "application/octet-stream", strings.NewReader("TY  - JOUR\nTI  - Heat\nER  - \n"))
+		r, err := http.Post(
+			c.server.URL+at+"/imports?kind=sample&name=a.ris",
+			"application/octet-stream",
+			strings.NewReader("TY  - JOUR\nTI  - Heat\nER  - \n"),
+		)
 		require.NoError(t, err)
 		defer r.Body.Close()
 		return r.StatusCode == 202

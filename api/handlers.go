@@ -116,7 +116,10 @@ func (h Handlers) Tally(ctx context.Context, r TallyRequestObject) (TallyRespons
 	q := r.Params
 	v, err := h.app.Figures.TallyIn(ctx, at(r.Review, q.Look), q.Facet, figures.Window{
 		Words: said(q.Words), Sort: said(q.Sort), Down: said(q.Down), Most: said(q.Most),
-		Records: figures.Bounds{From: q.RecordsFrom, To: q.RecordsTo}, Lift: figures.Bounds{From: q.LiftFrom, To: q.LiftTo}, Pull: figures.Bounds{From: q.PullFrom, To: q.PullTo},
+		Records: figures.Bounds{
+			From: q.RecordsFrom,
+			To:   q.RecordsTo,
+		}, Lift: figures.Bounds{From: q.LiftFrom, To: q.LiftTo}, Pull: figures.Bounds{From: q.PullFrom, To: q.PullTo},
 	})
 	if err != nil {
 		return nil, err

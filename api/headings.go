@@ -19,14 +19,23 @@ func (h Handlers) Headings(ctx context.Context, r HeadingsRequestObject) (Headin
 }
 
 func (h Handlers) Heading(ctx context.Context, r HeadingRequestObject) (HeadingResponseObject, error) {
-	v, err := h.app.Figures.Heading(ctx, at(r.Review, r.Params.Look), r.Params.Label, said(r.Params.Block), said(r.Params.Language))
+	v, err := h.app.Figures.Heading(
+		ctx,
+		at(r.Review, r.Params.Look),
+		r.Params.Label,
+		said(r.Params.Block),
+		said(r.Params.Language),
+	)
 	if err != nil {
 		return nil, err
 	}
 	return Heading200JSONResponse(*v), nil
 }
 
-func (h Handlers) HeadingsProposed(ctx context.Context, r HeadingsProposedRequestObject) (HeadingsProposedResponseObject, error) {
+func (h Handlers) HeadingsProposed(
+	ctx context.Context,
+	r HeadingsProposedRequestObject,
+) (HeadingsProposedResponseObject, error) {
 	v, err := h.app.Figures.HeadingsProposed(ctx, at(r.Review, r.Params.Look))
 	if err != nil {
 		return nil, err
@@ -58,14 +67,20 @@ func (h Handlers) Vocabularies(ctx context.Context, _ VocabulariesRequestObject)
 	return Vocabularies200JSONResponse(v), nil
 }
 
-func (h Handlers) DeleteVocabulary(ctx context.Context, r DeleteVocabularyRequestObject) (DeleteVocabularyResponseObject, error) {
+func (h Handlers) DeleteVocabulary(
+	ctx context.Context,
+	r DeleteVocabularyRequestObject,
+) (DeleteVocabularyResponseObject, error) {
 	if err := h.app.Vocabularies.Delete(ctx, r.Vocabulary); err != nil {
 		return nil, err
 	}
 	return DeleteVocabulary204Response{}, nil
 }
 
-func (h Handlers) VocabularyChanges(ctx context.Context, r VocabularyChangesRequestObject) (VocabularyChangesResponseObject, error) {
+func (h Handlers) VocabularyChanges(
+	ctx context.Context,
+	r VocabularyChangesRequestObject,
+) (VocabularyChangesResponseObject, error) {
 	v, err := h.app.Vocabularies.Changes(ctx, r.Vocabulary, r.Params.Since)
 	if err != nil {
 		return nil, err

@@ -90,7 +90,19 @@ func TestChecksAndNotesKeepTheContract(t *testing.T) {
 	c.call(422, "PUT", check+"/answers/words", map[string]any{"verdict": "revise", "words": ""})
 	c.call(204, "PUT", check+"/answers/words", map[string]any{"verdict": "revise", "words": "pickers"})
 	c.call(204, "POST", check+"/suggestions", map[string]any{"line": "", "words": "pickers"})
-	c.call(422, "POST", check+"/suggestions", map[string]any{"line": "", "words": "", "edits": []any{map[string]any{"op": "removeTerm", "block": "a", "id": "1"}, map[string]any{"op": "patchTerm", "block": "a", "id": "1", "patch": map[string]any{}}}})
+	c.call(
+		422,
+		"POST",
+		check+"/suggestions",
+		map[string]any{
+			"line":  "",
+			"words": "",
+			"edits": []any{
+				map[string]any{"op": "removeTerm", "block": "a", "id": "1"},
+				map[string]any{"op": "patchTerm", "block": "a", "id": "1", "patch": map[string]any{}},
+			},
+		},
+	)
 	suggestion := c.list(at + "/checks")[0]["suggestions"].([]any)[0].(map[string]any)["id"]
 	c.call(204, "PATCH", fmt.Sprintf("%s/suggestions/%v", check, suggestion), map[string]any{"state": "declined"})
 	c.call(422, "PATCH", check, map[string]any{"done": true})
@@ -98,7 +110,12 @@ func TestChecksAndNotesKeepTheContract(t *testing.T) {
 	c.call(409, "PUT", check+"/answers/words", map[string]any{"verdict": "fine", "words": ""})
 	c.call(204, "DELETE", check+"?back=true", nil)
 
-	c.call(204, "POST", at+"/notes", map[string]any{"kind": "question", "about": "", "name": "the question", "words": "Children too?"})
+	c.call(
+		204,
+		"POST",
+		at+"/notes",
+		map[string]any{"kind": "question", "about": "", "name": "the question", "words": "Children too?"},
+	)
 	note := fmt.Sprintf("%s/notes/%v", at, c.list(at + "/notes")[0]["id"])
 	c.call(204, "PATCH", note, map[string]any{"settled": true})
 	c.call(204, "DELETE", note, nil)

@@ -28,10 +28,58 @@ import (
 )
 
 // Words as nobody types them, and as somebody once did.
-var oddWords = []string{"*", "--", "[]", "", " ", "?", "a", "heat*", "cane cutters", "\"", "(", "and", "ŉ", "熱中症", "e\u0301", "a*b?c", "heat ~3 rest", "[Shade +]", "0", "-1", "2147483648",
-	strings.Repeat("x", 300), strings.Repeat("a ", 200), "<b>", "'; drop", "\u200b", "\ufeff", "heat\nrest", "any", "words", "headings", "A", "title", "random"}
+var oddWords = []string{
+	"*",
+	"--",
+	"[]",
+	"",
+	" ",
+	"?",
+	"a",
+	"heat*",
+	"cane cutters",
+	"\"",
+	"(",
+	"and",
+	"ŉ",
+	"熱中症",
+	"e\u0301",
+	"a*b?c",
+	"heat ~3 rest",
+	"[Shade +]",
+	"0",
+	"-1",
+	"2147483648",
+	strings.Repeat(
+		"x",
+		300,
+	),
+	strings.Repeat("a ", 200),
+	"<b>",
+	"'; drop",
+	"\u200b",
+	"\ufeff",
+	"heat\nrest",
+	"any",
+	"words",
+	"headings",
+	"A",
+	"title",
+	"random",
+}
 
-var oddNumbers = []string{"0", "1", "2", "-1", "3", "2147483647", "2147483648", "9223372036854775807", "-9223372036854775808", "1000000"}
+var oddNumbers = []string{
+	"0",
+	"1",
+	"2",
+	"-1",
+	"3",
+	"2147483647",
+	"2147483648",
+	"9223372036854775807",
+	"-9223372036854775808",
+	"1000000",
+}
 
 // odd makes calls that the contract describes, of values that keep to it in kind and in nothing else.
 type odd struct {
@@ -137,17 +185,22 @@ func (o *odd) call(path, method string, of *openapi3.PathItem, op *openapi3.Oper
 	return path, body, "application/json"
 }
 
-// How many times each operation is called, and how long that may take. TAMIZ_ODD_SEED makes other calls: 0 is a seed of its own.
+// How many times each operation is called, and how long that may take. TAMIZ_ODD_SEED makes other calls: 0 is a
+// seed of its own.
 const (
 	oddTimes = 40
 	oddTime  = time.Minute
 )
 
-// TestOddCallsAreAnsweredClearly: whatever is asked in the form of the contract, nothing falls over: what cannot be done is said,
-// and never as a fault of the program.
+// TestOddCallsAreAnsweredClearly: whatever is asked in the form of the contract, nothing falls over: what cannot be
+// done is said, and never as a fault of the program.
 func TestOddCallsAreAnsweredClearly(t *testing.T) {
 	log := &tail{}
-	c := startLogged(t, storetest.Open(t), slog.New(slog.NewTextHandler(log, &slog.HandlerOptions{Level: slog.LevelError})))
+	c := startLogged(
+		t,
+		storetest.Open(t),
+		slog.New(slog.NewTextHandler(log, &slog.HandlerOptions{Level: slog.LevelError})),
+	)
 	doc, err := openapi3.NewLoader().LoadFromFile("openapi.yaml")
 	require.NoError(t, err)
 	review := int64(c.call(201, "POST", "/api/reviews", map[string]any{"name": "Odd"})["id"].(float64))

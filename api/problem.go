@@ -21,7 +21,17 @@ func sendProblem(c *echo.Context, err error, log *slog.Logger) {
 	}
 	p := problemOf(c.Request().Context(), err)
 	if p.Status >= 500 && !errors.Is(c.Request().Context().Err(), context.Canceled) { // a browser that gave up is no fault
-		log.Error("request failed", "method", c.Request().Method, "path", c.Request().URL.Path, "problem", p.Type, "error", err)
+		log.Error(
+			"request failed",
+			"method",
+			c.Request().Method,
+			"path",
+			c.Request().URL.Path,
+			"problem",
+			p.Type,
+			"error",
+			err,
+		)
 	}
 	body, err := json.Marshal(p)
 	if err != nil {
@@ -44,20 +54,46 @@ func problemOf(ctx context.Context, err error) *problems.Problem {
 	case errors.As(err, &p):
 		return p
 	case errors.Is(err, store.ErrMade):
-		return &problems.Problem{Type: "made-already", Status: http.StatusConflict, Title: "This was made when it was asked for the first time; only the answer was lost. It stands in the list, and nothing was made twice."}
+		return &problems.Problem{
+			Type:   "made-already",
+			Status: http.StatusConflict,
+			Title: "This was made when it was asked for the first time; only the answer was lost. It stands in the list, " +
+				"and nothing was made twice.",
+		}
 	case errors.Is(err, store.ErrUnknown):
 		return &problems.Problem{Type: "unknown", Status: http.StatusServiceUnavailable,
-			Title: "The database went away before it said whether this was saved. It is not known; sent again under the same Tamiz-Request it is made once."}
+			Title: "The database went away before it said whether this was saved. It is not known; sent again under the " +
+				"same Tamiz-Request it is made once."}
 	case store.Busy(err) || errors.Is(context.Cause(ctx), errTooLong):
-		return &problems.Problem{Type: "busy", Status: http.StatusServiceUnavailable, Title: "This waited too long for its turn and was given up. Nothing was changed; try again in a moment."}
+		return &problems.Problem{
+			Type:   "busy",
+			Status: http.StatusServiceUnavailable,
+			Title:  "This waited too long for its turn and was given up. Nothing was changed; try again in a moment.",
+		}
 	case store.Full(err):
-		return &problems.Problem{Type: "disk-full", Status: http.StatusInsufficientStorage, Title: "The disk of the database is full. Nothing was changed."}
+		return &problems.Problem{
+			Type:   "disk-full",
+			Status: http.StatusInsufficientStorage,
+			Title:  "The disk of the database is full. Nothing was changed.",
+		}
 	case store.Unreachable(err):
-		return &problems.Problem{Type: "database-unreachable", Status: http.StatusServiceUnavailable, Title: "The database does not answer just now. Nothing was changed; try again in a moment."}
+		return &problems.Problem{
+			Type:   "database-unreachable",
+			Status: http.StatusServiceUnavailable,
+			Title:  "The database does not answer just now. Nothing was changed; try again in a moment.",
+		}
 	case store.Odd(err):
-		return &problems.Problem{Type: "invalid", Status: http.StatusUnprocessableEntity, Title: "A number or a text of this request is beyond what there can be. Nothing was changed."}
+		return &problems.Problem{
+			Type:   "invalid",
+			Status: http.StatusUnprocessableEntity,
+			Title:  "A number or a text of this request is beyond what there can be. Nothing was changed.",
+		}
 	case store.Missing(err):
-		return &problems.Problem{Type: "not-found", Status: http.StatusNotFound, Title: "What this is about is not there, or not any more. Nothing was changed."}
+		return &problems.Problem{
+			Type:   "not-found",
+			Status: http.StatusNotFound,
+			Title:  "What this is about is not there, or not any more. Nothing was changed.",
+		}
 	case errors.As(err, &h) && h.StatusCode() < 500:
 		p = &problems.Problem{Type: "bad-request", Status: h.StatusCode(), Title: "This request was not understood."}
 		switch p.Status {
@@ -68,5 +104,9 @@ func problemOf(ctx context.Context, err error) *problems.Problem {
 		}
 		return p
 	}
-	return &problems.Problem{Type: "internal", Status: http.StatusInternalServerError, Title: "Something went wrong in Tamiz itself. What was saved before is untouched."}
+	return &problems.Problem{
+		Type:   "internal",
+		Status: http.StatusInternalServerError,
+		Title:  "Something went wrong in Tamiz itself. What was saved before is untouched.",
+	}
 }

@@ -8,7 +8,10 @@ import (
 	"tamiz/exchange/records"
 )
 
-func (h Handlers) WrittenRecord(ctx context.Context, r WrittenRecordRequestObject) (WrittenRecordResponseObject, error) {
+func (h Handlers) WrittenRecord(
+	ctx context.Context,
+	r WrittenRecordRequestObject,
+) (WrittenRecordResponseObject, error) {
 	v, err := h.app.Written.Record(ctx, at(r.Review, r.Params.Look))
 	if err != nil {
 		return nil, err
@@ -17,8 +20,12 @@ func (h Handlers) WrittenRecord(ctx context.Context, r WrittenRecordRequestObjec
 }
 
 // recordMedia are the media types of the formats of a record.
-var recordMedia = map[string]string{"md": "text/markdown; charset=utf-8", "html": "text/html; charset=utf-8", "json": "application/json",
-	"docx": "application/vnd.openxmlformats-officedocument.wordprocessingml.document"}
+var recordMedia = map[string]string{
+	"md":   "text/markdown; charset=utf-8",
+	"html": "text/html; charset=utf-8",
+	"json": "application/json",
+	"docx": "application/vnd.openxmlformats-officedocument.wordprocessingml.document",
+}
 
 // SaveRecord answers with a file.
 func (h Handlers) SaveRecord(ctx context.Context, r SaveRecordRequestObject) (SaveRecordResponseObject, error) {
@@ -28,11 +35,18 @@ func (h Handlers) SaveRecord(ctx context.Context, r SaveRecordRequestObject) (Sa
 		return nil, err
 	}
 	disposition := mime.FormatMediaType("attachment", map[string]string{"filename": name})
-	return SaveRecord200AsteriskResponse{Body: bytes.NewReader(body), ContentType: recordMedia[format], Headers: SaveRecord200ResponseHeaders{ContentDisposition: &disposition}}, nil
+	return SaveRecord200AsteriskResponse{
+		Body:        bytes.NewReader(body),
+		ContentType: recordMedia[format],
+		Headers:     SaveRecord200ResponseHeaders{ContentDisposition: &disposition},
+	}, nil
 }
 
 // SaveHandSearch answers with a file.
-func (h Handlers) SaveHandSearch(ctx context.Context, r SaveHandSearchRequestObject) (SaveHandSearchResponseObject, error) {
+func (h Handlers) SaveHandSearch(
+	ctx context.Context,
+	r SaveHandSearchRequestObject,
+) (SaveHandSearchResponseObject, error) {
 	format, called := string(r.Params.Format), ""
 	if r.Params.Called != nil {
 		called = *r.Params.Called
@@ -42,7 +56,11 @@ func (h Handlers) SaveHandSearch(ctx context.Context, r SaveHandSearchRequestObj
 		return nil, err
 	}
 	disposition := mime.FormatMediaType("attachment", map[string]string{"filename": name})
-	return SaveHandSearch200AsteriskResponse{Body: bytes.NewReader(body), ContentType: recordMedia[format], Headers: SaveHandSearch200ResponseHeaders{ContentDisposition: &disposition}}, nil
+	return SaveHandSearch200AsteriskResponse{
+		Body:        bytes.NewReader(body),
+		ContentType: recordMedia[format],
+		Headers:     SaveHandSearch200ResponseHeaders{ContentDisposition: &disposition},
+	}, nil
 }
 
 // Bundle answers with a file.
@@ -58,5 +76,9 @@ func (h Handlers) Bundle(ctx context.Context, r BundleRequestObject) (BundleResp
 		return nil, err
 	}
 	disposition := mime.FormatMediaType("attachment", map[string]string{"filename": name})
-	return Bundle200AsteriskResponse{Body: file, ContentType: "application/zip", Headers: Bundle200ResponseHeaders{ContentDisposition: &disposition}}, nil
+	return Bundle200AsteriskResponse{
+		Body:        file,
+		ContentType: "application/zip",
+		Headers:     Bundle200ResponseHeaders{ContentDisposition: &disposition},
+	}, nil
 }

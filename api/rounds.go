@@ -23,13 +23,22 @@ func (h Handlers) ResumeRound(ctx context.Context, r ResumeRoundRequestObject) (
 	return ResumeRound204Response{}, h.app.Rounds.GoOn(ctx, r.Review, r.Round)
 }
 
-func (h Handlers) LostReferences(ctx context.Context, r LostReferencesRequestObject) (LostReferencesResponseObject, error) {
+func (h Handlers) LostReferences(
+	ctx context.Context,
+	r LostReferencesRequestObject,
+) (LostReferencesResponseObject, error) {
 	v, err := h.app.Rounds.Losts(ctx, r.Review, r.Round)
 	return LostReferences200JSONResponse(v), err
 }
 
 func (h Handlers) Found(ctx context.Context, r FoundRequestObject) (FoundResponseObject, error) {
-	w := rounds.Window{Show: said(r.Params.Show), Order: said(r.Params.Order), Round: said(r.Params.Round), From: said(r.Params.From), Most: said(r.Params.Most)}
+	w := rounds.Window{
+		Show:  said(r.Params.Show),
+		Order: said(r.Params.Order),
+		Round: said(r.Params.Round),
+		From:  said(r.Params.From),
+		Most:  said(r.Params.Most),
+	}
 	v, err := h.app.Rounds.Found(ctx, at(r.Review, r.Params.Look), w)
 	if err != nil {
 		return nil, err

@@ -32,7 +32,9 @@ func NewServer(a *app.App, front fs.FS, log *slog.Logger) (http.Handler, error) 
 	if err != nil {
 		return nil, fmt.Errorf("the contract: %w", err)
 	}
-	e := echo.NewWithConfig(echo.Config{Logger: log, HTTPErrorHandler: func(c *echo.Context, err error) { sendProblem(c, err, log) }})
+	e := echo.NewWithConfig(
+		echo.Config{Logger: log, HTTPErrorHandler: func(c *echo.Context, err error) { sendProblem(c, err, log) }},
+	)
 	e.Use(middleware.Recover(), logged(log), onlyFromHere, spoken, headers, bounded(), named,
 		middleware.GzipWithConfig(middleware.GzipConfig{MinLength: 1400, Skipper: func(c *echo.Context) bool {
 			// What is written piece by piece: the packer holds back small pieces, then tells a wrong length.
@@ -54,7 +56,11 @@ func onlyFromHere(next echo.HandlerFunc) echo.HandlerFunc {
 		r := c.Request()
 		origin := r.Header.Get("Origin")
 		if !loopback(r.Host) || origin != "" && !sameOrigin(origin, r) {
-			return &problems.Problem{Type: "foreign-origin", Status: http.StatusForbidden, Title: "Tamiz answers on this machine alone, and only to its own pages."}
+			return &problems.Problem{
+				Type:   "foreign-origin",
+				Status: http.StatusForbidden,
+				Title:  "Tamiz answers on this machine alone, and only to its own pages.",
+			}
 		}
 		return next(c)
 	}
@@ -84,8 +90,13 @@ func spoken(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		r := c.Request()
 		kind, _, err := mime.ParseMediaType(r.Header.Get("Content-Type"))
-		if r.ContentLength != 0 && !takesFile(r) && strings.HasPrefix(r.URL.Path, "/api/") && (err != nil || kind != "application/json") {
-			return &problems.Problem{Type: "not-json", Status: http.StatusUnsupportedMediaType, Title: "What is sent here is application/json. Nothing was changed."}
+		if r.ContentLength != 0 && !takesFile(r) && strings.HasPrefix(r.URL.Path, "/api/") &&
+			(err != nil || kind != "application/json") {
+			return &problems.Problem{
+				Type:   "not-json",
+				Status: http.StatusUnsupportedMediaType,
+				Title:  "What is sent here is application/json. Nothing was changed.",
+			}
 		}
 		return next(c)
 	}
@@ -99,14 +110,20 @@ func named(next echo.HandlerFunc) echo.HandlerFunc {
 		if name := c.Request().Header.Get("Tamiz-Who"); name != "" {
 			ctx = reviews.As(ctx, name)
 		}
-		for name, as := range map[string]func(context.Context, uuid.UUID) context.Context{"Tamiz-Self": reviews.AsSelf, "Tamiz-Request": store.AsRequest} {
+		for name, as := range map[string]func(context.Context, uuid.UUID) context.Context{"Tamiz-Self": reviews.AsSelf,
+			"Tamiz-Request": store.AsRequest} {
 			said := c.Request().Header.Get(name)
 			if said == "" {
 				continue
 			}
 			id, err := uuid.Parse(said)
 			if err != nil {
-				return &problems.Problem{Type: "invalid", Status: http.StatusUnprocessableEntity, Field: name, Title: name + " is a UUID."}
+				return &problems.Problem{
+					Type:   "invalid",
+					Status: http.StatusUnprocessableEntity,
+					Field:  name,
+					Title:  name + " is a UUID.",
+				}
 			}
 			ctx = as(ctx, id)
 		}
@@ -121,7 +138,11 @@ func headers(next echo.HandlerFunc) echo.HandlerFunc {
 		h.Set("X-Content-Type-Options", "nosniff")
 		h.Set("Referrer-Policy", "no-referrer")
 		// Vuetify writes its theme into a style element.
-		h.Set("Content-Security-Policy", "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; base-uri 'none'; form-action 'self'; object-src 'none'; frame-ancestors 'none'")
+		h.Set(
+			"Content-Security-Policy",
+			"default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; base-uri "+
+				"'none'; form-action 'self'; object-src 'none'; frame-ancestors 'none'",
+		)
 		if strings.HasPrefix(c.Request().URL.Path, "/api/") {
 			h.Set("Cache-Control", "no-store")
 		}
@@ -157,7 +178,11 @@ func frontEnd(files fs.FS) echo.HandlerFunc {
 				return echo.ErrNotFound
 			}
 			if body, err = fs.ReadFile(files, "index.html"); err != nil {
-				return &problems.Problem{Type: "no-front-end", Status: http.StatusNotFound, Title: "The front end was not built into this program; see make build."}
+				return &problems.Problem{
+					Type:   "no-front-end",
+					Status: http.StatusNotFound,
+					Title:  "The front end was not built into this program; see make build.",
+				}
 			}
 			name = "index.html"
 		}

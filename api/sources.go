@@ -50,7 +50,10 @@ func (h Handlers) Neighbours(ctx context.Context, r NeighboursRequestObject) (Ne
 	return Neighbours200JSONResponse(list), err
 }
 
-func (h Handlers) StemsAtSource(ctx context.Context, r StemsAtSourceRequestObject) (StemsAtSourceResponseObject, error) {
+func (h Handlers) StemsAtSource(
+	ctx context.Context,
+	r StemsAtSourceRequestObject,
+) (StemsAtSourceResponseObject, error) {
 	list, err := h.app.Sources.Stems(ctx, r.Source, r.Params.Form)
 	out := StemsAtSource200JSONResponse{}
 	for _, t := range list {
@@ -82,7 +85,10 @@ func (h Handlers) ListTroubles(ctx context.Context, r ListTroublesRequestObject)
 	return ListTroubles200JSONResponse(list), err
 }
 
-func (h Handlers) CompareSamples(ctx context.Context, r CompareSamplesRequestObject) (CompareSamplesResponseObject, error) {
+func (h Handlers) CompareSamples(
+	ctx context.Context,
+	r CompareSamplesRequestObject,
+) (CompareSamplesResponseObject, error) {
 	c, err := h.app.Reviews.Compare(ctx, r.Review, *r.Body)
 	return CompareSamples200JSONResponse(c), err
 }
@@ -117,7 +123,10 @@ func (h Handlers) FindHoldings(ctx context.Context, r FindHoldingsRequestObject)
 	return FindHoldings204Response{}, h.app.Sources.FindHoldings(ctx, r.Review)
 }
 
-func (h Handlers) SettleHolding(ctx context.Context, r SettleHoldingRequestObject) (SettleHoldingResponseObject, error) {
+func (h Handlers) SettleHolding(
+	ctx context.Context,
+	r SettleHoldingRequestObject,
+) (SettleHoldingResponseObject, error) {
 	return SettleHolding204Response{}, h.app.Sources.Settle(ctx, r.Review, *r.Body)
 }
 
@@ -126,7 +135,10 @@ func (h Handlers) LookUp(ctx context.Context, r LookUpRequestObject) (LookUpResp
 	return LookUp200JSONResponse(list), err
 }
 
-func (h Handlers) AddKeyStudies(ctx context.Context, r AddKeyStudiesRequestObject) (AddKeyStudiesResponseObject, error) {
+func (h Handlers) AddKeyStudies(
+	ctx context.Context,
+	r AddKeyStudiesRequestObject,
+) (AddKeyStudiesResponseObject, error) {
 	state, err := h.app.Sources.AddKeyStudies(ctx, r.Review, *r.Body)
 	return AddKeyStudies200JSONResponse(state), err
 }

@@ -23,7 +23,10 @@ func (h Handlers) ReadLine(ctx context.Context, r ReadLineRequestObject) (ReadLi
 	return ReadLine200JSONResponse(*v), nil
 }
 
-func (h Handlers) TypedStrategy(ctx context.Context, r TypedStrategyRequestObject) (TypedStrategyResponseObject, error) {
+func (h Handlers) TypedStrategy(
+	ctx context.Context,
+	r TypedStrategyRequestObject,
+) (TypedStrategyResponseObject, error) {
 	d, err := h.app.Dialects.Find(ctx, said(r.Body.Dialect), said(r.Body.Body))
 	if err != nil {
 		return nil, err
@@ -83,14 +86,20 @@ func (h Handlers) TryDialect(_ context.Context, r TryDialectRequestObject) (TryD
 	return TryDialect200JSONResponse(*v), nil
 }
 
-func (h Handlers) DeleteDialect(ctx context.Context, r DeleteDialectRequestObject) (DeleteDialectResponseObject, error) {
+func (h Handlers) DeleteDialect(
+	ctx context.Context,
+	r DeleteDialectRequestObject,
+) (DeleteDialectResponseObject, error) {
 	if err := h.app.Dialects.Delete(ctx, r.Dialect); err != nil {
 		return nil, err
 	}
 	return DeleteDialect204Response{}, nil
 }
 
-func (h Handlers) TakeCounterpart(ctx context.Context, r TakeCounterpartRequestObject) (TakeCounterpartResponseObject, error) {
+func (h Handlers) TakeCounterpart(
+	ctx context.Context,
+	r TakeCounterpartRequestObject,
+) (TakeCounterpartResponseObject, error) {
 	if err := h.app.Figures.TakeCounterpart(ctx, r.Review, *r.Body); err != nil {
 		return nil, err
 	}

@@ -22,8 +22,8 @@ const (
 	uploadStops = 15 * time.Second // without a byte, after which it is slow whatever it did before
 )
 
-// uploads are the files that come in. Their number is bounded; where no place is free, the slowest gives way: files that drip, of
-// whoever means harm or has a bad line, keep nobody else's out.
+// uploads are the files that come in. Their number is bounded; where no place is free, the slowest gives way: files
+// that drip, of whoever means harm or has a bad line, keep nobody else's out.
 type uploads struct {
 	mu    sync.Mutex
 	under map[*coming]bool
@@ -50,7 +50,11 @@ func (u *uploads) take(body io.ReadCloser, conn deadliner, remote string) (*comi
 	if len(u.under) >= maxUploads || own >= shareOfOne {
 		slowest := u.slowest(now, func(c *coming) bool { return own < shareOfOne || c.address == address })
 		if slowest == nil {
-			return nil, &problems.Problem{Type: "busy", Status: http.StatusServiceUnavailable, Title: "Too many files are coming in at once. Nothing was brought in; try again in a moment."}
+			return nil, &problems.Problem{
+				Type:   "busy",
+				Status: http.StatusServiceUnavailable,
+				Title:  "Too many files are coming in at once. Nothing was brought in; try again in a moment.",
+			}
 		}
 		slowest.gaveWay = true
 		_ = slowest.conn.SetReadDeadline(now)

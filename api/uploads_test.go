@@ -39,8 +39,8 @@ func (e ends) Read(p []byte) (int, error) {
 
 func (ends) Close() error { return nil }
 
-// Files that drip, from however many addresses, keep nobody's out: the slowest gives way, and is told why. Files that come well
-// keep their places.
+// Files that drip, from however many addresses, keep nobody's out: the slowest gives way, and is told why. Files
+// that come well keep their places.
 func TestFilesThatDripGiveWay(t *testing.T) {
 	now := time.Date(2026, 3, 2, 9, 0, 0, 0, time.UTC)
 	u := newUploads()

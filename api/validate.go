@@ -56,7 +56,8 @@ func closed(ref *openapi3.SchemaRef, seen map[*openapi3.Schema]bool) {
 		maps.Copy(all, s.Properties)
 		s.AllOf, s.Properties, s.Type = nil, all, &openapi3.Types{"object"}
 	}
-	if s.Type.Is("object") && len(s.Properties) > 0 && s.AdditionalProperties.Schema == nil && s.AdditionalProperties.Has == nil {
+	if s.Type.Is("object") && len(s.Properties) > 0 && s.AdditionalProperties.Schema == nil &&
+		s.AdditionalProperties.Has == nil {
 		no := false
 		s.AdditionalProperties.Has = &no
 	}
@@ -84,16 +85,29 @@ func (c *contract) holds(next echo.HandlerFunc) echo.HandlerFunc {
 				return bodyProblem(err)
 			}
 			if !utf8.Valid(body) {
-				return &problems.Problem{Type: "bad-request", Status: http.StatusBadRequest, Title: "What was sent is no text in UTF-8. Nothing was changed."}
+				return &problems.Problem{
+					Type:   "bad-request",
+					Status: http.StatusBadRequest,
+					Title:  "What was sent is no text in UTF-8. Nothing was changed.",
+				}
 			}
 			body = withoutNUL(body)
 			if len(body) > 0 && !json.Valid(body) {
-				return &problems.Problem{Type: "bad-request", Status: http.StatusBadRequest, Title: "What was sent is no JSON that can be read. Nothing was changed."}
+				return &problems.Problem{
+					Type:   "bad-request",
+					Status: http.StatusBadRequest,
+					Title:  "What was sent is no JSON that can be read. Nothing was changed.",
+				}
 			}
 			r.Body, r.ContentLength = io.NopCloser(bytes.NewReader(body)), int64(len(body))
 		}
-		in := &openapi3filter.RequestValidationInput{Request: r, PathParams: params, Route: route, Options: &openapi3filter.Options{
-			ExcludeRequestBody: file, SkipSettingDefaults: true, AuthenticationFunc: openapi3filter.NoopAuthenticationFunc}}
+		in := &openapi3filter.RequestValidationInput{
+			Request:    r,
+			PathParams: params,
+			Route:      route,
+			Options: &openapi3filter.Options{
+				ExcludeRequestBody: file, SkipSettingDefaults: true, AuthenticationFunc: openapi3filter.NoopAuthenticationFunc},
+		}
 		if err := openapi3filter.ValidateRequest(context.WithoutCancel(r.Context()), in); err != nil {
 			return refused(err)
 		}
@@ -112,7 +126,12 @@ func brokenText(r *http.Request) error {
 		if utf8.ValidString(s) && !strings.ContainsRune(s, 0) {
 			return nil
 		}
-		return &problems.Problem{Type: "invalid", Status: http.StatusUnprocessableEntity, Field: name, Title: "This holds characters that are no text."}
+		return &problems.Problem{
+			Type:   "invalid",
+			Status: http.StatusUnprocessableEntity,
+			Field:  name,
+			Title:  "This holds characters that are no text.",
+		}
 	}
 	if err := bad("", r.URL.Path); err != nil {
 		return err
@@ -149,7 +168,11 @@ func withoutNUL(body []byte) []byte {
 
 // refused says in plain words what of a call the contract does not allow.
 func refused(err error) *problems.Problem {
-	p := &problems.Problem{Type: "invalid", Status: http.StatusUnprocessableEntity, Title: "This request was not understood."}
+	p := &problems.Problem{
+		Type:   "invalid",
+		Status: http.StatusUnprocessableEntity,
+		Title:  "This request was not understood.",
+	}
 	var request *openapi3filter.RequestError
 	if errors.As(err, &request) && request.Parameter != nil {
 		p.Field = request.Parameter.Name

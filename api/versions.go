@@ -15,7 +15,10 @@ func (h Handlers) NameVersion(ctx context.Context, r NameVersionRequestObject) (
 	return NameVersion204Response{}, h.app.Reviews.NameVersion(ctx, r.Review, r.Version, *r.Body)
 }
 
-func (h Handlers) ForgetVersion(ctx context.Context, r ForgetVersionRequestObject) (ForgetVersionResponseObject, error) {
+func (h Handlers) ForgetVersion(
+	ctx context.Context,
+	r ForgetVersionRequestObject,
+) (ForgetVersionResponseObject, error) {
 	return ForgetVersion204Response{}, h.app.Reviews.ForgetVersion(ctx, r.Review, r.Version, !back(r.Params.Back))
 }
 
@@ -24,7 +27,10 @@ func (h Handlers) GoBack(ctx context.Context, r GoBackRequestObject) (GoBackResp
 	return GoBack200JSONResponse(step), err
 }
 
-func (h Handlers) CompareVersions(ctx context.Context, r CompareVersionsRequestObject) (CompareVersionsResponseObject, error) {
+func (h Handlers) CompareVersions(
+	ctx context.Context,
+	r CompareVersionsRequestObject,
+) (CompareVersionsResponseObject, error) {
 	v, err := h.app.Figures.CompareVersions(ctx, at(r.Review, r.Params.Look), r.Params.Older, r.Params.Newer)
 	if err != nil {
 		return nil, err
@@ -32,7 +38,10 @@ func (h Handlers) CompareVersions(ctx context.Context, r CompareVersionsRequestO
 	return CompareVersions200JSONResponse(*v), nil
 }
 
-func (h Handlers) BetweenVersions(ctx context.Context, r BetweenVersionsRequestObject) (BetweenVersionsResponseObject, error) {
+func (h Handlers) BetweenVersions(
+	ctx context.Context,
+	r BetweenVersionsRequestObject,
+) (BetweenVersionsResponseObject, error) {
 	v, err := h.app.Sources.BetweenVersions(ctx, r.Review, r.Params.Source, r.Params.Older, r.Params.Newer)
 	if err != nil {
 		return nil, err

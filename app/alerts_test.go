@@ -47,7 +47,14 @@ func (x *told) again(t *testing.T) {
 	x.years++
 	x.world.hold("almagre", x.world.Almagre, func(r *bib.Record) bool { return r.Year <= x.years })
 	due := time.Now().Add(-time.Minute)
-	require.NoError(t, x.Sources.SetWatch(t.Context(), x.review, sources.Watch{On: true, Sources: []int64{x.world.ids["almagre"]}, Every: "week", Next: &due}))
+	require.NoError(
+		t,
+		x.Sources.SetWatch(
+			t.Context(),
+			x.review,
+			sources.Watch{On: true, Sources: []int64{x.world.ids["almagre"]}, Every: "week", Next: &due},
+		),
+	)
 	before := len(logged(t, x.trial, x.review))
 	require.NoError(t, x.Sources.RunDue(t.Context()))
 	until(t, x.trial, x.review, func() bool { return len(logged(t, x.trial, x.review)) > before })
@@ -67,7 +74,11 @@ func TestWhatIsNewIsToldOnceADayByMailAndStopsByItsLink(t *testing.T) {
 	x := startTold(t)
 	x.Alerts.At("http://tamiz.example")
 	assert.Equal(t, "address", problem(t, x.Alerts.TellTo(t.Context(), x.review, "sol at olmo")).Field)
-	assert.Equal(t, "address", problem(t, x.Alerts.TellTo(t.Context(), x.review, "sol@olmo.example\r\nBcc: all@olmo.example")).Field)
+	assert.Equal(
+		t,
+		"address",
+		problem(t, x.Alerts.TellTo(t.Context(), x.review, "sol@olmo.example\r\nBcc: all@olmo.example")).Field,
+	)
 	assert.Equal(t, "review-gone", problem(t, x.Alerts.TellTo(t.Context(), 999, "sol@olmo.example")).Type)
 	require.NoError(t, x.Alerts.TellTo(t.Context(), x.review, "Sol Ferren <sol@olmo.example>"))
 	require.Len(t, x.now(t).Notices, 1)
@@ -116,7 +127,8 @@ func TestWhatIsNewIsToldOnceADayByMailAndStopsByItsLink(t *testing.T) {
 	// The same at a secret address, until it is withdrawn.
 	require.NoError(t, x.Alerts.OpenFeed(t.Context(), x.review))
 	feed := x.now(t).Feed
-	for format, want := range map[string]string{"atom": "<feed xmlns=\"http://www.w3.org/2005/Atom\">", "rss": "<rss version=\"2.0\""} {
+	for format, want := range map[string]string{"atom": "<feed xmlns=\"http://www.w3.org/2005/Atom\">",
+		"rss": "<rss version=\"2.0\""} {
 		body, kind, err := x.Alerts.Feed(t.Context(), feed, format)
 		require.NoError(t, err)
 		assert.Contains(t, kind, format)

@@ -23,8 +23,8 @@ import (
 	"tamiz/store"
 )
 
-// An App is the application on a database: its rooms. Arrows between them point down: figures, intake and sources stand on
-// reviews, those on the desk, all on jobs.
+// An App is the application on a database: its rooms. Arrows between them point down: figures, intake and sources
+// stand on reviews, those on the desk, all on jobs.
 type App struct {
 	Figures      *figures.Service
 	Intake       *intake.Service
@@ -41,9 +41,8 @@ type App struct {
 	store        *store.Store
 }
 
-// New returns the application; guard says which private addresses may be asked as sources, post by which server mail goes (none,
-// where it is nil). Start has to be
-// called before files can be brought in.
+// New returns the application; guard says which private addresses may be asked as sources, post by which server
+// mail goes (none, where it is nil). Start has to be called before files can be brought in.
 func New(s *store.Store, guard sru.Guard, post *alerts.Post, log *slog.Logger) (*App, error) {
 	a := &App{Desk: desk.New(s), Jobs: jobs.New(s, log), store: s}
 	a.Reviews = reviews.New(s, a.Desk, intake.NewRows(s))
@@ -57,11 +56,44 @@ func New(s *store.Store, guard sru.Guard, post *alerts.Post, log *slog.Logger) (
 	a.Written = written.New(a.Reviews, a.Figures, a.Sources, a.Vocabularies, a.Dialects, a.PeerReview, a.Rounds, a.Desk)
 	a.Intake = intake.New(s, a.Jobs, log, a.Sources.FindHoldings)
 	return a, a.Jobs.Know(map[string]jobs.Kind{
-		"import":  {Workers: 4, Most: jobs.Most{OfReview: 2}, Time: intake.ImportTime, Work: a.Intake.ReadImport, Stop: a.Intake.DropImport, Fail: a.Intake.FailImport},
-		"draw":    {Workers: 24, Most: jobs.Most{OfSource: 3, OfReview: 8}, Time: sources.DrawTime, Work: a.Sources.Fetch, Stop: a.Sources.StopDrawn, Fail: a.Sources.FailDraw},
-		"count":   {Workers: 8, Most: jobs.Most{OfSource: 3}, Time: time.Hour, Work: a.Sources.CountAll, Fail: a.Sources.FailCounts},
-		"run":     {Workers: 12, Most: jobs.Most{OfSource: 3}, Time: 10 * time.Minute, Work: a.Sources.RunAt, Fail: a.Sources.FailRun},
-		"round":   {Workers: 6, Most: jobs.Most{OfReview: 1}, Time: rounds.RoundTime, Work: a.Rounds.Make, Stop: a.Rounds.Stopped, Fail: a.Rounds.Failed},
+		"import": {
+			Workers: 4,
+			Most:    jobs.Most{OfReview: 2},
+			Time:    intake.ImportTime,
+			Work:    a.Intake.ReadImport,
+			Stop:    a.Intake.DropImport,
+			Fail:    a.Intake.FailImport,
+		},
+		"draw": {
+			Workers: 24,
+			Most:    jobs.Most{OfSource: 3, OfReview: 8},
+			Time:    sources.DrawTime,
+			Work:    a.Sources.Fetch,
+			Stop:    a.Sources.StopDrawn,
+			Fail:    a.Sources.FailDraw,
+		},
+		"count": {
+			Workers: 8,
+			Most:    jobs.Most{OfSource: 3},
+			Time:    time.Hour,
+			Work:    a.Sources.CountAll,
+			Fail:    a.Sources.FailCounts,
+		},
+		"run": {
+			Workers: 12,
+			Most:    jobs.Most{OfSource: 3},
+			Time:    10 * time.Minute,
+			Work:    a.Sources.RunAt,
+			Fail:    a.Sources.FailRun,
+		},
+		"round": {
+			Workers: 6,
+			Most:    jobs.Most{OfReview: 1},
+			Time:    rounds.RoundTime,
+			Work:    a.Rounds.Make,
+			Stop:    a.Rounds.Stopped,
+			Fail:    a.Rounds.Failed,
+		},
 		"holding": {Workers: 6, Time: time.Hour, Work: a.Sources.HoldingsFound, Fail: a.Sources.FailHoldings},
 	})
 }

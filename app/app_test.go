@@ -109,7 +109,12 @@ func read(t testing.TB, a *trial, heard <-chan jobs.News, id int64) (reviews.Imp
 func file(records ...string) string {
 	var b strings.Builder
 	for i, title := range records {
-		fmt.Fprintf(&b, "TY  - JOUR\nAN  - R%d\nTI  - %s\nAU  - Velkana, T.\nPY  - 2014\nKW  - *Fluid Intake\nER  - \n\n", i+1, title)
+		fmt.Fprintf(
+			&b,
+			"TY  - JOUR\nAN  - R%d\nTI  - %s\nAU  - Velkana, T.\nPY  - 2014\nKW  - *Fluid Intake\nER  - \n\n",
+			i+1,
+			title,
+		)
 	}
 	return b.String()
 }
@@ -133,7 +138,14 @@ var what = reviews.What{Key: "addTerm", Params: map[string]string{}}
 
 func TestAFileBecomesASample(t *testing.T) {
 	a, review := start(t)
-	i, err := bring(t, a, review, "sample", "rough.ris", strings.NewReader(file("Heat in crews", "Rest in crews", "Shade")))
+	i, err := bring(
+		t,
+		a,
+		review,
+		"sample",
+		"rough.ris",
+		strings.NewReader(file("Heat in crews", "Rest in crews", "Shade")),
+	)
 	require.NoError(t, err)
 	assert.Equal(t, 3, i.Records)
 	r, err := a.Reviews.Review(context.Background(), review)
@@ -164,7 +176,14 @@ func TestFilesThatCannotBeTakenSayWhyAndLeaveNothing(t *testing.T) {
 	r, err := a.Reviews.Review(context.Background(), review)
 	require.NoError(t, err)
 	assert.Len(t, r.Samples, 1)
-	again, err := a.Intake.ImportFile(context.Background(), review, "sample", "first.ris", true, strings.NewReader(file("Heat")))
+	again, err := a.Intake.ImportFile(
+		context.Background(),
+		review,
+		"sample",
+		"first.ris",
+		true,
+		strings.NewReader(file("Heat")),
+	)
 	require.NoError(t, err, "the same file, when it is asked for")
 	assert.NotZero(t, again.ID)
 }
@@ -175,7 +194,12 @@ func (failing) Read([]byte) (int, error) { return 0, io.ErrUnexpectedEOF }
 
 func TestWhatWasSkippedCanBeRead(t *testing.T) {
 	a, review := start(t)
-	odd := "Exported\nTY  - JOUR\nAB  - caf\xe9\nPY  - n.d.\nER  - \nTY  - JOUR\nER  - \n" + file("Heat", "Heat") + file("Heat")
+	odd := "Exported\nTY  - JOUR\nAB  - caf\xe9\nPY  - n.d.\nER  - \nTY  - JOUR\nER  - \n" + file(
+		"Heat",
+		"Heat",
+	) + file(
+		"Heat",
+	)
 	i, err := bring(t, a, review, "sample", `C:\files\odd.ris`, strings.NewReader(odd))
 	require.NoError(t, err)
 	require.Equal(t, "doubles", i.Asks)
@@ -186,7 +210,8 @@ func TestWhatWasSkippedCanBeRead(t *testing.T) {
 	assert.Equal(t, 3, i.Skipped, "the line before the first, the record that holds nothing, the one that stands twice")
 	_, text, err := a.Intake.NoticesText(context.Background(), i.ID)
 	require.NoError(t, err)
-	for _, part := range []string{"Windows-1252", "line 1: text before", "n.d.", "without title", "nothing but its type", "same record", "same work"} {
+	for _, part := range []string{"Windows-1252", "line 1: text before", "n.d.", "without title",
+		"nothing but its type", "same record", "same work"} {
 		assert.Contains(t, text, part)
 	}
 }
@@ -235,7 +260,12 @@ func TestChangesAreUndoneAndMadeAgain(t *testing.T) {
 		Decisions: []reviews.NewDecision{{Facet: tally.Words, Item: "rest", State: "dropped", Reason: "too-broad"}}})
 	require.NoError(t, err)
 	yes, name := true, "other name"
-	s, err = a.Change(ctx, review, s.Revision, change{What: what, Samples: []reviews.SamplePatch{{ID: *i.Sample, Name: &name, Deleted: &yes}}})
+	s, err = a.Change(
+		ctx,
+		review,
+		s.Revision,
+		change{What: what, Samples: []reviews.SamplePatch{{ID: *i.Sample, Name: &name, Deleted: &yes}}},
+	)
 	require.NoError(t, err)
 	assert.Empty(t, s.Samples)
 
@@ -268,7 +298,12 @@ func TestChangesAreUndoneAndMadeAgain(t *testing.T) {
 
 	_, err = a.Undo(ctx, review)
 	require.NoError(t, err)
-	s, err = a.Change(ctx, review, s.Revision, change{What: what, Decisions: []reviews.NewDecision{{Facet: tally.Words, Item: "heat", State: "parked"}}})
+	s, err = a.Change(
+		ctx,
+		review,
+		s.Revision,
+		change{What: what, Decisions: []reviews.NewDecision{{Facet: tally.Words, Item: "heat", State: "parked"}}},
+	)
 	require.NoError(t, err)
 	assert.Nil(t, s.Redo, "after a new change the undone one is past")
 }
@@ -300,7 +335,11 @@ func TestTwoWindowsNeverLoseEachOthersChange(t *testing.T) {
 	_, err = a.Change(ctx, review, more.Revision, change{What: what, Document: edit(0, term("t1", "gangs"))})
 	p := problem(t, err)
 	assert.Equal(t, "conflict", p.Type)
-	assert.Equal(t, []desk.Clash{{What: "term", Part: "text", ID: "t1", Block: "A", Name: "crews", Mine: "gangs", Theirs: "crews"}}, p.Clashes)
+	assert.Equal(
+		t,
+		[]desk.Clash{{What: "term", Part: "text", ID: "t1", Block: "A", Name: "crews", Mine: "gangs", Theirs: "crews"}},
+		p.Clashes,
+	)
 	now, err := a.Reviews.Review(ctx, review)
 	require.NoError(t, err)
 	assert.Equal(t, more.Revision+1, now.Revision, "nothing was changed")
@@ -390,7 +429,9 @@ func TestTheWayFromAMissedStudyToTheWordThatBringsItBack(t *testing.T) {
 	require.NoError(t, err)
 	_, err = bring(t, a, review, "keys", "keys.ris", &keys)
 	require.NoError(t, err)
-	d := desk.Document{Blocks: []desk.Block{block("a", "A", term("t1", "farmworker*")), block("b", "B", term("t2", "rest break*"))}}
+	d := desk.Document{
+		Blocks: []desk.Block{block("a", "A", term("t1", "farmworker*")), block("b", "B", term("t2", "rest break*"))},
+	}
 	s, err := a.Change(ctx, review, 1, change{What: what, Document: &d})
 	require.NoError(t, err)
 

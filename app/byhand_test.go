@@ -24,11 +24,32 @@ var march = time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)
 func TestASearchMadeByHandIsPutRightAndStays(t *testing.T) {
 	a, id := start(t)
 	found := int64(12)
-	require.NoError(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Way: sources.ByRegister, Place: "Card box", Query: "heat", Records: &found, At: march}))
+	require.NoError(
+		t,
+		a.Sources.WriteDown(
+			t.Context(),
+			id,
+			sources.HandRun{Way: sources.ByRegister, Place: "Card box", Query: "heat", Records: &found, At: march},
+		),
+	)
 	first := logged(t, a, id)[0]
 	right := int64(21)
 	bo := store.By(t.Context(), store.Author{Name: "Bo"})
-	require.NoError(t, a.Sources.WriteDown(bo, id, sources.HandRun{Way: sources.ByRegister, Place: "Card box", Query: "heat*", Records: &right, At: march, Corrects: &first.ID}))
+	require.NoError(
+		t,
+		a.Sources.WriteDown(
+			bo,
+			id,
+			sources.HandRun{
+				Way:      sources.ByRegister,
+				Place:    "Card box",
+				Query:    "heat*",
+				Records:  &right,
+				At:       march,
+				Corrects: &first.ID,
+			},
+		),
+	)
 
 	runs := logged(t, a, id)
 	require.Len(t, runs, 2, "nothing is taken out")
@@ -62,7 +83,14 @@ func TestASearchMadeByHandIsPutRightAndStays(t *testing.T) {
 	assert.Equal(t, "void", problem(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Void: true})).Field)
 
 	// One that was never made counts no more, and neither does what says so.
-	require.NoError(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Void: true, Corrects: &now.ID, Note: "written down for another review"}))
+	require.NoError(
+		t,
+		a.Sources.WriteDown(
+			t.Context(),
+			id,
+			sources.HandRun{Void: true, Corrects: &now.ID, Note: "written down for another review"},
+		),
+	)
 	runs = logged(t, a, id)
 	require.Len(t, runs, 3)
 	assert.True(t, runs[0].Void)
@@ -70,7 +98,12 @@ func TestASearchMadeByHandIsPutRightAndStays(t *testing.T) {
 	assert.Nil(t, runs[0].Records)
 	assert.Empty(t, flow())
 	again := sources.HandRun{Place: "Card box", At: march, Corrects: &runs[0].ID}
-	assert.Equal(t, 404, problem(t, a.Sources.WriteDown(t.Context(), id, again)).Status, "what was never made is not corrected, but written down anew")
+	assert.Equal(
+		t,
+		404,
+		problem(t, a.Sources.WriteDown(t.Context(), id, again)).Status,
+		"what was never made is not corrected, but written down anew",
+	)
 }
 
 func secondReview(t *testing.T, a *trial) int64 {
@@ -113,9 +146,18 @@ func TestTheFileOfASearchMadeByHandCountsAmongTheWorks(t *testing.T) {
 
 	few, many := int64(5), int64(8)
 	h := sources.HandRun{Place: "Card box", Query: "heat", At: march, Sample: i.Sample, Records: &few}
-	assert.Equal(t, "records", problem(t, a.Sources.WriteDown(t.Context(), id, h)).Field, "a file of six is not of five that were found")
+	assert.Equal(
+		t,
+		"records",
+		problem(t, a.Sources.WriteDown(t.Context(), id, h)).Field,
+		"a file of six is not of five that were found",
+	)
 	gone := int64(999)
-	assert.Equal(t, "sample", problem(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Place: "x", At: march, Sample: &gone})).Field)
+	assert.Equal(
+		t,
+		"sample",
+		problem(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Place: "x", At: march, Sample: &gone})).Field,
+	)
 	h.Records = nil
 	require.NoError(t, a.Sources.WriteDown(t.Context(), id, h))
 	first := logged(t, a, id)[0]
@@ -130,7 +172,12 @@ func TestTheFileOfASearchMadeByHandCountsAmongTheWorks(t *testing.T) {
 	assert.Equal(t, 1, now.ByHand[0].Only.Works)
 	assert.Equal(t, before.Together.Works+1, now.Together.Works)
 	assert.Equal(t, before.Among+6, now.Among)
-	assert.Less(t, now.Sources[0].Only.Works, before.Sources[0].Only.Works, "what stands in the file too is not in Almagre alone")
+	assert.Less(
+		t,
+		now.Sources[0].Only.Works,
+		before.Sources[0].Only.Works,
+		"what stands in the file too is not in Almagre alone",
+	)
 	assert.GreaterOrEqual(t, now.Sources[0].Only.Works, before.Sources[0].Only.Works-5)
 	assert.Equal(t, before.Sources[1].Only, now.Sources[1].Only)
 	assert.Len(t, now.Pairs, len(before.Pairs))
@@ -157,7 +204,11 @@ func TestALogbookOfFiveThousandRunsIsReadInPagesAndWrittenWhole(t *testing.T) {
 	several.SetLimit(8)
 	for n := range int64(many) {
 		several.Go(func() error {
-			return a.Sources.WriteDown(t.Context(), id, sources.HandRun{Way: sources.ByBrowsing, Place: "Drawer", Records: &n, At: march})
+			return a.Sources.WriteDown(
+				t.Context(),
+				id,
+				sources.HandRun{Way: sources.ByBrowsing, Place: "Drawer", Records: &n, At: march},
+			)
 		})
 	}
 	require.NoError(t, several.Wait())

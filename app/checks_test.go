@@ -18,7 +18,14 @@ import (
 func TestAColleagueChecksAVersion(t *testing.T) {
 	a, id := start(t)
 	at := desk.At{Review: id}
-	_, err := bring(t, a, id, "sample", "all.ris", strings.NewReader(file("Heat in crews", "Heat in farmworkers", "Rest of farmworkers", "Shade")))
+	_, err := bring(
+		t,
+		a,
+		id,
+		"sample",
+		"all.ris",
+		strings.NewReader(file("Heat in crews", "Heat in farmworkers", "Rest of farmworkers", "Shade")),
+	)
 	require.NoError(t, err)
 	_, err = bring(t, a, id, "keys", "keys.ris", strings.NewReader(file("Heat in farmworkers", "Heat among pickers")))
 	require.NoError(t, err)
@@ -27,9 +34,24 @@ func TestAColleagueChecksAVersion(t *testing.T) {
 	versions, err := a.Figures.Versions(t.Context(), at)
 	require.NoError(t, err)
 
-	assert.Equal(t, "checker", problem(t, a.PeerReview.HandOver(t.Context(), id, peerreview.NewCheck{Version: versions[0].ID})).Field)
-	assert.Equal(t, "version-gone", problem(t, a.PeerReview.HandOver(t.Context(), id, peerreview.NewCheck{Version: 999, Checker: "Sol"})).Type)
-	require.NoError(t, a.PeerReview.HandOver(t.Context(), id, peerreview.NewCheck{Version: versions[0].ID, Checker: "Sol Ferren", Note: "before it is run"}))
+	assert.Equal(
+		t,
+		"checker",
+		problem(t, a.PeerReview.HandOver(t.Context(), id, peerreview.NewCheck{Version: versions[0].ID})).Field,
+	)
+	assert.Equal(
+		t,
+		"version-gone",
+		problem(t, a.PeerReview.HandOver(t.Context(), id, peerreview.NewCheck{Version: 999, Checker: "Sol"})).Type,
+	)
+	require.NoError(
+		t,
+		a.PeerReview.HandOver(
+			t.Context(),
+			id,
+			peerreview.NewCheck{Version: versions[0].ID, Checker: "Sol Ferren", Note: "before it is run"},
+		),
+	)
 	list, err := a.PeerReview.Checks(t.Context(), id)
 	require.NoError(t, err)
 	require.Len(t, list, 1)
@@ -48,20 +70,64 @@ func TestAColleagueChecksAVersion(t *testing.T) {
 
 	// What is suggested has to be of that version, and make a document that can be kept.
 	gone := &review.RemoveTerm{Block: "a", ID: "1"}
-	assert.Equal(t, "words", problem(t, a.PeerReview.Suggest(t.Context(), id, check, peerreview.Suggestion{Line: "crews"})).Field)
-	assert.Equal(t, "edits", problem(t, a.PeerReview.Suggest(t.Context(), id, check, peerreview.Suggestion{Edits: review.Edits{&review.PatchTerm{Block: "a", ID: "none", Patch: []byte(`{}`)}}})).Field)
-	assert.Equal(t, "edits", problem(t, a.PeerReview.Suggest(t.Context(), id, check, peerreview.Suggestion{Edits: review.Edits{&review.PatchTerm{Block: "a", ID: "1", Patch: []byte(`{"text":"*"}`)}}})).Field)
-	require.NoError(t, a.PeerReview.Suggest(t.Context(), id, check, peerreview.Suggestion{Line: "crews", Says: "taken out", Edits: review.Edits{gone}}))
+	assert.Equal(
+		t,
+		"words",
+		problem(t, a.PeerReview.Suggest(t.Context(), id, check, peerreview.Suggestion{Line: "crews"})).Field,
+	)
+	assert.Equal(
+		t,
+		"edits",
+		problem(
+			t,
+			a.PeerReview.Suggest(
+				t.Context(),
+				id,
+				check,
+				peerreview.Suggestion{Edits: review.Edits{&review.PatchTerm{Block: "a", ID: "none", Patch: []byte(`{}`)}}},
+			),
+		).Field,
+	)
+	assert.Equal(
+		t,
+		"edits",
+		problem(
+			t,
+			a.PeerReview.Suggest(
+				t.Context(),
+				id,
+				check,
+				peerreview.Suggestion{Edits: review.Edits{&review.PatchTerm{Block: "a", ID: "1", Patch: []byte(`{"text":"*"}`)}}},
+			),
+		).Field,
+	)
+	require.NoError(
+		t,
+		a.PeerReview.Suggest(
+			t.Context(),
+			id,
+			check,
+			peerreview.Suggestion{Line: "crews", Says: "taken out", Edits: review.Edits{gone}},
+		),
+	)
 	for i, q := range figures.Questions {
 		assert.Contains(t, problem(t, a.PeerReview.Finish(t.Context(), id, check, true)).Title, "not answered yet", i)
 		verdict, said := "fine", ""
 		if i == 0 {
 			verdict, said = "suggest", "pickers are missing"
-			assert.Equal(t, "words", problem(t, a.PeerReview.Say(t.Context(), id, check, q, peerreview.Answer{Verdict: verdict})).Field)
+			assert.Equal(
+				t,
+				"words",
+				problem(t, a.PeerReview.Say(t.Context(), id, check, q, peerreview.Answer{Verdict: verdict})).Field,
+			)
 		}
 		require.NoError(t, a.PeerReview.Say(t.Context(), id, check, q, peerreview.Answer{Verdict: verdict, Words: said}))
 	}
-	assert.Equal(t, "question", problem(t, a.PeerReview.Say(t.Context(), id, check, "colour", peerreview.Answer{Verdict: "fine"})).Field)
+	assert.Equal(
+		t,
+		"question",
+		problem(t, a.PeerReview.Say(t.Context(), id, check, "colour", peerreview.Answer{Verdict: "fine"})).Field,
+	)
 	record, err := a.Written.Record(t.Context(), at)
 	require.NoError(t, err)
 	for _, s := range record.Document.Sections {
@@ -72,7 +138,11 @@ func TestAColleagueChecksAVersion(t *testing.T) {
 	require.NoError(t, a.PeerReview.Finish(store.By(t.Context(), store.Author{Name: "Ada Runa"}), id, check, true))
 
 	// What is finished is not changed any more, until it goes on; what was suggested is decided all the same.
-	assert.Equal(t, "check-closed", problem(t, a.PeerReview.Say(t.Context(), id, check, figures.AskWords, peerreview.Answer{Verdict: "fine"})).Type)
+	assert.Equal(
+		t,
+		"check-closed",
+		problem(t, a.PeerReview.Say(t.Context(), id, check, figures.AskWords, peerreview.Answer{Verdict: "fine"})).Type,
+	)
 	list, err = a.PeerReview.Checks(t.Context(), id)
 	require.NoError(t, err)
 	require.Len(t, list[0].Suggestions, 1)
@@ -139,16 +209,43 @@ func TestAColleagueChecksAVersion(t *testing.T) {
 
 func TestNotesAreOpenUntilTheyAreSettled(t *testing.T) {
 	a, id := start(t)
-	assert.Equal(t, "kind", problem(t, a.PeerReview.Note(t.Context(), id, peerreview.Note{Kind: "colour", Words: "x"})).Field)
-	assert.Equal(t, "words", problem(t, a.PeerReview.Note(t.Context(), id, peerreview.Note{Kind: "term", Words: " \x00 "})).Field)
-	assert.Equal(t, "words", problem(t, a.PeerReview.Note(t.Context(), id, peerreview.Note{Kind: "term", Words: strings.Repeat("é", 4001)})).Field)
-	assert.Equal(t, "review-gone", problem(t, a.PeerReview.Note(t.Context(), 999, peerreview.Note{Kind: "term", Words: "why?"})).Type)
+	assert.Equal(
+		t,
+		"kind",
+		problem(t, a.PeerReview.Note(t.Context(), id, peerreview.Note{Kind: "colour", Words: "x"})).Field,
+	)
+	assert.Equal(
+		t,
+		"words",
+		problem(t, a.PeerReview.Note(t.Context(), id, peerreview.Note{Kind: "term", Words: " \x00 "})).Field,
+	)
+	assert.Equal(
+		t,
+		"words",
+		problem(t, a.PeerReview.Note(t.Context(), id, peerreview.Note{Kind: "term", Words: strings.Repeat("é", 4001)})).Field,
+	)
+	assert.Equal(
+		t,
+		"review-gone",
+		problem(t, a.PeerReview.Note(t.Context(), 999, peerreview.Note{Kind: "term", Words: "why?"})).Type,
+	)
 	ctx := store.By(t.Context(), store.Author{Name: "Sol Ferren"})
-	require.NoError(t, a.PeerReview.Note(ctx, id, peerreview.Note{Kind: "study", About: "12", Name: "Heat in crews", Words: "Does it count?"}))
+	require.NoError(
+		t,
+		a.PeerReview.Note(
+			ctx,
+			id,
+			peerreview.Note{Kind: "study", About: "12", Name: "Heat in crews", Words: "Does it count?"},
+		),
+	)
 	list, err := a.PeerReview.Notes(t.Context(), id)
 	require.NoError(t, err)
 	require.Len(t, list, 1)
-	assert.Equal(t, []string{"study", "12", "Heat in crews", "Does it count?", "Sol Ferren"}, []string{list[0].Kind, list[0].About, list[0].Name, list[0].Words, list[0].Who})
+	assert.Equal(
+		t,
+		[]string{"study", "12", "Heat in crews", "Does it count?", "Sol Ferren"},
+		[]string{list[0].Kind, list[0].About, list[0].Name, list[0].Words, list[0].Who},
+	)
 	for _, settled := range []bool{true, true, false, true} {
 		require.NoError(t, a.PeerReview.Settle(ctx, id, list[0].ID, settled))
 		list, err = a.PeerReview.Notes(t.Context(), id)

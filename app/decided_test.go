@@ -20,7 +20,15 @@ func TestADecisionSaysWhoMadeItAndInWhichSample(t *testing.T) {
 	sample := state.Samples[0].ID
 	ines, bo := reviews.As(context.Background(), "In%C3%A9s%20Olivar"), reviews.As(context.Background(), "  Bo\x00 \t ")
 	decide := func(ctx context.Context, as string) after {
-		s, err := a.Change(ctx, review, state.Revision, change{What: what, Decisions: []reviews.NewDecision{{Facet: tally.Words, Item: "field hands", State: as, Sample: &sample}}})
+		s, err := a.Change(
+			ctx,
+			review,
+			state.Revision,
+			change{
+				What:      what,
+				Decisions: []reviews.NewDecision{{Facet: tally.Words, Item: "field hands", State: as, Sample: &sample}},
+			},
+		)
 		require.NoError(t, err)
 		return s
 	}
@@ -45,12 +53,18 @@ func TestADecisionSaysWhoMadeItAndInWhichSample(t *testing.T) {
 	assert.Len(t, []rune(long), 81)
 }
 
-// A heading is one candidate, whichever screen it is decided on and however it is written there; all else is what was sent.
+// A heading is one candidate, whichever screen it is decided on and however it is written there; all else is what
+// was sent.
 func TestADecisionIsAboutTheSameCandidateHoweverItIsWritten(t *testing.T) {
 	a, review, state := harvesting(t)
 	ctx := context.Background()
 	decide := func(facet tally.Facet, item, as string) after {
-		s, err := a.Change(ctx, review, state.Revision, change{What: what, Decisions: []reviews.NewDecision{{Facet: facet, Item: item, State: as}}})
+		s, err := a.Change(
+			ctx,
+			review,
+			state.Revision,
+			change{What: what, Decisions: []reviews.NewDecision{{Facet: facet, Item: item, State: as}}},
+		)
 		require.NoError(t, err)
 		return s
 	}
@@ -64,7 +78,17 @@ func TestADecisionIsAboutTheSameCandidateHoweverItIsWritten(t *testing.T) {
 	for _, d := range s.Decisions {
 		made = append(made, [3]string{d.Facet, d.Item, d.State})
 	}
-	assert.ElementsMatch(t, [][3]string{{"headings", "rural life", "parked"}, {"headings", "poblacion rural", "dropped"}, {"keywords", "rest breaks", "parked"}, {"headings", "\u200b", "parked"}, {"words", "ʼn", "parked"}}, made)
+	assert.ElementsMatch(
+		t,
+		[][3]string{
+			{"headings", "rural life", "parked"},
+			{"headings", "poblacion rural", "dropped"},
+			{"keywords", "rest breaks", "parked"},
+			{"headings", "\u200b", "parked"},
+			{"words", "ʼn", "parked"},
+		},
+		made,
+	)
 }
 
 func TestWhoTookATermIsKeptWithIt(t *testing.T) {
@@ -87,7 +111,8 @@ func TestAuthorsArePartedForTheWholeReview(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
 	_, err := bring(t, a, review, "sample", "names.ris", strings.NewReader(strings.Join([]string{
-		"TY  - JOUR", "TI  - One", "AU  - Olmo, Marta", "AU  - Ruz, P.", "ER  - ", "TY  - JOUR", "TI  - Two", "AU  - Olmo, Mario", "AU  - Ruz, P.", "ER  - ", "TY  - JOUR", "TI  - Three", "AU  - Olmo, M.", "ER  - ", "",
+		"TY  - JOUR", "TI  - One", "AU  - Olmo, Marta", "AU  - Ruz, P.", "ER  - ", "TY  - JOUR", "TI  - Two",
+		"AU  - Olmo, Mario", "AU  - Ruz, P.", "ER  - ", "TY  - JOUR", "TI  - Three", "AU  - Olmo, M.", "ER  - ", "",
 	}, "\n")))
 	require.NoError(t, err)
 	authors := func() map[string]int {
@@ -144,7 +169,12 @@ func TestWhatALimitWouldLoseAndHowFarDownTheListHalfIs(t *testing.T) {
 	for _, r := range types.Rows {
 		lost[r.Item] = *r.Loses
 	}
-	assert.Equal(t, map[string]figures.Loss{"Journal Article": {Records: 20, Share: 0.5}, "Trial Report": {Records: 20, Share: 0.5}}, lost, "the code of the file format is no type")
+	assert.Equal(
+		t,
+		map[string]figures.Loss{"Journal Article": {Records: 20, Share: 0.5}, "Trial Report": {Records: 20, Share: 0.5}},
+		lost,
+		"the code of the file format is no type",
+	)
 	journals, err := a.Tally(ctx, review, tally.Journals)
 	require.NoError(t, err)
 	assert.Equal(t, 2, journals.Half) // of four that hold ten each
@@ -167,14 +197,26 @@ func TestAnItemOfWhatIsLookedAtIsLookedAtInItsTurn(t *testing.T) {
 	whole, err := look(`{"kind":"item","facet":"years","item":"2004"}`)
 	require.NoError(t, err)
 	assert.Equal(t, [2]int{4, 36}, [2]int{whole.Looked, whole.Contrast})
-	within, err := look(`{"kind":"within","of":{"kind":"item","facet":"years","item":"2004"},"in":{"kind":"block","block":"a"}}`)
+	within, err := look(
+		`{"kind":"within","of":{"kind":"item","facet":"years","item":"2004"},"in":{"kind":"block","block":"a"}}`,
+	)
 	require.NoError(t, err)
 	assert.Equal(t, 10, within.Looked+within.Contrast, "against the rest of that block's records alone")
 	assert.Equal(t, 2, within.Looked)
-	third, err := look(`{"kind":"within","of":{"kind":"item","facet":"types","item":"Trial Report"},"in":{"kind":"within","of":{"kind":"item","facet":"years","item":"2004"},"in":{"kind":"block","block":"a"}}}`)
+	third, err := look(
+		`{"kind":"within","of":{"kind":"item","facet":"types","item":"Trial Report"},"in":{"kind":"within","of":{"kind":"item","facet":"years","item":"2004"},"in":{"kind":"block","block":"a"}}}`,
+	)
 	require.NoError(t, err)
 	assert.Equal(t, 2, third.Looked+third.Contrast)
-	deep := of(strings.Repeat(`{"kind":"within","of":{"kind":"all"},"in":`, 9) + `{"kind":"block","block":"a"}` + strings.Repeat("}", 9))
+	deep := of(
+		strings.Repeat(
+			`{"kind":"within","of":{"kind":"all"},"in":`,
+			9,
+		) + `{"kind":"block","block":"a"}` + strings.Repeat(
+			"}",
+			9,
+		),
+	)
 	_, err = a.SetView(ctx, review, desk.NewLook{Sample: &state.Samples[0].ID, Set: &deep})
 	assert.Equal(t, "within", problem(t, err).Field)
 }

@@ -36,7 +36,14 @@ func ofKeywords(keywords ...string) string {
 func TestAVocabularyTellsHeadingsFromKeywordsAndIsUndone(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
-	_, err := bring(t, a, review, "sample", "heat.ris", strings.NewReader(ofKeywords("heat stroke", "heat stroke", "Body Harm", "Lintan")))
+	_, err := bring(
+		t,
+		a,
+		review,
+		"sample",
+		"heat.ris",
+		strings.NewReader(ofKeywords("heat stroke", "heat stroke", "Body Harm", "Lintan")),
+	)
 	require.NoError(t, err)
 	records := func(f tally.Facet) map[string]int {
 		tallied, err := a.Tally(ctx, review, f)
@@ -54,7 +61,12 @@ func TestAVocabularyTellsHeadingsFromKeywordsAndIsUndone(t *testing.T) {
 	assert.Equal(t, 2, i.Records)
 	assert.Equal(t, 1, i.Notices, "a parent that is not there")
 	assert.Equal(t, map[string]int{"Body Harm": 1}, records(tally.Headings))
-	assert.Equal(t, map[string]int{"heat stroke": 2, "Lintan": 1}, records(tally.Keywords), "an author's word stays one, and leads to the heading")
+	assert.Equal(
+		t,
+		map[string]int{"heat stroke": 2, "Lintan": 1},
+		records(tally.Keywords),
+		"an author's word stays one, and leads to the heading",
+	)
 	keywords, err := a.Tally(ctx, review, tally.Keywords)
 	require.NoError(t, err)
 	assert.Equal(t, "Heat Illness", keywords.Rows[0].Heading)
@@ -70,8 +82,14 @@ func TestAVocabularyTellsHeadingsFromKeywordsAndIsUndone(t *testing.T) {
 	require.NoError(t, err)
 	require.NotNil(t, state.Vocabulary)
 	d := state.Document
-	d.Blocks = []desk.Block{block("a", "A", desk.Term{ID: "h", Term: strategy.Term{Kind: strategy.HeadingTerm, Heading: "body harm", Narrower: true, On: true}},
-		desk.Term{ID: "u", Term: strategy.Term{Kind: strategy.HeadingTerm, Heading: "Sunshine", On: true}})}
+	d.Blocks = []desk.Block{
+		block(
+			"a",
+			"A",
+			desk.Term{ID: "h", Term: strategy.Term{Kind: strategy.HeadingTerm, Heading: "body harm", Narrower: true, On: true}},
+			desk.Term{ID: "u", Term: strategy.Term{Kind: strategy.HeadingTerm, Heading: "Sunshine", On: true}},
+		),
+	}
 	bench, err := a.Bench(ctx, review, a.proposal(ctx, review, d))
 	require.NoError(t, err)
 	assert.Equal(t, 1, *bench.Blocks[0].Records)
@@ -80,7 +98,11 @@ func TestAVocabularyTellsHeadingsFromKeywordsAndIsUndone(t *testing.T) {
 	tried, err := a.TryTerm(ctx, review, figures.Typed{Typed: "heat str"})
 	require.NoError(t, err)
 	require.Len(t, tried.Headings, 1)
-	assert.Equal(t, figures.HeadingHit{Label: "Heat Illness", Records: 0, Via: "entryTerm", Matched: "heat stroke"}, tried.Headings[0])
+	assert.Equal(
+		t,
+		figures.HeadingHit{Label: "Heat Illness", Records: 0, Via: "entryTerm", Matched: "heat stroke"},
+		tried.Headings[0],
+	)
 
 	_, err = a.Undo(ctx, review)
 	require.NoError(t, err)
@@ -117,7 +139,22 @@ func TestAVocabularyThatIsNotThereIsNotTaken(t *testing.T) {
 func TestAFamilyIsOneRowAndOpensAllItsRecords(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
-	_, err := bring(t, a, review, "sample", "crews.ris", strings.NewReader(file("Farm workers, rest", "Farmworkers; shade", "Farmworkers, farm worker", "Farm worker. Water", "Labourers of the field")))
+	_, err := bring(
+		t,
+		a,
+		review,
+		"sample",
+		"crews.ris",
+		strings.NewReader(
+			file(
+				"Farm workers, rest",
+				"Farmworkers; shade",
+				"Farmworkers, farm worker",
+				"Farm worker. Water",
+				"Labourers of the field",
+			),
+		),
+	)
 	require.NoError(t, err)
 	words, err := a.Tally(ctx, review, tally.Words)
 	require.NoError(t, err)
@@ -139,7 +176,14 @@ func TestAFamilyIsOneRowAndOpensAllItsRecords(t *testing.T) {
 func TestOfTheTestHalfNoWordIsMined(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
-	_, err := bring(t, a, review, "sample", "rough.ris", strings.NewReader(file("Heat in crews", "Heat in mills", "Rest for crews")))
+	_, err := bring(
+		t,
+		a,
+		review,
+		"sample",
+		"rough.ris",
+		strings.NewReader(file("Heat in crews", "Heat in mills", "Rest for crews")),
+	)
 	require.NoError(t, err)
 	titles := []string{"Heat one", "Heat two", "Heat three", "Heat four", "Heat five"}
 	_, err = bring(t, a, review, "keys", "keys.ris", strings.NewReader(file(titles...)))

@@ -73,20 +73,43 @@ func TestATableIsExplainedOnceAndKnownAgainByItsHeads(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, p.Problem)
 	require.Len(t, p.Records, 2)
-	assert.Equal(t, []intake.PreviewField{{Field: "title", Values: []string{"Heat in crews"}}, {Field: "authors", Values: []string{"Velkana T", "Osolana I"}}, {Field: "Seen by", Own: true, Values: []string{"Ife"}}}, p.Records[0].Fields)
+	assert.Equal(
+		t,
+		[]intake.PreviewField{
+			{Field: "title", Values: []string{"Heat in crews"}},
+			{Field: "authors", Values: []string{"Velkana T", "Osolana I"}},
+			{Field: "Seen by", Own: true, Values: []string{"Ife"}},
+		},
+		p.Records[0].Fields,
+	)
 	bad := columns
 	bad.Columns = []table.Column{{Name: "Entry", Field: "colour"}}
 	p, err = a.Intake.PreviewImport(ctx, i.ID, intake.FileSettings{Columns: &bad}, false)
 	require.NoError(t, err)
 	assert.Contains(t, p.Problem, `no field "colour"`)
-	p, err = a.Intake.PreviewImport(ctx, i.ID, intake.FileSettings{Columns: &table.Columns{Format: table.Version, Delimiter: ",", Quote: `"`}}, true)
+	p, err = a.Intake.PreviewImport(
+		ctx,
+		i.ID,
+		intake.FileSettings{Columns: &table.Columns{Format: table.Version, Delimiter: ",", Quote: `"`}},
+		true,
+	)
 	require.NoError(t, err)
 	assert.Len(t, p.Settings.Columns.Columns, 1, "guessed anew by another delimiter")
 
-	i, err = answer(t, a, review, i, intake.FileAnswer{FileSettings: intake.FileSettings{Columns: &columns}, Remember: true})
+	i, err = answer(
+		t,
+		a,
+		review,
+		i,
+		intake.FileAnswer{FileSettings: intake.FileSettings{Columns: &columns}, Remember: true},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, "done", i.State)
-	assert.Equal(t, []string{"Heat in crews", "Rest"}, titles(t, a, review, desk.RecordSet{Set: &set.Sample{Sample: *i.Sample}}))
+	assert.Equal(
+		t,
+		[]string{"Heat in crews", "Rest"},
+		titles(t, a, review, desk.RecordSet{Set: &set.Sample{Sample: *i.Sample}}),
+	)
 	_, err = a.Intake.AnswerImport(ctx, i.ID, intake.FileAnswer{FileSettings: intake.FileSettings{Columns: &columns}})
 	assert.Equal(t, "not-asked", problem(t, err).Type)
 
@@ -135,7 +158,8 @@ func TestAnyTaggedTextIsReadByAMap(t *testing.T) {
 
 func TestRecordsOfOneWorkAreKeptApartJoinedOrLeftOut(t *testing.T) {
 	one := "TY  - JOUR\nAN  - A1\nTI  - Heat in crews\nAU  - Velkana, T.\nPY  - 2014\nER  - \n"
-	two := "TY  - JOUR\nAN  - B7\nTI  - Heat in Crews.\nAU  - Velkana, Temi\nPY  - 2015\nAB  - They rested.\nDO  - 10.99999/b.7\nKW  - shade\nER  - \n"
+	two := "TY  - JOUR\nAN  - B7\nTI  - Heat in Crews.\nAU  - Velkana, Temi\nPY  - 2015\nAB  - They rested.\nDO  - " +
+		"10.99999/b.7\nKW  - shade\nER  - \n"
 	other := "TY  - JOUR\nAN  - A2\nTI  - Shade\nER  - \n"
 	file := one + other + two + strings.Replace(two, "B7", "C9", 1)
 	for _, c := range []struct {
@@ -167,11 +191,26 @@ func TestRecordsOfOneWorkAreKeptApartJoinedOrLeftOut(t *testing.T) {
 			fields = append(fields, d.Field)
 		}
 		assert.Equal(t, []string{"title", "abstract", "authors", "year", "keywords", "doi", "accession"}, fields)
-		i, err = answer(t, a, review, i, intake.FileAnswer{FileSettings: intake.FileSettings{Doubles: c.rule, Choices: c.choices}})
+		i, err = answer(
+			t,
+			a,
+			review,
+			i,
+			intake.FileAnswer{FileSettings: intake.FileSettings{Doubles: c.rule, Choices: c.choices}},
+		)
 		require.NoError(t, err)
 		require.Equal(t, "done", i.State)
 		ids := []string{}
-		e, _, err := a.Export(ctx, review, figures.Export{Of: desk.RecordSet{Set: &set.Sample{Sample: *i.Sample}}, Format: records.TSV, Fields: []string{"accession", "abstract"}, Name: "x"})
+		e, _, err := a.Export(
+			ctx,
+			review,
+			figures.Export{
+				Of:     desk.RecordSet{Set: &set.Sample{Sample: *i.Sample}},
+				Format: records.TSV,
+				Fields: []string{"accession", "abstract"},
+				Name:   "x",
+			},
+		)
 		require.NoError(t, err)
 		text, err := io.ReadAll(e)
 		require.NoError(t, err)
@@ -196,7 +235,18 @@ func TestTheShelfKeepsRecordsWithNotesAndTags(t *testing.T) {
 	list, err := a.Records(ctx, review, figures.RecordsQuestion{Of: of(`{"kind":"all"}`), Limit: 10})
 	require.NoError(t, err)
 	note, tags := "look at the table", []string{"kidney", "to read", "kidney"}
-	r, err := a.Change(ctx, review, 1, change{What: what, Shelf: []reviews.ShelfPatch{{Record: list.Records[0].ID, On: true}, {Record: list.Records[2].ID, On: true, Note: &note, Tags: &tags}}})
+	r, err := a.Change(
+		ctx,
+		review,
+		1,
+		change{
+			What: what,
+			Shelf: []reviews.ShelfPatch{
+				{Record: list.Records[0].ID, On: true},
+				{Record: list.Records[2].ID, On: true, Note: &note, Tags: &tags},
+			},
+		},
+	)
 	require.NoError(t, err)
 	assert.ElementsMatch(t, []int64{list.Records[0].ID, list.Records[2].ID}, r.Shelf)
 	// It stays when the sample goes, and can be taken out again as a file.
@@ -208,7 +258,11 @@ func TestTheShelfKeepsRecordsWithNotesAndTags(t *testing.T) {
 	require.Len(t, shelf, 2)
 	assert.Equal(t, "look at the table", shelf[0].Note)
 	assert.Equal(t, []string{"kidney", "to read"}, shelf[0].Tags)
-	e, name, err := a.Export(ctx, review, figures.Export{Of: desk.RecordSet{Set: &set.Shelf{}}, Format: records.BibTeX, Name: "../kept: of/mine"})
+	e, name, err := a.Export(
+		ctx,
+		review,
+		figures.Export{Of: desk.RecordSet{Set: &set.Shelf{}}, Format: records.BibTeX, Name: "../kept: of/mine"},
+	)
 	require.NoError(t, err)
 	text, err := io.ReadAll(e)
 	require.NoError(t, err)
@@ -223,7 +277,8 @@ func TestTheShelfKeepsRecordsWithNotesAndTags(t *testing.T) {
 	back, err = a.Redo(ctx, review)
 	require.NoError(t, err)
 	assert.Len(t, back.Shelf, 2)
-	for _, wrong := range []reviews.ShelfPatch{{Record: 1 << 40, On: true}, {Record: list.Records[0].ID, On: true, Tags: &[]string{"a;b"}}, {Record: list.Records[0].ID, On: true, Tags: &[]string{""}}} {
+	for _, wrong := range []reviews.ShelfPatch{{Record: 1 << 40, On: true}, {Record: list.Records[0].ID, On: true,
+		Tags: &[]string{"a;b"}}, {Record: list.Records[0].ID, On: true, Tags: &[]string{""}}} {
 		_, err = a.Change(ctx, review, 1, change{What: what, Shelf: []reviews.ShelfPatch{wrong}})
 		assert.Error(t, err)
 	}
@@ -250,15 +305,21 @@ func TestAnySetOfRecordsIsWritten(t *testing.T) {
 		of   desk.RecordSet
 		want []string
 	}{
-		"a sample":             {desk.RecordSet{Set: &set.Sample{Sample: *j.Sample}}, []string{"Heat in crews", "Harvest"}},
-		"a difference":         {desk.RecordSet{Set: &set.Joined{A: *i.Sample, B: *j.Sample, How: desk.Difference}}, []string{"Rest in crews", "Shade"}},
+		"a sample": {desk.RecordSet{Set: &set.Sample{Sample: *j.Sample}}, []string{"Heat in crews", "Harvest"}},
+		"a difference": {desk.RecordSet{Set: &set.Joined{A: *i.Sample, B: *j.Sample, How: desk.Difference}},
+			[]string{"Rest in crews", "Shade"}},
 		"a term":               {desk.RecordSet{Set: &set.Term{Term: only}}, []string{"Heat in crews", "Rest in crews"}},
 		"what only a term has": {desk.RecordSet{Set: &set.Term{Term: only, Block: "a", Only: true}}, nil},
 		"the strategy":         {desk.RecordSet{Set: &set.Strategy{}}, []string{"Heat in crews", "Rest in crews"}},
-		"a selection":          {desk.RecordSet{Set: &set.Picked{IDs: []int64{studies.KeyStudies[1].Record}}}, []string{"Noon"}},
+		"a selection": {desk.RecordSet{Set: &set.Picked{IDs: []int64{studies.KeyStudies[1].Record}}},
+			[]string{"Noon"}},
 	} {
 		assert.Equal(t, c.want, titles(t, a, review, c.of), name)
-		e, _, err := a.Export(ctx, review, figures.Export{Of: c.of, Format: records.CSV, Fields: []string{"title"}, Name: name})
+		e, _, err := a.Export(
+			ctx,
+			review,
+			figures.Export{Of: c.of, Format: records.CSV, Fields: []string{"title"}, Name: name},
+		)
 		require.NoError(t, err, name)
 		text, err := io.ReadAll(e)
 		require.NoError(t, err, name)
@@ -269,6 +330,10 @@ func TestAnySetOfRecordsIsWritten(t *testing.T) {
 	_, _, err = a.Export(ctx, review, figures.Export{Format: records.RIS, Fields: []string{"colour"}, Name: "x"})
 	assert.Error(t, err)
 	none := int64(1 << 40)
-	_, _, err = a.Export(ctx, review, figures.Export{Of: desk.RecordSet{Set: &set.Sample{Sample: none}}, Format: records.RIS, Name: "x"})
+	_, _, err = a.Export(
+		ctx,
+		review,
+		figures.Export{Of: desk.RecordSet{Set: &set.Sample{Sample: none}}, Format: records.RIS, Name: "x"},
+	)
 	assert.Error(t, err)
 }

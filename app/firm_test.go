@@ -73,7 +73,10 @@ func TestAReviewIsChangedWhileAFileComesIn(t *testing.T) {
 	var wait sync.WaitGroup
 	for k := range 40 {
 		wait.Go(func() {
-			c := change{What: what, Decisions: []reviews.NewDecision{{Facet: "words", Item: fmt.Sprint("word ", k), State: "parked"}}}
+			c := change{
+				What:      what,
+				Decisions: []reviews.NewDecision{{Facet: "words", Item: fmt.Sprint("word ", k), State: "parked"}},
+			}
 			_, err := a.Change(ctx, review, 1, c)
 			assert.NoError(t, err)
 			_, err = a.Health(ctx)
@@ -135,7 +138,12 @@ func TestFilesThatDripKeepNobodyWaiting(t *testing.T) {
 	}
 	_, err := bring(t, a, review, "sample", "whole.ris", strings.NewReader(file("Rest in crews")))
 	require.NoError(t, err)
-	_, err = a.Change(t.Context(), review, 1, change{What: what, Decisions: []reviews.NewDecision{{Facet: "words", Item: "rest", State: "parked"}}})
+	_, err = a.Change(
+		t.Context(),
+		review,
+		1,
+		change{What: what, Decisions: []reviews.NewDecision{{Facet: "words", Item: "rest", State: "parked"}}},
+	)
 	require.NoError(t, err)
 	close(open)
 	wait.Wait()
@@ -178,7 +186,17 @@ func TestDrawsFromABadSourceKeepNothingElseWaiting(t *testing.T) {
 	id, release := slowSource(t, a)
 	var begun []sources.Draw
 	for k := range 8 {
-		d, err := a.Sources.BeginDraw(t.Context(), review, sources.NewDraw{Name: fmt.Sprint("draw ", k), Sources: []int64{id}, Concepts: words("farm*"), How: source.All, AtMost: 5})
+		d, err := a.Sources.BeginDraw(
+			t.Context(),
+			review,
+			sources.NewDraw{
+				Name:     fmt.Sprint("draw ", k),
+				Sources:  []int64{id},
+				Concepts: words("farm*"),
+				How:      source.All,
+				AtMost:   5,
+			},
+		)
 		require.NoError(t, err)
 		begun = append(begun, d...)
 	}
@@ -205,7 +223,11 @@ func TestDrawsFromABadSourceKeepNothingElseWaiting(t *testing.T) {
 func TestADrawStopsWhateverItsSourceDoes(t *testing.T) {
 	a, review := start(t)
 	id, _ := slowSource(t, a)
-	d, err := a.Sources.BeginDraw(t.Context(), review, sources.NewDraw{Name: "slow", Sources: []int64{id}, Concepts: words("farm*"), How: source.All, AtMost: 5})
+	d, err := a.Sources.BeginDraw(
+		t.Context(),
+		review,
+		sources.NewDraw{Name: "slow", Sources: []int64{id}, Concepts: words("farm*"), How: source.All, AtMost: 5},
+	)
 	require.NoError(t, err)
 	require.NoError(t, a.Sources.StopDraw(t.Context(), review, d[0].ID))
 	ctx, cancel := context.WithTimeout(t.Context(), 15*time.Second)
@@ -245,7 +267,14 @@ func TestAFileIsGivenUpInEveryState(t *testing.T) {
 	require.NoError(t, a.Intake.GiveUpImport(t.Context(), asked.ID))
 	// When it has failed.
 	heard := a.Jobs.Listen(t.Context(), review)
-	failed, err := a.Intake.ImportFile(t.Context(), review, "sample", "none.ris", false, strings.NewReader("<html></html>"))
+	failed, err := a.Intake.ImportFile(
+		t.Context(),
+		review,
+		"sample",
+		"none.ris",
+		false,
+		strings.NewReader("<html></html>"),
+	)
 	require.NoError(t, err)
 	_, err = read(t, a, heard, failed.ID)
 	require.Error(t, err)
@@ -303,7 +332,12 @@ func TestCountsThatManyLookAtAreAskedForOnce(t *testing.T) {
 	require.NoError(t, err)
 	bad.Store(true)
 	doc := desk.Document{Blocks: []desk.Block{block("a", "A", term("h", "heat"))}}
-	_, err = a.Change(t.Context(), review, 1, change{What: reviews.What{Key: "x", Params: map[string]string{}}, Document: &doc})
+	_, err = a.Change(
+		t.Context(),
+		review,
+		1,
+		change{What: reviews.What{Key: "x", Params: map[string]string{}}, Document: &doc},
+	)
 	require.NoError(t, err)
 	_, err = a.SetView(t.Context(), review, desk.NewLook{Source: &s.ID, Rest: true})
 	require.NoError(t, err)

@@ -23,14 +23,34 @@ import (
 func nurses(t *testing.T, a *trial, review int64) []sources.RoughConcept {
 	t.Helper()
 	d := desk.Document{Blocks: []desk.Block{
-		{ID: "n", Name: "A", Concept: "nurses", Searched: true, Terms: []desk.Term{text("n1", "nurse*"), text("n2", "shift worker*"), text("n3", "night shift")}},
-		{ID: "s", Name: "B", Concept: "sleep", Searched: true, Terms: []desk.Term{text("s1", "sleep loss"), text("s2", "insomnia"), text("s3", "poor sleep")}},
+		{
+			ID:       "n",
+			Name:     "A",
+			Concept:  "nurses",
+			Searched: true,
+			Terms:    []desk.Term{text("n1", "nurse*"), text("n2", "shift worker*"), text("n3", "night shift")},
+		},
+		{
+			ID:       "s",
+			Name:     "B",
+			Concept:  "sleep",
+			Searched: true,
+			Terms:    []desk.Term{text("s1", "sleep loss"), text("s2", "insomnia"), text("s3", "poor sleep")},
+		},
 	}}
 	r, err := a.Reviews.Review(context.Background(), review)
 	require.NoError(t, err)
-	_, err = a.Change(context.Background(), review, r.Revision, change{What: reviews.What{Key: "other", Params: map[string]string{}}, Document: &d})
+	_, err = a.Change(
+		context.Background(),
+		review,
+		r.Revision,
+		change{What: reviews.What{Key: "other", Params: map[string]string{}}, Document: &d},
+	)
 	require.NoError(t, err)
-	return []sources.RoughConcept{{Name: "A", Block: "n", Words: []string{"nurse*", "shift worker*", "night shift"}}, {Name: "B", Block: "s", Words: []string{"sleep loss", "insomnia", "poor sleep"}}}
+	return []sources.RoughConcept{
+		{Name: "A", Block: "n", Words: []string{"nurse*", "shift worker*", "night shift"}},
+		{Name: "B", Block: "s", Words: []string{"sleep loss", "insomnia", "poor sleep"}},
+	}
 }
 
 // says reports whether the text of a record holds any of some phrases.
@@ -46,7 +66,8 @@ func TestASampleThatABlockChoseTellsNothingOfWhatTheBlockLacks(t *testing.T) {
 	ctx := context.Background()
 	w := standInSources(t, a)
 	concepts := nurses(t, a, review)
-	together := draw(t, a, review, sources.NewDraw{Name: "both", Sources: []int64{w.ids["almagre"]}, Concepts: concepts, How: source.All, AtMost: 2000})[0]
+	together := draw(t, a, review, sources.NewDraw{Name: "both", Sources: []int64{w.ids["almagre"]}, Concepts: concepts,
+		How: source.All, AtMost: 2000})[0]
 	at := func() desk.At {
 		l, err := a.Desk.MakeLook(ctx, review, desk.NewLook{Sample: together.Sample, Rest: true})
 		require.NoError(t, err)
@@ -73,11 +94,26 @@ func TestASampleThatABlockChoseTellsNothingOfWhatTheBlockLacks(t *testing.T) {
 	assert.Empty(t, spot.Words)
 
 	// Records that the other concept alone chose tell it, and tell the truth of the source.
-	draw(t, a, review, sources.NewDraw{Name: "sleep alone", Sources: []int64{w.ids["almagre"]}, Concepts: concepts[1:], How: source.All, AtMost: 2000})
+	draw(
+		t,
+		a,
+		review,
+		sources.NewDraw{
+			Name:     "sleep alone",
+			Sources:  []int64{w.ids["almagre"]},
+			Concepts: concepts[1:],
+			How:      source.All,
+			AtMost:   2000,
+		},
+	)
 	b, err = a.Figures.Bench(ctx, at(), desk.Proposal{})
 	require.NoError(t, err)
 	require.NotNil(t, b.Blocks[0].Over)
-	assert.Equal(t, desk.Over{Records: b.Blocks[0].Over.Records, How: desk.ByOthers, From: []string{"sleep alone"}}, *b.Blocks[0].Over)
+	assert.Equal(
+		t,
+		desk.Over{Records: b.Blocks[0].Over.Records, How: desk.ByOthers, From: []string{"sleep alone"}},
+		*b.Blocks[0].Over,
+	)
 	assert.Nil(t, b.Blocks[1].Over, "nothing there is free of B")
 	only := 0
 	for _, r := range w.Almagre {
@@ -85,8 +121,22 @@ func TestASampleThatABlockChoseTellsNothingOfWhatTheBlockLacks(t *testing.T) {
 			only++
 		}
 	}
-	assert.Equal(t, only, *b.Blocks[0].Terms[2].OnlyHere, "at the source as many records of the whole strategy come by this term alone")
-	list, err := a.Figures.Records(ctx, at(), figures.RecordsQuestion{Of: of(`{"kind":"term","block":"n","only":true,"term":{"id":"n3","kind":"text","text":"night shift","field":"text","on":true}}`), Limit: 100})
+	assert.Equal(
+		t,
+		only,
+		*b.Blocks[0].Terms[2].OnlyHere,
+		"at the source as many records of the whole strategy come by this term alone",
+	)
+	list, err := a.Figures.Records(
+		ctx,
+		at(),
+		figures.RecordsQuestion{
+			Of: of(
+				`{"kind":"term","block":"n","only":true,"term":{"id":"n3","kind":"text","text":"night shift","field":"text","on":true}}`,
+			),
+			Limit: 100,
+		},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, only, list.Total, "and these can be opened")
 
@@ -102,7 +152,11 @@ func TestASampleThatABlockChoseTellsNothingOfWhatTheBlockLacks(t *testing.T) {
 	require.NotEmpty(t, spot.Words)
 	for _, w := range spot.Words {
 		if w.Under != "" {
-			assert.True(t, slices.ContainsFunc(spot.Words, func(o figures.BlindSpotWord) bool { return o.Item == w.Under && o.Under == "" }), w.Item)
+			assert.True(
+				t,
+				slices.ContainsFunc(spot.Words, func(o figures.BlindSpotWord) bool { return o.Item == w.Under && o.Under == "" }),
+				w.Item,
+			)
 		}
 	}
 }
@@ -112,7 +166,8 @@ func TestASampleIsDrawnInPartsWithinTheNumber(t *testing.T) {
 	ctx := context.Background()
 	w := standInSources(t, a)
 	concepts := nurses(t, a, review)
-	d := draw(t, a, review, sources.NewDraw{Name: "in parts", Sources: []int64{w.ids["almagre"]}, Concepts: concepts, Parts: true, How: source.All, AtMost: 300, Seed: 2})[0]
+	d := draw(t, a, review, sources.NewDraw{Name: "in parts", Sources: []int64{w.ids["almagre"]}, Concepts: concepts,
+		Parts: true, How: source.All, AtMost: 300, Seed: 2})[0]
 	require.Len(t, d.Parts, 4, "together, each by itself, and anything")
 	wanted := 0
 	for i, n := range []int{2, 1, 1, 0} {
@@ -145,7 +200,11 @@ func TestASampleIsDrawnInPartsWithinTheNumber(t *testing.T) {
 		ids, err := a.Desk.SetIDs(ctx, at, &set.Sample{Sample: *d.Sample, Part: &i})
 		require.NoError(t, err)
 		assert.Len(t, ids, p.Wanted)
-		alone, err := a.Desk.MakeLook(ctx, review, desk.NewLook{Sample: d.Sample, Rest: true, Set: &set.Of{Set: &set.Sample{Sample: *d.Sample, Part: &i}}})
+		alone, err := a.Desk.MakeLook(
+			ctx,
+			review,
+			desk.NewLook{Sample: d.Sample, Rest: true, Set: &set.Of{Set: &set.Sample{Sample: *d.Sample, Part: &i}}},
+		)
 		require.NoError(t, err)
 		of, err := a.Figures.Tally(ctx, desk.At{Review: review, Look: alone.Name}, "words")
 		require.NoError(t, err)

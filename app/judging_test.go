@@ -74,7 +74,14 @@ func second[T any](_ T, err error) error { return err }
 func TestAPastedListTellsWhatEachWouldFind(t *testing.T) {
 	a, review, state := harvesting(t)
 	at := looking(t, a, review, state)
-	got, err := a.Figures.TryTerms(context.Background(), at, figures.TermList{Block: "a", Typed: []string{"cane cutters", "shade tents", "*", "cane ~3 cutters", "[No Such Heading]"}})
+	got, err := a.Figures.TryTerms(
+		context.Background(),
+		at,
+		figures.TermList{
+			Block: "a",
+			Typed: []string{"cane cutters", "shade tents", "*", "cane ~3 cutters", "[No Such Heading]"},
+		},
+	)
 	require.NoError(t, err)
 	require.Len(t, got, 5)
 	assert.True(t, got[0].There)
@@ -102,7 +109,12 @@ func TestTwoThousandTermsArePrunedAndRemarkedOn(t *testing.T) {
 	for i := range 1999 {
 		d.Blocks[0].Terms = append(d.Blocks[0].Terms, text(fmt.Sprint("n", i), fmt.Sprint("cane cutters ", i)))
 	}
-	_, err := a.Change(ctx, review, state.Revision, change{What: reviews.What{Key: "other", Params: map[string]string{}}, Document: &d})
+	_, err := a.Change(
+		ctx,
+		review,
+		state.Revision,
+		change{What: reviews.What{Key: "other", Params: map[string]string{}}, Document: &d},
+	)
 	require.NoError(t, err)
 	got, err := a.Figures.Prune(ctx, at, "a", 1)
 	require.NoError(t, err)
@@ -116,12 +128,20 @@ func TestWhatTwoWaysFoundIsEstimated(t *testing.T) {
 	a, review := start(t)
 	ctx := context.Background()
 	var samples []int64
-	for _, titles := range [][]string{{"Heat one", "Heat two", "Heat three"}, {"Heat two", "Heat three", "Heat four", "Heat five"}} {
+	for _, titles := range [][]string{{"Heat one", "Heat two", "Heat three"}, {"Heat two", "Heat three", "Heat four",
+		"Heat five"}} {
 		in, err := bring(t, a, review, "sample", titles[0]+".ris", strings.NewReader(file(titles...)))
 		require.NoError(t, err)
 		samples = append(samples, *in.Sample)
 	}
-	_, err := bring(t, a, review, "keys", "keys.ris", strings.NewReader(file("Heat one", "Heat two", "Heat three", "Heat four", "Heat nine")))
+	_, err := bring(
+		t,
+		a,
+		review,
+		"keys",
+		"keys.ris",
+		strings.NewReader(file("Heat one", "Heat two", "Heat three", "Heat four", "Heat nine")),
+	)
 	require.NoError(t, err)
 	way := func(i int) desk.RecordSet { return of(fmt.Sprintf(`{"kind":"sample","sample":%d}`, samples[i])) }
 	got, err := a.Figures.Estimate(ctx, desk.At{Review: review}, figures.Ways{First: way(0), Second: way(1)})

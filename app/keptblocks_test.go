@@ -18,9 +18,23 @@ func TestABlockIsKeptAndTakenIntoAnotherReview(t *testing.T) {
 	at := desk.At{Review: id}
 	crewsStrategy(t, a, id)
 	words := review.Wordings{{Dialect: "surco", Query: "words{crew…}"}}
-	_, err := a.Reviews.Change(t.Context(), id, state(t, a, id).Revision, reviews.Change{What: what, Edits: desk.Edits{&review.PatchBlock{ID: "a", Patch: review.Patch(`{"wordings":[{"dialect":"surco","query":"words{crew…}"}]}`)}}})
+	_, err := a.Reviews.Change(
+		t.Context(),
+		id,
+		state(t, a, id).Revision,
+		reviews.Change{
+			What: what,
+			Edits: desk.Edits{
+				&review.PatchBlock{ID: "a", Patch: review.Patch(`{"wordings":[{"dialect":"surco","query":"words{crew…}"}]}`)},
+			},
+		},
+	)
 	require.NoError(t, err)
-	kept, err := a.Figures.KeepBlock(t.Context(), at, figures.BlockToKeep{Block: "a", Name: " Farm people ", Note: "without owners"})
+	kept, err := a.Figures.KeepBlock(
+		t.Context(),
+		at,
+		figures.BlockToKeep{Block: "a", Name: " Farm people ", Note: "without owners"},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, "Farm people", kept.Name)
 	assert.Equal(t, 1, kept.Version)
@@ -44,7 +58,12 @@ func TestABlockIsKeptAndTakenIntoAnotherReview(t *testing.T) {
 	require.NoError(t, err)
 	copied := all[1].Block
 	copied.ID, copied.Origin = "copy", &review.BlockOrigin{Name: all[1].Name, Version: all[1].Version}
-	_, err = a.Reviews.Change(t.Context(), other.ID, 1, reviews.Change{What: what, Edits: desk.Edits{&review.AddBlock{Block: copied}}})
+	_, err = a.Reviews.Change(
+		t.Context(),
+		other.ID,
+		1,
+		reviews.Change{What: what, Edits: desk.Edits{&review.AddBlock{Block: copied}}},
+	)
 	require.NoError(t, err)
 	now, err := a.Reviews.Review(t.Context(), other.ID)
 	require.NoError(t, err)
@@ -56,7 +75,8 @@ func TestABlockIsKeptAndTakenIntoAnotherReview(t *testing.T) {
 	assert.True(t, filled(r)["filters"])
 	assert.Contains(t, section(t, r, "filters").Parts[0].Table.Rows[0], "Farm people")
 
-	for field, k := range map[string]figures.BlockToKeep{"name": {Block: "a"}, "note": {Block: "a", Name: "x", Note: strings.Repeat("x", 5000)}} {
+	for field, k := range map[string]figures.BlockToKeep{"name": {Block: "a"}, "note": {Block: "a", Name: "x",
+		Note: strings.Repeat("x", 5000)}} {
 		_, err := a.Figures.KeepBlock(t.Context(), at, k)
 		assert.Equal(t, field, problem(t, err).Field)
 	}

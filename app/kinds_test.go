@@ -22,9 +22,17 @@ func TestAFileOfTheOtherKindIsToldWhatItIs(t *testing.T) {
 	require.NoError(t, err)
 	require.Equal(t, []string{"asking", "kind", "ris"}, []string{asked.State, asked.Asks, asked.Format})
 	heard := a.Jobs.Listen(t.Context(), review)
-	_, err = a.Intake.AnswerImport(t.Context(), asked.ID, intake.FileAnswer{FileSettings: intake.FileSettings{Kind: "recipe"}})
+	_, err = a.Intake.AnswerImport(
+		t.Context(),
+		asked.ID,
+		intake.FileAnswer{FileSettings: intake.FileSettings{Kind: "recipe"}},
+	)
 	require.Error(t, err)
-	_, err = a.Intake.AnswerImport(t.Context(), asked.ID, intake.FileAnswer{FileSettings: intake.FileSettings{Kind: "sample"}})
+	_, err = a.Intake.AnswerImport(
+		t.Context(),
+		asked.ID,
+		intake.FileAnswer{FileSettings: intake.FileSettings{Kind: "sample"}},
+	)
 	require.NoError(t, err)
 	done, err := read(t, a, heard, asked.ID)
 	require.NoError(t, err)
@@ -40,7 +48,11 @@ func TestAFileOfTheOtherKindIsToldWhatItIs(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, []string{"asking", "kind", "skos"}, []string{asked.State, asked.Asks, asked.Format})
 	}
-	_, err = a.Intake.AnswerImport(t.Context(), asked.ID, intake.FileAnswer{FileSettings: intake.FileSettings{Kind: "vocabulary"}})
+	_, err = a.Intake.AnswerImport(
+		t.Context(),
+		asked.ID,
+		intake.FileAnswer{FileSettings: intake.FileSettings{Kind: "vocabulary"}},
+	)
 	require.NoError(t, err)
 	_, err = read(t, a, heard, asked.ID)
 	require.NoError(t, err)
@@ -66,7 +78,14 @@ func TestAQueryInThePlaceOfATermIsToldToBeOne(t *testing.T) {
 // The code of a file format is no type of publication.
 func TestTypesAreThoseOfTheTrade(t *testing.T) {
 	a, review := start(t)
-	_, err := bring(t, a, review, "sample", "a.ris", strings.NewReader("TY  - JOUR\nTI  - a\nM3  - Trial Report\nER  - \nTY  - JOUR\nTI  - b\nER  - \n"))
+	_, err := bring(
+		t,
+		a,
+		review,
+		"sample",
+		"a.ris",
+		strings.NewReader("TY  - JOUR\nTI  - a\nM3  - Trial Report\nER  - \nTY  - JOUR\nTI  - b\nER  - \n"),
+	)
 	require.NoError(t, err)
 	types, err := a.Tally(t.Context(), review, tally.Types)
 	require.NoError(t, err)

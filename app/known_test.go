@@ -27,7 +27,10 @@ func lookedUp(t *testing.T, a *trial, review int64) []library.Holding {
 		out, err = a.Sources.Holdings(t.Context(), review)
 		require.NoError(t, err)
 		return len(out) == len(before) && !slices.ContainsFunc(out, func(h library.Holding) bool {
-			i := slices.IndexFunc(before, func(b library.Holding) bool { return b.KeyStudy == h.KeyStudy && b.Source == h.Source })
+			i := slices.IndexFunc(
+				before,
+				func(b library.Holding) bool { return b.KeyStudy == h.KeyStudy && b.Source == h.Source },
+			)
 			return !h.At.After(before[i].At)
 		})
 	})
@@ -42,7 +45,8 @@ func references(of []*bib.Record) (out []*bib.Record) {
 	return out
 }
 
-// TestAKeyStudyIsAllThatIsKnownOfIt: a reference without headings goes by its record at the source once that was found there.
+// TestAKeyStudyIsAllThatIsKnownOfIt: a reference without headings goes by its record at the source once that was
+// found there.
 func TestAKeyStudyIsAllThatIsKnownOfIt(t *testing.T) {
 	a, id := start(t)
 	ctx := t.Context()
@@ -65,7 +69,9 @@ func TestAKeyStudyIsAllThatIsKnownOfIt(t *testing.T) {
 		}
 	}
 	require.Greater(t, count[most], 5)
-	doc := desk.Document{Blocks: []desk.Block{{ID: "a", Name: "A", Searched: true, Terms: []desk.Term{heading("1", most)}}}}
+	doc := desk.Document{
+		Blocks: []desk.Block{{ID: "a", Name: "A", Searched: true, Terms: []desk.Term{heading("1", most)}}},
+	}
 	_, err := a.Change(ctx, id, state(t, a, id).Revision, change{What: what, Document: &doc})
 	require.NoError(t, err)
 	almagre := w.ids["almagre"]
@@ -79,7 +85,8 @@ func TestAKeyStudyIsAllThatIsKnownOfIt(t *testing.T) {
 	at := look(&almagre)
 	want := 0
 	for i, k := range w.Keys {
-		carries := slices.ContainsFunc(k.Headings, func(h bib.Assignment) bool { return h.Label == most }) && !at.Studies[i].NotHere
+		carries := slices.ContainsFunc(k.Headings, func(h bib.Assignment) bool { return h.Label == most }) &&
+			!at.Studies[i].NotHere
 		if carries {
 			want++
 		}
@@ -115,7 +122,12 @@ func TestAKeyStudyIsAllThatIsKnownOfIt(t *testing.T) {
 	assert.Empty(t, study.Known.Sources[0].Changes)
 
 	// A press fetches the records anew, and says what is otherwise than it was.
-	a.exec(t, "update holding set body = convert_to(replace(convert_from(body, 'UTF8'), '\"Headings\":', '\"Once\":'), 'UTF8') where key_study = $1", at.Studies[i].ID)
+	a.exec(
+		t,
+		"update holding set body = convert_to(replace(convert_from(body, 'UTF8'), '\"Headings\":', '\"Once\":'), "+
+			"'UTF8') where key_study = $1",
+		at.Studies[i].ID,
+	)
 	lookedUp(t, a, id)
 	study, err = a.Figures.Rescue(ctx, a.at(ctx, id), at.Studies[i].ID)
 	require.NoError(t, err)

@@ -30,8 +30,21 @@ func crews() string {
 	verbs := []string{"slept", "worked", "rested"}
 	for i := range 40 {
 		who, what, did := people[i%4], relief[i/4%4], verbs[i%3]
-		fmt.Fprintf(&b, "TY  - JOUR\nAN  - L%d\nTI  - %s for %s %d: a trial\nAB  - %s. %s %s well.\nPY  - %d\nT2  - Annals of %s\nAU  - Velkana, Temi\nAU  - Osolana, Ida\nM3  - %s\n",
-			i, what, who, i, what, who, did, 2000+i%10, who, []string{"Trial Report", "Journal Article"}[i%2])
+		fmt.Fprintf(
+			&b,
+			"TY  - JOUR\nAN  - L%d\nTI  - %s for %s %d: a trial\nAB  - %s. %s %s well.\nPY  - %d\nT2  - Annals of %s\nAU  "+
+				"- Velkana, Temi\nAU  - Osolana, Ida\nM3  - %s\n",
+			i,
+			what,
+			who,
+			i,
+			what,
+			who,
+			did,
+			2000+i%10,
+			who,
+			[]string{"Trial Report", "Journal Article"}[i%2],
+		)
 		if i%2 == 0 {
 			b.WriteString("KW  - *Warm Work\n")
 		}
@@ -54,7 +67,12 @@ func harvesting(t *testing.T) (*trial, int64, after) {
 	require.NoError(t, err)
 	d := r.Document
 	d.Blocks = []desk.Block{block("a", "A", text("t1", "cane cutters")), block("b", "B", text("t2", "shade tents"))}
-	state, err := a.Change(ctx, review, r.Revision, change{What: reviews.What{Key: "other", Params: map[string]string{}}, Document: &d})
+	state, err := a.Change(
+		ctx,
+		review,
+		r.Revision,
+		change{What: reviews.What{Key: "other", Params: map[string]string{}}, Document: &d},
+	)
 	require.NoError(t, err)
 	return a, review, state
 }
@@ -98,7 +116,12 @@ func TestAnySetOfRecordsIsLookedAtFromAbove(t *testing.T) {
 	require.Equal(t, 19, got.Looked)
 	d := state.Document
 	d.Blocks[0].Terms = append(d.Blocks[0].Terms, text("t3", "field hands"))
-	_, err = a.Change(ctx, review, state.Revision, change{What: reviews.What{Key: "other", Params: map[string]string{}}, Document: &d})
+	_, err = a.Change(
+		ctx,
+		review,
+		state.Revision,
+		change{What: reviews.What{Key: "other", Params: map[string]string{}}, Document: &d},
+	)
 	require.NoError(t, err)
 	got, err = a.Tally(ctx, review, tally.Words)
 	require.NoError(t, err)
@@ -116,13 +139,24 @@ func TestAnySetOfRecordsIsLookedAtFromAbove(t *testing.T) {
 	r, err := a.Reviews.Review(ctx, review)
 	require.NoError(t, err)
 	yes := true
-	_, err = a.Change(ctx, review, r.Revision, change{What: what, Samples: []reviews.SamplePatch{{ID: *other.Sample, Deleted: &yes}}})
+	_, err = a.Change(
+		ctx,
+		review,
+		r.Revision,
+		change{What: what, Samples: []reviews.SamplePatch{{ID: *other.Sample, Deleted: &yes}}},
+	)
 	require.NoError(t, err)
 	got, err = a.Tally(ctx, review, tally.Words)
 	require.NoError(t, err)
 	assert.Equal(t, 40, got.Looked)
 
-	term, nowhere, many := of(`{"kind":"term","term":{"id":"x","kind":"text","text":"*","field":"text","on":true}}`), of(`{"kind":"block","block":"zz"}`), desk.RecordSet{Set: &set.Picked{IDs: make([]int64, 40_000)}}
+	term, nowhere, many := of(
+		`{"kind":"term","term":{"id":"x","kind":"text","text":"*","field":"text","on":true}}`,
+	), of(
+		`{"kind":"block","block":"zz"}`,
+	), desk.RecordSet{
+		Set: &set.Picked{IDs: make([]int64, 40_000)},
+	}
 	for name, v := range map[string]desk.NewLook{
 		"a term that cannot be searched": {Sample: &sample, Set: &term},
 		"a block that is not there":      {Sample: &sample, Set: &nowhere},
@@ -182,11 +216,25 @@ func TestTypesTeamsAndWhatIsNotSaid(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, teams.Teams, 1)
 	assert.Len(t, titles(t, a, review, desk.RecordSet{Set: &set.Team{Authors: teams.Teams[0].Keys}}), 40)
-	assert.Equal(t, figures.Team{Authors: []string{"Osolana, Ida", "Velkana, Temi"}, Keys: []string{"osolana|i", "velkana|t"}, Records: 40, From: 2000, To: 2009}, teams.Teams[0])
+	assert.Equal(
+		t,
+		figures.Team{
+			Authors: []string{"Osolana, Ida", "Velkana, Temi"},
+			Keys:    []string{"osolana|i", "velkana|t"},
+			Records: 40,
+			From:    2000,
+			To:      2009,
+		},
+		teams.Teams[0],
+	)
 
 	item, err := a.Item(ctx, review, tally.Words, "cane cutters")
 	require.NoError(t, err)
-	assert.Equal(t, []figures.Way{{How: "phrase", Records: 10}, {How: "near", Records: 10}, {How: "words", Records: 10}}, item.Ways)
+	assert.Equal(
+		t,
+		[]figures.Way{{How: "phrase", Records: 10}, {How: "near", Records: 10}, {How: "words", Records: 10}},
+		item.Ways,
+	)
 	assert.Equal(t, 0, *item.TitleOnly)
 	tree, err := a.HeadingTree(ctx, review)
 	require.NoError(t, err)

@@ -13,7 +13,8 @@ import (
 	"tamiz/app/figures"
 )
 
-// Whatever a strategy and its key studies are like, every figure of Blocks and Coverage is answered, and says what is there.
+// Whatever a strategy and its key studies are like, every figure of Blocks and Coverage is answered, and says what
+// is there.
 func TestOddStrategiesAreAnswered(t *testing.T) {
 	const cutters, hands, shade = "shade tents for cane cutters", "rest breaks for field hands", "shade tents for goats"
 	a := block("a", "A", text("t1", "cane cutters"))
@@ -27,16 +28,18 @@ func TestOddStrategiesAreAnswered(t *testing.T) {
 		held    int // groups of parts that hold some back
 		narrow  bool
 	}{
-		"no key study":              {nil, []desk.Block{a, b}, 3, 0, 0, true},
-		"one":                       {[]string{cutters}, []desk.Block{a, b}, 3, 1, 0, true},
-		"all missed":                {[]string{hands, shade}, []desk.Block{a, b}, 3, 0, 2, true},
-		"all caught":                {[]string{cutters, cutters + " at noon"}, []desk.Block{a, b}, 3, 2, 0, true},
-		"no block":                  {[]string{cutters}, nil, 0, 0, 0, false},
-		"a block without terms":     {[]string{cutters, hands}, []desk.Block{a, bare}, 0, 0, 2, true},
-		"only a block without any":  {[]string{cutters}, []desk.Block{bare}, 0, 0, 1, true},
-		"one that catches all":      {[]string{cutters, hands}, []desk.Block{block("a", "A", text("t1", "trial")), b}, 12, 0, 2, false},
+		"no key study":             {nil, []desk.Block{a, b}, 3, 0, 0, true},
+		"one":                      {[]string{cutters}, []desk.Block{a, b}, 3, 1, 0, true},
+		"all missed":               {[]string{hands, shade}, []desk.Block{a, b}, 3, 0, 2, true},
+		"all caught":               {[]string{cutters, cutters + " at noon"}, []desk.Block{a, b}, 3, 2, 0, true},
+		"no block":                 {[]string{cutters}, nil, 0, 0, 0, false},
+		"a block without terms":    {[]string{cutters, hands}, []desk.Block{a, bare}, 0, 0, 2, true},
+		"only a block without any": {[]string{cutters}, []desk.Block{bare}, 0, 0, 1, true},
+		"one that catches all": {[]string{cutters, hands}, []desk.Block{block("a", "A", text("t1", "trial")), b}, 12,
+			0, 2, false},
 		"a term that finds a third": {[]string{cutters}, []desk.Block{block("a", "A", text("t1", "slept"))}, 14, 0, 1, false},
-		"an AND that is empty":      {[]string{hands}, []desk.Block{a, block("b", "B", text("t2", "zeppelin"))}, 0, 0, 1, true},
+		"an AND that is empty": {[]string{hands}, []desk.Block{a, block("b", "B", text("t2", "zeppelin"))}, 0, 0, 1,
+			true},
 	} {
 		t.Run(name, func(t *testing.T) {
 			x, review, state := harvesting(t)

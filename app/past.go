@@ -9,8 +9,8 @@ import (
 	"tamiz/store"
 )
 
-// dated are the times at which something of a review was done, by the table they stand in and how its rows belong to one. Times
-// at which something is yet to be done are not among them.
+// dated are the times at which something of a review was done, by the table they stand in and how its rows belong
+// to one. Times at which something is yet to be done are not among them.
 var dated = []struct {
 	table, of string
 	columns   []string
@@ -41,14 +41,15 @@ var dated = []struct {
 	{"round", "review = $1", []string{"at", "ended"}},
 }
 
-// MoveBack makes all that was done to a review so far earlier by some days. It is for an invented history: what a demo review
-// shows of months was laid out in a minute.
+// MoveBack makes all that was done to a review so far earlier by some days. It is for an invented history: what a
+// demo review shows of months was laid out in a minute.
 func MoveBack(ctx context.Context, s *store.Store, review int64, days int) error {
 	by := time.Duration(days) * 24 * time.Hour
 	return s.Write.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		for _, d := range dated {
 			for _, c := range d.columns {
-				if _, err := tx.Exec(ctx, "update "+d.table+" set "+c+" = "+c+" - $2::interval where "+d.of, review, by); err != nil {
+				if _, err := tx.Exec(ctx, "update "+d.table+" set "+c+" = "+c+" - $2::interval where "+d.of, review,
+					by); err != nil {
 					return err
 				}
 			}

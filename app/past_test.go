@@ -13,10 +13,25 @@ import (
 	"tamiz/store/storetest"
 )
 
-// undated are times that a review does not move back with: of what is yet to be done, of what belongs to no review, of what is
-// under way, and when a review was last worked on.
-var undated = []string{"review.touched", "watch.next", "mail.next", "draw.pause", "task.beat", "task.ended", "request.made", "look.made", "reading.made", "count.at",
-	"source.made", "dialect.saved", "counterpart.saved", "kept_block.at", "answer.made"}
+// undated are times that a review does not move back with: of what is yet to be done, of what belongs to no review,
+// of what is under way, and when a review was last worked on.
+var undated = []string{
+	"review.touched",
+	"watch.next",
+	"mail.next",
+	"draw.pause",
+	"task.beat",
+	"task.ended",
+	"request.made",
+	"look.made",
+	"reading.made",
+	"count.at",
+	"source.made",
+	"dialect.saved",
+	"counterpart.saved",
+	"kept_block.at",
+	"answer.made",
+}
 
 // Every time that the database keeps is one of either: who adds a table says which.
 func TestEveryTimeIsMovedBackOrSaidNotToBe(t *testing.T) {
@@ -33,7 +48,11 @@ func TestAHistoryIsMovedBackWholeAndThatOfOthersStays(t *testing.T) {
 	s := storetest.Open(t)
 	one, other := storetest.Review(t, s), storetest.Review(t, s)
 	for _, id := range []int64{one, other} {
-		require.NoError(t, sources.NewRows(s).PutRun(t.Context(), sources.RunRow{Review: id, Kind: "hand", Revision: 1, Place: "Card box"}, nil, nil))
+		require.NoError(
+			t,
+			sources.NewRows(s).
+				PutRun(t.Context(), sources.RunRow{Review: id, Kind: "hand", Revision: 1, Place: "Card box"}, nil, nil),
+		)
 	}
 	at := func(id int64) time.Time {
 		runs, err := sources.NewRows(s).Runs(t.Context(), id, 0, true, 10)

@@ -76,8 +76,9 @@ func found(t testing.TB, a *trial, review int64, w rounds.Window) *rounds.Found 
 	return f
 }
 
-// Along references and citing works, both ways and twice, a round brings what the network says, tells what leads to each work and
-// what the strategy does with it; a round twice brings nothing new; what was judged is not asked again.
+// Along references and citing works, both ways and twice, a round brings what the network says, tells what leads to
+// each work and what the strategy does with it; a round twice brings nothing new; what was judged is not asked
+// again.
 func TestRoundsBringWhatIsLinked(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
@@ -144,7 +145,11 @@ func TestRoundsBringWhatIsLinked(t *testing.T) {
 	require.Greater(t, len(open.Works), 4)
 	require.NoError(t, a.Judge(t.Context(), review, open.Works[0].Record.ID, "not"))
 	require.NoError(t, a.Judge(t.Context(), review, open.Works[1].Record.ID, "relevant"))
-	_, err = a.Sources.AddKeyStudies(t.Context(), review, sources.Chosen{Records: []int64{open.Works[2].Record.ID}, Way: "round", Origin: "round 1"})
+	_, err = a.Sources.AddKeyStudies(
+		t.Context(),
+		review,
+		sources.Chosen{Records: []int64{open.Works[2].Record.ID}, Way: "round", Origin: "round 1"},
+	)
 	require.NoError(t, err)
 	after := found(t, a, review, rounds.Window{})
 	assert.Equal(t, open.Total-3, after.Total)
@@ -155,7 +160,17 @@ func TestRoundsBringWhatIsLinked(t *testing.T) {
 	assert.Equal(t, 2, said.Rounds[0].Belongs)
 	assert.Equal(t, 1, said.Rounds[0].Keys)
 	require.Len(t, said.Origins, 2)
-	assert.Equal(t, rounds.Origin{Way: "file", Keys: 5, Caught: said.Origins[0].Caught, Low: said.Origins[0].Low, High: said.Origins[0].High}, said.Origins[0])
+	assert.Equal(
+		t,
+		rounds.Origin{
+			Way:    "file",
+			Keys:   5,
+			Caught: said.Origins[0].Caught,
+			Low:    said.Origins[0].Low,
+			High:   said.Origins[0].High,
+		},
+		said.Origins[0],
+	)
 	assert.Equal(t, "round", said.Origins[1].Way)
 	assert.False(t, said.Draft)
 
@@ -180,8 +195,20 @@ func TestRoundsBringWhatIsLinked(t *testing.T) {
 func TestWhatASourceSaysOfAKeyStudyCounts(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
-	key := &bib.Record{Title: "A study of shade", Year: 2015, DOI: "10.99999/key.1", Accession: "VIL930000", References: []bib.Reference{{DOI: "10.99999/far.1"}, {DOI: "10.99999/far.2"}}}
-	citing := &bib.Record{Title: "Noon", Year: 2018, DOI: "10.99999/one.1", Accession: "VIL930001", References: []bib.Reference{{DOI: key.DOI}, {DOI: "10.99999/far.1"}, {DOI: "10.99999/far.2"}}}
+	key := &bib.Record{
+		Title:      "A study of shade",
+		Year:       2015,
+		DOI:        "10.99999/key.1",
+		Accession:  "VIL930000",
+		References: []bib.Reference{{DOI: "10.99999/far.1"}, {DOI: "10.99999/far.2"}},
+	}
+	citing := &bib.Record{
+		Title:      "Noon",
+		Year:       2018,
+		DOI:        "10.99999/one.1",
+		Accession:  "VIL930001",
+		References: []bib.Reference{{DOI: key.DOI}, {DOI: "10.99999/far.1"}, {DOI: "10.99999/far.2"}},
+	}
 	w.hold("vilano", []*bib.Record{key, citing}, nil)
 	keyStudies(t, a, review, []*bib.Record{{Title: key.Title, Year: 2015, DOI: key.DOI}})
 	round(t, a, review, rounds.Asked{Way: "forward", From: "keys", Sources: []int64{w.ids["vilano"]}})
@@ -195,16 +222,27 @@ func TestReferencesThatLeadNowhereAreListed(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
 	held := w.Almagre[7]
-	citing := &bib.Record{Title: "A study of rest that cites what is hard to find", Year: 2026, DOI: "10.99999/own.1", Accession: "VIL900001", References: []bib.Reference{
-		{Text: held.Authors[0].String() + " (" + "1901). " + held.Title + ". Somewhere."}, // a year that cannot be
-		{DOI: "10.99999/nowhere.1"},
-		{Text: "Nobody, N. (1999). Nothing that anybody holds under this sky. Lost Letters."},
-		{DOI: "10.99999/wrong.1", Title: held.Title, Author: held.Authors[0].String(), Year: held.Year},
-		{DOI: "10.99999/own.1"}, // itself
-	}}
+	citing := &bib.Record{
+		Title:     "A study of rest that cites what is hard to find",
+		Year:      2026,
+		DOI:       "10.99999/own.1",
+		Accession: "VIL900001",
+		References: []bib.Reference{
+			{Text: held.Authors[0].String() + " (" + "1901). " + held.Title + ". Somewhere."}, // a year that cannot be
+			{DOI: "10.99999/nowhere.1"},
+			{Text: "Nobody, N. (1999). Nothing that anybody holds under this sky. Lost Letters."},
+			{DOI: "10.99999/wrong.1", Title: held.Title, Author: held.Authors[0].String(), Year: held.Year},
+			{DOI: "10.99999/own.1"}, // itself
+		},
+	}
 	w.hold("vilano", append(slices.Clone(w.Vilano), citing), nil)
 	keyStudies(t, a, review, []*bib.Record{{Title: citing.Title, Year: 2026, DOI: citing.DOI}})
-	r := round(t, a, review, rounds.Asked{Way: "backward", From: "keys", Sources: []int64{w.ids["vilano"], w.ids["almagre"]}})
+	r := round(
+		t,
+		a,
+		review,
+		rounds.Asked{Way: "backward", From: "keys", Sources: []int64{w.ids["vilano"], w.ids["almagre"]}},
+	)
 	require.Equal(t, "done", r.State, "%+v", r.Problem)
 	f := found(t, a, review, rounds.Window{Show: "all"})
 	require.Len(t, f.Works, 1, "by title, though its identifier is wrong")
@@ -223,12 +261,17 @@ func TestReferencesThatLeadNowhereAreListed(t *testing.T) {
 	assert.Equal(t, 2, why["none"], "%+v", lost)
 }
 
-// A source that says nothing of citations is told to have none; half of it is used, and said; wrong answers lead nowhere.
+// A source that says nothing of citations is told to have none; half of it is used, and said; wrong answers lead
+// nowhere.
 func TestSourcesThatKnowLittleOfCitations(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
 	keyStudies(t, a, review, w.Keys[5:10])
-	err := a.Rounds.Begin(t.Context(), desk.At{Review: review}, rounds.Asked{Way: "forward", From: "keys", Sources: []int64{w.ids["almagre"], w.ids["surco"]}})
+	err := a.Rounds.Begin(
+		t.Context(),
+		desk.At{Review: review},
+		rounds.Asked{Way: "forward", From: "keys", Sources: []int64{w.ids["almagre"], w.ids["surco"]}},
+	)
 	assert.Equal(t, "no-links", problem(t, err).Type)
 	none := round(t, a, review, rounds.Asked{Way: "backward", From: "keys", Sources: []int64{w.ids["almagre"]}})
 	assert.Equal(t, "done", none.State)
@@ -247,7 +290,8 @@ func TestSourcesThatKnowLittleOfCitations(t *testing.T) {
 	assert.Contains(t, r.Notes, rounds.Note{Kind: "half", What: "Vilano backward"})
 	assert.Positive(t, r.Works)
 
-	// An index of words in place of one of citations: what comes is linked to nothing, and says so by having no more leads than one.
+	// An index of words in place of one of citations: what comes is linked to nothing, and says so by having no more
+	// leads than one.
 	half.Indexes["cites"] = "tamiz.text"
 	_, err = a.Sources.ChangeSource(t.Context(), all[i].ID, sources.SourceEdit{Map: &half})
 	require.NoError(t, err)
@@ -255,8 +299,9 @@ func TestSourcesThatKnowLittleOfCitations(t *testing.T) {
 	assert.Equal(t, "done", wrong.State)
 }
 
-// While a source is down a round waits for it in vain, says so, loses nothing, and goes on later from where it was: wherever that
-// is, it brings what a round that nothing disturbed brings, and lists the same references as led nowhere.
+// While a source is down a round waits for it in vain, says so, loses nothing, and goes on later from where it was:
+// wherever that is, it brings what a round that nothing disturbed brings, and lists the same references as led
+// nowhere.
 func TestARoundOutlivesASourceThatIsDown(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
@@ -298,8 +343,8 @@ func TestARoundOutlivesASourceThatIsDown(t *testing.T) {
 	}
 }
 
-// A round is stopped while its source is silent; what it brought stays, and it goes on without a source that was switched off
-// meanwhile, which is said.
+// A round is stopped while its source is silent; what it brought stays, and it goes on without a source that was
+// switched off meanwhile, which is said.
 func TestARoundIsStoppedAndGoneOnWith(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
@@ -312,7 +357,14 @@ func TestARoundIsStoppedAndGoneOnWith(t *testing.T) {
 			<-free
 		}
 	}
-	require.NoError(t, a.Rounds.Begin(t.Context(), desk.At{Review: review}, rounds.Asked{Way: "both", From: "keys", Sources: []int64{w.ids["almagre"], w.ids["vilano"]}}))
+	require.NoError(
+		t,
+		a.Rounds.Begin(
+			t.Context(),
+			desk.At{Review: review},
+			rounds.Asked{Way: "both", From: "keys", Sources: []int64{w.ids["almagre"], w.ids["vilano"]}},
+		),
+	)
 	<-reached
 	all, err := a.Rounds.Rounds(t.Context(), review)
 	require.NoError(t, err)
@@ -327,20 +379,37 @@ func TestARoundIsStoppedAndGoneOnWith(t *testing.T) {
 	r = atRest(t, a, review)
 	require.Equal(t, "done", r.State, "%+v", r.Problem)
 	assert.Positive(t, r.Works)
-	assert.True(t, slices.ContainsFunc(r.Notes, func(n rounds.Note) bool { return n.Kind == "source" && strings.Contains(n.What, "Almagre") }), "%+v", r.Notes)
+	assert.True(
+		t,
+		slices.ContainsFunc(
+			r.Notes,
+			func(n rounds.Note) bool { return n.Kind == "source" && strings.Contains(n.What, "Almagre") },
+		),
+		"%+v",
+		r.Notes,
+	)
 }
 
-// Where all key studies come from the draft search itself, that is said. What a round that did not go along citations brought is
-// not counted as found along them.
+// Where all key studies come from the draft search itself, that is said. What a round that did not go along
+// citations brought is not counted as found along them.
 func TestWhatKeyStudiesSayOfTheSearch(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
 	crewsStrategy(t, a, review)
 	at := desk.At{Review: review}
-	round(t, a, review, rounds.Asked{Way: "author", Name: w.Vilano[0].Authors[0].String(), Sources: []int64{w.ids["vilano"]}})
+	round(
+		t,
+		a,
+		review,
+		rounds.Asked{Way: "author", Name: w.Vilano[0].Authors[0].String(), Sources: []int64{w.ids["vilano"]}},
+	)
 	f := found(t, a, review, rounds.Window{Show: "all"})
 	require.NotEmpty(t, f.Works)
-	_, err := a.Sources.AddKeyStudies(t.Context(), review, sources.Chosen{Records: []int64{f.Works[0].Record.ID}, Way: "judged", Origin: "what the blocks find"})
+	_, err := a.Sources.AddKeyStudies(
+		t.Context(),
+		review,
+		sources.Chosen{Records: []int64{f.Works[0].Record.ID}, Way: "judged", Origin: "what the blocks find"},
+	)
 	require.NoError(t, err)
 	said, err := a.Rounds.Says(t.Context(), at)
 	require.NoError(t, err)
@@ -421,7 +490,14 @@ func TestWhatEarlierReviewsCiteIsFollowed(t *testing.T) {
 	require.NoError(t, err)
 	_, err = a.SetView(t.Context(), review, desk.NewLook{Sample: i.Sample})
 	require.NoError(t, err)
-	require.NoError(t, a.Rounds.Begin(t.Context(), a.at(t.Context(), review), rounds.Asked{Way: "backward", From: "reviews", Sources: []int64{w.ids["almagre"]}}))
+	require.NoError(
+		t,
+		a.Rounds.Begin(
+			t.Context(),
+			a.at(t.Context(), review),
+			rounds.Asked{Way: "backward", From: "reviews", Sources: []int64{w.ids["almagre"]}},
+		),
+	)
 	r := atRest(t, a, review)
 	assert.Equal(t, "2 earlier reviews", r.Name)
 	assert.Equal(t, 2, r.Works)
@@ -444,7 +520,11 @@ func TestARoundBeginsFromAnySetOfRecords(t *testing.T) {
 	require.NoError(t, err)
 	_, err = a.SetView(t.Context(), review, desk.NewLook{Sample: i.Sample})
 	require.NoError(t, err)
-	there, err := a.Figures.Records(t.Context(), a.at(t.Context(), review), figures.RecordsQuestion{Of: desk.RecordSet{Set: &set.All{}}, Limit: 100})
+	there, err := a.Figures.Records(
+		t.Context(),
+		a.at(t.Context(), review),
+		figures.RecordsQuestion{Of: desk.RecordSet{Set: &set.All{}}, Limit: 100},
+	)
 	require.NoError(t, err)
 	var ids []int64
 	for _, r := range there.Records {
@@ -452,9 +532,14 @@ func TestARoundBeginsFromAnySetOfRecords(t *testing.T) {
 	}
 	require.Len(t, ids, 40)
 	begin := func(s set.Set) error {
-		return a.Rounds.Begin(t.Context(), a.at(t.Context(), review), rounds.Asked{Way: "forward", From: "records", Of: &desk.RecordSet{Set: s}, Sources: []int64{w.ids["vilano"]}})
+		return a.Rounds.Begin(
+			t.Context(),
+			a.at(t.Context(), review),
+			rounds.Asked{Way: "forward", From: "records", Of: &desk.RecordSet{Set: s}, Sources: []int64{w.ids["vilano"]}},
+		)
 	}
-	for name, s := range map[string]set.Set{"40 records": &set.Sample{Sample: *i.Sample}, "2 records": &set.Picked{IDs: []int64{ids[3], ids[1], ids[3]}}} {
+	for name, s := range map[string]set.Set{"40 records": &set.Sample{Sample: *i.Sample},
+		"2 records": &set.Picked{IDs: []int64{ids[3], ids[1], ids[3]}}} {
 		require.NoError(t, begin(s))
 		r := atRest(t, a, review)
 		assert.Equal(t, name, r.Name)
@@ -478,8 +563,20 @@ func TestNetworksThatAreOutOfOrder(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
 	star := &bib.Record{Title: "A work that everybody cites", Year: 2000, DOI: "10.99999/star.1", Accession: "VIL910000"}
-	list := &bib.Record{Title: "A work that cites everything", Year: 2001, DOI: "10.99999/list.1", Accession: "VIL910001", References: []bib.Reference{{DOI: star.DOI}, {DOI: "10.99999/list.2"}}}
-	ring := &bib.Record{Title: "A work of the future that is cited before its time", Year: 2020, DOI: "10.99999/list.2", Accession: "VIL910002", References: []bib.Reference{{DOI: list.DOI}}}
+	list := &bib.Record{
+		Title:      "A work that cites everything",
+		Year:       2001,
+		DOI:        "10.99999/list.1",
+		Accession:  "VIL910001",
+		References: []bib.Reference{{DOI: star.DOI}, {DOI: "10.99999/list.2"}},
+	}
+	ring := &bib.Record{
+		Title:      "A work of the future that is cited before its time",
+		Year:       2020,
+		DOI:        "10.99999/list.2",
+		Accession:  "VIL910002",
+		References: []bib.Reference{{DOI: list.DOI}},
+	}
 	all := []*bib.Record{star, list, ring}
 	for i, r := range w.Vilano[:1200] {
 		c := *r
@@ -514,7 +611,12 @@ func TestRoundsOfPeopleJournalsAndTheMostCited(t *testing.T) {
 	crewsStrategy(t, a, review)
 	keyStudies(t, a, review, w.Keys[5:10])
 	person := w.Vilano[0].Authors[0]
-	r := round(t, a, review, rounds.Asked{Way: "author", Name: person.String(), Sources: []int64{w.ids["vilano"], w.ids["almagre"]}})
+	r := round(
+		t,
+		a,
+		review,
+		rounds.Asked{Way: "author", Name: person.String(), Sources: []int64{w.ids["vilano"], w.ids["almagre"]}},
+	)
 	require.Equal(t, "done", r.State, "%+v", r.Problem)
 	for _, x := range found(t, a, review, rounds.Window{Show: "all", Round: 1}).Works {
 		stored, err := a.Figures.ReadRecord(t.Context(), desk.At{Review: review}, x.Record.ID, nil, nil)
@@ -522,7 +624,12 @@ func TestRoundsOfPeopleJournalsAndTheMostCited(t *testing.T) {
 		assert.Contains(t, strings.Join(stored.Authors, "; "), person.Family)
 	}
 	journal := w.Vilano[0].Journal
-	r = round(t, a, review, rounds.Asked{Way: "journal", Name: journal, Years: []int{2010, 2020}, Sources: []int64{w.ids["vilano"]}})
+	r = round(
+		t,
+		a,
+		review,
+		rounds.Asked{Way: "journal", Name: journal, Years: []int{2010, 2020}, Sources: []int64{w.ids["vilano"]}},
+	)
 	require.Equal(t, "done", r.State, "%+v", r.Problem)
 	assert.Positive(t, r.Works)
 	for _, x := range found(t, a, review, rounds.Window{Show: "all", Round: 2}).Works {
@@ -566,7 +673,10 @@ func TestRoundsOfPeopleJournalsAndTheMostCited(t *testing.T) {
 	require.NoError(t, err)
 	_, err = a.SetView(t.Context(), review, desk.NewLook{Sample: i.Sample, Rest: true})
 	require.NoError(t, err)
-	require.NoError(t, a.Rounds.Begin(t.Context(), a.at(t.Context(), review), rounds.Asked{Way: "cited", From: "sample", Most: 10}))
+	require.NoError(
+		t,
+		a.Rounds.Begin(t.Context(), a.at(t.Context(), review), rounds.Asked{Way: "cited", From: "sample", Most: 10}),
+	)
 	r = atRest(t, a, review)
 	assert.Equal(t, 10, r.Works)
 	require.Len(t, r.Notes, 1)
@@ -574,7 +684,14 @@ func TestRoundsOfPeopleJournalsAndTheMostCited(t *testing.T) {
 	beyond := r.Notes[0].Total
 	require.Positive(t, beyond)
 	// What the sample cites most and does not hold is looked up at a source, where one is chosen.
-	require.NoError(t, a.Rounds.Begin(t.Context(), a.at(t.Context(), review), rounds.Asked{Way: "cited", From: "sample", Most: 10, Sources: []int64{w.ids["vilano"]}}))
+	require.NoError(
+		t,
+		a.Rounds.Begin(
+			t.Context(),
+			a.at(t.Context(), review),
+			rounds.Asked{Way: "cited", From: "sample", Most: 10, Sources: []int64{w.ids["vilano"]}},
+		),
+	)
 	r = atRest(t, a, review)
 	assert.Greater(t, r.Works, 10)
 	assert.LessOrEqual(t, r.Works, 10+beyond)
@@ -602,9 +719,12 @@ func TestRoundsOfPeopleJournalsAndTheMostCited(t *testing.T) {
 		last = *x.Score
 	}
 	for _, bad := range []rounds.Asked{
-		{Way: "author", Name: " ", Sources: []int64{w.ids["vilano"]}}, {Way: "journal", Name: "X", Years: []int{2020, 2010}, Sources: []int64{w.ids["vilano"]}},
-		{Way: "sideways", Sources: []int64{w.ids["vilano"]}}, {Way: "both", From: "keys"}, {Way: "both", From: "nothing", Sources: []int64{w.ids["vilano"]}},
-		{Way: "both", From: "last", Sources: []int64{99999}}, {Way: "cited", Most: 5000, Sources: []int64{w.ids["vilano"]}}, {Way: "both", From: "shelf", Sources: []int64{w.ids["vilano"]}},
+		{Way: "author", Name: " ", Sources: []int64{w.ids["vilano"]}}, {Way: "journal", Name: "X", Years: []int{2020,
+			2010}, Sources: []int64{w.ids["vilano"]}},
+		{Way: "sideways", Sources: []int64{w.ids["vilano"]}}, {Way: "both", From: "keys"}, {Way: "both", From: "nothing",
+			Sources: []int64{w.ids["vilano"]}},
+		{Way: "both", From: "last", Sources: []int64{99999}}, {Way: "cited", Most: 5000,
+			Sources: []int64{w.ids["vilano"]}}, {Way: "both", From: "shelf", Sources: []int64{w.ids["vilano"]}},
 	} {
 		assert.Error(t, a.Rounds.Begin(t.Context(), desk.At{Review: review}, bad), "%+v", bad)
 	}
@@ -617,7 +737,15 @@ func TestTheWorksOfAPersonGoByFoldedNamesAndThoseThatWereParted(t *testing.T) {
 	crewsStrategy(t, a, review)
 	var all []*bib.Record
 	for i, name := range []string{"Velkana, Tomasa", "Velkana, T", "Velkana, Tadeo", "Velkana, Ines", "Velkana, T"} {
-		all = append(all, &bib.Record{Title: "Work of " + name + " number " + string(rune('a'+i)), Year: 2010 + i, Accession: "VIL93000" + string(rune('0'+i)), Authors: []bib.Person{bib.ParsePerson(name)}})
+		all = append(
+			all,
+			&bib.Record{
+				Title:     "Work of " + name + " number " + string(rune('a'+i)),
+				Year:      2010 + i,
+				Accession: "VIL93000" + string(rune('0'+i)),
+				Authors:   []bib.Person{bib.ParsePerson(name)},
+			},
+		)
 	}
 	all[4].Authors = append(all[4].Authors, bib.ParsePerson("Velkana, Tadeo"))
 	w.hold("vilano", all, nil)
@@ -653,7 +781,17 @@ func TestAJournalIsReadVolumeByVolume(t *testing.T) {
 	crewsStrategy(t, a, review)
 	var all []*bib.Record
 	for i, v := range []string{"9", "10", "10", ""} {
-		all = append(all, &bib.Record{Title: "Contents number " + string(rune('a'+i)), Year: 2010 + i/2, Volume: v, Journal: "Letters in Warm Work", Accession: "VIL94000" + string(rune('0'+i)), Authors: []bib.Person{{Family: "Belan" + string(rune('a'+i))}}})
+		all = append(
+			all,
+			&bib.Record{
+				Title:     "Contents number " + string(rune('a'+i)),
+				Year:      2010 + i/2,
+				Volume:    v,
+				Journal:   "Letters in Warm Work",
+				Accession: "VIL94000" + string(rune('0'+i)),
+				Authors:   []bib.Person{{Family: "Belan" + string(rune('a'+i))}},
+			},
+		)
 	}
 	all[3].Year = 2011
 	w.hold("vilano", all, nil)
@@ -661,10 +799,25 @@ func TestAJournalIsReadVolumeByVolume(t *testing.T) {
 	require.NoError(t, err)
 	note := "since 2009"
 	_, err = a.Reviews.Change(t.Context(), review, now.Revision, reviews.Change{What: what, Edits: desk.Edits{
-		&core.HandSearched{Journal: tally.JournalKey("Letters in Warm Work"), Name: "Letters in Warm Work", Note: &note, On: true},
+		&core.HandSearched{
+			Journal: tally.JournalKey("Letters in Warm Work"),
+			Name:    "Letters in Warm Work",
+			Note:    &note,
+			On:      true,
+		},
 		&core.HandSearched{Journal: tally.JournalKey("Card Box"), Name: "Card Box", On: true}}})
 	require.NoError(t, err)
-	r := round(t, a, review, rounds.Asked{Way: "journal", Name: "Letters in Warm Work", Years: []int{2009, 2012}, Sources: []int64{w.ids["vilano"]}})
+	r := round(
+		t,
+		a,
+		review,
+		rounds.Asked{
+			Way:     "journal",
+			Name:    "Letters in Warm Work",
+			Years:   []int{2009, 2012},
+			Sources: []int64{w.ids["vilano"]},
+		},
+	)
 	require.Equal(t, 4, r.Works, "%+v", r.Problem)
 	bo := store.By(t.Context(), store.Author{Name: "Bo"})
 	for i, x := range found(t, a, review, rounds.Window{Show: "all", Order: "title"}).Works {
@@ -685,9 +838,30 @@ func TestAJournalIsReadVolumeByVolume(t *testing.T) {
 	require.Len(t, letters.Volumes, 4)
 	var rows []string
 	for _, v := range letters.Volumes {
-		rows = append(rows, fmt.Sprintf("%d %q: %d of %d, %d belong, %v, %t", v.Year, v.Volume, v.Judged, v.Works, v.Belongs, v.Who, v.Last != nil))
+		rows = append(
+			rows,
+			fmt.Sprintf(
+				"%d %q: %d of %d, %d belong, %v, %t",
+				v.Year,
+				v.Volume,
+				v.Judged,
+				v.Works,
+				v.Belongs,
+				v.Who,
+				v.Last != nil,
+			),
+		)
 	}
-	assert.Equal(t, []string{`2011 "10": 0 of 1, 0 belong, [], false`, `2011 "": 0 of 1, 0 belong, [], false`, `2010 "10": 1 of 1, 0 belong, [Bo], true`, `2010 "9": 1 of 1, 1 belong, [Bo], true`}, rows)
+	assert.Equal(
+		t,
+		[]string{
+			`2011 "10": 0 of 1, 0 belong, [], false`,
+			`2011 "": 0 of 1, 0 belong, [], false`,
+			`2010 "10": 1 of 1, 0 belong, [Bo], true`,
+			`2010 "9": 1 of 1, 1 belong, [Bo], true`,
+		},
+		rows,
+	)
 	record, err := a.Written.Record(t.Context(), desk.At{Review: review})
 	require.NoError(t, err)
 	table := fmt.Sprint(section(t, record, "other").Parts[0].Table.Rows)
@@ -695,17 +869,50 @@ func TestAJournalIsReadVolumeByVolume(t *testing.T) {
 	assert.Contains(t, table, "Card Box")
 }
 
-// The same work under two identifiers, in two sources, one of them in another form: it is one work, with both records. That a work
-// was taken back is said, whichever record says it.
-// Two DOIs speak against one work, unless both stand at the same place.
+// The same work under two identifiers, in two sources, one of them in another form: it is one work, with both
+// records. That a work was taken back is said, whichever record says it. Two DOIs speak against one work, unless
+// both stand at the same place.
 func TestOneWorkOfTwoRecords(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
-	key := &bib.Record{Title: "A study that others cite", Year: 2015, DOI: "10.99999/key.1", Accession: "VIL920000", Authors: []bib.Person{{Family: "Osolana"}}}
-	one := &bib.Record{Title: "Shade for crews at noon", Year: 2018, DOI: "10.99999/one.1", Accession: "VIL920001", Journal: "Field Notes", Volume: "3", FirstPage: "11", Authors: []bib.Person{{Family: "Velkana"}}, Types: []string{"Retracted Work"},
-		References: []bib.Reference{{DOI: "https://doi.org/10.99999/KEY.1"}}}
-	other := &bib.Record{Title: "Shade for Crews at Noon", Year: 2019, DOI: "10.99999/two.1", Accession: "ALM920001", Journal: "Field Notes", Volume: "3", FirstPage: "11", Authors: []bib.Person{{Family: "Velkana"}}, Abstract: "Of farmworkers and heat."}
-	list := &bib.Record{Title: "A list of works", Year: 2021, DOI: "10.99999/list.9", Accession: "VIL920002", Authors: []bib.Person{{Family: "Belan"}}, References: []bib.Reference{{DOI: "10.99999/two.1"}, {DOI: "10.99999/key.1"}}}
+	key := &bib.Record{
+		Title:     "A study that others cite",
+		Year:      2015,
+		DOI:       "10.99999/key.1",
+		Accession: "VIL920000",
+		Authors:   []bib.Person{{Family: "Osolana"}},
+	}
+	one := &bib.Record{
+		Title:      "Shade for crews at noon",
+		Year:       2018,
+		DOI:        "10.99999/one.1",
+		Accession:  "VIL920001",
+		Journal:    "Field Notes",
+		Volume:     "3",
+		FirstPage:  "11",
+		Authors:    []bib.Person{{Family: "Velkana"}},
+		Types:      []string{"Retracted Work"},
+		References: []bib.Reference{{DOI: "https://doi.org/10.99999/KEY.1"}},
+	}
+	other := &bib.Record{
+		Title:     "Shade for Crews at Noon",
+		Year:      2019,
+		DOI:       "10.99999/two.1",
+		Accession: "ALM920001",
+		Journal:   "Field Notes",
+		Volume:    "3",
+		FirstPage: "11",
+		Authors:   []bib.Person{{Family: "Velkana"}},
+		Abstract:  "Of farmworkers and heat.",
+	}
+	list := &bib.Record{
+		Title:      "A list of works",
+		Year:       2021,
+		DOI:        "10.99999/list.9",
+		Accession:  "VIL920002",
+		Authors:    []bib.Person{{Family: "Belan"}},
+		References: []bib.Reference{{DOI: "10.99999/two.1"}, {DOI: "10.99999/key.1"}},
+	}
 	w.hold("vilano", []*bib.Record{key, one, list}, nil)
 	w.hold("almagre", []*bib.Record{other}, nil)
 	keyStudies(t, a, review, []*bib.Record{key, list})
@@ -714,20 +921,46 @@ func TestOneWorkOfTwoRecords(t *testing.T) {
 	require.Len(t, f.Works, 1, "%+v", f.Works)
 	assert.Len(t, f.Works[0].Records, 2)
 	assert.True(t, f.Works[0].Retracted)
-	assert.Equal(t, 2, f.Works[0].Leads, "it cites one by an identifier in another form; the other cites its second record")
+	assert.Equal(
+		t,
+		2,
+		f.Works[0].Leads,
+		"it cites one by an identifier in another form; the other cites its second record",
+	)
 	require.NoError(t, a.Judge(t.Context(), review, f.Works[0].Records[1], "not"))
 	assert.Zero(t, found(t, a, review, rounds.Window{}).Total, "judged in one record, it is judged")
 }
 
-// A key study of which nothing is known but title, author and year is found at a source by these; one that no source knows is left
-// out, and that is said.
+// A key study of which nothing is known but title, author and year is found at a source by these; one that no
+// source knows is left out, and that is said.
 func TestRoundsBeginFromWorksWithoutAnIdentifier(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
-	key := &bib.Record{Title: "A study of shade that others cite", Year: 2015, DOI: "10.99999/key.1", Accession: "VIL920000", Authors: []bib.Person{{Family: "Osolana", Given: "Ife"}}}
-	citing := &bib.Record{Title: "Noon", Year: 2018, DOI: "10.99999/one.1", Accession: "VIL920001", Authors: []bib.Person{{Family: "Velkana"}}, References: []bib.Reference{{DOI: key.DOI}}}
+	key := &bib.Record{
+		Title:     "A study of shade that others cite",
+		Year:      2015,
+		DOI:       "10.99999/key.1",
+		Accession: "VIL920000",
+		Authors:   []bib.Person{{Family: "Osolana", Given: "Ife"}},
+	}
+	citing := &bib.Record{
+		Title:      "Noon",
+		Year:       2018,
+		DOI:        "10.99999/one.1",
+		Accession:  "VIL920001",
+		Authors:    []bib.Person{{Family: "Velkana"}},
+		References: []bib.Reference{{DOI: key.DOI}},
+	}
 	w.hold("vilano", []*bib.Record{key, citing}, nil)
-	keyStudies(t, a, review, []*bib.Record{{Title: key.Title, Year: 2015, Authors: key.Authors}, {Title: "A work that nobody holds at all", Year: 2001, Authors: key.Authors}})
+	keyStudies(
+		t,
+		a,
+		review,
+		[]*bib.Record{
+			{Title: key.Title, Year: 2015, Authors: key.Authors},
+			{Title: "A work that nobody holds at all", Year: 2001, Authors: key.Authors},
+		},
+	)
 	r := round(t, a, review, rounds.Asked{Way: "forward", From: "keys", Sources: []int64{w.ids["vilano"]}})
 	assert.Equal(t, 1, r.Works)
 	assert.Contains(t, r.Notes, rounds.Note{Kind: "unnamed", Total: 1})
@@ -740,7 +973,14 @@ func TestARoundThatIsOrderedTwiceIsMadeOnce(t *testing.T) {
 	keyStudies(t, a, review, w.Keys[5:10])
 	ctx := store.AsRequest(t.Context(), uuid.New())
 	for range 2 {
-		require.NoError(t, a.Rounds.Begin(ctx, desk.At{Review: review}, rounds.Asked{Way: "forward", From: "keys", Sources: []int64{w.ids["vilano"]}}))
+		require.NoError(
+			t,
+			a.Rounds.Begin(
+				ctx,
+				desk.At{Review: review},
+				rounds.Asked{Way: "forward", From: "keys", Sources: []int64{w.ids["vilano"]}},
+			),
+		)
 	}
 	assert.Equal(t, 1, atRest(t, a, review).Number)
 }
@@ -750,7 +990,13 @@ func TestCitationsOfAForeignServer(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
 	keyStudies(t, a, review, w.Keys[5:10])
-	foreign := &standin.Collection{Name: "foreign", Title: "Foreign", About: "%d records", MostRecords: 30, Indexes: []string{"dc.title", "dc.identifier", "tamiz.year", "tamiz.cites"}}
+	foreign := &standin.Collection{
+		Name:        "foreign",
+		Title:       "Foreign",
+		About:       "%d records",
+		MostRecords: 30,
+		Indexes:     []string{"dc.title", "dc.identifier", "tamiz.year", "tamiz.cites"},
+	}
 	foreign.Fill(w.Vilano, nil)
 	server := httptest.NewServer(standin.Handler(foreign))
 	t.Cleanup(server.Close)

@@ -19,7 +19,12 @@ import (
 // crewsStrategy gives a review a strategy of two blocks.
 func crewsStrategy(t *testing.T, a *trial, review int64) {
 	t.Helper()
-	doc := desk.Document{Blocks: []desk.Block{block("a", "A", term("1", "farmworker*"), term("2", "crew*")), block("b", "B", term("3", "heat"), term("4", "rest"))}}
+	doc := desk.Document{
+		Blocks: []desk.Block{
+			block("a", "A", term("1", "farmworker*"), term("2", "crew*")),
+			block("b", "B", term("3", "heat"), term("4", "rest")),
+		},
+	}
 	_, err := a.Change(t.Context(), review, 1, change{What: what, Document: &doc})
 	require.NoError(t, err)
 }
@@ -138,7 +143,11 @@ func TestAStrategyIsRunEverywhereAndItsAnswersAreSetAgainstEachOther(t *testing.
 func TestASourceThatDoesNotAnswerIsLoggedAsSuch(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
-	assert.Equal(t, "no-query", problem(t, a.Sources.Run(t.Context(), review, sources.NewRuns{Sources: []int64{w.ids["surco"]}})).Type)
+	assert.Equal(
+		t,
+		"no-query",
+		problem(t, a.Sources.Run(t.Context(), review, sources.NewRuns{Sources: []int64{w.ids["surco"]}})).Type,
+	)
 	crewsStrategy(t, a, review)
 	w.shut.Store(true)
 	require.NoError(t, a.Sources.Run(t.Context(), review, sources.NewRuns{Sources: []int64{w.ids["surco"]}, Records: 10}))
@@ -159,7 +168,8 @@ func TestASourceThatDoesNotAnswerIsLoggedAsSuch(t *testing.T) {
 	require.Len(t, runs, 2, "what was logged stays")
 	assert.NotNil(t, runs[0].Records)
 
-	for name, n := range map[string]sources.NewRuns{"none": {}, "too many records": {Sources: []int64{1}, Records: 1 << 30}, "fewer than none": {Sources: []int64{1}, Records: -1}} {
+	for name, n := range map[string]sources.NewRuns{"none": {}, "too many records": {Sources: []int64{1},
+		Records: 1 << 30}, "fewer than none": {Sources: []int64{1}, Records: -1}} {
 		assert.Equal(t, 422, problem(t, a.Sources.Run(t.Context(), review, n)).Status, name)
 	}
 	assert.Equal(t, 404, problem(t, a.Sources.Run(t.Context(), review, sources.NewRuns{Sources: []int64{999}})).Status)
@@ -171,7 +181,20 @@ func TestASearchMadeByHandIsWrittenDown(t *testing.T) {
 	a, review := start(t)
 	found := int64(41)
 	at := time.Date(2026, 3, 2, 9, 0, 0, 0, time.UTC)
-	require.NoError(t, a.Sources.WriteDown(t.Context(), review, sources.HandRun{Place: " The card box of the Olmo library ", Query: "heat AND crews", Records: &found, At: at, Note: "drawer 4"}))
+	require.NoError(
+		t,
+		a.Sources.WriteDown(
+			t.Context(),
+			review,
+			sources.HandRun{
+				Place:   " The card box of the Olmo library ",
+				Query:   "heat AND crews",
+				Records: &found,
+				At:      at,
+				Note:    "drawer 4",
+			},
+		),
+	)
 	runs := logged(t, a, review)
 	require.Len(t, runs, 1)
 	assert.Equal(t, "The card box of the Olmo library", runs[0].Place)
@@ -179,12 +202,20 @@ func TestASearchMadeByHandIsWrittenDown(t *testing.T) {
 	assert.True(t, at.Equal(runs[0].At))
 	few := int64(-1)
 	for field, h := range map[string]sources.HandRun{
-		"way": {Place: "x", At: at, Way: "guess"}, "place": {At: at}, "at": {Place: "x"}, "records": {Place: "x", At: at, Records: &few}, "note": {Place: "x", At: at, Note: strings.Repeat("x", 5000)},
+		"way": {Place: "x", At: at, Way: "guess"}, "place": {At: at}, "at": {Place: "x"}, "records": {Place: "x", At: at,
+			Records: &few}, "note": {Place: "x", At: at, Note: strings.Repeat("x", 5000)},
 		"query": {Place: "x", At: at, Query: strings.Repeat("x", 1<<21)},
 	} {
 		assert.Equal(t, field, problem(t, a.Sources.WriteDown(t.Context(), review, h)).Field)
 	}
-	assert.Equal(t, "at", problem(t, a.Sources.WriteDown(t.Context(), review, sources.HandRun{Place: "x", At: time.Now().Add(72 * time.Hour)})).Field)
+	assert.Equal(
+		t,
+		"at",
+		problem(
+			t,
+			a.Sources.WriteDown(t.Context(), review, sources.HandRun{Place: "x", At: time.Now().Add(72 * time.Hour)}),
+		).Field,
+	)
 }
 
 func TestWhatIsCountedInPassingIsLoggedApart(t *testing.T) {

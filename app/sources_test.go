@@ -157,7 +157,8 @@ func TestADrawBecomesASampleThatCanBeRaisedAndUndone(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
 	for _, how := range []source.How{source.All, source.Newest, source.Years, source.Random} {
-		d := draw(t, a, review, sources.NewDraw{Name: "crews " + string(how), Sources: []int64{w.ids["almagre"]}, Concepts: words("farm*", "cane"), How: how, AtMost: 130, Seed: 3})[0]
+		d := draw(t, a, review, sources.NewDraw{Name: "crews " + string(how), Sources: []int64{w.ids["almagre"]},
+			Concepts: words("farm*", "cane"), How: how, AtMost: 130, Seed: 3})[0]
 		require.Equal(t, "done", d.State, d.Problem)
 		assert.Equal(t, []int{130, 130}, []int{d.Wanted, d.Got})
 		assert.Zero(t, d.Troubles)
@@ -189,7 +190,13 @@ func TestADrawBecomesASampleThatCanBeRaisedAndUndone(t *testing.T) {
 func TestOrdersAreLookedAtBeforeTheyAreTaken(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
-	good := sources.NewDraw{Name: "x", Sources: []int64{w.ids["almagre"]}, Concepts: words("farm*"), How: source.All, AtMost: 5}
+	good := sources.NewDraw{
+		Name:     "x",
+		Sources:  []int64{w.ids["almagre"]},
+		Concepts: words("farm*"),
+		How:      source.All,
+		AtMost:   5,
+	}
 	for name, spoil := range map[string]func(*sources.NewDraw){
 		"no name":          func(n *sources.NewDraw) { n.Name = " " },
 		"no source":        func(n *sources.NewDraw) { n.Sources = nil },
@@ -229,7 +236,8 @@ func TestADrawIsStoppedAndGoneOnWith(t *testing.T) {
 			_ = a.Sources.StopDraw(context.Background(), review, all[0].ID)
 		}
 	}
-	d := draw(t, a, review, sources.NewDraw{Name: "anything", Sources: []int64{w.ids["almagre"]}, How: source.All, AtMost: 2000})[0]
+	d := draw(t, a, review, sources.NewDraw{Name: "anything", Sources: []int64{w.ids["almagre"]}, How: source.All,
+		AtMost: 2000})[0]
 	assert.Equal(t, "stopped", d.State)
 	assert.Less(t, d.Got, 500)
 	assert.Equal(t, d.Got, sample(t, a, review, d.Sample).Records, "what was got is a sample")
@@ -245,7 +253,8 @@ func TestADrawOutlivesASourceThatGoesAway(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
 	w.each = func(n int32) { w.shut.Store(n > 4) }
-	d := draw(t, a, review, sources.NewDraw{Name: "anything", Sources: []int64{w.ids["surco"]}, How: source.All, AtMost: 900})[0]
+	d := draw(t, a, review, sources.NewDraw{Name: "anything", Sources: []int64{w.ids["surco"]}, How: source.All,
+		AtMost: 900})[0]
 	assert.Equal(t, "stopped", d.State)
 	assert.Contains(t, d.Problem, "gives no more")
 	assert.Equal(t, 400, d.Got)
@@ -257,7 +266,12 @@ func TestADrawOutlivesASourceThatGoesAway(t *testing.T) {
 	w.shut.Store(false)
 	require.NoError(t, a.Sources.GoOn(t.Context(), review, d.ID, 900))
 	d = rested(t, a, review, []sources.Draw{d})[0]
-	assert.Equal(t, []any{"done", 900, 0}, []any{d.State, d.Got, d.Troubles}, "the rest was fetched, and the trouble is gone")
+	assert.Equal(
+		t,
+		[]any{"done", 900, 0},
+		[]any{d.State, d.Got, d.Troubles},
+		"the rest was fetched, and the trouble is gone",
+	)
 }
 
 // A source that gives one work at two positions: it is kept once, and said.
@@ -265,7 +279,10 @@ func TestAWorkThatIsGivenTwiceIsKeptOnce(t *testing.T) {
 	a, review := start(t)
 	server := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if r.FormValue("query") == "" {
-			fmt.Fprint(w, `<explainResponse><record><recordData><explain><databaseInfo><title>Twice</title></databaseInfo><indexInfo><index><map><name set="dc">title</name></map></index></indexInfo><schemaInfo><schema name="dc"/></schemaInfo></explain></recordData></record></explainResponse>`)
+			fmt.Fprint(
+				w,
+				`<explainResponse><record><recordData><explain><databaseInfo><title>Twice</title></databaseInfo><indexInfo><index><map><name set="dc">title</name></map></index></indexInfo><schemaInfo><schema name="dc"/></schemaInfo></explain></recordData></record></explainResponse>`,
+			)
 			return
 		}
 		from, _ := strconv.Atoi(r.FormValue("startRecord"))
@@ -276,14 +293,23 @@ func TestAWorkThatIsGivenTwiceIsKeptOnce(t *testing.T) {
 			if n == 144 {
 				work = 3
 			}
-			fmt.Fprintf(w, "<record><recordData><dc><title>Shade nets in field %d</title><creator>Osolana, Ife</creator><date>2019</date><identifier>W%d</identifier></dc></recordData><recordPosition>%d</recordPosition></record>", work, n, n)
+			fmt.Fprintf(
+				w,
+				"<record><recordData><dc><title>Shade nets in field %d</title><creator>Osolana, "+
+					"Ife</creator><date>2019</date><identifier>W%d</identifier></dc></recordData><recordPosition>"+
+					"%d</recordPosition></record>",
+				work,
+				n,
+				n,
+			)
 		}
 		fmt.Fprint(w, "</records></searchRetrieveResponse>")
 	}))
 	defer server.Close()
 	s, err := a.Sources.AddSource(t.Context(), sources.SourceEdit{Address: &server.URL})
 	require.NoError(t, err)
-	d := draw(t, a, review, sources.NewDraw{Name: "nets", Sources: []int64{s.ID}, Concepts: words("shade"), How: source.All, AtMost: 250})[0]
+	d := draw(t, a, review, sources.NewDraw{Name: "nets", Sources: []int64{s.ID}, Concepts: words("shade"),
+		How: source.All, AtMost: 250})[0]
 	assert.Equal(t, []any{"done", 249, 1}, []any{d.State, d.Got, d.Troubles})
 	troubles, err := a.Sources.Troubles(t.Context(), review, d.ID)
 	require.NoError(t, err)
@@ -296,16 +322,47 @@ func TestAWorkThatIsGivenTwiceIsKeptOnce(t *testing.T) {
 func TestSeveralSourcesAndConceptsAreDrawnInOneGo(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
-	concepts := []sources.RoughConcept{{Name: "A", Words: []string{"farm*"}}, {Name: "B", Words: []string{"shade", "rest break*"}}, {Name: "C"}}
-	all := draw(t, a, review, sources.NewDraw{Name: "crews", Sources: []int64{w.ids["almagre"], w.ids["surco"]}, Concepts: concepts, Each: true, How: source.All, AtMost: 50})
+	concepts := []sources.RoughConcept{
+		{Name: "A", Words: []string{"farm*"}},
+		{Name: "B", Words: []string{"shade", "rest break*"}},
+		{Name: "C"},
+	}
+	all := draw(
+		t,
+		a,
+		review,
+		sources.NewDraw{
+			Name:     "crews",
+			Sources:  []int64{w.ids["almagre"], w.ids["surco"]},
+			Concepts: concepts,
+			Each:     true,
+			How:      source.All,
+			AtMost:   50,
+		},
+	)
 	var names []string
 	for _, d := range all {
 		names = append(names, d.Name)
 	}
-	assert.ElementsMatch(t, []string{"crews, A alone, Almagre", "crews, A alone, Surco", "crews, B alone, Almagre", "crews, B alone, Surco"}, names)
+	assert.ElementsMatch(
+		t,
+		[]string{"crews, A alone, Almagre", "crews, A alone, Surco", "crews, B alone, Almagre", "crews, B alone, Surco"},
+		names,
+	)
 
 	// The overlap of two sources for the same question.
-	both := draw(t, a, review, sources.NewDraw{Name: "both", Sources: []int64{w.ids["almagre"], w.ids["surco"]}, Concepts: concepts, How: source.All, AtMost: 1000})
+	both := draw(
+		t,
+		a,
+		review,
+		sources.NewDraw{
+			Name:     "both",
+			Sources:  []int64{w.ids["almagre"], w.ids["surco"]},
+			Concepts: concepts,
+			How:      source.All,
+			AtMost:   1000,
+		},
+	)
 	pair := desk.Pair{A: *both[0].Sample, B: *both[1].Sample}
 	c, err := a.Reviews.Compare(t.Context(), review, pair)
 	require.NoError(t, err)
@@ -319,14 +376,28 @@ func TestSeveralSourcesAndConceptsAreDrawnInOneGo(t *testing.T) {
 		assert.Equal(t, want, s.Samples[0].Records, how)
 		assert.Equal(t, how, s.Samples[0].Joined.How)
 	}
-	_, err = a.Join(t.Context(), review, reviews.Joining{Pair: desk.Pair{A: pair.A, B: pair.A}, How: desk.Difference, Name: "nothing"})
+	_, err = a.Join(
+		t.Context(),
+		review,
+		reviews.Joining{Pair: desk.Pair{A: pair.A, B: pair.A}, How: desk.Difference, Name: "nothing"},
+	)
 	assert.ErrorContains(t, err, "No record is left")
 }
 
 func TestRoughWordsAreCountedBeforeAnythingIsDrawn(t *testing.T) {
 	a, _ := start(t)
 	w := standInSources(t, a)
-	p, err := a.Sources.Preview(t.Context(), w.ids["almagre"], sources.Preview{Concepts: []sources.RoughConcept{{Name: "A", Words: []string{"farm*", "f*"}}, {Name: "B", Words: []string{"heat"}}, {Name: "C"}}})
+	p, err := a.Sources.Preview(
+		t.Context(),
+		w.ids["almagre"],
+		sources.Preview{
+			Concepts: []sources.RoughConcept{
+				{Name: "A", Words: []string{"farm*", "f*"}},
+				{Name: "B", Words: []string{"heat"}},
+				{Name: "C"},
+			},
+		},
+	)
 	require.NoError(t, err)
 	require.Len(t, p.Concepts, 3)
 	assert.Equal(t, "too-open", p.Concepts[0].Refused[0].Reason)
@@ -342,10 +413,20 @@ func TestRoughWordsAreCountedBeforeAnythingIsDrawn(t *testing.T) {
 		}
 	}
 	assert.Contains(t, marked, "heat")
-	p, err = a.Sources.Preview(t.Context(), w.ids["almagre"], sources.Preview{Concepts: []sources.RoughConcept{{Name: "A", Words: []string{"farm*"}}, {Name: "B", Words: []string{"zzyzx"}}}})
+	p, err = a.Sources.Preview(
+		t.Context(),
+		w.ids["almagre"],
+		sources.Preview{
+			Concepts: []sources.RoughConcept{{Name: "A", Words: []string{"farm*"}}, {Name: "B", Words: []string{"zzyzx"}}},
+		},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, "B", p.Nothing)
-	_, err = a.Sources.BeginDraw(t.Context(), 1, sources.NewDraw{Name: "x", Sources: []int64{w.ids["almagre"]}, Concepts: words("f*"), How: source.All, AtMost: 5})
+	_, err = a.Sources.BeginDraw(
+		t.Context(),
+		1,
+		sources.NewDraw{Name: "x", Sources: []int64{w.ids["almagre"]}, Concepts: words("f*"), How: source.All, AtMost: 5},
+	)
 	assert.ErrorContains(t, err, "matches too much")
 }
 
@@ -373,7 +454,12 @@ func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 		}
 		doc.Blocks = append(doc.Blocks, b)
 	}
-	_, err := a.Change(t.Context(), review, 1, change{What: reviews.What{Key: "x", Params: map[string]string{}}, Document: &doc})
+	_, err := a.Change(
+		t.Context(),
+		review,
+		1,
+		change{What: reviews.What{Key: "x", Params: map[string]string{}}, Document: &doc},
+	)
 	require.NoError(t, err)
 	almagre, surco := w.ids["almagre"], w.ids["surco"]
 	_, err = a.SetView(t.Context(), review, desk.NewLook{Source: &almagre, Rest: true})
@@ -390,7 +476,12 @@ func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 	require.NoError(t, err)
 	_, err = bring(t, a, other.ID, "sample", "all.ris", strings.NewReader(file.String()))
 	require.NoError(t, err)
-	_, err = a.Change(t.Context(), other.ID, 1, change{What: reviews.What{Key: "x", Params: map[string]string{}}, Document: &doc})
+	_, err = a.Change(
+		t.Context(),
+		other.ID,
+		1,
+		change{What: reviews.What{Key: "x", Params: map[string]string{}}, Document: &doc},
+	)
 	require.NoError(t, err)
 	bench, err := a.Bench(t.Context(), other.ID, desk.Proposal{})
 	require.NoError(t, err)
@@ -407,8 +498,16 @@ func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 
 	// What is changed is counted, what is not is not asked again; another source says what it lacks.
 	asked := w.asked.Load()
-	doc.Blocks[0].Terms = append(doc.Blocks[0].Terms, desk.Term{ID: "new", Term: strategy.Term{Kind: strategy.TextTerm, Text: "field hand*", Field: "text", On: true}})
-	_, err = a.Change(t.Context(), review, 2, change{What: reviews.What{Key: "x", Params: map[string]string{}}, Document: &doc})
+	doc.Blocks[0].Terms = append(
+		doc.Blocks[0].Terms,
+		desk.Term{ID: "new", Term: strategy.Term{Kind: strategy.TextTerm, Text: "field hand*", Field: "text", On: true}},
+	)
+	_, err = a.Change(
+		t.Context(),
+		review,
+		2,
+		change{What: reviews.What{Key: "x", Params: map[string]string{}}, Document: &doc},
+	)
 	require.NoError(t, err)
 	c = counted(t, a, review)
 	assert.Positive(t, c.Terms["new"].Records)
@@ -416,7 +515,12 @@ func TestEveryTermBlockAndTheWholeAreCountedAtTheSource(t *testing.T) {
 	_, err = a.SetView(t.Context(), review, desk.NewLook{Source: &surco, Rest: true})
 	require.NoError(t, err)
 	c = counted(t, a, review)
-	assert.Equal(t, source.NoteKind(dialect.Wider), c.Terms["1-2"].Notes[0].Kind, "what is asked in its keywords is asked in its headings too")
+	assert.Equal(
+		t,
+		source.NoteKind(dialect.Wider),
+		c.Terms["1-2"].Notes[0].Kind,
+		"what is asked in its keywords is asked in its headings too",
+	)
 	assert.Equal(t, source.NoteKind(dialect.NoNear), c.Terms["1-2"].Notes[1].Kind, "the near pair of block B")
 	assert.Positive(t, c.Terms["1-2"].Records)
 
@@ -495,7 +599,11 @@ func TestPastedReferencesAreFoundAndTakenOnlyByHand(t *testing.T) {
 	r, err := a.Reviews.Review(t.Context(), review)
 	require.NoError(t, err)
 	assert.Empty(t, r.KeyStudies, "nothing is taken silently")
-	s, err := a.AddKeyStudies(t.Context(), review, []int64{found[0].Found[0].Record.ID, found[3].Found[0].Record.ID, found[1].Found[0].Record.ID})
+	s, err := a.AddKeyStudies(
+		t.Context(),
+		review,
+		[]int64{found[0].Found[0].Record.ID, found[3].Found[0].Record.ID, found[1].Found[0].Record.ID},
+	)
 	require.NoError(t, err)
 	assert.Len(t, s.KeyStudies, 2, "one of them was the same study")
 	s, err = a.Undo(t.Context(), review)
@@ -530,7 +638,11 @@ func TestASourceIsAddedChangedAndSwitchedOff(t *testing.T) {
 	counts, err := a.Counts(t.Context(), review, false)
 	require.NoError(t, err)
 	require.NotNil(t, counts.Problem, "counts of a source that is off say so")
-	_, err = a.Sources.BeginDraw(t.Context(), review, sources.NewDraw{Name: "x", Sources: []int64{id}, Concepts: words("heat"), How: source.All, AtMost: 5})
+	_, err = a.Sources.BeginDraw(
+		t.Context(),
+		review,
+		sources.NewDraw{Name: "x", Sources: []int64{id}, Concepts: words("heat"), How: source.All, AtMost: 5},
+	)
 	assert.ErrorContains(t, err, "switched off")
 	require.NoError(t, a.Sources.DeleteSource(t.Context(), id))
 	_, err = a.Sources.Try(t.Context(), id, sources.TryOut{Query: "heat"})
@@ -541,7 +653,8 @@ func TestASourceIsAddedChangedAndSwitchedOff(t *testing.T) {
 	}
 }
 
-// TestAStemIsJudgedByTheWordsOfTheSource: a stem that is clean in the sample may drag in words that the source alone holds.
+// TestAStemIsJudgedByTheWordsOfTheSource: a stem that is clean in the sample may drag in words that the source
+// alone holds.
 func TestAStemIsJudgedByTheWordsOfTheSource(t *testing.T) {
 	a, _ := start(t)
 	w := standInSources(t, a)

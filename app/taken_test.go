@@ -13,16 +13,23 @@ import (
 	"tamiz/core/strategy"
 )
 
-// What a block or a limit takes away, what a limit asks for, and all before NOT can be opened and judged: they are as many
-// records as is said.
+// What a block or a limit takes away, what a limit asks for, and all before NOT can be opened and judged: they are
+// as many records as is said.
 func TestWhatPartsTakeAwayIsOpenedAndJudged(t *testing.T) {
 	a, review, state := harvesting(t)
 	ctx := context.Background()
 	from := 2005
 	d := state.Document
-	d.Blocks = []desk.Block{block("a", "A", text("t1", "cane cutters"), text("t3", "nurses"), text("t6", "field hands")), block("b", "B", text("t2", "shade tents"), text("t4", "night lights")), block("n", "N", text("t5", "slept"))}
+	d.Blocks = []desk.Block{
+		block("a", "A", text("t1", "cane cutters"), text("t3", "nurses"), text("t6", "field hands")),
+		block("b", "B", text("t2", "shade tents"), text("t4", "night lights")),
+		block("n", "N", text("t5", "slept")),
+	}
 	d.Blocks[2].Negated = true
-	d.Limits = []strategy.Limit{{Kind: strategy.YearsLimit, From: &from}, {Kind: strategy.HumansLimit, Against: []string{"Warm Work"}, Values: []string{"Cold Work"}}}
+	d.Limits = []strategy.Limit{
+		{Kind: strategy.YearsLimit, From: &from},
+		{Kind: strategy.HumansLimit, Against: []string{"Warm Work"}, Values: []string{"Cold Work"}},
+	}
 	_, err := a.Change(ctx, review, state.Revision, change{What: what, Document: &d})
 	require.NoError(t, err)
 	at := looking(t, a, review, state)
@@ -52,8 +59,10 @@ func TestWhatPartsTakeAwayIsOpenedAndJudged(t *testing.T) {
 	_, err = a.Figures.Judging(ctx, at, figures.JudgingQuestion{Of: of(`{"kind":"limit","limit":"types"}`), N: 20})
 	assert.Contains(t, problem(t, err).Title, "no such limit")
 	// What names a part that is not there is not looked at either: it would be the sample under another name.
-	for _, gone := range []string{`{"kind":"limit","limit":"types"}`, `{"kind":"block","block":"zz","away":true}`, `{"kind":"spot","block":"zz"}`, `{"kind":"line","line":"zz"}`,
-		`{"kind":"less","of":{"kind":"all"},"less":{"kind":"limit","limit":"ages","away":true}}`, `{"kind":"within","of":{"kind":"all"},"in":{"kind":"lost","block":"zz","terms":[]}}`} {
+	for _, gone := range []string{`{"kind":"limit","limit":"types"}`, `{"kind":"block","block":"zz","away":true}`,
+		`{"kind":"spot","block":"zz"}`, `{"kind":"line","line":"zz"}`,
+		`{"kind":"less","of":{"kind":"all"},"less":{"kind":"limit","limit":"ages","away":true}}`,
+		`{"kind":"within","of":{"kind":"all"},"in":{"kind":"lost","block":"zz","terms":[]}}`} {
 		s := of(gone)
 		_, err := a.SetView(ctx, review, desk.NewLook{Sample: &state.Samples[0].ID, Rest: true, Set: &s})
 		assert.Error(t, err, gone)

@@ -44,7 +44,13 @@ type after struct {
 
 // Change makes the edits that lead to a document from a revision of it.
 func (a *trial) Change(ctx context.Context, id int64, revision int, c change) (after, error) {
-	made := reviews.Change{What: c.What, Decisions: c.Decisions, Samples: c.Samples, KeyStudies: c.KeyStudies, Shelf: c.Shelf}
+	made := reviews.Change{
+		What:       c.What,
+		Decisions:  c.Decisions,
+		Samples:    c.Samples,
+		KeyStudies: c.KeyStudies,
+		Shelf:      c.Shelf,
+	}
 	if c.Document != nil {
 		a.mu.Lock()
 		base := a.docs[[2]int64{id, int64(revision)}]
@@ -140,7 +146,14 @@ func (a *trial) Shelf(ctx context.Context, id int64) ([]figures.ShelfEntry, erro
 	return a.App.Figures.Shelf(ctx, a.at(ctx, id))
 }
 
-func (a *trial) TallyFile(ctx context.Context, id int64, f tally.Facet, format string, called string, asIs bool) (io.ReadCloser, string, error) {
+func (a *trial) TallyFile(
+	ctx context.Context,
+	id int64,
+	f tally.Facet,
+	format string,
+	called string,
+	asIs bool,
+) (io.ReadCloser, string, error) {
 	return a.App.Figures.TallyFile(ctx, a.at(ctx, id), f, format, called, asIs)
 }
 
@@ -192,7 +205,13 @@ func (a *trial) Records(ctx context.Context, id int64, q figures.RecordsQuestion
 	return a.App.Figures.Records(ctx, a.at(ctx, id), q)
 }
 
-func (a *trial) ReadRecord(ctx context.Context, id int64, record int64, f *tally.Facet, item *string) (*figures.MarkedRecord, error) {
+func (a *trial) ReadRecord(
+	ctx context.Context,
+	id int64,
+	record int64,
+	f *tally.Facet,
+	item *string,
+) (*figures.MarkedRecord, error) {
 	return a.App.Figures.ReadRecord(ctx, a.at(ctx, id), record, f, item)
 }
 

@@ -20,8 +20,9 @@ import (
 	"tamiz/source"
 )
 
-// A heading stands as its words in the dialect of a source with another vocabulary, until somebody takes a counterpart; that
-// is remembered for the next review. A dialect of one's own is kept, refused and taken away with a reason each.
+// A heading stands as its words in the dialect of a source with another vocabulary, until somebody takes a
+// counterpart; that is remembered for the next review. A dialect of one's own is kept, refused and taken away with
+// a reason each.
 func TestAStrategyIsTypedForASourceWithAnotherVocabulary(t *testing.T) {
 	a, id := start(t)
 	ctx := t.Context()
@@ -31,16 +32,41 @@ func TestAStrategyIsTypedForASourceWithAnotherVocabulary(t *testing.T) {
 	cutters.Exact = []string{"https://v.example/1"}
 	_, err = bring(t, a, other.ID, "vocabulary", "Surco Thesaurus.nt", vocabulary(t, cutters, concept("8", "Shade")))
 	require.NoError(t, err)
-	_, err = bring(t, a, id, "vocabulary", "Fields.nt", vocabulary(t, concept("1", "Field Hands", "pickers"), concept("2", "Awnings", "shade"), concept("3", "Water")))
+	_, err = bring(
+		t,
+		a,
+		id,
+		"vocabulary",
+		"Fields.nt",
+		vocabulary(t, concept("1", "Field Hands", "pickers"), concept("2", "Awnings", "shade"), concept("3", "Water")),
+	)
 	require.NoError(t, err)
-	_, err = bring(t, a, id, "sample", "s.ris", strings.NewReader("TY  - JOUR\nTI  - Field hands and water\nKW  - *Field Hands\nER  - \nTY  - JOUR\nTI  - Pickers\nKW  - *Field Hands\nER  - \n"))
+	_, err = bring(
+		t,
+		a,
+		id,
+		"sample",
+		"s.ris",
+		strings.NewReader(
+			"TY  - JOUR\nTI  - Field hands and water\nKW  - *Field Hands\nER  - \nTY  - JOUR\nTI  - Pickers\nKW  - *Field "+
+				"Hands\nER  - \n",
+		),
+	)
 	require.NoError(t, err)
 	mine := state(t, a, id)
 	d := mine.Document
 	heading := func(label string) desk.Term {
 		return desk.Term{ID: label, Term: strategy.Term{Kind: strategy.HeadingTerm, Heading: label, On: true}}
 	}
-	d.Blocks = []desk.Block{block("a", "A", heading("Field Hands"), heading("Water"), desk.Term{ID: "t", Term: strategy.Term{Kind: strategy.TextTerm, Text: "picker*", Field: "text", On: true}})}
+	d.Blocks = []desk.Block{
+		block(
+			"a",
+			"A",
+			heading("Field Hands"),
+			heading("Water"),
+			desk.Term{ID: "t", Term: strategy.Term{Kind: strategy.TextTerm, Text: "picker*", Field: "text", On: true}},
+		),
+	}
 	_, err = a.Change(ctx, id, mine.Revision, change{What: reviews.What{Key: "addTerm"}, Document: &d})
 	require.NoError(t, err)
 	surco, _ := dialect.Named("surco")
@@ -54,7 +80,11 @@ func TestAStrategyIsTypedForASourceWithAnotherVocabulary(t *testing.T) {
 	assert.Equal(t, "1\twords{field hands}\n2\twords{water}\n3\twords{picker…}\n4\teither of lines 1 to 3", v.Text)
 	require.NotNil(t, v.Carry)
 	require.Len(t, v.Carry.Headings, 2)
-	assert.Equal(t, []figures.CarryCandidate{{Heading: "Cutting gangs", Via: string(thesaurus.ByExact)}}, v.Carry.Headings[0].Proposals)
+	assert.Equal(
+		t,
+		[]figures.CarryCandidate{{Heading: "Cutting gangs", Via: string(thesaurus.ByExact)}},
+		v.Carry.Headings[0].Proposals,
+	)
 	assert.Empty(t, v.Carry.Headings[1].Proposals)
 	note := v.Lines[0].Notes[0]
 	assert.Equal(t, "no-counterpart", note.Kind)
@@ -116,8 +146,8 @@ func TestAStrategyIsTypedForASourceWithAnotherVocabulary(t *testing.T) {
 	assert.Equal(t, "dialect-gone", problem(t, err).Type)
 }
 
-// A source that goes by another vocabulary is asked what stands there for the headings, or their words, which is said; records
-// that were drawn from it say what may stand for them.
+// A source that goes by another vocabulary is asked what stands there for the headings, or their words, which is
+// said; records that were drawn from it say what may stand for them.
 func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	a, id := start(t)
 	ctx := t.Context()
@@ -148,7 +178,11 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	}
 	l := lines("surco")
 	wider := source.Note{Kind: dialect.Wider, Term: "keyword", Instead: "dc.subject"}
-	assert.Equal(t, []source.Note{{Kind: source.NoCounterpart, Term: "[Crop Harvesters]", Instead: "crop harvesters"}, wider}, l.Lines[0].Notes)
+	assert.Equal(
+		t,
+		[]source.Note{{Kind: source.NoCounterpart, Term: "[Crop Harvesters]", Instead: "crop harvesters"}, wider},
+		l.Lines[0].Notes,
+	)
 	assert.Contains(t, l.Lines[0].Text, "crop harvesters", "its words are asked in text")
 	assert.NotContains(t, l.Whole, "heading")
 	assert.NotEqual(t, l.Whole, lines("almagre").Whole)
@@ -170,7 +204,12 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	assert.GreaterOrEqual(t, first.All, first.Records)
 	assert.NotEmpty(t, first.ScopeNote)
 	of := w.ids["surco"]
-	counted, err := a.Sources.CountTerms(ctx, a.at(ctx, id), &of, []desk.Term{heading(first.Heading), heading("Crop Harvesters")})
+	counted, err := a.Sources.CountTerms(
+		ctx,
+		a.at(ctx, id),
+		&of,
+		[]desk.Term{heading(first.Heading), heading("Crop Harvesters")},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, first.All, counted[0].Count.Records, "all of Surco was drawn")
 	assert.Zero(t, counted[1].Count.Records, "it is no heading there")
@@ -189,7 +228,11 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 		return source.Note{Kind: kind, Term: "[" + heading + " +]", Instead: strings.ToLower(heading)}
 	}
 	at := slices.IndexFunc(l.Lines, func(l sources.WrittenLine) bool { return l.Limit == strategy.HumansLimit })
-	assert.Equal(t, []source.Note{said("Humans", source.NoCounterpart), said("Animals", source.TakesAway), wider}, l.Lines[at].Notes)
+	assert.Equal(
+		t,
+		[]source.Note{said("Humans", source.NoCounterpart), said("Animals", source.TakesAway), wider},
+		l.Lines[at].Notes,
+	)
 	assert.Subset(t, l.Notes, l.Lines[at].Notes, "the whole says the same")
 	typed, err := a.Figures.TypedIn(ctx, a.at(ctx, id), surco)
 	require.NoError(t, err)
@@ -201,10 +244,28 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	_, err = a.Change(ctx, id, mine.Revision+1, change{What: reviews.What{Key: "limit"}, Document: &mine.Document})
 	require.NoError(t, err)
 
-	require.NoError(t, a.Figures.TakeCounterpart(ctx, id, figures.Counterpart{Heading: "Crop Harvesters", Vocabulary: name, Stands: first.Heading}))
-	require.NoError(t, a.Figures.TakeCounterpart(ctx, id, figures.Counterpart{Heading: "Crop Harvesters", Vocabulary: "SURCO  thesaurus", Stands: "Hired pickers"}))
+	require.NoError(
+		t,
+		a.Figures.TakeCounterpart(
+			ctx,
+			id,
+			figures.Counterpart{Heading: "Crop Harvesters", Vocabulary: name, Stands: first.Heading},
+		),
+	)
+	require.NoError(
+		t,
+		a.Figures.TakeCounterpart(
+			ctx,
+			id,
+			figures.Counterpart{Heading: "Crop Harvesters", Vocabulary: "SURCO  thesaurus", Stands: "Hired pickers"},
+		),
+	)
 	l = lines("surco")
-	assert.Equal(t, source.Note{Kind: source.CarriedOver, Term: "[Crop Harvesters]", Instead: "Cutting gangs or Hired pickers"}, l.Lines[0].Notes[0])
+	assert.Equal(
+		t,
+		source.Note{Kind: source.CarriedOver, Term: "[Crop Harvesters]", Instead: "Cutting gangs or Hired pickers"},
+		l.Lines[0].Notes[0],
+	)
 	assert.Contains(t, l.Lines[0].Text, "Cutting gangs")
 	all, err := a.Sources.Everywhere(ctx, a.at(ctx, id))
 	require.NoError(t, err)
@@ -212,7 +273,8 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 		assert.Equal(t, s.Source == w.ids["surco"], strings.Contains(s.Query, "Cutting gangs"), s.Name)
 	}
 
-	// Surco's vocabulary is looked through without leaving one's own: over what was drawn there, with what stands for what.
+	// Surco's vocabulary is looked through without leaving one's own: over what was drawn there, with what stands for
+	// what.
 	editions, err := a.Vocabularies.All(ctx)
 	require.NoError(t, err)
 	i := slices.IndexFunc(editions, func(v vocabularies.Vocabulary) bool { return v.Name == name })
@@ -244,7 +306,11 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	own, err := a.Figures.Heading(ctx, a.at(ctx, id), "Crop Harvesters", "a", "")
 	require.NoError(t, err)
 	require.NotEmpty(t, own.Matches, "what may mean the same in Surco's")
-	assert.Equal(t, figures.HeadingMatch{Vocabulary: editions[i].ID, Name: name, Heading: first.Heading, Via: "exactMatch"}, own.Matches[0])
+	assert.Equal(
+		t,
+		figures.HeadingMatch{Vocabulary: editions[i].ID, Name: name, Heading: first.Heading, Via: "exactMatch"},
+		own.Matches[0],
+	)
 	require.NotEmpty(t, whole.Matches, "and the other way round")
 	assert.Equal(t, "Crop Harvesters", whole.Matches[0].Heading)
 	assert.Empty(t, own.StandsFor)

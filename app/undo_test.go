@@ -28,7 +28,12 @@ func TestEverybodyTakesBackTheirOwn(t *testing.T) {
 	assert.Equal(t, int64(3), mine.Number)
 	_, err = a.App.Reviews.Change(bo, id, s.Revision, add(term("t3", "shade")))
 	require.NoError(t, err)
-	_, err = a.App.Reviews.Change(bo, id, s.Revision, reviews.Change{What: what, Decisions: []reviews.NewDecision{{Facet: tally.Words, Item: "heat", State: "parked"}}})
+	_, err = a.App.Reviews.Change(
+		bo,
+		id,
+		s.Revision,
+		reviews.Change{What: what, Decisions: []reviews.NewDecision{{Facet: tally.Words, Item: "heat", State: "parked"}}},
+	)
 	require.NoError(t, err)
 
 	texts := func() (out []string) {
@@ -85,7 +90,11 @@ func TestADecisionThatAnotherChangedIsNotTakenBack(t *testing.T) {
 	_, err = a.App.Reviews.Change(bo, id, 1, decide("dropped"))
 	require.NoError(t, err)
 	_, err = a.App.Reviews.Undo(ines, id)
-	assert.Equal(t, []desk.Clash{{What: "decision", Name: "heat", Mine: "open", Theirs: "dropped"}}, problem(t, err).Clashes)
+	assert.Equal(
+		t,
+		[]desk.Clash{{What: "decision", Name: "heat", Mine: "open", Theirs: "dropped"}},
+		problem(t, err).Clashes,
+	)
 	_, err = a.App.Reviews.Undo(bo, id)
 	require.NoError(t, err)
 	_, err = a.App.Reviews.Undo(ines, id)
@@ -104,7 +113,8 @@ func TestStepsTellAllThatWasDone(t *testing.T) {
 	for range 300 {
 		long = append(long, &review.AddTerm{Block: "a", Term: term(uuid.NewString(), "crew of many hands")})
 	}
-	for i, edits := range []desk.Edits{{&review.SetQuestion{Text: "Heat?"}}, {&review.AddBlock{Block: block("a", "A")}}, long} {
+	for i, edits := range []desk.Edits{{&review.SetQuestion{Text: "Heat?"}}, {&review.AddBlock{Block: block("a", "A")}},
+		long} {
 		step, err := a.App.Reviews.Change(t.Context(), id, now.Revision+i, reviews.Change{What: what, Edits: edits})
 		require.NoError(t, err)
 		assert.Equal(t, now.Number+1+int64(i), step.Number)

@@ -18,12 +18,22 @@ import (
 func TestVersionsAreKeptComparedAndGoneBackTo(t *testing.T) {
 	a, id := start(t)
 	at := desk.At{Review: id}
-	_, err := bring(t, a, id, "sample", "all.ris", strings.NewReader(file("Heat in crews", "Heat in farmworkers", "Rest of farmworkers", "Shade")))
+	_, err := bring(
+		t,
+		a,
+		id,
+		"sample",
+		"all.ris",
+		strings.NewReader(file("Heat in crews", "Heat in farmworkers", "Rest of farmworkers", "Shade")),
+	)
 	require.NoError(t, err)
 	_, err = bring(t, a, id, "keys", "keys.ris", strings.NewReader(file("Heat in farmworkers", "Heat among pickers")))
 	require.NoError(t, err)
 	crewsStrategy(t, a, id)
-	require.NoError(t, a.Reviews.Keep(t.Context(), id, reviews.VersionEdit{Name: " First draft ", Note: "before anything was harvested"}))
+	require.NoError(
+		t,
+		a.Reviews.Keep(t.Context(), id, reviews.VersionEdit{Name: " First draft ", Note: "before anything was harvested"}),
+	)
 	assert.Equal(t, "name", problem(t, a.Reviews.Keep(t.Context(), id, reviews.VersionEdit{})).Field)
 
 	// A large step keeps what was before it by itself; a small one does not.
@@ -31,7 +41,12 @@ func TestVersionsAreKeptComparedAndGoneBackTo(t *testing.T) {
 		t.Helper()
 		now, err := a.Reviews.Review(t.Context(), id)
 		require.NoError(t, err)
-		_, err = a.Reviews.Change(t.Context(), id, now.Revision, reviews.Change{What: reviews.What{Key: key, Params: map[string]string{}}, Edits: edits})
+		_, err = a.Reviews.Change(
+			t.Context(),
+			id,
+			now.Revision,
+			reviews.Change{What: reviews.What{Key: key, Params: map[string]string{}}, Edits: edits},
+		)
 		require.NoError(t, err)
 	}
 	change1("addTerm", &review.AddTerm{Block: "a", Term: term("5", "picker*")})
@@ -66,7 +81,14 @@ func TestVersionsAreKeptComparedAndGoneBackTo(t *testing.T) {
 	assert.Equal(t, 404, problem(t, err).Status)
 
 	// What was lost opens.
-	lost, err := a.Desk.SetIDs(t.Context(), at, &set.Less{Of: set.Of{Set: &set.Strategy{Revision: all[0].Revision}}, Less: set.Of{Set: &set.Strategy{Revision: all[2].Revision}}})
+	lost, err := a.Desk.SetIDs(
+		t.Context(),
+		at,
+		&set.Less{
+			Of:   set.Of{Set: &set.Strategy{Revision: all[0].Revision}},
+			Less: set.Of{Set: &set.Strategy{Revision: all[2].Revision}},
+		},
+	)
 	require.NoError(t, err)
 	assert.Len(t, lost, 1)
 
@@ -128,7 +150,12 @@ func TestASourceIsAskedForWhatOnlyOneVersionFinds(t *testing.T) {
 	crewsStrategy(t, a, id)
 	now, err := a.Reviews.Review(t.Context(), id)
 	require.NoError(t, err)
-	_, err = a.Reviews.Change(t.Context(), id, now.Revision, reviews.Change{What: what, Edits: desk.Edits{&review.RemoveTerm{Block: "a", ID: "2"}}})
+	_, err = a.Reviews.Change(
+		t.Context(),
+		id,
+		now.Revision,
+		reviews.Change{What: what, Edits: desk.Edits{&review.RemoveTerm{Block: "a", ID: "2"}}},
+	)
 	require.NoError(t, err)
 	b, err := a.Sources.BetweenVersions(t.Context(), id, w.ids["almagre"], now.Revision, now.Revision+1)
 	require.NoError(t, err)
@@ -165,7 +192,12 @@ func TestWhatSourcesSaidStandsBesideTheVersion(t *testing.T) {
 	edit := func(e review.Edit) {
 		now, err := a.Reviews.Review(t.Context(), id)
 		require.NoError(t, err)
-		_, err = a.Reviews.Change(t.Context(), id, now.Revision, reviews.Change{What: reviews.What{Key: "x", Params: map[string]string{}}, Edits: review.Edits{e}})
+		_, err = a.Reviews.Change(
+			t.Context(),
+			id,
+			now.Revision,
+			reviews.Change{What: reviews.What{Key: "x", Params: map[string]string{}}, Edits: review.Edits{e}},
+		)
 		require.NoError(t, err)
 	}
 	edit(&review.SetQuestion{Text: "Does shade help?"})
@@ -175,7 +207,12 @@ func TestWhatSourcesSaidStandsBesideTheVersion(t *testing.T) {
 	assert.Equal(t, "Almagre", counts()[0][0].Name)
 	all, err := a.Figures.Versions(t.Context(), desk.At{Review: id})
 	require.NoError(t, err)
-	assert.Equal(t, []int{logged(t, a, id)[0].Revision}, all[0].Same, "the run is of the version, though the question changed")
+	assert.Equal(
+		t,
+		[]int{logged(t, a, id)[0].Revision},
+		all[0].Same,
+		"the run is of the version, though the question changed",
+	)
 	assert.NotEqual(t, all[0].Revision, all[0].Same[0])
 	edit(&review.AddTerm{Block: "a", Term: term("9", "picker*")})
 	require.Len(t, counts(), 2)

@@ -36,14 +36,29 @@ func state(t *testing.T, a *trial, id int64) *reviews.Review {
 	return r
 }
 
-// A vocabulary is there for every review; one of the same name is its next edition; it goes only when nobody goes by it.
+// A vocabulary is there for every review; one of the same name is its next edition; it goes only when nobody goes
+// by it.
 func TestVocabulariesBelongToTheProgram(t *testing.T) {
 	a, id := start(t)
 	ctx := t.Context()
-	_, err := bring(t, a, id, "vocabulary", "Fields.nt", vocabulary(t, concept("1", "Field Hands", "pickers"), concept("2", "Shade")))
+	_, err := bring(
+		t,
+		a,
+		id,
+		"vocabulary",
+		"Fields.nt",
+		vocabulary(t, concept("1", "Field Hands", "pickers"), concept("2", "Shade")),
+	)
 	require.NoError(t, err)
 	first := *state(t, a, id).Vocabulary
-	_, err = bring(t, a, id, "vocabulary", "Fields.nt.gz", vocabulary(t, concept("1", "Harvest Hands", "pickers"), concept("3", "Awnings", "shade")))
+	_, err = bring(
+		t,
+		a,
+		id,
+		"vocabulary",
+		"Fields.nt.gz",
+		vocabulary(t, concept("1", "Harvest Hands", "pickers"), concept("3", "Awnings", "shade")),
+	)
 	require.NoError(t, err)
 	second := *state(t, a, id).Vocabulary
 	require.NotNil(t, second.Earlier)
@@ -56,7 +71,15 @@ func TestVocabulariesBelongToTheProgram(t *testing.T) {
 	other, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: "another"})
 	require.NoError(t, err)
 	now := state(t, a, other.ID)
-	_, err = a.App.Reviews.Change(ctx, other.ID, now.Revision, reviews.Change{What: reviews.What{Key: "vocabulary", Params: map[string]string{}}, Edits: review.Edits{&review.SetVocabulary{Vocabulary: &first.ID}}})
+	_, err = a.App.Reviews.Change(
+		ctx,
+		other.ID,
+		now.Revision,
+		reviews.Change{
+			What:  reviews.What{Key: "vocabulary", Params: map[string]string{}},
+			Edits: review.Edits{&review.SetVocabulary{Vocabulary: &first.ID}},
+		},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, first.ID, state(t, a, other.ID).Vocabulary.ID, "of another review")
 	assert.Error(t, a.Vocabularies.Delete(ctx, first.ID), "a review goes by it")
@@ -72,7 +95,8 @@ func TestVocabulariesBelongToTheProgram(t *testing.T) {
 	assert.NoError(t, err, "what was can still be compared with")
 }
 
-// Without a sample headings are looked up all the same, without figures; without a vocabulary it is said that there is none.
+// Without a sample headings are looked up all the same, without figures; without a vocabulary it is said that there
+// is none.
 func TestHeadingsAreLookedUpWithWhatThereIs(t *testing.T) {
 	a, id := start(t)
 	ctx := t.Context()
@@ -81,9 +105,20 @@ func TestHeadingsAreLookedUpWithWhatThereIs(t *testing.T) {
 	assert.Empty(t, found.Leads)
 	_, err = a.Figures.Heading(ctx, desk.At{Review: id}, "Heat", "", "")
 	assert.Error(t, err)
-	_, err = bring(t, a, id, "vocabulary", "Fields.nt", vocabulary(t, concept("1", "Field Hands", "pickers", strings.Repeat("long ", 100))))
+	_, err = bring(
+		t,
+		a,
+		id,
+		"vocabulary",
+		"Fields.nt",
+		vocabulary(t, concept("1", "Field Hands", "pickers", strings.Repeat("long ", 100))),
+	)
 	require.NoError(t, err)
-	found, err = a.Figures.Headings(ctx, desk.At{Review: id}, figures.HeadingSearch{Words: []string{"picker", " ", strings.Repeat("x", 300)}})
+	found, err = a.Figures.Headings(
+		ctx,
+		desk.At{Review: id},
+		figures.HeadingSearch{Words: []string{"picker", " ", strings.Repeat("x", 300)}},
+	)
 	require.NoError(t, err)
 	require.Len(t, found.Leads, 1)
 	assert.Nil(t, found.Leads[0].Records)
@@ -92,7 +127,14 @@ func TestHeadingsAreLookedUpWithWhatThereIs(t *testing.T) {
 	assert.Equal(t, "Field Hands", whole.Label)
 	assert.False(t, whole.Counted)
 
-	_, err = bring(t, a, id, "sample", "a.ris", strings.NewReader("TY  - JOUR\nTI  - Pickers rest\nKW  - Field Hands\nER  - \nTY  - JOUR\nTI  - A picker\nER  - \n"))
+	_, err = bring(
+		t,
+		a,
+		id,
+		"sample",
+		"a.ris",
+		strings.NewReader("TY  - JOUR\nTI  - Pickers rest\nKW  - Field Hands\nER  - \nTY  - JOUR\nTI  - A picker\nER  - \n"),
+	)
 	require.NoError(t, err)
 	found, err = a.Figures.Headings(ctx, desk.At{Review: id}, figures.HeadingSearch{Words: []string{"picker"}})
 	require.NoError(t, err)

@@ -127,7 +127,8 @@ func TestASearchRunsAgainByItselfAndSaysWhatIsNew(t *testing.T) {
 	assert.Len(t, back.Records, len(since.Records), "that can be taken back")
 
 	for field, bad := range map[string]sources.Watch{
-		"every": {On: true, Sources: ids, Every: "day", Next: &due}, "next": {On: true, Sources: ids, Every: "week"}, "sources": {On: true, Every: "week", Next: &due},
+		"every": {On: true, Sources: ids, Every: "day", Next: &due}, "next": {On: true, Sources: ids, Every: "week"},
+		"sources": {On: true, Every: "week", Next: &due},
 	} {
 		assert.Equal(t, field, problem(t, a.Sources.SetWatch(t.Context(), id, bad)).Field)
 	}
@@ -158,7 +159,10 @@ func TestARunWhoseSourceChangesMeanwhileSaysSo(t *testing.T) {
 	almagre := []int64{w.ids["almagre"]}
 	again := func() {
 		due := time.Now().Add(-time.Minute)
-		require.NoError(t, a.Sources.SetWatch(t.Context(), id, sources.Watch{On: true, Sources: almagre, Every: "week", Next: &due}))
+		require.NoError(
+			t,
+			a.Sources.SetWatch(t.Context(), id, sources.Watch{On: true, Sources: almagre, Every: "week", Next: &due}),
+		)
 		require.NoError(t, a.Sources.RunDue(t.Context()))
 		everywhere(t, a, id)
 	}

@@ -53,7 +53,15 @@ func TestRowsComeInWindows(t *testing.T) {
 	}
 	last := whole.Rows[len(whole.Rows)-1].Item
 	if assert.NotContains(t, items(first.Rows), last) {
-		_, err = a.Change(ctx, review, state.Revision, change{What: what, Decisions: []reviews.NewDecision{{Facet: tally.Words, Item: last, State: "dropped", Sample: &state.Samples[0].ID}}})
+		_, err = a.Change(
+			ctx,
+			review,
+			state.Revision,
+			change{
+				What:      what,
+				Decisions: []reviews.NewDecision{{Facet: tally.Words, Item: last, State: "dropped", Sample: &state.Samples[0].ID}},
+			},
+		)
 		require.NoError(t, err)
 		assert.Contains(t, items(in(figures.Window{Most: 2}).Rows), last, "what is dropped stays to be seen")
 	}
@@ -76,7 +84,12 @@ func TestRowsComeInWindows(t *testing.T) {
 		require.Equal(t, len(want), got.Sent, typed)
 		assert.ElementsMatch(t, want, items(got.Rows)[:len(want)], typed)
 		for _, r := range got.Rows[len(want):] {
-			assert.True(t, len(r.Inside) > 0 || r.Item == last || holds(r, "cane cutters") || holds(r, "shade tents"), "behind them only what is decided on, or found already: %s", r.Item)
+			assert.True(
+				t,
+				len(r.Inside) > 0 || r.Item == last || holds(r, "cane cutters") || holds(r, "shade tents"),
+				"behind them only what is decided on, or found already: %s",
+				r.Item,
+			)
 		}
 	}
 	for _, typed := range []string{"*", "ab *", "a*"} {
@@ -99,7 +112,10 @@ func TestRowsComeInWindows(t *testing.T) {
 	assert.Equal(t, want[:3], items(got.Rows)[:3])
 	assert.Equal(t, len(want), got.Passing)
 	by := in(figures.Window{Sort: "records"})
-	assert.True(t, slices.IsSortedFunc(by.Rows[:by.Passing], func(a, b figures.TallyRow) int { return a.Records - b.Records }))
+	assert.True(
+		t,
+		slices.IsSortedFunc(by.Rows[:by.Passing], func(a, b figures.TallyRow) int { return a.Records - b.Records }),
+	)
 }
 
 func holds(r figures.TallyRow, form string) bool {

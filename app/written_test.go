@@ -104,32 +104,63 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 	require.NoError(t, a.Reviews.Keep(t.Context(), id, reviews.VersionEdit{Name: "Draft | one"}))
 	year := 2005
 	_, err = a.Reviews.Change(t.Context(), id, now.Revision, reviews.Change{What: what, Edits: desk.Edits{
-		&review.SetQuestion{Text: "Does <rest> protect *crews*?"}, &review.SetLimits{Limits: []strategy.Limit{{Kind: "years", From: &year}}},
+		&review.SetQuestion{
+			Text: "Does <rest> protect *crews*?",
+		}, &review.SetLimits{Limits: []strategy.Limit{{Kind: "years", From: &year}}},
 		&review.HandSearched{Journal: "letters", Name: "Letters in Warm Work", On: true}}})
 	require.NoError(t, err)
 	ids := []int64{w.ids["almagre"], w.ids["surco"]}
 	require.NoError(t, a.Sources.Run(t.Context(), id, sources.NewRuns{Sources: ids, Records: 5000}))
 	everywhere(t, a, id)
 	found := int64(12)
-	require.NoError(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Way: sources.ByBrowsing, Place: "Card box", Query: "=heat+rest", Records: &found, At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)}))
+	require.NoError(
+		t,
+		a.Sources.WriteDown(
+			t.Context(),
+			id,
+			sources.HandRun{
+				Way:     sources.ByBrowsing,
+				Place:   "Card box",
+				Query:   "=heat+rest",
+				Records: &found,
+				At:      time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC),
+			},
+		),
+	)
 
 	r, err := a.Written.Record(t.Context(), at)
 	require.NoError(t, err)
 	asTheSchemaSays(t, a, id)
 	all := filled(r)
-	for _, item := range []string{"databases", "browsed", "other", "strategies", "limits", "dates", "totals", "sameWorks"} {
+	for _, item := range []string{"databases", "browsed", "other", "strategies", "limits", "dates", "totals",
+		"sameWorks"} {
 		assert.True(t, all[item], item)
 	}
 	for _, item := range []string{"registries", "citations", "contacts", "filters", "updates", "checked"} {
 		assert.False(t, all[item], item)
 	}
 	// Each way of looking fills the item that asks for it.
-	require.NoError(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Place: "Paper index", At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)}))
+	require.NoError(
+		t,
+		a.Sources.WriteDown(
+			t.Context(),
+			id,
+			sources.HandRun{Place: "Paper index", At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)},
+		),
+	)
 	with, err := a.Written.Record(t.Context(), at)
 	require.NoError(t, err)
 	assert.Len(t, section(t, with, "sources").Parts[0].Table.Rows, 3, "one that was searched by hand is a source")
-	for way, item := range map[string]string{sources.ByRegister: "registries", sources.ByCiting: "citations", sources.ByAsking: "contacts"} {
-		require.NoError(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Way: way, Place: "by " + way, At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)}))
+	for way, item := range map[string]string{sources.ByRegister: "registries", sources.ByCiting: "citations",
+		sources.ByAsking: "contacts"} {
+		require.NoError(
+			t,
+			a.Sources.WriteDown(
+				t.Context(),
+				id,
+				sources.HandRun{Way: way, Place: "by " + way, At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)},
+			),
+		)
 		more, err := a.Written.Record(t.Context(), at)
 		require.NoError(t, err)
 		assert.True(t, filled(more)[item], item)
@@ -156,7 +187,8 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 	body, name, err := a.Written.File(t.Context(), at, written.Markdown)
 	require.NoError(t, err)
 	assert.True(t, strings.HasSuffix(name, ", record of the search.md"), name)
-	for _, s := range []string{`Draft \| one`, `Does \<rest\> protect \*crews\*?`, "Letters in Warm Work", "Card box", "12"} {
+	for _, s := range []string{`Draft \| one`, `Does \<rest\> protect \*crews\*?`, "Letters in Warm Work", "Card box",
+		"12"} {
 		assert.Contains(t, string(body), s)
 	}
 	page, _, err := a.Written.File(t.Context(), at, written.HTML)
@@ -220,7 +252,8 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 	assert.Equal(t, "formats", problem(t, err).Field)
 }
 
-// TestTheRecordIsOfWhatWasRun: what is changed after a run is an open point, and in no figure, line or file of the record.
+// TestTheRecordIsOfWhatWasRun: what is changed after a run is an open point, and in no figure, line or file of the
+// record.
 func TestTheRecordIsOfWhatWasRun(t *testing.T) {
 	a, id := start(t)
 	w := standInSources(t, a)
@@ -244,7 +277,10 @@ func TestTheRecordIsOfWhatWasRun(t *testing.T) {
 
 	doc := state(t, a, id).Document
 	for _, words := range []string{"zebra*", "gnu*"} {
-		doc.Blocks[0].Terms = append(doc.Blocks[0].Terms, desk.Term{ID: words, Term: strategy.Term{Kind: strategy.TextTerm, Text: words, Field: "text", On: true}})
+		doc.Blocks[0].Terms = append(
+			doc.Blocks[0].Terms,
+			desk.Term{ID: words, Term: strategy.Term{Kind: strategy.TextTerm, Text: words, Field: "text", On: true}},
+		)
 	}
 	doc.Blocks[1].Terms[0].On = false
 	_, err = a.Change(t.Context(), id, state(t, a, id).Revision, change{What: what, Document: &doc})
@@ -283,7 +319,11 @@ func TestTheRecordIsOfWhatWasRun(t *testing.T) {
 	other, err := a.Written.Record(t.Context(), at)
 	require.NoError(t, err)
 	assert.False(t, filled(other)["strategies"], "its lines cannot be told any more")
-	assert.Equal(t, "Almagre, asked on "+ran.Run.At.Format("2 January 2006")+", as one query", section(t, other, "lines").Parts[0].Title)
+	assert.Equal(
+		t,
+		"Almagre, asked on "+ran.Run.At.Format("2 January 2006")+", as one query",
+		section(t, other, "lines").Parts[0].Title,
+	)
 }
 
 func unpacked(t *testing.T, packed []byte) map[string]string {
@@ -304,7 +344,8 @@ func unpacked(t *testing.T, packed []byte) map[string]string {
 	return out
 }
 
-// BenchmarkTheRecord writes the record of a review with 120 lines, 12 versions and a run at each source. The goal is a second.
+// BenchmarkTheRecord writes the record of a review with 120 lines, 12 versions and a run at each source. The goal
+// is a second.
 func BenchmarkTheRecord(b *testing.B) {
 	a, id := start(b)
 	w := standInSources(b, a)
@@ -323,7 +364,10 @@ func BenchmarkTheRecord(b *testing.B) {
 	doc := desk.Document{Blocks: []desk.Block{block("a", "A"), block("b", "B")}}
 	for version := range 12 {
 		for i := range 10 {
-			words := slices.DeleteFunc(strings.FieldsFunc(w.Almagre[version*10+i].Title, func(r rune) bool { return r < 97 || r > 122 }), func(x string) bool { return len(x) < 4 })
+			words := slices.DeleteFunc(
+				strings.FieldsFunc(w.Almagre[version*10+i].Title, func(r rune) bool { return r < 97 || r > 122 }),
+				func(x string) bool { return len(x) < 4 },
+			)
 			word := words[i%len(words)] + "*"
 			at := &doc.Blocks[i%2].Terms
 			*at = append(*at, term(fmt.Sprint(version, "-", i), word))
@@ -334,7 +378,14 @@ func BenchmarkTheRecord(b *testing.B) {
 		require.NoError(b, err)
 		require.NoError(b, a.Reviews.Keep(b.Context(), id, reviews.VersionEdit{Name: fmt.Sprint("Version ", version)}))
 	}
-	require.NoError(b, a.Sources.Run(b.Context(), id, sources.NewRuns{Sources: []int64{w.ids["almagre"], w.ids["surco"], w.ids["vilano"]}, Records: 300}))
+	require.NoError(
+		b,
+		a.Sources.Run(
+			b.Context(),
+			id,
+			sources.NewRuns{Sources: []int64{w.ids["almagre"], w.ids["surco"], w.ids["vilano"]}, Records: 300},
+		),
+	)
 	everywhere(b, a, id)
 	for b.Loop() {
 		_, err := a.Written.Record(b.Context(), desk.At{Review: id})

@@ -31,9 +31,10 @@ type advised struct {
 	told, atMost, lost float64 // shares
 }
 
-// advice tells how true it is what is said of terms that can go: over twelve questions of the invented literature, walked as
-// somebody would who begins with two seeds for each concept, draws, takes some words, and switches off all that is advised.
-// Before, the sample that the blocks drew told it; now the part that the other concept drew does.
+// advice tells how true it is what is said of terms that can go: over twelve questions of the invented literature,
+// walked as somebody would who begins with two seeds for each concept, draws, takes some words, and switches off
+// all that is advised. Before, the sample that the blocks drew told it; now the part that the other concept drew
+// does.
 func advice(t *testing.T, _ sizes) []row {
 	w := demo.NewWorld(demo.Seed, demo.AlmagreSize)
 	var concepts []demo.TrueConcept
@@ -47,7 +48,14 @@ func advice(t *testing.T, _ sizes) []row {
 	var all []question
 	for i := range concepts {
 		for j := range i {
-			s := newSpecialist(w.Records, w.About, demo.Topic{Name: concepts[j].Name + " and " + concepts[i].Name, Concepts: []demo.TrueConcept{concepts[j], concepts[i]}})
+			s := newSpecialist(
+				w.Records,
+				w.About,
+				demo.Topic{
+					Name:     concepts[j].Name + " and " + concepts[i].Name,
+					Concepts: []demo.TrueConcept{concepts[j], concepts[i]},
+				},
+			)
 			all = append(all, question{s, int(s.truth[0].AndCardinality(s.truth[1]))})
 		}
 	}
@@ -63,10 +71,29 @@ func advice(t *testing.T, _ sizes) []row {
 			byPoint++
 		}
 		rows = append(rows, row{fmt.Sprintf("belonging records lost after all advice, %s (%d belong)", q.topic.Name, q.about),
-			fmt.Sprintf("told by the sample that the blocks drew: %d terms off, told %.1f %%, lost %.1f %%", circular.off, 100*circular.told, 100*circular.lost),
-			fmt.Sprintf("%d terms off, told %.1f %%, at most %.1f %%, lost %.1f %%", free.off, 100*free.told, 100*free.atMost, 100*free.lost), "lost ≤ told + 0.5"})
+			fmt.Sprintf(
+				"told by the sample that the blocks drew: %d terms off, told %.1f %%, lost %.1f %%",
+				circular.off,
+				100*circular.told,
+				100*circular.lost,
+			),
+			fmt.Sprintf(
+				"%d terms off, told %.1f %%, at most %.1f %%, lost %.1f %%",
+				free.off,
+				100*free.told,
+				100*free.atMost,
+				100*free.lost,
+			), "lost ≤ told + 0.5"})
 	}
-	return append(rows, row{"questions in which more is lost than 0.5 points above what was told", fmt.Sprintf("%d above the figure itself", byPoint), fmt.Sprintf("%d above the end of its interval", worse), "0"})
+	return append(
+		rows,
+		row{
+			"questions in which more is lost than 0.5 points above what was told",
+			fmt.Sprintf("%d above the figure itself", byPoint),
+			fmt.Sprintf("%d above the end of its interval", worse),
+			"0",
+		},
+	)
 }
 
 // walk draws, takes words into blocks, and switches off what is advised.
@@ -124,7 +151,8 @@ func (s *specialist) walk(t *testing.T, seed uint64, free bool) (out advised) {
 	return out
 }
 
-// taken returns blocks of the seeds and of the words that a newcomer takes: of the most typical of the sample those that belong.
+// taken returns blocks of the seeds and of the words that a newcomer takes: of the most typical of the sample those
+// that belong.
 func (s *specialist) taken(looked *roaring.Bitmap) strategy.Strategy {
 	words := make([][]string, len(s.topic.Concepts))
 	for i, c := range s.topic.Concepts {

@@ -33,13 +33,24 @@ func blockScreens(t *testing.T, _ sizes) []row {
 	require.NoError(t, err)
 	doc := now.Document
 	for i, c := range demo.NewReview().Concepts {
-		b := review.Block{ID: fmt.Sprint("b", i), Name: c.Block.Name, Concept: c.Block.Concept, Searched: c.Block.Searched, Seeds: c.Seeds}
+		b := review.Block{
+			ID:       fmt.Sprint("b", i),
+			Name:     c.Block.Name,
+			Concept:  c.Block.Concept,
+			Searched: c.Block.Searched,
+			Seeds:    c.Seeds,
+		}
 		for j, term := range c.Block.Terms {
 			b.Terms = append(b.Terms, review.Term{ID: fmt.Sprint("t", i, "-", j), Term: term})
 		}
 		doc.Blocks = append(doc.Blocks, b)
 	}
-	step, err := a.Reviews.Change(ctx, r.ID, now.Revision, reviews.Change{What: reviews.What{Key: "demo"}, Edits: review.Diff(now.Document, doc)})
+	step, err := a.Reviews.Change(
+		ctx,
+		r.ID,
+		now.Revision,
+		reviews.Change{What: reviews.What{Key: "demo"}, Edits: review.Diff(now.Document, doc)},
+	)
 	require.NoError(t, err)
 	at := desk.At{Review: r.ID}
 	covered, err := a.Figures.Coverage(ctx, at)
@@ -66,7 +77,15 @@ func blockScreens(t *testing.T, _ sizes) []row {
 	on := true
 	change := func() {
 		on = !on
-		step, err := a.Reviews.Change(ctx, r.ID, revision, reviews.Change{What: reviews.What{Key: "switchOff"}, Edits: review.Edits{&review.PatchTerm{Block: "b0", ID: "t0-1", Patch: []byte(fmt.Sprintf(`{"on":%t}`, on))}}})
+		step, err := a.Reviews.Change(
+			ctx,
+			r.ID,
+			revision,
+			reviews.Change{
+				What:  reviews.What{Key: "switchOff"},
+				Edits: review.Edits{&review.PatchTerm{Block: "b0", ID: "t0-1", Patch: []byte(fmt.Sprintf(`{"on":%t}`, on))}},
+			},
+		)
 		require.NoError(t, err)
 		revision = step.Revision
 	}
@@ -89,9 +108,19 @@ func blockScreens(t *testing.T, _ sizes) []row {
 	}
 	plain := plainly(t, records, doc.Strategy(""))
 	return append([]row{
-		{fmt.Sprintf("one term switched off, %d records: bench, coverage and pruning right again", records), "all terms counted once more", ratio(percentile(after, 50), plain), "≤ 60 ms"},
+		{
+			fmt.Sprintf("one term switched off, %d records: bench, coverage and pruning right again", records),
+			"all terms counted once more",
+			ratio(percentile(after, 50), plain),
+			"≤ 60 ms",
+		},
 		{"what would bring a study back, after a change", "the same", ratio(percentile(first, 50), plain), "≤ 300 ms"},
-		{fmt.Sprintf("rescue plan of %d missed studies, after a change", len(missed)), "the same", ratio(percentile(plan, 50), plain), "≤ 1.5 s"},
+		{
+			fmt.Sprintf("rescue plan of %d missed studies, after a change", len(missed)),
+			"the same",
+			ratio(percentile(plan, 50), plain),
+			"≤ 1.5 s",
+		},
 		{"remarks on a block, after a change", "the same", ratio(percentile(remarks, 50), plain), "printed"},
 	}, offered(t)...)
 }
@@ -114,5 +143,12 @@ func offered(t *testing.T) []row {
 	})
 	fresh := must(tally.NewPool(ctx, w.Records, nil))
 	counted := timed(t, 3, func(int) { must(tally.CountWords(ctx, fresh, nil, tally.DefaultWords)) })
-	return []row{{fmt.Sprintf("suit of all %d items of %d records to four blocks", kept.Len(), len(w.Records)), "the tally of words from the text", ratio(percentile(took, 50), percentile(counted, 50)), "≤ 2"}}
+	return []row{
+		{
+			fmt.Sprintf("suit of all %d items of %d records to four blocks", kept.Len(), len(w.Records)),
+			"the tally of words from the text",
+			ratio(percentile(took, 50), percentile(counted, 50)),
+			"≤ 2",
+		},
+	}
 }

@@ -43,7 +43,13 @@ func decisions(t *testing.T, _ sizes) []row {
 	doc := now.Document
 	doc.Question = plan.Question
 	for i, c := range plan.Concepts {
-		b := review.Block{ID: fmt.Sprintf("8c1f2d8e-0000-4000-8000-%012d", i), Name: c.Block.Name, Concept: c.Block.Concept, Searched: c.Block.Searched, Seeds: c.Seeds}
+		b := review.Block{
+			ID:       fmt.Sprintf("8c1f2d8e-0000-4000-8000-%012d", i),
+			Name:     c.Block.Name,
+			Concept:  c.Block.Concept,
+			Searched: c.Block.Searched,
+			Seeds:    c.Seeds,
+		}
 		for j, term := range c.Block.Terms {
 			b.Terms = append(b.Terms, review.Term{ID: fmt.Sprintf("9d20%04d-0000-4000-8000-%012d", i, j), Term: term})
 		}
@@ -51,16 +57,25 @@ func decisions(t *testing.T, _ sizes) []row {
 	}
 	begun := reviews.Change{What: reviews.What{Key: "demo"}, Edits: review.Diff(now.Document, doc)}
 	for i := range 300 {
-		begun.Decisions = append(begun.Decisions, reviews.NewDecision{Facet: "words", Item: fmt.Sprintf("some phrase %d", i), State: "dropped", Reason: "too-broad"})
+		begun.Decisions = append(
+			begun.Decisions,
+			reviews.NewDecision{Facet: "words", Item: fmt.Sprintf("some phrase %d", i), State: "dropped", Reason: "too-broad"},
+		)
 	}
 	step, err := a.Reviews.Change(ctx, r.ID, now.Revision, begun)
 	require.NoError(t, err)
 
 	// One decision: a word goes into a block.
-	fresh := review.Term{ID: "7b1fb1a0-5d7e-4c2e-9b0a-2f6a3c1d5e77", Term: strategy.Term{Kind: strategy.TextTerm, Text: "seasonal labourers", Field: "text", On: true},
-		From: &review.Origin{Facet: "words", Item: "seasonal labourers", Who: "Inés Olivar", At: "2026-01-02T10:00:00.000Z"}}
+	fresh := review.Term{
+		ID:   "7b1fb1a0-5d7e-4c2e-9b0a-2f6a3c1d5e77",
+		Term: strategy.Term{Kind: strategy.TextTerm, Text: "seasonal labourers", Field: "text", On: true},
+		From: &review.Origin{Facet: "words", Item: "seasonal labourers", Who: "Inés Olivar", At: "2026-01-02T10:00:00.000Z"},
+	}
 	add := review.Edits{&review.AddTerm{Block: doc.Blocks[0].ID, Term: fresh}}
-	change := reviews.Change{What: reviews.What{Key: "addTerm", Params: map[string]string{"term": fresh.Text, "block": "A"}}, Edits: add}
+	change := reviews.Change{
+		What:  reviews.What{Key: "addTerm", Params: map[string]string{"term": fresh.Text, "block": "A"}},
+		Edits: add,
+	}
 	at := desk.At{Review: r.ID}
 	proposal := desk.Proposal{Revision: step.Revision, Edits: add}
 	_, err = a.Figures.Bench(ctx, at, desk.Proposal{})
@@ -83,9 +98,24 @@ func decisions(t *testing.T, _ sizes) []row {
 		Document review.Document
 	}{change.What, whole.Document})
 	return []row{
-		{fmt.Sprintf("bytes sent for one decision (%d)", sent), fmt.Sprintf("the whole document (%d)", sentBefore), share(sent, sentBefore), "under 4,000 bytes"},
-		{fmt.Sprintf("bytes received for one decision (%d)", got), fmt.Sprintf("the whole state (%d)", size(t, whole.State)), share(got, size(t, whole.State)), "under 4,000 bytes"},
-		{fmt.Sprintf("what a term would do, over %d records, median", records), "all terms counted once more", ratio(percentile(previews, 50), plain), "≤ 50 ms"},
+		{
+			fmt.Sprintf("bytes sent for one decision (%d)", sent),
+			fmt.Sprintf("the whole document (%d)", sentBefore),
+			share(sent, sentBefore),
+			"under 4,000 bytes",
+		},
+		{
+			fmt.Sprintf("bytes received for one decision (%d)", got),
+			fmt.Sprintf("the whole state (%d)", size(t, whole.State)),
+			share(got, size(t, whole.State)),
+			"under 4,000 bytes",
+		},
+		{
+			fmt.Sprintf("what a term would do, over %d records, median", records),
+			"all terms counted once more",
+			ratio(percentile(previews, 50), plain),
+			"≤ 50 ms",
+		},
 		{"the same, 95th percentile", "the same", ratio(percentile(previews, 95), plain), "printed"},
 	}
 }
@@ -140,7 +170,11 @@ func brought(t *testing.T, ctx context.Context, a *app.App, review int64, kind, 
 	for i.State != "done" {
 		require.NotEqual(t, "failed", i.State, i.Error)
 		if i.State == "asking" {
-			_, err = a.Intake.AnswerImport(ctx, i.ID, intake.FileAnswer{FileSettings: intake.FileSettings{Doubles: intake.Apart}})
+			_, err = a.Intake.AnswerImport(
+				ctx,
+				i.ID,
+				intake.FileAnswer{FileSettings: intake.FileSettings{Doubles: intake.Apart}},
+			)
 			require.NoError(t, err)
 		}
 		time.Sleep(50 * time.Millisecond)

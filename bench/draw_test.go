@@ -73,7 +73,14 @@ func (d *drawing) term(k int) strategy.Term {
 		r := []rune(word)
 		return textual(string(r[:max(4, len(r)*2/3)]) + "*")
 	case 12, 13:
-		return strategy.Term{Kind: strategy.NearTerm, Left: word, Right: tokens[d.IntN(len(tokens))], Within: 3, Field: "text", On: true}
+		return strategy.Term{
+			Kind:   strategy.NearTerm,
+			Left:   word,
+			Right:  tokens[d.IntN(len(tokens))],
+			Within: 3,
+			Field:  "text",
+			On:     true,
+		}
 	}
 	for {
 		if r := d.records[d.IntN(len(d.records))]; len(r.Headings) > 0 {

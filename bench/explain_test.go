@@ -25,8 +25,9 @@ const (
 	leastOfTerm  = 30 // records
 )
 
-// explaining tells how often findings about concepts are right: over queries whose terms are drawn from those that are known
-// to be about a concept, with and without a mistake; and how fast queries are read, explained and written.
+// explaining tells how often findings about concepts are right: over queries whose terms are drawn from those that
+// are known to be about a concept, with and without a mistake; and how fast queries are read, explained and
+// written.
 func explaining(t *testing.T, _ sizes) []row {
 	w := demo.NewWorld(demo.Seed, demo.AlmagreSize)
 	rng := rand.New(rand.NewPCG(1, 2))
@@ -38,12 +39,16 @@ func explaining(t *testing.T, _ sizes) []row {
 	for _, topic := range demo.Topics {
 		s := newSpecialist(w.Records, w.About, topic)
 		c := must(company.Build(ctx, s.index.Index, s.index.All()))
-		over = explain.Over{Set: coverage.Set{Records: s.index.Records, Index: s.index.Index}, Company: func() (*company.Company, error) { return c, nil }}
+		over = explain.Over{
+			Set:     coverage.Set{Records: s.index.Records, Index: s.index.Index},
+			Company: func() (*company.Company, error) { return c, nil },
+		}
 		terms = make([][]string, len(topic.Concepts))
 		families := map[string]bool{}
 		for i, concept := range topic.Concepts {
 			for _, item := range concept.Written() {
-				if key := text.FamilyKey(strings.Fields(item)); s.says([]string{item}).GetCardinality() >= leastOfTerm && !families[key] {
+				if key := text.FamilyKey(strings.Fields(item)); s.says([]string{item}).GetCardinality() >= leastOfTerm &&
+					!families[key] {
 					families[key] = true
 					terms[i] = append(terms[i], item)
 				}
@@ -97,7 +102,13 @@ func querySpeeds(t *testing.T, over explain.Over, terms [][]string, rng *rand.Ra
 	cql, _ := dialect.Named("cql")
 	var big strings.Builder
 	for big.Len() < 1_000_000 {
-		fmt.Fprintf(&big, `(title = "%s" or "%s*" or abstract = %s) and `, terms[0][rng.IntN(len(terms[0]))], terms[1][rng.IntN(len(terms[1]))], strings.Fields(terms[0][0])[0])
+		fmt.Fprintf(
+			&big,
+			`(title = "%s" or "%s*" or abstract = %s) and `,
+			terms[0][rng.IntN(len(terms[0]))],
+			terms[1][rng.IntN(len(terms[1]))],
+			strings.Fields(terms[0][0])[0],
+		)
 	}
 	long := strings.TrimSuffix(big.String(), " and ")
 	reading := taken(3, func() { must(cql.Read(long, nil)) })
@@ -118,7 +129,10 @@ func querySpeeds(t *testing.T, over explain.Over, terms [][]string, rng *rand.Ra
 	})
 	var b strategy.Block
 	for i := range 2000 {
-		b.Terms = append(b.Terms, strategy.Term{Kind: strategy.TextTerm, Text: terms[i%2][i%len(terms[i%2])] + "*", Field: "text", On: true})
+		b.Terms = append(
+			b.Terms,
+			strategy.Term{Kind: strategy.TextTerm, Text: terms[i%2][i%len(terms[i%2])] + "*", Field: "text", On: true},
+		)
 	}
 	var or query.Or
 	for _, term := range b.Terms {
@@ -133,8 +147,18 @@ func querySpeeds(t *testing.T, over explain.Over, terms [][]string, rng *rand.Ra
 	}
 	plain := taken(3, func() { query.Write(or) })
 	return []row{
-		{"reading a query of 1 MB", "cutting it into words " + ratio(reading, words), fmt.Sprintf("%s, %.1f MB/s", short(reading), float64(len(long))/1e6/reading.Seconds()), "≥ 5 MB/s"},
+		{
+			"reading a query of 1 MB",
+			"cutting it into words " + ratio(reading, words),
+			fmt.Sprintf("%s, %.1f MB/s", short(reading), float64(len(long))/1e6/reading.Seconds()),
+			"≥ 5 MB/s",
+		},
 		{"explaining 300 terms over 24,000 records", "–", short(explained), "≤ 1 s"},
-		{"writing 2,000 terms in the slowest dialect (" + which + ")", "as CQL by the one writer " + ratio(slowest, plain), short(slowest), "< 50 ms"},
+		{
+			"writing 2,000 terms in the slowest dialect (" + which + ")",
+			"as CQL by the one writer " + ratio(slowest, plain),
+			short(slowest),
+			"< 50 ms",
+		},
 	}
 }

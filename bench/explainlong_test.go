@@ -85,10 +85,21 @@ var longQueries = []longQuery{
 		return strings.Repeat("(", n) + word() + each(n, "", func(int) string { return " or " + word() + ")" })
 	}},
 	{"brackets in each other, OR and AND", 30_000, func(n int, word, _ func() string) string {
-		return strings.Repeat("(", n) + word() + each(n, "", func(i int) string { return [2]string{" or ", " and "}[i%2] + word() + ")" })
+		return strings.Repeat(
+			"(",
+			n,
+		) + word() + each(
+			n,
+			"",
+			func(i int) string { return [2]string{" or ", " and "}[i%2] + word() + ")" },
+		)
 	}},
 	{"languages joined by AND", 10_000, func(n int, word, _ func() string) string {
-		return each(n, " and ", func(i int) string { return fmt.Sprintf(`dc.language = "%c%c%c"`, 'a'+i%26, 'a'+i/26%26, 'a'+i/676%26) })
+		return each(
+			n,
+			" and ",
+			func(i int) string { return fmt.Sprintf(`dc.language = "%c%c%c"`, 'a'+i%26, 'a'+i/26%26, 'a'+i/676%26) },
+		)
 	}},
 	{"NOT after NOT", 20_000, func(n int, word, _ func() string) string {
 		return each(n, " not ", func(int) string { return word() })
@@ -110,10 +121,26 @@ var longQueries = []longQuery{
 		})
 	}},
 	{"lines that name one line", 5_000, func(n int, word, _ func() string) string {
-		return "1 " + each(2000, " or ", func(int) string { return word() }) + "\n" + each(n, "\n", func(i int) string { return fmt.Sprintf("%d 1 or %s", i+2, word()) })
+		return "1 " + each(
+			2000,
+			" or ",
+			func(int) string { return word() },
+		) + "\n" + each(
+			n,
+			"\n",
+			func(i int) string { return fmt.Sprintf("%d 1 or %s", i+2, word()) },
+		)
 	}},
 	{"lines of all before", 5_000, func(n int, word, _ func() string) string {
-		return each(n, "\n", func(i int) string { return fmt.Sprintf("%d %s", i+1, word()) }) + fmt.Sprintf("\n%d %s", n+1, each(n, " or ", func(i int) string { return fmt.Sprint(i + 1) }))
+		return each(
+			n,
+			"\n",
+			func(i int) string { return fmt.Sprintf("%d %s", i+1, word()) },
+		) + fmt.Sprintf(
+			"\n%d %s",
+			n+1,
+			each(n, " or ", func(i int) string { return fmt.Sprint(i + 1) }),
+		)
 	}},
 }
 
@@ -123,7 +150,11 @@ func longExplained(t *testing.T, _ sizes) (rows []row) {
 	ix := index.Build(w.Records)
 	terms, _ := thesaurus.Build(demo.Headings(), "")
 	c := must(company.Build(context.Background(), ix, ix.All()))
-	over := explain.Over{Set: coverage.Set{Records: w.Records, Index: ix, Thesaurus: terms}, Keys: coverage.NewSet(w.Records[:40]), Company: func() (*company.Company, error) { return c, nil }}
+	over := explain.Over{
+		Set:     coverage.Set{Records: w.Records, Index: ix, Thesaurus: terms},
+		Keys:    coverage.NewSet(w.Records[:40]),
+		Company: func() (*company.Company, error) { return c, nil },
+	}
 	only := os.Getenv("TAMIZ_BENCH_SHAPE")
 	words := over.Set.Index
 	for _, shape := range longQueries {
@@ -134,7 +165,10 @@ func longExplained(t *testing.T, _ sizes) (rows []row) {
 			rng := rand.New(rand.NewPCG(3, 4))
 			word := func() string {
 				for {
-					if w := words.Token(uint32(rng.IntN(words.Tokens()))); len(w) >= 4 && strings.Trim(w, "abcdefghijklmnopqrstuvwxyz") == "" && w != "near" && w != "prox" {
+					if w := words.Token(uint32(rng.IntN(words.Tokens()))); len(w) >= 4 &&
+						strings.Trim(w, "abcdefghijklmnopqrstuvwxyz") == "" &&
+						w != "near" &&
+						w != "prox" {
 						return w
 					}
 				}
@@ -156,7 +190,15 @@ func longExplained(t *testing.T, _ sizes) (rows []row) {
 			})
 		}
 		half, whole := explained(shape.n/2), explained(shape.n)
-		rows = append(rows, row{fmt.Sprintf("explaining %d %s", shape.n, shape.name), "half as many " + ratio(whole, half), short(whole), "≤ 2 s, 2.5×"})
+		rows = append(
+			rows,
+			row{
+				fmt.Sprintf("explaining %d %s", shape.n, shape.name),
+				"half as many " + ratio(whole, half),
+				short(whole),
+				"≤ 2 s, 2.5×",
+			},
+		)
 		t.Logf("%v", rows[len(rows)-1])
 	}
 	return rows

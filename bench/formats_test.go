@@ -69,8 +69,16 @@ func formats(t *testing.T, _ sizes) []row {
 			read, tokens = min(read, r), min(tokens, k)
 		}
 		speed := func(d time.Duration) float64 { return float64(len(file)) / 1e6 / d.Seconds() }
-		rows = append(rows, row{work: fmt.Sprintf("MB/s of the reader of %s, %d records", c.format, len(all)), against: c.beside,
-			figure: fmt.Sprintf("%.2f (%.0f : %.0f MB/s)", speed(read)/speed(tokens), speed(read), speed(tokens)), goal: "≥ 0.33"})
+		rows = append(
+			rows,
+			row{work: fmt.Sprintf("MB/s of the reader of %s, %d records", c.format, len(all)), against: c.beside,
+				figure: fmt.Sprintf(
+					"%.2f (%.0f : %.0f MB/s)",
+					speed(read)/speed(tokens),
+					speed(read),
+					speed(tokens),
+				), goal: "≥ 0.33"},
+		)
 	}
 	return append(rows, intoTheDatabase(t))
 }
@@ -194,13 +202,19 @@ func intoTheDatabase(t *testing.T) row {
 	body := func() io.Reader {
 		var parts []io.Reader
 		for k := range copies {
-			text := strings.NewReplacer("TI  - ", fmt.Sprintf("TI  - Part %d. ", k), "AN  - ", fmt.Sprintf("AN  - %d", k), "DO  - 10.99999/", fmt.Sprintf("DO  - 10.99999/%d.", k)).Replace(one.String())
+			text := strings.NewReplacer("TI  - ", fmt.Sprintf("TI  - Part %d. ", k), "AN  - ", fmt.Sprintf("AN  - %d", k),
+				"DO  - 10.99999/", fmt.Sprintf("DO  - 10.99999/%d.", k)).
+				Replace(one.String())
 			parts = append(parts, strings.NewReader(text))
 		}
 		return io.MultiReader(parts...)
 	}()
 	began := time.Now()
-	request, err := http.NewRequest("POST", fmt.Sprintf("%s/api/reviews/%d/imports?kind=sample&name=large.ris", address, review.ID), body)
+	request, err := http.NewRequest(
+		"POST",
+		fmt.Sprintf("%s/api/reviews/%d/imports?kind=sample&name=large.ris", address, review.ID),
+		body,
+	)
 	require.NoError(t, err)
 	request.Header.Set("Content-Type", "application/octet-stream")
 	answer, err := http.DefaultClient.Do(request)
@@ -232,6 +246,15 @@ func intoTheDatabase(t *testing.T) row {
 			}
 		}
 	})
-	return row{work: fmt.Sprintf("%d records of RIS into the database: %.0f a second, peak memory %.0f MB", i.Records, float64(i.Records)/took.Seconds(), float64(p.memory(t))/1e6),
-		against: "reading the same file alone", figure: ratio(took, alone), goal: "< 400 MB"}
+	return row{
+		work: fmt.Sprintf(
+			"%d records of RIS into the database: %.0f a second, peak memory %.0f MB",
+			i.Records,
+			float64(i.Records)/took.Seconds(),
+			float64(p.memory(t))/1e6,
+		),
+		against: "reading the same file alone",
+		figure:  ratio(took, alone),
+		goal:    "< 400 MB",
+	}
 }

@@ -38,8 +38,8 @@ const (
 	levels       = 12 // of the tree
 )
 
-// largeVocabulary writes a made-up vocabulary of real size as N-Triples and returns how many statements it has, and some
-// of its labels.
+// largeVocabulary writes a made-up vocabulary of real size as N-Triples and returns how many statements it has, and
+// some of its labels.
 func largeVocabulary(t *testing.T, to string) (triples int, labels []string) {
 	const core = "http://www.w3.org/2004/02/skos/core#"
 	file, err := os.Create(to)
@@ -47,7 +47,30 @@ func largeVocabulary(t *testing.T, to string) (triples int, labels []string) {
 	defer file.Close()
 	w := bufio.NewWriterSize(file, 1<<20)
 	r := rand.New(rand.NewPCG(4, 2))
-	syllables := []string{"ba", "cor", "del", "fen", "gra", "hol", "jun", "kel", "lor", "min", "nev", "ost", "pra", "qui", "rel", "san", "tor", "ulm", "ver", "wex", "yar", "zel"}
+	syllables := []string{
+		"ba",
+		"cor",
+		"del",
+		"fen",
+		"gra",
+		"hol",
+		"jun",
+		"kel",
+		"lor",
+		"min",
+		"nev",
+		"ost",
+		"pra",
+		"qui",
+		"rel",
+		"san",
+		"tor",
+		"ulm",
+		"ver",
+		"wex",
+		"yar",
+		"zel",
+	}
 	var stock []string
 	for range 40_000 {
 		word := ""
@@ -136,8 +159,18 @@ func headings(t *testing.T, size sizes) []row {
 	keeps := heap() - before
 	require.Equal(t, manyHeadings, v.Len())
 	rows := []row{
-		{fmt.Sprintf("N-Triples of %d headings, %d statements", v.Len(), triples), "–", fmt.Sprintf("%s, %.2f million a second", short(took), float64(triples)/1e6/took.Seconds()), "< 60 s"},
-		{"its peak memory, and what is kept", "–", fmt.Sprintf("%.2f GB, %.0f MB (it says %.0f)", float64(peak.Load())/1e9, float64(keeps)/1e6, float64(v.Bytes())/1e6), "< 1.5 GB, < 400 MB"},
+		{
+			fmt.Sprintf("N-Triples of %d headings, %d statements", v.Len(), triples),
+			"–",
+			fmt.Sprintf("%s, %.2f million a second", short(took), float64(triples)/1e6/took.Seconds()),
+			"< 60 s",
+		},
+		{
+			"its peak memory, and what is kept",
+			"–",
+			fmt.Sprintf("%.2f GB, %.0f MB (it says %.0f)", float64(peak.Load())/1e9, float64(keeps)/1e6, float64(v.Bytes())/1e6),
+			"< 1.5 GB, < 400 MB",
+		},
 	}
 	rows = append(rows, fromTheStore(t, v))
 	rows = append(rows, asTyped(t, v, labels)...)
@@ -148,8 +181,8 @@ func headings(t *testing.T, size sizes) []row {
 	return append(rows, nodes(t, size))
 }
 
-// branch measures a heading at the top with all below it over 50,000 records that carry 20,000 of the headings, beside walking
-// through what all records carry.
+// branch measures a heading at the top with all below it over 50,000 records that carry 20,000 of the headings,
+// beside walking through what all records carry.
 func branch(t *testing.T, v *thesaurus.Thesaurus) row {
 	r := rand.New(rand.NewPCG(7, 7))
 	var records []*bib.Record
@@ -193,8 +226,17 @@ func branch(t *testing.T, v *thesaurus.Thesaurus) row {
 		}
 	})
 	require.Equal(t, scanned, found)
-	return row{fmt.Sprintf("a heading with %d below it, over 50,000 records: said in %s and %.1f MB, found", most-1, short(said), float64(int64(after.HeapAlloc)-int64(before.HeapAlloc))/1e6),
-		"a walk through what the records carry", ratio(took, scan), "printed"}
+	return row{
+		fmt.Sprintf(
+			"a heading with %d below it, over 50,000 records: said in %s and %.1f MB, found",
+			most-1,
+			short(said),
+			float64(int64(after.HeapAlloc)-int64(before.HeapAlloc))/1e6,
+		),
+		"a walk through what the records carry",
+		ratio(took, scan),
+		"printed",
+	}
 }
 
 // fromTheStore measures how long a vocabulary takes from the form in which it is kept.
@@ -254,7 +296,12 @@ func asTyped(t *testing.T, v *thesaurus.Thesaurus, labels []string) []row {
 	p := openPostgres(t)
 	p.do(t, "create extension pg_trgm")
 	p.do(t, "create table label (words text)")
-	_, err := p.CopyFrom(context.Background(), pgx.Identifier{"label"}, []string{"words"}, pgx.CopyFromSlice(len(all), func(i int) ([]any, error) { return []any{all[i]}, nil }))
+	_, err := p.CopyFrom(
+		context.Background(),
+		pgx.Identifier{"label"},
+		[]string{"words"},
+		pgx.CopyFromSlice(len(all), func(i int) ([]any, error) { return []any{all[i]}, nil }),
+	)
 	require.NoError(t, err)
 	p.do(t, "create index on label using gin (words gin_trgm_ops)")
 	p.do(t, "analyze label")
@@ -262,15 +309,35 @@ func asTyped(t *testing.T, v *thesaurus.Thesaurus, labels []string) []row {
 	for _, w := range few {
 		began := time.Now()
 		var n int
-		require.NoError(t, p.QueryRow(context.Background(), "select count(*) from (select 1 from label where words ilike '%' || $1 || '%' or $1 <% words limit 60) x", w).Scan(&n))
+		require.NoError(
+			t,
+			p.QueryRow(context.Background(), "select count(*) from (select 1 from label where words ilike '%' || $1 || '%' "+
+				"or $1 <% words limit 60) x", w).
+				Scan(&n),
+		)
 		there = append(there, time.Since(began))
 	}
 	slices.Sort(there)
 	return []row{
-		{fmt.Sprintf("looking up as one types, %d words, median", len(typed)), "the goal", short(percentile(times, 50)), "≤ 5 ms"},
+		{
+			fmt.Sprintf("looking up as one types, %d words, median", len(typed)),
+			"the goal",
+			short(percentile(times, 50)),
+			"≤ 5 ms",
+		},
 		{"the same, 99th of 100", "the goal", short(percentile(times, 99)), "≤ 25 ms"},
-		{"the same, median", fmt.Sprintf("a scan of %d labels of one language", len(all)), ratio(percentile(times, 50), scan), "< 1"},
-		{"the same, median", "PostgreSQL, trigrams in a GIN index", ratio(percentile(times, 50), percentile(there, 50)), "< 1"},
+		{
+			"the same, median",
+			fmt.Sprintf("a scan of %d labels of one language", len(all)),
+			ratio(percentile(times, 50), scan),
+			"< 1",
+		},
+		{
+			"the same, median",
+			"PostgreSQL, trigrams in a GIN index",
+			ratio(percentile(times, 50), percentile(there, 50)),
+			"< 1",
+		},
 	}
 }
 
@@ -279,7 +346,13 @@ func evidence(t *testing.T) row {
 	records := world(34_000)
 	set := coverage.NewSet(records)
 	set.Thesaurus, _ = thesaurus.Build(demo.Headings(), "")
-	pool := &tally.Pool{Records: set.Records, Index: set.Index, Sample: set.All(), Contrast: roaring.New(), Thesaurus: set.Thesaurus}
+	pool := &tally.Pool{
+		Records:   set.Records,
+		Index:     set.Index,
+		Sample:    set.All(),
+		Contrast:  roaring.New(),
+		Thesaurus: set.Thesaurus,
+	}
 	pool.Keep()
 	took := taken(5, func() {
 		said, err := coverage.Hits(set, strategy.Term{Kind: strategy.TextTerm, Text: "shade", Field: "text", On: true})
@@ -318,5 +391,10 @@ func nodes(t *testing.T, size sizes) row {
 			set.Index.Gram([]string{w}, bib.TitleAbstract).GetCardinality()
 		}
 	})
-	return row{fmt.Sprintf("figures of %d headings in sight, %d records", len(shown), len(records)), fmt.Sprintf("counting %d words", len(words)), ratio(of, tokens), "≤ 2"}
+	return row{
+		fmt.Sprintf("figures of %d headings in sight, %d records", len(shown), len(records)),
+		fmt.Sprintf("counting %d words", len(words)),
+		ratio(of, tokens),
+		"≤ 2",
+	}
 }

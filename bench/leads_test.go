@@ -24,9 +24,9 @@ import (
 // firstLed is how many headings somebody looks at of those that a word leads to.
 const firstLed = 3
 
-// leads tells how often the headings that are offered for a concept are about it: by what the vocabulary says of the seeds,
-// by what records carry that say them, and by what key studies and records point to by themselves. A heading belongs to the
-// concept that the records which carry it are about, as a word does.
+// leads tells how often the headings that are offered for a concept are about it: by what the vocabulary says of
+// the seeds, by what records carry that say them, and by what key studies and records point to by themselves. A
+// heading belongs to the concept that the records which carry it are about, as a word does.
 func leads(t *testing.T, _ sizes) []row {
 	w := demo.NewWorld(demo.Seed, demo.AlmagreSize)
 	v, _ := thesaurus.Build(demo.Headings(), "")
@@ -46,7 +46,11 @@ func leads(t *testing.T, _ sizes) []row {
 						named.count(of(v.Label(l.Heading)) == i)
 					}
 				}
-				said, _, err := coverage.HeadingsOf(ctx, s.index, strategy.Term{Kind: strategy.TextTerm, Text: seed, Field: "text", On: true})
+				said, _, err := coverage.HeadingsOf(
+					ctx,
+					s.index,
+					strategy.Term{Kind: strategy.TextTerm, Text: seed, Field: "text", On: true},
+				)
 				if err != nil {
 					t.Fatal(err)
 				}
@@ -74,15 +78,44 @@ func leads(t *testing.T, _ sizes) []row {
 	}
 	byWorth, byPull, byBoth := standIns(t)
 	return []row{
-		{"headings that stand for one of another vocabulary, as both vocabularies say: those that records put first", byWorth, "by pull alone " + byPull + ", by pull and suit " + byBoth, "printed"},
-		{fmt.Sprintf("of the first %d headings that a seed leads to, those that belong to its concept", firstLed), "by the records that say it " + carried.String(), "by the vocabulary " + named.String(), "printed"},
-		{"of the first heading that records carry which say a seed, those that belong to its concept", "–", plain.String(), "printed"},
-		{fmt.Sprintf("of the first %d headings of what the blocks find now, those that belong to a concept of the question", firstShown), "by pull " + pulled.String(), "by pull and suit, as words are " + suited.String(), "printed"},
-		{"of the headings that are proposed without a word, those that belong to a concept of the question", "what covers the sample, with narrower " + sampled.String(), "what key studies share " + keyed.String(), "printed"},
+		{
+			"headings that stand for one of another vocabulary, as both vocabularies say: those that records put first",
+			byWorth,
+			"by pull alone " + byPull + ", by pull and suit " + byBoth,
+			"printed",
+		},
+		{
+			fmt.Sprintf("of the first %d headings that a seed leads to, those that belong to its concept", firstLed),
+			"by the records that say it " + carried.String(),
+			"by the vocabulary " + named.String(),
+			"printed",
+		},
+		{
+			"of the first heading that records carry which say a seed, those that belong to its concept",
+			"–",
+			plain.String(),
+			"printed",
+		},
+		{
+			fmt.Sprintf(
+				"of the first %d headings of what the blocks find now, those that belong to a concept of the question",
+				firstShown,
+			),
+			"by pull " + pulled.String(),
+			"by pull and suit, as words are " + suited.String(),
+			"printed",
+		},
+		{
+			"of the headings that are proposed without a word, those that belong to a concept of the question",
+			"what covers the sample, with narrower " + sampled.String(),
+			"what key studies share " + keyed.String(),
+			"printed",
+		},
 	}
 }
 
-// orders counts which of the first headings of what the blocks find belong to a concept, by pull and in the order of words.
+// orders counts which of the first headings of what the blocks find belong to a concept, by pull and in the order
+// of words.
 func (s *specialist) orders(t *testing.T, pulled, suited *tallied) {
 	ctx := context.Background()
 	kept := must(company.Build(ctx, s.index.Index, s.index.Index.All()))
@@ -117,8 +150,8 @@ func (s *specialist) orders(t *testing.T, pulled, suited *tallied) {
 	}
 }
 
-// standIns tells how often what records say stands for a heading of another vocabulary is what both vocabularies say: by the
-// order that is used, by pull alone, and by pull times suit to the heading's own words.
+// standIns tells how often what records say stands for a heading of another vocabulary is what both vocabularies
+// say: by the order that is used, by pull alone, and by pull times suit to the heading's own words.
 func standIns(t *testing.T) (used, pull, both string) {
 	ctx := context.Background()
 	own, _ := thesaurus.Build(demo.Headings(), "")

@@ -54,8 +54,23 @@ func limits(t *testing.T, _ sizes) []row {
 				s.Blocks[0].Terms[0].Text += "x"
 				preview(known)
 			})
-			rows = append(rows, row{fmt.Sprintf("preview of %d × %d terms, %s, %d records: %s; with one term new: %s", shape[0], shape[1], kind, records, short(first), short(again)),
-				"the plain counts", ratio(first, counts), "≤ 1 s"})
+			rows = append(
+				rows,
+				row{
+					fmt.Sprintf(
+						"preview of %d × %d terms, %s, %d records: %s; with one term new: %s",
+						shape[0],
+						shape[1],
+						kind,
+						records,
+						short(first),
+						short(again),
+					),
+					"the plain counts",
+					ratio(first, counts),
+					"≤ 1 s",
+				},
+			)
 		}
 	}
 	return rows

@@ -14,8 +14,8 @@ import (
 	"tamiz/core/strategy"
 )
 
-// strategyLines measures how long the lines of a large strategy take to be right again, with all their figures, after one of
-// them was switched.
+// strategyLines measures how long the lines of a large strategy take to be right again, with all their figures,
+// after one of them was switched.
 func strategyLines(t *testing.T, _ sizes) []row {
 	const records, blocks, terms = 24_000, 4, 60
 	a, dir, ctx := application(t)
@@ -35,11 +35,22 @@ func strategyLines(t *testing.T, _ sizes) []row {
 		b := review.Block{ID: fmt.Sprint("b", i), Name: string(rune('A' + i)), Searched: true}
 		for j := range terms {
 			item := words.Rows[(j*blocks+i)*5%len(words.Rows)].Item
-			b.Terms = append(b.Terms, review.Term{ID: fmt.Sprint("t", i, "-", j), Term: strategy.Term{Kind: strategy.TextTerm, Text: item, Field: "text", On: true}})
+			b.Terms = append(
+				b.Terms,
+				review.Term{
+					ID:   fmt.Sprint("t", i, "-", j),
+					Term: strategy.Term{Kind: strategy.TextTerm, Text: item, Field: "text", On: true},
+				},
+			)
 		}
 		doc.Blocks = append(doc.Blocks, b)
 	}
-	step, err := a.Reviews.Change(ctx, r.ID, now.Revision, reviews.Change{What: reviews.What{Key: "demo"}, Edits: review.Diff(now.Document, doc)})
+	step, err := a.Reviews.Change(
+		ctx,
+		r.ID,
+		now.Revision,
+		reviews.Change{What: reviews.What{Key: "demo"}, Edits: review.Diff(now.Document, doc)},
+	)
 	require.NoError(t, err)
 	at := desk.At{Review: r.ID}
 	all := func() {
@@ -54,14 +65,34 @@ func strategyLines(t *testing.T, _ sizes) []row {
 	var took []time.Duration
 	for i := range 15 {
 		on = !on
-		step, err := a.Reviews.Change(ctx, r.ID, revision, reviews.Change{What: reviews.What{Key: "switchOff"}, Edits: review.Edits{&review.PatchTerm{Block: "b0", ID: fmt.Sprint("t0-", i/2), Patch: fmt.Appendf(nil, `{"on":%t}`, on)}}})
+		step, err := a.Reviews.Change(
+			ctx,
+			r.ID,
+			revision,
+			reviews.Change{
+				What: reviews.What{Key: "switchOff"},
+				Edits: review.Edits{
+					&review.PatchTerm{Block: "b0", ID: fmt.Sprint("t0-", i/2), Patch: fmt.Appendf(nil, `{"on":%t}`, on)},
+				},
+			},
+		)
 		require.NoError(t, err)
 		revision = step.Revision
 		took = append(took, timed(t, 1, func(int) { all() })...)
 	}
 	plain := plainly(t, records, doc.Strategy(""))
 	return []row{
-		{fmt.Sprintf("lines with all their figures, %d blocks of %d terms over %d records, a term switched, median", blocks, terms, records), "all terms counted once more", ratio(percentile(took, 50), plain), "≤ 100 ms"},
+		{
+			fmt.Sprintf(
+				"lines with all their figures, %d blocks of %d terms over %d records, a term switched, median",
+				blocks,
+				terms,
+				records,
+			),
+			"all terms counted once more",
+			ratio(percentile(took, 50), plain),
+			"≤ 100 ms",
+		},
 		{"the same, 95th percentile", "the same", ratio(percentile(took, 95), plain), "printed"},
 	}
 }

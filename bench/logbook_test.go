@@ -78,15 +78,26 @@ func logbooks(t *testing.T, _ sizes) []row {
 	}
 	db := openPostgres(t)
 	db.do(t, "create table w (source int, n int, doi bytea, work bytea, year int)")
-	_, err := db.CopyFrom(context.Background(), pgx.Identifier{"w"}, []string{"source", "n", "doi", "work", "year"}, pgx.CopyFromSlice(len(ids), func(i int) ([]any, error) {
-		digest := func(d bib.Digest) []byte {
-			if d == (bib.Digest{}) {
-				return nil
+	_, err := db.CopyFrom(
+		context.Background(),
+		pgx.Identifier{"w"},
+		[]string{"source", "n", "doi", "work", "year"},
+		pgx.CopyFromSlice(len(ids), func(i int) ([]any, error) {
+			digest := func(d bib.Digest) []byte {
+				if d == (bib.Digest{}) {
+					return nil
+				}
+				return d[:]
 			}
-			return d[:]
-		}
-		return []any{source[i], i, digest(ids[i].DOI), digest(byWords(all[source[i]*16_600+i-source[i]*25_000])), ids[i].Year}, nil
-	}))
+			return []any{
+				source[i],
+				i,
+				digest(ids[i].DOI),
+				digest(byWords(all[source[i]*16_600+i-source[i]*25_000])),
+				ids[i].Year,
+			}, nil
+		}),
+	)
 	require.NoError(t, err)
 	db.do(t, "analyze w")
 	var joined int
@@ -95,8 +106,22 @@ func logbooks(t *testing.T, _ sizes) []row {
 			select a.n, b.n from w a join w b on a.source < b.source and a.doi = b.doi union
 			select a.n, b.n from w a join w b on a.source < b.source and a.work = b.work and abs(a.year - b.year) <= 1) x`).Scan(&joined))
 	})
-	rows = append(rows, row{fmt.Sprintf("same works among 100,000 records of four sources, %s kept (%d pairs; the join has %d)", sizeOf(grown), shared, joined),
-		"a join in PostgreSQL on the same digests, " + short(sql), fmt.Sprintf("%s, %s", short(numbered), ratio(numbered, sql)), "≤ 3 s"})
+	rows = append(
+		rows,
+		row{
+			fmt.Sprintf(
+				"same works among 100,000 records of four sources, %s kept (%d pairs; the join has %d)",
+				sizeOf(grown),
+				shared,
+				joined,
+			),
+			"a join in PostgreSQL on the same digests, " + short(
+				sql,
+			),
+			fmt.Sprintf("%s, %s", short(numbered), ratio(numbered, sql)),
+			"≤ 3 s",
+		},
+	)
 
 	m := likeness.Of(records[:40], records[40:600])
 	fresh := records[1000:6000]

@@ -21,10 +21,32 @@ const (
 	wordyDistinct = 30_000 // in all
 )
 
-// wordy makes records whose words are drawn as those of a language are (Zipf): 50,000 of 200 words, 30,000 of them distinct.
+// wordy makes records whose words are drawn as those of a language are (Zipf): 50,000 of 200 words, 30,000 of them
+// distinct.
 func wordy(n int) []*bib.Record {
 	r := rand.New(rand.NewPCG(8, 1))
-	syllables := []string{"ba", "cor", "del", "fen", "gra", "hol", "jun", "kel", "lor", "min", "nev", "ost", "pra", "qui", "rel", "san", "tor", "ulm", "ver", "wex"}
+	syllables := []string{
+		"ba",
+		"cor",
+		"del",
+		"fen",
+		"gra",
+		"hol",
+		"jun",
+		"kel",
+		"lor",
+		"min",
+		"nev",
+		"ost",
+		"pra",
+		"qui",
+		"rel",
+		"san",
+		"tor",
+		"ulm",
+		"ver",
+		"wex",
+	}
 	stock := make([]string, wordyDistinct)
 	for i := range stock {
 		for k := i + 400; k > 0; k /= len(syllables) {
@@ -41,13 +63,18 @@ func wordy(n int) []*bib.Record {
 				words[k] += "."
 			}
 		}
-		out[i] = &bib.Record{Title: strings.Join(words[:12], " "), Abstract: strings.Join(words[12:], " "), Year: 1990 + i%35, Journal: "Journal of " + stock[i%400]}
+		out[i] = &bib.Record{
+			Title:    strings.Join(words[:12], " "),
+			Abstract: strings.Join(words[12:], " "),
+			Year:     1990 + i%35,
+			Journal:  "Journal of " + stock[i%400],
+		}
 	}
 	return out
 }
 
-// peakOf returns how many bytes the heap grew to, at most, while something was done, and how many it holds afterwards, both beside
-// what it held before.
+// peakOf returns how many bytes the heap grew to, at most, while something was done, and how many it holds
+// afterwards, both beside what it held before.
 func peakOf(do func()) (peak, after int64) {
 	before := int64(heap())
 	ended, watched := make(chan struct{}), make(chan int64)
@@ -73,7 +100,8 @@ func peakOf(do func()) (peak, after int64) {
 	return peak, int64(heap()) - before
 }
 
-// memories tells how many bytes each part of a pool takes for each record: what stays, and what it takes while it is made.
+// memories tells how many bytes each part of a pool takes for each record: what stays, and what it takes while it
+// is made.
 func memories(t *testing.T, _ sizes) (rows []row) {
 	ctx := context.Background()
 	var records []*bib.Record
@@ -99,7 +127,12 @@ func memories(t *testing.T, _ sizes) (rows []row) {
 		peak, after := peakOf(part.make)
 		whole += after
 		rows = append(rows, row{fmt.Sprintf("memory of %s, %d records of %d words", part.name, wordyRecords, wordyWords), "–",
-			fmt.Sprintf("%d bytes a record (%.0f MB), at most %.0f MB while it is made", int(math.Round(float64(after)/wordyRecords)), float64(after)/1e6, float64(peak)/1e6), "printed"})
+			fmt.Sprintf(
+				"%d bytes a record (%.0f MB), at most %.0f MB while it is made",
+				int(math.Round(float64(after)/wordyRecords)),
+				float64(after)/1e6,
+				float64(peak)/1e6,
+			), "printed"})
 	}
 	runtime.KeepAlive(kept)
 	runtime.KeepAlive(p)

@@ -52,24 +52,33 @@ const gap = " zzgapa zzgapb zzgapc zzgapd "
 
 func (p postgres) load(t *testing.T, records []*bib.Record) {
 	p.do(t, "create table doc (id int primary key, body text, keywords text, headings text[])")
-	_, err := p.CopyFrom(context.Background(), pgx.Identifier{"doc"}, []string{"id", "body", "keywords", "headings"}, pgx.CopyFromSlice(len(records), func(i int) ([]any, error) {
-		r := records[i]
-		var headings, keywords []string
-		for _, h := range r.Headings {
-			headings = append(headings, text.Label(h.Label))
-		}
-		for _, k := range r.Keywords {
-			keywords = append(keywords, text.Key(k))
-		}
-		return []any{i, text.Key(r.Title) + gap + text.Key(r.Abstract), strings.Join(keywords, gap), headings}, nil
-	}))
+	_, err := p.CopyFrom(
+		context.Background(),
+		pgx.Identifier{"doc"},
+		[]string{"id", "body", "keywords", "headings"},
+		pgx.CopyFromSlice(len(records), func(i int) ([]any, error) {
+			r := records[i]
+			var headings, keywords []string
+			for _, h := range r.Headings {
+				headings = append(headings, text.Label(h.Label))
+			}
+			for _, k := range r.Keywords {
+				keywords = append(keywords, text.Key(k))
+			}
+			return []any{i, text.Key(r.Title) + gap + text.Key(r.Abstract), strings.Join(keywords, gap), headings}, nil
+		}),
+	)
 	require.NoError(t, err)
 	p.do(t, "analyze doc")
 }
 
 func (p postgres) countWords(t *testing.T) {
 	var n int
-	require.NoError(t, p.QueryRow(context.Background(), "select count(*) from ts_stat('select to_tsvector(''simple'', body) from doc')").Scan(&n))
+	require.NoError(
+		t,
+		p.QueryRow(context.Background(), "select count(*) from ts_stat('select to_tsvector(''simple'', body) from doc')").
+			Scan(&n),
+	)
 }
 
 func (p postgres) index(t *testing.T) {

@@ -23,8 +23,9 @@ import (
 	"tamiz/exchange/ris"
 )
 
-// processes tells how much memory the program takes at most, for some settings, when one person goes over every screen of a review of
-// 50,000 wordy records, and when twenty do so at once. What is refused for want of memory is counted.
+// processes tells how much memory the program takes at most, for some settings, when one person goes over every
+// screen of a review of 50,000 wordy records, and when twenty do so at once. What is refused for want of memory is
+// counted.
 func processes(t *testing.T, _ sizes) (rows []row) {
 	a, dir, url, ctx := applicationAt(t)
 	r, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: "Many words"})
@@ -46,13 +47,29 @@ func processes(t *testing.T, _ sizes) (rows []row) {
 	require.NoError(t, err)
 	doc := now.Document
 	for i := range 3 {
-		b := review.Block{ID: fmt.Sprint("b", i), Name: string(rune('A' + i)), Concept: fmt.Sprint("concept ", i), Searched: true}
+		b := review.Block{
+			ID:       fmt.Sprint("b", i),
+			Name:     string(rune('A' + i)),
+			Concept:  fmt.Sprint("concept ", i),
+			Searched: true,
+		}
 		for k, word := range strings.Fields(records[i].Abstract)[:5] {
-			b.Terms = append(b.Terms, review.Term{ID: fmt.Sprint("t", i, "-", k), Term: strategy.Term{Kind: strategy.TextTerm, Text: strings.Trim(word, "."), On: true, Field: "text"}})
+			b.Terms = append(
+				b.Terms,
+				review.Term{
+					ID:   fmt.Sprint("t", i, "-", k),
+					Term: strategy.Term{Kind: strategy.TextTerm, Text: strings.Trim(word, "."), On: true, Field: "text"},
+				},
+			)
 		}
 		doc.Blocks = append(doc.Blocks, b)
 	}
-	_, err = a.Reviews.Change(ctx, r.ID, now.Revision, reviews.Change{What: reviews.What{Key: "demo"}, Edits: review.Diff(now.Document, doc)})
+	_, err = a.Reviews.Change(
+		ctx,
+		r.ID,
+		now.Revision,
+		reviews.Change{What: reviews.What{Key: "demo"}, Edits: review.Diff(now.Document, doc)},
+	)
 	require.NoError(t, err)
 
 	program := filepath.Join(dir, "tamiz")
@@ -75,8 +92,28 @@ func processes(t *testing.T, _ sizes) (rows []row) {
 		at := func(peak int) string {
 			return fmt.Sprintf("%d MB at most, %.2f of it", peak, float64(peak)/float64(megabytes))
 		}
-		rows = append(rows, row{fmt.Sprintf("every screen of a review of %d records of %d words, TAMIZ_MEMORY_MB=%d, one person (%d of %d calls refused)", wordyRecords, wordyWords, megabytes, one, len(screens)), "–", at(alone), "≤ 1.5"},
-			row{fmt.Sprintf("the same, twenty at once (%d of %d refused)", refused, 20*len(screens)), "–", at(p.peak(t)), "≤ 1.5"})
+		rows = append(
+			rows,
+			row{
+				fmt.Sprintf(
+					"every screen of a review of %d records of %d words, TAMIZ_MEMORY_MB=%d, one person (%d of %d calls refused)",
+					wordyRecords,
+					wordyWords,
+					megabytes,
+					one,
+					len(screens),
+				),
+				"–",
+				at(alone),
+				"≤ 1.5",
+			},
+			row{
+				fmt.Sprintf("the same, twenty at once (%d of %d refused)", refused, 20*len(screens)),
+				"–",
+				at(p.peak(t)),
+				"≤ 1.5",
+			},
+		)
 		p.end()
 		t.Logf("%v", rows[len(rows)-2:])
 	}
@@ -108,16 +145,40 @@ func (p *served) end() {
 
 // screens are the calls that the screens of a review make.
 var screens = []struct{ method, path, body string }{
-	{"GET", "", ""}, {"POST", "/bench", "{}"}, {"GET", "/tally?facet=words", ""}, {"GET", "/suits?facet=words", ""}, {"GET", "/tally?facet=words&words=ba", ""},
-	{"GET", "/tally?facet=headings", ""}, {"GET", "/tally?facet=journals", ""}, {"GET", "/tally?facet=years", ""}, {"GET", "/heading-tree", ""}, {"GET", "/teams", ""},
-	{"GET", "/item?facet=words&item=ba", ""}, {"GET", "/coverage", ""}, {"GET", "/plan", ""}, {"GET", "/blocks/b0/blind-spot", ""}, {"GET", "/blocks/b0/pruning?share=0.95", ""},
-	{"GET", "/blocks/b0/remarks", ""}, {"POST", "/records", `{"of":{"kind":"strategy"},"at":0,"limit":200}`}, {"GET", "/lines", ""}, {"GET", "/record", ""}, {"GET", "/tally/export?facet=words&format=csv", ""},
+	{
+		"GET",
+		"",
+		"",
+	}, {"POST", "/bench", "{}"}, {"GET", "/tally?facet=words", ""}, {"GET", "/suits?facet=words", ""},
+	{"GET", "/tally?facet=words&words=ba", ""},
+	{
+		"GET",
+		"/tally?facet=headings",
+		"",
+	}, {"GET", "/tally?facet=journals", ""}, {"GET", "/tally?facet=years", ""}, {"GET", "/heading-tree", ""},
+	{"GET", "/teams", ""},
+	{
+		"GET",
+		"/item?facet=words&item=ba",
+		"",
+	}, {"GET", "/coverage", ""}, {"GET", "/plan", ""}, {"GET", "/blocks/b0/blind-spot", ""},
+	{"GET", "/blocks/b0/pruning?share=0.95", ""},
+	{
+		"GET",
+		"/blocks/b0/remarks",
+		"",
+	}, {"POST", "/records", `{"of":{"kind":"strategy"},"at":0,"limit":200}`}, {"GET", "/lines", ""}, {"GET", "/record",
+		""}, {"GET", "/tally/export?facet=words&format=csv", ""},
 }
 
 // screens goes over every screen and returns how many calls were refused for want of memory, or of a turn.
 func (p *served) screens(review int64, say bool) (refused int) {
 	for _, c := range screens {
-		request, err := http.NewRequest(c.method, fmt.Sprint(p.address, "/api/reviews/", review, c.path), bytes.NewBufferString(c.body))
+		request, err := http.NewRequest(
+			c.method,
+			fmt.Sprint(p.address, "/api/reviews/", review, c.path),
+			bytes.NewBufferString(c.body),
+		)
 		if err != nil {
 			panic(err)
 		}

@@ -47,13 +47,15 @@ func (x tallied) String() string {
 // A judged is how much of what is proposed first belongs to its block.
 type judged struct{ rescue, steps, spot tallied }
 
-// proposals tells of what is proposed for blocks of which it is known what belongs to them how much does, by two judges: whether
-// its records are about the concept, and whether it is to the letter a term that was planted for it, or its other number or
-// spelling; and the first of the order that was before (rescues × pull ÷ (5 + price), and the pull of the blind spot).
+// proposals tells of what is proposed for blocks of which it is known what belongs to them how much does, by two
+// judges: whether its records are about the concept, and whether it is to the letter a term that was planted for
+// it, or its other number or spelling; and the first of the order that was before (rescues × pull ÷ (5 + price),
+// and the pull of the blind spot).
 func proposals(t *testing.T, _ sizes) []row {
 	w := demo.NewWorld(demo.Seed, demo.AlmagreSize)
 	var now, toLetter, before [2]judged // of the most common terms, of those drawn
-	var richest, most [2]judged         // to the letter: over the question with most planted terms; and how much there is to be found
+	// to the letter: over the question with most planted terms; and how much there is to be found
+	var richest, most [2]judged
 	var sure, doubtful, nearly, stray, stamped, missing tallied
 	remarked := map[string]*tallied{}
 	var took, words []time.Duration
@@ -146,7 +148,10 @@ func proposals(t *testing.T, _ sizes) []row {
 							x.count(belongs != (r.Kind == coverage.Drags)) // what is dragged in is rightly said not to belong
 						}
 					}
-					shown := slices.DeleteFunc(slices.Clone(b.Candidates), func(c coverage.Candidate) bool { return c.Kind != strategy.TextTerm || c.Worth == 0 })
+					shown := slices.DeleteFunc(
+						slices.Clone(b.Candidates),
+						func(c coverage.Candidate) bool { return c.Kind != strategy.TextTerm || c.Worth == 0 },
+					)
 					for _, c := range shown[:min(3*firstShown, len(shown))] {
 						x := &sure
 						if c.Doubtful {
@@ -162,29 +167,72 @@ func proposals(t *testing.T, _ sizes) []row {
 		words = append(words, time.Since(began))
 	}
 	var rows []row
-	for drawn, of := range []string{"blocks of the most common terms", fmt.Sprintf("blocks of terms drawn from the %d most common, %d times", fromTerms, draws-1)} {
+	for drawn, of := range []string{"blocks of the most common terms",
+		fmt.Sprintf("blocks of terms drawn from the %d most common, %d times", fromTerms, draws-1)} {
 		what := fmt.Sprintf("of the first %d words, those that belong to the block, %s: ", firstShown, of)
 		add := func(what, goal, letters string, of func(judged) tallied) {
-			rows = append(rows, row{what + ", about the concept", "before " + of(before[drawn]).String(), of(now[drawn]).String(), goal},
-				row{what + ", to the letter, over all questions", "most that there is to be found " + of(most[drawn]).String(), of(toLetter[drawn]).String(), "printed"},
-				row{what + ", to the letter, over the question with most planted terms", "", of(richest[drawn]).String(), letters})
+			rows = append(
+				rows,
+				row{what + ", about the concept", "before " + of(before[drawn]).String(), of(now[drawn]).String(), goal},
+				row{
+					what + ", to the letter, over all questions",
+					"most that there is to be found " + of(most[drawn]).String(),
+					of(toLetter[drawn]).String(),
+					"printed",
+				},
+				row{what + ", to the letter, over the question with most planted terms", "", of(richest[drawn]).String(), letters},
+			)
 		}
 		add(what+"rescue", "≥ 0.70", "≥ 0.40", func(j judged) tallied { return j.rescue })
 		add(what+"blind spot", "≥ 0.90", "≥ 0.50", func(j judged) tallied { return j.spot })
-		add("of the steps of a rescue plan, those that belong to the block, "+of, "printed", "≥ 0.80", func(j judged) tallied { return j.steps })
+		add(
+			"of the steps of a rescue plan, those that belong to the block, "+of,
+			"printed",
+			"≥ 0.80",
+			func(j judged) tallied { return j.steps },
+		)
 	}
-	rows = append(rows,
-		row{fmt.Sprintf("of the first %d candidates of Harvest, those that belong to the block that is proposed for them", manyShown), "those of which no block is proposed though they belong to one " + missing.String(), stamped.String(), "printed"},
-		row{fmt.Sprintf("of the first %d words of rescue, those that belong to the block", 3*firstShown), "those said to be doubtful " + doubtful.String(), "the others " + sure.String(), "printed"},
-		row{"near misses that belong to the block", "one other word of a phrase " + stray.String(), "all other kinds " + nearly.String(), "printed"},
-		row{fmt.Sprintf("company, suit, rescue and blind spots of both blocks over %d records", len(w.Records)), "the tally of words", ratio(percentile(took, 50), percentile(words, 50)), "printed"})
+	rows = append(
+		rows,
+		row{
+			fmt.Sprintf(
+				"of the first %d candidates of Harvest, those that belong to the block that is proposed for them",
+				manyShown,
+			),
+			"those of which no block is proposed though they belong to one " + missing.String(),
+			stamped.String(),
+			"printed",
+		},
+		row{
+			fmt.Sprintf("of the first %d words of rescue, those that belong to the block", 3*firstShown),
+			"those said to be doubtful " + doubtful.String(),
+			"the others " + sure.String(),
+			"printed",
+		},
+		row{
+			"near misses that belong to the block",
+			"one other word of a phrase " + stray.String(),
+			"all other kinds " + nearly.String(),
+			"printed",
+		},
+		row{
+			fmt.Sprintf("company, suit, rescue and blind spots of both blocks over %d records", len(w.Records)),
+			"the tally of words",
+			ratio(percentile(took, 50), percentile(words, 50)),
+			"printed",
+		},
+	)
 	for _, kind := range slices.Sorted(maps.Keys(remarked)) {
-		rows = append(rows, row{"words of remarks that are rightly said, " + kind, "all of them", remarked[kind].String(), "printed"})
+		rows = append(
+			rows,
+			row{"words of remarks that are rightly said, " + kind, "all of them", remarked[kind].String(), "printed"},
+		)
 	}
 	return rows
 }
 
-// planted reports whether an item is a term by which records write of the concept of a block, in any number and spelling.
+// planted reports whether an item is a term by which records write of the concept of a block, in any number and
+// spelling.
 func (s *specialist) planted(block int, item string) bool {
 	if s.written == nil {
 		for _, c := range s.topic.Concepts {
@@ -205,7 +253,8 @@ func (s *specialist) toLetter(x *tallied, block int, items []string) {
 	}
 }
 
-// mostToLetter counts how many of the first of some words could be terms of a block to the letter: as many as there are among all.
+// mostToLetter counts how many of the first of some words could be terms of a block to the letter: as many as there
+// are among all.
 func (s *specialist) mostToLetter(x *tallied, block int, items []string) {
 	left := 0
 	for _, item := range items {
@@ -256,8 +305,8 @@ func lackedTexts(all []coverage.Lack) (out []string) {
 	return out
 }
 
-// asked returns blocks of the seeds and a few more of the words that belong to each concept, the most common of them or, in
-// later draws, drawn from these, and key studies, drawn from those that answer the question.
+// asked returns blocks of the seeds and a few more of the words that belong to each concept, the most common of
+// them or, in later draws, drawn from these, and key studies, drawn from those that answer the question.
 func (s *specialist) asked(draw int) (strategy.Strategy, coverage.Set) {
 	var plan strategy.Strategy
 	items := must(tally.CountWords(context.Background(), s.pool, nil, tally.DefaultWords)).Rows
@@ -281,7 +330,8 @@ func (s *specialist) asked(draw int) (strategy.Strategy, coverage.Set) {
 		}
 		if draw > 0 {
 			more := words[seeds:]
-			rand.New(rand.NewPCG(uint64(draw), uint64(i))).Shuffle(len(more), func(a, b int) { more[a], more[b] = more[b], more[a] })
+			rand.New(rand.NewPCG(uint64(draw), uint64(i))).
+				Shuffle(len(more), func(a, b int) { more[a], more[b] = more[b], more[a] })
 			words = words[:min(len(words), seeds+moreTerms)]
 		}
 		for _, word := range words {
@@ -303,7 +353,12 @@ func (s *specialist) asked(draw int) (strategy.Strategy, coverage.Set) {
 func (s *specialist) ordered(reach *coverage.Reach, offers *coverage.Offers, plan strategy.Strategy) (out []string) {
 	taken := must(coverage.TakenBy(plan, nil))
 	found := roaring.FastOr(reach.Blocks...)
-	pool := &tally.Pool{Records: s.index.Records, Index: s.index.Index, Sample: found, Contrast: roaring.AndNot(s.index.Index.All(), found)}
+	pool := &tally.Pool{
+		Records:  s.index.Records,
+		Index:    s.index.Index,
+		Sample:   found,
+		Contrast: roaring.AndNot(s.index.Index.All(), found),
+	}
 	var open []coverage.Ordered
 	for _, r := range must(tally.CountWords(context.Background(), pool, nil, tally.DefaultWords)).Rows {
 		if r.AbsorbedBy == "" && !taken.Text(text.Tokens(r.Item)) {

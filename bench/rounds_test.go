@@ -46,7 +46,15 @@ func roundsBeside(t *testing.T, _ sizes) []row {
 	records := demo.NewWorld(demo.Seed, demo.AlmagreSize).Records
 	references := citing(records)
 	c := &standin.Collection{Name: "vilano", Title: "Vilano", About: "%d records", MostRecords: 50,
-		Indexes: []string{"tamiz.any", "tamiz.title", "tamiz.year", "tamiz.identifier", "tamiz.cites", "tamiz.citedBy", "tamiz.timesCited"}}
+		Indexes: []string{
+			"tamiz.any",
+			"tamiz.title",
+			"tamiz.year",
+			"tamiz.identifier",
+			"tamiz.cites",
+			"tamiz.citedBy",
+			"tamiz.timesCited",
+		}}
 	c.Fill(records, nil)
 	server := httptest.NewServer(standin.Handler(c))
 	t.Cleanup(server.Close)
@@ -65,7 +73,14 @@ func roundsBeside(t *testing.T, _ sizes) []row {
 	require.NoError(t, file.Close())
 	brought(t, ctx, a, review.ID, "keys", file.Name())
 	began := time.Now()
-	require.NoError(t, a.Rounds.Begin(ctx, desk.At{Review: review.ID}, rounds.Asked{Way: rounds.Both, From: "keys", Sources: []int64{src.ID}, Twice: true}))
+	require.NoError(
+		t,
+		a.Rounds.Begin(
+			ctx,
+			desk.At{Review: review.ID},
+			rounds.Asked{Way: rounds.Both, From: "keys", Sources: []int64{src.ID}, Twice: true},
+		),
+	)
 	var all []rounds.Round
 	for done := false; !done; time.Sleep(50 * time.Millisecond) {
 		all, err = a.Rounds.Rounds(ctx, review.ID)
@@ -98,9 +113,29 @@ func roundsBeside(t *testing.T, _ sizes) []row {
 	g.Ties(start)
 	ties := time.Since(began)
 	return []row{
-		{fmt.Sprintf("two rounds from 30 key studies over %d works with %d citations: %d and %d works, %d requests, %s", len(records), references, all[0].Works, all[1].Works, requests, took.Round(time.Millisecond)),
-			fmt.Sprintf("each work fetched once, 50 an answer (%d requests)", least), fmt.Sprintf("%.2f", float64(requests)/float64(least)), "printed"},
-		{fmt.Sprintf("those %d works put together, set against the strategy, tied and ordered", works), "the same a second time", fmt.Sprintf("%s, then %s", laid.Round(time.Millisecond), again.Round(time.Millisecond)), "printed"},
+		{
+			fmt.Sprintf(
+				"two rounds from 30 key studies over %d works with %d citations: %d and %d works, %d requests, %s",
+				len(records),
+				references,
+				all[0].Works,
+				all[1].Works,
+				requests,
+				took.Round(time.Millisecond),
+			),
+			fmt.Sprintf(
+				"each work fetched once, 50 an answer (%d requests)",
+				least,
+			),
+			fmt.Sprintf("%.2f", float64(requests)/float64(least)),
+			"printed",
+		},
+		{
+			fmt.Sprintf("those %d works put together, set against the strategy, tied and ordered", works),
+			"the same a second time",
+			fmt.Sprintf("%s, then %s", laid.Round(time.Millisecond), again.Round(time.Millisecond)),
+			"printed",
+		},
 		{"coupling and co-citation of 5,000 works with 30 of them", "", ties.Round(time.Millisecond).String(), "≤ 1 s"},
 	}
 }

@@ -12,7 +12,8 @@ import (
 	"tamiz/demo"
 )
 
-// A pairing is a kind of pair that is planted: a record and what somebody else writes of it, or another work that looks alike.
+// A pairing is a kind of pair that is planted: a record and what somebody else writes of it, or another work that
+// looks alike.
 type pairing struct {
 	name   string
 	same   bool
@@ -54,7 +55,11 @@ var pairings = []pairing{
 			b.Authors[i] = bib.Person{Family: strings.TrimSpace(p.Given + " " + p.Family)}
 		}
 	}},
-	{"a particle more", true, func(_ *rand.Rand, b *bib.Record) { b.Authors[0].Family = "van der " + b.Authors[0].Family }},
+	{
+		"a particle more",
+		true,
+		func(_ *rand.Rand, b *bib.Record) { b.Authors[0].Family = "van der " + b.Authors[0].Family },
+	},
 	{"authors turned round", true, func(_ *rand.Rand, b *bib.Record) { slices.Reverse(b.Authors) }},
 	{"ue for ü", true, func(_ *rand.Rand, b *bib.Record) {
 		b.Authors[0].Family = strings.NewReplacer("u", "ü", "o", "ö").Replace(b.Authors[0].Family)
@@ -66,15 +71,28 @@ var pairings = []pairing{
 	}},
 	{"a reply", false, func(_ *rand.Rand, b *bib.Record) { b.Title = "Reply: " + b.Title }},
 	{"its second part", false, func(_ *rand.Rand, b *bib.Record) { b.Title += ", part 2" }},
-	{"others wrote it", false, func(_ *rand.Rand, b *bib.Record) { b.Authors = []bib.Person{{Family: "Quillanor", Given: "Zed"}} }},
+	{
+		"others wrote it",
+		false,
+		func(_ *rand.Rand, b *bib.Record) { b.Authors = []bib.Person{{Family: "Quillanor", Given: "Zed"}} },
+	},
 	{"three years later", false, func(_ *rand.Rand, b *bib.Record) { b.Year += 3 }},
-	{"another place of the same study", false, func(_ *rand.Rand, b *bib.Record) { b.Title += " in the northern valleys" }},
-	{"another DOI and page", false, func(_ *rand.Rand, b *bib.Record) { b.DOI, b.FirstPage = "10.99999/other."+b.DOI, "x"+b.FirstPage }},
+	{
+		"another place of the same study",
+		false,
+		func(_ *rand.Rand, b *bib.Record) { b.Title += " in the northern valleys" },
+	},
+	{
+		"another DOI and page",
+		false,
+		func(_ *rand.Rand, b *bib.Record) { b.DOI, b.FirstPage = "10.99999/other."+b.DOI, "x"+b.FirstPage },
+	},
 }
 
 func isLetter(c byte) bool { return c >= 'a' && c <= 'z' }
 
-// sameWorks tells how many of planted pairs of one work are seen, how many that are joined are of two, and what joining takes.
+// sameWorks tells how many of planted pairs of one work are seen, how many that are joined are of two, and what
+// joining takes.
 func sameWorks(t *testing.T, _ sizes) []row {
 	const records = 4000
 	w := demo.NewWorld(demo.Seed+1, records)
@@ -128,14 +146,20 @@ func sameWorks(t *testing.T, _ sizes) []row {
 	var works bib.Works
 	all := ids(func(x *bib.Record) any { return works.Number(bib.IdentityOf(x)) })
 	return []row{
-		{fmt.Sprintf("pairs of the same work that are seen, %d kinds", len(pairings)), fmt.Sprintf("fewest of “%s”: %.2f", weakest, least), seen.String(), "≥ 0.90"},
+		{
+			fmt.Sprintf("pairs of the same work that are seen, %d kinds", len(pairings)),
+			fmt.Sprintf("fewest of “%s”: %.2f", weakest, least),
+			seen.String(),
+			"≥ 0.90",
+		},
 		{"of those that are joined, pairs of two works", "", joined.String(), "≤ 0.02"},
 		{"of those that are not joined, pairs that are asked about", "", asked.String(), "printed"},
 		{"numbering 100,000 records by their work", "the words of title and first author alone", ratio(all, keys), "printed"},
 	}
 }
 
-// smallSets tells how many of the first candidates of small sets are planted terms, before and after pieces of sentences stand aside.
+// smallSets tells how many of the first candidates of small sets are planted terms, before and after pieces of
+// sentences stand aside.
 func smallSets(t *testing.T, _ sizes) (rows []row) {
 	const first = 50
 	w := demo.NewWorld(demo.Seed, demo.AlmagreSize)
@@ -165,7 +189,15 @@ func smallSets(t *testing.T, _ sizes) (rows []row) {
 				stood++
 			}
 		}
-		rows = append(rows, row{fmt.Sprintf("of the first %d candidates of %d records on the question, planted terms", first, n), "with pieces of sentences " + before.String(), after.String(), "printed"})
+		rows = append(
+			rows,
+			row{
+				fmt.Sprintf("of the first %d candidates of %d records on the question, planted terms", first, n),
+				"with pieces of sentences " + before.String(),
+				after.String(),
+				"printed",
+			},
+		)
 	}
 	return rows
 }

@@ -35,8 +35,18 @@ func savings(t *testing.T, _ sizes) []row {
 	revision := state.Revision
 	decide := func(n int) time.Duration {
 		began := time.Now()
-		d := reviews.NewDecision{Facet: "words", Item: fmt.Sprintf("word %d", n%200), State: "dropped", Reason: []string{"too-broad", "other-meaning"}[n/200%2]}
-		state, err := a.Reviews.Change(ctx, r.ID, revision, reviews.Change{What: reviews.What{Key: "dropped"}, Decisions: []reviews.NewDecision{d}})
+		d := reviews.NewDecision{
+			Facet:  "words",
+			Item:   fmt.Sprintf("word %d", n%200),
+			State:  "dropped",
+			Reason: []string{"too-broad", "other-meaning"}[n/200%2],
+		}
+		state, err := a.Reviews.Change(
+			ctx,
+			r.ID,
+			revision,
+			reviews.Change{What: reviews.What{Key: "dropped"}, Decisions: []reviews.NewDecision{d}},
+		)
 		require.NoError(t, err)
 		revision = state.Revision
 		return time.Since(began)
@@ -95,7 +105,12 @@ func savings(t *testing.T, _ sizes) []row {
 	return []row{
 		{work + ", median", "one saved without", ratio(percentile(during, 50), percentile(without, 50)), "≤ 1.5"},
 		{work + ", 95th percentile", "the same", ratio(percentile(during, 95), percentile(without, 95)), "printed"},
-		{work + ", longest", "the longest saved without", ratio(percentile(during, 100), percentile(without, 100)), "printed"},
+		{
+			work + ", longest",
+			"the longest saved without",
+			ratio(percentile(during, 100), percentile(without, 100)),
+			"printed",
+		},
 	}
 }
 

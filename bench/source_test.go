@@ -123,7 +123,17 @@ func answering(t *testing.T, _ sizes) []row {
 	require.NoError(t, err)
 	t.Cleanup(db.Stop)
 	serve := func(base string) *process {
-		return start(t, file, 1, []string{"TAMIZ_ALLOW_SOURCES=" + at}, "serve", "--database-url", base, "--listen", "127.0.0.1:0")
+		return start(
+			t,
+			file,
+			1,
+			[]string{"TAMIZ_ALLOW_SOURCES=" + at},
+			"serve",
+			"--database-url",
+			base,
+			"--listen",
+			"127.0.0.1:0",
+		)
 	}
 	p := serve(db.URL)
 	var src sources.Source
@@ -133,7 +143,17 @@ func answering(t *testing.T, _ sizes) []row {
 		call(t, "POST", p.lines[0]+"/api/reviews", `{"name": "Drawn"}`, &review)
 		path := fmt.Sprintf("%s/api/reviews/%d/draws", p.lines[0], review.ID)
 		began := time.Now()
-		call(t, "POST", path, fmt.Sprintf(`{"name": "x", "sources": [%d], "concepts": [], "each": false, "how": "all", "atMost": %d, "seed": 1}`, src.ID, n), nil)
+		call(
+			t,
+			"POST",
+			path,
+			fmt.Sprintf(
+				`{"name": "x", "sources": [%d], "concepts": [], "each": false, "how": "all", "atMost": %d, "seed": 1}`,
+				src.ID,
+				n,
+			),
+			nil,
+		)
 		for {
 			var draws []sources.Draw
 			call(t, "GET", path, "", &draws)
@@ -165,8 +185,23 @@ func answering(t *testing.T, _ sizes) []row {
 		times = append(times, time.Since(began))
 	}
 	return []row{
-		{fmt.Sprintf("draw of %d records from a source: HTTP, XML, identity, storing", few), "only fetching and parsing the same pages", ratio(drawing, fetching), "≤ 2"},
-		{fmt.Sprintf("peak memory of the program over a draw of %d records", many), "its goal alone", fmt.Sprintf("%.0f MB", float64(held)/1e6), "< 300 MB"},
-		{"count of a strategy of 3 blocks × 15 terms at a source of 24000 records through HTTP, median of 40", "its goal alone", short(percentile(times, 50)), "< 30 ms"},
+		{
+			fmt.Sprintf("draw of %d records from a source: HTTP, XML, identity, storing", few),
+			"only fetching and parsing the same pages",
+			ratio(drawing, fetching),
+			"≤ 2",
+		},
+		{
+			fmt.Sprintf("peak memory of the program over a draw of %d records", many),
+			"its goal alone",
+			fmt.Sprintf("%.0f MB", float64(held)/1e6),
+			"< 300 MB",
+		},
+		{
+			"count of a strategy of 3 blocks × 15 terms at a source of 24000 records through HTTP, median of 40",
+			"its goal alone",
+			short(percentile(times, 50)),
+			"< 30 ms",
+		},
 	}
 }

@@ -103,7 +103,8 @@ type harvest struct {
 	seen      map[string]bool
 	reached   [][2]int // decisions and records to read at each milestone
 
-	taken, proposed, right int // candidates that were taken; of them, those for which a block was proposed by fit, and rightly
+	// candidates that were taken; of them, those for which a block was proposed by fit, and rightly
+	taken, proposed, right int
 	suited, rightly        int // the same by suit
 }
 
@@ -218,11 +219,14 @@ func (h *harvest) bySuit(t *testing.T, families []tally.Family, c *company.Compa
 	taken, err := coverage.TakenBy(plan, nil)
 	require.NoError(t, err)
 	reach := must(coverage.Find(ctx, h.index, plan))
-	offers := must(coverage.Offered(ctx, must(coverage.NewSuits(ctx, h.index, c, plan)), c, reach.BlindSpots(), h.dropped()))
+	offers := must(
+		coverage.Offered(ctx, must(coverage.NewSuits(ctx, h.index, c, plan)), c, reach.BlindSpots(), h.dropped()),
+	)
 	var open []tally.Family
 	var all []coverage.Ordered
 	for _, f := range families {
-		if h.seen[f.Item] || f.Records < 2 || !slices.ContainsFunc(forms(f), func(form string) bool { return !taken.Text(strings.Split(form, " ")) }) {
+		if h.seen[f.Item] || f.Records < 2 ||
+			!slices.ContainsFunc(forms(f), func(form string) bool { return !taken.Text(strings.Split(form, " ")) }) {
 			continue
 		}
 		open = append(open, f)
@@ -236,7 +240,14 @@ func (h *harvest) bySuit(t *testing.T, families []tally.Family, c *company.Compa
 }
 
 // run goes down the order of a set; anew after every so many decisions, where what terms match already steps aside.
-func (s *specialist) run(t *testing.T, plain bool, anew int, looked func(*harvest) *roaring.Bitmap, c *company.Company, bySuit bool) *harvest {
+func (s *specialist) run(
+	t *testing.T,
+	plain bool,
+	anew int,
+	looked func(*harvest) *roaring.Bitmap,
+	c *company.Company,
+	bySuit bool,
+) *harvest {
 	h := s.begin()
 	if h.note() {
 		return h
@@ -257,7 +268,8 @@ func (s *specialist) run(t *testing.T, plain bool, anew int, looked func(*harves
 		made := 0
 		for _, f := range order {
 			all := forms(f)
-			if h.seen[f.Item] || anew > 0 && !slices.ContainsFunc(all, func(form string) bool { return !taken.Text(strings.Split(form, " ")) }) {
+			if h.seen[f.Item] ||
+				anew > 0 && !slices.ContainsFunc(all, func(form string) bool { return !taken.Text(strings.Split(form, " ")) }) {
 				continue
 			}
 			h.seen[f.Item] = true
@@ -340,7 +352,35 @@ func specialists(t *testing.T, _ sizes) []row {
 		s.reach()
 		c := must(company.Build(context.Background(), s.pool.Index, s.pool.Index.All()))
 		any, together := (*harvest).any, (*harvest).together
-		plain, ours, anew, best := s.run(t, true, 0, any, nil, false), s.run(t, false, 0, any, nil, false), s.run(t, false, 5, any, nil, false), s.run(t, false, 5, together, c, false)
+		plain, ours, anew, best := s.run(
+			t,
+			true,
+			0,
+			any,
+			nil,
+			false,
+		), s.run(
+			t,
+			false,
+			0,
+			any,
+			nil,
+			false,
+		), s.run(
+			t,
+			false,
+			5,
+			any,
+			nil,
+			false,
+		), s.run(
+			t,
+			false,
+			5,
+			together,
+			c,
+			false,
+		)
 		two, both := s.run(t, false, 5, any, c, true), s.run(t, false, 5, together, c, true)
 		for i, m := range milestones {
 			figure := func(h *harvest) string {
@@ -357,13 +397,52 @@ func specialists(t *testing.T, _ sizes) []row {
 			if m == 0.8 {
 				goal = "≤ 0.20"
 			}
-			rows = append(rows, row{fmt.Sprintf("decisions until %.0f %% of %d reachable records, %s", m*100, s.target.GetCardinality(), topic.Name), "plain frequency: " + figure(plain),
-				fmt.Sprintf("our order %s; made anew after every fifth, of any block %s, of all together %s%s; with suit, of any block %s, of all together %s", figure(ours), figure(anew), figure(best), share, figure(two), figure(both)), goal})
+			rows = append(
+				rows,
+				row{
+					fmt.Sprintf("decisions until %.0f %% of %d reachable records, %s", m*100, s.target.GetCardinality(), topic.Name),
+					"plain frequency: " + figure(plain),
+					fmt.Sprintf(
+						"our order %s; made anew after every fifth, of any block %s, of all together %s%s; with suit, of any block "+
+							"%s, of all together %s",
+						figure(ours),
+						figure(anew),
+						figure(best),
+						share,
+						figure(two),
+						figure(both),
+					),
+					goal,
+				},
+			)
 		}
-		rows = append(rows, row{"block proposals right, " + topic.Name, fmt.Sprintf("%d candidates that were taken", best.taken),
-			fmt.Sprintf("%d proposed, %d of them right: %.2f", best.proposed, best.right, float64(best.right)/float64(max(1, best.proposed))), "≥ 0.80"},
-			row{"the same of the order with suit, " + topic.Name, fmt.Sprintf("%d taken; by fit %d proposed, %d right: %.2f", two.taken, two.proposed, two.right, float64(two.right)/float64(max(1, two.proposed))),
-				fmt.Sprintf("by suit %d proposed, %d right: %.2f", two.suited, two.rightly, float64(two.rightly)/float64(max(1, two.suited))), "printed"})
+		rows = append(
+			rows,
+			row{"block proposals right, " + topic.Name, fmt.Sprintf("%d candidates that were taken", best.taken),
+				fmt.Sprintf(
+					"%d proposed, %d of them right: %.2f",
+					best.proposed,
+					best.right,
+					float64(best.right)/float64(max(1, best.proposed)),
+				), "≥ 0.80"},
+			row{
+				"the same of the order with suit, " + topic.Name,
+				fmt.Sprintf(
+					"%d taken; by fit %d proposed, %d right: %.2f",
+					two.taken,
+					two.proposed,
+					two.right,
+					float64(two.right)/float64(max(1, two.proposed)),
+				),
+				fmt.Sprintf(
+					"by suit %d proposed, %d right: %.2f",
+					two.suited,
+					two.rightly,
+					float64(two.rightly)/float64(max(1, two.suited)),
+				),
+				"printed",
+			},
+		)
 	}
 	return rows
 }

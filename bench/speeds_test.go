@@ -64,7 +64,13 @@ func TestSpeeds(t *testing.T) {
 	for _, part := range []struct {
 		name string
 		work func(*testing.T, sizes) []row
-	}{{"tally", tallies}, {"strategy", strategies}, {"large", large}, {"block", blockMeasures}, {"limits", limits}, {"growth", growth}, {"pool", pools}, {"specialist", specialists}, {"company", companies}, {"rescue", rescues}, {"proposed", proposals}, {"advice", advice}, {"same", sameWorks}, {"small", smallSets}, {"source", answering}, {"saving", savings}, {"decision", decisions}, {"blocks", blockScreens}, {"headings", headings}, {"leads", leads}, {"explain", explaining}, {"long", longExplained}, {"memory", memories}, {"process", processes}, {"written", largestWritten}, {"lines", strategyLines}, {"logbook", logbooks}, {"rounds", roundsBeside}, {"formats", formats}} {
+	}{{"tally", tallies}, {"strategy", strategies}, {"large", large}, {"block", blockMeasures}, {"limits", limits},
+		{"growth", growth}, {"pool", pools}, {"specialist", specialists}, {"company", companies}, {"rescue", rescues},
+		{"proposed", proposals}, {"advice", advice}, {"same", sameWorks}, {"small", smallSets}, {"source", answering},
+		{"saving", savings}, {"decision", decisions}, {"blocks", blockScreens}, {"headings", headings}, {"leads", leads},
+		{"explain", explaining}, {"long", longExplained}, {"memory", memories}, {"process", processes},
+		{"written", largestWritten}, {"lines", strategyLines}, {"logbook", logbooks}, {"rounds", roundsBeside},
+		{"formats", formats}} {
 		if len(only) > 0 && !slices.Contains(only, part.name) {
 			continue
 		}
@@ -142,7 +148,11 @@ func tallies(t *testing.T, size sizes) []row {
 	db := openPostgres(t)
 	db.load(t, records)
 	counting := taken(3, func() { db.countWords(t) })
-	work := fmt.Sprintf("tally of words to 4 tokens with families, absorption and contrast, %d + %d records", len(sample), len(contrast))
+	work := fmt.Sprintf(
+		"tally of words to 4 tokens with families, absorption and contrast, %d + %d records",
+		len(sample),
+		len(contrast),
+	)
 	return []row{
 		{work, "PostgreSQL counting single words of the same records (to_tsvector, ts_stat)", ratio(ours, counting), "≤ 1"},
 		{work, "one pass that only tokenises", ratio(ours, tokenising), "≤ 10"},
@@ -166,9 +176,16 @@ func strategies(t *testing.T, size sizes) []row {
 			differ++
 		}
 	}
-	return []row{{fmt.Sprintf("count of a strategy of 3 blocks × 15 terms, %d records, median of %d", size.strategy, len(drawn)),
-		"PostgreSQL tsquery over a GIN index, headings as an indexed array",
-		fmt.Sprintf("%s; %d of %d answers are the same", ratio(percentile(ours, 50), percentile(theirs, 50)), len(drawn)-differ, len(drawn)), "≤ 1"}}
+	return []row{
+		{fmt.Sprintf("count of a strategy of 3 blocks × 15 terms, %d records, median of %d", size.strategy, len(drawn)),
+			"PostgreSQL tsquery over a GIN index, headings as an indexed array",
+			fmt.Sprintf(
+				"%s; %d of %d answers are the same",
+				ratio(percentile(ours, 50), percentile(theirs, 50)),
+				len(drawn)-differ,
+				len(drawn),
+			), "≤ 1"},
+	}
 }
 
 func large(t *testing.T, size sizes) []row {
@@ -198,10 +215,25 @@ func large(t *testing.T, size sizes) []row {
 	}
 	work := fmt.Sprintf("count of a strategy, %d records, %d strategies", size.large, len(drawn))
 	return []row{
-		{work + ", median", "bleve v2 with positions, the same answers", ratio(percentile(ours, 50), percentile(theirs, 50)), "< 1"},
+		{
+			work + ", median",
+			"bleve v2 with positions, the same answers",
+			ratio(percentile(ours, 50), percentile(theirs, 50)),
+			"< 1",
+		},
 		{work + ", 99th percentile", "the same", ratio(percentile(ours, 99), percentile(theirs, 99)), "< 1"},
-		{fmt.Sprintf("time to build the index of %d records", size.large), "the same", ratio(building, rival.building), "< 1"},
-		{fmt.Sprintf("memory of the index of %d records", size.large), "the same: its heap and the files it maps", sizeRatio(memory, rival.bytes), "< 1"},
+		{
+			fmt.Sprintf("time to build the index of %d records", size.large),
+			"the same",
+			ratio(building, rival.building),
+			"< 1",
+		},
+		{
+			fmt.Sprintf("memory of the index of %d records", size.large),
+			"the same: its heap and the files it maps",
+			sizeRatio(memory, rival.bytes),
+			"< 1",
+		},
 	}
 }
 
@@ -245,7 +277,12 @@ func measures(t *testing.T, set coverage.Set, blocks []strategy.Block, what, goa
 			must(coverage.Measure(ctx, reach, nil, i))
 		}
 	})
-	work := fmt.Sprintf("hits, only here, staircase, inside of %s, %d records; they take %d MB", what, len(set.Records), grown>>20)
+	work := fmt.Sprintf(
+		"hits, only here, staircase, inside of %s, %d records; they take %d MB",
+		what,
+		len(set.Records),
+		grown>>20,
+	)
 	return row{work, "the plain counts of the terms", ratio(all, counts), goal}
 }
 
@@ -300,8 +337,19 @@ func pools(t *testing.T, _ sizes) []row {
 		}
 		return set
 	}
-	rows := []row{{fmt.Sprintf("pool of 10,000 + 24,000 records: index, items with their records, families, absorption, company; %.0f records a second, %.0f MB", float64(len(records))/building.Seconds(), float64(memory)/1e6),
-		"one pass that only tokenises", ratio(building, tokens), "printed"}}
+	rows := []row{
+		{
+			fmt.Sprintf(
+				"pool of 10,000 + 24,000 records: index, items with their records, families, absorption, company; %.0f "+
+					"records a second, %.0f MB",
+				float64(len(records))/building.Seconds(),
+				float64(memory)/1e6,
+			),
+			"one pass that only tokenises",
+			ratio(building, tokens),
+			"printed",
+		},
+	}
 	for _, n := range []uint32{2, 10} {
 		sample := every(n)
 		over := p.Over(sample, p.Index.All())
@@ -310,9 +358,25 @@ func pools(t *testing.T, _ sizes) []row {
 		fast := taken(5, func() { kept = must(tally.CountWords(context.Background(), over, nil, tally.DefaultWords)) })
 		slow := taken(2, func() { counted = must(tally.CountWords(context.Background(), read, nil, tally.DefaultWords)) })
 		require.Equal(t, len(counted.Rows), len(kept.Rows))
-		rows = append(rows, row{fmt.Sprintf("tally of words of %d of these records against the rest", sample.GetCardinality()), "counting it from the text", ratio(fast, slow), "≤ 0.10"})
+		rows = append(
+			rows,
+			row{
+				fmt.Sprintf("tally of words of %d of these records against the rest", sample.GetCardinality()),
+				"counting it from the text",
+				ratio(fast, slow),
+				"≤ 0.10",
+			},
+		)
 		families := taken(3, func() { must(tally.Fold(context.Background(), over, nil, tally.DefaultWords)) })
-		rows = append(rows, row{fmt.Sprintf("the same folded into families: %d items", len(kept.Rows)), "counting it from the text", ratio(families, slow), "printed"})
+		rows = append(
+			rows,
+			row{
+				fmt.Sprintf("the same folded into families: %d items", len(kept.Rows)),
+				"counting it from the text",
+				ratio(families, slow),
+				"printed",
+			},
+		)
 	}
 	return rows
 }
@@ -324,7 +388,10 @@ func companies(t *testing.T, _ sizes) []row {
 	pool := func() { p = must(tally.NewPool(context.Background(), records[:10_000], records[10_000:])) }
 	counting := taken(2, func() { pool(); must(tally.CountWords(context.Background(), p, nil, tally.DefaultWords)) })
 	s := demo.NewReview().Strategy()
-	s.Blocks = append(s.Blocks, strategy.Block{Name: "D", Terms: []strategy.Term{{Kind: "text", Text: "sleep", On: true, Field: "text"}}})
+	s.Blocks = append(
+		s.Blocks,
+		strategy.Block{Name: "D", Terms: []strategy.Term{{Kind: "text", Text: "sleep", On: true, Field: "text"}}},
+	)
 	all := taken(2, func() {
 		pool()
 		c := must(company.Build(context.Background(), p.Index, p.Index.All()))
@@ -341,8 +408,18 @@ func companies(t *testing.T, _ sizes) []row {
 	once := taken(2, func() { must(company.Of(context.Background(), p)) })
 	twice := taken(2, func() { must(company.Build(context.Background(), p.Index, p.Index.All())) })
 	return []row{
-		{fmt.Sprintf("company of them, where the pool keeps its words (counted in %s)", short(words)), "finding their n-grams once more", ratio(once, twice), "< 1"},
-		{"company of all items of 10,000 + 24,000 records, 100 alike, fit of all items to 4 blocks", "the tally of words of the same records", ratio(all, counting), "≤ 5"}}
+		{
+			fmt.Sprintf("company of them, where the pool keeps its words (counted in %s)", short(words)),
+			"finding their n-grams once more",
+			ratio(once, twice),
+			"< 1",
+		},
+		{
+			"company of all items of 10,000 + 24,000 records, 100 alike, fit of all items to 4 blocks",
+			"the tally of words of the same records",
+			ratio(all, counting),
+			"≤ 5",
+		}}
 }
 
 func rescues(t *testing.T, _ sizes) []row {
@@ -374,7 +451,19 @@ func rescues(t *testing.T, _ sizes) []row {
 		steps = len(must(r.Plan(context.Background(), blocks)))
 	})
 	counting := taken(3, func() { count(t, set, s) })
-	return []row{{fmt.Sprintf("rescue (%d candidates) and plan (%d steps) for 30 missed studies, 4 blocks × 25 terms, 24,000 records, their company known", candidates, steps), "the count of the strategy", ratio(all, counting), "≤ 1.5 s in all"}}
+	return []row{
+		{
+			fmt.Sprintf(
+				"rescue (%d candidates) and plan (%d steps) for 30 missed studies, 4 blocks × 25 terms, 24,000 records, their "+
+					"company known",
+				candidates,
+				steps,
+			),
+			"the count of the strategy",
+			ratio(all, counting),
+			"≤ 1.5 s in all",
+		},
+	}
 }
 
 func count(t *testing.T, set coverage.Set, s strategy.Strategy) int {

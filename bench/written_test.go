@@ -21,7 +21,8 @@ import (
 	"tamiz/source/standin"
 )
 
-// largestWritten times the record and the bundle of the largest strategies that are taken: 26 blocks of 200 terms, three sources, five versions.
+// largestWritten times the record and the bundle of the largest strategies that are taken: 26 blocks of 200 terms,
+// three sources, five versions.
 func largestWritten(t *testing.T, _ sizes) []row {
 	const many = 24_000
 	a, dir, ctx := application(t)
@@ -36,7 +37,13 @@ func largestWritten(t *testing.T, _ sizes) []row {
 		brought(t, ctx, a, r.ID, f.name, path)
 	}
 	for _, name := range []string{"Almagre", "Ostrava", "Vilano"} {
-		c := &standin.Collection{Name: name, Title: name, About: "%d records", MostRecords: 50, Indexes: []string{"tamiz.any", "tamiz.title", "tamiz.abstract", "tamiz.year"}}
+		c := &standin.Collection{
+			Name:        name,
+			Title:       name,
+			About:       "%d records",
+			MostRecords: 50,
+			Indexes:     []string{"tamiz.any", "tamiz.title", "tamiz.abstract", "tamiz.year"},
+		}
 		c.Fill(world(100), nil)
 		server := httptest.NewServer(standin.Handler(c))
 		t.Cleanup(server.Close)
@@ -56,10 +63,21 @@ func largestWritten(t *testing.T, _ sizes) []row {
 			if n > 0 && b >= n { // each version has another first block, second block …
 				break
 			}
-			block := review.Block{ID: fmt.Sprint("b", b), Name: string(rune('A' + b)), Concept: fmt.Sprint("concept ", b), Searched: true}
+			block := review.Block{
+				ID:       fmt.Sprint("b", b),
+				Name:     string(rune('A' + b)),
+				Concept:  fmt.Sprint("concept ", b),
+				Searched: true,
+			}
 			for k := range termsOfLargest {
 				kind := []string{"words", "phrases", "truncated"}[k%3]
-				block.Terms = append(block.Terms, review.Term{ID: fmt.Sprint("t", b, "-", k), Term: termOf(kind, tokens[random.IntN(len(tokens))], tokens[random.IntN(len(tokens))])})
+				block.Terms = append(
+					block.Terms,
+					review.Term{
+						ID:   fmt.Sprint("t", b, "-", k),
+						Term: termOf(kind, tokens[random.IntN(len(tokens))], tokens[random.IntN(len(tokens))]),
+					},
+				)
 			}
 			if n == 0 {
 				doc.Blocks = append(doc.Blocks, block)
@@ -67,7 +85,12 @@ func largestWritten(t *testing.T, _ sizes) []row {
 				doc.Blocks[b] = block
 			}
 		}
-		_, err = a.Reviews.Change(ctx, r.ID, now.Revision, reviews.Change{What: reviews.What{Key: "demo"}, Edits: review.Diff(now.Document, doc)})
+		_, err = a.Reviews.Change(
+			ctx,
+			r.ID,
+			now.Revision,
+			reviews.Change{What: reviews.What{Key: "demo"}, Edits: review.Diff(now.Document, doc)},
+		)
 		require.NoError(t, err)
 		err = a.Reviews.Keep(ctx, r.ID, reviews.VersionEdit{Name: fmt.Sprint("version ", n)})
 		require.NoError(t, err)
@@ -87,8 +110,15 @@ func largestWritten(t *testing.T, _ sizes) []row {
 	_, err = io.Copy(io.Discard, file)
 	require.NoError(t, err)
 	bundle := time.Since(began)
-	return []row{{"record of 26 × 200 terms, 24,000 records, three sources", "–", fmt.Sprint(short(first), "; once more: ", short(again)), "≤ 5 s"},
-		{"its bundle", "–", short(bundle), "≤ 5 s"}}
+	return []row{
+		{
+			"record of 26 × 200 terms, 24,000 records, three sources",
+			"–",
+			fmt.Sprint(short(first), "; once more: ", short(again)),
+			"≤ 5 s",
+		},
+		{"its bundle", "–", short(bundle), "≤ 5 s"},
+	}
 }
 
 const (

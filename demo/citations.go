@@ -41,9 +41,9 @@ const (
 	oneAnother  = 35 // of the well-known works before it that a well-known work cites
 )
 
-// cite gives the works of a source the works that they cite: earlier ones, mostly of their own field, and says of each how
-// many of the source cite it. fields names the field of each record. elsewhere are works on the question that the source does
-// not hold; they are cited all the same. What is wellKnown is cited more than others.
+// cite gives the works of a source the works that they cite: earlier ones, mostly of their own field, and says of
+// each how many of the source cite it. fields names the field of each record. elsewhere are works on the question
+// that the source does not hold; they are cited all the same. What is wellKnown is cited more than others.
 func (g *generator) cite(records []*bib.Record, fields []string, elsewhere []*bib.Record, wellKnown *bib.Known) {
 	order := make([]int, len(records))
 	for i := range order {
@@ -156,7 +156,9 @@ func (g *generator) reference(r *bib.Record) bib.Reference {
 		}
 	}
 	if f.DOI == "" || g.IntN(100) < asText {
-		return bib.Reference{Text: fmt.Sprintf("%s (%d). %s. %s.", f.Author, f.Year, strings.TrimSuffix(f.Title, "."), r.Journal)}
+		return bib.Reference{
+			Text: fmt.Sprintf("%s (%d). %s. %s.", f.Author, f.Year, strings.TrimSuffix(f.Title, "."), r.Journal),
+		}
 	}
 	if !wrong {
 		f.Title, f.Author, f.Year = "", "", 0

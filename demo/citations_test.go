@@ -11,8 +11,9 @@ import (
 	"tamiz/core/bib"
 )
 
-// Who cites whom in Vilano looks like a network of citations: few works are cited by many, lists are short, works of the
-// question cite each other, some cite themselves, some references are wrong or mere text, some works were taken back.
+// Who cites whom in Vilano looks like a network of citations: few works are cited by many, lists are short, works
+// of the question cite each other, some cite themselves, some references are wrong or mere text, some works were
+// taken back.
 func TestVilanoHasANetworkOfCitations(t *testing.T) {
 	byDOI := map[string]*bib.Record{}
 	for _, r := range world().Vilano {
@@ -53,8 +54,19 @@ func TestVilanoHasANetworkOfCitations(t *testing.T) {
 			top += n
 		}
 	}
-	t.Logf("%d works, %d references (%d as text, %d to works elsewhere or wrong), most cited %v, the first hundredth has %d of %d, %d cite themselves, %d were taken back",
-		len(cited), references, texts, lost, cited[:5], top, total, self, retracted)
+	t.Logf(
+		"%d works, %d references (%d as text, %d to works elsewhere or wrong), most cited %v, the first hundredth has "+
+			"%d of %d, %d cite themselves, %d were taken back",
+		len(cited),
+		references,
+		texts,
+		lost,
+		cited[:5],
+		top,
+		total,
+		self,
+		retracted,
+	)
 	assert.InDelta(t, 11, float64(references)/float64(len(cited)), 4)
 	assert.Greater(t, top, total/10, "few are cited by many")
 	assert.InDelta(t, 0.1, float64(texts)/float64(references), 0.05)

@@ -78,14 +78,19 @@ func farFields(given []field) (body, land []field) {
 			for like.animals() {
 				like = given[10+r.IntN(len(given)-10)]
 			}
-			body = append(body, field{weight: 1, pops: like.pops, problems: ailments.row(i), measures: like.measures, outcomes: like.outcomes,
-				things: like.things, name: strings.ToLower(ailments.rows[i]) + " in " + like.name})
+			body = append(
+				body,
+				field{weight: 1, pops: like.pops, problems: ailments.row(i), measures: like.measures, outcomes: like.outcomes,
+					things: like.things, name: strings.ToLower(ailments.rows[i]) + " in " + like.name},
+			)
 		}
 	}
 	farm := given[9]
 	for i := range farming.rows {
 		land = append(land, field{weight: 1, pops: entries["pop owner"], problems: farming.row(i), measures: farm.measures,
-			outcomes: append(append([]*entry{}, farm.outcomes...), entries["outcome cost"]...), things: entries["thing farm"], name: strings.ToLower(farming.rows[i])})
+			outcomes: append(
+				append([]*entry{}, farm.outcomes...),
+				entries["outcome cost"]...), things: entries["thing farm"], name: strings.ToLower(farming.rows[i])})
 	}
 	return body, land
 }

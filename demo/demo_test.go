@@ -55,7 +55,8 @@ func TestTheWordsThatRescueAreInTheLiterature(t *testing.T) {
 	sample := w.RoughSample()
 	t.Logf("rough sample: %d of %d records", len(sample), len(w.Records))
 	assert.Greater(t, len(sample), 300)
-	for _, word := range []string{"field hand*", "campesino*", "cane cutter*", "cooling vest*", "workload pacing", "acclimati?ation"} {
+	for _, word := range []string{"field hand*", "campesino*", "cane cutter*", "cooling vest*", "workload pacing",
+		"acclimati?ation"} {
 		n := 0
 		for _, r := range sample {
 			if demo.Says(r, word) {
@@ -116,7 +117,12 @@ func TestWordsFallOffAsInRealLiterature(t *testing.T) {
 	}
 	slices.SortFunc(frequencies, func(a, b int) int { return cmp.Compare(b, a) })
 	slope := (math.Log(float64(frequencies[999])) - math.Log(float64(frequencies[9]))) / (math.Log(1000) - math.Log(10))
-	t.Logf("%d different words, %.0f %% of them once, slope of rank and frequency %.2f", len(counts), 100*float64(once)/float64(len(counts)), slope)
+	t.Logf(
+		"%d different words, %.0f %% of them once, slope of rank and frequency %.2f",
+		len(counts),
+		100*float64(once)/float64(len(counts)),
+		slope,
+	)
 	assert.InDelta(t, -1, slope, 0.2)
 	assert.InDelta(t, 0.5, float64(once)/float64(len(counts)), 0.1)
 }

@@ -26,9 +26,14 @@ func newFigures(r *rand.Rand, n, months int) figures {
 		"half": whole(n / 2), "otherhalf": whole(n - n/2), "women": whole(n * (15 + r.IntN(70)) / 100),
 		"invited": whole(n + 1 + r.IntN(n)), "sites": whole(2 + r.IntN(max(1, min(40, n/8)))),
 		"kpct": one(100 * share), "kpctlo": one(100 * max(0.001, share-wide)), "kpcthi": one(100 * min(0.999, share+wide)),
-		"high": one(high), "low": one(high * ratio), "rr": two(ratio), "rrlo": two(ratio * (0.6 + 0.3*r.Float64())), "rrhi": two(ratio * (1.1 + 0.5*r.Float64())),
-		"est": two(est), "estlo": two(est * (0.55 + 0.35*r.Float64())), "esthi": two(est * (1.15 + 0.7*r.Float64())),
-		"age": one(19 + 45*r.Float64()), "step": one(1 + 22*r.Float64()), "money": whole(30 + r.IntN(4000)), "months": whole(months),
+		"high": one(
+			high,
+		), "low": one(high * ratio), "rr": two(ratio), "rrlo": two(ratio * (0.6 + 0.3*r.Float64())),
+		"rrhi": two(ratio * (1.1 + 0.5*r.Float64())),
+		"est":  two(est), "estlo": two(est * (0.55 + 0.35*r.Float64())), "esthi": two(est * (1.15 + 0.7*r.Float64())),
+		"age": one(
+			19 + 45*r.Float64(),
+		), "step": one(1 + 22*r.Float64()), "money": whole(30 + r.IntN(4000)), "months": whole(months),
 	}
 	return f
 }

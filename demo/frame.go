@@ -20,7 +20,10 @@ func (w *writer) frame(r *bib.Record) {
 	r.Volume, r.Issue = fmt.Sprint(1+w.IntN(60)), fmt.Sprint(1+w.IntN(12))
 	page := 1 + w.IntN(900)
 	r.FirstPage, r.LastPage = fmt.Sprint(page), fmt.Sprint(page+4+w.IntN(12))
-	r.Languages = []string{[]string{"eng", "eng", "eng", "eng", "eng", "eng", "eng", "eng", "eng", "eng", "eng", "spa", "spa", "por", "fre", "ger"}[w.IntN(16)]}
+	r.Languages = []string{
+		[]string{"eng", "eng", "eng", "eng", "eng", "eng", "eng", "eng", "eng", "eng", "eng", "spa", "spa", "por", "fre",
+			"ger"}[w.IntN(16)],
+	}
 	r.Countries = []string{w.country}
 	lower := strings.ToLower(r.Title + r.Abstract)
 	switch {
@@ -84,7 +87,8 @@ func (w *writer) index(r *bib.Record, about []*entry) {
 		}
 		add(label, i < 2 && w.IntN(2) == 0)
 	}
-	for _, more := range []string{"Adults", "Surveys", "Follow-up", "Working Life", "Rural Life", "Questionnaires", "Risk Factors", "Costs and Savings"} {
+	for _, more := range []string{"Adults", "Surveys", "Follow-up", "Working Life", "Rural Life", "Questionnaires",
+		"Risk Factors", "Costs and Savings"} {
 		if w.IntN(7) == 0 {
 			add(more, false)
 		}
@@ -98,8 +102,9 @@ func (w *writer) index(r *bib.Record, about []*entry) {
 	w.living(r)
 }
 
-// living says of an indexed record whether it tells of humans or of animals: most that tell of humans say it, nearly all that
-// tell of animals, and some of those of both. It draws by the title, so that nothing else is drawn otherwise for it.
+// living says of an indexed record whether it tells of humans or of animals: most that tell of humans say it,
+// nearly all that tell of animals, and some of those of both. It draws by the title, so that nothing else is drawn
+// otherwise for it.
 func (w *writer) living(r *bib.Record) {
 	h := fnv.New32a()
 	_, _ = h.Write([]byte(r.Title)) // never fails

@@ -40,7 +40,10 @@ func (t *tree) put(label string, broader ...string) string {
 	if !known {
 		i = len(t.concepts)
 		t.place[label] = i
-		t.concepts = append(t.concepts, thesaurus.Concept{ID: fmt.Sprintf("%s%d", t.address, i+1), Labels: []thesaurus.Text{english(label)}})
+		t.concepts = append(
+			t.concepts,
+			thesaurus.Concept{ID: fmt.Sprintf("%s%d", t.address, i+1), Labels: []thesaurus.Text{english(label)}},
+		)
 	}
 	t.concepts[i].Broader = append(t.concepts[i].Broader, broader...)
 	return t.concepts[i].ID
@@ -101,7 +104,11 @@ func Headings() []thesaurus.Concept {
 	t := readTree(headingsText, almagreAddress)
 	regions := t.put("Regions of the Body", t.concepts[t.place["Body and Its Harm"]].ID)
 	for i, part := range ailments.rows {
-		region := t.put([]string{"Limbs", "Head and Neck", "Skin and Surface", "Heart and Vessels", "Breathing", "Trunk", "Frame and Nerves"}[min(6, i*7/len(ailments.rows))], regions)
+		region := t.put(
+			[]string{"Limbs", "Head and Neck", "Skin and Surface", "Heart and Vessels", "Breathing", "Trunk",
+				"Frame and Nerves"}[min(6, i*7/len(ailments.rows))],
+			regions,
+		)
 		of := t.put(part, region)
 		for j, aspect := range ailments.columns {
 			e := ailments.entries[i][j]
@@ -125,17 +132,24 @@ func Headings() []thesaurus.Concept {
 	}
 	t.allow()
 	for i, q := range qualifiers {
-		t.concepts = append(t.concepts, thesaurus.Concept{ID: qualifierAddress(i), Labels: []thesaurus.Text{english(q)}, Qualifier: true})
+		t.concepts = append(
+			t.concepts,
+			thesaurus.Concept{ID: qualifierAddress(i), Labels: []thesaurus.Text{english(q)}, Qualifier: true},
+		)
 	}
 	return t.concepts
 }
 
 func qualifierAddress(i int) string { return fmt.Sprintf("%squalifiers/%d", almagreAddress, i+1) }
 
-// allow says which qualifiers may be put behind which headings of Almagre: all of them behind what harms and what helps, no
-// therapy behind people, and behind the rest methods and statistics alone.
+// allow says which qualifiers may be put behind which headings of Almagre: all of them behind what harms and what
+// helps, no therapy behind people, and behind the rest methods and statistics alone.
 func (t *tree) allow() {
-	ofRoot := map[string][]string{"People": {"prevention", "causes", "methods", "statistics"}, "Body and Its Harm": qualifiers, "Help and Prevention": qualifiers}
+	ofRoot := map[string][]string{
+		"People":              {"prevention", "causes", "methods", "statistics"},
+		"Body and Its Harm":   qualifiers,
+		"Help and Prevention": qualifiers,
+	}
 	above := map[string][]string{}
 	for _, c := range t.concepts {
 		above[c.ID] = c.Broader
@@ -216,10 +230,16 @@ func newRemedies() []remedy {
 			name := ""
 			for name == "" || seen[name] {
 				name = pick(r, []string{"br", "cl", "d", "f", "gl", "k", "l", "m", "n", "p", "pr", "r", "s", "t", "tr", "v", "z"}) +
-					pick(r, []string{"a", "e", "i", "o", "u"}) + pick(r, []string{"b", "d", "l", "m", "n", "r", "rt", "lv", "nd", "x"}) + class
+					pick(
+						r,
+						[]string{"a", "e", "i", "o", "u"},
+					) + pick(r, []string{"b", "d", "l", "m", "n", "r", "rt", "lv", "nd", "x"}) + class
 			}
 			seen[name] = true
-			out = append(out, remedy{&entry{heading: capital(name), written: []string{name}, weights: []int{1}}, capital(class[1:]) + " Agents"})
+			out = append(
+				out,
+				remedy{&entry{heading: capital(name), written: []string{name}, weights: []int{1}}, capital(class[1:]) + " Agents"},
+			)
 		}
 	}
 	return out

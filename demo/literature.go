@@ -52,12 +52,19 @@ func NewLiterature(seed uint64, scale int) *Literature {
 		k.DOI = fmt.Sprintf("10.99999/els.%03d", i+1)
 	}
 	surco := surcoTree()
-	l.Surco = g.source(max(2, scale*SurcoSize/AlmagreSize), "SUR", topic, []*bib.Record{others[0], others[2]}, surcoFields, func(r *bib.Record, w *writer) {
-		r.Headings = surco.carried(r.Headings)
-		if w != nil {
-			w.inOtherTongue(r)
-		}
-	})
+	l.Surco = g.source(
+		max(2, scale*SurcoSize/AlmagreSize),
+		"SUR",
+		topic,
+		[]*bib.Record{others[0], others[2]},
+		surcoFields,
+		func(r *bib.Record, w *writer) {
+			r.Headings = surco.carried(r.Headings)
+			if w != nil {
+				w.inOtherTongue(r)
+			}
+		},
+	)
 	// Vilano holds some of the key studies of Almagre too, those among them that the strategy loses.
 	known := []*bib.Record{others[1], others[2]}
 	for i, k := range keys {
@@ -66,14 +73,21 @@ func NewLiterature(seed uint64, scale int) *Literature {
 		}
 	}
 	var about []string // of each record of Vilano, its field
-	l.Vilano = g.source(max(2, scale*VilanoSize/AlmagreSize), "VIL", topic, known, vilanoFields, func(r *bib.Record, w *writer) {
-		r.Headings = nil
-		if w == nil || w.field.topic {
-			about = append(about, topicField)
-		} else {
-			about = append(about, w.field.name)
-		}
-	})
+	l.Vilano = g.source(
+		max(2, scale*VilanoSize/AlmagreSize),
+		"VIL",
+		topic,
+		known,
+		vilanoFields,
+		func(r *bib.Record, w *writer) {
+			r.Headings = nil
+			if w == nil || w.field.topic {
+				about = append(about, topicField)
+			} else {
+				about = append(about, w.field.name)
+			}
+		},
+	)
 	var held, wellKnown bib.Known
 	for i, k := range slices.Concat(keys, others) {
 		wellKnown.Add(k, i)
@@ -99,7 +113,10 @@ func NewLiterature(seed uint64, scale int) *Literature {
 func OnTopic(r *bib.Record) bool {
 	text := strings.ToLower(" " + r.Title + " " + r.Abstract)
 	holds := func(s string) bool { return strings.Contains(text, s) }
-	return slices.ContainsFunc([]string{" farm", "cane", "field hand", "campesino", "plantation", "agricultural", "seasonal worker"}, holds) &&
+	return slices.ContainsFunc(
+		[]string{" farm", "cane", "field hand", "campesino", "plantation", "agricultural", "seasonal worker"},
+		holds,
+	) &&
 		slices.ContainsFunc([]string{" heat", " rest ", "shade", "hydration", "cooling"}, holds)
 }
 
@@ -114,14 +131,22 @@ var (
 func withRemedies(of []field) []field {
 	out := slices.Clone(of)
 	for i := range out {
-		out[i].measures = append([]*entry{remedies[i*2%len(remedies)].entry, remedies[(i*2+1)%len(remedies)].entry}, out[i].measures...)
+		out[i].measures = append(
+			[]*entry{remedies[i*2%len(remedies)].entry, remedies[(i*2+1)%len(remedies)].entry},
+			out[i].measures...)
 	}
 	return out
 }
 
 // source makes the records of a source that is not Almagre. Of those on the topic about a third are
 // Almagre's too: with the same DOI, or with the same title alone.
-func (g *generator) source(n int, prefix string, topic, keys []*bib.Record, of []field, finish func(*bib.Record, *writer)) []*bib.Record {
+func (g *generator) source(
+	n int,
+	prefix string,
+	topic, keys []*bib.Record,
+	of []field,
+	finish func(*bib.Record, *writer),
+) []*bib.Record {
 	out := make([]*bib.Record, 0, n)
 	g.told = map[uint64]bool{}
 	places, next := g.Perm(n)[:min(n, len(keys))], g.Perm(len(topic))
@@ -175,7 +200,10 @@ type tongue struct {
 }
 
 func readTongues() map[string]*tongue {
-	out := map[string]*tongue{"spa": {map[string][]string{}, map[string][]string{}}, "por": {map[string][]string{}, map[string][]string{}}}
+	out := map[string]*tongue{
+		"spa": {map[string][]string{}, map[string][]string{}},
+		"por": {map[string][]string{}, map[string][]string{}},
+	}
 	language, section := "", ""
 	lines(tonguesText, func(line string) {
 		if strings.HasPrefix(line, "[") {
@@ -229,5 +257,9 @@ func Vocabularies() (almagre, surco []thesaurus.Concept) { return Headings(), Su
 
 func newGenerator(seed, stream uint64) *generator {
 	// People, places and journals are the same in all sources of a world.
-	return &generator{Rand: rand.New(rand.NewPCG(seed, stream)), names: newNames(rand.New(rand.NewPCG(seed, 0x7a6d))), told: map[uint64]bool{}}
+	return &generator{
+		Rand:  rand.New(rand.NewPCG(seed, stream)),
+		names: newNames(rand.New(rand.NewPCG(seed, 0x7a6d))),
+		told:  map[uint64]bool{},
+	}
 }

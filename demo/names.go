@@ -19,10 +19,25 @@ type names struct {
 }
 
 var (
-	starts  = strings.Split("ba be bo bra bre da del do el fa fen gal gri ha hel i ja ka kel kro la lin lo ma mar me mon na nor o or pa pel quen ra ren ro sa sel sho ta tar te tor u va vel vi wen xa yor za zel", " ")
-	middles = strings.Split("bra da di do fe ga go ka ke la le li lo ma me mi mo na ne ni no pa ra re ri ro sa se so ta te ti to va ve vo zu", " ")
-	ends    = strings.Split("ba berg dal den do ez gara gh ik in ka koa la lith lund ma men mo na nd nen o osa ov ra rez ro rud sk son ta tan th ti to u va vik wa yan yo", " ")
-	givens  = strings.Split("Ada Amaru Anneke Bela Chidi Dao Eero Fadila Goro Hana Ife Ioana Jorun Kofi Lais Lumi Mateo Mei Nadia Naoki Olu Priya Quilla Ravi Runa Sefa Sólveig Tadeo Temi Uxue Vesna Wanjiru Xoán Yara Zuri Álvaro Élise Óscar", " ")
+	starts = strings.Split(
+		"ba be bo bra bre da del do el fa fen gal gri ha hel i ja ka kel kro la lin lo ma mar me mon na nor o or pa pel "+
+			"quen ra ren ro sa sel sho ta tar te tor u va vel vi wen xa yor za zel",
+		" ",
+	)
+	middles = strings.Split(
+		"bra da di do fe ga go ka ke la le li lo ma me mi mo na ne ni no pa ra re ri ro sa se so ta te ti to va ve vo zu",
+		" ",
+	)
+	ends = strings.Split(
+		"ba berg dal den do ez gara gh ik in ka koa la lith lund ma men mo na nd nen o osa ov ra rez ro rud sk son ta "+
+			"tan th ti to u va vik wa yan yo",
+		" ",
+	)
+	givens = strings.Split(
+		"Ada Amaru Anneke Bela Chidi Dao Eero Fadila Goro Hana Ife Ioana Jorun Kofi Lais Lumi Mateo Mei Nadia Naoki Olu "+
+			"Priya Quilla Ravi Runa Sefa Sólveig Tadeo Temi Uxue Vesna Wanjiru Xoán Yara Zuri Álvaro Élise Óscar",
+		" ",
+	)
 )
 
 func newNames(r *rand.Rand) names {
@@ -46,7 +61,13 @@ func newNames(r *rand.Rand) names {
 	for range 40 {
 		n.countries = append(n.countries, coin(r)+pick(r, []string{"ia", "land", "istan", "ua"}))
 	}
-	subjects := strings.Split("Field Medicine;Warm Work;Crops and Crews;Renal Notes;Occupational Weather;Rural Practice;Work and Water;Human Heat;Ward Practice;School Days;Hearts and Vessels;Sleep Letters;Clinic and Community;Skin and Craft;Dental Matters;Later Life;Birth and After;Breath;Mind and Place;Trade Hygiene;Kidney Studies;Movement;Public Sums;Animal Husbandry Reports", ";")
+	subjects := strings.Split(
+		"Field Medicine;Warm Work;Crops and Crews;Renal Notes;Occupational Weather;Rural Practice;Work and Water;Human "+
+			"Heat;Ward Practice;School Days;Hearts and Vessels;Sleep Letters;Clinic and Community;Skin and Craft;Dental "+
+			"Matters;Later Life;Birth and After;Breath;Mind and Place;Trade Hygiene;Kidney Studies;Movement;Public "+
+			"Sums;Animal Husbandry Reports",
+		";",
+	)
 	for i, s := range subjects {
 		for _, kind := range []string{"Journal of ", "Annals of ", "Letters in "} {
 			if r.IntN(2) == 0 {

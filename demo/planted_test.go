@@ -81,7 +81,8 @@ func TestTheSourcesHaveTheirSizesAndVocabularies(t *testing.T) {
 func TestSomeOfSurcoIsInOtherLanguagesUnderAnEnglishTitle(t *testing.T) {
 	n := 0
 	for _, r := range world().Surco {
-		if strings.Contains(r.Abstract, " ção ") || strings.Contains(r.Abstract, "El objetivo") || strings.Contains(r.Abstract, "O objetivo") {
+		if strings.Contains(r.Abstract, " ção ") || strings.Contains(r.Abstract, "El objetivo") ||
+			strings.Contains(r.Abstract, "O objetivo") {
 			n++
 			assert.Contains(t, []string{"spa", "por"}, r.Languages[0])
 			assert.NotRegexp(t, `[ñçã¿]`, r.Title)
@@ -150,7 +151,8 @@ func TestALayWordHasAHeadingOfAnotherName(t *testing.T) {
 
 func TestLookAlikeHeadingsAreToldApartByTheirScopeNote(t *testing.T) {
 	p := world()
-	for heading, note := range map[string]string{"Field Workers": "survey", "Shade": "colour", "Rest": "music", "Crew Scheduling": "aircraft"} {
+	for heading, note := range map[string]string{"Field Workers": "survey", "Shade": "colour", "Rest": "music",
+		"Crew Scheduling": "aircraft"} {
 		i, ok := p.almagre.Find(heading)
 		require.True(t, ok, heading)
 		assert.Contains(t, p.almagre.ScopeNote(i), note)
@@ -173,7 +175,8 @@ func TestAHeadingCameInIn2014(t *testing.T) {
 func TestFreeTextDragsInHomonyms(t *testing.T) {
 	p := world()
 	for _, cql := range []string{
-		`"walking cane*" or "cane users"`, `"flight crew*" or "cabin crew"`, `"tooth shade*" or "shade matching"`, `"organ harvest" or "data harvest"`, `"pickers in the dispensary robot"`,
+		`"walking cane*" or "cane users"`, `"flight crew*" or "cabin crew"`, `"tooth shade*" or "shade matching"`,
+		`"organ harvest" or "data harvest"`, `"pickers in the dispensary robot"`,
 		`farming or farmington`, `"WRS" and ("wound drains" or sepsis or infection)`, `"WRS" and (heat or dehydration)`,
 	} {
 		assert.Greater(t, p.count(t, cql), 3, cql)
@@ -184,7 +187,8 @@ func TestFreeTextDragsInHomonyms(t *testing.T) {
 
 func TestSpellingsComeInRealisticShares(t *testing.T) {
 	p := world()
-	for _, pair := range [][2]string{{"labourers", "laborers"}, {"acclimatisation", "acclimatization"}, {"haemoglobin", "hemoglobin"}, {`"cane cutters"`, "canecutters"}, {"farmworkers", `"farm workers"`}} {
+	for _, pair := range [][2]string{{"labourers", "laborers"}, {"acclimatisation", "acclimatization"},
+		{"haemoglobin", "hemoglobin"}, {`"cane cutters"`, "canecutters"}, {"farmworkers", `"farm workers"`}} {
 		a, b := p.count(t, pair[0]), p.count(t, pair[1])
 		assert.Greater(t, a, 0, pair[0])
 		assert.Greater(t, b, 0, pair[1])
@@ -197,7 +201,8 @@ func TestAFewJournalsAndThreeTeamsHoldMuchOfTheTopic(t *testing.T) {
 	var topic []*bib.Record
 	journals, pairs, late := map[string]int{}, map[string]int{}, 0
 	for _, r := range p.Almagre {
-		if !demo.Says(r, "farmworker*", "farm worker*", "cane cutter*", "agricultural worker*", "field hands") || !demo.Says(r, "heat") {
+		if !demo.Says(r, "farmworker*", "farm worker*", "cane cutter*", "agricultural worker*", "field hands") ||
+			!demo.Says(r, "heat") {
 			continue
 		}
 		topic = append(topic, r)

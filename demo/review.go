@@ -44,8 +44,8 @@ type Stage struct {
 	Days       int  // that pass before the next; the search runs for the first time by itself on the day of the last
 }
 
-// Days that pass in the demo review after it ran by itself: for the first time, for the second, and once a version was handed
-// over to be checked.
+// Days that pass in the demo review after it ran by itself: for the first time, for the second, and once a version
+// was handed over to be checked.
 const (
 	DaysToNextRun = 31
 	DaysToCheck   = 4
@@ -82,24 +82,34 @@ func NewReview() Review {
 			{Name: "With headings", Note: "each looked up in Almagre Headings", Headings: true, Days: 7},
 			{Name: "Limits agreed", Note: "with the team, for the protocol", Headings: true, Limits: true},
 		},
-		Question: "Do heat-protection programmes for outdoor farm crews (shade, water, scheduled rest, cooling gear, acclimatisation) prevent loss of kidney function?",
-		Frame:    "population-intervention-outcome",
+		Question: "Do heat-protection programmes for outdoor farm crews (shade, water, scheduled rest, cooling gear, " +
+			"acclimatisation) prevent loss of kidney function?",
+		Frame: "population-intervention-outcome",
 		Concepts: []Concept{
 			{Part: "population", Seeds: []string{"farm workers", "field crews", "cane cutting"}, Block: strategy.Block{
 				Name: "A", Concept: "Outdoor farm crews", Searched: true, Terms: []strategy.Term{
 					heading("Agricultural Labor Force"), text("farmworker*"), text("farm worker*"), text("agricultural worker*"),
-					text("agricultural labourer*"), text("seasonal worker*"), heading("Seasonal Employment"), off(text("harvest*")), text("migrant worker*"),
+					text(
+						"agricultural labourer*",
+					), text("seasonal worker*"), heading("Seasonal Employment"), off(text("harvest*")), text("migrant worker*"),
 				}}},
 			{Part: "intervention", Seeds: []string{"rest breaks", "shade", "drinking water", "cooling"}, Block: strategy.Block{
 				Name: "B", Concept: "Heat protection", Searched: true, Terms: []strategy.Term{
 					heading("Heat Protection Programmes"), text("rest break*"),
 					{Kind: strategy.NearTerm, Left: "shade", Right: "tent*", Within: 3, Field: "text", On: true},
-					text("hydration"), text("drinking water"), text("work rest schedule*"), text("heat stress prevention"), heading("Fluid Intake"),
+					text(
+						"hydration",
+					), text("drinking water"), text("work rest schedule*"), text("heat stress prevention"), heading("Fluid Intake"),
 				}}},
-			{Part: "outcome", Seeds: []string{"kidney injury", "creatinine"}, Reason: "abstracts often leave it unsaid", Block: strategy.Block{
-				Name: "C", Concept: "Kidney function", Searched: false, Terms: []strategy.Term{
-					heading("Kidney Function"), text("kidney*"), text("creatinine"), text("renal function"),
-				}}},
+			{
+				Part:   "outcome",
+				Seeds:  []string{"kidney injury", "creatinine"},
+				Reason: "abstracts often leave it unsaid",
+				Block: strategy.Block{
+					Name: "C", Concept: "Kidney function", Searched: false, Terms: []strategy.Term{
+						heading("Kidney Function"), text("kidney*"), text("creatinine"), text("renal function"),
+					}},
+			},
 		},
 		Limits: []strategy.Limit{
 			{Kind: strategy.LanguagesLimit, Values: []string{"eng", "spa"}},
@@ -107,10 +117,26 @@ func NewReview() Review {
 		},
 		Samples: []Drawing{
 			{Name: "anything in Almagre", Source: "almagre", How: "random", AtMost: 4000, Use: "contrast"},
-			{Name: "rest and shade", Source: "surco", Words: [][]string{{"farm worker*", "farmworker*", "cane cutter*", "agricultural worker*"}, {"shade", "rest break*", "hydration", "drinking water"}}, How: "all", AtMost: 5000},
+			{
+				Name:   "rest and shade",
+				Source: "surco",
+				Words: [][]string{
+					{"farm worker*", "farmworker*", "cane cutter*", "agricultural worker*"},
+					{"shade", "rest break*", "hydration", "drinking water"},
+				},
+				How:    "all",
+				AtMost: 5000,
+			},
 			{Name: "farm crews alone", Source: "almagre", Words: [][]string{roughFarm, nil}, How: "random", AtMost: 1500},
 			{Name: "heat protection alone", Source: "almagre", Words: [][]string{nil, roughHeat}, How: "random", AtMost: 1500},
-			{Name: "farm crews, rough", Source: "almagre", Words: [][]string{roughFarm, roughHeat}, How: "all", AtMost: 5000, Use: "sample"},
+			{
+				Name:   "farm crews, rough",
+				Source: "almagre",
+				Words:  [][]string{roughFarm, roughHeat},
+				How:    "all",
+				AtMost: 5000,
+				Use:    "sample",
+			},
 		},
 		Shelf: []Kept{
 			{"Review", 0, "An earlier review: follow its references.", []string{"earlier review"}},
@@ -122,7 +148,12 @@ func NewReview() Review {
 			{"words", "heat", "dropped", "too-broad"}, {"words", "workers", "dropped", "too-broad"},
 			{"words", "construction workers", "dropped", "other-concept"}, {"words", "heat stress", "parked", ""},
 			{"words", "core temperature", "dropped", "other-concept"}, {"words", "harvest", "dropped", "other-meaning"},
-			{"words", "sugarcane", "parked", ""}, {"words", "dehydration", "parked", ""}, {"words", "crop", "dropped", "says-nothing"},
+			{
+				"words",
+				"sugarcane",
+				"parked",
+				"",
+			}, {"words", "dehydration", "parked", ""}, {"words", "crop", "dropped", "says-nothing"},
 			{"headings", "Heat Illness", "parked", ""}, {"headings", "Body Temperature", "dropped", "other-concept"},
 		},
 	}
@@ -139,7 +170,17 @@ func (r Review) Strategy() strategy.Strategy {
 
 // Rough words of the first two concepts.
 var (
-	roughFarm = []string{"farm*", "cane", "sugarcane", "harvest*", "crop*", "field hand*", "campesino*", "plantation*", "agricultural"}
+	roughFarm = []string{
+		"farm*",
+		"cane",
+		"sugarcane",
+		"harvest*",
+		"crop*",
+		"field hand*",
+		"campesino*",
+		"plantation*",
+		"agricultural",
+	}
 	roughHeat = []string{"heat", "rest", "shade", "hydration", "cooling", "water"}
 )
 

@@ -19,7 +19,11 @@ type Topic struct {
 // Topics are the demo question and two more, for which it is known which records answer them.
 var Topics = []Topic{
 	{"heat protection of farm crews", []TrueConcept{
-		{"farm-crews", [2]string{"farm workers", "cane cutters"}, []string{"pop farm", "pop cane", "pop hands", "pop campo", "pop orchard"}},
+		{
+			"farm-crews",
+			[2]string{"farm workers", "cane cutters"},
+			[]string{"pop farm", "pop cane", "pop hands", "pop campo", "pop orchard"},
+		},
 		{"heat-protection", [2]string{"rest breaks", "hydration"}, []string{"measure cool", "measure gear", "measure adapt"}},
 	}},
 	{"sleep of nurses and shift workers", []TrueConcept{

@@ -153,7 +153,8 @@ func (w *writer) abstract() string {
 
 func (w *writer) sentence(kind string) string {
 	p := pick(w.Rand, patterns[kind])
-	for tries := 0; w.said[p] && tries < 20 || w.pop != nil && w.pop.heading == "Veterinary Subjects" && ofPeople.MatchString(p); tries++ {
+	for tries := 0; w.said[p] && tries < 20 || w.pop != nil && w.pop.heading == "Veterinary Subjects" &&
+		ofPeople.MatchString(p); tries++ {
 		p = pick(w.Rand, patterns[kind])
 	}
 	if w.said != nil {
@@ -163,7 +164,9 @@ func (w *writer) sentence(kind string) string {
 }
 
 // ofPeople are sentences that only people can be the subject of.
-var ofPeople = regexp.MustCompile(`themselves|asked|interview|pay|questionnaire|agreed|women|Women|voices|qualitative|Employers|seek care|diary|report|described|jobs|involve|learned|{scale}|{Scale}|barriers|Barriers|focus groups|work|Transcripts|job`)
+var ofPeople = regexp.MustCompile(
+	`themselves|asked|interview|pay|questionnaire|agreed|women|Women|voices|qualitative|Employers|seek care|diary|report|described|jobs|involve|learned|{scale}|{Scale}|barriers|Barriers|focus groups|work|Transcripts|job`,
+)
 
 // written writes a sentence after a pattern.
 func (w *writer) written(pattern string) string {

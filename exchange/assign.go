@@ -20,7 +20,16 @@ var Targets = append(slices.Clone(bib.FieldNames), Pages, Own)
 // Many reports whether a field of a record holds a list of values.
 func Many(field string) bool {
 	switch field {
-	case "authors", "keywords", "headings", "types", "languages", "countries", "substances", "urls", "otherTitles", "otherAbstracts":
+	case "authors",
+		"keywords",
+		"headings",
+		"types",
+		"languages",
+		"countries",
+		"substances",
+		"urls",
+		"otherTitles",
+		"otherAbstracts":
 		return true
 	}
 	return false
@@ -42,7 +51,10 @@ func Put(r *bib.Record, field string, values []string, s Sorter) bool {
 		r.Authors = slices.Grow(r.Authors, len(values))
 		for _, v := range values {
 			p := bib.ParsePerson(Plain(v)) // a name is taken apart as it reads
-			r.Authors = append(r.Authors, bib.Person{Family: Guarded(p.Family), Given: Guarded(p.Given), Written: Guarded(p.Written)})
+			r.Authors = append(
+				r.Authors,
+				bib.Person{Family: Guarded(p.Family), Given: Guarded(p.Given), Written: Guarded(p.Written)},
+			)
 		}
 	case "keywords":
 		r.Keywords = slices.Grow(r.Keywords, len(values))

@@ -72,7 +72,8 @@ func (c clean) Read(p []byte) (int, error) {
 	n, err := c.r.Read(p)
 	for i := 0; i < n; i++ {
 		// Eight bytes at a time where none is a control character; one above 0x7f may look like one, and is looked at.
-		for i+8 <= n && (binary.LittleEndian.Uint64(p[i:])-0x2020202020202020)&^binary.LittleEndian.Uint64(p[i:])&0x8080808080808080 == 0 {
+		for i+8 <= n && (binary.LittleEndian.Uint64(p[i:])-0x2020202020202020) &
+			^binary.LittleEndian.Uint64(p[i:]) & 0x8080808080808080 == 0 {
 			i += 8
 		}
 		if i < n {

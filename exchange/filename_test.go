@@ -14,8 +14,10 @@ import (
 
 func TestAFileHasANameThatEverySystemTakes(t *testing.T) {
 	for name, want := range map[string]string{
-		"Heat and kidneys": "Heat and kidneys", "a/b\\c:d*e?f\"g<h>i|j": "a b c d e f g h i j", "": "records", " .. ": "records", "///": "records", "nul": "_nul", "COM1.old": "_COM1.old",
-		"console": "console", "tab\tand\nline": "tab and line", "turned\u202egnp": "turned gnp", "Señales de calor…": "Señales de calor", strings.Repeat("x", 500): strings.Repeat("x", 100),
+		"Heat and kidneys": "Heat and kidneys", "a/b\\c:d*e?f\"g<h>i|j": "a b c d e f g h i j", "": "records",
+		" .. ": "records", "///": "records", "nul": "_nul", "COM1.old": "_COM1.old",
+		"console": "console", "tab\tand\nline": "tab and line", "turned\u202egnp": "turned gnp",
+		"Señales de calor…": "Señales de calor", strings.Repeat("x", 500): strings.Repeat("x", 100),
 	} {
 		assert.Equal(t, want, exchange.FileName(name), name)
 	}

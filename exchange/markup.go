@@ -11,10 +11,14 @@ import (
 // The tags of HTML and JATS that stand in titles and abstracts, with or without the prefix of a namespace.
 // Anything else that looks like one, as in "p<x and y>z", is text.
 var (
-	inline = "i|b|em|strong|sub|sup|u|s|small|big|span|tt|font|italic|bold|underline|strike|overline|roman|sc|inf|sans-serif|monospace|" +
+	inline = "i|b|em|strong|sub|sup|u|s|small|big|span|tt|font|italic|bold|underline|strike|overline|roman|sc|inf|" +
+		"sans-serif|monospace|" +
 		"ext-link|inline-formula|tex-math|math|xref|a|named-content|styled-content"
 	parting = "p|br|div|sec|title|list|list-item|ul|ol|li|h[1-6]|abstract|label"
-	markup  = regexp.MustCompile(`(?i)<!--.*?-->|<(/?)(?:[a-z]+:)?(?:(` + parting + `)|` + inline + `)(?:\s+[\w:.-]+\s*=\s*(?:"[^"<>]*"|'[^'<>]*'|[^\s"'<>]+))*\s*/?>`)
+	markup  = regexp.MustCompile(
+		`(?i)<!--.*?-->|<(/?)(?:[a-z]+:)?(?:(` + parting + `)|` + inline +
+			`)(?:\s+[\w:.-]+\s*=\s*(?:"[^"<>]*"|'[^'<>]*'|[^\s"'<>]+))*\s*/?>`,
+	)
 )
 
 // What programs and styles of a page say is no text.

@@ -14,10 +14,16 @@ import (
 func TestMarkupInTextIsTakenAway(t *testing.T) {
 	for in, want := range map[string]string{
 		"plain": "plain",
-		"CO<sub>2</sub> and <i>in vivo</i> strain":                                                                                                         "CO2 and in vivo strain",
-		"<jats:p>Crews rested.</jats:p><jats:p>Kidneys <jats:italic>recovered</jats:italic>.</jats:p>":                                                     "Crews rested. Kidneys recovered.",
-		"<jats:sec><jats:title>Methods</jats:title><jats:p>A trial.</jats:p></jats:sec><jats:sec><jats:title>Results:</jats:title><p>None.</p></jats:sec>": "Methods: A trial. Results: None.",
-		"Heat &amp; rest, 5 &lt; 6, caf&eacute; &#8211; &alpha;":                                                                                           "Heat & rest, 5 < 6, café – α",
+		"CO<sub>2</sub> and <i>in vivo</i> strain": "CO2 and in vivo strain",
+		"<jats:p>Crews rested.</jats:p><jats:p>Kidneys " +
+			"<jats:italic>recovered</jats:italic>.</jats:p>": "Crews " +
+			"rested. Kidneys recovered.",
+		"<jats:sec><jats:title>Methods</jats:title><jats:p>A " +
+			"trial.</jats:p></jats:sec><jats:sec><jats:title>Results:</jats:title><p>None.</p></jats:sec>": "Methods: A " +
+			"trial. Results: None.",
+		"Heat &amp; rest, 5 &lt; 6, caf&eacute; &#8211; " +
+			"&alpha;": "Heat & " +
+			"rest, 5 < 6, café – α",
 		"p < 0.05 and x<y, y>z":                                        "p < 0.05 and x<y, y>z",
 		"a <weird> word and 1<i":                                       "a <weird> word and 1<i",
 		"x<y.</p> and <b and c>":                                       "x<y. and <b and c>",
@@ -38,7 +44,9 @@ func TestMarkupInTextIsTakenAway(t *testing.T) {
 }
 
 func TestWhatIsGuardedComesBack(t *testing.T) {
-	piece := rapid.SampledFrom([]string{"heat", " ", "<", ">", "&", "amp;", "<i>", "</i>", "&lt;", "<p>", "x", ";", "<!--", "-->", "é", "\"", "'"})
+	piece := rapid.SampledFrom(
+		[]string{"heat", " ", "<", ">", "&", "amp;", "<i>", "</i>", "&lt;", "<p>", "x", ";", "<!--", "-->", "é", "\"", "'"},
+	)
 	rapid.Check(t, func(t *rapid.T) {
 		s := ""
 		for _, p := range rapid.SliceOfN(piece, 0, 12).Draw(t, "pieces") {
@@ -73,7 +81,11 @@ func TestASemicolonWithinAValueStaysThere(t *testing.T) {
 }
 
 func TestManyValuesInOneText(t *testing.T) {
-	assert.Equal(t, []string{"heat", "rest breaks", "Kidney Harm, Chronic"}, exchange.Parted("heat;rest breaks ; ;Kidney Harm, Chronic"))
+	assert.Equal(
+		t,
+		[]string{"heat", "rest breaks", "Kidney Harm, Chronic"},
+		exchange.Parted("heat;rest breaks ; ;Kidney Harm, Chronic"),
+	)
 	assert.Equal(t, []string{"heat", "rest breaks"}, exchange.Parted("heat, rest breaks"))
 	rapid.Check(t, func(t *rapid.T) {
 		values := rapid.SliceOfN(rapid.StringMatching(`[a-z]+(, [a-z]+)?`), 1, 5).Draw(t, "values")

@@ -6,8 +6,8 @@ import (
 	"tamiz/core/parallel"
 )
 
-// Piped returns what is written as it is written. What goes wrong on the way, also a panic, is what the reader gets as its error;
-// when the reader is closed, writing ends.
+// Piped returns what is written as it is written. What goes wrong on the way, also a panic, is what the reader gets
+// as its error; when the reader is closed, writing ends.
 func Piped(write func(io.Writer) error) io.ReadCloser {
 	out, in := io.Pipe()
 	go func() {

@@ -124,7 +124,11 @@ func library(err error) string {
 	switch {
 	case err == io.EOF, err == io.ErrUnexpectedEOF:
 		return "it ends too soon"
-	case err == gzip.ErrHeader, err == gzip.ErrChecksum, err == zip.ErrFormat, err == zip.ErrChecksum, err == zip.ErrAlgorithm:
+	case err == gzip.ErrHeader,
+		err == gzip.ErrChecksum,
+		err == zip.ErrFormat,
+		err == zip.ErrChecksum,
+		err == zip.ErrAlgorithm:
 		return "what is packed is damaged"
 	case err == context.DeadlineExceeded:
 		return "it took too long"

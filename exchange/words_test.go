@@ -45,7 +45,8 @@ func TestWhatLibrariesSayIsSaidInOurWords(t *testing.T) {
 		{io.EOF, "it ends too soon"},
 		{fmt.Errorf("the strategy: %w", io.ErrUnexpectedEOF), "the strategy: it ends too soon"},
 		{packed, "what is packed is damaged"},
-		{&net.DNSError{Err: "no such host", Name: "a.example", Server: "10.0.0.3:53"}, "no server by the name a.example is known here"},
+		{&net.DNSError{Err: "no such host", Name: "a.example", Server: "10.0.0.3:53"},
+			"no server by the name a.example is known here"},
 		{&net.OpError{Op: "dial", Err: syscall.ECONNREFUSED}, "nothing answers at this address"},
 		{errors.New("ris: line 3: a tag of its own"), "ris: line 3: a tag of its own"},
 	} {

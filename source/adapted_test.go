@@ -41,12 +41,25 @@ func anyStrategy(t *rapid.T) strategy.Strategy {
 	}
 	var s strategy.Strategy
 	for i := range rapid.IntRange(1, 3).Draw(t, "blocks") {
-		b := strategy.Block{Name: string(rune('A' + i)), Searched: i == 0 || rapid.IntRange(0, 4).Draw(t, "searched") > 0, Negated: i > 0 && rapid.IntRange(0, 3).Draw(t, "negated") == 0}
+		b := strategy.Block{
+			Name:     string(rune('A' + i)),
+			Searched: i == 0 || rapid.IntRange(0, 4).Draw(t, "searched") > 0,
+			Negated:  i > 0 && rapid.IntRange(0, 3).Draw(t, "negated") == 0,
+		}
 		for range rapid.IntRange(1, 4).Draw(t, "terms") {
-			term := strategy.Term{Kind: strategy.TextTerm, Text: phrase(), Field: rapid.SampledFrom([]string{"text", "title", "abstract", "keyword"}).Draw(t, "field")}
+			term := strategy.Term{
+				Kind:  strategy.TextTerm,
+				Text:  phrase(),
+				Field: rapid.SampledFrom([]string{"text", "title", "abstract", "keyword"}).Draw(t, "field"),
+			}
 			switch rapid.IntRange(0, 4).Draw(t, "kind") {
 			case 0, 1:
-				term = strategy.Term{Kind: strategy.HeadingTerm, Heading: rapid.SampledFrom([]string{"Shade", "Heat", "Rest"}).Draw(t, "heading"), Narrower: rapid.Bool().Draw(t, "narrower"), Central: rapid.Bool().Draw(t, "central")}
+				term = strategy.Term{
+					Kind:     strategy.HeadingTerm,
+					Heading:  rapid.SampledFrom([]string{"Shade", "Heat", "Rest"}).Draw(t, "heading"),
+					Narrower: rapid.Bool().Draw(t, "narrower"),
+					Central:  rapid.Bool().Draw(t, "central"),
+				}
 			case 2:
 				term = strategy.Term{Kind: strategy.NearTerm, Left: "cane", Right: "rest", Within: 3, Field: "text"}
 			}
@@ -60,7 +73,10 @@ func anyStrategy(t *rapid.T) strategy.Strategy {
 		s.Limits = append(s.Limits, strategy.Limit{Kind: strategy.YearsLimit, From: &from})
 	}
 	if rapid.Bool().Draw(t, "humans") {
-		s.Limits = append(s.Limits, strategy.Limit{Kind: strategy.HumansLimit, Values: []string{"Humans"}, Against: []string{"Animals"}})
+		s.Limits = append(
+			s.Limits,
+			strategy.Limit{Kind: strategy.HumansLimit, Values: []string{"Humans"}, Against: []string{"Animals"}},
+		)
 	}
 	return s
 }
@@ -75,8 +91,14 @@ func anyRecords(t *rapid.T) *index.Index {
 	}
 	var records []*bib.Record
 	for range rapid.IntRange(3, 12).Draw(t, "records") {
-		r := &bib.Record{Title: "of" + text(), Abstract: text(), Keywords: []string{"kept" + text()}, Year: rapid.IntRange(1999, 2001).Draw(t, "year")}
-		for _, h := range rapid.SliceOfN(rapid.SampledFrom([]string{"Shade", "Heat", "Humans", "Animals"}), 0, 2).Draw(t, "headings") {
+		r := &bib.Record{
+			Title:    "of" + text(),
+			Abstract: text(),
+			Keywords: []string{"kept" + text()},
+			Year:     rapid.IntRange(1999, 2001).Draw(t, "year"),
+		}
+		for _, h := range rapid.SliceOfN(rapid.SampledFrom([]string{"Shade", "Heat", "Humans", "Animals"}), 0, 2).Draw(t,
+			"headings") {
 			r.Headings = append(r.Headings, bib.Assignment{Label: h, Central: rapid.Bool().Draw(t, "main")})
 		}
 		records = append(records, r)
@@ -84,8 +106,8 @@ func anyRecords(t *rapid.T) *index.Index {
 	return index.Build(records)
 }
 
-// manners are all in which a strategy is said here: those of the shipped dialects, of a source with a map of its own, and of
-// one of another vocabulary.
+// manners are all in which a strategy is said here: those of the shipped dialects, of a source with a map of its
+// own, and of one of another vocabulary.
 func manners(t *rapid.T) (out []strategy.Manner, asked strategy.Manner) {
 	for _, d := range dialect.Known() {
 		out = append(out, strategy.Manner{Dialect: d})
@@ -98,13 +120,16 @@ func manners(t *rapid.T) (out []strategy.Manner, asked strategy.Manner) {
 	asked, err := m.Manner(nil)
 	require.NoError(t, err)
 	m.Indexes["heading"] = "heading"
-	carried, err := m.Manner(&strategy.Carrying{Stands: map[string][]string{"shade": {"Heat"}, "rest": {"Heat", "Pauses"}, "humans": {"Heat"}}})
+	carried, err := m.Manner(
+		&strategy.Carrying{Stands: map[string][]string{"shade": {"Heat"}, "rest": {"Heat", "Pauses"}, "humans": {"Heat"}}},
+	)
 	require.NoError(t, err)
 	return append(out, asked, carried), asked
 }
 
-// TestLinesWholeAndWhatIsCountedAreOne: whatever a source lacks, the whole query finds what its lines find put together by their
-// numbers, each term and block is counted as its line is asked, and both views tell the same of what is lost.
+// TestLinesWholeAndWhatIsCountedAreOne: whatever a source lacks, the whole query finds what its lines find put
+// together by their numbers, each term and block is counted as its line is asked, and both views tell the same of
+// what is lost.
 func TestLinesWholeAndWhatIsCountedAreOne(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		s, ix := anyStrategy(t), anyRecords(t)
@@ -163,7 +188,12 @@ func TestLinesWholeAndWhatIsCountedAreOne(t *testing.T) {
 			if len(typed.Whole.Notes) == 0 {
 				meant, err := s.Query(nil)
 				require.NoError(t, err)
-				assert.Equal(t, meant.Match(ix).ToArray(), read(typed.Whole.Text()).ToArray(), "without a note it is what was meant")
+				assert.Equal(
+					t,
+					meant.Match(ix).ToArray(),
+					read(typed.Whole.Text()).ToArray(),
+					"without a note it is what was meant",
+				)
 			}
 		}
 	})
@@ -193,7 +223,11 @@ func TestWhatStandsInForSeveralIsWrittenOnce(t *testing.T) {
 	heading := func(label string) strategy.Term {
 		return strategy.Term{Kind: strategy.HeadingTerm, Heading: label, On: true}
 	}
-	s := strategy.Strategy{Blocks: []strategy.Block{{Name: "A", Searched: true, Terms: []strategy.Term{heading("Shade"), heading("shade"), heading("Rest")}}}}
+	s := strategy.Strategy{
+		Blocks: []strategy.Block{
+			{Name: "A", Searched: true, Terms: []strategy.Term{heading("Shade"), heading("shade"), heading("Rest")}},
+		},
+	}
 	m, err := titles().Manner(nil)
 	require.NoError(t, err)
 	typed, err := s.Adapted(m, nil)
@@ -204,7 +238,10 @@ func TestWhatStandsInForSeveralIsWrittenOnce(t *testing.T) {
 	assert.Equal(t, "1 or 3", typed.Lines[3].Texts[0])
 
 	// Beside words they are left out: as lines too.
-	s.Blocks[0].Terms = append(s.Blocks[0].Terms, strategy.Term{Kind: strategy.TextTerm, Text: "parasol", Field: "title", On: true})
+	s.Blocks[0].Terms = append(
+		s.Blocks[0].Terms,
+		strategy.Term{Kind: strategy.TextTerm, Text: "parasol", Field: "title", On: true},
+	)
 	typed, err = s.Adapted(m, nil)
 	require.NoError(t, err)
 	assert.Equal(t, `dc.title = parasol`, typed.Whole.Text())

@@ -15,15 +15,15 @@ const (
 	Forward  Way = "forward"  // to those that cite them
 )
 
-// A Citing source knows who cites whom. It is an optional part of the port: a source of another protocol may implement it
-// itself, an index map may offer it (Links).
+// A Citing source knows who cites whom. It is an optional part of the port: a source of another protocol may
+// implement it itself, an index map may offer it (Links).
 type Citing interface {
 	// Can reports whether the source can be asked along a way.
 	Can(way Way) bool
 	// Most is how many works are asked about at once.
 	Most() int
-	// Linked returns some of the records that are linked to any of the works that go by these identifiers, the newest first where
-	// the source can, and how many there are.
+	// Linked returns some of the records that are linked to any of the works that go by these identifiers, the newest
+	// first where the source can, and how many there are.
 	Linked(ctx context.Context, way Way, ids []string, start, most int) (*Page, error)
 }
 

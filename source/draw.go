@@ -49,8 +49,10 @@ func (t Trouble) String() string {
 	case t.From > 0:
 		where = fmt.Sprintf("position %d: ", t.From)
 	}
-	text := map[TroubleKind]string{Missing: "the source gave nothing there", NoRecord: "no record", Unreadable: "cannot be read", Unanswered: "no answer",
-		Refused: "refused", Repeated: "the same work as an earlier one; kept once", TotalMoved: "the source's count changed"}[t.Kind]
+	text := map[TroubleKind]string{Missing: "the source gave nothing there", NoRecord: "no record",
+		Unreadable: "cannot be read", Unanswered: "no answer",
+		Refused: "refused", Repeated: "the same work as an earlier one; kept once",
+		TotalMoved: "the source's count changed"}[t.Kind]
 	if t.Detail != "" {
 		text += " (" + t.Detail + ")"
 	}
@@ -84,7 +86,12 @@ type Draw struct {
 var errGivenUp = errors.New("the source gives no more")
 
 // errGarbage ends a draw whose source mostly answers with what cannot be read.
-var errGarbage = fmt.Errorf("%w: of its last %d answers at least %d could not be read", errGivenUp, lookedBack, maxUseless)
+var errGarbage = fmt.Errorf(
+	"%w: of its last %d answers at least %d could not be read",
+	errGivenUp,
+	lookedBack,
+	maxUseless,
+)
 
 // told notes whether an answer could be read, and reports whether too many could not.
 func (d *Draw) told(useless bool) bool {
@@ -227,7 +234,10 @@ func (d *Draw) fetch(ctx context.Context, part, from, to int) error {
 func (d *Draw) take(b *Batch, page *Page, from, to int) {
 	if page.Total >= 0 {
 		if before := d.total[b.Part]; before > 0 && before != page.Total {
-			b.Troubles = append(b.Troubles, Trouble{Part: b.Part, Kind: TotalMoved, Detail: fmt.Sprintf("%d, then %d", before, page.Total)})
+			b.Troubles = append(
+				b.Troubles,
+				Trouble{Part: b.Part, Kind: TotalMoved, Detail: fmt.Sprintf("%d, then %d", before, page.Total)},
+			)
 		}
 		d.total[b.Part] = page.Total
 	}
@@ -237,7 +247,10 @@ func (d *Draw) take(b *Batch, page *Page, from, to int) {
 		}
 		d.Done[b.Part].Add(uint32(g.Position))
 		if g.Record == nil {
-			b.Troubles = append(b.Troubles, Trouble{Part: b.Part, From: g.Position, To: g.Position, Kind: NoRecord, Detail: g.Trouble})
+			b.Troubles = append(
+				b.Troubles,
+				Trouble{Part: b.Part, From: g.Position, To: g.Position, Kind: NoRecord, Detail: g.Trouble},
+			)
 			continue
 		}
 		b.Got = append(b.Got, g)

@@ -11,8 +11,8 @@ import (
 var Fields = []string{"text", "title", "abstract", "titleAbstract", "keyword", "heading", "any", "author", "journal",
 	"year", "type", "language", "country", "identifier"}
 
-// Links are the names of what a source can be asked about citations, where it can: the records that cite a work, those that a
-// work cites, and how many cite each.
+// Links are the names of what a source can be asked about citations, where it can: the records that cite a work,
+// those that a work cites, and how many cite each.
 var Links = []string{"cites", "citedBy", "timesCited"}
 
 // A Map says how a source is asked: which of its indexes stands for which of our fields, and what else it
@@ -97,7 +97,11 @@ func Propose(d *Description) Map {
 	}
 	has := func(kind string, values ...string) bool {
 		said, ok := d.Supports[kind]
-		return ok && (len(values) == 0 || slices.ContainsFunc(said, func(v string) bool { return slices.Contains(values, strings.ToLower(v)) }))
+		return ok &&
+			(len(values) == 0 || slices.ContainsFunc(said, func(v string) bool {
+				return slices.Contains(values,
+					strings.ToLower(v))
+			}))
 	}
 	_, masks := d.Supports["maskingcharacter"]
 	m.Phrase = "="
@@ -108,8 +112,21 @@ func Propose(d *Description) Map {
 	m.Ends = !masks || has("maskingcharacter", "*")
 	m.Inside = has("maskingcharacter", "?")
 	m.Near = has("proximity") || has("booleanmodifier", "distance") || has("boolean", "prox")
-	m.Narrower, m.Central, m.Qualify = has("relationmodifier", "narrower"), has("relationmodifier", "central"), has("relationmodifier", "qualifier")
-	m.Sort = m.Indexes["year"] != "" && (has("sort") || slices.ContainsFunc(d.Indexes, func(ix Index) bool { return ix.Sort && ix.Name == m.Indexes["year"] }))
+	m.Narrower, m.Central, m.Qualify = has(
+		"relationmodifier",
+		"narrower",
+	), has(
+		"relationmodifier",
+		"central",
+	), has(
+		"relationmodifier",
+		"qualifier",
+	)
+	m.Sort = m.Indexes["year"] != "" &&
+		(has("sort") || slices.ContainsFunc(d.Indexes, func(ix Index) bool {
+			return ix.Sort &&
+				ix.Name == m.Indexes["year"]
+		}))
 	m.Scan = has("scan") || slices.ContainsFunc(d.Indexes, func(ix Index) bool { return ix.Scan })
 	return m
 }
@@ -152,7 +169,9 @@ func (m Map) parts(field string) (indexes, missing []string) {
 func (m Map) Clean() Map {
 	m.Indexes = maps.Clone(m.Indexes)
 	maps.DeleteFunc(m.Indexes, func(field, ix string) bool {
-		return !slices.Contains(Fields, field) && !slices.Contains(Links, field) || strings.TrimSpace(ix) == "" || len(ix) > maxIndexName || strings.ContainsAny(ix, "\x00\"() ")
+		return !slices.Contains(Fields, field) && !slices.Contains(Links, field) || strings.TrimSpace(ix) == "" ||
+			len(ix) > maxIndexName ||
+			strings.ContainsAny(ix, "\x00\"() ")
 	})
 	if m.Phrase != "adj" {
 		m.Phrase = "="

@@ -115,8 +115,8 @@ func PlanOf(ctx context.Context, src Source, m Map, cql string, o Order) (Plan, 
 	return p, nil
 }
 
-// Share shares n out among the parts of a sample, which hold so many each: the first has up to half, the others share the rest as
-// evenly as they allow, and what they leave goes to the first. Of a higher n no part has less.
+// Share shares n out among the parts of a sample, which hold so many each: the first has up to half, the others
+// share the rest as evenly as they allow, and what they leave goes to the first. Of a higher n no part has less.
 func Share(hold []int, n int) []int {
 	if len(hold) == 0 {
 		return nil

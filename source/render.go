@@ -18,8 +18,8 @@ type Note struct {
 	Instead string   `json:"instead,omitempty"`
 }
 
-// NoteKind is what a Note is about: a code of package dialect, or one of these, of a source of another vocabulary than the
-// strategy goes by.
+// NoteKind is what a Note is about: a code of package dialect, or one of these, of a source of another vocabulary
+// than the strategy goes by.
 type NoteKind string
 
 // Of headings that are carried over.
@@ -29,8 +29,11 @@ const (
 	TakesAway     NoteKind = dialect.TakesAway     // its words, of one that takes away
 )
 
-var carriedWords = map[NoteKind]string{CarriedOver: "another vocabulary; what stands for it there", NoCounterpart: "another vocabulary; its words",
-	TakesAway: "another vocabulary; its words, which may take away too much"}
+var carriedWords = map[NoteKind]string{
+	CarriedOver:   "another vocabulary; what stands for it there",
+	NoCounterpart: "another vocabulary; its words",
+	TakesAway:     "another vocabulary; its words, which may take away too much",
+}
 
 func (n Note) String() string {
 	if words := carriedWords[n.Kind]; words != "" {
@@ -39,8 +42,9 @@ func (n Note) String() string {
 	return dialect.Note{Code: string(n.Kind), Term: n.Term, Instead: n.Instead}.String()
 }
 
-// Render returns a query in a source's own names, "" where nothing of it can be asked. What the source cannot be asked is
-// put in the nearest way that it can, and noted; so a count that carries no note is a count of what was meant.
+// Render returns a query in a source's own names, "" where nothing of it can be asked. What the source cannot be
+// asked is put in the nearest way that it can, and noted; so a count that carries no note is a count of what was
+// meant.
 func Render(q query.Expr, m Map) (cql string, notes []Note) {
 	d, err := m.Dialect()
 	if err != nil {
@@ -49,8 +53,8 @@ func Render(q query.Expr, m Map) (cql string, notes []Note) {
 	return m.Asked(d.Write(q, m.options()))
 }
 
-// Manner returns how a strategy is said to the source; carry takes headings over to its vocabulary, nil where it is that of
-// the strategy.
+// Manner returns how a strategy is said to the source; carry takes headings over to its vocabulary, nil where it is
+// that of the strategy.
 func (m Map) Manner(carry *strategy.Carrying) (strategy.Manner, error) {
 	d, err := m.Dialect()
 	if m.Indexes["heading"] == "" {
@@ -59,11 +63,12 @@ func (m Map) Manner(carry *strategy.Carrying) (strategy.Manner, error) {
 	return strategy.Manner{Dialect: d, Options: m.options(), Carry: carry}, err
 }
 
-// Asked returns what was written for the source as it is asked, "" where nothing can be, and what that differs by from what is
-// meant.
+// Asked returns what was written for the source as it is asked, "" where nothing can be, and what that differs by
+// from what is meant.
 func (m Map) Asked(w dialect.Written) (cql string, notes []Note) { return w.Text(), m.Notes(w.Notes) }
 
-// Notes returns notes of what was written for the source in its own names. A field is noted once, whatever is looked for in it.
+// Notes returns notes of what was written for the source in its own names. A field is noted once, whatever is
+// looked for in it.
 func (m Map) Notes(of []dialect.Note) (notes []Note) {
 	for _, n := range of {
 		note := Note{Kind: NoteKind(n.Code), Term: n.Term, Instead: n.Instead}
@@ -77,7 +82,8 @@ func (m Map) Notes(of []dialect.Note) (notes []Note) {
 	return notes
 }
 
-// unaskable notes that a source cannot be asked by its map: names that no query could hold are turned away when it is described.
+// unaskable notes that a source cannot be asked by its map: names that no query could hold are turned away when it
+// is described.
 func unaskable(err error) []Note { return []Note{{Kind: dialect.NoName, Term: err.Error()}} }
 
 // options are those of writing for the source.
@@ -89,8 +95,9 @@ func (m Map) options() dialect.Options {
 	return o
 }
 
-// subjects reports whether the index that stands for keywords holds headings too, as one of subjects does: what Dublin Core
-// calls subject is the topic of a resource, in words of a vocabulary or of the author (ISO 15836-1, 5.14).
+// subjects reports whether the index that stands for keywords holds headings too, as one of subjects does: what
+// Dublin Core calls subject is the topic of a resource, in words of a vocabulary or of the author (ISO 15836-1,
+// 5.14).
 func (m Map) subjects() bool {
 	name := strings.ToLower(m.Indexes["keyword"])
 	if _, bare, ok := strings.Cut(name, "."); ok {
@@ -111,20 +118,36 @@ func (m Map) named(fields string) string {
 // Dialect returns what a source can be asked as a dialect: CQL with the source's own names. It is only written in.
 func (m Map) Dialect() (*dialect.Dialect, error) {
 	d := &dialect.Dialect{
-		Tamiz: dialect.Version, Name: "source", Title: "Asked through its index map", Typed: dialect.AsQuery, Fields: map[string][]string{},
-		Clauses:   dialect.Clauses{Is: []string{"{name} = {term}"}, Whole: []string{"{name} == {term}"}},
-		Terms:     dialect.Terms{Marks: [][2]string{{`"`, `"`}}, Words: dialect.Refused, Many: []string{"*"}, End: m.Ends, InPhrase: true},
-		Operators: dialect.Operators{And: []string{"and"}, Or: []string{"or"}, Not: []string{"not"}, Ranks: [][]string{{"and", "or", "not", "near"}}},
-		Brackets:  dialect.Brackets{Open: "(", Shut: ")", Always: true},
-		After:     []string{"sortBy"},
-		Escape:    `\`,
+		Tamiz: dialect.Version, Name: "source", Title: "Asked through its index map", Typed: dialect.AsQuery,
+		Fields:  map[string][]string{},
+		Clauses: dialect.Clauses{Is: []string{"{name} = {term}"}, Whole: []string{"{name} == {term}"}},
+		Terms: dialect.Terms{
+			Marks:    [][2]string{{`"`, `"`}},
+			Words:    dialect.Refused,
+			Many:     []string{"*"},
+			End:      m.Ends,
+			InPhrase: true,
+		},
+		Operators: dialect.Operators{
+			And:   []string{"and"},
+			Or:    []string{"or"},
+			Not:   []string{"not"},
+			Ranks: [][]string{{"and", "or", "not", "near"}},
+		},
+		Brackets: dialect.Brackets{Open: "(", Shut: ")", Always: true},
+		After:    []string{"sortBy"},
+		Escape:   `\`,
 	}
 	for _, f := range Fields {
 		if ix := m.Indexes[f]; ix != "" {
 			d.Fields[f] = []string{ix}
 		}
 	}
-	if len(d.Fields["any"]) == 0 && !slices.ContainsFunc([]string{"text", "title", "abstract", "titleAbstract", "keyword"}, func(f string) bool { return m.Indexes[f] != "" }) {
+	if len(d.Fields["any"]) == 0 &&
+		!slices.ContainsFunc(
+			[]string{"text", "title", "abstract", "titleAbstract", "keyword"},
+			func(f string) bool { return m.Indexes[f] != "" },
+		) {
 		d.Bare = "any" // words without a name: the source chooses where they stand
 	}
 	if m.Phrase == "adj" {
@@ -134,7 +157,11 @@ func (m Map) Dialect() (*dialect.Dialect, error) {
 		d.Terms.One, d.Terms.Left, d.Terms.Inside = []string{"?"}, true, true
 	}
 	if m.Indexes["year"] != "" {
-		d.Years = &dialect.Years{Is: []string{"{name} = {year}"}, From: []string{"{name} >= {from}"}, To: []string{"{name} <= {to}"}}
+		d.Years = &dialect.Years{
+			Is:   []string{"{name} = {year}"},
+			From: []string{"{name} >= {from}"},
+			To:   []string{"{name} <= {to}"},
+		}
 	}
 	if m.Indexes["heading"] != "" {
 		d.Headings = &dialect.Headings{Is: []string{"{name} ={modifiers} {label}"}}
@@ -142,7 +169,8 @@ func (m Map) Dialect() (*dialect.Dialect, error) {
 			it     bool
 			asked  *[]string
 			spoken string
-		}{{m.Narrower, &d.Headings.Narrower, "/narrower"}, {m.Central, &d.Headings.Central, "/central"}, {m.Qualify, &d.Headings.Qualifier, "/qualifier={label}"}} {
+		}{{m.Narrower, &d.Headings.Narrower, "/narrower"}, {m.Central, &d.Headings.Central, "/central"},
+			{m.Qualify, &d.Headings.Qualifier, "/qualifier={label}"}} {
 			if can.it {
 				*can.asked = []string{can.spoken}
 			}
@@ -151,7 +179,9 @@ func (m Map) Dialect() (*dialect.Dialect, error) {
 	if m.Near {
 		d.Near = &dialect.Near{
 			Unordered: []string{"prox/unit=word/distance<={n}"}, Ordered: []string{"prox/unit=word/distance<={n}/ordered"},
-			Exactly: []string{"prox/unit=word/distance={n}"}, ExactlyOrdered: []string{"prox/unit=word/distance={n}/ordered"}, Most: text.MaxWithin,
+			Exactly: []string{
+				"prox/unit=word/distance={n}",
+			}, ExactlyOrdered: []string{"prox/unit=word/distance={n}/ordered"}, Most: text.MaxWithin,
 		}
 	}
 	if err := d.ToWrite(); err != nil {

@@ -8,8 +8,8 @@ import (
 	"pgregory.net/rapid"
 )
 
-// A number is shared out among the parts of a sample as far as they hold so many; the first has half where it holds that; and of a
-// higher number no part has less, so that a draw can be gone on with.
+// A number is shared out among the parts of a sample as far as they hold so many; the first has half where it holds
+// that; and of a higher number no part has less, so that a draw can be gone on with.
 func TestANumberIsSharedAmongParts(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		hold := rapid.SliceOfN(rapid.IntRange(0, 60), 1, 5).Draw(t, "hold")

@@ -7,15 +7,16 @@ import (
 	"github.com/jackc/pgx/v5/pgconn"
 )
 
-// Work on a task is fenced by who is at it: each of its changes is made only while that still holds. A process that stood still,
-// and goes on without knowing that another has taken over, changes nothing any more.
+// Work on a task is fenced by who is at it: each of its changes is made only while that still holds. A process that
+// stood still, and goes on without knowing that another has taken over, changes nothing any more.
 
 type fenceKey struct{}
 
 // Hold makes sure, within a transaction and until that ends, that work may go on: ErrTakenOver where it may not.
 type Hold func(context.Context, pgx.Tx) error
 
-// Fenced returns the context of somebody's work: whatever the store changes with it, it changes only while hold says so.
+// Fenced returns the context of somebody's work: whatever the store changes with it, it changes only while hold
+// says so.
 func Fenced(ctx context.Context, hold Hold) context.Context {
 	return context.WithValue(ctx, fenceKey{}, hold)
 }

@@ -35,9 +35,27 @@ type bounds struct {
 // The lanes: answers to people, what they change, and long work. Their connections are far below what a
 // PostgreSQL takes as it comes, so that several programs can share one.
 var (
-	reading = bounds{connections: 8, wait: 5 * time.Second, lock: 5 * time.Second, statement: 30 * time.Second, idle: 30 * time.Second}
-	writing = bounds{connections: 8, wait: 10 * time.Second, lock: 10 * time.Second, statement: 60 * time.Second, idle: 30 * time.Second}
-	bulk    = bounds{connections: 14, wait: time.Minute, lock: 30 * time.Second, statement: 20 * time.Minute, idle: 2 * time.Minute}
+	reading = bounds{
+		connections: 8,
+		wait:        5 * time.Second,
+		lock:        5 * time.Second,
+		statement:   30 * time.Second,
+		idle:        30 * time.Second,
+	}
+	writing = bounds{
+		connections: 8,
+		wait:        10 * time.Second,
+		lock:        10 * time.Second,
+		statement:   60 * time.Second,
+		idle:        30 * time.Second,
+	}
+	bulk = bounds{
+		connections: 14,
+		wait:        time.Minute,
+		lock:        30 * time.Second,
+		statement:   20 * time.Minute,
+		idle:        2 * time.Minute,
+	}
 )
 
 func openLane(ctx context.Context, url string, b bounds) (*Lane, error) {
@@ -47,7 +65,8 @@ func openLane(ctx context.Context, url string, b bounds) (*Lane, error) {
 	}
 	config.MaxConns = b.connections
 	config.ConnConfig.ConnectTimeout = 5 * time.Second
-	for name, d := range map[string]time.Duration{"lock_timeout": b.lock, "statement_timeout": b.statement, "idle_in_transaction_session_timeout": b.idle} {
+	for name, d := range map[string]time.Duration{"lock_timeout": b.lock, "statement_timeout": b.statement,
+		"idle_in_transaction_session_timeout": b.idle} {
 		config.ConnConfig.RuntimeParams[name] = strconv.FormatInt(d.Milliseconds(), 10)
 	}
 	config.ConnConfig.RuntimeParams["application_name"] = "tamiz"
@@ -257,7 +276,8 @@ func Unreachable(err error) bool {
 		return true
 	case errors.As(err, &server):
 		// Class 57 is the operator stopping the server, 08 a broken connection, 53 a full house.
-		return server.Code[:2] == "57" && server.Code != "57014" || server.Code[:2] == "08" || server.Code[:2] == "53" || server.Severity == "FATAL"
+		return server.Code[:2] == "57" && server.Code != "57014" || server.Code[:2] == "08" || server.Code[:2] == "53" ||
+			server.Severity == "FATAL"
 	case errors.As(err, &connect), errors.As(err, &network), lost(err):
 		return true
 	}
@@ -269,19 +289,21 @@ func Unreachable(err error) bool {
 func Busy(err error) bool {
 	var server *pgconn.PgError
 	if errors.As(err, &server) {
-		return server.Code == "55P03" || server.Code == "57014" || server.Code == "25P03" || server.Code == "53300" || server.Code == "40P01"
+		return server.Code == "55P03" || server.Code == "57014" || server.Code == "25P03" || server.Code == "53300" ||
+			server.Code == "40P01"
 	}
 	return errors.Is(err, ErrWait)
 }
 
-// Odd reports whether an error means that a value cannot be kept at all, such as a number that is beyond all numbers there are.
-// Nothing was done.
+// Odd reports whether an error means that a value cannot be kept at all, such as a number that is beyond all
+// numbers there are. Nothing was done.
 func Odd(err error) bool {
 	var server *pgconn.PgError
 	if errors.As(err, &server) {
 		return server.Code[:2] == "22"
 	}
-	return err != nil && strings.Contains(err.Error(), "failed to encode args[") && strings.Contains(err.Error(), "value for int")
+	return err != nil && strings.Contains(err.Error(), "failed to encode args[") &&
+		strings.Contains(err.Error(), "value for int")
 }
 
 // Missing reports whether an error means that what a change is about is not there.

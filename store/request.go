@@ -36,7 +36,8 @@ func Repeated(ctx context.Context, tx pgx.Tx, review int64) (bool, error) {
 	return tag.RowsAffected() == 0, err
 }
 
-// Once runs do in a transaction that makes something: once under the request of a context. The second time it is ErrMade.
+// Once runs do in a transaction that makes something: once under the request of a context. The second time it is
+// ErrMade.
 func (s *Store) Once(ctx context.Context, do func(context.Context, pgx.Tx) error) error {
 	return s.Write.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		if r, ok := ctx.Value(requestKey{}).(*request); ok {
@@ -63,8 +64,8 @@ type Made struct {
 	Body   []byte
 }
 
-// AnswerOf returns what the request of a context was answered before: ErrNone where it made nothing, ErrMade where its answer is
-// not known.
+// AnswerOf returns what the request of a context was answered before: ErrNone where it made nothing, ErrMade where
+// its answer is not known.
 func (s *Store) AnswerOf(ctx context.Context) (Made, error) {
 	r, ok := ctx.Value(requestKey{}).(*request)
 	if !ok {
@@ -90,7 +91,14 @@ func (s *Store) KeepAnswer(ctx context.Context, m Made) error {
 	if !ok || !r.made {
 		return nil
 	}
-	_, err := s.Write.Exec(ctx, "update answer set status = $2, type = $3, body = $4 where request = $1 and status is null", r.id, m.Status, m.Type, m.Body)
+	_, err := s.Write.Exec(
+		ctx,
+		"update answer set status = $2, type = $3, body = $4 where request = $1 and status is null",
+		r.id,
+		m.Status,
+		m.Type,
+		m.Body,
+	)
 	return err
 }
 

@@ -18,7 +18,13 @@ func main() {
 	}
 	fmt.Fprint(os.Stdout, "// Made from exchange.Targets by `make contract`; not written by hand.\n")
 	list := func(says, name string, of []string) {
-		fmt.Fprintf(os.Stdout, "\n/** %s */\nexport const %s = [\n  '%s',\n] as const\n", says, name, strings.Join(of, "',\n  '"))
+		fmt.Fprintf(
+			os.Stdout,
+			"\n/** %s */\nexport const %s = [\n  '%s',\n] as const\n",
+			says,
+			name,
+			strings.Join(of, "',\n  '"),
+		)
 	}
 	list("The fields that a column or a tag of a file can stand for.", "fields", exchange.Targets)
 	list("Those that hold a list of values.", "lists", lists)

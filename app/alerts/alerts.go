@@ -1,5 +1,5 @@
-// Package alerts tells people what a search brought that ran again by itself: in the application, by mail, and at a secret
-// address for programs that read feeds.
+// Package alerts tells people what a search brought that ran again by itself: in the application, by mail, and at a
+// secret address for programs that read feeds.
 package alerts
 
 import (
@@ -41,7 +41,15 @@ type Service struct {
 
 // New returns the notices of a database; post may be nil.
 func New(s *store.Store, o *sources.Service, w *jobs.Service, post *Post, log *slog.Logger) *Service {
-	return &Service{rows: NewRows(s), reviewRows: reviews.NewRows(s), outside: o, work: w, post: post, log: log, now: time.Now}
+	return &Service{
+		rows:       NewRows(s),
+		reviewRows: reviews.NewRows(s),
+		outside:    o,
+		work:       w,
+		post:       post,
+		log:        log,
+		now:        time.Now,
+	}
 }
 
 // At says under which address the program is reached: links begin with it. Before that nothing is sent.
@@ -104,7 +112,10 @@ func (a *Service) Told(ctx context.Context, review int64) (*Told, error) {
 		return nil, err
 	}
 	for _, m := range addresses {
-		out.Addresses = append(out.Addresses, Address{m.ID, m.Address, m.Who, m.Stopped != nil, m.Trouble, m.Last, m.Waits, m.Next})
+		out.Addresses = append(
+			out.Addresses,
+			Address{m.ID, m.Address, m.Who, m.Stopped != nil, m.Trouble, m.Last, m.Waits, m.Next},
+		)
 	}
 	feed, err := a.rows.Feed(ctx, review)
 	if err == nil {
@@ -141,7 +152,11 @@ func (a *Service) TellTo(ctx context.Context, review int64, address string) erro
 	}
 	kept, err := a.rows.PutMailTo(ctx, review, at.Address, rand.Text(), mostAddresses)
 	if err == nil && !kept {
-		return problems.Invalid("address", "At most %d addresses are told of one search. This one was not kept.", mostAddresses)
+		return problems.Invalid(
+			"address",
+			"At most %d addresses are told of one search. This one was not kept.",
+			mostAddresses,
+		)
 	}
 	return err
 }

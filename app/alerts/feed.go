@@ -11,8 +11,8 @@ import (
 	"tamiz/app/problems"
 )
 
-// Feed writes what was told of a review for programs that read it: as atom (RFC 4287) or rss (2.0). Whoever knows the secret
-// may read it; withdrawn, it is there no more.
+// Feed writes what was told of a review for programs that read it: as atom (RFC 4287) or rss (2.0). Whoever knows
+// the secret may read it; withdrawn, it is there no more.
 func (a *Service) Feed(ctx context.Context, secret, format string) (body, kind string, err error) {
 	f, err := a.rows.FeedAt(ctx, secret)
 	if err != nil {
@@ -31,7 +31,14 @@ func (a *Service) Feed(ctx context.Context, secret, format string) (body, kind s
 		base = *b
 	}
 	link := fmt.Sprintf("%s/reviews/%d/logbook?part=again", base, f.Review)
-	out := &feeds.Feed{Title: "New in the search: " + clean(review.Name), Link: &feeds.Link{Href: link}, Description: "What the search finds that it did not find before", Id: "urn:tamiz:feed:" + secret, Created: f.At, Updated: f.At}
+	out := &feeds.Feed{
+		Title:       "New in the search: " + clean(review.Name),
+		Link:        &feeds.Link{Href: link},
+		Description: "What the search finds that it did not find before",
+		Id:          "urn:tamiz:feed:" + secret,
+		Created:     f.At,
+		Updated:     f.At,
+	}
 	for _, n := range list {
 		if n.New == 0 {
 			continue
@@ -44,7 +51,16 @@ func (a *Service) Feed(ctx context.Context, secret, format string) (body, kind s
 		for _, t := range n.Titles {
 			fmt.Fprintf(&says, "%s. %s (%s)\n", t.Title, t.Byline, t.From)
 		}
-		out.Add(&feeds.Item{Title: title, Link: &feeds.Link{Href: link}, Id: fmt.Sprintf("urn:tamiz:notice:%d", n.ID), Description: clean(says.String()), Created: n.At, Updated: n.At})
+		out.Add(
+			&feeds.Item{
+				Title:       title,
+				Link:        &feeds.Link{Href: link},
+				Id:          fmt.Sprintf("urn:tamiz:notice:%d", n.ID),
+				Description: clean(says.String()),
+				Created:     n.At,
+				Updated:     n.At,
+			},
+		)
 		if n.At.After(out.Updated) {
 			out.Updated = n.At
 		}

@@ -54,7 +54,18 @@ func (r *Rows) Untold(ctx context.Context) ([]Untold, error) {
 // waits tells of the newest. It reports whether it was the first: of several programs one tells.
 func (r *Rows) Tell(ctx context.Context, n Telling, now time.Time) (first bool, err error) {
 	err = r.db.Write.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
-		id, err := store.One[struct{ ID int64 }](ctx, tx, sql["Tell insert told"], n.Review, n.Asking, now, n.Fresh, n.Likely, n.Titles, n.Trouble)
+		id, err := store.One[struct{ ID int64 }](
+			ctx,
+			tx,
+			sql["Tell insert told"],
+			n.Review,
+			n.Asking,
+			now,
+			n.Fresh,
+			n.Likely,
+			n.Titles,
+			n.Trouble,
+		)
 		if err != nil {
 			if err == store.ErrNone {
 				return nil
@@ -148,7 +159,14 @@ func (r *Rows) Sent(ctx context.Context, id int64, now time.Time) error {
 
 // NotSent says why a mail did not go, and when it is tried again; never, where that is nil: then nothing is sent to the
 // address any more, where it is at fault.
-func (r *Rows) NotSent(ctx context.Context, l Letter, problem string, again *time.Time, address bool, now time.Time) error {
+func (r *Rows) NotSent(
+	ctx context.Context,
+	l Letter,
+	problem string,
+	again *time.Time,
+	address bool,
+	now time.Time,
+) error {
 	return r.db.Write.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		if _, err := tx.Exec(ctx, sql["NotSent update mail"], l.ID, problem, again, now); err != nil {
 			return err

@@ -60,7 +60,13 @@ func Cached[T any](ctx context.Context, c *Cache, key string, make func(context.
 }
 
 // CachedWithin does the same, with room for so many bytes while it is made.
-func CachedWithin[T any](ctx context.Context, c *Cache, key string, need func() int64, make func(context.Context) (T, int64, error)) (T, error) {
+func CachedWithin[T any](
+	ctx context.Context,
+	c *Cache,
+	key string,
+	need func() int64,
+	make func(context.Context) (T, int64, error),
+) (T, error) {
 	var zero T
 	c.Mu.Lock()
 	if e, ok := c.Kept.Get(key); ok {
@@ -115,7 +121,10 @@ func CachedWithin[T any](ctx context.Context, c *Cache, key string, need func() 
 
 func begun() chan struct{} { return make(chan struct{}) }
 
-func recovered[T any](ctx context.Context, make func(context.Context) (T, int64, error)) (value T, bytes int64, err error) {
+func recovered[T any](
+	ctx context.Context,
+	make func(context.Context) (T, int64, error),
+) (value T, bytes int64, err error) {
 	defer func() {
 		if r := recover(); r != nil {
 			err = fmt.Errorf("panic: %v", r)
@@ -265,7 +274,8 @@ type holder struct {
 	bytes atomic.Int64 // of what is kept that it uses
 }
 
-// heldBy returns how many bytes of what is kept the request of a context uses: they make no room for it, however long it waits.
+// heldBy returns how many bytes of what is kept the request of a context uses: they make no room for it, however
+// long it waits.
 func heldBy(ctx context.Context) int64 {
 	if h, ok := ctx.Value(holderKey{}).(*holder); ok {
 		return h.bytes.Load()

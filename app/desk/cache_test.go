@@ -205,8 +205,8 @@ func TestRequestsWaitTheirTurn(t *testing.T) {
 	})
 }
 
-// Somebody asks and leaves for good; the next two ask while the first making still has not ended: it is made once more for both, and
-// the first, when it ends at last, takes nothing from them.
+// Somebody asks and leaves for good; the next two ask while the first making still has not ended: it is made once
+// more for both, and the first, when it ends at last, takes nothing from them.
 func TestAMakingThatEndsLateTakesNothingFromANewer(t *testing.T) {
 	synctest.Test(t, func(t *testing.T) {
 		c := newCache(nil, 1000)

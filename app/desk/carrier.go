@@ -18,8 +18,8 @@ type Carrier struct {
 	Said   map[string]bool      // headings of which somebody said what stands for them, or that nothing does
 }
 
-// Carrier returns what takes headings of a vocabulary over to another, which is known by its name; nil where both are the
-// same, or one is none.
+// Carrier returns what takes headings of a vocabulary over to another, which is known by its name; nil where both
+// are the same, or one is none.
 func (a *Service) Carrier(ctx context.Context, own *int64, other string) (*Carrier, error) {
 	if own == nil || text.Label(other) == "" {
 		return nil, nil
@@ -33,7 +33,8 @@ func (a *Service) Carrier(ctx context.Context, own *int64, other string) (*Carri
 		return nil, err
 	}
 	c := &Carrier{Own: mine.Name, Stands: map[string][]string{}, Said: map[string]bool{}}
-	if i := slices.IndexFunc(all, func(v vocabularies.Vocabulary) bool { return text.Label(v.Name) == text.Label(other) }); i >= 0 {
+	named := func(v vocabularies.Vocabulary) bool { return text.Label(v.Name) == text.Label(other) }
+	if i := slices.IndexFunc(all, named); i >= 0 {
 		c.ID = &all[i].ID
 		if c.Terms, err = a.Pools.Thesaurus(ctx, c.ID); err != nil {
 			return nil, err

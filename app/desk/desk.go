@@ -51,7 +51,7 @@ type Desk struct {
 	Strategy strategy.Strategy
 	Keys     *Keys
 	Pool     *Pool // nil without a sample
-	Look     Scope  // what of it is looked at
+	Look     Scope // what of it is looked at
 	Sample   *SampleHead
 	Set      set.Set  // what of sample and contrast; nil for the sample
 	Drawn    bool     // through another vocabulary: the sample was drawn from a source of it
@@ -142,7 +142,10 @@ func (d *Desk) Means(heading, label string) bool {
 	if d.Carried == nil {
 		return text.Label(heading) == text.Label(label)
 	}
-	return slices.ContainsFunc(d.Carried.Stands[text.Label(heading)], func(to string) bool { return text.Label(to) == text.Label(label) })
+	return slices.ContainsFunc(
+		d.Carried.Stands[text.Label(heading)],
+		func(to string) bool { return text.Label(to) == text.Label(label) },
+	)
 }
 
 // Owns says when edits go by a vocabulary that is not there.
@@ -161,4 +164,8 @@ func (a *Service) Owns(ctx context.Context, edits Edits) error {
 const MaxEdits = 5000
 
 // ErrNoSample is the answer to a figure over a sample where none is looked at.
-var ErrNoSample = &problems.Problem{Type: "no-sample", Status: 409, Title: "There is no sample to look at yet. Bring in a file of records first."}
+var ErrNoSample = &problems.Problem{
+	Type:   "no-sample",
+	Status: 409,
+	Title:  "There is no sample to look at yet. Bring in a file of records first.",
+}

@@ -14,15 +14,19 @@ type Drawn struct {
 	Pool   *tally.Pool
 }
 
-// DrawnBy lays out the largest sample of a review that was drawn from a source of a vocabulary, known by its name and its
-// number; nil where there is none.
+// DrawnBy lays out the largest sample of a review that was drawn from a source of a vocabulary, known by its name
+// and its number; nil where there is none.
 func (a *Service) DrawnBy(ctx context.Context, review int64, vocabulary string, id *int64) (*Drawn, error) {
 	out := Drawn{}
 	var err error
 	if out.Sample, _, err = a.largest(ctx, review, vocabulary); err != nil || out.Sample.ID == 0 {
 		return nil, err
 	}
-	p, err := a.Pools.pool(ctx, review, Look{NewLook: NewLook{Sample: &out.Sample.ID}, Samples: []Sized{{out.Sample.ID, out.Sample.Records}}, Vocabulary: id})
+	p, err := a.Pools.pool(
+		ctx,
+		review,
+		Look{NewLook: NewLook{Sample: &out.Sample.ID}, Samples: []Sized{{out.Sample.ID, out.Sample.Records}}, Vocabulary: id},
+	)
 	if err != nil {
 		return nil, err
 	}
@@ -30,9 +34,13 @@ func (a *Service) DrawnBy(ctx context.Context, review int64, vocabulary string, 
 	return &out, nil
 }
 
-// largest returns the largest sample of a review that was drawn from a source of a vocabulary, known by its name, and that
-// source; the source alone, the first of them, where nothing was drawn.
-func (a *Service) largest(ctx context.Context, review int64, vocabulary string) (out SampleHead, source int64, err error) {
+// largest returns the largest sample of a review that was drawn from a source of a vocabulary, known by its name,
+// and that source; the source alone, the first of them, where nothing was drawn.
+func (a *Service) largest(
+	ctx context.Context,
+	review int64,
+	vocabulary string,
+) (out SampleHead, source int64, err error) {
 	sources, err := a.library.Sources(ctx)
 	if err != nil {
 		return out, 0, err

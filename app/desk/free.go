@@ -138,8 +138,8 @@ func (c chosen) free(d Document, block string) string {
 	return ByOthers
 }
 
-// beside returns the samples that a look needs beside its own: those of the same source that are free of a block of which its
-// own sample is not.
+// beside returns the samples that a look needs beside its own: those of the same source that are free of a block of
+// which its own sample is not.
 func beside(all []chosen, d Document, sample int64, own []int64) (out []int64) {
 	var source *int64
 	var mine []chosen
@@ -153,7 +153,8 @@ func beside(all []chosen, d Document, sample int64, own []int64) (out []int64) {
 			continue
 		}
 		for _, c := range all {
-			if c.source != nil && *c.source == *source && c.free(d, b.ID) != "" && !slices.Contains(own, c.sample) && !slices.Contains(out, c.sample) {
+			if c.source != nil && *c.source == *source && c.free(d, b.ID) != "" && !slices.Contains(own, c.sample) &&
+				!slices.Contains(out, c.sample) {
 				out = append(out, c.sample)
 			}
 		}
@@ -168,8 +169,9 @@ type Free struct {
 	Over Over
 }
 
-// Free returns the records by which a block's completeness is told: those of the sample that is looked at where these are free of
-// the block; else, of the same source, those that the other concepts alone drew, or those drawn without any; nil for none.
+// Free returns the records by which a block's completeness is told: those of the sample that is looked at where
+// these are free of the block; else, of the same source, those that the other concepts alone drew, or those drawn
+// without any; nil for none.
 func (d *Desk) Free(block string) *Free {
 	if d.Pool == nil {
 		return nil
@@ -180,7 +182,8 @@ func (d *Desk) Free(block string) *Free {
 		over := Over{How: how, From: []string{}}
 		for _, c := range d.chosen {
 			in := d.Pool.members[member{c.sample, c.part}]
-			if in == nil || c.free(d.Document, block) != how || !same(c.source, own) || how == FromFile && c.sample != d.Sample.ID {
+			if in == nil || c.free(d.Document, block) != how || !same(c.source, own) ||
+				how == FromFile && c.sample != d.Sample.ID {
 				continue
 			}
 			records.Or(in)
@@ -236,7 +239,12 @@ type member struct {
 }
 
 // memberOf returns which records of a pool each sample holds, and each part of those that have some.
-func (p *Pools) memberOf(ctx context.Context, pool *Pool, samples map[int64][]library.StoredRecord, all []chosen) (map[member]*roaring.Bitmap, error) {
+func (p *Pools) memberOf(
+	ctx context.Context,
+	pool *Pool,
+	samples map[int64][]library.StoredRecord,
+	all []chosen,
+) (map[member]*roaring.Bitmap, error) {
 	at := make(map[int64]uint32, len(pool.IDs))
 	for i, id := range pool.IDs {
 		at[id] = uint32(i)

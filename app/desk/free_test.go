@@ -29,23 +29,61 @@ func TestWhatChoseASampleSaysWhichBlocksItIsFreeOf(t *testing.T) {
 	}
 	by := drawn(drawnConcept{Name: "A", Block: "crews"})
 	assert.Equal(t, []string{"", ByOthers, ByOthers}, []string{free(by, "crews"), free(by, "heat"), free(by, "kidney")})
-	assert.Equal(t, []string{"", ByOthers}, []string{free(drawn(drawnConcept{Name: "B"}), "heat"), free(drawn(drawnConcept{Name: "B"}), "crews")}, "an older draw names the letter")
+	assert.Equal(
+		t,
+		[]string{"", ByOthers},
+		[]string{free(drawn(drawnConcept{Name: "B"}), "heat"), free(drawn(drawnConcept{Name: "B"}), "crews")},
+		"an older draw names the letter",
+	)
 	renamed := drawn(drawnConcept{Name: "A", Block: "heat"})
-	assert.Equal(t, []string{"", ByOthers}, []string{free(renamed, "heat"), free(renamed, "crews")}, "letters change, a block is known by its id")
-	assert.Equal(t, "", free(drawn(drawnConcept{Name: "Z", Block: "gone"}), "crews"), "a concept that is there no more may have been any")
+	assert.Equal(
+		t,
+		[]string{"", ByOthers},
+		[]string{free(renamed, "heat"), free(renamed, "crews")},
+		"letters change, a block is known by its id",
+	)
+	assert.Equal(
+		t,
+		"",
+		free(drawn(drawnConcept{Name: "Z", Block: "gone"}), "crews"),
+		"a concept that is there no more may have been any",
+	)
 	assert.Equal(t, AtRandom, free(drawn(), "crews"))
-	assert.Equal(t, FromFile, free(library.Origin{Sample: 1, Import: &file, Concepts: raw([]any{}), Parts: raw([]any{})}, "crews"))
-	assert.Equal(t, "", free(library.Origin{Sample: 1, Concepts: raw([]any{}), Parts: raw([]any{})}, "crews"), "of two that were put together nothing is known")
+	assert.Equal(
+		t,
+		FromFile,
+		free(library.Origin{Sample: 1, Import: &file, Concepts: raw([]any{}), Parts: raw([]any{})}, "crews"),
+	)
+	assert.Equal(
+		t,
+		"",
+		free(library.Origin{Sample: 1, Concepts: raw([]any{}), Parts: raw([]any{})}, "crews"),
+		"of two that were put together nothing is known",
+	)
 	two := func(a, b library.Origin) []library.Origin {
 		a.Sample, a.Name, b.Sample, b.Name = 1, "one", 2, "two"
-		return []library.Origin{{Sample: 3, Joined: &library.Joined{How: Difference, A: "one", B: "two"}, Concepts: raw([]any{}), Parts: raw([]any{})}, b, a}
+		return []library.Origin{
+			{
+				Sample:   3,
+				Joined:   &library.Joined{How: Difference, A: "one", B: "two"},
+				Concepts: raw([]any{}),
+				Parts:    raw([]any{}),
+			},
+			b,
+			a,
+		}
 	}
 	joined := func(a, b library.Origin, block string) string {
 		all, err := chosenBy(two(a, b))
 		require.NoError(t, err)
 		return all[0].free(doc, block)
 	}
-	assert.Equal(t, []string{"", ByOthers}, []string{joined(by, by, "crews"), joined(by, by, "heat")}, "of two, both have to be free")
+	assert.Equal(
+		t,
+		[]string{"", ByOthers},
+		[]string{joined(by, by, "crews"), joined(by, by, "heat")},
+		"of two, both have to be free",
+	)
 	assert.Equal(t, "", joined(drawn(), by, "crews"))
 	assert.Equal(t, AtRandom, joined(drawn(), by, "heat"))
 	run := drawn()
@@ -63,11 +101,29 @@ func TestALookTakesTheSamplesThatItsOwnIsNotFreeFor(t *testing.T) {
 		}
 		return c
 	}
-	all := []chosen{sample(1, &almagre, "a", "b"), sample(2, &almagre, "a"), sample(3, &surco, "b"), sample(4, &almagre), {sample: 5, part: -1, file: true}, sample(6, &almagre, "a", "b")}
+	all := []chosen{
+		sample(1, &almagre, "a", "b"),
+		sample(2, &almagre, "a"),
+		sample(3, &surco, "b"),
+		sample(4, &almagre),
+		{sample: 5, part: -1, file: true},
+		sample(6, &almagre, "a", "b"),
+	}
 	assert.Equal(t, []int64{2, 4}, beside(all, doc, 1, []int64{1}), "of its own source, drawn by one alone or at random")
 	assert.Equal(t, []int64{2}, beside(all, doc, 1, []int64{1, 4}), "but what it is set against is there already")
 	assert.Empty(t, beside(all, doc, 5, []int64{5}), "a file is free of all")
-	assert.Equal(t, []int64{4}, beside(all, doc, 2, []int64{2}), "what B lacks is told by the sample itself, what A lacks by what was drawn at random")
-	parts := []chosen{sample(1, &almagre, "a", "b"), sample(1, &almagre, "a"), sample(1, &almagre, "b"), sample(1, &almagre), sample(2, &almagre, "a")}
+	assert.Equal(
+		t,
+		[]int64{4},
+		beside(all, doc, 2, []int64{2}),
+		"what B lacks is told by the sample itself, what A lacks by what was drawn at random",
+	)
+	parts := []chosen{
+		sample(1, &almagre, "a", "b"),
+		sample(1, &almagre, "a"),
+		sample(1, &almagre, "b"),
+		sample(1, &almagre),
+		sample(2, &almagre, "a"),
+	}
 	assert.Empty(t, beside(parts, doc, 1, []int64{1}), "a sample in parts is enough for itself")
 }

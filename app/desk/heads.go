@@ -16,7 +16,15 @@ type RecordHead struct {
 // Head returns a record as it stands in a list.
 func (d *Desk) Head(s library.StoredRecord) RecordHead {
 	r := s.Record
-	return RecordHead{ID: s.ID, Title: r.Title, Byline: Byline(r), Year: r.Year, Journal: r.Journal, Indexed: r.Indexed(), Key: d.Keys.Has(s.ID)}
+	return RecordHead{
+		ID:      s.ID,
+		Title:   r.Title,
+		Byline:  Byline(r),
+		Year:    r.Year,
+		Journal: r.Journal,
+		Indexed: r.Indexed(),
+		Key:     d.Keys.Has(s.ID),
+	}
 }
 
 // A Piece is a stretch of text; Blocks are the letters of those whose terms match it.

@@ -43,8 +43,9 @@ func ItemKey(f tally.Facet, item string, parted tally.Parted) string {
 	return text.Label(item)
 }
 
-// DecisionKey returns by what a candidate is decided on, so that it is the same wherever it is met. What has nothing to go by
-// is left as it is. It is made of what stands in a record, not of a key: some letters change a second time (ŉ).
+// DecisionKey returns by what a candidate is decided on, so that it is the same wherever it is met. What has
+// nothing to go by is left as it is. It is made of what stands in a record, not of a key: some letters change a
+// second time (ŉ).
 func DecisionKey(f tally.Facet, item string) string { return cmp.Or(ItemKey(f, item, nil), item) }
 
 // Forms returns the variants of a word or phrase that what is looked at has; of anything else, itself.

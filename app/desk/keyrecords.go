@@ -14,9 +14,9 @@ import (
 	"tamiz/core/index"
 )
 
-// A KeysBy is by which records of key studies figures go. A key study is its reference as it was brought in, and one record for
-// each source that holds it. Of a source figures go by its own record; without one, by all that is known put together. The zero
-// KeysBy goes by references alone.
+// A KeysBy is by which records of key studies figures go. A key study is its reference as it was brought in, and
+// one record for each source that holds it. Of a source figures go by its own record; without one, by all that is
+// known put together. The zero KeysBy goes by references alone.
 type KeysBy struct {
 	Source   *int64            // whose counts are shown, and the sample is drawn from
 	Holdings []library.Holding // what is known

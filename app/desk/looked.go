@@ -65,7 +65,7 @@ type SetPool struct {
 	pool     *Pool
 	document Document
 	keys     *Keys           // by whose words the forms of an item are told
-	look     Scope            // among which they are
+	look     Scope           // among which they are
 	all      *roaring.Bitmap // that items are told of
 	set      coverage.Set    // in which blocks and terms find
 	free     func(block string) *Free
@@ -73,7 +73,17 @@ type SetPool struct {
 
 // SetPool returns the pool of a desk, where items are told of what is looked at, and blocks of the sample.
 func (d *Desk) SetPool(a *Service) *SetPool {
-	return &SetPool{app: a, review: d.at.Review, pool: d.Pool, document: d.Document, keys: d.Keys, look: d.Look, all: d.Look.Sample, set: d.Pool.Set(), free: d.Free}
+	return &SetPool{
+		app:      a,
+		review:   d.at.Review,
+		pool:     d.Pool,
+		document: d.Document,
+		keys:     d.Keys,
+		look:     d.Look,
+		all:      d.Look.Sample,
+		set:      d.Pool.Set(),
+		free:     d.Free,
+	}
 }
 
 // kept returns the records of a set, kept with the pool.

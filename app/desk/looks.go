@@ -24,25 +24,28 @@ type At struct {
 	Revision int // of the document; 0 for what holds now
 }
 
-// A NewLook is what somebody wants to look at: a sample, and another or all other records it is set against; or, of both
-// together, a set of records against the rest.
+// A NewLook is what somebody wants to look at: a sample, and another or all other records it is set against; or, of
+// both together, a set of records against the rest.
 type NewLook struct {
-	Source   *int64  `json:"source,omitempty"` // whose counts are shown; the sample's, where there is none
-	Sample   *int64  `json:"sample,omitempty"` // the newest, where none is said
-	Against  *int64  `json:"against,omitempty"`
-	Rest     bool    `json:"rest"`
-	Set      *set.Of `json:"set,omitempty"`      // of records
-	Revision int     `json:"revision,omitempty"` // of the document that the blocks of the set are taken from: the newest, for 0
-	Through  *int64  `json:"through,omitempty"`  // another vocabulary than the review's: over what was drawn from a source of it
+	Source  *int64  `json:"source,omitempty"` // whose counts are shown; the sample's, where there is none
+	Sample  *int64  `json:"sample,omitempty"` // the newest, where none is said
+	Against *int64  `json:"against,omitempty"`
+	Rest    bool    `json:"rest"`
+	Set     *set.Of `json:"set,omitempty"` // of records
+	// of the document that the blocks of the set are taken from: the newest, for 0
+	Revision int `json:"revision,omitempty"`
+	// another vocabulary than the review's: over what was drawn from a source of it
+	Through *int64 `json:"through,omitempty"`
 }
 
-// A Look is what is looked at. It never changes, and is named by what it is: whoever has the name looks at the same, and
-// what was worked out for it is kept under it.
+// A Look is what is looked at. It never changes, and is named by what it is: whoever has the name looks at the
+// same, and what was worked out for it is kept under it.
 type Look struct {
 	Name string `json:"name"`
 	NewLook
-	Samples    []Sized  `json:"samples"`          // the sample and what it is set against, with their records
-	Beside     []Sized  `json:"beside,omitempty"` // samples by which is told what blocks lack, where their own words chose the sample
+	Samples []Sized `json:"samples"` // the sample and what it is set against, with their records
+	// samples by which is told what blocks lack, where their own words chose the sample
+	Beside     []Sized  `json:"beside,omitempty"`
 	Vocabulary *int64   `json:"vocabulary,omitempty"`
 	Parted     []string `json:"parted,omitempty"` // writings of authors that are not folded
 }
@@ -74,8 +77,8 @@ func (l Look) records() string {
 	return l.named().Name
 }
 
-// pool returns by what the pool of the look is known, how many records its samples hold, and which the others are that the sample
-// is set against.
+// pool returns by what the pool of the look is known, how many records its samples hold, and which the others are
+// that the sample is set against.
 func (l Look) pool() (key string, records int, others []int64) {
 	key = vocabularyKey(l.Vocabulary)
 	for i, s := range l.Samples {
@@ -129,8 +132,8 @@ func completed(n NewLook, samples []library.Sample, from []chosen, d Document) L
 	return l.named()
 }
 
-// MakeLook makes a look at a review, and the one that whoever has none begins with; one through another vocabulary is taken
-// beside it.
+// MakeLook makes a look at a review, and the one that whoever has none begins with; one through another vocabulary
+// is taken beside it.
 func (a *Service) MakeLook(ctx context.Context, review int64, n NewLook) (Look, error) {
 	samples, from, doc, revision, err := a.lookable(ctx, review)
 	if err != nil {
@@ -170,8 +173,9 @@ func (a *Service) MakeLook(ctx context.Context, review int64, n NewLook) (Look, 
 	return l, problems.Gone(a.documents.PutLook(ctx, review, l.Name, body, l.Through == nil), "review")
 }
 
-// through completes a look through another vocabulary: over the largest sample that was drawn from a source of it, with what
-// that source counts. Where nothing was drawn there it is over the sample that was chosen, whose records know little of it.
+// through completes a look through another vocabulary: over the largest sample that was drawn from a source of it,
+// with what that source counts. Where nothing was drawn there it is over the sample that was chosen, whose records
+// know little of it.
 func (a *Service) through(ctx context.Context, review int64, doc Document, n NewLook) (NewLook, error) {
 	if n.Through == nil || doc.Vocabulary != nil && *doc.Vocabulary == *n.Through {
 		n.Through = nil
@@ -274,7 +278,13 @@ func SetProblem(err error) error {
 		return problems.Gone(store.ErrNone, "block")
 	case errors.As(err, &f) && f.Err != nil:
 		r := problems.RefusalOf(f.Err)
-		return &problems.Problem{Type: "refused", Status: 422, Field: f.Field, Title: problems.Sentence(r.Message), Detail: r.Reason}
+		return &problems.Problem{
+			Type:   "refused",
+			Status: 422,
+			Field:  f.Field,
+			Title:  problems.Sentence(r.Message),
+			Detail: r.Reason,
+		}
 	case errors.As(err, &f):
 		return problems.Invalid(f.Field, "%s", problems.Sentence(f.Message))
 	}

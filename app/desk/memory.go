@@ -9,8 +9,8 @@ import (
 	"tamiz/core/bib"
 )
 
-// KeepWithin says how many bytes the process may take; 0 is half of what the machine has. What figures are worked out from, and what is
-// being worked out, has all but a part for the rest of the program. Call it before Start.
+// KeepWithin says how many bytes the process may take; 0 is half of what the machine has. What figures are worked
+// out from, and what is being worked out, has all but a part for the rest of the program. Call it before Start.
 func (a *Service) KeepWithin(bytes int64) {
 	if bytes <= 0 {
 		bytes = machineMemory() / 2
@@ -21,8 +21,8 @@ func (a *Service) KeepWithin(bytes int64) {
 // bytesOfProgram is what the program takes when nothing is looked at.
 const bytesOfProgram = 64 << 20
 
-// What work takes while it is done, beside what is kept of it before. Measured with 50,000 records of 200 words (make bench, part
-// memory); an estimate for others.
+// What work takes while it is done, beside what is kept of it before. Measured with 50,000 records of 200 words
+// (make bench, part memory); an estimate for others.
 const (
 	bytesOfCounting = 31  // for each word in the text: counting its n-grams
 	bytesOfCompany  = 42  // for each word in the text: the company of words
@@ -55,8 +55,8 @@ func machineMemory() int64 {
 	return total
 }
 
-// readingBytes returns what it takes to read so many records, of so many bytes as they are stored, and to index them: what is kept of
-// them, and what the index takes while it is made.
+// readingBytes returns what it takes to read so many records, of so many bytes as they are stored, and to index
+// them: what is kept of them, and what the index takes while it is made.
 func readingBytes(records int, stored int64) int64 { return stored/3*4 + int64(records)*2500 }
 
 // What is kept of a record beside its texts, and of each of these, about; what the index keeps it tells itself.

@@ -39,7 +39,16 @@ type Pools struct {
 
 func newPools(s *store.Store) *Pools {
 	room := newRoom()
-	p := &Pools{library: library.NewRows(s), vocabularyRows: vocabularies.NewRows(s), Room: room, vocabularies: newCache(room, 0), keyStudies: newCache(room, 0), samples: newCache(room, 0), beside: newCache(room, 0), building: newTurns(2)}
+	p := &Pools{
+		library:        library.NewRows(s),
+		vocabularyRows: vocabularies.NewRows(s),
+		Room:           room,
+		vocabularies:   newCache(room, 0),
+		keyStudies:     newCache(room, 0),
+		samples:        newCache(room, 0),
+		beside:         newCache(room, 0),
+		building:       newTurns(2),
+	}
 	p.bound(machineMemory() / 2)
 	return p
 }
@@ -53,9 +62,14 @@ func (p *Pools) bound(bytes int64) {
 	p.beside.bound(bytes / 32)
 }
 
-// Beside keeps what was worked out from records that are no sample, such as those that rounds brought, under a key of the caller's;
-// make returns it with the records that it holds.
-func Beside[T any](ctx context.Context, p *Pools, key string, make func(context.Context) (T, []*bib.Record, error)) (T, error) {
+// Beside keeps what was worked out from records that are no sample, such as those that rounds brought, under a key
+// of the caller's; make returns it with the records that it holds.
+func Beside[T any](
+	ctx context.Context,
+	p *Pools,
+	key string,
+	make func(context.Context) (T, []*bib.Record, error),
+) (T, error) {
 	return Cached(ctx, p.beside, key, func(ctx context.Context) (T, int64, error) {
 		v, records, err := make(ctx)
 		return v, recordBytes(records), err
@@ -88,8 +102,14 @@ func newWorked(room *Room) *worked {
 	if room != nil {
 		most = room.most
 	}
-	return &worked{tallies: newCache(room, most/6), sets: newCache(room, most/32), Suited: newCache(room, most/8), company: newCache(room, most),
-		grams: newCache(room, most), hits: coverage.NewKept(uint64(min(64<<20, most/16)))}
+	return &worked{
+		tallies: newCache(room, most/6),
+		sets:    newCache(room, most/32),
+		Suited:  newCache(room, most/8),
+		company: newCache(room, most),
+		grams:   newCache(room, most),
+		hits:    coverage.NewKept(uint64(min(64<<20, most/16))),
+	}
 }
 
 func (w *worked) letGo() {
@@ -338,13 +358,18 @@ func (p *Pools) Thesaurus(ctx context.Context, vocabulary *int64) (*thesaurus.Th
 	if vocabulary == nil {
 		return nil, nil
 	}
-	return Cached(ctx, p.vocabularies, fmt.Sprint(*vocabulary), func(ctx context.Context) (*thesaurus.Thesaurus, int64, error) {
-		t, err := p.vocabularyRows.Thesaurus(ctx, *vocabulary)
-		if err != nil {
-			return nil, 0, problems.Gone(err, "vocabulary")
-		}
-		return t, t.Bytes(), nil
-	})
+	return Cached(
+		ctx,
+		p.vocabularies,
+		fmt.Sprint(*vocabulary),
+		func(ctx context.Context) (*thesaurus.Thesaurus, int64, error) {
+			t, err := p.vocabularyRows.Thesaurus(ctx, *vocabulary)
+			if err != nil {
+				return nil, 0, problems.Gone(err, "vocabulary")
+			}
+			return t, t.Bytes(), nil
+		},
+	)
 }
 
 // Assigned returns a record as it is under a vocabulary, which may be nil.
@@ -355,8 +380,8 @@ func Assigned(t *thesaurus.Thesaurus, r *bib.Record) *bib.Record {
 	return t.Assign(r)
 }
 
-// Figured returns a record as figures are worked out from it: under a vocabulary, with the types of the trade alone. The
-// code of a file format stays with the record, and is no type of publication.
+// Figured returns a record as figures are worked out from it: under a vocabulary, with the types of the trade
+// alone. The code of a file format stays with the record, and is no type of publication.
 func Figured(t *thesaurus.Thesaurus, r *bib.Record) *bib.Record {
 	r = Assigned(t, r)
 	if !slices.ContainsFunc(r.Types, ris.IsCode) {
@@ -458,7 +483,12 @@ func (p *Pool) part(writings []string) *Pool {
 	return &out
 }
 
-func newPool(ctx context.Context, room *Room, sample, contrast, beside []library.StoredRecord, t *thesaurus.Thesaurus) (*Pool, error) {
+func newPool(
+	ctx context.Context,
+	room *Room,
+	sample, contrast, beside []library.StoredRecord,
+	t *thesaurus.Thesaurus,
+) (*Pool, error) {
 	byRecord := make(map[*bib.Record]int64, len(sample)+len(contrast))
 	had := map[int64]bool{} // the same record of the same source may be in several samples
 	records := func(stored []library.StoredRecord) (out []*bib.Record) {

@@ -10,9 +10,9 @@ import (
 	"tamiz/app/problems"
 )
 
-// A Room is the memory that may be taken by what is kept and by what is being worked out, together. Heavy work asks for its share
-// before it begins. What nobody uses is let go of for it, what was not used for the longest first; where that is not enough it
-// waits, and is refused in the end.
+// A Room is the memory that may be taken by what is kept and by what is being worked out, together. Heavy work asks
+// for its share before it begins. What nobody uses is let go of for it, what was not used for the longest first;
+// where that is not enough it waits, and is refused in the end.
 type Room struct {
 	mu      sync.Mutex
 	most    int64
@@ -35,8 +35,8 @@ func newRoom() *Room { return &Room{caches: map[*Cache]bool{}, given: make(chan 
 // roomWait is how long work waits for its share.
 const roomWait = 20 * time.Second
 
-// Take takes a share, or waits for it, and returns what gives it back. Where there can never be as much, it says so at once. A nil
-// room has room for all.
+// Take takes a share, or waits for it, and returns what gives it back. Where there can never be as much, it says so
+// at once. A nil room has room for all.
 func (r *Room) Take(ctx context.Context, bytes int64) (back func(), err error) {
 	if r == nil || bytes <= 0 {
 		return func() {}, nil
@@ -68,7 +68,10 @@ func (r *Room) Take(ctx context.Context, bytes int64) (back func(), err error) {
 				return nil, tooLarge(bytes, left)
 			}
 			return nil, &problems.Problem{Type: "no-memory", Status: http.StatusServiceUnavailable,
-				Title: fmt.Sprintf("Others are using the memory that this takes, about %s. Nothing was changed; try again in a moment.", megabytes(bytes))}
+				Title: fmt.Sprintf(
+					"Others are using the memory that this takes, about %s. Nothing was changed; try again in a moment.",
+					megabytes(bytes),
+				)}
 		}
 	}
 }
@@ -82,7 +85,12 @@ func (r *Room) Part(most int64) int64 {
 
 func tooLarge(bytes, left int64) error {
 	return &problems.Problem{Type: "too-large", Status: http.StatusUnprocessableEntity,
-		Title: fmt.Sprintf("This takes about %s of memory, and there is room for %s. Look at a smaller sample, or have the memory of Tamiz raised (TAMIZ_MEMORY_MB).", megabytes(bytes), megabytes(max(0, left)))}
+		Title: fmt.Sprintf(
+			"This takes about %s of memory, and there is room for %s. Look at a smaller sample, or have the memory of "+
+				"Tamiz raised (TAMIZ_MEMORY_MB).",
+			megabytes(bytes),
+			megabytes(max(0, left)),
+		)}
 }
 
 func megabytes(bytes int64) string { return fmt.Sprintf("%d MB", (bytes+1<<20-1)>>20) }

@@ -88,7 +88,8 @@ func TestNobodyWaitsForWhatTheyUseThemselves(t *testing.T) {
 	})
 }
 
-// What nobody uses makes room, what was not used for the longest first; what is used stays, and what is refused for it says so.
+// What nobody uses makes room, what was not used for the longest first; what is used stays, and what is refused for
+// it says so.
 func TestWhatNobodyUsesMakesRoom(t *testing.T) {
 	synctest.Test(t, func(t *testing.T) {
 		r := roomOf(100)
@@ -125,7 +126,12 @@ func TestWhatIsKeptOfWhatGoesGoesWithIt(t *testing.T) {
 	r := roomOf(100)
 	c := newCache(r, 1000)
 	inner := newCache(r, 1000)
-	_, err := Cached(t.Context(), c, "pool", func(context.Context) (keeping, int64, error) { return keeping{inner}, 10, nil })
+	_, err := Cached(
+		t.Context(),
+		c,
+		"pool",
+		func(context.Context) (keeping, int64, error) { return keeping{inner}, 10, nil },
+	)
 	require.NoError(t, err)
 	_, err = Cached(t.Context(), inner, "tally", of("tally", 50))
 	require.NoError(t, err)
@@ -153,7 +159,13 @@ func TestARoomIsNeverFuller(t *testing.T) {
 				ctx, done := ForRequest(context.Background())
 				key := fmt.Sprint(rapid.IntRange(0, 9).Draw(t, "key"))
 				bytes := rapid.Int64Range(1, 20).Draw(t, "bytes")
-				_, err := CachedWithin(ctx, rapid.SampledFrom(caches).Draw(t, "cache"), key, func() int64 { return 0 }, of(key, bytes))
+				_, err := CachedWithin(
+					ctx,
+					rapid.SampledFrom(caches).Draw(t, "cache"),
+					key,
+					func() int64 { return 0 },
+					of(key, bytes),
+				)
 				require.NoError(t, err)
 				ends = append(ends, done)
 			case 1:

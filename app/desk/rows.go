@@ -20,8 +20,8 @@ type Rows struct{ db *store.Store }
 // NewRows returns the documents and looks of a database.
 func NewRows(db *store.Store) *Rows { return &Rows{db} }
 
-// PutLook keeps a look at a review by its name, and where last says so as the one that was taken last. A name always stands
-// for the same.
+// PutLook keeps a look at a review by its name, and where last says so as the one that was taken last. A name
+// always stands for the same.
 func (r *Rows) PutLook(ctx context.Context, review int64, name string, body []byte, last bool) error {
 	return r.db.Write.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		_, err := tx.Exec(ctx, sql["PutLook insert look"], review, name, body)

@@ -34,7 +34,11 @@ type Compared struct {
 }
 
 // Compared puts two samples side by side; a work that a sample holds twice counts once.
-func (a *Service) Compared(ctx context.Context, review int64, p Pair) (c Compared, both, onlyA, onlyB []int64, names [2]string, err error) {
+func (a *Service) Compared(
+	ctx context.Context,
+	review int64,
+	p Pair,
+) (c Compared, both, onlyA, onlyB []int64, names [2]string, err error) {
 	samples, err := a.library.Samples(ctx, review)
 	if err != nil {
 		return c, nil, nil, nil, names, err
@@ -79,7 +83,14 @@ func (a *Service) Compared(ctx context.Context, review int64, p Pair) (c Compare
 			onlyB = append(onlyB, r.ID)
 		}
 	}
-	c = Compared{A: len(first), B: len(second), Both: len(both), OnlyA: len(onlyA), OnlyB: len(onlyB), Any: len(first) + len(onlyB)}
+	c = Compared{
+		A:     len(first),
+		B:     len(second),
+		Both:  len(both),
+		OnlyA: len(onlyA),
+		OnlyB: len(onlyB),
+		Any:   len(first) + len(onlyB),
+	}
 	return c, both, onlyA, onlyB, [2]string{nameA, nameB}, nil
 }
 

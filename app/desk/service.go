@@ -20,5 +20,12 @@ type Service struct {
 
 // New returns a desk on a database.
 func New(s *store.Store) *Service {
-	return &Service{documents: NewRows(s), library: library.NewRows(s), vocabularyRows: vocabularies.NewRows(s), Pools: newPools(s), Heavy: newTurns(cores()), Quick: newTurns(2 * cores())}
+	return &Service{
+		documents:      NewRows(s),
+		library:        library.NewRows(s),
+		vocabularyRows: vocabularies.NewRows(s),
+		Pools:          newPools(s),
+		Heavy:          newTurns(cores()),
+		Quick:          newTurns(2 * cores()),
+	}
 }

@@ -24,9 +24,9 @@ func newTurns(n int) *Turns { return &Turns{free: semaphore.NewWeighted(int64(n)
 // cores is how many things are worked on at once.
 func cores() int { return max(2, runtime.GOMAXPROCS(0)) }
 
-// Take waits for a turn, which ends with the request of the context (see ForRequest). A request has one turn, of whatever
-// kind: what asks for another has it, since two that each hold one and wait for the other's would wait for ever. What is no
-// request has its turn at once.
+// Take waits for a turn, which ends with the request of the context (see ForRequest). A request has one turn, of
+// whatever kind: what asks for another has it, since two that each hold one and wait for the other's would wait for
+// ever. What is no request has its turn at once.
 func (t *Turns) Take(ctx context.Context) error {
 	h, ok := ctx.Value(holderKey{}).(*holder)
 	if !ok {
@@ -38,7 +38,11 @@ func (t *Turns) Take(ctx context.Context) error {
 	if t.waiting.Add(1) > maxWaiting {
 		h.turn.Store(false)
 		t.waiting.Add(-1)
-		return &problems.Problem{Type: "busy", Status: http.StatusServiceUnavailable, Title: "Too much is being worked out at once. Nothing was changed; try again in a moment."}
+		return &problems.Problem{
+			Type:   "busy",
+			Status: http.StatusServiceUnavailable,
+			Title:  "Too much is being worked out at once. Nothing was changed; try again in a moment.",
+		}
 	}
 	err := t.free.Acquire(ctx, 1)
 	t.waiting.Add(-1)

@@ -20,7 +20,8 @@ const (
 // A Service keeps dialects.
 type Service struct {
 	rows *Rows
-	read *lru.Cache[string, *dialect.Dialect] // by their files: reading one proves it, which takes longer than it should at every key press
+	// by their files: reading one proves it, which takes longer than it should at every key press
+	read *lru.Cache[string, *dialect.Dialect]
 }
 
 // New returns the dialects of a database.
@@ -54,7 +55,15 @@ type Head struct {
 }
 
 func headOf(d *dialect.Dialect, body string, own bool) Head {
-	return Head{Name: d.Name, Title: d.Title, About: d.About, Typed: d.Typed, Vocabulary: d.Vocabulary, Own: own, Body: body}
+	return Head{
+		Name:       d.Name,
+		Title:      d.Title,
+		About:      d.About,
+		Typed:      d.Typed,
+		Vocabulary: d.Vocabulary,
+		Own:        own,
+		Body:       body,
+	}
 }
 
 // All returns the dialects there are: those that ship, then those that somebody wrote.
@@ -132,7 +141,11 @@ func (a *Service) Save(ctx context.Context, body string) (*Head, error) {
 		return nil, err
 	}
 	if _, ships := dialect.Named(d.Name); ships {
-		return nil, problems.Invalid("body", "The dialect %s ships with Tamiz and stays as it is. Give this one another name.", d.Name)
+		return nil, problems.Invalid(
+			"body",
+			"The dialect %s ships with Tamiz and stays as it is. Give this one another name.",
+			d.Name,
+		)
 	}
 	own, err := a.rows.Dialects(ctx)
 	if err != nil {

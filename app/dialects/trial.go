@@ -9,8 +9,8 @@ import (
 	"tamiz/core/strategy"
 )
 
-// A Trial is what a dialect makes of a small strategy with something of everything: what it writes, and what its own reader
-// makes of that.
+// A Trial is what a dialect makes of a small strategy with something of everything: what it writes, and what its
+// own reader makes of that.
 type Trial struct {
 	Lines  []TriedLine `json:"lines"`
 	Whole  TriedLine   `json:"whole"`
@@ -34,8 +34,8 @@ type TriedNote struct {
 	Instead string `json:"instead,omitempty"`
 }
 
-// trialStrategy has a heading with all below it, one as a main point, a cut word, a sign for one character, a field, words
-// near each other, a block to leave out, and limits.
+// trialStrategy has a heading with all below it, one as a main point, a cut word, a sign for one character, a
+// field, words near each other, a block to leave out, and limits.
 func trialStrategy() strategy.Strategy {
 	from := 2005
 	words := func(s, field string) strategy.Term {
@@ -43,15 +43,29 @@ func trialStrategy() strategy.Strategy {
 	}
 	return strategy.Strategy{Tamiz: strategy.Version, Blocks: []strategy.Block{
 		{Name: "A", Concept: "kiln workers", Searched: true, Terms: []strategy.Term{
-			{Kind: strategy.HeadingTerm, Heading: "Kiln Workers", Narrower: true, On: true}, words("kiln worker*", "text"), words("labo?rer*", "text"), words("brick makers", "title")}},
+			{
+				Kind:     strategy.HeadingTerm,
+				Heading:  "Kiln Workers",
+				Narrower: true,
+				On:       true,
+			}, words("kiln worker*", "text"), words("labo?rer*", "text"), words("brick makers", "title")}},
 		{Name: "B", Concept: "rest", Searched: true, Terms: []strategy.Term{
 			{Kind: strategy.HeadingTerm, Heading: "Rest", Central: true, Qualifiers: []string{"organisation"}, On: true},
-			{Kind: strategy.NearTerm, Left: "rest*", Right: "break*", Within: 3, Field: "text", On: true}, words("shade", "abstract")}},
+			{
+				Kind:   strategy.NearTerm,
+				Left:   "rest*",
+				Right:  "break*",
+				Within: 3,
+				Field:  "text",
+				On:     true,
+			}, words("shade", "abstract")}},
 		{Name: "C", Concept: "animals", Searched: true, Negated: true, Terms: []strategy.Term{words("mule*", "text")}},
-	}, Limits: []strategy.Limit{{Kind: strategy.YearsLimit, From: &from}, {Kind: "languages", Values: []string{"eng", "spa"}}}}
+	}, Limits: []strategy.Limit{{Kind: strategy.YearsLimit, From: &from}, {Kind: "languages", Values: []string{"eng",
+		"spa"}}}}
 }
 
-// Try shows what a dialect makes of a strategy; it need not be right yet. What cannot be tried is a problem of its file.
+// Try shows what a dialect makes of a strategy; it need not be right yet. What cannot be tried is a problem of its
+// file.
 func (a *Service) Try(body string) (*Trial, error) {
 	if len(body) > longestFile {
 		return nil, problems.Invalid("body", "A dialect has at most %d bytes; this one has %d.", longestFile, len(body))
@@ -70,7 +84,12 @@ func (a *Service) Try(body string) (*Trial, error) {
 		out.Broken = problems.Sentence(wrong.Error())
 	}
 	for _, l := range typed.Lines {
-		line := TriedLine{Number: l.Of.Number, Meant: query.Write(l.Of.Expr), Texts: append([]string{}, l.Texts...), Notes: triedNotes(l.Notes)}
+		line := TriedLine{
+			Number: l.Of.Number,
+			Meant:  query.Write(l.Of.Expr),
+			Texts:  append([]string{}, l.Texts...),
+			Notes:  triedNotes(l.Notes),
+		}
 		if len(l.Of.Parts) > 0 {
 			line.Meant = l.Of.Joined()
 			line.Agrees = true // by its numbers: it is read with the whole

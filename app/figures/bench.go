@@ -20,13 +20,15 @@ type Bench struct {
 	CountedAt time.Time        `json:"countedAt"`
 	Records   *int             `json:"records,omitempty"`
 	Caught    []bool           `json:"caught"`
-	NotHere   []bool           `json:"notHere,omitempty"` // key studies that the source whose counts are shown does not hold
-	Blocks    []BenchBlock     `json:"blocks"`
-	Limits    []BenchLimit     `json:"limits"`
-	Before    *BenchFound      `json:"before,omitempty"` // what all find together before NOT takes away; absent where nothing does
-	Lines     []BenchLine      `json:"lines"`            // that are put together of others
-	Recall    *Recall          `json:"recall,omitempty"`
-	Narrow    []Narrow         `json:"narrow,omitempty"` // where nothing or very little is found: what does it
+	// key studies that the source whose counts are shown does not hold
+	NotHere []bool       `json:"notHere,omitempty"`
+	Blocks  []BenchBlock `json:"blocks"`
+	Limits  []BenchLimit `json:"limits"`
+	// what all find together before NOT takes away; absent where nothing does
+	Before *BenchFound `json:"before,omitempty"`
+	Lines  []BenchLine `json:"lines"` // that are put together of others
+	Recall *Recall     `json:"recall,omitempty"`
+	Narrow []Narrow    `json:"narrow,omitempty"` // where nothing or very little is found: what does it
 }
 
 // A Narrow is a part that leaves nothing or very little: a block, two blocks together, or a NOT block or limit without
@@ -50,8 +52,8 @@ type BenchBlock struct {
 	Caught  []bool      `json:"caught"`
 	Terms   []BenchTerm `json:"terms"`
 
-	// Over is by which records is told what only one term finds, and what each adds; absent where the block's own words chose all
-	// there are, so that nothing can be told.
+	// Over is by which records is told what only one term finds, and what each adds; absent where the block's own
+	// words chose all there are, so that nothing can be told.
 	Over *Over `json:"over,omitempty"`
 
 	Groups []BenchGroup `json:"groups,omitempty"`
@@ -61,7 +63,8 @@ type BenchBlock struct {
 	Both          *int `json:"both,omitempty"`
 	Unindexed     *int `json:"unindexed,omitempty"` // of the words alone, those that carry no heading
 
-	TakenAway *int `json:"takenAway,omitempty"` // of what the rest of the strategy finds; absent where it is the only one searched
+	// of what the rest of the strategy finds; absent where it is the only one searched
+	TakenAway *int `json:"takenAway,omitempty"`
 }
 
 // A BenchGroup is what the terms of a block that stand under one name find together, of those that are switched on.
@@ -73,8 +76,8 @@ type BenchGroup struct {
 	Keys     int    `json:"keys"`
 }
 
-// groups tells what the groups of a block find, over the sample, and what only they find, among the records that the block's own
-// words did not choose; each only where these are there.
+// groups tells what the groups of a block find, over the sample, and what only they find, among the records that
+// the block's own words did not choose; each only where these are there.
 func groups(b desk.Block, inKeys, inSample, inFree []*roaring.Bitmap) (out []BenchGroup) {
 	for _, t := range b.Terms {
 		if t.Group == "" || slices.ContainsFunc(out, func(g BenchGroup) bool { return g.Name == t.Group }) {
@@ -251,7 +254,8 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 				return nil, err
 			}
 			row.Records = &measure.Hits
-			row.HeadingsAlone, row.WordsAlone, row.Both, row.Unindexed = &measure.HeadingsAlone, &measure.WordsAlone, &measure.Both, &measure.Unindexed
+			row.HeadingsAlone, row.WordsAlone, row.Both, row.Unindexed = &measure.HeadingsAlone, &measure.WordsAlone,
+				&measure.Both, &measure.Unindexed
 			if n := inSample.TakenAwayByBlock(i); block.Searched && n >= 0 {
 				row.TakenAway = &n
 			}
@@ -275,7 +279,8 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 				term.Sole = m.SoleCatch
 				if inFree != nil {
 					m := told.Terms[j]
-					term.Only, term.OnlyHere, term.Total, term.Step, term.AddsNothing = &m.Hits, &m.OnlyHere, &m.Total, &m.Step, m.AddsNothing
+					term.Only, term.OnlyHere, term.Total, term.Step, term.AddsNothing = &m.Hits, &m.OnlyHere, &m.Total, &m.Step,
+						m.AddsNothing
 					for _, k := range m.Inside {
 						term.Inside = append(term.Inside, block.Terms[k].String())
 					}
@@ -309,7 +314,11 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 		b.Blocks = append(b.Blocks, row)
 	}
 	for i, l := range d.Document.Limits {
-		row := BenchLimit{Kind: l.Kind, Keys: caught(d, inKeys.LimitFinds(i)), Dropped: d.Keys.Held() - int(inKeys.Limits[i].GetCardinality())}
+		row := BenchLimit{
+			Kind:    l.Kind,
+			Keys:    caught(d, inKeys.LimitFinds(i)),
+			Dropped: d.Keys.Held() - int(inKeys.Limits[i].GetCardinality()),
+		}
 		if inSample != nil {
 			row.Records = number(inSample.LimitFinds(i))
 			n := inSample.TakenAwayByLimit(i)

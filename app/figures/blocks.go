@@ -77,12 +77,14 @@ func ReadTyped(typed, field string) strategy.Term {
 
 // A BlindSpot is what all other searched blocks find and one block does not, and what may be missing there.
 type BlindSpot struct {
-	Over    *Over           `json:"over,omitempty"` // by which it is told; absent where the block's own words chose all there are
+	// by which it is told; absent where the block's own words chose all there are
+	Over    *Over           `json:"over,omitempty"`
 	Records int             `json:"records"`
 	Words   []BlindSpotWord `json:"words"`
 }
 
-// A BlindSpotWord is a word, phrase or heading that stands in a blind spot, suits the block, and that no block matches yet.
+// A BlindSpotWord is a word, phrase or heading that stands in a blind spot, suits the block, and that no block
+// matches yet.
 type BlindSpotWord struct {
 	Item    string  `json:"item"`
 	Kind    string  `json:"kind"`
@@ -94,7 +96,8 @@ type BlindSpotWord struct {
 	Under   string  `json:"under,omitempty"` // the shorter or longer form of it that stands before it
 }
 
-// How many words of a blind spot are shown: of so many, those that stand under none, with the shorter and longer forms of each.
+// How many words of a blind spot are shown: of so many, those that stand under none, with the shorter and longer
+// forms of each.
 const (
 	blindSpotWords = 12
 	blindSpotForms = 48
@@ -111,7 +114,10 @@ func (a *Service) BlindSpot(ctx context.Context, at desk.At, block string) (*Bli
 		return nil, problems.Gone(store.ErrNone, "block")
 	}
 	out := &BlindSpot{Words: []BlindSpotWord{}}
-	if !slices.ContainsFunc(d.Document.Blocks, func(b desk.Block) bool { return b.ID != block && b.Searched && !b.Negated }) {
+	if !slices.ContainsFunc(
+		d.Document.Blocks,
+		func(b desk.Block) bool { return b.ID != block && b.Searched && !b.Negated },
+	) {
 		return out, nil
 	}
 	free := d.Free(block)
@@ -131,7 +137,14 @@ func (a *Service) BlindSpot(ctx context.Context, at desk.At, block string) (*Bli
 	if err != nil {
 		return nil, err
 	}
-	lacks, records, err := coverage.Lacks(ctx, reach, suits, kept, i, coverage.Wanted{First: blindSpotForms, Skip: dropped.has})
+	lacks, records, err := coverage.Lacks(
+		ctx,
+		reach,
+		suits,
+		kept,
+		i,
+		coverage.Wanted{First: blindSpotForms, Skip: dropped.has},
+	)
 	if err != nil {
 		return nil, err
 	}
@@ -144,7 +157,15 @@ func (a *Service) BlindSpot(ctx context.Context, at desk.At, block string) (*Bli
 		case l.Under == "":
 			heads[l.Item] = true
 		}
-		w := BlindSpotWord{Item: l.Item, Kind: l.Kind, Records: l.Records, Of: l.Of, Pull: tally.Round(l.Pull), Suit: tally.Round(l.Suit), Under: l.Under}
+		w := BlindSpotWord{
+			Item:    l.Item,
+			Kind:    l.Kind,
+			Records: l.Records,
+			Of:      l.Of,
+			Pull:    tally.Round(l.Pull),
+			Suit:    tally.Round(l.Suit),
+			Under:   l.Under,
+		}
 		if l.Best >= 0 && l.Best != i {
 			w.Suits = d.Document.Blocks[l.Best].ID
 		}
@@ -159,7 +180,13 @@ func lookUp(d *desk.Desk, out *TriedTerm, word string) error {
 	leads := v.LookUp(word)
 	for _, l := range leads[:min(len(leads), headingHits)] {
 		label := v.Label(l.Heading)
-		hit := HeadingHit{Label: label, Via: string(l.Via), Matched: l.Matched, Narrower: len(v.Below(l.Heading)) - 1, ScopeNote: v.ScopeNote(l.Heading)}
+		hit := HeadingHit{
+			Label:     label,
+			Via:       string(l.Via),
+			Matched:   l.Matched,
+			Narrower:  len(v.Below(l.Heading)) - 1,
+			ScopeNote: v.ScopeNote(l.Heading),
+		}
 		term := strategy.Term{Kind: strategy.HeadingTerm, Heading: label, On: true}
 		found, err := hitKeys(d, term)
 		if err != nil {
@@ -191,7 +218,10 @@ func (a *Service) TryTerm(ctx context.Context, at desk.At, t Typed) (*TriedTerm,
 			parts = []string{}
 		}
 		out.Query = &TypedQuery{parts[:min(len(parts), maxParts)], joined}
-		out.Refused = &problems.Refusal{Reason: "query", Message: "This is a query, not one term: a block holds terms, which are alternatives."}
+		out.Refused = &problems.Refusal{
+			Reason:  "query",
+			Message: "This is a query, not one term: a block holds terms, which are alternatives.",
+		}
 		return out, nil
 	}
 	term := ReadTyped(t.Typed, t.Field)

@@ -12,8 +12,8 @@ import (
 	"tamiz/core/thesaurus"
 )
 
-// A Carry is the headings of a strategy in the vocabulary of another source: what was taken to stand for each, and what is
-// proposed. Until something is taken its words stand in.
+// A Carry is the headings of a strategy in the vocabulary of another source: what was taken to stand for each, and
+// what is proposed. Until something is taken its words stand in.
 type Carry struct {
 	Vocabulary string           `json:"vocabulary"` // of the source
 	There      bool             `json:"there"`      // the program has it
@@ -22,10 +22,11 @@ type Carry struct {
 
 // A CarriedHeading is one of them.
 type CarriedHeading struct {
-	Heading   string           `json:"heading"`
-	Stands    []string         `json:"stands"`            // any of these was taken to stand for it
-	Declined  bool             `json:"declined"`          // nothing does, somebody said
-	Records   *int             `json:"records,omitempty"` // of the sample that is looked at, that carry it or, where it is meant so, one below
+	Heading  string   `json:"heading"`
+	Stands   []string `json:"stands"`   // any of these was taken to stand for it
+	Declined bool     `json:"declined"` // nothing does, somebody said
+	// of the sample that is looked at, that carry it or, where it is meant so, one below
+	Records   *int             `json:"records,omitempty"`
 	Proposals []CarryCandidate `json:"proposals"`
 }
 
@@ -46,8 +47,8 @@ type carrying struct {
 	from strategy.Strategy
 }
 
-// otherVocabulary returns what takes headings over to the vocabulary that a dialect means; nil where that is the review's own,
-// or it means none.
+// otherVocabulary returns what takes headings over to the vocabulary that a dialect means; nil where that is the
+// review's own, or it means none.
 func (a *Service) otherVocabulary(ctx context.Context, lay *desk.Desk, d *dialect.Dialect) (*desk.Carrier, error) {
 	if d.Headings == nil {
 		return nil, nil
@@ -55,14 +56,18 @@ func (a *Service) otherVocabulary(ctx context.Context, lay *desk.Desk, d *dialec
 	return a.desk.Carrier(ctx, lay.Document.Vocabulary, d.Vocabulary)
 }
 
-// carrying carries a strategy's headings over to the vocabulary of a dialect; nil where that is the review's own, or the
-// dialect means none.
+// carrying carries a strategy's headings over to the vocabulary of a dialect; nil where that is the review's own,
+// or the dialect means none.
 func (a *Service) carrying(ctx context.Context, lay *desk.Desk, d *dialect.Dialect) (*carrying, error) {
 	by, err := a.otherVocabulary(ctx, lay, d)
 	if err != nil || by == nil {
 		return nil, err
 	}
-	c := &carrying{Carry: Carry{Vocabulary: d.Vocabulary, There: by.Terms != nil, Headings: []CarriedHeading{}}, Carrier: by, from: lay.Strategy}
+	c := &carrying{
+		Carry:   Carry{Vocabulary: d.Vocabulary, There: by.Terms != nil, Headings: []CarriedHeading{}},
+		Carrier: by,
+		from:    lay.Strategy,
+	}
 	_, carried := lay.Strategy.Carry(c.Stands)
 	told := map[string]bool{}
 	for _, h := range carried {
@@ -70,7 +75,12 @@ func (a *Service) carrying(ctx context.Context, lay *desk.Desk, d *dialect.Diale
 			continue // it lets in and takes away
 		}
 		told[text.Label(h.Heading)] = true
-		row := CarriedHeading{Heading: h.Heading, Stands: append([]string{}, h.To...), Declined: c.Said[text.Label(h.Heading)] && len(h.To) == 0, Proposals: []CarryCandidate{}}
+		row := CarriedHeading{
+			Heading:   h.Heading,
+			Stands:    append([]string{}, h.To...),
+			Declined:  c.Said[text.Label(h.Heading)] && len(h.To) == 0,
+			Proposals: []CarryCandidate{},
+		}
 		row.Proposals = append(row.Proposals, c.proposals(thesaurusOf(lay), h.Heading)...)
 		if q, err := c.meant(h.Heading).QueryIn(thesaurusOf(lay)); err == nil && lay.Pool != nil {
 			row.Records = writer{lay.Pool.Index, lay}.records(q)
@@ -122,7 +132,10 @@ func (c *carrying) counted(n strategy.Numbered) bool {
 		return true
 	}
 	if n.Kind == strategy.TermLine || n.Kind == strategy.LimitLine {
-		return !slices.ContainsFunc(c.headings(n), func(t strategy.Term) bool { return len(c.Stands[text.Label(t.Heading)]) > 0 })
+		return !slices.ContainsFunc(
+			c.headings(n),
+			func(t strategy.Term) bool { return len(c.Stands[text.Label(t.Heading)]) > 0 },
+		)
 	}
 	return !c.elsewhere()
 }
@@ -142,8 +155,9 @@ func (c *carrying) headings(n strategy.Numbered) (out []strategy.Term) {
 	return out
 }
 
-// A Counterpart is what somebody takes to stand for a heading in another vocabulary, besides what does already, or takes off
-// again. Where it names nothing, nothing stands for it; where it forgets and names nothing, all is open again.
+// A Counterpart is what somebody takes to stand for a heading in another vocabulary, besides what does already, or
+// takes off again. Where it names nothing, nothing stands for it; where it forgets and names nothing, all is open
+// again.
 type Counterpart struct {
 	Heading    string `json:"heading"`
 	Vocabulary string `json:"vocabulary"` // the other, by name
@@ -154,7 +168,8 @@ type Counterpart struct {
 // mostStanding is how many headings stand for one.
 const mostStanding = 20
 
-// TakeCounterpart remembers what stands for a heading of the review's vocabulary in another, for this and other reviews.
+// TakeCounterpart remembers what stands for a heading of the review's vocabulary in another, for this and other
+// reviews.
 func (a *Service) TakeCounterpart(ctx context.Context, review int64, k Counterpart) error {
 	doc, err := a.desk.Proposed(ctx, review, desk.Proposal{})
 	if err != nil {
@@ -171,24 +186,30 @@ func (a *Service) TakeCounterpart(ctx context.Context, review int64, k Counterpa
 		return problems.Invalid("heading", "A heading and a vocabulary are needed.")
 	}
 	full := false
-	err = a.vocabularyRows.ChangeCounterpart(ctx, own.Name, text.Label(k.Heading), k.Vocabulary, func(now []string) []string {
-		i := slices.IndexFunc(now, func(l string) bool { return text.Label(l) == text.Label(k.Stands) })
-		switch {
-		case k.Stands == "" && k.Forget:
-			return nil
-		case k.Stands == "":
-			return []string{}
-		case k.Forget && i >= 0:
-			if now = slices.Delete(now, i, i+1); len(now) == 0 {
-				return nil // that nothing stands for it was not said
+	err = a.vocabularyRows.ChangeCounterpart(
+		ctx,
+		own.Name,
+		text.Label(k.Heading),
+		k.Vocabulary,
+		func(now []string) []string {
+			i := slices.IndexFunc(now, func(l string) bool { return text.Label(l) == text.Label(k.Stands) })
+			switch {
+			case k.Stands == "" && k.Forget:
+				return nil
+			case k.Stands == "":
+				return []string{}
+			case k.Forget && i >= 0:
+				if now = slices.Delete(now, i, i+1); len(now) == 0 {
+					return nil // that nothing stands for it was not said
+				}
+			case !k.Forget && i < 0:
+				if full = len(now) >= mostStanding; !full {
+					now = append(now, k.Stands)
+				}
 			}
-		case !k.Forget && i < 0:
-			if full = len(now) >= mostStanding; !full {
-				now = append(now, k.Stands)
-			}
-		}
-		return now
-	})
+			return now
+		},
+	)
 	if err == nil && full {
 		return problems.Invalid("stands", "At most %d headings stand for one; this one is not taken.", mostStanding)
 	}

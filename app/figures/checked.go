@@ -29,9 +29,11 @@ var Questions = []string{AskTranslation, AskOperators, AskHeadings, AskWords, As
 
 // askedBy is which question a finding about a query belongs to; those that are not named are about how it is written.
 var askedBy = map[string]string{
-	"mixed-operators": AskOperators, "and-among-synonyms": AskOperators, "or-among-concepts": AskOperators, "not-drops": AskOperators,
+	"mixed-operators": AskOperators, "and-among-synonyms": AskOperators, "or-among-concepts": AskOperators,
+	"not-drops":       AskOperators,
 	"heading-unknown": AskHeadings, "heading-renamed": AskHeadings, "heading-below-another": AskHeadings,
-	"one-spelling": AskWords, "inside-another": AskWords, "stem-too-short": AskWords, "exact-with-truncation": AskWords, "phrase-split": AskWords, "duplicate": AskWords,
+	"one-spelling": AskWords, "inside-another": AskWords, "stem-too-short": AskWords, "exact-with-truncation": AskWords,
+	"phrase-split": AskWords, "duplicate": AskWords,
 	"finds-nothing": AskWords, "limit-on-indexing": AskLimits,
 }
 
@@ -100,7 +102,13 @@ func (a *Service) CheckSheet(ctx context.Context, at desk.At, doc desk.Document)
 		return nil, err
 	}
 	for _, f := range said.Findings {
-		found := SheetFinding{Question: askedBy[f.Code], Code: f.Code, Why: problems.Sentence(f.Why), Records: f.Records, Keys: f.Keys}
+		found := SheetFinding{
+			Question: askedBy[f.Code],
+			Code:     f.Code,
+			Why:      problems.Sentence(f.Why),
+			Records:  f.Records,
+			Keys:     f.Keys,
+		}
 		if found.Question == "" {
 			found.Question = AskSpelling
 		}
@@ -117,7 +125,10 @@ func (a *Service) CheckSheet(ctx context.Context, at desk.At, doc desk.Document)
 // sheetFacts adds what is to be said of concepts, headings and limits, beside what is wrong with lines.
 func (a *Service) sheetFacts(ctx context.Context, lay *desk.Desk, doc desk.Document, out *CheckSheet) error {
 	say := func(question, code string, records, keys *int, format string, args ...any) {
-		out.Findings = append(out.Findings, SheetFinding{Question: question, Code: code, Why: fmt.Sprintf(format, args...), Records: records, Keys: keys})
+		out.Findings = append(
+			out.Findings,
+			SheetFinding{Question: question, Code: code, Why: fmt.Sprintf(format, args...), Records: records, Keys: keys},
+		)
 	}
 	s := doc.Strategy("")
 	inKeys, err := coverage.Find(ctx, lay.Keys.Set, s)
@@ -149,9 +160,26 @@ func (a *Service) sheetFacts(ctx context.Context, lay *desk.Desk, doc desk.Docum
 		}
 		switch {
 		case !b.Searched && b.Reason != "":
-			say(AskTranslation, "kept-out", nil, nil, "Block %s (%s) is kept out: %s.", b.Name, b.Concept, strings.TrimRight(b.Reason, "."))
+			say(
+				AskTranslation,
+				"kept-out",
+				nil,
+				nil,
+				"Block %s (%s) is kept out: %s.",
+				b.Name,
+				b.Concept,
+				strings.TrimRight(b.Reason, "."),
+			)
 		case !b.Searched:
-			say(AskTranslation, "kept-out", nil, nil, "Block %s (%s) is kept out, and no reason is written down.", b.Name, b.Concept)
+			say(
+				AskTranslation,
+				"kept-out",
+				nil,
+				nil,
+				"Block %s (%s) is kept out, and no reason is written down.",
+				b.Name,
+				b.Concept,
+			)
 		case on == 0:
 			say(AskTranslation, "empty", nil, nil, "Block %s (%s) is searched and has no term.", b.Name, b.Concept)
 		default:
@@ -159,7 +187,15 @@ func (a *Service) sheetFacts(ctx context.Context, lay *desk.Desk, doc desk.Docum
 				say(AskHeadings, "no-headings", nil, nil, "Block %s (%s) has words alone and no heading.", b.Name, b.Concept)
 			}
 			if headings == on {
-				say(AskWords, "no-words", nil, nil, "Block %s (%s) has headings alone: what is not indexed yet is not found.", b.Name, b.Concept)
+				say(
+					AskWords,
+					"no-words",
+					nil,
+					nil,
+					"Block %s (%s) has headings alone: what is not indexed yet is not found.",
+					b.Name,
+					b.Concept,
+				)
 			}
 			if missed := held - int(inKeys.Blocks[i].GetCardinality()); !b.Negated && missed > 0 {
 				say(AskTranslation, "missed", nil, &missed, "Block %s (%s) misses %d of them.", b.Name, b.Concept, missed)

@@ -36,8 +36,9 @@ type CoverageStudy struct {
 	Limits     bool     `json:"limits"`            // inside all of them
 	Half       string   `json:"half,omitempty"`    // build or test, where the key studies are split
 	NotHere    bool     `json:"notHere,omitempty"` // the source whose counts are shown does not hold it
-	By         int64    `json:"by"`                // the source by whose record it is told; 0 for all that is known put together
-	Indexed    bool     `json:"indexed"`           // that record carries headings
+	// the source by whose record it is told; 0 for all that is known put together
+	By      int64 `json:"by"`
+	Indexed bool  `json:"indexed"` // that record carries headings
 }
 
 // HeldBack is how many studies just these parts hold back together.
@@ -64,7 +65,15 @@ func (a *Service) Coverage(ctx context.Context, at desk.At) (*Coverage, error) {
 	groups := map[string]int{}
 	halves := map[string]*Recall{"build": {}, "test": {}}
 	for i, s := range check.Studies {
-		row := CoverageStudy{ID: d.Keys.Studies[i].ID, Caught: s.Caught, HeldBackBy: s.HeldBackBy, Blocks: []int{}, Limits: true, By: d.Keys.By[i], Indexed: d.Keys.Set.Records[i].Indexed()}
+		row := CoverageStudy{
+			ID:         d.Keys.Studies[i].ID,
+			Caught:     s.Caught,
+			HeldBackBy: s.HeldBackBy,
+			Blocks:     []int{},
+			Limits:     true,
+			By:         d.Keys.By[i],
+			Indexed:    d.Keys.Set.Records[i].Indexed(),
+		}
 		for _, b := range d.Strategy.Blocks {
 			row.Blocks = append(row.Blocks, len(s.CaughtBy[b.Name]))
 		}
@@ -96,7 +105,13 @@ func (a *Service) Coverage(ctx context.Context, at desk.At) (*Coverage, error) {
 	}
 	out.Recall = recall(caught, d.Keys.Held())
 	if d.Keys.Build != nil {
-		out.Build, out.Test = recall(halves["build"].Caught, halves["build"].Of), recall(halves["test"].Caught, halves["test"].Of)
+		out.Build, out.Test = recall(
+			halves["build"].Caught,
+			halves["build"].Of,
+		), recall(
+			halves["test"].Caught,
+			halves["test"].Of,
+		)
 	}
 	for by, n := range groups {
 		out.HeldBack = append(out.HeldBack, HeldBack{strings.Split(by, " "), n})
@@ -123,12 +138,13 @@ type BlockRescue struct {
 	Terms      []string          `json:"terms"` // that match
 	Missed     bool              `json:"missed"`
 	Candidates []RescueCandidate `json:"candidates"`
-	Over       *Over             `json:"over,omitempty"` // by which prices are told; absent where its own words chose all there are
-	Near       []NearMiss        `json:"near"`           // what stands in the study and is all but a term of the block
+	// by which prices are told; absent where its own words chose all there are
+	Over *Over      `json:"over,omitempty"`
+	Near []NearMiss `json:"near"` // what stands in the study and is all but a term of the block
 }
 
-// A NearMiss is something in a study that is all but a term of a block that misses it, with what would match it. Its price
-// is absent without a sample.
+// A NearMiss is something in a study that is all but a term of a block that misses it, with what would match it.
+// Its price is absent without a sample.
 type NearMiss struct {
 	Kind  string    `json:"kind"`
 	Term  string    `json:"term"` // of the block, in text form
@@ -238,13 +254,18 @@ func (a *Service) Rescue(ctx context.Context, at desk.At, study int64) (*StudyRe
 		}
 		out.Blocks = append(out.Blocks, row)
 	}
-	out.Record, err = markedRecord(d, library.StoredRecord{ID: d.Keys.Studies[n].StoredRecord.ID, Record: d.Keys.Set.Records[n]}, marked, nearly)
+	out.Record, err = markedRecord(
+		d,
+		library.StoredRecord{ID: d.Keys.Studies[n].StoredRecord.ID, Record: d.Keys.Set.Records[n]},
+		marked,
+		nearly,
+	)
 	return out, err
 }
 
-// rescuer prepares to rescue key studies: of two halves those of the build half alone. What a word would cost a block is told by
-// records that the block's own words did not choose, by its id: among those that they chose next to nothing is left that it could
-// add. A block that is not named has none.
+// rescuer prepares to rescue key studies: of two halves those of the build half alone. What a word would cost a
+// block is told by records that the block's own words did not choose, by its id: among those that they chose next
+// to nothing is left that it could add. A block that is not named has none.
 func rescuer(ctx context.Context, d *desk.Desk) (*coverage.Rescuer, map[string]*Over, error) {
 	_, suits, err := suitsOf(ctx, d)
 	if err != nil {
@@ -270,8 +291,8 @@ func rescuer(ctx context.Context, d *desk.Desk) (*coverage.Rescuer, map[string]*
 	return r, over, nil
 }
 
-// suitsOf returns what tells which block a candidate suits, over all records of the pool, and the company of their words. Seed
-// words of a concept count as if they were its terms.
+// suitsOf returns what tells which block a candidate suits, over all records of the pool, and the company of their
+// words. Seed words of a concept count as if they were its terms.
 func suitsOf(ctx context.Context, d *desk.Desk) (kept *company.Company, suits *coverage.Suits, err error) {
 	seeded := d.Document.Seeded(d.Strategy)
 	if d.Pool == nil {
@@ -286,10 +307,15 @@ func suitsOf(ctx context.Context, d *desk.Desk) (kept *company.Company, suits *c
 	if err != nil {
 		return nil, nil, err
 	}
-	suits, err = desk.Cached(ctx, d.Pool.Suited, "of all "+string(said), func(ctx context.Context) (*coverage.Suits, int64, error) {
-		suits, err := coverage.NewSuits(ctx, d.Pool.Set(), kept, seeded)
-		return suits, bytesOfFits(kept.Len(), len(seeded.Blocks)), err
-	})
+	suits, err = desk.Cached(
+		ctx,
+		d.Pool.Suited,
+		"of all "+string(said),
+		func(ctx context.Context) (*coverage.Suits, int64, error) {
+			suits, err := coverage.NewSuits(ctx, d.Pool.Set(), kept, seeded)
+			return suits, bytesOfFits(kept.Len(), len(seeded.Blocks)), err
+		},
+	)
 	return kept, suits, err
 }
 
@@ -347,7 +373,10 @@ func (a *Service) Plan(ctx context.Context, at desk.At) (*Plan, error) {
 			if err != nil {
 				return nil, err
 			}
-			found.Candidates = slices.DeleteFunc(found.Candidates, func(c coverage.Candidate) bool { return dropped.has(c.Kind, c.Item) })
+			found.Candidates = slices.DeleteFunc(
+				found.Candidates,
+				func(c coverage.Candidate) bool { return dropped.has(c.Kind, c.Item) },
+			)
 			blocks = append(blocks, found)
 		}
 	}
@@ -356,7 +385,10 @@ func (a *Service) Plan(ctx context.Context, at desk.At) (*Plan, error) {
 		return nil, err
 	}
 	for _, s := range steps {
-		out.Steps = append(out.Steps, PlanStep{d.Document.Blocks[s.Block].ID, s.Item, s.Kind, s.Rescues, s.Price, s.Suit, s.Caught, s.Hits, s.Doubtful})
+		out.Steps = append(
+			out.Steps,
+			PlanStep{d.Document.Blocks[s.Block].ID, s.Item, s.Kind, s.Rescues, s.Price, s.Suit, s.Caught, s.Hits, s.Doubtful},
+		)
 	}
 	for _, k := range r.Left(steps) {
 		out.Left = append(out.Left, d.Keys.Studies[k].ID)

@@ -36,8 +36,8 @@ type ExplainedTerm struct {
 // shortQuery is how many bytes of a query find so little that no memory is asked for.
 const shortQuery = 4096
 
-// Explain reads a query in one of some dialects and tells what it says and what is wrong with it, over the sample where one
-// is looked at.
+// Explain reads a query in one of some dialects and tells what it says and what is wrong with it, over the sample
+// where one is looked at.
 func (a *Service) Explain(ctx context.Context, at desk.At, text string, among []*dialect.Dialect) (*Explained, error) {
 	if err := tooLong(text); err != nil {
 		return nil, err
@@ -94,7 +94,13 @@ func (a *Service) Explain(ctx context.Context, at desk.At, text string, among []
 }
 
 func (a *Service) explained(lay *desk.Desk, d *dialect.Dialect, e *explain.Explained, over explain.Over) *Explained {
-	out := &Explained{Explained: *e, Title: d.Title, Blocks: []ExplainedBlock{}, Sampled: over.Set.Index != nil, Trees: e.Trees}
+	out := &Explained{
+		Explained: *e,
+		Title:     d.Title,
+		Blocks:    []ExplainedBlock{},
+		Sampled:   over.Set.Index != nil,
+		Trees:     e.Trees,
+	}
 	for _, b := range e.Blocks {
 		block := ExplainedBlock{Name: b.Name, Concept: b.Concept, Negated: b.Negated, Terms: []ExplainedTerm{}}
 		for _, t := range b.Terms {

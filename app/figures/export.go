@@ -19,8 +19,9 @@ type Export struct {
 	Of     desk.RecordSet `json:"of"`
 	Format records.Format `json:"format"`
 	Fields []string       `json:"fields,omitempty"` // of bib.FieldNames, and "extra"; none for all
-	AsIs   bool           `json:"asIs,omitempty"`   // of a table: cells that a spreadsheet would take for formulas are not marked
-	Name   string         `json:"name"`             // of the file, without ending; a page has it as its title
+	// of a table: cells that a spreadsheet would take for formulas are not marked
+	AsIs bool   `json:"asIs,omitempty"`
+	Name string `json:"name"` // of the file, without ending; a page has it as its title
 }
 
 const exportBatch = 500

@@ -17,30 +17,35 @@ import (
 
 // A Tally is what the sample is made of, set against its contrast.
 type Tally struct {
-	Facet        tally.Facet     `json:"facet"`
-	Sample       desk.SampleHead `json:"sample"`
-	Looked       int             `json:"looked"`       // records that are looked at: of the sample, or of a set of it and its contrast
-	Contrast     int             `json:"contrast"`     // its records; 0 is none
-	ContrastName string          `json:"contrastName"` // empty where it is all other records of the review
-	HasKeys      bool            `json:"hasKeys"`
-	HasCentral   bool            `json:"hasCentral"`
-	HasNarrower  bool            `json:"hasNarrower"`
-	Unindexed    []Unindexed     `json:"unindexed,omitempty"` // of headings: by year, how many records have none
+	Facet  tally.Facet     `json:"facet"`
+	Sample desk.SampleHead `json:"sample"`
+	// records that are looked at: of the sample, or of a set of it and its contrast
+	Looked       int         `json:"looked"`
+	Contrast     int         `json:"contrast"`     // its records; 0 is none
+	ContrastName string      `json:"contrastName"` // empty where it is all other records of the review
+	HasKeys      bool        `json:"hasKeys"`
+	HasCentral   bool        `json:"hasCentral"`
+	HasNarrower  bool        `json:"hasNarrower"`
+	Unindexed    []Unindexed `json:"unindexed,omitempty"` // of headings: by year, how many records have none
 	// Of headings: the part of all records that has none.
-	UnindexedShare *float64   `json:"unindexedShare,omitempty"`
-	LeftOutBelow   int        `json:"leftOutBelow"`
-	KeyStudies     int        `json:"keyStudies"`     // that figures are counted over, whether the source holds them or not
-	Missing        int        `json:"missing"`        // of what records carry as lists: records without any
-	MissingShare   float64    `json:"missingShare"`   // of all records
-	MissingKeys    int        `json:"missingKeys"`    // key studies without any
-	Half           int        `json:"half,omitempty"` // journals, those with most records first, that hold half of the records
-	Said           []Said     `json:"said,omitempty"`
-	Foreign        int        `json:"foreign,omitempty"` // of words: records that do not read like English
-	BySuit         bool       `json:"bySuit,omitempty"`  // rows stand in the order of pull and suit; else of pull, or records
-	All            int        `json:"all"`               // rows that there are
-	Passing        int        `json:"passing"`           // of these, that pass what was filtered for
-	Sent           int        `json:"sent"`              // and of those, that are among the rows
-	Rows           []TallyRow `json:"rows"`              // the first of them, those that somebody decided on, and those that a term finds
+	UnindexedShare *float64 `json:"unindexedShare,omitempty"`
+	LeftOutBelow   int      `json:"leftOutBelow"`
+	// that figures are counted over, whether the source holds them or not
+	KeyStudies   int     `json:"keyStudies"`
+	Missing      int     `json:"missing"`      // of what records carry as lists: records without any
+	MissingShare float64 `json:"missingShare"` // of all records
+	MissingKeys  int     `json:"missingKeys"`  // key studies without any
+	// journals, those with most records first, that hold half of the records
+	Half    int    `json:"half,omitempty"`
+	Said    []Said `json:"said,omitempty"`
+	Foreign int    `json:"foreign,omitempty"` // of words: records that do not read like English
+	// rows stand in the order of pull and suit; else of pull, or records
+	BySuit  bool `json:"bySuit,omitempty"`
+	All     int  `json:"all"`     // rows that there are
+	Passing int  `json:"passing"` // of these, that pass what was filtered for
+	Sent    int  `json:"sent"`    // and of those, that are among the rows
+	// the first of them, those that somebody decided on, and those that a term finds
+	Rows []TallyRow `json:"rows"`
 }
 
 // A TallyRow is one item; Key is by what it is decided on, where that is not the item as written.
@@ -62,11 +67,13 @@ type TallyRow struct {
 	Piece           bool     `json:"piece,omitempty"`   // none of its forms stands by itself: it is a piece of a sentence
 	Inside          []string `json:"inside,omitempty"`  // blocks whose terms matched all its forms when it was counted
 	Unindexed       int      `json:"unindexed,omitempty"`
-	Heading         string   `json:"heading,omitempty"`  // of a keyword: the heading that it leads to
-	Loses           *Loss    `json:"loses,omitempty"`    // what a limit to it would lose; of a year, a limit from it on
-	UpTo            *float64 `json:"upTo,omitempty"`     // of a journal: the share that it and all with more records hold together
-	Bare            *float64 `json:"bare,omitempty"`     // of a journal: its share of all records without headings; of a year: the share of its own that have none
-	Writings        []Form   `json:"writings,omitempty"` // of journals and authors: the ways of writing that are folded
+	Heading         string   `json:"heading,omitempty"` // of a keyword: the heading that it leads to
+	Loses           *Loss    `json:"loses,omitempty"`   // what a limit to it would lose; of a year, a limit from it on
+	// of a journal: the share that it and all with more records hold together
+	UpTo *float64 `json:"upTo,omitempty"`
+	// of a journal: its share of all records without headings; of a year: the share of its own that have none
+	Bare     *float64 `json:"bare,omitempty"`
+	Writings []Form   `json:"writings,omitempty"` // of journals and authors: the ways of writing that are folded
 }
 
 // A Loss is what a limit would lose of what is looked at.
@@ -114,7 +121,8 @@ func (a *Service) Tally(ctx context.Context, at desk.At, f tally.Facet) (*Tally,
 	return &out, nil
 }
 
-// A counting is a tally whose rows are made when they are asked for: there may be a million, of which some thousands are sent.
+// A counting is a tally whose rows are made when they are asked for: there may be a million, of which some
+// thousands are sent.
 type counting struct {
 	*desk.Counted
 	desk   *desk.Desk
@@ -142,7 +150,8 @@ func (a *Service) counting(ctx context.Context, at desk.At, f tally.Facet) (*cou
 	}
 	c := &counting{Counted: t, desk: d}
 	c.head = Tally{Facet: f, Sample: *d.Sample, Looked: t.Sample, Contrast: t.Contrast, ContrastName: d.Contrast,
-		HasKeys: t.HasKeys, HasCentral: t.HasCentral, HasNarrower: t.HasNarrower, KeyStudies: t.KeyStudies, LeftOutBelow: t.LeftOutBelow, Missing: t.Missing, MissingKeys: t.MissingKeys,
+		HasKeys: t.HasKeys, HasCentral: t.HasCentral, HasNarrower: t.HasNarrower, KeyStudies: t.KeyStudies,
+		LeftOutBelow: t.LeftOutBelow, Missing: t.Missing, MissingKeys: t.MissingKeys,
 		All: t.Len(), Passing: t.Len(), Sent: t.Len()}
 	if f == tally.Words {
 		c.head.Foreign = d.Look.Foreign()
@@ -183,7 +192,15 @@ func (c *counting) at(place int32) int {
 func (c *counting) brief(place int32) brief {
 	i := c.at(place)
 	r := c.Row(i)
-	out := brief{item: r.Item, records: r.Records, forms: func() []string { return c.Forms(i) }, lift: absent, pull: absent, keys: absent, withNarrower: absent}
+	out := brief{
+		item:         r.Item,
+		records:      r.Records,
+		forms:        func() []string { return c.Forms(i) },
+		lift:         absent,
+		pull:         absent,
+		keys:         absent,
+		withNarrower: absent,
+	}
 	if c.Contrast > 0 {
 		out.lift, out.pull = tally.Round(r.Lift), tally.Round(r.Pull)
 	}
@@ -199,7 +216,8 @@ func (c *counting) brief(place int32) brief {
 // key returns by what a row is decided on.
 func (c *counting) key(item string) string { return desk.ItemKey(c.Facet, item, c.desk.Pool.Parted) }
 
-// foundAlready returns the rows, by number, all forms of which the terms of a block match. It is worked out once for a strategy.
+// foundAlready returns the rows, by number, all forms of which the terms of a block match. It is worked out once
+// for a strategy.
 func (c *counting) foundAlready(ctx context.Context) (*roaring.Bitmap, error) {
 	if c.inside == nil {
 		return roaring.New(), nil
@@ -358,6 +376,9 @@ func writings(of map[string]int) (out []Form) {
 	for w, n := range of {
 		out = append(out, Form{w, n})
 	}
-	slices.SortFunc(out, func(a, b Form) int { return cmp.Or(cmp.Compare(b.Records, a.Records), cmp.Compare(a.Item, b.Item)) })
+	slices.SortFunc(
+		out,
+		func(a, b Form) int { return cmp.Or(cmp.Compare(b.Records, a.Records), cmp.Compare(a.Item, b.Item)) },
+	)
 	return out
 }

@@ -28,7 +28,8 @@ type HeadingSearch struct {
 	Language string // that labels are shown in
 }
 
-// Headings is the headings that words lead to: by what the vocabulary says, and by what the records carry that say them.
+// Headings is the headings that words lead to: by what the vocabulary says, and by what the records carry that say
+// them.
 type Headings struct {
 	Languages []string         `json:"languages"` // of the vocabulary
 	Leads     []HeadingLead    `json:"leads"`
@@ -99,11 +100,18 @@ func (a *Service) Headings(ctx context.Context, at desk.At, s HeadingSearch) (*H
 	}
 	words := s.Words[:0:0]
 	for _, w := range s.Words {
-		if w = strings.TrimSpace(w); w != "" && utf8.RuneCountInString(w) <= longestWord && len(words) < mostSearched && !slices.Contains(words, w) {
+		if w = strings.TrimSpace(w); w != "" && utf8.RuneCountInString(w) <= longestWord && len(words) < mostSearched &&
+			!slices.Contains(words, w) {
 			words = append(words, w)
 		}
 	}
-	out := &Headings{Languages: []string{}, Leads: []HeadingLead{}, Evidence: []HeadingCarried{}, Words: append([]string{}, words...), Said: []string{}}
+	out := &Headings{
+		Languages: []string{},
+		Leads:     []HeadingLead{},
+		Evidence:  []HeadingCarried{},
+		Words:     append([]string{}, words...),
+		Said:      []string{},
+	}
 	if v := d.Keys.Set.Thesaurus; v != nil {
 		out.Languages = append(out.Languages, v.Spoken()...)
 		if err := leads(ctx, d, out, words, block, s.Language); err != nil {
@@ -127,8 +135,18 @@ func leads(ctx context.Context, d *desk.Desk, out *Headings, words []string, blo
 				i = len(out.Leads)
 				at[l.Heading] = i
 				label := v.Label(l.Heading)
-				lead := HeadingLead{Label: label, Shown: label, Via: l.Via, Matched: l.Matched, Forgiven: l.Forgiven, Meant: l.Meant, Words: []string{},
-					Narrower: len(v.Below(l.Heading)) - 1, ScopeNote: v.ScopeNote(l.Heading), Retired: v.Retired(l.Heading)}
+				lead := HeadingLead{
+					Label:     label,
+					Shown:     label,
+					Via:       l.Via,
+					Matched:   l.Matched,
+					Forgiven:  l.Forgiven,
+					Meant:     l.Meant,
+					Words:     []string{},
+					Narrower:  len(v.Below(l.Heading)) - 1,
+					ScopeNote: v.ScopeNote(l.Heading),
+					Retired:   v.Retired(l.Heading),
+				}
 				if language != "" {
 					lead.Shown = v.LabelIn(l.Heading, language)
 					if n := v.NoteIn(l.Heading, language); n != "" {
@@ -205,7 +223,10 @@ func carried(ctx context.Context, d *desk.Desk, out *Headings, words []string) e
 	for _, w := range words {
 		// Where nobody says it just so, it may be a beginning.
 		for _, typed := range []string{w, w + "*"} {
-			found, err := coverage.Hits(d.Pool.Set(), strategy.Term{Kind: strategy.TextTerm, Text: typed, Field: "text", On: true})
+			found, err := coverage.Hits(
+				d.Pool.Set(),
+				strategy.Term{Kind: strategy.TextTerm, Text: typed, Field: "text", On: true},
+			)
 			if err != nil || found.IsEmpty() {
 				continue // what is no word is said by none
 			}
@@ -224,7 +245,10 @@ func carried(ctx context.Context, d *desk.Desk, out *Headings, words []string) e
 		if v := d.Pool.Thesaurus; v != nil {
 			_, known = v.Find(e.Heading)
 		}
-		out.Evidence = append(out.Evidence, HeadingCarried{e.Heading, e.Records, tally.Round(e.Share), tally.Round(e.Pull), known})
+		out.Evidence = append(
+			out.Evidence,
+			HeadingCarried{e.Heading, e.Records, tally.Round(e.Share), tally.Round(e.Pull), known},
+		)
 	}
 	return nil
 }
@@ -259,8 +283,8 @@ type HeadingWhole struct {
 	Taken   []HeadingTaken `json:"taken"` // where it is a term already
 	Sides   *heading.Sides `json:"sides,omitempty"`
 	Counted bool           `json:"counted"` // figures over records are there
-	// Through another vocabulary than the review's: the headings of its terms that this one stands for, and the sample of a source of it
-	// that figures are over; nil where nothing was drawn there.
+	// Through another vocabulary than the review's: the headings of its terms that this one stands for, and the sample
+	// of a source of it that figures are over; nil where nothing was drawn there.
 	Matches   []HeadingMatch   `json:"matches"` // in vocabularies of other sources
 	StandsFor []string         `json:"standsFor,omitempty"`
 	Over      *desk.SampleHead `json:"over,omitempty"`
@@ -286,8 +310,8 @@ const (
 	mostMatches = 3 // in one of them
 )
 
-// matches returns which headings of the review's vocabulary, and of those of other sources, may mean the same as one of the
-// vocabulary that is looked in.
+// matches returns which headings of the review's vocabulary, and of those of other sources, may mean the same as
+// one of the vocabulary that is looked in.
 func (a *Service) matches(ctx context.Context, d *desk.Desk, h int) ([]HeadingMatch, error) {
 	out := []HeadingMatch{}
 	looked := d.Document.Vocabulary
@@ -340,12 +364,21 @@ func headingAt(d *desk.Desk, label string) (int, error) {
 		at, ok = v.Term(label)
 	}
 	if !ok {
-		return 0, &problems.Problem{Type: "no-heading", Status: 404, Field: "label", Title: "The vocabulary has no such heading."}
+		return 0, &problems.Problem{
+			Type:   "no-heading",
+			Status: 404,
+			Field:  "label",
+			Title:  "The vocabulary has no such heading.",
+		}
 	}
 	return at, nil
 }
 
-var errNoVocabulary = &problems.Problem{Type: "no-vocabulary", Status: 409, Title: "There is no vocabulary to look headings up in. Bring one in under Samples, or choose one that is there."}
+var errNoVocabulary = &problems.Problem{
+	Type:   "no-vocabulary",
+	Status: 409,
+	Title:  "There is no vocabulary to look headings up in. Bring one in under Samples, or choose one that is there.",
+}
 
 // Heading tells all that is known of one heading; block, where given, is the id of that which it may be taken into.
 func (a *Service) Heading(ctx context.Context, at desk.At, label, block, language string) (*HeadingWhole, error) {

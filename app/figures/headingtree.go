@@ -87,7 +87,14 @@ func (a *Service) HeadingTree(ctx context.Context, at desk.At) (*HeadingTree, er
 			out.Cut = true
 			return
 		}
-		n := HeadingNode{Label: v.Label(h), Depth: depth, Records: b.records, WithNarrower: b.withNarrower, Keys: b.keys, Headings: b.headings}
+		n := HeadingNode{
+			Label:        v.Label(h),
+			Depth:        depth,
+			Records:      b.records,
+			WithNarrower: b.withNarrower,
+			Keys:         b.keys,
+			Headings:     b.headings,
+		}
 		n.Spread = heading.Spread(b.withNarrower, b.headings, max(b.largest, b.records), out.Records)
 		out.Nodes = append(out.Nodes, n)
 		for _, below := range v.Narrower(h) {

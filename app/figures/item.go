@@ -26,14 +26,16 @@ type Item struct {
 	Stems     []Stem        `json:"stems"` // of words: how its forms are best searched truncated
 
 	// Of words and keywords, over what is looked at:
-	TitleOnly  *int       `json:"titleOnly,omitempty"`  // records where it stands in the title and not in the abstract
-	InKeywords *int       `json:"inKeywords,omitempty"` // records where it stands among the authors' keywords
-	Ways       []Way      `json:"ways,omitempty"`       // of a phrase: other ways to search its words
-	With       []GoesWith `json:"with"`                 // headings that its records carry more often than the others; of a heading, words
-	Beside     []Beside   `json:"beside,omitempty"`     // of a heading its qualifiers, of a qualifier the headings it stands behind
-	ScopeNote  string     `json:"scopeNote,omitempty"`  // of a heading that the vocabulary has
-	Entry      []string   `json:"entry,omitempty"`      // its entry terms
-	EntryOf    string     `json:"entryOf,omitempty"`    // of a word or keyword: the heading that it is an entry term of
+	TitleOnly  *int  `json:"titleOnly,omitempty"`  // records where it stands in the title and not in the abstract
+	InKeywords *int  `json:"inKeywords,omitempty"` // records where it stands among the authors' keywords
+	Ways       []Way `json:"ways,omitempty"`       // of a phrase: other ways to search its words
+	// headings that its records carry more often than the others; of a heading, words
+	With []GoesWith `json:"with"`
+	// of a heading its qualifiers, of a qualifier the headings it stands behind
+	Beside    []Beside `json:"beside,omitempty"`
+	ScopeNote string   `json:"scopeNote,omitempty"` // of a heading that the vocabulary has
+	Entry     []string `json:"entry,omitempty"`     // its entry terms
+	EntryOf   string   `json:"entryOf,omitempty"`   // of a word or keyword: the heading that it is an entry term of
 }
 
 // A Beside is what records carry right beside an item.
@@ -114,7 +116,14 @@ func (a *Service) Item(ctx context.Context, at desk.At, f tally.Facet, item stri
 		return nil, err
 	}
 	found := d.Pool.WithItem(f, item, forms)
-	out := &Item{Facet: f, Item: item, Records: int(found.AndCardinality(d.Look.Sample)), Context: []ContextLine{}, Stems: []Stem{}, With: []GoesWith{}}
+	out := &Item{
+		Facet:   f,
+		Item:    item,
+		Records: int(found.AndCardinality(d.Look.Sample)),
+		Context: []ContextLine{},
+		Stems:   []Stem{},
+		With:    []GoesWith{},
+	}
 	if !d.Look.Contrast.IsEmpty() {
 		n := int(found.AndCardinality(d.Look.Contrast))
 		out.Elsewhere = &n
@@ -190,9 +199,19 @@ func stands(d *desk.Desk, ctx context.Context, out *Item, forms []string, found 
 		for _, t := range tokens {
 			words.And(d.Pool.Index.Gram([]string{t}, bib.TitleAbstract))
 		}
-		out.Ways = []Way{{"phrase", int(roaring.And(d.Pool.Index.Phrase(text.Literal(tokens...), bib.TitleAbstract), d.Look.Sample).GetCardinality())}}
+		out.Ways = []Way{
+			{
+				"phrase",
+				int(roaring.And(d.Pool.Index.Phrase(text.Literal(tokens...), bib.TitleAbstract), d.Look.Sample).GetCardinality()),
+			},
+		}
 		if len(tokens) == 2 {
-			near := d.Pool.Index.Near(text.Literal(tokens[0]), text.Literal(tokens[1]), text.Within(nearWithin), bib.TitleAbstract)
+			near := d.Pool.Index.Near(
+				text.Literal(tokens[0]),
+				text.Literal(tokens[1]),
+				text.Within(nearWithin),
+				bib.TitleAbstract,
+			)
 			near.And(d.Look.Sample)
 			out.Ways = append(out.Ways, Way{"near", int(near.GetCardinality())})
 		}
@@ -289,7 +308,10 @@ func (i *Item) add(id int64, key bool, r *bib.Record, patterns []text.Pattern) {
 			}
 			start, end := spans[at].Start, spans[at+length-1].End
 			i.Context = append(i.Context, ContextLine{Record: id, Key: key,
-				Before: lastRunes(value[:start], contextWidth), Match: value[start:end], After: firstRunes(value[end:], contextWidth)})
+				Before: lastRunes(
+					value[:start],
+					contextWidth,
+				), Match: value[start:end], After: firstRunes(value[end:], contextWidth)})
 		}
 	})
 }

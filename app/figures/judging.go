@@ -33,8 +33,8 @@ type Judging struct {
 	ToRead *Interval `json:"toRead,omitempty"`
 }
 
-// A JudgedRecord is a record that was drawn; Verdict is empty while nobody has judged it. A key study that nobody judged is
-// relevant.
+// A JudgedRecord is a record that was drawn; Verdict is empty while nobody has judged it. A key study that nobody
+// judged is relevant.
 type JudgedRecord struct {
 	ID      int64  `json:"id"`
 	Verdict string `json:"verdict,omitempty"`

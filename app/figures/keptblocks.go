@@ -37,7 +37,16 @@ type BlockToKeep struct {
 const mostKept = 1000 // versions of blocks
 
 func keptOf(b KeptBlockRow) (k KeptBlock, err error) {
-	k = KeptBlock{Name: b.Name, Version: b.Version, Note: b.Note, Tested: b.Tested, From: b.Review, Who: b.Who, At: b.At, gone: b.Gone}
+	k = KeptBlock{
+		Name:    b.Name,
+		Version: b.Version,
+		Note:    b.Note,
+		Tested:  b.Tested,
+		From:    b.Review,
+		Who:     b.Who,
+		At:      b.At,
+		gone:    b.Gone,
+	}
 	err = json.Unmarshal(b.Body, &k.Block)
 	return k, err
 }
@@ -63,10 +72,14 @@ func (a *Service) EverKept(ctx context.Context) ([]KeptBlock, error) {
 	return out, nil
 }
 
-// KeepBlock keeps a block of a review for reuse, with what it was tested on and how it fared: over the sample that is looked at, and
-// with the key studies.
+// KeepBlock keeps a block of a review for reuse, with what it was tested on and how it fared: over the sample that
+// is looked at, and with the key studies.
 func (a *Service) KeepBlock(ctx context.Context, at desk.At, k BlockToKeep) (*KeptBlock, error) {
-	k.Name, k.Note = strings.TrimSpace(strings.ReplaceAll(k.Name, "\x00", "")), strings.TrimSpace(strings.ReplaceAll(k.Note, "\x00", ""))
+	k.Name, k.Note = strings.TrimSpace(
+		strings.ReplaceAll(k.Name, "\x00", ""),
+	), strings.TrimSpace(
+		strings.ReplaceAll(k.Note, "\x00", ""),
+	)
 	if k.Name == "" || utf8.RuneCountInString(k.Name) > 200 {
 		return nil, problems.Invalid("name", "A kept block has a name of 1 to 200 characters.")
 	}
@@ -101,7 +114,10 @@ func (a *Service) KeepBlock(ctx context.Context, at desk.At, k BlockToKeep) (*Ke
 	if err != nil {
 		return nil, problems.Gone(err, "review")
 	}
-	saved, err := a.rows.KeepBlock(ctx, KeptBlockRow{Name: k.Name, Body: body, Note: k.Note, Tested: tested(bench, i), Review: head.Name})
+	saved, err := a.rows.KeepBlock(
+		ctx,
+		KeptBlockRow{Name: k.Name, Body: body, Note: k.Note, Tested: tested(bench, i), Review: head.Name},
+	)
 	if err != nil {
 		return nil, err
 	}

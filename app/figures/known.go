@@ -11,7 +11,8 @@ import (
 	"tamiz/core/bib"
 )
 
-// StudyKnown is all that is known of a key study: the reference as it was brought in, and its record at each source that holds it.
+// StudyKnown is all that is known of a key study: the reference as it was brought in, and its record at each source
+// that holds it.
 type StudyKnown struct {
 	By      int64       `json:"by"` // the source by whose record its figures go; 0 for all that is known put together
 	Brought KnownRecord `json:"brought"`
@@ -66,7 +67,15 @@ func (a *Service) known(ctx context.Context, d *desk.Desk, review int64, n int) 
 		if h.KeyStudy != study.ID || i < 0 {
 			continue
 		}
-		row := KnownAt{Source: h.Source, Name: sources[i].Name, State: h.State, How: h.How, At: h.At, Changed: h.Changed, Changes: []bib.Difference{}}
+		row := KnownAt{
+			Source:  h.Source,
+			Name:    sources[i].Name,
+			State:   h.State,
+			How:     h.How,
+			At:      h.At,
+			Changed: h.Changed,
+			Changes: []bib.Difference{},
+		}
 		if k := slices.IndexFunc(records, func(r library.KeyRecord) bool { return r.Source == h.Source }); k >= 0 {
 			if err := row.read(records[k]); err != nil {
 				return nil, err

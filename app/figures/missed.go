@@ -15,16 +15,17 @@ type Ways struct {
 	Second desk.RecordSet `json:"second"`
 }
 
-// An Estimate is how many relevant records there may be, from those that two ways found: known are key studies and records
-// that were judged relevant, by identity.
+// An Estimate is how many relevant records there may be, from those that two ways found: known are key studies and
+// records that were judged relevant, by identity.
 type Estimate struct {
 	Known   int     `json:"known"` // relevant records, each work once
 	First   FoundBy `json:"first"`
 	Second  FoundBy `json:"second"`
 	Both    int     `json:"both"`
 	Neither int     `json:"neither"`
-	Few     bool    `json:"few,omitempty"`    // so few in both that the figure says little
-	Inside  bool    `json:"inside,omitempty"` // all records of one way are among those of the other: nothing can be estimated from the two
+	Few     bool    `json:"few,omitempty"` // so few in both that the figure says little
+	// all records of one way are among those of the other: nothing can be estimated from the two
+	Inside bool `json:"inside,omitempty"`
 
 	Total *Interval `json:"total,omitempty"` // never below what is known; absent where nothing can be estimated
 }
@@ -78,7 +79,11 @@ func (a *Service) Estimate(ctx context.Context, at desk.At, w Ways) (*Estimate, 
 	if err != nil {
 		return nil, err
 	}
-	out := &Estimate{Known: len(works), First: FoundBy{Records: len(one), Only: []string{}}, Second: FoundBy{Records: len(other), Only: []string{}}}
+	out := &Estimate{
+		Known:  len(works),
+		First:  FoundBy{Records: len(one), Only: []string{}},
+		Second: FoundBy{Records: len(other), Only: []string{}},
+	}
 	for i, work := range works {
 		switch {
 		case first[i] && second[i]:

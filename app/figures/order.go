@@ -15,8 +15,8 @@ import (
 const leastOrdered = 2 // records of a candidate
 
 // ordered returns the rows of a tally of words or keywords of what the blocks find now in the order in which they are
-// decided with the least work: by pull, and by what suits a block and is new there. What is decided, or what a term finds
-// already, comes after; all else stays as it is. It reports whether it did.
+// decided with the least work: by pull, and by what suits a block and is new there. What is decided, or what a term
+// finds already, comes after; all else stays as it is. It reports whether it did.
 func (a *Service) ordered(ctx context.Context, at desk.At, t *counting) ([]int, bool, error) {
 	if _, any := t.desk.Set.(*set.Any); !any || !desk.Textual(t.Facet) || t.Contrast == 0 {
 		return nil, false, nil
@@ -49,7 +49,10 @@ func (a *Service) ordered(ctx context.Context, at desk.At, t *counting) ([]int, 
 			continue
 		}
 		open = append(open, i)
-		all = append(all, coverage.Ordered{Item: r.Item, Records: r.Records, Pull: tally.Round(r.Pull), Fresh: offers.Fresh(r.Item)})
+		all = append(
+			all,
+			coverage.Ordered{Item: r.Item, Records: r.Records, Pull: tally.Round(r.Pull), Fresh: offers.Fresh(r.Item)},
+		)
 	}
 	out := coverage.Order(all)
 	for i, k := range out {
@@ -73,8 +76,8 @@ func (a *Service) decided(ctx context.Context, at desk.At, f tally.Facet) (map[s
 	return out, nil
 }
 
-// offersOf returns what all items of a pool offer to the blocks, kept with the pool. Of a block that the samples tell nothing of
-// nothing is new. What was dropped, where that is given, pushes away what is like it.
+// offersOf returns what all items of a pool offer to the blocks, kept with the pool. Of a block that the samples
+// tell nothing of nothing is new. What was dropped, where that is given, pushes away what is like it.
 func offersOf(ctx context.Context, d *desk.Desk, dropped []string) (*coverage.Offers, error) {
 	kept, suits, err := suitsOf(ctx, d)
 	if err != nil {
@@ -84,20 +87,25 @@ func offersOf(ctx context.Context, d *desk.Desk, dropped []string) (*coverage.Of
 	if err != nil {
 		return nil, err
 	}
-	return desk.Cached(ctx, d.Pool.Suited, "offers "+string(said), func(ctx context.Context) (*coverage.Offers, int64, error) {
-		spots := make([]*roaring.Bitmap, len(d.Document.Blocks))
-		for i, b := range d.Document.Blocks {
-			free := d.Free(b.ID)
-			if !b.Searched || b.Negated || free == nil {
-				continue
+	return desk.Cached(
+		ctx,
+		d.Pool.Suited,
+		"offers "+string(said),
+		func(ctx context.Context) (*coverage.Offers, int64, error) {
+			spots := make([]*roaring.Bitmap, len(d.Document.Blocks))
+			for i, b := range d.Document.Blocks {
+				free := d.Free(b.ID)
+				if !b.Searched || b.Negated || free == nil {
+					continue
+				}
+				reach, err := coverage.Find(ctx, free.Set, d.Strategy)
+				if err != nil {
+					return nil, 0, err
+				}
+				spots[i] = reach.BlindSpot(i)
 			}
-			reach, err := coverage.Find(ctx, free.Set, d.Strategy)
-			if err != nil {
-				return nil, 0, err
-			}
-			spots[i] = reach.BlindSpot(i)
-		}
-		offers, err := coverage.Offered(ctx, suits, kept, spots, dropped)
-		return offers, bytesOfFits(kept.Len(), len(spots)), err
-	})
+			offers, err := coverage.Offered(ctx, suits, kept, spots, dropped)
+			return offers, bytesOfFits(kept.Len(), len(spots)), err
+		},
+	)
 }

@@ -11,10 +11,11 @@ import (
 
 // A Pruning is the terms of a block that can go, in the order in which they do, over the sample.
 type Pruning struct {
-	Over    *Over        `json:"over,omitempty"` // by which it is told; absent where the block's own words chose all there are
-	Records int          `json:"records"`        // that the whole block finds
-	Terms   int          `json:"terms"`          // that are switched on
-	Keys    int          `json:"keys"`           // key studies that the block catches, and that none of it loses
+	// by which it is told; absent where the block's own words chose all there are
+	Over    *Over        `json:"over,omitempty"`
+	Records int          `json:"records"` // that the whole block finds
+	Terms   int          `json:"terms"`   // that are switched on
+	Keys    int          `json:"keys"`    // key studies that the block catches, and that none of it loses
 	Steps   []PrunedTerm `json:"steps"`
 }
 
@@ -60,7 +61,12 @@ func (a *Service) Prune(ctx context.Context, at desk.At, block string, share flo
 	if err != nil {
 		return nil, err
 	}
-	out := &Pruning{Over: &free.Over, Records: *number(reach.Blocks[i]), Keys: *number(inKeys.Blocks[i]), Steps: []PrunedTerm{}}
+	out := &Pruning{
+		Over:    &free.Over,
+		Records: *number(reach.Blocks[i]),
+		Keys:    *number(inKeys.Blocks[i]),
+		Steps:   []PrunedTerm{},
+	}
 	for _, t := range d.Strategy.Blocks[i].Terms {
 		if t.On {
 			out.Terms++

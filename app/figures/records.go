@@ -72,7 +72,13 @@ type Chip struct {
 }
 
 // ReadRecord returns one record with the words of the blocks marked, and those of an item besides.
-func (a *Service) ReadRecord(ctx context.Context, at desk.At, record int64, f *tally.Facet, item *string) (*MarkedRecord, error) {
+func (a *Service) ReadRecord(
+	ctx context.Context,
+	at desk.At,
+	record int64,
+	f *tally.Facet,
+	item *string,
+) (*MarkedRecord, error) {
 	r, err := a.library.Record(ctx, record)
 	if err != nil {
 		return nil, problems.Gone(err, "record")
@@ -119,9 +125,26 @@ func markedRecord(d *desk.Desk, s library.StoredRecord, also, nearly []text.Patt
 		return out
 	}
 	r := desk.Figured(d.Keys.Set.Thesaurus, s.Record)
-	m := MarkedRecord{ID: s.ID, RecordID: r.ID, Title: pieces(bib.Title, r.Title), Abstract: pieces(bib.Abstract, r.Abstract),
-		Authors: []string{}, Journal: r.Journal, Year: r.Year, Keywords: []Chip{}, Headings: []Chip{},
-		Types: append([]string{}, r.Types...), Languages: append([]string{}, r.Languages...), Countries: append([]string{}, r.Countries...), Substances: append([]string{}, r.Substances...), DOI: r.DOI, Key: d.Keys.Has(s.ID), Indexed: r.Indexed()}
+	m := MarkedRecord{
+		ID:       s.ID,
+		RecordID: r.ID,
+		Title:    pieces(bib.Title, r.Title),
+		Abstract: pieces(bib.Abstract, r.Abstract),
+		Authors:  []string{},
+		Journal:  r.Journal,
+		Year:     r.Year,
+		Keywords: []Chip{},
+		Headings: []Chip{},
+		Types: append(
+			[]string{},
+			r.Types...),
+		Languages:  append([]string{}, r.Languages...),
+		Countries:  append([]string{}, r.Countries...),
+		Substances: append([]string{}, r.Substances...),
+		DOI:        r.DOI,
+		Key:        d.Keys.Has(s.ID),
+		Indexed:    r.Indexed(),
+	}
 	m.References, m.Cites, m.TimesCited = []string{}, len(r.References), r.TimesCited
 	for _, f := range r.References[:min(len(r.References), mostReferences)] {
 		m.References = append(m.References, f.Line())
@@ -154,7 +177,10 @@ func markedRecord(d *desk.Desk, s library.StoredRecord, also, nearly []text.Patt
 			continue
 		}
 		seen[label] = true
-		m.Headings = append(m.Headings, Chip{h.Label, desk.DecisionKey(tally.Headings, h.Label), h.Central, h.Qualifiers, letters(marker.Heading(h))})
+		m.Headings = append(
+			m.Headings,
+			Chip{h.Label, desk.DecisionKey(tally.Headings, h.Label), h.Central, h.Qualifiers, letters(marker.Heading(h))},
+		)
 	}
 	return m, nil
 }

@@ -19,13 +19,14 @@ type Remarks struct {
 
 // A Remark is something to be said of a term, with what can be done about it. What was quieted is not said.
 type Remark struct {
-	Term    string       `json:"term"` // its id
-	Kind    string       `json:"kind"`
-	Items   []RemarkItem `json:"items"`
-	Records int          `json:"records"`          // that the items add to the block, or that only what is dragged in brings
-	Block   string       `json:"block,omitempty"`  // that it suits better: its id
-	Near    *desk.Term   `json:"near,omitempty"`   // what could be
-	Belong  []string     `json:"belong,omitempty"` // of a stem: its words that do belong
+	Term  string       `json:"term"` // its id
+	Kind  string       `json:"kind"`
+	Items []RemarkItem `json:"items"`
+	// that the items add to the block, or that only what is dragged in brings
+	Records int        `json:"records"`
+	Block   string     `json:"block,omitempty"`  // that it suits better: its id
+	Near    *desk.Term `json:"near,omitempty"`   // what could be
+	Belong  []string   `json:"belong,omitempty"` // of a stem: its words that do belong
 
 	// Of a heading:
 	Headings []string   `json:"headings,omitempty"` // those that the remark is about
@@ -103,7 +104,18 @@ func (a *Service) headingRemarks(ctx context.Context, d *desk.Desk, out *Remarks
 	for _, f := range faults {
 		term := d.Document.Blocks[block].Terms[f.Term]
 		if !quieted(term, f.Kind) {
-			out.Remarks = append(out.Remarks, Remark{Term: term.ID, Kind: f.Kind, Items: []RemarkItem{}, Records: f.Records, Keys: f.Keys, Headings: f.Headings, Mend: &desk.Term{Term: f.Mend}})
+			out.Remarks = append(
+				out.Remarks,
+				Remark{
+					Term:     term.ID,
+					Kind:     f.Kind,
+					Items:    []RemarkItem{},
+					Records:  f.Records,
+					Keys:     f.Keys,
+					Headings: f.Headings,
+					Mend:     &desk.Term{Term: f.Mend},
+				},
+			)
 		}
 	}
 	return nil

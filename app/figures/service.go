@@ -27,7 +27,16 @@ type Service struct {
 
 // New returns the figures of what lies on a desk.
 func New(s *store.Store, d *desk.Service) *Service {
-	return &Service{rows: NewRows(s), library: library.NewRows(s), documents: desk.NewRows(s), reviewRows: reviews.NewRows(s), vocabularyRows: vocabularies.NewRows(s), runs: sources.NewRows(s), desk: d, now: time.Now}
+	return &Service{
+		rows:           NewRows(s),
+		library:        library.NewRows(s),
+		documents:      desk.NewRows(s),
+		reviewRows:     reviews.NewRows(s),
+		vocabularyRows: vocabularies.NewRows(s),
+		runs:           sources.NewRows(s),
+		desk:           d,
+		now:            time.Now,
+	}
 }
 
 // sampled waits for a turn and lays out a review with its sample; where none is looked at, it says so.

@@ -14,8 +14,8 @@ import (
 	"tamiz/core/thesaurus"
 )
 
-// StandIns is what records of a source carry that say the words of a strategy's headings: headings of its vocabulary that may
-// stand for them.
+// StandIns is what records of a source carry that say the words of a strategy's headings: headings of its
+// vocabulary that may stand for them.
 type StandIns struct {
 	Sample   *desk.SampleHead  `json:"sample,omitempty"` // that was drawn from it; nothing is known without one
 	Headings []HeadingStandIns `json:"headings"`
@@ -44,8 +44,8 @@ const (
 	mostCarriedOf = 500 // headings of a strategy that are looked for at once
 )
 
-// StandInsOf tells for the headings of a strategy which headings of a dialect's vocabulary may stand for them, by records that
-// were drawn from a source of it.
+// StandInsOf tells for the headings of a strategy which headings of a dialect's vocabulary may stand for them, by
+// records that were drawn from a source of it.
 func (a *Service) StandInsOf(ctx context.Context, at desk.At, d *dialect.Dialect) (*StandIns, error) {
 	if err := a.desk.Heavy.Take(ctx); err != nil {
 		return nil, err

@@ -288,7 +288,13 @@ func (a *Service) Alike(ctx context.Context, at desk.At, q AlikeQuestion) (*Alik
 	}
 	if err != nil {
 		r := problems.RefusalOf(err)
-		return nil, &problems.Problem{Type: "refused", Status: 422, Field: "term", Title: problems.Sentence(r.Message), Detail: r.Reason}
+		return nil, &problems.Problem{
+			Type:   "refused",
+			Status: 422,
+			Field:  "term",
+			Title:  problems.Sentence(r.Message),
+			Detail: r.Reason,
+		}
 	}
 	for _, w := range found {
 		out.Words = append(out.Words, Alike(w))

@@ -17,7 +17,13 @@ const mostSheetRows = 1_048_575
 
 // TallyFile writes a facet of what is looked at as a file: csv or xlsx. Words are folded into families. name is
 // that of the file; called, what is looked at where that is not the sample.
-func (a *Service) TallyFile(ctx context.Context, at desk.At, f tally.Facet, format, called string, asIs bool) (file io.ReadCloser, name string, err error) {
+func (a *Service) TallyFile(
+	ctx context.Context,
+	at desk.At,
+	f tally.Facet,
+	format, called string,
+	asIs bool,
+) (file io.ReadCloser, name string, err error) {
 	if err := desk.CheckFacet(f); err != nil {
 		return nil, "", err
 	}
@@ -52,8 +58,14 @@ func (a *Service) TallyFile(ctx context.Context, at desk.At, f tally.Facet, form
 	out := exchange.Piped(func(in io.Writer) error {
 		if format == "xlsx" {
 			return table.WriteTallyXLSX(in, t, counted.EachRow(), [][2]string{
-				{"review", head.Name}, {"facet", string(f)}, {"sample", looked}, {"records of the sample (N1)", fmt.Sprint(t.Sample)},
-				{"contrast", against}, {"records of the contrast (N2)", fmt.Sprint(t.Contrast)}, {"counted", a.now().Format("2006-01-02 15:04")},
+				{
+					"review",
+					head.Name,
+				}, {"facet", string(f)}, {"sample", looked}, {"records of the sample (N1)", fmt.Sprint(t.Sample)},
+				{
+					"contrast",
+					against,
+				}, {"records of the contrast (N2)", fmt.Sprint(t.Contrast)}, {"counted", a.now().Format("2006-01-02 15:04")},
 				{"items left out in fewer records than", fmt.Sprint(t.LeftOutBelow)},
 			})
 		}

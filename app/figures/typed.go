@@ -81,7 +81,15 @@ func (a *Service) TypedIn(ctx context.Context, at desk.At, d *dialect.Dialect) (
 	if err != nil {
 		return nil, notWritten(err)
 	}
-	out := &TypedStrategy{Dialect: d.Name, Title: d.Title, ByLine: d.Typed == dialect.AsLines, Lines: []TypedLine{}, Whole: typed.Whole.Queries, Text: typed.Text(d), Notes: w.notes(typed.Notes(d))}
+	out := &TypedStrategy{
+		Dialect: d.Name,
+		Title:   d.Title,
+		ByLine:  d.Typed == dialect.AsLines,
+		Lines:   []TypedLine{},
+		Whole:   typed.Whole.Queries,
+		Text:    typed.Text(d),
+		Notes:   w.notes(typed.Notes(d)),
+	}
 	if out.Whole == nil {
 		out.Whole = []string{}
 	}
@@ -117,7 +125,12 @@ func (a *Service) TypedIn(ctx context.Context, at desk.At, d *dialect.Dialect) (
 }
 
 func notWritten(err error) error {
-	return &problems.Problem{Type: "not-written", Status: 409, Title: "This strategy cannot be written.", Detail: err.Error()}
+	return &problems.Problem{
+		Type:   "not-written",
+		Status: 409,
+		Title:  "This strategy cannot be written.",
+		Detail: err.Error(),
+	}
 }
 
 func thesaurusOf(d *desk.Desk) *thesaurus.Thesaurus { return d.Keys.Set.Thesaurus }

@@ -49,8 +49,8 @@ const (
 	mostRead     = 100  // revisions beside the versions that are read to see whether they search the same, the newest
 )
 
-// Versions returns the versions of a review, the oldest first, and what holds now as the last, where that is not what the
-// newest version searches.
+// Versions returns the versions of a review, the oldest first, and what holds now as the last, where that is not
+// what the newest version searches.
 func (a *Service) Versions(ctx context.Context, at desk.At) ([]Version, error) {
 	if err := a.desk.Heavy.Take(ctx); err != nil {
 		return nil, err
@@ -71,7 +71,17 @@ func (a *Service) Versions(ctx context.Context, at desk.At) ([]Version, error) {
 	var docs []desk.Document
 	var last desk.Document
 	for _, v := range append(kept, reviews.Version{Revision: now.Revision, At: a.now()}) {
-		row := Version{Current: v.ID == 0, ID: v.ID, Revision: v.Revision, Name: v.Name, Note: v.Note, Why: v.Why, Who: v.Who, At: v.At, Counts: []VersionCount{}}
+		row := Version{
+			Current:  v.ID == 0,
+			ID:       v.ID,
+			Revision: v.Revision,
+			Name:     v.Name,
+			Note:     v.Note,
+			Why:      v.Why,
+			Who:      v.Who,
+			At:       v.At,
+			Counts:   []VersionCount{},
+		}
 		doc, err := a.revision(ctx, at.Review, v.Revision)
 		if err != nil {
 			return nil, err
@@ -226,12 +236,26 @@ func (a *Service) CompareVersions(ctx context.Context, at desk.At, older, newer 
 			return nil, err
 		}
 		if sides[i], err = found(ctx, lay, docs[i]); err != nil {
-			return nil, &problems.Problem{Type: "not-searched", Status: 409, Title: "One of the versions cannot be searched any more.", Detail: err.Error()}
+			return nil, &problems.Problem{
+				Type:   "not-searched",
+				Status: 409,
+				Title:  "One of the versions cannot be searched any more.",
+				Detail: err.Error(),
+			}
 		}
 	}
 	old, now := sides[0], sides[1]
-	c := &ComparedVersions{Keys: lay.Keys.Held(), OldKeys: int(old.keys.GetCardinality()), NewKeys: int(now.keys.GetCardinality()),
-		Brought: studies(lay, roaring.AndNot(now.keys, old.keys)), Dropped: studies(lay, roaring.AndNot(old.keys, now.keys)), Lines: review.Compare(docs[0], docs[1])}
+	c := &ComparedVersions{
+		Keys:    lay.Keys.Held(),
+		OldKeys: int(old.keys.GetCardinality()),
+		NewKeys: int(now.keys.GetCardinality()),
+		Brought: studies(
+			lay,
+			roaring.AndNot(now.keys, old.keys),
+		),
+		Dropped: studies(lay, roaring.AndNot(old.keys, now.keys)),
+		Lines:   review.Compare(docs[0], docs[1]),
+	}
 	if old.sample != nil {
 		c.Sampled = true
 		c.Old, c.New = int(old.sample.GetCardinality()), int(now.sample.GetCardinality())
@@ -246,7 +270,17 @@ func studies(lay *desk.Desk, set *roaring.Bitmap) []desk.RecordHead {
 	out := []desk.RecordHead{}
 	for it := set.Iterator(); it.HasNext(); {
 		k := lay.Keys.Studies[it.Next()]
-		out = append(out, desk.RecordHead{ID: k.StoredRecord.ID, Title: k.Record.Title, Byline: desk.Byline(k.Record), Year: k.Record.Year, Journal: k.Record.Journal, Indexed: k.Record.Indexed()})
+		out = append(
+			out,
+			desk.RecordHead{
+				ID:      k.StoredRecord.ID,
+				Title:   k.Record.Title,
+				Byline:  desk.Byline(k.Record),
+				Year:    k.Record.Year,
+				Journal: k.Record.Journal,
+				Indexed: k.Record.Indexed(),
+			},
+		)
 	}
 	return out
 }
@@ -275,16 +309,27 @@ func (c *ComparedVersions) inWords(lay *desk.Desk) string {
 		}
 		byKind[l.Kind] = append(byKind[l.Kind], text)
 	}
-	for _, k := range [][2]string{{review.BlockAdded, "Concept blocks added"}, {review.BlockGone, "Concept blocks taken out"}, {review.BlockOther, "Blocks searched otherwise"},
-		{review.Added, "Lines added"}, {review.Gone, "Lines taken out"}, {review.Changed, "Lines changed"}, {review.Moved, "Lines moved"}, {review.Off, "Lines switched off"},
-		{review.On, "Lines switched on"}, {review.Limited, "Limits set"}, {review.Unlimited, "Limits lifted"}, {review.LimitOther, "Limits changed"}} {
+	for _, k := range [][2]string{{review.BlockAdded, "Concept blocks added"}, {review.BlockGone,
+		"Concept blocks taken out"}, {review.BlockOther, "Blocks searched otherwise"},
+		{review.Added, "Lines added"}, {review.Gone, "Lines taken out"}, {review.Changed, "Lines changed"},
+		{review.Moved, "Lines moved"}, {review.Off, "Lines switched off"},
+		{review.On, "Lines switched on"}, {review.Limited, "Limits set"}, {review.Unlimited, "Limits lifted"},
+		{review.LimitOther, "Limits changed"}} {
 		if all := byKind[k[0]]; len(all) > 0 {
 			said = append(said, fmt.Sprintf("%s: %s", k[1], strings.Join(all, "; ")))
 		}
 	}
 	text := strings.Join(said, ". ") + "."
 	if c.Sampled {
-		text += fmt.Sprintf(" Over the sample (%s) it finds %d records where it found %d: %d gained, %d lost, %d kept.", lay.Sample.Name, c.New, c.Old, c.Gained, c.Lost, c.Kept)
+		text += fmt.Sprintf(
+			" Over the sample (%s) it finds %d records where it found %d: %d gained, %d lost, %d kept.",
+			lay.Sample.Name,
+			c.New,
+			c.Old,
+			c.Gained,
+			c.Lost,
+			c.Kept,
+		)
 	}
 	if c.Keys > 0 {
 		text += fmt.Sprintf(" Of %d key studies it catches %d where it caught %d", c.Keys, c.NewKeys, c.OldKeys)

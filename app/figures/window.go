@@ -40,9 +40,9 @@ func (b Bounds) hold(of float64) bool {
 	return (b.From == nil || of >= *b.From) && (b.To == nil || of <= *b.To)
 }
 
-// TallyIn counts a facet of what is looked at and returns the rows of a window: the first of those that pass, in its order,
-// and behind them all that somebody decided on or that a term finds already, whether they pass or not. Of how many they are
-// taken is said (All, Passing, Sent).
+// TallyIn counts a facet of what is looked at and returns the rows of a window: the first of those that pass, in
+// its order, and behind them all that somebody decided on or that a term finds already, whether they pass or not.
+// Of how many they are taken is said (All, Passing, Sent).
 func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Window) (*Tally, error) {
 	pick, err := w.picks()
 	if err != nil {
@@ -94,8 +94,8 @@ func (a *Service) TallyIn(ctx context.Context, at desk.At, f tally.Facet, w Wind
 	return &t, nil
 }
 
-// piecesLast returns rows with the first of them, at most so many, in front, each part in its order: where they are not all, pieces
-// of sentences are the first to be left out, since nobody would type them.
+// piecesLast returns rows with the first of them, at most so many, in front, each part in its order: where they are
+// not all, pieces of sentences are the first to be left out, since nobody would type them.
 func piecesLast(rows []int32, most int, isPiece func(int32) bool) ([]int32, int) {
 	if len(rows) <= most {
 		return rows, len(rows)
@@ -121,8 +121,8 @@ func piecesLast(rows []int32, most int, isPiece func(int32) bool) ([]int32, int)
 	return append(first, rest...), len(first)
 }
 
-// picks returns how rows, of which there are so many, are parted into those that are wanted, in their order, and all others. The
-// browser does the same with what it was sent: testdata/rows.json holds the two together.
+// picks returns how rows, of which there are so many, are parted into those that are wanted, in their order, and
+// all others. The browser does the same with what it was sent: testdata/rows.json holds the two together.
 func (w Window) picks() (func(n int, row func(int32) brief) (in, out []int32), error) {
 	matches, err := matcher(w.Words)
 	if err != nil {

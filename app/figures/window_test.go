@@ -62,14 +62,26 @@ func briefOf(r TallyRow) brief {
 	for _, f := range r.Forms {
 		forms = append(forms, f.Item)
 	}
-	return brief{item: r.Item, records: r.Records, forms: func() []string { return forms }, lift: figure(r.Lift), pull: figure(r.Pull), keys: count(r.Keys), withNarrower: count(r.WithNarrower)}
+	return brief{
+		item:         r.Item,
+		records:      r.Records,
+		forms:        func() []string { return forms },
+		lift:         figure(r.Lift),
+		pull:         figure(r.Pull),
+		keys:         count(r.Keys),
+		withNarrower: count(r.WithNarrower),
+	}
 }
 
 // Where not all rows are sent, pieces of sentences are the first to be left out; the order of the others stays.
 func TestPiecesOfSentencesAreLeftOutFirst(t *testing.T) {
 	all := []string{"a", "of b", "c", "of d", "e", "of f"}
 	for most, want := range map[int]string{6: "a,of b,c,of d,e,of f", 4: "a,of b,c,e", 3: "a,c,e", 2: "a,c", 1: "a"} {
-		got, first := piecesLast([]int32{0, 1, 2, 3, 4, 5}, most, func(i int32) bool { return strings.HasPrefix(all[i], "of ") })
+		got, first := piecesLast(
+			[]int32{0, 1, 2, 3, 4, 5},
+			most,
+			func(i int32) bool { return strings.HasPrefix(all[i], "of ") },
+		)
 		assert.Len(t, got, 6)
 		var items []string
 		for _, i := range got[:first] {

@@ -59,7 +59,14 @@ func unreadable(err error) error {
 	case errors.As(err, &p), errors.Is(err, context.Canceled), errors.Is(err, context.DeadlineExceeded):
 		return err
 	}
-	return &problems.Problem{Type: "no-records", Status: 422, Field: "file", Title: "The file could not be read. Nothing was brought in.", Detail: exchange.InWords(err), Params: map[string]string{"why": problems.Sentence(exchange.InWords(err))}}
+	return &problems.Problem{
+		Type:   "no-records",
+		Status: 422,
+		Field:  "file",
+		Title:  "The file could not be read. Nothing was brought in.",
+		Detail: exchange.InWords(err),
+		Params: map[string]string{"why": problems.Sentence(exchange.InWords(err))},
+	}
 }
 
 // knownColumns returns the mapping that was kept for tables with these heads.
@@ -172,11 +179,14 @@ func (a *Service) PreviewImport(ctx context.Context, id int64, s FileSettings, r
 		out.Problem = problems.Sentence(exchange.InWords(err))
 		return out, nil
 	}
-	r, _, err := records.Open(strings.NewReader(head), records.Options{Columns: s.Columns, Map: s.Map, Report: func(n exchange.Notice) {
-		if len(out.Notices) < 20 {
-			out.Notices = append(out.Notices, n.String())
-		}
-	}})
+	r, _, err := records.Open(
+		strings.NewReader(head),
+		records.Options{Columns: s.Columns, Map: s.Map, Report: func(n exchange.Notice) {
+			if len(out.Notices) < 20 {
+				out.Notices = append(out.Notices, n.String())
+			}
+		}},
+	)
 	if err != nil {
 		out.Problem = problems.Sentence(exchange.InWords(err))
 		return out, nil
@@ -245,7 +255,8 @@ func (s FileSettings) check() error {
 // An FileAnswer is what was said of a file.
 type FileAnswer struct {
 	FileSettings
-	Remember bool `json:"remember"` // for other files of the kind: tables by their heads, tagged text by the name of the map
+	// for other files of the kind: tables by their heads, tagged text by the name of the map
+	Remember bool `json:"remember"`
 }
 
 // AnswerImport takes an answer; the file is then read on.
@@ -255,7 +266,12 @@ func (a *Service) AnswerImport(ctx context.Context, id int64, answer FileAnswer)
 		return reviews.Import{}, err
 	}
 	if err := answer.check(); err != nil {
-		return reviews.Import{}, &problems.Problem{Type: "invalid", Status: 422, Field: "settings", Title: problems.Sentence(exchange.InWords(err))}
+		return reviews.Import{}, &problems.Problem{
+			Type:   "invalid",
+			Status: 422,
+			Field:  "settings",
+			Title:  problems.Sentence(exchange.InWords(err)),
+		}
 	}
 	before, err := settingsOf(i)
 	if err != nil {
@@ -273,7 +289,9 @@ func (a *Service) AnswerImport(ctx context.Context, id int64, answer FileAnswer)
 	if s.Map == nil && q.What == "doubles" {
 		s.Map = first(before.Map, q.Settings.Map)
 	}
-	if s.Columns == nil && s.Map == nil && q.What != "doubles" && q.What != "kind" || q.What == "doubles" && s.Doubles == "" || q.What == "kind" && s.Kind == "" {
+	if s.Columns == nil && s.Map == nil && q.What != "doubles" && q.What != "kind" ||
+		q.What == "doubles" && s.Doubles == "" ||
+		q.What == "kind" && s.Kind == "" {
 		return reviews.Import{}, problems.Invalid("settings", "The answer does not say what was asked.")
 	}
 	if answer.Remember {
@@ -293,7 +311,11 @@ func (a *Service) AnswerImport(ctx context.Context, id int64, answer FileAnswer)
 		return reviews.Import{}, err
 	}
 	if !asked {
-		return reviews.Import{}, &problems.Problem{Type: "not-asked", Status: 409, Title: "Nothing is to be answered of this file any more."}
+		return reviews.Import{}, &problems.Problem{
+			Type:   "not-asked",
+			Status: 409,
+			Title:  "Nothing is to be answered of this file any more.",
+		}
 	}
 	a.work.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: id})
 	return a.Import(ctx, id)
@@ -317,7 +339,11 @@ func (a *Service) GiveUpImport(ctx context.Context, id int64) error {
 		return err
 	}
 	if !dropped {
-		return &problems.Problem{Type: "brought-in", Status: 409, Title: "This file is brought in already. Its sample can be deleted."}
+		return &problems.Problem{
+			Type:   "brought-in",
+			Status: 409,
+			Title:  "This file is brought in already. Its sample can be deleted.",
+		}
 	}
 	a.work.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: id})
 	return nil

@@ -32,7 +32,8 @@ type Double struct {
 	Title       string           `json:"title"`
 	Byline      string           `json:"byline"`
 	Differences []bib.Difference `json:"differences"`
-	Perhaps     bool             `json:"perhaps,omitempty"` // it cannot be told whether they are: only what is said of this pair holds
+	// it cannot be told whether they are: only what is said of this pair holds
+	Perhaps bool `json:"perhaps,omitempty"`
 }
 
 type pairOfPlaces struct {
@@ -51,8 +52,8 @@ func (s FileSettings) of(place int) string {
 	return s.Doubles
 }
 
-// ofPerhaps returns the same of a record of which it cannot be told whether it is of the same work: only what is said of it by
-// itself holds.
+// ofPerhaps returns the same of a record of which it cannot be told whether it is of the same work: only what is
+// said of it by itself holds.
 func (s FileSettings) ofPerhaps(place int) string {
 	if c, ok := s.Choices[place]; ok {
 		return c
@@ -99,7 +100,12 @@ func (f *filer) planDoubles(ctx context.Context) error {
 			known.Add(rec, place)
 		case what == Join:
 			if joined++; joined > maxJoined {
-				return &problems.Problem{Type: "too-many-doubles", Status: 422, Field: "file", Title: "The file holds too many records of the same work to join them. Nothing was brought in."}
+				return &problems.Problem{
+					Type:   "too-many-doubles",
+					Status: 422,
+					Field:  "file",
+					Title:  "The file holds too many records of the same work to join them. Nothing was brought in.",
+				}
 			}
 			f.plan[first] = append(f.plan[first], rec)
 		}
@@ -109,7 +115,13 @@ func (f *filer) planDoubles(ctx context.Context) error {
 // askDoubles puts the records that are of the same work side by side, for someone to say what becomes of
 // them. Nothing of the file is filed meanwhile.
 func (f *filer) askDoubles(ctx context.Context, format records.Format) error {
-	q := &FileQuestion{What: "doubles", Format: string(format), Settings: f.settings, Total: len(f.doubles), Doubles: []Double{}}
+	q := &FileQuestion{
+		What:     "doubles",
+		Format:   string(format),
+		Settings: f.settings,
+		Total:    len(f.doubles),
+		Doubles:  []Double{},
+	}
 	shown := f.doubles[:min(len(f.doubles), maxDoubles)]
 	wanted := map[int]*bib.Record{}
 	last := 0
@@ -132,7 +144,14 @@ func (f *filer) askDoubles(ctx context.Context, format records.Format) error {
 	}
 	for _, p := range shown {
 		a, b := wanted[p.first], wanted[p.second]
-		d := Double{Place: p.second, Of: p.first, Title: a.Title, Byline: desk.Byline(a), Differences: []bib.Difference{}, Perhaps: p.perhaps}
+		d := Double{
+			Place:       p.second,
+			Of:          p.first,
+			Title:       a.Title,
+			Byline:      desk.Byline(a),
+			Differences: []bib.Difference{},
+			Perhaps:     p.perhaps,
+		}
 		for _, x := range bib.Differences(a, b) {
 			x.A, x.B = exchange.Cut(x.A, maxDifferent), exchange.Cut(x.B, maxDifferent)
 			d.Differences = append(d.Differences, x)

@@ -138,7 +138,14 @@ func (f *filer) all(ctx context.Context) error {
 		return nothingNew()
 	}
 	if f.records == 0 {
-		return &problems.Problem{Type: "no-records", Status: 422, Field: "file", Title: "The file holds no record that could be read. Nothing was brought in.", Detail: f.firstNotice, Params: map[string]string{"why": problems.Sentence("no record in it could be read: " + f.firstNotice)}}
+		return &problems.Problem{
+			Type:   "no-records",
+			Status: 422,
+			Field:  "file",
+			Title:  "The file holds no record that could be read. Nothing was brought in.",
+			Detail: f.firstNotice,
+			Params: map[string]string{"why": problems.Sentence("no record in it could be read: " + f.firstNotice)},
+		}
 	}
 	if len(f.doubles) > 0 && f.settings.Doubles == "" {
 		return f.askDoubles(ctx, format)
@@ -153,7 +160,14 @@ func (f *filer) all(ctx context.Context) error {
 		return err
 	}
 	// Only now are others kept from changing the review, and only for this step.
-	return problems.Gone(f.app.store.InReview(ctx, f.i.Review, func(ctx context.Context, w *store.Tx) error { return f.show(ctx, w, string(format), saved) }), "review")
+	return problems.Gone(
+		f.app.store.InReview(
+			ctx,
+			f.i.Review,
+			func(ctx context.Context, w *store.Tx) error { return f.show(ctx, w, string(format), saved) },
+		),
+		"review",
+	)
 }
 
 // A YearCount is the records of one year; 0 is those without.
@@ -214,7 +228,15 @@ func (f *filer) add(ctx context.Context, r *bib.Record) error {
 	f.years[r.Year]++
 	f.records++
 	if f.i.Kind == "keys" && f.records > maxKeys {
-		return &problems.Problem{Type: "too-many-keys", Status: 422, Field: "file", Title: fmt.Sprintf("The file holds more than %d records: too many to be key studies. Nothing was brought in.", maxKeys)}
+		return &problems.Problem{
+			Type:   "too-many-keys",
+			Status: 422,
+			Field:  "file",
+			Title: fmt.Sprintf(
+				"The file holds more than %d records: too many to be key studies. Nothing was brought in.",
+				maxKeys,
+			),
+		}
 	}
 	if f.waiting = append(f.waiting, r); len(f.waiting) < batch {
 		return nil
@@ -285,11 +307,19 @@ func (f *filer) show(ctx context.Context, w *store.Tx, format string, years json
 }
 
 func (f *filer) what(records int) reviews.What {
-	return reviews.What{Key: "import." + f.i.Kind, Params: map[string]string{"name": f.i.Name, "records": fmt.Sprint(records)}}
+	return reviews.What{
+		Key:    "import." + f.i.Kind,
+		Params: map[string]string{"name": f.i.Name, "records": fmt.Sprint(records)},
+	}
 }
 
 func nothingNew() *problems.Problem {
-	return &problems.Problem{Type: "nothing-new", Status: 422, Field: "file", Title: "All records of the file are key studies of this review already. Nothing was brought in."}
+	return &problems.Problem{
+		Type:   "nothing-new",
+		Status: 422,
+		Field:  "file",
+		Title:  "All records of the file are key studies of this review already. Nothing was brought in.",
+	}
 }
 
 // otherwise returns what is asked where the file is a vocabulary rather than records; else the error.
@@ -334,7 +364,13 @@ func (f *filer) vocabulary(ctx context.Context) error {
 		return f.file.failed
 	}
 	if err != nil {
-		return &problems.Problem{Type: "no-vocabulary", Status: 422, Field: "file", Title: "The file could not be read as a vocabulary. Nothing was brought in.", Detail: exchange.InWords(err)}
+		return &problems.Problem{
+			Type:   "no-vocabulary",
+			Status: 422,
+			Field:  "file",
+			Title:  "The file could not be read as a vocabulary. Nothing was brought in.",
+			Detail: exchange.InWords(err),
+		}
 	}
 	body, err := vocabularies.Pack(t)
 	if err != nil {
@@ -363,7 +399,12 @@ func (f *filer) vocabulary(ctx context.Context) error {
 		if err := d.Save(ctx, w, current, now, next); err != nil {
 			return err
 		}
-		_, err = d.Log(ctx, w, f.i.Review, reviews.What{Key: "import.vocabulary", Params: map[string]string{"name": f.i.Name, "headings": fmt.Sprint(t.Len())}})
+		_, err = d.Log(
+			ctx,
+			w,
+			f.i.Review,
+			reviews.What{Key: "import.vocabulary", Params: map[string]string{"name": f.i.Name, "headings": fmt.Sprint(t.Len())}},
+		)
 		return err
 	}), "review")
 }

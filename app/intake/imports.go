@@ -37,7 +37,13 @@ func (a *Service) Import(ctx context.Context, id int64) (reviews.Import, error) 
 
 // ImportFile takes in a file of records, as a sample or as key studies. It returns when all of the
 // file has come over the wire; a task then reads it. A file that breaks off leaves nothing behind.
-func (a *Service) ImportFile(ctx context.Context, review int64, kind, name string, again bool, body io.Reader) (reviews.Import, error) {
+func (a *Service) ImportFile(
+	ctx context.Context,
+	review int64,
+	kind, name string,
+	again bool,
+	body io.Reader,
+) (reviews.Import, error) {
 	head, err := a.reviewRows.Head(ctx, review)
 	if err == nil && head.Deleted {
 		err = store.ErrNone
@@ -80,17 +86,37 @@ func (a *Service) ImportFile(ctx context.Context, review int64, kind, name strin
 	var slow net.Error
 	switch err := limited.err; {
 	case errors.Is(err, errTooLarge):
-		return reviews.Import{}, &problems.Problem{Type: "too-large", Status: 413, Field: "file", Title: "The file is larger than 1 GB. Nothing was brought in; take it apart and bring in the parts."}
+		return reviews.Import{}, &problems.Problem{
+			Type:   "too-large",
+			Status: 413,
+			Field:  "file",
+			Title:  "The file is larger than 1 GB. Nothing was brought in; take it apart and bring in the parts.",
+		}
 	case errors.Is(err, os.ErrDeadlineExceeded), errors.As(err, &slow) && slow.Timeout():
-		return reviews.Import{}, &problems.Problem{Type: "too-slow", Status: 408, Field: "file", Title: "The file stopped coming. Nothing was brought in."}
+		return reviews.Import{}, &problems.Problem{
+			Type:   "too-slow",
+			Status: 408,
+			Field:  "file",
+			Title:  "The file stopped coming. Nothing was brought in.",
+		}
 	}
-	return reviews.Import{}, &problems.Problem{Type: "broken-off", Status: 400, Field: "file", Title: "The file broke off on its way. Nothing was brought in."}
+	return reviews.Import{}, &problems.Problem{
+		Type:   "broken-off",
+		Status: 400,
+		Field:  "file",
+		Title:  "The file broke off on its way. Nothing was brought in.",
+	}
 }
 
 // received looks at a file that has come whole, and has it read.
 func (a *Service) received(ctx context.Context, kind string, i Import, hash []byte, again bool) error {
 	if i.Bytes == 0 {
-		return &problems.Problem{Type: "empty-file", Status: 422, Field: "file", Title: "The file is empty. Nothing was brought in."}
+		return &problems.Problem{
+			Type:   "empty-file",
+			Status: 422,
+			Field:  "file",
+			Title:  "The file is empty. Nothing was brought in.",
+		}
 	}
 	if kind == "sample" && !again {
 		same, err := a.library.SameFile(ctx, i.Review, hash)
@@ -190,7 +216,15 @@ func (a *Service) read(ctx context.Context, i Import) error {
 	if err != nil {
 		return err
 	}
-	f := &filer{app: a, i: i, Filing: filing, file: &meter{ReadSeeker: a.rows.ImportFile(ctx, i)}, years: map[int]int{}, seen: map[[32]byte]string{}, settings: settings}
+	f := &filer{
+		app:      a,
+		i:        i,
+		Filing:   filing,
+		file:     &meter{ReadSeeker: a.rows.ImportFile(ctx, i)},
+		years:    map[int]int{},
+		seen:     map[[32]byte]string{},
+		settings: settings,
+	}
 	if i.Kind == "vocabulary" {
 		return f.vocabulary(ctx)
 	}
@@ -244,7 +278,10 @@ func (a *Service) NoticesText(ctx context.Context, id int64) (name, text string,
 	var b strings.Builder
 	fmt.Fprintf(&b, "%s: %d records brought in, %d skipped, %d remarks\n\n", i.Name, i.Records, i.Skipped, i.Notices)
 	for _, n := range notices {
-		fmt.Fprintln(&b, exchange.Notice{Line: n.Line, Record: n.Record, Kind: exchange.Kind(n.Kind), Detail: n.Detail, Skipped: n.Skipped})
+		fmt.Fprintln(
+			&b,
+			exchange.Notice{Line: n.Line, Record: n.Record, Kind: exchange.Kind(n.Kind), Detail: n.Detail, Skipped: n.Skipped},
+		)
 	}
 	if i.Notices > len(notices) {
 		fmt.Fprintf(&b, "… and %d more\n", i.Notices-len(notices))

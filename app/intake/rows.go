@@ -69,7 +69,12 @@ const chunkSize = 1 << 20
 
 // Receive lays down a file piece by piece as it comes in: between two pieces nothing is held. Whoever sends it
 // ends with Received; what was begun and not ended is forgotten after a while.
-func (r *Rows) Receive(ctx context.Context, review int64, kind, name string, body io.Reader) (id, total int64, err error) {
+func (r *Rows) Receive(
+	ctx context.Context,
+	review int64,
+	kind, name string,
+	body io.Reader,
+) (id, total int64, err error) {
 	if err := r.db.Write.QueryRow(ctx, sql["Receive insert import"], review, kind, name).Scan(&id); err != nil {
 		return 0, 0, err
 	}
@@ -95,7 +100,12 @@ func (r *Rows) Receive(ctx context.Context, review int64, kind, name string, bod
 func ImportTask(i Import) jobs.Task { return jobs.NewTask("import", i.ID, &i.Review, nil) }
 
 // Received ends the receiving of a file: its reading is asked for, and then called in the same transaction.
-func (r *Rows) Received(ctx context.Context, i Import, hash []byte, then func(context.Context, pgx.Tx, jobs.Task) error) error {
+func (r *Rows) Received(
+	ctx context.Context,
+	i Import,
+	hash []byte,
+	then func(context.Context, pgx.Tx, jobs.Task) error,
+) error {
 	return r.db.Once(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		tag, err := tx.Exec(ctx, sql["Received"], i.ID, i.Bytes, hash)
 		if err == nil && tag.RowsAffected() == 0 {
@@ -115,7 +125,8 @@ func (r *Rows) Received(ctx context.Context, i Import, hash []byte, then func(co
 // leftFor is after what time without a piece a file that is being received counts as left behind.
 const leftFor = 10 * time.Minute
 
-// SweepImports forgets what was left behind, a little at a time: files whose senders are gone, and pieces of files that are read.
+// SweepImports forgets what was left behind, a little at a time: files whose senders are gone, and pieces of files
+// that are read.
 func (r *Rows) SweepImports(ctx context.Context) error {
 	if _, err := r.db.Bulk.Exec(ctx, sql["SweepImports delete import"], leftFor); err != nil {
 		return err
@@ -243,9 +254,14 @@ func (r *Rows) DropImport(ctx context.Context, id int64) (bool, error) {
 	return dropped, err
 }
 
-// AnswerImport keeps an answer and what the file is brought in as, asks for the reading of the file and calls then in the same transaction. It does
-// nothing, and says so, where nothing is asked.
-func (r *Rows) AnswerImport(ctx context.Context, i Import, settings json.RawMessage, then func(context.Context, pgx.Tx, jobs.Task) error) (bool, error) {
+// AnswerImport keeps an answer and what the file is brought in as, asks for the reading of the file and calls then
+// in the same transaction. It does nothing, and says so, where nothing is asked.
+func (r *Rows) AnswerImport(
+	ctx context.Context,
+	i Import,
+	settings json.RawMessage,
+	then func(context.Context, pgx.Tx, jobs.Task) error,
+) (bool, error) {
 	asked := false
 	err := r.db.Write.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		tag, err := tx.Exec(ctx, sql["AnswerImport"], i.ID, settings, i.Kind)

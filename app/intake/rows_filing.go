@@ -51,11 +51,15 @@ func (f *Filing) AddNotices(ctx context.Context, notices []exchange.Notice) erro
 		return nil
 	}
 	return f.store.Bulk.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
-		_, err := tx.CopyFrom(ctx, pgx.Identifier{"notice"}, []string{"import", "n", "line", "record", "kind", "detail", "skipped"},
+		_, err := tx.CopyFrom(
+			ctx,
+			pgx.Identifier{"notice"},
+			[]string{"import", "n", "line", "record", "kind", "detail", "skipped"},
 			pgx.CopyFromSlice(len(notices), func(i int) ([]any, error) {
 				n := notices[i]
 				return []any{f.id, f.notices + i, n.Line, n.Record, string(n.Kind), n.Detail, n.Skipped}, nil
-			}))
+			}),
+		)
 		if err == nil {
 			f.notices += len(notices)
 		}
@@ -64,7 +68,13 @@ func (f *Filing) AddNotices(ctx context.Context, notices []exchange.Notice) erro
 }
 
 // Show ends an import: its sample, where it has one, is seen from now on. Its file is no longer needed.
-func (f *Filing) Show(ctx context.Context, w *store.Tx, format string, records, skipped, notices int, years json.RawMessage) error {
+func (f *Filing) Show(
+	ctx context.Context,
+	w *store.Tx,
+	format string,
+	records, skipped, notices int,
+	years json.RawMessage,
+) error {
 	var sample *int64
 	if f.sample > 0 {
 		sample = &f.sample

@@ -25,7 +25,15 @@ type Service struct {
 
 // New returns the intake of a database.
 func New(s *store.Store, w *jobs.Service, log *slog.Logger, keysCame func(context.Context, int64) error) *Service {
-	return &Service{store: s, rows: NewRows(s), library: library.NewRows(s), reviewRows: reviews.NewRows(s), work: w, log: log, KeysCame: keysCame}
+	return &Service{
+		store:      s,
+		rows:       NewRows(s),
+		library:    library.NewRows(s),
+		reviewRows: reviews.NewRows(s),
+		work:       w,
+		log:        log,
+		KeysCame:   keysCame,
+	}
 }
 
 // Sweep forgets what was left behind.

@@ -54,11 +54,16 @@ func connected(t *testing.T, url string) *pgx.Conn {
 	return c
 }
 
-// TestWorkOfTheDeadIsTakenUp: a process may die at any moment: while its task waits for its turn, while it works, before it says
-// that it failed. Whatever the queue believes of two hundred such tasks, another copy does each of them, and does it once.
+// TestWorkOfTheDeadIsTakenUp: a process may die at any moment: while its task waits for its turn, while it works,
+// before it says that it failed. Whatever the queue believes of two hundred such tasks, another copy does each of
+// them, and does it once.
 func TestWorkOfTheDeadIsTakenUp(t *testing.T) {
 	url := storetest.URL(t)
-	asks, s := copyOf(t, url, jobs.Kind{Workers: 1, Time: time.Minute, Work: func(context.Context, jobs.Task) error { return nil }})
+	asks, s := copyOf(
+		t,
+		url,
+		jobs.Kind{Workers: 1, Time: time.Minute, Work: func(context.Context, jobs.Task) error { return nil }},
+	)
 	review := storetest.Review(t, s)
 	const many = 200
 	for i := range many {
@@ -104,10 +109,17 @@ func TestWorkOfTheDeadIsTakenUp(t *testing.T) {
 // TestATaskThatWaitsForItsTurnIsNotLeftWithTheDead: the copy that asked for its turn dies between two askings.
 func TestATaskThatWaitsForItsTurnIsNotLeftWithTheDead(t *testing.T) {
 	url := storetest.URL(t)
-	_, s := copyOf(t, url, jobs.Kind{Workers: 1, Time: time.Minute, Work: func(context.Context, jobs.Task) error { return nil }})
+	_, s := copyOf(
+		t,
+		url,
+		jobs.Kind{Workers: 1, Time: time.Minute, Work: func(context.Context, jobs.Task) error { return nil }},
+	)
 	review := storetest.Review(t, s)
 	task := named(1, review)
-	require.NoError(t, jobs.NewRows(s).Ask(t.Context(), task, func(context.Context, pgx.Tx, jobs.Task) error { return nil }))
+	require.NoError(
+		t,
+		jobs.NewRows(s).Ask(t.Context(), task, func(context.Context, pgx.Tx, jobs.Task) error { return nil }),
+	)
 	orphans := func() int {
 		all, err := jobs.NewRows(s).Orphans(t.Context())
 		require.NoError(t, err)
@@ -121,8 +133,8 @@ func TestATaskThatWaitsForItsTurnIsNotLeftWithTheDead(t *testing.T) {
 	assert.Zero(t, orphans(), "it is told of once")
 }
 
-// TestWhoWasTakenOverFromChangesNothing: a process stands still in the middle of a task, another takes it over, and the first goes
-// on without knowing.
+// TestWhoWasTakenOverFromChangesNothing: a process stands still in the middle of a task, another takes it over, and
+// the first goes on without knowing.
 func TestWhoWasTakenOverFromChangesNothing(t *testing.T) {
 	url := storetest.URL(t)
 	begun, goOn := make(chan struct{}), make(chan struct{})

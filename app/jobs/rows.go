@@ -90,7 +90,8 @@ func (r *Rows) Claim(ctx context.Context, name string, holder uuid.UUID, most Mo
 			return err
 		}
 		var ofSource, ofReview int
-		if err := tx.QueryRow(ctx, sql["Claim select task 2"], t.Kind, name, t.Source, t.Review, Silent).Scan(&ofSource, &ofReview); err != nil {
+		if err := tx.QueryRow(ctx, sql["Claim select task 2"], t.Kind, name, t.Source, t.Review, Silent).Scan(&ofSource,
+			&ofReview); err != nil {
 			return err
 		}
 		t.Waits = ""
@@ -146,16 +147,16 @@ func (r *Rows) Stop(ctx context.Context, name string) (bool, error) {
 // unasked is after what time a task that nobody is at, and whose turn nobody asks for, has been left.
 const unasked = 4 * time.Second
 
-// Orphans lets the dead go of their tasks, and returns those and the ones that nobody is at and nobody will be: no job of the
-// queue that can still be fetched is for them. A job that the queue believes to run is none, since who runs one is at its task or
-// asks for its turn; nor is one that should have been fetched long ago. Each is returned under a number of its own, so that a new
-// job is not taken for the one that was left.
+// Orphans lets the dead go of their tasks, and returns those and the ones that nobody is at and nobody will be: no
+// job of the queue that can still be fetched is for them. A job that the queue believes to run is none, since who
+// runs one is at its task or asks for its turn; nor is one that should have been fetched long ago. Each is returned
+// under a number of its own, so that a new job is not taken for the one that was left.
 func (r *Rows) Orphans(ctx context.Context) ([]Task, error) {
 	return store.All[Task](ctx, r.db.Bulk, sql["Orphans"], Silent, unasked)
 }
 
-// HeldBy makes sure that a task is held by somebody, until the transaction ends: whoever claims it waits for that. Saying that one is
-// still at it, and asking for it again, go on meanwhile.
+// HeldBy makes sure that a task is held by somebody, until the transaction ends: whoever claims it waits for that.
+// Saying that one is still at it, and asking for it again, go on meanwhile.
 func HeldBy(task string, holder uuid.UUID) store.Hold {
 	return func(ctx context.Context, tx pgx.Tx) error {
 		var held int

@@ -67,7 +67,12 @@ func TestTasksOfOneSourceWaitForEachOtherAndForNoOthers(t *testing.T) {
 	var sources []int64
 	for range 2 {
 		var id int64
-		require.NoError(t, s.Write.QueryRow(t.Context(), "insert into source (name, address, version, vocabulary, map, described) values ('A', 'http://a.example', '', '', '{}', '{}') returning id").Scan(&id))
+		require.NoError(
+			t,
+			s.Write.QueryRow(t.Context(), "insert into source (name, address, version, vocabulary, map, described) values "+
+				"('A', 'http://a.example', '', '', '{}', '{}') returning id").
+				Scan(&id),
+		)
 		sources = append(sources, id)
 	}
 	claim := func(number int64, source int64) string {
@@ -80,5 +85,15 @@ func TestTasksOfOneSourceWaitForEachOtherAndForNoOthers(t *testing.T) {
 		assert.Equal(t, got.Waits, now.Waits)
 		return got.Waits
 	}
-	assert.Equal(t, []string{"", "", "source", "", "review"}, []string{claim(1, sources[0]), claim(2, sources[0]), claim(3, sources[0]), claim(4, sources[1]), claim(5, sources[1])})
+	assert.Equal(
+		t,
+		[]string{"", "", "source", "", "review"},
+		[]string{
+			claim(1, sources[0]),
+			claim(2, sources[0]),
+			claim(3, sources[0]),
+			claim(4, sources[1]),
+			claim(5, sources[1]),
+		},
+	)
 }

@@ -66,8 +66,8 @@ func (a *Service) Start(ctx context.Context) error {
 // Stop lets running jobs end; those that do not are taken up again later.
 func (a *Service) Stop(ctx context.Context) error { return a.jobs.StopAndCancel(ctx) }
 
-// Every does something again and again beside what people do, until the context ends. What could not be done is logged, and done
-// the next time; it has as long as the time between.
+// Every does something again and again beside what people do, until the context ends. What could not be done is
+// logged, and done the next time; it has as long as the time between.
 func (a *Service) Every(ctx context.Context, what string, period time.Duration, do func(context.Context) error) {
 	go func() {
 		tick := time.NewTicker(period)

@@ -44,8 +44,12 @@ type taskArgs struct {
 func (taskArgs) Kind() string { return "task" }
 
 func (taskArgs) InsertOpts() river.InsertOpts {
-	return river.InsertOpts{MaxAttempts: manyTimes, UniqueOpts: river.UniqueOpts{ByArgs: true, ByState: []rivertype.JobState{
-		rivertype.JobStateAvailable, rivertype.JobStatePending, rivertype.JobStateRunning, rivertype.JobStateRetryable, rivertype.JobStateScheduled}}}
+	return river.InsertOpts{
+		MaxAttempts: manyTimes,
+		UniqueOpts: river.UniqueOpts{ByArgs: true, ByState: []rivertype.JobState{
+			rivertype.JobStateAvailable, rivertype.JobStatePending, rivertype.JobStateRunning, rivertype.JobStateRetryable,
+			rivertype.JobStateScheduled}},
+	}
 }
 
 // Wake has someone look at a task that was just asked for.
@@ -159,7 +163,11 @@ func (a *Service) problemOf(t Task, err error) *problems.Problem {
 	if store.Full(err) {
 		return problems.DiskFull()
 	}
-	return &problems.Problem{Type: "internal", Status: 500, Title: "Something went wrong in Tamiz itself. What was there before is untouched."}
+	return &problems.Problem{
+		Type:   "internal",
+		Status: 500,
+		Title:  "Something went wrong in Tamiz itself. What was there before is untouched.",
+	}
 }
 
 // guarded turns a panic into an error: it would otherwise be taken up again for ever.
@@ -222,7 +230,10 @@ func (a *Service) StopTask(ctx context.Context, t Task) error {
 		if err != nil {
 			return err
 		}
-		stopping := store.Fenced(store.By(ctx, store.Author{Name: claimed.Who, Self: claimed.Author}), HeldBy(claimed.Name, holder))
+		stopping := store.Fenced(
+			store.By(ctx, store.Author{Name: claimed.Who, Self: claimed.Author}),
+			HeldBy(claimed.Name, holder),
+		)
 		if err := a.kinds[t.Kind].Stop(stopping, claimed); err != nil {
 			return err
 		}

@@ -61,8 +61,13 @@ func (r *Rows) Draws(ctx context.Context, review int64) ([]Draw, error) {
 // DrawTask is the task of a draw.
 func DrawTask(d Draw) jobs.Task { return jobs.NewTask("draw", d.ID, &d.Review, &d.Source) }
 
-// NewDraws keeps draws that wait to be begun, all or none, asks for their tasks, and calls then for each in the same transaction.
-func (r *Rows) NewDraws(ctx context.Context, draws []Draw, then func(context.Context, pgx.Tx, jobs.Task) error) (ids []int64, err error) {
+// NewDraws keeps draws that wait to be begun, all or none, asks for their tasks, and calls then for each in the
+// same transaction.
+func (r *Rows) NewDraws(
+	ctx context.Context,
+	draws []Draw,
+	then func(context.Context, pgx.Tx, jobs.Task) error,
+) (ids []int64, err error) {
 	err = r.db.Once(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		for _, d := range draws {
 			id, err := NewDrawIn(ctx, tx, d, then)
@@ -76,7 +81,12 @@ func (r *Rows) NewDraws(ctx context.Context, draws []Draw, then func(context.Con
 	return ids, err
 }
 
-func NewDrawIn(ctx context.Context, tx pgx.Tx, d Draw, then func(context.Context, pgx.Tx, jobs.Task) error) (int64, error) {
+func NewDrawIn(
+	ctx context.Context,
+	tx pgx.Tx,
+	d Draw,
+	then func(context.Context, pgx.Tx, jobs.Task) error,
+) (int64, error) {
 	err := tx.QueryRow(ctx, sql["NewDrawIn"],
 		d.Review, d.Source, d.Name, d.Concepts, d.How, d.AtMost, d.Seed, d.Query, d.Notes, d.Apart, d.Parts).Scan(&d.ID)
 	if err != nil {
@@ -90,7 +100,12 @@ func NewDrawIn(ctx context.Context, tx pgx.Tx, d Draw, then func(context.Context
 }
 
 // GoOn makes a draw that has come to rest wait to be gone on with, for as many records.
-func (r *Rows) GoOn(ctx context.Context, d Draw, atMost int, then func(context.Context, pgx.Tx, jobs.Task) error) error {
+func (r *Rows) GoOn(
+	ctx context.Context,
+	d Draw,
+	atMost int,
+	then func(context.Context, pgx.Tx, jobs.Task) error,
+) error {
 	return r.db.Write.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		tag, err := tx.Exec(ctx, sql["GoOn"], d.ID, atMost)
 		if err == nil && tag.RowsAffected() == 0 {
@@ -113,8 +128,8 @@ func (r *Rows) StopDraw(ctx context.Context, id int64) error {
 	return err
 }
 
-// BeginDraw keeps the plan of a draw, and of its parts what each finds. What could not be fetched the last time is to be tried
-// again.
+// BeginDraw keeps the plan of a draw, and of its parts what each finds. What could not be fetched the last time is
+// to be tried again.
 func (r *Rows) BeginDraw(ctx context.Context, id int64, plan, parts json.RawMessage, total, wanted int) error {
 	return r.db.Bulk.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		if _, err := tx.Exec(ctx, sql["BeginDraw delete draw_trouble"], id); err != nil {
@@ -193,7 +208,14 @@ var ErrStopped = fmt.Errorf("the draw was stopped")
 
 // KeepDrawn keeps what a page brought: records at their positions, positions that hold none, and troubles.
 // A page that was kept already changes nothing.
-func (r *Rows) KeepDrawn(ctx context.Context, d Draw, part int, got []source.Got, none []int, troubles []source.Trouble) error {
+func (r *Rows) KeepDrawn(
+	ctx context.Context,
+	d Draw,
+	part int,
+	got []source.Got,
+	none []int,
+	troubles []source.Trouble,
+) error {
 	stopped := false
 	err := r.db.Bulk.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		var state string

@@ -42,13 +42,14 @@ type KeyRecord struct {
 	Was      []byte // nil where it was never another
 }
 
-// KeyRecords returns the records of the key studies of a review at the sources that hold them; of one study, where it is named.
+// KeyRecords returns the records of the key studies of a review at the sources that hold them; of one study, where
+// it is named.
 func (r *Rows) KeyRecords(ctx context.Context, review, study int64) ([]KeyRecord, error) {
 	return store.All[KeyRecord](ctx, r.db, sql["KeyRecords"], review, study)
 }
 
-// PutHolding keeps whether a source holds a key study, with its record there, nil where it has none. A record that is another than
-// before is kept beside that one. That a source did not answer takes nothing back.
+// PutHolding keeps whether a source holds a key study, with its record there, nil where it has none. A record that
+// is another than before is kept beside that one. That a source did not answer takes nothing back.
 func (r *Rows) PutHolding(ctx context.Context, h Holding, record *bib.Record) error {
 	var body []byte
 	if record != nil {
@@ -63,7 +64,8 @@ func (r *Rows) PutHolding(ctx context.Context, h Holding, record *bib.Record) er
 	return err
 }
 
-// SettleHolding keeps what somebody said of a record that resembles a key study: that it is the study, or that it is not.
+// SettleHolding keeps what somebody said of a record that resembles a key study: that it is the study, or that it
+// is not.
 func (r *Rows) SettleHolding(ctx context.Context, h Holding) error {
 	_, err := r.db.Write.Exec(ctx, sql["SettleHolding"], h.KeyStudy, h.Source, h.State)
 	return err

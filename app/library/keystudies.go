@@ -62,7 +62,8 @@ func AddKeyRecords(ctx context.Context, tx *store.Tx, records []*bib.Record, way
 	return AddKeys(ctx, tx, ids, way, origin)
 }
 
-// AddKeys makes stored records key studies of the review, of a way and an origin, and returns the numbers of those studies.
+// AddKeys makes stored records key studies of the review, of a way and an origin, and returns the numbers of those
+// studies.
 func AddKeys(ctx context.Context, tx *store.Tx, records []int64, way, origin string) ([]int64, error) {
 	rows, err := tx.Query(ctx, sql["AddKeys"], tx.Review, records, way, origin)
 	if err != nil {

@@ -25,7 +25,8 @@ func (r *Rows) SampleRecords(ctx context.Context, seen func(), samples ...int64)
 	return readRecords(ctx, r.db.Bulk, seen, sql["SampleRecords"], samples)
 }
 
-// SampleBytes returns about how many bytes the records of samples are as they are stored: as many of each as of some of its first.
+// SampleBytes returns about how many bytes the records of samples are as they are stored: as many of each as of
+// some of its first.
 func (r *Rows) SampleBytes(ctx context.Context, samples ...int64) (bytes int64, err error) {
 	err = r.db.QueryRow(ctx, sql["SampleBytes"], samples).Scan(&bytes)
 	return bytes, err
@@ -97,7 +98,22 @@ func PutIn(ctx context.Context, tx pgx.Tx, source string, records []*bib.Record)
 	if n == 0 {
 		return nil, nil
 	}
-	hashes, dois, works, bodies, years := make([][]byte, n), make([][]byte, n), make([][]byte, n), make([][]byte, n), make([]int, n)
+	hashes, dois, works, bodies, years := make(
+		[][]byte,
+		n,
+	), make(
+		[][]byte,
+		n,
+	), make(
+		[][]byte,
+		n,
+	), make(
+		[][]byte,
+		n,
+	), make(
+		[]int,
+		n,
+	)
 	for i, r := range records {
 		body, err := json.Marshal(r)
 		if err != nil {
@@ -149,7 +165,20 @@ func (r *Rows) works(ctx context.Context, visit func(bib.Identity), sql string, 
 		if err := json.Unmarshal(body, &r); err != nil {
 			return err
 		}
-		visit(bib.IdentityOf(&bib.Record{Title: r.Title, DOI: r.DOI, Accession: r.Accession, Journal: r.Journal, Volume: r.Volume, FirstPage: r.FirstPage, Authors: r.Authors, Year: r.Year}))
+		visit(
+			bib.IdentityOf(
+				&bib.Record{
+					Title:     r.Title,
+					DOI:       r.DOI,
+					Accession: r.Accession,
+					Journal:   r.Journal,
+					Volume:    r.Volume,
+					FirstPage: r.FirstPage,
+					Authors:   r.Authors,
+					Year:      r.Year,
+				},
+			),
+		)
 		return nil
 	})
 	return err

@@ -1,5 +1,5 @@
-// Package library is what the program holds of records: the sources they come from, the samples they came in and how those were
-// drawn, key studies and which sources hold them, the shelf, and what people said of records.
+// Package library is what the program holds of records: the sources they come from, the samples they came in and
+// how those were drawn, key studies and which sources hold them, the shelf, and what people said of records.
 package library
 
 import (

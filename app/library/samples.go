@@ -44,7 +44,13 @@ func (r *Rows) recount(ctx context.Context, sample int64) error {
 }
 
 // FillJoined makes a sample of records of two others. Nobody sees it until ShowSample does.
-func (r *Rows) FillJoined(ctx context.Context, review int64, name string, joined json.RawMessage, records []int64) (sample int64, err error) {
+func (r *Rows) FillJoined(
+	ctx context.Context,
+	review int64,
+	name string,
+	joined json.RawMessage,
+	records []int64,
+) (sample int64, err error) {
 	err = r.db.Bulk.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		if err := tx.QueryRow(ctx, sql["FillJoined"],
 			review, name, joined).Scan(&sample); err != nil {

@@ -28,7 +28,8 @@ type Source struct {
 	Made       time.Time
 }
 
-// Tied reports whether the records of the source carry headings of a vocabulary, by its name, whatever capitals it is written in.
+// Tied reports whether the records of the source carry headings of a vocabulary, by its name, whatever capitals it
+// is written in.
 func (s Source) Tied(vocabulary string) bool {
 	return text.Label(s.Vocabulary) == text.Label(vocabulary)
 }

@@ -1,5 +1,5 @@
-// Package peerreview is what people say to each other about a search: notes on anything, and a colleague's check of a version
-// before it is run.
+// Package peerreview is what people say to each other about a search: notes on anything, and a colleague's check of
+// a version before it is run.
 package peerreview
 
 import (
@@ -43,16 +43,17 @@ func New(s *store.Store, f *figures.Service) *Service {
 
 // A Check is a version that was handed to a colleague, with what was said of it.
 type Check struct {
-	ID          int64        `json:"id"`
-	Revision    int          `json:"revision"`
-	Name        string       `json:"name"` // of the version
-	Checker     string       `json:"checker"`
-	Note        string       `json:"note,omitempty"`
-	Who         string       `json:"who,omitempty"`
-	At          time.Time    `json:"at"`
-	Done        *time.Time   `json:"done,omitempty"`
-	DoneBy      string       `json:"doneBy,omitempty"`
-	Withdrawn   *time.Time   `json:"withdrawn,omitempty"` // a finished one that does not count any more, and stays to be read
+	ID       int64      `json:"id"`
+	Revision int        `json:"revision"`
+	Name     string     `json:"name"` // of the version
+	Checker  string     `json:"checker"`
+	Note     string     `json:"note,omitempty"`
+	Who      string     `json:"who,omitempty"`
+	At       time.Time  `json:"at"`
+	Done     *time.Time `json:"done,omitempty"`
+	DoneBy   string     `json:"doneBy,omitempty"`
+	// a finished one that does not count any more, and stays to be read
+	Withdrawn   *time.Time   `json:"withdrawn,omitempty"`
 	WithdrawnBy string       `json:"withdrawnBy,omitempty"`
 	Answers     []Answer     `json:"answers"`
 	Suggestions []Suggestion `json:"suggestions"`
@@ -107,7 +108,21 @@ func (a *Service) Checks(ctx context.Context, review int64) ([]Check, error) {
 	}
 	out := []Check{}
 	for _, c := range list {
-		row := Check{ID: c.ID, Revision: c.Revision, Name: c.Name, Checker: c.Checker, Note: c.Note, Who: c.Who, At: c.At, Done: c.Done, DoneBy: c.DoneBy, Withdrawn: c.Withdrawn, WithdrawnBy: c.WithdrawnBy, Answers: []Answer{}, Suggestions: []Suggestion{}}
+		row := Check{
+			ID:          c.ID,
+			Revision:    c.Revision,
+			Name:        c.Name,
+			Checker:     c.Checker,
+			Note:        c.Note,
+			Who:         c.Who,
+			At:          c.At,
+			Done:        c.Done,
+			DoneBy:      c.DoneBy,
+			Withdrawn:   c.Withdrawn,
+			WithdrawnBy: c.WithdrawnBy,
+			Answers:     []Answer{},
+			Suggestions: []Suggestion{},
+		}
 		for _, q := range figures.Questions {
 			for _, x := range answers {
 				if x.Checked == c.ID && x.Question == q {
@@ -119,7 +134,17 @@ func (a *Service) Checks(ctx context.Context, review int64) ([]Check, error) {
 			if x.Checked != c.ID {
 				continue
 			}
-			s := Suggestion{ID: x.ID, Line: x.Line, Words: x.Words, Says: x.Says, State: x.State, Who: x.Who, At: x.At, DecidedBy: x.DecidedBy, Decided: x.Decided}
+			s := Suggestion{
+				ID:        x.ID,
+				Line:      x.Line,
+				Words:     x.Words,
+				Says:      x.Says,
+				State:     x.State,
+				Who:       x.Who,
+				At:        x.At,
+				DecidedBy: x.DecidedBy,
+				Decided:   x.Decided,
+			}
 			if x.Edits != nil {
 				if err := json.Unmarshal(x.Edits, &s.Edits); err != nil {
 					return nil, fmt.Errorf("suggestion %d: %w", x.ID, err)
@@ -256,7 +281,8 @@ func (a *Service) Finish(ctx context.Context, review, id int64, done bool) error
 	})
 }
 
-// By returns who answered a check or finished it, each once, in the order of the questions; "" where nobody says who they are.
+// By returns who answered a check or finished it, each once, in the order of the questions; "" where nobody says
+// who they are.
 func (c Check) By() string {
 	var names []string
 	add := func(who string) {
@@ -278,11 +304,19 @@ func (a *Service) Drop(ctx context.Context, review, id int64, gone bool) error {
 	})
 }
 
-func (a *Service) open(ctx context.Context, review, id int64, do func(context.Context, *store.Tx, CheckRow) error) error {
+func (a *Service) open(
+	ctx context.Context,
+	review, id int64,
+	do func(context.Context, *store.Tx, CheckRow) error,
+) error {
 	return a.work(ctx, review, "checks", func(ctx context.Context, w *store.Tx) error {
 		c, err := openCheck(ctx, w, id)
 		if errors.Is(err, store.ErrNone) {
-			return &problems.Problem{Type: "check-closed", Status: 409, Title: "This check is finished, or was taken away. Nothing was kept."}
+			return &problems.Problem{
+				Type:   "check-closed",
+				Status: 409,
+				Title:  "This check is finished, or was taken away. Nothing was kept.",
+			}
 		}
 		if err != nil {
 			return err
@@ -291,7 +325,12 @@ func (a *Service) open(ctx context.Context, review, id int64, do func(context.Co
 	})
 }
 
-func (a *Service) work(ctx context.Context, review int64, news string, do func(context.Context, *store.Tx) error) error {
+func (a *Service) work(
+	ctx context.Context,
+	review int64,
+	news string,
+	do func(context.Context, *store.Tx) error,
+) error {
 	return problems.Gone(a.store.InReview(ctx, review, func(ctx context.Context, w *store.Tx) error {
 		if err := do(ctx, w); err != nil {
 			return err

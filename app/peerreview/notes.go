@@ -43,7 +43,10 @@ func (a *Service) Notes(ctx context.Context, review int64) ([]Note, error) {
 // Note keeps a note.
 func (a *Service) Note(ctx context.Context, review int64, n Note) error {
 	if !slices.Contains(noted, n.Kind) || len(n.About) > 200 {
-		return problems.Invalid("kind", "A note is on a line, a term, a heading, a study, a limit, a version, a block or the question.")
+		return problems.Invalid(
+			"kind",
+			"A note is on a line, a term, a heading, a study, a limit, a version, a block or the question.",
+		)
 	}
 	var err error
 	if n.Words, err = words("words", n.Words, longestWords, true); err != nil {

@@ -145,7 +145,16 @@ func (r *Rows) Notes(ctx context.Context, review int64, most int) ([]NoteRow, er
 
 // putNote keeps a note, and says how many there are now.
 func putNote(ctx context.Context, tx *store.Tx, n NoteRow) (many int, err error) {
-	_, err = tx.Exec(ctx, sql["putNote insert note"], tx.Review, n.Kind, n.About, n.Name, n.Words, store.AuthorOf(ctx).Name)
+	_, err = tx.Exec(
+		ctx,
+		sql["putNote insert note"],
+		tx.Review,
+		n.Kind,
+		n.About,
+		n.Name,
+		n.Words,
+		store.AuthorOf(ctx).Name,
+	)
 	if err != nil {
 		return 0, err
 	}

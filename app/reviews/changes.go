@@ -274,10 +274,20 @@ func (c Change) check() error {
 		c.What.Params[k] = strings.ReplaceAll(v, "\x00", "")
 	}
 	if len(c.Edits) > desk.MaxEdits {
-		return problems.Invalid("edits", "At most %d edits are made at once; this change has %d.", desk.MaxEdits, len(c.Edits))
+		return problems.Invalid(
+			"edits",
+			"At most %d edits are made at once; this change has %d.",
+			desk.MaxEdits,
+			len(c.Edits),
+		)
 	}
 	if len(c.Decisions) > maxDecisions {
-		return problems.Invalid("decisions", "At most %d candidates are decided at once; this change has %d.", maxDecisions, len(c.Decisions))
+		return problems.Invalid(
+			"decisions",
+			"At most %d candidates are decided at once; this change has %d.",
+			maxDecisions,
+			len(c.Decisions),
+		)
 	}
 	for _, d := range c.Decisions {
 		switch {
@@ -292,7 +302,12 @@ func (c Change) check() error {
 		}
 	}
 	if len(c.Shelf) > maxShelfStep {
-		return problems.Invalid("shelf", "At most %d records are put on the shelf at once; this change has %d.", maxShelfStep, len(c.Shelf))
+		return problems.Invalid(
+			"shelf",
+			"At most %d records are put on the shelf at once; this change has %d.",
+			maxShelfStep,
+			len(c.Shelf),
+		)
 	}
 	for _, s := range c.Shelf {
 		if err := s.check(); err != nil {
@@ -335,7 +350,17 @@ func (c Change) facts(ctx context.Context, w *store.Tx, before, after *Facts) er
 			return err
 		}
 		before.Decisions = append(before.Decisions, now)
-		after.Decisions = append(after.Decisions, FactDecision{Facet: string(d.Facet), Item: d.Item, State: d.State, Reason: d.Reason, Who: who(ctx), Sample: d.Sample})
+		after.Decisions = append(
+			after.Decisions,
+			FactDecision{
+				Facet:  string(d.Facet),
+				Item:   d.Item,
+				State:  d.State,
+				Reason: d.Reason,
+				Who:    who(ctx),
+				Sample: d.Sample,
+			},
+		)
 	}
 	for _, p := range c.Samples {
 		now, err := library.SampleStateIn(ctx, w, p.ID)
@@ -368,7 +393,11 @@ func (c Change) facts(ctx context.Context, w *store.Tx, before, after *Facts) er
 func Revision(header string) (int, error) {
 	n, err := strconv.Atoi(strings.Trim(strings.TrimPrefix(header, "W/"), `"`))
 	if err != nil || n < 1 {
-		return 0, problems.Invalid("If-Match", "If-Match has to name the revision that the change was made on, not %q.", header)
+		return 0, problems.Invalid(
+			"If-Match",
+			"If-Match has to name the revision that the change was made on, not %q.",
+			header,
+		)
 	}
 	return n, nil
 }
@@ -381,7 +410,13 @@ func LogSample(ctx context.Context, w *store.Tx, review, id int64, what What) (S
 	}
 	deleted := sample
 	deleted.Deleted = true
-	return (&Done{Before: Facts{Samples: []library.SampleState{deleted}}, After: Facts{Samples: []library.SampleState{sample}}}).Log(ctx, w, review, what)
+	return (&Done{Before: Facts{Samples: []library.SampleState{deleted}},
+		After: Facts{Samples: []library.SampleState{sample}}}).Log(
+		ctx,
+		w,
+		review,
+		what,
+	)
 }
 
 // KeysAdded is that key studies were added.

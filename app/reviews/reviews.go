@@ -165,7 +165,17 @@ func (a *Service) state(ctx context.Context, id int64) (s State, err error) {
 	s.KeyStudies = []KeyStudy{}
 	for i, k := range keys.Studies {
 		r := keys.Set.Records[i]
-		s.KeyStudies = append(s.KeyStudies, KeyStudy{ID: k.ID, Record: k.StoredRecord.ID, Title: r.Title, Byline: desk.Byline(r), Year: r.Year, Indexed: r.Indexed()})
+		s.KeyStudies = append(
+			s.KeyStudies,
+			KeyStudy{
+				ID:      k.ID,
+				Record:  k.StoredRecord.ID,
+				Title:   r.Title,
+				Byline:  desk.Byline(r),
+				Year:    r.Year,
+				Indexed: r.Indexed(),
+			},
+		)
 	}
 	undo, redo, err := a.rows.Steps(ctx, id)
 	if err != nil {

@@ -84,7 +84,8 @@ func nextNumber(ctx context.Context, tx *store.Tx) (number int64, err error) {
 	return number, err
 }
 
-// logChange keeps a change so that its author can take it back. What they took back before it can no longer be made again.
+// logChange keeps a change so that its author can take it back. What they took back before it can no longer be made
+// again.
 func logChange(ctx context.Context, tx *store.Tx, what json.RawMessage, before, after Facts) error {
 	author := store.AuthorOf(ctx).Self
 	if _, err := tx.Exec(ctx, sql["logChange delete change"], tx.Review, author); err != nil {

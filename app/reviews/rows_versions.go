@@ -28,8 +28,8 @@ func VersionIn(ctx context.Context, tx *store.Tx, id int64) (Version, error) {
 	return store.One[Version](ctx, tx, sql["VersionIn"], tx.Review, id)
 }
 
-// keepVersion keeps a revision. One that was kept by itself becomes somebody's where they keep it; one that somebody kept
-// stays as it is where it would be kept by itself.
+// keepVersion keeps a revision. One that was kept by itself becomes somebody's where they keep it; one that
+// somebody kept stays as it is where it would be kept by itself.
 func keepVersion(ctx context.Context, tx *store.Tx, v Version) error {
 	_, err := tx.Exec(ctx, sql["keepVersion"],
 		tx.Review, v.Revision, v.Name, v.Note, v.Why, store.AuthorOf(ctx).Name)

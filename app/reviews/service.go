@@ -1,5 +1,5 @@
-// Package reviews is what people make of a review: changes of its document and of what is decided in it, told to all who
-// look on, taken back by those who made them; samples put together, and the shelf.
+// Package reviews is what people make of a review: changes of its document and of what is decided in it, told to
+// all who look on, taken back by those who made them; samples put together, and the shelf.
 package reviews
 
 import (

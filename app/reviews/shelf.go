@@ -38,7 +38,8 @@ func (p ShelfPatch) check() error {
 	}
 	if p.Tags != nil {
 		for _, t := range *p.Tags {
-			if n := utf8.RuneCountInString(t); n < 1 || n > maxTag || strings.TrimSpace(t) == "" || strings.ContainsAny(t, "\x00,;") {
+			if n := utf8.RuneCountInString(t); n < 1 || n > maxTag || strings.TrimSpace(t) == "" ||
+				strings.ContainsAny(t, "\x00,;") {
 				return problems.Invalid("tags", "A tag has 1 to %d characters, and no comma or semicolon.", maxTag)
 			}
 		}

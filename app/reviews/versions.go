@@ -20,7 +20,11 @@ type VersionEdit struct {
 }
 
 func (e *VersionEdit) check() error {
-	e.Name, e.Note = strings.TrimSpace(strings.ReplaceAll(e.Name, "\x00", "")), strings.TrimSpace(strings.ReplaceAll(e.Note, "\x00", ""))
+	e.Name, e.Note = strings.TrimSpace(
+		strings.ReplaceAll(e.Name, "\x00", ""),
+	), strings.TrimSpace(
+		strings.ReplaceAll(e.Note, "\x00", ""),
+	)
 	if e.Name == "" || utf8.RuneCountInString(e.Name) > 200 {
 		return problems.Invalid("name", "A version has a name of 1 to 200 characters.")
 	}
@@ -31,7 +35,16 @@ func (e *VersionEdit) check() error {
 }
 
 // large are the steps before which a version is kept by itself, by the keys of what they say they do.
-var large = []string{"plan", "prune", "pruneSample", "takeQuery", "vocabulary", "removeVocabulary", "removeBlock", goBack}
+var large = []string{
+	"plan",
+	"prune",
+	"pruneSample",
+	"takeQuery",
+	"vocabulary",
+	"removeVocabulary",
+	"removeBlock",
+	goBack,
+}
 
 const goBack = "goBack"
 
@@ -83,9 +96,9 @@ func (a *Service) versions(ctx context.Context, review int64, do func(context.Co
 	}), "review")
 }
 
-// GoBack makes what was searched in a version what is searched now: question, frame, blocks and limits. What it is now is
-// kept as a version first, so that nothing newer is lost; the step is taken back like any other. Vocabulary, halves and lists
-// stay as they are.
+// GoBack makes what was searched in a version what is searched now: question, frame, blocks and limits. What it is
+// now is kept as a version first, so that nothing newer is lost; the step is taken back like any other. Vocabulary,
+// halves and lists stay as they are.
 func (a *Service) GoBack(ctx context.Context, review, id int64) (Step, error) {
 	var step Step
 	err := a.store.InReview(ctx, review, func(ctx context.Context, w *store.Tx) error {
@@ -128,8 +141,9 @@ type NewLine struct {
 	Name string `json:"name"`
 }
 
-// BeginFrom begins a review from a version of another: with its question, blocks, limits and vocabulary, and with the same key
-// studies. Samples are not taken along: they are drawn or brought in anew, so that the two do not share what they are set against.
+// BeginFrom begins a review from a version of another: with its question, blocks, limits and vocabulary, and with
+// the same key studies. Samples are not taken along: they are drawn or brought in anew, so that the two do not
+// share what they are set against.
 func (a *Service) BeginFrom(ctx context.Context, review, id int64, n NewLine) (Head, error) {
 	name, err := GoodName(n.Name)
 	if err != nil {

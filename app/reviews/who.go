@@ -20,7 +20,13 @@ func As(ctx context.Context, header string) context.Context {
 	if err != nil {
 		return ctx
 	}
-	name = strings.Join(strings.FieldsFunc(strings.ToValidUTF8(name, ""), func(r rune) bool { return unicode.IsSpace(r) || unicode.IsControl(r) }), " ")
+	name = strings.Join(
+		strings.FieldsFunc(
+			strings.ToValidUTF8(name, ""),
+			func(r rune) bool { return unicode.IsSpace(r) || unicode.IsControl(r) },
+		),
+		" ",
+	)
 	if name == "" {
 		return ctx
 	}

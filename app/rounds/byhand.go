@@ -10,8 +10,8 @@ import (
 	"tamiz/core/tally"
 )
 
-// ReadByHand is a journal whose contents are read by hand, volume by volume: those of the hand-search list first, also where nothing
-// of them was brought yet.
+// ReadByHand is a journal whose contents are read by hand, volume by volume: those of the hand-search list first,
+// also where nothing of them was brought yet.
 type ReadByHand struct {
 	Journal string       `json:"journal"`
 	Note    string       `json:"note,omitempty"`
@@ -70,7 +70,11 @@ func (v *view) byHand() ([]ReadByHand, error) {
 	}
 	for n := range out {
 		slices.SortFunc(out[n].Volumes, func(a, b VolumeRead) int {
-			return cmp.Or(cmp.Compare(b.Year, a.Year), cmp.Compare(number(b.Volume), number(a.Volume)), cmp.Compare(b.Volume, a.Volume))
+			return cmp.Or(
+				cmp.Compare(b.Year, a.Year),
+				cmp.Compare(number(b.Volume), number(a.Volume)),
+				cmp.Compare(b.Volume, a.Volume),
+			)
 		})
 	}
 	return out, nil

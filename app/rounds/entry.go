@@ -29,8 +29,17 @@ func (a *Service) entry(ctx context.Context, r RoundRow, works, lost int) (*sour
 		}
 	}
 	brought := int64(works)
-	out := &sources.RunRow{Review: r.Review, Kind: "round", Way: sources.ByCiting, Revision: saved.Revision, Place: cmp.Or(strings.Join(places, ", "), "the sample"),
-		Records: &brought, Notes: json.RawMessage("[]"), Who: r.Who, At: a.now()}
+	out := &sources.RunRow{
+		Review:   r.Review,
+		Kind:     "round",
+		Way:      sources.ByCiting,
+		Revision: saved.Revision,
+		Place:    cmp.Or(strings.Join(places, ", "), "the sample"),
+		Records:  &brought,
+		Notes:    json.RawMessage("[]"),
+		Who:      r.Who,
+		At:       a.now(),
+	}
 	switch r.Way {
 	case Backward:
 		out.Query = "what these cite: " + r.Name

@@ -17,9 +17,10 @@ import (
 	"tamiz/store"
 )
 
-// A round along citations goes in parts: what sources hold of the works that it begins from; those linked to them at sources that
-// say who cites whom; references that led nowhere there, by their identifiers and then by their titles at any source. Each
-// answer is kept at once, so that a process that dies loses at most one question; whoever comes next goes on from there.
+// A round along citations goes in parts: what sources hold of the works that it begins from; those linked to them
+// at sources that say who cites whom; references that led nowhere there, by their identifiers and then by their
+// titles at any source. Each answer is kept at once, so that a process that dies loses at most one question;
+// whoever comes next goes on from there.
 
 // place is where a round is.
 type place struct {
@@ -294,7 +295,18 @@ func (j *journey) next(ctx context.Context) (*Begin, error) {
 	}
 	asked := j.asked
 	asked.From, asked.Twice = "last", false
-	out := &Begin{Start: start, RoundRow: RoundRow{Review: j.round.Review, Way: j.round.Way, Sources: j.round.Sources, After: &j.round.ID, More: j.round.More - 1, State: "waiting", Name: startName(asked, len(start))}}
+	out := &Begin{
+		Start: start,
+		RoundRow: RoundRow{
+			Review:  j.round.Review,
+			Way:     j.round.Way,
+			Sources: j.round.Sources,
+			After:   &j.round.ID,
+			More:    j.round.More - 1,
+			State:   "waiting",
+			Name:    startName(asked, len(start)),
+		},
+	}
 	out.Asked, err = json.Marshal(asked)
 	return out, err
 }

@@ -22,14 +22,15 @@ type Work struct {
 	Together   int             `json:"together"`
 	Worth      float64         `json:"worth"` // by what works are ordered: see cite.Graph.Worth
 	TimesCited *int            `json:"timesCited,omitempty"`
-	Score      *float64        `json:"score,omitempty"` // how much it is like what belongs; absent where too little is known
-	Caught     bool            `json:"caught"`
-	MissedBy   []string        `json:"missedBy"`
-	Verdict    string          `json:"verdict,omitempty"` // key, relevant, not or unsure
-	Shelved    bool            `json:"shelved,omitempty"`
-	Retracted  bool            `json:"retracted,omitempty"`
-	Corrected  bool            `json:"corrected,omitempty"`
-	Later      bool            `json:"later,omitempty"` // it cites, or is cited by, a work of a year that cannot be
+	// how much it is like what belongs; absent where too little is known
+	Score     *float64 `json:"score,omitempty"`
+	Caught    bool     `json:"caught"`
+	MissedBy  []string `json:"missedBy"`
+	Verdict   string   `json:"verdict,omitempty"` // key, relevant, not or unsure
+	Shelved   bool     `json:"shelved,omitempty"`
+	Retracted bool     `json:"retracted,omitempty"`
+	Corrected bool     `json:"corrected,omitempty"`
+	Later     bool     `json:"later,omitempty"` // it cites, or is cited by, a work of a year that cannot be
 }
 
 // Found is a window of the works that rounds brought.
@@ -175,6 +176,9 @@ func order(works []Work, by string, review int64) {
 		if first = cmp.Or(first, cmp.Compare(score(b), score(a))); first != 0 {
 			return first // titles are compared where nothing else tells them apart
 		}
-		return cmp.Or(strings.Compare(text.Key(a.Record.Title), text.Key(b.Record.Title)), cmp.Compare(a.Record.ID, b.Record.ID))
+		return cmp.Or(
+			strings.Compare(text.Key(a.Record.Title), text.Key(b.Record.Title)),
+			cmp.Compare(a.Record.ID, b.Record.ID),
+		)
 	})
 }

@@ -17,8 +17,8 @@ const (
 	unsure   = "unsure"
 )
 
-// known is what is known of works in a review: key studies, what was judged, what stands on the shelf. It goes by the work, not
-// by the record: what was judged in one source's record is not asked of another's.
+// known is what is known of works in a review: key studies, what was judged, what stands on the shelf. It goes by
+// the work, not by the record: what was judged in one source's record is not asked of another's.
 type known struct {
 	works    bib.Known
 	verdicts []string

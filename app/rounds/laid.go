@@ -18,8 +18,8 @@ import (
 // mostWorks is how many records that rounds brought are set against the strategy: those of the last rounds.
 const mostWorks = 20_000
 
-// laid is what the rounds of a review brought, work by work, set against the strategy. It stays as it is while nothing of that
-// changes; what people say of the works is looked up each time.
+// laid is what the rounds of a review brought, work by work, set against the strategy. It stays as it is while
+// nothing of that changes; what people say of the works is looked up each time.
 type laid struct {
 	works  []laidWork
 	graph  *cite.Graph // of works, then of key studies that are none of them
@@ -42,7 +42,8 @@ type laidWork struct {
 	likeness *float64 // to what belongs, as a round told it
 }
 
-// layOut puts the records that rounds brought together by work, and sets them against the strategy of a review as it is laid out.
+// layOut puts the records that rounds brought together by work, and sets them against the strategy of a review as
+// it is laid out.
 func (a *Service) layOut(ctx context.Context, review int64, d *desk.Desk) (*laid, error) {
 	rows, err := a.rows.RoundWorks(ctx, review, mostWorks+1)
 	if err != nil {
@@ -174,8 +175,8 @@ func (l *laid) check(ctx context.Context, d *desk.Desk) error {
 	return nil
 }
 
-// forming is the records that sources hold of works that rounds began from: a key study from a file says nothing of what it
-// cites, and these do.
+// forming is the records that sources hold of works that rounds began from: a key study from a file says nothing of
+// what it cites, and these do.
 type forming struct {
 	known   bib.Known
 	records []*bib.Record
@@ -199,8 +200,8 @@ func (f *forming) whole(r *bib.Record) *bib.Record {
 	return r
 }
 
-// link makes the graph of the works and of the key studies that are none of them. What a source said of citations counts as if
-// the records did.
+// link makes the graph of the works and of the key studies that are none of them. What a source said of citations
+// counts as if the records did.
 func (l *laid) link(d *desk.Desk, records map[int64]*bib.Record, held *forming) {
 	var all []*bib.Record
 	var known bib.Known

@@ -27,7 +27,12 @@ func (c *asker) Search(ctx context.Context, s source.Search) (*source.Page, erro
 }
 
 // batches calls do with so many of some starts at a time, from where the round is.
-func (j *journey) batches(ctx context.Context, of []int, most int, do func(ctx context.Context, starts []int) error) error {
+func (j *journey) batches(
+	ctx context.Context,
+	of []int,
+	most int,
+	do func(ctx context.Context, starts []int) error,
+) error {
 	for j.place.At < len(of) {
 		end := min(len(of), j.place.At+most)
 		if err := do(ctx, of[j.place.At:end]); err != nil {
@@ -38,7 +43,8 @@ func (j *journey) batches(ctx context.Context, of []int, most int, do func(ctx c
 	return nil
 }
 
-// named returns the starts that a source can be asked about; how many cannot, since nothing says by which identifier, is noted.
+// named returns the starts that a source can be asked about; how many cannot, since nothing says by which
+// identifier, is noted.
 func (j *journey) named() (out []int) {
 	for n, s := range j.starts {
 		if s.name() != "" {
@@ -91,8 +97,8 @@ const mostTitled = 5 // records of one title that are looked at
 // mostIdentified is how many identifiers are asked for in one question.
 const mostIdentified = 25
 
-// held asks a source that says who cites whom what it holds of the works that the round begins from: its records carry their
-// references.
+// held asks a source that says who cites whom what it holds of the works that the round begins from: its records
+// carry their references.
 func (j *journey) held(ctx context.Context, c *asker) error {
 	if c.links == nil {
 		return nil
@@ -161,7 +167,12 @@ func (j *journey) linked(ctx context.Context, way source.Way) error {
 			return nil
 		}
 		able = true
-		return j.batches(ctx, named, c.links.Most(), func(ctx context.Context, starts []int) error { return j.ask(ctx, c, way, starts) })
+		return j.batches(
+			ctx,
+			named,
+			c.links.Most(),
+			func(ctx context.Context, starts []int) error { return j.ask(ctx, c, way, starts) },
+		)
 	})
 	if !able && err == nil {
 		j.note(Note{Kind: "no-links", What: string(way)})
@@ -169,8 +180,8 @@ func (j *journey) linked(ctx context.Context, way source.Way) error {
 	return err
 }
 
-// ask asks a source for what is linked to some works. An answer of which it cannot be told which work leads where, or that is
-// too large, is asked for again, work by work.
+// ask asks a source for what is linked to some works. An answer of which it cannot be told which work leads where,
+// or that is too large, is asked for again, work by work.
 func (j *journey) ask(ctx context.Context, c *asker, way source.Way, starts []int) error {
 	ids := make([]string, len(starts))
 	for i, n := range starts {

@@ -13,8 +13,8 @@ import (
 
 const mostPeople = 20 // of a team
 
-// people are those whose works are asked for. A name stands for all writings that are folded with it (family name and first
-// initial), unless somebody parted it from those.
+// people are those whose works are asked for. A name stands for all writings that are folded with it (family name
+// and first initial), unless somebody parted it from those.
 type people struct {
 	names  []bib.Person
 	parted tally.Parted
@@ -58,8 +58,8 @@ func (p people) query() (query.Expr, error) {
 	return any, nil
 }
 
-// wrote reports whether one of the people wrote a record: somebody who was parted from them is another. A name without given
-// names is anybody of that family name.
+// wrote reports whether one of the people wrote a record: somebody who was parted from them is another. A name
+// without given names is anybody of that family name.
 func (p people) wrote(r *bib.Record) bool {
 	return slices.ContainsFunc(r.Authors, func(a bib.Person) bool {
 		return slices.ContainsFunc(p.names, func(who bib.Person) bool {

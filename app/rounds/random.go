@@ -9,9 +9,9 @@ import (
 	"tamiz/core/cite"
 )
 
-// Works are read at random in an order that does not change: each has its place by its number and that of the review, whatever is
-// known of it. So those at its beginning, as far as all of them are judged, are a sample of all at random, however and in
-// whichever order they were judged.
+// Works are read at random in an order that does not change: each has its place by its number and that of the
+// review, whatever is known of it. So those at its beginning, as far as all of them are judged, are a sample of all
+// at random, however and in whichever order they were judged.
 
 // chance is where a work stands in that order.
 func chance(w Work, review int64) uint64 {
@@ -20,7 +20,8 @@ func chance(w Work, review int64) uint64 {
 	binary.BigEndian.PutUint64(b[:8], uint64(review))
 	binary.BigEndian.PutUint64(b[8:], uint64(w.Record.ID))
 	_, _ = h.Write(b[:]) // never fails
-	x := h.Sum64()       // numbers beside each other come out alike in their upper bits: mixed once more (Steele et al. 2014)
+	// numbers beside each other come out alike in their upper bits: mixed once more (Steele et al. 2014)
+	x := h.Sum64()
 	x ^= x >> 30
 	x *= 0xbf58476d1ce4e5b9
 	x ^= x >> 27
@@ -46,8 +47,8 @@ type Left struct {
 	Few    bool    `json:"few"` // too few were read at random to say anything
 }
 
-// left reads off how many works that belong are left; nil where rounds brought nothing new. taken are key studies that came by
-// rounds: others were known before.
+// left reads off how many works that belong are left; nil where rounds brought nothing new. taken are key studies
+// that came by rounds: others were known before.
 func (v *view) left(review int64, taken map[int64]bool) *Left {
 	works := slices.DeleteFunc(slices.Clone(v.shown), func(w Work) bool { return v.before(w, taken) })
 	if len(works) == 0 {

@@ -19,11 +19,12 @@ type wanted struct {
 	leads []int64
 }
 
-// open returns the references of the works that the round begins from which mean none of the works that it brought so far nor any
-// that it began from, each once.
+// open returns the references of the works that the round begins from which mean none of the works that it brought
+// so far nor any that it began from, each once.
 func (j *journey) open(ctx context.Context) (out []wanted, err error) {
 	finder := cite.NewFinder(nil)
-	if err := j.each(ctx, slices.Collect(maps.Keys(j.works)), func(s library.StoredRecord) { finder.Add(s.Record) }); err != nil {
+	if err := j.each(ctx, slices.Collect(maps.Keys(j.works)),
+		func(s library.StoredRecord) { finder.Add(s.Record) }); err != nil {
 		return nil, err
 	}
 	for _, s := range j.starts {
@@ -97,8 +98,8 @@ func (j *journey) references(ctx context.Context) error {
 	})
 }
 
-// titles looks up by their titles what has no identifier that anybody knows; what led nowhere is kept as lost, and what merely
-// resembles something is offered with it. Gone on with, it goes past what was looked up before.
+// titles looks up by their titles what has no identifier that anybody knows; what led nowhere is kept as lost, and
+// what merely resembles something is offered with it. Gone on with, it goes past what was looked up before.
 func (j *journey) titles(ctx context.Context) error {
 	all, err := j.open(ctx)
 	if err != nil {
@@ -164,7 +165,8 @@ func (j *journey) titles(ctx context.Context) error {
 // maxOpen is how many references that led nowhere are read to go past them: more than any round has.
 const maxOpen = 1 << 30
 
-// lookUp looks for the work of a reference at each source: the work itself, else the first record that resembles it, else nil.
+// lookUp looks for the work of a reference at each source: the work itself, else the first record that resembles
+// it, else nil.
 func (j *journey) lookUp(ctx context.Context, f bib.Reference) (found *bib.Record, from *asker, err error) {
 	for _, c := range j.sources {
 		if c == nil {
@@ -189,7 +191,8 @@ func (j *journey) lookUp(ctx context.Context, f bib.Reference) (found *bib.Recor
 	return found, from, nil
 }
 
-// sameWork reports whether a record is the work of a reference: by title, first author and year, where the reference says them.
+// sameWork reports whether a record is the work of a reference: by title, first author and year, where the
+// reference says them.
 func sameWork(f bib.Reference, r *bib.Record) bool {
 	_, how := cite.NewFinder([]*bib.Record{r}).Find(f)
 	return how != cite.None
@@ -243,7 +246,10 @@ func (j *journey) byName(ctx context.Context, c *asker) error {
 		}
 	}()
 	for j.place.At < j.asked.Most {
-		page, err := c.Search(ctx, source.Search{Query: cql, Start: j.place.At + 1, Max: min(c.s.Map.AtMost, j.asked.Most-j.place.At)})
+		page, err := c.Search(
+			ctx,
+			source.Search{Query: cql, Start: j.place.At + 1, Max: min(c.s.Map.AtMost, j.asked.Most-j.place.At)},
+		)
 		if err != nil {
 			return err
 		}

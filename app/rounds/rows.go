@@ -74,8 +74,8 @@ type LostRow struct {
 // RoundTask is the work of a round.
 func RoundTask(r RoundRow) jobs.Task { return jobs.NewTask("round", r.ID, &r.Review, nil) }
 
-// A Begin is a round that is to be made: with the works that it begins from or, where nothing is to be asked for, those that it
-// brings, and then its entry in the logbook.
+// A Begin is a round that is to be made: with the works that it begins from or, where nothing is to be asked for,
+// those that it brings, and then its entry in the logbook.
 type Begin struct {
 	RoundRow
 	Start []int64
@@ -85,8 +85,8 @@ type Begin struct {
 
 type waker = func(context.Context, pgx.Tx, jobs.Task) error
 
-// NewRound keeps a round that is to be made, and asks for its task. One whose works are known already is at rest at once. A
-// request that was made before is not made again.
+// NewRound keeps a round that is to be made, and asks for its task. One whose works are known already is at rest at
+// once. A request that was made before is not made again.
 func (r *Rows) NewRound(ctx context.Context, b Begin, then waker) error {
 	return r.db.Write.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		if again, err := store.Repeated(ctx, tx, b.Review); again || err != nil {
@@ -185,8 +185,8 @@ type StepRow struct {
 	Lost     []LostRow
 }
 
-// PutRoundStep keeps what a part of a round brought, and returns the numbers of its records. Doing it twice does no harm. ErrNone
-// is the answer where the round is not going any more.
+// PutRoundStep keeps what a part of a round brought, and returns the numbers of its records. Doing it twice does no
+// harm. ErrNone is the answer where the round is not going any more.
 func (r *Rows) PutRoundStep(ctx context.Context, id int64, step StepRow) (brought []int64, err error) {
 	source := "round"
 	if step.Source != nil {
@@ -248,7 +248,8 @@ func (r *Rows) RestRound(ctx context.Context, id int64, state string, problem js
 	return err
 }
 
-// EndRound says that a round is done, with its entry in the logbook, and begins the one that is to follow it, where there is one.
+// EndRound says that a round is done, with its entry in the logbook, and begins the one that is to follow it, where
+// there is one.
 func (r *Rows) EndRound(ctx context.Context, id int64, entry sources.RunRow, next *Begin, then waker) error {
 	return r.db.Bulk.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		done, err := tx.Exec(ctx, sql["EndRound"], id)

@@ -69,14 +69,15 @@ type Share struct {
 	High  float64 `json:"high"`
 }
 
-// Next is how many works that belong further rounds are likely to bring, where each brings the same part of the one before it.
+// Next is how many works that belong further rounds are likely to bring, where each brings the same part of the one
+// before it.
 type Next struct {
 	Round float64 `json:"round"`
 	All   float64 `json:"all"`
 }
 
-// Captures is how many works that belong there may be in all: by those that the search by words finds, those that citations lead
-// to, and those that are in both.
+// Captures is how many works that belong there may be in all: by those that the search by words finds, those that
+// citations lead to, and those that are in both.
 type Captures struct {
 	Words     int     `json:"words"`
 	Citations int     `json:"citations"`
@@ -133,8 +134,12 @@ func (a *Service) Says(ctx context.Context, at desk.At) (*Said, error) {
 		}
 		out.Origins = append(out.Origins, *o)
 	}
-	slices.SortFunc(out.Origins, func(a, b Origin) int { return cmp.Or(cmp.Compare(b.Keys, a.Keys), cmp.Compare(a.Way, b.Way)) })
-	out.Draft = len(out.Studies) > 0 && !slices.ContainsFunc(out.Studies, func(c Came) bool { return c.Way != "judged" && c.Way != "new" })
+	slices.SortFunc(
+		out.Origins,
+		func(a, b Origin) int { return cmp.Or(cmp.Compare(b.Keys, a.Keys), cmp.Compare(a.Way, b.Way)) },
+	)
+	out.Draft = len(out.Studies) > 0 &&
+		!slices.ContainsFunc(out.Studies, func(c Came) bool { return c.Way != "judged" && c.Way != "new" })
 	if out.Next, err = v.next(out.Rounds); err != nil {
 		return nil, err
 	}
@@ -172,7 +177,8 @@ func (v *view) along(rounds []int) bool {
 
 func alongCitations(way string) bool { return way == Backward || way == Forward || way == Both }
 
-// brought tells of each round what it brought. A work is new in the first round that brought it, unless it was a key study.
+// brought tells of each round what it brought. A work is new in the first round that brought it, unless it was a
+// key study.
 func (v *view) brought(taken map[int64]bool) []Brought {
 	out := []Brought{}
 	for i, r := range v.rounds {
@@ -225,8 +231,8 @@ func takenFromRounds(keys []library.Key, origins []library.KeyOrigin) map[int64]
 	return out
 }
 
-// next looks at the last rounds along citations of which each began from what the one before it brought, or from what belonged of
-// it.
+// next looks at the last rounds along citations of which each began from what the one before it brought, or from
+// what belonged of it.
 func (v *view) next(all []Brought) (*Next, error) {
 	var chain []cite.Round
 	for i, b := range all {
@@ -249,8 +255,8 @@ func (v *view) next(all []Brought) (*Next, error) {
 	return &Next{round, rest}, nil
 }
 
-// captures sets what the search by words finds of what belongs against what citations lead to. What other ways brought was found
-// in neither by that.
+// captures sets what the search by words finds of what belongs against what citations lead to. What other ways
+// brought was found in neither by that.
 func (v *view) captures(studies []Came) *Captures {
 	var works []cite.Found
 	for _, s := range studies {
@@ -265,5 +271,14 @@ func (v *view) captures(studies []Came) *Captures {
 	if !ok {
 		return nil
 	}
-	return &Captures{Words: c.Words, Citations: c.Citations, Both: c.Both, Neither: c.Neither, Total: c.Total, Low: c.Low, High: c.High, Few: c.Few}
+	return &Captures{
+		Words:     c.Words,
+		Citations: c.Citations,
+		Both:      c.Both,
+		Neither:   c.Neither,
+		Total:     c.Total,
+		Low:       c.Low,
+		High:      c.High,
+		Few:       c.Few,
+	}
 }

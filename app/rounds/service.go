@@ -1,6 +1,6 @@
-// Package rounds looks for more key studies where words do not lead: along references and citing works, through the works of a
-// person, a journal, the most cited. It says what each way brought, what the strategy does with it, and what that tells of
-// how much is still missed.
+// Package rounds looks for more key studies where words do not lead: along references and citing works, through the
+// works of a person, a journal, the most cited. It says what each way brought, what the strategy does with it, and
+// what that tells of how much is still missed.
 package rounds
 
 import (
@@ -36,7 +36,17 @@ type Service struct {
 
 // New returns the room on a database.
 func New(s *store.Store, d *desk.Service, o *sources.Service, w *jobs.Service) *Service {
-	return &Service{rows: NewRows(s), library: library.NewRows(s), documents: desk.NewRows(s), reviewRows: reviews.NewRows(s), runs: sources.NewRows(s), desk: d, outside: o, work: w, now: time.Now}
+	return &Service{
+		rows:       NewRows(s),
+		library:    library.NewRows(s),
+		documents:  desk.NewRows(s),
+		reviewRows: reviews.NewRows(s),
+		runs:       sources.NewRows(s),
+		desk:       d,
+		outside:    o,
+		work:       w,
+		now:        time.Now,
+	}
 }
 
 // The ways of looking.
@@ -64,15 +74,17 @@ const (
 
 // Asked is an order for a round.
 type Asked struct {
-	Way     string          `json:"way"`
-	From    string          `json:"from,omitempty"`   // what it begins from: keys, relevant, shelf, last, reviews or records; of the most cited, the sample itself
-	Of      *desk.RecordSet `json:"of,omitempty"`     // which records; what they are is worked out when it is asked for
-	Name    string          `json:"name,omitempty"`   // of the person or the journal
-	Parted  []string        `json:"parted,omitempty"` // writings of people that are not folded with others, as they were when it was asked for
-	Years   []int           `json:"years,omitempty"`  // first and last, of a journal
-	Most    int             `json:"most,omitempty"`   // works of each source, of ways that would bring any number
-	Sources []int64         `json:"sources"`
-	Twice   bool            `json:"twice,omitempty"` // once more from what it brings
+	Way string `json:"way"`
+	// what it begins from: keys, relevant, shelf, last, reviews or records; of the most cited, the sample itself
+	From string          `json:"from,omitempty"`
+	Of   *desk.RecordSet `json:"of,omitempty"`   // which records; what they are is worked out when it is asked for
+	Name string          `json:"name,omitempty"` // of the person or the journal
+	// writings of people that are not folded with others, as they were when it was asked for
+	Parted  []string `json:"parted,omitempty"`
+	Years   []int    `json:"years,omitempty"` // first and last, of a journal
+	Most    int      `json:"most,omitempty"`  // works of each source, of ways that would bring any number
+	Sources []int64  `json:"sources"`
+	Twice   bool     `json:"twice,omitempty"` // once more from what it brings
 }
 
 // A Round is one, with how far it is.
@@ -96,7 +108,8 @@ type Round struct {
 
 // A Note says what could not be had in full.
 type Note struct {
-	Kind  string `json:"kind"` // many, full, others, next, elsewhere, no-links, half, unnamed, unread, unasked, said or source
+	// many, full, others, next, elsewhere, no-links, half, unnamed, unread, unasked, said or source
+	Kind  string `json:"kind"`
 	What  string `json:"what,omitempty"`
 	Total int    `json:"total,omitempty"`
 	Taken int    `json:"taken,omitempty"`
@@ -125,7 +138,21 @@ func (a *Service) Rounds(ctx context.Context, review int64) ([]Round, error) {
 	}
 	out := []Round{}
 	for i, r := range all {
-		x := Round{ID: r.ID, Number: i + 1, Way: r.Way, Name: r.Name, Sources: []string{}, State: r.State, Works: works[r.ID], Lost: lost[r.ID], Requests: r.Requests, Notes: []Note{}, Who: r.Who, At: r.At, Ended: r.Ended}
+		x := Round{
+			ID:       r.ID,
+			Number:   i + 1,
+			Way:      r.Way,
+			Name:     r.Name,
+			Sources:  []string{},
+			State:    r.State,
+			Works:    works[r.ID],
+			Lost:     lost[r.ID],
+			Requests: r.Requests,
+			Notes:    []Note{},
+			Who:      r.Who,
+			At:       r.At,
+			Ended:    r.Ended,
+		}
 		for _, id := range r.Sources {
 			if names[id] != "" {
 				x.Sources = append(x.Sources, names[id])
@@ -169,7 +196,11 @@ func (a *Service) tell(ctx context.Context, review int64) {
 }
 
 // order checks what is asked for and lays it out.
-func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r RoundRow, start []int64, works []WorkRow, err error) {
+func (a *Service) order(
+	ctx context.Context,
+	at desk.At,
+	n Asked,
+) (r RoundRow, start []int64, works []WorkRow, err error) {
 	all, err := a.rows.Rounds(ctx, at.Review)
 	if err != nil {
 		return r, nil, nil, err
@@ -204,7 +235,12 @@ func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r RoundRow, s
 	switch n.Way {
 	case Backward, Forward, Both:
 		if n.Way == Forward && !linked {
-			return r, nil, nil, &problems.Problem{Type: "no-links", Status: 422, Field: "sources", Title: "None of these sources says who cites whom."}
+			return r, nil, nil, &problems.Problem{
+				Type:   "no-links",
+				Status: 422,
+				Field:  "sources",
+				Title:  "None of these sources says who cites whom.",
+			}
 		}
 		if start, r.After, err = a.start(ctx, at, n, all); err != nil {
 			return r, nil, nil, err
@@ -214,7 +250,8 @@ func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r RoundRow, s
 			r.More = 1
 		}
 	case Author, Journal:
-		if n.Name = strings.Join(strings.Fields(strings.ReplaceAll(n.Name, "\x00", "")), " "); n.Name == "" || len([]rune(n.Name)) > 200 {
+		if n.Name = strings.Join(strings.Fields(strings.ReplaceAll(n.Name, "\x00", "")), " "); n.Name == "" ||
+			len([]rune(n.Name)) > 200 {
 			return r, nil, nil, problems.Invalid("name", "A name has 1 to 200 characters.")
 		}
 		if n.Parted = nil; n.Way == Author {
@@ -267,8 +304,10 @@ func (a *Service) order(ctx context.Context, at desk.At, n Asked) (r RoundRow, s
 }
 
 func startName(n Asked, many int) string {
-	what := map[string][2]string{"keys": {"key study", "key studies"}, "relevant": {"work that belongs", "works that belong"}, "shelf": {"record of the shelf", "records of the shelf"},
-		"last": {"work of the round before", "works of the round before"}, "reviews": {"earlier review", "earlier reviews"}, "records": {"record", "records"}}[n.From]
+	what := map[string][2]string{"keys": {"key study", "key studies"}, "relevant": {"work that belongs",
+		"works that belong"}, "shelf": {"record of the shelf", "records of the shelf"},
+		"last": {"work of the round before", "works of the round before"}, "reviews": {"earlier review",
+			"earlier reviews"}, "records": {"record", "records"}}[n.From]
 	if many == 1 {
 		return "1 " + what[0]
 	}
@@ -319,5 +358,12 @@ func (a *Service) heads(ctx context.Context, ids []int64) (map[int64]desk.Record
 
 func headOf(s library.StoredRecord) desk.RecordHead {
 	r := s.Record
-	return desk.RecordHead{ID: s.ID, Title: r.Title, Byline: desk.Byline(r), Year: r.Year, Journal: r.Journal, Indexed: r.Indexed()}
+	return desk.RecordHead{
+		ID:      s.ID,
+		Title:   r.Title,
+		Byline:  desk.Byline(r),
+		Year:    r.Year,
+		Journal: r.Journal,
+		Indexed: r.Indexed(),
+	}
 }

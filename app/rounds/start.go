@@ -16,7 +16,12 @@ import (
 )
 
 // start returns the works that a round begins from, and the round that it follows.
-func (a *Service) start(ctx context.Context, at desk.At, n Asked, all []RoundRow) (ids []int64, after *int64, err error) {
+func (a *Service) start(
+	ctx context.Context,
+	at desk.At,
+	n Asked,
+	all []RoundRow,
+) (ids []int64, after *int64, err error) {
 	switch n.From {
 	case "keys", "relevant":
 		keys, err := a.library.KeyStudies(ctx, at.Review)
@@ -79,13 +84,25 @@ func (a *Service) start(ctx context.Context, at desk.At, n Asked, all []RoundRow
 			ids = append(ids, s.ID)
 		}
 	default:
-		return nil, nil, problems.Invalid("from", "A round begins from key studies, from what belongs, from the shelf, from the round before, from earlier reviews or from some records, not from %q.", n.From)
+		return nil, nil, problems.Invalid(
+			"from",
+			"A round begins from key studies, from what belongs, from the shelf, from the round before, from earlier "+
+				"reviews or from some records, not from %q.",
+			n.From,
+		)
 	}
 	slices.Sort(ids)
 	ids = slices.Compact(ids)
 	if len(ids) == 0 {
-		return nil, nil, problems.Invalid("from", "%s", map[string]string{"keys": "There are no key studies yet to begin from.", "relevant": "No work belongs yet that a round could begin from.", "shelf": "The shelf is empty.",
-			"last": "The round before brought nothing.", "reviews": "Among the records that are looked at is no earlier review.", "records": "None of these records is there."}[n.From])
+		return nil, nil, problems.Invalid(
+			"from",
+			"%s",
+			map[string]string{"keys": "There are no key studies yet to begin from.",
+				"relevant": "No work belongs yet that a round could begin from.", "shelf": "The shelf is empty.",
+				"last":    "The round before brought nothing.",
+				"reviews": "Among the records that are looked at is no earlier review.",
+				"records": "None of these records is there."}[n.From],
+		)
 	}
 	if len(ids) > mostStart {
 		return nil, nil, tooMany("from", len(ids))
@@ -94,7 +111,12 @@ func (a *Service) start(ctx context.Context, at desk.At, n Asked, all []RoundRow
 }
 
 func tooMany(field string, many int) error {
-	return problems.Invalid(field, "A round begins from at most %d works; these are %d. Choose fewer, such as those that belong.", mostStart, many)
+	return problems.Invalid(
+		field,
+		"A round begins from at most %d works; these are %d. Choose fewer, such as those that belong.",
+		mostStart,
+		many,
+	)
 }
 
 // sampled waits for a turn and lays out a review with its sample; where none is looked at, it says so.
@@ -109,8 +131,8 @@ func (a *Service) sampled(ctx context.Context, at desk.At) (*desk.Desk, error) {
 	return d, err
 }
 
-// reviewsOf returns the records of the sample that is looked at which are earlier reviews: by their type, or by a title that
-// says so.
+// reviewsOf returns the records of the sample that is looked at which are earlier reviews: by their type, or by a
+// title that says so.
 func (a *Service) reviewsOf(ctx context.Context, at desk.At) ([]int64, error) {
 	d, err := a.sampled(ctx, at)
 	if err != nil {
@@ -134,7 +156,10 @@ func isReview(r *bib.Record) bool {
 		return true
 	}
 	title := " " + text.Key(r.Title) + " "
-	return slices.ContainsFunc([]string{" systematic review ", " scoping review ", " meta analysis ", " metaanalysis ", " a review "}, func(s string) bool { return strings.Contains(title, s) })
+	return slices.ContainsFunc(
+		[]string{" systematic review ", " scoping review ", " meta analysis ", " metaanalysis ", " a review "},
+		func(s string) bool { return strings.Contains(title, s) },
+	)
 }
 
 // named returns what is asked for the works of a person, of several who are parted by semicolons, or of a journal.
@@ -156,9 +181,13 @@ func named(n Asked) (query.Expr, error) {
 	return query.And{q, query.Years{From: n.Years[0], To: n.Years[1]}}, nil
 }
 
-// citedInSample returns the records of the sample that is looked at which most others of it cite; and of the works elsewhere that
-// it cites most, how many there are and which of its records cite them: their references lead there.
-func (a *Service) citedInSample(ctx context.Context, at desk.At, most int) (works []WorkRow, elsewhere int, citing []int64, err error) {
+// citedInSample returns the records of the sample that is looked at which most others of it cite; and of the works
+// elsewhere that it cites most, how many there are and which of its records cite them: their references lead there.
+func (a *Service) citedInSample(
+	ctx context.Context,
+	at desk.At,
+	most int,
+) (works []WorkRow, elsewhere int, citing []int64, err error) {
 	d, err := a.sampled(ctx, at)
 	if err != nil {
 		return nil, 0, nil, err
@@ -172,7 +201,13 @@ func (a *Service) citedInSample(ctx context.Context, at desk.At, most int) (work
 		says = says || len(d.Pool.Records[n].References) > 0
 	}
 	if !says {
-		return nil, 0, nil, &problems.Problem{Type: "no-references", Status: 422, Field: "from", Title: "The records of this sample do not say what they cite. A source that knows who cites whom tells the most cited by its own number."}
+		return nil, 0, nil, &problems.Problem{
+			Type:   "no-references",
+			Status: 422,
+			Field:  "from",
+			Title: "The records of this sample do not say what they cite. A source that knows who cites whom tells the " +
+				"most cited by its own number.",
+		}
 	}
 	g := cite.Of(records, nil)
 	order := make([]int, 0, len(records))
@@ -210,7 +245,8 @@ const (
 	mostAside = 2000 // records that stand for what does not belong
 )
 
-// alike returns the records of the sample that is looked at that are most like those that belong and that nobody judged.
+// alike returns the records of the sample that is looked at that are most like those that belong and that nobody
+// judged.
 func (a *Service) alike(ctx context.Context, at desk.At, most int) ([]WorkRow, error) {
 	d, err := a.sampled(ctx, at)
 	if err != nil {
@@ -236,7 +272,13 @@ func (a *Service) alike(ctx context.Context, at desk.At, most int) ([]WorkRow, e
 		}
 	}
 	if others = append(others, known.not...); len(others) < fewNot {
-		return nil, &problems.Problem{Type: "no-contrast", Status: 422, Field: "way", Title: "What does not belong is not known: set the sample against another, such as one drawn at random, or judge ten records that do not belong."}
+		return nil, &problems.Problem{
+			Type:   "no-contrast",
+			Status: 422,
+			Field:  "way",
+			Title: "What does not belong is not known: set the sample against another, such as one drawn at random, or " +
+				"judge ten records that do not belong.",
+		}
 	}
 	m := likeness.Of(known.belong, others)
 	for it := d.Pool.Sample.Iterator(); it.HasNext(); {

@@ -77,8 +77,21 @@ func (v *view) say(k *known) {
 	v.shown = make([]Work, 0, len(l.works))
 	for i, w := range l.works {
 		r := w.record
-		x := Work{Record: w.head, Records: w.records, Rounds: []int{}, Leads: ties[i].Leads, Shared: ties[i].Shared, Together: ties[i].Together,
-			TimesCited: r.TimesCited, Caught: w.caught, MissedBy: w.missed, Verdict: verdicts[i], Retracted: r.Retracted(), Corrected: r.Corrected(), Later: later[i]}
+		x := Work{
+			Record:     w.head,
+			Records:    w.records,
+			Rounds:     []int{},
+			Leads:      ties[i].Leads,
+			Shared:     ties[i].Shared,
+			Together:   ties[i].Together,
+			TimesCited: r.TimesCited,
+			Caught:     w.caught,
+			MissedBy:   w.missed,
+			Verdict:    verdicts[i],
+			Retracted:  r.Retracted(),
+			Corrected:  r.Corrected(),
+			Later:      later[i],
+		}
 		x.Record.Key = x.Verdict == isKey
 		_, x.Shelved = k.shelf.Get(w.self)
 		for _, id := range w.rounds {

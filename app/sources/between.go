@@ -36,7 +36,11 @@ func (a *Service) BetweenVersions(ctx context.Context, review, id int64, older, 
 			return nil, err
 		}
 		if m.query == nil {
-			return nil, &problems.Problem{Type: "no-query", Status: 409, Title: "One of the versions finds nothing: there is nothing to compare."}
+			return nil, &problems.Problem{
+				Type:   "no-query",
+				Status: 409,
+				Title:  "One of the versions finds nothing: there is nothing to compare.",
+			}
 		}
 		if as, err = a.speech(ctx, s, m.doc.Vocabulary); err != nil {
 			return nil, err

@@ -35,8 +35,8 @@ const (
 // Ways are all of them.
 var Ways = []string{BySearch, ByRegister, ByBrowsing, ByCiting, ByAsking, ByEarlier, Otherwise}
 
-// A HandRun is a search somewhere that cannot be asked by protocol, as somebody writes it down; or what puts right one that was
-// written down before.
+// A HandRun is a search somewhere that cannot be asked by protocol, as somebody writes it down; or what puts right
+// one that was written down before.
 type HandRun struct {
 	Way      string    `json:"way,omitempty"` // one of Ways; a search, where none is said
 	Place    string    `json:"place"`
@@ -55,7 +55,16 @@ func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error 
 	if err != nil {
 		return problems.Gone(err, "review")
 	}
-	r := RunRow{Review: review, Kind: "hand", Revision: saved.Revision, Corrects: h.Corrects, Void: h.Void, Note: strings.TrimSpace(plain(h.Note)), Who: store.AuthorOf(ctx).Name, At: h.At}
+	r := RunRow{
+		Review:   review,
+		Kind:     "hand",
+		Revision: saved.Revision,
+		Corrects: h.Corrects,
+		Void:     h.Void,
+		Note:     strings.TrimSpace(plain(h.Note)),
+		Who:      store.AuthorOf(ctx).Name,
+		At:       h.At,
+	}
 	if utf8.RuneCountInString(r.Note) > maxNote {
 		return problems.Invalid("note", "A note has at most %d characters.", maxNote)
 	}
@@ -81,7 +90,11 @@ func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error 
 	}
 	err = a.rows.PutRun(ctx, r, nil, a.work.Wake)
 	if errors.Is(err, store.ErrInUse) {
-		return &problems.Problem{Type: "corrected", Status: 409, Title: "This search was corrected meanwhile. Correct what stands in its place."}
+		return &problems.Problem{
+			Type:   "corrected",
+			Status: 409,
+			Title:  "This search was corrected meanwhile. Correct what stands in its place.",
+		}
 	}
 	a.work.Tell(ctx, review, jobs.News{Kind: "runs"})
 	return problems.Gone(err, "run")
@@ -89,7 +102,11 @@ func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error 
 
 // handwritten puts what was written down into a run, where it is good.
 func (a *Service) handwritten(ctx context.Context, h HandRun, r *RunRow) error {
-	r.Way, r.Place, r.Query, r.Records, r.Sample = h.Way, strings.TrimSpace(plain(h.Place)), strings.TrimSpace(plain(h.Query)), h.Records, h.Sample
+	r.Way, r.Place, r.Query, r.Records, r.Sample = h.Way, strings.TrimSpace(
+		plain(h.Place),
+	), strings.TrimSpace(
+		plain(h.Query),
+	), h.Records, h.Sample
 	if r.Way == "" {
 		r.Way = BySearch
 	}

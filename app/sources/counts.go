@@ -51,7 +51,8 @@ type wanted struct {
 	bare     string
 }
 
-// wantedCounts returns all queries of a document as they are asked as its lines, the whole first, since that is looked at most.
+// wantedCounts returns all queries of a document as they are asked as its lines, the whole first, since that is
+// looked at most.
 func wantedCounts(d desk.Document, as speech, v *thesaurus.Thesaurus) []wanted {
 	var out []wanted
 	put := func(kind, id string, w dialect.Written, bare string) {
@@ -110,7 +111,11 @@ func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCo
 		return nil, err
 	}
 	if s == nil {
-		return &SourceCounts{Terms: map[string]SourceCount{}, Blocks: map[string]SourceCount{}, Lines: map[string]SourceCount{}}, nil
+		return &SourceCounts{
+			Terms:  map[string]SourceCount{},
+			Blocks: map[string]SourceCount{},
+			Lines:  map[string]SourceCount{},
+		}, nil
 	}
 	cql := make([]string, len(all))
 	for i, w := range all {
@@ -125,7 +130,13 @@ func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCo
 	if err != nil {
 		return nil, err
 	}
-	out := &SourceCounts{Source: s.ID, Name: s.Name, Terms: map[string]SourceCount{}, Blocks: map[string]SourceCount{}, Lines: map[string]SourceCount{}}
+	out := &SourceCounts{
+		Source: s.ID,
+		Name:   s.Name,
+		Terms:  map[string]SourceCount{},
+		Blocks: map[string]SourceCount{},
+		Lines:  map[string]SourceCount{},
+	}
 	for _, w := range all {
 		k, ok := known[w.query]
 		if !ok || !k.Today {
@@ -188,8 +199,13 @@ func countTask(review, source int64) jobs.Task {
 // countAgain is after what time a source that did not answer is asked again by itself.
 const countAgain = 20 * time.Second
 
-// countable returns the source whose counts are shown, nil for none, all that is to be counted there, and by which revision.
-func (a *Service) countable(ctx context.Context, review int64, id *int64) (s *Source, all []wanted, revision int, err error) {
+// countable returns the source whose counts are shown, nil for none, all that is to be counted there, and by which
+// revision.
+func (a *Service) countable(
+	ctx context.Context,
+	review int64,
+	id *int64,
+) (s *Source, all []wanted, revision int, err error) {
 	if id == nil {
 		return nil, nil, 0, nil
 	}
@@ -221,7 +237,17 @@ func countOf(k Count, w wanted) (SourceCount, error) {
 	if x.Said == nil {
 		x.Said = []source.Saying{}
 	}
-	return SourceCount{Records: k.Records, At: k.At, Query: w.query, Sent: x.Sent, Echoed: x.Echoed, Said: x.Said, Notes: w.notes, Refused: x.Refused, Bare: w.bare}, nil
+	return SourceCount{
+		Records: k.Records,
+		At:      k.At,
+		Query:   w.query,
+		Sent:    x.Sent,
+		Echoed:  x.Echoed,
+		Said:    x.Said,
+		Notes:   w.notes,
+		Refused: x.Refused,
+		Bare:    w.bare,
+	}, nil
 }
 
 // keptExchange is what is kept of an exchange beside its count.
@@ -311,9 +337,9 @@ func (a *Service) CountWhole(ctx context.Context, at desk.At, p desk.Proposal) (
 // mostAsked is how many terms are counted at a source in one call: each is asked by itself.
 const mostAsked = 8
 
-// CountTerms returns what a source finds for some terms, each by itself; nothing of one that it cannot be asked. Where none is
-// named it is that whose counts are shown, and headings are of the review's vocabulary; else they are of the source's own. What was
-// counted today is not asked again.
+// CountTerms returns what a source finds for some terms, each by itself; nothing of one that it cannot be asked.
+// Where none is named it is that whose counts are shown, and headings are of the review's vocabulary; else they are
+// of the source's own. What was counted today is not asked again.
 func (a *Service) CountTerms(ctx context.Context, at desk.At, of *int64, terms []desk.Term) ([]TermCount, error) {
 	if len(terms) > mostAsked {
 		return nil, problems.Invalid("terms", "At most %d terms are counted at once; these are %d.", mostAsked, len(terms))
@@ -373,7 +399,11 @@ type TermCount struct {
 	Count *SourceCount `json:"count,omitempty"`
 }
 
-var errNoSource = &problems.Problem{Type: "no-source", Status: 409, Title: "No source is chosen whose counts are shown."}
+var errNoSource = &problems.Problem{
+	Type:   "no-source",
+	Status: 409,
+	Title:  "No source is chosen whose counts are shown.",
+}
 
 // FailCounts tells those who wait that the counting came to nothing.
 func (a *Service) FailCounts(ctx context.Context, t jobs.Task, _ *problems.Problem) error {
@@ -424,7 +454,18 @@ func (a *Service) CountAll(ctx context.Context, t jobs.Task) error {
 // logCount keeps what a source said of the whole strategy, counted in passing, as a run.
 func (a *Service) logCount(ctx context.Context, t jobs.Task, s Source, revision int, w wanted, k Count) error {
 	found := int64(k.Records)
-	r := RunRow{Review: t.Number, Kind: "counted", Revision: revision, Source: &s.ID, Place: s.Name, Query: w.query, Records: &found, Exchange: k.Exchange, Who: t.Who, At: k.At}
+	r := RunRow{
+		Review:   t.Number,
+		Kind:     "counted",
+		Revision: revision,
+		Source:   &s.ID,
+		Place:    s.Name,
+		Query:    w.query,
+		Records:  &found,
+		Exchange: k.Exchange,
+		Who:      t.Who,
+		At:       k.At,
+	}
 	var err error
 	if r.Notes, err = json.Marshal(w.notes); err != nil {
 		return err

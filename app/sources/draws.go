@@ -33,10 +33,11 @@ type NewDraw struct {
 	Sources  []int64        `json:"sources"`
 	Concepts []RoughConcept `json:"concepts"`
 	Each     bool           `json:"each"`
-	Parts    bool           `json:"parts,omitempty"` // all together, each concept by itself and some of anything, as one sample in parts
-	How      source.How     `json:"how"`
-	AtMost   int            `json:"atMost"`
-	Seed     int64          `json:"seed"`
+	// all together, each concept by itself and some of anything, as one sample in parts
+	Parts  bool       `json:"parts,omitempty"`
+	How    source.How `json:"how"`
+	AtMost int        `json:"atMost"`
+	Seed   int64      `json:"seed"`
 }
 
 // A Draw is a sample that is being drawn, or was, with what it could not get.
@@ -65,8 +66,26 @@ type Draw struct {
 }
 
 func (a *Service) drawOf(d library.Draw, names map[int64]string) (Draw, error) {
-	out := Draw{ID: d.ID, Name: d.Name, Source: d.Source, From: names[d.Source], How: source.How(d.How), AtMost: d.AtMost, Seed: d.Seed, Query: d.Query,
-		State: d.State, Total: d.Total, Wanted: d.Wanted, Got: d.Got, Troubles: d.Troubles, Problem: d.Problem, Sample: d.Sample, Made: d.Made, Pause: d.Pause, Waits: d.Waits}
+	out := Draw{
+		ID:       d.ID,
+		Name:     d.Name,
+		Source:   d.Source,
+		From:     names[d.Source],
+		How:      source.How(d.How),
+		AtMost:   d.AtMost,
+		Seed:     d.Seed,
+		Query:    d.Query,
+		State:    d.State,
+		Total:    d.Total,
+		Wanted:   d.Wanted,
+		Got:      d.Got,
+		Troubles: d.Troubles,
+		Problem:  d.Problem,
+		Sample:   d.Sample,
+		Made:     d.Made,
+		Pause:    d.Pause,
+		Waits:    d.Waits,
+	}
 	if err := json.Unmarshal(d.Concepts, &out.Concepts); err != nil {
 		return out, err
 	}
@@ -166,7 +185,15 @@ func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Dra
 				return nil, err
 			}
 			cql, notes := rendered(q, s.Map)
-			d := library.Draw{Review: review, Source: id, Name: names[i], How: string(n.How), AtMost: n.AtMost, Seed: n.Seed, Query: cql}
+			d := library.Draw{
+				Review: review,
+				Source: id,
+				Name:   names[i],
+				How:    string(n.How),
+				AtMost: n.AtMost,
+				Seed:   n.Seed,
+				Query:  cql,
+			}
 			if len(n.Sources) > 1 {
 				d.Name += ", " + s.Name
 			}
@@ -337,7 +364,10 @@ func (a *Service) Fetch(ctx context.Context, t jobs.Task) error {
 		for _, g := range b.Got {
 			if known.of(key / library.PartSize).has(g.Record) {
 				none = append(none, g.Position)
-				b.Troubles = append(b.Troubles, source.Trouble{From: g.Position, To: g.Position, Kind: source.Repeated, Detail: g.Record.ID})
+				b.Troubles = append(
+					b.Troubles,
+					source.Trouble{From: g.Position, To: g.Position, Kind: source.Repeated, Detail: g.Record.ID},
+				)
 				continue
 			}
 			known.of(key / library.PartSize).add(g.Record)
@@ -374,8 +404,15 @@ func (a *Service) Fetch(ctx context.Context, t jobs.Task) error {
 
 // slim returns what makes a record itself, without its text, of which many are kept in memory.
 func slim(r *bib.Record) *bib.Record {
-	out := &bib.Record{Title: strings.Clone(r.Title), Year: r.Year, DOI: strings.Clone(r.DOI), Accession: strings.Clone(r.Accession),
-		Journal: strings.Clone(r.Journal), Volume: strings.Clone(r.Volume), FirstPage: strings.Clone(r.FirstPage)}
+	out := &bib.Record{
+		Title:     strings.Clone(r.Title),
+		Year:      r.Year,
+		DOI:       strings.Clone(r.DOI),
+		Accession: strings.Clone(r.Accession),
+		Journal:   strings.Clone(r.Journal),
+		Volume:    strings.Clone(r.Volume),
+		FirstPage: strings.Clone(r.FirstPage),
+	}
 	for _, p := range r.Authors {
 		out.Authors = append(out.Authors, bib.Person{Family: strings.Clone(p.Family), Given: strings.Clone(p.Given)})
 	}
@@ -464,7 +501,13 @@ func (a *Service) showDrawn(ctx context.Context, d library.Draw, state, problem 
 			}
 		}
 		if fresh {
-			_, err = reviews.LogSample(ctx, w, d.Review, sample, reviews.What{Key: "draw", Params: map[string]string{"name": d.Name}})
+			_, err = reviews.LogSample(
+				ctx,
+				w,
+				d.Review,
+				sample,
+				reviews.What{Key: "draw", Params: map[string]string{"name": d.Name}},
+			)
 			return err
 		}
 		_, err = (&reviews.Done{Whole: true}).Tell(ctx, w, d.Review, nil)
@@ -498,8 +541,25 @@ func (a *Service) drawEntry(ctx context.Context, d library.Draw, state string) (
 	if d, err = a.library.Draw(ctx, d.ID); err != nil { // how far it came
 		return nil, err
 	}
-	out := &RunRow{Review: d.Review, Kind: "draw", Revision: saved.Revision, Source: &d.Source, Place: names[d.Source], Query: d.Query, Notes: d.Notes, Draw: &d.ID, At: a.now(),
-		Note: fmt.Sprintf("Sample “%s”: %d of %d records that were wanted, %s; %s.", d.Name, d.Got, d.Wanted, howDrawn[source.How(d.How)], howEnded[state])}
+	out := &RunRow{
+		Review:   d.Review,
+		Kind:     "draw",
+		Revision: saved.Revision,
+		Source:   &d.Source,
+		Place:    names[d.Source],
+		Query:    d.Query,
+		Notes:    d.Notes,
+		Draw:     &d.ID,
+		At:       a.now(),
+		Note: fmt.Sprintf(
+			"Sample “%s”: %d of %d records that were wanted, %s; %s.",
+			d.Name,
+			d.Got,
+			d.Wanted,
+			howDrawn[source.How(d.How)],
+			howEnded[state],
+		),
+	}
 	if total := int64(d.Total); total > 0 || state == "done" {
 		out.Records = &total
 	}
@@ -507,7 +567,12 @@ func (a *Service) drawEntry(ctx context.Context, d library.Draw, state string) (
 }
 
 var (
-	howDrawn = map[source.How]string{source.All: "as the source gives them", source.Newest: "the newest first", source.Years: "as many of each year", source.Random: "at random"}
+	howDrawn = map[source.How]string{
+		source.All:    "as the source gives them",
+		source.Newest: "the newest first",
+		source.Years:  "as many of each year",
+		source.Random: "at random",
+	}
 	howEnded = map[string]string{"done": "ended", "stopped": "stopped before its end", "failed": "given up"}
 )
 

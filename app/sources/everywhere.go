@@ -15,14 +15,15 @@ import (
 	"tamiz/store"
 )
 
-// Everywhere is the strategy of a review at all sources: as each would be asked it now, what it said the last time, and how the
-// answers stand to each other.
+// Everywhere is the strategy of a review at all sources: as each would be asked it now, what it said the last time,
+// and how the answers stand to each other.
 type Everywhere struct {
-	Sources  []SourceRun    `json:"sources"`
-	Keys     int            `json:"keys"`
-	ByHand   []HandAnswer   `json:"byHand"`             // what was found by hand, where a file of it was brought in
-	Records  int64          `json:"records"`            // of all answers, each counted for itself
-	Among    int64          `json:"among"`              // of those that are set against each other: of others nothing was fetched
+	Sources []SourceRun  `json:"sources"`
+	Keys    int          `json:"keys"`
+	ByHand  []HandAnswer `json:"byHand"`  // what was found by hand, where a file of it was brought in
+	Records int64        `json:"records"` // of all answers, each counted for itself
+	// of those that are set against each other: of others nothing was fetched
+	Among    int64          `json:"among"`
 	Together *OverlapFigure `json:"together,omitempty"` // works of those, each once
 	Pairs    []Pair         `json:"pairs"`
 	Exact    bool           `json:"exact"` // all records of those were fetched
@@ -40,22 +41,23 @@ type HandAnswer struct {
 
 // A SourceRun is what one source said the last time.
 type SourceRun struct {
-	Source  int64          `json:"source"`
-	Name    string         `json:"name"`
-	Off     bool           `json:"off"`
-	Query   string         `json:"query"` // as it would be asked now; "" where it cannot be
-	Notes   []source.Note  `json:"notes"`
-	Waiting bool           `json:"waiting"` // it is being asked
-	Run     *Run           `json:"run,omitempty"`
-	Stale   bool           `json:"stale"` // the strategy has changed since
-	Fetch   string         `json:"fetch,omitempty"`
-	Trouble string         `json:"trouble,omitempty"` // why not all that was wanted was fetched
-	Fetched int            `json:"fetched"`           // records of the answer that were
-	Wanted  int            `json:"wanted"`            // of those that were to be
-	Held    int            `json:"held"`              // key studies that it holds, as far as is known
-	Caught  int            `json:"caught"`            // of those, what the strategy catches that was run there, else that holds now
-	Open    int            `json:"open,omitempty"`    // key studies of which somebody has to say whether it holds them
-	Only    *OverlapFigure `json:"only,omitempty"`    // works that no other brings
+	Source  int64         `json:"source"`
+	Name    string        `json:"name"`
+	Off     bool          `json:"off"`
+	Query   string        `json:"query"` // as it would be asked now; "" where it cannot be
+	Notes   []source.Note `json:"notes"`
+	Waiting bool          `json:"waiting"` // it is being asked
+	Run     *Run          `json:"run,omitempty"`
+	Stale   bool          `json:"stale"` // the strategy has changed since
+	Fetch   string        `json:"fetch,omitempty"`
+	Trouble string        `json:"trouble,omitempty"` // why not all that was wanted was fetched
+	Fetched int           `json:"fetched"`           // records of the answer that were
+	Wanted  int           `json:"wanted"`            // of those that were to be
+	Held    int           `json:"held"`              // key studies that it holds, as far as is known
+	// of those, what the strategy catches that was run there, else that holds now
+	Caught int            `json:"caught"`
+	Open   int            `json:"open,omitempty"` // key studies of which somebody has to say whether it holds them
+	Only   *OverlapFigure `json:"only,omitempty"` // works that no other brings
 }
 
 // An OverlapFigure is a number of works with its 95 % interval; the ends are equal where they were counted.
@@ -86,7 +88,8 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 	if err != nil {
 		return nil, err
 	}
-	// What is waited for is looked at first: what ends in between is then waited for once more, not taken for what was never asked.
+	// What is waited for is looked at first: what ends in between is then waited for once more, not taken for what was
+	// never asked.
 	waiting, err := a.stillAsked(ctx, at.Review)
 	if err != nil {
 		return nil, err
@@ -189,8 +192,13 @@ func (a *Service) stillAsked(ctx context.Context, review int64) (map[int64]bool,
 	return out, err
 }
 
-// heldBy returns which key studies each source holds, by their places, and of how many somebody has to say whether it does.
-func (a *Service) heldBy(ctx context.Context, review int64, lay *desk.Desk) (map[int64]*roaring.Bitmap, map[int64]int, error) {
+// heldBy returns which key studies each source holds, by their places, and of how many somebody has to say whether
+// it does.
+func (a *Service) heldBy(
+	ctx context.Context,
+	review int64,
+	lay *desk.Desk,
+) (map[int64]*roaring.Bitmap, map[int64]int, error) {
 	holdings, err := a.library.Holdings(ctx, review)
 	if err != nil {
 		return nil, nil, err
@@ -217,7 +225,8 @@ func (a *Service) heldBy(ctx context.Context, review int64, lay *desk.Desk) (map
 	return out, undecided, nil
 }
 
-// caughtAt returns which key studies a strategy catches at a source, by their places: by its records there, as it is asked there.
+// caughtAt returns which key studies a strategy catches at a source, by their places: by its records there, as it
+// is asked there.
 func (a *Service) caughtAt(ctx context.Context, review int64, s Source, m meant) (*roaring.Bitmap, error) {
 	as, err := a.speech(ctx, s, m.doc.Vocabulary)
 	if err != nil {

@@ -8,8 +8,8 @@ import (
 	"tamiz/core/bib"
 )
 
-// A Fetched is the last run at a source with the records that were fetched of its answer, where some were; or a search by hand
-// with those of its file.
+// A Fetched is the last run at a source with the records that were fetched of its answer, where some were; or a
+// search by hand with those of its file.
 type Fetched struct {
 	Run   Run
 	Total int // records of the answer

@@ -58,7 +58,12 @@ func (a *Service) LookUp(ctx context.Context, review int64, pasted string) ([]Lo
 		return nil, problems.Invalid("pasted", "Nothing was pasted that could be looked up.")
 	}
 	if len(lines) > maxPasted || len(pasted) > maxPaste {
-		return nil, problems.Invalid("pasted", "At most %d references are looked up at once; there are %d.", maxPasted, len(lines))
+		return nil, problems.Invalid(
+			"pasted",
+			"At most %d references are looked up at once; there are %d.",
+			maxPasted,
+			len(lines),
+		)
 	}
 	sources, err := a.Sources(ctx)
 	if err != nil {
@@ -84,7 +89,14 @@ func (a *Service) LookUp(ctx context.Context, review int64, pasted string) ([]Lo
 					}
 					r := m.record
 					l.Found = append(l.Found, Found{Source: s.ID, From: s.Name, How: m.how,
-						Record: desk.RecordHead{ID: ids[0], Title: r.Title, Byline: desk.Byline(r), Year: r.Year, Journal: r.Journal, Indexed: r.Indexed()}})
+						Record: desk.RecordHead{
+							ID:      ids[0],
+							Title:   r.Title,
+							Byline:  desk.Byline(r),
+							Year:    r.Year,
+							Journal: r.Journal,
+							Indexed: r.Indexed(),
+						}})
 				}
 			}
 			if err != nil {
@@ -175,10 +187,15 @@ func (a *Service) matches(ctx context.Context, c source.Source, s Source, r *bib
 }
 
 // cameBy is what it is called where key studies came from, by the way.
-var cameBy = map[string]string{"look-up": "a look-up", "judged": "judging", "new": "a search that ran again", "round": "a round"}
+var cameBy = map[string]string{
+	"look-up": "a look-up",
+	"judged":  "judging",
+	"new":     "a search that ran again",
+	"round":   "a round",
+}
 
-// AddKeyStudies makes records that were found key studies of the review, and keeps by which way they were. Those that are some
-// already are left out.
+// AddKeyStudies makes records that were found key studies of the review, and keeps by which way they were. Those
+// that are some already are left out.
 func (a *Service) AddKeyStudies(ctx context.Context, review int64, c Chosen) (reviews.Step, error) {
 	records, way := c.Records, cmp.Or(c.Way, "look-up")
 	if cameBy[way] == "" {
@@ -212,13 +229,20 @@ func (a *Service) AddKeyStudies(ctx context.Context, review int64, c Chosen) (re
 			}
 		}
 		if len(fresh) == 0 {
-			return &problems.Problem{Type: "nothing-new", Status: 422, Field: "records", Title: "All of these are key studies of this review already."}
+			return &problems.Problem{
+				Type:   "nothing-new",
+				Status: 422,
+				Field:  "records",
+				Title:  "All of these are key studies of this review already.",
+			}
 		}
 		ids, err := library.AddKeys(ctx, w, fresh, way, c.Origin)
 		if err != nil {
 			return err
 		}
-		step, err = reviews.KeysAdded(ids).Log(ctx, w, review, reviews.What{Key: "import.keys", Params: map[string]string{"name": cameBy[way], "records": fmt.Sprint(len(ids))}})
+		step, err = reviews.KeysAdded(ids).
+			Log(ctx, w, review, reviews.What{Key: "import.keys", Params: map[string]string{"name": cameBy[way],
+				"records": fmt.Sprint(len(ids))}})
 		return err
 	})
 	if err != nil {
@@ -226,7 +250,18 @@ func (a *Service) AddKeyStudies(ctx context.Context, review int64, c Chosen) (re
 	}
 	// They are added, whatever becomes of the looking up: that can be asked for again.
 	if err := a.FindHoldings(ctx, review); err != nil {
-		a.work.Tell(ctx, review, jobs.News{Kind: "holdings", Problem: &problems.Problem{Type: "not-looked-up", Status: 503, Title: "Which sources hold the new key studies could not be looked up just now."}})
+		a.work.Tell(
+			ctx,
+			review,
+			jobs.News{
+				Kind: "holdings",
+				Problem: &problems.Problem{
+					Type:   "not-looked-up",
+					Status: 503,
+					Title:  "Which sources hold the new key studies could not be looked up just now.",
+				},
+			},
+		)
 	}
 	return a.reviews.Told(ctx, review, step, nil)
 }
@@ -247,7 +282,8 @@ func (a *Service) FailHoldings(ctx context.Context, t jobs.Task, p *problems.Pro
 	return nil
 }
 
-// HoldingsFound looks up which sources hold the key studies of a review, and fetches their records there: the work of a task.
+// HoldingsFound looks up which sources hold the key studies of a review, and fetches their records there: the work
+// of a task.
 func (a *Service) HoldingsFound(ctx context.Context, t jobs.Task) error {
 	review := t.Number
 	studies, err := a.library.KeyStudies(ctx, review)
@@ -302,9 +338,15 @@ func (a *Service) HoldingsFound(ctx context.Context, t jobs.Task) error {
 	return nil
 }
 
-// holding says of what was found of a key study at a source whether it holds it, and which is its record. What somebody said of
-// a record that resembles it goes on to hold of that record.
-func (a *Service) holding(ctx context.Context, s Source, h library.Holding, found []match, before []library.Holding) (library.Holding, *bib.Record, error) {
+// holding says of what was found of a key study at a source whether it holds it, and which is its record. What
+// somebody said of a record that resembles it goes on to hold of that record.
+func (a *Service) holding(
+	ctx context.Context,
+	s Source,
+	h library.Holding,
+	found []match,
+	before []library.Holding,
+) (library.Holding, *bib.Record, error) {
 	if len(found) == 0 {
 		h.State = library.Absent
 		return h, nil, nil
@@ -319,7 +361,8 @@ func (a *Service) holding(ctx context.Context, s Source, h library.Holding, foun
 	}
 	h.Record = &ids[0]
 	i := slices.IndexFunc(before, func(b library.Holding) bool { return b.KeyStudy == h.KeyStudy && b.Source == h.Source })
-	if i >= 0 && before[i].How == "settled" && before[i].Record != nil && *before[i].Record == ids[0] && h.State == library.Near {
+	if i >= 0 && before[i].How == "settled" && before[i].Record != nil && *before[i].Record == ids[0] &&
+		h.State == library.Near {
 		h.State, h.How = before[i].State, "settled"
 	}
 	return h, found[0].record, nil
@@ -331,7 +374,10 @@ func (a *Service) Settle(ctx context.Context, review int64, h library.Holding) e
 	if err != nil {
 		return err
 	}
-	if !slices.ContainsFunc(all, func(x library.Holding) bool { return x.KeyStudy == h.KeyStudy && x.Source == h.Source }) {
+	if !slices.ContainsFunc(
+		all,
+		func(x library.Holding) bool { return x.KeyStudy == h.KeyStudy && x.Source == h.Source },
+	) {
 		return problems.Gone(store.ErrNone, "holding")
 	}
 	if h.State != library.Held && h.State != library.Absent {

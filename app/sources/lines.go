@@ -25,18 +25,19 @@ type Written struct {
 
 // A WrittenLine is one numbered line.
 type WrittenLine struct {
-	Number   int           `json:"number"`
-	Kind     string        `json:"kind"`
-	Block    string        `json:"block,omitempty"`    // of a term or a block: its id
-	Term     string        `json:"term,omitempty"`     // its id
-	Limit    string        `json:"limit,omitempty"`    // its kind
-	Line     string        `json:"line,omitempty"`     // of one that is put together of others: its id
-	Verbatim bool          `json:"verbatim,omitempty"` // it is a query that no term says, and not put together of others
-	Lacks    bool          `json:"lacks,omitempty"`    // a line of it is switched off or not there any more: it finds nothing
-	Parts    []int         `json:"parts"`
-	Join     string        `json:"join,omitempty"`
-	Text     string        `json:"text"` // by itself; of a line that joins others, by their numbers
-	Notes    []source.Note `json:"notes"`
+	Number   int    `json:"number"`
+	Kind     string `json:"kind"`
+	Block    string `json:"block,omitempty"`    // of a term or a block: its id
+	Term     string `json:"term,omitempty"`     // its id
+	Limit    string `json:"limit,omitempty"`    // its kind
+	Line     string `json:"line,omitempty"`     // of one that is put together of others: its id
+	Verbatim bool   `json:"verbatim,omitempty"` // it is a query that no term says, and not put together of others
+	// a line of it is switched off or not there any more: it finds nothing
+	Lacks bool          `json:"lacks,omitempty"`
+	Parts []int         `json:"parts"`
+	Join  string        `json:"join,omitempty"`
+	Text  string        `json:"text"` // by itself; of a line that joins others, by their numbers
+	Notes []source.Note `json:"notes"`
 }
 
 // ReadLine reads what somebody writes of the numbers of lines, as "2 AND (5 OR 6)"; before names the line that it is to
@@ -64,7 +65,12 @@ func (a *Service) ReadLine(ctx context.Context, at desk.At, text, before string)
 }
 
 func notWritten(err error) error {
-	return &problems.Problem{Type: "not-written", Status: 409, Title: "This strategy cannot be written.", Detail: err.Error()}
+	return &problems.Problem{
+		Type:   "not-written",
+		Status: 409,
+		Title:  "This strategy cannot be written.",
+		Detail: err.Error(),
+	}
 }
 
 // Lines writes the strategy of a review as numbered lines, in the names of a source, or in CQL where none is named.

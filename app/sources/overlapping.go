@@ -9,8 +9,8 @@ import (
 	"tamiz/core/overlap"
 )
 
-// A fetchedAnswer is one that is set against others: what was drawn of it, or the sample that holds what was found by hand. One
-// that found nothing is neither.
+// A fetchedAnswer is one that is set against others: what was drawn of it, or the sample that holds what was found
+// by hand. One that found nothing is neither.
 type fetchedAnswer struct {
 	draw   library.Draw
 	sample int64
@@ -58,7 +58,10 @@ func (a *Service) byHand(ctx context.Context, review int64, out *Everywhere, fet
 			continue
 		}
 		*fetched = append(*fetched, fetchedAnswer{sample: *r.Sample, row: len(out.ByHand), hand: true})
-		out.ByHand = append(out.ByHand, HandAnswer{Run: r.ID, Place: r.Place, Records: *r.Records, Fetched: n, Sample: *r.Sample})
+		out.ByHand = append(
+			out.ByHand,
+			HandAnswer{Run: r.ID, Place: r.Place, Records: *r.Records, Fetched: n, Sample: *r.Sample},
+		)
 		out.Records += int64(n)
 		out.Among += int64(n)
 	}

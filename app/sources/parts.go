@@ -9,8 +9,8 @@ import (
 	"tamiz/source"
 )
 
-// A DrawPart is one part of a sample that is drawn in several: what all concepts find together, what one finds by itself, or,
-// without a concept, anything.
+// A DrawPart is one part of a sample that is drawn in several: what all concepts find together, what one finds by
+// itself, or, without a concept, anything.
 type DrawPart struct {
 	Concepts []RoughConcept `json:"concepts"`
 	Query    string         `json:"query"`
@@ -18,8 +18,8 @@ type DrawPart struct {
 	Wanted   int            `json:"wanted"` // of them, those that are drawn
 }
 
-// inParts lays out the parts of a sample: all concepts together, each by itself, and anything. What the map of the source cannot
-// say comes as notes.
+// inParts lays out the parts of a sample: all concepts together, each by itself, and anything. What the map of the
+// source cannot say comes as notes.
 func inParts(concepts []RoughConcept, m source.Map) (out []DrawPart, notes []source.Note, err error) {
 	of := [][]RoughConcept{concepts}
 	if len(concepts) > 1 {
@@ -42,9 +42,15 @@ func inParts(concepts []RoughConcept, m source.Map) (out []DrawPart, notes []sou
 	return out, notes, nil
 }
 
-// planInParts counts what each part finds, and lays out which of it is fetched: of all together up to half, of the others as
-// evenly as they allow, at random, so that their figures hold at the source.
-func planInParts(ctx context.Context, c source.Source, m source.Map, said json.RawMessage, o source.Order) (plan source.Plan, saved json.RawMessage, err error) {
+// planInParts counts what each part finds, and lays out which of it is fetched: of all together up to half, of the
+// others as evenly as they allow, at random, so that their figures hold at the source.
+func planInParts(
+	ctx context.Context,
+	c source.Source,
+	m source.Map,
+	said json.RawMessage,
+	o source.Order,
+) (plan source.Plan, saved json.RawMessage, err error) {
 	var parts []DrawPart
 	if err := json.Unmarshal(said, &parts); err != nil {
 		return plan, nil, err

@@ -23,8 +23,8 @@ func (a *Service) Named(ctx context.Context, id int64) (Source, *sru.Client, err
 	return s, c, err
 }
 
-// AskedNow returns what a source is asked for the strategy of a review as it stands, "" where it cannot be; it says so where
-// there is none.
+// AskedNow returns what a source is asked for the strategy of a review as it stands, "" where it cannot be; it says
+// so where there is none.
 func (a *Service) AskedNow(ctx context.Context, review int64, s Source) (cql string, notes []source.Note, err error) {
 	m, err := a.meantAt(ctx, review, 0)
 	if err == nil && m.query == nil {
@@ -60,7 +60,8 @@ func (a *Service) Matches(ctx context.Context, c source.Source, s Source, r *bib
 	return out, err
 }
 
-// First returns the first records that a source finds for a query; none where it cannot be asked that, or refuses to be.
+// First returns the first records that a source finds for a query; none where it cannot be asked that, or refuses
+// to be.
 func First(ctx context.Context, c source.Source, m source.Map, q query.Expr, most int) ([]*bib.Record, error) {
 	cql, _ := source.Render(q, m)
 	if cql == "" {

@@ -38,7 +38,8 @@ type Previewed struct {
 	Concepts []PreviewedConcept `json:"concepts"`
 	Together *SourceCount       `json:"together,omitempty"`
 	Titles   []PreviewedTitle   `json:"titles"`
-	Nothing  string             `json:"nothing,omitempty"` // what to try where nothing is found: together, or the name of a concept
+	// what to try where nothing is found: together, or the name of a concept
+	Nothing string `json:"nothing,omitempty"`
 }
 
 // A PreviewedConcept is what one concept finds. A word that cannot be searched is refused with its reason.
@@ -65,7 +66,13 @@ func rough(concepts []RoughConcept) (s strategy.Strategy, refused [][]problems.R
 			return s, nil, problems.Invalid("concepts", "The name of a concept has at most %d characters.", maxConcept)
 		}
 		if len(c.Words) > maxWords {
-			return s, nil, problems.Invalid("concepts", "A concept has at most %d rough words; %s has %d.", maxWords, c.Name, len(c.Words))
+			return s, nil, problems.Invalid(
+				"concepts",
+				"A concept has at most %d rough words; %s has %d.",
+				maxWords,
+				c.Name,
+				len(c.Words),
+			)
 		}
 		b := strategy.Block{Name: fmt.Sprint(i), Searched: true}
 		bad := []problems.Refusal{}
@@ -74,7 +81,14 @@ func rough(concepts []RoughConcept) (s strategy.Strategy, refused [][]problems.R
 				continue
 			}
 			if _, _, ok := query.Parts(w); ok {
-				bad = append(bad, problems.Refusal{Reason: "query", Token: w, Message: "This is a query: rough words are alternatives, parted by commas."})
+				bad = append(
+					bad,
+					problems.Refusal{
+						Reason:  "query",
+						Token:   w,
+						Message: "This is a query: rough words are alternatives, parted by commas.",
+					},
+				)
 				continue
 			}
 			t := strategy.Term{Kind: strategy.TextTerm, Text: w, Field: "text", On: true}
@@ -186,7 +200,13 @@ func roughQuery(concepts []RoughConcept) (query.Expr, error) {
 	}
 	for _, bad := range refused {
 		if len(bad) > 0 {
-			return nil, &problems.Problem{Type: "refused", Status: 422, Field: "concepts", Title: problems.Sentence(bad[0].Message), Detail: bad[0].Reason}
+			return nil, &problems.Problem{
+				Type:   "refused",
+				Status: 422,
+				Field:  "concepts",
+				Title:  problems.Sentence(bad[0].Message),
+				Detail: bad[0].Reason,
+			}
 		}
 	}
 	if len(concepts) == 0 {

@@ -104,9 +104,14 @@ func (r *Rows) DropWatch(ctx context.Context, review int64) error {
 	return err
 }
 
-// DueWatches runs what is due: for each, next says when it is due after that and how many times were missed, and then is called
-// with the task at each source, in one transaction. Of several processes one alone has each.
-func (r *Rows) DueWatches(ctx context.Context, now time.Time, next func(WatchRow) (after *time.Time, missed int), then func(context.Context, pgx.Tx, jobs.Task) error) (reviews []int64, err error) {
+// DueWatches runs what is due: for each, next says when it is due after that and how many times were missed, and
+// then is called with the task at each source, in one transaction. Of several processes one alone has each.
+func (r *Rows) DueWatches(
+	ctx context.Context,
+	now time.Time,
+	next func(WatchRow) (after *time.Time, missed int),
+	then func(context.Context, pgx.Tx, jobs.Task) error,
+) (reviews []int64, err error) {
 	err = r.db.Write.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		reviews = nil
 		due, err := store.All[WatchRow](ctx, tx, sql["DueWatches select watch"], now)

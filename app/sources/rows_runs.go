@@ -57,9 +57,13 @@ func RunTask(a Asking, source int64) jobs.Task {
 	return t
 }
 
-// NewAsking keeps an order, asks for a task at each source, and calls then with each in the same transaction. A request that
-// was made before is not made again.
-func (r *Rows) NewAsking(ctx context.Context, a Asking, then func(context.Context, pgx.Tx, jobs.Task) error) (id int64, err error) {
+// NewAsking keeps an order, asks for a task at each source, and calls then with each in the same transaction. A
+// request that was made before is not made again.
+func (r *Rows) NewAsking(
+	ctx context.Context,
+	a Asking,
+	then func(context.Context, pgx.Tx, jobs.Task) error,
+) (id int64, err error) {
 	err = r.db.Write.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		if again, err := store.Repeated(ctx, tx, a.Review); again || err != nil {
 			return err
@@ -71,7 +75,12 @@ func (r *Rows) NewAsking(ctx context.Context, a Asking, then func(context.Contex
 }
 
 // newAsking keeps an order; of the newest revision, where none is said.
-func newAsking(ctx context.Context, tx pgx.Tx, a Asking, then func(context.Context, pgx.Tx, jobs.Task) error) (int64, error) {
+func newAsking(
+	ctx context.Context,
+	tx pgx.Tx,
+	a Asking,
+	then func(context.Context, pgx.Tx, jobs.Task) error,
+) (int64, error) {
 	err := tx.QueryRow(ctx, sql["newAsking"],
 		a.Review, a.Revision, a.Sources, a.Records, store.AuthorOf(ctx).Name).Scan(&a.ID)
 	if err != nil {
@@ -99,8 +108,8 @@ func (r *Rows) LastAsking(ctx context.Context, review int64) (Asking, error) {
 	return store.One[Asking](ctx, r.db, sql["LastAsking"], review)
 }
 
-// Runs returns the runs of a review, the newest first, before one where a number is given; those that were counted in passing
-// too, where they are asked for.
+// Runs returns the runs of a review, the newest first, before one where a number is given; those that were counted
+// in passing too, where they are asked for.
 func (r *Rows) Runs(ctx context.Context, review, before int64, passing bool, most int) ([]RunRow, error) {
 	return store.All[RunRow](ctx, r.db, sql["Runs"], review, before, passing, most)
 }
@@ -116,8 +125,8 @@ func (r *Rows) LastRuns(ctx context.Context, review int64) ([]RunRow, error) {
 	return store.All[RunRow](ctx, r.db, sql["LastRuns"], review)
 }
 
-// Counted returns what each source said last of each revision of a review that somebody asked it for, or that is one of those
-// named; at most so many, those of the newest revisions first.
+// Counted returns what each source said last of each revision of a review that somebody asked it for, or that is
+// one of those named; at most so many, those of the newest revisions first.
 func (r *Rows) Counted(ctx context.Context, review int64, revisions []int, most int) ([]RunRow, error) {
 	return store.All[RunRow](ctx, r.db, sql["Counted"], review, most, revisions)
 }
@@ -132,9 +141,14 @@ func (r *Rows) RunsOf(ctx context.Context, asking int64) ([]RunRow, error) {
 	return store.All[RunRow](ctx, r.db, sql["RunsOf"], asking)
 }
 
-// PutRun adds a run and, where one is given, the draw of its records, with its task. A run that was added already is not
-// added again.
-func (r *Rows) PutRun(ctx context.Context, run RunRow, draw *library.Draw, then func(context.Context, pgx.Tx, jobs.Task) error) error {
+// PutRun adds a run and, where one is given, the draw of its records, with its task. A run that was added already
+// is not added again.
+func (r *Rows) PutRun(
+	ctx context.Context,
+	run RunRow,
+	draw *library.Draw,
+	then func(context.Context, pgx.Tx, jobs.Task) error,
+) error {
 	return r.db.Write.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		if again, err := store.Repeated(ctx, tx, run.Review); again || err != nil {
 			return err
@@ -178,8 +192,30 @@ func (r *Rows) PutRun(ctx context.Context, run RunRow, draw *library.Draw, then 
 
 // AddRun adds a run within a transaction.
 func AddRun(ctx context.Context, tx pgx.Tx, r RunRow) error {
-	_, err := tx.Exec(ctx, sql["AddRun"],
-		r.Review, r.Kind, r.Way, r.Asking, r.Revision, r.Source, r.Place, r.Query, r.Records, r.Exchange, r.Notes, r.Problem, r.Draw, r.Note, r.Who, r.At, r.Corrects, r.Void, r.Sample, r.Lines)
+	_, err := tx.Exec(
+		ctx,
+		sql["AddRun"],
+		r.Review,
+		r.Kind,
+		r.Way,
+		r.Asking,
+		r.Revision,
+		r.Source,
+		r.Place,
+		r.Query,
+		r.Records,
+		r.Exchange,
+		r.Notes,
+		r.Problem,
+		r.Draw,
+		r.Note,
+		r.Who,
+		r.At,
+		r.Corrects,
+		r.Void,
+		r.Sample,
+		r.Lines,
+	)
 	return err
 }
 
@@ -194,8 +230,8 @@ func (r *Rows) LinesOfRun(ctx context.Context, id int64) (json.RawMessage, error
 	return run.Lines, err
 }
 
-// TwoRuns returns, for each source, the last two runs whose records were fetched whole, the newest first. An answer of none is
-// whole.
+// TwoRuns returns, for each source, the last two runs whose records were fetched whole, the newest first. An answer
+// of none is whole.
 func (r *Rows) TwoRuns(ctx context.Context, review int64) ([]RunRow, error) {
 	return store.All[RunRow](ctx, r.db, sql["TwoRuns"], review)
 }

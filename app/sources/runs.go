@@ -47,8 +47,26 @@ type Run struct {
 func (r Run) Holds() bool { return r.CorrectedBy == nil && !r.Void }
 
 func runOf(r RunRow) (Run, error) {
-	out := Run{ID: r.ID, Review: r.Review, Kind: r.Kind, Way: r.Way, Revision: r.Revision, Source: r.Source, Place: r.Place, Query: r.Query, Records: r.Records, Note: r.Note, Who: r.Who, At: r.At, Corrects: r.Corrects, Void: r.Void, CorrectedBy: r.CorrectedBy, Sample: r.Sample,
-		Said: []source.Saying{}, Notes: []source.Note{}}
+	out := Run{
+		ID:          r.ID,
+		Review:      r.Review,
+		Kind:        r.Kind,
+		Way:         r.Way,
+		Revision:    r.Revision,
+		Source:      r.Source,
+		Place:       r.Place,
+		Query:       r.Query,
+		Records:     r.Records,
+		Note:        r.Note,
+		Who:         r.Who,
+		At:          r.At,
+		Corrects:    r.Corrects,
+		Void:        r.Void,
+		CorrectedBy: r.CorrectedBy,
+		Sample:      r.Sample,
+		Said:        []source.Saying{},
+		Notes:       []source.Note{},
+	}
 	if err := json.Unmarshal(r.Notes, &out.Notes); err != nil {
 		return out, err
 	}
@@ -68,8 +86,8 @@ func runOf(r RunRow) (Run, error) {
 	return out, nil
 }
 
-// NewRuns is an order to run the whole strategy at some sources, and to draw records of each answer at random, at most so
-// many: 0 draws none.
+// NewRuns is an order to run the whole strategy at some sources, and to draw records of each answer at random, at
+// most so many: 0 draws none.
 type NewRuns struct {
 	Sources []int64 `json:"sources"`
 	Records int     `json:"records"`
@@ -104,7 +122,11 @@ func (a *Service) Run(ctx context.Context, review int64, n NewRuns) error {
 	if m.query == nil {
 		return &problems.Problem{Type: "no-query", Status: 409, Title: "There is no strategy to run yet."}
 	}
-	_, err = a.rows.NewAsking(ctx, Asking{Review: review, Revision: saved.Revision, Sources: n.Sources, Records: n.Records}, a.work.Wake)
+	_, err = a.rows.NewAsking(
+		ctx,
+		Asking{Review: review, Revision: saved.Revision, Sources: n.Sources, Records: n.Records},
+		a.work.Wake,
+	)
 	a.work.Tell(ctx, review, jobs.News{Kind: "runs"})
 	return err
 }
@@ -132,7 +154,17 @@ func (a *Service) RunAt(ctx context.Context, t jobs.Task) error {
 		return err
 	}
 	cql := as.Whole
-	r := RunRow{Review: asking.Review, Kind: "asked", Asking: &asking.ID, Revision: asking.Revision, Source: &s.ID, Place: s.Name, Query: cql, Who: asking.Who, At: a.now()}
+	r := RunRow{
+		Review:   asking.Review,
+		Kind:     "asked",
+		Asking:   &asking.ID,
+		Revision: asking.Revision,
+		Source:   &s.ID,
+		Place:    s.Name,
+		Query:    cql,
+		Who:      asking.Who,
+		At:       a.now(),
+	}
 	if r.Notes, err = json.Marshal(as.Notes); err != nil {
 		return err
 	}
@@ -140,7 +172,11 @@ func (a *Service) RunAt(ctx context.Context, t jobs.Task) error {
 		return err
 	}
 	if cql == "" {
-		return a.unrun(ctx, r, &problems.Problem{Type: "no-query", Status: 409, Title: "This strategy cannot be asked at the source."})
+		return a.unrun(
+			ctx,
+			r,
+			&problems.Problem{Type: "no-query", Status: 409, Title: "This strategy cannot be asked at the source."},
+		)
 	}
 	c, err := a.client(s)
 	if err != nil {
@@ -161,12 +197,31 @@ func (a *Service) RunAt(ctx context.Context, t jobs.Task) error {
 	}
 	if refused.Refused {
 		r.Records = nil
-		return a.unrun(ctx, r, &problems.Problem{Type: "source-refused", Status: 422, Title: s.Name + " refuses the question.", Params: map[string]string{"source": s.Name}})
+		return a.unrun(
+			ctx,
+			r,
+			&problems.Problem{
+				Type:   "source-refused",
+				Status: 422,
+				Title:  s.Name + " refuses the question.",
+				Params: map[string]string{"source": s.Name},
+			},
+		)
 	}
 	var draw *library.Draw
 	if asking.Records > 0 && found > 0 {
-		draw = &library.Draw{Review: asking.Review, Source: s.ID, Name: "Whole strategy, " + s.Name, Concepts: json.RawMessage("[]"), How: string(source.Random),
-			AtMost: asking.Records, Seed: asking.ID, Query: cql, Notes: r.Notes, Apart: true}
+		draw = &library.Draw{
+			Review:   asking.Review,
+			Source:   s.ID,
+			Name:     "Whole strategy, " + s.Name,
+			Concepts: json.RawMessage("[]"),
+			How:      string(source.Random),
+			AtMost:   asking.Records,
+			Seed:     asking.ID,
+			Query:    cql,
+			Notes:    r.Notes,
+			Apart:    true,
+		}
 	}
 	return a.rows.PutRun(ctx, r, draw, a.work.Wake)
 }
@@ -191,7 +246,16 @@ func (a *Service) FailRun(ctx context.Context, t jobs.Task, p *problems.Problem)
 		return nil // the review is gone
 	}
 	defer a.work.Tell(ctx, asking.Review, jobs.News{Kind: "runs"})
-	r := RunRow{Review: asking.Review, Kind: "asked", Asking: &asking.ID, Revision: asking.Revision, Source: t.Source, Place: library.SourceName(*t.Source), Who: asking.Who, At: a.now()}
+	r := RunRow{
+		Review:   asking.Review,
+		Kind:     "asked",
+		Asking:   &asking.ID,
+		Revision: asking.Revision,
+		Source:   t.Source,
+		Place:    library.SourceName(*t.Source),
+		Who:      asking.Who,
+		At:       a.now(),
+	}
 	if names, err := a.sourceNames(ctx); err == nil && names[*t.Source] != "" {
 		r.Place = names[*t.Source]
 	}
@@ -223,8 +287,8 @@ func (a *Service) meantAt(ctx context.Context, review int64, revision int) (m me
 	return m, nil
 }
 
-// askedOf returns what a source is asked for the strategy of a revision, the whole and line by line; the whole is "" where that
-// finds nothing, or it cannot be asked.
+// askedOf returns what a source is asked for the strategy of a revision, the whole and line by line; the whole is
+// "" where that finds nothing, or it cannot be asked.
 func (a *Service) askedOf(ctx context.Context, review int64, revision int, s Source) (*Written, error) {
 	m, err := a.meantAt(ctx, review, revision)
 	if err != nil {
@@ -237,8 +301,8 @@ func (a *Service) askedOf(ctx context.Context, review int64, revision int, s Sou
 	return as.written(s.Name, m)
 }
 
-// AsRun returns a run that was asked of a source as its lines were asked. Of one that kept none they are written anew, where that
-// still makes the very query that was sent; nil where it does not.
+// AsRun returns a run that was asked of a source as its lines were asked. Of one that kept none they are written
+// anew, where that still makes the very query that was sent; nil where it does not.
 func (a *Service) AsRun(ctx context.Context, r Run) (*Written, error) {
 	kept, err := a.rows.LinesOfRun(ctx, r.ID)
 	if err != nil {
@@ -272,8 +336,8 @@ type Runs struct {
 	Passing int   `json:"passing"`
 }
 
-// Runs returns the runs of a review, the newest first, of those before one where one is given; those that were counted in passing
-// too, where they are asked for.
+// Runs returns the runs of a review, the newest first, of those before one where one is given; those that were
+// counted in passing too, where they are asked for.
 func (a *Service) Runs(ctx context.Context, review, before int64, passing bool) (*Runs, error) {
 	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return nil, problems.Gone(err, "review")

@@ -38,5 +38,18 @@ func New(s *store.Store, d *desk.Service, r *reviews.Service, w *jobs.Service, g
 	if err != nil {
 		panic(err) // 64 is a size
 	}
-	return &Service{overlaps: overlaps, store: s, rows: NewRows(s), library: library.NewRows(s), documents: desk.NewRows(s), reviewRows: reviews.NewRows(s), tasks: jobs.NewRows(s), desk: d, reviews: r, work: w, sources: &sru.Settings{Guard: guard}, now: time.Now}
+	return &Service{
+		overlaps:   overlaps,
+		store:      s,
+		rows:       NewRows(s),
+		library:    library.NewRows(s),
+		documents:  desk.NewRows(s),
+		reviewRows: reviews.NewRows(s),
+		tasks:      jobs.NewRows(s),
+		desk:       d,
+		reviews:    r,
+		work:       w,
+		sources:    &sru.Settings{Guard: guard},
+		now:        time.Now,
+	}
 }

@@ -25,16 +25,17 @@ type Since struct {
 
 // SinceSource is what is new at one source.
 type SinceSource struct {
-	Source  int64     `json:"source"`
-	Name    string    `json:"name"`
-	From    time.Time `json:"from"`
-	To      time.Time `json:"to"`
-	Other   bool      `json:"other"`   // it was run with another strategy than before: what is new may be new by that
-	Moved   bool      `json:"moved"`   // its count changed while one of them was fetched: a work may be new or gone by that alone
-	New     int       `json:"new"`     // works that it did not find before
-	Gone    int       `json:"gone"`    // that it does not find any more
-	Changed int       `json:"changed"` // that stand otherwise in it
-	Indexed int       `json:"indexed"` // of those, that carry headings now and did not before
+	Source int64     `json:"source"`
+	Name   string    `json:"name"`
+	From   time.Time `json:"from"`
+	To     time.Time `json:"to"`
+	Other  bool      `json:"other"` // it was run with another strategy than before: what is new may be new by that
+	// its count changed while one of them was fetched: a work may be new or gone by that alone
+	Moved   bool `json:"moved"`
+	New     int  `json:"new"`     // works that it did not find before
+	Gone    int  `json:"gone"`    // that it does not find any more
+	Changed int  `json:"changed"` // that stand otherwise in it
+	Indexed int  `json:"indexed"` // of those, that carry headings now and did not before
 }
 
 // A NewRecord is one that a source did not find before.
@@ -61,7 +62,8 @@ const (
 	mostSeen = 400 // of those
 )
 
-// Since returns what is new since the last but one run of a review, at each source whose answers were fetched whole both times.
+// Since returns what is new since the last but one run of a review, at each source whose answers were fetched whole
+// both times.
 func (a *Service) Since(ctx context.Context, review int64) (*Since, error) {
 	if err := a.desk.Heavy.Take(ctx); err != nil {
 		return nil, err
@@ -100,7 +102,14 @@ func (a *Service) Since(ctx context.Context, review int64) (*Since, error) {
 	from := map[int64]string{}
 	for _, p := range pairs {
 		now, was := p[0], p[1]
-		row := SinceSource{Source: *now.run.Source, Name: now.run.Place, From: was.run.At, To: now.run.At, Other: now.run.Query != was.run.Query, Moved: now.moved || was.moved}
+		row := SinceSource{
+			Source: *now.run.Source,
+			Name:   now.run.Place,
+			From:   was.run.At,
+			To:     now.run.At,
+			Other:  now.run.Query != was.run.Query,
+			Moved:  now.moved || was.moved,
+		}
 		var changed [][2]int64 // as it was, and as it is
 		for n, id := range now.ids {
 			old, known := was.known.Get(now.works[n])
@@ -205,7 +214,14 @@ func (a *Service) newlyIndexed(ctx context.Context, changed [][2]int64) (n int, 
 }
 
 // order puts the new records in the order of how likely they are to belong.
-func (a *Service) order(ctx context.Context, review int64, out *Since, fresh []int64, from map[int64]string, pairs [][2]side) error {
+func (a *Service) order(
+	ctx context.Context,
+	review int64,
+	out *Since,
+	fresh []int64,
+	from map[int64]string,
+	pairs [][2]side,
+) error {
 	if len(fresh) == 0 {
 		return nil
 	}
@@ -229,7 +245,14 @@ func (a *Service) order(ctx context.Context, review int64, out *Since, fresh []i
 				score = m.Score(r)
 			}
 			out.Records = append(out.Records, NewRecord{From: from[s.ID], Score: score, Likely: score > 0,
-				Record: desk.RecordHead{ID: s.ID, Title: r.Title, Byline: desk.Byline(r), Year: r.Year, Journal: r.Journal, Indexed: r.Indexed()}})
+				Record: desk.RecordHead{
+					ID:      s.ID,
+					Title:   r.Title,
+					Byline:  desk.Byline(r),
+					Year:    r.Year,
+					Journal: r.Journal,
+					Indexed: r.Indexed(),
+				}})
 		}
 		if ctx.Err() != nil {
 			return ctx.Err()
@@ -245,9 +268,13 @@ func (a *Service) order(ctx context.Context, review int64, out *Since, fresh []i
 	return nil
 }
 
-// judged returns what is known to belong (key studies, and what was judged relevant) and what does not: what was judged so or
-// dismissed; where that is little, a part of what was found before stands for it.
-func (a *Service) judged(ctx context.Context, review int64, pairs [][2]side) (belong, aside []*bib.Record, assumed bool, err error) {
+// judged returns what is known to belong (key studies, and what was judged relevant) and what does not: what was
+// judged so or dismissed; where that is little, a part of what was found before stands for it.
+func (a *Service) judged(
+	ctx context.Context,
+	review int64,
+	pairs [][2]side,
+) (belong, aside []*bib.Record, assumed bool, err error) {
 	keys, err := a.library.KeyStudies(ctx, review)
 	if err != nil {
 		return nil, nil, false, err
@@ -305,7 +332,8 @@ func (a *Service) judged(ctx context.Context, review int64, pairs [][2]side) (be
 	return belong, aside, assumed, nil
 }
 
-// Dismiss says of records that were new that they do not belong, so that they are not told of again; or takes that back.
+// Dismiss says of records that were new that they do not belong, so that they are not told of again; or takes that
+// back.
 func (a *Service) Dismiss(ctx context.Context, review int64, records []int64, on bool) error {
 	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return problems.Gone(err, "review")

@@ -62,7 +62,16 @@ func (s Source) stored() (library.Source, error) {
 		return library.Source{}, err
 	}
 	described, err := json.Marshal(s.Described)
-	return library.Source{ID: s.ID, Name: s.Name, Address: s.Address, Version: s.Version, Map: m, Described: described, Vocabulary: s.Vocabulary, Off: s.Off}, err
+	return library.Source{
+		ID:         s.ID,
+		Name:       s.Name,
+		Address:    s.Address,
+		Version:    s.Version,
+		Map:        m,
+		Described:  described,
+		Vocabulary: s.Vocabulary,
+		Off:        s.Off,
+	}, err
 }
 
 // Sources returns the sources that can be asked, and those that are switched off.
@@ -93,7 +102,11 @@ func (a *Service) source(ctx context.Context, id int64) (Source, error) {
 // client returns a client of a source that is not switched off.
 func (a *Service) client(s Source) (*sru.Client, error) {
 	if s.Off {
-		return nil, &problems.Problem{Type: "source-off", Status: 409, Title: fmt.Sprintf("%s is switched off. Switch it on under Sources to ask it.", s.Name)}
+		return nil, &problems.Problem{
+			Type:   "source-off",
+			Status: 409,
+			Title:  fmt.Sprintf("%s is switched off. Switch it on under Sources to ask it.", s.Name),
+		}
 	}
 	c, err := a.sources.NewClient(s.Address, s.Version, s.Map)
 	if err != nil {
@@ -107,7 +120,12 @@ func unanswered(name string, err error) error {
 	if err == nil || errors.Is(err, context.Canceled) {
 		return err
 	}
-	p := &problems.Problem{Type: "source-unanswered", Status: 424, Params: map[string]string{"source": name}, Detail: exchange.InWords(err)}
+	p := &problems.Problem{
+		Type:   "source-unanswered",
+		Status: 424,
+		Params: map[string]string{"source": name},
+		Detail: exchange.InWords(err),
+	}
 	var refused *source.Refusal
 	switch {
 	case errors.As(err, &refused):
@@ -115,7 +133,11 @@ func unanswered(name string, err error) error {
 	case errors.Is(err, source.ErrNoYears):
 		p.Type, p.Status, p.Field, p.Title = "no-years", 422, "how", problems.Sentence(err.Error())
 	case errors.Is(err, source.ErrNotAllowed):
-		p.Type, p.Status, p.Field, p.Title = "address-not-allowed", 422, "address", "This address is not asked: "+strings.TrimPrefix(err.Error(), source.ErrNotAllowed.Error()+": ")+"."
+		p.Type, p.Status, p.Field, p.Title = "address-not-allowed", 422, "address",
+			"This address is not asked: "+strings.TrimPrefix(
+				err.Error(),
+				source.ErrNotAllowed.Error()+": ",
+			)+"."
 	case errors.Is(err, source.ErrTimeout), errors.Is(err, context.DeadlineExceeded):
 		p.Title = name + " did not answer in time. Nothing is lost; ask again later."
 	case errors.Is(err, source.ErrBusy):
@@ -260,7 +282,12 @@ func (a *Service) Try(ctx context.Context, id int64, t TryOut) (*Answer, error) 
 	if !t.Own {
 		q, err := query.Parse(t.Query, nil)
 		if err != nil {
-			return nil, &problems.Problem{Type: "refused", Status: 422, Field: "query", Title: problems.Sentence(exchange.InWords(err))}
+			return nil, &problems.Problem{
+				Type:   "refused",
+				Status: 422,
+				Field:  "query",
+				Title:  problems.Sentence(exchange.InWords(err)),
+			}
 		}
 		out.Query, out.Notes = rendered(q.Expr, s.Map)
 	}

@@ -13,8 +13,8 @@ import (
 // A Note says what a source cannot be asked, and what was asked in its place.
 type Note = source.Note
 
-// A speech is how a source is asked: in its own names, and by its own vocabulary. All that it is asked of a strategy is said by
-// it: lines, the whole, what is run and what is counted.
+// A speech is how a source is asked: in its own names, and by its own vocabulary. All that it is asked of a
+// strategy is said by it: lines, the whole, what is run and what is counted.
 type speech struct {
 	source.Map
 	strategy.Manner
@@ -41,7 +41,8 @@ func speechOf(m source.Map, carry *strategy.Carrying) (speech, error) {
 	return speech{Map: m, Manner: manner}, err // a map that no query could be written by was turned away when it was given
 }
 
-// typed says a strategy, with lines that were put together of its own; v is the vocabulary that it goes by, nil for none.
+// typed says a strategy, with lines that were put together of its own; v is the vocabulary that it goes by, nil for
+// none.
 func (s speech) typed(of strategy.Strategy, v *thesaurus.Thesaurus, own ...strategy.Numbered) (*strategy.Typed, error) {
 	return of.Adapted(s.Manner, v, own...)
 }

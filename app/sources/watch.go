@@ -21,8 +21,8 @@ type Watch struct {
 	Who     string     `json:"who,omitempty"`
 }
 
-// watchRecords is how many records of an answer are fetched when it is run again: what is new is told of answers that were
-// fetched whole.
+// watchRecords is how many records of an answer are fetched when it is run again: what is new is told of answers
+// that were fetched whole.
 const watchRecords = 20_000
 
 // Watched returns how the search of a review is run again.
@@ -64,11 +64,14 @@ func (a *Service) SetWatch(ctx context.Context, review int64, w Watch) error {
 			return err
 		}
 	}
-	return a.rows.PutWatch(ctx, WatchRow{Review: review, Sources: w.Sources, Every: w.Every, Records: watchRecords, Next: w.Next})
+	return a.rows.PutWatch(
+		ctx,
+		WatchRow{Review: review, Sources: w.Sources, Every: w.Every, Records: watchRecords, Next: w.Next},
+	)
 }
 
-// After returns when a search that was due is due again, and how many times passed by without it: those are made up for by one.
-// The days are counted from when it was due, so that they stay the same, whenever the program runs.
+// After returns when a search that was due is due again, and how many times passed by without it: those are made up
+// for by one. The days are counted from when it was due, so that they stay the same, whenever the program runs.
 func After(every string, due, now time.Time) (next *time.Time, missed int) {
 	if every == "once" {
 		return nil, 0
@@ -78,7 +81,16 @@ func After(every string, due, now time.Time) (next *time.Time, missed int) {
 			return due.AddDate(0, 0, 7*n)
 		}
 		// The last day of a month stays the last: 31 January is followed by 28 February.
-		first := time.Date(due.Year(), due.Month()+time.Month(n), 1, due.Hour(), due.Minute(), due.Second(), 0, due.Location())
+		first := time.Date(
+			due.Year(),
+			due.Month()+time.Month(n),
+			1,
+			due.Hour(),
+			due.Minute(),
+			due.Second(),
+			0,
+			due.Location(),
+		)
 		return first.AddDate(0, 0, min(due.Day(), first.AddDate(0, 1, -1).Day())-1)
 	}
 	n := 1
@@ -92,7 +104,12 @@ func After(every string, due, now time.Time) (next *time.Time, missed int) {
 // RunDue runs what is due now (see DueEvery). Of several programs on one database each search is run by one.
 func (a *Service) RunDue(ctx context.Context) error {
 	now := a.now()
-	reviews, err := a.rows.DueWatches(ctx, now, func(w WatchRow) (*time.Time, int) { return After(w.Every, *w.Next, now) }, a.work.Wake)
+	reviews, err := a.rows.DueWatches(
+		ctx,
+		now,
+		func(w WatchRow) (*time.Time, int) { return After(w.Every, *w.Next, now) },
+		a.work.Wake,
+	)
 	for _, id := range reviews {
 		a.work.Tell(ctx, id, jobs.News{Kind: "runs"})
 	}

@@ -20,7 +20,8 @@ const (
 	mostForms   = 50   // of which stems are proposed at once
 )
 
-// wordIndex returns the index of words of a source that stands for a field, "" where there is none that can be looked through.
+// wordIndex returns the index of words of a source that stands for a field, "" where there is none that can be
+// looked through.
 func wordIndex(s Source, field string) string {
 	if !s.Map.Scan {
 		return ""
@@ -59,8 +60,8 @@ func (a *Service) Neighbours(ctx context.Context, id int64, field, word string) 
 	return out, unanswered(s.Name, err)
 }
 
-// Stems proposes how forms of a word are best searched truncated at a source, by its own index of words; none where that cannot
-// be looked through, or holds too many words that begin alike.
+// Stems proposes how forms of a word are best searched truncated at a source, by its own index of words; none where
+// that cannot be looked through, or holds too many words that begin alike.
 func (a *Service) Stems(ctx context.Context, id int64, forms []string) ([]tally.Truncation, error) {
 	s, err := a.source(ctx, id)
 	if err != nil {
@@ -103,9 +104,14 @@ func (a *Service) Stems(ctx context.Context, id int64, forms []string) ([]tally.
 	return tally.TruncationsBy(words, single), nil
 }
 
-// wordsBeginning fills in the words of an index that begin alike, with their records; whole is false where they are too many, or
-// the index does not say how many records hold them.
-func wordsBeginning(ctx context.Context, c source.Source, ix, prefix string, words map[string]int) (whole bool, err error) {
+// wordsBeginning fills in the words of an index that begin alike, with their records; whole is false where they are
+// too many, or the index does not say how many records hold them.
+func wordsBeginning(
+	ctx context.Context,
+	c source.Source,
+	ix, prefix string,
+	words map[string]int,
+) (whole bool, err error) {
 	next := prefix
 	for len(words) <= mostWords {
 		found, err := c.Scan(ctx, source.Scan{Index: ix, Term: next, Before: 0, Max: wordsAtOnce})

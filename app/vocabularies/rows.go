@@ -40,9 +40,13 @@ func (r *Rows) Counterparts(ctx context.Context, vocabulary, other string) ([]Co
 	return store.All[Counterpart](ctx, r.db, sql["Counterparts"], vocabulary, other)
 }
 
-// ChangeCounterpart changes what stands for a heading in another vocabulary; change is given what does now, nil where nobody
-// said, and returns what will, nil where that is forgotten.
-func (r *Rows) ChangeCounterpart(ctx context.Context, vocabulary, heading, other string, change func(now []string) []string) error {
+// ChangeCounterpart changes what stands for a heading in another vocabulary; change is given what does now, nil
+// where nobody said, and returns what will, nil where that is forgotten.
+func (r *Rows) ChangeCounterpart(
+	ctx context.Context,
+	vocabulary, heading, other string,
+	change func(now []string) []string,
+) error {
 	vocabulary, other = text.Label(vocabulary), text.Label(other)
 	return r.db.Write.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		// Who comes second waits for the first, whether the row is there yet or not.
@@ -130,7 +134,14 @@ func Pack(t *thesaurus.Thesaurus) ([]byte, error) {
 
 // AddIn keeps a vocabulary, packed, that an import of a review brought in, and returns its number. It is the
 // next edition of the one of its name.
-func AddIn(ctx context.Context, tx *store.Tx, of int64, name string, t *thesaurus.Thesaurus, body []byte) (id int64, err error) {
+func AddIn(
+	ctx context.Context,
+	tx *store.Tx,
+	of int64,
+	name string,
+	t *thesaurus.Thesaurus,
+	body []byte,
+) (id int64, err error) {
 	err = tx.QueryRow(ctx, sql["AddIn"], tx.Review, of, name, t.Language, t.Spoken(), t.Len(), body).Scan(&id)
 	return id, err
 }

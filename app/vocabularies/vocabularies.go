@@ -40,7 +40,11 @@ func (a *Service) Changes(ctx context.Context, id int64, since *int64) (*thesaur
 		since = v.Earlier
 	}
 	if since == nil {
-		return nil, &problems.Problem{Type: "no-edition", Status: 409, Title: "There is no earlier edition of this vocabulary to compare with."}
+		return nil, &problems.Problem{
+			Type:   "no-edition",
+			Status: 409,
+			Title:  "There is no earlier edition of this vocabulary to compare with.",
+		}
 	}
 	later, err := a.pools.Thesaurus(ctx, &id)
 	if err != nil {
@@ -58,7 +62,11 @@ func (a *Service) Changes(ctx context.Context, id int64, since *int64) (*thesaur
 func (a *Service) Delete(ctx context.Context, id int64) error {
 	err := a.rows.Delete(ctx, id)
 	if errors.Is(err, store.ErrInUse) {
-		return &problems.Problem{Type: "in-use", Status: 409, Title: "A review goes by this vocabulary. Nothing was taken away: choose another there first."}
+		return &problems.Problem{
+			Type:   "in-use",
+			Status: 409,
+			Title:  "A review goes by this vocabulary. Nothing was taken away: choose another there first.",
+		}
 	}
 	return problems.Gone(err, "vocabulary")
 }

@@ -25,7 +25,8 @@ type ran struct {
 	since  bool             // the strategy was changed since
 }
 
-// An Open is what keeps the record from being that of the strategy as it stands: it was changed since it was run at some sources.
+// An Open is what keeps the record from being that of the strategy as it stands: it was changed since it was run at
+// some sources.
 type Open struct {
 	Sources []string  `json:"sources"`
 	At      time.Time `json:"at"` // when it was run there last
@@ -72,7 +73,11 @@ func (a *Service) since(ctx context.Context, at desk.At, f *facts) error {
 	if len(o.Sources) == 0 {
 		return nil
 	}
-	o.Says = fmt.Sprintf("The strategy has changed since it was run at %s: run it again, or keep the record of %s.", listed(o.Sources), day(o.At))
+	o.Says = fmt.Sprintf(
+		"The strategy has changed since it was run at %s: run it again, or keep the record of %s.",
+		listed(o.Sources),
+		day(o.At),
+	)
 	c, err := a.figures.CompareVersions(ctx, at, f.revision, 0)
 	switch {
 	case ctx.Err() != nil:
@@ -105,10 +110,19 @@ func (f facts) others() (out []ran) {
 func (f facts) openSection() []document.Section {
 	s := document.Section{ID: "open", Title: "What is open"}
 	if f.open != nil {
-		s.Add(document.Text("%s", f.open.Says), document.Note("Changed since, and no part of this record: %s", f.open.Changed))
+		s.Add(
+			document.Text("%s", f.open.Says),
+			document.Note("Changed since, and no part of this record: %s", f.open.Changed),
+		)
 	}
 	for _, r := range f.others() {
-		s.Add(document.Note("At %s another version was run, on %s: its own lines stand below.", r.source.Name, day(r.source.Run.At)))
+		s.Add(
+			document.Note(
+				"At %s another version was run, on %s: its own lines stand below.",
+				r.source.Name,
+				day(r.source.Run.At),
+			),
+		)
 	}
 	if len(s.Parts) == 0 {
 		return nil
@@ -118,7 +132,11 @@ func (f facts) openSection() []document.Section {
 
 // linesSection is every line as each source was asked it; where none was, as it would be.
 func (f facts) linesSection() document.Section {
-	s := document.Section{ID: "lines", Title: "Lines as they were asked", Empty: "There is no source that the strategy can be asked."}
+	s := document.Section{
+		ID:    "lines",
+		Title: "Lines as they were asked",
+		Empty: "There is no source that the strategy can be asked.",
+	}
 	if len(f.ran) == 0 {
 		s.Title = "Lines as they would be asked"
 	}
@@ -126,7 +144,12 @@ func (f facts) linesSection() document.Section {
 		name := fmt.Sprintf("%s, asked on %s", r.source.Name, day(r.source.Run.At))
 		if r.lines == nil {
 			s.Add(document.Part{Title: name + ", as one query", Code: r.source.Run.Query})
-			s.Add(document.Note("%s is described otherwise since: line by line it cannot be written any more as it was asked.", r.source.Name))
+			s.Add(
+				document.Note(
+					"%s is described otherwise since: line by line it cannot be written any more as it was asked.",
+					r.source.Name,
+				),
+			)
 			notes(&s, r.source.Name, &sources.Written{Notes: r.source.Run.Notes})
 			continue
 		}
@@ -169,7 +192,10 @@ func notes(s *document.Section, name string, w *sources.Written) {
 	for _, n := range w.Notes {
 		items = append(items, n.String())
 	}
-	s.Add(document.Note("What %s cannot be asked as it is meant, and what was asked in its place:", name), document.Part{Items: items})
+	s.Add(
+		document.Note("What %s cannot be asked as it is meant, and what was asked in its place:", name),
+		document.Part{Items: items},
+	)
 }
 
 func saidNotes(of []sources.Note) string {
@@ -193,10 +219,25 @@ func (f facts) away() (n int) {
 // tested says how good the strategy is that was run.
 func tested(c *figures.Coverage, away int, source string) string {
 	r := c.Recall
-	out := fmt.Sprintf("Of %d key studies the strategy catches %d: %s (95 %% interval %s to %s).", r.Of, r.Caught, percent(r.Share), percent(r.Low), percent(r.High))
+	out := fmt.Sprintf(
+		"Of %d key studies the strategy catches %d: %s (95 %% interval %s to %s).",
+		r.Of,
+		r.Caught,
+		percent(r.Share),
+		percent(r.Low),
+		percent(r.High),
+	)
 	if away > 0 {
-		out = fmt.Sprintf("Of the %d key studies that %s holds the strategy catches %d: %s (95 %% interval %s to %s). %s; they are no misses.",
-			r.Of, source, r.Caught, percent(r.Share), percent(r.Low), percent(r.High), plural(away, "more is not held there", "more are not held there"))
+		out = fmt.Sprintf(
+			"Of the %d key studies that %s holds the strategy catches %d: %s (95 %% interval %s to %s). %s; they are no misses.",
+			r.Of,
+			source,
+			r.Caught,
+			percent(r.Share),
+			percent(r.Low),
+			percent(r.High),
+			plural(away, "more is not held there", "more are not held there"),
+		)
 	}
 	return out
 }

@@ -57,9 +57,13 @@ func text(s string) func(io.Writer) error {
 	}
 }
 
-// Bundle packs all that a search is shown by: the strategy in every syntax, what was run, the records that were fetched (in
-// the formats named), the record, checksums, and a README that explains it to a stranger.
-func (a *Service) Bundle(ctx context.Context, at desk.At, formats []records.Format) (file io.ReadCloser, name string, err error) {
+// Bundle packs all that a search is shown by: the strategy in every syntax, what was run, the records that were
+// fetched (in the formats named), the record, checksums, and a README that explains it to a stranger.
+func (a *Service) Bundle(
+	ctx context.Context,
+	at desk.At,
+	formats []records.Format,
+) (file io.ReadCloser, name string, err error) {
 	for _, f := range formats {
 		if _, err := records.Create(io.Discard, f, records.Choice{}); err != nil {
 			return nil, "", problems.Invalid("formats", "%s", problems.Sentence(exchange.InWords(err)))
@@ -85,8 +89,18 @@ func (a *Service) Bundle(ctx context.Context, at desk.At, formats []records.Form
 	return out, exchange.FileName(r.Document.Title+", search of "+a.now().Format("2006-01-02")) + ".zip", nil
 }
 
-func (a *Service) pack(ctx context.Context, b *bundle, at desk.At, r *Record, doc desk.Document, formats []records.Format) error {
-	for _, f := range []struct{ format, says string }{{Markdown, "The written record of the search."}, {HTML, "The same, to be read in a browser or printed."}, {DOCX, "The same as a document of Office Open XML (ISO/IEC 29500)."}, {JSON, "The same for programs, with the items of the reporting checklist and the numbers of the flow."}} {
+func (a *Service) pack(
+	ctx context.Context,
+	b *bundle,
+	at desk.At,
+	r *Record,
+	doc desk.Document,
+	formats []records.Format,
+) error {
+	for _, f := range []struct{ format, says string }{{Markdown, "The written record of the search."},
+		{HTML, "The same, to be read in a browser or printed."},
+		{DOCX, "The same as a document of Office Open XML (ISO/IEC 29500)."},
+		{JSON, "The same for programs, with the items of the reporting checklist and the numbers of the flow."}} {
 		body, err := r.as(f.format, b.made)
 		if err != nil {
 			return err
@@ -95,15 +109,17 @@ func (a *Service) pack(ctx context.Context, b *bundle, at desk.At, r *Record, do
 			return err
 		}
 	}
-	if err := b.put("record.schema.json", "What record.json looks like, as a JSON Schema.", text(string(Schema))); err != nil {
+	if err := b.put("record.schema.json", "What record.json looks like, as a JSON Schema.",
+		text(string(Schema))); err != nil {
 		return err
 	}
 	strategy := doc.Strategy(r.Document.Title)
-	if err := b.put("strategy/strategy.json", "The strategy as a file that Tamiz reads: blocks, terms, limits.", func(w io.Writer) error {
-		e := json.NewEncoder(w)
-		e.SetIndent("", "  ")
-		return e.Encode(strategy)
-	}); err != nil {
+	if err := b.put("strategy/strategy.json", "The strategy as a file that Tamiz reads: blocks, terms, limits.",
+		func(w io.Writer) error {
+			e := json.NewEncoder(w)
+			e.SetIndent("", "  ")
+			return e.Encode(strategy)
+		}); err != nil {
 		return err
 	}
 	if err := a.packTyped(ctx, b, at); err != nil {
@@ -160,7 +176,8 @@ func (a *Service) packTyped(ctx context.Context, b *bundle, at desk.At) error {
 			fmt.Fprintf(&body, "\n* %s: %s → %s", n.Kind, n.Term, n.Instead)
 		}
 		name := unused(used, "strategy/typed for "+exchange.FileName(h.Title)+".txt")
-		if err := b.put(name, "The strategy as it is typed for "+h.Title+"; notes stand under it.", text(body.String())); err != nil {
+		if err := b.put(name, "The strategy as it is typed for "+h.Title+"; notes stand under it.",
+			text(body.String())); err != nil {
 			return err
 		}
 	}
@@ -182,35 +199,56 @@ func unused(used map[string]bool, name string) string {
 
 // packRuns writes all that was run, the newest first.
 func (a *Service) packRuns(ctx context.Context, b *bundle, review int64) error {
-	return b.put("runs.csv", "What was asked where, when and by whom, and how many records it found; the newest first. A run that another corrects counts no more.", func(w io.Writer) error {
-		c := csv.NewWriter(w)
-		_ = c.Write([]string{"at", "place", "kind", "records", "revision", "who", "query", "note", "problem", "run", "corrects", "never made"}) // what fails is told by Error
-		if err := a.outside.EachRun(ctx, review, true, func(r sources.Run) {
-			found, problem := "", ""
-			if r.Records != nil {
-				found = fmt.Sprint(*r.Records)
+	return b.put(
+		"runs.csv",
+		"What was asked where, when and by whom, and how many records it found; the newest first. A run that another "+
+			"corrects counts no more.",
+		func(w io.Writer) error {
+			c := csv.NewWriter(w)
+			_ = c.Write(
+				[]string{
+					"at",
+					"place",
+					"kind",
+					"records",
+					"revision",
+					"who",
+					"query",
+					"note",
+					"problem",
+					"run",
+					"corrects",
+					"never made",
+				},
+			) // what fails is told by Error
+			if err := a.outside.EachRun(ctx, review, true, func(r sources.Run) {
+				found, problem := "", ""
+				if r.Records != nil {
+					found = fmt.Sprint(*r.Records)
+				}
+				if r.Problem != nil {
+					problem = r.Problem.Title
+				}
+				corrects, void := "", ""
+				if r.Corrects != nil {
+					corrects = fmt.Sprint(*r.Corrects)
+				}
+				if r.Void {
+					void = "yes"
+				}
+				row := []string{r.At.UTC().Format(time.RFC3339), r.Place, r.Kind, found, fmt.Sprint(r.Revision), r.Who, r.Query,
+					r.Note, problem, fmt.Sprint(r.ID), corrects, void}
+				for i := range row { // people wrote some of it, and others open it
+					row[i] = table.Marked(row[i])
+				}
+				_ = c.Write(row)
+			}); err != nil {
+				return err
 			}
-			if r.Problem != nil {
-				problem = r.Problem.Title
-			}
-			corrects, void := "", ""
-			if r.Corrects != nil {
-				corrects = fmt.Sprint(*r.Corrects)
-			}
-			if r.Void {
-				void = "yes"
-			}
-			row := []string{r.At.UTC().Format(time.RFC3339), r.Place, r.Kind, found, fmt.Sprint(r.Revision), r.Who, r.Query, r.Note, problem, fmt.Sprint(r.ID), corrects, void}
-			for i := range row { // people wrote some of it, and others open it
-				row[i] = table.Marked(row[i])
-			}
-			_ = c.Write(row)
-		}); err != nil {
-			return err
-		}
-		c.Flush()
-		return c.Error()
-	})
+			c.Flush()
+			return c.Error()
+		},
+	)
 }
 
 // packRecords writes the records that were fetched from each source, and says how many of how many they are.
@@ -235,7 +273,13 @@ func (a *Service) packRecords(ctx context.Context, b *bundle, review int64, form
 				}
 			}
 			name := unused(used, "records/"+exchange.FileName(f.Run.Place)+format.Ending())
-			says := fmt.Sprintf("%s of the %s records that %s found on %s.", num(f.Got), num(f.Total), f.Run.Place, day(f.Run.At))
+			says := fmt.Sprintf(
+				"%s of the %s records that %s found on %s.",
+				num(f.Got),
+				num(f.Total),
+				f.Run.Place,
+				day(f.Run.At),
+			)
 			if err := b.put(name, says, func(w io.Writer) error {
 				out, err := records.Create(w, format, choice)
 				if err == nil {

@@ -21,7 +21,8 @@ var asked = map[string]string{
 
 var verdicts = map[string]string{"fine": "fine", "revise": "to be revised", "suggest": "with suggestions"}
 
-// checked is the page of the finished checks that count; one that goes on or was withdrawn is named where there is no other.
+// checked is the page of the finished checks that count; one that goes on or was withdrawn is named where there is
+// no other.
 func (f facts) checked() document.Section {
 	s := document.Section{ID: "check", Title: "Checked by a colleague", Empty: "No check by a colleague was finished."}
 	for _, c := range slices.Backward(f.checks) {
@@ -60,9 +61,22 @@ func checkedBy(c peerreview.Check) string {
 	if by == "" {
 		by = c.Checker
 	}
-	out := fmt.Sprintf("%s checked the version “%s”, handed over on %s and finished on %s.", by, c.Name, day(c.At), day(*c.Done))
+	out := fmt.Sprintf(
+		"%s checked the version “%s”, handed over on %s and finished on %s.",
+		by,
+		c.Name,
+		day(c.At),
+		day(*c.Done),
+	)
 	if by != c.Checker {
-		out = fmt.Sprintf("%s checked the version “%s”, which was handed to %s on %s, and finished on %s.", by, c.Name, c.Checker, day(c.At), day(*c.Done))
+		out = fmt.Sprintf(
+			"%s checked the version “%s”, which was handed to %s on %s, and finished on %s.",
+			by,
+			c.Name,
+			c.Checker,
+			day(c.At),
+			day(*c.Done),
+		)
 	}
 	if c.Withdrawn != nil {
 		out += fmt.Sprintf(" The check was withdrawn on %s", day(*c.Withdrawn))

@@ -11,9 +11,14 @@ import (
 	"tamiz/exchange/document"
 )
 
-// HandSearch writes the journals that are to be read by hand as a document, with their figures in what is looked at: called is
-// how that is called where it is not the sample. Without a sample there are no figures, and it says so.
-func (a *Service) HandSearch(ctx context.Context, at desk.At, called, format string) (body []byte, name string, err error) {
+// HandSearch writes the journals that are to be read by hand as a document, with their figures in what is looked
+// at: called is how that is called where it is not the sample. Without a sample there are no figures, and it says
+// so.
+func (a *Service) HandSearch(
+	ctx context.Context,
+	at desk.At,
+	called, format string,
+) (body []byte, name string, err error) {
 	r, err := a.reviews.Review(ctx, at.Review)
 	if err != nil {
 		return nil, "", err
@@ -35,7 +40,13 @@ func (a *Service) HandSearch(ctx context.Context, at desk.At, called, format str
 		if called == "" {
 			called = t.Sample.Name
 		}
-		s.Add(document.Note("Figures of %s, over %s: records of each journal, how many of them are key studies, and how many carry no heading.", day(a.now()), exchange.Cut(called, 200)))
+		s.Add(
+			document.Note(
+				"Figures of %s, over %s: records of each journal, how many of them are key studies, and how many carry no heading.",
+				day(a.now()),
+				exchange.Cut(called, 200),
+			),
+		)
 		for _, row := range t.Rows {
 			key := row.Key
 			if key == "" {

@@ -15,14 +15,19 @@ import (
 
 // sections writes the record, section by section. One that has nothing to say says what would fill it.
 func (f facts) sections() []document.Section {
-	return append(f.openSection(), f.question(), f.sourcesSection(), f.vocabularySection(), f.strategy(), f.linesSection(), f.limits(), f.results(), f.sameWorks(), f.byWay("byHand", "Searched by hand", "No search by hand was written down.", sources.BySearch),
+	return append(f.openSection(), f.question(), f.sourcesSection(), f.vocabularySection(), f.strategy(),
+		f.linesSection(), f.limits(), f.results(), f.sameWorks(), f.byWay("byHand", "Searched by hand",
+			"No search by hand was written down.", sources.BySearch),
 		f.found(), f.tested(), f.development(), f.versionsSection(), f.other(),
 		f.byWay("registers", "Registers of studies", "None was searched, or it was not written down.", sources.ByRegister),
-		f.byWay("browsed", "Browsed", "No site, catalogue or table of contents was browsed, or it was not written down.", sources.ByBrowsing),
-		f.byWay("citations", "References and citing works", "None were followed, or it was not written down.", sources.ByCiting),
+		f.byWay("browsed", "Browsed", "No site, catalogue or table of contents was browsed, or it was not written down.",
+			sources.ByBrowsing),
+		f.byWay("citations", "References and citing works", "None were followed, or it was not written down.",
+			sources.ByCiting),
 		f.byWay("contacts", "People who were asked", "Nobody was asked, or it was not written down.", sources.ByAsking),
 		f.filters(),
-		f.byWay("earlier", "Earlier searches that were used again", "No earlier search was used again, or it was not written down.", sources.ByEarlier),
+		f.byWay("earlier", "Earlier searches that were used again",
+			"No earlier search was used again, or it was not written down.", sources.ByEarlier),
 		f.updates(),
 		f.checked(),
 		f.left())
@@ -79,7 +84,8 @@ func (f facts) vocabularySection() document.Section {
 	s := document.Section{ID: "vocabularies", Title: "Vocabularies", Empty: "Headings were not gone by a vocabulary."}
 	for _, v := range f.vocabularies {
 		if f.doc.Vocabulary != nil && v.ID == *f.doc.Vocabulary {
-			s.Add(document.Text("Headings are those of %s, as it was brought in on %s: %s headings, in %s.", v.Name, day(v.Made), num(v.Headings), strings.Join(v.Languages, ", ")))
+			s.Add(document.Text("Headings are those of %s, as it was brought in on %s: %s headings, in %s.", v.Name,
+				day(v.Made), num(v.Headings), strings.Join(v.Languages, ", ")))
 		}
 	}
 	return s
@@ -100,12 +106,14 @@ func (f facts) strategy() document.Section {
 			row := f.bench.Blocks[i].Terms[j]
 			rows = append(rows, []string{b.Name, review.LineText(t.Term), numOf(row.Records), num(row.Keys), t.Note})
 		}
-		rows = append(rows, []string{b.Name, "together: " + b.Concept, numOf(f.bench.Blocks[i].Records), num(figures.Marked(f.bench.Blocks[i].Caught)), ""})
+		rows = append(rows, []string{b.Name, "together: " + b.Concept, numOf(f.bench.Blocks[i].Records),
+			num(figures.Marked(f.bench.Blocks[i].Caught)), ""})
 	}
 	if len(rows) == 0 {
 		return s
 	}
-	rows = append(rows, []string{"", "all blocks and limits", numOf(f.bench.Records), num(figures.Marked(f.bench.Caught)), ""})
+	rows = append(rows, []string{"", "all blocks and limits", numOf(f.bench.Records),
+		num(figures.Marked(f.bench.Caught)), ""})
 	over := "the sample"
 	if f.bench.Sample != nil {
 		over = f.bench.Sample.Name
@@ -125,7 +133,8 @@ func (f facts) limits() document.Section {
 		row := f.bench.Limits[i]
 		rows = append(rows, []string{l.Kind, review.SaidLimit(l), numOf(row.TakenAway), num(row.Dropped)})
 	}
-	s.Add(document.Rows("", []string{"Limit", "To", ">Records of the sample it takes away", ">Key studies outside it"}, rows))
+	s.Add(document.Rows("", []string{"Limit", "To", ">Records of the sample it takes away", ">Key studies outside it"},
+		rows))
 	return s
 }
 
@@ -166,7 +175,8 @@ func heldCaught(e sources.SourceRun) string {
 }
 
 func (f facts) sameWorks() document.Section {
-	s := document.Section{ID: "sameWorks", Title: "Records of the same work", Empty: "Records of several sources were not put together yet."}
+	s := document.Section{ID: "sameWorks", Title: "Records of the same work",
+		Empty: "Records of several sources were not put together yet."}
 	if f.everywhere.Together == nil {
 		return s
 	}
@@ -174,10 +184,12 @@ func (f facts) sameWorks() document.Section {
 	if !f.everywhere.Exact {
 		how = "estimated from records drawn at random from each answer"
 	}
-	s.Add(document.Text("Two records are one work where their DOIs are the same, or their titles, first authors and years (one year apart at most). Of %s records, %s works are left when each is counted once, %s.",
+	s.Add(document.Text("Two records are one work where their DOIs are the same, or their titles, first authors and "+
+		"years (one year apart at most). Of %s records, %s works are left when each is counted once, %s.",
 		num(f.everywhere.Among), figure(*f.everywhere.Together), how))
 	if more := f.everywhere.Records - f.everywhere.Among; more > 0 {
-		s.Add(document.Note("%s more records are of sources of whose answers nothing was fetched: which of them are the same works is not known.", num(more)))
+		s.Add(document.Note("%s more records are of sources of whose answers nothing was fetched: which of them are the "+
+			"same works is not known.", num(more)))
 	}
 	return s
 }
@@ -204,8 +216,10 @@ func (f facts) tested() document.Section {
 	}
 	s.Add(document.Text("%s", tested(f.coverage, f.away(), f.counted)))
 	if f.coverage.Test != nil && f.coverage.Build != nil {
-		s.Add(document.Text("They were split at random: words were taken from %d alone, of which %d are caught; of the other %d, which no word was taken from, %d are (%s to %s).",
-			f.coverage.Build.Of, f.coverage.Build.Caught, f.coverage.Test.Of, f.coverage.Test.Caught, percent(f.coverage.Test.Low), percent(f.coverage.Test.High)))
+		s.Add(document.Text("They were split at random: words were taken from %d alone, of which %d are caught; of the "+
+			"other %d, which no word was taken from, %d are (%s to %s).",
+			f.coverage.Build.Of, f.coverage.Build.Caught, f.coverage.Test.Of, f.coverage.Test.Caught,
+			percent(f.coverage.Test.Low), percent(f.coverage.Test.High)))
 	}
 	var rows [][]string
 	for i, c := range f.coverage.Studies {
@@ -236,7 +250,8 @@ func (f facts) found() document.Section {
 	s := document.Section{ID: "found", Title: "How key studies were found", Empty: "There is no key study."}
 	var rows [][]string
 	for _, o := range f.said.Origins {
-		row := []string{cameBy(o.Way), num(o.Keys), fmt.Sprintf("%d (%s to %s)", o.Caught, percent(o.Low), percent(o.High)), num(o.Away)}
+		row := []string{cameBy(o.Way), num(o.Keys), fmt.Sprintf("%d (%s to %s)", o.Caught, percent(o.Low),
+			percent(o.High)), num(o.Away)}
 		if o.Keys == 0 {
 			row[2] = ""
 		}
@@ -254,13 +269,16 @@ func (f facts) found() document.Section {
 	}
 	rows = nil
 	for _, r := range f.said.Rounds {
-		rows = append(rows, []string{num(r.Number), wayName(r.Way) + ": " + r.Name, num(r.All), num(r.Known), num(r.New), num(r.Judged), num(r.Belongs), num(r.Keys), num(r.Missed)})
+		rows = append(rows, []string{num(r.Number), wayName(r.Way) + ": " + r.Name, num(r.All), num(r.Known), num(r.New),
+			num(r.Judged), num(r.Belongs), num(r.Keys), num(r.Missed)})
 	}
 	if len(rows) > 0 {
-		s.Add(document.Rows("Rounds of looking beside the strategy", []string{">Round", "Way", ">Brought", ">Known before", ">New", ">Judged", ">Belong", ">Taken as key studies", ">Missed by the strategy"}, rows))
+		s.Add(document.Rows("Rounds of looking beside the strategy", []string{">Round", "Way", ">Brought", ">Known before",
+			">New", ">Judged", ">Belong", ">Taken as key studies", ">Missed by the strategy"}, rows))
 	}
 	if l := f.said.Left; l != nil && !l.Few && l.Open > 0 {
-		s.Add(document.Text("Of the %s works that rounds brought newly, %s were not judged. Of %s that were read at random %s belong, so that %.0f (95 %% interval %.0f to %.0f) are likely to be left among them.",
+		s.Add(document.Text("Of the %s works that rounds brought newly, %s were not judged. Of %s that were read at "+
+			"random %s belong, so that %.0f (95 %% interval %.0f to %.0f) are likely to be left among them.",
 			num(l.Works), num(l.Open), num(l.Read), num(l.Belong), l.Total, l.Low, l.High))
 	}
 	if c := f.said.Captures; c != nil {
@@ -268,21 +286,25 @@ func (f facts) found() document.Section {
 		if c.Few {
 			few = " So few are in both that the figure says little."
 		}
-		s.Add(document.Text("The search by words finds %d of the works that belong, citations lead to %d, both to %d. Were the two ways independent, there would be about %.0f in all (95 %% interval %.0f to %.0f; Chapman 1951, Sadinle 2009). They are not quite: there may be more.%s",
+		s.Add(document.Text("The search by words finds %d of the works that belong, citations lead to %d, both to %d. "+
+			"Were the two ways independent, there would be about %.0f in all (95 %% interval %.0f to %.0f; Chapman 1951, "+
+			"Sadinle 2009). They are not quite: there may be more.%s",
 			c.Words, c.Citations, c.Both, c.Total, c.Low, c.High, few))
 	}
 	return s
 }
 
 func cameBy(way string) string {
-	if name := map[string]string{"file": "a file", "look-up": "a look-up", "judged": "judging what the strategy finds", "new": "the search that ran again", "round": "a round", "copied": "another review"}[way]; name != "" {
+	if name := map[string]string{"file": "a file", "look-up": "a look-up", "judged": "judging what the strategy finds",
+		"new": "the search that ran again", "round": "a round", "copied": "another review"}[way]; name != "" {
 		return name
 	}
 	return "not written down"
 }
 
 func wayName(way string) string {
-	return map[string]string{rounds.Backward: "References", rounds.Forward: "Citing works", rounds.Both: "References and citing works", rounds.Author: "Works of people", rounds.Journal: "A journal",
+	return map[string]string{rounds.Backward: "References", rounds.Forward: "Citing works",
+		rounds.Both: "References and citing works", rounds.Author: "Works of people", rounds.Journal: "A journal",
 		rounds.Cited: "The most cited", rounds.Alike: "Works like those that belong"}[way]
 }
 
@@ -358,12 +380,14 @@ func (f facts) versionsSection() document.Section {
 		}
 		rows = append(rows, []string{named(v), when(v), numOf(v.Records), strings.Join(counts, "; "), num(v.Caught), changed})
 	}
-	s.Add(document.Rows("", []string{"Version", "When", ">Records of the sample", "At sources", ">Key studies", "What changed"}, rows))
+	s.Add(document.Rows("", []string{"Version", "When", ">Records of the sample", "At sources", ">Key studies",
+		"What changed"}, rows))
 	return s
 }
 
 func (f facts) other() document.Section {
-	s := f.byWay("other", "Other ways of looking", "No journal is read by hand, and no other way was written down.", sources.Otherwise)
+	s := f.byWay("other", "Other ways of looking", "No journal is read by hand, and no other way was written down.",
+		sources.Otherwise)
 	var rows [][]string
 	for _, j := range f.said.Journals {
 		if len(j.Volumes) == 0 {
@@ -381,7 +405,8 @@ func (f facts) other() document.Section {
 		}
 	}
 	if len(rows) > 0 {
-		s.Add(document.Rows("Journals to be read by hand", []string{"Journal", "Volume", ">Works", ">Judged", ">Belong", "By whom, and when last", "Note"}, rows))
+		s.Add(document.Rows("Journals to be read by hand", []string{"Journal", "Volume", ">Works", ">Judged", ">Belong",
+			"By whom, and when last", "Note"}, rows))
 	}
 	return s
 }
@@ -459,7 +484,8 @@ func (f facts) updates() document.Section {
 
 // left is what was not searched, and why.
 func (f facts) left() document.Section {
-	s := document.Section{ID: "left", Title: "What was not searched", Empty: "Every source that is known was searched, and every concept."}
+	s := document.Section{ID: "left", Title: "What was not searched",
+		Empty: "Every source that is known was searched, and every concept."}
 	var items []string
 	for _, e := range f.everywhere.Sources {
 		switch {

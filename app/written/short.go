@@ -24,12 +24,23 @@ func figure(f sources.OverlapFigure) string {
 
 // byCount returns the keys of a tally, those with most first.
 func byCount(of map[string]int) []string {
-	return slices.SortedFunc(maps.Keys(of), func(a, b string) int { return cmp.Or(cmp.Compare(of[b], of[a]), cmp.Compare(a, b)) })
+	return slices.SortedFunc(
+		maps.Keys(of),
+		func(a, b string) int { return cmp.Or(cmp.Compare(of[b], of[a]), cmp.Compare(a, b)) },
+	)
 }
 
 // before says of a step before which a version was kept by itself what it was.
-var before = map[string]string{"plan": "before a rescue plan was taken", "prune": "before terms were pruned", "pruneSample": "before terms were pruned, by the sample only", "takeQuery": "before a query was taken over", "vocabulary": "before the vocabulary changed",
-	"removeVocabulary": "before the vocabulary was taken out", "removeBlock": "before a block was taken out", "goBack": "before going back to an earlier version"}
+var before = map[string]string{
+	"plan":             "before a rescue plan was taken",
+	"prune":            "before terms were pruned",
+	"pruneSample":      "before terms were pruned, by the sample only",
+	"takeQuery":        "before a query was taken over",
+	"vocabulary":       "before the vocabulary changed",
+	"removeVocabulary": "before the vocabulary was taken out",
+	"removeBlock":      "before a block was taken out",
+	"goBack":           "before going back to an earlier version",
+}
 
 func named(v figures.Version) string {
 	switch {
@@ -131,16 +142,29 @@ func (f facts) methods(now time.Time) string {
 	} else {
 		say("The search was developed but, by %s, not yet run.", day(now))
 	}
-	say("The strategy combines %s: %s free-text terms and %s subject headings.", listed(concepts), num(terms), num(headings))
+	say(
+		"The strategy combines %s: %s free-text terms and %s subject headings.",
+		listed(concepts),
+		num(terms),
+		num(headings),
+	)
 	if len(kept) > 0 {
-		say("%s %s not searched for.", strings.ToUpper(kept[0][:1])+listed(kept)[1:], map[bool]string{true: "was", false: "were"}[len(kept) == 1])
+		say(
+			"%s %s not searched for.",
+			strings.ToUpper(kept[0][:1])+listed(kept)[1:],
+			map[bool]string{true: "was", false: "were"}[len(kept) == 1],
+		)
 	}
 	if n := len(f.review.Samples); n > 0 {
 		records := 0
 		for _, s := range f.review.Samples {
 			records += s.Records
 		}
-		say("Terms were harvested from %s: %s records, whose words, headings and keywords were counted against each other.", plural(n, "sample", "samples"), num(records))
+		say(
+			"Terms were harvested from %s: %s records, whose words, headings and keywords were counted against each other.",
+			plural(n, "sample", "samples"),
+			num(records),
+		)
 	}
 	if n := len(f.doc.Limits); n > 0 {
 		var kinds []string
@@ -156,7 +180,15 @@ func (f facts) methods(now time.Time) string {
 		if f.away() > 0 {
 			of += " that " + f.counted + " holds"
 		}
-		say("Tested with %d %s, it catches %d (%s; 95 %% interval %s to %s).", r.Of, of, r.Caught, percent(r.Share), percent(r.Low), percent(r.High))
+		say(
+			"Tested with %d %s, it catches %d (%s; 95 %% interval %s to %s).",
+			r.Of,
+			of,
+			r.Caught,
+			percent(r.Share),
+			percent(r.Low),
+			percent(r.High),
+		)
 	}
 	if t := f.everywhere.Together; t != nil && f.everywhere.Among == f.everywhere.Records {
 		say("Records of the same work were told by DOI, or by title, first author and year; %s works are left.", figure(*t))
@@ -182,14 +214,22 @@ func (f facts) plain() string {
 	if len(places) == 0 {
 		return "A search for papers on this question is being prepared. It has not been run yet."
 	}
-	text := fmt.Sprintf("We looked for papers on this question in %s. A paper was found when its title, summary or subject labels spoke of each part of the question. That brought %s papers to read",
-		listed(places), num(f.everywhere.Records))
+	text := fmt.Sprintf(
+		"We looked for papers on this question in %s. A paper was found when its title, summary or subject labels spoke "+
+			"of each part of the question. That brought %s papers to read",
+		listed(places),
+		num(f.everywhere.Records),
+	)
 	if t := f.everywhere.Together; t != nil && f.everywhere.Among == f.everywhere.Records {
 		text += fmt.Sprintf(", %s when each is counted once", figure(*t))
 	}
 	text += "."
 	if r := f.coverage.Recall; r != nil {
-		text += fmt.Sprintf(" To see how good the search is, we took %d papers that we knew beforehand: it found %d of them.", r.Of, r.Caught)
+		text += fmt.Sprintf(
+			" To see how good the search is, we took %d papers that we knew beforehand: it found %d of them.",
+			r.Of,
+			r.Caught,
+		)
 	}
 	return text
 }

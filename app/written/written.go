@@ -1,4 +1,5 @@
-// Package written is the written record of a search: put together of what was done, as it was done, and always up to date.
+// Package written is the written record of a search: put together of what was done, as it was done, and always up
+// to date.
 package written
 
 import (
@@ -37,7 +38,16 @@ type Service struct {
 }
 
 // New returns the room that writes records.
-func New(r *reviews.Service, f *figures.Service, o *sources.Service, v *vocabularies.Service, d *dialects.Service, c *peerreview.Service, n *rounds.Service, k *desk.Service) *Service {
+func New(
+	r *reviews.Service,
+	f *figures.Service,
+	o *sources.Service,
+	v *vocabularies.Service,
+	d *dialects.Service,
+	c *peerreview.Service,
+	n *rounds.Service,
+	k *desk.Service,
+) *Service {
 	return &Service{r, f, o, v, d, c, n, k, time.Now}
 }
 
@@ -53,8 +63,8 @@ type Record struct {
 	revision int // of the document, that it is of; 0 for what holds now
 }
 
-// An Item is one that the trade's reporting checklist for searches asks for: what, which section fills it, and where it is
-// filled where nothing does yet.
+// An Item is one that the trade's reporting checklist for searches asks for: what, which section fills it, and
+// where it is filled where nothing does yet.
 type Item struct {
 	ID     string `json:"id"`
 	Asks   string `json:"asks"`
@@ -64,8 +74,9 @@ type Item struct {
 	Fill   string `json:"fill"`
 }
 
-// A Flow is how many records there were at each step. How many are left when each work is counted once is known where records of
-// every answer were fetched; what was found by hand counts among it where a file of it was brought in, else each record is left.
+// A Flow is how many records there were at each step. How many are left when each work is counted once is known
+// where records of every answer were fetched; what was found by hand counts among it where a file of it was brought
+// in, else each record is left.
 type Flow struct {
 	Sources []FlowSource `json:"sources"`
 	Found   int64        `json:"found"` // at all places
@@ -207,7 +218,11 @@ func (a *Service) Record(ctx context.Context, at desk.At) (*Record, error) {
 		return nil, err
 	}
 	out := &Record{Flow: f.flow(), Open: f.open, Methods: f.methods(a.now()), Plain: f.plain(), revision: f.revision}
-	out.Document = document.Document{Title: f.review.Name, Under: "Record of the search, as it stood on " + day(a.now()), Sections: f.sections()}
+	out.Document = document.Document{
+		Title:    f.review.Name,
+		Under:    "Record of the search, as it stood on " + day(a.now()),
+		Sections: f.sections(),
+	}
 	for i, s := range out.Document.Sections {
 		if s.Parts == nil {
 			out.Document.Sections[i].Parts = []document.Part{}
@@ -230,9 +245,19 @@ func (a *Service) Record(ctx context.Context, at desk.At) (*Record, error) {
 		}
 		rows = append(rows, []string{i.Asks, says})
 	}
-	out.Document.Sections = append(out.Document.Sections,
-		document.Section{ID: "methods", Title: "In short", Parts: []document.Part{document.Text("%s", out.Methods), {Title: "For a lay reader", Text: out.Plain}}},
-		document.Section{ID: "checklist", Title: "What a report of a search is to say", Parts: []document.Part{document.Rows("", []string{"It asks", "Filled by"}, rows)}})
+	out.Document.Sections = append(
+		out.Document.Sections,
+		document.Section{
+			ID:    "methods",
+			Title: "In short",
+			Parts: []document.Part{document.Text("%s", out.Methods), {Title: "For a lay reader", Text: out.Plain}},
+		},
+		document.Section{
+			ID:    "checklist",
+			Title: "What a report of a search is to say",
+			Parts: []document.Part{document.Rows("", []string{"It asks", "Filled by"}, rows)},
+		},
+	)
 	return out, nil
 }
 

@@ -55,7 +55,10 @@ func blindCommand() *cobra.Command {
 				}
 				row := blindBlock{Name: b.Name, Records: spot, Candidates: []blindCandidate{}}
 				for _, l := range lacks {
-					row.Candidates = append(row.Candidates, blindCandidate{l.Item, l.Kind, l.Records, l.Of, tally.Round(l.Pull), tally.Round(l.Suit), orNull(l.Under)})
+					row.Candidates = append(
+						row.Candidates,
+						blindCandidate{l.Item, l.Kind, l.Records, l.Of, tally.Round(l.Pull), tally.Round(l.Suit), orNull(l.Under)},
+					)
 				}
 				out.Blocks = append(out.Blocks, row)
 			}

@@ -38,8 +38,13 @@ func blocksCommand() *cobra.Command {
 	return c
 }
 
-// reach reads a strategy, records and key studies, and works out what it finds in either. Without key studies it finds none.
-func (f *recordFlags) reach(c *cobra.Command, file string, records, keys []string) (s strategy.Strategy, reach, inKeys *coverage.Reach, err error) {
+// reach reads a strategy, records and key studies, and works out what it finds in either. Without key studies it
+// finds none.
+func (f *recordFlags) reach(
+	c *cobra.Command,
+	file string,
+	records, keys []string,
+) (s strategy.Strategy, reach, inKeys *coverage.Reach, err error) {
 	if err = f.begin(c); err != nil {
 		return s, nil, nil, err
 	}
@@ -109,7 +114,14 @@ func blocks(ctx context.Context, s strategy.Strategy, reach, inKeys *coverage.Re
 		if err != nil {
 			return nil, err
 		}
-		row := measuredBlock{Name: b.Name, Hits: m.Hits, HeadingsAlone: m.HeadingsAlone, WordsAlone: m.WordsAlone, Both: m.Both, Terms: []measuredTerm{}}
+		row := measuredBlock{
+			Name:          b.Name,
+			Hits:          m.Hits,
+			HeadingsAlone: m.HeadingsAlone,
+			WordsAlone:    m.WordsAlone,
+			Both:          m.Both,
+			Terms:         []measuredTerm{},
+		}
 		if inKeys != nil {
 			row.Caught = int(inKeys.Blocks[i].GetCardinality())
 		}
@@ -122,7 +134,16 @@ func blocks(ctx context.Context, s strategy.Strategy, reach, inKeys *coverage.Re
 			if f == nil {
 				continue
 			}
-			term := measuredTerm{Term: t.String(), Hits: int(reach.Terms[i][j].GetCardinality()), OnlyHere: f.OnlyHere, Stair: f.Total, Step: f.Step, SoleCatches: f.SoleCatch, AddsNothing: f.AddsNothing, Inside: []string{}}
+			term := measuredTerm{
+				Term:        t.String(),
+				Hits:        int(reach.Terms[i][j].GetCardinality()),
+				OnlyHere:    f.OnlyHere,
+				Stair:       f.Total,
+				Step:        f.Step,
+				SoleCatches: f.SoleCatch,
+				AddsNothing: f.AddsNothing,
+				Inside:      []string{},
+			}
 			if inKeys != nil {
 				term.Keys = int(inKeys.Terms[i][j].GetCardinality())
 			}

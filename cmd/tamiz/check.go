@@ -123,7 +123,13 @@ type checkedStudy struct {
 }
 
 // check puts the coverage of a strategy into the form that is printed. set may be nil.
-func check(ctx context.Context, s strategy.Strategy, studies []*bib.Record, keys coverage.Set, set *coverage.Set) (*checked, error) {
+func check(
+	ctx context.Context,
+	s strategy.Strategy,
+	studies []*bib.Record,
+	keys coverage.Set,
+	set *coverage.Set,
+) (*checked, error) {
 	c, err := coverage.CheckKeys(ctx, keys, s)
 	if err != nil {
 		return nil, err
@@ -139,7 +145,12 @@ func check(ctx context.Context, s strategy.Strategy, studies []*bib.Record, keys
 		out.Blocks = append(out.Blocks, row)
 	}
 	for n, study := range c.Studies {
-		row := checkedStudy{ID: studies[n].ID, Caught: study.Caught, HeldBackBy: study.HeldBackBy, CaughtBy: map[string][]string{}}
+		row := checkedStudy{
+			ID:         studies[n].ID,
+			Caught:     study.Caught,
+			HeldBackBy: study.HeldBackBy,
+			CaughtBy:   map[string][]string{},
+		}
 		for _, b := range s.Blocks {
 			for _, t := range study.CaughtBy[b.Name] {
 				row.CaughtBy[b.Name] = append(row.CaughtBy[b.Name], b.Terms[t].String())
@@ -150,7 +161,13 @@ func check(ctx context.Context, s strategy.Strategy, studies []*bib.Record, keys
 	total := &out.Strategy
 	total.Caught, total.InSource = c.Caught, len(studies)
 	low, high := coverage.Wilson(c.Caught, len(studies))
-	total.Recall, total.Low, total.High = tally.Round(float64(c.Caught)/float64(len(studies))), tally.Round(low), tally.Round(high)
+	total.Recall, total.Low, total.High = tally.Round(
+		float64(c.Caught)/float64(len(studies)),
+	), tally.Round(
+		low,
+	), tally.Round(
+		high,
+	)
 	if set != nil {
 		reach, err := coverage.Find(ctx, *set, s)
 		if err != nil {
@@ -169,7 +186,8 @@ func check(ctx context.Context, s strategy.Strategy, studies []*bib.Record, keys
 // readSearched does the same, and says when there is no such searched block; "" is any.
 func readSearched(c *cobra.Command, name, block string) (strategy.Strategy, error) {
 	s, err := readStrategy(c, name)
-	if err == nil && block != "" && !slices.ContainsFunc(s.Blocks, func(b strategy.Block) bool { return b.Name == block && b.Searched && !b.Negated }) {
+	if err == nil && block != "" &&
+		!slices.ContainsFunc(s.Blocks, func(b strategy.Block) bool { return b.Name == block && b.Searched && !b.Negated }) {
 		err = usage("--block: the strategy has no searched block %q", block)
 	}
 	return s, err

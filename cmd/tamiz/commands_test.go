@@ -57,8 +57,11 @@ func TestWhatIsWrongWithACallIsSaidInPlainWords(t *testing.T) {
 		{[]string{"headings", "--vocabulary", "vocabulary.nt", "?"}, "holds no word", true, false},
 		{[]string{"alike", "sample.ris", ""}, "holds no word", true, false},
 		{[]string{"check", "--strategy", empty, "--keys", "keys.ris"}, "has no blocks", false, true},
-		{[]string{"check", "--strategy", put("number.json", `{"tamiz":"strategy/1","blocks":[{"name":"A","terms":[{"kind":"text","text":5}]}]}`), "--keys", "keys.ris"}, "is to be text, and is a number", false, false},
-		{[]string{"check", "--strategy", put("cut.json", `{"tamiz":`), "--keys", "keys.ris"}, "it ends too soon", false, false},
+		{[]string{"check", "--strategy", put("number.json",
+			`{"tamiz":"strategy/1","blocks":[{"name":"A","terms":[{"kind":"text","text":5}]}]}`), "--keys", "keys.ris"},
+			"is to be text, and is a number", false, false},
+		{[]string{"check", "--strategy", put("cut.json", `{"tamiz":`), "--keys", "keys.ris"}, "it ends too soon", false,
+			false},
 		{[]string{"check", "--strategy", put("none.json", ``), "--keys", "keys.ris"}, "it ends too soon", false, false},
 		{[]string{"tally", "nowhere.ris"}, "there is no such file", false, false},
 		{[]string{"tally", "sample.ris", "--limit", "many"}, "is no number", true, false},
@@ -80,7 +83,20 @@ func TestWhatIsWrongWithACallIsSaidInPlainWords(t *testing.T) {
 
 // Headings are shown as the vocabulary writes them, in whatever way values are taken.
 func TestAllValuesAsHeadingsAreWrittenAsTheVocabularyDoes(t *testing.T) {
-	out, _, err := call(t, "TY  - JOUR\nTI  - a\nKW  - ear GUARDS\nKW  - unknown thing\nER  - \n", "tally", "-", "--facet", "headings", "--kw", "headings", "--vocabulary", "vocabulary.nt", "--min-records", "1")
+	out, _, err := call(
+		t,
+		"TY  - JOUR\nTI  - a\nKW  - ear GUARDS\nKW  - unknown thing\nER  - \n",
+		"tally",
+		"-",
+		"--facet",
+		"headings",
+		"--kw",
+		"headings",
+		"--vocabulary",
+		"vocabulary.nt",
+		"--min-records",
+		"1",
+	)
 	require.NoError(t, err)
 	assert.Contains(t, out, "Ear Guards,1")
 	assert.Contains(t, out, "unknown thing,1")
@@ -122,8 +138,10 @@ func TestWhatIsNoItemIsSaid(t *testing.T) {
 	if assert.ErrorContains(t, err, "no item") {
 		assert.NotErrorIs(t, err, errUsage)
 	}
-	for _, args := range [][]string{{"alike", "sample.ris"}, {"fit", "sample.ris"}, {"rescue", "--strategy", "strategy.json"}, {"alike", "sample.ris", "heat", "--limit", "-1"},
-		{"rescue", "--strategy", "strategy.json", "--keys", "keys.ris", "--in", "sample.ris", "--block", "N"}, {"world"}, {"world", "--out", "x", "--scale", "0"}} {
+	for _, args := range [][]string{{"alike", "sample.ris"}, {"fit", "sample.ris"}, {"rescue", "--strategy",
+		"strategy.json"}, {"alike", "sample.ris", "heat", "--limit", "-1"},
+		{"rescue", "--strategy", "strategy.json", "--keys", "keys.ris", "--in", "sample.ris", "--block", "N"}, {"world"},
+		{"world", "--out", "x", "--scale", "0"}} {
 		_, _, err := call(t, "", args...)
 		assert.ErrorIs(t, err, errUsage, "%q", args)
 	}
@@ -159,7 +177,17 @@ func TestTheWorldIsTheSameForTheSameSeed(t *testing.T) {
 		require.NoError(t, os.WriteFile(filepath.Join(dir, name), []byte(content), 0o644))
 	}
 	at := func(name string) string { return filepath.Join(dir, name) }
-	out, complaints, err := call(t, "", "check", "--strategy", at("strategy.json"), "--keys", at("key-studies.ris"), "--vocabulary", at("almagre-headings.nt"))
+	out, complaints, err := call(
+		t,
+		"",
+		"check",
+		"--strategy",
+		at("strategy.json"),
+		"--keys",
+		at("key-studies.ris"),
+		"--vocabulary",
+		at("almagre-headings.nt"),
+	)
 	require.NoError(t, err, complaints)
 	assert.Contains(t, out, `"caught": 19`)
 }
@@ -207,16 +235,33 @@ func TestConvertWritesEveryFormatAndReadsItAgain(t *testing.T) {
 	assert.True(t, strings.HasPrefix(csv, "title,accession\n"), csv[:60])
 
 	own := at("own.txt")
-	require.NoError(t, os.WriteFile(own, []byte("Nr: 1\nTitle: Heat\n and rest\nBy: Velkana, Temi; Osolana, Ife\n\nNr: 2\nTitle: Shade\n"), 0o600))
+	require.NoError(
+		t,
+		os.WriteFile(
+			own,
+			[]byte("Nr: 1\nTitle: Heat\n and rest\nBy: Velkana, Temi; Osolana, Ife\n\nNr: 2\nTitle: Shade\n"),
+			0o600,
+		),
+	)
 	_, _, err = call(t, "", "convert", own, "-", "--format", "ris")
 	assert.ErrorContains(t, err, "with a reader map it can be read")
 	m := at("map.json")
-	require.NoError(t, os.WriteFile(m, []byte(`{"tamiz":"reader-map/1","name":"Own","line":{"before":"","letters":"label","min":2,"max":20,"after":":","padded":true,"listed":true},"begins":"Nr","ends":"","blank":true,"rule":"",
-		"continues":"any","fields":[{"field":"accession","tags":["Nr"]},{"field":"title","tags":["Title"]},{"field":"authors","tags":["By"],"take":"all","split":";"}]}`), 0o600))
+	require.NoError(
+		t,
+		os.WriteFile(
+			m,
+			[]byte(
+				`{"tamiz":"reader-map/1","name":"Own","line":{"before":"","letters":"label","min":2,"max":20,"after":":","padded":true,"listed":true},"begins":"Nr","ends":"","blank":true,"rule":"",
+		"continues":"any","fields":[{"field":"accession","tags":["Nr"]},{"field":"title","tags":["Title"]},{"field":"authors","tags":["By"],"take":"all","split":";"}]}`,
+			),
+			0o600,
+		),
+	)
 	ris, complaints, err := call(t, "", "convert", own, "-", "--format", "ris", "--map", m)
 	require.NoError(t, err, complaints)
 	assert.Contains(t, ris, "AN  - 1\r\nTI  - Heat and rest\r\nAU  - Velkana, Temi\r\nAU  - Osolana, Ife\r\n")
-	for _, wrong := range [][]string{{"convert", in}, {"convert", in, at("x.doc")}, {"convert", in, at("x.ris"), "--fields", "colour"}} {
+	for _, wrong := range [][]string{{"convert", in}, {"convert", in, at("x.doc")}, {"convert", in, at("x.ris"),
+		"--fields", "colour"}} {
 		_, _, err = call(t, "", wrong...)
 		assert.ErrorIs(t, err, errUsage, wrong)
 	}

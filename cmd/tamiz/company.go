@@ -36,7 +36,10 @@ func alikeCommand() *cobra.Command {
 			}
 			found, ok := kept.Alike(args[last], limit)
 			if !ok {
-				return fmt.Errorf("%q is no item of these records: a word, or a phrase that stands alone, in at least 5 of them", args[last])
+				return fmt.Errorf(
+					"%q is no item of these records: a word, or a phrase that stands alone, in at least 5 of them",
+					args[last],
+				)
 			}
 			type row struct {
 				Item     string  `json:"item"`

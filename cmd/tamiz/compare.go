@@ -82,5 +82,10 @@ func sides(records []*bib.Record, found [2]*roaring.Bitmap) sidesOf {
 		}
 		return out
 	}
-	return sidesOf{int(found[0].GetCardinality()), int(found[1].GetCardinality()), ids(roaring.AndNot(found[1], found[0])), ids(roaring.AndNot(found[0], found[1]))}
+	return sidesOf{
+		int(found[0].GetCardinality()),
+		int(found[1].GetCardinality()),
+		ids(roaring.AndNot(found[1], found[0])),
+		ids(roaring.AndNot(found[0], found[1])),
+	}
 }

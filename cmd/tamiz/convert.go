@@ -18,8 +18,10 @@ func convertCommand() *cobra.Command {
 	var fields, format string
 	var asIs bool
 	c := &cobra.Command{
-		Use: "convert IN OUT", Short: "One record format into another, by the ending of OUT", Args: exactly(2, "convert needs a file to read and a file to write"),
-		Long: "Reads records of any format, told by what is in the file, and writes them as OUT says by its ending: .ris, .bib, .json (CSL-JSON), .csv, .tsv, .xml (MODS) or .html (a page to print). " +
+		Use: "convert IN OUT", Short: "One record format into another, by the ending of OUT",
+		Args: exactly(2, "convert needs a file to read and a file to write"),
+		Long: "Reads records of any format, told by what is in the file, and writes them as OUT says by its ending: " +
+			".ris, .bib, .json (CSL-JSON), .csv, .tsv, .xml (MODS) or .html (a page to print). " +
 			"With --format OUT has any name, or - for standard output.",
 		RunE: func(c *cobra.Command, args []string) error {
 			if err := in.begin(c); err != nil {
@@ -33,9 +35,15 @@ func convertCommand() *cobra.Command {
 		},
 	}
 	in.add(c)
-	c.Flags().StringVar(&fields, "fields", "", "the fields to write, parted by commas, and extra for those that Tamiz does not know (default: all)")
-	c.Flags().BoolVar(&asIs, "as-is", false, "leave cells of a table as they are, also those that a spreadsheet would take for formulas (those are marked with an apostrophe otherwise)")
-	c.Flags().StringVar(&format, "format", "", "the format to write, by its ending: ris, bib, json, csv, tsv, xml or html (default: the ending of OUT)")
+	c.Flags().
+		StringVar(&fields, "fields", "", "the fields to write, parted by commas, and extra for those that Tamiz does "+
+			"not know (default: all)")
+	c.Flags().
+		BoolVar(&asIs, "as-is", false, "leave cells of a table as they are, also those that a spreadsheet would take "+
+			"for formulas (those are marked with an apostrophe otherwise)")
+	c.Flags().
+		StringVar(&format, "format", "", "the format to write, by its ending: ris, bib, json, csv, tsv, xml or html "+
+			"(default: the ending of OUT)")
 	return c
 }
 

@@ -27,11 +27,13 @@ import (
 // fewKills is how often a program is killed where nobody says how often (TAMIZ_KILLS; `make test-crash` says 200).
 const fewKills = 8
 
-// takenUpWithin is how long what was acknowledged may stand still after the last kill: ten seconds until it is taken up, and its work.
+// takenUpWithin is how long what was acknowledged may stand still after the last kill: ten seconds until it is
+// taken up, and its work.
 const takenUpWithin = 90 * time.Second
 
-// Two copies work on one database. Files and draws are asked for all the time, and again and again one copy is killed, mostly in the
-// moment when what waits asks for its turn. Whatever was acknowledged is done in the end, once, and nothing is left standing.
+// Two copies work on one database. Files and draws are asked for all the time, and again and again one copy is
+// killed, mostly in the moment when what waits asks for its turn. Whatever was acknowledged is done in the end,
+// once, and nothing is left standing.
 func TestNothingIsStrandedByKills(t *testing.T) {
 	kills := fewKills
 	if said := os.Getenv("TAMIZ_KILLS"); said != "" {
@@ -61,7 +63,12 @@ func TestNothingIsStrandedByKills(t *testing.T) {
 		c := copies[r.IntN(2)]
 		name := fmt.Sprintf("%d", n)
 		if n%3 == 0 {
-			body := fmt.Sprintf(`{"name": %q, "sources": [%d], "concepts": [], "each": false, "how": "random", "atMost": 40, "seed": %d}`, name, src.ID, n+1)
+			body := fmt.Sprintf(
+				`{"name": %q, "sources": [%d], "concepts": [], "each": false, "how": "random", "atMost": 40, "seed": %d}`,
+				name,
+				src.ID,
+				n+1,
+			)
 			if c.acknowledged(at+"/draws", "application/json", []byte(body)) {
 				draws[name] = true
 			}
@@ -97,7 +104,8 @@ func TestNothingIsStrandedByKills(t *testing.T) {
 		now = reviews.Review{}
 		copies[0].call(t, "GET", at, "", &now)
 		return len(now.Samples) >= len(files)+len(draws)
-	}, takenUpWithin, 100*time.Millisecond, "%d of %d came of %d files and %d draws", len(now.Samples), len(files)+len(draws), len(files), len(draws))
+	}, takenUpWithin, 100*time.Millisecond, "%d of %d came of %d files and %d draws", len(now.Samples),
+		len(files)+len(draws), len(files), len(draws))
 	seen := map[string]int{}
 	for _, s := range now.Samples {
 		seen[strings.TrimSuffix(s.Name, ".ris")]++
@@ -110,7 +118,8 @@ func TestNothingIsStrandedByKills(t *testing.T) {
 	t.Logf("%d kills, %d files and %d draws acknowledged, %d samples", kills, len(files), len(draws), len(now.Samples))
 }
 
-// acknowledged sends something and reports whether it was taken. Where its answer is lost it may have been taken or not.
+// acknowledged sends something and reports whether it was taken. Where its answer is lost it may have been taken or
+// not.
 func (r *running) acknowledged(path, kind string, body []byte) bool {
 	request, err := http.NewRequest("POST", r.address+path, bytes.NewReader(body))
 	if err != nil {

@@ -43,7 +43,8 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 		return err
 	}
 	plan := demo.NewReview()
-	if _, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: "An empty review, to begin from nothing"}); err != nil {
+	if _, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: "An empty review, to begin from " +
+		"nothing"}); err != nil {
 		return err
 	}
 	review, err := a.Reviews.CreateReview(ctx, reviews.NewReview{Name: plan.Name})
@@ -76,8 +77,13 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 	}
 	view := desk.NewLook{Rest: true}
 	for _, sample := range plan.Samples {
-		id, err := drawSample(ctx, a, review.ID, sources.NewDraw{Name: sample.Name, Sources: []int64{byName[sample.Source]}, Concepts: roughConcepts(sample.Words),
-			How: source.How(sample.How), AtMost: sample.AtMost, Seed: demo.Seed % 1000})
+		id, err := drawSample(
+			ctx,
+			a,
+			review.ID,
+			sources.NewDraw{Name: sample.Name, Sources: []int64{byName[sample.Source]}, Concepts: roughConcepts(sample.Words),
+				How: source.How(sample.How), AtMost: sample.AtMost, Seed: demo.Seed % 1000},
+		)
 		if err != nil {
 			return err
 		}
@@ -164,7 +170,8 @@ func fillDemo(ctx context.Context, a *app.App, db *store.Store, made *standins) 
 		return err
 	}
 	next := time.Now().AddDate(0, 1, -demo.DaysToCheck-demo.DaysToRounds)
-	if err := a.Sources.SetWatch(ctx, review.ID, sources.Watch{On: true, Sources: []int64{almagre}, Every: "month", Next: &next}); err != nil {
+	if err := a.Sources.SetWatch(ctx, review.ID, sources.Watch{On: true, Sources: []int64{almagre}, Every: "month",
+		Next: &next}); err != nil {
 		return err
 	}
 	if err := demoRuns(ctx, a, review.ID, all); err != nil {
@@ -186,7 +193,8 @@ func demoCheck(ctx context.Context, a *app.App, id int64) error {
 	if i < 0 {
 		return fmt.Errorf("the demo review has no version %q", demo.CheckedVersion)
 	}
-	if err := a.PeerReview.HandOver(ctx, id, peerreview.NewCheck{Version: all[i].ID, Checker: demo.Checker, Note: demo.CheckNote}); err != nil {
+	if err := a.PeerReview.HandOver(ctx, id, peerreview.NewCheck{Version: all[i].ID, Checker: demo.Checker,
+		Note: demo.CheckNote}); err != nil {
 		return err
 	}
 	list, err := a.PeerReview.Checks(ctx, id)
@@ -195,7 +203,8 @@ func demoCheck(ctx context.Context, a *app.App, id int64) error {
 	}
 	by := store.By(ctx, store.Author{Name: demo.Checker})
 	for _, s := range demo.CheckSaid {
-		if err := a.PeerReview.Say(by, id, list[0].ID, s.Question, peerreview.Answer{Verdict: s.Verdict, Words: s.Words}); err != nil {
+		if err := a.PeerReview.Say(by, id, list[0].ID, s.Question, peerreview.Answer{Verdict: s.Verdict,
+			Words: s.Words}); err != nil {
 			return err
 		}
 	}
@@ -209,12 +218,18 @@ func demoCheck(ctx context.Context, a *app.App, id int64) error {
 			case demo.SuggestedFor:
 				more := t
 				more.ID, more.Text, more.Key = t.ID+"-north", demo.SuggestedText, ""
-				s := peerreview.Suggestion{Line: t.String(), Says: "besides: " + demo.SuggestedText, Words: demo.SuggestedWhy, Edits: review.Edits{&review.AddTerm{Block: b.ID, Term: more}}}
+				s := peerreview.Suggestion{
+					Line:  t.String(),
+					Says:  "besides: " + demo.SuggestedText,
+					Words: demo.SuggestedWhy,
+					Edits: review.Edits{&review.AddTerm{Block: b.ID, Term: more}},
+				}
 				if err := a.PeerReview.Suggest(by, id, list[0].ID, s); err != nil {
 					return err
 				}
 			case demo.NotedTerm:
-				if err := a.PeerReview.Note(by, id, peerreview.Note{Kind: "term", About: t.ID, Name: t.String(), Words: demo.DemoNote}); err != nil {
+				if err := a.PeerReview.Note(by, id, peerreview.Note{Kind: "term", About: t.ID, Name: t.String(),
+					Words: demo.DemoNote}); err != nil {
 					return err
 				}
 			}
@@ -223,11 +238,12 @@ func demoCheck(ctx context.Context, a *app.App, id int64) error {
 	return nil
 }
 
-// demoRound follows the references of the key studies of the demo review and the works that cite them; the first of what that
-// brings is judged.
+// demoRound follows the references of the key studies of the demo review and the works that cite them; the first of
+// what that brings is judged.
 func demoRound(ctx context.Context, a *app.App, id int64, byName map[string]int64) error {
 	at := desk.At{Review: id}
-	if err := a.Rounds.Begin(ctx, at, rounds.Asked{Way: rounds.Both, From: "keys", Sources: []int64{byName["vilano"], byName["almagre"]}}); err != nil {
+	if err := a.Rounds.Begin(ctx, at, rounds.Asked{Way: rounds.Both, From: "keys", Sources: []int64{byName["vilano"],
+		byName["almagre"]}}); err != nil {
 		return err
 	}
 	if err := until(ctx, func() (bool, error) {
@@ -266,7 +282,11 @@ func demoRound(ctx context.Context, a *app.App, id int64, byName map[string]int6
 // demoByHand writes down one of the searches that were made by hand.
 func demoByHand(ctx context.Context, a *app.App, id int64, n int) error {
 	h := demo.HandRuns[n]
-	return a.Sources.WriteDown(ctx, id, sources.HandRun{Way: h.Way, Place: h.Place, Query: h.Query, Records: &h.Records, At: time.Now(), Note: h.Note})
+	return a.Sources.WriteDown(
+		ctx,
+		id,
+		sources.HandRun{Way: h.Way, Place: h.Place, Query: h.Query, Records: &h.Records, At: time.Now(), Note: h.Note},
+	)
 }
 
 // demoRuns runs the strategy of the demo review at all sources.
@@ -323,7 +343,8 @@ func notYet(plan demo.Review, made *standins) (later func(), err error) {
 // demoAgain has the search of the demo review run again by itself, as if its day had come.
 func demoAgain(ctx context.Context, a *app.App, id, almagre int64) error {
 	due := time.Now()
-	if err := a.Sources.SetWatch(ctx, id, sources.Watch{On: true, Sources: []int64{almagre}, Every: "month", Next: &due}); err != nil {
+	if err := a.Sources.SetWatch(ctx, id, sources.Watch{On: true, Sources: []int64{almagre}, Every: "month",
+		Next: &due}); err != nil {
 		return err
 	}
 	if err := a.Sources.RunDue(ctx); err != nil {
@@ -343,7 +364,11 @@ func demoKept(ctx context.Context, a *app.App, id int64, plan demo.Review) error
 	}
 	change := reviews.Change{What: reviews.What{Key: "demo", Params: map[string]string{}}}
 	for _, k := range plan.Shelf {
-		list, err := a.Figures.Records(ctx, desk.At{Review: id}, figures.RecordsQuestion{Of: desk.RecordSet{Set: &set.Item{Facet: tally.Types, Item: k.Type}}, At: k.Nth, Limit: 1})
+		list, err := a.Figures.Records(
+			ctx,
+			desk.At{Review: id},
+			figures.RecordsQuestion{Of: desk.RecordSet{Set: &set.Item{Facet: tally.Types, Item: k.Type}}, At: k.Nth, Limit: 1},
+		)
 		if err != nil {
 			return err
 		}
@@ -452,8 +477,15 @@ func demoChange(plan demo.Review, stage demo.Stage, now desk.Document) reviews.C
 		doc.Limits = plan.Limits
 	}
 	for i, c := range plan.Concepts {
-		b := desk.Block{ID: fmt.Sprintf("demo-%d", i), Name: c.Block.Name, Concept: c.Block.Concept, Part: c.Part, Seeds: c.Seeds,
-			Searched: c.Block.Searched, Reason: c.Reason}
+		b := desk.Block{
+			ID:       fmt.Sprintf("demo-%d", i),
+			Name:     c.Block.Name,
+			Concept:  c.Block.Concept,
+			Part:     c.Part,
+			Seeds:    c.Seeds,
+			Searched: c.Block.Searched,
+			Reason:   c.Reason,
+		}
 		words := 0
 		for j, t := range c.Block.Terms {
 			if t.Kind == strategy.HeadingTerm {
@@ -474,7 +506,10 @@ func demoChange(plan demo.Review, stage demo.Stage, now desk.Document) reviews.C
 		if tally.Facet(d.Facet) == tally.Headings {
 			item = text.Label(item)
 		}
-		change.Decisions = append(change.Decisions, reviews.NewDecision{Facet: tally.Facet(d.Facet), Item: item, State: d.State, Reason: d.Reason})
+		change.Decisions = append(
+			change.Decisions,
+			reviews.NewDecision{Facet: tally.Facet(d.Facet), Item: item, State: d.State, Reason: d.Reason},
+		)
 	}
 	return change
 }

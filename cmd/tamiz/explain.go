@@ -65,7 +65,9 @@ func explainCommand() *cobra.Command {
 		},
 	}
 	in.add(c)
-	c.Flags().StringVar(&name, "dialect", "", "the dialect it is written in, by name or as a file; without it, that is told from the text")
+	c.Flags().
+		StringVar(&name, "dialect", "", "the dialect it is written in, by name or as a file; without it, that is told "+
+			"from the text")
 	c.Flags().StringArrayVar(&records, "in", nil, "a file of records to look at the query over; repeat for several")
 	c.Flags().StringArrayVar(&keys, "keys", nil, "a file of key studies")
 	return c
@@ -99,7 +101,11 @@ func dialectNamed(c *cobra.Command, name string) (*dialect.Dialect, error) {
 		for _, d := range dialect.Known() {
 			all = append(all, d.Name)
 		}
-		return nil, usage("--dialect is lines, one of %s, or a file that ends in .json, not %q", strings.Join(all, ", "), name)
+		return nil, usage(
+			"--dialect is lines, one of %s, or a file that ends in .json, not %q",
+			strings.Join(all, ", "),
+			name,
+		)
 	}
 	data, err := os.ReadFile(name)
 	if err != nil {

@@ -20,19 +20,38 @@ import (
 
 // What is told of one heading agrees with what is counted by itself.
 func TestOneHeadingIsToldWhole(t *testing.T) {
-	out, complaints, err := call(t, "", "heading", "--vocabulary", "vocabulary.nt", "--in", "sample.ris", "--keys", "keys.ris", "--strategy", "strategy.json", "--block", "A", "ear", "guards")
+	out, complaints, err := call(
+		t,
+		"",
+		"heading",
+		"--vocabulary",
+		"vocabulary.nt",
+		"--in",
+		"sample.ris",
+		"--keys",
+		"keys.ris",
+		"--strategy",
+		"strategy.json",
+		"--block",
+		"A",
+		"ear",
+		"guards",
+	)
 	require.NoError(t, err, complaints)
 	var whole heading.Whole
 	require.NoError(t, json.Unmarshal([]byte(out), &whole))
 	assert.Equal(t, "Ear Guards", whole.Label)
-	for query, want := range map[string]int{`heading =/narrower "Ear Guards"`: whole.Price.Records, `heading = "Ear Guards"`: whole.Alone.Records,
+	for query, want := range map[string]int{`heading =/narrower "Ear Guards"`: whole.Price.Records,
+		`heading = "Ear Guards"`: whole.Alone.Records,
 		`heading =/narrower "Ear Guards" not heading =/narrower/central "Ear Guards"`: whole.Price.Central.Records} {
 		counted, _, err := call(t, "", "count", "--vocabulary", "vocabulary.nt", "sample.ris", query)
 		require.NoError(t, err)
 		assert.Equal(t, strings.TrimSpace(counted), json.Number(strings.TrimSpace(mustJSON(t, want))).String(), query)
 	}
-	for _, wrong := range [][]string{{"heading", "ear guards"}, {"heading", "--vocabulary", "vocabulary.nt"}, {"heading", "--vocabulary", "vocabulary.nt", "--block", "A", "ear guards"},
-		{"heading", "--vocabulary", "vocabulary.nt", "--strategy", "strategy.json", "--block", "Z", "ear guards"}, {"vocabulary"}, {"vocabulary", "burn"}, {"vocabulary", "list"}} {
+	for _, wrong := range [][]string{{"heading", "ear guards"}, {"heading", "--vocabulary", "vocabulary.nt"},
+		{"heading", "--vocabulary", "vocabulary.nt", "--block", "A", "ear guards"},
+		{"heading", "--vocabulary", "vocabulary.nt", "--strategy", "strategy.json", "--block", "Z", "ear guards"},
+		{"vocabulary"}, {"vocabulary", "burn"}, {"vocabulary", "list"}} {
 		_, _, err := call(t, "", wrong...)
 		assert.ErrorIs(t, err, errUsage, wrong)
 	}
@@ -96,7 +115,16 @@ func TestAVocabularyIsAddedWithAReport(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "large.nt")
 	var b strings.Builder
 	for i := range 20 {
-		fmt.Fprintf(&b, "<v:%d> <%sprefLabel> \"Ear guard %d\"@en .\n<v:%d> <%sscopeNote> \"%s\"@en .\n", i, skos, i/2, i, skos, strings.Repeat("so ", 300_000))
+		fmt.Fprintf(
+			&b,
+			"<v:%d> <%sprefLabel> \"Ear guard %d\"@en .\n<v:%d> <%sscopeNote> \"%s\"@en .\n",
+			i,
+			skos,
+			i/2,
+			i,
+			skos,
+			strings.Repeat("so ", 300_000),
+		)
 	}
 	fmt.Fprintf(&b, "<v:0> <%sbroader> <v:none> .\n", skos)
 	require.NoError(t, os.WriteFile(path, []byte(b.String()), 0o600))

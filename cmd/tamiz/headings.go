@@ -50,7 +50,11 @@ func headingsCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			found, without, err := coverage.HeadingsOf(c.Context(), in.set(all), strategy.Term{Kind: strategy.TextTerm, Text: word, Field: "text", On: true})
+			found, without, err := coverage.HeadingsOf(
+				c.Context(),
+				in.set(all),
+				strategy.Term{Kind: strategy.TextTerm, Text: word, Field: "text", On: true},
+			)
 			if err != nil {
 				return err
 			}
@@ -70,7 +74,9 @@ func headingsCommand() *cobra.Command {
 	}
 	in.add(c)
 	c.Flags().StringVar(&language, "language", "", "the language of the labels; that of most when not said")
-	c.Flags().StringArrayVar(&records, "in", nil, "a file of records whose headings tell what the word is indexed with; repeat for several")
+	c.Flags().
+		StringArrayVar(&records, "in", nil, "a file of records whose headings tell what the word is indexed with; "+
+			"repeat for several")
 	c.Flags().IntVar(&limit, "limit", 0, "how many headings are printed by evidence; 0 is all")
 	return c
 }
@@ -88,7 +94,10 @@ type lead struct {
 func leadsTo(t *thesaurus.Thesaurus, word string) []lead {
 	out := []lead{}
 	for _, l := range t.LookUp(word) {
-		out = append(out, lead{t.Label(l.Heading), l.Via, l.Matched, t.Places(l.Heading), len(t.Below(l.Heading)) - 1, t.ScopeNote(l.Heading)})
+		out = append(
+			out,
+			lead{t.Label(l.Heading), l.Via, l.Matched, t.Places(l.Heading), len(t.Below(l.Heading)) - 1, t.ScopeNote(l.Heading)},
+		)
 	}
 	return out
 }

@@ -131,8 +131,17 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 	var review reviews.Head
 	p.call(t, "POST", "/api/reviews", `{"name": "Killed"}`, &review)
 	var begun []sources.Draw
-	p.call(t, "POST", fmt.Sprintf("/api/reviews/%d/draws", review.ID),
-		fmt.Sprintf(`{"name": "five thousand", "sources": [%d], "concepts": [], "each": false, "how": "random", "atMost": %d, "seed": 5}`, src.ID, wanted), &begun)
+	p.call(
+		t,
+		"POST",
+		fmt.Sprintf("/api/reviews/%d/draws", review.ID),
+		fmt.Sprintf(
+			`{"name": "five thousand", "sources": [%d], "concepts": [], "each": false, "how": "random", "atMost": %d, "seed": 5}`,
+			src.ID,
+			wanted,
+		),
+		&begun,
+	)
 	for range kills {
 		select {
 		case <-strike:
@@ -153,7 +162,13 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 	seen := map[string]bool{}
 	for at := 0; at < wanted; at += 500 {
 		var list figures.RecordList
-		p.call(t, "POST", fmt.Sprintf("/api/reviews/%d/records", review.ID), fmt.Sprintf(`{"of": {"kind": "all"}, "at": %d, "limit": 500}`, at), &list)
+		p.call(
+			t,
+			"POST",
+			fmt.Sprintf("/api/reviews/%d/records", review.ID),
+			fmt.Sprintf(`{"of": {"kind": "all"}, "at": %d, "limit": 500}`, at),
+			&list,
+		)
 		require.Equal(t, wanted, list.Total)
 		for _, head := range list.Records {
 			key := fmt.Sprint(head.ID)
@@ -164,15 +179,30 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 	assert.Len(t, seen, wanted)
 	var review2 reviews.Head
 	p.call(t, "POST", "/api/reviews", `{"name": "Not killed"}`, &review2)
-	p.call(t, "POST", fmt.Sprintf("/api/reviews/%d/draws", review2.ID),
-		fmt.Sprintf(`{"name": "the same", "sources": [%d], "concepts": [], "each": false, "how": "random", "atMost": %d, "seed": 5}`, src.ID, wanted), nil)
+	p.call(
+		t,
+		"POST",
+		fmt.Sprintf("/api/reviews/%d/draws", review2.ID),
+		fmt.Sprintf(
+			`{"name": "the same", "sources": [%d], "concepts": [], "each": false, "how": "random", "atMost": %d, "seed": 5}`,
+			src.ID,
+			wanted,
+		),
+		nil,
+	)
 	require.Eventually(t, func() bool {
 		p.call(t, "GET", fmt.Sprintf("/api/reviews/%d/draws", review2.ID), "", &draws)
 		return len(draws) == 1 && draws[0].State == "done"
 	}, time.Minute, 100*time.Millisecond)
 	for at := 0; at < wanted; at += 500 {
 		var list figures.RecordList
-		p.call(t, "POST", fmt.Sprintf("/api/reviews/%d/records", review2.ID), fmt.Sprintf(`{"of": {"kind": "all"}, "at": %d, "limit": 500}`, at), &list)
+		p.call(
+			t,
+			"POST",
+			fmt.Sprintf("/api/reviews/%d/records", review2.ID),
+			fmt.Sprintf(`{"of": {"kind": "all"}, "at": %d, "limit": 500}`, at),
+			&list,
+		)
 		for _, head := range list.Records {
 			require.True(t, seen[fmt.Sprint(head.ID)], "a record that the killed draw does not have")
 		}

@@ -39,8 +39,33 @@ func newRoot() *cobra.Command {
 		},
 	}
 	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return errors.Join(errUsage, err) })
-	root.AddCommand(serveCommand(), demoCommand(), databaseCommand(), tallyCommand(), countCommand(), findCommand(),
-		checkCommand(), rescueCommand(), blindCommand(), blocksCommand(), pruneCommand(), compareCommand(), alikeCommand(), fitCommand(), headingsCommand(), headingCommand(), vocabularyCommand(), renderCommand(), explainCommand(), dialectsCommand(), worldCommand(), standinCommand(), sourceCommand(), drawCommand(), convertCommand())
+	root.AddCommand(
+		serveCommand(),
+		demoCommand(),
+		databaseCommand(),
+		tallyCommand(),
+		countCommand(),
+		findCommand(),
+		checkCommand(),
+		rescueCommand(),
+		blindCommand(),
+		blocksCommand(),
+		pruneCommand(),
+		compareCommand(),
+		alikeCommand(),
+		fitCommand(),
+		headingsCommand(),
+		headingCommand(),
+		vocabularyCommand(),
+		renderCommand(),
+		explainCommand(),
+		dialectsCommand(),
+		worldCommand(),
+		standinCommand(),
+		sourceCommand(),
+		drawCommand(),
+		convertCommand(),
+	)
 	return root
 }
 

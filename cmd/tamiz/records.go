@@ -36,7 +36,9 @@ type recordFlags struct {
 func (f *recordFlags) add(c *cobra.Command) {
 	c.Flags().StringVar(&f.vocabulary, "vocabulary", "", "a vocabulary file (SKOS as N-Triples, RDF/XML or JSON-LD)")
 	c.Flags().StringVar(&f.kw, "kw", "auto", "how values of keyword fields are taken: auto, headings or keywords")
-	c.Flags().StringVar(&f.columns, "columns", "", "a file that says what the columns of tables stand for (JSON); without it they are guessed")
+	c.Flags().
+		StringVar(&f.columns, "columns", "", "a file that says what the columns of tables stand for (JSON); without it "+
+			"they are guessed")
 	c.Flags().StringVar(&f.readerMap, "map", "", "a reader map for tagged text that no reader knows (JSON)")
 	c.Flags().BoolVar(&f.strict, "strict", false, "end with an error when a record had to be skipped")
 }
@@ -100,8 +102,8 @@ func orNull(s string) *string {
 	return &s
 }
 
-// readVocabulary reads a vocabulary file. What was mended in it, and of a large one how far it was read, is told on standard
-// error.
+// readVocabulary reads a vocabulary file. What was mended in it, and of a large one how far it was read, is told on
+// standard error.
 func readVocabulary(c *cobra.Command, name, language string) (*thesaurus.Thesaurus, error) {
 	t, _, err := vocabularyOf(c, name, language)
 	return t, err
@@ -175,7 +177,15 @@ func (f *recordFlags) each(c *cobra.Command, name string, tell bool, visit func(
 			fmt.Fprintf(c.ErrOrStderr(), "%s: %s\n", name, notice)
 		}
 	}
-	r, _, err := records.Open(file, records.Options{Sorter: exchange.Sorter{Mode: exchange.KeywordMode(f.kw), Vocabulary: f.thesaurus}, Columns: f.table, Map: f.tags, Report: report})
+	r, _, err := records.Open(
+		file,
+		records.Options{
+			Sorter:  exchange.Sorter{Mode: exchange.KeywordMode(f.kw), Vocabulary: f.thesaurus},
+			Columns: f.table,
+			Map:     f.tags,
+			Report:  report,
+		},
+	)
 	if err != nil {
 		return err
 	}

@@ -57,8 +57,12 @@ func renderCommand() *cobra.Command {
 	}
 	in.add(c)
 	c.Flags().StringVar(&file, "strategy", "", "the strategy file")
-	c.Flags().StringArrayVar(&records, "in", nil, "a file of records: what they hold is written out for signs that the dialect lacks, and notes say what they cost; repeat for several")
-	c.Flags().StringVar(&name, "dialect", "cql", "cql, lines (numbered, with the terms in CQL), another that tamiz dialects lists, or a file")
+	c.Flags().
+		StringArrayVar(&records, "in", nil, "a file of records: what they hold is written out for signs that the "+
+			"dialect lacks, and notes say what they cost; repeat for several")
+	c.Flags().
+		StringVar(&name, "dialect", "cql", "cql, lines (numbered, with the terms in CQL), another that tamiz dialects "+
+			"lists, or a file")
 	return c
 }
 

@@ -16,8 +16,9 @@ func rescueCommand() *cobra.Command {
 	var file, block string
 	var keys, records []string
 	c := &cobra.Command{
-		Use: "rescue --strategy S --keys FILE --in FILE…", Short: "Tell which words and headings would bring missed key studies back",
-		Args: cobra.NoArgs,
+		Use:   "rescue --strategy S --keys FILE --in FILE…",
+		Short: "Tell which words and headings would bring missed key studies back",
+		Args:  cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
 			if file == "" || len(keys) == 0 || len(records) == 0 {
 				return usage("rescue needs --strategy, --keys and --in")
@@ -56,7 +57,8 @@ func rescueCommand() *cobra.Command {
 	in.add(c)
 	c.Flags().StringVar(&file, "strategy", "", "the strategy file")
 	c.Flags().StringArrayVar(&keys, "keys", nil, "a file of key studies")
-	c.Flags().StringArrayVar(&records, "in", nil, "a file of records on which price, pull and suit are counted; repeat for several")
+	c.Flags().
+		StringArrayVar(&records, "in", nil, "a file of records on which price, pull and suit are counted; repeat for several")
 	c.Flags().StringVar(&block, "block", "", "this block alone")
 	return c
 }
@@ -97,7 +99,13 @@ type rescueStep struct {
 
 // rescue puts what would bring studies back into the form that is printed: of one block, or of all that
 // are searched.
-func rescue(ctx context.Context, r *coverage.Rescuer, s strategy.Strategy, studies []*bib.Record, only string) (rescued, error) {
+func rescue(
+	ctx context.Context,
+	r *coverage.Rescuer,
+	s strategy.Strategy,
+	studies []*bib.Record,
+	only string,
+) (rescued, error) {
 	out := rescued{Blocks: []rescuedBlock{}, Plan: []rescueStep{}}
 	var blocks []coverage.BlockRescue
 	for i, b := range s.Blocks {
@@ -114,7 +122,19 @@ func rescue(ctx context.Context, r *coverage.Rescuer, s strategy.Strategy, studi
 			row.Missed = append(row.Missed, studies[k].ID)
 		}
 		for _, x := range found.Candidates {
-			row.Candidates = append(row.Candidates, rescueCandidate{x.Item, x.Kind, x.Rescues, x.Price, tally.Round(x.Pull), tally.Round(x.Suit), tally.Round(x.Worth), orNull(x.Under)})
+			row.Candidates = append(
+				row.Candidates,
+				rescueCandidate{
+					x.Item,
+					x.Kind,
+					x.Rescues,
+					x.Price,
+					tally.Round(x.Pull),
+					tally.Round(x.Suit),
+					tally.Round(x.Worth),
+					orNull(x.Under),
+				},
+			)
 		}
 		out.Blocks = append(out.Blocks, row)
 	}

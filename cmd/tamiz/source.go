@@ -22,7 +22,8 @@ func clientSettings() *sru.Settings { return &sru.Settings{Guard: sru.Guard{Ever
 
 func sourceCommand() *cobra.Command {
 	return &cobra.Command{
-		Use: "source URL", Short: "What a source says of itself, and how it would be asked", Args: exactly(1, "source needs the address of an SRU server"),
+		Use: "source URL", Short: "What a source says of itself, and how it would be asked",
+		Args: exactly(1, "source needs the address of an SRU server"),
 		RunE: func(c *cobra.Command, args []string) error {
 			ctx, stop := untilStopped()
 			defer stop()
@@ -51,7 +52,8 @@ func drawCommand() *cobra.Command {
 	var atMost int
 	var seed uint64
 	c := &cobra.Command{
-		Use: "draw URL CQL OUT", Short: "Draw a sample from any SRU source into a file", Args: exactly(3, "draw needs the address of an SRU server, a query and a file"),
+		Use: "draw URL CQL OUT", Short: "Draw a sample from any SRU source into a file",
+		Args: exactly(3, "draw needs the address of an SRU server, a query and a file"),
 		RunE: func(c *cobra.Command, args []string) error {
 			switch source.How(how) {
 			case source.All, source.Newest, source.Years, source.Random:
@@ -70,7 +72,8 @@ func drawCommand() *cobra.Command {
 	c.Flags().StringVar(&how, "how", "all", "which records: all, newest, years (spread over them) or random")
 	c.Flags().IntVar(&atMost, "at-most", 10_000, "how many records at most")
 	c.Flags().Uint64Var(&seed, "seed", 1, "for random: the same seed draws the same positions")
-	c.Flags().StringVar(&schema, "schema", "", "the form in which records are asked for (default: the fullest that is known)")
+	c.Flags().
+		StringVar(&schema, "schema", "", "the form in which records are asked for (default: the fullest that is known)")
 	return c
 }
 
@@ -129,7 +132,18 @@ func draw(c *cobra.Command, args []string, how source.How, schema string, atMost
 	}}
 	ended := d.Run(ctx)
 	// What was got is written even where not all was.
-	written := writeFile(filepath.Dir(args[2]), filepath.Base(args[2]), func(w io.Writer) error { return writeRecords(w, args[2], drawn, records.Choice{}) })
-	fmt.Fprintf(c.ErrOrStderr(), "%d found, %d wanted, %d got, %d troubles\n", plan.Total, plan.Wanted(), len(drawn), troubles)
+	written := writeFile(
+		filepath.Dir(args[2]),
+		filepath.Base(args[2]),
+		func(w io.Writer) error { return writeRecords(w, args[2], drawn, records.Choice{}) },
+	)
+	fmt.Fprintf(
+		c.ErrOrStderr(),
+		"%d found, %d wanted, %d got, %d troubles\n",
+		plan.Total,
+		plan.Wanted(),
+		len(drawn),
+		troubles,
+	)
 	return errors.Join(ended, written)
 }

@@ -50,7 +50,20 @@ func TestASampleIsDrawnIntoAFile(t *testing.T) {
 	dir := t.TempDir()
 	for _, how := range []string{"all", "newest", "years", "random"} {
 		file := filepath.Join(dir, how+".ris")
-		_, said, err := call(t, "", "draw", server.URL+"/almagre", "farm* or cane", file, "--how", how, "--at-most", "120", "--seed", "4")
+		_, said, err := call(
+			t,
+			"",
+			"draw",
+			server.URL+"/almagre",
+			"farm* or cane",
+			file,
+			"--how",
+			how,
+			"--at-most",
+			"120",
+			"--seed",
+			"4",
+		)
 		require.NoError(t, err)
 		assert.Contains(t, said, "120 wanted, 120 got, 0 troubles", how)
 		counted, _, err := call(t, "", "count", file, "farm* or cane")
@@ -59,7 +72,20 @@ func TestASampleIsDrawnIntoAFile(t *testing.T) {
 	}
 	// The same seed draws the same file, and what a source lacks is told.
 	again := filepath.Join(dir, "again.ris")
-	_, _, err := call(t, "", "draw", server.URL+"/almagre", "farm* or cane", again, "--how", "random", "--at-most", "120", "--seed", "4")
+	_, _, err := call(
+		t,
+		"",
+		"draw",
+		server.URL+"/almagre",
+		"farm* or cane",
+		again,
+		"--how",
+		"random",
+		"--at-most",
+		"120",
+		"--seed",
+		"4",
+	)
 	require.NoError(t, err)
 	a, err := os.ReadFile(filepath.Join(dir, "random.ris"))
 	require.NoError(t, err)
@@ -73,7 +99,8 @@ func TestASampleIsDrawnIntoAFile(t *testing.T) {
 	x, err := os.ReadFile(mods)
 	require.NoError(t, err)
 	assert.Equal(t, 30, strings.Count(string(x), "<mods "))
-	for _, wrong := range [][]string{{"draw", server.URL}, {"draw", server.URL, "x", "out.doc"}, {"draw", server.URL, "x", "out.ris", "--how", "best"}, {"draw", server.URL, "x", "out.ris", "--at-most", "0"}} {
+	for _, wrong := range [][]string{{"draw", server.URL}, {"draw", server.URL, "x", "out.doc"}, {"draw", server.URL,
+		"x", "out.ris", "--how", "best"}, {"draw", server.URL, "x", "out.ris", "--at-most", "0"}} {
 		_, _, err := call(t, "", wrong...)
 		require.ErrorIs(t, err, errUsage, "%v", wrong)
 	}

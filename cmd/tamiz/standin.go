@@ -70,7 +70,12 @@ func startStandins(address string, scale int, seed uint64) (*standins, error) {
 		return nil, err
 	}
 	literature := demo.NewLiterature(seed, scale)
-	s := &standins{literature: literature, sources: standin.Sources(literature), address: l.Addr().String(), ended: make(chan error, 1)}
+	s := &standins{
+		literature: literature,
+		sources:    standin.Sources(literature),
+		address:    l.Addr().String(),
+		ended:      make(chan error, 1),
+	}
 	if s.mail, err = mailbox.Listen("127.0.0.1:0"); err != nil {
 		return nil, errors.Join(err, l.Close())
 	}

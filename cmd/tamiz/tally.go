@@ -75,7 +75,12 @@ func tallyCommand() *cobra.Command {
 			if format == "json" {
 				return table.WriteTallyJSON(c.OutOrStdout(), t)
 			}
-			return table.WriteTallyCSV(c.OutOrStdout(), t, slices.Values(t.Rows), true) // for scripts, which take nothing for a formula
+			return table.WriteTallyCSV(
+				c.OutOrStdout(),
+				t,
+				slices.Values(t.Rows),
+				true,
+			) // for scripts, which take nothing for a formula
 		},
 	}
 	in.add(c)

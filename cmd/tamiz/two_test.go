@@ -27,7 +27,11 @@ import (
 // bring sends a file as a person would and returns its import.
 func (r *running) bring(t *testing.T, review int64, kind, name string, file []byte) reviews.Import {
 	t.Helper()
-	answer, err := http.Post(fmt.Sprintf("%s/api/reviews/%d/imports?kind=%s&name=%s", r.address, review, kind, name), "application/octet-stream", bytes.NewReader(file))
+	answer, err := http.Post(
+		fmt.Sprintf("%s/api/reviews/%d/imports?kind=%s&name=%s", r.address, review, kind, name),
+		"application/octet-stream",
+		bytes.NewReader(file),
+	)
 	require.NoError(t, err)
 	defer answer.Body.Close()
 	require.Equal(t, 202, answer.StatusCode)
@@ -125,7 +129,16 @@ func TestTwoProgramsShareADatabase(t *testing.T) {
 	}
 	number := one.bring(t, review.ID, "sample", "large.ris", large.Bytes()).ID
 	var begun []sources.Draw
-	one.call(t, "POST", at+"/draws", fmt.Sprintf(`{"name": "all", "sources": [%d], "concepts": [], "each": false, "how": "random", "atMost": 3000, "seed": 5}`, src.ID), &begun)
+	one.call(
+		t,
+		"POST",
+		at+"/draws",
+		fmt.Sprintf(
+			`{"name": "all", "sources": [%d], "concepts": [], "each": false, "how": "random", "atMost": 3000, "seed": 5}`,
+			src.ID,
+		),
+		&begun,
+	)
 	one.bring(t, review.ID, "keys", "keys.ris", keys.Bytes())
 	one.call(t, "GET", at+"/counts", "", nil)
 	require.Eventually(t, func() bool {

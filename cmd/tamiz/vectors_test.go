@@ -108,7 +108,8 @@ func assertSame(t *testing.T, at string, want, have any) {
 					continue
 				}
 				if from != i {
-					assert.InDelta(t, orderedBy(w), orderedBy(want[from]), 2e-6, "%s: %s stands at %d instead of %d", at, item, from, i)
+					assert.InDelta(t, orderedBy(w), orderedBy(want[from]), 2e-6, "%s: %s stands at %d instead of %d", at, item,
+						from, i)
 				}
 			}
 			assertSame(t, at+"."+strconv.Itoa(i), w, have[from])
@@ -173,7 +174,16 @@ func assertSameTable(t *testing.T, expected, got string) {
 			continue
 		}
 		if at != i {
-			assert.InDelta(t, number(want[i][pull]), number(want[at][pull]), 2e-6, "%q stands in row %d instead of %d", want[i][0], at, i)
+			assert.InDelta(
+				t,
+				number(want[i][pull]),
+				number(want[at][pull]),
+				2e-6,
+				"%q stands in row %d instead of %d",
+				want[i][0],
+				at,
+				i,
+			)
 		}
 		for c, column := range want[0] {
 			switch {
@@ -200,15 +210,18 @@ func number(s string) float64 {
 
 func TestWrongCallsAreToldFromFailures(t *testing.T) {
 	for _, args := range [][]string{
-		{"tally"}, {"tally", "sample.ris", "--facet", "colours"}, {"tally", "sample.ris", "--max-words", "99"}, {"tally", "sample.ris", "--kw", "some"},
-		{"tally", "sample.ris", "--fields", "any"}, {"tally", "--no-such-flag"}, {"check", "--keys", "keys.ris"}, {"serve"}, {"sieve"},
+		{"tally"}, {"tally", "sample.ris", "--facet", "colours"}, {"tally", "sample.ris", "--max-words", "99"},
+		{"tally", "sample.ris", "--kw", "some"},
+		{"tally", "sample.ris", "--fields", "any"}, {"tally", "--no-such-flag"}, {"check", "--keys", "keys.ris"},
+		{"serve"}, {"sieve"},
 	} {
 		_, _, err := call(t, "", args...)
 		if assert.Error(t, err, "%q", args) {
 			assert.ErrorIs(t, err, errUsage, "%q", args)
 		}
 	}
-	for _, args := range [][]string{{"tally", "no-such.ris"}, {"tally", "commands.json"}, {"check", "--strategy", "commands.json", "--keys", "keys.ris"}} {
+	for _, args := range [][]string{{"tally", "no-such.ris"}, {"tally", "commands.json"}, {"check", "--strategy",
+		"commands.json", "--keys", "keys.ris"}} {
 		_, _, err := call(t, "", args...)
 		if assert.Error(t, err, "%q", args) {
 			assert.NotErrorIs(t, err, errUsage, "%q", args)

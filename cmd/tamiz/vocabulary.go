@@ -25,13 +25,17 @@ func noHeading(label string, leads []lead) error {
 }
 
 func vocabularyCommand() *cobra.Command {
-	c := &cobra.Command{Use: "vocabulary", Short: "Bring in a controlled vocabulary, list those there are, compare two editions",
-		Args: cobra.ArbitraryArgs, RunE: func(_ *cobra.Command, args []string) error {
+	c := &cobra.Command{
+		Use:   "vocabulary",
+		Short: "Bring in a controlled vocabulary, list those there are, compare two editions",
+		Args:  cobra.ArbitraryArgs,
+		RunE: func(_ *cobra.Command, args []string) error {
 			if len(args) == 0 {
 				return usage("vocabulary needs one of: add, list, compare")
 			}
 			return usage("vocabulary has no %q; there are add, list and compare", args[0])
-		}}
+		},
+	}
 	c.AddCommand(vocabularyAdd(), vocabularyList(), vocabularyCompare())
 	return c
 }
@@ -40,7 +44,8 @@ func vocabularyAdd() *cobra.Command {
 	var s settings
 	var name, language string
 	c := &cobra.Command{
-		Use: "add FILE", Short: "Bring a vocabulary in SKOS into the database; one of a name that is there becomes its next edition",
+		Use: "add FILE", Short: "Bring a vocabulary in SKOS into the database; one of a name that is there becomes its " +
+			"next edition",
 		Args: cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
 			if name == "" {
@@ -89,7 +94,8 @@ func vocabularyAdd() *cobra.Command {
 	}
 	s.database(c)
 	c.Flags().StringVar(&name, "name", "", "what it is called; the file's name when not said")
-	c.Flags().StringVar(&language, "language", "", "the language of the labels that headings go by; that of most when not said")
+	c.Flags().
+		StringVar(&language, "language", "", "the language of the labels that headings go by; that of most when not said")
 	return c
 }
 
@@ -117,7 +123,8 @@ func vocabularyList() *cobra.Command {
 func vocabularyCompare() *cobra.Command {
 	var language string
 	c := &cobra.Command{
-		Use: "compare OLD NEW", Short: "Tell what a later edition of a vocabulary says otherwise than an earlier one", Args: cobra.ExactArgs(2),
+		Use: "compare OLD NEW", Short: "Tell what a later edition of a vocabulary says otherwise than an earlier one",
+		Args: cobra.ExactArgs(2),
 		RunE: func(c *cobra.Command, args []string) error {
 			earlier, err := readVocabulary(c, args[0], strings.ToLower(language))
 			if err != nil {

@@ -78,7 +78,8 @@ func writeWorld(dir string, scale int, seed uint64) error {
 		}
 	}
 	headings, terms := demo.Vocabularies()
-	for name, concepts := range map[string][]thesaurus.Concept{"almagre-headings.nt": headings, "surco-thesaurus.nt": terms} {
+	for name, concepts := range map[string][]thesaurus.Concept{"almagre-headings.nt": headings,
+		"surco-thesaurus.nt": terms} {
 		if err := writeFile(dir, name, func(w io.Writer) error { return skos.Write(w, concepts) }); err != nil {
 			return err
 		}

@@ -46,10 +46,20 @@ func (r *Record) Fields() []Named {
 		titles, abstracts = append(titles, one(o.Title)...), append(abstracts, one(o.Abstract)...)
 	}
 	return []Named{
-		{"title", one(r.Title)}, {"abstract", one(r.Abstract)}, {"authors", authors}, {"journal", one(r.Journal)}, {"year", one(year)},
+		{
+			"title",
+			one(r.Title),
+		}, {"abstract", one(r.Abstract)}, {"authors", authors}, {"journal", one(r.Journal)}, {"year", one(year)},
 		{"volume", one(r.Volume)}, {"issue", one(r.Issue)}, {"firstPage", one(r.FirstPage)}, {"lastPage", one(r.LastPage)},
-		{"keywords", r.Keywords}, {"headings", headings}, {"types", r.Types}, {"languages", r.Languages}, {"countries", r.Countries}, {"substances", r.Substances},
-		{"doi", one(r.DOI)}, {"accession", one(r.Accession)}, {"localId", one(r.LocalID)}, {"issn", one(r.ISSN)}, {"urls", r.URLs},
+		{
+			"keywords",
+			r.Keywords,
+		}, {"headings", headings}, {"types", r.Types}, {"languages", r.Languages}, {"countries", r.Countries},
+		{"substances", r.Substances},
+		{
+			"doi",
+			one(r.DOI),
+		}, {"accession", one(r.Accession)}, {"localId", one(r.LocalID)}, {"issn", one(r.ISSN)}, {"urls", r.URLs},
 		{"otherTitles", titles}, {"otherAbstracts", abstracts},
 	}
 }
@@ -59,10 +69,14 @@ func (r *Record) Fields() []Named {
 func (r *Record) Only(names map[string]bool) *Record {
 	c := *r
 	drop := map[string]func(){
-		"title": func() { c.Title = "" }, "abstract": func() { c.Abstract = "" }, "authors": func() { c.Authors = nil }, "journal": func() { c.Journal = "" },
-		"year": func() { c.Year = 0 }, "volume": func() { c.Volume = "" }, "issue": func() { c.Issue = "" }, "firstPage": func() { c.FirstPage = "" }, "lastPage": func() { c.LastPage = "" },
-		"keywords": func() { c.Keywords = nil }, "headings": func() { c.Headings = nil }, "types": func() { c.Types = nil }, "languages": func() { c.Languages = nil },
-		"countries": func() { c.Countries = nil }, "substances": func() { c.Substances = nil }, "doi": func() { c.DOI = "" }, "accession": func() { c.Accession = "" }, "localId": func() { c.LocalID = "" },
+		"title": func() { c.Title = "" }, "abstract": func() { c.Abstract = "" }, "authors": func() { c.Authors = nil },
+		"journal": func() { c.Journal = "" },
+		"year":    func() { c.Year = 0 }, "volume": func() { c.Volume = "" }, "issue": func() { c.Issue = "" },
+		"firstPage": func() { c.FirstPage = "" }, "lastPage": func() { c.LastPage = "" },
+		"keywords": func() { c.Keywords = nil }, "headings": func() { c.Headings = nil },
+		"types": func() { c.Types = nil }, "languages": func() { c.Languages = nil },
+		"countries": func() { c.Countries = nil }, "substances": func() { c.Substances = nil },
+		"doi": func() { c.DOI = "" }, "accession": func() { c.Accession = "" }, "localId": func() { c.LocalID = "" },
 		"issn": func() { c.ISSN = "" }, "urls": func() { c.URLs = nil },
 		"otherTitles":    func() { c.Others = others(c.Others, func(o *Rendering) { o.Title = "" }) },
 		"otherAbstracts": func() { c.Others = others(c.Others, func(o *Rendering) { o.Abstract = "" }) },

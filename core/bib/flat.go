@@ -22,7 +22,23 @@ func flat(s string) bool {
 	var before byte
 	for len(s) > 0 {
 		if len(s) >= 8 {
-			x := uint64(s[0]) | uint64(s[1])<<8 | uint64(s[2])<<16 | uint64(s[3])<<24 | uint64(s[4])<<32 | uint64(s[5])<<40 | uint64(s[6])<<48 | uint64(s[7])<<56
+			x := uint64(
+				s[0],
+			) | uint64(
+				s[1],
+			)<<8 | uint64(
+				s[2],
+			)<<16 | uint64(
+				s[3],
+			)<<24 | uint64(
+				s[4],
+			)<<32 | uint64(
+				s[5],
+			)<<40 | uint64(
+				s[6],
+			)<<48 | uint64(
+				s[7],
+			)<<56
 			// A byte below 0x20 borrows from its high bit; one above 0x7f has it.
 			if (x|(x-low*' '))&high == 0 {
 				spaces := ^(x ^ low*' ' + low*0x7f) & high // the high bit of each byte that is a space
@@ -48,4 +64,15 @@ func flat(s string) bool {
 }
 
 // look has the bytes that white space begins with.
-var look = [256]bool{'\t': true, '\n': true, '\v': true, '\f': true, '\r': true, ' ': true, 0xC2: true, 0xE1: true, 0xE2: true, 0xE3: true}
+var look = [256]bool{
+	'\t': true,
+	'\n': true,
+	'\v': true,
+	'\f': true,
+	'\r': true,
+	' ':  true,
+	0xC2: true,
+	0xE1: true,
+	0xE2: true,
+	0xE3: true,
+}

@@ -7,7 +7,8 @@ import (
 	"tamiz/core/text"
 )
 
-// DOIKey returns a DOI as DOIs are compared: in lower case, without doi:, a resolver's address, or punctuation behind it.
+// DOIKey returns a DOI as DOIs are compared: in lower case, without doi:, a resolver's address, or punctuation
+// behind it.
 func DOIKey(doi string) string {
 	s := strings.ToLower(strings.TrimSpace(doi))
 	s = strings.TrimPrefix(strings.TrimPrefix(s, "https://"), "http://")
@@ -62,16 +63,23 @@ func digestOf(s string) (d Digest) {
 
 // IdentityOf returns what makes a record itself.
 func IdentityOf(r *Record) Identity {
-	id := Identity{DOI: digestOf(DOIKey(r.DOI)), Loose: digestOf(r.looseKey()), Year: r.Year, Title: titleOf(r.Title), people: r.Authors}
+	id := Identity{
+		DOI:    digestOf(DOIKey(r.DOI)),
+		Loose:  digestOf(r.looseKey()),
+		Year:   r.Year,
+		Title:  titleOf(r.Title),
+		people: r.Authors,
+	}
 	id.first, id.signed = first(r.Authors)
-	if journal, page := text.Key(r.Journal), strings.TrimSpace(r.FirstPage); journal != "" && r.Volume != "" && page != "" {
+	if journal, page := text.Key(r.Journal), strings.TrimSpace(r.FirstPage); journal != "" && r.Volume != "" &&
+		page != "" {
 		id.Place = digestOf(journal + "|" + strings.TrimSpace(r.Volume) + "|" + page)
 	}
 	return id
 }
 
-// Known is a set of records in which another record of the same work can be found. The zero value is an empty set. It holds
-// what makes each record itself, some 400 bytes, and not its text.
+// Known is a set of records in which another record of the same work can be found. The zero value is an empty set.
+// It holds what makes each record itself, some 400 bytes, and not its text.
 type Known struct {
 	doi    map[Digest]int
 	loose  map[Digest][]lacking
@@ -135,8 +143,8 @@ func (k *Known) Get(id Identity) (n int, ok bool) {
 	return 0, false
 }
 
-// Perhaps returns the number of the first record in the set of which it cannot be told whether it is one with r: somebody has to
-// be asked. It is of use where Find finds none.
+// Perhaps returns the number of the first record in the set of which it cannot be told whether it is one with r:
+// somebody has to be asked. It is of use where Find finds none.
 func (k *Known) Perhaps(r *Record) (n int, ok bool) { return k.alike(IdentityOf(r), Perhaps) }
 
 // mostAlike is how many records of a title's key are looked at: of more it is no title but a kind of text.

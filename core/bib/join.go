@@ -15,7 +15,8 @@ func Join(first, second *Record) *Record {
 		to   *string
 		from string
 	}{
-		{&r.Title, second.Title}, {&r.Abstract, second.Abstract}, {&r.Journal, second.Journal}, {&r.Accession, second.Accession}, {&r.LocalID, second.LocalID},
+		{&r.Title, second.Title}, {&r.Abstract, second.Abstract}, {&r.Journal, second.Journal},
+		{&r.Accession, second.Accession}, {&r.LocalID, second.LocalID},
 		{&r.DOI, second.DOI}, {&r.ISSN, second.ISSN}, {&r.Volume, second.Volume}, {&r.Issue, second.Issue},
 	} {
 		if *f.to == "" {

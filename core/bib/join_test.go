@@ -10,21 +10,76 @@ import (
 )
 
 func TestJoiningTakesWhatTheFirstLacks(t *testing.T) {
-	first := &bib.Record{ID: "A1", Accession: "A1", Title: "Heat in crews", Year: 2014, Authors: []bib.Person{{Family: "Velkana", Given: "Temi"}}, Keywords: []string{"heat", "Rest breaks"},
-		Headings: []bib.Assignment{{Label: "Kidney Harm", Qualifiers: []string{"causes"}}}, Types: []string{"JOUR"}, FirstPage: "11"}
-	second := &bib.Record{ID: "B7", Accession: "B7", Title: "Heat in Crews.", Abstract: "They rested.", Year: 2015, Authors: []bib.Person{{Family: "Velkana", Given: "T."}}, DOI: "10.99999/b", Keywords: []string{"rest-breaks", "shade"},
-		Headings: []bib.Assignment{{Label: "kidney harm", Central: true, Qualifiers: []string{"prevention", "causes"}}, {Label: "Shade"}}, Types: []string{"Trial", "JOUR"}, FirstPage: "12", LastPage: "19"}
-	assert.Equal(t, &bib.Record{ID: "A1", Accession: "A1", Title: "Heat in crews", Abstract: "They rested.", Year: 2014, Authors: []bib.Person{{Family: "Velkana", Given: "Temi"}}, DOI: "10.99999/b",
-		Keywords: []string{"heat", "Rest breaks", "shade"}, Headings: []bib.Assignment{{Label: "Kidney Harm", Central: true, Qualifiers: []string{"causes", "prevention"}}, {Label: "Shade"}}, Types: []string{"JOUR", "Trial"}, FirstPage: "11"},
-		bib.Join(first, second))
+	first := &bib.Record{
+		ID:        "A1",
+		Accession: "A1",
+		Title:     "Heat in crews",
+		Year:      2014,
+		Authors:   []bib.Person{{Family: "Velkana", Given: "Temi"}},
+		Keywords:  []string{"heat", "Rest breaks"},
+		Headings: []bib.Assignment{
+			{Label: "Kidney Harm", Qualifiers: []string{"causes"}},
+		},
+		Types:     []string{"JOUR"},
+		FirstPage: "11",
+	}
+	second := &bib.Record{
+		ID:        "B7",
+		Accession: "B7",
+		Title:     "Heat in Crews.",
+		Abstract:  "They rested.",
+		Year:      2015,
+		Authors:   []bib.Person{{Family: "Velkana", Given: "T."}},
+		DOI:       "10.99999/b",
+		Keywords:  []string{"rest-breaks", "shade"},
+		Headings: []bib.Assignment{
+			{Label: "kidney harm", Central: true, Qualifiers: []string{"prevention", "causes"}},
+			{Label: "Shade"},
+		},
+		Types:     []string{"Trial", "JOUR"},
+		FirstPage: "12",
+		LastPage:  "19",
+	}
+	assert.Equal(
+		t,
+		&bib.Record{
+			ID:        "A1",
+			Accession: "A1",
+			Title:     "Heat in crews",
+			Abstract:  "They rested.",
+			Year:      2014,
+			Authors:   []bib.Person{{Family: "Velkana", Given: "Temi"}},
+			DOI:       "10.99999/b",
+			Keywords: []string{
+				"heat",
+				"Rest breaks",
+				"shade",
+			},
+			Headings: []bib.Assignment{
+				{Label: "Kidney Harm", Central: true, Qualifiers: []string{"causes", "prevention"}},
+				{Label: "Shade"},
+			},
+			Types:     []string{"JOUR", "Trial"},
+			FirstPage: "11",
+		},
+		bib.Join(first, second),
+	)
 	assert.Equal(t, []string{"causes"}, first.Headings[0].Qualifiers, "neither is changed")
 }
 
 func some(t *rapid.T, name string) *bib.Record {
 	word := rapid.SampledFrom([]string{"", "heat", "rest", "shade"})
 	list := rapid.SliceOfNDistinct(rapid.SampledFrom([]string{"heat", "rest", "shade"}), 0, 3, rapid.ID)
-	r := &bib.Record{Title: word.Draw(t, name), Abstract: word.Draw(t, name), Journal: word.Draw(t, name), DOI: word.Draw(t, name), Year: rapid.SampledFrom([]int{0, 2014, 2015}).Draw(t, name),
-		Keywords: list.Draw(t, name), Languages: list.Draw(t, name), URLs: list.Draw(t, name)}
+	r := &bib.Record{
+		Title:     word.Draw(t, name),
+		Abstract:  word.Draw(t, name),
+		Journal:   word.Draw(t, name),
+		DOI:       word.Draw(t, name),
+		Year:      rapid.SampledFrom([]int{0, 2014, 2015}).Draw(t, name),
+		Keywords:  list.Draw(t, name),
+		Languages: list.Draw(t, name),
+		URLs:      list.Draw(t, name),
+	}
 	for _, l := range list.Draw(t, name) {
 		r.Headings = append(r.Headings, bib.Assignment{Label: l, Central: rapid.Bool().Draw(t, name)})
 	}
@@ -71,7 +126,8 @@ func TestOnlyChosenFieldsStay(t *testing.T) {
 }
 
 func TestANameIsWrittenSoThatItIsReadAgain(t *testing.T) {
-	for _, p := range []bib.Person{{Family: "Velkana", Given: "Temi, Jr."}, {Family: "Shade Group WHR"}, {Family: "Board of Warm Work"}, bib.ParsePerson("Wexlin Z"), {Family: "van der Velkana", Given: "T."}} {
+	for _, p := range []bib.Person{{Family: "Velkana", Given: "Temi, Jr."}, {Family: "Shade Group WHR"},
+		{Family: "Board of Warm Work"}, bib.ParsePerson("Wexlin Z"), {Family: "van der Velkana", Given: "T."}} {
 		assert.Equal(t, p, bib.ParsePerson(p.Line()), p.Line())
 	}
 }

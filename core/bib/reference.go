@@ -8,7 +8,8 @@ import (
 	"tamiz/core/text"
 )
 
-// A Reference is a work that a record cites, as its source says it: with an identifier, in fields, or as a line of text.
+// A Reference is a work that a record cites, as its source says it: with an identifier, in fields, or as a line of
+// text.
 type Reference struct {
 	DOI    string `json:",omitempty"` // as written
 	Local  string `json:",omitempty"` // the source's own number of the work

@@ -19,8 +19,8 @@ const (
 	Same
 )
 
-// Compare tells whether two records are of the same work, by what people write of it (measures.md §6). Equal DOIs settle it;
-// they are looked at before.
+// Compare tells whether two records are of the same work, by what people write of it (measures.md §6). Equal DOIs
+// settle it; they are looked at before.
 func (id Identity) Compare(other Identity) Sameness {
 	if id.DOI != (Digest{}) && id.DOI == other.DOI {
 		return Same
@@ -74,10 +74,14 @@ type title struct {
 var articles = map[string]bool{"the": true, "a": true, "an": true}
 
 // marked are words that make a title that of another work when one of two has them.
-var marked = map[string]bool{"correction": true, "corrections": true, "corrected": true, "corrigendum": true, "corrigenda": true, "erratum": true, "errata": true, "reply": true, "replies": true,
-	"response": true, "comment": true, "comments": true, "commentary": true, "protocol": true, "protocols": true, "retraction": true, "retracted": true, "letter": true, "addendum": true,
-	"supplement": true, "update": true, "updated": true, "part": true, "phase": true, "chapter": true, "volume": true, "section": true, "summary": true, "abstract": true, "editorial": true,
-	"i": true, "ii": true, "iii": true, "iv": true, "v": true, "vi": true, "vii": true, "viii": true, "ix": true, "x": true}
+var marked = map[string]bool{"correction": true, "corrections": true, "corrected": true, "corrigendum": true,
+	"corrigenda": true, "erratum": true, "errata": true, "reply": true, "replies": true,
+	"response": true, "comment": true, "comments": true, "commentary": true, "protocol": true, "protocols": true,
+	"retraction": true, "retracted": true, "letter": true, "addendum": true,
+	"supplement": true, "update": true, "updated": true, "part": true, "phase": true, "chapter": true, "volume": true,
+	"section": true, "summary": true, "abstract": true, "editorial": true,
+	"i": true, "ii": true, "iii": true, "iv": true, "v": true, "vi": true, "vii": true, "viii": true, "ix": true,
+	"x": true}
 
 var yearlyWords = map[string]bool{"annual": true, "yearly": true}
 
@@ -152,8 +156,9 @@ func subtitle(s string) (at int) {
 
 var seed = maphash.MakeSeed()
 
-// keys calls visit with what a title is found by: the whole, the main title and, of a long one, its first and its last half with its
-// length, of which one stays the same where one letter differs. Lengths up to so many letters apart are found.
+// keys calls visit with what a title is found by: the whole, the main title and, of a long one, its first and its
+// last half with its length, of which one stays the same where one letter differs. Lengths up to so many letters
+// apart are found.
 func (t title) keys(apart int, visit func(uint64)) {
 	if t.whole == "" {
 		return
@@ -192,7 +197,8 @@ func (t title) alike(o title) bool {
 	return t.tells == o.tells && min(len(t.whole), len(o.whole)) >= longTitle && oneLetter(t.whole, o.whole)
 }
 
-// oneLetter reports whether two texts differ by one letter, that is no digit: one more, less or other, or two changed over.
+// oneLetter reports whether two texts differ by one letter, that is no digit: one more, less or other, or two
+// changed over.
 func oneLetter(a, b string) bool {
 	if len(a) > len(b) {
 		a, b = b, a
@@ -238,11 +244,14 @@ type author struct {
 	given  rune   // the first letter of the given names; 0 where there is none, so that the family name may hold them
 }
 
-var particles = map[string]bool{"van": true, "von": true, "de": true, "der": true, "den": true, "la": true, "le": true, "du": true, "da": true, "dos": true, "das": true, "do": true, "di": true, "del": true,
-	"della": true, "dei": true, "el": true, "al": true, "bin": true, "ibn": true, "ten": true, "ter": true, "zu": true, "zur": true, "af": true, "av": true, "y": true, "e": true, "jr": true, "sr": true}
+var particles = map[string]bool{"van": true, "von": true, "de": true, "der": true, "den": true, "la": true,
+	"le": true, "du": true, "da": true, "dos": true, "das": true, "do": true, "di": true, "del": true,
+	"della": true, "dei": true, "el": true, "al": true, "bin": true, "ibn": true, "ten": true, "ter": true, "zu": true,
+	"zur": true, "af": true, "av": true, "y": true, "e": true, "jr": true, "sr": true}
 
 // folding makes letters alike that are written with marks, with a second letter, or plainly.
-var folding = strings.NewReplacer("ue", "u", "oe", "o", "ae", "a", "ø", "o", "æ", "a", "œ", "o", "ł", "l", "đ", "d", "ð", "d", "þ", "th", "ı", "i")
+var folding = strings.NewReplacer("ue", "u", "oe", "o", "ae", "a", "ø", "o", "æ", "a", "œ", "o", "ł", "l", "đ", "d",
+	"ð", "d", "þ", "th", "ı", "i")
 
 // first returns the first author who has a name; ok is false where there is none.
 func first(people []Person) (a author, ok bool) {
@@ -281,8 +290,8 @@ func authorOf(p Person) (a author, ok bool) {
 	return a, true
 }
 
-// authorsAgree reports whether the first authors are the same person as people write names, or all authors are in another order;
-// both is whether both records have any.
+// authorsAgree reports whether the first authors are the same person as people write names, or all authors are in
+// another order; both is whether both records have any.
 func authorsAgree(a, b Identity) (agree, both bool) {
 	if !a.signed || !b.signed {
 		return false, false
@@ -308,8 +317,8 @@ func (a author) is(b author) bool {
 	return a.given == 0 && a.holds(b) || b.given == 0 && b.holds(a)
 }
 
-// holds reports whether a name that is written as a whole is another: its family name first or last, and given names or initials
-// that begin as the other's do.
+// holds reports whether a name that is written as a whole is another: its family name first or last, and given
+// names or initials that begin as the other's do.
 func (a author) holds(b author) bool {
 	words, family := strings.Fields(a.family), strings.Fields(b.family)
 	n := len(words) - len(family)
@@ -317,5 +326,6 @@ func (a author) holds(b author) bool {
 		return false
 	}
 	begins := func(word string) bool { return b.given == 0 || strings.HasPrefix(word, string(b.given)) }
-	return slices.Equal(words[:len(family)], family) && begins(words[len(family)]) || slices.Equal(words[n:], family) && begins(words[0])
+	return slices.Equal(words[:len(family)], family) && begins(words[len(family)]) || slices.Equal(words[n:], family) &&
+		begins(words[0])
 }

@@ -12,9 +12,9 @@ type Captures struct {
 	Few bool // so few in both that the estimate says little
 }
 
-// Capture estimates how many works that belong there are in all from those that are known: ok is false where one of the ways
-// found none. It holds for ways that are independent of each other, which these are not where citations begin from what words
-// found: then there are more.
+// Capture estimates how many works that belong there are in all from those that are known: ok is false where one of
+// the ways found none. It holds for ways that are independent of each other, which these are not where citations
+// begin from what words found: then there are more.
 func Capture(works []Found) (c Captures, ok bool) {
 	for _, w := range works {
 		if w.Words {

@@ -16,8 +16,10 @@ import (
 
 func TestALineIsReadAsAReference(t *testing.T) {
 	for line, want := range map[string]bib.Reference{
-		"Osolana, Ife (2011). Rest at noon and the kidneys of crews. Work and Water.": {Author: "Osolana, Ife", Year: 2011, Title: "Rest at noon and the kidneys of crews"},
-		"Velkana T. Water in the crop row. Rural Practice 2009;4:11-19.":              {Author: "Velkana T", Year: 2009, Title: "Water in the crop row"},
+		"Osolana, Ife (2011). Rest at noon and the kidneys of crews. Work and Water.": {Author: "Osolana, Ife", Year: 2011,
+			Title: "Rest at noon and the kidneys of crews"},
+		"Velkana T. Water in the crop row. Rural Practice 2009;4:11-19.": {Author: "Velkana T", Year: 2009,
+			Title: "Water in the crop row"},
 		"10.99999/alm.000123":      {DOI: "10.99999/alm.000123"},
 		"doi:10.99999/ALM.000123.": {DOI: "10.99999/ALM.000123", Title: "doi:"},
 		"Shade tents for crews":    {Title: "Shade tents for crews"},
@@ -29,8 +31,19 @@ func TestALineIsReadAsAReference(t *testing.T) {
 }
 
 func TestAReferenceIsFoundByIdentifierThenByWork(t *testing.T) {
-	noon := &bib.Record{Title: "Rest at noon and the kidneys of field crews", Year: 2011, DOI: "10.99999/a", Accession: "VIL1", Authors: []bib.Person{{Family: "Osolana", Given: "Ife"}}}
-	other := &bib.Record{Title: "Water in the crop row", Year: 2009, Accession: "VIL2", Authors: []bib.Person{{Family: "Velkana", Given: "T"}}}
+	noon := &bib.Record{
+		Title:     "Rest at noon and the kidneys of field crews",
+		Year:      2011,
+		DOI:       "10.99999/a",
+		Accession: "VIL1",
+		Authors:   []bib.Person{{Family: "Osolana", Given: "Ife"}},
+	}
+	other := &bib.Record{
+		Title:     "Water in the crop row",
+		Year:      2009,
+		Accession: "VIL2",
+		Authors:   []bib.Person{{Family: "Velkana", Given: "T"}},
+	}
 	f := cite.NewFinder([]*bib.Record{noon, other})
 	for _, c := range []struct {
 		ref  bib.Reference
@@ -41,9 +54,11 @@ func TestAReferenceIsFoundByIdentifierThenByWork(t *testing.T) {
 		{bib.Reference{DOI: "https://doi.org/10.99999/A"}, 0, cite.ByIdentifier, "a DOI in another form"},
 		{bib.Reference{Local: "vil2"}, 1, cite.ByIdentifier, "the source's number"},
 		{bib.Reference{Text: "Velkana, T (2010). Water in the crop row. Rural Practice."}, 1, cite.ByTitle, "a year apart"},
-		{bib.Reference{DOI: "10.99999/wrong", Title: "Water in the crop row", Author: "Velkana, T", Year: 2009}, 1, cite.ByTitle, "a wrong identifier"},
+		{bib.Reference{DOI: "10.99999/wrong", Title: "Water in the crop row", Author: "Velkana, T", Year: 2009}, 1,
+			cite.ByTitle, "a wrong identifier"},
 		{bib.Reference{Title: "Water in the crop row", Author: "Velkana, T", Year: 2015}, 0, cite.None, "six years apart"},
-		{bib.Reference{Title: "Rest at noon and the kidneys of crews", Author: "Osolana, Ife", Year: 2011}, 0, cite.None, "a word too few"},
+		{bib.Reference{Title: "Rest at noon and the kidneys of crews", Author: "Osolana, Ife", Year: 2011}, 0, cite.None,
+			"a word too few"},
 		{bib.Reference{Title: "Sleep of bakers", Author: "Osolana, Ife", Year: 2011}, 0, cite.None, "another work"},
 		{bib.Reference{DOI: "10.99999/none"}, 0, cite.None, "an identifier that nobody has"},
 		{bib.Reference{}, 0, cite.None, "nothing"},
@@ -61,7 +76,11 @@ func world(t *rapid.T) ([]*bib.Record, []int) {
 	n := rapid.IntRange(1, 14).Draw(t, "n")
 	records := make([]*bib.Record, n)
 	for i := range records {
-		records[i] = &bib.Record{Title: fmt.Sprintf("Work number %d", i), DOI: fmt.Sprintf("10.99999/%d", i), Year: rapid.IntRange(1990, 2026).Draw(t, "year")}
+		records[i] = &bib.Record{
+			Title: fmt.Sprintf("Work number %d", i),
+			DOI:   fmt.Sprintf("10.99999/%d", i),
+			Year:  rapid.IntRange(1990, 2026).Draw(t, "year"),
+		}
 		for _, to := range rapid.SliceOfN(rapid.IntRange(0, n+5), 0, 8).Draw(t, "cites") {
 			records[i].References = append(records[i].References, bib.Reference{DOI: fmt.Sprintf("10.99999/%d", to)})
 		}
@@ -101,7 +120,8 @@ func TestTiesAreThoseOfTheirDefinition(t *testing.T) {
 		records, start := world(t)
 		g := cite.Of(records, nil)
 		cites := func(a int, to string) bool {
-			return records[a].DOI != to && slices.ContainsFunc(records[a].References, func(f bib.Reference) bool { return f.DOI == to })
+			return records[a].DOI != to &&
+				slices.ContainsFunc(records[a].References, func(f bib.Reference) bool { return f.DOI == to })
 		}
 		of := slices.Compact(slices.Sorted(slices.Values(start)))
 		ties := g.Ties(start)
@@ -170,7 +190,11 @@ func TestLinksThatASourceToldCount(t *testing.T) {
 }
 
 func TestWhoCitesTheFutureIsNamed(t *testing.T) {
-	records := []*bib.Record{{DOI: "10.99999/a", Title: "A", Year: 2001, References: []bib.Reference{{DOI: "10.99999/b"}, {DOI: "10.99999/c"}}}, {DOI: "10.99999/b", Title: "B", Year: 2009}, {DOI: "10.99999/c", Title: "C", Year: 2002}}
+	records := []*bib.Record{
+		{DOI: "10.99999/a", Title: "A", Year: 2001, References: []bib.Reference{{DOI: "10.99999/b"}, {DOI: "10.99999/c"}}},
+		{DOI: "10.99999/b", Title: "B", Year: 2009},
+		{DOI: "10.99999/c", Title: "C", Year: 2002},
+	}
 	assert.Equal(t, [][2]int{{0, 1}}, cite.Of(records, nil).Later(), "a year ahead is what online first does")
 }
 
@@ -199,7 +223,12 @@ func TestWhatRoundsStillBring(t *testing.T) {
 
 // The estimate is Chapman's, and never less than what is known; it takes works in both ways.
 func TestHowManyThereMayBeInAll(t *testing.T) {
-	works := slices.Concat(slices.Repeat([]cite.Found{{Words: true}}, 12), slices.Repeat([]cite.Found{{Citations: true}}, 6), slices.Repeat([]cite.Found{{Words: true, Citations: true}}, 8), []cite.Found{{}, {}})
+	works := slices.Concat(
+		slices.Repeat([]cite.Found{{Words: true}}, 12),
+		slices.Repeat([]cite.Found{{Citations: true}}, 6),
+		slices.Repeat([]cite.Found{{Words: true, Citations: true}}, 8),
+		[]cite.Found{{}, {}},
+	)
 	c, ok := cite.Capture(works)
 	require.True(t, ok)
 	assert.Equal(t, [4]int{20, 14, 8, 2}, [4]int{c.Words, c.Citations, c.Both, c.Neither})

@@ -42,8 +42,8 @@ func (f *Finder) Add(r *bib.Record) {
 	}
 }
 
-// Find returns the number of the record that a reference means, and how that was told: by an identifier, else by title, first
-// author and year.
+// Find returns the number of the record that a reference means, and how that was told: by an identifier, else by
+// title, first author and year.
 func (f *Finder) Find(ref bib.Reference) (int, How) {
 	for _, id := range []string{bib.DOIKey(ref.DOI), bib.DOIKey(ref.Local)} {
 		if n, ok := f.byID[id]; ok && id != "" {

@@ -9,8 +9,8 @@ import (
 	"tamiz/core/bib"
 )
 
-// A Graph is who cites whom among records, numbered from 0 on as they were given. Works that they cite and that are not among
-// them have numbers behind those: two records that cite the same one have that in common.
+// A Graph is who cites whom among records, numbered from 0 on as they were given. Works that they cite and that are
+// not among them have numbers behind those: two records that cite the same one have that in common.
 type Graph struct {
 	records int
 	cites   [][]int32 // ascending, each once
@@ -21,8 +21,9 @@ type Graph struct {
 // Link says that one record cites another, where no reference says so: a source that was asked did.
 type Link struct{ From, To int }
 
-// Of builds the graph of records from their references, and from what is known besides. A record that cites itself does not
-// count as doing so. A reference that could only be told to resemble a record counts as one to a work elsewhere.
+// Of builds the graph of records from their references, and from what is known besides. A record that cites itself
+// does not count as doing so. A reference that could only be told to resemble a record counts as one to a work
+// elsewhere.
 func Of(records []*bib.Record, besides []Link) *Graph {
 	g := &Graph{records: len(records), cites: make([][]int32, len(records)), citedBy: make([][]int32, len(records))}
 	finder := NewFinder(records)
@@ -69,7 +70,8 @@ func (g *Graph) put(from, to int) {
 	}
 }
 
-// Key is by what two references are known to be to the same work: its identifier, else title and author; "" where they say neither.
+// Key is by what two references are known to be to the same work: its identifier, else title and author; "" where
+// they say neither.
 func Key(f bib.Reference) string {
 	if k := bib.DOIKey(f.DOI); k != "" {
 		return k
@@ -99,8 +101,8 @@ func (g *Graph) CitedBy(i int) (out []int) {
 	return out
 }
 
-// Elsewhere returns of each work that is not among the records and that at least two of them cite which those are, the most cited
-// first.
+// Elsewhere returns of each work that is not among the records and that at least two of them cite which those are,
+// the most cited first.
 func (g *Graph) Elsewhere() (by [][]int) {
 	citing := map[int32][]int{}
 	for i, list := range g.cites {
@@ -119,8 +121,8 @@ func (g *Graph) Elsewhere() (by [][]int) {
 	return by
 }
 
-// Later returns pairs of records of which the first cites the second, which is of a later year by more than one: one of the two
-// years, or the reference, is wrong.
+// Later returns pairs of records of which the first cites the second, which is of a later year by more than one:
+// one of the two years, or the reference, is wrong.
 func (g *Graph) Later() [][2]int { return g.later }
 
 // A Tie is what links a record to some others, the start.
@@ -190,10 +192,10 @@ func (g *Graph) Ties(start []int) []Tie {
 	return out
 }
 
-// Worth is by what records are ordered that may belong: each of a record's ties by the square root of how many it could have had,
-// since a work that cites a hundred shares references with anything, and one that a thousand cite is cited with anything (after
-// Salton and McGill 1983, the cosine). cited is how often its source says that it is cited; the graph's own count holds where that
-// is more.
+// Worth is by what records are ordered that may belong: each of a record's ties by the square root of how many it
+// could have had, since a work that cites a hundred shares references with anything, and one that a thousand cite
+// is cited with anything (after Salton and McGill 1983, the cosine). cited is how often its source says that it is
+// cited; the graph's own count holds where that is more.
 func (g *Graph) Worth(i int, t Tie, cited int) float64 {
 	by := math.Sqrt(float64(1 + max(cited, len(g.citedBy[i]))))
 	return float64(t.Leads)/by + float64(t.Shared)/math.Sqrt(float64(1+len(g.cites[i]))) + float64(t.Together)/by

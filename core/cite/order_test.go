@@ -14,8 +14,8 @@ import (
 	"tamiz/demo"
 )
 
-// Of what two rounds bring, what is truly on the question stands before what is not; ties by what a record could have had put it
-// there more often than ties as they are.
+// Of what two rounds bring, what is truly on the question stands before what is not; ties by what a record could
+// have had put it there more often than ties as they are.
 func TestWhatBelongsStandsBefore(t *testing.T) {
 	w := demo.NewLiterature(demo.Seed, 8000)
 	world := slices.Concat(w.Vilano, w.Almagre)
@@ -91,7 +91,14 @@ func TestWhatBelongsStandsBefore(t *testing.T) {
 		}
 		require.Positive(t, belong*below)
 		right[name] = float64(pairs) / float64(belong*below)
-		t.Logf("%s: %.3f of pairs in order, %d of the first 20 on the question; %d of %d are", name, right[name], top, belong, len(order))
+		t.Logf(
+			"%s: %.3f of pairs in order, %d of the first 20 on the question; %d of %d are",
+			name,
+			right[name],
+			top,
+			belong,
+			len(order),
+		)
 	}
 	assert.Greater(t, right["worth"], right["ties"])
 	assert.Greater(t, right["worth"], 0.7)

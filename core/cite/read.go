@@ -1,5 +1,6 @@
-// Package cite knows who cites whom among records: which work a reference means, what leads from some works to others, how
-// works hang together by what they cite and by what cites them, and what rounds along citations still bring.
+// Package cite knows who cites whom among records: which work a reference means, what leads from some works to
+// others, how works hang together by what they cite and by what cites them, and what rounds along citations still
+// bring.
 package cite
 
 import (
@@ -17,8 +18,9 @@ var (
 	behind   = regexp.MustCompile(`^(.{2,60}?)(?:\s*\(\d{4}[a-z]?\)|[.:])`)
 )
 
-// Read reads a line of text as a reference: its DOI, its year, what may be its title and, where a name stands before a year
-// or a stop at its beginning, its first author. In a whole reference the title is mostly its longest sentence.
+// Read reads a line of text as a reference: its DOI, its year, what may be its title and, where a name stands
+// before a year or a stop at its beginning, its first author. In a whole reference the title is mostly its longest
+// sentence.
 func Read(line string) bib.Reference {
 	f := bib.Reference{Text: line}
 	if found := doi.FindString(line); found != "" {
@@ -32,7 +34,8 @@ func Read(line string) bib.Reference {
 			f.Title = part
 		}
 	}
-	if m := behind.FindStringSubmatch(strings.TrimSpace(line)); m != nil && text.Key(m[1]) != text.Key(f.Title) && !strings.HasPrefix(text.Key(f.Title), text.Key(m[1])) {
+	if m := behind.FindStringSubmatch(strings.TrimSpace(line)); m != nil && text.Key(m[1]) != text.Key(f.Title) &&
+		!strings.HasPrefix(text.Key(f.Title), text.Key(m[1])) {
 		f.Author = strings.TrimSpace(m[1])
 	}
 	return f

@@ -12,8 +12,8 @@ type Round struct {
 // Share is a share with its 95 % interval by Wilson (1927).
 type Share struct{ Value, Low, High float64 }
 
-// Yield returns which share of the judged works that a round newly brought belong; ok is false where none was judged. Where they
-// were judged in order, the likeliest first, the share of all is lower.
+// Yield returns which share of the judged works that a round newly brought belong; ok is false where none was
+// judged. Where they were judged in order, the likeliest first, the share of all is lower.
 func (r Round) Yield() (s Share, ok bool) {
 	if r.Judged == 0 {
 		return Share{}, false
@@ -22,10 +22,10 @@ func (r Round) Yield() (s Share, ok bool) {
 	return Share{float64(r.Belongs) / float64(r.Judged), low, high}, true
 }
 
-// Next estimates how many works that belong the round after the last would bring, and all rounds after it: each brings the
-// same part of what the one before it brought, which is the part that the last brought of the one before (a geometric series).
-// It is a rough figure: ok is false with fewer than two rounds, where a round is not judged to its end, or where the last
-// brought no less than the one before it.
+// Next estimates how many works that belong the round after the last would bring, and all rounds after it: each
+// brings the same part of what the one before it brought, which is the part that the last brought of the one before
+// (a geometric series). It is a rough figure: ok is false with fewer than two rounds, where a round is not judged
+// to its end, or where the last brought no less than the one before it.
 func Next(rounds []Round) (next, all float64, ok bool) {
 	if len(rounds) < 2 {
 		return 0, 0, false
@@ -49,9 +49,9 @@ type Left struct {
 	coverage.Estimate
 }
 
-// Remaining estimates how many works that belong are left, of which judged are known already by any reading: the share among
-// those that were read at random, taken of all (the interval by Wilson 1927, for as many as are read of a finite whole), less those
-// that are known. ok is false where too few were read.
+// Remaining estimates how many works that belong are left, of which judged are known already by any reading: the
+// share among those that were read at random, taken of all (the interval by Wilson 1927, for as many as are read of
+// a finite whole), less those that are known. ok is false where too few were read.
 func Remaining(works, read, belong, known int) (l Left, ok bool) {
 	l = Left{Works: works, Read: read, Belong: belong}
 	if read < leastRead && read < works || works == 0 {

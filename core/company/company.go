@@ -42,7 +42,8 @@ type Company struct {
 
 	holding map[string][]int32 // the items that hold each word
 
-	contexts contexts  // of each item, single-token items by number: a weight is worked out from how often it stands there, see vector
+	// of each item, single-token items by number: a weight is worked out from how often it stands there, see vector
+	contexts contexts
 	seldom   []float64 // of each item: -ln n(t)
 	telling  []float64 // of each word as context: ln(Σ n(c′)^0.75 / n(c)^0.75)
 	length   []float64 // of each item's vector
@@ -74,7 +75,13 @@ func Of(ctx context.Context, p *tally.Pool) (*Company, error) {
 	return of(ctx, p.Index, all, p.Index.Stream(all, tally.DefaultWords.Fields), found)
 }
 
-func of(ctx context.Context, ix *index.Index, set *roaring.Bitmap, s index.Stream, found *gram.Found) (*Company, error) {
+func of(
+	ctx context.Context,
+	ix *index.Index,
+	set *roaring.Bitmap,
+	s index.Stream,
+	found *gram.Found,
+) (*Company, error) {
 	places := found.Places(s, func(item gram.Item) bool {
 		return item.Records >= leastRecords && (item.Words == 1 || !item.Absorbed)
 	})
@@ -114,9 +121,15 @@ func (c *Company) count(ctx context.Context, places *gram.Places, single []int32
 	return ctx.Err()
 }
 
-// countPart does the same for some items that follow each other. What it returns is of use only where the context has not
-// ended meanwhile.
-func (c *Company) countPart(ctx context.Context, places *gram.Places, value []uint32, single []int32, from, to int) (out part) {
+// countPart does the same for some items that follow each other. What it returns is of use only where the context
+// has not ended meanwhile.
+func (c *Company) countPart(
+	ctx context.Context,
+	places *gram.Places,
+	value []uint32,
+	single []int32,
+	from, to int,
+) (out part) {
 	counts := make([]int32, len(c.items))
 	var touched []int32
 	for i := from; i < to; i++ {
@@ -215,7 +228,11 @@ func (c *Company) weigh(single []int32) {
 func (c *Company) Bytes() int64 {
 	n := c.contexts.bytes() + c.lists.bytes()
 	for i := range c.items {
-		n += int64(unsafe.Sizeof(c.items[i])) + 24 + 24 + int64(16*len(c.words[i])) + 40 // figures, the slice of words and the place by name
+		n += int64(
+			unsafe.Sizeof(c.items[i]),
+		) + 24 + 24 + int64(
+			16*len(c.words[i]),
+		) + 40 // figures, the slice of words and the place by name
 	}
 	for _, items := range c.holding {
 		n += 48 + int64(4*len(items))
@@ -294,7 +311,10 @@ func (c *Company) AlikeTo(ctx context.Context, terms []strategy.Term, limit int)
 		}
 		a := scored{tally.Round(c.cosine(u, d)), int32(u)}
 		if a.alike > 0 && (limit == 0 || len(best.list) < limit || best.before(a, best.list[0])) &&
-			!slices.ContainsFunc(members, func(m int) bool { return text.InRow(c.words[u], c.words[m]) || text.InRow(c.words[m], c.words[u]) }) {
+			!slices.ContainsFunc(
+				members,
+				func(m int) bool { return text.InRow(c.words[u], c.words[m]) || text.InRow(c.words[m], c.words[u]) },
+			) {
 			best.put(a, limit)
 		}
 	}
@@ -311,7 +331,15 @@ func (r *ranking) alike(own *roaring.Bitmap) (out []Alike) {
 	})
 	for _, a := range r.list {
 		row := r.c.items[a.item]
-		out = append(out, Alike{Item: row.Name, Alike: a.alike, Records: row.Records, Together: int(r.c.records(int(a.item)).AndCardinality(own))})
+		out = append(
+			out,
+			Alike{
+				Item:     row.Name,
+				Alike:    a.alike,
+				Records:  row.Records,
+				Together: int(r.c.records(int(a.item)).AndCardinality(own)),
+			},
+		)
 	}
 	return out
 }

@@ -150,7 +150,14 @@ func TestCompanyAgreesWithItsDefinition(t *testing.T) {
 			}
 		}
 	}
-	s := strategy.Strategy{Blocks: []strategy.Block{terms("A", "heat*", "rest*"), terms("B", "kidney*", "creatinine"), terms("C"), terms("D", "zzz*")}}
+	s := strategy.Strategy{
+		Blocks: []strategy.Block{
+			terms("A", "heat*", "rest*"),
+			terms("B", "kidney*", "creatinine"),
+			terms("C"),
+			terms("D", "zzz*"),
+		},
+	}
 	fits, err := c.Fits(context.Background(), s)
 	require.NoError(t, err)
 	require.Len(t, fits, c.Len())

@@ -60,8 +60,8 @@ func (c *Company) lay(item int, weight float64, sum []float64) {
 	}
 }
 
-// lengthOf returns how long the vectors of some items, each brought to length 1, are together; 1 where they keep no company.
-// It works in what is given, which is empty before and after.
+// lengthOf returns how long the vectors of some items, each brought to length 1, are together; 1 where they keep no
+// company. It works in what is given, which is empty before and after.
 func (c *Company) lengthOf(items []int, empty []float64) float64 {
 	for _, i := range items {
 		c.lay(i, 1, empty)
@@ -103,8 +103,8 @@ func (c *Company) cosine(t int, b direction) float64 {
 	return dot / math.Sqrt(squared)
 }
 
-// Toward returns how near each item, by its number, is to what some items keep company with: the cosine of its vector and the
-// sum of theirs, each brought to length 1. What is no item has no part in it.
+// Toward returns how near each item, by its number, is to what some items keep company with: the cosine of its
+// vector and the sum of theirs, each brought to length 1. What is no item has no part in it.
 func (c *Company) Toward(items []string) func(item int) float64 {
 	d := direction{sum: make([]float64, len(c.items))}
 	for _, item := range items {

@@ -98,8 +98,8 @@ func (d *Directions) of(item int) []float64 {
 // typical is how many items stand for a heading.
 const typical = 5
 
-// FitsOf returns how well a heading fits each block, by the words that stand for it: the mean over the five items that are
-// most typical of the records that carry it, against the rest. ok is false where there is none.
+// FitsOf returns how well a heading fits each block, by the words that stand for it: the mean over the five items
+// that are most typical of the records that carry it, against the rest. ok is false where there is none.
 func (d *Directions) FitsOf(carrying *roaring.Bitmap) (fits []float64, ok bool) {
 	c := d.c
 	here, all := int(carrying.AndCardinality(c.set)), int(c.set.GetCardinality())
@@ -118,7 +118,11 @@ func (d *Directions) FitsOf(carrying *roaring.Bitmap) (fits []float64, ok bool) 
 		n    int
 	}
 	before := func(a, b stands) int {
-		return cmp.Or(cmp.Compare(b.pull, a.pull), cmp.Compare(b.n, a.n), strings.Compare(c.items[a.item].Name, c.items[b.item].Name))
+		return cmp.Or(
+			cmp.Compare(b.pull, a.pull),
+			cmp.Compare(b.n, a.n),
+			strings.Compare(c.items[a.item].Name, c.items[b.item].Name),
+		)
 	}
 	var best []stands // in order, a few of thousands
 	for _, item := range touched {

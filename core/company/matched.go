@@ -24,8 +24,8 @@ func tokensOf(m matcher) text.Pattern {
 	return nil
 }
 
-// matched returns the items that a term matches, ascending. Only those are looked at that hold one of its words: of the words
-// that it spells out the rarest; where it spells out none, all that its first may be.
+// matched returns the items that a term matches, ascending. Only those are looked at that hold one of its words: of
+// the words that it spells out the rarest; where it spells out none, all that its first may be.
 func (c *Company) matched(m matcher) []int {
 	var holding []int32
 	spelt := false

@@ -27,13 +27,23 @@ func TestMatchedAsGoingThroughAll(t *testing.T) {
 			var words []string
 			for _, w := range tokens[:rapid.IntRange(1, len(tokens)).Draw(t, label+" words")] {
 				k := rapid.IntRange(0, len(w)-1).Draw(t, label+" letter")
-				words = append(words, rapid.SampledFrom([]string{w, w, w[:k] + "*", w[:k] + "?" + w[k+1:], "*" + w[k:]}).Draw(t, label+" as"))
+				words = append(
+					words,
+					rapid.SampledFrom([]string{w, w, w[:k] + "*", w[:k] + "?" + w[k+1:], "*" + w[k:]}).Draw(t, label+" as"),
+				)
 			}
 			return strings.Join(words, " ")
 		}
 		term := strategy.Term{Kind: strategy.TextTerm, Text: draw("text"), Field: "text", On: true}
 		if rapid.Bool().Draw(t, "near") {
-			term = strategy.Term{Kind: strategy.NearTerm, Left: draw("left"), Right: draw("right"), Within: 3, Field: "text", On: true}
+			term = strategy.Term{
+				Kind:   strategy.NearTerm,
+				Left:   draw("left"),
+				Right:  draw("right"),
+				Within: 3,
+				Field:  "text",
+				On:     true,
+			}
 		}
 		q, err := term.Query()
 		if err != nil {

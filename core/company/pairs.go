@@ -5,8 +5,8 @@ import (
 	"tamiz/core/text"
 )
 
-// Between returns how alike a word or phrase and each of several others are: the cosine of their vectors, 0 to 1; -1 for
-// what is no item. ok is false where the first is none.
+// Between returns how alike a word or phrase and each of several others are: the cosine of their vectors, 0 to 1;
+// -1 for what is no item. ok is false where the first is none.
 func (c *Company) Between(item string, others []string) (alike []float64, ok bool) {
 	t, ok := c.place[text.Key(item)]
 	if !ok {

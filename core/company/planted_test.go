@@ -17,11 +17,54 @@ import (
 
 // Synonyms that are planted in the invented world, by the block they belong to.
 var planted = map[string][]string{
-	"A": {"farm workers", "farmworkers", "agricultural workers", "sugarcane workers", "agricultural labourers", "agricultural laborers", "field hands", "harvest crews", "cane cutters", "sugarcane cutters", "sugarcane harvesters",
-		"seasonal workers", "migrant workers", "campesinos", "jornaleros", "plantation workers", "fieldworkers", "fruit pickers", "pickers", "orchard workers", "vineyard workers"},
-	"B": {"rest breaks", "shade tents", "hydration", "drinking water provision", "electrolyte solution", "work rest schedule", "cooling vests", "cooling garments",
-		"acclimatisation", "acclimatization", "heat stress prevention", "buddy system", "workload pacing"},
-	"C": {"acute kidney injury", "aki", "kidney function decline", "egfr", "serum creatinine", "chronic kidney disease of unknown origin", "nephropathy", "biomarkers of tubular injury"},
+	"A": {
+		"farm workers",
+		"farmworkers",
+		"agricultural workers",
+		"sugarcane workers",
+		"agricultural labourers",
+		"agricultural laborers",
+		"field hands",
+		"harvest crews",
+		"cane cutters",
+		"sugarcane cutters",
+		"sugarcane harvesters",
+		"seasonal workers",
+		"migrant workers",
+		"campesinos",
+		"jornaleros",
+		"plantation workers",
+		"fieldworkers",
+		"fruit pickers",
+		"pickers",
+		"orchard workers",
+		"vineyard workers",
+	},
+	"B": {
+		"rest breaks",
+		"shade tents",
+		"hydration",
+		"drinking water provision",
+		"electrolyte solution",
+		"work rest schedule",
+		"cooling vests",
+		"cooling garments",
+		"acclimatisation",
+		"acclimatization",
+		"heat stress prevention",
+		"buddy system",
+		"workload pacing",
+	},
+	"C": {
+		"acute kidney injury",
+		"aki",
+		"kidney function decline",
+		"egfr",
+		"serum creatinine",
+		"chronic kidney disease of unknown origin",
+		"nephropathy",
+		"biomarkers of tubular injury",
+	},
 }
 
 func TestPlantedSynonymsSuitTheirOwnBlock(t *testing.T) {
@@ -55,7 +98,11 @@ func TestPlantedSynonymsSuitTheirOwnBlock(t *testing.T) {
 	assert.Greater(t, all, 30)
 	assert.GreaterOrEqual(t, float64(right), 0.8*float64(all))
 
-	alike, err := c.AlikeTo(context.Background(), []strategy.Term{{Kind: strategy.TextTerm, Text: "farmworker*", Field: "text", On: true}}, 20)
+	alike, err := c.AlikeTo(
+		context.Background(),
+		[]strategy.Term{{Kind: strategy.TextTerm, Text: "farmworker*", Field: "text", On: true}},
+		20,
+	)
 	require.NoError(t, err)
 	found := 0
 	for _, a := range alike {
@@ -70,7 +117,11 @@ func TestWordsAlikeToATermLeaveOutWhatItMatches(t *testing.T) {
 	w := demo.NewWorld(3, 1500)
 	p := must(tally.NewPool(context.Background(), w.Records, nil))
 	c := must(company.Build(context.Background(), p.Index, p.Index.All()))
-	alike, err := c.AlikeTo(context.Background(), []strategy.Term{{Kind: strategy.TextTerm, Text: "heat stress", Field: "text", On: true}}, 0)
+	alike, err := c.AlikeTo(
+		context.Background(),
+		[]strategy.Term{{Kind: strategy.TextTerm, Text: "heat stress", Field: "text", On: true}},
+		0,
+	)
 	require.NoError(t, err)
 	require.NotEmpty(t, alike)
 	for i, a := range alike {
@@ -81,7 +132,11 @@ func TestWordsAlikeToATermLeaveOutWhatItMatches(t *testing.T) {
 		}
 	}
 	// Of a term that matches a single item that is what Alike gives.
-	alike, err = c.AlikeTo(context.Background(), []strategy.Term{{Kind: strategy.TextTerm, Text: "jornaleros", Field: "text", On: true}}, 30)
+	alike, err = c.AlikeTo(
+		context.Background(),
+		[]strategy.Term{{Kind: strategy.TextTerm, Text: "jornaleros", Field: "text", On: true}},
+		30,
+	)
 	require.NoError(t, err)
 	one, ok := c.Alike("jornaleros", 30)
 	require.True(t, ok)

@@ -9,8 +9,9 @@ import (
 	"tamiz/core/postings"
 )
 
-// contexts are the words beside each item and how often each stands there, packed (see package postings): of a sample of 50,000
-// records there are tens of millions, at two to three bytes. They are held in parts, so that none is ever copied to make room.
+// contexts are the words beside each item and how often each stands there, packed (see package postings): of a
+// sample of 50,000 records there are tens of millions, at two to three bytes. They are held in parts, so that none
+// is ever copied to make room.
 type contexts []part
 
 // part is the contexts of partItems items that follow each other.

@@ -21,8 +21,9 @@ const (
 	mostRead     = 20_000
 )
 
-// meanings tells what a short word stands for in some records, where they say so: by the words that are written out before
-// it stands in brackets. Meanings that are the same but for number and spelling are one, in its most frequent form.
+// meanings tells what a short word stands for in some records, where they say so: by the words that are written out
+// before it stands in brackets. Meanings that are the same but for number and spelling are one, in its most
+// frequent form.
 func meanings(ctx context.Context, records []*bib.Record, in *roaring.Bitmap, token string) (map[string]int, error) {
 	forms := map[string]map[string]int{} // by family, each form with its records
 	read := 0
@@ -98,8 +99,8 @@ func begins(line []rune, at int) bool {
 }
 
 // longForm finds the words that a short form stands for at the end of what stands before it: its letters and digits in
-// their order from the end, the first of them at the beginning of a word, within min(|A| + 5, 2 |A|) words (Schwartz and
-// Hearst 2003, "A simple algorithm for identifying abbreviation definitions in biomedical text").
+// their order from the end, the first of them at the beginning of a word, within min(|A| + 5, 2 |A|) words
+// (Schwartz and Hearst 2003, "A simple algorithm for identifying abbreviation definitions in biomedical text").
 func longForm(short, before string) string {
 	words := strings.Fields(before)
 	n := utf8.RuneCountInString(short)
@@ -122,7 +123,10 @@ func longForm(short, before string) string {
 		}
 		at--
 	}
-	found := strings.TrimFunc(string(long[at+1:]), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
+	found := strings.TrimFunc(
+		string(long[at+1:]),
+		func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) },
+	)
 	// What is one word, or has a bracket in it, is no form that is written out.
 	if len(text.Tokens(found)) < 2 || strings.ContainsAny(found, "()[];:.") {
 		return ""

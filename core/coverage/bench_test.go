@@ -18,16 +18,62 @@ import (
 // threeByFifteen is a strategy of 3 blocks of 15 terms: words, phrases, truncated ones, pairs, headings.
 func threeByFifteen() strategy.Strategy {
 	b := [][]string{
-		{"farmworker*", "farm worker*", "agricultural worker*", "agricultural labo?rer*", "field hand*", "harvest crew*", "seasonal worker*", "migrant worker*", "cane cutter*", "sugarcane cutter*", "campesino*", "fruit picker*"},
-		{"rest break*", "hydration", "drinking water", "work rest schedule*", "heat stress prevention", "cooling vest*", "acclimati?ation", "shade", "electrolyte*", "siesta*", "buddy system", "workload pacing"},
-		{"kidney*", "renal", "creatinine", "egfr", "nephropathy", "glomerular filtration", "proteinuria", "acute kidney injury", "aki", "tubular injury", "chronic kidney disease", "*filtration"},
+		{
+			"farmworker*",
+			"farm worker*",
+			"agricultural worker*",
+			"agricultural labo?rer*",
+			"field hand*",
+			"harvest crew*",
+			"seasonal worker*",
+			"migrant worker*",
+			"cane cutter*",
+			"sugarcane cutter*",
+			"campesino*",
+			"fruit picker*",
+		},
+		{
+			"rest break*",
+			"hydration",
+			"drinking water",
+			"work rest schedule*",
+			"heat stress prevention",
+			"cooling vest*",
+			"acclimati?ation",
+			"shade",
+			"electrolyte*",
+			"siesta*",
+			"buddy system",
+			"workload pacing",
+		},
+		{
+			"kidney*",
+			"renal",
+			"creatinine",
+			"egfr",
+			"nephropathy",
+			"glomerular filtration",
+			"proteinuria",
+			"acute kidney injury",
+			"aki",
+			"tubular injury",
+			"chronic kidney disease",
+			"*filtration",
+		},
 	}
 	near := [][2]string{{"farm*", "crew*"}, {"shade", "tent*"}, {"kidney", "function"}}
-	headings := [][]string{{"Agricultural Labor Force", "Seasonal Employment"}, {"Heat Protection Programmes", "Fluid Intake"}, {"Kidney Function", "Laboratory Measures"}}
+	headings := [][]string{
+		{"Agricultural Labor Force", "Seasonal Employment"},
+		{"Heat Protection Programmes", "Fluid Intake"},
+		{"Kidney Function", "Laboratory Measures"},
+	}
 	s := strategy.Strategy{}
 	for i, name := range []string{"A", "B", "C"} {
 		x := block(name, b[i]...)
-		x.Terms = append(x.Terms, strategy.Term{Kind: "near", Left: near[i][0], Right: near[i][1], Within: 3, Field: "text", On: true})
+		x.Terms = append(
+			x.Terms,
+			strategy.Term{Kind: "near", Left: near[i][0], Right: near[i][1], Within: 3, Field: "text", On: true},
+		)
 		for _, h := range headings[i] {
 			x.Terms = append(x.Terms, strategy.Term{Kind: "heading", Heading: h, On: true})
 		}

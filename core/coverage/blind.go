@@ -35,5 +35,11 @@ func (r *Reach) BlindSpots() []*roaring.Bitmap {
 func (r *Reach) Typical(block int) *tally.Pool {
 	spot, rest := r.BlindSpot(block), r.set.All()
 	rest.AndNot(spot)
-	return &tally.Pool{Records: r.set.Records, Index: r.set.Index, Sample: spot, Contrast: rest, Thesaurus: r.set.Thesaurus}
+	return &tally.Pool{
+		Records:   r.set.Records,
+		Index:     r.set.Index,
+		Sample:    spot,
+		Contrast:  rest,
+		Thesaurus: r.set.Thesaurus,
+	}
 }

@@ -124,8 +124,10 @@ func titles(titles ...string) coverage.Set {
 
 func TestWhatHoldsAStudyBack(t *testing.T) {
 	from := 2000
-	s := strategy.Strategy{Blocks: []strategy.Block{block("A", "crew*"), block("B", "shade", "rest"), block("N", "mice"), block("C", "kidney")},
-		Limits: []strategy.Limit{{Kind: "years", From: &from}}}
+	s := strategy.Strategy{
+		Blocks: []strategy.Block{block("A", "crew*"), block("B", "shade", "rest"), block("N", "mice"), block("C", "kidney")},
+		Limits: []strategy.Limit{{Kind: "years", From: &from}},
+	}
 	s.Blocks[2].Negated, s.Blocks[3].Searched = true, false
 	keys := coverage.NewSet([]*bib.Record{
 		{Title: "Shade and rest for crews", Year: 2014},
@@ -149,7 +151,8 @@ func TestAStrategyWithoutASearchedBlockFindsNothing(t *testing.T) {
 	for name, s := range map[string]strategy.Strategy{
 		"no block":         {},
 		"none is searched": {Blocks: []strategy.Block{kept}},
-		"none switched on": {Blocks: []strategy.Block{{Name: "A", Searched: true, Terms: []strategy.Term{{Kind: "text", Text: "shade"}}}}},
+		"none switched on": {Blocks: []strategy.Block{{Name: "A", Searched: true, Terms: []strategy.Term{{Kind: "text",
+			Text: "shade"}}}}},
 		"only a NOT block": {Blocks: []strategy.Block{{Name: "N", Searched: true, Negated: true}}},
 	} {
 		reach, err := coverage.Find(context.Background(), set, s)
@@ -166,7 +169,9 @@ func TestBlindSpotLeavesOutRecordsTheBlockFinds(t *testing.T) {
 			lines = append(lines, strings.Join(rapid.SliceOfN(rapid.SampledFrom(words), 0, 4).Draw(t, "title"), " "))
 		}
 		set := titles(lines...)
-		s := strategy.Strategy{Blocks: []strategy.Block{block("A", "crew", "cane"), block("B", "shade", "rest"), block("N", "mice")}}
+		s := strategy.Strategy{
+			Blocks: []strategy.Block{block("A", "crew", "cane"), block("B", "shade", "rest"), block("N", "mice")},
+		}
 		s.Blocks[2].Negated = true
 		reach, err := coverage.Find(context.Background(), set, s)
 		require.NoError(t, err)
@@ -192,10 +197,20 @@ func TestALimitNeverTakesAwayLessThanNothing(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var records []*bib.Record
 		for range rapid.IntRange(0, 12).Draw(t, "records") {
-			records = append(records, &bib.Record{Title: "shade", Year: rapid.IntRange(0, 3).Draw(t, "year"), Languages: rapid.SliceOfN(rapid.SampledFrom([]string{"eng", "spa"}), 0, 2).Draw(t, "languages")})
+			records = append(
+				records,
+				&bib.Record{
+					Title:     "shade",
+					Year:      rapid.IntRange(0, 3).Draw(t, "year"),
+					Languages: rapid.SliceOfN(rapid.SampledFrom([]string{"eng", "spa"}), 0, 2).Draw(t, "languages"),
+				},
+			)
 		}
 		from := 2
-		s := strategy.Strategy{Blocks: []strategy.Block{block("A", "shade")}, Limits: []strategy.Limit{{Kind: "years", From: &from}, {Kind: "languages", Values: []string{"eng"}}}}
+		s := strategy.Strategy{
+			Blocks: []strategy.Block{block("A", "shade")},
+			Limits: []strategy.Limit{{Kind: "years", From: &from}, {Kind: "languages", Values: []string{"eng"}}},
+		}
 		reach, err := coverage.Find(context.Background(), coverage.NewSet(records), s)
 		require.NoError(t, err)
 		assert.GreaterOrEqual(t, reach.TakenAwayByLimit(0), 0)
@@ -215,11 +230,19 @@ func TestWilsonInterval(t *testing.T) {
 
 func TestPiecesPutTogetherAreTheText(t *testing.T) {
 	s := strategy.Strategy{Blocks: []strategy.Block{block("A", "cane cutter*", "crew"), block("B", "rest", "cutters")}}
-	s.Blocks[1].Terms = append(s.Blocks[1].Terms, strategy.Term{Kind: "near", Left: "shade", Right: "tent*", Within: 3, Field: "text", On: true})
+	s.Blocks[1].Terms = append(
+		s.Blocks[1].Terms,
+		strategy.Term{Kind: "near", Left: "shade", Right: "tent*", Within: 3, Field: "text", On: true},
+	)
 	m, err := coverage.NewMarker(s, nil, text.Literal("sjogren"))
 	require.NoError(t, err)
 	rapid.Check(t, func(t *rapid.T) {
-		value := strings.Join(rapid.SliceOf(rapid.SampledFrom([]string{"cane", "cane-cutters’", "Crew", "rest", "Sjögren’s", "手疹", "–", "shade", "tents", "CO₂"})).Draw(t, "words"), " ")
+		value := strings.Join(
+			rapid.SliceOf(rapid.SampledFrom([]string{"cane", "cane-cutters’", "Crew", "rest", "Sjögren’s", "手疹", "–", "shade",
+				"tents", "CO₂"})).
+				Draw(t, "words"),
+			" ",
+		)
 		whole := ""
 		for _, p := range m.Value(bib.Abstract, value) {
 			whole += p.Text
@@ -227,7 +250,10 @@ func TestPiecesPutTogetherAreTheText(t *testing.T) {
 		assert.Equal(t, value, whole)
 	})
 	assert.Equal(t, []coverage.Piece{
-		{Text: "Among "}, {Text: "cane-", Blocks: []int{0}}, {Text: "cutters", Blocks: []int{0, 1}}, {Text: "’ crews, "}, {Text: "shade", Blocks: []int{1}},
+		{
+			Text: "Among ",
+		}, {Text: "cane-", Blocks: []int{0}}, {Text: "cutters", Blocks: []int{0, 1}}, {Text: "’ crews, "},
+		{Text: "shade", Blocks: []int{1}},
 		{Text: " of "}, {Text: "tents", Blocks: []int{1}}, {Text: " and "}, {Text: "Sjögren", Also: true}, {Text: "’s sign."},
 	}, m.Value(bib.Abstract, "Among cane-cutters’ crews, shade of tents and Sjögren’s sign."))
 	assert.Equal(t, []coverage.Piece{{Text: "shade alone"}}, m.Value(bib.Abstract, "shade alone"))

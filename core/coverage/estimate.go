@@ -8,12 +8,13 @@ type Estimate struct {
 	Low, High float64 // 95 % interval; Low is no less than what is known
 }
 
-// Chapman estimates how many relevant records there are in all from those in two sources and those in both: Chapman 1951, "Some
-// properties of the hypergeometric distribution with applications to zoological sample censuses", with the transformed logit
-// interval of Sadinle 2009, "Transformed logit confidence intervals for small populations in single capture-recapture estimation":
-// of the four kinds of records (in both, in one alone, in neither) those in neither are the unknown, and half a record is laid to
-// each of the known kinds. The lower end is never below all that is known. It holds for sources that are independent of each
-// other, which literature sources are not: they find the same things easy, so that it is too low.
+// Chapman estimates how many relevant records there are in all from those in two sources and those in both: Chapman
+// 1951, "Some properties of the hypergeometric distribution with applications to zoological sample censuses", with
+// the transformed logit interval of Sadinle 2009, "Transformed logit confidence intervals for small populations in
+// single capture-recapture estimation": of the four kinds of records (in both, in one alone, in neither) those in
+// neither are the unknown, and half a record is laid to each of the known kinds. The lower end is never below all
+// that is known. It holds for sources that are independent of each other, which literature sources are not: they
+// find the same things easy, so that it is too low.
 func Chapman(first, second, both int) Estimate {
 	n1, n2, m := float64(first), float64(second), float64(both)
 	e := Estimate{Total: (n1+1)*(n2+1)/(m+1) - 1}

@@ -11,8 +11,8 @@ func Wilson(x, n int) (low, high float64) {
 	return WilsonShare(float64(x)/float64(n), float64(n))
 }
 
-// WilsonShare returns the same of a share that was seen over n records, whole or not: fewer than were read where some carry more
-// than others, more where few are left.
+// WilsonShare returns the same of a share that was seen over n records, whole or not: fewer than were read where
+// some carry more than others, more where few are left.
 func WilsonShare(p, n float64) (low, high float64) {
 	const z = 1.96
 	centre := (p*n + z*z/2) / (n + z*z)

@@ -40,7 +40,8 @@ func termKey(t strategy.Term) string {
 	return string(b)
 }
 
-// Matched returns the records of the set that a query finds. The set may be that of others too: it is not to be changed.
+// Matched returns the records of the set that a query finds. The set may be that of others too: it is not to be
+// changed.
 func (s Set) Matched(q query.Expr) *roaring.Bitmap {
 	found := query.Matched(q, func(part query.Expr) *roaring.Bitmap {
 		switch part.(type) {

@@ -42,9 +42,16 @@ type Wanted struct {
 	Skip  func(kind, item string) bool
 }
 
-// Lacks returns what a block may lack, what suits it best first, and how many records its blind spot has. reach is what the
-// strategy finds in the set; suits, whose company is given, may be of more records than the set.
-func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Company, block int, want Wanted) ([]Lack, int, error) {
+// Lacks returns what a block may lack, what suits it best first, and how many records its blind spot has. reach is
+// what the strategy finds in the set; suits, whose company is given, may be of more records than the set.
+func Lacks(
+	ctx context.Context,
+	reach *Reach,
+	suits *Suits,
+	kept *company.Company,
+	block int,
+	want Wanted,
+) ([]Lack, int, error) {
 	set, spot := reach.set, reach.BlindSpot(block)
 	in, all := count(spot), count(set.All())
 	taken, err := TakenBy(reach.s, set.Thesaurus)
@@ -94,7 +101,12 @@ func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Compan
 		beside(func() error {
 			tokens := strings.Split(h.item, " ")
 			if !taken.Text(tokens) {
-				add(h.item, strategy.TextTerm, query.Phrase{Pattern: text.Literal(tokens...), Fields: bib.Text}, func(everywhere *roaring.Bitmap) Suit { return suits.Text(h.item, everywhere) })
+				add(
+					h.item,
+					strategy.TextTerm,
+					query.Phrase{Pattern: text.Literal(tokens...), Fields: bib.Text},
+					func(everywhere *roaring.Bitmap) Suit { return suits.Text(h.item, everywhere) },
+				)
 			}
 			return ctx.Err()
 		})
@@ -115,8 +127,17 @@ func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Compan
 		// A heading is there already where a term matches any of its assignments.
 		beside(func() error {
 			q := query.Heading{Which: thesaurus.Keyed(label)}
-			if ctx.Err() == nil && !slices.ContainsFunc(q.Match(set.Index).ToArray(), func(r uint32) bool { return taken.Heading(set.Records[r], label) }) {
-				add(written(set.Thesaurus, labels[label]), strategy.HeadingTerm, q, func(everywhere *roaring.Bitmap) Suit { return suits.Heading(label, everywhere) })
+			if ctx.Err() == nil &&
+				!slices.ContainsFunc(
+					q.Match(set.Index).ToArray(),
+					func(r uint32) bool { return taken.Heading(set.Records[r], label) },
+				) {
+				add(
+					written(set.Thesaurus, labels[label]),
+					strategy.HeadingTerm,
+					q,
+					func(everywhere *roaring.Bitmap) Suit { return suits.Heading(label, everywhere) },
+				)
 			}
 			return ctx.Err()
 		})
@@ -138,7 +159,12 @@ func Lacks(ctx context.Context, reach *Reach, suits *Suits, kept *company.Compan
 
 // sooner orders what a block may lack.
 func sooner(a, b Lack) int {
-	return cmp.Or(cmp.Compare(tally.Round(b.Suit), tally.Round(a.Suit)), cmp.Compare(b.Records, a.Records), strings.Compare(a.Item, b.Item), strings.Compare(a.Kind, b.Kind))
+	return cmp.Or(
+		cmp.Compare(tally.Round(b.Suit), tally.Round(a.Suit)),
+		cmp.Compare(b.Records, a.Records),
+		strings.Compare(a.Item, b.Item),
+		strings.Compare(a.Kind, b.Kind),
+	)
 }
 
 // A lacking collects what is found, by several at once.

@@ -97,7 +97,8 @@ func Measure(ctx context.Context, reach, inKeys *Reach, block int) (BlockMeasure
 			if i == j || other == nil || t.Hits > other.Hits || !holdsAll(terms[j], members) {
 				continue
 			}
-			if t.Hits >= leastInside && terms[i].AndCardinality(terms[j]) == uint64(t.Hits) || t.Hits < leastInside && covers(exprs[j], exprs[i]) {
+			if t.Hits >= leastInside && terms[i].AndCardinality(terms[j]) == uint64(t.Hits) ||
+				t.Hits < leastInside && covers(exprs[j], exprs[i]) {
 				t.Inside = append(t.Inside, j)
 			}
 		}
@@ -166,7 +167,8 @@ func covers(wide, narrow query.Expr) bool {
 		}
 	case query.Heading:
 		within, ok := narrow.(query.Heading)
-		if !ok || wide.Until != 0 && (within.Until == 0 || within.Until > wide.Until) || wide.Central && !within.Central || len(wide.Qualifiers) > 0 && !(len(within.Qualifiers) > 0 && among(within.Qualifiers, wide.Qualifiers)) {
+		if !ok || wide.Until != 0 && (within.Until == 0 || within.Until > wide.Until) || wide.Central && !within.Central ||
+			len(wide.Qualifiers) > 0 && !(len(within.Qualifiers) > 0 && among(within.Qualifiers, wide.Qualifiers)) {
 			return false
 		}
 		return within.Which.Within(wide.Which)

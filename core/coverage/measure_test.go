@@ -25,8 +25,15 @@ func drawn(t *rapid.T, most int) (coverage.Set, strategy.Strategy) {
 	words := []string{"heat", "rest", "crew", "crews", "shade", "kidney", "cane"}
 	var records []*bib.Record
 	for i := range rapid.IntRange(0, most).Draw(t, "records") {
-		records = append(records, &bib.Record{ID: fmt.Sprint(i), Title: strings.Join(rapid.SliceOfN(rapid.SampledFrom(words), 0, 6).Draw(t, "title"), " "), Year: rapid.SampledFrom([]int{0, 1999, 2010}).Draw(t, "year"),
-			Headings: []bib.Assignment{{Label: rapid.SampledFrom(words).Draw(t, "heading")}}})
+		records = append(
+			records,
+			&bib.Record{
+				ID:       fmt.Sprint(i),
+				Title:    strings.Join(rapid.SliceOfN(rapid.SampledFrom(words), 0, 6).Draw(t, "title"), " "),
+				Year:     rapid.SampledFrom([]int{0, 1999, 2010}).Draw(t, "year"),
+				Headings: []bib.Assignment{{Label: rapid.SampledFrom(words).Draw(t, "heading")}},
+			},
+		)
 	}
 	from := 2000
 	s := strategy.Strategy{Limits: []strategy.Limit{{Kind: strategy.YearsLimit, From: &from}}}
@@ -38,7 +45,11 @@ func drawn(t *rapid.T, most int) (coverage.Set, strategy.Strategy) {
 		s.Limits = append(s.Limits, l)
 	}
 	for i := range rapid.IntRange(1, 4).Draw(t, "blocks") {
-		b := strategy.Block{Name: string(rune('A' + i)), Searched: rapid.IntRange(0, 3).Draw(t, "searched") > 0, Negated: rapid.IntRange(0, 4).Draw(t, "negated") == 0}
+		b := strategy.Block{
+			Name:     string(rune('A' + i)),
+			Searched: rapid.IntRange(0, 3).Draw(t, "searched") > 0,
+			Negated:  rapid.IntRange(0, 4).Draw(t, "negated") == 0,
+		}
 		for range rapid.IntRange(0, 5).Draw(t, "terms") {
 			term := strategy.Term{Kind: strategy.TextTerm, Field: "text", On: rapid.IntRange(0, 4).Draw(t, "on") > 0}
 			switch rapid.IntRange(0, 3).Draw(t, "kind") {
@@ -56,8 +67,8 @@ func drawn(t *rapid.T, most int) (coverage.Set, strategy.Strategy) {
 	return coverage.NewSet(records), s
 }
 
-// What a strategy finds part by part is what its query finds, and what each of its numbered lines says, whether its limits let
-// in or keep out; what a limit takes away is what a strategy without it finds besides.
+// What a strategy finds part by part is what its query finds, and what each of its numbered lines says, whether its
+// limits let in or keep out; what a limit takes away is what a strategy without it finds besides.
 func TestPartsFindWhatTheWholeFinds(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		set, s := drawn(t, 12)
@@ -77,7 +88,8 @@ func TestPartsFindWhatTheWholeFinds(t *testing.T) {
 		}
 		lines, err := s.Numbered(nil)
 		require.NoError(t, err)
-		if last := lines[max(0, len(lines)-1):]; len(last) == 1 && last[0].Kind == strategy.WholeLine && last[0].Join == "not" {
+		if last := lines[max(0, len(lines)-1):]; len(last) == 1 && last[0].Kind == strategy.WholeLine &&
+			last[0].Join == "not" {
 			if before := lines[last[0].Parts[0]-1]; before.Kind == strategy.WholeLine {
 				require.True(t, before.Expr.Match(set.Index).Equals(reach.BeforeNot()))
 			}
@@ -110,7 +122,11 @@ func TestBlockMeasuresHoldTogether(t *testing.T) {
 				assert.Equal(t, term.OnlyHere == 0, term.AddsNothing)
 				own += term.OnlyHere
 				for _, wide := range term.Inside {
-					assert.True(t, roaring.AndNot(reach.Terms[i][j], reach.Terms[i][wide]).IsEmpty(), "what is inside finds nothing else")
+					assert.True(
+						t,
+						roaring.AndNot(reach.Terms[i][j], reach.Terms[i][wide]).IsEmpty(),
+						"what is inside finds nothing else",
+					)
 				}
 			}
 			assert.Equal(t, m.Hits, total, "the staircase ends at the union")
@@ -210,7 +226,8 @@ func TestWhatIsTypicalOfABlindSpotIsWhatRescuesWouldBringBack(t *testing.T) {
 	pool := reach.Typical(0)
 	assert.Equal(t, reach.BlindSpot(0).ToArray(), pool.Sample.ToArray())
 	pulls := map[string]float64{}
-	for _, r := range must(tally.CountWords(context.Background(), pool, nil, tally.WordOptions{Fields: bib.Text, MaxWords: 1, MinRecords: 1})).Rows {
+	for _, r := range must(tally.CountWords(context.Background(), pool, nil, tally.WordOptions{Fields: bib.Text,
+		MaxWords: 1, MinRecords: 1})).Rows {
 		pulls[r.Item] = r.Pull
 	}
 	compared := 0
@@ -225,9 +242,22 @@ func TestWhatIsTypicalOfABlindSpotIsWhatRescuesWouldBringBack(t *testing.T) {
 
 func TestAWiderPatternCoversANarrower(t *testing.T) {
 	set := titles("cane cutters rest", "cane cutting", "crews near shade", "labourers")
-	s := strategy.Strategy{Blocks: []strategy.Block{block("A", "cane", "cane cut*", "cane cutter*", "labo?r*", "labour*", "c?ne cutters", "lab*rer*", "labo*")}}
-	s.Blocks[0].Terms = append(s.Blocks[0].Terms, strategy.Term{Kind: strategy.NearTerm, Left: "crew*", Right: "shade", Within: 3, Field: "title", On: true},
-		strategy.Term{Kind: strategy.TextTerm, Text: "crews", Field: "text", On: true}, strategy.Term{Kind: strategy.TextTerm, Text: "cre*", Field: "title", On: true})
+	s := strategy.Strategy{
+		Blocks: []strategy.Block{
+			block("A", "cane", "cane cut*", "cane cutter*", "labo?r*", "labour*", "c?ne cutters", "lab*rer*", "labo*"),
+		},
+	}
+	s.Blocks[0].Terms = append(
+		s.Blocks[0].Terms,
+		strategy.Term{Kind: strategy.NearTerm, Left: "crew*", Right: "shade", Within: 3, Field: "title", On: true},
+		strategy.Term{
+			Kind:  strategy.TextTerm,
+			Text:  "crews",
+			Field: "text",
+			On:    true,
+		},
+		strategy.Term{Kind: strategy.TextTerm, Text: "cre*", Field: "title", On: true},
+	)
 	reach, err := coverage.Find(context.Background(), set, s)
 	require.NoError(t, err)
 	var inside [][]int

@@ -13,9 +13,10 @@ type Narrow struct {
 	Without            int // records that the strategy would find without the NOT block or the limit
 }
 
-// Narrowest returns the parts that are to blame where a strategy finds at most so many records: blocks that find no more by
-// themselves, else pairs of blocks, those that find least together first; else NOT blocks and limits, those that take most
-// first. It is empty where the strategy finds more, or where only more than two blocks together do it.
+// Narrowest returns the parts that are to blame where a strategy finds at most so many records: blocks that find no
+// more by themselves, else pairs of blocks, those that find least together first; else NOT blocks and limits, those
+// that take most first. It is empty where the strategy finds more, or where only more than two blocks together do
+// it.
 func (r *Reach) Narrowest(most int) (out []Narrow) {
 	if count(r.Whole) > most {
 		return nil

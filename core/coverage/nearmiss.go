@@ -27,7 +27,17 @@ const (
 	NearWord     = "word"                     // a phrase with one other word, which suits the block
 )
 
-var nearOrder = []string{NearSpelling, NearHyphen, NearEnding, NearEdit, NearGap, NearEntry, NearBelow, NearAbove, NearWord}
+var nearOrder = []string{
+	NearSpelling,
+	NearHyphen,
+	NearEnding,
+	NearEdit,
+	NearGap,
+	NearEntry,
+	NearBelow,
+	NearAbove,
+	NearWord,
+}
 
 // A NearMiss is what stands in a study that a block misses and is all but one of its terms.
 type NearMiss struct {
@@ -76,14 +86,19 @@ func (r *Rescuer) NearMisses(ctx context.Context, block, study int) ([]NearMiss,
 	open := r.priced[block].Open(block)
 	var out []NearMiss
 	slices.SortStableFunc(f.found, func(a, b NearMiss) int {
-		return cmp.Or(cmp.Compare(slices.Index(nearOrder, a.Kind), slices.Index(nearOrder, b.Kind)), strings.Compare(a.Text, b.Text))
+		return cmp.Or(
+			cmp.Compare(slices.Index(nearOrder, a.Kind), slices.Index(nearOrder, b.Kind)),
+			strings.Compare(a.Text, b.Text),
+		)
 	})
 	for _, n := range f.found {
 		hits, err := Hits(r.priced[block].set, n.Mend)
 		if err != nil {
 			continue // what cannot be searched mends nothing
 		}
-		if here, err := Hits(Set{Records: r.keys.Records, Index: r.keys.Index, Thesaurus: r.keys.Thesaurus}, n.Mend); err != nil || !here.Contains(uint32(study)) {
+		if here, err := Hits(Set{Records: r.keys.Records, Index: r.keys.Index, Thesaurus: r.keys.Thesaurus},
+			n.Mend); err != nil ||
+			!here.Contains(uint32(study)) {
 			continue
 		}
 		n.Price = int(hits.AndCardinality(open))
@@ -112,13 +127,19 @@ func (f *finder) add(kind string, term int, text string, mend strategy.Term) {
 // phrase looks for what is all but a phrase in the tokens of one value.
 func (f *finder) phrase(term int, t strategy.Term, p text.Pattern, tokens []string) {
 	as := func(kind string, tokens []string) {
-		f.add(kind, term, strings.Join(tokens, " "), strategy.Term{Kind: strategy.TextTerm, Text: strings.Join(tokens, " "), Field: t.Field})
+		f.add(
+			kind,
+			term,
+			strings.Join(tokens, " "),
+			strategy.Term{Kind: strategy.TextTerm, Text: strings.Join(tokens, " "), Field: t.Field},
+		)
 	}
 	for i := range tokens {
 		if len(p) == 2 && text.Joins(p[0], p[1], tokens[i]) {
 			as(NearHyphen, tokens[i:i+1])
 		}
-		if len(p) == 1 && i+1 < len(tokens) && p[0].Match(tokens[i]+tokens[i+1]) && !p[0].Match(tokens[i]) && utf8.RuneCountInString(tokens[i]) > 1 {
+		if len(p) == 1 && i+1 < len(tokens) && p[0].Match(tokens[i]+tokens[i+1]) && !p[0].Match(tokens[i]) &&
+			utf8.RuneCountInString(tokens[i]) > 1 {
 			as(NearHyphen, tokens[i:i+2])
 		}
 		if i+len(p) <= len(tokens) {
@@ -132,8 +153,18 @@ func (f *finder) phrase(term int, t strategy.Term, p text.Pattern, tokens []stri
 			}
 			for gap := 1; gap <= widest; gap++ {
 				if at := i + k + gap; p[k:].At(tokens, at) {
-					f.add(NearGap, term, strings.Join(tokens[i:at+len(p)-k], " "),
-						strategy.Term{Kind: strategy.NearTerm, Left: p[:k].String(), Right: p[k:].String(), Within: gap + 1, Field: t.Field})
+					f.add(
+						NearGap,
+						term,
+						strings.Join(tokens[i:at+len(p)-k], " "),
+						strategy.Term{
+							Kind:   strategy.NearTerm,
+							Left:   p[:k].String(),
+							Right:  p[k:].String(),
+							Within: gap + 1,
+							Field:  t.Field,
+						},
+					)
 				}
 			}
 		}
@@ -158,7 +189,8 @@ func (f *finder) butOne(p text.Pattern, tokens []string) string {
 	if like := p[other].Resembles(tokens[other]); like != "" {
 		return string(like)
 	}
-	if len(p) > 1 && !text.IsStopword(tokens[other]) && utf8.RuneCountInString(tokens[other]) > 2 && f.suits(strings.Join(tokens, " ")) {
+	if len(p) > 1 && !text.IsStopword(tokens[other]) && utf8.RuneCountInString(tokens[other]) > 2 &&
+		f.suits(strings.Join(tokens, " ")) {
 		return NearWord
 	}
 	return ""
@@ -177,8 +209,14 @@ func (f *finder) heading(term int, t strategy.Term, v *thesaurus.Thesaurus, reco
 	record.Values(bib.Text, func(_ bib.Field, value string) { values = append(values, text.Tokens(value)) })
 	for _, entry := range append([]string{v.Label(at)}, v.EntryTerms(at)...) {
 		tokens := text.Tokens(entry)
-		if p := text.Literal(tokens...); len(p) > 0 && slices.ContainsFunc(values, func(v []string) bool { return len(p.Find(v)) > 0 }) {
-			f.add(NearEntry, term, strings.Join(tokens, " "), strategy.Term{Kind: strategy.TextTerm, Text: strings.Join(tokens, " "), Field: "text"})
+		if p := text.Literal(tokens...); len(p) > 0 &&
+			slices.ContainsFunc(values, func(v []string) bool { return len(p.Find(v)) > 0 }) {
+			f.add(
+				NearEntry,
+				term,
+				strings.Join(tokens, " "),
+				strategy.Term{Kind: strategy.TextTerm, Text: strings.Join(tokens, " "), Field: "text"},
+			)
 		}
 	}
 	below := v.Below(at)

@@ -42,14 +42,21 @@ func TestWhatIsAllButATermIsFoundInAStudy(t *testing.T) {
 		blockOf("A", word("labourers"), word("farm hands"), word("field work*"), word("harvesters"), word("heatwave")),
 		blockOf("B", word("shade")),
 	}}
-	set := coverage.NewSet(titled("Shade for laborers", "Shade and heat wave", "Shade for farmhands", "Labourers in shade"))
-	keys := coverage.NewSet(titled("Laborers, farmhands and havresters in a heat wave: field and barn workers at work", "Labourers in shade"))
+	set := coverage.NewSet(
+		titled("Shade for laborers", "Shade and heat wave", "Shade for farmhands", "Labourers in shade"),
+	)
+	keys := coverage.NewSet(
+		titled("Laborers, farmhands and havresters in a heat wave: field and barn workers at work", "Labourers in shade"),
+	)
 	r := rescuerOf(t, set, keys, s)
 	found, err := r.NearMisses(context.Background(), 0, 0)
 	require.NoError(t, err)
 	var said []string
 	for _, n := range found {
-		said = append(said, fmt.Sprint(n.Kind, ": ", n.Text, " for ", s.Blocks[0].Terms[n.Term], " → ", n.Mend, " +", n.Price))
+		said = append(
+			said,
+			fmt.Sprint(n.Kind, ": ", n.Text, " for ", s.Blocks[0].Terms[n.Term], " → ", n.Mend, " +", n.Price),
+		)
 	}
 	assert.Equal(t, []string{
 		"spelling: laborers for labourers → laborers +1",
@@ -89,7 +96,9 @@ func TestAMendCatchesTheStudyAtItsPrice(t *testing.T) {
 					if !inKeys.Blocks[b].Contains(uint32(k)) {
 						t.Fatalf("%v does not bring %d back into %d", n, k, b)
 					}
-					if got := int(then.Whole.GetCardinality()) - int(now.Whole.GetCardinality()); s.Blocks[b].Searched && !s.Blocks[b].Negated && got != n.Price {
+					if got := int(then.Whole.GetCardinality()) - int(now.Whole.GetCardinality()); s.Blocks[b].Searched &&
+						!s.Blocks[b].Negated &&
+						got != n.Price {
 						t.Fatalf("%v costs %d", n, got)
 					}
 				}
@@ -107,9 +116,21 @@ func TestWhatLeavesNothingIsTold(t *testing.T) {
 	}
 	not := blockOf("N", word("barns"))
 	not.Negated = true
-	assert.Equal(t, []coverage.Narrow{{Block: 0, With: -1, Limit: -1}}, find(blockOf("A", word("tents")), blockOf("B", word("heat"))).Narrowest(0))
-	assert.Equal(t, []coverage.Narrow{{Block: 0, With: 2, Limit: -1}}, find(blockOf("A", word("crews")), blockOf("B", word("heat")), blockOf("C", word("barns"))).Narrowest(0))
-	assert.Equal(t, []coverage.Narrow{{Block: 2, With: -1, Limit: -1, Without: 1}}, find(blockOf("A", word("heat")), blockOf("B", word("shade")), not).Narrowest(0))
+	assert.Equal(
+		t,
+		[]coverage.Narrow{{Block: 0, With: -1, Limit: -1}},
+		find(blockOf("A", word("tents")), blockOf("B", word("heat"))).Narrowest(0),
+	)
+	assert.Equal(
+		t,
+		[]coverage.Narrow{{Block: 0, With: 2, Limit: -1}},
+		find(blockOf("A", word("crews")), blockOf("B", word("heat")), blockOf("C", word("barns"))).Narrowest(0),
+	)
+	assert.Equal(
+		t,
+		[]coverage.Narrow{{Block: 2, With: -1, Limit: -1, Without: 1}},
+		find(blockOf("A", word("heat")), blockOf("B", word("shade")), not).Narrowest(0),
+	)
 	assert.Empty(t, find(blockOf("A", word("heat"))).Narrowest(0), "there is enough")
 }
 
@@ -144,7 +165,11 @@ func TestTermsAreRemarkedOn(t *testing.T) {
 		of[fmt.Sprint(r.Kind, " ", s.Blocks[0].Terms[r.Term])], records[r.Kind] = r.Items, r.Records
 	}
 	assert.Equal(t, []coverage.RemarkItem{{Text: "laborers", Records: 6, Adds: 6}}, of["writing labourers"])
-	assert.Equal(t, []coverage.RemarkItem{{Text: "labourers", Records: 12}, {Text: "laborers", Records: 6, Adds: 6}}, of["misspelt labuorers"])
+	assert.Equal(
+		t,
+		[]coverage.RemarkItem{{Text: "labourers", Records: 12}, {Text: "laborers", Records: 6, Adds: 6}},
+		of["misspelt labuorers"],
+	)
 	assert.NotContains(t, of, "writing worker*")
 	assert.Contains(t, of, "near field crews")
 	assert.Equal(t, 4, records["near"])

@@ -22,10 +22,21 @@ type Offers struct {
 	fresh []float64   // by item, the highest over the blocks of suit × ln(1 + records in the blind spot)
 }
 
-// Offered works out what all items offer to blocks. spots are their blind spots, nil for a block that has none. What was dropped in
-// the review pushes away what is like it, for the order alone (measures.md §4, *Order*).
-func Offered(ctx context.Context, suits *Suits, kept *company.Company, spots []*roaring.Bitmap, dropped []string) (*Offers, error) {
-	o := &Offers{kept: kept, suits: make([][]float64, kept.Len()), block: make([]int, kept.Len()), fresh: make([]float64, kept.Len())}
+// Offered works out what all items offer to blocks. spots are their blind spots, nil for a block that has none.
+// What was dropped in the review pushes away what is like it, for the order alone (measures.md §4, *Order*).
+func Offered(
+	ctx context.Context,
+	suits *Suits,
+	kept *company.Company,
+	spots []*roaring.Bitmap,
+	dropped []string,
+) (*Offers, error) {
+	o := &Offers{
+		kept:  kept,
+		suits: make([][]float64, kept.Len()),
+		block: make([]int, kept.Len()),
+		fresh: make([]float64, kept.Len()),
+	}
 	together, fresh := make([][]int32, len(suits.blocks)), make([][]int32, len(suits.blocks))
 	for b, found := range suits.blocks {
 		if ctx.Err() != nil {
@@ -126,7 +137,11 @@ func Order(all []Ordered) []int {
 	add := func(places []int, figure func(Ordered) float64) {
 		slices.SortFunc(places, func(a, b int) int {
 			x, y := all[a], all[b]
-			return cmp.Or(cmp.Compare(tally.Round(figure(y)), tally.Round(figure(x))), cmp.Compare(y.Records, x.Records), strings.Compare(x.Item, y.Item))
+			return cmp.Or(
+				cmp.Compare(tally.Round(figure(y)), tally.Round(figure(x))),
+				cmp.Compare(y.Records, x.Records),
+				strings.Compare(x.Item, y.Item),
+			)
 		})
 		for rank, i := range places {
 			score[i] += 1 / float64(nearFirst+rank)

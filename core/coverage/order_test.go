@@ -34,7 +34,12 @@ func TestNobodyStandsBehindWhatIsLessInBoth(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		all := make([]coverage.Ordered, rapid.IntRange(1, 40).Draw(t, "n"))
 		for i := range all {
-			all[i] = coverage.Ordered{Item: string(rune('a' + i)), Records: 2, Pull: rapid.Float64Range(-5, 5).Draw(t, "pull"), Fresh: rapid.Float64Range(0, 2).Draw(t, "fresh")}
+			all[i] = coverage.Ordered{
+				Item:    string(rune('a' + i)),
+				Records: 2,
+				Pull:    rapid.Float64Range(-5, 5).Draw(t, "pull"),
+				Fresh:   rapid.Float64Range(0, 2).Draw(t, "fresh"),
+			}
 		}
 		order := coverage.Order(all)
 		assert.ElementsMatch(t, slices.Collect(func(yield func(int) bool) {

@@ -60,7 +60,8 @@ func (r *Rescuer) Plan(ctx context.Context, blocks []BlockRescue) ([]Step, error
 				}
 				c = c.at(missed, open)
 				rest = append(rest, c)
-				if tally.Round(c.Worth) > 0 && (at < 0 || cmp.Or(better(c, best), cmp.Compare(r.s.Blocks[b.Block].Name, r.s.Blocks[blocks[at].Block].Name)) < 0) {
+				if tally.Round(c.Worth) > 0 &&
+					(at < 0 || cmp.Or(better(c, best), cmp.Compare(r.s.Blocks[b.Block].Name, r.s.Blocks[blocks[at].Block].Name)) < 0) {
 					best, at, where = c, i, len(rest)-1
 				}
 			}

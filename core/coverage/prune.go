@@ -12,10 +12,10 @@ type Pruned struct {
 	Left  int // records that the block finds without it
 }
 
-// Prune returns the terms of a block that can go, in the order in which they do: over and over that whose loss is smallest
-// (then that which finds fewest, then the later), as long as every key study that the block catches stays caught, at
-// least a share of the records that the whole block found stay found, and one term is left. inKeys may be nil. Terms that
-// are switched off have no part in it.
+// Prune returns the terms of a block that can go, in the order in which they do: over and over that whose loss is
+// smallest (then that which finds fewest, then the later), as long as every key study that the block catches stays
+// caught, at least a share of the records that the whole block found stay found, and one term is left. inKeys may
+// be nil. Terms that are switched off have no part in it.
 func Prune(ctx context.Context, reach, inKeys *Reach, block int, share float64) ([]Pruned, error) {
 	records, keys := newCover(reach, block), newCover(inKeys, block)
 	whole := count(reach.Blocks[block])
@@ -30,7 +30,8 @@ func Prune(ctx context.Context, reach, inKeys *Reach, block int, share float64) 
 			if keys != nil && keys.alone[i] > 0 {
 				continue
 			}
-			if best < 0 || records.alone[i] < records.alone[best] || records.alone[i] == records.alone[best] && records.finds[i] <= records.finds[best] {
+			if best < 0 || records.alone[i] < records.alone[best] ||
+				records.alone[i] == records.alone[best] && records.finds[i] <= records.finds[best] {
 				best = i
 			}
 		}

@@ -75,7 +75,10 @@ func Find(ctx context.Context, set Set, s strategy.Strategy) (*Reach, error) {
 		return nil, err
 	}
 	for _, terms := range r.Terms {
-		r.Blocks = append(r.Blocks, roaring.FastOr(slices.DeleteFunc(slices.Clone(terms), func(hits *roaring.Bitmap) bool { return hits == nil })...))
+		r.Blocks = append(
+			r.Blocks,
+			roaring.FastOr(slices.DeleteFunc(slices.Clone(terms), func(hits *roaring.Bitmap) bool { return hits == nil })...),
+		)
 	}
 	for _, l := range s.Limits {
 		r.Limits = append(r.Limits, admitted(set, l))
@@ -100,8 +103,8 @@ func Hits(set Set, t strategy.Term) (*roaring.Bitmap, error) {
 	return roaring.And(found, set.Within), nil
 }
 
-// Says returns the records of the set that a query in CQL finds; nil where it cannot be read. The set may be that of others too:
-// it is not to be changed.
+// Says returns the records of the set that a query in CQL finds; nil where it cannot be read. The set may be that
+// of others too: it is not to be changed.
 func (r *Reach) Says(cql string) *roaring.Bitmap {
 	found, err := r.set.Kept.of("query "+cql, func() (*roaring.Bitmap, error) {
 		q, err := query.Parse(cql, r.set.Thesaurus)
@@ -135,8 +138,8 @@ func admitted(set Set, l strategy.Limit) *roaring.Bitmap {
 	return set.part(q.Match(set.Index))
 }
 
-// LimitFinds returns what a limit asks for: what it lets through or, where it keeps out, what it does not. The set is not to
-// be changed.
+// LimitFinds returns what a limit asks for: what it lets through or, where it keeps out, what it does not. The set
+// is not to be changed.
 func (r *Reach) LimitFinds(limit int) *roaring.Bitmap {
 	if r.s.Limits[limit].KeepsOut() {
 		return roaring.AndNot(r.set.All(), r.Limits[limit])
@@ -182,8 +185,8 @@ func (r *Reach) together(block int) *roaring.Bitmap {
 
 const none = -1
 
-// BeforeNot returns what the blocks and limits find together before what NOT takes away: the NOT blocks, and limits that
-// keep out.
+// BeforeNot returns what the blocks and limits find together before what NOT takes away: the NOT blocks, and limits
+// that keep out.
 func (r *Reach) BeforeNot() *roaring.Bitmap {
 	found := r.together(none)
 	for i, l := range r.Limits {
@@ -219,8 +222,8 @@ func (r *Reach) WithoutBlock(block int) *roaring.Bitmap {
 // less what it finds.
 func (r *Reach) TakenAwayByLimit(limit int) int { return count(r.WithoutLimit(limit)) - count(r.Whole) }
 
-// TakenAwayByBlock does the same for a block. One that is not searched takes away nothing; without the only searched one
-// nothing would be found, so that the answer is then negative.
+// TakenAwayByBlock does the same for a block. One that is not searched takes away nothing; without the only
+// searched one nothing would be found, so that the answer is then negative.
 func (r *Reach) TakenAwayByBlock(block int) int {
 	if !r.s.Blocks[block].Searched {
 		return 0

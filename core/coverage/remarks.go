@@ -73,7 +73,8 @@ func Remarks(ctx context.Context, reach *Reach, offers *Offers, block int) ([]Re
 		if !ok {
 			continue
 		}
-		for _, look := range []func(int, strategy.Term, text.Pattern) *Remark{r.misspelt, r.writing, r.suits, r.near, r.drags} {
+		for _, look := range []func(int, strategy.Term, text.Pattern) *Remark{r.misspelt, r.writing, r.suits, r.near,
+			r.drags} {
 			if found := look(i, t, phrase.Pattern); found != nil {
 				found.Term = i
 				out = append(out, *found)
@@ -179,7 +180,14 @@ func (r *remarker) near(i int, t strategy.Term, p text.Pattern) *Remark {
 	if len(p) != 2 {
 		return nil
 	}
-	near := strategy.Term{Kind: strategy.NearTerm, Left: p[:1].String(), Right: p[1:].String(), Within: widest, Field: t.Field, On: true}
+	near := strategy.Term{
+		Kind:   strategy.NearTerm,
+		Left:   p[:1].String(),
+		Right:  p[1:].String(),
+		Within: widest,
+		Field:  t.Field,
+		On:     true,
+	}
 	more := count(roaring.AndNot(r.hits(near), r.reach.Blocks[r.block]))
 	if more < leastAdded || float64(more) < leastShare*float64(count(r.reach.Terms[r.block][i])) {
 		return nil
@@ -229,7 +237,8 @@ func (r *remarker) drags(i int, t strategy.Term, p text.Pattern) *Remark {
 // meanings tells what a short word is written out as, where that is more than one thing.
 func (r *remarker) meanings(ctx context.Context, i int, p text.Pattern) (*Remark, error) {
 	token, ok := p.Literal()
-	if !ok || len(token) != 1 || utf8.RuneCountInString(token[0]) < shortest || utf8.RuneCountInString(token[0]) > longest {
+	if !ok || len(token) != 1 || utf8.RuneCountInString(token[0]) < shortest ||
+		utf8.RuneCountInString(token[0]) > longest {
 		return nil, nil
 	}
 	said, err := meanings(ctx, r.set.Records, r.reach.Terms[r.block][i], token[0])

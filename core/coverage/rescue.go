@@ -53,8 +53,8 @@ type Rescuer struct {
 
 type itemKey struct{ kind, key string }
 
-// A found is the records, of all that are indexed, and the key studies that hold an item. It is nil for one that a term of some
-// block matches already.
+// A found is the records, of all that are indexed, and the key studies that hold an item. It is nil for one that a
+// term of some block matches already.
 type found struct {
 	records, keys *roaring.Bitmap
 	suit          Suit
@@ -78,7 +78,8 @@ func NewRescuer(ctx context.Context, set, keys Set, s strategy.Strategy, suits *
 	return r, err
 }
 
-// PriceIn tells prices and pull of a block over other records of the same index: those that its own words did not choose.
+// PriceIn tells prices and pull of a block over other records of the same index: those that its own words did not
+// choose.
 func (r *Rescuer) PriceIn(ctx context.Context, block int, set Set) (err error) {
 	r.priced[block], err = Find(ctx, set, r.s)
 	return err
@@ -118,8 +119,8 @@ func (r *Rescuer) Block(ctx context.Context, block int) (BlockRescue, error) {
 	return r.block(ctx, block, false)
 }
 
-// Promising returns those of them that may be of some worth: what is too rare to have company has no part in a plan, and
-// need not be looked for.
+// Promising returns those of them that may be of some worth: what is too rare to have company has no part in a
+// plan, and need not be looked for.
 func (r *Rescuer) Promising(ctx context.Context, block int) (BlockRescue, error) {
 	return r.block(ctx, block, true)
 }
@@ -135,7 +136,13 @@ func (r *Rescuer) block(ctx context.Context, block int, promising bool) (BlockRe
 	return out, err
 }
 
-func (r *Rescuer) candidates(ctx context.Context, block int, missed *roaring.Bitmap, studies []uint32, promising bool) ([]Candidate, error) {
+func (r *Rescuer) candidates(
+	ctx context.Context,
+	block int,
+	missed *roaring.Bitmap,
+	studies []uint32,
+	promising bool,
+) ([]Candidate, error) {
 	var keys []itemKey
 	var items []string // as they are shown
 	listed := map[itemKey]bool{}
@@ -167,7 +174,13 @@ func (r *Rescuer) candidates(ctx context.Context, block int, missed *roaring.Bit
 	if err := r.look(ctx, keys); err != nil {
 		return nil, err
 	}
-	deal := bargain{block: block, missed: missed, open: r.priced[block].Open(block), blind: r.priced[block].BlindSpot(block), in: r.priced[block].set}
+	deal := bargain{
+		block:  block,
+		missed: missed,
+		open:   r.priced[block].Open(block),
+		blind:  r.priced[block].BlindSpot(block),
+		in:     r.priced[block].set,
+	}
 	var out []Candidate
 	for i, key := range keys {
 		if f := r.known[key]; f != nil {

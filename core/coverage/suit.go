@@ -12,8 +12,8 @@ import (
 	"tamiz/core/strategy"
 )
 
-// A Suit is how well a candidate belongs to each block (measures.md §4): Of by block, 0 where it does not. Kept is false
-// for what is too rare to have company.
+// A Suit is how well a candidate belongs to each block (measures.md §4): Of by block, 0 where it does not. Kept is
+// false for what is too rare to have company.
 type Suit struct {
 	Of   []float64
 	Kept bool
@@ -43,8 +43,8 @@ type Suits struct {
 	all    int               // records
 }
 
-// NewSuits prepares to tell what suits the blocks of a strategy, over all records of a set (sample and contrast together),
-// whose company is given.
+// NewSuits prepares to tell what suits the blocks of a strategy, over all records of a set (sample and contrast
+// together), whose company is given.
 func NewSuits(ctx context.Context, set Set, kept *company.Company, s strategy.Strategy) (*Suits, error) {
 	set.Within = nil
 	reach, err := Find(ctx, set, s)
@@ -62,15 +62,15 @@ func NewSuits(ctx context.Context, set Set, kept *company.Company, s strategy.St
 	return out, nil
 }
 
-// doubt is from which part of the median fit of a block's own words on a fit is not doubtful. A third of it costs nothing of
-// what is right on prose that people wrote; half of it, a fifth.
+// doubt is from which part of the median fit of a block's own words on a fit is not doubtful. A third of it costs
+// nothing of what is right on prose that people wrote; half of it, a fifth.
 const doubt = 1.0 / 3
 
 // Known reports whether an item has company, so that it can suit a block.
 func (s *Suits) Known(item string) bool { return s.fits.Known(item) }
 
-// Text returns how well a word or phrase suits each block; records are those of the set that hold it in title, abstract or
-// a keyword. A phrase that does not stand by itself suits none.
+// Text returns how well a word or phrase suits each block; records are those of the set that hold it in title,
+// abstract or a keyword. A phrase that does not stand by itself suits none.
 func (s *Suits) Text(item string, records *roaring.Bitmap) Suit {
 	fits, ok := s.fits.Fits(item)
 	if ok && !s.fits.Stands(item) {
@@ -104,8 +104,9 @@ func (s *Suits) most(fits []float64, block, records int) float64 {
 	return suit(fits[block], together, float64(records)) * damped(fits, block)
 }
 
-// The numbers of the formula of suit: how strongly a candidate that fits another block better is damped, how many chance
-// records are laid to those that hold it, what fit counts beside togetherness, and how much a common word counts less.
+// The numbers of the formula of suit: how strongly a candidate that fits another block better is damped, how many
+// chance records are laid to those that hold it, what fit counts beside togetherness, and how much a common word
+// counts less.
 const (
 	damping  = 8
 	chance   = 5
@@ -125,8 +126,8 @@ func (s *Suits) weigh(fits []float64, kept bool, records *roaring.Bitmap) Suit {
 	return out
 }
 
-// weighed returns the suit to each block of what stands in so many records; with tells how many of them a block finds. own is
-// the fits of the first factor: those that are damped by, or less.
+// weighed returns the suit to each block of what stands in so many records; with tells how many of them a block
+// finds. own is the fits of the first factor: those that are damped by, or less.
 func (s *Suits) weighed(own, fits []float64, records int, with func(block int) int) []float64 {
 	of := make([]float64, len(s.blocks))
 	for b, fit := range own {

@@ -35,10 +35,18 @@ func TestTheFirstOfABlindSpotAreThoseOfTheWholeList(t *testing.T) {
 			require.NoError(t, err)
 			assert.Equal(t, all[:min(n, len(all))], first)
 		}
-		without, _, err := coverage.Lacks(context.Background(), reach, suits, kept, block, coverage.Wanted{First: 20, Skip: func(kind, item string) bool { return item == all[0].Item }})
+		without, _, err := coverage.Lacks(
+			context.Background(),
+			reach,
+			suits,
+			kept,
+			block,
+			coverage.Wanted{First: 20, Skip: func(kind, item string) bool { return item == all[0].Item }},
+		)
 		require.NoError(t, err)
 		want := slices.Clone(all[1:21])
-		for _, rows := range [][]coverage.Lack{want, without} { // what stood under the one that is skipped stands under another
+		// what stood under the one that is skipped stands under another
+		for _, rows := range [][]coverage.Lack{want, without} {
 			for i := range rows {
 				rows[i].Under = ""
 			}
@@ -105,7 +113,16 @@ func TestSuitIsTheFormula(t *testing.T) {
 			if fit := fits[block]; fit > 0 && own.Stands(item) {
 				p := float64(reach.Blocks[block].GetCardinality()) / float64(len(set.Records))
 				together := (float64(records.AndCardinality(reach.Blocks[block])) + 5*p) / (n + 5) / p
-				want = math.Pow(fit*(2+max(0, math.Log(together))), 2) * math.Pow(fit/slices.Max(fits), 8) / math.Pow(math.Log(2+n), 1.5)
+				want = math.Pow(
+					fit*(2+max(0, math.Log(together))),
+					2,
+				) * math.Pow(
+					fit/slices.Max(fits),
+					8,
+				) / math.Pow(
+					math.Log(2+n),
+					1.5,
+				)
 			}
 			assert.InDelta(t, want, got, 1e-9, item)
 		}
@@ -182,7 +199,11 @@ func TestPruningNeverLosesAKeyStudyNorMoreThanItSays(t *testing.T) {
 			assert.Equal(t, inKeys.Blocks[block].ToArray(), after.Blocks[block].ToArray())
 			assert.GreaterOrEqual(t, float64(left), share*float64(reach.Blocks[block].GetCardinality()))
 			if on := slices.ContainsFunc(s.Blocks[block].Terms, func(t strategy.Term) bool { return t.On }); on {
-				assert.True(t, slices.ContainsFunc(less.Blocks[block].Terms, func(t strategy.Term) bool { return t.On }), "one term is left")
+				assert.True(
+					t,
+					slices.ContainsFunc(less.Blocks[block].Terms, func(t strategy.Term) bool { return t.On }),
+					"one term is left",
+				)
 			}
 		}
 	})
@@ -214,5 +235,9 @@ func TestAPlanNeedsWhatIsPromisingAlone(t *testing.T) {
 	}
 	all := plan(func(r *coverage.Rescuer, i int) (coverage.BlockRescue, error) { return r.Block(ctx, i) })
 	assert.NotEmpty(t, all)
-	assert.Equal(t, all, plan(func(r *coverage.Rescuer, i int) (coverage.BlockRescue, error) { return r.Promising(ctx, i) }))
+	assert.Equal(
+		t,
+		all,
+		plan(func(r *coverage.Rescuer, i int) (coverage.BlockRescue, error) { return r.Promising(ctx, i) }),
+	)
 }

@@ -9,8 +9,8 @@ import (
 	"tamiz/core/text"
 )
 
-// pieces are the text candidates of a list that stand under none, in their order: a candidate that is a shorter or longer form
-// of one before it stands under that (measures.md §4, *Under*).
+// pieces are the text candidates of a list that stand under none, in their order: a candidate that is a shorter or
+// longer form of one before it stands under that (measures.md §4, *Under*).
 type pieces struct {
 	items  []string
 	tokens [][]string

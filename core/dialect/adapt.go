@@ -18,16 +18,17 @@ type Options struct {
 	// Forms returns the words that a token pattern matches, where that is known: nil where it is not, or where they are
 	// too many. Without it a sign that cannot be typed is cut off.
 	Forms func(text.TokenPattern) []string
-	// Holds reports whether a phrase stands somewhere, where that is known: of forms written out those that stand nowhere are
-	// left out.
+	// Holds reports whether a phrase stands somewhere, where that is known: of forms written out those that stand
+	// nowhere are left out.
 	Holds func(text.Pattern) bool
 	// Anywhere has what has no field of its own asked in the field any, which holds more at a source than ours; where that
-	// has no name either, without one, wherever the source looks. Of several conditions none is left out for want of a field.
+	// has no name either, without one, wherever the source looks. Of several conditions none is left out for want of a
+	// field.
 	Anywhere bool
 	// Wider are the fields under whose names the source keeps more than ours hold.
 	Wider map[string]bool
-	// Beside says that the expression is a line beside others that are said: a heading is left out where the dialect has none,
-	// as it is beside others in one expression.
+	// Beside says that the expression is a line beside others that are said: a heading is left out where the dialect
+	// has none, as it is beside others in one expression.
 	Beside bool
 }
 
@@ -49,13 +50,15 @@ func (a *adapter) note(code, term, instead string, meant, said query.Expr) {
 	}
 }
 
-// noteField notes that a field is not asked by itself or not in full: also of what is asked in place of something else, whose
-// own note has the cost of both.
+// noteField notes that a field is not asked by itself or not in full: also of what is asked in place of something
+// else, whose own note has the cost of both.
 func (a *adapter) noteField(code string, f bib.Field, term, instead string, meant, said query.Expr) {
 	if a.quiet {
 		meant, said = nil, nil
 	}
-	a.add(Note{Code: code, Term: fieldNamed(f) + ": " + term, Instead: instead, Field: fieldNamed(f), Meant: meant, Said: said})
+	a.add(
+		Note{Code: code, Term: fieldNamed(f) + ": " + term, Instead: instead, Field: fieldNamed(f), Meant: meant, Said: said},
+	)
 }
 
 func (a *adapter) add(n Note) {
@@ -135,8 +138,8 @@ func (a *adapter) or(q query.Or) query.Expr {
 			}
 		}
 	}
-	// Beside other terms a heading that does not exist here is left out; with nothing beside it its words stand in, those of
-	// several that are the same once.
+	// Beside other terms a heading that does not exist here is left out; with nothing beside it its words stand in,
+	// those of several that are the same once.
 	beside := a.o.Beside || len(out) > 0
 	for _, p := range headings {
 		if s := a.besideOthers(beside, p); s == nil || a.saidAlready(p, s, out) {
@@ -187,8 +190,8 @@ func (a *adapter) not(q query.Not) query.Expr {
 	return out
 }
 
-// in returns the fields of the dialect that are asked for one of ours. Where they hold more, wide is that field; missing
-// is what of ours is left out. named leaves aside a field that is only looked in without a name.
+// in returns the fields of the dialect that are asked for one of ours. Where they hold more, wide is that field;
+// missing is what of ours is left out. named leaves aside a field that is only looked in without a name.
 func (a *adapter) in(f bib.Field, named bool) (fields []string, wide string, missing bib.Field) {
 	var wider string
 	covered := bib.Field(0)
@@ -236,7 +239,13 @@ func fieldNamed(f bib.Field) string {
 }
 
 // spread says a term in each of the fields that stand for one, or in all at once where the dialect can name several.
-func (a *adapter) spread(f bib.Field, named bool, meant query.Expr, term string, in func(bib.Field) query.Expr) query.Expr {
+func (a *adapter) spread(
+	f bib.Field,
+	named bool,
+	meant query.Expr,
+	term string,
+	in func(bib.Field) query.Expr,
+) query.Expr {
 	fields, wide, missing := a.in(f, named)
 	if len(fields) == 0 {
 		a.note(NoName, term, "", meant, nil)
@@ -290,7 +299,13 @@ func (a *adapter) phrase(q query.Phrase) query.Expr {
 }
 
 // signs says a phrase, with its signs written out, cut off or taken apart where the dialect has them not.
-func (a *adapter) signs(p text.Pattern, meant query.Expr, f bib.Field, named bool, as func(text.Pattern, bib.Field) query.Expr) query.Expr {
+func (a *adapter) signs(
+	p text.Pattern,
+	meant query.Expr,
+	f bib.Field,
+	named bool,
+	as func(text.Pattern, bib.Field) query.Expr,
+) query.Expr {
 	say := func(p text.Pattern) query.Expr {
 		return a.spread(f, named, meant, p.String(), func(f bib.Field) query.Expr { return as(p, f) })
 	}
@@ -358,7 +373,12 @@ func (a *adapter) signs(p text.Pattern, meant query.Expr, f bib.Field, named boo
 func (a *adapter) togetherUnmarked() bool { return a.d.Terms.Words == AsPhrase }
 
 // apart says each word of a phrase by itself, all of which must be there.
-func (a *adapter) apart(p text.Pattern, f bib.Field, named bool, as func(text.Pattern, bib.Field) query.Expr) query.Expr {
+func (a *adapter) apart(
+	p text.Pattern,
+	f bib.Field,
+	named bool,
+	as func(text.Pattern, bib.Field) query.Expr,
+) query.Expr {
 	var parts []query.Expr
 	for i := range p {
 		if s := a.signs(p[i:i+1], as(p[i:i+1], f), f, named, as); s != nil {
@@ -397,8 +417,8 @@ func (a *adapter) lacking(t text.TokenPattern, inPhrase bool) string {
 	return ""
 }
 
-// writtenOut returns the phrases that a pattern stands for in the sample, in place of the words with signs that cannot be
-// typed: none where they are not known or too many.
+// writtenOut returns the phrases that a pattern stands for in the sample, in place of the words with signs that
+// cannot be typed: none where they are not known or too many.
 func (a *adapter) writtenOut(p text.Pattern) []text.Pattern {
 	if a.o.Forms == nil {
 		return nil
@@ -611,7 +631,11 @@ func (a *adapter) heading(q query.Heading) query.Expr {
 		said.Central = false
 		codes = append(codes, NoCentral)
 	}
-	if len(q.Qualifiers) > 0 && (len(h.Qualifier) == 0 || slices.ContainsFunc(q.Qualifiers, func(v string) bool { return !a.sayable(v, a.d.made.stops) })) {
+	if len(q.Qualifiers) > 0 &&
+		(len(h.Qualifier) == 0 || slices.ContainsFunc(q.Qualifiers, func(v string) bool {
+			return !a.sayable(v,
+				a.d.made.stops)
+		})) {
 		said.Qualifiers = nil
 		codes = append(codes, NoQualify)
 	}
@@ -638,7 +662,8 @@ func (a *adapter) label(q query.Heading, shown string) query.Expr {
 }
 
 func (a *adapter) author(q query.Author) query.Expr {
-	if a.o.Anywhere && (q.All && len(a.d.Clauses.All) == 0 || q.Any && len(a.d.Clauses.Any) == 0) { // word by word, which is the same
+	if a.o.Anywhere &&
+		(q.All && len(a.d.Clauses.All) == 0 || q.Any && len(a.d.Clauses.Any) == 0) { // word by word, which is the same
 		var parts []query.Expr
 		for i := range q.Pattern {
 			if s := a.author(query.Author{Pattern: q.Pattern[i : i+1]}); s != nil {
@@ -709,7 +734,8 @@ func (a *adapter) years(q query.Years) query.Expr {
 	if !can {
 		return a.all(q)
 	}
-	if len(m["between"]) == 0 && q.From > query.FirstYear && q.To < query.LastYear && !(q.From == q.To && len(m["year"]) > 0) {
+	if len(m["between"]) == 0 && q.From > query.FirstYear && q.To < query.LastYear &&
+		!(q.From == q.To && len(m["year"]) > 0) {
 		return query.And{query.Years{From: q.From, To: query.LastYear}, query.Years{From: query.FirstYear, To: q.To}}
 	}
 	return q

@@ -62,8 +62,8 @@ type named struct {
 	name  []rune
 }
 
-// Check says the first thing that is wrong with a dialect, and makes it ready to be used. At the end it writes a number of
-// expressions and reads them back: a dialect that cannot be read is refused.
+// Check says the first thing that is wrong with a dialect, and makes it ready to be used. At the end it writes a
+// number of expressions and reads them back: a dialect that cannot be read is refused.
 func (d *Dialect) Check() error {
 	if err := d.form(); err != nil {
 		return err
@@ -102,7 +102,8 @@ func (d *Dialect) form() error {
 		return fmt.Errorf("the longest query is 40 characters or more; 0 is any length, number or depth")
 	}
 	m := &templates{}
-	for _, step := range []func(*templates) error{d.checkTerms, d.checkFields, d.checkOperators, d.checkTemplates, d.checkSigns} {
+	for _, step := range []func(*templates) error{d.checkTerms, d.checkFields, d.checkOperators, d.checkTemplates,
+		d.checkSigns} {
 		if err := step(m); err != nil {
 			return fmt.Errorf("dialect %s: %w", d.Name, err)
 		}
@@ -112,7 +113,8 @@ func (d *Dialect) form() error {
 }
 
 func isSign(s string) bool {
-	return s != "" && utf8.RuneCountInString(s) <= 4 && !strings.ContainsFunc(s, func(r rune) bool { return isWord(r) || isBlank(plain(r)) })
+	return s != "" && utf8.RuneCountInString(s) <= 4 &&
+		!strings.ContainsFunc(s, func(r rune) bool { return isWord(r) || isBlank(plain(r)) })
 }
 
 func (d *Dialect) checkTerms(m *templates) error {
@@ -169,7 +171,8 @@ func (d *Dialect) checkFields(m *templates) error {
 			return fmt.Errorf("the field %s has more than %d names", field, mostNames)
 		}
 		for _, n := range names {
-			if strings.TrimSpace(n) != n || n == "" || utf8.RuneCountInString(n) > longestName || strings.ContainsAny(n, "\n\t") {
+			if strings.TrimSpace(n) != n || n == "" || utf8.RuneCountInString(n) > longestName ||
+				strings.ContainsAny(n, "\n\t") {
 				return fmt.Errorf("a name of the field %s is empty, too long or begins with a space: %q", field, n)
 			}
 			key := string(folded(n))
@@ -191,7 +194,11 @@ func (d *Dialect) checkFields(m *templates) error {
 		if _, ok := textFields[d.Bare]; !ok {
 			return fmt.Errorf("a term without a name looks in a field of text, not in %q", d.Bare)
 		}
-	} else if !slices.ContainsFunc(fieldOrder, func(f string) bool { _, ok := textFields[f]; return ok && len(d.Fields[f]) > 0 }) {
+	} else if !slices.ContainsFunc(fieldOrder, func(f string) bool {
+		_, ok := textFields[f]
+		return ok &&
+			len(d.Fields[f]) > 0
+	}) {
 		return fmt.Errorf("there is no field of text that a term could look in")
 	}
 	if d.Several != "" && !isSign(strings.TrimSpace(d.Several)) {
@@ -291,7 +298,8 @@ func (d *Dialect) checkTemplates(m *templates) error {
 	for _, c := range []struct {
 		op   string
 		from []string
-	}{{"is", d.Clauses.Is}, {"many", d.Clauses.Many}, {"whole", d.Clauses.Whole}, {"all", d.Clauses.All}, {"any", d.Clauses.Any}} {
+	}{{"is", d.Clauses.Is}, {"many", d.Clauses.Many}, {"whole", d.Clauses.Whole}, {"all", d.Clauses.All},
+		{"any", d.Clauses.Any}} {
 		var own []template
 		if err := add(&own, c.op, c.from, []string{"name", "term"}, "name", "term"); err != nil {
 			return err
@@ -312,7 +320,9 @@ func (d *Dialect) checkTemplates(m *templates) error {
 			op   string
 			from []string
 			must []string
-		}{{"year", y.Is, []string{"year"}}, {"from", y.From, []string{"from"}}, {"to", y.To, []string{"to"}}, {"between", y.Between, []string{"from", "to"}}, {"before", y.Before, []string{"to"}}, {"after", y.After, []string{"from"}}} {
+		}{{"year", y.Is, []string{"year"}}, {"from", y.From, []string{"from"}}, {"to", y.To, []string{"to"}},
+			{"between", y.Between, []string{"from", "to"}}, {"before", y.Before, []string{"to"}}, {"after", y.After,
+				[]string{"from"}}} {
 			var own []template
 			if err := add(&own, "years "+c.op, c.from, c.must, append([]string{"name"}, c.must...)...); err != nil {
 				return err
@@ -394,7 +404,10 @@ func (d *Dialect) checkTemplates(m *templates) error {
 		}
 	}
 	for _, of := range []*[]template{&m.clauses, &m.all, &m.headings, &m.near, &m.lines} {
-		slices.SortStableFunc(*of, func(a, b template) int { return cmp.Or(b.weight()-a.weight(), len(b.parts)-len(a.parts)) })
+		slices.SortStableFunc(
+			*of,
+			func(a, b template) int { return cmp.Or(b.weight()-a.weight(), len(b.parts)-len(a.parts)) },
+		)
 	}
 	return nil
 }
@@ -448,7 +461,8 @@ func (d *Dialect) checkSigns(m *templates) error {
 	slices.SortStableFunc(m.joiners, func(a, b operatorWord) int { return len(b.word) - len(a.word) })
 	for _, of := range [][]template{m.clauses, m.all, m.headings} {
 		for _, t := range of {
-			if t.parts[0].slot == "name" && len(t.parts) > 1 && t.parts[1].slot == "" && strings.TrimSpace(string(t.parts[1].literal)) != "" {
+			if t.parts[0].slot == "name" && len(t.parts) > 1 && t.parts[1].slot == "" &&
+				strings.TrimSpace(string(t.parts[1].literal)) != "" {
 				if !slices.ContainsFunc(m.relating, func(r []rune) bool { return slices.Equal(r, t.parts[1].literal) }) {
 					m.relating = append(m.relating, t.parts[1].literal)
 				}

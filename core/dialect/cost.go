@@ -28,10 +28,12 @@ func FormsOf(ix *index.Index) func(text.TokenPattern) []string {
 	}
 }
 
-// Countable reports whether what a note changes can be told of its part by itself: not of a limit or NOT that is left out.
+// Countable reports whether what a note changes can be told of its part by itself: not of a limit or NOT that is
+// left out.
 func (n Note) Countable() bool { return n.Meant != nil && n.Code != NoLimit && n.Code != NoNot }
 
-// Between tells how many records more, and how many fewer, are found by what is asked than by what was meant; nil finds none.
+// Between tells how many records more, and how many fewer, are found by what is asked than by what was meant; nil
+// finds none.
 func Between(meant, said query.Expr, find func(query.Expr) *roaring.Bitmap) (more, fewer int) {
 	wanted, found := find(meant), roaring.New()
 	if said != nil {

@@ -1,6 +1,7 @@
-// Package dialect knows how sources want a query typed. A dialect is data: names of fields, words and signs, and templates
-// with slots. What it says is enough to write an expression in it (Write), with a note for all that it cannot say, and to
-// read back what somebody wrote (Read), with a finding for all that is wrong there. It knows nothing of blocks.
+// Package dialect knows how sources want a query typed. A dialect is data: names of fields, words and signs, and
+// templates with slots. What it says is enough to write an expression in it (Write), with a note for all that it
+// cannot say, and to read back what somebody wrote (Read), with a finding for all that is wrong there. It knows
+// nothing of blocks.
 package dialect
 
 import (
@@ -29,8 +30,8 @@ const (
 	Refused  = "none"
 )
 
-// A Dialect says how a source wants a query typed. Templates hold slots in braces; doubled braces are braces. Of several
-// templates, names or signs the first is written, and all are read.
+// A Dialect says how a source wants a query typed. Templates hold slots in braces; doubled braces are braces. Of
+// several templates, names or signs the first is written, and all are read.
 type Dialect struct {
 	Tamiz      string              `json:"tamiz"`
 	Name       string              `json:"name"`
@@ -50,10 +51,11 @@ type Dialect struct {
 	Brackets   Brackets            `json:"brackets"`
 	Lines      *Lines              `json:"lines,omitempty"`
 	Comments   [][2]string         `json:"comments,omitempty"` // where one begins and ends
-	After      []string            `json:"after,omitempty"`    // words behind which stands what is not searched, as an order
-	Escape     string              `json:"escape,omitempty"`   // makes the next character mean itself
-	Longest    int                 `json:"longest,omitempty"`  // characters of one query
-	MostTerms  int                 `json:"mostTerms,omitempty"`
+	// words behind which stands what is not searched, as an order
+	After     []string `json:"after,omitempty"`
+	Escape    string   `json:"escape,omitempty"`  // makes the next character mean itself
+	Longest   int      `json:"longest,omitempty"` // characters of one query
+	MostTerms int      `json:"mostTerms,omitempty"`
 
 	made   *templates
 	unread bool // it is only written in: nothing has to be told apart
@@ -102,11 +104,12 @@ type Terms struct {
 
 // Operators are the words that join.
 type Operators struct {
-	And   []string   `json:"and"`
-	Or    []string   `json:"or"`
-	Not   []string   `json:"not,omitempty"`
-	Exact bool       `json:"exact,omitempty"` // capitals matter
-	Ranks [][]string `json:"ranks"`           // and, or, not, near: those that bind closest first; of one rank, from left to right
+	And   []string `json:"and"`
+	Or    []string `json:"or"`
+	Not   []string `json:"not,omitempty"`
+	Exact bool     `json:"exact,omitempty"` // capitals matter
+	// and, or, not, near: those that bind closest first; of one rank, from left to right
+	Ranks [][]string `json:"ranks"`
 }
 
 // Near is how words near each other are asked for, as a template with {n} that stands between two terms.
@@ -136,12 +139,18 @@ type Lines struct {
 
 // textFields are the fields that words are looked for in.
 var textFields = map[string]bib.Field{
-	"title": bib.Title, "abstract": bib.Abstract, "titleAbstract": bib.TitleAbstract, "keyword": bib.Keyword, "text": bib.Text, "any": bib.Any,
+	"title": bib.Title, "abstract": bib.Abstract, "titleAbstract": bib.TitleAbstract, "keyword": bib.Keyword,
+	"text": bib.Text, "any": bib.Any,
 	"journal": bib.Journal, "subject": bib.Keyword | bib.HeadingLabel,
 }
 
 // listFields are the fields whose values are listed.
-var listFields = map[string]index.List{"type": index.Types, "language": index.Languages, "country": index.Countries, "identifier": index.Identifiers}
+var listFields = map[string]index.List{
+	"type":       index.Types,
+	"language":   index.Languages,
+	"country":    index.Countries,
+	"identifier": index.Identifiers,
+}
 
 const (
 	author  = "author"
@@ -150,7 +159,23 @@ const (
 )
 
 // fieldOrder is in what order fields are looked through, so that the same is written every time.
-var fieldOrder = []string{"text", "titleAbstract", "title", "abstract", "keyword", "subject", "any", "journal", author, heading, year, "type", "language", "country", "identifier"}
+var fieldOrder = []string{
+	"text",
+	"titleAbstract",
+	"title",
+	"abstract",
+	"keyword",
+	"subject",
+	"any",
+	"journal",
+	author,
+	heading,
+	year,
+	"type",
+	"language",
+	"country",
+	"identifier",
+}
 
 // has reports whether a dialect can look in a field.
 func (d *Dialect) has(field string) bool { return len(d.Fields[field]) > 0 || field == d.Bare }
@@ -167,8 +192,8 @@ func Parse(data []byte) (*Dialect, error) {
 	return d, nil
 }
 
-// Try reads a dialect's file that may not be right yet. wrong is why it is refused, where it can be tried all the same: it
-// does not read what it writes.
+// Try reads a dialect's file that may not be right yet. wrong is why it is refused, where it can be tried all the
+// same: it does not read what it writes.
 func Try(data []byte) (d *Dialect, wrong, err error) {
 	d = &Dialect{}
 	decoder := json.NewDecoder(strings.NewReader(string(data)))

@@ -107,7 +107,12 @@ func TestLargeAndOddQueriesAreRead(t *testing.T) {
 
 	open := read(`"field hands or campesinos`)
 	assert.Equal(t, []string{dialect.Bracket}, codes(open))
-	assert.Equal(t, `"field hands" or campesinos`, query.Write(open.Expr()), "a mark that is not closed holds up to the next operator")
+	assert.Equal(
+		t,
+		`"field hands" or campesinos`,
+		query.Write(open.Expr()),
+		"a mark that is not closed holds up to the next operator",
+	)
 	assert.Equal(t, `"field hands"`, *open.Findings[0].Mend)
 	assert.Equal(t, []int{0, len(`"field hands`)}, []int{open.Findings[0].From, open.Findings[0].To})
 
@@ -168,8 +173,11 @@ func FuzzParse(f *testing.F) {
 
 // FuzzRead: whatever somebody pastes is read in every dialect, and findings lie in the text.
 func FuzzRead(f *testing.F) {
-	for _, s := range []string{`("cane cutter*" or farm*) and heat`, "1. heat\n2. 1 or 3\n3. 2", `words{heat…} and topic{Heat, and under}`, `"heat" @title+summary AND <Heat; below; of x>`, "((((((", `"heat`, "a\u00a0and（b）", "farm-\nworker*",
-		`year within "2000 2010" and heading =/narrower/qualifier="x" "Heat"`, "heat &3& rest", "*", "or or not", "1\t\n2\t1"} {
+	for _, s := range []string{`("cane cutter*" or farm*) and heat`, "1. heat\n2. 1 or 3\n3. 2",
+		`words{heat…} and topic{Heat, and under}`, `"heat" @title+summary AND <Heat; below; of x>`, "((((((", `"heat`,
+		"a\u00a0and（b）", "farm-\nworker*",
+		`year within "2000 2010" and heading =/narrower/qualifier="x" "Heat"`, "heat &3& rest", "*", "or or not",
+		"1\t\n2\t1"} {
 		f.Add(s)
 	}
 	f.Fuzz(func(t *testing.T, s string) {
@@ -193,7 +201,8 @@ func FuzzRead(f *testing.F) {
 // What a dialect encloses is typed in full, whatever words stand in it, and read back as it was meant.
 func TestWordsThatMeanSomethingElsewhereAreTypedWhereTheyAreEnclosed(t *testing.T) {
 	surco, _ := dialect.Named("surco")
-	for _, words := range []string{"type 2 diabetes", "and", "or", "line 3", "years", "title", "12", "either of lines 1 to 3", "but not"} {
+	for _, words := range []string{"type 2 diabetes", "and", "or", "line 3", "years", "title", "12",
+		"either of lines 1 to 3", "but not"} {
 		p, err := text.ParsePattern(words)
 		require.NoError(t, err)
 		q := query.Phrase{Pattern: p, Fields: bib.Text}

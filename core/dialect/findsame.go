@@ -12,9 +12,9 @@ const (
 	mostLooks   = 1 << 20 // at a part
 )
 
-// FindSame reports whether two expressions find the same whatever their terms do: what is parted into several queries is put
-// together otherwise. It looks at every way in which their terms can find a record or not; of more terms than it looks at,
-// or of a few that stand there hundreds of times, it reports that they do not.
+// FindSame reports whether two expressions find the same whatever their terms do: what is parted into several
+// queries is put together otherwise. It looks at every way in which their terms can find a record or not; of more
+// terms than it looks at, or of a few that stand there hundreds of times, it reports that they do not.
 func FindSame(a, b query.Expr) bool {
 	leaves := map[string]int{}
 	left := mostWritten

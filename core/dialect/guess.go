@@ -5,8 +5,8 @@ import "tamiz/core/query"
 // readToTell is how much of a text is read to tell its dialect.
 const readToTell = 20_000
 
-// Tell returns the dialect of several in which a text is written: the one that reads it with the fewest findings; of such,
-// the one that understands most of its own; of such, the first. nil where there is none to choose from.
+// Tell returns the dialect of several in which a text is written: the one that reads it with the fewest findings;
+// of such, the one that understands most of its own; of such, the first. nil where there is none to choose from.
 func Tell(typed string, among []*Dialect) *Dialect {
 	if r := []rune(typed); len(r) > readToTell {
 		typed = string(r[:readToTell])

@@ -78,8 +78,8 @@ func (p *parser) labelled(shut []rune) (spelt, bool) {
 	return s, s.out > s.in
 }
 
-// endless reports whether no end of a label stands within reach. Where that was found so for a place before, it is looked for
-// only beyond what was looked through then.
+// endless reports whether no end of a label stands within reach. Where that was found so for a place before, it is
+// looked for only beyond what was looked through then.
 func (p *parser) endless(shut []rune) bool {
 	to := min(p.at+text.MaxTerm, p.end)
 	if p.at < p.endlessFrom || p.at >= p.endlessTo || string(p.endlessShut) != string(shut) {

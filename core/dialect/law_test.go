@@ -18,7 +18,23 @@ import (
 	"tamiz/core/thesaurus/thesaurustest"
 )
 
-var vocabulary = []string{"heat", "stress", "cane", "cutter", "cutters", "labourer", "laborer", "rest", "shade", "farm", "crew", "and", "or", "line", "12"}
+var vocabulary = []string{
+	"heat",
+	"stress",
+	"cane",
+	"cutter",
+	"cutters",
+	"labourer",
+	"laborer",
+	"rest",
+	"shade",
+	"farm",
+	"crew",
+	"and",
+	"or",
+	"line",
+	"12",
+}
 
 // records are made of few words, so that queries find some of them.
 func records(t *rapid.T) []*bib.Record {
@@ -31,10 +47,23 @@ func records(t *rapid.T) []*bib.Record {
 	}
 	out := make([]*bib.Record, rapid.IntRange(4, 12).Draw(t, "records"))
 	for i := range out {
-		out[i] = &bib.Record{Title: value("title"), Abstract: value("abstract"), Journal: value("journal"), Keywords: []string{value("keyword")},
-			Year: rapid.IntRange(1998, 2003).Draw(t, "year"), Languages: []string{rapid.SampledFrom([]string{"eng", "spa"}).Draw(t, "language")}}
+		out[i] = &bib.Record{
+			Title:    value("title"),
+			Abstract: value("abstract"),
+			Journal:  value("journal"),
+			Keywords: []string{value("keyword")},
+			Year: rapid.IntRange(1998, 2003).
+				Draw(t, "year"),
+			Languages: []string{rapid.SampledFrom([]string{"eng", "spa"}).Draw(t, "language")},
+		}
 		if rapid.Bool().Draw(t, "indexed") {
-			out[i].Headings = []bib.Assignment{{Label: rapid.SampledFrom([]string{"Heat, Dry", "Rest; Shade"}).Draw(t, "heading"), Central: rapid.Bool().Draw(t, "central"), Qualifiers: []string{"prevention"}}}
+			out[i].Headings = []bib.Assignment{
+				{
+					Label:      rapid.SampledFrom([]string{"Heat, Dry", "Rest; Shade"}).Draw(t, "heading"),
+					Central:    rapid.Bool().Draw(t, "central"),
+					Qualifiers: []string{"prevention"},
+				},
+			}
 		}
 	}
 	return out
@@ -70,7 +99,9 @@ func pattern(t *rapid.T, most int) text.Pattern {
 }
 
 func field(t *rapid.T) bib.Field {
-	return rapid.SampledFrom([]bib.Field{bib.Text, bib.Title, bib.Abstract, bib.TitleAbstract, bib.Keyword, bib.Any, bib.Journal}).Draw(t, "field")
+	return rapid.SampledFrom([]bib.Field{bib.Text, bib.Title, bib.Abstract, bib.TitleAbstract, bib.Keyword, bib.Any,
+		bib.Journal}).
+		Draw(t, "field")
 }
 
 func expression(t *rapid.T, depth int) query.Expr {
@@ -89,10 +120,22 @@ func expression(t *rapid.T, depth int) query.Expr {
 	}
 	switch rapid.IntRange(0, 9).Draw(t, "kind") {
 	case 0:
-		return query.Near{Left: pattern(t, 2), Right: pattern(t, 1), Within: rapid.IntRange(1, 4).Draw(t, "within"), Ordered: rapid.Bool().Draw(t, "ordered"), Exactly: rapid.Bool().Draw(t, "exactly"), Fields: field(t)}
+		return query.Near{
+			Left:    pattern(t, 2),
+			Right:   pattern(t, 1),
+			Within:  rapid.IntRange(1, 4).Draw(t, "within"),
+			Ordered: rapid.Bool().Draw(t, "ordered"),
+			Exactly: rapid.Bool().Draw(t, "exactly"),
+			Fields:  field(t),
+		}
 	case 1:
 		label := rapid.SampledFrom([]string{"Heat, Dry", "Rest; Shade", `Odd "one"`}).Draw(t, "heading")
-		h := query.Heading{Label: label, Which: thesaurus.Labelled(label), Narrower: rapid.Bool().Draw(t, "narrower"), Central: rapid.Bool().Draw(t, "central")}
+		h := query.Heading{
+			Label:    label,
+			Which:    thesaurus.Labelled(label),
+			Narrower: rapid.Bool().Draw(t, "narrower"),
+			Central:  rapid.Bool().Draw(t, "central"),
+		}
 		if rapid.Bool().Draw(t, "qualified") {
 			h.Qualifiers = []string{"prevention"}
 		}
@@ -111,8 +154,15 @@ func expression(t *rapid.T, depth int) query.Expr {
 // invented returns a dialect of signs and words drawn at will, or nil where the draw is refused.
 func invented(t *rapid.T) *dialect.Dialect {
 	signs := rapid.Permutation([]string{"~", "^", "%", "$", "|", "&", "!", ";", "+"}).Draw(t, "signs")
-	d := &dialect.Dialect{Tamiz: dialect.Version, Name: "invented", Title: "Invented", Typed: dialect.AsQuery, Fields: map[string][]string{}}
-	for _, f := range []string{"text", "title", "abstract", "titleAbstract", "keyword", "any", "journal", "language", "year"} {
+	d := &dialect.Dialect{
+		Tamiz:  dialect.Version,
+		Name:   "invented",
+		Title:  "Invented",
+		Typed:  dialect.AsQuery,
+		Fields: map[string][]string{},
+	}
+	for _, f := range []string{"text", "title", "abstract", "titleAbstract", "keyword", "any", "journal", "language",
+		"year"} {
 		if rapid.Bool().Draw(t, f) {
 			d.Fields[f] = []string{"f" + f}
 		}
@@ -146,8 +196,15 @@ func invented(t *rapid.T) *dialect.Dialect {
 			d.Headings.Qualifier = []string{" /of {label}"}
 		}
 	}
-	d.Terms = dialect.Terms{Words: rapid.SampledFrom([]string{dialect.AsPhrase, dialect.AsAnd, dialect.Refused}).Draw(t, "side by side"),
-		Left: rapid.Bool().Draw(t, "left"), Inside: rapid.Bool().Draw(t, "inside"), End: rapid.Bool().Draw(t, "end"), InPhrase: rapid.Bool().Draw(t, "in phrase"), Letters: rapid.IntRange(0, 4).Draw(t, "letters")}
+	d.Terms = dialect.Terms{
+		Words: rapid.SampledFrom([]string{dialect.AsPhrase, dialect.AsAnd, dialect.Refused}).Draw(t, "side by side"),
+		Left: rapid.Bool().
+			Draw(t, "left"),
+		Inside:   rapid.Bool().Draw(t, "inside"),
+		End:      rapid.Bool().Draw(t, "end"),
+		InPhrase: rapid.Bool().Draw(t, "in phrase"),
+		Letters:  rapid.IntRange(0, 4).Draw(t, "letters"),
+	}
 	if rapid.Bool().Draw(t, "marks") {
 		d.Terms.Marks = [][2]string{{"\"", "\""}}
 		d.Terms.Always = rapid.Bool().Draw(t, "always")
@@ -158,18 +215,32 @@ func invented(t *rapid.T) *dialect.Dialect {
 	if rapid.Bool().Draw(t, "one") {
 		d.Terms.One = signs[1:2]
 	}
-	d.Operators = dialect.Operators{And: []string{rapid.SampledFrom([]string{"AND", "and also", signs[2]}).Draw(t, "and")}, Or: []string{rapid.SampledFrom([]string{"OR", "or else"}).Draw(t, "or")},
-		Ranks: rapid.SampledFrom([][][]string{{{"near"}, {"not"}, {"and"}, {"or"}}, {{"and", "or", "not", "near"}}, {{"near"}, {"or"}, {"and", "not"}}}).Draw(t, "ranks")}
+	d.Operators = dialect.Operators{
+		And: []string{rapid.SampledFrom([]string{"AND", "and also", signs[2]}).Draw(t, "and")},
+		Or:  []string{rapid.SampledFrom([]string{"OR", "or else"}).Draw(t, "or")},
+		Ranks: rapid.SampledFrom([][][]string{{{"near"}, {"not"}, {"and"}, {"or"}}, {{"and", "or", "not", "near"}},
+			{{"near"}, {"or"}, {"and", "not"}}}).
+			Draw(t, "ranks"),
+	}
 	if rapid.Bool().Draw(t, "not") {
 		d.Operators.Not = []string{"BUT NOT"}
 	}
 	if rapid.Bool().Draw(t, "near") {
-		d.Near = &dialect.Near{Unordered: []string{"near{n}"}, Most: rapid.IntRange(1, 5).Draw(t, "most"), Between: rapid.Bool().Draw(t, "between counted")}
+		d.Near = &dialect.Near{
+			Unordered: []string{"near{n}"},
+			Most:      rapid.IntRange(1, 5).Draw(t, "most"),
+			Between:   rapid.Bool().Draw(t, "between counted"),
+		}
 		if rapid.Bool().Draw(t, "in order") {
 			d.Near.Ordered = []string{"before{n}"}
 		}
 	}
-	d.Brackets = dialect.Brackets{Open: "(", Shut: ")", Always: rapid.Bool().Draw(t, "always held"), Deepest: rapid.IntRange(0, 3).Draw(t, "deepest")}
+	d.Brackets = dialect.Brackets{
+		Open:    "(",
+		Shut:    ")",
+		Always:  rapid.Bool().Draw(t, "always held"),
+		Deepest: rapid.IntRange(0, 3).Draw(t, "deepest"),
+	}
 	if rapid.Bool().Draw(t, "escape") {
 		d.Escape = "\\"
 	}
@@ -224,7 +295,14 @@ func law(t *rapid.T, d *dialect.Dialect) {
 		meant = true
 	}
 	if meant {
-		assert.Equal(t, q.Match(ix).ToArray(), w.Said.Match(ix).ToArray(), "%s is written as %q without a note", query.Write(q), w.Text())
+		assert.Equal(
+			t,
+			q.Match(ix).ToArray(),
+			w.Said.Match(ix).ToArray(),
+			"%s is written as %q without a note",
+			query.Write(q),
+			w.Text(),
+		)
 	}
 }
 
@@ -269,7 +347,14 @@ func TestCQLIsReadLikeTheStrictParser(t *testing.T) {
 			continue
 		}
 		if assert.NotNil(t, r.Expr(), e.Query) {
-			assert.True(t, dialect.Same(strict.Expr, r.Expr()), "%q is read as %s, not as %s", e.Query, query.Write(r.Expr()), query.Write(strict.Expr))
+			assert.True(
+				t,
+				dialect.Same(strict.Expr, r.Expr()),
+				"%q is read as %s, not as %s",
+				e.Query,
+				query.Write(r.Expr()),
+				query.Write(strict.Expr),
+			)
 		}
 		for _, f := range r.Findings {
 			if f.Code == dialect.Mixed || f.Code == dialect.ExactTruncated {

@@ -62,7 +62,15 @@ func (p *parser) held(depth int) *Node {
 		return &Node{Op: Unread, From: from, To: p.end}
 	}
 	if p.d.Brackets.Deepest > 0 && depth == p.d.Brackets.Deepest {
-		p.find(TooLongFor, from, p.at, nil, "%s takes brackets %d deep in each other, and this one is deeper", p.d.Title, p.d.Brackets.Deepest)
+		p.find(
+			TooLongFor,
+			from,
+			p.at,
+			nil,
+			"%s takes brackets %d deep in each other, and this one is deeper",
+			p.d.Title,
+			p.d.Brackets.Deepest,
+		)
 	}
 	told := len(p.findings)
 	inner := p.scope(depth + 1)
@@ -76,14 +84,23 @@ func (p *parser) held(depth int) *Node {
 		return &Node{Op: Unread, From: from, To: p.at}
 	}
 	if len(inner.Parts) == 0 {
-		return &Node{Op: inner.Op, From: from, To: p.at, Expr: inner.Expr, Refs: inner.Refs, Join: inner.Join, Held: true, Marked: inner.Marked}
+		return &Node{
+			Op:     inner.Op,
+			From:   from,
+			To:     p.at,
+			Expr:   inner.Expr,
+			Refs:   inner.Refs,
+			Join:   inner.Join,
+			Held:   true,
+			Marked: inner.Marked,
+		}
 	}
 	inner.From, inner.To, inner.Held = from, p.at, true
 	return inner
 }
 
-// unclosed tells of a bracket without a partner: it ends where another operator begins, else at the end. told is how many
-// findings there were before what stands in it was read.
+// unclosed tells of a bracket without a partner: it ends where another operator begins, else at the end. told is
+// how many findings there were before what stands in it was read.
 func (p *parser) unclosed(from, told int) {
 	for i := told; i < len(p.findings); i++ {
 		f := p.findings[i]
@@ -104,8 +121,8 @@ type spelt struct {
 	words    [][2]int // of several that stand side by side without marks
 }
 
-// term reads a word or phrase. shut is the text that ends it, where it stands between two. several lets words side by side
-// be read as the dialect says.
+// term reads a word or phrase. shut is the text that ends it, where it stands between two. several lets words side
+// by side be read as the dialect says.
 func (p *parser) term(shut []rune, several bool) (spelt, bool) {
 	s := spelt{from: p.at}
 	for _, mark := range p.m.marks {
@@ -129,14 +146,21 @@ func (p *parser) term(shut []rune, several bool) (spelt, bool) {
 		}
 		// A mark that has no partner holds up to the next operator, the bracket, or the end of its line.
 		p.at = s.in
-		for p.at < p.end && p.at-s.in < longestTyped && p.low[p.at] != '\n' && !p.sees(p.m.shut) && !(p.at > s.in && isBlank(p.low[p.at-1]) && p.joins()) {
+		for p.at < p.end && p.at-s.in < longestTyped && p.low[p.at] != '\n' && !p.sees(p.m.shut) &&
+			!(p.at > s.in && isBlank(p.low[p.at-1]) && p.joins()) {
 			p.at++
 		}
 		for p.at > s.in && isBlank(p.low[p.at-1]) {
 			p.at--
 		}
 		s.out, s.to = p.at, p.at
-		p.find(Bracket, s.from, s.to, p.put("", s.from, s.to, string(mark[1])), "this quotation mark has no partner; it is taken to hold up to here")
+		p.find(
+			Bracket,
+			s.from,
+			s.to,
+			p.put("", s.from, s.to, string(mark[1])),
+			"this quotation mark has no partner; it is taken to hold up to here",
+		)
 		return s, true
 	}
 	if shut != nil {
@@ -514,7 +538,8 @@ func (p *parser) leaf(op string, fields []string, s spelt, from int) *Node {
 // otherwiseNamed reads a word with a colon, where a colon says nothing here: somebody meant a field before it.
 func (p *parser) otherwiseNamed(s spelt, n *Node) *Node {
 	at := slices.Index(p.low[s.in:s.out], ':')
-	if at < 2 || s.in+at+1 >= s.out || p.m.delims[':'] || slices.ContainsFunc(p.low[s.in:s.in+at], func(r rune) bool { return !isWord(r) && r != '.' }) {
+	if at < 2 || s.in+at+1 >= s.out || p.m.delims[':'] ||
+		slices.ContainsFunc(p.low[s.in:s.in+at], func(r rune) bool { return !isWord(r) && r != '.' }) {
 		return nil
 	}
 	name := p.text(s.in, s.in+at)
@@ -594,7 +619,14 @@ func (p *parser) signsInLabel(s spelt) {
 	for _, sign := range p.m.many {
 		at := s.out - len(sign)
 		if at > s.in && slices.Equal(p.low[at:s.out], sign) && isWord(p.low[at-1]) {
-			p.find(ExactTruncated, s.in, s.out, mended(p.text(s.in, at)), "a label is looked for as it stands: %q is no sign in it", p.text(at, s.out))
+			p.find(
+				ExactTruncated,
+				s.in,
+				s.out,
+				mended(p.text(s.in, at)),
+				"a label is looked for as it stands: %q is no sign in it",
+				p.text(at, s.out),
+			)
 			return
 		}
 	}
@@ -640,7 +672,13 @@ func (p *parser) pattern(s spelt, op string) (text.Pattern, bool) {
 			was := p.at
 			if p.at = at; p.broken() {
 				if !split && s.to-s.from < longestMend {
-					p.find(PhraseSplit, s.from, s.to, mended(p.text(s.from, at)+p.text(p.at, s.to)), "a line ends inside this word; it is read as one")
+					p.find(
+						PhraseSplit,
+						s.from,
+						s.to,
+						mended(p.text(s.from, at)+p.text(p.at, s.to)),
+						"a line ends inside this word; it is read as one",
+					)
 				}
 				split = true
 				at, p.at = p.at-1, was
@@ -670,7 +708,14 @@ func (p *parser) pattern(s spelt, op string) (text.Pattern, bool) {
 	var refused *text.Refusal
 	switch {
 	case errors.As(err, &refused) && refused.Reason == text.TooOpen:
-		p.find(StemTooShort, s.from, s.to, nil, "%q matches too much: a sign needs at least 2 letters before it, or 3 in the whole word; it is left out", refused.Token)
+		p.find(
+			StemTooShort,
+			s.from,
+			s.to,
+			nil,
+			"%q matches too much: a sign needs at least 2 letters before it, or 3 in the whole word; it is left out",
+			refused.Token,
+		)
 		return nil, false
 	case errors.As(err, &refused) && refused.Reason == text.TooLong:
 		p.find(TooLongFor, s.from, s.to, nil, "a term has at most %d characters; it is left out", text.MaxTerm)
@@ -694,7 +739,8 @@ func (p *parser) length(signs [][]rune, at int) int {
 	return 0
 }
 
-// foreign tells of a sign that is another dialect's, and returns ours that it is taken for; a space where there is none.
+// foreign tells of a sign that is another dialect's, and returns ours that it is taken for; a space where there is
+// none.
 func (p *parser) foreign(s spelt, at int) byte {
 	if at == s.in || !isWord(p.low[at-1]) {
 		return ' '
@@ -720,7 +766,16 @@ func (p *parser) placed(s spelt, op string, pattern text.Pattern) {
 	for _, t := range pattern {
 		switch a.lacking(t, false) {
 		case NoLetters:
-			p.find(StemTooShort, s.from, s.to, nil, "%s wants at least %d letters before a sign, and %q has fewer", p.d.Title, p.d.Terms.Letters, p.d.word(t))
+			p.find(
+				StemTooShort,
+				s.from,
+				s.to,
+				nil,
+				"%s wants at least %d letters before a sign, and %q has fewer",
+				p.d.Title,
+				p.d.Terms.Letters,
+				p.d.word(t),
+			)
 		case NoLeft, NoInside, NoEnds:
 			p.find(Unreadable, s.from, s.to, nil, "a sign cannot stand here in a word: %q", p.d.word(t))
 		}

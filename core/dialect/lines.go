@@ -7,8 +7,8 @@ import (
 	"tamiz/core/query"
 )
 
-// split cuts a text into its lines where it is written line by line: where most lines begin with a number, and the numbers
-// ascend; or where the dialect is typed so. Other texts are one line without a number.
+// split cuts a text into its lines where it is written line by line: where most lines begin with a number, and the
+// numbers ascend; or where the dialect is typed so. Other texts are one line without a number.
 func (p *parser) split() (lines []TextLine, numbered bool) {
 	p.end = len(p.raw)
 	type start struct{ at, number, body int }
@@ -65,8 +65,8 @@ func (p *parser) split() (lines []TextLine, numbered bool) {
 	return []TextLine{p.trimmed(TextLine{To: len(p.raw)})}, false
 }
 
-// queries cuts a text into queries, one a line, as a dialect writes them that takes but so many characters at once: where
-// each line holds its own brackets, and none ends or begins with what joins.
+// queries cuts a text into queries, one a line, as a dialect writes them that takes but so many characters at once:
+// where each line holds its own brackets, and none ends or begins with what joins.
 func (p *parser) queries(lines *[]TextLine) bool {
 	for at := 0; at < len(p.low); {
 		end := at
@@ -88,7 +88,8 @@ func (p *parser) queries(lines *[]TextLine) bool {
 			_, joins := p.operator()
 			p.at = was
 			for _, w := range p.m.joiners {
-				if i := l.To - len(w.word); i > l.From && slices.Equal(p.low[i:l.To], folded(string(w.word))) && isBlank(p.low[i-1]) {
+				if i := l.To - len(w.word); i > l.From && slices.Equal(p.low[i:l.To], folded(string(w.word))) &&
+					isBlank(p.low[i-1]) {
 					joins = true
 				}
 			}
@@ -267,7 +268,14 @@ func (p *parser) resolve(lines []TextLine) {
 			put(q, s)
 		}
 		if size > query.MaxClauses {
-			p.find(TooLongFor, n.From, n.To, nil, "this stands for more than %d terms once its lines are written out; it is left out", query.MaxClauses)
+			p.find(
+				TooLongFor,
+				n.From,
+				n.To,
+				nil,
+				"this stands for more than %d terms once its lines are written out; it is left out",
+				query.MaxClauses,
+			)
 			n.Left = true
 			return nil, 0
 		}
@@ -297,7 +305,8 @@ func (p *parser) resolve(lines []TextLine) {
 	}
 	// Two readings that find the same are no finding.
 	p.findings = slices.DeleteFunc(p.findings, func(f Finding) bool {
-		return f.Code == Mixed && len(f.Readings) == 2 && f.Readings[0] != nil && f.Readings[1] != nil && FindSame(f.Readings[0], f.Readings[1])
+		return f.Code == Mixed && len(f.Readings) == 2 && f.Readings[0] != nil && f.Readings[1] != nil &&
+			FindSame(f.Readings[0], f.Readings[1])
 	})
 }
 

@@ -5,7 +5,8 @@ import (
 	"strings"
 )
 
-// Named writes lines joined by an operator, by their numbers: a run of them by its ends, where the dialect can say that.
+// Named writes lines joined by an operator, by their numbers: a run of them by its ends, where the dialect can say
+// that.
 func (d *Dialect) Named(op string, numbers []int) string {
 	l := d.Lines
 	if l == nil {

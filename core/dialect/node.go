@@ -54,7 +54,8 @@ type Reading struct {
 	More     bool // there is more wrong than is told
 }
 
-// Expr returns what the whole finds: what the last line does, or any of several queries. nil where nothing of it can be searched.
+// Expr returns what the whole finds: what the last line does, or any of several queries. nil where nothing of it
+// can be searched.
 func (r *Reading) Expr() query.Expr {
 	if len(r.Lines) == 0 {
 		return nil

@@ -2,8 +2,8 @@ package dialect
 
 import "tamiz/core/query"
 
-// What a dialect may be unable to say. What is asked in its place finds more, or less, or both: Meant and Said of a Note
-// tell how much, over any records.
+// What a dialect may be unable to say. What is asked in its place finds more, or less, or both: Meant and Said of a
+// Note tell how much, over any records.
 const (
 	NoNear     = "no-near"      // both anywhere in the fields
 	NoOrder    = "no-order"     // in either order

@@ -10,8 +10,8 @@ import (
 // mostParts is how many queries one is parted into.
 const mostParts = 400
 
-// parts returns the queries that together find what one finds, each of which the source takes: some alternative that the
-// whole holds is shared out over two queries until all fit. fits is false where that does not help.
+// parts returns the queries that together find what one finds, each of which the source takes: some alternative
+// that the whole holds is shared out over two queries until all fit. fits is false where that does not help.
 func (d *Dialect) parts(q query.Expr) (out []query.Expr, fits bool) {
 	fits = true
 	todo := []query.Expr{q}
@@ -70,8 +70,8 @@ func leaves(q query.Expr) (n int) {
 	return n
 }
 
-// shared parts a query at one of its alternatives: the longest, or where brackets are the trouble, one that stands inside
-// something else.
+// shared parts a query at one of its alternatives: the longest, or where brackets are the trouble, one that stands
+// inside something else.
 func (d *Dialect) shared(q query.Expr, deep bool) (first, second query.Expr, ok bool) {
 	op, parts := operatorOf(q)
 	if op == opOr && (!deep || !slices.ContainsFunc(parts, hasOr)) {

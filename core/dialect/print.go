@@ -25,8 +25,8 @@ func (w Written) Text() string { return strings.Join(w.Queries, "\n") }
 // nil, with no query, where nothing of it can be said.
 func (d *Dialect) Write(q query.Expr, o Options) Written { return d.Print(d.Adapt(q, o)) }
 
-// Adapt returns the nearest to an expression that the dialect can say in full, nil where nothing of it can be said, and where
-// the two differ.
+// Adapt returns the nearest to an expression that the dialect can say in full, nil where nothing of it can be said,
+// and where the two differ.
 func (d *Dialect) Adapt(q query.Expr, o Options) (said query.Expr, notes []Note) {
 	a := &adapter{d: d, o: o, notes: []Note{}}
 	return a.expr(q), a.notes
@@ -56,8 +56,8 @@ func (d *Dialect) print(q query.Expr) string {
 	return s
 }
 
-// written writes an expression that stands inside an operator, "" where it stands alone; depth is how many brackets stand
-// in each other.
+// written writes an expression that stands inside an operator, "" where it stands alone; depth is how many brackets
+// stand in each other.
 func (d *Dialect) written(q query.Expr, inside string) (s string, depth int) {
 	op, parts := operatorOf(q)
 	if op == "" {
@@ -102,7 +102,13 @@ func (d *Dialect) pair(q query.Near) string {
 	}
 	t := d.made.written[templates[0]]
 	side := func(p text.Pattern) string { return d.leaf(query.Phrase{Pattern: p, Fields: q.Fields}) }
-	return side(q.Left) + " " + t.fill(map[string]string{"n": strconv.Itoa(said), "less": strconv.Itoa(said + 1)}) + " " + side(q.Right)
+	return side(
+		q.Left,
+	) + " " + t.fill(
+		map[string]string{"n": strconv.Itoa(said), "less": strconv.Itoa(said + 1)},
+	) + " " + side(
+		q.Right,
+	)
 }
 
 func (d *Dialect) leaf(q query.Expr) string {
@@ -237,8 +243,8 @@ func (d *Dialect) reserved(word string) bool {
 	return d.made.begins[low] || strings.ContainsFunc(low, func(r rune) bool { return d.made.delims[r] })
 }
 
-// typable reports whether each word of a pattern can be typed at all by one of the templates: in marks, between two texts that
-// enclose it, or since nothing else begins as it does.
+// typable reports whether each word of a pattern can be typed at all by one of the templates: in marks, between two
+// texts that enclose it, or since nothing else begins as it does.
 func (a *adapter) typable(p text.Pattern, by []template) bool {
 	d := a.d
 	if len(d.Terms.Marks) > 0 {
@@ -283,18 +289,21 @@ func (a *adapter) sayable(label string, stops [][]rune) bool {
 
 func contains(s, part []rune) bool { return strings.Contains(string(s), string(part)) }
 
-// label writes a label of a controlled list: as it stands where the template ends it and nothing in it could be taken for
-// that end; else in marks.
+// label writes a label of a controlled list: as it stands where the template ends it and nothing in it could be
+// taken for that end; else in marks.
 func (d *Dialect) label(label string, shut []rune) string {
 	low := folded(label)
 	marks := d.Terms.Marks
-	if shut != nil && (len(marks) == 0 || !d.Terms.Always && !slices.ContainsFunc(d.made.stops, func(s []rune) bool { return contains(low, s) }) && !strings.HasPrefix(label, marks[0][0])) {
+	if shut != nil &&
+		(len(marks) == 0 || !d.Terms.Always && !slices.ContainsFunc(d.made.stops,
+			func(s []rune) bool { return contains(low, s) }) && !strings.HasPrefix(label, marks[0][0])) {
 		return d.escaped(label, string(shut[:1]))
 	}
 	if len(marks) == 0 {
 		return label
 	}
-	if len(label) > 0 && shut == nil && !d.Terms.Always && !d.reserved(label) && !strings.ContainsFunc(label, func(r rune) bool { return !(r >= 'a' && r <= 'z') }) {
+	if len(label) > 0 && shut == nil && !d.Terms.Always && !d.reserved(label) &&
+		!strings.ContainsFunc(label, func(r rune) bool { return !(r >= 'a' && r <= 'z') }) {
 		return label
 	}
 	return marks[0][0] + d.escaped(label, marks[0][0], marks[0][1]) + marks[0][1]

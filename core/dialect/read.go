@@ -19,8 +19,8 @@ const (
 	mostMixed    = 2000    // operators side by side of which two readings are worked out
 )
 
-// Read reads what somebody wrote in a dialect, however wrong: what cannot be read is left out and told, the rest is kept.
-// vocabulary, which may be nil, says what is below a heading. Only a text that is too long is refused.
+// Read reads what somebody wrote in a dialect, however wrong: what cannot be read is left out and told, the rest is
+// kept. vocabulary, which may be nil, says what is below a heading. Only a text that is too long is refused.
 func (d *Dialect) Read(typed string, vocabulary *thesaurus.Thesaurus) (*Reading, error) {
 	if len(typed) > MaxText {
 		return nil, fmt.Errorf("a query has at most %d bytes; this one has %d", MaxText, len(typed))
@@ -189,7 +189,14 @@ func (p *parser) scope(depth int) *Node {
 				if last := len(ops) - 1; len(items) == len(ops) && last >= 0 && ops[last].op == opAnd && op.op == opNot {
 					// AND NOT, where NOT by itself says that.
 					ops[last].op, ops[last].to = opNot, op.to
-					p.find(Operator, ops[last].from, op.to, mended(p.d.Operators.Not[0]), "%s says by itself what is taken away", p.text(op.from, op.to))
+					p.find(
+						Operator,
+						ops[last].from,
+						op.to,
+						mended(p.d.Operators.Not[0]),
+						"%s says by itself what is taken away",
+						p.text(op.from, op.to),
+					)
 					continue
 				}
 				if len(items) == len(ops) {
@@ -206,7 +213,14 @@ func (p *parser) scope(depth int) *Node {
 			for p.at < p.end && !isBlank(p.low[p.at]) && !p.m.delims[p.low[p.at]] {
 				p.at++
 			}
-			p.find(Unreadable, start, p.at, nil, "%q is neither a term nor joins any here; it is left out", short(p.text(start, p.at)))
+			p.find(
+				Unreadable,
+				start,
+				p.at,
+				nil,
+				"%q is neither a term nor joins any here; it is left out",
+				short(p.text(start, p.at)),
+			)
 			continue
 		}
 		if len(items) > len(ops) {
@@ -216,7 +230,14 @@ func (p *parser) scope(depth int) *Node {
 	}
 	for len(ops) > 0 && len(ops) >= len(items) {
 		last := ops[len(ops)-1]
-		p.find(Operator, last.from, last.to, mended(""), "%s joins two, and nothing stands after it", p.text(last.from, last.to))
+		p.find(
+			Operator,
+			last.from,
+			last.to,
+			mended(""),
+			"%s joins two, and nothing stands after it",
+			p.text(last.from, last.to),
+		)
 		ops = ops[:len(ops)-1]
 	}
 	if len(items) == 0 {
@@ -240,7 +261,13 @@ func (p *parser) closesNone(items []*Node, ops []joiner) ([]*Node, []joiner) {
 		p.find(Bracket, at, p.at, mended(""), "this bracket closes none")
 		return []*Node{held}, nil
 	}
-	p.find(Bracket, held.From, p.at, p.put(p.d.Brackets.Open, held.From, p.at, ""), "the bracket at the end closes none; it is taken to hold all that stands before it")
+	p.find(
+		Bracket,
+		held.From,
+		p.at,
+		p.put(p.d.Brackets.Open, held.From, p.at, ""),
+		"the bracket at the end closes none; it is taken to hold all that stands before it",
+	)
 	held.To, held.Held = p.at, true
 	return []*Node{held}, nil
 }
@@ -259,7 +286,8 @@ func (p *parser) missing(left, right *Node, ops []joiner) joiner {
 	return at
 }
 
-// put returns a stretch of the text with something before and behind it, as a mend; nil where that is too long to be shown.
+// put returns a stretch of the text with something before and behind it, as a mend; nil where that is too long to
+// be shown.
 func (p *parser) put(before string, from, to int, behind string) *string {
 	if to-from > longestMend || len(p.findings) >= 4*maxFound {
 		return nil
@@ -315,11 +343,28 @@ func (p *parser) distance(t template, n, from int) joiner {
 		n++
 	}
 	if n < 1 || n > p.d.Near.Most {
-		p.find(Unreadable, from, p.at, nil, "words stand 1 to %d words from each other, not %d; the nearest is taken", p.d.Near.Most, n)
+		p.find(
+			Unreadable,
+			from,
+			p.at,
+			nil,
+			"words stand 1 to %d words from each other, not %d; the nearest is taken",
+			p.d.Near.Most,
+			n,
+		)
 		n = min(max(n, 1), p.d.Near.Most)
 	}
 	kind := strings.TrimPrefix(t.op, "near ")
-	return joiner{op: opNear, from: from, to: p.at, near: &query.Near{Within: n, Ordered: kind == "ordered" || kind == "exactlyOrdered", Exactly: strings.HasPrefix(kind, "exactly")}}
+	return joiner{
+		op:   opNear,
+		from: from,
+		to:   p.at,
+		near: &query.Near{
+			Within:  n,
+			Ordered: kind == "ordered" || kind == "exactlyOrdered",
+			Exactly: strings.HasPrefix(kind, "exactly"),
+		},
+	}
 }
 
 // seesWord returns how long a word is that stands next, its blanks of any width; 0 where it does not.
@@ -464,7 +509,15 @@ func (p *parser) pair(left *Node, op joiner, right *Node) *Node {
 	l, okL := phrases(left)
 	r, okR := phrases(right)
 	if !okL || !okR || len(l)*len(r) > 400 {
-		p.find(Unreadable, out.From, out.To, nil, "each side of %q is a word or phrase, or several of them joined by %s", p.text(op.from, op.to), p.d.Operators.Or[0])
+		p.find(
+			Unreadable,
+			out.From,
+			out.To,
+			nil,
+			"each side of %q is a word or phrase, or several of them joined by %s",
+			p.text(op.from, op.to),
+			p.d.Operators.Or[0],
+		)
 		out.Op = Unread
 		return out
 	}
@@ -528,7 +581,14 @@ func (p *parser) mixed(items []*Node, ops []joiner) {
 		return
 	}
 	if len(ops) > mostMixed || items[len(items)-1].To-items[0].From > longestMend || len(p.findings) >= 4*maxFound {
-		p.find(Mixed, items[0].From, items[len(items)-1].To, nil, "different operators stand side by side without brackets, %d of them", len(ops))
+		p.find(
+			Mixed,
+			items[0].From,
+			items[len(items)-1].To,
+			nil,
+			"different operators stand side by side without brackets, %d of them",
+			len(ops),
+		)
 		return
 	}
 	clone := func() []*Node {
@@ -544,12 +604,20 @@ func (p *parser) mixed(items []*Node, ops []joiner) {
 	quiet.findings = nil
 	taken := quiet.fold(clone(), ops)
 	other := quiet.foldOtherwise(clone(), ops, taken)
-	p.findings = append(p.findings, Finding{Code: Mixed, From: items[0].From, To: items[len(items)-1].To, Mend: mended(p.withBrackets(taken)),
-		Why: fmt.Sprintf("different operators stand side by side without brackets. Taken as %s; it might have been meant as %s", short(p.withBrackets(taken)), short(p.withBrackets(other)))})
+	p.findings = append(
+		p.findings,
+		Finding{Code: Mixed, From: items[0].From, To: items[len(items)-1].To, Mend: mended(p.withBrackets(taken)),
+			Why: fmt.Sprintf(
+				"different operators stand side by side without brackets. Taken as %s; it might have been meant as %s",
+				short(p.withBrackets(taken)),
+				short(p.withBrackets(other)),
+			)},
+	)
 	p.findings[len(p.findings)-1].Trees = [2]*Node{taken, other}
 }
 
-// foldOtherwise joins as many people would read it, or where that is how it is taken, from left to right, or from the right.
+// foldOtherwise joins as many people would read it, or where that is how it is taken, from left to right, or from
+// the right.
 func (p *parser) foldOtherwise(items []*Node, ops []joiner, taken *Node) *Node {
 	shape := func(n *Node) string { return p.withBrackets(n) }
 	by := func(ranks [][]string) *Node {

@@ -128,8 +128,9 @@ func folded(s string) []rune {
 	return out
 }
 
-// plain returns a character as templates and signs are compared: in lower case, of full width as of half, every space and
-// dash as one. Quotation marks that curl are told by the reader, which knows whether they are a dialect's own.
+// plain returns a character as templates and signs are compared: in lower case, of full width as of half, every
+// space and dash as one. Quotation marks that curl are told by the reader, which knows whether they are a dialect's
+// own.
 func plain(r rune) rune {
 	switch {
 	case r < 0x80:

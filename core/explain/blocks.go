@@ -12,7 +12,14 @@ import (
 	"tamiz/core/text"
 )
 
-var fieldNames = map[bib.Field]string{bib.Text: "text", bib.Title: "title", bib.Abstract: "abstract", bib.TitleAbstract: "titleAbstract", bib.Keyword: "keyword", bib.Any: "any"}
+var fieldNames = map[bib.Field]string{
+	bib.Text:          "text",
+	bib.Title:         "title",
+	bib.Abstract:      "abstract",
+	bib.TitleAbstract: "titleAbstract",
+	bib.Keyword:       "keyword",
+	bib.Any:           "any",
+}
 
 // blocks parts what the last line says into blocks, limits and what no term can say.
 func (e *explainer) blocks(out *Explained) {
@@ -52,7 +59,8 @@ func (e *explainer) blocks(out *Explained) {
 
 // block makes a block, or a limit, of one concept of a query.
 func (e *explainer) block(out *Explained, n *dialect.Node, negated bool) {
-	if l, ok := e.limitOf(n, negated); ok && !slices.ContainsFunc(out.Limits, func(x strategy.Limit) bool { return x.Kind == l.Kind }) {
+	if l, ok := e.limitOf(n, negated); ok &&
+		!slices.ContainsFunc(out.Limits, func(x strategy.Limit) bool { return x.Kind == l.Kind }) {
 		out.Limits = append(out.Limits, l)
 		return
 	}
@@ -61,7 +69,12 @@ func (e *explainer) block(out *Explained, n *dialect.Node, negated bool) {
 		e.verbatim(out, -1, n)
 		return
 	}
-	b := strategy.Block{Name: string(rune('A' + len(out.Blocks))), Searched: true, Negated: negated, Terms: []strategy.Term{}}
+	b := strategy.Block{
+		Name:     string(rune('A' + len(out.Blocks))),
+		Searched: true,
+		Negated:  negated,
+		Terms:    []strategy.Term{},
+	}
 	var rest []*dialect.Node
 	seen := map[string]bool{}
 	for _, p := range parts {
@@ -136,12 +149,15 @@ func term(q query.Expr) (strategy.Term, bool) {
 		return strategy.Term{Kind: strategy.TextTerm, Text: q.Pattern.String(), Field: name, On: true}, ok && !q.Whole
 	case query.Words:
 		name, ok := fieldNames[q.Fields]
-		return strategy.Term{Kind: strategy.TextTerm, Text: q.Pattern.String(), Field: name, On: true}, ok && len(q.Pattern) == 1
+		return strategy.Term{Kind: strategy.TextTerm, Text: q.Pattern.String(), Field: name, On: true}, ok &&
+			len(q.Pattern) == 1
 	case query.Near:
 		name, ok := fieldNames[q.Fields]
-		return strategy.Term{Kind: strategy.NearTerm, Left: q.Left.String(), Right: q.Right.String(), Within: q.Within, Field: name, On: true}, ok && !q.Ordered && !q.Exactly
+		return strategy.Term{Kind: strategy.NearTerm, Left: q.Left.String(), Right: q.Right.String(), Within: q.Within,
+			Field: name, On: true}, ok && !q.Ordered && !q.Exactly
 	case query.Heading:
-		return strategy.Term{Kind: strategy.HeadingTerm, Heading: q.Label, Narrower: q.Narrower, Central: q.Central, Qualifiers: q.Qualifiers, On: true}, true
+		return strategy.Term{Kind: strategy.HeadingTerm, Heading: q.Label, Narrower: q.Narrower, Central: q.Central,
+			Qualifiers: q.Qualifiers, On: true}, true
 	}
 	return strategy.Term{}, false
 }
@@ -210,8 +226,15 @@ func (e *explainer) said(b *strings.Builder, n *dialect.Node, depth int) {
 	}
 }
 
-var fieldSays = map[bib.Field]string{bib.Text: "in title, abstract or keywords", bib.Title: "in the title", bib.Abstract: "in the abstract", bib.TitleAbstract: "in title or abstract",
-	bib.Keyword: "in the keywords", bib.Any: "anywhere", bib.Journal: "in the name of the journal"}
+var fieldSays = map[bib.Field]string{
+	bib.Text:          "in title, abstract or keywords",
+	bib.Title:         "in the title",
+	bib.Abstract:      "in the abstract",
+	bib.TitleAbstract: "in title or abstract",
+	bib.Keyword:       "in the keywords",
+	bib.Any:           "anywhere",
+	bib.Journal:       "in the name of the journal",
+}
 
 func in(f bib.Field) string {
 	if s, ok := fieldSays[f]; ok {
@@ -244,7 +267,8 @@ func leafSays(q query.Expr) string {
 		if q.Exactly {
 			how = "exactly "
 		}
-		return "with " + quoted(q.Left) + " " + how + number(uint64(q.Within)) + " words from " + quoted(q.Right) + order + " " + in(q.Fields)
+		return "with " + quoted(q.Left) + " " + how + number(uint64(q.Within)) + " words from " + quoted(q.Right) + order +
+			" " + in(q.Fields)
 	case query.Or:
 		parts := make([]string, len(q))
 		for i, p := range q {
@@ -276,7 +300,8 @@ func leafSays(q query.Expr) string {
 		}
 		return "from " + plainNumber(q.From) + " to " + plainNumber(q.To)
 	case query.Listed:
-		return "whose " + map[index.List]string{index.Types: "type", index.Languages: "language", index.Countries: "country", index.Identifiers: "identifier"}[q.List] + " is “" + q.Value + "”"
+		return "whose " + map[index.List]string{index.Types: "type", index.Languages: "language",
+			index.Countries: "country", index.Identifiers: "identifier"}[q.List] + " is “" + q.Value + "”"
 	}
 	return "that cannot be looked for"
 }

@@ -24,8 +24,9 @@ const (
 	leastSet     = 2000 // records: of fewer the company of words says little
 	leastRecords = 20   // of a term whose company is compared
 	mostShared   = 0.5  // of the rarer: more, and the two belong to one phrase
-	leastAlone   = 5    // letters of a term that is told to be another concept by itself: an abbreviation keeps company of its own
-	mostCompared = 60   // terms of one concept
+	// letters of a term that is told to be another concept by itself: an abbreviation keeps company of its own
+	leastAlone   = 5
+	mostCompared = 60 // terms of one concept
 )
 
 // company returns what words keep company with; nil where that is not known.
@@ -118,8 +119,8 @@ func (e *explainer) synonyms(n *dialect.Node) {
 	}
 }
 
-// oneThing says why two terms stand for one thing: they are one word in two writings, lead to one heading, or are used alike;
-// "" where nothing says so.
+// oneThing says why two terms stand for one thing: they are one word in two writings, lead to one heading, or are
+// used alike; "" where nothing says so.
 func (e *explainer) oneThing(a, b *dialect.Node) string {
 	x, y := plainWords(a), plainWords(b)
 	if len(x) == 0 || len(y) == 0 {
@@ -173,7 +174,8 @@ func leadsTo(v *thesaurus.Thesaurus, words []string) (int, bool) {
 	return 0, false
 }
 
-// compare returns how alike two terms are, and which share of the rarer's records they share; -1 where that is not known.
+// compare returns how alike two terms are, and which share of the rarer's records they share; -1 where that is not
+// known.
 func (e *explainer) compare(a, b *dialect.Node) (alike, shared float64) {
 	x, y := e.item(a), e.item(b)
 	if x == "" || y == "" || text.FamilyKey(strings.Fields(x)) == text.FamilyKey(strings.Fields(y)) {
@@ -215,8 +217,8 @@ func (e *explainer) comparable(n *dialect.Node) (c concept) {
 	return c
 }
 
-// nearest returns how alike a term is to the terms of a concept that are most like it: the mean of the two nearest. Its own
-// family does not count; ok is false where nothing is left.
+// nearest returns how alike a term is to the terms of a concept that are most like it: the mean of the two nearest.
+// Its own family does not count; ok is false where nothing is left.
 func (e *explainer) nearest(item string, c concept) (mean float64, ok bool) {
 	alike, known := e.whom.Between(item, c.items)
 	if !known {
@@ -273,15 +275,21 @@ func (e *explainer) strays(parts []*dialect.Node) {
 				}
 				e.spent[c.nodes[k]] = true
 				records := e.found0(c.nodes[k])
-				e.find(OrAmongConcepts, c.nodes[k], records, nil, fmt.Sprintf("%s is used like %s (%.2f), not like what it is joined to by OR (%.2f)",
-					e.short(c.nodes[k]), e.names(other.nodes), theirs, own))
+				e.find(
+					OrAmongConcepts,
+					c.nodes[k],
+					records,
+					nil,
+					fmt.Sprintf("%s is used like %s (%.2f), not like what it is joined to by OR (%.2f)",
+						e.short(c.nodes[k]), e.names(other.nodes), theirs, own),
+				)
 			}
 		}
 	}
 }
 
-// concepts tells of terms joined by OR that stand for different things: two groups of them, no term of which is used like
-// any of the other.
+// concepts tells of terms joined by OR that stand for different things: two groups of them, no term of which is
+// used like any of the other.
 func (e *explainer) concepts(n *dialect.Node) {
 	if !e.set() || e.over.Company == nil {
 		return
@@ -298,7 +306,9 @@ func (e *explainer) concepts(n *dialect.Node) {
 	for i, item := range c.items {
 		alike, _ := e.whom.Between(item, c.items)
 		for j := range alike {
-			if j != i && (alike[j] > otherUpTo || alike[j] < 0 || text.FamilyKey(strings.Fields(item)) == text.FamilyKey(strings.Fields(c.items[j]))) {
+			if j != i &&
+				(alike[j] > otherUpTo || alike[j] < 0 ||
+					text.FamilyKey(strings.Fields(item)) == text.FamilyKey(strings.Fields(c.items[j]))) {
 				from, to := group[j], group[i]
 				for k := range group {
 					if group[k] == from {
@@ -336,7 +346,13 @@ func (e *explainer) concepts(n *dialect.Node) {
 	}
 	more := int(all.GetCardinality() - shared)
 	e.put(Finding{Code: OrAmongConcepts, From: n.From, To: n.To, Records: &more,
-		Why:  fmt.Sprintf("%s and %s keep different company, and are joined by OR: they find %s together, of which %s hold both", e.names(first.nodes), e.names(second.nodes), number(all.GetCardinality()), number(shared)),
+		Why: fmt.Sprintf(
+			"%s and %s keep different company, and are joined by OR: they find %s together, of which %s hold both",
+			e.names(first.nodes),
+			e.names(second.nodes),
+			number(all.GetCardinality()),
+			number(shared),
+		),
 		Mend: e.anded(n, first.nodes, second.nodes)})
 }
 

@@ -14,9 +14,9 @@ import (
 // longestRun is how many letters of a word tell which patterns may cover it.
 const longestRun = 24
 
-// covers finds, among many terms, those that may find all that one does. A pattern covers another only where each run of letters
-// between its signs stands in one of the other's: each pattern is kept under that of its runs that the fewest have, so that a term
-// is set against a few.
+// covers finds, among many terms, those that may find all that one does. A pattern covers another only where each
+// run of letters between its signs stands in one of the other's: each pattern is kept under that of its runs that
+// the fewest have, so that a term is set against a few.
 type covers struct {
 	parts    []*dialect.Node
 	same     map[string]int       // by what is written: the first
@@ -30,7 +30,15 @@ type covers struct {
 
 // newCovers looks through terms once. Of terms that are written alike only the first is one of others'.
 func newCovers(parts []*dialect.Node, v *thesaurus.Thesaurus) *covers {
-	c := &covers{parts: parts, same: map[string]int{}, runs: map[string][]int{}, headings: map[string][]int{}, branches: map[string][]int{}, lengths: map[int]bool{}, broader: v}
+	c := &covers{
+		parts:    parts,
+		same:     map[string]int{},
+		runs:     map[string][]int{},
+		headings: map[string][]int{},
+		branches: map[string][]int{},
+		lengths:  map[int]bool{},
+		broader:  v,
+	}
 	often := map[string]int{}
 	var phrases []int
 	for i, p := range parts {

@@ -22,10 +22,17 @@ func TestEveryCoverIsLookedAt(t *testing.T) {
 	for h := range v.Len() {
 		labels = append(labels, v.Label(h))
 	}
-	term := rapid.OneOf(rapid.StringMatching(`"[ab]{1,3}[*?]?( [ab?]{1,2}[abc]{2}[*?]?){0,2}"`), rapid.StringMatching(`[?*][ab]{3}[?*]?`),
+	term := rapid.OneOf(
+		rapid.StringMatching(`"[ab]{1,3}[*?]?( [ab?]{1,2}[abc]{2}[*?]?){0,2}"`),
+		rapid.StringMatching(`[?*][ab]{3}[?*]?`),
 		rapid.Custom(func(t *rapid.T) string {
-			return rapid.SampledFrom([]string{"heading = ", "heading =/narrower ", "heading =/central "}).Draw(t, "relation") + `"` + rapid.SampledFrom(labels).Draw(t, "label") + `"`
-		}))
+			return rapid.SampledFrom([]string{"heading = ", "heading =/narrower ", "heading =/central "}).
+				Draw(t, "relation") +
+				`"` + rapid.SampledFrom(labels).
+				Draw(t, "label") +
+				`"`
+		}),
+	)
 	rapid.Check(t, func(t *rapid.T) {
 		var parts []*dialect.Node
 		for _, typed := range rapid.SliceOfN(term, 2, 30).Draw(t, "terms") {
@@ -56,7 +63,12 @@ func TestPartsFindWhatTheirExpressionsDo(t *testing.T) {
 		word := rapid.SampledFrom([]string{"heat", "farm*", "work*", "kidney", "rest", "sleep", "nurse*", "shift"})
 		typed := word.Draw(t, "first")
 		for range rapid.IntRange(1, 12).Draw(t, "more") {
-			typed = "(" + typed + ") " + rapid.SampledFrom([]string{"or", "and", "not"}).Draw(t, "op") + " " + word.Draw(t, "word")
+			typed = "(" + typed + ") " + rapid.SampledFrom([]string{"or", "and", "not"}).
+				Draw(t, "op") +
+				" " + word.Draw(
+				t,
+				"word",
+			)
 		}
 		r, err := cql.Read(typed, nil)
 		require.NoError(t, err)

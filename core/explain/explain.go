@@ -1,5 +1,5 @@
-// Package explain tells what a query that somebody wrote says: its lines in words, its blocks as a strategy has them, what
-// of it no term can say, and what is wrong with it, over records where there are some.
+// Package explain tells what a query that somebody wrote says: its lines in words, its blocks as a strategy has
+// them, what of it no term can say, and what is wrong with it, over records where there are some.
 package explain
 
 import (
@@ -26,9 +26,11 @@ type Over struct {
 	Keys    coverage.Set
 	Company func() (*company.Company, error) // of the set; asked only where two terms are compared
 	Earlier []*thesaurus.Thesaurus           // editions of the vocabulary before this one, the latest first
-	// Elsewhere says that headings are of another vocabulary than that of the records: these say nothing of what they find.
+	// Elsewhere says that headings are of another vocabulary than that of the records: these say nothing of what they
+	// find.
 	Elsewhere bool
-	// Most is how many bytes are kept of what the parts of the query find; 0 is MostKept. Of what is left it is said that nothing is known.
+	// Most is how many bytes are kept of what the parts of the query find; 0 is MostKept. Of what is left it is said
+	// that nothing is known.
 	Most uint64
 }
 
@@ -97,7 +99,16 @@ const (
 
 // Explain tells what was read. It looks at ctx as it goes.
 func Explain(ctx context.Context, r *dialect.Reading, over Over) (*Explained, error) {
-	e := &explainer{ctx: ctx, r: r, over: over, lines: map[int]*dialect.TextLine{}, spent: map[*dialect.Node]bool{}, told: map[string]int{}, edited: map[string][]string{}, drags: map[string]dragging{}}
+	e := &explainer{
+		ctx:    ctx,
+		r:      r,
+		over:   over,
+		lines:  map[int]*dialect.TextLine{},
+		spent:  map[*dialect.Node]bool{},
+		told:   map[string]int{},
+		edited: map[string][]string{},
+		drags:  map[string]dragging{},
+	}
 	for i := range r.Lines {
 		e.lines[r.Lines[i].Number] = &r.Lines[i]
 	}
@@ -107,7 +118,15 @@ func Explain(ctx context.Context, r *dialect.Reading, over Over) (*Explained, er
 	if over.Keys.Index != nil {
 		e.keys = newFinder(e.lines, over.Most, func(q query.Expr) *roaring.Bitmap { return q.Match(over.Keys.Index) })
 	}
-	out := &Explained{Dialect: r.Dialect.Name, Text: string(r.Text), Lines: []Line{}, Blocks: []strategy.Block{}, Limits: []strategy.Limit{}, Verbatim: []Verbatim{}, Findings: []Finding{}}
+	out := &Explained{
+		Dialect:  r.Dialect.Name,
+		Text:     string(r.Text),
+		Lines:    []Line{},
+		Blocks:   []strategy.Block{},
+		Limits:   []strategy.Limit{},
+		Verbatim: []Verbatim{},
+		Findings: []Finding{},
+	}
 	for i, l := range r.Lines {
 		line := Line{Number: l.Number, From: l.From, To: l.To, Query: r.Of(l.From, l.To), Says: e.says(l.Tree)}
 		if !r.Numbered {
@@ -149,7 +168,8 @@ func Explain(ctx context.Context, r *dialect.Reading, over Over) (*Explained, er
 	e.untold()
 	out.Findings = append(out.Findings, e.found...)
 	for i, f := range out.Findings { // what changes nothing mends nothing
-		if f.Mend != nil && strings.Join(strings.Fields(*f.Mend), " ") == strings.Join(strings.Fields(r.Of(f.From, f.To)), " ") {
+		if f.Mend != nil &&
+			strings.Join(strings.Fields(*f.Mend), " ") == strings.Join(strings.Fields(r.Of(f.From, f.To)), " ") {
 			out.Findings[i].Mend = nil
 		}
 	}
@@ -197,7 +217,8 @@ const mostTold = 200
 // enough reports whether no more findings of a kind are looked for.
 func (e *explainer) enough(code string) bool { return e.told[code] >= mostTold }
 
-// untold says of what kinds there may be more than are told, and where a query was too long for its records to be counted.
+// untold says of what kinds there may be more than are told, and where a query was too long for its records to be
+// counted.
 func (e *explainer) untold() {
 	last := map[string]int{}
 	for _, f := range e.found {
@@ -206,20 +227,54 @@ func (e *explainer) untold() {
 	for code, n := range e.told {
 		if n >= mostTold {
 			at := last[code]
-			e.found = append(e.found, Finding{Code: MoreOf, From: at, To: at, Why: fmt.Sprintf("%d of this kind (%s) are told; the rest of the query was not looked through for more", n, code)})
+			e.found = append(
+				e.found,
+				Finding{
+					Code: MoreOf,
+					From: at,
+					To:   at,
+					Why:  fmt.Sprintf("%d of this kind (%s) are told; the rest of the query was not looked through for more", n, code),
+				},
+			)
 		}
 	}
 	if e.r.More {
 		at := e.r.Findings[len(e.r.Findings)-1].To
-		e.found = append(e.found, Finding{Code: MoreOf, From: at, To: at, Why: fmt.Sprintf("%d mistakes in how this is written are told; there are more behind them", len(e.r.Findings))})
+		e.found = append(
+			e.found,
+			Finding{
+				Code: MoreOf,
+				From: at,
+				To:   at,
+				Why:  fmt.Sprintf("%d mistakes in how this is written are told; there are more behind them", len(e.r.Findings)),
+			},
+		)
 	}
 	if e.drawn >= mostDrawn {
 		at := len(e.r.Text)
-		e.found = append(e.found, Finding{Code: MoreOf, From: at, To: at, Why: "the lines name each other so often that not all was set against all; what stands twice may be more than is told"})
+		e.found = append(
+			e.found,
+			Finding{
+				Code: MoreOf,
+				From: at,
+				To:   at,
+				Why: "the lines name each other so often that not all was set against all; what stands twice may be more " +
+					"than is told",
+			},
+		)
 	}
 	if e.sample != nil && e.sample.full || e.keys != nil && e.keys.full {
 		at := len(e.r.Text)
-		e.found = append(e.found, Finding{Code: MoreOf, From: at, To: at, Why: "this is too much to be counted at once; of what stands without a figure nothing was counted. In parts, each is"})
+		e.found = append(
+			e.found,
+			Finding{
+				Code: MoreOf,
+				From: at,
+				To:   at,
+				Why: "this is too much to be counted at once; of what stands without a figure nothing was counted. In parts, " +
+					"each is",
+			},
+		)
 	}
 }
 
@@ -290,7 +345,8 @@ func (e *explainer) readings(f *Finding, readings [2]*dialect.Node) {
 // at follows a node that is but the number of a line to what that line says.
 func (e *explainer) at(n *dialect.Node) *dialect.Node {
 	for range len(e.lines) + 1 {
-		if n == nil || n.Op != dialect.Line || len(n.Refs) != 1 || e.lines[n.Refs[0]] == nil || e.lines[n.Refs[0]].Expr == nil {
+		if n == nil || n.Op != dialect.Line || len(n.Refs) != 1 || e.lines[n.Refs[0]] == nil ||
+			e.lines[n.Refs[0]].Expr == nil {
 			return n
 		}
 		n = e.lines[n.Refs[0]].Tree
@@ -301,9 +357,9 @@ func (e *explainer) at(n *dialect.Node) *dialect.Node {
 // mostDrawn is how many parts of other lines are drawn into those that name them.
 const mostDrawn = 100_000
 
-// parts returns what a node joins, with what is joined likewise inside it drawn in. A line that is named again and again, as where
-// lines lead back to themselves, is drawn in twice: that tells that it stands there doubly. Once enough has been drawn in, a line
-// that is named is one part by itself.
+// parts returns what a node joins, with what is joined likewise inside it drawn in. A line that is named again and
+// again, as where lines lead back to themselves, is drawn in twice: that tells that it stands there doubly. Once
+// enough has been drawn in, a line that is named is one part by itself.
 func (e *explainer) parts(n *dialect.Node, op string) (out []*dialect.Node) {
 	drawn := map[int]int{}
 	line := func(ref int) *dialect.Node {
@@ -339,7 +395,8 @@ func (e *explainer) parts(n *dialect.Node, op string) (out []*dialect.Node) {
 	return out
 }
 
-// inner returns the parts joined by OR that are drawn into others so joined: what is looked at with the whole is not looked at again.
+// inner returns the parts joined by OR that are drawn into others so joined: what is looked at with the whole is
+// not looked at again.
 func (e *explainer) inner() map[*dialect.Node]bool {
 	out := map[*dialect.Node]bool{}
 	var put func(n *dialect.Node)
@@ -364,7 +421,8 @@ func (e *explainer) inner() map[*dialect.Node]bool {
 				}
 			case n.Op == dialect.Line && n.Join == "or":
 				for _, ref := range n.Refs {
-					if l := e.lines[ref]; l != nil && l.Expr != nil && l.To <= n.From { // of lines that lead back to themselves neither is in the other
+					if l := e.lines[ref]; l != nil && l.Expr != nil &&
+						l.To <= n.From { // of lines that lead back to themselves neither is in the other
 						put(l.Tree)
 					}
 				}

@@ -13,8 +13,8 @@ import (
 // MostKept is how many bytes are kept, at most, of what the parts of one query find.
 const MostKept = 256 << 20
 
-// A finder tells what the parts of a query find in one set of records. Each part is looked for once, however often and however
-// deep it stands: a line that others name, and a term that is written again and again.
+// A finder tells what the parts of a query find in one set of records. Each part is looked for once, however often
+// and however deep it stands: a line that others name, and a term that is written again and again.
 type finder struct {
 	search func(query.Expr) *roaring.Bitmap
 	lines  map[int]*dialect.TextLine
@@ -37,8 +37,17 @@ func newFinder(lines map[int]*dialect.TextLine, most uint64, search func(query.E
 	if most == 0 {
 		most = MostKept
 	}
-	return &finder{search: search, most: most, lines: lines, terms: map[string]*roaring.Bitmap{}, often: map[string]int{}, found: map[*dialect.Node]*roaring.Bitmap{},
-		size: map[*dialect.Node]uint64{}, begun: map[*dialect.Node]bool{}, lost: map[*dialect.Node]taken{}}
+	return &finder{
+		search: search,
+		most:   most,
+		lines:  lines,
+		terms:  map[string]*roaring.Bitmap{},
+		often:  map[string]int{},
+		found:  map[*dialect.Node]*roaring.Bitmap{},
+		size:   map[*dialect.Node]uint64{},
+		begun:  map[*dialect.Node]bool{},
+		lost:   map[*dialect.Node]taken{},
+	}
 }
 
 // match returns what a part finds; nil where that is not known. It is not to be changed.
@@ -136,9 +145,9 @@ func (f *finder) keep(found *roaring.Bitmap) {
 	f.full = f.full || f.bytes > f.most
 }
 
-// joined puts together what the parts of a node find. A part of which nothing can be searched is passed over; where that is what
-// others are taken away from, nothing is known. Of parts that are joined as the whole is, and stand nowhere else, only their number
-// is kept: they are asked for no more.
+// joined puts together what the parts of a node find. A part of which nothing can be searched is passed over; where
+// that is what others are taken away from, nothing is known. Of parts that are joined as the whole is, and stand
+// nowhere else, only their number is kept: they are asked for no more.
 func (f *finder) joined(n *dialect.Node, op string, parts []*dialect.Node) *roaring.Bitmap {
 	var out, first *roaring.Bitmap
 	own := false // out may be changed

@@ -160,7 +160,13 @@ func (e *explainer) stem(n *dialect.Node, p text.Pattern) bool {
 	}
 	if !e.set() {
 		e.spent[n] = true
-		e.find(dialect.StemTooShort, n, nil, nil, fmt.Sprintf("%d letters before a sign find much that is not meant", utf8.RuneCountInString(stem)))
+		e.find(
+			dialect.StemTooShort,
+			n,
+			nil,
+			nil,
+			fmt.Sprintf("%d letters before a sign find much that is not meant", utf8.RuneCountInString(stem)),
+		)
 		return true
 	}
 	if e.enough(dialect.StemTooShort) {
@@ -180,11 +186,23 @@ func (e *explainer) stem(n *dialect.Node, p text.Pattern) bool {
 		names = append(names, fmt.Sprintf("%s %s", d.word, number(uint64(d.records))))
 	}
 	e.spent[n] = true
-	e.find(dialect.StemTooShort, n, e.found0(n), nil, fmt.Sprintf("%d letters before a sign find %s different words: %s", utf8.RuneCountInString(stem), number(uint64(len(all))), strings.Join(names, ", ")))
+	e.find(
+		dialect.StemTooShort,
+		n,
+		e.found0(n),
+		nil,
+		fmt.Sprintf(
+			"%d letters before a sign find %s different words: %s",
+			utf8.RuneCountInString(stem),
+			number(uint64(len(all))),
+			strings.Join(names, ", "),
+		),
+	)
 	return true
 }
 
-// dragging is what a short stem finds: its words, the most frequent first, and how many there are beside their numbers and spellings.
+// dragging is what a short stem finds: its words, the most frequent first, and how many there are beside their
+// numbers and spellings.
 type dragging struct {
 	words []dragged
 	bases int
@@ -229,7 +247,8 @@ func (e *explainer) misspelt(n *dialect.Node, p text.Pattern, fields bib.Field) 
 	for k, t := range p {
 		word := t.String()
 		stem, cut := strings.CutSuffix(word, "*")
-		if strings.ContainsAny(stem, "*?") || utf8.RuneCountInString(stem) < leastTold-1 && len(p) == 1 || utf8.RuneCountInString(stem) < 3 {
+		if strings.ContainsAny(stem, "*?") || utf8.RuneCountInString(stem) < leastTold-1 && len(p) == 1 ||
+			utf8.RuneCountInString(stem) < 3 {
 			continue
 		}
 		if most[k] < least {
@@ -254,7 +273,8 @@ func (e *explainer) misspelt(n *dialect.Node, p text.Pattern, fields bib.Field) 
 			words[k] = other
 			changed, err := text.ParsePattern(strings.Join(words, " "))
 			bare := strings.TrimSuffix(other, "*")
-			if err != nil || text.Base(stem) == text.Base(bare) || len(p) == 1 && len(stem) < leastTold && !strings.HasPrefix(bare, stem) {
+			if err != nil || text.Base(stem) == text.Base(bare) ||
+				len(p) == 1 && len(stem) < leastTold && !strings.HasPrefix(bare, stem) {
 				continue // of a short word another letter makes another word, unless its last is missing
 			}
 			if len(p) > 1 && e.holds(changed[k:k+1], fields) < least {
@@ -276,7 +296,19 @@ func (e *explainer) misspelt(n *dialect.Node, p text.Pattern, fields bib.Field) 
 		sign = e.r.Dialect.Terms.Many[0]
 	}
 	mend := replaced(e.r.Of(n.From, n.To), strings.TrimSuffix(typed, "*"), strings.TrimSuffix(best, "*"))
-	e.find(Misspelt, n, &records, mend, fmt.Sprintf("“%s” finds %s; “%s”, one letter from it, %s", strings.Replace(typed, "*", sign, 1), number(uint64(own)), strings.Replace(best, "*", sign, 1), number(uint64(records))))
+	e.find(
+		Misspelt,
+		n,
+		&records,
+		mend,
+		fmt.Sprintf(
+			"“%s” finds %s; “%s”, one letter from it, %s",
+			strings.Replace(typed, "*", sign, 1),
+			number(uint64(own)),
+			strings.Replace(best, "*", sign, 1),
+			number(uint64(records)),
+		),
+	)
 }
 
 // stems returns the stems one letter from another that words of the records begin with: the first letter stays.
@@ -286,8 +318,8 @@ func (e *explainer) stems(stem string) (out []string) {
 	if n < 5 {
 		return nil
 	}
-	// One letter more, less or other, or two changed about, leaves one half as it is: the first in its place, or the second at most
-	// one place from it.
+	// One letter more, less or other, or two changed about, leaves one half as it is: the first in its place, or the
+	// second at most one place from it.
 	first, second := string(letters[:n/2]), string(letters[n/2:])
 	seen := map[string]bool{}
 	for _, w := range e.over.Set.Index.TokensWith(string(letters[:1])) {
@@ -360,8 +392,8 @@ func (e *explainer) only(p, other *dialect.Node) *int {
 	return &n
 }
 
-// gone returns the place of a part with what joins it to its neighbour, and nothing as what should stand there; where it is
-// not joined in this line, its own place and no mend.
+// gone returns the place of a part with what joins it to its neighbour, and nothing as what should stand there;
+// where it is not joined in this line, its own place and no mend.
 func (e *explainer) gone(n, p *dialect.Node) (from, to int, mend *string) {
 	in, ok := e.place()[p]
 	if !ok || len(in.whole.Parts) < 2 || in.whole.From < n.From || in.whole.To > n.To {
@@ -397,8 +429,8 @@ func (e *explainer) place() map[*dialect.Node]placed {
 	return e.places
 }
 
-// covered tells whether one term finds nothing that another does not, by how they are written. later is whether the other
-// comes first: of two that are the same the later is told.
+// covered tells whether one term finds nothing that another does not, by how they are written. later is whether the
+// other comes first: of two that are the same the later is told.
 func (e *explainer) covered(p, other *dialect.Node, later bool) (code, why string) {
 	if p.Expr == nil || other.Expr == nil {
 		return "", ""
@@ -485,7 +517,13 @@ func (e *explainer) spelling(n *dialect.Node, all *roaring.Bitmap) {
 				}
 			}
 			e.spent[n] = true
-			e.find(OneSpelling, n, &added, mend, fmt.Sprintf("“%s” is here in one spelling; “%s” adds %s", word, other, number(uint64(added))))
+			e.find(
+				OneSpelling,
+				n,
+				&added,
+				mend,
+				fmt.Sprintf("“%s” is here in one spelling; “%s” adds %s", word, other, number(uint64(added))),
+			)
 			return
 		}
 	}
@@ -522,7 +560,8 @@ func (e *explainer) otherSpellings(stem string, cut bool) (out []string) {
 	seen := map[string]bool{}
 	var near []string // stems a letter off, where no stem is just the other spelling
 	for _, w := range e.list().Forms(p[0]) {
-		if strings.HasPrefix(w, stem) || text.Singular(w) != text.Singular(stem) && !strings.HasPrefix(text.Spelling(text.Singular(w)), base) {
+		if strings.HasPrefix(w, stem) ||
+			text.Singular(w) != text.Singular(stem) && !strings.HasPrefix(text.Spelling(text.Singular(w)), base) {
 			continue
 		}
 		head := []rune(w)
@@ -570,7 +609,17 @@ func (e *explainer) loose(n *dialect.Node) {
 		s := marks[0][0] + e.r.Of(n.From, n.To) + marks[0][1]
 		mend = &s
 	}
-	e.find(dialect.PhraseSplit, n, &more, mend, fmt.Sprintf("these words are looked for one by one; held together they find %s, and %s fewer are in the way", number(together), number(uint64(more))))
+	e.find(
+		dialect.PhraseSplit,
+		n,
+		&more,
+		mend,
+		fmt.Sprintf(
+			"these words are looked for one by one; held together they find %s, and %s fewer are in the way",
+			number(together),
+			number(uint64(more)),
+		),
+	)
 }
 
 // drops tells what NOT takes away.
@@ -650,7 +699,12 @@ func (e *explainer) whole() {
 			continue
 		}
 		e.put(Finding{Code: LimitOnIndexing, From: p.From, To: p.To, Records: &lost,
-			Why: fmt.Sprintf("%s of the %s records that all else finds carry no %s, and are lost here whatever they are about", number(uint64(lost)), number(others.GetCardinality()), what)})
+			Why: fmt.Sprintf(
+				"%s of the %s records that all else finds carry no %s, and are lost here whatever they are about",
+				number(uint64(lost)),
+				number(others.GetCardinality()),
+				what,
+			)})
 	}
 }
 

@@ -58,7 +58,13 @@ func (e *explainer) unknown(n *dialect.Node, why string, mend *string) {
 func (e *explainer) renamed(n *dialect.Node, q query.Heading, now, how string) {
 	records := e.found0(n)
 	e.spent[n] = true
-	e.find(HeadingRenamed, n, records, e.labelled(n, q.Label, now), fmt.Sprintf("“%s” %s; the heading is “%s”", q.Label, how, now))
+	e.find(
+		HeadingRenamed,
+		n,
+		records,
+		e.labelled(n, q.Label, now),
+		fmt.Sprintf("“%s” %s; the heading is “%s”", q.Label, how, now),
+	)
 }
 
 // found0 returns how many records a part finds, where there are any to look at.

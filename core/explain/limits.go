@@ -9,10 +9,14 @@ import (
 	"tamiz/core/tally"
 )
 
-var limitKinds = map[index.List]string{index.Languages: strategy.LanguagesLimit, index.Types: strategy.TypesLimit, index.Countries: strategy.CountriesLimit}
+var limitKinds = map[index.List]string{
+	index.Languages: strategy.LanguagesLimit,
+	index.Types:     strategy.TypesLimit,
+	index.Countries: strategy.CountriesLimit,
+}
 
-// limitOf returns the limit that a concept of a query is: values of one kind, with or without words of titles, or years; or what
-// is taken away, where that is what one heading of ages or humans carries and another does not.
+// limitOf returns the limit that a concept of a query is: values of one kind, with or without words of titles, or
+// years; or what is taken away, where that is what one heading of ages or humans carries and another does not.
 func (e *explainer) limitOf(n *dialect.Node, negated bool) (strategy.Limit, bool) {
 	if !negated {
 		if l, ok := e.years(n); ok {
@@ -54,8 +58,8 @@ func (e *explainer) years(n *dialect.Node) (l strategy.Limit, ok bool) {
 	return l, l.From != nil || l.To != nil
 }
 
-// letsIn returns what alternatives let in, where all are values of one kind of limit or words of titles; of words alone the
-// kind is not known.
+// letsIn returns what alternatives let in, where all are values of one kind of limit or words of titles; of words
+// alone the kind is not known.
 func (e *explainer) letsIn(n *dialect.Node) (l strategy.Limit, ok bool) {
 	put := func(kind, value string) bool {
 		if kind == "" || l.Kind != "" && l.Kind != kind {

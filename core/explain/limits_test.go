@@ -21,7 +21,12 @@ func TestLimitsThatArePastedAreLimits(t *testing.T) {
 		{Kind: strategy.AgesLimit, Values: []string{"Children", "Infants"}, Against: []string{"Adults", "Older Adults"}},
 	}
 	s := strategy.Strategy{Limits: limits, Blocks: []strategy.Block{{Name: "A", Searched: true, Terms: []strategy.Term{
-		{Kind: strategy.TextTerm, Text: "farmworker*", Field: "text", On: true}, {Kind: strategy.TextTerm, Text: "cane cutter*", Field: "text", On: true}}}}}
+		{
+			Kind:  strategy.TextTerm,
+			Text:  "farmworker*",
+			Field: "text",
+			On:    true,
+		}, {Kind: strategy.TextTerm, Text: "cane cutter*", Field: "text", On: true}}}}}
 	for _, name := range []string{"cql", "almagre"} {
 		d, ok := dialect.Named(name)
 		require.True(t, ok, name)
@@ -33,10 +38,16 @@ func TestLimitsThatArePastedAreLimits(t *testing.T) {
 		assert.Empty(t, e.Verbatim, name)
 	}
 	// Headings of an age that are asked for may be a concept; so may words of titles alone, and what is taken away whole.
-	for _, pasted := range []string{`farmworker* and (heading = "Older Adults" or title = elderly)`, `farmworker* and title = trial`, `farmworker* not heading = "Animals"`,
-		`farmworker* not (heading = "Animals" not heading = "Heat Illness")`, `farmworker* not (title = cattle not heading = "Humans")`} {
+	for _, pasted := range []string{`farmworker* and (heading = "Older Adults" or title = elderly)`,
+		`farmworker* and title = trial`, `farmworker* not heading = "Animals"`,
+		`farmworker* not (heading = "Animals" not heading = "Heat Illness")`,
+		`farmworker* not (title = cattle not heading = "Humans")`} {
 		e := explained(t, "cql", pasted)
 		assert.Empty(t, e.Limits, pasted)
 	}
-	assert.Equal(t, []strategy.Limit{{Kind: strategy.HumansLimit, Values: []string{"Humans"}}}, explained(t, "cql", `farmworker* and heading = "Humans"`).Limits)
+	assert.Equal(
+		t,
+		[]strategy.Limit{{Kind: strategy.HumansLimit, Values: []string{"Humans"}}},
+		explained(t, "cql", `farmworker* and heading = "Humans"`).Limits,
+	)
 }

@@ -29,7 +29,9 @@ var over = sync.OnceValue(func() explain.Over {
 	}
 	set := coverage.NewSet(records)
 	set.Thesaurus = v
-	kept := sync.OnceValues(func() (*company.Company, error) { return company.Build(context.Background(), set.Index, set.All()) })
+	kept := sync.OnceValues(
+		func() (*company.Company, error) { return company.Build(context.Background(), set.Index, set.All()) },
+	)
 	return explain.Over{Set: set, Company: kept}
 })
 
@@ -59,7 +61,11 @@ var planted = []struct {
 	{"cql", `"agricultural labourer*" or farmworker*`, "one-spelling"},
 	{"cql", `heading = "Agricultural Labour Crews" or farmworker*`, "heading-unknown"},
 	{"cql", `heading = "Farmworkers" or farmworker*`, "heading-renamed"},
-	{"cql", `heading =/narrower "Agricultural Labor Force" or heading = "Crop Harvesters" or farmworker*`, "heading-below-another"},
+	{
+		"cql",
+		`heading =/narrower "Agricultural Labor Force" or heading = "Crop Harvesters" or farmworker*`,
+		"heading-below-another",
+	},
 	{"cql", `(ca* or farmworker*) and "rest break*"`, "stem-too-short"},
 	{"cql", `(heading = "Agricultural Lab*" or farmworker*) and shade`, "exact-with-truncation heading-unknown"},
 	{"cql", `(cane cutter* or farmworker*) and shade`, "phrase-split"},
@@ -69,12 +75,22 @@ var planted = []struct {
 	{"cql", `(farmworker* or "cane cutter*") and heading = "Heat Illness"`, "limit-on-indexing"},
 	{"cql", `(farmworker* or "cane cutter*") not (sugarcane or migrant*)`, "not-drops"},
 	{"cql", `farmworker* or "cane cutter*" or farmworker*`, "duplicate"},
-	{"vilano", "(farmworker* else \"cane cutters\" else \"field hands\" else \"seasonal workers\" else \"migrant workers\" else \"agricultural workers\" else \"plantation workers\" else \"sugarcane workers\" else \"fruit pickers\" else \"farm workers\" else \"day labourers\") with shade", "too-long-for-source"},
+	{
+		"vilano",
+		"(farmworker* else \"cane cutters\" else \"field hands\" else \"seasonal workers\" else \"migrant workers\" " +
+			"else \"agricultural workers\" else \"plantation workers\" else \"sugarcane workers\" else \"fruit pickers\" " +
+			"else \"farm workers\" else \"day labourers\") with shade",
+		"too-long-for-source",
+	},
 	{"almagre", `("cane cutter^" @title OR farmworker^ AND shade @title`, "bracket"},
 	{"almagre", `farmworker^ @titel AND shade`, "field-unknown"},
 	{"almagre", `(farmworker* OR "cane cutter^") AND shade`, "unreadable"},
 	{"almagre", `<Agricultural Labor Force; below> OR <Crop Harvesters> OR farmworker^`, "heading-below-another"},
-	{"surco", "words{farmworker…}\nwords{cane cutter…}\neither of lines 1 to 2\nwords{shade}\nline 3 and line 9", "line-unknown"},
+	{
+		"surco",
+		"words{farmworker…}\nwords{cane cutter…}\neither of lines 1 to 2\nwords{shade}\nline 3 and line 9",
+		"line-unknown",
+	},
 	{"surco", "words{farmworker…} or words{cane cutter…} and words{shade}", "mixed-operators"},
 	{"surco", `wrods{shade} and words{farmworker…}`, "field-unknown"},
 	{"vilano", `(farmworker* else cane cutters) with shade`, "phrase-split"},
@@ -92,7 +108,10 @@ var clean = []struct{ dialect, query string }{
 	{"cql", `"heat stress" and farmworker*`},
 	{"cql", `("cane cutter*" or farmworker*) and ("rest break*" or shade)`},
 	{"cql", `("cane cutter*" or farmworker*) and ("rest break*" or shade) not rats`},
-	{"cql", `(farmworker* or "farm worker*" or "agricultural worker*" or "seasonal worker*" or "migrant worker*") and ("rest break*" or "work rest schedule*")`},
+	{
+		"cql",
+		`(farmworker* or "farm worker*" or "agricultural worker*" or "seasonal worker*" or "migrant worker*") and ("rest break*" or "work rest schedule*")`,
+	},
 	{"cql", `title = heat and abstract = kidney`},
 	{"cql", `(shade prox/unit=word/distance<=3 tent*) or "rest break*"`},
 	{"cql", `heading =/narrower "Agricultural Labor Force" or farmworker*`},
@@ -131,7 +150,15 @@ func TestPlantedMistakesAreFound(t *testing.T) {
 		for _, code := range strings.Fields(p.codes) {
 			assert.Contains(t, codes, code, "%s: %s", p.dialect, p.query)
 		}
-		assert.Subset(t, strings.Fields(p.codes), codes, "%s: %s has findings that nobody planted: %s", p.dialect, p.query, told(e))
+		assert.Subset(
+			t,
+			strings.Fields(p.codes),
+			codes,
+			"%s: %s has findings that nobody planted: %s",
+			p.dialect,
+			p.query,
+			told(e),
+		)
 	}
 }
 
@@ -151,8 +178,8 @@ func told(e *explain.Explained) string {
 	return b.String()
 }
 
-// Another spelling is proposed as such, not as a shorter stem that finds more; two readings that find the same are no finding;
-// what would change nothing is not offered as a mend.
+// Another spelling is proposed as such, not as a shorter stem that finds more; two readings that find the same are
+// no finding; what would change nothing is not offered as a mend.
 func TestWhatIsProposedIsWhatIsMeant(t *testing.T) {
 	e := explained(t, "cql", `labor* or farmworker*`)
 	require.Len(t, e.Findings, 1)
@@ -176,9 +203,11 @@ func TestWhatIsProposedIsWhatIsMeant(t *testing.T) {
 	}
 }
 
-// Lines that lead back to themselves are explained, and many terms are each set against those alone that may cover them.
+// Lines that lead back to themselves are explained, and many terms are each set against those alone that may cover
+// them.
 func TestLinesInACircleAndManyTermsAreExplained(t *testing.T) {
-	for _, q := range []string{"1 a\n2 1 or 2 or 2", "1 2 or 3 or 4\n2 1 or 3 or 4\n3 1 or 2 or 4\n4 1 or 2 or 3", "1 heat\n2 1 or 1\n3 2 or 2\n4 3 or 3\n5 4 and 5 and 5"} {
+	for _, q := range []string{"1 a\n2 1 or 2 or 2", "1 2 or 3 or 4\n2 1 or 3 or 4\n3 1 or 2 or 4\n4 1 or 2 or 3",
+		"1 heat\n2 1 or 1\n3 2 or 2\n4 3 or 3\n5 4 and 5 and 5"} {
 		assert.NotEmpty(t, explained(t, "cql", q).Lines, q)
 	}
 	var many, chained []string

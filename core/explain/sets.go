@@ -23,8 +23,8 @@ func roaringOf(e *explainer, nodes []*dialect.Node) *roaring.Bitmap {
 	return out
 }
 
-// anded writes an OR of two concepts as their AND, where each of its parts belongs to one of the two and stands in the same
-// text.
+// anded writes an OR of two concepts as their AND, where each of its parts belongs to one of the two and stands in
+// the same text.
 func (e *explainer) anded(n *dialect.Node, first, second []*dialect.Node) *string {
 	d := e.r.Dialect
 	if n.Op != "or" || len(first)+len(second) != len(n.Parts) || d.Brackets.Open == "" && len(n.Parts) > 2 {

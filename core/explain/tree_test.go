@@ -25,9 +25,17 @@ func outline(p explain.Part) string {
 }
 
 func TestAQueryIsShownAsTheTreeThatItIs(t *testing.T) {
-	e := explained(t, "cql", `(farmworker* or "cane cutter*" or heading = "Seasonal Employment") and (shade prox/unit=word/distance<=3 tent* or "rest break*") not child*`)
+	e := explained(
+		t,
+		"cql",
+		`(farmworker* or "cane cutter*" or heading = "Seasonal Employment") and (shade prox/unit=word/distance<=3 tent* or "rest break*") not child*`,
+	)
 	require.Len(t, e.Trees, 1)
-	assert.Equal(t, `not(and(or(farmworker*, "cane cutter*", heading = "Seasonal Employment"), or(shade prox/unit=word/distance<=3 tent*, "rest break*")), child*)`, outline(e.Trees[0]))
+	assert.Equal(
+		t,
+		`not(and(or(farmworker*, "cane cutter*", heading = "Seasonal Employment"), or(shade prox/unit=word/distance<=3 tent*, "rest break*")), child*)`,
+		outline(e.Trees[0]),
+	)
 	assert.Equal(t, e.Lines[0].Records, e.Trees[0].Records)
 	e = explained(t, "cql", "1. farmworker*\n2. shade\n3. 1 and 2")
 	require.Len(t, e.Trees, 3)
@@ -37,8 +45,8 @@ func TestAQueryIsShownAsTheTreeThatItIs(t *testing.T) {
 	assert.NotPanics(t, func() { outline(e.Trees[0]) })
 }
 
-// Whatever was planted in a query: each part stands where it says, inside the one that holds it, finds no more than any of what it
-// joins, and the whole finds what its line does.
+// Whatever was planted in a query: each part stands where it says, inside the one that holds it, finds no more than
+// any of what it joins, and the whole finds what its line does.
 func TestEachPartOfATreeStandsWhereItSays(t *testing.T) {
 	for _, p := range planted {
 		e := explained(t, p.dialect, p.query)

@@ -6,13 +6,15 @@ import (
 	"tamiz/core/index"
 )
 
-// common tells which n-grams may be in two records or more: nearly all the different ones of a text are in one, and need not be
-// numbered to be left out. Where two share a slot they may be taken for one, so what it lets pass is counted.
+// common tells which n-grams may be in two records or more: nearly all the different ones of a text are in one, and
+// need not be numbered to be left out. Where two share a slot they may be taken for one, so what it lets pass is
+// counted.
 type common []int32 // by slot: the record of all its n-grams, from 1; 0 is none, several is several
 
 const several = -1
 
-// commonIn looks at the n-grams of so many tokens that are made of two at hand; what is wanted in fewer than two records, all may be.
+// commonIn looks at the n-grams of so many tokens that are made of two at hand; what is wanted in fewer than two
+// records, all may be.
 func commonIn(ctx context.Context, s index.Stream, at []int32, n, min int) common {
 	if min < 2 || len(at) == 0 {
 		return nil

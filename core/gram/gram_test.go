@@ -25,8 +25,12 @@ const (
 // some draws records of few different words, so that phrases come again.
 func some(t *rapid.T) (records []*bib.Record) {
 	for i := range rapid.IntRange(1, 12).Draw(t, "records") {
-		title := rapid.SliceOfN(rapid.SampledFrom([]string{"farm", "farms", "worker", "of", "the", "heat", "rest.", "2", "cane-cutter"}), 0, 9).Draw(t, fmt.Sprint("title", i))
-		abstract := rapid.SliceOfN(rapid.SampledFrom([]string{"farm", "worker", "workers", "in", "heat", "shade", "rest;"}), 0, 9).Draw(t, fmt.Sprint("abstract", i))
+		title := rapid.SliceOfN(rapid.SampledFrom([]string{"farm", "farms", "worker", "of", "the", "heat", "rest.", "2",
+			"cane-cutter"}), 0, 9).
+			Draw(t, fmt.Sprint("title", i))
+		abstract := rapid.SliceOfN(rapid.SampledFrom([]string{"farm", "worker", "workers", "in", "heat", "shade",
+			"rest;"}), 0, 9).
+			Draw(t, fmt.Sprint("abstract", i))
 		records = append(records, &bib.Record{Title: strings.Join(title, " "), Abstract: strings.Join(abstract, " ")})
 	}
 	return records
@@ -90,7 +94,8 @@ func TestItemsAreWhatTheDefinitionsSay(t *testing.T) {
 					continue
 				}
 				if n, m := len(strings.Fields(other)), len(strings.Fields(absorber)); absorber == "" || n > m ||
-					n == m && (c.Occurrences > want[absorber].Occurrences || c.Occurrences == want[absorber].Occurrences && other < absorber) {
+					n == m &&
+						(c.Occurrences > want[absorber].Occurrences || c.Occurrences == want[absorber].Occurrences && other < absorber) {
 					absorber = other
 				}
 			}
@@ -101,7 +106,8 @@ func TestItemsAreWhatTheDefinitionsSay(t *testing.T) {
 			}
 			best := ""
 			for other, c := range want {
-				if text.FamilyKey(strings.Fields(other)) == text.FamilyKey(strings.Fields(name)) && (best == "" || text.Labels(other, int(c.Records), best, int(want[best].Records))) {
+				if text.FamilyKey(strings.Fields(other)) == text.FamilyKey(strings.Fields(name)) &&
+					(best == "" || text.Labels(other, int(c.Records), best, int(want[best].Records))) {
 					best = other
 				}
 			}

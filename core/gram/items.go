@@ -9,8 +9,8 @@ import (
 	"tamiz/core/text"
 )
 
-// Items are the n-grams that are kept as items, by number from 0: each with its name, of how many tokens it is, its family, and the
-// longer ones that hold it.
+// Items are the n-grams that are kept as items, by number from 0: each with its name, of how many tokens it is, its
+// family, and the longer ones that hold it.
 type Items struct {
 	names    string
 	ends     []uint32 // where each item's name ends
@@ -53,14 +53,19 @@ func (it *Items) Families() int { return it.families }
 
 // Find returns the item of a name.
 func (it *Items) Find(name string) (int32, bool) {
-	at, ok := slices.BinarySearchFunc(it.byName, name, func(i int32, name string) int { return strings.Compare(it.Name(i), name) })
+	at, ok := slices.BinarySearchFunc(
+		it.byName,
+		name,
+		func(i int32, name string) int { return strings.Compare(it.Name(i), name) },
+	)
 	if !ok {
 		return None, false
 	}
 	return it.byName[at], true
 }
 
-// Labels returns the item that labels each family, of those that are counted in enough records; None of one without any.
+// Labels returns the item that labels each family, of those that are counted in enough records; None of one without
+// any.
 func (it *Items) Labels(counts func(i int32) Count, least int) []int32 {
 	label := make([]int32, it.families)
 	for f := range label {
@@ -79,8 +84,8 @@ func (it *Items) Labels(counts func(i int32) Count, least int) []int32 {
 	return label
 }
 
-// Absorber returns the longer item under which one is folded, or None: one that is in exactly as many records, so in the same ones;
-// of several the longest, then the one that occurs most often, then the first by name.
+// Absorber returns the longer item under which one is folded, or None: one that is in exactly as many records, so
+// in the same ones; of several the longest, then the one that occurs most often, then the first by name.
 func (it *Items) Absorber(i int32, counts func(i int32) Count) int32 {
 	from, best := uint32(0), int32(None)
 	if i > 0 {

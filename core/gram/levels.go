@@ -1,5 +1,5 @@
-// Package gram finds the n-grams of records once: level by level for a tally, where they stand for the company of words, and
-// what each is as an item: its name, its family, and which longer ones hold it.
+// Package gram finds the n-grams of records once: level by level for a tally, where they stand for the company of
+// words, and what each is as an item: its name, its family, and which longer ones hold it.
 package gram
 
 import (
@@ -37,9 +37,15 @@ type Found struct {
 	standing func() []bool
 }
 
-// Find finds the n-grams of up to maxWords tokens that are in at least min records. Of each level it shows visit, which may be nil,
-// which n-gram begins at each place of the stream, or None.
-func Find(ctx context.Context, ix *index.Index, s index.Stream, maxWords, min int, visit func(l Level, at []int32)) (*Found, error) {
+// Find finds the n-grams of up to maxWords tokens that are in at least min records. Of each level it shows visit,
+// which may be nil, which n-gram begins at each place of the stream, or None.
+func Find(
+	ctx context.Context,
+	ix *index.Index,
+	s index.Stream,
+	maxWords, min int,
+	visit func(l Level, at []int32),
+) (*Found, error) {
 	levels, err := find(ctx, ix, s, maxWords, min, visit)
 	if err != nil {
 		return nil, err
@@ -56,7 +62,11 @@ func Find(ctx context.Context, ix *index.Index, s index.Stream, maxWords, min in
 
 // Bytes returns how much memory it takes.
 func (f *Found) Bytes() int64 {
-	n := len(f.names) + 4*(len(f.ends)+len(f.rank)+len(f.byName)+len(f.family)+len(f.longer)+len(f.longerStops)) + 2*len(f.words) // with which stand
+	n := len(
+		f.names,
+	) + 4*(len(f.ends)+len(f.rank)+len(f.byName)+len(f.family)+len(f.longer)+len(f.longerStops)) + 2*len(
+		f.words,
+	) // with which stand
 	for i, l := range f.Levels {
 		n += 4*(len(l.Records)+len(l.Occurrences)+len(l.tokens)+len(f.Place[i])) + 12*len(l.pairs.keys)
 	}
@@ -76,7 +86,13 @@ func (f *Found) Counts() []Count {
 	return out
 }
 
-func find(ctx context.Context, ix *index.Index, s index.Stream, maxWords, min int, visit func(l Level, at []int32)) (Levels, error) {
+func find(
+	ctx context.Context,
+	ix *index.Index,
+	s index.Stream,
+	maxWords, min int,
+	visit func(l Level, at []int32),
+) (Levels, error) {
 	if visit == nil {
 		visit = func(Level, []int32) {}
 	}

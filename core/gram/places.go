@@ -23,8 +23,8 @@ type Item struct {
 // Of returns where in the stream an item begins, ascending.
 func (p *Places) Of(item int) []uint32 { return p.places[item] }
 
-// Places returns where in a stream those of the items stand that keep admits. It is the stream in which they were found, or
-// another of the same records.
+// Places returns where in a stream those of the items stand that keep admits. It is the stream in which they were
+// found, or another of the same records.
 func (f *Found) Places(s index.Stream, keep func(Item) bool) *Places {
 	p := &Places{Stream: s}
 	counts := f.Counts()
@@ -34,8 +34,15 @@ func (f *Found) Places(s index.Stream, keep func(Item) bool) *Places {
 	for i, c := range counts {
 		i := int32(i)
 		number[i] = None
-		item := Item{Number: i, Name: f.Name(i), Words: f.Words(i), Records: int(c.Records), Occurrences: int(c.Occurrences), Family: f.Name(label[f.Family(i)]),
-			Absorbed: f.Absorber(i, of) != None}
+		item := Item{
+			Number:      i,
+			Name:        f.Name(i),
+			Words:       f.Words(i),
+			Records:     int(c.Records),
+			Occurrences: int(c.Occurrences),
+			Family:      f.Name(label[f.Family(i)]),
+			Absorbed:    f.Absorber(i, of) != None,
+		}
 		if keep(item) {
 			number[i] = int32(len(p.Items))
 			p.Items = append(p.Items, item)

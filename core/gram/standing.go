@@ -13,11 +13,22 @@ const (
 )
 
 // joining are the stopwords that a phrase which somebody would type may hold.
-var joining = map[string]bool{"and": true, "by": true, "for": true, "from": true, "in": true, "of": true, "on": true, "to": true, "with": true}
+var joining = map[string]bool{
+	"and":  true,
+	"by":   true,
+	"for":  true,
+	"from": true,
+	"in":   true,
+	"of":   true,
+	"on":   true,
+	"to":   true,
+	"with": true,
+}
 
-// Standing tells of each item whether it stands by itself: whether somebody would type it, or whether it is a piece of a
-// sentence (measures.md §4). A single word always stands, and so do signs in a row (Han, kana): no blank tells where a word ends. Variety of neighbours as the sign of a word: Feng, Chen, Deng and Zheng
-// 2004, "Accessor variety criteria for Chinese word extraction". It is worked out when it is first asked for.
+// Standing tells of each item whether it stands by itself: whether somebody would type it, or whether it is a piece
+// of a sentence (measures.md §4). A single word always stands, and so do signs in a row (Han, kana): no blank tells
+// where a word ends. Variety of neighbours as the sign of a word: Feng, Chen, Deng and Zheng 2004, "Accessor
+// variety criteria for Chinese word extraction". It is worked out when it is first asked for.
 func (f *Found) Standing() []bool { return f.standing() }
 
 func (f *Found) stand(ix *index.Index, s index.Stream) []bool {
@@ -86,7 +97,8 @@ func (f *Found) stand(ix *index.Index, s index.Stream) []bool {
 	return stands
 }
 
-// joined reports whether the stopwords in a phrase are such as join words, and whether one of its words is often enough in it.
+// joined reports whether the stopwords in a phrase are such as join words, and whether one of its words is often
+// enough in it.
 func (f *Found) joined(ix *index.Index, tokens []uint32, occurrences int32) bool {
 	holds, often := false, false
 	for _, t := range tokens {
@@ -98,15 +110,16 @@ func (f *Found) joined(ix *index.Index, tokens []uint32, occurrences int32) bool
 			holds = true
 			continue
 		}
-		if g := f.Levels[0].tokens[t]; g != None && f.Place[0][g] != None && wordsInIt*occurrences >= f.Levels[0].Occurrences[g] {
+		if g := f.Levels[0].tokens[t]; g != None && f.Place[0][g] != None &&
+			wordsInIt*occurrences >= f.Levels[0].Occurrences[g] {
 			often = true
 		}
 	}
 	return often || !holds
 }
 
-// A neighbour is the token that more than half of the occurrences of an item have on one side, if any does: found by majority
-// vote (Boyer and Moore 1991, "MJRTY: a fast majority vote algorithm").
+// A neighbour is the token that more than half of the occurrences of an item have on one side, if any does: found
+// by majority vote (Boyer and Moore 1991, "MJRTY: a fast majority vote algorithm").
 type neighbour struct {
 	token int32
 	votes int32

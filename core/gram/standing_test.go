@@ -42,7 +42,8 @@ func TestWhatSomebodyWouldTypeStandsByItself(t *testing.T) {
 			fmt.Sprintf("Exposure at least among %s", crew))
 	}
 	stands := standing(t, titles)
-	for item, want := range map[string]bool{"cooling vests": true, "quality of life": true, "cooling": true, "trials have tested cooling": false, "tested cooling": false, "exposure at least": false} {
+	for item, want := range map[string]bool{"cooling vests": true, "quality of life": true, "cooling": true,
+		"trials have tested cooling": false, "tested cooling": false, "exposure at least": false} {
 		got, there := stands[item]
 		assert.True(t, there, item)
 		assert.Equal(t, want, got, item)
@@ -56,11 +57,23 @@ func TestSignsInARowStand(t *testing.T) {
 
 // It is what the definition says, worked out from the tokens of each title.
 func TestStandingIsWhatTheRuleSays(t *testing.T) {
-	joining := map[string]bool{"and": true, "by": true, "for": true, "from": true, "in": true, "of": true, "on": true, "to": true, "with": true}
+	joining := map[string]bool{
+		"and":  true,
+		"by":   true,
+		"for":  true,
+		"from": true,
+		"in":   true,
+		"of":   true,
+		"on":   true,
+		"to":   true,
+		"with": true,
+	}
 	rapid.Check(t, func(t *rapid.T) {
 		var titles []string
 		for i := range rapid.IntRange(2, 14).Draw(t, "titles") {
-			words := rapid.SliceOfN(rapid.SampledFrom([]string{"heat", "rest", "crew", "cane", "of", "the", "is", "vests.", "in", "2"}), 1, 9).Draw(t, fmt.Sprint("title ", i))
+			words := rapid.SliceOfN(rapid.SampledFrom([]string{"heat", "rest", "crew", "cane", "of", "the", "is", "vests.",
+				"in", "2"}), 1, 9).
+				Draw(t, fmt.Sprint("title ", i))
 			titles = append(titles, strings.Join(words, " "))
 		}
 		type sides struct{ before, after map[string]int }
@@ -68,7 +81,10 @@ func TestStandingIsWhatTheRuleSays(t *testing.T) {
 		each := func(visit func(tokens []text.Span, i, n int)) {
 			for _, title := range titles {
 				var tokens []text.Span
-				text.Scan(title, func(token []byte, brk bool) { tokens = append(tokens, text.Span{Token: string(token), Break: brk}) })
+				text.Scan(
+					title,
+					func(token []byte, brk bool) { tokens = append(tokens, text.Span{Token: string(token), Break: brk}) },
+				)
 				for i := range tokens {
 					for n := 1; n <= longest && i+n <= len(tokens) && (n == 1 || !tokens[i+n-1].Break); n++ {
 						visit(tokens, i, n)

@@ -72,7 +72,10 @@ func (l Look) Check(ctx context.Context, block strategy.Block, earlier []*thesau
 		}
 		if refused := notAllowed(v, t, at); len(refused) > 0 {
 			say(Refused, as(func(m *strategy.Term) {
-				m.Qualifiers = slices.DeleteFunc(slices.Clone(t.Qualifiers), func(q string) bool { return slices.Contains(refused, q) })
+				m.Qualifiers = slices.DeleteFunc(
+					slices.Clone(t.Qualifiers),
+					func(q string) bool { return slices.Contains(refused, q) },
+				)
 			}), refused...)
 		}
 		if t.Narrower && len(v.Narrower(at)) == 0 {
@@ -188,7 +191,8 @@ func missing(v *thesaurus.Thesaurus, i int, t strategy.Term, earlier []*thesauru
 // taker returns the term of a block, other than one, that takes a heading with all below another; -1 for none.
 func taker(v *thesaurus.Thesaurus, block strategy.Block, i, at int) int {
 	return slices.IndexFunc(block.Terms, func(o strategy.Term) bool {
-		if o.Kind != strategy.HeadingTerm || !o.On || !o.Narrower || o.Central || len(o.Qualifiers)+len(o.Without) > 0 || text.Label(o.Heading) == text.Label(block.Terms[i].Heading) {
+		if o.Kind != strategy.HeadingTerm || !o.On || !o.Narrower || o.Central || len(o.Qualifiers)+len(o.Without) > 0 ||
+			text.Label(o.Heading) == text.Label(block.Terms[i].Heading) {
 			return false
 		}
 		top, ok := v.Find(o.Heading)

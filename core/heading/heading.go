@@ -44,7 +44,10 @@ func (f found) count() Count {
 
 // less returns how many of what one finds another does not.
 func (f found) less(other found) Count {
-	return Count{int(f.records.GetCardinality() - f.records.AndCardinality(other.records)), int(f.keys.GetCardinality() - f.keys.AndCardinality(other.keys))}
+	return Count{
+		int(f.records.GetCardinality() - f.records.AndCardinality(other.records)),
+		int(f.keys.GetCardinality() - f.keys.AndCardinality(other.keys)),
+	}
 }
 
 func (l Look) find(t strategy.Term) (found, error) {
@@ -100,10 +103,12 @@ const (
 	largestShare = 0.5  // of its records, which none of them holds more than
 )
 
-// Spread reports whether a branch holds much of some records in many small headings: of all records those in the branch,
-// over how many headings below it they are spread, and how many the largest of them and the heading itself holds.
+// Spread reports whether a branch holds much of some records in many small headings: of all records those in the
+// branch, over how many headings below it they are spread, and how many the largest of them and the heading itself
+// holds.
 func Spread(records, headings, largest, all int) bool {
-	return float64(records) >= spreadShare*float64(all) && headings >= spreadOver && float64(largest) <= largestShare*float64(records)
+	return float64(records) >= spreadShare*float64(all) && headings >= spreadOver &&
+		float64(largest) <= largestShare*float64(records)
 }
 
 // Node returns what a heading of the vocabulary finds.
@@ -119,8 +124,15 @@ func (l Look) Node(heading int) (Node, error) {
 		return Node{}, err
 	}
 	below := v.Below(heading)
-	n := Node{Label: label, Alone: int(alone.records.GetCardinality()), WithNarrower: int(with.records.GetCardinality()), Keys: int(with.keys.GetCardinality()),
-		Narrower: len(v.Narrower(heading)), Below: len(below) - 1, Retired: v.Retired(heading)}
+	n := Node{
+		Label:        label,
+		Alone:        int(alone.records.GetCardinality()),
+		WithNarrower: int(with.records.GetCardinality()),
+		Keys:         int(with.keys.GetCardinality()),
+		Narrower:     len(v.Narrower(heading)),
+		Below:        len(below) - 1,
+		Retired:      v.Retired(heading),
+	}
 	largest := n.Alone
 	if n.WithNarrower > 0 && l.Set.Index != nil {
 		all := l.Set.All()
@@ -199,14 +211,15 @@ func (l Look) Price(t strategy.Term, qualifiers []string) (Price, error) {
 
 // A Word is an entry term, or a label, as authors write it.
 type Word struct {
-	Text     string   `json:"text"`
-	Language string   `json:"language,omitempty"` // where it is not that of the vocabulary
-	Forms    []string `json:"forms"`              // further ones of its family among the entry terms, which are taken with it
-	Records  int      `json:"records"`
-	Keys     int      `json:"keys"`
-	Adds     int      `json:"adds"`    // records that the block does not find yet
-	Covered  bool     `json:"covered"` // the block finds all of them already
-	Ticked   bool     `json:"ticked"`  // it is in use, and not covered
+	Text     string `json:"text"`
+	Language string `json:"language,omitempty"` // where it is not that of the vocabulary
+	// further ones of its family among the entry terms, which are taken with it
+	Forms   []string `json:"forms"`
+	Records int      `json:"records"`
+	Keys    int      `json:"keys"`
+	Adds    int      `json:"adds"`    // records that the block does not find yet
+	Covered bool     `json:"covered"` // the block finds all of them already
+	Ticked  bool     `json:"ticked"`  // it is in use, and not covered
 }
 
 // Words returns the label and the entry terms of a heading as free text: what each finds, and what it would add to a
@@ -240,7 +253,13 @@ func (l Look) Words(heading int, block strategy.Block) ([]Word, error) {
 		at, known := family[key]
 		if !known {
 			family[key] = len(out)
-			out, sets = append(out, Word{Text: t.Text, Language: w.Language, Forms: []string{}, Records: f.count().Records}), append(sets, f)
+			out, sets = append(
+				out,
+				Word{Text: t.Text, Language: w.Language, Forms: []string{}, Records: f.count().Records},
+			), append(
+				sets,
+				f,
+			)
 			continue
 		}
 		word := &out[at]
@@ -325,7 +344,16 @@ func (l Look) Older(heading int, block strategy.Block) ([]Older, error) {
 			return nil, err
 		}
 		left := f.less(has)
-		out = append(out, Older{Label: t.Heading, Until: t.Until, Said: h.Said, Count: f.count(), Taken: f.count().Records > 0 && left.Records+left.Keys == 0})
+		out = append(
+			out,
+			Older{
+				Label: t.Heading,
+				Until: t.Until,
+				Said:  h.Said,
+				Count: f.count(),
+				Taken: f.count().Records > 0 && left.Records+left.Keys == 0,
+			},
+		)
 	}
 	return out, nil
 }
@@ -340,7 +368,10 @@ type Sides struct {
 // Sides sets a heading term against the free-text and near terms of a block.
 func (l Look) Sides(t strategy.Term, block strategy.Block) (Sides, error) {
 	words := block
-	words.Terms = slices.DeleteFunc(slices.Clone(block.Terms), func(t strategy.Term) bool { return t.Kind == strategy.HeadingTerm })
+	words.Terms = slices.DeleteFunc(
+		slices.Clone(block.Terms),
+		func(t strategy.Term) bool { return t.Kind == strategy.HeadingTerm },
+	)
 	of, err := l.find(t)
 	if err != nil {
 		return Sides{}, err
@@ -349,5 +380,9 @@ func (l Look) Sides(t strategy.Term, block strategy.Block) (Sides, error) {
 	if err != nil {
 		return Sides{}, err
 	}
-	return Sides{of.less(has), has.less(of), Count{int(of.records.AndCardinality(has.records)), int(of.keys.AndCardinality(has.keys))}}, nil
+	return Sides{
+		of.less(has),
+		has.less(of),
+		Count{int(of.records.AndCardinality(has.records)), int(of.keys.AndCardinality(has.keys))},
+	}, nil
 }

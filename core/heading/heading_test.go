@@ -30,7 +30,14 @@ func words(of ...string) (out []thesaurus.Text) {
 var tree = func() *thesaurus.Thesaurus {
 	t, _ := thesaurus.Build([]thesaurus.Concept{
 		{ID: "1", Labels: words("Crews")},
-		{ID: "2", Labels: words("Field Crews"), Broader: []string{"1"}, EntryTerms: words("field hands", "field-hands", "fieldhand", "hoers"), Since: "2010", Replaces: []string{"5"}},
+		{
+			ID:         "2",
+			Labels:     words("Field Crews"),
+			Broader:    []string{"1"},
+			EntryTerms: words("field hands", "field-hands", "fieldhand", "hoers"),
+			Since:      "2010",
+			Replaces:   []string{"5"},
+		},
 		{ID: "3", Labels: words("Picking Crews"), Broader: []string{"2"}},
 		{ID: "4", Labels: words("Weeding Crews"), Broader: []string{"2"}},
 		{ID: "5", Labels: words("Rural Trades")},
@@ -67,11 +74,17 @@ func TestAHeadingIsLookedAtWhole(t *testing.T) {
 		record(2015, "traders", given("Rural Trades")),
 		record(2016, "field-hands"),
 	)
-	whole, err := l.Whole(context.Background(), at(t, "Field Crews"), strategy.Block{Terms: []strategy.Term{{Kind: strategy.TextTerm, Text: "hoers", Field: "text", On: true}}})
+	whole, err := l.Whole(
+		context.Background(),
+		at(t, "Field Crews"),
+		strategy.Block{Terms: []strategy.Term{{Kind: strategy.TextTerm, Text: "hoers", Field: "text", On: true}}},
+	)
 	require.NoError(t, err)
 	assert.Equal(t, heading.Count{Records: 2, Keys: 2}, whole.Alone)
 	assert.Equal(t, heading.Price{Count: heading.Count{Records: 3, Keys: 3}, Central: heading.Count{Records: 2, Keys: 2},
-		Qualifiers: []heading.Qualified{{Qualifier: "causes", Records: 1, Keys: 1, Lost: heading.Count{Records: 2, Keys: 2}}}}, whole.Price)
+		Qualifiers: []heading.Qualified{
+			{Qualifier: "causes", Records: 1, Keys: 1, Lost: heading.Count{Records: 2, Keys: 2}},
+		}}, whole.Price)
 	assert.Equal(t, [][]string{{"Crews", "Field Crews"}}, whole.Places)
 	assert.Equal(t, []string{"Picking Crews", "Weeding Crews"}, whole.Children)
 	assert.Equal(t, []heading.Node{
@@ -80,7 +93,11 @@ func TestAHeadingIsLookedAtWhole(t *testing.T) {
 		{Label: "Picking Crews", Alone: 2, WithNarrower: 2, Keys: 2},
 		{Label: "Weeding Crews"},
 	}, whole.Nodes)
-	assert.Equal(t, []heading.Older{{Label: "Rural Trades", Until: 2009, Said: true, Count: heading.Count{Records: 1, Keys: 1}}}, whole.Before)
+	assert.Equal(
+		t,
+		[]heading.Older{{Label: "Rural Trades", Until: 2009, Said: true, Count: heading.Count{Records: 1, Keys: 1}}},
+		whole.Before,
+	)
 	assert.Equal(t, 1, whole.Unindexed)
 	assert.Equal(t, []heading.Word{
 		{Text: "field hands", Forms: []string{"fieldhand"}, Records: 3, Keys: 3, Adds: 2, Ticked: true},
@@ -90,8 +107,14 @@ func TestAHeadingIsLookedAtWhole(t *testing.T) {
 }
 
 func TestHeadingTermsAreHeldAgainstTheVocabulary(t *testing.T) {
-	l := look(record(2005, "old", given("Rural Trades")), record(2012, "new", given("Field Crews"), bib.Assignment{Label: "Picking Crews", Central: true}))
-	before, _ := thesaurus.Build([]thesaurus.Concept{{ID: "2", Labels: words("Farm Gangs")}, {ID: "9", Labels: words("Gleaners")}}, "")
+	l := look(
+		record(2005, "old", given("Rural Trades")),
+		record(2012, "new", given("Field Crews"), bib.Assignment{Label: "Picking Crews", Central: true}),
+	)
+	before, _ := thesaurus.Build(
+		[]thesaurus.Concept{{ID: "2", Labels: words("Farm Gangs")}, {ID: "9", Labels: words("Gleaners")}},
+		"",
+	)
 	of := func(label string, change func(*strategy.Term)) strategy.Term {
 		h := heading.Of(label, false)
 		if change != nil {
@@ -146,8 +169,16 @@ func TestHeadingTermsAreHeldAgainstTheVocabulary(t *testing.T) {
 func TestAQualifierThatIsNotAllowedIsTold(t *testing.T) {
 	of := func(related ...string) *thesaurus.Thesaurus {
 		v, _ := thesaurus.Build([]thesaurus.Concept{
-			{ID: "1", Labels: words("Crews"), Related: related}, {ID: "2", Labels: words("Field Crews"), Broader: []string{"1"}, Related: []string{"q2"}},
-			{ID: "q1", Labels: words("causes"), Qualifier: true}, {ID: "q2", Labels: words("methods"), Qualifier: true}, {ID: "q3", Labels: words("therapy"), Qualifier: true},
+			{
+				ID:      "1",
+				Labels:  words("Crews"),
+				Related: related,
+			}, {ID: "2", Labels: words("Field Crews"), Broader: []string{"1"}, Related: []string{"q2"}},
+			{
+				ID:        "q1",
+				Labels:    words("causes"),
+				Qualifier: true,
+			}, {ID: "q2", Labels: words("methods"), Qualifier: true}, {ID: "q3", Labels: words("therapy"), Qualifier: true},
 		}, "")
 		return v
 	}
@@ -155,7 +186,15 @@ func TestAQualifierThatIsNotAllowedIsTold(t *testing.T) {
 		set := coverage.NewSet([]*bib.Record{record(2012, "crews")})
 		set.Thesaurus = v
 		l := heading.Look{Set: set, Keys: set}
-		faults, err := l.Check(context.Background(), strategy.Block{Terms: []strategy.Term{{Kind: strategy.HeadingTerm, Heading: "Crews", Narrower: narrower, Qualifiers: qualifiers, On: true}}}, nil)
+		faults, err := l.Check(
+			context.Background(),
+			strategy.Block{
+				Terms: []strategy.Term{
+					{Kind: strategy.HeadingTerm, Heading: "Crews", Narrower: narrower, Qualifiers: qualifiers, On: true},
+				},
+			},
+			nil,
+		)
 		require.NoError(t, err)
 		for _, f := range faults {
 			if f.Kind == heading.Refused {
@@ -169,15 +208,27 @@ func TestAQualifierThatIsNotAllowedIsTold(t *testing.T) {
 	assert.Equal(t, []string{"methods", "therapy"}, refused(v, false, "causes", "methods", "therapy"))
 	assert.Equal(t, []string{"therapy"}, refused(v, true, "Causes", "methods", "therapy"), "one below allows methods")
 	assert.Nil(t, refused(v, true, "causes"))
-	silent, _ := thesaurus.Build([]thesaurus.Concept{{ID: "1", Labels: words("Crews")}, {ID: "q3", Labels: words("therapy"), Qualifier: true}}, "")
+	silent, _ := thesaurus.Build(
+		[]thesaurus.Concept{{ID: "1", Labels: words("Crews")}, {ID: "q3", Labels: words("therapy"), Qualifier: true}},
+		"",
+	)
 	assert.Nil(t, refused(silent, false, "therapy"), "it is not known")
 }
 
 func TestWhatALaterEditionAddsBelowIsAskedAbout(t *testing.T) {
-	before, _ := thesaurus.Build([]thesaurus.Concept{{ID: "2", Labels: words("Field Crews")}, {ID: "3", Labels: words("Picking Crews"), Broader: []string{"2"}}}, "")
+	before, _ := thesaurus.Build(
+		[]thesaurus.Concept{
+			{ID: "2", Labels: words("Field Crews")},
+			{ID: "3", Labels: words("Picking Crews"), Broader: []string{"2"}},
+		},
+		"",
+	)
 	some := heading.Of("Field Crews", true)
 	some.Without = []string{"Picking Crews"}
-	faults, err := look(record(2012, "a")).Check(context.Background(), strategy.Block{Terms: []strategy.Term{some, heading.Of("Field Crews", true)}}, []*thesaurus.Thesaurus{before})
+	faults, err := look(
+		record(2012, "a"),
+	).Check(context.Background(), strategy.Block{Terms: []strategy.Term{some, heading.Of("Field Crews", true)}},
+		[]*thesaurus.Thesaurus{before})
 	require.NoError(t, err)
 	i := slices.IndexFunc(faults, func(f heading.Fault) bool { return f.Kind == heading.Added })
 	require.GreaterOrEqual(t, i, 0)
@@ -203,7 +254,14 @@ func TestHeadingsAreProposedByWhatTheyCover(t *testing.T) {
 	add(3, "Picking Crews", "Rural Trades")
 	set := coverage.NewSet(records)
 	set.Thesaurus = tree
-	keys := coverage.NewSet([]*bib.Record{record(2015, "k", given("Picking Crews"), given("Rural Trades")), record(2015, "l", given("Weeding Crews")), record(2016, "m"), record(2016, "n", given("Picking Crews"))})
+	keys := coverage.NewSet(
+		[]*bib.Record{
+			record(2015, "k", given("Picking Crews"), given("Rural Trades")),
+			record(2015, "l", given("Weeding Crews")),
+			record(2016, "m"),
+			record(2016, "n", given("Picking Crews")),
+		},
+	)
 	keys.Thesaurus = tree
 	sample, contrast := roaring.New(), roaring.New()
 	sample.AddRange(0, 10)
@@ -216,8 +274,18 @@ func TestHeadingsAreProposedByWhatTheyCover(t *testing.T) {
 		}
 		return out
 	}
-	assert.Equal(t, []string{"Field Crews 10 3", "Crews 10 3", "Weeding Crews 4 1", "Picking Crews 6 2"}, labels(got.Sample), "what covers all of it first; of those that cover as much, the lowest")
-	assert.Equal(t, []string{"Picking Crews 6 2", "Field Crews 10 3"}, labels(got.Keys), "the lowest that catches all three that carry headings, and the cheapest that catches two")
+	assert.Equal(
+		t,
+		[]string{"Field Crews 10 3", "Crews 10 3", "Weeding Crews 4 1", "Picking Crews 6 2"},
+		labels(got.Sample),
+		"what covers all of it first; of those that cover as much, the lowest",
+	)
+	assert.Equal(
+		t,
+		[]string{"Picking Crews 6 2", "Field Crews 10 3"},
+		labels(got.Keys),
+		"the lowest that catches all three that carry headings, and the cheapest that catches two",
+	)
 	assert.Equal(t, []string{"Picking Crews 6 2"}, labels(got.Shared))
 	assert.Equal(t, 3, got.Indexed)
 }
@@ -230,7 +298,14 @@ func TestABranchButSomeFindsWhatIsTicked(t *testing.T) {
 		label := rapid.Custom(func(t *rapid.T) string { return fmt.Sprintf("H%d", rapid.IntRange(0, n-1).Draw(t, "n")) })
 		var concepts []thesaurus.Concept
 		for i := range n {
-			concepts = append(concepts, thesaurus.Concept{ID: fmt.Sprintf("H%d", i), Labels: words(fmt.Sprintf("H%d", i)), Broader: rapid.SliceOfN(label, 0, 2).Draw(t, "broader")})
+			concepts = append(
+				concepts,
+				thesaurus.Concept{
+					ID:      fmt.Sprintf("H%d", i),
+					Labels:  words(fmt.Sprintf("H%d", i)),
+					Broader: rapid.SliceOfN(label, 0, 2).Draw(t, "broader"),
+				},
+			)
 		}
 		v, _ := thesaurus.Build(concepts, "")
 		var records []*bib.Record
@@ -261,7 +336,11 @@ func TestABranchButSomeFindsWhatIsTicked(t *testing.T) {
 		}
 		var want []uint32
 		for i, r := range records {
-			if slices.ContainsFunc(r.Headings, func(a bib.Assignment) bool { return ticked[text.Label(a.Label)] && (a.Central || !term.Central) }) && (term.Until == 0 || r.Year <= term.Until) {
+			if slices.ContainsFunc(
+				r.Headings,
+				func(a bib.Assignment) bool { return ticked[text.Label(a.Label)] && (a.Central || !term.Central) },
+			) &&
+				(term.Until == 0 || r.Year <= term.Until) {
 				want = append(want, uint32(i))
 			}
 		}

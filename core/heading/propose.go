@@ -119,7 +119,13 @@ func (l Look) Propose(ctx context.Context, sample, contrast, mined *roaring.Bitm
 	out.Indexed = int(studies.GetCardinality() - studies.AndCardinality(l.Keys.Index.Unindexed()))
 	n, of := int(sample.GetCardinality()), int(contrast.GetCardinality())
 	measure := func(h int, b branch) Covering {
-		c := Covering{Label: v.Label(h), Key: text.Label(v.Label(h)), Records: int(b.records.AndCardinality(sample)), Keys: int(b.keys.AndCardinality(studies)), Below: len(v.Below(h)) - 1}
+		c := Covering{
+			Label:   v.Label(h),
+			Key:     text.Label(v.Label(h)),
+			Records: int(b.records.AndCardinality(sample)),
+			Keys:    int(b.keys.AndCardinality(studies)),
+			Below:   len(v.Below(h)) - 1,
+		}
 		other := int(b.records.AndCardinality(contrast))
 		if n > 0 {
 			c.Share = tally.Round(float64(c.Records) / float64(n))
@@ -154,8 +160,14 @@ func (l Look) Propose(ctx context.Context, sample, contrast, mined *roaring.Bitm
 		slices.SortStableFunc(list, func(a, b Covering) int { return cmp.Or(by(a, b), cmp.Compare(a.Label, b.Label)) })
 		return list[:min(len(list), mostProposed)]
 	}
-	out.Sample = first(out.Sample, func(a, b Covering) int { return cmp.Or(cmp.Compare(b.Pull, a.Pull), cmp.Compare(a.Below, b.Below)) })
-	out.Shared = first(out.Shared, func(a, b Covering) int { return cmp.Or(cmp.Compare(b.Keys, a.Keys), cmp.Compare(a.Records, b.Records)) })
+	out.Sample = first(
+		out.Sample,
+		func(a, b Covering) int { return cmp.Or(cmp.Compare(b.Pull, a.Pull), cmp.Compare(a.Below, b.Below)) },
+	)
+	out.Shared = first(
+		out.Shared,
+		func(a, b Covering) int { return cmp.Or(cmp.Compare(b.Keys, a.Keys), cmp.Compare(a.Records, b.Records)) },
+	)
 	out.Keys = cheapest(out.Keys)
 	return out, nil
 }
@@ -171,7 +183,12 @@ func (l Look) ownKeys(label string, studies *roaring.Bitmap) uint64 {
 // first. Of very many those that catch most stay.
 func cheapest(all []Covering) []Covering {
 	slices.SortStableFunc(all, func(a, b Covering) int {
-		return cmp.Or(cmp.Compare(a.Records, b.Records), cmp.Compare(b.Keys, a.Keys), cmp.Compare(a.Below, b.Below), cmp.Compare(a.Label, b.Label))
+		return cmp.Or(
+			cmp.Compare(a.Records, b.Records),
+			cmp.Compare(b.Keys, a.Keys),
+			cmp.Compare(a.Below, b.Below),
+			cmp.Compare(a.Label, b.Label),
+		)
 	})
 	out := []Covering{}
 	for _, c := range all {

@@ -33,11 +33,12 @@ type Whole struct {
 	Words       []Word           `json:"entryTerms"`
 	Price       Price            `json:"price"` // as a term with all below it
 	Alone       Count            `json:"alone"`
-	Allows      *[]string        `json:"allows,omitempty"` // qualifiers that may be put behind it; nil where the vocabulary does not say
-	Exact       []string         `json:"exactMatch"`
-	Close       []string         `json:"closeMatch"`
-	Unindexed   int              `json:"unindexed"` // records that carry no heading at all
-	Records     int              `json:"records"`   // that it is looked at over
+	// qualifiers that may be put behind it; nil where the vocabulary does not say
+	Allows    *[]string `json:"allows,omitempty"`
+	Exact     []string  `json:"exactMatch"`
+	Close     []string  `json:"closeMatch"`
+	Unindexed int       `json:"unindexed"` // records that carry no heading at all
+	Records   int       `json:"records"`   // that it is looked at over
 }
 
 // A Together is a heading that stands together with another.
@@ -59,9 +60,21 @@ const (
 func (l Look) Whole(ctx context.Context, heading int, block strategy.Block) (*Whole, error) {
 	v := l.Set.Thesaurus
 	h, history := v.At(heading), v.History(heading)
-	out := &Whole{Label: h.Label, Labels: append([]thesaurus.Text{}, h.OtherLabels...), ScopeNote: h.ScopeNote, HistoryNote: h.HistoryNote, Notation: h.Notation,
-		Since: history.Since, Retired: h.Retired, Now: []string{}, Children: []string{}, Named: append([]string{}, v.Named(h.ScopeNote+" · "+h.HistoryNote)...),
-		Exact: append([]string{}, h.Exact...), Close: append([]string{}, h.Close...), Together: []Together{}}
+	out := &Whole{
+		Label:       h.Label,
+		Labels:      append([]thesaurus.Text{}, h.OtherLabels...),
+		ScopeNote:   h.ScopeNote,
+		HistoryNote: h.HistoryNote,
+		Notation:    h.Notation,
+		Since:       history.Since,
+		Retired:     h.Retired,
+		Now:         []string{},
+		Children:    []string{},
+		Named:       append([]string{}, v.Named(h.ScopeNote+" · "+h.HistoryNote)...),
+		Exact:       append([]string{}, h.Exact...),
+		Close:       append([]string{}, h.Close...),
+		Together:    []Together{},
+	}
 	out.Named = slices.DeleteFunc(out.Named, func(label string) bool { return label == h.Label })
 	for _, n := range history.After {
 		out.Now = append(out.Now, v.Label(n))

@@ -8,8 +8,9 @@ import (
 	"tamiz/core/text"
 )
 
-// edits finds the words one letter from another among many, whatever their number: two such words are the same once one letter is
-// left out of either or both. Each word is kept under itself and what is left of it without each of its letters.
+// edits finds the words one letter from another among many, whatever their number: two such words are the same once
+// one letter is left out of either or both. Each word is kept under itself and what is left of it without each of
+// its letters.
 type edits struct {
 	seed maphash.Seed
 	all  []edit // ascending by key

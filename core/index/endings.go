@@ -6,8 +6,8 @@ import (
 	"sync"
 )
 
-// endings are the tokens of an index by their ends, made when a pattern first asks for them: one that begins with a sign is looked
-// for by what stands behind it.
+// endings are the tokens of an index by their ends, made when a pattern first asks for them: one that begins with a
+// sign is looked for by what stands behind it.
 type endings struct {
 	once sync.Once
 	by   []uint32 // tokens, ascending when read backwards

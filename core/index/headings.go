@@ -108,12 +108,12 @@ func (ix *Index) Carried(of Headings) iter.Seq[string] {
 	}
 }
 
-// fewer is how many of the headings that records carry are looked at in the time that one which is looked for takes: that one
-// has to be written as a label, these have their places.
+// fewer is how many of the headings that records carry are looked at in the time that one which is looked for
+// takes: that one has to be written as a label, these have their places.
 const fewer = 16
 
-// among walks the numbers of those of some headings that records carry: by those that are looked for or by those that are
-// carried, whichever takes less.
+// among walks the numbers of those of some headings that records carry: by those that are looked for or by those
+// that are carried, whichever takes less.
 func (h *headings) among(of Headings) iter.Seq[uint32] {
 	return func(yield func(uint32) bool) {
 		if in, ok := of.Vocabulary(); ok && of.Len()*fewer > len(h.labels) {
@@ -148,8 +148,8 @@ func (h *headings) places(in Vocabulary) []int {
 	return at
 }
 
-// Heading returns the records that carry any of some headings; with central, as a main point; with qualifiers, each with at
-// least one of them, on the same assignment.
+// Heading returns the records that carry any of some headings; with central, as a main point; with qualifiers, each
+// with at least one of them, on the same assignment.
 func (ix *Index) Heading(of Headings, central bool, qualifiers []string) *roaring.Bitmap {
 	h := &ix.headings
 	wanted := map[uint32]bool{}

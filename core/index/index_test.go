@@ -19,10 +19,30 @@ import (
 )
 
 // Words few enough that phrases and pairs come about by chance.
-var words = []string{"heat", "farm", "farmers", "farming", "crew", "crews", "rest", "of", "the", "cane", "cutter's", "手疹", "heat-stress", "labour", "labor", "CO₂"}
+var words = []string{
+	"heat",
+	"farm",
+	"farmers",
+	"farming",
+	"crew",
+	"crews",
+	"rest",
+	"of",
+	"the",
+	"cane",
+	"cutter's",
+	"手疹",
+	"heat-stress",
+	"labour",
+	"labor",
+	"CO₂",
+}
 
 func value(t *rapid.T, label string) string {
-	return strings.Join(rapid.SliceOfN(rapid.SampledFrom(words), 0, 9).Draw(t, label), rapid.SampledFrom([]string{" ", ", ", "-"}).Draw(t, "between"))
+	return strings.Join(
+		rapid.SliceOfN(rapid.SampledFrom(words), 0, 9).Draw(t, label),
+		rapid.SampledFrom([]string{" ", ", ", "-"}).Draw(t, "between"),
+	)
 }
 
 func records(t *rapid.T) []*bib.Record {
@@ -34,15 +54,20 @@ func records(t *rapid.T) []*bib.Record {
 			out[i].Keywords = append(out[i].Keywords, value(t, "keyword"))
 		}
 		for range rapid.IntRange(0, 2).Draw(t, "headings") {
-			out[i].Headings = append(out[i].Headings, bib.Assignment{Label: value(t, "heading"), Central: rapid.Bool().Draw(t, "central"),
-				Qualifiers: rapid.SliceOfN(rapid.SampledFrom([]string{"causes", "Prevention"}), 0, 2).Draw(t, "qualifiers")})
+			out[i].Headings = append(
+				out[i].Headings,
+				bib.Assignment{Label: value(t, "heading"), Central: rapid.Bool().Draw(t, "central"),
+					Qualifiers: rapid.SliceOfN(rapid.SampledFrom([]string{"causes", "Prevention"}), 0, 2).Draw(t, "qualifiers")},
+			)
 		}
 	}
 	return out
 }
 
 func pattern(t *rapid.T, label string) text.Pattern {
-	typed := rapid.SampledFrom([]string{"heat", "farm*", "heat stress", "rest of the", "labo?r", "labo*r", "cane cutter*", "farm* crew?", "*ess", "crew", "疹", "of", "no such", "?? heat"}).Draw(t, label)
+	typed := rapid.SampledFrom([]string{"heat", "farm*", "heat stress", "rest of the", "labo?r", "labo*r",
+		"cane cutter*", "farm* crew?", "*ess", "crew", "疹", "of", "no such", "?? heat"}).
+		Draw(t, label)
 	p, err := text.ParsePattern(typed)
 	require.NoError(t, err)
 	return p
@@ -94,7 +119,8 @@ func TestHeadingsAreFoundByLabelCentralAndQualifier(t *testing.T) {
 		rs := records(t)
 		label := text.Label(value(t, "wanted"))
 		central := rapid.Bool().Draw(t, "central")
-		qualifiers := rapid.SliceOfN(rapid.SampledFrom([]string{"causes", "prevention", "therapy"}), 0, 2).Draw(t, "qualifiers")
+		qualifiers := rapid.SliceOfN(rapid.SampledFrom([]string{"causes", "prevention", "therapy"}), 0, 2).
+			Draw(t, "qualifiers")
 		want := []uint32{}
 		for i, r := range rs {
 			if slices.ContainsFunc(r.Headings, func(a bib.Assignment) bool {
@@ -113,7 +139,8 @@ func TestHeadingsOfABranchAreFoundWhicheverAreFewer(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		rs := records(t)
 		ix := index.Build(rs)
-		wanted := rapid.SliceOfN(rapid.Custom(func(t *rapid.T) string { return text.Label(value(t, "wanted")) }), 0, 30).Draw(t, "labels")
+		wanted := rapid.SliceOfN(rapid.Custom(func(t *rapid.T) string { return text.Label(value(t, "wanted")) }), 0, 30).
+			Draw(t, "labels")
 		of := thesaurus.Labelled(wanted...)
 		if rapid.Bool().Draw(t, "of a vocabulary") {
 			var concepts []thesaurus.Concept
@@ -151,7 +178,9 @@ func TestHeadingsOfABranchAreFoundWhicheverAreFewer(t *testing.T) {
 }
 
 func TestNothingMatchesAcrossTwoValues(t *testing.T) {
-	ix := index.Build([]*bib.Record{{Title: "Rest and heat", Abstract: "stress in crews", Keywords: []string{"cane", "cutters"}}})
+	ix := index.Build(
+		[]*bib.Record{{Title: "Rest and heat", Abstract: "stress in crews", Keywords: []string{"cane", "cutters"}}},
+	)
 	for _, typed := range []string{"heat stress", "cane cutters", "crews cane"} {
 		p, err := text.ParsePattern(typed)
 		require.NoError(t, err)
@@ -184,7 +213,8 @@ func TestNoWordIsFoundNowhere(t *testing.T) {
 	assert.True(t, ix.Near(text.Literal("rest"), none, text.Within(3), bib.Text).IsEmpty())
 }
 
-// TestEditedWordsAreAllFound: looking only at words that share their beginning or their end finds the same as looking at all.
+// TestEditedWordsAreAllFound: looking only at words that share their beginning or their end finds the same as
+// looking at all.
 func TestEditedWordsAreAllFound(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		word := rapid.StringOfN(rapid.RuneFrom([]rune("abcé手")), 1, 7, -1)

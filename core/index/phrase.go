@@ -260,7 +260,8 @@ func (ix *Index) near(places []uint32, other []element, length int, d text.Dista
 			continue
 		}
 		one[0] = at
-		if rareLeft && text.NearAt(one, around, length, len(other), d) || !rareLeft && text.NearAt(around, one, len(other), length, d) {
+		if rareLeft && text.NearAt(one, around, length, len(other), d) ||
+			!rareLeft && text.NearAt(around, one, len(other), length, d) {
 			hits = append(hits, at)
 		}
 	}

@@ -40,7 +40,8 @@ func NewWords(ix *Index) *Words {
 	return w
 }
 
-// askedOften is after how many words it takes less time to know all that are one letter apart than to go on looking for each.
+// askedOften is after how many words it takes less time to know all that are one letter apart than to go on looking
+// for each.
 const askedOften = 300
 
 // ends returns the first two letters of a word and the last two; not ok for one that has fewer.
@@ -55,8 +56,9 @@ func ends(word string) (head, tail string, ok bool) {
 	return word[:first+second], word[len(word)-last-before:], true
 }
 
-// Edited returns the words that are one letter from another. From five letters on, one letter more, less or other, or two changed
-// about, leaves the first two as they are or the last two: only words that share those are looked at.
+// Edited returns the words that are one letter from another. From five letters on, one letter more, less or other,
+// or two changed about, leaves the first two as they are or the last two: only words that share those are looked
+// at.
 func (w *Words) Edited(word string) (out []string) {
 	n := utf8.RuneCountInString(word)
 	if n < 4 {
@@ -97,8 +99,8 @@ func (w *Words) Edited(word string) (out []string) {
 	return out
 }
 
-// Forms returns the words that are what a token pattern looks for in any spelling and number; of a stem, those that begin
-// like it in another spelling. Other patterns have none but their own.
+// Forms returns the words that are what a token pattern looks for in any spelling and number; of a stem, those that
+// begin like it in another spelling. Other patterns have none but their own.
 func (w *Words) Forms(t text.TokenPattern) (out []string) {
 	word, exact := t.Exact()
 	if exact {
@@ -151,8 +153,8 @@ const (
 	mostForms    = 512 // of a phrase, before those that it matches are left out
 )
 
-// Writings returns the other ways of writing what a pattern looks for: in other spellings and numbers, as one word or as
-// two.
+// Writings returns the other ways of writing what a pattern looks for: in other spellings and numbers, as one word
+// or as two.
 func (w *Words) Writings(p text.Pattern) (out [][]string) {
 	all := [][]string{{}}
 	for _, t := range p {

@@ -12,9 +12,12 @@ import (
 	"tamiz/core/text"
 )
 
-// vocabularyOf returns an index of made words, many of which are a letter apart, share ends, or are one word in two spellings.
+// vocabularyOf returns an index of made words, many of which are a letter apart, share ends, or are one word in two
+// spellings.
 func vocabularyOf(t *rapid.T) *index.Index {
-	made := rapid.SliceOfN(rapid.OneOf(rapid.StringMatching(`[abж]{3,7}`), rapid.StringMatching(`colou?r(s|ing)?[ab]?`), rapid.StringMatching(`organi[sz](e|ation)s?`)), 1, 40).Draw(t, "words")
+	made := rapid.SliceOfN(rapid.OneOf(rapid.StringMatching(`[abж]{3,7}`), rapid.StringMatching(`colou?r(s|ing)?[ab]?`),
+		rapid.StringMatching(`organi[sz](e|ation)s?`)), 1, 40).
+		Draw(t, "words")
 	return index.Build([]*bib.Record{{Title: strings.Join(made, " ")}})
 }
 
@@ -26,7 +29,8 @@ func TestWordsAreFoundAsByOneByOne(t *testing.T) {
 		for range 400 {
 			often.Edited("abab")
 		}
-		for _, word := range []string{rapid.StringMatching(`[abж]{4,7}`).Draw(t, "word"), ix.Token(0), ix.Token(uint32(ix.Tokens() - 1))} {
+		for _, word := range []string{rapid.StringMatching(`[abж]{4,7}`).Draw(t, "word"), ix.Token(0),
+			ix.Token(uint32(ix.Tokens() - 1))} {
 			var near []string
 			for n := range uint32(ix.Tokens()) {
 				if other := ix.Token(n); len([]rune(word)) >= 4 && text.Edited(word, other) {
@@ -43,7 +47,9 @@ func TestWordsAreFoundAsByOneByOne(t *testing.T) {
 func TestPatternsFindTheWordsThatFit(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		ix := vocabularyOf(t)
-		typed := rapid.OneOf(rapid.StringMatching(`[?*]?[abж?*]{2,6}`), rapid.StringMatching(`(colou?r|organi[sz])[a-z]?\*`), rapid.StringMatching(`[?*]+(rs|on|bb)`)).Draw(t, "typed")
+		typed := rapid.OneOf(rapid.StringMatching(`[?*]?[abж?*]{2,6}`),
+			rapid.StringMatching(`(colou?r|organi[sz])[a-z]?\*`), rapid.StringMatching(`[?*]+(rs|on|bb)`)).
+			Draw(t, "typed")
 		p, err := text.ParsePattern(typed)
 		if err != nil || len(p) != 1 {
 			return

@@ -1,5 +1,5 @@
-// Package likeness orders records by how much they are like those that are known to belong: by their words, headings, authors and
-// what they cite. It says how right that order is on what is known already.
+// Package likeness orders records by how much they are like those that are known to belong: by their words,
+// headings, authors and what they cite. It says how right that order is on what is known already.
 package likeness
 
 import (
@@ -20,11 +20,12 @@ type Model struct {
 	counts  map[string][2]int
 }
 
-// Of learns from records that belong and from others: those that somebody read and put aside, or a part of what is all around.
-// A feature (a word, a heading, an author, a work that is cited) weighs the logarithm of its odds in either, the relevance weight of Robertson and
-// Spärck Jones 1976 (formula 4, with their half). One that a single record that belongs has weighs nothing where there are
-// more than three: it may be about anything. Nor does a work that fewer than two of those that belong cite: nearly all works that
-// others cite are such, and say nothing of a record that does not cite them.
+// Of learns from records that belong and from others: those that somebody read and put aside, or a part of what is
+// all around. A feature (a word, a heading, an author, a work that is cited) weighs the logarithm of its odds in
+// either, the relevance weight of Robertson and Spärck Jones 1976 (formula 4, with their half). One that a single
+// record that belongs has weighs nothing where there are more than three: it may be about anything. Nor does a work
+// that fewer than two of those that belong cite: nearly all works that others cite are such, and say nothing of a
+// record that does not cite them.
 func Of(belong, others []*bib.Record) *Model {
 	m := &Model{weights: map[string]float64{}, counts: map[string][2]int{}}
 	for side, records := range [2][]*bib.Record{belong, others} {
@@ -58,8 +59,8 @@ func weight(x string, r, of, n, others int) float64 {
 	return odds(r, of) - odds(n, others)
 }
 
-// Score returns how much a record is like those that belong; higher is more alike. Long records are not more alike for being
-// long: the sum is over the root of how much says something.
+// Score returns how much a record is like those that belong; higher is more alike. Long records are not more alike
+// for being long: the sum is over the root of how much says something.
 func (m *Model) Score(r *bib.Record) float64 {
 	return m.score(features(r), func(x string) float64 { return m.weights[x] })
 }
@@ -78,9 +79,9 @@ func (m *Model) score(features []string, weight func(string) float64) float64 {
 	return sum / math.Sqrt(float64(n))
 }
 
-// Right says how right the order is on what is known: the share of pairs of a record that belongs and another in which the
-// first stands before, each scored by what the rest says (leave one out), with its 95 % interval (Hanley and McNeil 1982).
-// ok is false where there are fewer than five of either.
+// Right says how right the order is on what is known: the share of pairs of a record that belongs and another in
+// which the first stands before, each scored by what the rest says (leave one out), with its 95 % interval (Hanley
+// and McNeil 1982). ok is false where there are fewer than five of either.
 func (m *Model) Right() (share, low, high float64, ok bool) {
 	if len(m.known) < 5 || len(m.others) < 5 {
 		return 0, 0, 1, false
@@ -132,7 +133,8 @@ func (m *Model) Right() (share, low, high float64, ok bool) {
 
 const reference = "r " // before what is cited
 
-// features returns what says something of a record, each once: words of title, abstract and keywords, headings, authors, references.
+// features returns what says something of a record, each once: words of title, abstract and keywords, headings,
+// authors, references.
 func features(r *bib.Record) []string {
 	seen := map[string]bool{}
 	for _, value := range append([]string{r.Title, r.Abstract}, r.Keywords...) {

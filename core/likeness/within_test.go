@@ -12,16 +12,22 @@ import (
 	"tamiz/demo"
 )
 
-// Within a sample of the topic itself, what belongs stands before what does not where it is set against records of anything; set
-// against the sample, which is about the topic, it does less often.
+// Within a sample of the topic itself, what belongs stands before what does not where it is set against records of
+// anything; set against the sample, which is about the topic, it does less often.
 func TestWithinASampleOthersAreFromElsewhere(t *testing.T) {
 	w := demo.NewLiterature(demo.Seed, 8000)
 	for _, topic := range demo.Topics {
 		about := func(i int) bool {
-			return !slices.ContainsFunc(topic.Concepts, func(c demo.TrueConcept) bool { return !slices.Contains(w.About[i], c.Name) })
+			return !slices.ContainsFunc(
+				topic.Concepts,
+				func(c demo.TrueConcept) bool { return !slices.Contains(w.About[i], c.Name) },
+			)
 		}
 		near := func(i int) bool {
-			return slices.ContainsFunc(topic.Concepts, func(c demo.TrueConcept) bool { return slices.Contains(w.About[i], c.Name) })
+			return slices.ContainsFunc(
+				topic.Concepts,
+				func(c demo.TrueConcept) bool { return slices.Contains(w.About[i], c.Name) },
+			)
 		}
 		var belong, sample, elsewhere []*bib.Record
 		var truth []bool
@@ -37,7 +43,12 @@ func TestWithinASampleOthersAreFromElsewhere(t *testing.T) {
 		}
 		right := func(others []*bib.Record) float64 { return inOrder(t, likeness.Of(belong, others), sample, truth) }
 		apart, within := right(elsewhere[:min(2000, len(elsewhere))]), right(sample[:min(2000, len(sample))])
-		t.Logf("%s: set against records of anything %.3f of pairs in order, against the sample itself %.3f", topic.Name, apart, within)
+		t.Logf(
+			"%s: set against records of anything %.3f of pairs in order, against the sample itself %.3f",
+			topic.Name,
+			apart,
+			within,
+		)
 		assert.Greater(t, apart, within, topic.Name)
 		assert.Greater(t, apart, 0.8, topic.Name)
 	}

@@ -19,14 +19,15 @@ const (
 	close       = 1e-9       // a step that changes less, of the largest pattern, is the last
 )
 
-// A model is how many works there are of each pattern. All figures are sums over it, so that they agree with each other, and
-// with how many works each answer holds.
+// A model is how many works there are of each pattern. All figures are sums over it, so that they agree with each
+// other, and with how many works each answer holds.
 type model map[pattern]float64
 
-// fitted estimates the model from what was drawn. Each work of a pattern is seen in each of its answers with the share of that
-// answer that was drawn, independently; the numbers of works are those that make what was seen most likely (expectation and
-// maximisation, Dempster, Laird and Rubin 1977), fitted after each step to how many works each answer holds (Deming and Stephan
-// 1940). Where all answers are known whole it is a count. An answer of which nothing was drawn is taken for disjoint.
+// fitted estimates the model from what was drawn. Each work of a pattern is seen in each of its answers with the
+// share of that answer that was drawn, independently; the numbers of works are those that make what was seen most
+// likely (expectation and maximisation, Dempster, Laird and Rubin 1977), fitted after each step to how many works
+// each answer holds (Deming and Stephan 1940). Where all answers are known whole it is a count. An answer of which
+// nothing was drawn is taken for disjoint.
 func fitted(answers []Answer) model {
 	out := model{}
 	var known []int // the answers of which something was drawn
@@ -93,7 +94,8 @@ type estimator struct {
 	cases       []seenAs
 }
 
-// A seenAs is what was seen in just some answers, and which patterns it may be of, with the chance that each is seen so.
+// A seenAs is what was seen in just some answers, and which patterns it may be of, with the chance that each is
+// seen so.
 type seenAs struct {
 	count  float64
 	of     []int
@@ -155,7 +157,8 @@ func (e *estimator) begin() {
 	e.fit()
 }
 
-// never reports whether there can be no work of a pattern: of answers that are known whole it would have been seen in just these.
+// never reports whether there can be no work of a pattern: of answers that are known whole it would have been seen
+// in just these.
 func (e *estimator) never(p pattern) bool {
 	var sure pattern
 	for i, f := range e.share {
@@ -253,8 +256,8 @@ func (e *estimator) fit() {
 	}
 }
 
-// wholeWorks returns the model in whole works: what several answers hold rounded, and what one alone holds as what is left of it,
-// so that figures still add up when they are read.
+// wholeWorks returns the model in whole works: what several answers hold rounded, and what one alone holds as what
+// is left of it, so that figures still add up when they are read.
 func (m model) wholeWorks(sizes []float64) model {
 	shared := make([]pattern, 0, len(m))
 	for p := range m {

@@ -1,6 +1,6 @@
 // Package overlap tells how the answers of several sources stand to each other: how many works they hold together, what
-// each brings that no other does, and what two share. An answer that was not fetched whole is known by records drawn from it
-// at random; what follows from those is an estimate with its interval.
+// each brings that no other does, and what two share. An answer that was not fetched whole is known by records
+// drawn from it at random; what follows from those is an estimate with its interval.
 package overlap
 
 import (
@@ -20,7 +20,8 @@ type Answer struct {
 // whole reports whether all of an answer was fetched.
 func (a Answer) whole() bool { return len(a.Works) >= a.Records }
 
-// size returns how many works an answer holds: one that was fetched whole holds those, since a source may list one twice.
+// size returns how many works an answer holds: one that was fetched whole holds those, since a source may list one
+// twice.
 func (a Answer) size() float64 {
 	if a.whole() {
 		return float64(len(a.Works))
@@ -46,12 +47,13 @@ type Overlap struct {
 	Both     [][]Figure // in two of them; in one and itself: its size
 }
 
-// Of works it out: numbers of works from one model of who holds what, so that they agree with each other and with the counts;
-// intervals from what was drawn. A drawn record that is found among the f-th part of another answer that was fetched stands for
-// 1/f (Horvitz and Thompson 1952); that it is in none of the others is the product of what is left of 1, since answers are drawn
-// independently. Intervals are those of Wilson 1927 for as many records as carry as much (Kish 1965), and are put together as Zou
-// and Donner 2008 do for sums; they hold the number that the model says, and nothing that what was seen rules out. A source of
-// which nothing was fetched shares nothing that is known: it is taken for disjoint, and the interval says what else is possible.
+// Of works it out: numbers of works from one model of who holds what, so that they agree with each other and with
+// the counts; intervals from what was drawn. A drawn record that is found among the f-th part of another answer
+// that was fetched stands for 1/f (Horvitz and Thompson 1952); that it is in none of the others is the product of
+// what is left of 1, since answers are drawn independently. Intervals are those of Wilson 1927 for as many records
+// as carry as much (Kish 1965), and are put together as Zou and Donner 2008 do for sums; they hold the number that
+// the model says, and nothing that what was seen rules out. A source of which nothing was fetched shares nothing
+// that is known: it is taken for disjoint, and the interval says what else is possible.
 func Of(answers []Answer) Overlap {
 	o := Overlap{Only: make([]Figure, len(answers)), Both: make([][]Figure, len(answers))}
 	held := make([]map[int]bool, len(answers))
@@ -136,7 +138,8 @@ func Of(answers []Answer) Overlap {
 	return o
 }
 
-// holding returns a figure with the works that the model says; its interval holds them, and ends where what was seen ends it.
+// holding returns a figure with the works that the model says; its interval holds them, and ends where what was
+// seen ends it.
 func (f Figure) holding(works, least, most float64) Figure {
 	return Figure{works, min(works, max(f.Low, least)), max(works, min(f.High, most))}
 }

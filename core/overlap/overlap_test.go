@@ -18,7 +18,15 @@ func TestWholeAnswersAreCounted(t *testing.T) {
 	o := overlap.Of([]overlap.Answer{whole(1, 2, 3, 4), whole(3, 4, 5), whole(4)})
 	assert.Equal(t, exactly(5), o.Together)
 	assert.Equal(t, []overlap.Figure{exactly(2), exactly(1), exactly(0)}, o.Only)
-	assert.Equal(t, [][]overlap.Figure{{exactly(4), exactly(2), exactly(1)}, {exactly(2), exactly(3), exactly(1)}, {exactly(1), exactly(1), exactly(1)}}, o.Both)
+	assert.Equal(
+		t,
+		[][]overlap.Figure{
+			{exactly(4), exactly(2), exactly(1)},
+			{exactly(2), exactly(3), exactly(1)},
+			{exactly(1), exactly(1), exactly(1)},
+		},
+		o.Both,
+	)
 }
 
 func TestWithoutAnythingFetchedAllIsPossible(t *testing.T) {
@@ -90,7 +98,8 @@ func TestDrawnAnswersTellTheWhole(t *testing.T) {
 			o := overlap.Of(answers)
 			sum += o.Together.Works
 			pairs += o.Both[0][1].Works
-			for n, pair := range [][2]overlap.Figure{{o.Together, truth.Together}, {o.Both[0][1], truth.Both[0][1]}, {o.Only[2], truth.Only[2]}} {
+			for n, pair := range [][2]overlap.Figure{{o.Together, truth.Together}, {o.Both[0][1], truth.Both[0][1]},
+				{o.Only[2], truth.Only[2]}} {
 				got, want := pair[0], pair[1].Works
 				assert.LessOrEqual(t, got.Low, got.Works)
 				assert.GreaterOrEqual(t, got.High, got.Works)
@@ -107,7 +116,8 @@ func TestDrawnAnswersTellTheWhole(t *testing.T) {
 	}
 }
 
-// TestFiguresAgreeWithEachOther: whatever was drawn, what answers hold alone, share and hold together add up to what they hold.
+// TestFiguresAgreeWithEachOther: whatever was drawn, what answers hold alone, share and hold together add up to
+// what they hold.
 func TestFiguresAgreeWithEachOther(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		k := rapid.IntRange(1, 5).Draw(t, "answers")
@@ -165,7 +175,9 @@ func TestFiguresAgreeWithEachOther(t *testing.T) {
 
 // What was read as "4 records, only here 1, shared 4".
 func TestFewRecordsAddUp(t *testing.T) {
-	o := overlap.Of([]overlap.Answer{{Records: 4, Works: []int{1, 2, 3}}, {Records: 900, Works: []int{1, 2, 7, 8, 9, 10, 11, 12}}})
+	o := overlap.Of(
+		[]overlap.Answer{{Records: 4, Works: []int{1, 2, 3}}, {Records: 900, Works: []int{1, 2, 7, 8, 9, 10, 11, 12}}},
+	)
 	assert.Equal(t, 4.0, o.Only[0].Works+o.Both[0][1].Works)
 	assert.Equal(t, 904-o.Both[0][1].Works, o.Together.Works)
 	assert.GreaterOrEqual(t, o.Both[0][1].Works, 2.0, "two of them were seen there")

@@ -46,8 +46,9 @@ func InParts(n int, work func(from, to int)) {
 	All((n+part-1)/part, func(i int) { work(i*part, min((i+1)*part, n)) })
 }
 
-// All does work for each of n things that know nothing of each other, on all cores. Where the work panics, All does, once all
-// cores have ended, with what the first panicked with: on a core of its own nobody could hear it, and the program would end.
+// All does work for each of n things that know nothing of each other, on all cores. Where the work panics, All
+// does, once all cores have ended, with what the first panicked with: on a core of its own nobody could hear it,
+// and the program would end.
 func All(n int, work func(i int)) {
 	var wait sync.WaitGroup
 	var begun atomic.Int64
@@ -79,8 +80,8 @@ type Panic struct {
 // Error says both.
 func (p *Panic) Error() string { return fmt.Sprintf("%v\n%s", p.Value, p.Stack) }
 
-// Each does the same with work that can fail: it returns the first error, or that of the context where that ends before,
-// and does no more from then on.
+// Each does the same with work that can fail: it returns the first error, or that of the context where that ends
+// before, and does no more from then on.
 func Each(ctx context.Context, n int, work func(i int) error) error {
 	ctx, end := context.WithCancelCause(ctx)
 	defer end(nil)

@@ -1,5 +1,6 @@
-// Package postings packs long ascending lists, such as of the records that hold a word, each with how often: a member as its distance
-// from the one before, in a varint whose last bit says that a number of times above one follows. Two or three bytes in all.
+// Package postings packs long ascending lists, such as of the records that hold a word, each with how often: a
+// member as its distance from the one before, in a varint whose last bit says that a number of times above one
+// follows. Two or three bytes in all.
 package postings
 
 import "encoding/binary"
@@ -12,7 +13,8 @@ func Append(list []byte, step uint32, times int32) []byte {
 	return binary.AppendUvarint(binary.AppendUvarint(list, uint64(step)<<1|1), uint64(times))
 }
 
-// Next returns how far on the next member of a list is, how often it counts, and what is left of the list, which is not empty.
+// Next returns how far on the next member of a list is, how often it counts, and what is left of the list, which is
+// not empty.
 func Next(list []byte) (step uint32, times int32, rest []byte) {
 	if list[0] < 0x80 && list[0]&1 == 0 { // as most are
 		return uint32(list[0] >> 1), 1, list[1:]

@@ -17,7 +17,10 @@ func TestWhatIsPackedIsReadBack(t *testing.T) {
 	}
 	rapid.Check(t, func(t *rapid.T) {
 		all := rapid.SliceOf(rapid.Custom(func(t *rapid.T) member {
-			return member{rapid.OneOf(rapid.Uint32Range(0, 200), rapid.Uint32()).Draw(t, "step"), rapid.OneOf(rapid.Just(int32(1)), rapid.Int32Range(1, math.MaxInt32)).Draw(t, "times")}
+			return member{
+				rapid.OneOf(rapid.Uint32Range(0, 200), rapid.Uint32()).Draw(t, "step"),
+				rapid.OneOf(rapid.Just(int32(1)), rapid.Int32Range(1, math.MaxInt32)).Draw(t, "times"),
+			}
 		})).Draw(t, "members")
 		var list []byte
 		for _, m := range all {

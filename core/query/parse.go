@@ -42,7 +42,12 @@ type Mixed struct {
 }
 
 func (m Mixed) String() string {
-	return fmt.Sprintf("character %d: different operators without brackets are taken from left to right, as %s; %s would be another reading", m.At, m.Taken, m.Other)
+	return fmt.Sprintf(
+		"character %d: different operators without brackets are taken from left to right, as %s; %s would be another reading",
+		m.At,
+		m.Taken,
+		m.Other,
+	)
 }
 
 // Parse reads a query in CQL 1.2 (OASIS searchRetrieve, part 5). vocabulary, which may be nil, says what
@@ -282,7 +287,12 @@ func (p *parser) distance(modifiers []modifier) (*Near, *Error) {
 		case name == "unordered" && m.sign == "":
 			n.Ordered = false
 		default:
-			return nil, p.wrong(m.name, "prox takes unit=word, distance with <=, < or =, ordered and unordered, not /%s%s", m.name.text, m.sign)
+			return nil, p.wrong(
+				m.name,
+				"prox takes unit=word, distance with <=, < or =, ordered and unordered, not /%s%s",
+				m.name.text,
+				m.sign,
+			)
 		}
 	}
 	return n, nil
@@ -359,7 +369,11 @@ func (p *parser) searched(t token) (Expr, *Error) {
 	relation := p.peek()
 	if relation.kind != sign && (relation.kind != word || isOperator(relation)) {
 		if relation.kind == quoted {
-			return nil, p.wrong(relation, "expected and, or, not, prox or the end, not %s; words that belong together stand in quotes", relation)
+			return nil, p.wrong(
+				relation,
+				"expected and, or, not, prox or the end, not %s; words that belong together stand in quotes",
+				relation,
+			)
 		}
 		p.asked("")
 		if p.bare != nil {
@@ -371,8 +385,13 @@ func (p *parser) searched(t token) (Expr, *Error) {
 		}
 		return p.textual("=", t, bib.Text)
 	}
-	if relation.kind == word && !slices.Contains([]string{"any", "all", "within", "exact", "encloses"}, bare(relation.text)) {
-		return nil, p.wrong(relation, "expected and, or, not, prox or the end, not %s; words that belong together stand in quotes", relation)
+	if relation.kind == word &&
+		!slices.Contains([]string{"any", "all", "within", "exact", "encloses"}, bare(relation.text)) {
+		return nil, p.wrong(
+			relation,
+			"expected and, or, not, prox or the end, not %s; words that belong together stand in quotes",
+			relation,
+		)
 	}
 	p.next()
 	name := strings.ToLower(relation.text)
@@ -593,11 +612,23 @@ var own = []struct {
 	name string
 	searchIndex
 }{
-	{"text", searchIndex{fields: bib.Text}}, {"title", searchIndex{fields: bib.Title}}, {"abstract", searchIndex{fields: bib.Abstract}},
-	{"titleAbstract", searchIndex{fields: bib.TitleAbstract}}, {"keyword", searchIndex{fields: bib.Keyword}}, {"any", searchIndex{fields: bib.Any}},
-	{"heading", searchIndex{kind: headingIndex}}, {"author", searchIndex{kind: authorIndex}}, {"journal", searchIndex{fields: bib.Journal}},
+	{
+		"text",
+		searchIndex{fields: bib.Text},
+	}, {"title", searchIndex{fields: bib.Title}}, {"abstract", searchIndex{fields: bib.Abstract}},
+	{
+		"titleAbstract",
+		searchIndex{fields: bib.TitleAbstract},
+	}, {"keyword", searchIndex{fields: bib.Keyword}}, {"any", searchIndex{fields: bib.Any}},
+	{
+		"heading",
+		searchIndex{kind: headingIndex},
+	}, {"author", searchIndex{kind: authorIndex}}, {"journal", searchIndex{fields: bib.Journal}},
 	{"year", searchIndex{kind: yearIndex}}, {"type", searchIndex{kind: listIndex, list: index.Types}},
-	{"language", searchIndex{kind: listIndex, list: index.Languages}}, {"country", searchIndex{kind: listIndex, list: index.Countries}},
+	{
+		"language",
+		searchIndex{kind: listIndex, list: index.Languages},
+	}, {"country", searchIndex{kind: listIndex, list: index.Countries}},
 	{"identifier", searchIndex{kind: listIndex, list: index.Identifiers}},
 }
 
@@ -608,7 +639,8 @@ var indexes = func() map[string]searchIndex {
 		all[strings.ToLower(ix.name)] = ix.searchIndex
 		all["tamiz."+strings.ToLower(ix.name)] = ix.searchIndex
 	}
-	for dc, name := range map[string]string{"title": "title", "creator": "author", "date": "year", "language": "language", "type": "type", "identifier": "identifier", "description": "abstract"} {
+	for dc, name := range map[string]string{"title": "title", "creator": "author", "date": "year",
+		"language": "language", "type": "type", "identifier": "identifier", "description": "abstract"} {
 		all["dc."+dc] = all[name]
 	}
 	all["dc.subject"] = searchIndex{fields: subject}

@@ -44,8 +44,8 @@ func in(ix *index.Index) func(Expr) *roaring.Bitmap {
 	return func(part Expr) *roaring.Bitmap { return part.Match(ix) }
 }
 
-// Matched returns what an expression matches, where each part of it that joins no others matches what is told. What is told is not
-// changed.
+// Matched returns what an expression matches, where each part of it that joins no others matches what is told. What
+// is told is not changed.
 func Matched(q Expr, part func(Expr) *roaring.Bitmap) *roaring.Bitmap {
 	switch q := q.(type) {
 	case Or:

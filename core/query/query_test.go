@@ -151,7 +151,11 @@ func TestAWarningNamesBothReadings(t *testing.T) {
 	q, err := query.Parse(`kidney or renal and creatinine`, nil)
 	require.NoError(t, err)
 	require.Len(t, q.Warnings, 1)
-	assert.Equal(t, query.Mixed{At: 17, Taken: "(kidney or renal) and creatinine", Other: "kidney or (renal and creatinine)"}, q.Warnings[0])
+	assert.Equal(
+		t,
+		query.Mixed{At: 17, Taken: "(kidney or renal) and creatinine", Other: "kidney or (renal and creatinine)"},
+		q.Warnings[0],
+	)
 	q, err = query.Parse(`shade and "rest break" not kidney`, nil)
 	require.NoError(t, err)
 	require.Len(t, q.Warnings, 1)
@@ -179,7 +183,18 @@ func drawn(depth int) *rapid.Generator[query.Expr] {
 			}
 			return p
 		}
-		field := rapid.SampledFrom([]bib.Field{bib.Text, bib.Title, bib.Abstract, bib.TitleAbstract, bib.Keyword, bib.Any, bib.Journal, bib.Keyword | bib.HeadingLabel})
+		field := rapid.SampledFrom(
+			[]bib.Field{
+				bib.Text,
+				bib.Title,
+				bib.Abstract,
+				bib.TitleAbstract,
+				bib.Keyword,
+				bib.Any,
+				bib.Journal,
+				bib.Keyword | bib.HeadingLabel,
+			},
+		)
 		parts := func() []query.Expr { return rapid.SliceOfN(drawn(depth-1), 2, 4).Draw(t, "parts") }
 		switch rapid.IntRange(0, kinds-1).Draw(t, "kind") {
 		case 0, 1, 2:
@@ -187,11 +202,22 @@ func drawn(depth int) *rapid.Generator[query.Expr] {
 		case 3:
 			return query.Words{Pattern: pattern(), Fields: field.Draw(t, "field"), All: rapid.Bool().Draw(t, "all")}
 		case 4:
-			return query.Near{Left: pattern(), Right: pattern(), Within: rapid.IntRange(1, 9).Draw(t, "within"), Exactly: rapid.Bool().Draw(t, "exactly"),
-				Ordered: rapid.Bool().Draw(t, "ordered"), Fields: field.Draw(t, "field")}
+			return query.Near{
+				Left:    pattern(),
+				Right:   pattern(),
+				Within:  rapid.IntRange(1, 9).Draw(t, "within"),
+				Exactly: rapid.Bool().Draw(t, "exactly"),
+				Ordered: rapid.Bool().Draw(t, "ordered"),
+				Fields:  field.Draw(t, "field"),
+			}
 		case 5:
 			label := rapid.SampledFrom([]string{"Kidney Harm", `The "best" of/it`, `a\b`, "Outdoor  Work*"}).Draw(t, "label")
-			h := query.Heading{Label: label, Central: rapid.Bool().Draw(t, "central"), Narrower: rapid.Bool().Draw(t, "narrower"), Which: thesaurus.Labelled(label)}
+			h := query.Heading{
+				Label:    label,
+				Central:  rapid.Bool().Draw(t, "central"),
+				Narrower: rapid.Bool().Draw(t, "narrower"),
+				Which:    thesaurus.Labelled(label),
+			}
 			if rapid.Bool().Draw(t, "qualified") {
 				h.Qualifiers = []string{"prevention", `x"y`}
 			}
@@ -203,7 +229,11 @@ func drawn(depth int) *rapid.Generator[query.Expr] {
 			from := rapid.IntRange(query.FirstYear, query.LastYear).Draw(t, "from")
 			return query.Years{From: from, To: rapid.IntRange(from, query.LastYear).Draw(t, "to")}
 		case 8:
-			return query.Listed{List: rapid.SampledFrom([]index.List{index.Types, index.Languages, index.Countries, index.Identifiers}).Draw(t, "list"), Value: `Trial "Report"`}
+			return query.Listed{
+				List: rapid.SampledFrom([]index.List{index.Types, index.Languages, index.Countries, index.Identifiers}).
+					Draw(t, "list"),
+				Value: `Trial "Report"`,
+			}
 		case 9:
 			return query.Or(parts())
 		case 10:

@@ -67,9 +67,13 @@ func scanned(q query.Expr, r *bib.Record) bool {
 	case query.Years:
 		return r.Year != 0 && r.Year >= q.From && r.Year <= q.To
 	case query.Listed:
-		has := map[index.List][]string{index.Types: r.Types, index.Languages: r.Languages, index.Countries: r.Countries}[q.List]
+		has := map[index.List][]string{index.Types: r.Types, index.Languages: r.Languages,
+			index.Countries: r.Countries}[q.List]
 		if q.List == index.Identifiers {
-			return slices.ContainsFunc([]string{r.Accession, r.LocalID, r.DOI}, func(id string) bool { return id != "" && bib.DOIKey(id) == bib.DOIKey(q.Value) })
+			return slices.ContainsFunc([]string{r.Accession, r.LocalID, r.DOI}, func(id string) bool {
+				return id != "" &&
+					bib.DOIKey(id) == bib.DOIKey(q.Value)
+			})
 		}
 		return slices.ContainsFunc(has, func(v string) bool { return text.Label(v) == text.Label(q.Value) })
 	}

@@ -119,7 +119,12 @@ func write(b *strings.Builder, q Expr, inside bool) {
 	}
 }
 
-var listNames = map[index.List]string{index.Types: "type", index.Languages: "language", index.Countries: "country", index.Identifiers: "identifier"}
+var listNames = map[index.List]string{
+	index.Types:       "type",
+	index.Languages:   "language",
+	index.Countries:   "country",
+	index.Identifiers: "identifier",
+}
 
 func fieldName(f bib.Field) string {
 	for _, ix := range own {
@@ -132,7 +137,8 @@ func fieldName(f bib.Field) string {
 
 // quote puts a term into quotes where it needs them.
 func quote(term string) string {
-	if term == "" || wordEnd(term) < len(term) || strings.Contains(term, `\`) || isOperator(token{kind: word, text: term}) {
+	if term == "" || wordEnd(term) < len(term) || strings.Contains(term, `\`) ||
+		isOperator(token{kind: word, text: term}) {
 		return mustQuote(term)
 	}
 	return term

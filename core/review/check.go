@@ -57,7 +57,8 @@ func (d Document) Validate() error {
 	}
 	ids := map[string]bool{}
 	for _, b := range d.Blocks {
-		if err := longest(field{"concept", b.Concept, 300}, field{"reason", b.Reason, 500}, field{"part", b.Part, 60}, field{"name", b.Name, 3}); err != nil {
+		if err := longest(field{"concept", b.Concept, 300}, field{"reason", b.Reason, 500}, field{"part", b.Part, 60},
+			field{"name", b.Name, 3}); err != nil {
 			return err
 		}
 		if b.Origin != nil && (b.Origin.Name == "" || len([]rune(b.Origin.Name)) > 200 || b.Origin.Version < 1) {

@@ -34,9 +34,9 @@ type LineChange struct {
 	Now     string `json:"now,omitempty"`
 }
 
-// Compare returns what differs between two versions of what is searched, block by block in the order of the newer, what is
-// gone behind it, limits last. What does not change what is found (order, notes, groups) is no difference. A version
-// compared with itself has none, and turned round every addition is a loss.
+// Compare returns what differs between two versions of what is searched, block by block in the order of the newer,
+// what is gone behind it, limits last. What does not change what is found (order, notes, groups) is no difference.
+// A version compared with itself has none, and turned round every addition is a loss.
 func Compare(from, to Document) []LineChange {
 	out := []LineChange{}
 	was := map[string]placed{}

@@ -33,7 +33,10 @@ func TestTwoVersionsAreComparedLineByLine(t *testing.T) {
 func TestWhatIsTakenOutAndPutInAgainIsNoDifference(t *testing.T) {
 	from := base()
 	a := from.Blocks[0]
-	to, _ := Apply(from, Edits{&RemoveTerm{Block: a.ID, ID: a.Terms[0].ID}, &AddTerm{Block: a.ID, Term: words("again", a.Terms[0].Text)}})
+	to, _ := Apply(
+		from,
+		Edits{&RemoveTerm{Block: a.ID, ID: a.Terms[0].ID}, &AddTerm{Block: a.ID, Term: words("again", a.Terms[0].Text)}},
+	)
 	assert.Empty(t, Compare(from, to))
 }
 
@@ -41,7 +44,14 @@ func TestALineInAnotherBlockIsMovedAndABlockThatGoesTakesItsLines(t *testing.T) 
 	from := base()
 	a := from.Blocks[0]
 	moved := a.Terms[0]
-	to, _ := Apply(from, Edits{&AddBlock{Block: Block{ID: "z", Name: "Z", Concept: "rest", Searched: true}}, &RemoveTerm{Block: a.ID, ID: moved.ID}, &AddTerm{Block: "z", Term: moved}})
+	to, _ := Apply(
+		from,
+		Edits{
+			&AddBlock{Block: Block{ID: "z", Name: "Z", Concept: "rest", Searched: true}},
+			&RemoveTerm{Block: a.ID, ID: moved.ID},
+			&AddTerm{Block: "z", Term: moved},
+		},
+	)
 	assert.Equal(t, []LineChange{
 		{Kind: BlockAdded, Block: "Z", Concept: "rest", Now: "searched"},
 		{Kind: Moved, Block: "Z", Concept: "rest", From: a.Name, Was: moved.Text, Now: moved.Text},
@@ -51,8 +61,20 @@ func TestALineInAnotherBlockIsMovedAndABlockThatGoesTakesItsLines(t *testing.T) 
 }
 
 func TestComparingIsSymmetricalAndWithItselfEmpty(t *testing.T) {
-	turned := map[string]string{Added: Gone, Gone: Added, On: Off, Off: On, BlockAdded: BlockGone, BlockGone: BlockAdded, Limited: Unlimited, Unlimited: Limited,
-		Changed: Changed, Moved: Moved, BlockOther: BlockOther, LimitOther: LimitOther}
+	turned := map[string]string{
+		Added:      Gone,
+		Gone:       Added,
+		On:         Off,
+		Off:        On,
+		BlockAdded: BlockGone,
+		BlockGone:  BlockAdded,
+		Limited:    Unlimited,
+		Unlimited:  Limited,
+		Changed:    Changed,
+		Moved:      Moved,
+		BlockOther: BlockOther,
+		LimitOther: LimitOther,
+	}
 	rapid.Check(t, func(t *rapid.T) {
 		from := drawn(t, "base")
 		to := edited(t, from, "later")

@@ -21,14 +21,16 @@ type Document struct {
 	Frame    string           `json:"frame"`
 	Blocks   []Block          `json:"blocks"`
 	Limits   []strategy.Limit `json:"limits"`
-	Order    string           `json:"order,omitempty"` // how lines are numbered: strategy.ByConcept, HeadingsLead or TermsFirst
-	Lines    []Line           `json:"lines,omitempty"` // put together of others by number; no part of what is searched
+	// how lines are numbered: strategy.ByConcept, HeadingsLead or TermsFirst
+	Order string `json:"order,omitempty"`
+	Lines []Line `json:"lines,omitempty"` // put together of others by number; no part of what is searched
 
 	Vocabulary *int64  `json:"vocabulary,omitempty"` // the vocabulary that headings go by
 	Halves     *Halves `json:"halves,omitempty"`     // how the key studies are split; not at all, where absent
 
 	HandSearch []HandSearch `json:"handSearch,omitempty"` // journals that are read by hand, to make up for weak indexing
-	Parted     []string     `json:"parted,omitempty"`     // writings of authors that are not those they would be folded with
+	// writings of authors that are not those they would be folded with
+	Parted []string `json:"parted,omitempty"`
 }
 
 // A HandSearch is a journal of the hand-search list: by what its writings share, and as it is written.
@@ -132,8 +134,8 @@ func (d Document) Strategy(title string) strategy.Strategy {
 	return s
 }
 
-// Seeded returns a strategy of the document's blocks with the seed words of each concept as if they were its terms: by these too is
-// told what suits it. Words that cannot be searched are left out.
+// Seeded returns a strategy of the document's blocks with the seed words of each concept as if they were its terms:
+// by these too is told what suits it. Words that cannot be searched are left out.
 func (d Document) Seeded(s strategy.Strategy) strategy.Strategy {
 	s.Blocks = slices.Clone(s.Blocks)
 	for i, b := range d.Blocks {
@@ -143,7 +145,10 @@ func (d Document) Seeded(s strategy.Strategy) strategy.Strategy {
 		terms := slices.Clone(s.Blocks[i].Terms)
 		for _, seed := range b.Seeds {
 			t := strategy.Term{Kind: strategy.TextTerm, Text: seed, Field: "text", On: true}
-			there := slices.ContainsFunc(terms, func(o strategy.Term) bool { return o.On && o.Kind == t.Kind && text.Key(o.Text) == text.Key(seed) })
+			there := slices.ContainsFunc(
+				terms,
+				func(o strategy.Term) bool { return o.On && o.Kind == t.Kind && text.Key(o.Text) == text.Key(seed) },
+			)
 			if _, err := t.Query(); err == nil && !there {
 				terms = append(terms, t)
 			}

@@ -119,8 +119,9 @@ func (p LinePart) check(later []Line, depth int, n *int) error {
 	return nil
 }
 
-// Numbered returns the lines of the strategy as strategy.Numbered has them, and behind them those that are put together of
-// others. One of these that names what is not there any more, or is switched off, has nothing that it finds.
+// Numbered returns the lines of the strategy as strategy.Numbered has them, and behind them those that are put
+// together of others. One of these that names what is not there any more, or is switched off, has nothing that it
+// finds.
 func (d Document) Numbered(v *thesaurus.Thesaurus) ([]strategy.Numbered, error) {
 	lines, err := d.Strategy("").Numbered(v)
 	if err != nil {
@@ -128,7 +129,15 @@ func (d Document) Numbered(v *thesaurus.Thesaurus) ([]strategy.Numbered, error) 
 	}
 	for i, l := range d.Lines {
 		tree := d.tree(lines, l.Of, v)
-		n := strategy.Numbered{Number: len(lines) + 1, Kind: strategy.OwnLine, Block: -1, Term: -1, Limit: -1, Own: i, Tree: &tree}
+		n := strategy.Numbered{
+			Number: len(lines) + 1,
+			Kind:   strategy.OwnLine,
+			Block:  -1,
+			Term:   -1,
+			Limit:  -1,
+			Own:    i,
+			Tree:   &tree,
+		}
 		n.Expr = tree.Expr(lines)
 		lines = append(lines, n)
 	}
@@ -158,15 +167,18 @@ func (d Document) tree(lines []strategy.Numbered, p LinePart, v *thesaurus.Thesa
 	return t
 }
 
-// partOf returns a numbered line as what another is put together of. One line may be several: a block of one term is that
-// term's line. kind is what it is wanted as; "" for what it is by itself.
+// partOf returns a numbered line as what another is put together of. One line may be several: a block of one term
+// is that term's line. kind is what it is wanted as; "" for what it is by itself.
 func (d Document) partOf(lines []strategy.Numbered, n strategy.Numbered, kind string) LinePart {
 	p := LinePart{Kind: n.Kind}
 	switch n.Kind {
 	case strategy.TermLine:
 		b := d.Blocks[n.Block]
 		p.ID = b.Terms[n.Term].ID
-		alone := !slices.ContainsFunc(lines, func(x strategy.Numbered) bool { return x.Kind == strategy.BlockLine && x.Block == n.Block })
+		alone := !slices.ContainsFunc(
+			lines,
+			func(x strategy.Numbered) bool { return x.Kind == strategy.BlockLine && x.Block == n.Block },
+		)
 		if kind == strategy.BlockLine && alone {
 			p = LinePart{Kind: kind, ID: b.ID}
 		}
@@ -178,7 +190,10 @@ func (d Document) partOf(lines []strategy.Numbered, n strategy.Numbered, kind st
 		p.Kind = OwnLine
 		p.ID = d.Lines[n.Own].ID
 	case strategy.WholeLine:
-		if slices.ContainsFunc(lines, func(x strategy.Numbered) bool { return x.Kind == strategy.WholeLine && x.Number > n.Number }) {
+		if slices.ContainsFunc(
+			lines,
+			func(x strategy.Numbered) bool { return x.Kind == strategy.WholeLine && x.Number > n.Number },
+		) {
 			p.Kind = BeforeNot
 		}
 	}
@@ -193,8 +208,9 @@ type LineFault struct {
 
 func (f *LineFault) Error() string { return f.Message }
 
-// ReadLine reads what somebody writes of the numbers of lines, as "2 AND (5 OR 6)" or "any of 1-8", and returns it as what the
-// lines are. before is the id of the line that it is to stand in place of; "" where it is to stand behind all. Errors are *LineFault.
+// ReadLine reads what somebody writes of the numbers of lines, as "2 AND (5 OR 6)" or "any of 1-8", and returns it
+// as what the lines are. before is the id of the line that it is to stand in place of; "" where it is to stand
+// behind all. Errors are *LineFault.
 func (d Document) ReadLine(v *thesaurus.Thesaurus, text, before string) (LinePart, error) {
 	lines, err := d.Numbered(v)
 	if err != nil {
@@ -217,7 +233,11 @@ func (d Document) ReadLine(v *thesaurus.Thesaurus, text, before string) (LinePar
 func (d Document) linked(lines []strategy.Numbered, t strategy.Tree) (LinePart, error) {
 	if t.Join == "" {
 		if t.Number < 1 || t.Number > len(lines) {
-			return LinePart{}, &LineFault{t.From, t.To, fmt.Sprintf("There is no line %d before this one: there are %d.", t.Number, len(lines))}
+			return LinePart{}, &LineFault{
+				t.From,
+				t.To,
+				fmt.Sprintf("There is no line %d before this one: there are %d.", t.Number, len(lines)),
+			}
 		}
 		return d.partOf(lines, lines[t.Number-1], ""), nil
 	}
@@ -232,7 +252,8 @@ func (d Document) linked(lines []strategy.Numbered, t strategy.Tree) (LinePart, 
 	return p, nil
 }
 
-// LineQuery returns what a line finds that is put together of others; nil where it names what is not there or is switched off.
+// LineQuery returns what a line finds that is put together of others; nil where it names what is not there or is
+// switched off.
 func (d Document) LineQuery(v *thesaurus.Thesaurus, id string) query.Expr {
 	lines, err := d.Numbered(v)
 	if err != nil {

@@ -55,10 +55,17 @@ func TestLinesThatArePutTogetherStayOfTheSameLines(t *testing.T) {
 	d = put(t, d, "y", "5 not 6")
 	assert.Equal(t, []string{"6: 2 and (1 or 4)", "7: 5 not 6"}, ownLines(t, d))
 	lines, _ := d.Numbered(nil)
-	assert.Equal(t, "(crew and shade) not (picker and (crew or shade))", query.Write(query.Not{query.And{lines[0].Expr, lines[3].Expr}, lines[5].Expr}))
+	assert.Equal(
+		t,
+		"(crew and shade) not (picker and (crew or shade))",
+		query.Write(query.Not{query.And{lines[0].Expr, lines[3].Expr}, lines[5].Expr}),
+	)
 
 	// A line before them, and one that moves: their numbers follow.
-	d, _ = Apply(d, Edits{&AddTerm{Block: "a", Term: termOf("4", "grower"), Before: "1"}, &MoveTerm{Block: "a", ID: "2", Before: "1"}})
+	d, _ = Apply(
+		d,
+		Edits{&AddTerm{Block: "a", Term: termOf("4", "grower"), Before: "1"}, &MoveTerm{Block: "a", ID: "2", Before: "1"}},
+	)
 	assert.Equal(t, []string{"7: 2 and (3 or 5)", "8: 6 not 7"}, ownLines(t, d))
 
 	// One that is switched off has no number, and what it is part of finds nothing until it is switched on.
@@ -81,7 +88,12 @@ func TestALineIsNeverPartOfItself(t *testing.T) {
 	assert.Equal(t, "There is no line 7 before this one: there are 5.", where.Message)
 	assert.Equal(t, []int{0, 1}, []int{where.From, where.To})
 	for _, id := range []string{"x", "y"} {
-		d, _ := Apply(d, Edits{&PatchLine{"x", []byte(fmt.Sprintf(`{"of":{"join":"or","parts":[{"kind":"line","id":%q},{"kind":"whole"}]}}`, id))}})
+		d, _ := Apply(
+			d,
+			Edits{
+				&PatchLine{"x", []byte(fmt.Sprintf(`{"of":{"join":"or","parts":[{"kind":"line","id":%q},{"kind":"whole"}]}}`, id))},
+			},
+		)
 		assert.ErrorContains(t, d.Validate(), "cannot be part of itself")
 	}
 }
@@ -91,7 +103,8 @@ func TestLinesThatCannotBeKept(t *testing.T) {
 	for range MostLineDepth + 2 {
 		deep = LinePart{Join: "and", Parts: []LinePart{deep, {Kind: "whole"}}}
 	}
-	for _, of := range []LinePart{{}, {Kind: "heading"}, {Join: "near", Parts: []LinePart{{Kind: "whole"}, {Kind: "whole"}}}, {Join: "and", Parts: []LinePart{{Kind: "whole"}}}, deep} {
+	for _, of := range []LinePart{{}, {Kind: "heading"}, {Join: "near", Parts: []LinePart{{Kind: "whole"},
+		{Kind: "whole"}}}, {Join: "and", Parts: []LinePart{{Kind: "whole"}}}, deep} {
 		d := twoBlocks()
 		d.Lines = []Line{{ID: "x", Of: of}}
 		assert.Error(t, d.Validate())
@@ -172,8 +185,8 @@ func TestLinesAreNumberedAsSomebodyWrites(t *testing.T) {
 	assert.ErrorContains(t, d.Validate(), "by colour")
 }
 
-// A query that no term says stands as a line: it finds what it says, can be put together with others by its number, is refused
-// where it cannot be read, and is no part of the whole.
+// A query that no term says stands as a line: it finds what it says, can be put together with others by its number,
+// is refused where it cannot be read, and is no part of the whole.
 func TestAQueryStandsAsALine(t *testing.T) {
 	d := twoBlocks()
 	whole, err := d.Strategy("").Query(nil)

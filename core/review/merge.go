@@ -12,7 +12,8 @@ import (
 // A Clash is one thing that two people made something else of: what it is, and what each made of it. An empty side is
 // that it was taken out there.
 type Clash struct {
-	What   string `json:"what"`            // question, frame, limits, vocabulary, halves, journal, block, term, line, order, numbering
+	// question, frame, limits, vocabulary, halves, journal, block, term, line, order, numbering
+	What   string `json:"what"`
 	Part   string `json:"part,omitempty"`  // of a block or term, which of its fields; "" for the whole of it
 	ID     string `json:"id,omitempty"`    // of the block or term
 	Block  string `json:"block,omitempty"` // the letter of the block that it is or stands in
@@ -28,9 +29,9 @@ type merging struct {
 	clashes            []Clash
 }
 
-// Merge brings together what two people made of one document: block by block, term by term, field by field, each goes to
-// whoever changed it, and what either added is there. What both made something else of is a clash; of it the merged
-// document has mine.
+// Merge brings together what two people made of one document: block by block, term by term, field by field, each
+// goes to whoever changed it, and what either added is there. What both made something else of is a clash; of it
+// the merged document has mine.
 func Merge(base, mine, theirs Document) (Document, []Clash) {
 	m := &merging{base: base.Filled(), mine: mine.Filled(), theirs: theirs.Filled()}
 	base, mine, theirs = m.base, m.mine, m.theirs
@@ -43,7 +44,14 @@ func Merge(base, mine, theirs Document) (Document, []Clash) {
 	out.Vocabulary = either(m, plain("vocabulary"), base.Vocabulary, mine.Vocabulary, theirs.Vocabulary)
 	out.Halves = either(m, plain("halves"), base.Halves, mine.Halves, theirs.Halves)
 	out.Parted = mergeSets(base.Parted, mine.Parted, theirs.Parted)
-	out.HandSearch = mergeLists(base.HandSearch, mine.HandSearch, theirs.HandSearch, false, m.journal, m.orderOf(Clash{What: "order"}))
+	out.HandSearch = mergeLists(
+		base.HandSearch,
+		mine.HandSearch,
+		theirs.HandSearch,
+		false,
+		m.journal,
+		m.orderOf(Clash{What: "order"}),
+	)
 	out.Blocks = mergeLists(base.Blocks, mine.Blocks, theirs.Blocks, false, m.block, m.orderOf(Clash{What: "order"}))
 	letters(out.Blocks, theirs)
 	out.Lines = mergeLists(base.Lines, mine.Lines, theirs.Lines, false, m.line, m.orderOf(Clash{What: "order"}))
@@ -156,7 +164,8 @@ func (m *merging) limits() []strategy.Limit {
 		}
 		done[l.Kind] = true
 		c := Clash{What: "limits", Name: l.Kind}
-		if kept := either(m, c, find(m.base.Limits, l.Kind), find(m.mine.Limits, l.Kind), find(m.theirs.Limits, l.Kind)); kept != nil {
+		if kept := either(m, c, find(m.base.Limits, l.Kind), find(m.mine.Limits, l.Kind), find(m.theirs.Limits,
+			l.Kind)); kept != nil {
 			out = append(out, *kept)
 		}
 	}
@@ -168,7 +177,10 @@ func mergeSets(base, mine, theirs []string) []string {
 	if reflect.DeepEqual(base, theirs) {
 		return mine
 	}
-	out := slices.DeleteFunc(slices.Clone(theirs), func(x string) bool { return slices.Contains(base, x) && !slices.Contains(mine, x) })
+	out := slices.DeleteFunc(
+		slices.Clone(theirs),
+		func(x string) bool { return slices.Contains(base, x) && !slices.Contains(mine, x) },
+	)
 	for _, x := range mine {
 		if !slices.Contains(base, x) && !slices.Contains(out, x) {
 			out = append(out, x)
@@ -194,7 +206,10 @@ func (m *merging) journal(base, mine, theirs *HandSearch) *HandSearch {
 		}
 		return h.Name + ": " + h.Note
 	}
-	m.clashes = append(m.clashes, Clash{What: "journal", ID: kept.Journal, Name: kept.Name, Mine: note(mine), Theirs: note(theirs)})
+	m.clashes = append(
+		m.clashes,
+		Clash{What: "journal", ID: kept.Journal, Name: kept.Name, Mine: note(mine), Theirs: note(theirs)},
+	)
 	return kept
 }
 
@@ -216,7 +231,10 @@ func (m *merging) line(base, mine, theirs *Line) *Line {
 		}
 		return l.Note
 	}
-	m.clashes = append(m.clashes, Clash{What: "line", ID: kept.ID, Name: kept.Note, Mine: note(mine), Theirs: note(theirs)})
+	m.clashes = append(
+		m.clashes,
+		Clash{What: "line", ID: kept.ID, Name: kept.Note, Mine: note(mine), Theirs: note(theirs)},
+	)
 	return kept
 }
 
@@ -254,8 +272,14 @@ func (m *merging) block(base, mine, theirs *Block) *Block {
 	out.Origin = either(m, part("origin"), base.Origin, mine.Origin, theirs.Origin)
 	out.Wordings = either(m, part("wordings"), base.Wordings, mine.Wordings, theirs.Wordings)
 	out.Negated = either(m, part("negated"), base.Negated, mine.Negated, theirs.Negated)
-	out.Terms = mergeLists(base.Terms, mine.Terms, theirs.Terms, true, func(b, x, y *Term) *Term { return m.term(theirs.Name, b, x, y) },
-		m.orderOf(Clash{What: "order", ID: mine.ID, Block: theirs.Name, Name: theirs.Concept}))
+	out.Terms = mergeLists(
+		base.Terms,
+		mine.Terms,
+		theirs.Terms,
+		true,
+		func(b, x, y *Term) *Term { return m.term(theirs.Name, b, x, y) },
+		m.orderOf(Clash{What: "order", ID: mine.ID, Block: theirs.Name, Name: theirs.Concept}),
+	)
 	return &out
 }
 
@@ -280,7 +304,10 @@ func (m *merging) term(block string, base, mine, theirs *Term) *Term {
 		if kept == nil {
 			kept = theirs
 		}
-		m.clashes = append(m.clashes, Clash{What: "term", ID: kept.ID, Block: block, Name: kept.String(), Mine: saidTerm(mine), Theirs: saidTerm(theirs)})
+		m.clashes = append(
+			m.clashes,
+			Clash{What: "term", ID: kept.ID, Block: block, Name: kept.String(), Mine: saidTerm(mine), Theirs: saidTerm(theirs)},
+		)
 		return kept
 	}
 	if base == nil && !m.added {
@@ -325,7 +352,8 @@ func (m *merging) term(block string, base, mine, theirs *Term) *Term {
 	return &out
 }
 
-// both brings two lists of words together that began as one: what either put there is there, what either took out is not.
+// both brings two lists of words together that began as one: what either put there is there, what either took out
+// is not.
 func both(base, mine, theirs []string) (out []string) {
 	for _, w := range theirs {
 		if slices.Contains(mine, w) || !slices.Contains(base, w) {
@@ -358,9 +386,14 @@ func whole[T any](base, mine, theirs *T) (*T, bool) {
 	return nil, false
 }
 
-// mergeLists brings two lists together, one by one, and in their order: what stands in both lists is merged, and what is
-// new stands where its maker put it. Of terms that both added, what says the same stands there once.
-func mergeLists[T identified](base, mine, theirs []T, once bool, merged func(base, mine, theirs *T) *T, order func(base, mine, theirs []string) []string) []T {
+// mergeLists brings two lists together, one by one, and in their order: what stands in both lists is merged, and
+// what is new stands where its maker put it. Of terms that both added, what says the same stands there once.
+func mergeLists[T identified](
+	base, mine, theirs []T,
+	once bool,
+	merged func(base, mine, theirs *T) *T,
+	order func(base, mine, theirs []string) []string,
+) []T {
 	places := func(list []T) map[string]*T {
 		out := make(map[string]*T, len(list))
 		for i := range list {
@@ -376,7 +409,8 @@ func mergeLists[T identified](base, mine, theirs []T, once bool, merged func(bas
 				continue
 			}
 			b, m, t := bases[x.id()], mines[x.id()], theirses[x.id()]
-			if once && b == nil && t == nil && slices.ContainsFunc(theirs, func(y T) bool { return bases[y.id()] == nil && sameTerm(x, y) }) {
+			if once && b == nil && t == nil &&
+				slices.ContainsFunc(theirs, func(y T) bool { return bases[y.id()] == nil && sameTerm(x, y) }) {
 				continue
 			}
 			if y := merged(b, m, t); y != nil {

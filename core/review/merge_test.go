@@ -16,7 +16,13 @@ func words(id, text string) Term {
 func base() Document {
 	vocabulary := int64(1)
 	return Document{Question: "Q", Vocabulary: &vocabulary, Blocks: []Block{
-		{ID: "a", Name: "A", Concept: "people", Searched: true, Terms: []Term{words("1", "farm work*"), words("2", "pickers")}},
+		{
+			ID:       "a",
+			Name:     "A",
+			Concept:  "people",
+			Searched: true,
+			Terms:    []Term{words("1", "farm work*"), words("2", "pickers")},
+		},
 		{ID: "b", Name: "B", Concept: "heat", Searched: true, Terms: []Term{words("3", "heat")}},
 	}}.Filled()
 }
@@ -34,26 +40,42 @@ func texts(b Block) (out []string) {
 }
 
 func TestBothWhoAddToOneBlockKeepWhatTheyAdded(t *testing.T) {
-	got, clashes := Merge(base(), after(&AddTerm{"a", words("x", "crews"), ""}), after(&AddTerm{"a", words("y", "labourers"), ""}, &AddTerm{"a", words("z", "hands"), "2"}))
+	got, clashes := Merge(
+		base(),
+		after(&AddTerm{"a", words("x", "crews"), ""}),
+		after(&AddTerm{"a", words("y", "labourers"), ""}, &AddTerm{"a", words("z", "hands"), "2"}),
+	)
 	assert.Empty(t, clashes)
 	assert.Equal(t, []string{"farm work*", "hands", "pickers", "labourers", "crews"}, texts(got.Blocks[0]))
 }
 
 func TestWhatBothAddedAlikeStandsOnce(t *testing.T) {
-	got, clashes := Merge(base(), after(&AddTerm{"a", words("x", "crews"), ""}), after(&AddTerm{"a", words("y", "crews"), ""}))
+	got, clashes := Merge(
+		base(),
+		after(&AddTerm{"a", words("x", "crews"), ""}),
+		after(&AddTerm{"a", words("y", "crews"), ""}),
+	)
 	assert.Empty(t, clashes)
 	assert.Equal(t, []string{"farm work*", "pickers", "crews"}, texts(got.Blocks[0]))
 }
 
 func TestDifferentPartsOfOneTermComeTogether(t *testing.T) {
-	got, clashes := Merge(base(), after(&PatchTerm{"a", "1", json.RawMessage(`{"on":false}`)}), after(&PatchTerm{"a", "1", json.RawMessage(`{"field":"title"}`)}))
+	got, clashes := Merge(
+		base(),
+		after(&PatchTerm{"a", "1", json.RawMessage(`{"on":false}`)}),
+		after(&PatchTerm{"a", "1", json.RawMessage(`{"field":"title"}`)}),
+	)
 	assert.Empty(t, clashes)
 	assert.False(t, got.Blocks[0].Terms[0].On)
 	assert.Equal(t, "title", got.Blocks[0].Terms[0].Field)
 }
 
 func TestNotesGroupsAndWhatIsDismissedAreNotLost(t *testing.T) {
-	got, clashes := Merge(base(), after(&PatchTerm{"a", "1", json.RawMessage(`{"note":"mine","quiet":["zero"]}`)}), after(&PatchTerm{"a", "1", json.RawMessage(`{"group":"crews","quiet":["near"]}`)}))
+	got, clashes := Merge(
+		base(),
+		after(&PatchTerm{"a", "1", json.RawMessage(`{"note":"mine","quiet":["zero"]}`)}),
+		after(&PatchTerm{"a", "1", json.RawMessage(`{"group":"crews","quiet":["near"]}`)}),
+	)
 	assert.Empty(t, clashes)
 	term := got.Blocks[0].Terms[0]
 	assert.Equal(t, []string{"mine", "crews"}, []string{term.Note, term.Group})
@@ -64,7 +86,11 @@ func TestNotesGroupsAndWhatIsDismissedAreNotLost(t *testing.T) {
 	got, clashes = Merge(dismissed, base(), later)
 	assert.Empty(t, clashes)
 	assert.Equal(t, []string{"near"}, got.Blocks[0].Terms[0].Quiet)
-	_, clashes = Merge(base(), after(&PatchTerm{"a", "1", json.RawMessage(`{"note":"mine"}`)}), after(&PatchTerm{"a", "1", json.RawMessage(`{"note":"theirs"}`)}))
+	_, clashes = Merge(
+		base(),
+		after(&PatchTerm{"a", "1", json.RawMessage(`{"note":"mine"}`)}),
+		after(&PatchTerm{"a", "1", json.RawMessage(`{"note":"theirs"}`)}),
+	)
 	assert.Len(t, clashes, 1)
 }
 
@@ -75,15 +101,24 @@ func TestWhatBothChangedIsAQuestion(t *testing.T) {
 		mine, theirs Edit
 		clash        Clash
 	}{
-		"the words of a term":    {&PatchTerm{"a", "1", json.RawMessage(`{"text":"farm worker*"}`)}, &PatchTerm{"a", "1", json.RawMessage(`{"text":"farmwork*"}`)}, Clash{What: "term", Part: "text", ID: "1", Block: "A", Name: "farmwork*", Mine: "farm worker*", Theirs: "farmwork*"}},
-		"a term taken out":       {&RemoveTerm{"a", "1"}, &PatchTerm{"a", "1", json.RawMessage(`{"text":"farmwork*"}`)}, Clash{What: "term", ID: "1", Block: "A", Name: "farmwork*", Theirs: "farmwork*"}},
-		"a block taken out":      {&AddTerm{"b", words("x", "hot"), ""}, &RemoveBlock{"b"}, Clash{What: "block", ID: "b", Block: "B", Name: "heat", Mine: "B heat: heat, hot"}},
-		"the frame":              {&SetFrame{"one"}, &SetFrame{"two"}, Clash{What: "frame", Mine: "one", Theirs: "two"}},
-		"the vocabulary":         {&SetVocabulary{&other}, &SetVocabulary{none}, Clash{What: "vocabulary", Mine: "2"}},
-		"the halves":             {&SetHalves{&Halves{1, []int64{4}}}, &SetHalves{&Halves{2, []int64{5, 6}}}, Clash{What: "halves", Mine: "1", Theirs: "2"}},
-		"one limit":              {&SetLimits{[]strategy.Limit{{Kind: "years", From: &early}}}, &SetLimits{[]strategy.Limit{{Kind: "years", From: &late}}}, Clash{What: "limits", Name: "years", Mine: "years 1990–", Theirs: "years 2000–"}},
-		"the order of a block":   {&MoveBlock{"b", "a"}, &MoveBlock{"b", "a"}, Clash{}},
-		"the concept of a block": {&PatchBlock{"a", json.RawMessage(`{"concept":"who"}`)}, &PatchBlock{"a", json.RawMessage(`{"concept":"workers"}`)}, Clash{What: "block", Part: "concept", ID: "a", Block: "A", Name: "workers", Mine: "who", Theirs: "workers"}},
+		"the words of a term": {&PatchTerm{"a", "1", json.RawMessage(`{"text":"farm worker*"}`)}, &PatchTerm{"a", "1",
+			json.RawMessage(`{"text":"farmwork*"}`)}, Clash{What: "term", Part: "text", ID: "1", Block: "A",
+			Name: "farmwork*", Mine: "farm worker*", Theirs: "farmwork*"}},
+		"a term taken out": {&RemoveTerm{"a", "1"}, &PatchTerm{"a", "1", json.RawMessage(`{"text":"farmwork*"}`)},
+			Clash{What: "term", ID: "1", Block: "A", Name: "farmwork*", Theirs: "farmwork*"}},
+		"a block taken out": {&AddTerm{"b", words("x", "hot"), ""}, &RemoveBlock{"b"}, Clash{What: "block", ID: "b",
+			Block: "B", Name: "heat", Mine: "B heat: heat, hot"}},
+		"the frame":      {&SetFrame{"one"}, &SetFrame{"two"}, Clash{What: "frame", Mine: "one", Theirs: "two"}},
+		"the vocabulary": {&SetVocabulary{&other}, &SetVocabulary{none}, Clash{What: "vocabulary", Mine: "2"}},
+		"the halves": {&SetHalves{&Halves{1, []int64{4}}}, &SetHalves{&Halves{2, []int64{5, 6}}},
+			Clash{What: "halves", Mine: "1", Theirs: "2"}},
+		"one limit": {&SetLimits{[]strategy.Limit{{Kind: "years", From: &early}}},
+			&SetLimits{[]strategy.Limit{{Kind: "years", From: &late}}}, Clash{What: "limits", Name: "years",
+				Mine: "years 1990–", Theirs: "years 2000–"}},
+		"the order of a block": {&MoveBlock{"b", "a"}, &MoveBlock{"b", "a"}, Clash{}},
+		"the concept of a block": {&PatchBlock{"a", json.RawMessage(`{"concept":"who"}`)},
+			&PatchBlock{"a", json.RawMessage(`{"concept":"workers"}`)}, Clash{What: "block", Part: "concept", ID: "a",
+				Block: "A", Name: "workers", Mine: "who", Theirs: "workers"}},
 	} {
 		t.Run(name, func(t *testing.T) {
 			_, clashes := Merge(base(), after(x.mine), after(x.theirs))
@@ -99,7 +134,11 @@ func TestWhatBothChangedIsAQuestion(t *testing.T) {
 func TestWhatWasPutInAgainOtherwiseStandsInTheWay(t *testing.T) {
 	off, _ := Apply(base(), Edits{&PatchTerm{"a", "1", json.RawMessage(`{"on":false}`)}})
 	_, clashes := Merge(after(&RemoveTerm{"a", "1"}), base(), off)
-	assert.Equal(t, []Clash{{What: "term", Part: "on", ID: "1", Block: "A", Name: "farm work*", Mine: "true", Theirs: "false"}}, clashes)
+	assert.Equal(
+		t,
+		[]Clash{{What: "term", Part: "on", ID: "1", Block: "A", Name: "farm work*", Mine: "true", Theirs: "false"}},
+		clashes,
+	)
 	_, clashes = Merge(after(&RemoveBlock{"a"}), base(), off)
 	assert.Len(t, clashes, 1)
 	same, clashes := Merge(after(&RemoveTerm{"a", "1"}), base(), base())
@@ -109,13 +148,21 @@ func TestWhatWasPutInAgainOtherwiseStandsInTheWay(t *testing.T) {
 
 func TestLimitsOfDifferentKindsComeTogether(t *testing.T) {
 	from := 1990
-	got, clashes := Merge(base(), after(&SetLimits{[]strategy.Limit{{Kind: "years", From: &from}}}), after(&SetLimits{[]strategy.Limit{{Kind: "types", Values: []string{"Review"}}}}))
+	got, clashes := Merge(
+		base(),
+		after(&SetLimits{[]strategy.Limit{{Kind: "years", From: &from}}}),
+		after(&SetLimits{[]strategy.Limit{{Kind: "types", Values: []string{"Review"}}}}),
+	)
 	assert.Empty(t, clashes)
 	assert.Len(t, got.Limits, 2)
 }
 
 func TestTwoNewBlocksDoNotTakeOneLetter(t *testing.T) {
-	got, clashes := Merge(base(), after(&AddBlock{Block: Block{ID: "x", Concept: "mine"}}), after(&AddBlock{Block: Block{ID: "y", Concept: "theirs"}}))
+	got, clashes := Merge(
+		base(),
+		after(&AddBlock{Block: Block{ID: "x", Concept: "mine"}}),
+		after(&AddBlock{Block: Block{ID: "y", Concept: "theirs"}}),
+	)
 	assert.Empty(t, clashes)
 	var letters []string
 	for _, b := range got.Blocks {
@@ -176,8 +223,10 @@ func TestWhoeverChangedABlockHasTheirWayAndBothWhereTheyAdded(t *testing.T) {
 		want         []string // terms of the block; nil where it is gone
 		clash        bool
 	}{
-		"different terms":         {doc(named("A", "crew", "cane")), doc(named("A", "crew", "field")), []string{"crew", "field", "cane"}, false},
-		"the same term":           {doc(named("A", "crew", "cane")), doc(named("A", "crew", "cane")), []string{"crew", "cane"}, false},
+		"different terms": {doc(named("A", "crew", "cane")), doc(named("A", "crew", "field")),
+			[]string{"crew", "field", "cane"}, false},
+		"the same term": {doc(named("A", "crew", "cane")), doc(named("A", "crew", "cane")),
+			[]string{"crew", "cane"}, false},
 		"they deleted it":         {doc(named("A", "crew", "cane")), doc(), []string{"crew", "cane"}, true},
 		"I deleted, they left it": {doc(), doc(named("A", "crew")), nil, false},
 		"I deleted, they changed": {doc(), doc(named("A", "crew", "field")), []string{"crew", "field"}, true},
@@ -230,7 +279,12 @@ func TestTheOrderOfBlocksIsThatOfWhoeverChangedIt(t *testing.T) {
 }
 
 func TestSetsAreBroughtTogetherItemByItem(t *testing.T) {
-	assert.Equal(t, []string{"b", "d", "c"}, mergeSets([]string{"a", "b"}, []string{"b", "c"}, []string{"a", "b", "d"}), "a was taken out, c and d were put in")
+	assert.Equal(
+		t,
+		[]string{"b", "d", "c"},
+		mergeSets([]string{"a", "b"}, []string{"b", "c"}, []string{"a", "b", "d"}),
+		"a was taken out, c and d were put in",
+	)
 	assert.Empty(t, mergeSets([]string{"a"}, nil, []string{"a"}))
 	assert.Equal(t, []string{"a"}, mergeSets(nil, []string{"a"}, []string{"a"}))
 }

@@ -69,7 +69,11 @@ func TestEditsMakeOfADocumentWhatTheExamplesSay(t *testing.T) {
 
 func TestAnEditThatIsNoneIsNamed(t *testing.T) {
 	var e Edits
-	assert.ErrorContains(t, json.Unmarshal([]byte(`[{"op":"question","text":"x"},{"op":"fly"}]`), &e), `edit 2: there is no edit "fly"`)
+	assert.ErrorContains(
+		t,
+		json.Unmarshal([]byte(`[{"op":"question","text":"x"},{"op":"fly"}]`), &e),
+		`edit 2: there is no edit "fly"`,
+	)
 	assert.Error(t, json.Unmarshal([]byte(`{"op":"question"}`), &e))
 	assert.ErrorContains(t, json.Unmarshal([]byte(`[{"op":"addTerm","block":7}]`), &e), "edit 1")
 }
@@ -82,7 +86,18 @@ func drawn(t *rapid.T, name string) Document {
 	for i := range rapid.IntRange(0, 3).Draw(t, name+" blocks") {
 		b := Block{ID: fmt.Sprint("b", i), Name: string(rune('A' + i)), Concept: "c", Searched: true, Terms: []Term{}}
 		for j := range rapid.IntRange(0, 4).Draw(t, name+" terms") {
-			b.Terms = append(b.Terms, Term{ID: fmt.Sprint("t", i, j), Term: strategy.Term{Kind: strategy.TextTerm, Text: rapid.SampledFrom(someWords).Draw(t, name), Field: "text", On: true}})
+			b.Terms = append(
+				b.Terms,
+				Term{
+					ID: fmt.Sprint("t", i, j),
+					Term: strategy.Term{
+						Kind:  strategy.TextTerm,
+						Text:  rapid.SampledFrom(someWords).Draw(t, name),
+						Field: "text",
+						On:    true,
+					},
+				},
+			)
 		}
 		d.Blocks = append(d.Blocks, b)
 	}
@@ -113,7 +128,11 @@ func anEdit(t *rapid.T, d Document, who string, fresh *int) Edit {
 			x := rapid.SampledFrom(b.Terms).Draw(t, "term")
 			switch rapid.IntRange(0, 5).Draw(t, "of a term") {
 			case 0:
-				return &PatchTerm{b.ID, x.ID, json.RawMessage(fmt.Sprintf(`{"on":%t,"text":%q}`, rapid.Bool().Draw(t, "on"), word+" "+x.ID))}
+				return &PatchTerm{
+					b.ID,
+					x.ID,
+					json.RawMessage(fmt.Sprintf(`{"on":%t,"text":%q}`, rapid.Bool().Draw(t, "on"), word+" "+x.ID)),
+				}
 			case 1:
 				return &RemoveTerm{b.ID, x.ID}
 			case 2:
@@ -124,7 +143,13 @@ func anEdit(t *rapid.T, d Document, who string, fresh *int) Edit {
 		}
 		switch rapid.IntRange(0, 6).Draw(t, "of a block") {
 		case 6:
-			return &PatchBlock{b.ID, json.RawMessage(rapid.SampledFrom([]string{`{"wordings":[]}`, fmt.Sprintf(`{"wordings":[{"dialect":"surco","query":%q}]}`, word)}).Draw(t, "wordings"))}
+			return &PatchBlock{
+				b.ID,
+				json.RawMessage(
+					rapid.SampledFrom([]string{`{"wordings":[]}`, fmt.Sprintf(`{"wordings":[{"dialect":"surco","query":%q}]}`, word)}).
+						Draw(t, "wordings"),
+				),
+			}
 		case 0:
 			return &PatchBlock{b.ID, json.RawMessage(fmt.Sprintf(`{"concept":%q,"seeds":[%q]}`, word, word))}
 		case 1:
@@ -143,7 +168,9 @@ func anEdit(t *rapid.T, d Document, who string, fresh *int) Edit {
 		}
 		return &AddLine{Line: Line{ID: id, Note: word, Of: of}}
 	case 7:
-		return &SetOrder{rapid.SampledFrom([]string{strategy.ByConcept, strategy.HeadingsLead, strategy.TermsFirst}).Draw(t, "order")}
+		return &SetOrder{
+			rapid.SampledFrom([]string{strategy.ByConcept, strategy.HeadingsLead, strategy.TermsFirst}).Draw(t, "order"),
+		}
 	case 5:
 		if len(d.Lines) > 0 {
 			return &RemoveLine{rapid.SampledFrom(d.Lines).Draw(t, "line").ID}
@@ -252,7 +279,10 @@ func TestTakingBackAChangeIsAMergeWithWhatHoldsNow(t *testing.T) {
 		before := drawn(t, "before")
 		after := edited(t, before, "mine")
 		// Somebody else works on something that I did not touch: what they did stays, and mine goes.
-		now, _ := Apply(after, Edits{&AddBlock{Block: Block{ID: "theirs", Name: "Z", Concept: "new", Searched: true, Terms: []Term{}}}})
+		now, _ := Apply(
+			after,
+			Edits{&AddBlock{Block: Block{ID: "theirs", Name: "Z", Concept: "new", Searched: true, Terms: []Term{}}}},
+		)
 		got, clashes := Merge(after, before, now)
 		assert.Empty(t, clashes)
 		assert.GreaterOrEqual(t, got.Block("theirs"), 0)

@@ -10,7 +10,8 @@ import (
 
 func init() { kind[Aspect]("aspect") }
 
-// An Aspect is records around an item of a facet, where not those that hold it; without an item, around the whole facet.
+// An Aspect is records around an item of a facet, where not those that hold it; without an item, around the whole
+// facet.
 type Aspect struct {
 	Facet  tally.Facet  `json:"facet"`
 	Aspect tally.Aspect `json:"aspect"`

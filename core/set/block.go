@@ -11,8 +11,8 @@ import (
 
 func init() { kind[Block]("block") }
 
-// A Block is what a block finds; Words, what its words do, without its headings; Away, what it takes away from what would be
-// found without it.
+// A Block is what a block finds; Words, what its words do, without its headings; Away, what it takes away from what
+// would be found without it.
 type Block struct {
 	Block string `json:"block"`
 	Words bool   `json:"words,omitempty"`

@@ -18,7 +18,10 @@ type Less struct {
 // Check implements Set.
 func (s *Less) Check() error {
 	if deep(s) > MostWithin {
-		return &Fault{Field: "set", Message: fmt.Sprintf("At most %d selections are looked at within one another.", MostWithin)}
+		return &Fault{
+			Field:   "set",
+			Message: fmt.Sprintf("At most %d selections are looked at within one another.", MostWithin),
+		}
 	}
 	for _, part := range []Of{s.Of, s.Less} {
 		if part.Set == nil {

@@ -41,13 +41,17 @@ func (s *Line) Records(ctx context.Context, in Pool) (*roaring.Bitmap, error) {
 	}
 	found := LineRecords(d, reach, d.Lines[i].Of)
 	if found == nil {
-		return nil, &Fault{Field: "line", Message: "This line is put together of one that is switched off or not there any more."}
+		return nil, &Fault{
+			Field:   "line",
+			Message: "This line is put together of one that is switched off or not there any more.",
+		}
 	}
 	return found, nil
 }
 
-// LineRecords returns what lines find that are put together, by what the parts of the strategy find; nil where one of them
-// is switched off, kept out of the search, or not there. The set may be that of others too: it is not to be changed.
+// LineRecords returns what lines find that are put together, by what the parts of the strategy find; nil where one
+// of them is switched off, kept out of the search, or not there. The set may be that of others too: it is not to be
+// changed.
 func LineRecords(d review.Document, r *coverage.Reach, p review.LinePart) *roaring.Bitmap {
 	switch {
 	case p.Join != "":
@@ -75,7 +79,8 @@ func LineRecords(d review.Document, r *coverage.Reach, p review.LinePart) *roari
 			}
 		}
 	case p.Kind == strategy.BlockLine:
-		if i := d.Block(p.ID); i >= 0 && d.Blocks[i].Searched && slices.ContainsFunc(d.Blocks[i].Terms, func(t review.Term) bool { return t.On }) {
+		if i := d.Block(p.ID); i >= 0 && d.Blocks[i].Searched &&
+			slices.ContainsFunc(d.Blocks[i].Terms, func(t review.Term) bool { return t.On }) {
 			return r.Blocks[i]
 		}
 	case p.Kind == strategy.LimitLine:

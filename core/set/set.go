@@ -40,8 +40,8 @@ type Pool interface {
 	// Reach returns what its blocks find, and Hits what a term does.
 	Reach(ctx context.Context) (*coverage.Reach, error)
 	Hits(t strategy.Term) (*roaring.Bitmap, error)
-	// Free returns where is told what a block lacks or could do without: among the records that its own words did not choose. Where
-	// there are none it is the pool itself.
+	// Free returns where is told what a block lacks or could do without: among the records that its own words did not
+	// choose. Where there are none it is the pool itself.
 	Free(block string) Pool
 	// ReachOf returns what those of a revision of the document find; of the one that is looked at, for 0.
 	ReachOf(ctx context.Context, revision int) (*coverage.Reach, error)
@@ -99,8 +99,8 @@ func (o *Of) UnmarshalJSON(data []byte) (err error) {
 // MarshalJSON writes a set of any kind.
 func (o Of) MarshalJSON() ([]byte, error) { return kinds.Write(o.Set) }
 
-// InDocument says what keeps a set from being told by a document: that it names a block, a line or a limit which that does
-// not have.
+// InDocument says what keeps a set from being told by a document: that it names a block, a line or a limit which
+// that does not have.
 func InDocument(s Set, d review.Document) error {
 	block := func(id string) error {
 		if d.Block(id) < 0 {

@@ -8,8 +8,8 @@ import (
 
 func init() { kind[Strategy]("strategy") }
 
-// A Strategy is what the whole strategy finds: as it is, or as it was at a revision of the document; BeforeNot, what it finds
-// before NOT takes away.
+// A Strategy is what the whole strategy finds: as it is, or as it was at a revision of the document; BeforeNot,
+// what it finds before NOT takes away.
 type Strategy struct {
 	Revision  int  `json:"revision,omitempty"`
 	BeforeNot bool `json:"beforeNot,omitempty"`

@@ -37,7 +37,10 @@ func (s *Within) Check() error {
 		}
 	}
 	if depth > MostWithin {
-		return &Fault{Field: "within", Message: fmt.Sprintf("At most %d selections are looked at within one another.", MostWithin)}
+		return &Fault{
+			Field:   "within",
+			Message: fmt.Sprintf("At most %d selections are looked at within one another.", MostWithin),
+		}
 	}
 	return nil
 }

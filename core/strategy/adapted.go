@@ -22,8 +22,8 @@ type Carrying struct {
 	Terms  *thesaurus.Thesaurus // the other vocabulary; nil where the program does not have it
 }
 
-// An adaptation is what each line of a strategy says in a manner, the nearest that can be said in full. Lines, the whole query,
-// what is run and what is counted are all written from it.
+// An adaptation is what each line of a strategy says in a manner, the nearest that can be said in full. Lines, the
+// whole query, what is run and what is counted are all written from it.
 type adaptation struct {
 	Manner
 	from, as   Strategy             // as it is meant, and with its headings in the other vocabulary
@@ -50,7 +50,17 @@ type saying struct {
 }
 
 func (s Strategy) adapted(m Manner, vocabulary *thesaurus.Thesaurus) (*adaptation, error) {
-	a := &adaptation{Manner: m, from: s, as: s, own: vocabulary, other: vocabulary, said: map[int]saying{}, at: map[[2]int]int{}, words: map[int]bool{}, beside: map[besides]bool{}}
+	a := &adaptation{
+		Manner: m,
+		from:   s,
+		as:     s,
+		own:    vocabulary,
+		other:  vocabulary,
+		said:   map[int]saying{},
+		at:     map[[2]int]int{},
+		words:  map[int]bool{},
+		beside: map[besides]bool{},
+	}
 	if m.Carry != nil {
 		a.as, _ = s.Carry(m.Carry.Stands)
 		a.other = m.Carry.Terms
@@ -94,7 +104,8 @@ func (a *adaptation) standsIn(n Numbered) bool {
 		return false
 	}
 	_, heading := n.Expr.(query.Heading)
-	return a.from.Blocks[n.Block].Terms[n.Term].Kind == HeadingTerm && (a.Carry != nil || heading && a.Dialect.Headings == nil)
+	return a.from.Blocks[n.Block].Terms[n.Term].Kind == HeadingTerm &&
+		(a.Carry != nil || heading && a.Dialect.Headings == nil)
 }
 
 // line says one that joins no others.

@@ -9,8 +9,8 @@ import (
 	"tamiz/core/thesaurus"
 )
 
-// A Carried is a heading of a strategy and what stands for it in the vocabulary of a source; where that is nothing, its words
-// do. One that lets in somewhere and takes away elsewhere is told of twice.
+// A Carried is a heading of a strategy and what stands for it in the vocabulary of a source; where that is nothing,
+// its words do. One that lets in somewhere and takes away elsewhere is told of twice.
 type Carried struct {
 	Heading string
 	To      []string
@@ -39,9 +39,9 @@ func (c *carrier) of(heading string, away bool) []string {
 	return c.counterparts[key]
 }
 
-// Carry returns the strategy with its headings in another vocabulary: each by what stands for it there (by its label, as
-// text.Label writes it), any of several, or, where nothing does, by its own words. Terms keep their places. What was left out
-// below a heading is of the old vocabulary, and is not carried.
+// Carry returns the strategy with its headings in another vocabulary: each by what stands for it there (by its
+// label, as text.Label writes it), any of several, or, where nothing does, by its own words. Terms keep their
+// places. What was left out below a heading is of the old vocabulary, and is not carried.
 func (s Strategy) Carry(counterparts map[string][]string) (Strategy, []Carried) {
 	out := s
 	out.Blocks = make([]Block, len(s.Blocks))
@@ -69,9 +69,15 @@ func (s Strategy) Carry(counterparts map[string][]string) (Strategy, []Carried) 
 	return out, by.all
 }
 
-// CarryQuery does the same for an expression, whose headings were found in their own vocabulary; other is the new one, nil where
-// it is not there. away says that what the expression finds will be taken away, as where it is the line of a limit that keeps out.
-func CarryQuery(q query.Expr, counterparts map[string][]string, other *thesaurus.Thesaurus, away bool) (query.Expr, []Carried, error) {
+// CarryQuery does the same for an expression, whose headings were found in their own vocabulary; other is the new
+// one, nil where it is not there. away says that what the expression finds will be taken away, as where it is the
+// line of a limit that keeps out.
+func CarryQuery(
+	q query.Expr,
+	counterparts map[string][]string,
+	other *thesaurus.Thesaurus,
+	away bool,
+) (query.Expr, []Carried, error) {
 	by := carrier{counterparts: counterparts, seen: map[meantHeading]bool{}}
 	var carry func(q query.Expr, away bool) (query.Expr, error)
 	each := func(parts []query.Expr, away, not bool) ([]query.Expr, error) {
@@ -96,7 +102,8 @@ func CarryQuery(q query.Expr, counterparts map[string][]string, other *thesaurus
 			parts, err := each(q, away, true)
 			return query.Not(parts), err
 		case query.Heading:
-			t := Term{Kind: HeadingTerm, Heading: q.Label, Narrower: q.Narrower, Central: q.Central, Qualifiers: q.Qualifiers, Until: q.Until, On: true}
+			t := Term{Kind: HeadingTerm, Heading: q.Label, Narrower: q.Narrower, Central: q.Central, Qualifiers: q.Qualifiers,
+				Until: q.Until, On: true}
 			return carried(t, by.of(q.Label, away)).QueryIn(other)
 		}
 		return q, nil

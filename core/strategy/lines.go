@@ -33,8 +33,8 @@ type Numbered struct {
 }
 
 // Numbered returns the lines of a strategy: the terms of each searched block that are switched on, what they are
-// together, the limits, and the whole as the last. A block of one term, and a whole of one block, is no line of its own.
-// Where the strategy finds nothing, there is no whole.
+// together, the limits, and the whole as the last. A block of one term, and a whole of one block, is no line of its
+// own. Where the strategy finds nothing, there is no whole.
 func (s Strategy) Numbered(vocabulary *thesaurus.Thesaurus) ([]Numbered, error) {
 	if err := s.writable(vocabulary); err != nil {
 		return nil, err

@@ -67,9 +67,21 @@ func (t Term) QueryIn(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
 			return nil, fmt.Errorf("a heading term leaves out at most %d headings", maxValues)
 		}
 		if t.Until != 0 && (t.Until < query.FirstYear || t.Until > query.LastYear) {
-			return nil, fmt.Errorf("a heading is looked for up to a year from %d to %d, not %d", query.FirstYear, query.LastYear, t.Until)
+			return nil, fmt.Errorf(
+				"a heading is looked for up to a year from %d to %d, not %d",
+				query.FirstYear,
+				query.LastYear,
+				t.Until,
+			)
 		}
-		out := query.Heading{Label: t.Heading, Narrower: t.Narrower, Central: t.Central, Qualifiers: t.Qualifiers, Until: t.Until, Which: thesaurus.Keyed(label)}
+		out := query.Heading{
+			Label:      t.Heading,
+			Narrower:   t.Narrower,
+			Central:    t.Central,
+			Qualifiers: t.Qualifiers,
+			Until:      t.Until,
+			Which:      thesaurus.Keyed(label),
+		}
 		if t.Narrower && vocabulary != nil {
 			t.below(vocabulary, &out)
 		}
@@ -94,7 +106,11 @@ func (t Term) below(vocabulary *thesaurus.Thesaurus, q *query.Heading) {
 	left := vocabulary.BelowBut(at, without)
 	q.Which = vocabulary.These(left...)
 	for _, branch := range vocabulary.Cover(left) {
-		p := query.Part{Label: vocabulary.Label(branch.Heading), Narrower: branch.Narrower, Which: vocabulary.These(branch.Heading)}
+		p := query.Part{
+			Label:    vocabulary.Label(branch.Heading),
+			Narrower: branch.Narrower,
+			Which:    vocabulary.These(branch.Heading),
+		}
 		if branch.Narrower {
 			p.Which = vocabulary.Branch(p.Label)
 		}

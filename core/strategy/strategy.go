@@ -25,7 +25,8 @@ const (
 
 // How lines are numbered.
 const (
-	ByConcept    = ""         // the lines of each block as they stand, then what they are together; then limits and the whole
+	// the lines of each block as they stand, then what they are together; then limits and the whole
+	ByConcept    = ""
 	HeadingsLead = "headings" // of each block headings first, then words
 	TermsFirst   = "flat"     // the lines of all blocks, then what each block is together
 )
@@ -70,9 +71,10 @@ type Term struct {
 	Narrower   bool     `json:"narrower,omitempty"`
 	Central    bool     `json:"central,omitempty"`
 	Qualifiers []string `json:"qualifiers,omitempty"`
-	Without    []string `json:"without,omitempty"` // with narrower: the headings below that are left out, with what is come to through them
-	Until      int      `json:"until,omitempty"`   // of a heading: records up to this year alone; 0 is any
-	On         bool     `json:"on"`
+	// with narrower: the headings below that are left out, with what is come to through them
+	Without []string `json:"without,omitempty"`
+	Until   int      `json:"until,omitempty"` // of a heading: records up to this year alone; 0 is any
+	On      bool     `json:"on"`
 
 	also []string // further headings that stand with the heading, where it was carried to another vocabulary
 }
@@ -113,14 +115,19 @@ const (
 const limitKinds = "years, languages, types, countries, ages and humans"
 
 // lists are what the values of limits are looked for in.
-var lists = map[string]index.List{LanguagesLimit: index.Languages, TypesLimit: index.Types, CountriesLimit: index.Countries}
+var lists = map[string]index.List{
+	LanguagesLimit: index.Languages,
+	TypesLimit:     index.Types,
+	CountriesLimit: index.Countries,
+}
 
 // A Limit narrows the whole strategy. From and To are years, either of which may be open; Values are
 // languages, types or countries, or of ages and humans headings, each with all below it, of which a record needs one.
-// Titles are words of titles that say the same: a record whose title has one is inside too, also where nobody has indexed it.
+// Titles are words of titles that say the same: a record whose title has one is inside too, also where nobody has
+// indexed it.
 //
-// Against are headings too. Where there are some, the limit keeps out instead of letting in: what carries one of them and
-// none of the values, and does not say it in the title. What nobody has indexed stays inside then.
+// Against are headings too. Where there are some, the limit keeps out instead of letting in: what carries one of
+// them and none of the values, and does not say it in the title. What nobody has indexed stays inside then.
 type Limit struct {
 	Kind    string   `json:"kind"`
 	From    *int     `json:"from,omitempty"`
@@ -188,7 +195,8 @@ func Parse(data []byte) (Strategy, error) {
 
 // TakesAway reports whether NOT takes something away: a NOT block that is searched, or a limit that keeps out.
 func (s Strategy) TakesAway() bool {
-	return slices.ContainsFunc(s.Blocks, func(b Block) bool { return b.Searched && b.Negated }) || slices.ContainsFunc(s.Limits, Limit.KeepsOut)
+	return slices.ContainsFunc(s.Blocks, func(b Block) bool { return b.Searched && b.Negated }) ||
+		slices.ContainsFunc(s.Limits, Limit.KeepsOut)
 }
 
 // Check returns the first thing that keeps a strategy from being searched, with its place.
@@ -239,7 +247,8 @@ func (l Limit) check() error {
 		}
 		return nil
 	case LanguagesLimit, TypesLimit, CountriesLimit, AgesLimit, HumansLimit:
-		if len(l.Values)+len(l.Titles) == 0 || len(l.Values) > maxValues || len(l.Titles) > maxValues || len(l.Against) > maxValues {
+		if len(l.Values)+len(l.Titles) == 0 || len(l.Values) > maxValues || len(l.Titles) > maxValues ||
+			len(l.Against) > maxValues {
 			return fmt.Errorf("a limit on %s needs 1 to %d values", l.Kind, maxValues)
 		}
 		if l.KeepsOut() && !Headed(l.Kind) {

@@ -48,7 +48,9 @@ func TestTermsAgreeWithWorkedExamples(t *testing.T) {
 }
 
 func TestWhatIsNotSaidTakesItsDefault(t *testing.T) {
-	s, err := strategy.Parse([]byte(`{"tamiz":"strategy/1","blocks":[{"name":"A","terms":[{"kind":"text","text":"heat"}]}]}`))
+	s, err := strategy.Parse(
+		[]byte(`{"tamiz":"strategy/1","blocks":[{"name":"A","terms":[{"kind":"text","text":"heat"}]}]}`),
+	)
 	require.NoError(t, err)
 	assert.True(t, s.Blocks[0].Searched)
 	assert.False(t, s.Blocks[0].Negated)
@@ -120,13 +122,21 @@ func TestALimitLeavesOutRecordsThatDoNotSay(t *testing.T) {
 	children := strategy.Limit{Kind: "ages", Values: []string{"children"}}
 	assert.True(t, admits(children, carrying("Rest", "Children", "Adults")))
 	assert.False(t, admits(children, carrying("Rest of children", "Adults")))
-	humans := strategy.Limit{Kind: "humans", Values: []string{"Humans"}, Titles: []string{"herd keepers"}, Against: []string{"Animals"}}
+	humans := strategy.Limit{
+		Kind:    "humans",
+		Values:  []string{"Humans"},
+		Titles:  []string{"herd keepers"},
+		Against: []string{"Animals"},
+	}
 	assert.True(t, admits(humans, carrying("Rest")), "what nobody has indexed stays inside")
 	assert.True(t, admits(humans, carrying("Rest", "Animals", "Humans")))
 	assert.True(t, admits(humans, carrying("Rest of herd keepers", "Animals")))
 	assert.False(t, admits(humans, carrying("Rest of herds", "Animals")))
-	for _, wrong := range []strategy.Limit{{Kind: "countries"}, {Kind: "types", Titles: []string{"a*"}}, {Kind: "years", From: year(1), Titles: []string{"trial"}}, {Kind: "types", Values: []string{"Trial Report"}, Against: []string{"Animals"}},
-		{Kind: "humans", Against: []string{"Animals"}}, {Kind: "ages", Values: []string{" "}}, {Kind: "years", From: year(1), Against: []string{"Animals"}}} {
+	for _, wrong := range []strategy.Limit{{Kind: "countries"}, {Kind: "types", Titles: []string{"a*"}},
+		{Kind: "years", From: year(1), Titles: []string{"trial"}}, {Kind: "types", Values: []string{"Trial Report"},
+			Against: []string{"Animals"}},
+		{Kind: "humans", Against: []string{"Animals"}}, {Kind: "ages", Values: []string{" "}},
+		{Kind: "years", From: year(1), Against: []string{"Animals"}}} {
 		assert.Error(t, strategy.Strategy{Limits: []strategy.Limit{wrong}}.Check(), wrong)
 	}
 }

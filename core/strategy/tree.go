@@ -8,8 +8,8 @@ import (
 	"tamiz/core/query"
 )
 
-// A Tree is numbered lines put together: one by its number, or several joined. A number of 0 is a line that is not there. It may
-// also be a query that no term says.
+// A Tree is numbered lines put together: one by its number, or several joined. A number of 0 is a line that is not
+// there. It may also be a query that no term says.
 type Tree struct {
 	Number int
 	Join   string // and, or, not
@@ -89,7 +89,8 @@ func (t Tree) String() string {
 	return strings.Join(parts, " "+t.Join+" ")
 }
 
-// parted reports whether it is written as several that are joined, which stand in brackets where they are part of another.
+// parted reports whether it is written as several that are joined, which stand in brackets where they are part of
+// another.
 func (t Tree) parted() bool {
 	switch t.Query.(type) {
 	case query.Or, query.And, query.Not:
@@ -126,12 +127,16 @@ type TreeFault struct {
 
 func (f *TreeFault) Error() string { return f.Message }
 
-// ReadTree reads numbers joined by and, or, not, with brackets, in any case; runs and lists of them as "any of 1-8" or "all of
-// 9, 18". What joins in two ways needs brackets: nothing is guessed. Errors are *TreeFault.
+// ReadTree reads numbers joined by and, or, not, with brackets, in any case; runs and lists of them as "any of 1-8"
+// or "all of 9, 18". What joins in two ways needs brackets: nothing is guessed. Errors are *TreeFault.
 func ReadTree(text string) (Tree, error) {
 	r := treeReader{text: []rune(text)}
 	if len(r.text) > MostTree {
-		return Tree{}, &TreeFault{MostTree, len(r.text), fmt.Sprintf("At most %d characters are read; these are %d.", MostTree, len(r.text))}
+		return Tree{}, &TreeFault{
+			MostTree,
+			len(r.text),
+			fmt.Sprintf("At most %d characters are read; these are %d.", MostTree, len(r.text)),
+		}
 	}
 	t, err := r.joined(0)
 	if err == nil && r.word() != "" {
@@ -167,7 +172,8 @@ func (r *treeReader) word() string {
 		i++
 	default:
 		digits := unicode.IsDigit(r.text[i])
-		for i < len(r.text) && !unicode.IsSpace(r.text[i]) && !strings.ContainsRune("(),-–#", r.text[i]) && unicode.IsDigit(r.text[i]) == digits {
+		for i < len(r.text) && !unicode.IsSpace(r.text[i]) && !strings.ContainsRune("(),-–#", r.text[i]) &&
+			unicode.IsDigit(r.text[i]) == digits {
 			i++
 		}
 	}
@@ -195,7 +201,11 @@ func (r *treeReader) joined(depth int) (Tree, error) {
 			break
 		}
 		if out.Join != "" && out.Join != w {
-			return out, r.fault("Here %s follows %s: brackets have to say which belongs together.", strings.ToUpper(w), strings.ToUpper(out.Join))
+			return out, r.fault(
+				"Here %s follows %s: brackets have to say which belongs together.",
+				strings.ToUpper(w),
+				strings.ToUpper(out.Join),
+			)
 		}
 		out.Join = w
 		r.take()
@@ -260,7 +270,11 @@ func (r *treeReader) list(word string, from int) (Tree, error) {
 				return last, err
 			}
 			if last.Number <= first.Number || last.Number-first.Number >= mostRun {
-				return last, &TreeFault{from, r.to, fmt.Sprintf("A run goes from a lower to a higher number, over at most %d lines.", mostRun)}
+				return last, &TreeFault{
+					from,
+					r.to,
+					fmt.Sprintf("A run goes from a lower to a higher number, over at most %d lines.", mostRun),
+				}
 			}
 		}
 		for n := first.Number; n <= last.Number; n++ {

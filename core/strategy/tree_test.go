@@ -11,8 +11,10 @@ import (
 
 func TestReadTree(t *testing.T) {
 	for text, want := range map[string]string{
-		"2 AND (5 OR 6)": "2 and (5 or 6)", "any of 1-3": "any of 1-3", "1 or 2 or 3": "any of 1-3", "#1 and #12": "1 and 12", "((4))": "4",
-		"All of 2–4 not 9": "all of 2-4 not 9", "all of 9, 18": "9 and 18", "any of 1, 4-6": "1 or 4 or 5 or 6", "any of 1-2,3": "any of 1-3", "1 and 2 and (3 not (4 or 5))": "1 and 2 and (3 not (4 or 5))", "1and2": "1 and 2",
+		"2 AND (5 OR 6)": "2 and (5 or 6)", "any of 1-3": "any of 1-3", "1 or 2 or 3": "any of 1-3",
+		"#1 and #12": "1 and 12", "((4))": "4",
+		"All of 2–4 not 9": "all of 2-4 not 9", "all of 9, 18": "9 and 18", "any of 1, 4-6": "1 or 4 or 5 or 6",
+		"any of 1-2,3": "any of 1-3", "1 and 2 and (3 not (4 or 5))": "1 and 2 and (3 not (4 or 5))", "1and2": "1 and 2",
 		"9 or (7 and any of 1-3)": "9 or (7 and any of 1-3)",
 	} {
 		got, err := ReadTree(text)

@@ -10,8 +10,8 @@ import (
 	"tamiz/core/thesaurus"
 )
 
-// A Typed is a strategy in a dialect: as numbered lines, and as one query. Both are written from one adaptation of it, line by
-// line: the whole says what its lines say, put together.
+// A Typed is a strategy in a dialect: as numbered lines, and as one query. Both are written from one adaptation of
+// it, line by line: the whole says what its lines say, put together.
 type Typed struct {
 	Lines []TypedLine
 	Whole dialect.Written // no query where the strategy finds nothing
@@ -30,13 +30,19 @@ type TypedLine struct {
 	Said    query.Expr // what the text says; nil where there is none
 }
 
-// Typed writes a strategy in a dialect, with lines that were put together of its own, in the vocabulary that it goes by.
-func (s Strategy) Typed(d *dialect.Dialect, vocabulary *thesaurus.Thesaurus, o dialect.Options, own ...Numbered) (*Typed, error) {
+// Typed writes a strategy in a dialect, with lines that were put together of its own, in the vocabulary that it
+// goes by.
+func (s Strategy) Typed(
+	d *dialect.Dialect,
+	vocabulary *thesaurus.Thesaurus,
+	o dialect.Options,
+	own ...Numbered,
+) (*Typed, error) {
 	return s.Adapted(Manner{Dialect: d, Options: o}, vocabulary, own...)
 }
 
-// Adapted writes a strategy for a source, with lines that were put together of its own. Where it is typed line by line, lines
-// that cannot be said are left out and the rest is numbered anew.
+// Adapted writes a strategy for a source, with lines that were put together of its own. Where it is typed line by
+// line, lines that cannot be said are left out and the rest is numbered anew.
 func (s Strategy) Adapted(m Manner, vocabulary *thesaurus.Thesaurus, own ...Numbered) (*Typed, error) {
 	a, err := s.adapted(m, vocabulary)
 	if err != nil {
@@ -162,8 +168,8 @@ func (t *typist) together(n Numbered, l *TypedLine) {
 	}
 }
 
-// tree returns what a part says as it is typed, under which numbers, and what is left of it: lines that cannot be said are left
-// out, as they are in the strategy. nil where nothing is left.
+// tree returns what a part says as it is typed, under which numbers, and what is left of it: lines that cannot be
+// said are left out, as they are in the strategy. nil where nothing is left.
 func (t *typist) tree(x Tree, l *TypedLine) (query.Expr, []int, Tree) {
 	if x.Query != nil {
 		said, notes := t.by.Said(x.Query)

@@ -13,8 +13,8 @@ import (
 	"tamiz/core/strategy"
 )
 
-// TestWhatIsTypedIsReadBack: in every dialect a strategy as it is typed, line by line or whole, is read back to what it was
-// said to find.
+// TestWhatIsTypedIsReadBack: in every dialect a strategy as it is typed, line by line or whole, is read back to
+// what it was said to find.
 func TestWhatIsTypedIsReadBack(t *testing.T) {
 	words := []string{"heat", "stress", "cane", "cutters", "rest", "shade"}
 	rapid.Check(t, func(t *rapid.T) {
@@ -27,7 +27,12 @@ func TestWhatIsTypedIsReadBack(t *testing.T) {
 		}
 		var records []*bib.Record
 		for range rapid.IntRange(3, 10).Draw(t, "records") {
-			r := &bib.Record{Title: phrase() + phrase(), Abstract: phrase(), Year: rapid.IntRange(1999, 2002).Draw(t, "year"), Languages: []string{"eng"}}
+			r := &bib.Record{
+				Title:     phrase() + phrase(),
+				Abstract:  phrase(),
+				Year:      rapid.IntRange(1999, 2002).Draw(t, "year"),
+				Languages: []string{"eng"},
+			}
 			if rapid.Bool().Draw(t, "indexed") {
 				r.Headings = []bib.Assignment{{Label: "Heat Illness"}}
 			}
@@ -37,7 +42,12 @@ func TestWhatIsTypedIsReadBack(t *testing.T) {
 		for i := range rapid.IntRange(1, 3).Draw(t, "blocks") {
 			b := strategy.Block{Name: string(rune('A' + i)), Searched: true, Negated: i > 0 && rapid.Bool().Draw(t, "negated")}
 			for range rapid.IntRange(1, 4).Draw(t, "terms") {
-				term := strategy.Term{Kind: strategy.TextTerm, Text: phrase(), Field: rapid.SampledFrom([]string{"text", "title", "titleAbstract"}).Draw(t, "field"), On: true}
+				term := strategy.Term{
+					Kind:  strategy.TextTerm,
+					Text:  phrase(),
+					Field: rapid.SampledFrom([]string{"text", "title", "titleAbstract"}).Draw(t, "field"),
+					On:    true,
+				}
 				switch rapid.IntRange(0, 4).Draw(t, "kind") {
 				case 0:
 					term = strategy.Term{Kind: strategy.HeadingTerm, Heading: "Heat Illness", Narrower: true, On: true}
@@ -75,8 +85,8 @@ func TestWhatIsTypedIsReadBack(t *testing.T) {
 	})
 }
 
-// A block that is said in a source's own words there stands as those where its lines are joined, and in the whole; elsewhere, and
-// where the words cannot be read, its lines stand, which is said.
+// A block that is said in a source's own words there stands as those where its lines are joined, and in the whole;
+// elsewhere, and where the words cannot be read, its lines stand, which is said.
 func TestABlockIsSaidInASourcesOwnWords(t *testing.T) {
 	surco, _ := dialect.Named("surco")
 	almagre, _ := dialect.Named("almagre")
@@ -86,7 +96,12 @@ func TestABlockIsSaidInASourcesOwnWords(t *testing.T) {
 		}
 		return out
 	}
-	s := strategy.Strategy{Blocks: []strategy.Block{{Name: "A", Searched: true, Terms: words("cane", "rest")}, {Name: "B", Searched: true, Terms: words("heat")}}}
+	s := strategy.Strategy{
+		Blocks: []strategy.Block{
+			{Name: "A", Searched: true, Terms: words("cane", "rest")},
+			{Name: "B", Searched: true, Terms: words("heat")},
+		},
+	}
 	plain, err := s.Typed(surco, nil, dialect.Options{})
 	require.NoError(t, err)
 	elsewhere, err := s.Typed(almagre, nil, dialect.Options{})

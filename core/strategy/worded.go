@@ -41,8 +41,8 @@ func (s Strategy) worded(d *dialect.Dialect, vocabulary *thesaurus.Thesaurus) ma
 	return out
 }
 
-// worded writes a line of a block that is said in a source's own words: they stand where the block is put together, and its
-// terms are not typed.
+// worded writes a line of a block that is said in a source's own words: they stand where the block is put together,
+// and its terms are not typed.
 func (l *TypedLine) worded(w wording, n Numbered, lines []Numbered, d *dialect.Dialect, o dialect.Options) bool {
 	if w.says == nil {
 		return false
@@ -58,7 +58,10 @@ func (l *TypedLine) worded(w wording, n Numbered, lines []Numbered, d *dialect.D
 	return true
 }
 
-// ofBlock reports whether a line is where its block stands together: that which joins its terms, or that of its only one.
+// ofBlock reports whether a line is where its block stands together: that which joins its terms, or that of its
+// only one.
 func ofBlock(n Numbered, lines []Numbered) bool {
-	return n.Kind == BlockLine || n.Kind == TermLine && !slices.ContainsFunc(lines, func(x Numbered) bool { return x.Kind == BlockLine && x.Block == n.Block })
+	return n.Kind == BlockLine ||
+		n.Kind == TermLine &&
+			!slices.ContainsFunc(lines, func(x Numbered) bool { return x.Kind == BlockLine && x.Block == n.Block })
 }

@@ -12,7 +12,9 @@ import (
 
 // ErrFindsNothing is the answer to a strategy that no record can match: one without a searched block, or
 // with a searched block that has no term switched on.
-var ErrFindsNothing = errors.New("this strategy finds nothing: it needs a searched block, and each of those a term that is switched on")
+var ErrFindsNothing = errors.New(
+	"this strategy finds nothing: it needs a searched block, and each of those a term that is switched on",
+)
 
 // Query returns the whole strategy as one expression. vocabulary may be nil.
 func (s Strategy) Query(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
@@ -79,9 +81,9 @@ func (b Block) query(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
 	return either(any), nil
 }
 
-// Query returns what a limit lets through, or, where it keeps out, what it does not. A record that has no year, language,
-// type, country or heading is outside a limit that lets in, unless its title says it. vocabulary may be nil: then nothing
-// stands below a heading.
+// Query returns what a limit lets through, or, where it keeps out, what it does not. A record that has no year,
+// language, type, country or heading is outside a limit that lets in, unless its title says it. vocabulary may be
+// nil: then nothing stands below a heading.
 func (l Limit) Query(vocabulary *thesaurus.Thesaurus) (query.Expr, error) {
 	if l.Kind == YearsLimit {
 		y := query.Years{From: query.FirstYear, To: query.LastYear}
@@ -143,8 +145,11 @@ func either(any query.Or) query.Expr {
 	return any
 }
 
-// ErrNeedsVocabulary is the answer where a term leaves headings out below another and it is not known what stands there.
-var ErrNeedsVocabulary = errors.New("a term takes a heading with some of those below it: that can be written only with the vocabulary they stand in")
+// ErrNeedsVocabulary is the answer where a term leaves headings out below another and it is not known what stands
+// there.
+var ErrNeedsVocabulary = errors.New(
+	"a term takes a heading with some of those below it: that can be written only with the vocabulary they stand in",
+)
 
 // writable says when a strategy cannot be written: what is below a heading has to be known where some is left out.
 func (s Strategy) writable(vocabulary *thesaurus.Thesaurus) error {

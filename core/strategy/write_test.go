@@ -27,8 +27,12 @@ func TestAStrategyIsWrittenAsCQLAndAsLines(t *testing.T) {
 	require.NoError(t, err)
 	cql, err := s.CQL(nil)
 	require.NoError(t, err)
-	assert.Equal(t, `(("farm worker*" or (farm* prox/unit=word/distance<=3 crew*) or heading =/narrower/qualifier="prevention" "Agricultural Labor Force") `+
-		`and title = "rest break*" and year >= 2000 and (language = "eng" or language = "spa")) not horses`, cql)
+	assert.Equal(
+		t,
+		`(("farm worker*" or (farm* prox/unit=word/distance<=3 crew*) or heading =/narrower/qualifier="prevention" "Agricultural Labor Force") `+
+			`and title = "rest break*" and year >= 2000 and (language = "eng" or language = "spa")) not horses`,
+		cql,
+	)
 	again, err := query.Parse(cql, nil)
 	require.NoError(t, err)
 	whole, err := s.Query(nil)
@@ -42,12 +46,27 @@ func TestAStrategyIsWrittenAsCQLAndAsLines(t *testing.T) {
 		assert.Equal(t, i+1, l.Number)
 		texts = append(texts, l.Text)
 	}
-	assert.Equal(t, []string{`"farm worker*"`, `farm* prox/unit=word/distance<=3 crew*`, `heading =/narrower/qualifier="prevention" "Agricultural Labor Force"`, "any of 1-3",
-		`title = "rest break*"`, "horses", "year >= 2000", `language = "eng" or language = "spa"`, "4 and 5 and 7 and 8", "9 not 6"}, texts)
+	assert.Equal(
+		t,
+		[]string{
+			`"farm worker*"`,
+			`farm* prox/unit=word/distance<=3 crew*`,
+			`heading =/narrower/qualifier="prevention" "Agricultural Labor Force"`,
+			"any of 1-3",
+			`title = "rest break*"`,
+			"horses",
+			"year >= 2000",
+			`language = "eng" or language = "spa"`,
+			"4 and 5 and 7 and 8",
+			"9 not 6",
+		},
+		texts,
+	)
 }
 
 func TestAStrategyThatFindsNothingIsNotWritten(t *testing.T) {
-	for _, s := range []strategy.Strategy{{}, {Blocks: []strategy.Block{{Name: "A", Searched: true}}}, {Blocks: []strategy.Block{{Name: "A", Searched: true, Negated: true}}}} {
+	for _, s := range []strategy.Strategy{{}, {Blocks: []strategy.Block{{Name: "A", Searched: true}}},
+		{Blocks: []strategy.Block{{Name: "A", Searched: true, Negated: true}}}} {
 		_, err := s.CQL(nil)
 		assert.ErrorIs(t, err, strategy.ErrFindsNothing)
 		_, err = s.Lines(nil)
@@ -70,9 +89,12 @@ func TestTheSchemaAgreesWithTheProgram(t *testing.T) {
 	}
 	for file, good := range map[string]bool{
 		crews: true, string(wool): true, block(``): true,
-		`{}`: false, `[]`: false, `{"tamiz":"strategy/2","blocks":[]}`: false, `{"tamiz":"strategy/1","blocks":[{"terms":[]}]}`: false,
-		block(`{"kind":"text"}`): false, block(`{"kind":"sound","text":"heat"}`): false, block(`{"kind":"text","text":"heat","field":"smell"}`): false,
-		block(`{"kind":"near","left":"heat","right":"rest","within":0}`): false, block(`{"kind":"heading","heading":""}`): false,
+		`{}`: false, `[]`: false, `{"tamiz":"strategy/2","blocks":[]}`: false,
+		`{"tamiz":"strategy/1","blocks":[{"terms":[]}]}`: false,
+		block(`{"kind":"text"}`):                         false, block(`{"kind":"sound","text":"heat"}`): false,
+		block(`{"kind":"text","text":"heat","field":"smell"}`):           false,
+		block(`{"kind":"near","left":"heat","right":"rest","within":0}`): false,
+		block(`{"kind":"heading","heading":""}`):                         false,
 		`{"tamiz":"strategy/1","blocks":[],"limits":[{"kind":"humans","values":["Humans"],"against":["Animals"]},{"kind":"ages","values":["Children"],"titles":["child*"]}]}`: true,
 		`{"tamiz":"strategy/1","blocks":[],"limits":[{"kind":"humans","against":["Animals"]}]}`:                                                                               false,
 		`{"tamiz":"strategy/1","blocks":[],"limits":[{"kind":"years"}]}`:                                                                                                      false, `{"tamiz":"strategy/1","blocks":[],"limits":[{"kind":"types","values":[]}]}`: false,
@@ -86,7 +108,11 @@ func TestTheSchemaAgreesWithTheProgram(t *testing.T) {
 }
 
 func TestANumberAmongNumberedLinesIsATerm(t *testing.T) {
-	s, err := strategy.Parse([]byte(`{"tamiz":"strategy/1","blocks":[{"name":"A","terms":[{"kind":"text","text":"2019"},{"kind":"text","text":"heat"}]}]}`))
+	s, err := strategy.Parse(
+		[]byte(
+			`{"tamiz":"strategy/1","blocks":[{"name":"A","terms":[{"kind":"text","text":"2019"},{"kind":"text","text":"heat"}]}]}`,
+		),
+	)
 	require.NoError(t, err)
 	lines, err := s.Lines(nil)
 	require.NoError(t, err)
@@ -137,7 +163,14 @@ func TestNumberedLinesAreTheStrategy(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, whole, lines[len(lines)-1].Expr)
 	assert.Equal(t, "9 not 6", lines[len(lines)-1].Joined())
-	none, err := strategy.Strategy{Blocks: []strategy.Block{{Name: "A", Searched: true}, {Name: "B", Searched: true, Terms: []strategy.Term{{Kind: "text", Text: "heat", On: true}}}}}.Numbered(nil)
+	none, err := strategy.Strategy{
+		Blocks: []strategy.Block{
+			{Name: "A", Searched: true},
+			{Name: "B", Searched: true, Terms: []strategy.Term{{Kind: "text", Text: "heat", On: true}}},
+		},
+	}.Numbered(
+		nil,
+	)
 	require.NoError(t, err)
 	require.Len(t, none, 1, "of what finds nothing the terms alone")
 	assert.Equal(t, strategy.TermLine, none[0].Kind)

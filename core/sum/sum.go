@@ -17,7 +17,8 @@ type Kinds[S any] struct {
 	names  map[reflect.Type]string
 }
 
-// Of returns no kinds yet. field is that of the JSON object which tells the kind; called is what a value is called in errors.
+// Of returns no kinds yet. field is that of the JSON object which tells the kind; called is what a value is called
+// in errors.
 func Of[S any](field, called string) *Kinds[S] {
 	return &Kinds[S]{field, called, map[string]func() S{}, map[reflect.Type]string{}}
 }

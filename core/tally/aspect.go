@@ -24,7 +24,8 @@ const (
 	AspectEither Aspect = "either"
 )
 
-// Around returns the records of the pool of an aspect of an item, by its key; none for a kind or an aspect that there is not.
+// Around returns the records of the pool of an aspect of an item, by its key; none for a kind or an aspect that
+// there is not.
 func (p *Pool) Around(f Facet, key string, a Aspect) *roaring.Bitmap {
 	switch a {
 	case AspectMissing:

@@ -20,9 +20,16 @@ func TestEveryFigureHasItsRecords(t *testing.T) {
 		}
 		var records []*bib.Record
 		for i := range rapid.IntRange(1, 25).Draw(t, "records") {
-			r := &bib.Record{ID: fmt.Sprint(i), Title: rapid.SampledFrom([]string{"Shade: a trial", "A review of shade", "Shade for children", "Shade"}).Draw(t, "title"),
-				Year: rapid.SampledFrom([]int{0, 2001, 2003, 2010}).Draw(t, "year"), Types: some("types", "Trial Report", "Review", "Letter"), Languages: some("languages", "eng", "spa"),
-				Journal: rapid.SampledFrom([]string{"", "Annals of Shade", "Letters"}).Draw(t, "journal")}
+			r := &bib.Record{
+				ID: fmt.Sprint(i),
+				Title: rapid.SampledFrom([]string{"Shade: a trial", "A review of shade", "Shade for children", "Shade"}).
+					Draw(t, "title"),
+				Year: rapid.SampledFrom([]int{0, 2001, 2003, 2010}).
+					Draw(t, "year"),
+				Types:     some("types", "Trial Report", "Review", "Letter"),
+				Languages: some("languages", "eng", "spa"),
+				Journal:   rapid.SampledFrom([]string{"", "Annals of Shade", "Letters"}).Draw(t, "journal"),
+			}
 			for _, h := range some("headings", "Shade", "Rest", "Children", "Animals") {
 				r.Headings = append(r.Headings, bib.Assignment{Label: h})
 			}
@@ -52,8 +59,17 @@ func TestEveryFigureHasItsRecords(t *testing.T) {
 		}
 		for _, f := range []Facet{Types, Ages, Humans} {
 			for _, s := range p.Said(f) {
-				require.Equal(t, []int{s.Typed, s.Titled, s.Both, s.Either},
-					[]int{behind(f, s.Kind, AspectTyped), behind(f, s.Kind, AspectTitled), behind(f, s.Kind, AspectBoth), behind(f, s.Kind, AspectEither)}, s.Kind)
+				require.Equal(
+					t,
+					[]int{s.Typed, s.Titled, s.Both, s.Either},
+					[]int{
+						behind(f, s.Kind, AspectTyped),
+						behind(f, s.Kind, AspectTitled),
+						behind(f, s.Kind, AspectBoth),
+						behind(f, s.Kind, AspectEither),
+					},
+					s.Kind,
+				)
 			}
 		}
 		require.Zero(t, behind(Types, "no such kind", AspectTyped))

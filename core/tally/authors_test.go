@@ -28,14 +28,34 @@ func counted(t *Tally) map[string]int {
 
 func TestAuthorsArePartedFromThoseTheyWereFoldedWith(t *testing.T) {
 	for _, keep := range []bool{false, true} {
-		pool := must(NewPool(context.Background(), []*bib.Record{by("Olmo, M."), by("Olmo, Marta"), by("Olmo, Marta", "Ruiz, P."), by("Olmo, Mario"), by("Olmo, Marta")}, nil))
+		pool := must(
+			NewPool(
+				context.Background(),
+				[]*bib.Record{
+					by("Olmo, M."),
+					by("Olmo, Marta"),
+					by("Olmo, Marta", "Ruiz, P."),
+					by("Olmo, Mario"),
+					by("Olmo, Marta"),
+				},
+				nil,
+			),
+		)
 		if keep {
 			pool.Keep()
 		}
-		assert.Equal(t, map[string]int{"Olmo, Marta": 5, "Ruiz, P.": 1}, counted(must(CountList(context.Background(), pool, Authors, nil))))
+		assert.Equal(
+			t,
+			map[string]int{"Olmo, Marta": 5, "Ruiz, P.": 1},
+			counted(must(CountList(context.Background(), pool, Authors, nil))),
+		)
 
 		apart := pool.Apart(Part([]string{"olmo,  MARTA", "Olmo, M.", "?"}))
-		assert.Equal(t, map[string]int{"Olmo, Marta": 3, "Olmo, M.": 2, "Ruiz, P.": 1}, counted(must(CountList(context.Background(), apart, Authors, nil))))
+		assert.Equal(
+			t,
+			map[string]int{"Olmo, Marta": 3, "Olmo, M.": 2, "Ruiz, P.": 1},
+			counted(must(CountList(context.Background(), apart, Authors, nil))),
+		)
 		assert.Equal(t, 3, int(apart.Having(Authors, "olmo|marta").GetCardinality()))
 		keys := must(CountList(context.Background(), apart, Authors, []*bib.Record{by("Olmo, Marta"), by("Olmo, Mateo")}))
 		for _, r := range keys.Rows {
@@ -47,7 +67,9 @@ func TestAuthorsArePartedFromThoseTheyWereFoldedWith(t *testing.T) {
 }
 
 func TestTeamsAreOfAuthorsAsTheyAreParted(t *testing.T) {
-	pool := must(NewPool(context.Background(), []*bib.Record{by("Olmo, Marta", "Ruiz, P."), by("Olmo, Mario", "Ruiz, P.")}, nil))
+	pool := must(
+		NewPool(context.Background(), []*bib.Record{by("Olmo, Marta", "Ruiz, P."), by("Olmo, Mario", "Ruiz, P.")}, nil),
+	)
 	pool.Keep()
 	assert.Len(t, pool.Teams(nil), 1)
 	assert.Empty(t, pool.Apart(Part([]string{"Olmo, Mario"})).Teams(nil))
@@ -70,6 +92,10 @@ func TestPartingLosesNothing(t *testing.T) {
 			return n
 		}
 		assert.Equal(t, sum(pool), sum(apart))
-		assert.GreaterOrEqual(t, len(must(CountList(context.Background(), apart, Authors, nil)).Rows), len(must(CountList(context.Background(), pool, Authors, nil)).Rows))
+		assert.GreaterOrEqual(
+			t,
+			len(must(CountList(context.Background(), apart, Authors, nil)).Rows),
+			len(must(CountList(context.Background(), pool, Authors, nil)).Rows),
+		)
 	})
 }

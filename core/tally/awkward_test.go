@@ -27,8 +27,18 @@ func TestAwkwardSamples(t *testing.T) {
 		return out
 	}
 	plain := func(i int) *bib.Record {
-		return &bib.Record{ID: fmt.Sprint(i), Title: fmt.Sprintf("Shade for crew %d", i), Abstract: "Crews rested in the shade.", Journal: "Annals of Shade", Year: 2010,
-			Authors: []bib.Person{{Family: "Velkana", Given: "Temi"}}, Keywords: []string{"shade"}, Headings: []bib.Assignment{{Label: "Shade"}}}
+		return &bib.Record{
+			ID:       fmt.Sprint(i),
+			Title:    fmt.Sprintf("Shade for crew %d", i),
+			Abstract: "Crews rested in the shade.",
+			Journal:  "Annals of Shade",
+			Year:     2010,
+			Authors: []bib.Person{
+				{Family: "Velkana", Given: "Temi"},
+			},
+			Keywords: []string{"shade"},
+			Headings: []bib.Assignment{{Label: "Shade"}},
+		}
 	}
 	crowd := plain(0)
 	for i := range 40_000 {
@@ -39,11 +49,20 @@ func TestAwkwardSamples(t *testing.T) {
 		"no record":                 {nil, many(3, plain)},
 		"identical to its contrast": {many(9, plain), many(9, plain)},
 		"a contrast of three":       {many(9, plain), many(12, plain)[9:]},
-		"no abstracts":              {many(5, func(i int) *bib.Record { return &bib.Record{ID: fmt.Sprint(i), Title: "Shade"} }), nil},
-		"nothing but numbers":       {many(5, func(i int) *bib.Record { return &bib.Record{ID: fmt.Sprint(i), Title: "2014 15 16"} }), nil},
-		"nothing at all":            {many(5, func(i int) *bib.Record { return &bib.Record{ID: fmt.Sprint(i)} }), nil},
-		"a word of 300 letters":     {many(3, func(i int) *bib.Record { return &bib.Record{ID: fmt.Sprint(i), Title: strings.Repeat("x", 300)} }), nil},
-		"forty thousand authors":    {[]*bib.Record{crowd}, nil},
+		"no abstracts": {many(5, func(i int) *bib.Record {
+			return &bib.Record{ID: fmt.Sprint(i),
+				Title: "Shade"}
+		}), nil},
+		"nothing but numbers": {many(5, func(i int) *bib.Record {
+			return &bib.Record{ID: fmt.Sprint(i),
+				Title: "2014 15 16"}
+		}), nil},
+		"nothing at all": {many(5, func(i int) *bib.Record { return &bib.Record{ID: fmt.Sprint(i)} }), nil},
+		"a word of 300 letters": {many(3, func(i int) *bib.Record {
+			return &bib.Record{ID: fmt.Sprint(i),
+				Title: strings.Repeat("x", 300)}
+		}), nil},
+		"forty thousand authors": {[]*bib.Record{crowd}, nil},
 		"Japanese": {many(3, func(i int) *bib.Record {
 			return &bib.Record{ID: fmt.Sprint(i), Title: "熱中症 の 予防", Journal: "農業", Languages: []string{"jpn"}}
 		}), nil},
@@ -53,7 +72,11 @@ func TestAwkwardSamples(t *testing.T) {
 			kept := p.Over(p.Sample, p.Contrast)
 			kept.Keep()
 			for _, f := range Facets {
-				read, fast := must(Count(context.Background(), p, f, c.sample, DefaultWords)), must(Count(context.Background(), kept, f, c.sample, DefaultWords))
+				read, fast := must(
+					Count(context.Background(), p, f, c.sample, DefaultWords),
+				), must(
+					Count(context.Background(), kept, f, c.sample, DefaultWords),
+				)
 				require.Equal(t, len(read.Rows), len(fast.Rows), f)
 				for i := range fast.Rows {
 					unnumbered(&fast.Rows[i])
@@ -105,7 +128,8 @@ func must[T any](v T, err error) T {
 	return v
 }
 
-// A label of letters that change when they are read a second time (ŉ) is counted with what stands below it, and searched.
+// A label of letters that change when they are read a second time (ŉ) is counted with what stands below it, and
+// searched.
 func TestALabelWhoseKeyIsNotItselfKeepsItsCounts(t *testing.T) {
 	records := []*bib.Record{
 		{ID: "1", Title: "a", Headings: []bib.Assignment{{Label: "ŉ Shade"}}},

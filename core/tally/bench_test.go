@@ -27,7 +27,14 @@ func BenchmarkWords(b *testing.B) {
 		}
 		tokenising += time.Since(began)
 		b.StartTimer()
-		must(tally.CountWords(context.Background(), must(tally.NewPool(context.Background(), sample, contrast)), nil, tally.DefaultWords))
+		must(
+			tally.CountWords(
+				context.Background(),
+				must(tally.NewPool(context.Background(), sample, contrast)),
+				nil,
+				tally.DefaultWords,
+			),
+		)
 	}
 	b.ReportMetric(b.Elapsed().Seconds()/tokenising.Seconds(), "ratio-to-tokenising(goal≤10)")
 }

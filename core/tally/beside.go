@@ -17,8 +17,8 @@ type Beside struct {
 	Records int
 }
 
-// Besides tells which qualifiers some records put behind a heading, or behind which headings they put a qualifier, the most
-// frequent first, as they are written first; nil for any other facet. Each record counts once.
+// Besides tells which qualifiers some records put behind a heading, or behind which headings they put a qualifier,
+// the most frequent first, as they are written first; nil for any other facet. Each record counts once.
 func (p *Pool) Besides(f Facet, item string, of *roaring.Bitmap) []Beside {
 	if f != Headings && f != Qualifiers {
 		return nil
@@ -54,6 +54,9 @@ func (p *Pool) Besides(f Facet, item string, of *roaring.Bitmap) []Beside {
 			}
 		}
 	}
-	slices.SortStableFunc(out, func(a, b Beside) int { return cmp.Or(b.Records-a.Records, strings.Compare(a.Item, b.Item)) })
+	slices.SortStableFunc(
+		out,
+		func(a, b Beside) int { return cmp.Or(b.Records-a.Records, strings.Compare(a.Item, b.Item)) },
+	)
 	return out
 }

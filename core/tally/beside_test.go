@@ -25,8 +25,16 @@ func TestQualifiersAreToldByHeading(t *testing.T) {
 	}, nil)
 	require.NoError(t, err)
 	three := roaring.BitmapOf(0, 1, 2)
-	assert.Equal(t, []tally.Beside{{Item: "therapy", Records: 2}, {Item: "causes", Records: 1}}, p.Besides(tally.Headings, "agues", three))
-	assert.Equal(t, []tally.Beside{{Item: "Agues", Records: 2}, {Item: "Crews", Records: 1}}, p.Besides(tally.Qualifiers, "THERAPY", three))
+	assert.Equal(
+		t,
+		[]tally.Beside{{Item: "therapy", Records: 2}, {Item: "causes", Records: 1}},
+		p.Besides(tally.Headings, "agues", three),
+	)
+	assert.Equal(
+		t,
+		[]tally.Beside{{Item: "Agues", Records: 2}, {Item: "Crews", Records: 1}},
+		p.Besides(tally.Qualifiers, "THERAPY", three),
+	)
 	assert.Empty(t, p.Besides(tally.Qualifiers, "unheard of", three))
 	assert.Nil(t, p.Besides(tally.Words, "agues", three))
 }

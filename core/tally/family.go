@@ -21,8 +21,9 @@ type Family struct {
 	Absorbs []string // items that never stand without one of the forms
 }
 
-// A Folded is the words and phrases of a sample, folded into families, in order. There may be a million of them, of which a
-// few are shown: it holds their figures as numbers, by item, and makes a Family when it is asked for one. It does not change.
+// A Folded is the words and phrases of a sample, folded into families, in order. There may be a million of them, of
+// which a few are shown: it holds their figures as numbers, by item, and makes a Family when it is asked for one.
+// It does not change.
 type Folded struct {
 	Tally // without rows
 
@@ -47,8 +48,9 @@ type family struct {
 	keys         int32
 }
 
-// Fold counts the words of a pool's sample and gathers them by family. An item that is absorbed is folded away: under the longer
-// item that absorbs it, or, where its family has another form that stands alone, under that. keys may be nil.
+// Fold counts the words of a pool's sample and gathers them by family. An item that is absorbed is folded away:
+// under the longer item that absorbs it, or, where its family has another form that stands alone, under that. keys
+// may be nil.
 func Fold(ctx context.Context, p *Pool, keys []*bib.Record, o WordOptions) (*Folded, error) {
 	f := &Folded{Tally: p.wordHead(keys, o)}
 	it, counts, stands, err := p.countedWords(ctx, o)
@@ -143,7 +145,15 @@ func (f *Folded) Find(form string) (int, bool) {
 
 // Bytes returns how much memory it takes, without what it shares with the pool.
 func (f *Folded) Bytes() int64 {
-	return int64(12*len(f.counts) + 24*len(f.families) + 4*(len(f.forms)+len(f.place)+len(f.absorbs)+len(f.absorbed)) + 32*len(f.inKeys))
+	return int64(
+		12*len(
+			f.counts,
+		) + 24*len(
+			f.families,
+		) + 4*(len(f.forms)+len(f.place)+len(f.absorbs)+len(f.absorbed)) + 32*len(
+			f.inKeys,
+		),
+	)
 }
 
 func (f *Folded) formsOf(i int) []int32 {
@@ -152,8 +162,14 @@ func (f *Folded) formsOf(i int) []int32 {
 }
 
 func (f *Folded) row(item int32, t tallied) Row {
-	r := Row{Item: f.items.Name(item), Family: f.Label(int(f.place[item])), Records: int(t.Records), Occurrences: int(t.Occurrences), ContrastRecords: int(t.contrast),
-		Piece: f.stands != nil && !f.stands[item]}
+	r := Row{
+		Item:            f.items.Name(item),
+		Family:          f.Label(int(f.place[item])),
+		Records:         int(t.Records),
+		Occurrences:     int(t.Occurrences),
+		ContrastRecords: int(t.contrast),
+		Piece:           f.stands != nil && !f.stands[item],
+	}
 	r.figures(f.Sample, f.Contrast)
 	return r
 }
@@ -174,7 +190,12 @@ func (f *Folded) absorbers(least int) []int32 {
 }
 
 // gather finds the families with a form that nothing absorbs, the forms of each and its figures.
-func (f *Folded) gather(ctx context.Context, absorber []int32, least int, together func(forms []int32) (records, contrast int)) error {
+func (f *Folded) gather(
+	ctx context.Context,
+	absorber []int32,
+	least int,
+	together func(forms []int32) (records, contrast int),
+) error {
 	all := f.items.Families()
 	sizes, alone := make([]uint32, all+1), make([]bool, all)
 	for i, c := range f.counts {
@@ -315,7 +336,11 @@ func (f *Folded) keys(keys []*bib.Record, o WordOptions) {
 }
 
 // together returns what counts the records that hold any of several items.
-func (p *Pool) together(ctx context.Context, it *gram.Items, o WordOptions) (func(forms []int32) (records, contrast int), error) {
+func (p *Pool) together(
+	ctx context.Context,
+	it *gram.Items,
+	o WordOptions,
+) (func(forms []int32) (records, contrast int), error) {
 	kept, err := p.items(ctx, o)
 	if err != nil {
 		return nil, err

@@ -22,7 +22,14 @@ func within(short, long string) bool {
 
 func TestItemsAreAbsorbedAsDefined(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		rows := must(tally.CountWords(context.Background(), must(tally.NewPool(context.Background(), records(t, "s", 1, 8), nil)), nil, tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 4, MinRecords: 1})).Rows
+		rows := must(
+			tally.CountWords(
+				context.Background(),
+				must(tally.NewPool(context.Background(), records(t, "s", 1, 8), nil)),
+				nil,
+				tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 4, MinRecords: 1},
+			),
+		).Rows
 		for _, p := range rows {
 			best := tally.Row{}
 			for _, q := range rows {
@@ -30,7 +37,9 @@ func TestItemsAreAbsorbedAsDefined(t *testing.T) {
 					continue
 				}
 				words, bestWords := len(strings.Fields(q.Item)), len(strings.Fields(best.Item))
-				if best.Item == "" || words > bestWords || words == bestWords && (q.Occurrences > best.Occurrences || q.Occurrences == best.Occurrences && q.Item < best.Item) {
+				if best.Item == "" || words > bestWords ||
+					words == bestWords &&
+						(q.Occurrences > best.Occurrences || q.Occurrences == best.Occurrences && q.Item < best.Item) {
 					best = q
 				}
 			}
@@ -41,7 +50,10 @@ func TestItemsAreAbsorbedAsDefined(t *testing.T) {
 
 func TestAFamilyHasTheRecordsOfAllItsForms(t *testing.T) {
 	sample := []*bib.Record{
-		{Title: "Farm workers, farmworkers and heat"}, {Title: "A farm-worker"}, {Title: "Farmworkers' rest"}, {Title: "Farm; worker"}, {Title: "Labourers"}, {Title: "Farm. Workers of the world"},
+		{
+			Title: "Farm workers, farmworkers and heat",
+		}, {Title: "A farm-worker"}, {Title: "Farmworkers' rest"}, {Title: "Farm; worker"}, {Title: "Labourers"},
+		{Title: "Farm. Workers of the world"},
 	}
 	contrast := []*bib.Record{{Title: "Two farmworkers"}, {Title: "Farm worker and farmworker"}, {Title: "Mice"}}
 	keys := []*bib.Record{{Title: "Farm workers and farmworkers"}, {Title: "Farmworker"}, {Title: "Heat"}}
@@ -57,8 +69,18 @@ func TestAFamilyHasTheRecordsOfAllItsForms(t *testing.T) {
 	for _, r := range f.Forms {
 		forms = append(forms, r.Item)
 	}
-	assert.Equal(t, []string{"farmworkers", "farm worker", "farm workers"}, forms, "the label first, then by records and length")
-	assert.Equal(t, [4]int{3, 4, 2, 1}, [4]int{f.Records, f.Occurrences, f.ContrastRecords, f.Keys}, "a break parts farm; worker. The contrast has farmworkers, and farm worker; farmworker is no form of the sample")
+	assert.Equal(
+		t,
+		[]string{"farmworkers", "farm worker", "farm workers"},
+		forms,
+		"the label first, then by records and length",
+	)
+	assert.Equal(
+		t,
+		[4]int{3, 4, 2, 1},
+		[4]int{f.Records, f.Occurrences, f.ContrastRecords, f.Keys},
+		"a break parts farm; worker. The contrast has farmworkers, and farm worker; farmworker is no form of the sample",
+	)
 	assert.InDelta(t, tally.Pull(3, 6, 2, 3), f.Pull, 1e-9)
 }
 
@@ -96,13 +118,22 @@ func TestFamiliesAreTheItemsFolded(t *testing.T) {
 
 func TestAuthorsAndJournalsFold(t *testing.T) {
 	for names, same := range map[[2]string]bool{
-		{"Velkana, Temi J.", "VELKANA T"}: true, {"Velkana, Temi", "Velkana, Tor"}: true, {"Velkana, Temi", "Velkana, Ana"}: false,
-		{"Velkana", "Velkana, T."}: false, {"O’Brendo, R", "O'Brendo, Ruth"}: true, {"Talvenia Heat Group", "Talvenia Heat Group"}: true,
+		{"Velkana, Temi J.", "VELKANA T"}: true, {"Velkana, Temi", "Velkana, Tor"}: true,
+		{"Velkana, Temi", "Velkana, Ana"}: false,
+		{"Velkana", "Velkana, T."}:        false, {"O’Brendo, R", "O'Brendo, Ruth"}: true, {"Talvenia Heat Group",
+			"Talvenia Heat Group"}: true,
 	} {
-		assert.Equal(t, same, tally.AuthorKey(bib.ParsePerson(names[0])) == tally.AuthorKey(bib.ParsePerson(names[1])), "%q", names)
+		assert.Equal(
+			t,
+			same,
+			tally.AuthorKey(bib.ParsePerson(names[0])) == tally.AuthorKey(bib.ParsePerson(names[1])),
+			"%q",
+			names,
+		)
 	}
 	for names, same := range map[[2]string]bool{
-		{"The Shore Annals", "Shore annals"}: true, {"An Orchard", "Orchard"}: true, {"A", "The"}: false, {"Theory of Work", "ory of Work"}: false,
+		{"The Shore Annals", "Shore annals"}: true, {"An Orchard", "Orchard"}: true, {"A", "The"}: false,
+		{"Theory of Work", "ory of Work"}: false,
 	} {
 		assert.Equal(t, same, tally.JournalKey(names[0]) == tally.JournalKey(names[1]), "%q", names)
 	}
@@ -128,10 +159,29 @@ func TestTheRecordsBehindAnItemAreThoseThatAreCounted(t *testing.T) {
 
 func TestUnindexedRecordsAreCountedByYear(t *testing.T) {
 	indexed := []bib.Assignment{{Label: "Noise"}}
-	p := must(tally.NewPool(context.Background(), []*bib.Record{{Title: "a", Year: 2020, Headings: indexed}, {Title: "b", Year: 2024}, {Title: "c", Year: 2024, Headings: indexed}, {Title: "d"}}, nil))
+	p := must(
+		tally.NewPool(
+			context.Background(),
+			[]*bib.Record{
+				{Title: "a", Year: 2020, Headings: indexed},
+				{Title: "b", Year: 2024},
+				{Title: "c", Year: 2024, Headings: indexed},
+				{Title: "d"},
+			},
+			nil,
+		),
+	)
 	n, years := p.Unindexed()
 	assert.Equal(t, 2, n)
-	assert.Equal(t, []tally.YearShare{{Year: 0, Records: 1, Unindexed: 1}, {Year: 2020, Records: 1}, {Year: 2024, Records: 2, Unindexed: 1}}, years)
+	assert.Equal(
+		t,
+		[]tally.YearShare{
+			{Year: 0, Records: 1, Unindexed: 1},
+			{Year: 2020, Records: 1},
+			{Year: 2024, Records: 2, Unindexed: 1},
+		},
+		years,
+	)
 	assert.Equal(t, 0.5, years[2].Share())
 }
 

@@ -19,7 +19,12 @@ func TestTextThatDoesNotReadLikeEnglishIsTold(t *testing.T) {
 		"熱中症 の 予防 と 農業":                                         1,
 		"Heat, shade":                                           0, // too short to say
 	} {
-		assert.Equal(t, foreign, must(tally.NewPool(context.Background(), []*bib.Record{{Title: title}}, nil)).Foreign(), title)
+		assert.Equal(
+			t,
+			foreign,
+			must(tally.NewPool(context.Background(), []*bib.Record{{Title: title}}, nil)).Foreign(),
+			title,
+		)
 	}
 	p := must(tally.NewPool(context.Background(), demo.NewWorld(1, 300).Records, nil))
 	p.Keep()

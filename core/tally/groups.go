@@ -7,8 +7,8 @@ import (
 	"tamiz/core/text"
 )
 
-// Ages and humans are told by headings: which of them a record carries, or one below them. Which headings stand for ages,
-// for humans and for animals is said by the words of limits.
+// Ages and humans are told by headings: which of them a record carries, or one below them. Which headings stand for
+// ages, for humans and for animals is said by the words of limits.
 
 // byHeadings reports whether the items of a facet are groups of headings.
 func byHeadings(f Facet) bool { return f == Ages || f == Humans }
@@ -62,7 +62,8 @@ func LimitBy(heading string) Facet {
 	return ""
 }
 
-// mentions returns the items that a record carries, each once. A heading that the vocabulary does not have stands for itself.
+// mentions returns the items that a record carries, each once. A heading that the vocabulary does not have stands
+// for itself.
 func (g *grouped) mentions(r *bib.Record) (out []mention) {
 	for _, h := range r.Headings {
 		all := g.of[text.Label(h.Label)]

@@ -13,8 +13,8 @@ import (
 	"tamiz/core/thesaurus"
 )
 
-// Ages and humans are counted by headings: with a vocabulary all below one count for it, once a record; what the vocabulary
-// does not have stands for itself; key studies that are nowhere in the pool are counted in the same way.
+// Ages and humans are counted by headings: with a vocabulary all below one count for it, once a record; what the
+// vocabulary does not have stands for itself; key studies that are nowhere in the pool are counted in the same way.
 func TestAgesAndHumansAreCountedByHeadings(t *testing.T) {
 	record := func(id, title string, headings ...string) *bib.Record {
 		r := &bib.Record{ID: id, Title: title}
@@ -45,14 +45,22 @@ func TestAgesAndHumansAreCountedByHeadings(t *testing.T) {
 	p.Keep()
 	rows := func(p *Pool, f Facet) map[string]int {
 		out := map[string]int{}
-		for _, r := range must(CountList(context.Background(), p, f, []*bib.Record{record("x", "Elsewhere", "Pupils of Farms"), record("y", "Elsewhere")})).Rows {
+		for _, r := range must(CountList(context.Background(), p, f, []*bib.Record{record("x", "Elsewhere",
+			"Pupils of Farms"), record("y", "Elsewhere")})).Rows {
 			out[r.Item] = r.Records
 		}
 		return out
 	}
 	assert.Equal(t, map[string]int{"Children": 2, "Aged": 1, "Older Adults": 1}, rows(p, Ages))
 	assert.Equal(t, map[string]int{"Humans": 2, "Animals": 2}, rows(p, Humans))
-	counted := must(CountList(context.Background(), p, Ages, []*bib.Record{record("x", "Elsewhere", "Pupils of Farms"), record("y", "Elsewhere")}))
+	counted := must(
+		CountList(
+			context.Background(),
+			p,
+			Ages,
+			[]*bib.Record{record("x", "Elsewhere", "Pupils of Farms"), record("y", "Elsewhere")},
+		),
+	)
 	assert.Equal(t, 2, counted.Missing)
 	assert.Equal(t, 1, counted.MissingKeys)
 	assert.Equal(t, "Children", counted.Rows[0].Item)
@@ -64,11 +72,20 @@ func TestAgesAndHumansAreCountedByHeadings(t *testing.T) {
 		said[s.Kind] = s
 	}
 	assert.Equal(t, []string{"Children"}, said["child"].Indexed)
-	assert.Equal(t, []int{2, 2, 1, 3}, []int{said["child"].Typed, said["child"].Titled, said["child"].Both, said["child"].Either})
+	assert.Equal(
+		t,
+		[]int{2, 2, 1, 3},
+		[]int{said["child"].Typed, said["child"].Titled, said["child"].Both, said["child"].Either},
+	)
 	assert.Equal(t, []string{"Older Adults", "Aged"}, sorted(said["older"].Indexed))
 
 	bare := must(NewPool(context.Background(), sample, nil))
-	assert.Equal(t, map[string]int{"Children": 1, "Aged": 1, "Older Adults": 1}, rows(bare, Ages), "without a vocabulary a heading stands for itself")
+	assert.Equal(
+		t,
+		map[string]int{"Children": 1, "Aged": 1, "Older Adults": 1},
+		rows(bare, Ages),
+		"without a vocabulary a heading stands for itself",
+	)
 }
 
 func sorted(of []string) []string {

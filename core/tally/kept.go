@@ -108,8 +108,8 @@ func (p *Pool) Uncount() {
 	}
 }
 
-// Grams returns the n-grams of all records, by the options of DefaultWords: those that the words were counted of. It is nil
-// where the pool keeps nothing.
+// Grams returns the n-grams of all records, by the options of DefaultWords: those that the words were counted of.
+// It is nil where the pool keeps nothing.
 func (p *Pool) Grams(ctx context.Context) (*gram.Found, error) {
 	it, err := p.items(ctx, DefaultWords)
 	if it == nil || err != nil {

@@ -27,7 +27,11 @@ func TestAnySetIsCountedAsFromItsText(t *testing.T) {
 		}
 		over := kept.Over(draw("sample"), draw("contrast"))
 		read := &Pool{Records: over.Records, Index: over.Index, Sample: over.Sample, Contrast: over.Contrast}
-		fast, slow := must(CountWords(context.Background(), over, keys, DefaultWords)), must(CountWords(context.Background(), read, keys, DefaultWords))
+		fast, slow := must(
+			CountWords(context.Background(), over, keys, DefaultWords),
+		), must(
+			CountWords(context.Background(), read, keys, DefaultWords),
+		)
 		gathered := func(p *Pool) []Family {
 			families := must(Fold(context.Background(), p, keys, DefaultWords)).All()
 			for i := range families {
@@ -46,13 +50,20 @@ func TestAnySetIsCountedAsFromItsText(t *testing.T) {
 		}
 		require.Equal(t, slow.Rows, fast.Rows)
 		for _, f := range Facets[1:] {
-			require.Equal(t, must(CountList(context.Background(), read, f, keys)), must(CountList(context.Background(), over, f, keys)), f)
+			require.Equal(
+				t,
+				must(CountList(context.Background(), read, f, keys)),
+				must(CountList(context.Background(), over, f, keys)),
+				f,
+			)
 		}
 	})
 }
 
 func TestARecordOnBothSidesCountsInTheSample(t *testing.T) {
-	p := must(NewPool(context.Background(), demo.NewWorld(2, 10).Records, nil)).Over(roaring.BitmapOf(1, 2, 3), roaring.BitmapOf(3, 4))
+	p := must(
+		NewPool(context.Background(), demo.NewWorld(2, 10).Records, nil),
+	).Over(roaring.BitmapOf(1, 2, 3), roaring.BitmapOf(3, 4))
 	require.Equal(t, []uint32{4}, p.Contrast.ToArray())
 }
 

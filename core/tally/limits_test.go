@@ -15,7 +15,13 @@ import (
 
 func TestWhatALimitLoses(t *testing.T) {
 	at := func(year int, language ...string) *bib.Record { return &bib.Record{Year: year, Languages: language} }
-	pool := must(NewPool(context.Background(), []*bib.Record{at(2001, "eng"), at(2001, "spa"), at(2003, "eng", "spa"), at(2010, "eng"), at(0)}, nil))
+	pool := must(
+		NewPool(
+			context.Background(),
+			[]*bib.Record{at(2001, "eng"), at(2001, "spa"), at(2003, "eng", "spa"), at(2010, "eng"), at(0)},
+			nil,
+		),
+	)
 	keys := []*bib.Record{at(2001, "eng"), at(2010), at(0, "spa")}
 
 	years := must(CountList(context.Background(), pool, Years, keys))

@@ -65,8 +65,8 @@ func mentions(f Facet, r *bib.Record, parted Parted) []mention {
 	return out
 }
 
-// Held returns the items of a facet that a record holds by itself, by what writings of one share; of ages and humans, that a
-// vocabulary tells, none.
+// Held returns the items of a facet that a record holds by itself, by what writings of one share; of ages and
+// humans, that a vocabulary tells, none.
 func Held(f Facet, r *bib.Record) map[string]bool {
 	out := map[string]bool{}
 	if f == Words {
@@ -125,7 +125,8 @@ func JournalKey(journal string) string {
 // CountList counts a facet whose items records carry as lists. keys may be nil.
 func CountList(ctx context.Context, p *Pool, f Facet, keys []*bib.Record) (*Tally, error) {
 	t := &Tally{Facet: f, Sample: int(p.Sample.GetCardinality()), Contrast: int(p.Contrast.GetCardinality()),
-		HasKeys: keys != nil, KeyStudies: len(keys), HasCentral: f == Headings, HasNarrower: f == Headings && p.Thesaurus != nil}
+		HasKeys: keys != nil, KeyStudies: len(keys), HasCentral: f == Headings, HasNarrower: f == Headings &&
+			p.Thesaurus != nil}
 	inKeys, mentions := map[string]int{}, p.mentioned(f)
 	for _, k := range keys {
 		seen := map[string]bool{"": true}
@@ -227,7 +228,10 @@ func (i *listedItem) row(s sides) (r Row, ok bool) {
 			central := false
 			for k, m := range i.mentions[from:to] {
 				central = central || m.central
-				if !slices.ContainsFunc(i.mentions[from:from+k], func(before listedMention) bool { return before.writing == m.writing }) {
+				if !slices.ContainsFunc(
+					i.mentions[from:from+k],
+					func(before listedMention) bool { return before.writing == m.writing },
+				) {
 					written[m.writing]++
 				}
 			}

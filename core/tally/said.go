@@ -68,7 +68,18 @@ func (p *Pool) Said(f Facet) []Said {
 		typed, titled := p.said(k)
 		typed.And(p.Sample)
 		titled.And(p.Sample)
-		out = append(out, Said{k.name, p.standing(k), k.words(), int(typed.GetCardinality()), int(titled.GetCardinality()), int(typed.AndCardinality(titled)), int(typed.OrCardinality(titled))})
+		out = append(
+			out,
+			Said{
+				k.name,
+				p.standing(k),
+				k.words(),
+				int(typed.GetCardinality()),
+				int(titled.GetCardinality()),
+				int(typed.AndCardinality(titled)),
+				int(typed.OrCardinality(titled)),
+			},
+		)
 	}
 	return out
 }

@@ -37,7 +37,21 @@ const (
 )
 
 // Facets are all there are, in the order in which they are shown.
-var Facets = []Facet{Words, Headings, Qualifiers, Keywords, Journals, Authors, Years, Types, Languages, Countries, Ages, Humans, Substances}
+var Facets = []Facet{
+	Words,
+	Headings,
+	Qualifiers,
+	Keywords,
+	Journals,
+	Authors,
+	Years,
+	Types,
+	Languages,
+	Countries,
+	Ages,
+	Humans,
+	Substances,
+}
 
 // A Pool is a sample and what it is compared with, indexed together.
 type Pool struct {

@@ -20,9 +20,17 @@ func records(t *rapid.T, label string, from, most int) []*bib.Record {
 	out := make([]*bib.Record, rapid.IntRange(from, most).Draw(t, label))
 	for i := range out {
 		line := func(l string) string {
-			return strings.Join(rapid.SliceOfN(rapid.SampledFrom(words), 0, 12).Draw(t, l), rapid.SampledFrom([]string{" ", " ", ", "}).Draw(t, "between"))
+			return strings.Join(
+				rapid.SliceOfN(rapid.SampledFrom(words), 0, 12).Draw(t, l),
+				rapid.SampledFrom([]string{" ", " ", ", "}).Draw(t, "between"),
+			)
 		}
-		out[i] = &bib.Record{ID: fmt.Sprint(label, i), DOI: fmt.Sprint("10.99999/", label, i), Title: line("title"), Abstract: line("abstract")}
+		out[i] = &bib.Record{
+			ID:       fmt.Sprint(label, i),
+			DOI:      fmt.Sprint("10.99999/", label, i),
+			Title:    line("title"),
+			Abstract: line("abstract"),
+		}
 	}
 	return out
 }
@@ -42,7 +50,11 @@ func grams(rs []*bib.Record, maxWords int) (records, occurrences map[string]int)
 func TestWordsAreCountedAsDefined(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		sample, contrast, keys := records(t, "s", 1, 8), records(t, "c", 0, 8), records(t, "k", 1, 3)
-		o := tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: rapid.IntRange(1, 5).Draw(t, "max words"), MinRecords: rapid.IntRange(1, 3).Draw(t, "min records")}
+		o := tally.WordOptions{
+			Fields:     bib.TitleAbstract,
+			MaxWords:   rapid.IntRange(1, 5).Draw(t, "max words"),
+			MinRecords: rapid.IntRange(1, 3).Draw(t, "min records"),
+		}
 		here, occurrences := grams(sample, o.MaxWords)
 		there, _ := grams(contrast, o.MaxWords)
 		inKeys, _ := grams(keys, o.MaxWords)
@@ -53,8 +65,15 @@ func TestWordsAreCountedAsDefined(t *testing.T) {
 			}
 		}
 		got := map[string]tally.Row{}
-		for _, r := range must(tally.CountWords(context.Background(), must(tally.NewPool(context.Background(), sample, contrast)), keys, o)).Rows {
-			got[r.Item] = tally.Row{Item: r.Item, Records: r.Records, Occurrences: r.Occurrences, ContrastRecords: r.ContrastRecords, Keys: r.Keys}
+		for _, r := range must(tally.CountWords(context.Background(), must(tally.NewPool(context.Background(), sample,
+			contrast)), keys, o)).Rows {
+			got[r.Item] = tally.Row{
+				Item:            r.Item,
+				Records:         r.Records,
+				Occurrences:     r.Occurrences,
+				ContrastRecords: r.ContrastRecords,
+				Keys:            r.Keys,
+			}
 		}
 		assert.Equal(t, want, got)
 	})
@@ -65,7 +84,8 @@ func TestTallyOfTwoDisjointSamplesIsTheirSum(t *testing.T) {
 		a, b := records(t, "a", 1, 6), records(t, "b", 1, 6)
 		count := func(rs []*bib.Record) map[string]int {
 			out := map[string]int{}
-			for _, r := range must(tally.CountWords(context.Background(), must(tally.NewPool(context.Background(), rs, nil)), nil, tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 3, MinRecords: 1})).Rows {
+			for _, r := range must(tally.CountWords(context.Background(), must(tally.NewPool(context.Background(), rs, nil)),
+				nil, tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 3, MinRecords: 1})).Rows {
 				out[r.Item] = r.Records
 			}
 			return out
@@ -80,7 +100,14 @@ func TestTallyOfTwoDisjointSamplesIsTheirSum(t *testing.T) {
 
 func TestRowsStandByPullThenRecordsThenItem(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		rows := must(tally.CountWords(context.Background(), must(tally.NewPool(context.Background(), records(t, "s", 1, 8), records(t, "c", 0, 8))), nil, tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 2, MinRecords: 1})).Rows
+		rows := must(
+			tally.CountWords(
+				context.Background(),
+				must(tally.NewPool(context.Background(), records(t, "s", 1, 8), records(t, "c", 0, 8))),
+				nil,
+				tally.WordOptions{Fields: bib.TitleAbstract, MaxWords: 2, MinRecords: 1},
+			),
+		).Rows
 		for i := 1; i < len(rows); i++ {
 			a, b := rows[i-1], rows[i]
 			pa, pb := tally.Round(a.Pull), tally.Round(b.Pull)
@@ -96,7 +123,14 @@ func TestARecordOfTheSampleNeverCountsInTheContrast(t *testing.T) {
 	other := &bib.Record{Title: "Heat in mills", DOI: "10.99999/x"}
 	p := must(tally.NewPool(context.Background(), []*bib.Record{heat}, []*bib.Record{again, other}))
 	assert.EqualValues(t, 1, p.Contrast.GetCardinality())
-	all := must(tally.CountWords(context.Background(), must(tally.NewPool(context.Background(), []*bib.Record{heat}, []*bib.Record{again})), nil, tally.WordOptions{Fields: bib.Title, MaxWords: 1, MinRecords: 1}))
+	all := must(
+		tally.CountWords(
+			context.Background(),
+			must(tally.NewPool(context.Background(), []*bib.Record{heat}, []*bib.Record{again})),
+			nil,
+			tally.WordOptions{Fields: bib.Title, MaxWords: 1, MinRecords: 1},
+		),
+	)
 	assert.Zero(t, all.Contrast, "a contrast wholly inside the sample is none")
 }
 
@@ -105,7 +139,8 @@ func TestPullAgreesWithItsDefinition(t *testing.T) {
 		n1, n2 := rapid.IntRange(1, 500).Draw(t, "n1"), rapid.IntRange(1, 500).Draw(t, "n2")
 		a, b := rapid.IntRange(0, n1).Draw(t, "a"), rapid.IntRange(0, n2).Draw(t, "b")
 		n, g := float64(n1+n2), 0.0
-		for _, c := range [][3]int{{a, n1, a + b}, {n1 - a, n1, n1 + n2 - a - b}, {b, n2, a + b}, {n2 - b, n2, n1 + n2 - a - b}} {
+		for _, c := range [][3]int{{a, n1, a + b}, {n1 - a, n1, n1 + n2 - a - b}, {b, n2, a + b},
+			{n2 - b, n2, n1 + n2 - a - b}} {
 			if e := float64(c[1]) * float64(c[2]) / n; c[0] > 0 {
 				g += 2 * float64(c[0]) * math.Log(float64(c[0])/e)
 			}
@@ -126,8 +161,21 @@ func TestHeadingsFoldAndShowTheirMostFrequentWriting(t *testing.T) {
 		}
 		return r
 	}
-	sample := []*bib.Record{carry("Ear  Guards", "EAR GUARDS"), carry("ear guards", "*Ear Guards"), carry("Ear Guards"), carry("Noise"), {Keywords: []string{"ear guards"}}}
-	got := must(tally.CountList(context.Background(), must(tally.NewPool(context.Background(), sample, nil)), tally.Headings, []*bib.Record{carry("ear guards", "Ear Guards"), carry("noise")}))
+	sample := []*bib.Record{
+		carry("Ear  Guards", "EAR GUARDS"),
+		carry("ear guards", "*Ear Guards"),
+		carry("Ear Guards"),
+		carry("Noise"),
+		{Keywords: []string{"ear guards"}},
+	}
+	got := must(
+		tally.CountList(
+			context.Background(),
+			must(tally.NewPool(context.Background(), sample, nil)),
+			tally.Headings,
+			[]*bib.Record{carry("ear guards", "Ear Guards"), carry("noise")},
+		),
+	)
 	assert.Equal(t, []tally.Row{
 		{Item: "Ear Guards", Records: 3, Occurrences: 5, Share: 0.6, Central: 1, Keys: 1,
 			Writings: map[string]int{"EAR GUARDS": 1, "Ear  Guards": 1, "Ear Guards": 2, "ear guards": 1}},

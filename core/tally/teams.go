@@ -79,7 +79,11 @@ func (p *Pool) Teams(keys []*bib.Record) []Team {
 		}
 	}
 	slices.SortFunc(out, func(a, b Team) int {
-		return cmp.Or(cmp.Compare(b.Records, a.Records), cmp.Compare(len(b.Authors), len(a.Authors)), cmp.Compare(a.Keys[0], b.Keys[0]))
+		return cmp.Or(
+			cmp.Compare(b.Records, a.Records),
+			cmp.Compare(len(b.Authors), len(a.Authors)),
+			cmp.Compare(a.Keys[0], b.Keys[0]),
+		)
 	})
 	return out
 }

@@ -40,13 +40,16 @@ const (
 // theirs is clean, forms of one spelling get a stem of their own.
 func Truncations(ix *index.Index, set *roaring.Bitmap, fields bib.Field, forms []string) []Truncation {
 	return truncations(forms, func(head string) stems {
-		return stems{head, &indexed{ix: ix, set: set, fields: fields, head: strings.Fields(head), known: map[string]*roaring.Bitmap{}}}
+		return stems{
+			head,
+			&indexed{ix: ix, set: set, fields: fields, head: strings.Fields(head), known: map[string]*roaring.Bitmap{}},
+		}
 	})
 }
 
-// TruncationsBy does the same by the word index of a source: of each word, how many records hold it. It knows single words alone,
-// and not which words stand in the same record: reach and drag are sums, and so at most as good as they are told. Forms of
-// several words have no truncation.
+// TruncationsBy does the same by the word index of a source: of each word, how many records hold it. It knows
+// single words alone, and not which words stand in the same record: reach and drag are sums, and so at most as good
+// as they are told. Forms of several words have no truncation.
 func TruncationsBy(words map[string]int, forms []string) []Truncation {
 	single := slices.DeleteFunc(slices.Clone(forms), func(f string) bool { return strings.Contains(f, " ") })
 	return truncations(single, func(string) stems { return stems{"", listedWords(words)} })

@@ -29,14 +29,36 @@ func truncations(records []*bib.Record, forms ...string) []tally.Truncation {
 }
 
 func TestTheShortestCleanStemIsProposed(t *testing.T) {
-	records := saying(map[string]int{"Nephropathy in the fields": 60, "Nephropathies of unknown origin": 40, "A nephrologist writes": 1, "Nephritis": 3})
+	records := saying(
+		map[string]int{
+			"Nephropathy in the fields":       60,
+			"Nephropathies of unknown origin": 40,
+			"A nephrologist writes":           1,
+			"Nephritis":                       3,
+		},
+	)
 	got := truncations(records, "nephropathy", "nephropathies")
-	assert.Equal(t, []tally.Truncation{{Term: "nephro*", Forms: []string{"nephropathy", "nephropathies"}, Reach: 101, Drag: 1,
-		Outside: []tally.Outside{{Word: "nephrologist", Records: 1}}}}, got, "nephr* would drag in more than 2 in 100")
+	assert.Equal(
+		t,
+		[]tally.Truncation{{Term: "nephro*", Forms: []string{"nephropathy", "nephropathies"}, Reach: 101, Drag: 1,
+			Outside: []tally.Outside{{Word: "nephrologist", Records: 1}}}},
+		got,
+		"nephr* would drag in more than 2 in 100",
+	)
 }
 
 func TestFormsArePartedBySpellingWhenNoStemIsClean(t *testing.T) {
-	records := saying(map[string]int{"Labourers and heat": 50, "Labourer": 10, "Laborers and heat": 40, "Labour law": 90, "Laboratory dogs": 90, "Labors of love": 30, "Laborious": 9})
+	records := saying(
+		map[string]int{
+			"Labourers and heat": 50,
+			"Labourer":           10,
+			"Laborers and heat":  40,
+			"Labour law":         90,
+			"Laboratory dogs":    90,
+			"Labors of love":     30,
+			"Laborious":          9,
+		},
+	)
 	got := truncations(records, "labourers", "labourer", "laborers")
 	if assert.Len(t, got, 2) {
 		assert.Equal(t, "laboure*", got[0].Term)
@@ -55,7 +77,15 @@ func TestAPartWithoutACleanStemKeepsItsLongestAndWarns(t *testing.T) {
 }
 
 func TestOnlyTheLastWordOfAPhraseIsTruncated(t *testing.T) {
-	records := saying(map[string]int{"Cane cutters rest": 30, "The cane cutter": 20, "A cane cut to length": 2, "Cutters of cloth": 90, "Canecutters": 3})
+	records := saying(
+		map[string]int{
+			"Cane cutters rest":    30,
+			"The cane cutter":      20,
+			"A cane cut to length": 2,
+			"Cutters of cloth":     90,
+			"Canecutters":          3,
+		},
+	)
 	got := truncations(records, "cane cutters", "cane cutter", "canecutters")
 	if assert.Len(t, got, 2, "the joined form is searched by itself") {
 		assert.Equal(t, "cane cutt*", got[0].Term)
@@ -70,7 +100,9 @@ func TestWhatIsTooShortIsNotTruncated(t *testing.T) {
 }
 
 func TestATruncationFindsItsFormsAndCountsWhatItDrags(t *testing.T) {
-	records := saying(map[string]int{"Acclimatisation and acclimatization": 3, "Acclimatise": 4, "Acclaimed": 1, "Acclimatised crews": 5})
+	records := saying(
+		map[string]int{"Acclimatisation and acclimatization": 3, "Acclimatise": 4, "Acclaimed": 1, "Acclimatised crews": 5},
+	)
 	for _, x := range truncations(records, "acclimatisation", "acclimatization") {
 		for _, form := range x.Forms {
 			assert.True(t, strings.HasPrefix(form, strings.TrimSuffix(x.Term, "*")), "%+v", x)

@@ -44,8 +44,8 @@ func CountWords(ctx context.Context, p *Pool, keys []*bib.Record, o WordOptions)
 	return &t, ctx.Err()
 }
 
-// countedWords returns the kept n-grams, how many records of the sample and of the contrast hold each, and, where the pool keeps
-// what it counts, which stand by themselves.
+// countedWords returns the kept n-grams, how many records of the sample and of the contrast hold each, and, where
+// the pool keeps what it counts, which stand by themselves.
 func (p *Pool) countedWords(ctx context.Context, o WordOptions) (*gram.Items, []tallied, []bool, error) {
 	kept, err := p.items(ctx, o)
 	if err != nil {

@@ -43,19 +43,51 @@ func (t TokenPattern) Resembles(token string) Likeness {
 		return OtherSpelling
 	}
 	if n := shared(token, t.text); n >= leastStem {
-		if a, b := len(token)-n, len(t.text)-n; a <= longestTails && b <= longestTails && 2*n > max(len(token), len(t.text)) && endings(token[n:]) && endings(t.text[n:]) {
+		if a, b := len(token)-n, len(t.text)-n; a <= longestTails && b <= longestTails &&
+			2*n > max(len(token), len(t.text)) &&
+			endings(token[n:]) &&
+			endings(t.text[n:]) {
 			return OtherEnding
 		}
 	}
-	if utf8.RuneCountInString(token) >= leastEdited && utf8.RuneCountInString(t.text) >= leastEdited && Edited(token, t.text) {
+	if utf8.RuneCountInString(token) >= leastEdited && utf8.RuneCountInString(t.text) >= leastEdited &&
+		Edited(token, t.text) {
 		return OneEdit
 	}
 	return ""
 }
 
 // englishEndings are what words of the same stem end in.
-var englishEndings = map[string]bool{"": true, "e": true, "s": true, "es": true, "d": true, "ed": true, "er": true, "ers": true, "r": true, "rs": true,
-	"or": true, "ors": true, "ing": true, "ings": true, "ion": true, "ions": true, "al": true, "ally": true, "ly": true, "y": true, "ies": true, "ied": true, "ic": true, "ity": true, "ive": true, "ment": true, "ness": true, "able": true}
+var englishEndings = map[string]bool{
+	"":     true,
+	"e":    true,
+	"s":    true,
+	"es":   true,
+	"d":    true,
+	"ed":   true,
+	"er":   true,
+	"ers":  true,
+	"r":    true,
+	"rs":   true,
+	"or":   true,
+	"ors":  true,
+	"ing":  true,
+	"ings": true,
+	"ion":  true,
+	"ions": true,
+	"al":   true,
+	"ally": true,
+	"ly":   true,
+	"y":    true,
+	"ies":  true,
+	"ied":  true,
+	"ic":   true,
+	"ity":  true,
+	"ive":  true,
+	"ment": true,
+	"ness": true,
+	"able": true,
+}
 
 func endings(tail string) bool { return englishEndings[tail] }
 

@@ -42,9 +42,29 @@ func TestSpansStandWhereTheirTokensAreWritten(t *testing.T) {
 }
 
 func TestSpansAreTheTokens(t *testing.T) {
-	words := rapid.SampledFrom([]string{"Sjögren’s", "CO₂", "ﬁbre", "sea\u00adweed", "手湿疹", "workers'", "–", "(heat)", "Straße", "e\u0301te\u0301", "PM₂.₅", "データ", "rock'n'roll", "İzmir"})
+	words := rapid.SampledFrom(
+		[]string{
+			"Sjögren’s",
+			"CO₂",
+			"ﬁbre",
+			"sea\u00adweed",
+			"手湿疹",
+			"workers'",
+			"–",
+			"(heat)",
+			"Straße",
+			"e\u0301te\u0301",
+			"PM₂.₅",
+			"データ",
+			"rock'n'roll",
+			"İzmir",
+		},
+	)
 	rapid.Check(t, func(t *rapid.T) {
-		value := strings.Join(rapid.SliceOf(words).Draw(t, "words"), rapid.SampledFrom([]string{" ", "-", ", ", "\n"}).Draw(t, "between"))
+		value := strings.Join(
+			rapid.SliceOf(words).Draw(t, "words"),
+			rapid.SampledFrom([]string{" ", "-", ", ", "\n"}).Draw(t, "between"),
+		)
 		var got []string
 		for _, s := range text.Spans(value) {
 			got = append(got, s.Token)

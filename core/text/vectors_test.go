@@ -77,7 +77,14 @@ func TestFreeTextAndNearAgreeWithWorkedExamples(t *testing.T) {
 				assert.True(t, errL != nil || errR != nil || c.Term.Within < 1, "%+v", c.Term)
 				continue
 			}
-			assert.Equal(t, c.Matches, text.Near(left, right, text.Within(c.Term.Within), text.Tokens(c.Value)), "%+v in %q", c.Term, c.Value)
+			assert.Equal(
+				t,
+				c.Matches,
+				text.Near(left, right, text.Within(c.Term.Within), text.Tokens(c.Value)),
+				"%+v in %q",
+				c.Term,
+				c.Value,
+			)
 		}
 	}
 }

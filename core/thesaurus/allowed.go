@@ -2,8 +2,8 @@ package thesaurus
 
 import "slices"
 
-// allow takes in which qualifiers may be put behind which headings. SKOS has no word for it: a heading and a qualifier that
-// are said to be related, by either, are taken for that.
+// allow takes in which qualifiers may be put behind which headings. SKOS has no word for it: a heading and a
+// qualifier that are said to be related, by either, are taken for that.
 func (t *Thesaurus) allow(kept, qualifiers []labelled) {
 	place, heading := map[string]uint32{}, map[string]int{}
 	for i, q := range qualifiers {
@@ -40,8 +40,8 @@ func (t *Thesaurus) allow(kept, qualifiers []labelled) {
 	t.allows = flatten(lists)
 }
 
-// Allows returns the qualifiers that may be put behind a heading, ascending; said is false where the vocabulary tells that
-// of none.
+// Allows returns the qualifiers that may be put behind a heading, ascending; said is false where the vocabulary
+// tells that of none.
 func (t *Thesaurus) Allows(heading int) (qualifiers []string, said bool) {
 	if len(t.allows.From) == 0 {
 		return nil, false

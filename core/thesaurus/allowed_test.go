@@ -10,8 +10,8 @@ import (
 	"tamiz/core/thesaurus"
 )
 
-// Which qualifiers a heading allows is said by either of the two, and stays with the vocabulary; where none says it, it is
-// not known.
+// Which qualifiers a heading allows is said by either of the two, and stays with the vocabulary; where none says
+// it, it is not known.
 func TestHeadingsAllowQualifiers(t *testing.T) {
 	of := func(label string) []thesaurus.Text { return []thesaurus.Text{{Value: label, Language: "en"}} }
 	v, troubles := thesaurus.Build([]thesaurus.Concept{
@@ -38,7 +38,10 @@ func TestHeadingsAllowQualifiers(t *testing.T) {
 		assert.Len(t, v.At(agues).Related, 1, "a qualifier is no related heading")
 	}
 
-	silent, _ := thesaurus.Build([]thesaurus.Concept{{ID: "q", Labels: of("causes"), Qualifier: true}, {ID: "1", Labels: of("Agues")}}, "")
+	silent, _ := thesaurus.Build(
+		[]thesaurus.Concept{{ID: "q", Labels: of("causes"), Qualifier: true}, {ID: "1", Labels: of("Agues")}},
+		"",
+	)
 	_, said := silent.Allows(0)
 	assert.False(t, said)
 }

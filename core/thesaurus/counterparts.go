@@ -20,8 +20,9 @@ const (
 	ByEntryTerm CounterVia = "entryTerm" // a label of one is an entry term of the other, or both have the entry term
 )
 
-// Counterparts returns the headings of another vocabulary that may stand for one of this, the surest first, each once: what
-// either vocabulary states (exactMatch, closeMatch), then equal labels, then entry terms (SKOS Reference, sections 8 and 10).
+// Counterparts returns the headings of another vocabulary that may stand for one of this, the surest first, each
+// once: what either vocabulary states (exactMatch, closeMatch), then equal labels, then entry terms (SKOS
+// Reference, sections 8 and 10).
 func (t *Thesaurus) Counterparts(heading int, other *Thesaurus) []Counterpart {
 	var out []Counterpart
 	put := func(h int, via CounterVia, matched string) {

@@ -11,7 +11,12 @@ import (
 func TestCounterpartsAreProposedTheSurestFirst(t *testing.T) {
 	en := func(s string) thesaurus.Text { return thesaurus.Text{Value: s, Language: "en"} }
 	one, _ := thesaurus.Build([]thesaurus.Concept{
-		{ID: "a:1", Labels: []thesaurus.Text{en("Crop Harvesters"), {Value: "Recolectores", Language: "es"}}, EntryTerms: []thesaurus.Text{en("cane cutters")}, Close: []string{"b:3"}},
+		{
+			ID:         "a:1",
+			Labels:     []thesaurus.Text{en("Crop Harvesters"), {Value: "Recolectores", Language: "es"}},
+			EntryTerms: []thesaurus.Text{en("cane cutters")},
+			Close:      []string{"b:3"},
+		},
 		{ID: "a:2", Labels: []thesaurus.Text{en("Heat Illness")}},
 		{ID: "a:3", Labels: []thesaurus.Text{en("Nothing Like It")}},
 	}, "en")
@@ -31,7 +36,11 @@ func TestCounterpartsAreProposedTheSurestFirst(t *testing.T) {
 		}
 		return out
 	}
-	assert.Equal(t, []string{"exactMatch Harvest hands", "closeMatch Pickers", "label Recolectores", "entryTerm Cutting gangs"}, of("Crop Harvesters"))
+	assert.Equal(
+		t,
+		[]string{"exactMatch Harvest hands", "closeMatch Pickers", "label Recolectores", "entryTerm Cutting gangs"},
+		of("Crop Harvesters"),
+	)
 	assert.Equal(t, []string{"label Heat illness", "entryTerm Hot work"}, of("Heat Illness"))
 	assert.Empty(t, of("Nothing Like It"))
 }

@@ -30,19 +30,37 @@ func below(c thesaurus.Concept, broader ...string) thesaurus.Concept {
 }
 
 func TestALaterEditionSaysWhatIsOtherwise(t *testing.T) {
-	earlier := build(concept("1", "People"), below(concept("2", "Field Hands", "pickers", "hoers"), "1"), below(concept("3", "Ranch Hands", "drovers"), "1"),
-		concept("4", "Shade"), concept("5", "Awnings", "sun sails"))
+	earlier := build(
+		concept("1", "People"),
+		below(concept("2", "Field Hands", "pickers", "hoers"), "1"),
+		below(concept("3", "Ranch Hands", "drovers"), "1"),
+		concept("4", "Shade"),
+		concept("5", "Awnings", "sun sails"),
+	)
 	gone := concept("4", "Shade")
 	gone.Retired, gone.ReplacedBy = true, []string{"5"}
-	later := build(concept("1", "Persons"), below(concept("2", "Harvest Hands", "pickers", "drovers", "Ranch Hands"), "6"), below(concept("6", "Workforce"), "1"),
-		gone, concept("5", "Awnings", "tarpaulins"))
+	later := build(
+		concept("1", "Persons"),
+		below(concept("2", "Harvest Hands", "pickers", "drovers", "Ranch Hands"), "6"),
+		below(concept("6", "Workforce"), "1"),
+		gone,
+		concept("5", "Awnings", "tarpaulins"),
+	)
 	assert.Equal(t, thesaurus.Changes{
-		Added:   []string{"Workforce"},
-		Retired: []thesaurus.Retired{{Label: "Ranch Hands", Now: []string{"Harvest Hands"}}, {Label: "Shade", Now: []string{"Awnings"}}},
+		Added: []string{"Workforce"},
+		Retired: []thesaurus.Retired{
+			{Label: "Ranch Hands", Now: []string{"Harvest Hands"}},
+			{Label: "Shade", Now: []string{"Awnings"}},
+		},
 		Renamed: []thesaurus.Renamed{{From: "Field Hands", To: "Harvest Hands"}, {From: "People", To: "Persons"}},
 		Moved:   []thesaurus.Moved{{Label: "Harvest Hands", From: []string{"Persons"}, To: []string{"Workforce"}}},
-		Terms: []thesaurus.Passed{{Term: "Ranch Hands", From: "", To: "Harvest Hands"}, {Term: "drovers", From: "Ranch Hands", To: "Harvest Hands"}, {Term: "hoers", From: "Field Hands"},
-			{Term: "sun sails", From: "Awnings"}, {Term: "tarpaulins", To: "Awnings"}},
+		Terms: []thesaurus.Passed{
+			{Term: "Ranch Hands", From: "", To: "Harvest Hands"},
+			{Term: "drovers", From: "Ranch Hands", To: "Harvest Hands"},
+			{Term: "hoers", From: "Field Hands"},
+			{Term: "sun sails", From: "Awnings"},
+			{Term: "tarpaulins", To: "Awnings"},
+		},
 	}, thesaurus.Compare(earlier, later))
 }
 
@@ -52,7 +70,10 @@ func TestAnEditionComparedWithItselfIsEmpty(t *testing.T) {
 		id := rapid.Custom(func(t *rapid.T) string { return fmt.Sprint(rapid.IntRange(0, n).Draw(t, "id")) })
 		var concepts []thesaurus.Concept
 		for i := range n {
-			c := concept(fmt.Sprint(i), rapid.SampledFrom([]string{"a", "b", "c d", "e"}).Draw(t, "label"), rapid.SliceOfN(rapid.SampledFrom([]string{"x", "y z", "a"}), 0, 3).Draw(t, "terms")...)
+			c := concept(
+				fmt.Sprint(i),
+				rapid.SampledFrom([]string{"a", "b", "c d", "e"}).Draw(t, "label"),
+				rapid.SliceOfN(rapid.SampledFrom([]string{"x", "y z", "a"}), 0, 3).Draw(t, "terms")...)
 			c.Broader, c.Retired = rapid.SliceOfN(id, 0, 2).Draw(t, "broader"), rapid.Bool().Draw(t, "retired")
 			concepts = append(concepts, c)
 		}
@@ -80,7 +101,13 @@ func TestWhatWasUsedBeforeIsToldByStatementsOrByTheNote(t *testing.T) {
 }
 
 func TestABranchButSomeIsWhatIsComeToWithoutThem(t *testing.T) {
-	v := build(concept("1", "A"), below(concept("2", "B"), "1"), below(concept("3", "C"), "1"), below(concept("4", "D"), "2", "3"), below(concept("5", "E"), "2"))
+	v := build(
+		concept("1", "A"),
+		below(concept("2", "B"), "1"),
+		below(concept("3", "C"), "1"),
+		below(concept("4", "D"), "2", "3"),
+		below(concept("5", "E"), "2"),
+	)
 	labels := func(of []int) (out []string) {
 		for _, h := range of {
 			out = append(out, v.Label(h))

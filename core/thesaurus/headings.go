@@ -7,9 +7,9 @@ import (
 	"tamiz/core/text"
 )
 
-// Headings are some headings that are looked for together. Those of a vocabulary are known by number, so that no label of a
-// branch of a hundred thousand is written out; what stands in no vocabulary is known by label. They do not change once made.
-// The zero value is none.
+// Headings are some headings that are looked for together. Those of a vocabulary are known by number, so that no
+// label of a branch of a hundred thousand is written out; what stands in no vocabulary is known by label. They do
+// not change once made. The zero value is none.
 type Headings struct {
 	of     *Thesaurus
 	which  []uint32 // ascending, each the first heading of its label
@@ -25,8 +25,8 @@ func Labelled(labels ...string) Headings {
 	return Keyed(keys...)
 }
 
-// Keyed does the same for labels as text.Label writes them: made once, since a key that is read again is not always itself (ŉ
-// becomes ʼn, and that an n with an apostrophe).
+// Keyed does the same for labels as text.Label writes them: made once, since a key that is read again is not always
+// itself (ŉ becomes ʼn, and that an n with an apostrophe).
 func Keyed(keys ...string) Headings {
 	keys = slices.Clone(keys)
 	slices.Sort(keys)
@@ -43,7 +43,8 @@ func (t *Thesaurus) These(headings ...int) Headings {
 	return Headings{of: t, which: slices.Compact(which)}
 }
 
-// Branch returns a heading and all that stand below it. A label that the vocabulary does not have stands for itself alone.
+// Branch returns a heading and all that stand below it. A label that the vocabulary does not have stands for itself
+// alone.
 func (t *Thesaurus) Branch(label string) Headings {
 	return t.BranchOf(text.Label(label))
 }

@@ -12,8 +12,8 @@ import (
 	"tamiz/core/thesaurus"
 )
 
-// Headings by number are what their labels are, written out: also where two of a vocabulary have the same label, and where
-// those of two vocabularies are set against each other.
+// Headings by number are what their labels are, written out: also where two of a vocabulary have the same label,
+// and where those of two vocabularies are set against each other.
 func TestHeadingsByNumberAreWhatTheirLabelsAre(t *testing.T) {
 	label := rapid.SampledFrom([]string{"Shade", "shade ", "Water", "Crop Harvesters", "Rest", "Rest, Paid", "Heat"})
 	vocabulary := func(t *rapid.T) *thesaurus.Thesaurus {
@@ -24,7 +24,10 @@ func TestHeadingsByNumberAreWhatTheirLabelsAre(t *testing.T) {
 			for range rapid.IntRange(0, 3).Draw(t, "narrower") {
 				narrower = append(narrower, fmt.Sprint(rapid.IntRange(0, n-1).Draw(t, "one")))
 			}
-			concepts = append(concepts, thesaurus.Concept{ID: fmt.Sprint(i), Labels: []thesaurus.Text{{Value: label.Draw(t, "label")}}, Narrower: narrower})
+			concepts = append(
+				concepts,
+				thesaurus.Concept{ID: fmt.Sprint(i), Labels: []thesaurus.Text{{Value: label.Draw(t, "label")}}, Narrower: narrower},
+			)
 		}
 		v, _ := thesaurus.Build(concepts, "")
 		return v

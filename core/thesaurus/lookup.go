@@ -118,11 +118,12 @@ type way struct {
 
 var overlooked = []Forgiven{Nothing, Form, Order, Letter}
 
-// ranks are how many kinds of ways there are: by what is forgiven, whether the whole text is meant, and where it stands.
+// ranks are how many kinds of ways there are: by what is forgiven, whether the whole text is meant, and where it
+// stands.
 const ranks = 4 * 2 * 3
 
-// A ranking brings ways into their order, each heading by its best. Ways have to come in the order of their texts, which
-// is that of the headings: then those of one heading come together, and those of one rank in their order.
+// A ranking brings ways into their order, each heading by its best. Ways have to come in the order of their texts,
+// which is that of the headings: then those of one heading come together, and those of one rank in their order.
 type ranking struct {
 	t       *Thesaurus
 	most    int // of each rank that are kept; 0 is all
@@ -167,7 +168,17 @@ func (r *ranking) leads() []Lead {
 			if r.most > 0 && len(out) == r.most {
 				return out
 			}
-			out = append(out, Lead{w.heading, ways[r.t.role[w.x].via()], r.t.text(int(w.x)), r.t.language(int(w.x)), overlooked[w.forgiven], w.meant})
+			out = append(
+				out,
+				Lead{
+					w.heading,
+					ways[r.t.role[w.x].via()],
+					r.t.text(int(w.x)),
+					r.t.language(int(w.x)),
+					overlooked[w.forgiven],
+					w.meant,
+				},
+			)
 		}
 	}
 	return out
@@ -183,8 +194,8 @@ func (t *Thesaurus) rankedWays(found []way, most int) []Lead {
 	return r.leads()
 }
 
-// phrases visits the texts in which the wanted tokens stand in a row, the last as a beginning, in their order, and tells
-// whether they are all of it.
+// phrases visits the texts in which the wanted tokens stand in a row, the last as a beginning, in their order, and
+// tells whether they are all of it.
 func (t *Thesaurus) phrases(wanted []string, visit func(x uint32, whole bool)) {
 	last := len(wanted) - 1
 	begun := t.words.begun(wanted[last])
@@ -263,7 +274,12 @@ func (t *Thesaurus) otherwise(wanted []string, most int) []Lead {
 
 // inAnyOrder returns the labels and entry terms that have all the wanted tokens, each as one of those that stand for
 // it. A token may stand there as two, and two as one: they are told by what they are together.
-func (t *Thesaurus) inAnyOrder(wanted []string, stands func(token string, last bool) []uint32, whole, part int, meant string) []way {
+func (t *Thesaurus) inAnyOrder(
+	wanted []string,
+	stands func(token string, last bool) []uint32,
+	whole, part int,
+	meant string,
+) []way {
 	var out []way
 	family, turned := text.FamilyKey(wanted), anyOrder(wanted)
 	is := func(x uint32) bool {
@@ -324,8 +340,9 @@ func anyOrder(tokens []string) string {
 	return strings.Join(bases, " ")
 }
 
-// misspelt returns what the wanted tokens lead to where one of them is taken for one that is a letter from it: first one that no
-// text has; then, where the whole of a text is meant so, one that is another word too, or begins one.
+// misspelt returns what the wanted tokens lead to where one of them is taken for one that is a letter from it:
+// first one that no text has; then, where the whole of a text is meant so, one that is another word too, or begins
+// one.
 func (t *Thesaurus) misspelt(wanted []string, most int) []Lead {
 	var out []way
 	for i, token := range wanted {
@@ -341,7 +358,8 @@ func (t *Thesaurus) misspelt(wanted []string, most int) []Lead {
 					out = append(out, way{x: x, whole: whole, forgiven: 3, meant: meant})
 				}
 			})
-			for _, w := range t.inAnyOrder(other, func(token string, _ bool) []uint32 { return t.words.based(token) }, 3, 3, meant) {
+			for _, w := range t.inAnyOrder(other, func(token string, _ bool) []uint32 { return t.words.based(token) }, 3, 3,
+				meant) {
 				if w.whole || !known {
 					out = append(out, w)
 				}

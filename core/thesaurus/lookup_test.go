@@ -52,7 +52,10 @@ func TestALayWordInAnyWritingLeadsToTheHeading(t *testing.T) {
 }
 
 func TestANotationLeadsToItsHeading(t *testing.T) {
-	v, _ := thesaurus.Build([]thesaurus.Concept{{ID: "1", Labels: []thesaurus.Text{{Value: "Shade"}}, Notation: "A1.20"}}, "")
+	v, _ := thesaurus.Build(
+		[]thesaurus.Concept{{ID: "1", Labels: []thesaurus.Text{{Value: "Shade"}}, Notation: "A1.20"}},
+		"",
+	)
 	leads := v.Suggest("a1.20", 0)
 	require.Len(t, leads, 1)
 	assert.Equal(t, thesaurus.Notation, leads[0].Via)
@@ -66,7 +69,8 @@ func scan(concepts []thesaurus.Concept, word string) map[string]bool {
 		for _, x := range slices.Concat(c.Labels, c.EntryTerms, c.ScopeNotes, c.HistoryNotes) {
 			tokens := text.Tokens(x.Value)
 			for i := range tokens {
-				if end := i + len(wanted); end <= len(tokens) && slices.Equal(tokens[i:end-1], wanted[:len(wanted)-1]) && strings.HasPrefix(tokens[end-1], wanted[len(wanted)-1]) {
+				if end := i + len(wanted); end <= len(tokens) && slices.Equal(tokens[i:end-1], wanted[:len(wanted)-1]) &&
+					strings.HasPrefix(tokens[end-1], wanted[len(wanted)-1]) {
 					found[c.ID] = true
 				}
 			}
@@ -78,13 +82,24 @@ func scan(concepts []thesaurus.Concept, word string) map[string]bool {
 func TestLookingUpFindsWhatReadingEverythingFinds(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		words := rapid.Custom(func(t *rapid.T) string {
-			return strings.Join(rapid.SliceOfN(rapid.SampledFrom([]string{"farm", "farms", "Farming", "crew", "café", "heat", "he", "of"}), 1, 4).Draw(t, "words"), " ")
+			return strings.Join(
+				rapid.SliceOfN(rapid.SampledFrom([]string{"farm", "farms", "Farming", "crew", "café", "heat", "he", "of"}), 1, 4).
+					Draw(t, "words"),
+				" ",
+			)
 		})
-		texts := rapid.SliceOfN(rapid.Map(words, func(s string) thesaurus.Text { return thesaurus.Text{Value: s, Language: "en"} }), 0, 3)
+		texts := rapid.SliceOfN(
+			rapid.Map(words, func(s string) thesaurus.Text { return thesaurus.Text{Value: s, Language: "en"} }),
+			0,
+			3,
+		)
 		var concepts []thesaurus.Concept
 		for i := range rapid.IntRange(1, 8).Draw(t, "concepts") {
-			concepts = append(concepts, thesaurus.Concept{ID: fmt.Sprint(i), Labels: []thesaurus.Text{{Value: words.Draw(t, "label"), Language: "en"}},
-				EntryTerms: texts.Draw(t, "terms"), ScopeNotes: texts.Draw(t, "notes"), HistoryNotes: texts.Draw(t, "history")})
+			concepts = append(
+				concepts,
+				thesaurus.Concept{ID: fmt.Sprint(i), Labels: []thesaurus.Text{{Value: words.Draw(t, "label"), Language: "en"}},
+					EntryTerms: texts.Draw(t, "terms"), ScopeNotes: texts.Draw(t, "notes"), HistoryNotes: texts.Draw(t, "history")},
+			)
 		}
 		v, _ := thesaurus.Build(concepts, "")
 		word := words.Draw(t, "word")
@@ -123,7 +138,12 @@ func TestAThesaurusIsReadBackAsItWasWritten(t *testing.T) {
 }
 
 func FuzzRead(f *testing.F) {
-	v, _ := thesaurus.Build([]thesaurus.Concept{{ID: "1", Labels: []thesaurus.Text{{Value: "Shade"}}, EntryTerms: []thesaurus.Text{{Value: "sun", Language: "en"}}}}, "")
+	v, _ := thesaurus.Build(
+		[]thesaurus.Concept{
+			{ID: "1", Labels: []thesaurus.Text{{Value: "Shade"}}, EntryTerms: []thesaurus.Text{{Value: "sun", Language: "en"}}},
+		},
+		"",
+	)
 	var body bytes.Buffer
 	require.NoError(f, v.Write(&body))
 	f.Add(body.Bytes())

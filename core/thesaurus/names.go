@@ -150,7 +150,11 @@ func (t *Thesaurus) Heading(label string) (string, bool) {
 // Kin returns the label of the heading that a word or phrase stands for in another number or spelling than the
 // vocabulary's: one of the family of its label or of an entry term.
 func (t *Thesaurus) Kin(word string) (string, bool) {
-	h, ok := t.called(&t.names.kin, text.FamilyKey(text.Tokens(word)), func(s string) string { return text.FamilyKey(text.Tokens(s)) })
+	h, ok := t.called(
+		&t.names.kin,
+		text.FamilyKey(text.Tokens(word)),
+		func(s string) string { return text.FamilyKey(text.Tokens(s)) },
+	)
 	if !ok {
 		return "", false
 	}

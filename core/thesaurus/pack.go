@@ -232,8 +232,9 @@ func (t *Thesaurus) Write(w io.Writer) error {
 	for i, r := range t.role {
 		roles[i] = uint8(r)
 	}
-	return gob.NewEncoder(w).Encode(kept{t.Qualifiers, t.Language, t.all, t.ends, roles, t.spoken, t.languages, t.from, t.shown, t.retired,
-		t.broader, t.narrower, t.related, t.replaces, t.replacedBy, t.allows})
+	return gob.NewEncoder(w).
+		Encode(kept{t.Qualifiers, t.Language, t.all, t.ends, roles, t.spoken, t.languages, t.from, t.shown, t.retired,
+			t.broader, t.narrower, t.related, t.replaces, t.replacedBy, t.allows})
 }
 
 // Read reads what Write has written. Anything else is an error.
@@ -242,8 +243,13 @@ func Read(r io.Reader) (t *Thesaurus, err error) {
 	if err := gob.NewDecoder(r).Decode(&k); err != nil {
 		return nil, fmt.Errorf("no thesaurus: %w", err)
 	}
-	t = &Thesaurus{Qualifiers: k.Qualifiers, Language: k.Language, packed: packed{all: k.All, ends: k.Ends, spoken: k.Spoken, languages: k.Languages,
-		from: k.From, shown: k.Shown, retired: k.Retired, broader: k.Broader, narrower: k.Narrower, related: k.Related, replaces: k.Replaces, replacedBy: k.ReplacedBy, allows: k.Allows}}
+	t = &Thesaurus{
+		Qualifiers: k.Qualifiers,
+		Language:   k.Language,
+		packed: packed{all: k.All, ends: k.Ends, spoken: k.Spoken, languages: k.Languages,
+			from: k.From, shown: k.Shown, retired: k.Retired, broader: k.Broader, narrower: k.Narrower, related: k.Related,
+			replaces: k.Replaces, replacedBy: k.ReplacedBy, allows: k.Allows},
+	}
 	t.role = make([]role, len(k.Roles))
 	for i, r := range k.Roles {
 		t.role[i] = role(r)
@@ -267,7 +273,8 @@ func (p *packed) sound(qualifiers int) error {
 		}
 	}
 	if a := p.allows; len(a.From) > 0 || len(a.To) > 0 {
-		fits = fits && len(a.From) == n+1 && int(a.From[n]) == len(a.To) && slices.IsSorted(a.From) && !slices.ContainsFunc(a.To, func(to uint32) bool { return int(to) >= qualifiers })
+		fits = fits && len(a.From) == n+1 && int(a.From[n]) == len(a.To) && slices.IsSorted(a.From) &&
+			!slices.ContainsFunc(a.To, func(to uint32) bool { return int(to) >= qualifiers })
 	}
 	for _, s := range p.spoken {
 		fits = fits && int(s) < len(p.languages)
@@ -275,7 +282,9 @@ func (p *packed) sound(qualifiers int) error {
 	for _, s := range p.shown {
 		fits = fits && int(s) < texts
 	}
-	fits = fits && slices.IsSorted(p.ends) && slices.IsSorted(p.from) && (texts == 0 || p.ends[texts-1] == uint64(len(p.all))) && (n == 0 || int(p.from[n]) == texts)
+	fits = fits && slices.IsSorted(p.ends) && slices.IsSorted(p.from) &&
+		(texts == 0 || p.ends[texts-1] == uint64(len(p.all))) &&
+		(n == 0 || int(p.from[n]) == texts)
 	if !fits {
 		return fmt.Errorf("no thesaurus: its parts do not fit together")
 	}

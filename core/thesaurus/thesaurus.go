@@ -191,7 +191,8 @@ func (t *Thesaurus) own(language string) bool { return language == t.Language ||
 // At returns one heading, whole.
 func (t *Thesaurus) At(heading int) Heading {
 	h := Heading{Label: t.Label(heading), EntryTerms: t.EntryTerms(heading), ScopeNote: t.ScopeNote(heading),
-		Retired: t.retired[heading], Broader: t.Broader(heading), Narrower: t.Narrower(heading), Related: t.related.at(heading),
+		Retired: t.retired[heading], Broader: t.Broader(heading), Narrower: t.Narrower(heading),
+		Related:  t.related.at(heading),
 		Replaces: t.replaces.at(heading), ReplacedBy: t.replacedBy.at(heading)}
 	for x := range t.textsOf(heading) {
 		of := Text{t.text(x), t.language(x)}

@@ -28,11 +28,20 @@ func TestAWordLeadsToHeadings(t *testing.T) {
 		}
 		return out
 	}
-	assert.Equal(t, `Agricultural Labor Force by entryTerm "farmworker"`, lead("farmworker")[0], "an entry term that is the word itself comes first")
+	assert.Equal(
+		t,
+		`Agricultural Labor Force by entryTerm "farmworker"`,
+		lead("farmworker")[0],
+		"an entry term that is the word itself comes first",
+	)
 	assert.Equal(t, `Shade by label "Shade"`, lead("SHADE")[0], "a whole label before everything")
 	assert.Contains(t, lead("shade"), `Heat Protection Programmes by entryTerm "shade tents"`)
 	assert.Contains(t, lead("conscr"), `Armed Services by entryTerm "conscripts"`, "the last word may be a beginning")
-	assert.Contains(t, lead("shelter from the sun"), `Shade by note "A degree of darkness of a colour. For shelter from the sun use Heat Protection Programmes."`)
+	assert.Contains(
+		t,
+		lead("shelter from the sun"),
+		`Shade by note "A degree of darkness of a colour. For shelter from the sun use Heat Protection Programmes."`,
+	)
 	assert.Empty(t, lead("the heat stro ke"))
 	assert.Empty(t, lead("…"))
 	at := map[string]bool{}
@@ -55,21 +64,31 @@ func TestAHeadingStandsInAllItsPlaces(t *testing.T) {
 		below = append(below, v.Label(n))
 	}
 	slices.Sort(below)
-	assert.Equal(t, []string{"Agricultural Labor Force", "Crop Harvesters", "Livestock Hands", "Seasonal Employment"}, below)
-	assert.Equal(t, []string{"something else"}, slices.Collect(v.Branch("Something Else").Labels()), "what the vocabulary does not know stands for itself")
+	assert.Equal(
+		t,
+		[]string{"Agricultural Labor Force", "Crop Harvesters", "Livestock Hands", "Seasonal Employment"},
+		below,
+	)
+	assert.Equal(
+		t,
+		[]string{"something else"},
+		slices.Collect(v.Branch("Something Else").Labels()),
+		"what the vocabulary does not know stands for itself",
+	)
 }
 
 func TestValuesBecomeHeadingsByTheVocabulary(t *testing.T) {
 	v := almagre(t)
 	for value, want := range map[string]*bib.Assignment{
-		"*heat ILLNESS/prevention/causes": {Label: "Heat Illness", Central: true, Qualifiers: []string{"prevention", "causes"}},
-		"*hydration":                      {Label: "Fluid Intake", Central: true},
-		"hydration/statistics":            {Label: "Fluid Intake", Qualifiers: []string{"statistics"}},
-		"hydration":                       nil, // an author's word, which leads to the heading
-		"hydration/":                      nil,
-		"Rest / statistics":               {Label: "Rest", Qualifiers: []string{"statistics"}},
-		"sunny weather":                   nil,
-		"*":                               nil,
+		"*heat ILLNESS/prevention/causes": {Label: "Heat Illness", Central: true, Qualifiers: []string{"prevention",
+			"causes"}},
+		"*hydration":           {Label: "Fluid Intake", Central: true},
+		"hydration/statistics": {Label: "Fluid Intake", Qualifiers: []string{"statistics"}},
+		"hydration":            nil, // an author's word, which leads to the heading
+		"hydration/":           nil,
+		"Rest / statistics":    {Label: "Rest", Qualifiers: []string{"statistics"}},
+		"sunny weather":        nil,
+		"*":                    nil,
 	} {
 		got, ok := v.Assignment(value)
 		assert.Equal(t, want != nil, ok, value)
@@ -77,7 +96,15 @@ func TestValuesBecomeHeadingsByTheVocabulary(t *testing.T) {
 			assert.Equal(t, *want, got, value)
 		}
 	}
-	r := v.Assign(&bib.Record{Keywords: []string{"hydration", "Lintan"}, Headings: []bib.Assignment{{Label: "HEAT illness", Central: true}, {Label: "Sun", Central: true, Qualifiers: []string{"causes"}}}})
+	r := v.Assign(
+		&bib.Record{
+			Keywords: []string{"hydration", "Lintan"},
+			Headings: []bib.Assignment{
+				{Label: "HEAT illness", Central: true},
+				{Label: "Sun", Central: true, Qualifiers: []string{"causes"}},
+			},
+		},
+	)
 	assert.Equal(t, []bib.Assignment{{Label: "Heat Illness", Central: true}}, r.Headings)
 	assert.Equal(t, []string{"*Sun/causes", "hydration", "Lintan"}, r.Keywords)
 	leads, ok := v.Leads("Hydration")
@@ -92,7 +119,11 @@ func TestTheLanguageOfMostLabelsIsTaken(t *testing.T) {
 		}
 		return out
 	}
-	concepts := []thesaurus.Concept{{ID: "1", Labels: label("Wärme", "de", "Heat", "en")}, {ID: "2", Labels: label("Rest", "en", "Ruhe", "de")}, {ID: "3", Labels: label("Shade", "")}}
+	concepts := []thesaurus.Concept{
+		{ID: "1", Labels: label("Wärme", "de", "Heat", "en")},
+		{ID: "2", Labels: label("Rest", "en", "Ruhe", "de")},
+		{ID: "3", Labels: label("Shade", "")},
+	}
 	v, troubles := thesaurus.Build(concepts, "")
 	assert.Equal(t, "en", v.Language, "of equals English")
 	assert.Empty(t, troubles, "a label in no language serves in any")
@@ -109,8 +140,11 @@ func TestEveryWalkEndsWhateverTheFileSays(t *testing.T) {
 		id := rapid.Custom(func(t *rapid.T) string { return fmt.Sprint(rapid.IntRange(0, n).Draw(t, "id")) })
 		var concepts []thesaurus.Concept
 		for i := range n {
-			concepts = append(concepts, thesaurus.Concept{ID: fmt.Sprint(i), Labels: []thesaurus.Text{{Value: fmt.Sprintf("Heading %d", i)}},
-				Broader: rapid.SliceOfN(id, 0, 3).Draw(t, "broader"), Narrower: rapid.SliceOfN(id, 0, 3).Draw(t, "narrower")})
+			concepts = append(
+				concepts,
+				thesaurus.Concept{ID: fmt.Sprint(i), Labels: []thesaurus.Text{{Value: fmt.Sprintf("Heading %d", i)}},
+					Broader: rapid.SliceOfN(id, 0, 3).Draw(t, "broader"), Narrower: rapid.SliceOfN(id, 0, 3).Draw(t, "narrower")},
+			)
 		}
 		v, _ := thesaurus.Build(concepts, "")
 		require.Equal(t, n, v.Len())
@@ -131,10 +165,15 @@ func TestEveryWalkEndsWhateverTheFileSays(t *testing.T) {
 
 func TestAWordLeadsToTheHeadingOfItsFamily(t *testing.T) {
 	v, _ := thesaurus.Build([]thesaurus.Concept{
-		{ID: "1", Labels: []thesaurus.Text{{"Crop Harvesters", "en"}}, EntryTerms: []thesaurus.Text{{"Farm Labourers", "en"}}},
+		{
+			ID:         "1",
+			Labels:     []thesaurus.Text{{"Crop Harvesters", "en"}},
+			EntryTerms: []thesaurus.Text{{"Farm Labourers", "en"}},
+		},
 		{ID: "2", Labels: []thesaurus.Text{{"Shade", "en"}}, EntryTerms: []thesaurus.Text{{"crop harvester", "en"}}},
 	}, "")
-	for word, want := range map[string]string{"crop harvester": "Crop Harvesters", "farm laborer": "Crop Harvesters", "shades": "Shade", "rest": "", "": ""} {
+	for word, want := range map[string]string{"crop harvester": "Crop Harvesters", "farm laborer": "Crop Harvesters",
+		"shades": "Shade", "rest": "", "": ""} {
 		got, ok := v.Kin(word)
 		assert.Equal(t, want, got, word)
 		assert.Equal(t, want != "", ok, word)

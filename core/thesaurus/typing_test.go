@@ -13,8 +13,8 @@ import (
 	"tamiz/demo"
 )
 
-// mistyped returns a text with one letter more, less, other, or two changed about, in a word of at least four letters; ok is false
-// where the place that is drawn has none.
+// mistyped returns a text with one letter more, less, other, or two changed about, in a word of at least four
+// letters; ok is false where the place that is drawn has none.
 func mistyped(r *rand.Rand, typed string) (out string, ok bool) {
 	w := []rune(typed)
 	letter := func(i int) bool { return i >= 0 && i < len(w) && w[i] >= 'a' && w[i] <= 'z' }
@@ -91,7 +91,11 @@ func TestAHeadingIsFoundWithALetterWrong(t *testing.T) {
 // All words of a heading in another order come before what merely begins with one of them.
 func TestAnotherOrderComesBeforeAMereBeginning(t *testing.T) {
 	v, _ := thesaurus.Build([]thesaurus.Concept{
-		{ID: "1", Labels: []thesaurus.Text{{Value: "Early Care of Injuries"}}}, {ID: "2", Labels: []thesaurus.Text{{Value: "Ear Injuries"}}}, {ID: "3", Labels: []thesaurus.Text{{Value: "Injuries of Earth Movers"}}},
+		{
+			ID:     "1",
+			Labels: []thesaurus.Text{{Value: "Early Care of Injuries"}},
+		}, {ID: "2", Labels: []thesaurus.Text{{Value: "Ear Injuries"}}},
+		{ID: "3", Labels: []thesaurus.Text{{Value: "Injuries of Earth Movers"}}},
 	}, "")
 	leads := v.Suggest("injuries ear", 0)
 	require.NotEmpty(t, leads)

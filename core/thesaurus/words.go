@@ -20,7 +20,13 @@ type words struct {
 }
 
 func (w *words) bytes() int64 {
-	return int64(len(w.all)+len(w.count)) + 4*int64(len(w.ends)+len(w.texts.From)+len(w.texts.To)+len(w.long)) + 12*int64(len(w.bases.of))
+	return int64(
+		len(w.all)+len(w.count),
+	) + 4*int64(
+		len(w.ends)+len(w.texts.From)+len(w.texts.To)+len(w.long),
+	) + 12*int64(
+		len(w.bases.of),
+	)
 }
 
 func (r role) searched() bool { return r >= label && r <= historyNote }
@@ -152,19 +158,28 @@ func (w *words) meant(token string, most int) (out []uint32) {
 	if len([]rune(token)) < leastMeant-1 { // a letter may be left out
 		return nil
 	}
-	at, _ := slices.BinarySearchFunc(w.long, len(token)-4, func(n uint32, length int) int { return cmp.Compare(len(w.token(n)), length) })
+	at, _ := slices.BinarySearchFunc(
+		w.long,
+		len(token)-4,
+		func(n uint32, length int) int { return cmp.Compare(len(w.token(n)), length) },
+	)
 	for _, n := range w.long[at:] {
 		t := w.token(n)
 		if len(t) > len(token)+4 {
 			break
 		}
-		// Two that are one letter apart are the same before or behind their middles, of which two letters may be changed about.
+		// Two that are one letter apart are the same before or behind their middles, of which two letters may be changed
+		// about.
 		half := (min(len(t), len(token)) - 1) / 2
-		if len([]rune(t)) >= leastMeant && (t[:half] == token[:half] || t[len(t)-half:] == token[len(token)-half:]) && text.Edited(t, token) {
+		if len([]rune(t)) >= leastMeant && (t[:half] == token[:half] || t[len(t)-half:] == token[len(token)-half:]) &&
+			text.Edited(t, token) {
 			out = append(out, n)
 		}
 	}
-	slices.SortStableFunc(out, func(a, b uint32) int { return cmp.Compare(len(w.texts.span(int(b))), len(w.texts.span(int(a)))) })
+	slices.SortStableFunc(
+		out,
+		func(a, b uint32) int { return cmp.Compare(len(w.texts.span(int(b))), len(w.texts.span(int(a)))) },
+	)
 	return out[:min(len(out), most)]
 }
 

@@ -1,5 +1,5 @@
-// Package mailbox is a stand-in for a mail server: it takes every mail, keeps the last ones in memory, delivers none, and shows
-// them on a page.
+// Package mailbox is a stand-in for a mail server: it takes every mail, keeps the last ones in memory, delivers
+// none, and shows them on a page.
 package mailbox
 
 import (

@@ -78,7 +78,14 @@ func NewReader(r io.Reader, sorter exchange.Sorter, report func(exchange.Notice)
 	for i, m := range strings.Fields("jan feb mar apr may jun jul aug sep oct nov dec") {
 		months[m] = []string{"01", "02", "03", "04", "05", "06", "07", "08", "09", "10", "11", "12"}[i]
 	}
-	return &Reader{src: newSource(r), sorter: sorter, report: report, strings: months, names: map[string]string{}, parents: map[string]entry{}}
+	return &Reader{
+		src:     newSource(r),
+		sorter:  sorter,
+		report:  report,
+		strings: months,
+		names:   map[string]string{},
+		parents: map[string]entry{},
+	}
 }
 
 // Read returns the next record, or io.EOF after the last. An entry with a crossref to one further down
@@ -109,7 +116,9 @@ func (r *Reader) entry() (entry, error) {
 		if err != nil {
 			return e, err
 		}
-		if len(r.parents) < maxParents && (e.kind == "proceedings" || e.kind == "book" || e.kind == "collection" || e.kind == "mvbook" || e.kind == "periodical" || e.kind == "xdata") {
+		if len(r.parents) < maxParents &&
+			(e.kind == "proceedings" || e.kind == "book" || e.kind == "collection" || e.kind == "mvbook" ||
+				e.kind == "periodical" || e.kind == "xdata") {
 			r.parents[e.key] = e
 		}
 		if e.kind == "xdata" { // data for others, no record itself
@@ -177,7 +186,15 @@ func (r *Reader) next() (entry, error) {
 		switch {
 		case errors.As(err, &bad):
 			kept := bad.kind.Partial() && e.field("title") != nil
-			r.report(exchange.Notice{Line: bad.line, Record: bad.n, Kind: bad.kind, Detail: exchange.Shorten(bib.Flat(bad.detail)), Skipped: !kept})
+			r.report(
+				exchange.Notice{
+					Line:    bad.line,
+					Record:  bad.n,
+					Kind:    bad.kind,
+					Detail:  exchange.Shorten(bib.Flat(bad.detail)),
+					Skipped: !kept,
+				},
+			)
 			if kept {
 				return e, nil
 			}
@@ -204,8 +221,25 @@ var standFor = []struct {
 }
 
 // Entry types and the codes by which RIS knows the same, so that types do not depend on the format.
-var codes = map[string]string{"article": "JOUR", "book": "BOOK", "incollection": "CHAP", "inbook": "CHAP", "inproceedings": "CPAPER", "conference": "CPAPER", "proceedings": "CONF",
-	"phdthesis": "THES", "mastersthesis": "THES", "thesis": "THES", "techreport": "RPRT", "report": "RPRT", "unpublished": "UNPB", "online": "ELEC", "electronic": "ELEC", "patent": "PAT", "dataset": "DATA"}
+var codes = map[string]string{
+	"article":       "JOUR",
+	"book":          "BOOK",
+	"incollection":  "CHAP",
+	"inbook":        "CHAP",
+	"inproceedings": "CPAPER",
+	"conference":    "CPAPER",
+	"proceedings":   "CONF",
+	"phdthesis":     "THES",
+	"mastersthesis": "THES",
+	"thesis":        "THES",
+	"techreport":    "RPRT",
+	"report":        "RPRT",
+	"unpublished":   "UNPB",
+	"online":        "ELEC",
+	"electronic":    "ELEC",
+	"patent":        "PAT",
+	"dataset":       "DATA",
+}
 
 func (r *Reader) record(e entry) *bib.Record {
 	notice := func(kind exchange.Kind, detail string, skipped bool) {
@@ -250,7 +284,8 @@ func (r *Reader) record(e entry) *bib.Record {
 	}
 	e.use("month")
 	e.use("day")
-	if title, abstract, language := take("othertitle"), take("otherabstract"), take("otherlanguage"); title != "" || abstract != "" {
+	if title, abstract, language := take("othertitle"), take("otherabstract"), take("otherlanguage"); title != "" ||
+		abstract != "" {
 		rec.Others = []bib.Rendering{{Language: language, Title: title, Abstract: abstract}}
 	}
 	// A key that was made for the file says nothing new.

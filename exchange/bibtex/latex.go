@@ -15,14 +15,21 @@ var accents = map[string]string{
 
 // Commands that stand for a character.
 var characters = map[string]string{
-	"ss": "ß", "ae": "æ", "AE": "Æ", "oe": "œ", "OE": "Œ", "o": "ø", "O": "Ø", "aa": "å", "AA": "Å", "l": "ł", "L": "Ł", "i": "ı", "j": "ȷ",
+	"ss": "ß", "ae": "æ", "AE": "Æ", "oe": "œ", "OE": "Œ", "o": "ø", "O": "Ø", "aa": "å", "AA": "Å", "l": "ł", "L": "Ł",
+	"i": "ı", "j": "ȷ",
 	"dh": "ð", "DH": "Ð", "th": "þ", "TH": "Þ", "dj": "đ", "DJ": "Đ", "ng": "ŋ", "NG": "Ŋ",
-	"textendash": "–", "textemdash": "—", "textquoteleft": "‘", "textquoteright": "’", "textquotedblleft": "“", "textquotedblright": "”",
-	"textellipsis": "…", "ldots": "…", "dots": "…", "textdegree": "°", "degree": "°", "textmu": "µ", "textbullet": "•", "textregistered": "®", "texttrademark": "™", "copyright": "©",
-	"textless": "<", "textgreater": ">", "textbackslash": `\`, "textasciitilde": "~", "textasciicircum": "^", "textbar": "|", "slash": "/", "S": "§", "P": "¶",
-	"guillemotleft": "«", "guillemotright": "»", "textexclamdown": "¡", "textquestiondown": "¿", "pounds": "£", "euro": "€", "texteuro": "€", "textdollar": "$",
-	"alpha": "α", "beta": "β", "gamma": "γ", "delta": "δ", "epsilon": "ε", "kappa": "κ", "lambda": "λ", "mu": "μ", "pi": "π", "rho": "ρ", "sigma": "σ", "tau": "τ", "phi": "φ", "chi": "χ", "omega": "ω",
-	"Delta": "Δ", "Sigma": "Σ", "Omega": "Ω", "times": "×", "pm": "±", "leq": "≤", "le": "≤", "geq": "≥", "ge": "≥", "approx": "≈", "neq": "≠", "cdot": "·", "rightarrow": "→", "infty": "∞", "circ": "°", "sim": "∼",
+	"textendash": "–", "textemdash": "—", "textquoteleft": "‘", "textquoteright": "’", "textquotedblleft": "“",
+	"textquotedblright": "”",
+	"textellipsis":      "…", "ldots": "…", "dots": "…", "textdegree": "°", "degree": "°", "textmu": "µ", "textbullet": "•",
+	"textregistered": "®", "texttrademark": "™", "copyright": "©",
+	"textless": "<", "textgreater": ">", "textbackslash": `\`, "textasciitilde": "~", "textasciicircum": "^",
+	"textbar": "|", "slash": "/", "S": "§", "P": "¶",
+	"guillemotleft": "«", "guillemotright": "»", "textexclamdown": "¡", "textquestiondown": "¿", "pounds": "£",
+	"euro": "€", "texteuro": "€", "textdollar": "$",
+	"alpha": "α", "beta": "β", "gamma": "γ", "delta": "δ", "epsilon": "ε", "kappa": "κ", "lambda": "λ", "mu": "μ",
+	"pi": "π", "rho": "ρ", "sigma": "σ", "tau": "τ", "phi": "φ", "chi": "χ", "omega": "ω",
+	"Delta": "Δ", "Sigma": "Σ", "Omega": "Ω", "times": "×", "pm": "±", "leq": "≤", "le": "≤", "geq": "≥", "ge": "≥",
+	"approx": "≈", "neq": "≠", "cdot": "·", "rightarrow": "→", "infty": "∞", "circ": "°", "sim": "∼",
 }
 
 // Plain returns a field as text: accents and commands as characters, braces, math signs and the commands of
@@ -174,8 +181,28 @@ func argument(s string, i int, spaced bool) (base string, end int, ok bool) {
 
 func letter(c byte) bool { return c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' }
 
-var escaper = strings.NewReplacer(`\`, `\textbackslash{}`, "{", `\{`, "}", `\}`, "$", `\$`, "&", `\&`, "%", `\%`, "#", `\#`, "_", `\_`,
-	"~", `\textasciitilde{}`, "^", `\textasciicircum{}`)
+var escaper = strings.NewReplacer(
+	`\`,
+	`\textbackslash{}`,
+	"{",
+	`\{`,
+	"}",
+	`\}`,
+	"$",
+	`\$`,
+	"&",
+	`\&`,
+	"%",
+	`\%`,
+	"#",
+	`\#`,
+	"_",
+	`\_`,
+	"~",
+	`\textasciitilde{}`,
+	"^",
+	`\textasciicircum{}`,
+)
 
 // Escaped writes text so that Plain gives it again. Letters with accents stay as they are: files are UTF-8.
 func Escaped(s string) string {

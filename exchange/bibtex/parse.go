@@ -215,7 +215,9 @@ func (r *Reader) seek() error {
 			other.Write(b)
 			if l, _, _ := strings.Cut(other.String(), "\n"); r.n > 0 && c != '@' && exchange.LooksOther(l) {
 				told = true
-				r.report(exchange.Notice{Line: s.line, Kind: exchange.OtherFormat, Detail: exchange.Shorten(bib.Flat(l)), Skipped: true})
+				r.report(
+					exchange.Notice{Line: s.line, Kind: exchange.OtherFormat, Detail: exchange.Shorten(bib.Flat(l)), Skipped: true},
+				)
 			}
 		}
 		s.next()

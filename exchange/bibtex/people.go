@@ -48,7 +48,10 @@ func person(name string) bib.Person {
 	case len(parts) == 2:
 		return bib.Person{Family: plain(parts[0]), Given: plain(parts[1])}
 	case len(parts) > 2:
-		return bib.Person{Family: plain(parts[0]), Given: strings.Trim(plain(strings.Join(parts[2:], ", "))+", "+plain(parts[1]), ", ")}
+		return bib.Person{
+			Family: plain(parts[0]),
+			Given:  strings.Trim(plain(strings.Join(parts[2:], ", "))+", "+plain(parts[1]), ", "),
+		}
 	}
 	words := splitTop(parts[0], " ")
 	if len(words) == 1 {
@@ -72,7 +75,10 @@ func extended(parts []string) bib.Person {
 		k, v, _ := strings.Cut(p, "=")
 		at[strings.TrimSpace(k)] = bib.Flat(Plain(v))
 	}
-	return bib.Person{Family: strings.TrimSpace(at["prefix"] + " " + at["family"]), Given: strings.Trim(at["given"]+", "+at["suffix"], ", ")}
+	return bib.Person{
+		Family: strings.TrimSpace(at["prefix"] + " " + at["family"]),
+		Given:  strings.Trim(at["given"]+", "+at["suffix"], ", "),
+	}
 }
 
 // small reports whether a word begins with a small letter.

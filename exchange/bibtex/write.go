@@ -14,7 +14,8 @@ import (
 // kinds are the entry types of the codes, one for each.
 var kinds = func() map[string]string {
 	out := map[string]string{}
-	for _, kind := range []string{"article", "book", "incollection", "inproceedings", "proceedings", "thesis", "report", "unpublished", "online", "patent", "dataset"} {
+	for _, kind := range []string{"article", "book", "incollection", "inproceedings", "proceedings", "thesis", "report",
+		"unpublished", "online", "patent", "dataset"} {
 		out[codes[kind]] = kind
 	}
 	return out

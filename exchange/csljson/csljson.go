@@ -69,7 +69,9 @@ func (r *Reader) Read() (*bib.Record, error) {
 }
 
 func (r *Reader) notice(line int, kind exchange.Kind, detail string, skipped bool) {
-	r.report(exchange.Notice{Line: line, Record: r.n, Kind: kind, Detail: exchange.Shorten(bib.Flat(detail)), Skipped: skipped})
+	r.report(
+		exchange.Notice{Line: line, Record: r.n, Kind: kind, Detail: exchange.Shorten(bib.Flat(detail)), Skipped: skipped},
+	)
 }
 
 // next returns the next value: of the array, or of the file where its values stand one after the other.
@@ -95,7 +97,8 @@ func (r *Reader) next() (json.RawMessage, int, error) {
 		if _, err := r.d.Token(); err != nil {
 			return nil, 0, r.broken(err)
 		}
-		if rest, err := io.ReadAll(io.LimitReader(io.MultiReader(r.d.Buffered(), r.lines), 4096)); err == nil && len(bytes.TrimSpace(rest)) > 0 {
+		if rest, err := io.ReadAll(io.LimitReader(io.MultiReader(r.d.Buffered(), r.lines), 4096)); err == nil &&
+			len(bytes.TrimSpace(rest)) > 0 {
 			r.notice(r.lines.Line(r.d.InputOffset()), exchange.OtherFormat, string(bytes.TrimSpace(rest)), true)
 		}
 		return nil, 0, io.EOF
@@ -135,8 +138,21 @@ func (r *Reader) broken(err error) error {
 }
 
 // The codes by which RIS knows the types of items, so that types do not depend on the format.
-var codes = map[string]string{"article-journal": "JOUR", "article": "JOUR", "article-magazine": "MGZN", "article-newspaper": "NEWS", "book": "BOOK", "chapter": "CHAP", "paper-conference": "CPAPER",
-	"thesis": "THES", "report": "RPRT", "manuscript": "UNPB", "webpage": "ELEC", "patent": "PAT", "dataset": "DATA"}
+var codes = map[string]string{
+	"article-journal":   "JOUR",
+	"article":           "JOUR",
+	"article-magazine":  "MGZN",
+	"article-newspaper": "NEWS",
+	"book":              "BOOK",
+	"chapter":           "CHAP",
+	"paper-conference":  "CPAPER",
+	"thesis":            "THES",
+	"report":            "RPRT",
+	"manuscript":        "UNPB",
+	"webpage":           "ELEC",
+	"patent":            "PAT",
+	"dataset":           "DATA",
+}
 
 var kinds = func() map[string]string {
 	out := map[string]string{}
@@ -229,7 +245,15 @@ func (r *Reader) record(i item, line int) *bib.Record {
 			used[name] = false // of another shape: kept as it is
 		}
 	}
-	rec := &bib.Record{Title: text("title"), Abstract: text("abstract"), Journal: text("container-title"), DOI: text("DOI"), ISSN: text("ISSN"), Volume: text("volume"), Issue: text("issue")}
+	rec := &bib.Record{
+		Title:    text("title"),
+		Abstract: text("abstract"),
+		Journal:  text("container-title"),
+		DOI:      text("DOI"),
+		ISSN:     text("ISSN"),
+		Volume:   text("volume"),
+		Issue:    text("issue"),
+	}
 	var own custom
 	into("custom", &own)
 	rec.Accession, rec.Countries, rec.Substances, rec.Others = own.Accession, own.Countries, own.Substances, own.Others
@@ -380,7 +404,21 @@ func (w *Writer) Write(r *bib.Record) error {
 		out["URL"] = r.URLs[0]
 		own.URLs = r.URLs[1:]
 	}
-	if len(own.Accession)+len(own.Countries)+len(own.Substances)+len(own.Others)+len(own.Types)+len(own.Languages)+len(own.URLs) > 0 {
+	if len(
+		own.Accession,
+	)+len(
+		own.Countries,
+	)+len(
+		own.Substances,
+	)+len(
+		own.Others,
+	)+len(
+		own.Types,
+	)+len(
+		own.Languages,
+	)+len(
+		own.URLs,
+	) > 0 {
 		out["custom"] = own
 	}
 	for _, e := range r.Extra {

@@ -55,7 +55,11 @@ func Decode(d *xml.Decoder, start xml.StartElement) (*bib.Record, error) {
 }
 
 func (x *record) record() *bib.Record {
-	r := &bib.Record{Keywords: exchange.Values(x.Subject), Types: exchange.Values(x.Type), Languages: exchange.Values(x.Language)}
+	r := &bib.Record{
+		Keywords:  exchange.Values(x.Subject),
+		Types:     exchange.Values(x.Type),
+		Languages: exchange.Values(x.Language),
+	}
 	x.texts(r)
 	for _, c := range exchange.Values(x.Creator) {
 		r.Authors = append(r.Authors, bib.ParsePerson(c))

@@ -63,8 +63,8 @@ func Rows(title string, head []string, rows [][]string) Part {
 	return Part{Title: title, Table: t}
 }
 
-// Markdown returns a document as CommonMark; tables are those of the GitHub extension, which most readers know. Whatever a
-// text says, it is text: characters that would be marks are escaped.
+// Markdown returns a document as CommonMark; tables are those of the GitHub extension, which most readers know.
+// Whatever a text says, it is text: characters that would be marks are escaped.
 func (d Document) Markdown() []byte {
 	var b bytes.Buffer
 	fmt.Fprintf(&b, "# %s\n\n", plain(d.Title))
@@ -126,8 +126,36 @@ func (p Part) markdown(b *bytes.Buffer) {
 	}
 }
 
-var escaped = strings.NewReplacer("\\", `\\`, "`", "\\`", "*", `\*`, "_", `\_`, "[", `\[`, "]", `\]`, "<", `\<`, ">", `\>`, "|", `\|`, "#", `\#`, "~", `\~`,
-	"\r\n", " ", "\n", " ", "\r", " ")
+var escaped = strings.NewReplacer(
+	"\\",
+	`\\`,
+	"`",
+	"\\`",
+	"*",
+	`\*`,
+	"_",
+	`\_`,
+	"[",
+	`\[`,
+	"]",
+	`\]`,
+	"<",
+	`\<`,
+	">",
+	`\>`,
+	"|",
+	`\|`,
+	"#",
+	`\#`,
+	"~",
+	`\~`,
+	"\r\n",
+	" ",
+	"\n",
+	" ",
+	"\r",
+	" ",
+)
 
 // plain returns text as Markdown that says just that.
 func plain(s string) string { return escaped.Replace(s) }

@@ -17,7 +17,10 @@ import (
 var docxParts embed.FS
 
 var docxFiles = []struct{ name, from string }{
-	{"[Content_Types].xml", "content_types.xml"}, {"_rels/.rels", "rels.xml"}, {"word/_rels/document.xml.rels", "document_rels.xml"},
+	{
+		"[Content_Types].xml",
+		"content_types.xml",
+	}, {"_rels/.rels", "rels.xml"}, {"word/_rels/document.xml.rels", "document_rels.xml"},
 	{"word/styles.xml", "styles.xml"}, {"word/numbering.xml", "numbering.xml"},
 }
 
@@ -49,9 +52,14 @@ func (d Document) DOCX(made time.Time) ([]byte, error) {
 		}
 	}
 	var core, body docx
-	core.raw(`<cp:coreProperties xmlns:cp="http://schemas.openxmlformats.org/package/2006/metadata/core-properties" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:dcterms="http://purl.org/dc/terms/" xmlns:xsi="http://www.w3.org/2001/XMLSchema-instance"><dc:title>`)
+	core.raw(
+		`<cp:coreProperties xmlns:cp="http://schemas.openxmlformats.org/package/2006/metadata/core-properties" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:dcterms="http://purl.org/dc/terms/" xmlns:xsi="http://www.w3.org/2001/XMLSchema-instance"><dc:title>`,
+	)
 	core.text(d.Title)
-	core.raw(`</dc:title><dc:creator>Tamiz</dc:creator><dcterms:created xsi:type="dcterms:W3CDTF">%s</dcterms:created></cp:coreProperties>`, made.UTC().Format(time.RFC3339))
+	core.raw(
+		`</dc:title><dc:creator>Tamiz</dc:creator><dcterms:created xsi:type="dcterms:W3CDTF">%s</dcterms:created></cp:coreProperties>`,
+		made.UTC().Format(time.RFC3339),
+	)
 	if err := put("docProps/core.xml", core.file()); err != nil {
 		return nil, err
 	}
@@ -87,7 +95,12 @@ func (w *docx) document(d Document) {
 			w.part(p)
 		}
 	}
-	w.raw(`<w:sectPr><w:pgSz w:w="%d" w:h="%d"/><w:pgMar w:top="%[3]d" w:right="%[3]d" w:bottom="%[3]d" w:left="%[3]d" w:header="600" w:footer="600" w:gutter="0"/></w:sectPr></w:body></w:document>`, pageWidth, pageHeight, pageMargin)
+	w.raw(
+		`<w:sectPr><w:pgSz w:w="%d" w:h="%d"/><w:pgMar w:top="%[3]d" w:right="%[3]d" w:bottom="%[3]d" w:left="%[3]d" w:header="600" w:footer="600" w:gutter="0"/></w:sectPr></w:body></w:document>`,
+		pageWidth,
+		pageHeight,
+		pageMargin,
+	)
 }
 
 func (w *docx) part(p Part) {
@@ -159,7 +172,10 @@ func (w *docx) table(t *Table) {
 		}
 		w.raw(`</w:trPr>`)
 		for i, width := range widths {
-			w.raw(`<w:tc><w:tcPr><w:tcW w:w="%d" w:type="dxa"/><w:tcBorders><w:bottom w:val="single" w:sz="4" w:space="0" w:color="BBB3A2"/></w:tcBorders></w:tcPr><w:p><w:pPr><w:pStyle w:val="Cell"/>`, width)
+			w.raw(
+				`<w:tc><w:tcPr><w:tcW w:w="%d" w:type="dxa"/><w:tcBorders><w:bottom w:val="single" w:sz="4" w:space="0" w:color="BBB3A2"/></w:tcBorders></w:tcPr><w:p><w:pPr><w:pStyle w:val="Cell"/>`,
+				width,
+			)
 			if i < len(t.Right) && t.Right[i] {
 				w.raw(`<w:jc w:val="right"/>`)
 			}
@@ -178,8 +194,8 @@ func (w *docx) table(t *Table) {
 	w.raw(`</w:tbl><w:p/>`)
 }
 
-// widths parts the width of the text by how long what stands in each column is, so that a column of figures does not take
-// as much as one of sentences; none is narrower than its share of a third.
+// widths parts the width of the text by how long what stands in each column is, so that a column of figures does
+// not take as much as one of sentences; none is narrower than its share of a third.
 func (t *Table) widths() []int {
 	columns := len(t.Head)
 	if columns == 0 {

@@ -72,7 +72,8 @@ func TestADOCXHasHeadingsListsAndTablesWhoseHeadIsRepeated(t *testing.T) {
 	body, err := example().DOCX(made)
 	require.NoError(t, err)
 	parts := opened(t, body)
-	for _, name := range []string{"[Content_Types].xml", "_rels/.rels", "word/_rels/document.xml.rels", "word/styles.xml", "word/numbering.xml"} {
+	for _, name := range []string{"[Content_Types].xml", "_rels/.rels", "word/_rels/document.xml.rels",
+		"word/styles.xml", "word/numbering.xml"} {
 		assert.Contains(t, parts, name)
 		for _, target := range []string{"word/document.xml", "docProps/core.xml"} {
 			if name == "[Content_Types].xml" || name == "_rels/.rels" {
@@ -90,8 +91,31 @@ func TestADOCXHasHeadingsListsAndTablesWhoseHeadIsRepeated(t *testing.T) {
 	assert.Equal(t, 1, strings.Count(main, "<w:tblHeader/>"))
 	assert.Equal(t, 3, strings.Count(main, "<w:tr>"))
 	assert.Equal(t, 3, strings.Count(main, `<w:jc w:val="right"/>`), "the column of figures, with its head")
-	assert.Equal(t, []string{"Heat & kidneys", "Lines", "Searched on *2 March*", "one", "two | three", "As typed", "farm* AND ```", "heat",
-		"Counts", "Line", "Records", "farm* <b>", "1,204", "a\nb", "3", "", "Two could not be asked.", "References", "None were followed."}, texts(t, main))
+	assert.Equal(
+		t,
+		[]string{
+			"Heat & kidneys",
+			"Lines",
+			"Searched on *2 March*",
+			"one",
+			"two | three",
+			"As typed",
+			"farm* AND ```",
+			"heat",
+			"Counts",
+			"Line",
+			"Records",
+			"farm* <b>",
+			"1,204",
+			"a\nb",
+			"3",
+			"",
+			"Two could not be asked.",
+			"References",
+			"None were followed.",
+		},
+		texts(t, main),
+	)
 	for _, style := range []string{"Title", "Heading1", "Heading2", "ListBullet", "Typed", "Note", "Cell"} {
 		assert.Contains(t, parts["word/styles.xml"], `w:styleId="`+style+`"`)
 	}

@@ -181,7 +181,10 @@ func (m *record) record() *bib.Record {
 		case s.Authority == "":
 			r.Keywords = append(r.Keywords, topics...)
 		default:
-			r.Headings = append(r.Headings, bib.Assignment{Label: topics[0], Qualifiers: more(topics[1:]), Central: s.Usage == "primary"})
+			r.Headings = append(
+				r.Headings,
+				bib.Assignment{Label: topics[0], Qualifiers: more(topics[1:]), Central: s.Usage == "primary"},
+			)
 		}
 	}
 	for _, rel := range m.Related {
@@ -257,7 +260,10 @@ func (n name) person() (bib.Person, bool) {
 	}
 	switch {
 	case len(family) > 0:
-		return bib.Person{Family: strings.Join(family, " "), Given: strings.Join(append(exchange.Values([]string{strings.Join(given, " ")}), terms...), ", ")}, true
+		return bib.Person{
+			Family: strings.Join(family, " "),
+			Given:  strings.Join(append(exchange.Values([]string{strings.Join(given, " ")}), terms...), ", "),
+		}, true
 	case len(whole) > 0 && n.Type == "corporate":
 		return bib.Person{Family: strings.Join(whole, " ")}, true
 	case len(whole) > 0:

@@ -45,15 +45,51 @@ func TestARecordOfACatalogueIsRead(t *testing.T) {
 		<mods:note type="cited by">3</mods:note><mods:note>a remark</mods:note>
 		<mods:identifier type="doi">10.99999/b</mods:identifier><mods:location><mods:url>https://x.example/b</mods:url></mods:location>
 		<mods:recordInfo><mods:recordIdentifier>ALM1</mods:recordIdentifier></mods:recordInfo></mods:mods>`)
-	assert.Equal(t, &bib.Record{ID: "ALM1", Accession: "ALM1", Title: "The shade at noon: a stepped trial", Abstract: "Rest and shade.", Year: 2019, Journal: "Journal of Warm Work",
-		Authors:  []bib.Person{{Family: "Osolana", Given: "Ife"}, {Family: "Velkana", Given: "Temi"}, {Family: "Board of Warm Work"}},
-		Keywords: []string{"shade tents", "noon"}, Headings: []bib.Assignment{{Label: "Fluid Intake", Qualifiers: []string{"methods"}, Central: true}},
-		Types: []string{"Trial Report"}, Languages: []string{"eng"}, Countries: []string{"Karland"}, DOI: "10.99999/b", URLs: []string{"https://x.example/b"}, ISSN: "0000-0001",
-		Volume: "4", Issue: "2", FirstPage: "11", LastPage: "19", Others: []bib.Rendering{{Title: "Sombra al mediodía"}}, Extra: []bib.Extra{
-			{Tag: "name", Value: `<name type="personal"><namePart>Nobody, Ed</namePart><role><roleTerm type="text">editor</roleTerm></role></name>`, Format: mods.Format},
-			{Tag: "subject", Value: "<subject><geographic>Karland</geographic></subject>", Format: mods.Format},
-			{Tag: "note ", Value: "a remark", Format: mods.Format}},
-		References: []bib.Reference{{DOI: "10.99999/a"}}, TimesCited: new(3)}, r)
+	assert.Equal(
+		t,
+		&bib.Record{
+			ID:        "ALM1",
+			Accession: "ALM1",
+			Title:     "The shade at noon: a stepped trial",
+			Abstract:  "Rest and shade.",
+			Year:      2019,
+			Journal:   "Journal of Warm Work",
+			Authors: []bib.Person{
+				{Family: "Osolana", Given: "Ife"},
+				{Family: "Velkana", Given: "Temi"},
+				{Family: "Board of Warm Work"},
+			},
+			Keywords: []string{
+				"shade tents",
+				"noon",
+			},
+			Headings: []bib.Assignment{{Label: "Fluid Intake", Qualifiers: []string{"methods"}, Central: true}},
+			Types: []string{
+				"Trial Report",
+			},
+			Languages: []string{"eng"},
+			Countries: []string{"Karland"},
+			DOI:       "10.99999/b",
+			URLs:      []string{"https://x.example/b"},
+			ISSN:      "0000-0001",
+			Volume:    "4",
+			Issue:     "2",
+			FirstPage: "11",
+			LastPage:  "19",
+			Others:    []bib.Rendering{{Title: "Sombra al mediodía"}},
+			Extra: []bib.Extra{
+				{
+					Tag:    "name",
+					Value:  `<name type="personal"><namePart>Nobody, Ed</namePart><role><roleTerm type="text">editor</roleTerm></role></name>`,
+					Format: mods.Format,
+				},
+				{Tag: "subject", Value: "<subject><geographic>Karland</geographic></subject>", Format: mods.Format},
+				{Tag: "note ", Value: "a remark", Format: mods.Format}},
+			References: []bib.Reference{{DOI: "10.99999/a"}},
+			TimesCited: new(3),
+		},
+		r,
+	)
 }
 
 // What is written reads back the same.
@@ -72,21 +108,63 @@ func TestRecordsComeBackAsTheyWere(t *testing.T) {
 		return out
 	}
 	rapid.Check(t, func(t *rapid.T) {
-		r := &bib.Record{Title: word.Draw(t, "title"), Abstract: maybe(t, "abstract"), Journal: maybe(t, "journal"), Year: rapid.IntRange(0, 2030).Draw(t, "year"), Keywords: list(t, "keywords"),
-			Types: list(t, "types"), Languages: list(t, "languages"), Countries: list(t, "countries"), Accession: maybe(t, "accession"), LocalID: maybe(t, "local"), DOI: maybe(t, "doi"), URLs: list(t, "urls"),
-			ISSN: maybe(t, "issn"), Volume: maybe(t, "volume"), Issue: maybe(t, "issue"), FirstPage: maybe(t, "first"), LastPage: maybe(t, "last")}
+		r := &bib.Record{
+			Title:    word.Draw(t, "title"),
+			Abstract: maybe(t, "abstract"),
+			Journal:  maybe(t, "journal"),
+			Year:     rapid.IntRange(0, 2030).Draw(t, "year"),
+			Keywords: list(t, "keywords"),
+			Types: list(
+				t,
+				"types",
+			),
+			Languages: list(t, "languages"),
+			Countries: list(t, "countries"),
+			Accession: maybe(t, "accession"),
+			LocalID:   maybe(t, "local"),
+			DOI:       maybe(t, "doi"),
+			URLs:      list(t, "urls"),
+			ISSN: maybe(
+				t,
+				"issn",
+			),
+			Volume:    maybe(t, "volume"),
+			Issue:     maybe(t, "issue"),
+			FirstPage: maybe(t, "first"),
+			LastPage:  maybe(t, "last"),
+		}
 		for range rapid.IntRange(0, 3).Draw(t, "authors") {
 			p := bib.Person{Family: word.Draw(t, "family"), Given: maybe(t, "given")}
 			r.Authors = append(r.Authors, p)
 		}
 		for range rapid.IntRange(0, 3).Draw(t, "headings") {
-			r.Headings = append(r.Headings, bib.Assignment{Label: word.Draw(t, "label"), Qualifiers: list(t, "qualifiers"), Central: rapid.Bool().Draw(t, "central")})
+			r.Headings = append(
+				r.Headings,
+				bib.Assignment{
+					Label:      word.Draw(t, "label"),
+					Qualifiers: list(t, "qualifiers"),
+					Central:    rapid.Bool().Draw(t, "central"),
+				},
+			)
 		}
 		for i := range rapid.IntRange(0, 2).Draw(t, "others") {
-			r.Others = append(r.Others, bib.Rendering{Language: []string{"spa", "por"}[i], Title: word.Draw(t, "other title"), Abstract: maybe(t, "other abstract")})
+			r.Others = append(
+				r.Others,
+				bib.Rendering{
+					Language: []string{"spa", "por"}[i],
+					Title:    word.Draw(t, "other title"),
+					Abstract: maybe(t, "other abstract"),
+				},
+			)
 		}
 		for range rapid.IntRange(0, 2).Draw(t, "references") {
-			f := bib.Reference{DOI: word.Draw(t, "reference"), Local: maybe(t, "number"), Title: maybe(t, "cited title"), Year: rapid.IntRange(0, 2030).Draw(t, "cited year"), Text: maybe(t, "cited text")}
+			f := bib.Reference{
+				DOI:   word.Draw(t, "reference"),
+				Local: maybe(t, "number"),
+				Title: maybe(t, "cited title"),
+				Year:  rapid.IntRange(0, 2030).Draw(t, "cited year"),
+				Text:  maybe(t, "cited text"),
+			}
 			if name := maybe(t, "cited author"); name != "" {
 				f.Author = bib.ParsePerson(name).Line()
 			}
@@ -108,14 +186,23 @@ func TestRecordsComeBackAsTheyWere(t *testing.T) {
 }
 
 func TestTwoTranslationsIntoOneLanguageAreBothKept(t *testing.T) {
-	r := decode(t, `<mods><titleInfo><title>Sombra</title></titleInfo><titleInfo type="translated" lang="eng"><title>Shade</title></titleInfo><titleInfo type="translated" lang="eng"><title>The shade</title></titleInfo>
-		<abstract lang="spa">Descanso.</abstract><abstract lang="eng">Rest.</abstract><abstract lang="eng">More.</abstract></mods>`)
-	assert.Equal(t, []bib.Rendering{{Language: "eng", Title: "Shade", Abstract: "Rest. More."}, {Language: "eng", Title: "The shade"}}, r.Others)
+	r := decode(
+		t,
+		`<mods><titleInfo><title>Sombra</title></titleInfo><titleInfo type="translated" lang="eng"><title>Shade</title></titleInfo><titleInfo type="translated" lang="eng"><title>The shade</title></titleInfo>
+		<abstract lang="spa">Descanso.</abstract><abstract lang="eng">Rest.</abstract><abstract lang="eng">More.</abstract></mods>`,
+	)
+	assert.Equal(
+		t,
+		[]bib.Rendering{{Language: "eng", Title: "Shade", Abstract: "Rest. More."}, {Language: "eng", Title: "The shade"}},
+		r.Others,
+	)
 }
 
 func FuzzDecode(f *testing.F) {
 	f.Add(`<mods><titleInfo><title>Shade</title></titleInfo><subject authority="x"><topic>Rest</topic></subject></mods>`)
-	f.Add(`<mods><name><namePart type="family">Osolana</namePart></name><originInfo><dateIssued>20190501</dateIssued></originInfo></mods>`)
+	f.Add(
+		`<mods><name><namePart type="family">Osolana</namePart></name><originInfo><dateIssued>20190501</dateIssued></originInfo></mods>`,
+	)
 	f.Add(`<!DOCTYPE m [<!ENTITY a "b">]><mods><abstract>&a;</abstract></mods>`)
 	f.Fuzz(func(t *testing.T, s string) {
 		r, err := read(s)
@@ -141,8 +228,22 @@ func TestReferencesAreReadAsTheyAreGiven(t *testing.T) {
 		<relatedItem type="references"><identifier type="local">VIL000007</identifier></relatedItem>
 		<relatedItem type="references"/>
 		<note type="cited by">many</note></mods>`)
-	assert.Equal(t, []bib.Reference{{Title: "Rest at noon", Author: "Osolana, Ife", Year: 2011}, {Text: "Velkana T. Water in the row. Work and Water 2009."}, {Local: "VIL000007"}}, r.References)
+	assert.Equal(
+		t,
+		[]bib.Reference{
+			{Title: "Rest at noon", Author: "Osolana, Ife", Year: 2011},
+			{Text: "Velkana T. Water in the row. Work and Water 2009."},
+			{Local: "VIL000007"},
+		},
+		r.References,
+	)
 	assert.Nil(t, r.TimesCited, "many is no number")
-	long := decode(t, "<mods>"+strings.Repeat(`<relatedItem type="references"><identifier type="doi">10.99999/a</identifier></relatedItem>`, 6000)+"</mods>")
+	long := decode(
+		t,
+		"<mods>"+strings.Repeat(
+			`<relatedItem type="references"><identifier type="doi">10.99999/a</identifier></relatedItem>`,
+			6000,
+		)+"</mods>",
+	)
 	assert.Len(t, long.References, 5000)
 }

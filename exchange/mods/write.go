@@ -174,7 +174,10 @@ func NewWriter(w io.Writer) *Writer {
 	return &Writer{w: w, e: e}
 }
 
-var collection = xml.StartElement{Name: xml.Name{Local: "modsCollection"}, Attr: []xml.Attr{{Name: xml.Name{Local: "xmlns"}, Value: Namespace}}}
+var collection = xml.StartElement{
+	Name: xml.Name{Local: "modsCollection"},
+	Attr: []xml.Attr{{Name: xml.Name{Local: "xmlns"}, Value: Namespace}},
+}
 
 func (w *Writer) begin() error {
 	if w.n++; w.n > 1 {

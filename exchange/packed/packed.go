@@ -59,7 +59,10 @@ func Open(file io.ReadSeeker) ([]Part, error) {
 	case bytes.HasPrefix(head, []byte("PK\x03\x04")), bytes.HasPrefix(head, []byte("PK\x05\x06")):
 		return archive(file)
 	case bytes.HasPrefix(head, []byte{0xd0, 0xcf, 0x11, 0xe0}):
-		return nil, fmt.Errorf("%w: it is a spreadsheet or a document of an office program; save it as CSV and bring in that", ErrOther)
+		return nil, fmt.Errorf(
+			"%w: it is a spreadsheet or a document of an office program; save it as CSV and bring in that",
+			ErrOther,
+		)
 	case bytes.HasPrefix(head, []byte("%PDF")):
 		return nil, fmt.Errorf("%w: it is a PDF", ErrOther)
 	}
@@ -82,17 +85,23 @@ func archive(file io.ReadSeeker) ([]Part, error) {
 	var total uint64
 	for _, f := range z.File {
 		// The parts of a spreadsheet are known by their names; one alone can not be read as records.
-		if f.Name == "[Content_Types].xml" || f.Name == "xl/workbook.xml" || f.Name == "content.xml" && z.File[0].Name == "mimetype" {
-			return nil, fmt.Errorf("%w: it is a spreadsheet or a document of an office program; save it as CSV and bring in that", ErrOther)
+		if f.Name == "[Content_Types].xml" || f.Name == "xl/workbook.xml" ||
+			f.Name == "content.xml" && z.File[0].Name == "mimetype" {
+			return nil, fmt.Errorf(
+				"%w: it is a spreadsheet or a document of an office program; save it as CSV and bring in that",
+				ErrOther,
+			)
 		}
 		base := f.Name[strings.LastIndexByte(f.Name, '/')+1:]
-		if f.FileInfo().IsDir() || f.UncompressedSize64 == 0 || strings.HasPrefix(base, ".") || strings.HasPrefix(f.Name, "__MACOSX/") {
+		if f.FileInfo().IsDir() || f.UncompressedSize64 == 0 || strings.HasPrefix(base, ".") ||
+			strings.HasPrefix(f.Name, "__MACOSX/") {
 			continue
 		}
 		if f.Flags&1 != 0 {
 			return nil, fmt.Errorf("the archive is locked with a password (%s)", f.Name)
 		}
-		if total += f.UncompressedSize64; total > maxUnpacked || f.UncompressedSize64 > largeEnough && f.UncompressedSize64/max(f.CompressedSize64, 1) > maxRatio {
+		if total += f.UncompressedSize64; total > maxUnpacked ||
+			f.UncompressedSize64 > largeEnough && f.UncompressedSize64/max(f.CompressedSize64, 1) > maxRatio {
 			return nil, errBomb
 		}
 		open := func() (io.Reader, error) { return f.Open() }

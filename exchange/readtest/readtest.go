@@ -17,7 +17,10 @@ type Reader interface {
 }
 
 // All returns all records of a file and what was reported of it.
-func All[R Reader](t require.TestingT, open func(report func(exchange.Notice)) R) (records []*bib.Record, notices []exchange.Notice) {
+func All[R Reader](
+	t require.TestingT,
+	open func(report func(exchange.Notice)) R,
+) (records []*bib.Record, notices []exchange.Notice) {
 	for r := open(func(n exchange.Notice) { notices = append(notices, n) }); ; {
 		rec, err := r.Read()
 		if errors.Is(err, io.EOF) {

@@ -51,7 +51,8 @@ func TestHabitsOfFiles(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, string(want), got.String(), name)
 	}
-	for _, f := range []records.Format{records.RIS, records.BibTeX, records.CSL, records.CSV, records.TSV, records.MODS, records.MARCXML, records.DC} {
+	for _, f := range []records.Format{records.RIS, records.BibTeX, records.CSL, records.CSV, records.TSV, records.MODS,
+		records.MARCXML, records.DC} {
 		assert.True(t, seen[f], "no file in %s", f)
 	}
 }

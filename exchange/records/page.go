@@ -40,7 +40,11 @@ func (p *page) Write(r *bib.Record) error {
 	r = r.Only(p.fields)
 	rest := []bib.Named{}
 	for _, f := range r.Fields() {
-		if len(f.Values) > 0 && !slices.Contains([]string{"title", "abstract", "authors", "journal", "year", "volume", "issue", "firstPage", "lastPage"}, f.Name) {
+		if len(f.Values) > 0 &&
+			!slices.Contains(
+				[]string{"title", "abstract", "authors", "journal", "year", "volume", "issue", "firstPage", "lastPage"},
+				f.Name,
+			) {
 			rest = append(rest, f)
 		}
 	}
@@ -53,7 +57,11 @@ func (p *page) Write(r *bib.Record) error {
 			where += "–" + r.LastPage
 		}
 	}
-	p.err = pageParts.ExecuteTemplate(p.w, "record", map[string]any{"N": p.n, "R": r, "Authors": r.Fields()[2].Text(), "Where": bib.Flat(where), "Rest": rest})
+	p.err = pageParts.ExecuteTemplate(
+		p.w,
+		"record",
+		map[string]any{"N": p.n, "R": r, "Authors": r.Fields()[2].Text(), "Where": bib.Flat(where), "Rest": rest},
+	)
 	return p.err
 }
 

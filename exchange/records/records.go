@@ -160,8 +160,10 @@ func (o Options) open(file io.ReadSeeker) (Reader, Format, error) {
 	if encoding == exchange.UTF8Cut {
 		o.Report(exchange.Notice{Kind: exchange.CutChar})
 	}
-	if claim := claimed(head); claim != "" && encoding == exchange.UTF8 && !strings.EqualFold(claim, "utf-8") && !strings.EqualFold(claim, "us-ascii") ||
-		claim != "" && encoding == exchange.Windows1252 && (strings.EqualFold(claim, "utf-8") || strings.EqualFold(claim, "utf-16")) {
+	if claim := claimed(head); claim != "" && encoding == exchange.UTF8 && !strings.EqualFold(claim, "utf-8") &&
+		!strings.EqualFold(claim, "us-ascii") ||
+		claim != "" && encoding == exchange.Windows1252 && (strings.EqualFold(claim, "utf-8") || strings.EqualFold(claim,
+			"utf-16")) {
 		o.Report(exchange.Notice{Line: 1, Kind: exchange.OtherClaim, Detail: claim})
 	}
 	if guess == nil && (format == CSV || format == TSV) {
@@ -212,7 +214,8 @@ func refuseBinary(file io.ReadSeeker) error {
 	if err != nil && !errors.Is(err, io.EOF) && !errors.Is(err, io.ErrUnexpectedEOF) {
 		return err
 	}
-	if b = b[:n]; bytes.Count(b, []byte{0}) > n/50+3 && !bytes.HasPrefix(b, []byte("\xff\xfe")) && !bytes.HasPrefix(b, []byte("\xfe\xff")) {
+	if b = b[:n]; bytes.Count(b, []byte{0}) > n/50+3 && !bytes.HasPrefix(b, []byte("\xff\xfe")) &&
+		!bytes.HasPrefix(b, []byte("\xfe\xff")) {
 		return fmt.Errorf("%w: it is no text, or UTF-16 without the mark that says so", errOther)
 	}
 	_, err = file.Seek(0, io.SeekStart)

@@ -25,7 +25,13 @@ var labels = []string{"Kidney Harm", "Agricultural Labor Force", "Fluid Intake",
 var vocabulary = func() *thesaurus.Thesaurus {
 	var concepts []thesaurus.Concept
 	for i, l := range labels {
-		concepts = append(concepts, thesaurus.Concept{ID: "https://x.example/" + string(rune('a'+i)), Labels: []thesaurus.Text{{Language: "en", Value: l}}})
+		concepts = append(
+			concepts,
+			thesaurus.Concept{
+				ID:     "https://x.example/" + string(rune('a'+i)),
+				Labels: []thesaurus.Text{{Language: "en", Value: l}},
+			},
+		)
 	}
 	t, _ := thesaurus.Build(concepts, "en")
 	return t
@@ -46,7 +52,13 @@ func write(t require.TestingT, f records.Format, all []*bib.Record, c records.Ch
 }
 
 func read(t require.TestingT, file []byte) (all []*bib.Record, format records.Format, notices []exchange.Notice) {
-	r, format, err := records.Open(bytes.NewReader(file), records.Options{Sorter: exchange.Sorter{Vocabulary: vocabulary}, Report: func(n exchange.Notice) { notices = append(notices, n) }})
+	r, format, err := records.Open(
+		bytes.NewReader(file),
+		records.Options{
+			Sorter: exchange.Sorter{Vocabulary: vocabulary},
+			Report: func(n exchange.Notice) { notices = append(notices, n) },
+		},
+	)
 	require.NoError(t, err, string(file))
 	for {
 		rec, err := r.Read()
@@ -62,7 +74,10 @@ func read(t require.TestingT, file []byte) (all []*bib.Record, format records.Fo
 func generated(t *rapid.T, n int) (all []*bib.Record) {
 	word := rapid.StringMatching(`[A-Za-zéñßŁ][a-zäö0-9'.&<>{}%$#_~^\\"-]{0,9}[a-zé]`)
 	text := func(name string) string {
-		s := strings.Join(rapid.SliceOfN(word, 2, 8).Draw(t, name), rapid.SampledFrom([]string{" ", ", ", " – ", ": ", " <i>", "&amp; "}).Draw(t, "between"))
+		s := strings.Join(
+			rapid.SliceOfN(word, 2, 8).Draw(t, name),
+			rapid.SampledFrom([]string{" ", ", ", " – ", ": ", " <i>", "&amp; "}).Draw(t, "between"),
+		)
 		return bib.Flat(s)
 	}
 	plain := rapid.StringMatching(`[A-Z][a-zé]{1,8}( [a-z]{2,7}){0,2}`)
@@ -83,10 +98,34 @@ func generated(t *rapid.T, n int) (all []*bib.Record) {
 		return out
 	}
 	for i := range n {
-		r := &bib.Record{Title: text("title"), Abstract: maybe("abstract?", text("abstract")), Journal: maybe("journal?", text("journal")), Year: rapid.IntRange(1000, 2030).Draw(t, "year"),
-			Accession: code.Draw(t, "accession") + "-" + string(rune('a'+i)), LocalID: maybe("local?", "local:"+code.Draw(t, "local")+string(rune('a'+i))), DOI: maybe("doi?", "10.99999/"+strings.ReplaceAll(word.Draw(t, "doi"), `\`, "")),
-			ISSN: maybe("issn?", "1234-567X"), Volume: maybe("volume?", "12"), Issue: maybe("issue?", "S3"), Countries: list("countries", plain), Substances: list("substances", plain), Languages: list("languages", rapid.SampledFrom([]string{"eng", "spa", "por"})),
-			Types: append(list("types", plain), rapid.SampledFrom([]string{"JOUR", "BOOK", "THES"}).Draw(t, "code")), URLs: list("urls", rapid.StringMatching(`https://x\.example/[a-z0-9_~%=?&.-]{1,20}`))}
+		r := &bib.Record{
+			Title:    text("title"),
+			Abstract: maybe("abstract?", text("abstract")),
+			Journal:  maybe("journal?", text("journal")),
+			Year:     rapid.IntRange(1000, 2030).Draw(t, "year"),
+			Accession: code.Draw(
+				t,
+				"accession",
+			) + "-" + string(
+				rune('a'+i),
+			),
+			LocalID: maybe("local?", "local:"+code.Draw(t, "local")+string(rune('a'+i))),
+			DOI:     maybe("doi?", "10.99999/"+strings.ReplaceAll(word.Draw(t, "doi"), `\`, "")),
+			ISSN: maybe(
+				"issn?",
+				"1234-567X",
+			),
+			Volume:     maybe("volume?", "12"),
+			Issue:      maybe("issue?", "S3"),
+			Countries:  list("countries", plain),
+			Substances: list("substances", plain),
+			Languages:  list("languages", rapid.SampledFrom([]string{"eng", "spa", "por"})),
+			Types: append(
+				list("types", plain),
+				rapid.SampledFrom([]string{"JOUR", "BOOK", "THES"}).Draw(t, "code"),
+			),
+			URLs: list("urls", rapid.StringMatching(`https://x\.example/[a-z0-9_~%=?&.-]{1,20}`)),
+		}
 		if rapid.Bool().Draw(t, "pages") {
 			r.FirstPage, r.LastPage = "e11", "e19"
 		}
@@ -96,17 +135,46 @@ func generated(t *rapid.T, n int) (all []*bib.Record) {
 			}
 		}
 		for _, l := range list("headings", rapid.SampledFrom(labels)) {
-			r.Headings = append(r.Headings, bib.Assignment{Label: l, Central: rapid.Bool().Draw(t, "central"), Qualifiers: list("qualifiers", rapid.SampledFrom([]string{"causes", "prevention"}))})
+			r.Headings = append(
+				r.Headings,
+				bib.Assignment{
+					Label:      l,
+					Central:    rapid.Bool().Draw(t, "central"),
+					Qualifiers: list("qualifiers", rapid.SampledFrom([]string{"causes", "prevention"})),
+				},
+			)
 		}
 		for range rapid.IntRange(0, 3).Draw(t, "authors") {
-			r.Authors = append(r.Authors, rapid.SampledFrom([]bib.Person{{Family: "Velkana", Given: "Temi J."}, {Family: "van der Östrel", Given: "Ánni"}, {Family: "de la Cruda", Given: "M.-L., Jr."},
-				{Family: "Board of Warm Work and Shade"}, {Family: "Shade & Rest Group WHR"}, {Family: "Wexlin-Orb", Given: "Z"}, {Family: "O’Talve", Given: "Uma and Sons"}}).Draw(t, "author"))
+			r.Authors = append(
+				r.Authors,
+				rapid.SampledFrom([]bib.Person{{Family: "Velkana", Given: "Temi J."}, {Family: "van der Östrel", Given: "Ánni"},
+					{Family: "de la Cruda", Given: "M.-L., Jr."},
+					{
+						Family: "Board of Warm Work and Shade",
+					}, {Family: "Shade & Rest Group WHR"}, {Family: "Wexlin-Orb", Given: "Z"}, {Family: "O’Talve",
+						Given: "Uma and Sons"}}).
+					Draw(t, "author"),
+			)
 		}
 		if rapid.Bool().Draw(t, "other") {
 			r.Others = []bib.Rendering{{Language: "spa", Title: text("other title"), Abstract: text("other abstract")}}
 		}
-		r.Extra = []bib.Extra{{Tag: "C1", Value: "an own tag"}, {Tag: "publisher", Value: "{Shade} Press", Format: "bibtex"}, {Tag: "publisher", Value: `{"a":["<b>"]}`, Format: "csl"},
-			{Tag: "Read by", Value: "Ife; Temi", Format: "table"}, {Tag: "note ", Value: "a remark", Format: "mods"}, {Tag: "physicalDescription", Value: "<physicalDescription><extent unit=\"p\">9</extent></physicalDescription>", Format: "mods"}}
+		r.Extra = []bib.Extra{
+			{Tag: "C1", Value: "an own tag"},
+			{Tag: "publisher", Value: "{Shade} Press", Format: "bibtex"},
+			{Tag: "publisher", Value: `{"a":["<b>"]}`, Format: "csl"},
+			{
+				Tag:    "Read by",
+				Value:  "Ife; Temi",
+				Format: "table",
+			},
+			{Tag: "note ", Value: "a remark", Format: "mods"},
+			{
+				Tag:    "physicalDescription",
+				Value:  "<physicalDescription><extent unit=\"p\">9</extent></physicalDescription>",
+				Format: "mods",
+			},
+		}
 		r.Name(i + 1)
 		all = append(all, r)
 	}
@@ -123,7 +191,8 @@ func held(r *bib.Record, f records.Format, field string) any {
 		}
 		return strings.Join(out, ",")
 	case "extra":
-		own := map[records.Format]string{records.RIS: "", records.BibTeX: "bibtex", records.CSL: "csl", records.CSV: "table", records.TSV: "table", records.MODS: "mods"}[f]
+		own := map[records.Format]string{records.RIS: "", records.BibTeX: "bibtex", records.CSL: "csl",
+			records.CSV: "table", records.TSV: "table", records.MODS: "mods"}[f]
 		out := []bib.Extra{}
 		for _, e := range r.Extra {
 			if e.Format == own {
@@ -174,12 +243,30 @@ func TestRecordsGoThroughEveryPairOfFormatsUnchanged(t *testing.T) {
 
 // What a format does not hold is lost in it, or the table would promise too little.
 func TestTheTableOfWhatFormatsHoldIsTrue(t *testing.T) {
-	full := &bib.Record{Title: "Heat", Abstract: "Crews rested.", Year: 2014, Substances: []string{"Velkanide", "Salt of Oso"}, Types: []string{"JOUR"}, Accession: "A1", Others: []bib.Rendering{{Language: "spa", Title: "Calor", Abstract: "Descanso."}, {Language: "por", Title: "Calor e sombra", Abstract: "Pausa."}}}
+	full := &bib.Record{
+		Title:      "Heat",
+		Abstract:   "Crews rested.",
+		Year:       2014,
+		Substances: []string{"Velkanide", "Salt of Oso"},
+		Types:      []string{"JOUR"},
+		Accession:  "A1",
+		Others: []bib.Rendering{
+			{Language: "spa", Title: "Calor", Abstract: "Descanso."},
+			{Language: "por", Title: "Calor e sombra", Abstract: "Pausa."},
+		},
+	}
 	for _, f := range records.Held {
 		back, _, _ := read(t, write(t, f, []*bib.Record{full}, records.Choice{}))
 		for _, field := range allFields {
 			same := assert.ObjectsAreEqual(held(full, f, field), held(back[0], f, field))
-			assert.Equal(t, records.Holds(f, field) == records.Yes || records.Holds(f, field) == records.ByVocabulary, same, "%s in %s", field, f)
+			assert.Equal(
+				t,
+				records.Holds(f, field) == records.Yes || records.Holds(f, field) == records.ByVocabulary,
+				same,
+				"%s in %s",
+				field,
+				f,
+			)
 		}
 	}
 }
@@ -191,7 +278,16 @@ func TestTheTableStandsInTheDocumentation(t *testing.T) {
 }
 
 func TestOnlyChosenFieldsAreWritten(t *testing.T) {
-	all := []*bib.Record{{Title: "Heat", Abstract: "Crews rested.", Year: 2014, Accession: "A1", Keywords: []string{"shade"}, Extra: []bib.Extra{{Tag: "C1", Value: "own"}, {Tag: "Read by", Value: "Ife", Format: "table"}}}}
+	all := []*bib.Record{
+		{
+			Title:     "Heat",
+			Abstract:  "Crews rested.",
+			Year:      2014,
+			Accession: "A1",
+			Keywords:  []string{"shade"},
+			Extra:     []bib.Extra{{Tag: "C1", Value: "own"}, {Tag: "Read by", Value: "Ife", Format: "table"}},
+		},
+	}
 	choice := records.Choice{Fields: []string{"title", "accession", "keywords"}}
 	for _, f := range records.Held {
 		file := write(t, f, all, choice)
@@ -206,7 +302,27 @@ func TestOnlyChosenFieldsAreWritten(t *testing.T) {
 }
 
 func TestAPageIsSafeAndWhole(t *testing.T) {
-	file := string(write(t, records.Page, []*bib.Record{{Title: "Heat <script>alert(1)</script> & rest", Authors: []bib.Person{{Family: "Velkana", Given: "Temi"}}, Journal: "Warm Work", Year: 2014, Volume: "3", Issue: "2", FirstPage: "11", LastPage: "19", Keywords: []string{"shade"}}, {}}, records.Choice{Title: "Missed & found"}))
+	file := string(
+		write(
+			t,
+			records.Page,
+			[]*bib.Record{
+				{
+					Title:     "Heat <script>alert(1)</script> & rest",
+					Authors:   []bib.Person{{Family: "Velkana", Given: "Temi"}},
+					Journal:   "Warm Work",
+					Year:      2014,
+					Volume:    "3",
+					Issue:     "2",
+					FirstPage: "11",
+					LastPage:  "19",
+					Keywords:  []string{"shade"},
+				},
+				{},
+			},
+			records.Choice{Title: "Missed & found"},
+		),
+	)
 	assert.Contains(t, file, "<h1>Missed &amp; found</h1>")
 	assert.Contains(t, file, "Heat &lt;script&gt;alert(1)&lt;/script&gt; &amp; rest")
 	assert.Contains(t, file, "Velkana, Temi. <cite>Warm Work</cite> 2014 3(2):11–19")
@@ -216,8 +332,18 @@ func TestAPageIsSafeAndWhole(t *testing.T) {
 // A heading without a star or a qualifier stays a heading, and a semicolon stays in its value, in formats that have one
 // field for headings and keywords, when no vocabulary tells them apart.
 func TestHeadingsStayHeadingsAndSemicolonsStay(t *testing.T) {
-	rec := &bib.Record{Title: "Salt & heat", Year: 2014, Keywords: []string{"rest; and shade", "x &amp; y"}, Types: []string{"Trial; phase 2"}, Languages: []string{"eng"},
-		Headings: []bib.Assignment{{Label: "Hyponatraemia"}, {Label: "Heat; Dry", Central: true}, {Label: "Kidney Harm", Qualifiers: []string{"causes"}}}}
+	rec := &bib.Record{
+		Title:     "Salt & heat",
+		Year:      2014,
+		Keywords:  []string{"rest; and shade", "x &amp; y"},
+		Types:     []string{"Trial; phase 2"},
+		Languages: []string{"eng"},
+		Headings: []bib.Assignment{
+			{Label: "Hyponatraemia"},
+			{Label: "Heat; Dry", Central: true},
+			{Label: "Kidney Harm", Qualifiers: []string{"causes"}},
+		},
+	}
 	for _, format := range []records.Format{records.RIS, records.BibTeX, records.CSL} {
 		r, _, err := records.Open(bytes.NewReader(write(t, format, []*bib.Record{rec}, records.Choice{})), records.Options{})
 		require.NoError(t, err)
@@ -232,25 +358,40 @@ func TestHeadingsStayHeadingsAndSemicolonsStay(t *testing.T) {
 
 // Entities are read before headings are told from keywords, in whatever value they stand.
 func TestEntitiesAreReadInEveryValue(t *testing.T) {
-	tree, _ := thesaurus.Build([]thesaurus.Concept{{ID: "https://x.example/k", Labels: []thesaurus.Text{{Language: "en", Value: "Kühlung & Ruhe"}}}}, "en")
-	ris := "TY  - JOUR\nTI  - Heat &amp; &lt;i&gt;rest&lt;/i&gt;\nAU  - M&uuml;ller, J.\nAU  - Olsen &Aring;\nJO  - Arbeit &amp; Land\nM3  - &Uuml;bersicht\nCY  - T&uuml;rkiye\nLA  - fran&ccedil;ais\n" +
+	tree, _ := thesaurus.Build(
+		[]thesaurus.Concept{{ID: "https://x.example/k", Labels: []thesaurus.Text{{Language: "en", Value: "Kühlung & Ruhe"}}}},
+		"en",
+	)
+	ris := "TY  - JOUR\nTI  - Heat &amp; &lt;i&gt;rest&lt;/i&gt;\nAU  - M&uuml;ller, J.\nAU  - Olsen &Aring;\nJO  - " +
+		"Arbeit &amp; Land\nM3  - &Uuml;bersicht\nCY  - T&uuml;rkiye\nLA  - fran&ccedil;ais\n" +
 		"KW  - *K&uuml;hlung &amp; Ruhe/wirkung &amp; mehr\nKW  - R&D\nKW  - &nothing; here\nPY  - 2014\nER  - \n"
 	r, _, err := records.Open(strings.NewReader(ris), records.Options{Sorter: exchange.Sorter{Vocabulary: tree}})
 	require.NoError(t, err)
 	rec, err := r.Read()
 	require.NoError(t, err)
 	assert.Equal(t, "Heat & rest", rec.Title)
-	assert.Equal(t, []bib.Person{{Family: "Müller", Given: "J."}, {Family: "Olsen", Given: "Å", Written: "Olsen Å"}}, rec.Authors)
+	assert.Equal(
+		t,
+		[]bib.Person{{Family: "Müller", Given: "J."}, {Family: "Olsen", Given: "Å", Written: "Olsen Å"}},
+		rec.Authors,
+	)
 	assert.Equal(t, "Arbeit & Land", rec.Journal)
 	assert.Equal(t, []string{"Übersicht", "JOUR"}, rec.Types)
 	assert.Equal(t, []string{"Türkiye"}, rec.Countries)
 	assert.Equal(t, []string{"français"}, rec.Languages)
-	assert.Equal(t, []bib.Assignment{{Label: "Kühlung & Ruhe", Central: true, Qualifiers: []string{"wirkung & mehr"}}}, rec.Headings)
+	assert.Equal(
+		t,
+		[]bib.Assignment{{Label: "Kühlung & Ruhe", Central: true, Qualifiers: []string{"wirkung & mehr"}}},
+		rec.Headings,
+	)
 	assert.Equal(t, []string{"R&D", "&nothing; here"}, rec.Keywords)
 }
 
 func TestARecordThatSaysLittleIsOne(t *testing.T) {
-	r, _, err := records.Open(strings.NewReader("TY  - JOUR\nJO  - Annals of Warm Work\nPY  - 2014\nLA  - eng\nER  - \n"), records.Options{})
+	r, _, err := records.Open(
+		strings.NewReader("TY  - JOUR\nJO  - Annals of Warm Work\nPY  - 2014\nLA  - eng\nER  - \n"),
+		records.Options{},
+	)
 	require.NoError(t, err)
 	rec, err := r.Read()
 	require.NoError(t, err)

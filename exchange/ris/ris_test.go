@@ -28,26 +28,41 @@ func readAll(t require.TestingT, file io.Reader, mode exchange.KeywordMode) ([]*
 
 func TestARecordIsReadByItsTags(t *testing.T) {
 	file := strings.Join([]string{
-		"TY  - JOUR", "AN  - ALM1", "ID  - other", "T1  - Not this title", "TI  - Heat in", "TI  - farm crews", "AU  - Velkana, Temi J.", "A1  - Wexlin Z",
-		"N2  - Not this abstract", "AB  - Crews rested", "  in the shade.", "", "JO  - J Warm Work", "T2  - Journal of Warm Work", "PY  - n.d.", "Y1  - 2014/06/01/",
-		"LA  - eng", "LA  - spa", "KW  - heat", "KW  - *Kidney Harm/causes/ prevention", "KW  - Shade / methods", "M3  - Trial Report", "M3  - JOUR", "CY  - Talvenia",
-		"DO  - 10.99999/Alm.1", "UR  - https://example.test", "SN  - 1234-5678", "VL  - 3", "IS  - 2", "SP  - 11", "EP  - 19", "C1  - kept as it is", "ER  - ",
+		"TY  - JOUR", "AN  - ALM1", "ID  - other", "T1  - Not this title", "TI  - Heat in", "TI  - farm crews",
+		"AU  - Velkana, Temi J.", "A1  - Wexlin Z",
+		"N2  - Not this abstract", "AB  - Crews rested", "  in the shade.", "", "JO  - J Warm Work",
+		"T2  - Journal of Warm Work", "PY  - n.d.", "Y1  - 2014/06/01/",
+		"LA  - eng", "LA  - spa", "KW  - heat", "KW  - *Kidney Harm/causes/ prevention", "KW  - Shade / methods",
+		"M3  - Trial Report", "M3  - JOUR", "CY  - Talvenia",
+		"DO  - 10.99999/Alm.1", "UR  - https://example.test", "SN  - 1234-5678", "VL  - 3", "IS  - 2", "SP  - 11",
+		"EP  - 19", "C1  - kept as it is", "ER  - ",
 	}, "\n")
 	records, notices := readAll(t, strings.NewReader(file), exchange.Auto)
 	require.Len(t, records, 1)
 	assert.Empty(t, notices)
 	assert.Equal(t, &bib.Record{
 		ID: "ALM1", Accession: "ALM1", LocalID: "other", Title: "Heat in farm crews", Abstract: "Crews rested in the shade.",
-		Authors: []bib.Person{{Family: "Velkana", Given: "Temi J."}, {Family: "Wexlin", Given: "Z", Written: "Wexlin Z"}}, Journal: "Journal of Warm Work", Year: 2014,
+		Authors: []bib.Person{
+			{Family: "Velkana", Given: "Temi J."},
+			{Family: "Wexlin", Given: "Z", Written: "Wexlin Z"},
+		}, Journal: "Journal of Warm Work", Year: 2014,
 		Languages: []string{"eng", "spa"}, Keywords: []string{"heat"},
-		Headings: []bib.Assignment{{Label: "Kidney Harm", Central: true, Qualifiers: []string{"causes", "prevention"}}, {Label: "Shade", Qualifiers: []string{"methods"}}},
-		Types:    []string{"Trial Report", "JOUR"}, Countries: []string{"Talvenia"}, DOI: "10.99999/Alm.1", URLs: []string{"https://example.test"},
-		ISSN: "1234-5678", Volume: "3", Issue: "2", FirstPage: "11", LastPage: "19", Extra: []bib.Extra{{Tag: "C1", Value: "kept as it is"}},
+		Headings: []bib.Assignment{
+			{Label: "Kidney Harm", Central: true, Qualifiers: []string{"causes", "prevention"}},
+			{Label: "Shade", Qualifiers: []string{"methods"}},
+		},
+		Types: []string{
+			"Trial Report",
+			"JOUR",
+		}, Countries: []string{"Talvenia"}, DOI: "10.99999/Alm.1", URLs: []string{"https://example.test"},
+		ISSN: "1234-5678", Volume: "3", Issue: "2", FirstPage: "11", LastPage: "19",
+		Extra: []bib.Extra{{Tag: "C1", Value: "kept as it is"}},
 	}, records[0])
 }
 
 func TestYears(t *testing.T) {
-	for value, year := range map[string]int{"2014": 2014, "2020/06/01/": 2020, "20110302": 2011, "May 2009": 2009, "in press": 0, "12345": 0, "1 2 34 5678": 5678, "2023/05//Spring": 2023, "": 0} {
+	for value, year := range map[string]int{"2014": 2014, "2020/06/01/": 2020, "20110302": 2011, "May 2009": 2009,
+		"in press": 0, "12345": 0, "1 2 34 5678": 5678, "2023/05//Spring": 2023, "": 0} {
 		records, notices := readAll(t, strings.NewReader("TY  - JOUR\nTI  - x\nPY  - "+value+"\nER  - "), exchange.Auto)
 		require.Len(t, records, 1)
 		assert.Equal(t, year, records[0].Year, value)
@@ -57,14 +72,21 @@ func TestYears(t *testing.T) {
 
 func TestKeywordsAreTakenAsAsked(t *testing.T) {
 	file := "TY  - JOUR\nKW  - *Heat\nKW  - km/h\nKW  - shade\nER  - "
-	for mode, want := range map[exchange.KeywordMode][2]int{exchange.Auto: {2, 1}, exchange.Headings: {3, 0}, exchange.Keywords: {0, 3}} {
+	for mode, want := range map[exchange.KeywordMode][2]int{exchange.Auto: {2, 1}, exchange.Headings: {3, 0},
+		exchange.Keywords: {0, 3}} {
 		records, _ := readAll(t, strings.NewReader(file), mode)
 		assert.Equal(t, want, [2]int{len(records[0].Headings), len(records[0].Keywords)}, mode)
 	}
 }
 
 func TestIDs(t *testing.T) {
-	records, _ := readAll(t, strings.NewReader("TY  - JOUR\nER  - \nTY  - A\nTI  - x\nER  - \nTY  - A\nDO  - 10.99999/B\nTY  - A\nID  - 7\nER  - "), exchange.Auto)
+	records, _ := readAll(
+		t,
+		strings.NewReader(
+			"TY  - JOUR\nER  - \nTY  - A\nTI  - x\nER  - \nTY  - A\nDO  - 10.99999/B\nTY  - A\nID  - 7\nER  - ",
+		),
+		exchange.Auto,
+	)
 	var ids []string
 	for _, r := range records {
 		ids = append(ids, r.ID)
@@ -78,18 +100,26 @@ func TestWhatIsOddIsReportedAndTheRestIsKept(t *testing.T) {
 		records int
 		notices []exchange.Kind
 	}{
-		"empty":                      {"", 0, nil},
-		"no RIS at all":              {"title,year\nHeat,2014\n", 0, []exchange.Kind{exchange.BeforeFirst}},
-		"text before the first":      {"Exported today\n\nTY  - JOUR\nTI  - Heat\nER  - \n", 1, []exchange.Kind{exchange.BeforeFirst}},
-		"no title":                   {"TY  - JOUR\nAB  - Heat\nER  - \n", 1, []exchange.Kind{exchange.NoTitle}},
-		"nothing but a type":         {"TY  - JOUR\nER  - \nTY  - JOUR\nTI  - Heat\nER  - ", 1, []exchange.Kind{exchange.Nothing}},
-		"no end":                     {"TY  - JOUR\nTI  - Heat\nTY  - JOUR\nTI  - Rest\n", 2, []exchange.Kind{exchange.NoEnd, exchange.NoEnd}},
-		"ends of all kinds":          {"TY  - JOUR\rTI  - Heat\r\nAB  - a\n b\rER  - \n\rTY  - JOUR\nTI  - Rest\rER  -", 2, nil},
-		"a tag with no value":        {"TY  - JOUR\nTI  -\nTI  - Heat\nER  -", 1, nil},
-		"cut off in a record":        {"TY  - JOUR\nTI  - Heat\nER  - \nTY  - JOUR\nTI  - Res", 2, []exchange.Kind{exchange.NoEnd}},
-		"a line of 2 MB":             {"TY  - JOUR\nTI  - Heat\nAB  - " + strings.Repeat("heat ", 400_000) + "\nER  - ", 1, nil},
-		"a record larger than read":  {"TY  - JOUR\nTI  - Heat\nAB  - " + strings.Repeat("heat ", 4_000_000) + "\nER  - \nTY  - JOUR\nTI  - Rest\nER  - ", 1, []exchange.Kind{exchange.TooLarge}},
-		"100,000 lines of one value": {"TY  - JOUR\nTI  - Heat\nAB  - a\n" + strings.Repeat("heat and rest\n", 100_000) + "ER  - ", 1, nil},
+		"empty":         {"", 0, nil},
+		"no RIS at all": {"title,year\nHeat,2014\n", 0, []exchange.Kind{exchange.BeforeFirst}},
+		"text before the first": {"Exported today\n\nTY  - JOUR\nTI  - Heat\nER  - \n", 1,
+			[]exchange.Kind{exchange.BeforeFirst}},
+		"no title": {"TY  - JOUR\nAB  - Heat\nER  - \n", 1, []exchange.Kind{exchange.NoTitle}},
+		"nothing but a type": {"TY  - JOUR\nER  - \nTY  - JOUR\nTI  - Heat\nER  - ", 1,
+			[]exchange.Kind{exchange.Nothing}},
+		"no end": {"TY  - JOUR\nTI  - Heat\nTY  - JOUR\nTI  - Rest\n", 2,
+			[]exchange.Kind{exchange.NoEnd, exchange.NoEnd}},
+		"ends of all kinds": {"TY  - JOUR\rTI  - Heat\r\nAB  - a\n b\rER  - \n\rTY  - JOUR\nTI  - Rest\rER  -", 2,
+			nil},
+		"a tag with no value": {"TY  - JOUR\nTI  -\nTI  - Heat\nER  -", 1, nil},
+		"cut off in a record": {"TY  - JOUR\nTI  - Heat\nER  - \nTY  - JOUR\nTI  - Res", 2,
+			[]exchange.Kind{exchange.NoEnd}},
+		"a line of 2 MB": {"TY  - JOUR\nTI  - Heat\nAB  - " + strings.Repeat("heat ", 400_000) + "\nER  - ", 1,
+			nil},
+		"a record larger than read": {"TY  - JOUR\nTI  - Heat\nAB  - " + strings.Repeat("heat ", 4_000_000) +
+			"\nER  - \nTY  - JOUR\nTI  - Rest\nER  - ", 1, []exchange.Kind{exchange.TooLarge}},
+		"100,000 lines of one value": {"TY  - JOUR\nTI  - Heat\nAB  - a\n" + strings.Repeat("heat and rest\n", 100_000) +
+			"ER  - ", 1, nil},
 	} {
 		records, notices := readAll(t, strings.NewReader(c.file), exchange.Auto)
 		assert.Len(t, records, c.records, name)
@@ -133,15 +163,36 @@ func TestWhatIsWrittenIsReadBackTheSame(t *testing.T) {
 	line := rapid.StringMatching(`[A-Za-zäß][A-Za-z0-9äß ,.:;–'-]{0,30}[a-z]`)
 	list := func(t *rapid.T, label string) []string { return rapid.SliceOfN(line, 0, 3).Draw(t, label) }
 	rapid.Check(t, func(t *rapid.T) {
-		r := &bib.Record{Title: line.Draw(t, "title"), Abstract: line.Draw(t, "abstract"), Journal: line.Draw(t, "journal"), Year: rapid.IntRange(1900, 2026).Draw(t, "year"),
-			Accession: line.Draw(t, "accession"), Volume: "3", Keywords: list(t, "keywords"), Languages: list(t, "languages"), Countries: list(t, "countries"), Types: append(list(t, "types"), "JOUR"),
-			DOI: "10.99999/" + line.Draw(t, "doi"), Extra: []bib.Extra{{Tag: "C1", Value: line.Draw(t, "extra")}}}
+		r := &bib.Record{
+			Title:    line.Draw(t, "title"),
+			Abstract: line.Draw(t, "abstract"),
+			Journal:  line.Draw(t, "journal"),
+			Year:     rapid.IntRange(1900, 2026).Draw(t, "year"),
+			Accession: line.Draw(
+				t,
+				"accession",
+			),
+			Volume:    "3",
+			Keywords:  list(t, "keywords"),
+			Languages: list(t, "languages"),
+			Countries: list(t, "countries"),
+			Types:     append(list(t, "types"), "JOUR"),
+			DOI:       "10.99999/" + line.Draw(t, "doi"),
+			Extra:     []bib.Extra{{Tag: "C1", Value: line.Draw(t, "extra")}},
+		}
 		r.ID = r.Accession
 		for range rapid.IntRange(0, 3).Draw(t, "authors") {
 			r.Authors = append(r.Authors, bib.ParsePerson(line.Draw(t, "author")))
 		}
 		for range rapid.IntRange(0, 3).Draw(t, "headings") {
-			r.Headings = append(r.Headings, bib.Assignment{Label: rapid.StringMatching(`[A-Z][a-z]+`).Draw(t, "label"), Central: true, Qualifiers: []string{"causes"}})
+			r.Headings = append(
+				r.Headings,
+				bib.Assignment{
+					Label:      rapid.StringMatching(`[A-Z][a-z]+`).Draw(t, "label"),
+					Central:    true,
+					Qualifiers: []string{"causes"},
+				},
+			)
 		}
 		squeeze(r)
 		var file bytes.Buffer

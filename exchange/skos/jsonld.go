@@ -108,9 +108,27 @@ func (w *jsonWalk) node(n map[string]any, depth int) (string, error) {
 }
 
 // properties are those that count, in an order that does not depend on chance.
-var properties = []string{core + "prefLabel", core + "altLabel", core + "hiddenLabel", core + "scopeNote", core + "definition", core + "historyNote", core + "changeNote",
-	core + "notation", core + "broader", core + "narrower", core + "related", core + "exactMatch", core + "closeMatch", core + "member",
-	dct + "issued", dct + "created", dct + "replaces", dct + "isReplacedBy", owl + "deprecated"}
+var properties = []string{
+	core + "prefLabel",
+	core + "altLabel",
+	core + "hiddenLabel",
+	core + "scopeNote",
+	core + "definition",
+	core + "historyNote",
+	core + "changeNote",
+	core + "notation",
+	core + "broader",
+	core + "narrower",
+	core + "related",
+	core + "exactMatch",
+	core + "closeMatch",
+	core + "member",
+	dct + "issued",
+	dct + "created",
+	dct + "replaces",
+	dct + "isReplacedBy",
+	owl + "deprecated",
+}
 
 func (w *jsonWalk) value(subject, predicate string, v any, depth int) error {
 	m, ok := v.(map[string]any)
@@ -127,7 +145,10 @@ func (w *jsonWalk) value(subject, predicate string, v any, depth int) error {
 	}
 	if words, ok := m["@value"]; ok {
 		language, _ := m["@language"].(string)
-		return w.c.add(triple{subject: subject, predicate: predicate, object: fmt.Sprint(words), language: language, literal: true}, 0)
+		return w.c.add(
+			triple{subject: subject, predicate: predicate, object: fmt.Sprint(words), language: language, literal: true},
+			0,
+		)
 	}
 	object, err := w.node(m, depth+1)
 	if err != nil {

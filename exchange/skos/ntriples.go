@@ -28,7 +28,9 @@ func readNTriples(r io.Reader, c *collector) error {
 		}
 		t, ok := parseTriple(s)
 		if !ok || cut {
-			c.report(exchange.Notice{Line: lines.Number(), Kind: exchange.NoStatement, Detail: exchange.Shorten(s), Skipped: true})
+			c.report(
+				exchange.Notice{Line: lines.Number(), Kind: exchange.NoStatement, Detail: exchange.Shorten(s), Skipped: true},
+			)
 			if read++; read > maxBad {
 				return errors.New("this is no SKOS file: hardly a line of it is a statement")
 			}

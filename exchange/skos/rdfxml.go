@@ -14,7 +14,8 @@ const xmlns = "http://www.w3.org/XML/1998/namespace"
 // readRDFXML reads RDF 1.1 XML as a stream. Elements are nodes and properties in turn.
 func readRDFXML(r io.Reader, c *collector) error {
 	d := xml.NewDecoder(r)
-	d.CharsetReader = func(_ string, in io.Reader) (io.Reader, error) { return in, nil } // it is UTF-8 by now, whatever it says
+	// it is UTF-8 by now, whatever it says
+	d.CharsetReader = func(_ string, in io.Reader) (io.Reader, error) { return in, nil }
 	x := &rdfReader{d: d, c: c}
 	for {
 		token, err := d.Token()

@@ -123,7 +123,13 @@ const (
 
 // beside are the properties of other vocabularies that count, as they are told apart here: when a concept came in,
 // what was used before it and is used now, and that it is not given any more (DCMI Metadata Terms; OWL 2).
-var beside = map[string]string{dct + "issued": "issued", dct + "created": "created", dct + "replaces": "replaces", dct + "isReplacedBy": "isReplacedBy", owl + "deprecated": "deprecated"}
+var beside = map[string]string{
+	dct + "issued":       "issued",
+	dct + "created":      "created",
+	dct + "replaces":     "replaces",
+	dct + "isReplacedBy": "isReplacedBy",
+	owl + "deprecated":   "deprecated",
+}
 
 // A triple is one statement. The object is an address or, when literal, words.
 type triple struct {

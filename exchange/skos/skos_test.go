@@ -83,10 +83,23 @@ func TestAVocabularyIsTheSameInEveryForm(t *testing.T) {
 		assert.Empty(t, notices, name)
 		assert.Equal(t, []string{"prevention"}, v.Qualifiers, name)
 		assert.Equal(t, []thesaurus.Heading{
-			{ID: "https://v.example/2", Label: `Crop "Harvesters"`, EntryTerms: []string{"field hands", "feild hands"}, ScopeNote: "Hired hands—not owners.",
-				HistoryNote: "New in 2014.", Notation: "A1.2", Broader: []int{1}, Exact: []string{"https://w.example/9"},
-				OtherTerms: []thesaurus.Text{{Value: "jornaleros", Language: "es"}}},
-			{ID: "https://v.example/1", Label: "Land Workforce", Narrower: []int{0}, OtherLabels: []thesaurus.Text{{Value: "Trabajo rural", Language: "es"}}},
+			{
+				ID:          "https://v.example/2",
+				Label:       `Crop "Harvesters"`,
+				EntryTerms:  []string{"field hands", "feild hands"},
+				ScopeNote:   "Hired hands—not owners.",
+				HistoryNote: "New in 2014.",
+				Notation:    "A1.2",
+				Broader:     []int{1},
+				Exact:       []string{"https://w.example/9"},
+				OtherTerms:  []thesaurus.Text{{Value: "jornaleros", Language: "es"}},
+			},
+			{
+				ID:          "https://v.example/1",
+				Label:       "Land Workforce",
+				Narrower:    []int{0},
+				OtherLabels: []thesaurus.Text{{Value: "Trabajo rural", Language: "es"}},
+			},
 		}, []thesaurus.Heading{v.At(0), v.At(1)}, name)
 	}
 }
@@ -115,17 +128,23 @@ func TestWhatIsWrongWithAVocabularyIsTold(t *testing.T) {
 		file string
 		kind exchange.Kind
 	}{
-		"circle":           {concept("1", "A", "broader <c:2>") + concept("2", "B", "broader <c:3>") + concept("3", "C", "broader <c:1>"), exchange.Cycle},
-		"below itself":     {concept("1", "A", "broader <c:1>"), exchange.Cycle},
-		"no parent":        {concept("1", "A", "broader <c:7>"), exchange.NoParent},
-		"two labels":       {concept("1", "A", `prefLabel "AA"@en`), exchange.TwoLabels},
-		"one label twice":  {concept("1", "A") + concept("2", "a"), exchange.SameLabel},
-		"no label":         {concept("1", "A") + "<c:2> <http://www.w3.org/1999/02/22-rdf-syntax-ns#type> <http://www.w3.org/2004/02/skos/core#Concept> .\n", exchange.NoLabel},
-		"no statement":     {concept("1", "A") + "this is none\n", exchange.NoStatement},
-		"cut off":          {concept("1", "A") + `<c:2> <http://www.w3.org/2004/02/skos/core#prefLabel> "half`, exchange.NoStatement},
-		"a bad escape":     {concept("1", "A") + `<c:2> <http://www.w3.org/2004/02/skos/core#prefLabel> "\uD800" .`, exchange.NoStatement},
-		"not UTF-8":        {concept("1", "Caf\xe9"), exchange.OtherEncoding},
-		"another language": {concept("1", "A") + `<c:2> <http://www.w3.org/2004/02/skos/core#prefLabel> "B"@fr .`, exchange.OtherLanguage},
+		"circle": {concept("1", "A", "broader <c:2>") + concept("2", "B", "broader <c:3>") +
+			concept("3", "C", "broader <c:1>"), exchange.Cycle},
+		"below itself":    {concept("1", "A", "broader <c:1>"), exchange.Cycle},
+		"no parent":       {concept("1", "A", "broader <c:7>"), exchange.NoParent},
+		"two labels":      {concept("1", "A", `prefLabel "AA"@en`), exchange.TwoLabels},
+		"one label twice": {concept("1", "A") + concept("2", "a"), exchange.SameLabel},
+		"no label": {concept("1", "A") +
+			"<c:2> <http://www.w3.org/1999/02/22-rdf-syntax-ns#type> <http://www.w3.org/2004/02/skos/core#Concept> .\n",
+			exchange.NoLabel},
+		"no statement": {concept("1", "A") + "this is none\n", exchange.NoStatement},
+		"cut off": {concept("1", "A") + `<c:2> <http://www.w3.org/2004/02/skos/core#prefLabel> "half`,
+			exchange.NoStatement},
+		"a bad escape": {concept("1", "A") + `<c:2> <http://www.w3.org/2004/02/skos/core#prefLabel> "\uD800" .`,
+			exchange.NoStatement},
+		"not UTF-8": {concept("1", "Caf\xe9"), exchange.OtherEncoding},
+		"another language": {concept("1", "A") + `<c:2> <http://www.w3.org/2004/02/skos/core#prefLabel> "B"@fr .`,
+			exchange.OtherLanguage},
 	} {
 		v, notices := load(t, c.file, "en")
 		var kinds []exchange.Kind
@@ -143,10 +162,14 @@ func TestWhatIsWrongWithAVocabularyIsTold(t *testing.T) {
 
 func TestFilesThatAreNoVocabularyAreRefused(t *testing.T) {
 	for name, file := range map[string]string{
-		"empty": "", "white space": " \n", "prose": strings.Repeat("Heat and kidneys in farm crews.\n", 300), "JSON that is none": `{"a": 1}`,
-		"half JSON": `{"@graph": [`, "a context from elsewhere": `{"@context": "https://elsewhere.example/skos.jsonld", "prefLabel": "x"}`,
-		"XML that is none": "<html><body>Heat</body></html>", "half XML": `<rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description>`,
-		"deep XML": `<a xmlns="c:d">` + strings.Repeat("<b><a>", 500), "one statement of another kind": "<c:1> <c:2> <c:3> .\n",
+		"empty": "", "white space": " \n", "prose": strings.Repeat("Heat and kidneys in farm crews.\n", 300),
+		"JSON that is none": `{"a": 1}`,
+		"half JSON":         `{"@graph": [`, "a context from " +
+			"elsewhere": `{"@context": "https://elsewhere.example/skos.jsonld", "prefLabel": "x"}`,
+		"XML that is none":              "<html><body>Heat</body></html>",
+		"half XML":                      `<rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description>`,
+		"deep XML":                      `<a xmlns="c:d">` + strings.Repeat("<b><a>", 500),
+		"one statement of another kind": "<c:1> <c:2> <c:3> .\n",
 	} {
 		_, err := skos.Load(strings.NewReader(file), "", nil)
 		assert.Error(t, err, name)
@@ -177,7 +200,15 @@ func TestAVocabularyAsDeepAsItIsLargeIsWalked(t *testing.T) {
 	var file strings.Builder
 	const n = 50_000
 	for i := range n {
-		fmt.Fprintf(&file, "<c:%d> <http://www.w3.org/2004/02/skos/core#prefLabel> \"H%d\" .\n<c:%d> <http://www.w3.org/2004/02/skos/core#broader> <c:%d> .\n", i, i, i, (i+1)%n)
+		fmt.Fprintf(
+			&file,
+			"<c:%d> <http://www.w3.org/2004/02/skos/core#prefLabel> \"H%d\" .\n<c:%d> "+
+				"<http://www.w3.org/2004/02/skos/core#broader> <c:%d> .\n",
+			i,
+			i,
+			i,
+			(i+1)%n,
+		)
 	}
 	v, notices := load(t, file.String(), "")
 	assert.Len(t, notices, 1)
@@ -191,7 +222,11 @@ func TestLabelsOfEveryKindAreKept(t *testing.T) {
 	}
 	languages := []string{"en", "ar", "he", "fa", "zh", "ja", "ru", "el", "hi", "th", "pl"}
 	for i, l := range languages {
-		say("1", []string{"Heat", "حرارة", "חום", "گرما", "热", "熱", "Тепло", "Θερμότητα", "गर्मी", "ความร้อน", "Ciepło"}[i], l)
+		say(
+			"1",
+			[]string{"Heat", "حرارة", "חום", "گرما", "热", "熱", "Тепло", "Θερμότητα", "गर्मी", "ความร้อน", "Ciepło"}[i],
+			l,
+		)
 	}
 	say("2", `Rest\nand shade`, "en")
 	say("3", strings.Repeat("very ", 2000)+"long", "en")

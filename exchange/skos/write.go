@@ -44,7 +44,8 @@ func Write(w io.Writer, concepts []thesaurus.Concept) error {
 		for _, links := range []struct {
 			name string
 			to   []string
-		}{{core + "broader", c.Broader}, {core + "narrower", c.Narrower}, {core + "related", c.Related}, {core + "exactMatch", c.Exact}, {core + "closeMatch", c.Close},
+		}{{core + "broader", c.Broader}, {core + "narrower", c.Narrower}, {core + "related", c.Related},
+			{core + "exactMatch", c.Exact}, {core + "closeMatch", c.Close},
 			{dct + "replaces", c.Replaces}, {dct + "isReplacedBy", c.ReplacedBy}} {
 			for _, to := range links.to {
 				link(c.ID, links.name, to)

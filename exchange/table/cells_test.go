@@ -16,7 +16,8 @@ import (
 )
 
 func TestNoSpreadsheetTakesACellForAFormula(t *testing.T) {
-	for cell, want := range map[string]string{"=1+1": "'=1+1", "+x": "'+x", "-omics": "'-omics", "@sum": "'@sum", "\tx": "'\tx", "\rx": "'\rx", "'=x": "''=x",
+	for cell, want := range map[string]string{"=1+1": "'=1+1", "+x": "'+x", "-omics": "'-omics", "@sum": "'@sum",
+		"\tx": "'\tx", "\rx": "'\rx", "'=x": "''=x",
 		"": "", "heat": "heat", "'s": "'s", "a=b": "a=b", "'": "'"} {
 		assert.Equal(t, want, table.Marked(cell), "%q", cell)
 		assert.Equal(t, cell, table.Unmarked(table.Marked(cell)), "%q", cell)
@@ -29,7 +30,11 @@ func TestNoSpreadsheetTakesACellForAFormula(t *testing.T) {
 }
 
 func TestRecordsAreMarkedForSpreadsheetsAndReadBackUnmarked(t *testing.T) {
-	rec := &bib.Record{Title: "=HYPERLINK(\"x\")", Keywords: []string{"-omics", "@home"}, Extra: []bib.Extra{{Tag: "own", Value: "+1", Format: table.Format}}}
+	rec := &bib.Record{
+		Title:    "=HYPERLINK(\"x\")",
+		Keywords: []string{"-omics", "@home"},
+		Extra:    []bib.Extra{{Tag: "own", Value: "+1", Format: table.Format}},
+	}
 	write := func(asIs bool) []byte {
 		var b bytes.Buffer
 		w := table.NewWriter(&b, ',', []string{"title", "keywords"}, []string{"own"})
@@ -45,7 +50,16 @@ func TestRecordsAreMarkedForSpreadsheetsAndReadBackUnmarked(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, []string{"=HYPERLINK(\"x\")", "-omics; @home", "+1"}, rows[1])
 	for _, asIs := range []bool{false, true} {
-		columns := table.Columns{Delimiter: ",", Quote: `"`, Head: true, Columns: []table.Column{{Name: "title", Field: "title"}, {Name: "keywords", Field: "keywords", Split: table.Auto}, {Name: "own", Field: exchange.Own}}}
+		columns := table.Columns{
+			Delimiter: ",",
+			Quote:     `"`,
+			Head:      true,
+			Columns: []table.Column{
+				{Name: "title", Field: "title"},
+				{Name: "keywords", Field: "keywords", Split: table.Auto},
+				{Name: "own", Field: exchange.Own},
+			},
+		}
 		back, err := table.NewReader(bytes.NewReader(write(asIs)), columns, exchange.Sorter{}, nil).Read()
 		require.NoError(t, err)
 		assert.Equal(t, rec.Title, back.Title)

@@ -27,7 +27,9 @@ func Guess(head string, whole bool) (Columns, bool) {
 				continue
 			}
 			// Apostrophes are no quotes: those stand where a cell begins.
-			if quote == "'" && !strings.HasPrefix(head, "'") && !strings.Contains(head, delimiter+"'") && !strings.Contains(head, "\n'") && !strings.Contains(head, "\r'") {
+			if quote == "'" && !strings.HasPrefix(head, "'") && !strings.Contains(head, delimiter+"'") &&
+				!strings.Contains(head, "\n'") &&
+				!strings.Contains(head, "\r'") {
 				continue
 			}
 			c := Columns{Format: Version, Delimiter: delimiter, Quote: quote}
@@ -138,7 +140,8 @@ func (c *Columns) fill(rows [][]string) {
 		if v != "" && utf8.RuneCountInString(v) <= 60 && !strings.ContainsAny(v, "0123456789") {
 			named[strings.ToLower(v)] = true
 		}
-		odd = odd || utf8.RuneCountInString(v) > 80 || doiShape.MatchString(v) || urlShape.MatchString(v) || yearShape.MatchString(v)
+		odd = odd || utf8.RuneCountInString(v) > 80 || doiShape.MatchString(v) || urlShape.MatchString(v) ||
+			yearShape.MatchString(v)
 	}
 	// Where no name is known, cells that are short, without figures and all different are names too.
 	c.Head = known > 0 && !odd || known > 1 || !odd && len(named) == len(first) && len(rows) > 1

@@ -65,7 +65,15 @@ func (r *Reader) Read() (*bib.Record, error) {
 				return nil, err
 			}
 			r.n++
-			r.report(exchange.Notice{Line: bad.StartLine, Record: r.n, Kind: exchange.BadEntry, Detail: exchange.Shorten(bad.Err.Error()), Skipped: true})
+			r.report(
+				exchange.Notice{
+					Line:    bad.StartLine,
+					Record:  r.n,
+					Kind:    exchange.BadEntry,
+					Detail:  exchange.Shorten(bad.Err.Error()),
+					Skipped: true,
+				},
+			)
 			continue
 		}
 		if !r.begun {

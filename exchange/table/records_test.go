@@ -26,14 +26,20 @@ func TestTablesAreGuessed(t *testing.T) {
 		head                   bool
 		fields                 []string
 	}{
-		"commas":                {"title,year\nHeat,2014\n", ",", `"`, true, []string{"title", "year"}},
-		"commas in semicolons":  {"Título;Año\nCalor, y descanso;2014\nSombra, y agua;2015\n", ";", `"`, true, []string{"title", "year"}},
-		"tabs":                  {"Title\tAuthors\nHeat, rest\tVelkana, T; Osolana, I\n", "\t", `"`, true, []string{"title", "authors"}},
-		"bars":                  {"title|doi\nHeat|10.99999/a\n", "|", `"`, true, []string{"title", "doi"}},
-		"single quotes":         {"'title','year'\n'Heat, and rest','2014'\n'Shade, too','2015'\n", ",", "'", true, []string{"title", "year"}},
-		"no head":               {"10.99999/a,2014,Heat and rest in farm crews,\"Velkana, T\"\n10.99999/b,2015,Shade and water in cane work,\"Osolana, I\"\n", ",", `"`, false, []string{"doi", "year", "title", "authors"}},
-		"heads nobody knows":    {"thing,link,when\nHeat and rest in crews,https://x.example/a,2014\nShade and water in work,https://x.example/b,2015\n", ",", `"`, true, []string{"title", "urls", "year"}},
-		"lines within quotes":   {"title,abstract\n\"Heat\",\"One,\ntwo\"\n\"Rest\",\"Three\"\n", ",", `"`, true, []string{"title", "abstract"}},
+		"commas": {"title,year\nHeat,2014\n", ",", `"`, true, []string{"title", "year"}},
+		"commas in semicolons": {"Título;Año\nCalor, y descanso;2014\nSombra, y agua;2015\n", ";", `"`, true,
+			[]string{"title", "year"}},
+		"tabs": {"Title\tAuthors\nHeat, rest\tVelkana, T; Osolana, I\n", "\t", `"`, true,
+			[]string{"title", "authors"}},
+		"bars": {"title|doi\nHeat|10.99999/a\n", "|", `"`, true, []string{"title", "doi"}},
+		"single quotes": {"'title','year'\n'Heat, and rest','2014'\n'Shade, too','2015'\n", ",", "'", true,
+			[]string{"title", "year"}},
+		"no head": {"10.99999/a,2014,Heat and rest in farm crews,\"Velkana, T\"\n10.99999/b,2015,Shade " +
+			"and water in cane work,\"Osolana, I\"\n", ",", `"`, false, []string{"doi", "year", "title", "authors"}},
+		"heads nobody knows": {"thing,link,when\nHeat and rest in crews,https://x.example/a,2014\nShade and water in " +
+			"work,https://x.example/b,2015\n", ",", `"`, true, []string{"title", "urls", "year"}},
+		"lines within quotes": {"title,abstract\n\"Heat\",\"One,\ntwo\"\n\"Rest\",\"Three\"\n", ",", `"`, true,
+			[]string{"title", "abstract"}},
 		"a column that is none": {"title,x\nHeat,\nRest,\n", ",", `"`, true, []string{"title", ""}},
 	} {
 		g, ok := table.Guess(c.file, true)
@@ -55,13 +61,15 @@ func TestTablesAreGuessed(t *testing.T) {
 
 func TestManyValuesInACell(t *testing.T) {
 	for file, want := range map[string][]string{
-		"title,authors\nHeat,\"Velkana, T; Osolana, I\"\n":                                    {"Velkana, T", "Osolana, I"},
-		"title,authors\nHeat,Velkana T | Osolana I\n":                                         {"Velkana T", "Osolana I"},
-		"title,authors\nHeat,\"Velkana, T\nOsolana, I\"\n":                                    {"Velkana, T", "Osolana, I"},
-		"title,authors\nHeat,\"Velkana T, Osolana I\"\n":                                      {"Velkana T", "Osolana I"},
-		"title,authors\nHeat,\"Velkana, Temi\"\n":                                             {"Velkana, Temi"},
-		"title,authors\nHeat,Temi Velkana and Ife Osolana\n":                                  {"Temi Velkana", "Ife Osolana"},
-		"title,authors\nHeat,\"Velkana, Temi; van der Osten, Ann; Board of Warm Work, The;\"": {"Velkana, Temi", "van der Osten, Ann", "Board of Warm Work, The"},
+		"title,authors\nHeat,\"Velkana, T; Osolana, I\"\n": {"Velkana, T", "Osolana, I"},
+		"title,authors\nHeat,Velkana T | Osolana I\n":      {"Velkana T", "Osolana I"},
+		"title,authors\nHeat,\"Velkana, T\nOsolana, I\"\n": {"Velkana, T", "Osolana, I"},
+		"title,authors\nHeat,\"Velkana T, Osolana I\"\n":   {"Velkana T", "Osolana I"},
+		"title,authors\nHeat,\"Velkana, Temi\"\n":          {"Velkana, Temi"},
+		"title,authors\nHeat,Temi Velkana and Ife Osolana\n": {"Temi Velkana",
+			"Ife Osolana"},
+		"title,authors\nHeat,\"Velkana, Temi; van der Osten, Ann; Board of Warm Work, The;\"": {"Velkana, Temi",
+			"van der Osten, Ann", "Board of Warm Work, The"},
 	} {
 		g, _ := table.Guess(file, true)
 		records, _ := readAll(t, file, g)
@@ -75,15 +83,30 @@ func TestManyValuesInACell(t *testing.T) {
 }
 
 func TestAnUnclosedQuoteDoesNotTakeAllMemory(t *testing.T) {
-	columns := table.Columns{Format: table.Version, Delimiter: ",", Quote: `"`, Head: true, Columns: []table.Column{{Name: "title", Field: "title"}, {Name: "year", Field: "year"}}}
-	records, notices := readAll(t, "title,year\nHeat,2014\n\"Rest,2015\n"+strings.Repeat("Shade,2016\n", 2_000_000), columns)
+	columns := table.Columns{
+		Format:    table.Version,
+		Delimiter: ",",
+		Quote:     `"`,
+		Head:      true,
+		Columns:   []table.Column{{Name: "title", Field: "title"}, {Name: "year", Field: "year"}},
+	}
+	records, notices := readAll(
+		t,
+		"title,year\nHeat,2014\n\"Rest,2015\n"+strings.Repeat("Shade,2016\n", 2_000_000),
+		columns,
+	)
 	assert.Len(t, records, 1)
 	require.Len(t, notices, 2)
 	assert.Equal(t, []exchange.Kind{exchange.TooLarge, exchange.Unread}, []exchange.Kind{notices[0].Kind, notices[1].Kind})
 }
 
 func TestColumnsAreChecked(t *testing.T) {
-	good := table.Columns{Format: table.Version, Delimiter: ",", Quote: `"`, Columns: []table.Column{{Name: "a", Field: "title"}}}
+	good := table.Columns{
+		Format:    table.Version,
+		Delimiter: ",",
+		Quote:     `"`,
+		Columns:   []table.Column{{Name: "a", Field: "title"}},
+	}
 	require.NoError(t, good.Check())
 	for wrong, change := range map[string]func(*table.Columns){
 		"says \"tamiz\"":               func(c *table.Columns) { c.Format = "" },

@@ -17,8 +17,8 @@ import (
 var columns = []string{"item", "records", "occurrences", "share", "contrast_records", "contrast_share", "lift", "pull",
 	"keys", "absorbed_by", "family", "central", "with_narrower"}
 
-// WriteTallyCSV writes the rows of a tally with a head; figures that are not to be had are empty. With asIs, items that a
-// spreadsheet would take for formulas are not marked.
+// WriteTallyCSV writes the rows of a tally with a head; figures that are not to be had are empty. With asIs, items
+// that a spreadsheet would take for formulas are not marked.
 func WriteTallyCSV(w io.Writer, t *tally.Tally, rows iter.Seq[tally.Row], asIs bool) error {
 	mark := Marked
 	if asIs {
@@ -32,7 +32,15 @@ func WriteTallyCSV(w io.Writer, t *tally.Tally, rows iter.Seq[tally.Row], asIs b
 		row := make([]string, len(columns))
 		row[0], row[1], row[2], row[3] = mark(r.Item), strconv.Itoa(r.Records), strconv.Itoa(r.Occurrences), fraction(r.Share)
 		if t.Contrast > 0 {
-			row[4], row[5], row[6], row[7] = strconv.Itoa(r.ContrastRecords), fraction(r.ContrastShare), fraction(r.Lift), fraction(r.Pull)
+			row[4], row[5], row[6], row[7] = strconv.Itoa(
+				r.ContrastRecords,
+			), fraction(
+				r.ContrastShare,
+			), fraction(
+				r.Lift,
+			), fraction(
+				r.Pull,
+			)
 		}
 		if t.HasKeys {
 			row[8] = strconv.Itoa(r.Keys)
@@ -74,7 +82,14 @@ type jsonRow struct {
 func WriteTallyJSON(w io.Writer, t *tally.Tally) error {
 	rows := make([]jsonRow, len(t.Rows))
 	for i, r := range t.Rows {
-		row := jsonRow{Item: r.Item, Records: r.Records, Occurrences: r.Occurrences, Share: tally.Round(r.Share), AbsorbedBy: r.AbsorbedBy, Family: r.Family}
+		row := jsonRow{
+			Item:        r.Item,
+			Records:     r.Records,
+			Occurrences: r.Occurrences,
+			Share:       tally.Round(r.Share),
+			AbsorbedBy:  r.AbsorbedBy,
+			Family:      r.Family,
+		}
 		if t.Contrast > 0 {
 			share, lift, pull := tally.Round(r.ContrastShare), tally.Round(r.Lift), tally.Round(r.Pull)
 			row.ContrastRecords, row.ContrastShare, row.Lift, row.Pull = &r.ContrastRecords, &share, &lift, &pull
@@ -103,8 +118,15 @@ var Formulas = [][2]string{
 	{"share", "records / records of the sample"},
 	{"contrast_records", "records of the contrast with the item"},
 	{"contrast_share", "contrast_records / records of the contrast"},
-	{"lift", "((records + 0.5) / (N1 + 1)) / ((contrast_records + 0.5) / (N2 + 1)); N1, N2: records of sample and contrast"},
-	{"pull", "signed log-likelihood G² = 2 Σ O ln(O / E) over records with and without the item, here and there; negative where it is rarer here (Dunning 1993)"},
+	{
+		"lift",
+		"((records + 0.5) / (N1 + 1)) / ((contrast_records + 0.5) / (N2 + 1)); N1, N2: records of sample and contrast",
+	},
+	{
+		"pull",
+		"signed log-likelihood G² = 2 Σ O ln(O / E) over records with and without the item, here and there; negative " +
+			"where it is rarer here (Dunning 1993)",
+	},
 	{"keys", "key studies with the item"},
 	{"absorbed_by", "the longer item without which it never stands"},
 	{"family", "the item that labels its variants"},
@@ -112,8 +134,8 @@ var Formulas = [][2]string{
 	{"with_narrower", "records with the heading or one below it"},
 }
 
-// WriteTallyXLSX writes the rows of a tally as a workbook: a head sheet with what is said about it and the formulas, and
-// a sheet with a row for each item; figures that are not to be had are empty.
+// WriteTallyXLSX writes the rows of a tally as a workbook: a head sheet with what is said about it and the
+// formulas, and a sheet with a row for each item; figures that are not to be had are empty.
 func WriteTallyXLSX(w io.Writer, t *tally.Tally, rows iter.Seq[tally.Row], about [][2]string) (err error) {
 	f := excelize.NewFile()
 	defer func() {
@@ -163,9 +185,29 @@ func WriteTallyXLSX(w io.Writer, t *tally.Tally, rows iter.Seq[tally.Row], about
 	}
 	i := 0
 	for r := range rows {
-		cells := []any{r.Item, r.Records, r.Occurrences, tally.Round(r.Share), nil, nil, nil, nil, nil, r.AbsorbedBy, r.Family, nil, nil}
+		cells := []any{
+			r.Item,
+			r.Records,
+			r.Occurrences,
+			tally.Round(r.Share),
+			nil,
+			nil,
+			nil,
+			nil,
+			nil,
+			r.AbsorbedBy,
+			r.Family,
+			nil,
+			nil,
+		}
 		if t.Contrast > 0 {
-			cells[4], cells[5], cells[6], cells[7] = r.ContrastRecords, tally.Round(r.ContrastShare), tally.Round(r.Lift), tally.Round(r.Pull)
+			cells[4], cells[5], cells[6], cells[7] = r.ContrastRecords, tally.Round(
+				r.ContrastShare,
+			), tally.Round(
+				r.Lift,
+			), tally.Round(
+				r.Pull,
+			)
 		}
 		if t.HasKeys {
 			cells[8] = r.Keys

@@ -28,7 +28,13 @@ func Guess(head string) (Map, bool) {
 	if len(lines) > 2000 {
 		lines = lines[:2000]
 	}
-	best, score := Map{Format: Version, Line: Line{Letters: Label, Min: 2, Max: 30, After: ":", Padded: true, Listed: true}, Blank: true, Continues: AnyLine, Fields: []Field{}}, 0
+	best, score := Map{
+		Format:    Version,
+		Line:      Line{Letters: Label, Min: 2, Max: 30, After: ":", Padded: true, Listed: true},
+		Blank:     true,
+		Continues: AnyLine,
+		Fields:    []Field{},
+	}, 0
 	for _, shape := range shapes {
 		if m, s := shaped(shape, lines); s > score {
 			best, score = m, s
@@ -148,7 +154,20 @@ func without(fields []Field, tag string) (out []Field) {
 }
 
 // The tags of RIS mean the same in many a text of its kind.
-var codesOfRIS = map[string]string{"TI": "title", "AB": "abstract", "AU": "authors", "PY": "year", "DO": "doi", "KW": "keywords", "LA": "languages", "AN": "accession", "UR": "urls", "SN": "issn", "VL": "volume", "IS": "issue"}
+var codesOfRIS = map[string]string{
+	"TI": "title",
+	"AB": "abstract",
+	"AU": "authors",
+	"PY": "year",
+	"DO": "doi",
+	"KW": "keywords",
+	"LA": "languages",
+	"AN": "accession",
+	"UR": "urls",
+	"SN": "issn",
+	"VL": "volume",
+	"IS": "issue",
+}
 
 func fieldOf(tag string, shape Line) string {
 	if f := exchange.FieldOf(tag); f != "" {

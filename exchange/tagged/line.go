@@ -23,7 +23,8 @@ func (l *Line) split(line []byte) (tag, value []byte, ok bool) {
 	switch {
 	case bytes.HasPrefix(rest, []byte(l.After)):
 		rest = rest[len(l.After):]
-	case len(bytes.TrimSpace(rest)) == 0 && len(bytes.TrimSpace([]byte(l.After))) == 0: // a tag alone, the space after it gone
+	// a tag alone, the space after it gone
+	case len(bytes.TrimSpace(rest)) == 0 && len(bytes.TrimSpace([]byte(l.After))) == 0:
 		rest = nil
 	default:
 		return nil, nil, false
@@ -83,5 +84,6 @@ func (l *Line) letter(c rune, at int) bool {
 	case Word:
 		return unicode.IsLetter(c) || unicode.IsDigit(c) || c == '_'
 	}
-	return unicode.IsLetter(c) || at > 0 && (unicode.IsDigit(c) || c == ' ' || c == '_' || c == '-' || c == '/' || c == '.' || c == '(' || c == ')')
+	return unicode.IsLetter(c) ||
+		at > 0 && (unicode.IsDigit(c) || c == ' ' || c == '_' || c == '-' || c == '/' || c == '.' || c == '(' || c == ')')
 }

@@ -65,7 +65,16 @@ func NewReader(r io.Reader, m Map, format string, report func(exchange.Notice)) 
 	if report == nil {
 		report = func(exchange.Notice) {}
 	}
-	t := &Reader{m: m, lines: exchange.NewLines(r, maxRecord+1), report: report, number: map[string]int{}, listed: map[string]int{}, format: format, begins: -1, ends: -1}
+	t := &Reader{
+		m:      m,
+		lines:  exchange.NewLines(r, maxRecord+1),
+		report: report,
+		number: map[string]int{},
+		listed: map[string]int{},
+		format: format,
+		begins: -1,
+		ends:   -1,
+	}
 	for _, f := range m.Fields {
 		c := field{is: f}
 		for _, tag := range f.Tags {
@@ -190,7 +199,12 @@ func (r *Reader) raw() (*raw, error) {
 			}
 		case current == nil:
 			if s := strings.TrimSpace(string(line)); s != "" && stray == nil && (!ok || tag != r.ends) {
-				stray = &exchange.Notice{Line: r.lines.Number(), Kind: strayKind(s, r.n), Detail: exchange.Shorten(s), Skipped: true}
+				stray = &exchange.Notice{
+					Line:    r.lines.Number(),
+					Kind:    strayKind(s, r.n),
+					Detail:  exchange.Shorten(s),
+					Skipped: true,
+				}
 			}
 		case ok && tag == r.ends:
 			current.closed = true
@@ -201,7 +215,15 @@ func (r *Reader) raw() (*raw, error) {
 			current.extend(line, cut)
 		default:
 			if s := strings.TrimSpace(string(line)); s != "" {
-				r.report(exchange.Notice{Line: r.lines.Number(), Record: current.n, Kind: exchange.NoTag, Detail: exchange.Shorten(s), Skipped: true})
+				r.report(
+					exchange.Notice{
+						Line:    r.lines.Number(),
+						Record:  current.n,
+						Kind:    exchange.NoTag,
+						Detail:  exchange.Shorten(s),
+						Skipped: true,
+					},
+				)
 			}
 		}
 	}

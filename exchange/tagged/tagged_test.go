@@ -24,11 +24,16 @@ func readAll(t require.TestingT, file string, m tagged.Map) ([]*bib.Record, []ex
 // The guess that a form begins with reads these texts without a change.
 func TestAGuessReadsWhatLooksTagged(t *testing.T) {
 	for name, file := range map[string]string{
-		"labels and blank lines": "Card: 1\nTitle: Heat in\n crews\nBy: Velkana, Temi; Osolana, Ife\nYear: 2014\nSeen: yes\n\nCard: 2\nTitle: Shade\nBy: Wexlin, Z\nYear: 2016\n",
-		"signs before the tag":   "#TI Heat in\ncrews\n#AU Velkana, Temi\n#AU Osolana, Ife\n#PY 2014\n\n#TI Shade\n#AU Wexlin, Z\n#PY 2016\n",
-		"in angle brackets":      "<title> Heat in crews\n<author> Velkana, Temi\n<author> Osolana, Ife\n<year> 2014\n<end>\n<title> Shade\n<author> Wexlin, Z\n<year> 2016\n<end>\n",
-		"tabs":                   "title\tHeat in crews\nauthor\tVelkana, Temi\nauthor\tOsolana, Ife\nyear\t2014\n\ntitle\tShade\nauthor\tWexlin, Z\nyear\t2016\n",
-		"equals signs":           "TITLE = Heat in crews\nAUTHOR = Velkana, Temi; Osolana, Ife\nYEAR = 2014\n\nTITLE = Shade\nAUTHOR = Wexlin, Z\nYEAR = 2016\n",
+		"labels and blank lines": "Card: 1\nTitle: Heat in\n crews\nBy: Velkana, Temi; Osolana, Ife\nYear: 2014\nSeen: " +
+			"yes\n\nCard: 2\nTitle: Shade\nBy: Wexlin, Z\nYear: 2016\n",
+		"signs before the tag": "#TI Heat in\ncrews\n#AU Velkana, Temi\n#AU Osolana, Ife\n#PY 2014\n\n#TI Shade\n#AU " +
+			"Wexlin, Z\n#PY 2016\n",
+		"in angle brackets": "<title> Heat in crews\n<author> Velkana, Temi\n<author> Osolana, Ife\n<year> " +
+			"2014\n<end>\n<title> Shade\n<author> Wexlin, Z\n<year> 2016\n<end>\n",
+		"tabs": "title\tHeat in crews\nauthor\tVelkana, Temi\nauthor\tOsolana, " +
+			"Ife\nyear\t2014\n\ntitle\tShade\nauthor\tWexlin, Z\nyear\t2016\n",
+		"equals signs": "TITLE = Heat in crews\nAUTHOR = Velkana, Temi; Osolana, Ife\nYEAR = 2014\n\nTITLE = " +
+			"Shade\nAUTHOR = Wexlin, Z\nYEAR = 2016\n",
 	} {
 		m, ok := tagged.Guess(file)
 		require.True(t, ok, name)
@@ -36,18 +41,33 @@ func TestAGuessReadsWhatLooksTagged(t *testing.T) {
 		records, _ := readAll(t, file, m)
 		require.Len(t, records, 2, name)
 		assert.Equal(t, "Heat in crews", records[0].Title, name)
-		assert.Equal(t, []string{"Velkana", "Osolana"}, []string{records[0].Authors[0].Family, records[0].Authors[1].Family}, name)
+		assert.Equal(
+			t,
+			[]string{"Velkana", "Osolana"},
+			[]string{records[0].Authors[0].Family, records[0].Authors[1].Family},
+			name,
+		)
 		assert.Equal(t, []int{2014, 2016}, []int{records[0].Year, records[1].Year}, name)
 	}
-	for _, prose := range []string{"", "Dear all,\nhere are the records.\n", strings.Repeat("Heat harms kidneys. Rest helps.\n", 50)} {
+	for _, prose := range []string{"", "Dear all,\nhere are the records.\n",
+		strings.Repeat("Heat harms kidneys. Rest helps.\n", 50)} {
 		_, ok := tagged.Guess(prose)
 		assert.False(t, ok, prose)
 	}
 }
 
 func TestHowRecordsBeginAndEndAndLinesGoOn(t *testing.T) {
-	base := tagged.Map{Format: tagged.Version, Line: tagged.Line{Letters: tagged.Label, Min: 1, Max: 20, After: ":", Padded: true, Listed: true}, Continues: tagged.AnyLine,
-		Fields: []tagged.Field{{Field: "title", Tags: []string{"Title"}}, {Field: "abstract", Tags: []string{"Text"}}, {Field: exchange.Own, Tags: []string{"Seen by"}}, {Field: exchange.Leave, Tags: []string{"Nr"}}}}
+	base := tagged.Map{
+		Format:    tagged.Version,
+		Line:      tagged.Line{Letters: tagged.Label, Min: 1, Max: 20, After: ":", Padded: true, Listed: true},
+		Continues: tagged.AnyLine,
+		Fields: []tagged.Field{
+			{Field: "title", Tags: []string{"Title"}},
+			{Field: "abstract", Tags: []string{"Text"}},
+			{Field: exchange.Own, Tags: []string{"Seen by"}},
+			{Field: exchange.Leave, Tags: []string{"Nr"}},
+		},
+	}
 	with := func(change func(*tagged.Map)) tagged.Map {
 		m := base
 		change(&m)
@@ -58,14 +78,21 @@ func TestHowRecordsBeginAndEndAndLinesGoOn(t *testing.T) {
 		file   string
 		titles []string
 	}{
-		"by a tag":           {with(func(m *tagged.Map) { m.Begins = "Nr" }), "Nr: 1\nTitle: Heat\nNr: 2\nTitle: Rest\n", []string{"Heat", "Rest"}},
-		"by an end":          {with(func(m *tagged.Map) { m.Ends = "Title" }), "Nr: 1\nText: Heat\nTitle:\nNr: 2\nText: Rest\nTitle:\n", []string{"", ""}},
-		"by a blank line":    {with(func(m *tagged.Map) { m.Blank = true }), "Title: Heat\n\n\nTitle: Rest\n", []string{"Heat", "Rest"}},
-		"by a ruled line":    {with(func(m *tagged.Map) { m.Rule = "---" }), "Title: Heat\n--- 1 ---\nTitle: Rest\n", []string{"Heat", "Rest"}},
-		"capitals":           {with(func(m *tagged.Map) { m.Blank = true }), "TITLE : Heat\n", []string{"Heat"}},
-		"text with a colon":  {with(func(m *tagged.Map) { m.Blank = true }), "Title: Heat\nand rest: a trial\n", []string{"Heat and rest: a trial"}},
-		"indented lines":     {with(func(m *tagged.Map) { m.Blank, m.Continues = true, tagged.Indented }), "Title: Heat\n  and rest\nnot this\n", []string{"Heat and rest"}},
-		"a hyphen in a word": {with(func(m *tagged.Map) { m.Blank, m.Line.After = true, "-" }), "Title - Heat-strain\nTitle-wave\n", []string{"Heat-strain Title-wave"}},
+		"by a tag": {with(func(m *tagged.Map) { m.Begins = "Nr" }), "Nr: 1\nTitle: Heat\nNr: 2\nTitle: Rest\n",
+			[]string{"Heat", "Rest"}},
+		"by an end": {with(func(m *tagged.Map) { m.Ends = "Title" }),
+			"Nr: 1\nText: Heat\nTitle:\nNr: 2\nText: Rest\nTitle:\n", []string{"", ""}},
+		"by a blank line": {with(func(m *tagged.Map) { m.Blank = true }), "Title: Heat\n\n\nTitle: Rest\n",
+			[]string{"Heat", "Rest"}},
+		"by a ruled line": {with(func(m *tagged.Map) { m.Rule = "---" }), "Title: Heat\n--- 1 ---\nTitle: Rest\n",
+			[]string{"Heat", "Rest"}},
+		"capitals": {with(func(m *tagged.Map) { m.Blank = true }), "TITLE : Heat\n", []string{"Heat"}},
+		"text with a colon": {with(func(m *tagged.Map) { m.Blank = true }), "Title: Heat\nand rest: a trial\n",
+			[]string{"Heat and rest: a trial"}},
+		"indented lines": {with(func(m *tagged.Map) { m.Blank, m.Continues = true, tagged.Indented }),
+			"Title: Heat\n  and rest\nnot this\n", []string{"Heat and rest"}},
+		"a hyphen in a word": {with(func(m *tagged.Map) { m.Blank, m.Line.After = true, "-" }),
+			"Title - Heat-strain\nTitle-wave\n", []string{"Heat-strain Title-wave"}},
 	} {
 		require.NoError(t, c.m.Check(), name)
 		records, _ := readAll(t, c.file, c.m)
@@ -76,7 +103,12 @@ func TestHowRecordsBeginAndEndAndLinesGoOn(t *testing.T) {
 		assert.Equal(t, c.titles, titles, name)
 	}
 	records, _ := readAll(t, "Nr: 1\nTitle: Heat\nSeen by: Ife\n", with(func(m *tagged.Map) { m.Begins = "Nr" }))
-	assert.Equal(t, []bib.Extra{{Tag: "Seen by", Value: "Ife", Format: "tagged"}}, records[0].Extra, "kept under its own name; what is left out is not")
+	assert.Equal(
+		t,
+		[]bib.Extra{{Tag: "Seen by", Value: "Ife", Format: "tagged"}},
+		records[0].Extra,
+		"kept under its own name; what is left out is not",
+	)
 }
 
 func TestMapsAreCheckedAndShared(t *testing.T) {
@@ -86,15 +118,18 @@ func TestMapsAreCheckedAndShared(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, ris.Map, m, "RIS is such a map")
 	for wrong, change := range map[string]func(*tagged.Map){
-		"says \"tamiz\"":             func(m *tagged.Map) { m.Format = "x" },
-		"tags are made as":           func(m *tagged.Map) { m.Line.Letters = "x" },
-		"1 to 80 characters":         func(m *tagged.Map) { m.Line.Max = 1000 },
-		"something has to stand":     func(m *tagged.Map) { m.Line.After = "" },
-		"values go on with":          func(m *tagged.Map) { m.Continues = "x" },
-		"begins or ends":             func(m *tagged.Map) { m.Begins, m.Ends = "", "" },
-		"there is no field \"x\"":    func(m *tagged.Map) { m.Fields = []tagged.Field{{Field: "x", Tags: []string{"A"}}} },
-		"no tag stands for a field":  func(m *tagged.Map) { m.Fields = []tagged.Field{} },
-		"values are taken as":        func(m *tagged.Map) { m.Fields = []tagged.Field{{Field: "title", Tags: []string{"A"}, Take: "x"}} },
+		"says \"tamiz\"":            func(m *tagged.Map) { m.Format = "x" },
+		"tags are made as":          func(m *tagged.Map) { m.Line.Letters = "x" },
+		"1 to 80 characters":        func(m *tagged.Map) { m.Line.Max = 1000 },
+		"something has to stand":    func(m *tagged.Map) { m.Line.After = "" },
+		"values go on with":         func(m *tagged.Map) { m.Continues = "x" },
+		"begins or ends":            func(m *tagged.Map) { m.Begins, m.Ends = "", "" },
+		"there is no field \"x\"":   func(m *tagged.Map) { m.Fields = []tagged.Field{{Field: "x", Tags: []string{"A"}}} },
+		"no tag stands for a field": func(m *tagged.Map) { m.Fields = []tagged.Field{} },
+		"values are taken as": func(m *tagged.Map) {
+			m.Fields = []tagged.Field{{Field: "title", Tags: []string{"A"},
+				Take: "x"}}
+		},
 		"1 to 80 characters, not \"": func(m *tagged.Map) { m.Fields = []tagged.Field{{Field: "title", Tags: []string{""}}} },
 	} {
 		m := ris.Map

@@ -40,7 +40,12 @@ func NewReader(r io.Reader, name string, decode Decode, report func(exchange.Not
 	if report == nil {
 		report = func(exchange.Notice) {}
 	}
-	x := &Reader{src: &source{r: bufio.NewReaderSize(r, 64<<10), line: 1, budget: maxRecord}, name: name, decode: decode, report: report}
+	x := &Reader{
+		src:    &source{r: bufio.NewReaderSize(r, 64<<10), line: 1, budget: maxRecord},
+		name:   name,
+		decode: decode,
+		report: report,
+	}
 	x.begin()
 	return x
 }

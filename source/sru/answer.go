@@ -22,7 +22,8 @@ import (
 // maxRecords is how many records of one answer are read.
 const maxRecords = 10_000
 
-// mostRecords is how many records a source may say it has for a question. No source has more, and nothing that is kept is larger.
+// mostRecords is how many records a source may say it has for a question. No source has more, and nothing that is
+// kept is larger.
 const mostRecords = math.MaxInt32
 
 // newDecoder reads XML in any usual encoding. A document type with entities of its own is not taken up:

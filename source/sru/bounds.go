@@ -40,7 +40,8 @@ func (b *bounded) Read(p []byte) (int, error) {
 // end gives back the room of what was read.
 func (b *bounded) end() { b.all.Add(-b.own) }
 
-// perRecord bounds how much is read for one record of an answer: what a few bytes can stand for takes more memory than they do.
+// perRecord bounds how much is read for one record of an answer: what a few bytes can stand for takes more memory
+// than they do.
 type perRecord struct {
 	r    io.Reader
 	left int // of one
@@ -64,8 +65,8 @@ func (b *perRecord) begin(in bool) { b.in, b.left = in, maxRecord }
 
 var errDeep = errors.New("elements stand too deep in each other")
 
-// skip passes over an element that has begun. Elements that stand in each other without end are refused: the decoder remembers
-// each that is open.
+// skip passes over an element that has begun. Elements that stand in each other without end are refused: the
+// decoder remembers each that is open.
 func skip(d *xml.Decoder) error {
 	for depth := 1; depth > 0; {
 		t, err := d.Token()

@@ -12,7 +12,8 @@ import (
 	"tamiz/source"
 )
 
-// Answers that are read at once have so much room together; who finds none is told that it is for now, and finds some when others end.
+// Answers that are read at once have so much room together; who finds none is told that it is for now, and finds
+// some when others end.
 func TestAnswersThatAreReadAtOnceHaveRoomTogether(t *testing.T) {
 	var all atomic.Int64
 	answer := func() *bounded {

@@ -87,7 +87,16 @@ func (s *Settings) NewClient(address, version string, m source.Map) (*Client, er
 	if s.seats[key] == nil {
 		s.seats[key] = semaphore.NewWeighted(maxAtOnce)
 	}
-	c := &Client{Address: at.String(), Version: version, Map: m, http: s.http, seats: s.seats[key], reading: &s.reading, timeout: s.Timeout, pause: s.Pause}
+	c := &Client{
+		Address: at.String(),
+		Version: version,
+		Map:     m,
+		http:    s.http,
+		seats:   s.seats[key],
+		reading: &s.reading,
+		timeout: s.Timeout,
+		pause:   s.Pause,
+	}
 	if c.timeout == 0 {
 		c.timeout = answerTime
 	}

@@ -116,7 +116,10 @@ func (x *explain) description(version string) *source.Description {
 				if n.Set != "" && !strings.HasPrefix(name, n.Set+".") {
 					name = n.Set + "." + name
 				}
-				d.Indexes = append(d.Indexes, source.Index{Name: name, Title: first(ix.Titles), Scan: ix.Scan == "true", Sort: ix.Sort == "true"})
+				d.Indexes = append(
+					d.Indexes,
+					source.Index{Name: name, Title: first(ix.Titles), Scan: ix.Scan == "true", Sort: ix.Sort == "true"},
+				)
 			}
 		}
 	}

@@ -7,11 +7,21 @@ import (
 
 // Whatever a source sends, it is read to an end or refused; what is read keeps to its positions.
 func FuzzReadPage(f *testing.F) {
-	f.Add(`<searchRetrieveResponse><numberOfRecords>2</numberOfRecords><records><record><recordData><dc><title>Shade</title></dc></recordData><recordPosition>1</recordPosition></record></records></searchRetrieveResponse>`)
-	f.Add(`<searchRetrieveResponse><numberOfRecords>1</numberOfRecords><records><record><recordData>&lt;mods&gt;&lt;titleInfo&gt;&lt;title&gt;x&lt;/title&gt;&lt;/titleInfo&gt;&lt;/mods&gt;</recordData></record></records></searchRetrieveResponse>`)
-	f.Add(`<searchRetrieveResponse><numberOfRecords>0</numberOfRecords><diagnostics><diagnostic><uri>info:srw/diagnostic/1/10</uri></diagnostic></diagnostics></searchRetrieveResponse>`)
-	f.Add(`<explainResponse><record><recordData><explain><indexInfo><index><map><name set="dc">title</name></map></index></indexInfo></explain></recordData></record></explainResponse>`)
-	f.Add(`<scanResponse><terms><term><value>shade</value><numberOfRecords>4</numberOfRecords></term></terms></scanResponse>`)
+	f.Add(
+		`<searchRetrieveResponse><numberOfRecords>2</numberOfRecords><records><record><recordData><dc><title>Shade</title></dc></recordData><recordPosition>1</recordPosition></record></records></searchRetrieveResponse>`,
+	)
+	f.Add(
+		`<searchRetrieveResponse><numberOfRecords>1</numberOfRecords><records><record><recordData>&lt;mods&gt;&lt;titleInfo&gt;&lt;title&gt;x&lt;/title&gt;&lt;/titleInfo&gt;&lt;/mods&gt;</recordData></record></records></searchRetrieveResponse>`,
+	)
+	f.Add(
+		`<searchRetrieveResponse><numberOfRecords>0</numberOfRecords><diagnostics><diagnostic><uri>info:srw/diagnostic/1/10</uri></diagnostic></diagnostics></searchRetrieveResponse>`,
+	)
+	f.Add(
+		`<explainResponse><record><recordData><explain><indexInfo><index><map><name set="dc">title</name></map></index></indexInfo></explain></recordData></record></explainResponse>`,
+	)
+	f.Add(
+		`<scanResponse><terms><term><value>shade</value><numberOfRecords>4</numberOfRecords></term></terms></scanResponse>`,
+	)
 	f.Add(`<!DOCTYPE html><html><p>no</html>`)
 	f.Fuzz(func(t *testing.T, s string) {
 		page, err := readPage(strings.NewReader(s), 1)

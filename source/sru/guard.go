@@ -40,20 +40,32 @@ func (g Guard) Check(address string) error {
 var reserved = []netip.Prefix{
 	netip.MustParsePrefix("0.0.0.0/8"), netip.MustParsePrefix("100.64.0.0/10"), netip.MustParsePrefix("192.0.0.0/24"),
 	netip.MustParsePrefix("198.18.0.0/15"), netip.MustParsePrefix("240.0.0.0/4"), netip.MustParsePrefix("192.88.99.0/24"),
-	netip.MustParsePrefix("192.0.2.0/24"), netip.MustParsePrefix("198.51.100.0/24"), netip.MustParsePrefix("203.0.113.0/24"), // for examples
-	// In these another address is written, which may lead back: IPv4 in IPv6, translated, tunnelled (RFC 4291, 6052, 8215, 3056, 4380).
-	netip.MustParsePrefix("::/96"), netip.MustParsePrefix("::ffff:0:0:0/96"), netip.MustParsePrefix("64:ff9b::/96"), netip.MustParsePrefix("64:ff9b:1::/48"),
+	netip.MustParsePrefix(
+		"192.0.2.0/24",
+	), netip.MustParsePrefix("198.51.100.0/24"), netip.MustParsePrefix("203.0.113.0/24"), // for examples
+	// In these another address is written, which may lead back: IPv4 in IPv6, translated, tunnelled (RFC 4291, 6052,
+	// 8215, 3056, 4380).
+	netip.MustParsePrefix(
+		"::/96",
+	), netip.MustParsePrefix("::ffff:0:0:0/96"), netip.MustParsePrefix("64:ff9b::/96"),
+	netip.MustParsePrefix("64:ff9b:1::/48"),
 	netip.MustParsePrefix("2002::/16"), netip.MustParsePrefix("2001::/32"),
-	netip.MustParsePrefix("fec0::/10"), netip.MustParsePrefix("100::/64"), netip.MustParsePrefix("2001:db8::/32"), // of a site, of nobody, for examples
+	netip.MustParsePrefix(
+		"fec0::/10",
+	), netip.MustParsePrefix("100::/64"), netip.MustParsePrefix("2001:db8::/32"), // of a site, of nobody, for examples
 }
 
 func public(ip netip.Addr) bool {
-	return ip.IsGlobalUnicast() && !ip.IsPrivate() && !slices.ContainsFunc(reserved, func(p netip.Prefix) bool { return p.Contains(ip) })
+	return ip.IsGlobalUnicast() && !ip.IsPrivate() &&
+		!slices.ContainsFunc(reserved, func(p netip.Prefix) bool { return p.Contains(ip) })
 }
 
 // client returns an HTTP client that goes nowhere the guard does not allow.
 func (g Guard) client() *http.Client {
-	dialer := &net.Dialer{Timeout: 10 * time.Second, Control: func(_, address string, _ syscall.RawConn) error { return g.Check(address) }}
+	dialer := &net.Dialer{
+		Timeout: 10 * time.Second,
+		Control: func(_, address string, _ syscall.RawConn) error { return g.Check(address) },
+	}
 	return &http.Client{
 		Transport: &http.Transport{
 			// No proxy: a guard that looks at the proxy's address guards nothing.

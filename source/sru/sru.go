@@ -30,11 +30,15 @@ const (
 
 // DiagnosticText is what each says.
 var DiagnosticText = map[int]string{
-	GeneralError: "General system error", UnsupportedOperation: "Unsupported operation", UnsupportedVersion: "Unsupported version",
-	BadParameter: "Unsupported parameter value", MissingParameter: "Mandatory parameter not supplied", QuerySyntax: "Query syntax error",
-	UnsupportedIndex: "Unsupported index", UnsupportedRelation: "Unsupported relation", UnsupportedModifier: "Unsupported relation modifier",
-	MaskingUnsupported: "Masking character not supported", ProximityUnsupported: "Proximity not supported",
-	FirstOutOfRange: "First record position out of range", UnknownSchema: "Unknown schema for retrieval", SortUnsupported: "Sort not supported",
+	GeneralError: "General system error", UnsupportedOperation: "Unsupported operation",
+	UnsupportedVersion: "Unsupported version",
+	BadParameter:       "Unsupported parameter value", MissingParameter: "Mandatory parameter not supplied",
+	QuerySyntax:      "Query syntax error",
+	UnsupportedIndex: "Unsupported index", UnsupportedRelation: "Unsupported relation",
+	UnsupportedModifier: "Unsupported relation modifier",
+	MaskingUnsupported:  "Masking character not supported", ProximityUnsupported: "Proximity not supported",
+	FirstOutOfRange: "First record position out of range", UnknownSchema: "Unknown schema for retrieval",
+	SortUnsupported: "Sort not supported",
 }
 
 // DiagnosticURI is what the address of a diagnostic begins with; its number follows.

@@ -126,7 +126,10 @@ func (c *Collection) bare(p text.Pattern, said *[]string) query.Expr {
 		}
 		label := c.terms.Label(lead.Heading)
 		h := query.Heading{Label: label, Narrower: true, Which: c.terms.Branch(label)}
-		*said = append(*said, fmt.Sprintf("%q was also searched as the heading %q with all narrower headings.", p.String(), label))
+		*said = append(
+			*said,
+			fmt.Sprintf("%q was also searched as the heading %q with all narrower headings.", p.String(), label),
+		)
 		return query.Or{words, h}
 	}
 	return words
@@ -153,7 +156,13 @@ func (c *Collection) loose(cql string) (query.Expr, []string) {
 	if len(words) == 2 && len(last) == 1 {
 		return query.Author{Pattern: p}, []string{fmt.Sprintf("%q was taken as an author.", cql)}
 	}
-	return query.Words{Pattern: p, Fields: bib.Any, All: true}, []string{fmt.Sprintf("%q was taken as all of these words, anywhere in the record.", cql)}
+	return query.Words{
+			Pattern: p,
+			Fields:  bib.Any,
+			All:     true,
+		}, []string{
+			fmt.Sprintf("%q was taken as all of these words, anywhere in the record.", cql),
+		}
 }
 
 // can refuses an expression that asks for more than the collection can do.

@@ -12,8 +12,8 @@ import (
 	"tamiz/source"
 )
 
-// Who cites whom can be asked both ways, of several works at once, and the two ways agree; a source that knows nothing of it
-// says so, one that is asked all the same refuses.
+// Who cites whom can be asked both ways, of several works at once, and the two ways agree; a source that knows
+// nothing of it says so, one that is asked all the same refuses.
 func TestCitationsAreAskedBothWays(t *testing.T) {
 	base := serve(t)
 	c, m := client(t, base+"/vilano", "")
@@ -27,10 +27,20 @@ func TestCitationsAreAskedBothWays(t *testing.T) {
 	require.NotZero(t, page.Total)
 	both := 0
 	for _, g := range page.Records {
-		assert.True(t, slices.ContainsFunc(g.Record.References, func(f bib.Reference) bool { return bib.DOIKey(f.DOI) == bib.DOIKey(records[some].DOI) }))
+		assert.True(
+			t,
+			slices.ContainsFunc(
+				g.Record.References,
+				func(f bib.Reference) bool { return bib.DOIKey(f.DOI) == bib.DOIKey(records[some].DOI) },
+			),
+		)
 		back, err := links.Linked(t.Context(), source.Backward, []string{cmp.Or(g.Record.DOI, g.Record.Accession)}, 1, 50)
 		require.NoError(t, err)
-		if slices.ContainsFunc(back.Records, func(b source.Got) bool { return b.Record.Accession == records[some].Accession }) || back.Total > 50 {
+		if slices.ContainsFunc(
+			back.Records,
+			func(b source.Got) bool { return b.Record.Accession == records[some].Accession },
+		) ||
+			back.Total > 50 {
 			both++
 		}
 	}

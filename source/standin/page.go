@@ -13,7 +13,8 @@ import (
 // mostTitles are shown on a page.
 const mostTitles = 20
 
-// page is where a person types a query in the source's own syntax: the dialect is tried against the server that speaks it.
+// page is where a person types a query in the source's own syntax: the dialect is tried against the server that
+// speaks it.
 var page = template.Must(template.New("page").Parse(`<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>{{.Title}}</title>
 <style>

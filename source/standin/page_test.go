@@ -83,7 +83,8 @@ func TestADialectIsSpokenByItsServer(t *testing.T) {
 
 func TestAPageSaysWhatItRefuses(t *testing.T) {
 	address := serve(t)
-	for name, typed := range map[string]string{"almagre": `heat @colour`, "surco": "words{heat}\nline 1 and line 7", "vilano": `(heat with (rest else (shade with (water else salt))))`} {
+	for name, typed := range map[string]string{"almagre": `heat @colour`, "surco": "words{heat}\nline 1 and line 7",
+		"vilano": `(heat with (rest else (shade with (water else salt))))`} {
 		found, body := typedAt(t, address, name, typed)
 		assert.Equal(t, -1, found, "%s: %s", name, typed)
 		assert.Contains(t, body, "Character", fmt.Sprint(name, body))

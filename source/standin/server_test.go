@@ -53,11 +53,17 @@ func TestEachSourceSaysWhatItIsAndLacks(t *testing.T) {
 	}{
 		"almagre": {true, true, true, true, true, true, nil, "mods", 100},
 		"surco":   {false, true, true, true, false, false, []string{"any", "journal", "country"}, "mods", 100},
-		"vilano":  {true, true, false, false, false, false, []string{"abstract", "keyword", "heading", "country"}, "mods", 50},
+		"vilano": {true, true, false, false, false, false, []string{"abstract", "keyword", "heading", "country"}, "mods",
+			50},
 	} {
 		c, m := client(t, base+"/"+name, "")
 		assert.Equal(t, sru.Version12, c.Version, name)
-		assert.Equal(t, []bool{want.near, want.ends, want.inside, want.narrower, want.central, want.qualify}, []bool{m.Near, m.Ends, m.Inside, m.Narrower, m.Central, m.Qualify}, name)
+		assert.Equal(
+			t,
+			[]bool{want.near, want.ends, want.inside, want.narrower, want.central, want.qualify},
+			[]bool{m.Near, m.Ends, m.Inside, m.Narrower, m.Central, m.Qualify},
+			name,
+		)
 		assert.True(t, m.Sort && m.Scan, name)
 		assert.Subset(t, append(want.lacks, "titleAbstract"), m.Lacks(), name)
 		assert.Equal(t, want.schema, m.Schema)
@@ -98,7 +104,16 @@ func TestAllVersionsGiveTheSameRecords(t *testing.T) {
 		}
 	}
 	for _, packing := range []string{"string", "xml"} {
-		answer, err := http.PostForm(base+"/almagre", url.Values{"version": {"1.1"}, "operation": {"searchRetrieve"}, "query": {"tamiz.text = heat"}, "maximumRecords": {"2"}, "recordPacking": {packing}})
+		answer, err := http.PostForm(
+			base+"/almagre",
+			url.Values{
+				"version":        {"1.1"},
+				"operation":      {"searchRetrieve"},
+				"query":          {"tamiz.text = heat"},
+				"maximumRecords": {"2"},
+				"recordPacking":  {packing},
+			},
+		)
 		require.NoError(t, err)
 		body, err := io.ReadAll(answer.Body)
 		answer.Body.Close()
@@ -110,9 +125,13 @@ func TestAllVersionsGiveTheSameRecords(t *testing.T) {
 // What Almagre sends is what it holds, in every field.
 func TestRecordsArriveWhole(t *testing.T) {
 	base := serve(t)
-	for name, records := range map[string][]*bib.Record{"almagre": literature().Almagre, "surco": literature().Surco, "vilano": literature().Vilano} {
+	for name, records := range map[string][]*bib.Record{"almagre": literature().Almagre, "surco": literature().Surco,
+		"vilano": literature().Vilano} {
 		c, m := client(t, base+"/"+name, "")
-		page, err := c.Search(t.Context(), source.Search{Query: m.Indexes["language"] + " = eng and " + m.Indexes["year"] + " >= 1", Start: 1, Max: 50})
+		page, err := c.Search(
+			t.Context(),
+			source.Search{Query: m.Indexes["language"] + " = eng and " + m.Indexes["year"] + " >= 1", Start: 1, Max: 50},
+		)
 		require.NoError(t, err)
 		require.NotEmpty(t, page.Records)
 		byID := map[string]*bib.Record{}
@@ -236,7 +255,10 @@ func TestAnotherClientIsPleased(t *testing.T) {
 	require.NoError(t, err)
 	for _, version := range []string{"get 1.1", "get 1.2", "post 1.1", "get 2.0"} {
 		ask := exec.CommandContext(t.Context(), program)
-		ask.Stdin = strings.NewReader("sru " + version + "\nopen " + base + "/almagre\nquerytype cql\nschema mods\nfind tamiz.title = heat\nshow 1+2\nscan tamiz.title = heat\nfind tamiz.nothing = heat\nquit\n")
+		ask.Stdin = strings.NewReader(
+			"sru " + version + "\nopen " + base + "/almagre\nquerytype cql\nschema mods\nfind tamiz.title = heat\nshow " +
+				"1+2\nscan tamiz.title = heat\nfind tamiz.nothing = heat\nquit\n",
+		)
 		answer, err := ask.CombinedOutput()
 		require.NoError(t, err, "%s", answer)
 		out := string(answer)

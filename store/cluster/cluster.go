@@ -71,7 +71,20 @@ func Start(ctx context.Context, dir string, scratch bool) (*Cluster, error) {
 	if err != nil {
 		return nil, err
 	}
-	args := []string{"-D", data, "-p", strconv.Itoa(port), "-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories=", "-c", "shared_buffers=256MB", "-c", "max_wal_size=2GB"}
+	args := []string{
+		"-D",
+		data,
+		"-p",
+		strconv.Itoa(port),
+		"-c",
+		"listen_addresses=127.0.0.1",
+		"-c",
+		"unix_socket_directories=",
+		"-c",
+		"shared_buffers=256MB",
+		"-c",
+		"max_wal_size=2GB",
+	}
 	if scratch {
 		args = append(args, "-c", "fsync=off", "-c", "synchronous_commit=off", "-c", "full_page_writes=off")
 	}
@@ -220,8 +233,20 @@ func create(ctx context.Context, bin, data, secret string, owner *syscall.Creden
 			}
 		}
 	}
-	cmd := exec.CommandContext(ctx, filepath.Join(bin, "initdb"), "-D", data, "-U", "tamiz", "-E", "UTF8", "--locale=C.UTF-8",
-		"--auth=scram-sha-256", "--pwfile="+secret, "--no-sync")
+	cmd := exec.CommandContext(
+		ctx,
+		filepath.Join(bin, "initdb"),
+		"-D",
+		data,
+		"-U",
+		"tamiz",
+		"-E",
+		"UTF8",
+		"--locale=C.UTF-8",
+		"--auth=scram-sha-256",
+		"--pwfile="+secret,
+		"--no-sync",
+	)
 	cmd.Dir = data
 	cmd.SysProcAttr = &syscall.SysProcAttr{Credential: owner}
 	var out bytes.Buffer

@@ -71,14 +71,17 @@ func Open(t testing.TB) *store.Store {
 // Review makes a review of which nothing is said yet, and returns its number.
 func Review(t testing.TB, s *store.Store) (id int64) {
 	t.Helper()
-	require.NoError(t, s.Write.QueryRow(context.Background(), "insert into review (name) values ('Heat') returning id").Scan(&id))
+	require.NoError(
+		t,
+		s.Write.QueryRow(context.Background(), "insert into review (name) values ('Heat') returning id").Scan(&id),
+	)
 	_, err := s.Write.Exec(context.Background(), "insert into document (review, revision, body) values ($1, 1, '{}')", id)
 	require.NoError(t, err)
 	return id
 }
 
-// Prepare has PostgreSQL read all statements of a room against the tables as they are. Each statement that the Go of the room names
-// must be there, and each that is there be named.
+// Prepare has PostgreSQL read all statements of a room against the tables as they are. Each statement that the Go
+// of the room names must be there, and each that is there be named.
 func Prepare(t *testing.T, statements map[string]string) {
 	t.Helper()
 	s := Open(t)

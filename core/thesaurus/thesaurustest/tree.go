@@ -15,7 +15,10 @@ func Tree(narrower map[string][]string) *thesaurus.Thesaurus {
 	add := func(label string) {
 		if !seen[label] {
 			seen[label] = true
-			concepts = append(concepts, thesaurus.Concept{ID: label, Labels: []thesaurus.Text{{Value: label}}, Narrower: narrower[label]})
+			concepts = append(
+				concepts,
+				thesaurus.Concept{ID: label, Labels: []thesaurus.Text{{Value: label}}, Narrower: narrower[label]},
+			)
 		}
 	}
 	for _, label := range slices.Sorted(maps.Keys(narrower)) {
