@@ -7,10 +7,11 @@ import (
 	"net/http"
 	"os"
 	"strings"
-	"tamiz/app/problems"
 	"time"
 
 	"github.com/labstack/echo/v5"
+
+	"tamiz/app/problems"
 )
 
 // How long a call may take. Whoever asks learns at the end of it what became of it.

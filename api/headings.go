@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+
 	"tamiz/app/figures"
 )
 

@@ -11,7 +11,6 @@ import (
 	"maps"
 	"net/http"
 	"strings"
-	"tamiz/app/problems"
 	"unicode/utf8"
 
 	"github.com/getkin/kin-openapi/openapi3"
@@ -19,6 +18,8 @@ import (
 	"github.com/getkin/kin-openapi/routers"
 	"github.com/getkin/kin-openapi/routers/gorillamux"
 	"github.com/labstack/echo/v5"
+
+	"tamiz/app/problems"
 )
 
 //go:embed openapi.yaml

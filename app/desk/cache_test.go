@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"sync/atomic"
-	"tamiz/app/problems"
 	"testing"
 	"testing/synctest"
 	"time"
@@ -13,6 +12,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
+
+	"tamiz/app/problems"
 )
 
 func of(value string, bytes int64) func(context.Context) (string, int64, error) {

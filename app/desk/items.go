@@ -5,12 +5,13 @@ import (
 	"context"
 	"fmt"
 	"slices"
+
+	"github.com/RoaringBitmap/roaring/v2"
+
 	"tamiz/app/problems"
 	"tamiz/core/bib"
 	"tamiz/core/tally"
 	"tamiz/core/text"
-
-	"github.com/RoaringBitmap/roaring/v2"
 )
 
 // CheckFacet refuses a facet that there is not.

@@ -5,9 +5,10 @@ import (
 	"net/http"
 	"runtime"
 	"sync/atomic"
-	"tamiz/app/problems"
 
 	"golang.org/x/sync/semaphore"
+
+	"tamiz/app/problems"
 )
 
 // Turns lets so many requests of one kind work at once; a few more wait, and the rest are sent away at once.

@@ -22,6 +22,7 @@ import (
 	"tamiz/app"
 	"tamiz/app/alerts"
 	"tamiz/demo"
+	"tamiz/demo/scenario"
 	"tamiz/source/sru"
 	"tamiz/store"
 	"tamiz/store/cluster"
@@ -155,7 +156,9 @@ func demoCommand() *cobra.Command {
 			if s.SMTP == "" {
 				s.SMTP = made.mail.Address()
 			}
-			err = run(ctx, s, func(ctx context.Context, a *app.App, db *store.Store) error { return fillDemo(ctx, a, db, made) })
+			err = run(ctx, s, func(ctx context.Context, a *app.App, db *store.Store) error {
+				return scenario.Play(ctx, a, db, made.world())
+			})
 			return errors.Join(err, made.stop())
 		},
 	}

@@ -13,6 +13,7 @@ import (
 
 	"tamiz/demo"
 	"tamiz/demo/mailbox"
+	"tamiz/demo/scenario"
 	"tamiz/source/standin"
 )
 
@@ -88,6 +89,11 @@ func startStandins(address string, scale int, seed uint64) (*standins, error) {
 }
 
 func (s *standins) url(c *standin.Collection) string { return "http://" + s.address + "/" + c.Name }
+
+// world returns the literature and its sources, for the demo review.
+func (s *standins) world() scenario.World {
+	return scenario.World{Literature: s.literature, Collections: s.sources, Address: s.url}
+}
 
 func (s *standins) stop() error {
 	ctx, cancel := context.WithTimeout(context.Background(), 5*time.Second)

@@ -8,6 +8,9 @@ import (
 	"strings"
 	"sync"
 
+	"github.com/RoaringBitmap/roaring/v2"
+	"golang.org/x/sync/errgroup"
+
 	"tamiz/core/bib"
 	"tamiz/core/company"
 	"tamiz/core/parallel"
@@ -16,9 +19,6 @@ import (
 	"tamiz/core/tally"
 	"tamiz/core/text"
 	"tamiz/core/thesaurus"
-
-	"github.com/RoaringBitmap/roaring/v2"
-	"golang.org/x/sync/errgroup"
 )
 
 // A Lack is a word, phrase or heading that a block may lack: it stands in the block's blind spot and suits the block.

@@ -7,8 +7,6 @@ import (
 	"slices"
 	"strings"
 	"unicode/utf8"
-
-	"tamiz/core/text"
 )
 
 // Sizes of what a dialect may hold.
@@ -208,6 +206,16 @@ func (d *Dialect) checkFields(m *templates) error {
 }
 
 func (d *Dialect) checkOperators(m *templates) error {
+	for _, check := range []func(*templates) error{d.operatorWords, d.ranks, d.brackets} {
+		if err := check(m); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// operatorWords checks the words of operators, none of which may say two.
+func (d *Dialect) operatorWords(m *templates) error {
 	m.words = map[string][][]rune{}
 	owner := map[string]string{}
 	for _, op := range []struct {
@@ -237,21 +245,37 @@ func (d *Dialect) checkOperators(m *templates) error {
 			m.words[op.name] = append(m.words[op.name], form)
 		}
 	}
-	seen := map[string]bool{}
+	return nil
+}
+
+// ranks checks that each operator that there is has one rank.
+func (d *Dialect) ranks(*templates) error {
+	ranked := map[string]bool{}
 	for _, same := range d.Operators.Ranks {
 		for _, op := range same {
-			if seen[op] || !slices.Contains([]string{opAnd, opOr, opNot, opNear}, op) {
+			if ranked[op] || !slices.Contains([]string{opAnd, opOr, opNot, opNear}, op) {
 				return fmt.Errorf("ranks name and, or, not and near, each once; not %q", op)
 			}
-			seen[op] = true
+			ranked[op] = true
 		}
 	}
-	for _, op := range []string{opAnd, opOr, opNot, opNear} {
-		used := op == opAnd || op == opOr || op == opNot && len(d.Operators.Not) > 0 || op == opNear && d.Near != nil
-		if used && !seen[op] {
+	there := []string{opAnd, opOr}
+	if len(d.Operators.Not) > 0 {
+		there = append(there, opNot)
+	}
+	if d.Near != nil {
+		there = append(there, opNear)
+	}
+	for _, op := range there {
+		if !ranked[op] {
 			return fmt.Errorf("ranks do not say where %s stands", op)
 		}
 	}
+	return nil
+}
+
+// brackets checks the brackets, which are no phrase marks.
+func (d *Dialect) brackets(m *templates) error {
 	b := d.Brackets
 	if (b.Open == "") != (b.Shut == "") || b.Open != "" && (!isSign(b.Open) || !isSign(b.Shut) || b.Open == b.Shut) {
 		return fmt.Errorf("brackets are two different signs, or none, not %q and %q", b.Open, b.Shut)
@@ -260,273 +284,6 @@ func (d *Dialect) checkOperators(m *templates) error {
 	for _, mark := range d.Terms.Marks {
 		if b.Open != "" && (mark[0] == b.Open || mark[1] == b.Shut) {
 			return fmt.Errorf("its reader would be ambiguous: %q is a phrase mark and a bracket", mark[0])
-		}
-	}
-	return nil
-}
-
-func (d *Dialect) checkTemplates(m *templates) error {
-	owner := map[string]string{}
-	add := func(to *[]template, op string, from []string, must []string, slots ...string) error {
-		if len(from) > mostNames {
-			return fmt.Errorf("there are more than %d templates of one kind", mostNames)
-		}
-		for _, s := range from {
-			if utf8.RuneCountInString(s) > longestName {
-				return fmt.Errorf("a template has at most %d characters: %q", longestName, s)
-			}
-			t, err := parseTemplate(s, slots...)
-			if err != nil {
-				return err
-			}
-			for _, slot := range must {
-				if !t.has(slot) {
-					return fmt.Errorf("the template %q lacks {%s}", s, slot)
-				}
-			}
-			key := string(folded(s))
-			if other, ok := owner[key]; ok && other != op {
-				return fmt.Errorf("its reader would be ambiguous: %q is said for %s and for %s", s, other, op)
-			}
-			owner[key] = op
-			t.op = op
-			*to = append(*to, t)
-		}
-		return nil
-	}
-	m.bare, m.years, m.mods = map[string][]template{}, map[string][]template{}, map[string][]template{}
-	for _, c := range []struct {
-		op   string
-		from []string
-	}{{"is", d.Clauses.Is}, {"many", d.Clauses.Many}, {"whole", d.Clauses.Whole}, {"all", d.Clauses.All},
-		{"any", d.Clauses.Any}} {
-		var own []template
-		if err := add(&own, c.op, c.from, []string{"name", "term"}, "name", "term"); err != nil {
-			return err
-		}
-		m.bare[c.op] = own
-		if c.op == "many" { // is read as the same
-			for i := range own {
-				own[i].op = "is"
-			}
-		}
-		m.clauses = append(m.clauses, own...)
-	}
-	if len(d.Fields) > 0 && len(d.Clauses.Is) == 0 && d.Bare == "" {
-		return fmt.Errorf("it has fields but does not say how a name and a term stand together (clauses.is)")
-	}
-	if y := d.Years; y != nil {
-		for _, c := range []struct {
-			op   string
-			from []string
-			must []string
-		}{{"year", y.Is, []string{"year"}}, {"from", y.From, []string{"from"}}, {"to", y.To, []string{"to"}},
-			{"between", y.Between, []string{"from", "to"}}, {"before", y.Before, []string{"to"}}, {"after", y.After,
-				[]string{"from"}}} {
-			var own []template
-			if err := add(&own, "years "+c.op, c.from, c.must, append([]string{"name"}, c.must...)...); err != nil {
-				return err
-			}
-			for _, t := range own {
-				if t.has("name") && len(d.Fields[year]) == 0 {
-					return fmt.Errorf("the template %q has {name}, but the field year has none", t.text)
-				}
-			}
-			m.years[c.op] = own
-			m.all = append(m.all, own...)
-		}
-	}
-	if h := d.Headings; h != nil {
-		if len(h.Is) == 0 {
-			return fmt.Errorf("headings say how a heading is asked for (headings.is)")
-		}
-		if err := add(&m.headings, "heading", h.Is, []string{"label"}, "name", "label", "modifiers"); err != nil {
-			return err
-		}
-		m.heading = m.headings[0]
-		for op, from := range map[string][]string{"narrower": h.Narrower, "central": h.Central} {
-			var own []template
-			if err := add(&own, op, from, nil); err != nil {
-				return err
-			}
-			m.mods[op] = own
-		}
-		var own []template
-		if err := add(&own, "qualifier", h.Qualifier, []string{"label"}, "label"); err != nil {
-			return err
-		}
-		m.mods["qualifier"] = own
-		for _, t := range m.headings {
-			if t.has("name") && len(d.Fields[heading]) == 0 {
-				return fmt.Errorf("the template %q has {name}, but the field heading has none", t.text)
-			}
-			if !t.has("modifiers") && len(h.Narrower)+len(h.Central)+len(h.Qualifier) > 0 {
-				return fmt.Errorf("the template %q lacks {modifiers}", t.text)
-			}
-			if !t.has("name") && t.parts[0].slot != "" {
-				return fmt.Errorf("its reader would be ambiguous: nothing stands before a heading in %q", t.text)
-			}
-		}
-	}
-	if n := d.Near; n != nil {
-		if n.Most < 1 || n.Most > text.MaxWithin {
-			return fmt.Errorf("the greatest distance is 1 to %d words, not %d", text.MaxWithin, n.Most)
-		}
-		if len(n.Unordered)+len(n.Ordered) == 0 {
-			return fmt.Errorf("near has no template")
-		}
-		for _, c := range []struct {
-			op   string
-			from []string
-		}{{"unordered", n.Unordered}, {"ordered", n.Ordered}, {"exactly", n.Exactly}, {"exactlyOrdered", n.ExactlyOrdered}} {
-			if err := add(&m.near, "near "+c.op, c.from, nil, "n", "less"); err != nil {
-				return err
-			}
-			if len(c.from) > 0 && !strings.Contains(c.from[0], "{n}") {
-				return fmt.Errorf("the template %q lacks {n}", c.from[0])
-			}
-		}
-	}
-	l := d.Lines
-	if l == nil { // how plain numbered lines are read, whatever stands in them
-		l = &Lines{One: []string{"#{n}"}, Or: []string{"any of {from}-{to}"}, And: []string{"all of {from}-{to}"}}
-	}
-	if len(l.One) == 0 {
-		return fmt.Errorf("lines say how one line is named (lines.one)")
-	}
-	for _, c := range []struct {
-		op   string
-		from []string
-		must []string
-	}{{"one", l.One, []string{"n"}}, {"or", l.Or, []string{"from", "to"}}, {"and", l.And, []string{"from", "to"}}} {
-		if err := add(&m.lines, "lines "+c.op, c.from, c.must, c.must...); err != nil {
-			return err
-		}
-	}
-	for _, of := range []*[]template{&m.clauses, &m.all, &m.headings, &m.near, &m.lines} {
-		slices.SortStableFunc(
-			*of,
-			func(a, b template) int { return cmp.Or(b.weight()-a.weight(), len(b.parts)-len(a.parts)) },
-		)
-	}
-	return nil
-}
-
-// checkSigns works out which characters end a word that stands without marks, and that no sign is one of them.
-func (d *Dialect) checkSigns(m *templates) error {
-	m.delims, m.begins = map[rune]bool{}, map[string]bool{}
-	put := func(s []rune) {
-		for _, r := range s {
-			if !isWord(r) && !isBlank(r) && r != '-' && r != '\'' && r != '.' {
-				m.delims[r] = true
-			}
-		}
-	}
-	put(m.open)
-	put(m.shut)
-	for _, mark := range m.marks {
-		put(mark[0])
-		put(mark[1])
-	}
-	put(folded(d.Several))
-	for _, of := range [][]template{m.clauses, m.all, m.headings, m.near, m.lines} {
-		for _, t := range of {
-			for i, p := range t.parts {
-				if d.Lines != nil || !strings.HasPrefix(t.op, "lines") {
-					put(p.literal)
-				}
-				if first, _, _ := strings.Cut(string(p.literal), " "); i == 0 && first != "" {
-					m.begins[first] = true
-				}
-			}
-		}
-	}
-	m.modifying = map[rune]bool{}
-	for _, of := range m.mods {
-		for _, t := range of {
-			put(t.parts[0].literal)
-			if len(t.parts[0].literal) > 0 {
-				m.modifying[t.parts[0].literal[0]] = true
-			}
-		}
-	}
-	for _, op := range []string{opAnd, opOr, opNot} {
-		for _, w := range m.words[op] {
-			put(w)
-			first, _, _ := strings.Cut(string(w), " ")
-			m.begins[string(folded(first))] = true
-			m.joiners = append(m.joiners, operatorWord{op, w})
-		}
-	}
-	slices.SortStableFunc(m.joiners, func(a, b operatorWord) int { return len(b.word) - len(a.word) })
-	for _, of := range [][]template{m.clauses, m.all, m.headings} {
-		for _, t := range of {
-			if t.parts[0].slot == "name" && len(t.parts) > 1 && t.parts[1].slot == "" &&
-				strings.TrimSpace(string(t.parts[1].literal)) != "" {
-				if !slices.ContainsFunc(m.relating, func(r []rune) bool { return slices.Equal(r, t.parts[1].literal) }) {
-					m.relating = append(m.relating, t.parts[1].literal)
-				}
-			}
-		}
-	}
-	for _, t := range append(slices.Clone(m.all), m.headings...) {
-		if t.parts[0].slot == "" {
-			m.begun = append(m.begun, t)
-		}
-	}
-	m.nearBy = map[rune][]template{}
-	for _, t := range m.near {
-		m.nearBy[t.first()] = append(m.nearBy[t.first()], t)
-	}
-	m.written = map[string]template{}
-	for _, t := range m.near {
-		m.written[t.text] = t
-	}
-	for _, w := range d.After {
-		m.after = append(m.after, folded(w))
-	}
-	for _, all := range m.names {
-		for _, n := range all {
-			m.begins[string(n.name)] = true
-		}
-	}
-	stop := func(lit []rune) {
-		if s := strings.TrimSpace(string(lit)); s != "" && !isWord([]rune(s)[0]) {
-			m.stops = append(m.stops, []rune(s)[:1])
-		}
-	}
-	for _, of := range [][]template{m.clauses, m.headings, m.mods["qualifier"]} {
-		for _, t := range of {
-			for i, p := range t.parts {
-				if i > 0 && p.slot == "" {
-					stop(p.literal)
-				}
-			}
-		}
-	}
-	for _, of := range m.mods {
-		for _, t := range of {
-			stop(t.parts[0].literal)
-		}
-	}
-	for _, c := range d.Comments {
-		if !isSign(c[0]) || !isSign(c[1]) && c[1] != "\n" {
-			return fmt.Errorf("a comment begins and ends with signs, or ends with its line, not %q and %q", c[0], c[1])
-		}
-		m.comments = append(m.comments, [2][]rune{folded(c[0]), folded(c[1])})
-	}
-	for _, sign := range append(slices.Clone(m.many), m.one...) {
-		for _, r := range sign {
-			if m.delims[r] || r == m.escape {
-				return fmt.Errorf("its reader would be ambiguous: %q is a sign inside words and something else", string(sign))
-			}
-		}
-	}
-	for _, a := range m.many {
-		for _, b := range m.one {
-			if string(a) == string(b) {
-				return fmt.Errorf("its reader would be ambiguous: %q is any number of characters and exactly one", string(a))
-			}
 		}
 	}
 	return nil
