@@ -29,10 +29,10 @@ const (
 
 // A Service tells.
 type Service struct {
-	rows       *Rows
-	reviewRows *reviews.Rows
-	outside    *sources.Service
-	work       *jobs.Service
+	rows       ownRows
+	reviewRows headRows
+	sources    *sources.Service
+	jobs       *jobs.Service
 	post       *Post // nil where no mail server is known
 	log        *slog.Logger
 	base       atomic.Pointer[string]
@@ -44,8 +44,8 @@ func New(s *store.Store, o *sources.Service, w *jobs.Service, post *Post, log *s
 	return &Service{
 		rows:       NewRows(s),
 		reviewRows: reviews.NewRows(s),
-		outside:    o,
-		work:       w,
+		sources:    o,
+		jobs:       w,
 		post:       post,
 		log:        log,
 		now:        time.Now,
@@ -199,7 +199,7 @@ func (a *Service) Tell(ctx context.Context) error {
 	for _, u := range list {
 		n := Telling{Review: u.Review, Asking: u.Asking}
 		titles := []Title{}
-		since, err := a.outside.Since(ctx, u.Review)
+		since, err := a.sources.Since(ctx, u.Review)
 		switch {
 		case ctx.Err() != nil:
 			return ctx.Err()
@@ -227,7 +227,7 @@ func (a *Service) Tell(ctx context.Context) error {
 			return err
 		}
 		if first {
-			a.work.Tell(ctx, u.Review, jobs.News{Kind: "notices"})
+			a.jobs.Tell(ctx, u.Review, jobs.News{Kind: "notices"})
 		}
 	}
 	return nil

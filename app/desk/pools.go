@@ -25,8 +25,8 @@ import (
 // Pools keeps what was worked out from samples, vocabularies and key studies, each kind by itself: none pushes out
 // another.
 type Pools struct {
-	library        *library.Rows
-	vocabularyRows *vocabularies.Rows
+	library        libraryRows
+	vocabularyRows vocabularyRows
 	vocabularies   *Cache
 	keyStudies     *Cache
 	samples        *Cache

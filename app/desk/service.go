@@ -10,9 +10,9 @@ import (
 
 // A Service lays out reviews as they are looked at.
 type Service struct {
-	documents      *Rows
-	library        *library.Rows
-	vocabularyRows *vocabularies.Rows
+	documents      ownRows
+	library        libraryRows
+	vocabularyRows vocabularyRows
 	Pools          *Pools
 	Heavy          *Turns // requests that take a while
 	Quick          *Turns // and those that take a moment

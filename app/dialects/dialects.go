@@ -19,7 +19,7 @@ const (
 
 // A Service keeps dialects.
 type Service struct {
-	rows *Rows
+	rows ownRows
 	// by their files: reading one proves it, which takes longer than it should at every key press
 	read *lru.Cache[string, *dialect.Dialect]
 }

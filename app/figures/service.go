@@ -15,12 +15,12 @@ import (
 
 // A Service works out figures.
 type Service struct {
-	rows           *Rows
-	library        *library.Rows
-	documents      *desk.Rows
-	reviewRows     *reviews.Rows
-	vocabularyRows *vocabularies.Rows
-	runs           *sources.Rows
+	rows           ownRows
+	library        libraryRows
+	documents      documentRows
+	reviewRows     headRows
+	vocabularyRows vocabularyRows
+	runs           runRows
 	desk           *desk.Service
 	now            func() time.Time
 }

@@ -306,7 +306,7 @@ func (a *Service) AnswerImport(ctx context.Context, id int64, answer FileAnswer)
 	if q.What == "kind" {
 		i.Kind = s.Kind
 	}
-	asked, err := a.rows.AnswerImport(ctx, i, body, a.work.Wake)
+	asked, err := a.rows.AnswerImport(ctx, i, body, a.jobs.Wake)
 	if err != nil {
 		return reviews.Import{}, err
 	}
@@ -317,7 +317,7 @@ func (a *Service) AnswerImport(ctx context.Context, id int64, answer FileAnswer)
 			Title:  "Nothing is to be answered of this file any more.",
 		}
 	}
-	a.work.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: id})
+	a.jobs.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: id})
 	return a.Import(ctx, id)
 }
 
@@ -345,7 +345,7 @@ func (a *Service) GiveUpImport(ctx context.Context, id int64) error {
 			Title:  "This file is brought in already. Its sample can be deleted.",
 		}
 	}
-	a.work.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: id})
+	a.jobs.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: id})
 	return nil
 }
 

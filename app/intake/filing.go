@@ -265,7 +265,7 @@ func (f *filer) flush(ctx context.Context) error {
 	f.lastTold = time.Now()
 	// A progress that cannot be told does not stop the work.
 	if err := f.app.rows.ImportProgress(ctx, f.i.ID, min(f.file.read, f.i.Bytes), f.records, f.skipped); err == nil {
-		f.app.work.Tell(ctx, f.i.Review, jobs.News{Kind: "import", Import: f.i.ID})
+		f.app.jobs.Tell(ctx, f.i.Review, jobs.News{Kind: "import", Import: f.i.ID})
 	}
 	return nil
 }

@@ -129,7 +129,7 @@ func (a *Service) received(ctx context.Context, kind string, i Import, hash []by
 			return err
 		}
 	}
-	return problems.Gone(a.rows.Received(ctx, i, hash, a.work.Wake), "import")
+	return problems.Gone(a.rows.Received(ctx, i, hash, a.jobs.Wake), "import")
 }
 
 var errTooLarge = errors.New("larger than what is taken")
@@ -172,13 +172,13 @@ func (a *Service) ReadImport(ctx context.Context, t jobs.Task) error {
 		if err := a.rows.AskImport(ctx, i.ID, q.Format, asked); err != nil {
 			return err
 		}
-		a.work.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: i.ID})
+		a.jobs.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: i.ID})
 		return nil
 	}
 	if err != nil {
 		return err
 	}
-	a.work.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: i.ID})
+	a.jobs.Tell(ctx, i.Review, jobs.News{Kind: "import", Import: i.ID})
 	if err := a.rows.DropFile(ctx, i.ID); err != nil {
 		a.log.Warn("the file of an import is left to be swept away", "import", i.ID, "error", err)
 	}
@@ -203,7 +203,7 @@ func (a *Service) FailImport(ctx context.Context, t jobs.Task, p *problems.Probl
 	if err := a.rows.FailImport(ctx, t.Number, saying); err != nil {
 		return err
 	}
-	a.work.Tell(ctx, *t.Review, jobs.News{Kind: "import", Import: t.Number})
+	a.jobs.Tell(ctx, *t.Review, jobs.News{Kind: "import", Import: t.Number})
 	return nil
 }
 

@@ -15,10 +15,10 @@ import (
 // A Service takes files in. KeysCame is called when key studies have come in, once they are filed.
 type Service struct {
 	store      *store.Store
-	rows       *Rows
-	library    *library.Rows
-	reviewRows *reviews.Rows
-	work       *jobs.Service
+	rows       ownRows
+	library    libraryRows
+	reviewRows headRows
+	jobs       *jobs.Service
 	log        *slog.Logger
 	KeysCame   func(ctx context.Context, review int64) error
 }
@@ -30,7 +30,7 @@ func New(s *store.Store, w *jobs.Service, log *slog.Logger, keysCame func(contex
 		rows:       NewRows(s),
 		library:    library.NewRows(s),
 		reviewRows: reviews.NewRows(s),
-		work:       w,
+		jobs:       w,
 		log:        log,
 		KeysCame:   keysCame,
 	}

@@ -17,7 +17,7 @@ import (
 // A Service does tasks and passes on news.
 type Service struct {
 	store *store.Store
-	rows  *Rows
+	rows  ownRows
 	jobs  *river.Client[pgx.Tx]
 	kinds map[string]Kind // of tasks
 	hub   *hub

@@ -30,9 +30,9 @@ const (
 // A Service keeps notes and checks.
 type Service struct {
 	store      *store.Store
-	rows       *Rows
-	documents  *desk.Rows
-	reviewRows *reviews.Rows
+	rows       ownRows
+	documents  documentRows
+	reviewRows headRows
 	figures    *figures.Service
 }
 

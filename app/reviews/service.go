@@ -14,10 +14,10 @@ import (
 // A Service keeps reviews.
 type Service struct {
 	store          *store.Store
-	rows           *Rows
-	library        *library.Rows
-	documents      *desk.Rows
-	vocabularyRows *vocabularies.Rows
+	rows           ownRows
+	library        libraryRows
+	documents      documentRows
+	vocabularyRows vocabularyRows
 	imports        Imports
 	desk           *desk.Service
 }

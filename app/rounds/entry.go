@@ -18,7 +18,7 @@ func (a *Service) entry(ctx context.Context, r RoundRow, works, lost int) (*sour
 	if err != nil {
 		return nil, problems.Gone(err, "review")
 	}
-	asked, err := a.outside.Sources(ctx)
+	asked, err := a.sources.Sources(ctx)
 	if err != nil {
 		return nil, err
 	}

@@ -111,14 +111,14 @@ func (a *Service) Make(ctx context.Context, t jobs.Task) error {
 	if err != nil {
 		return err
 	}
-	return a.rows.EndRound(ctx, r.ID, *entry, next, a.work.Wake)
+	return a.rows.EndRound(ctx, r.ID, *entry, next, a.jobs.Wake)
 }
 
 // prepare reads what the round begins from and makes clients of its sources. A source that was removed or switched off
 // meanwhile is left out, and that is noted.
 func (j *journey) prepare(ctx context.Context) error {
 	for _, id := range j.round.Sources {
-		s, c, err := j.outside.Named(ctx, id)
+		s, c, err := j.Service.sources.Named(ctx, id)
 		var p *problems.Problem
 		if errors.As(err, &p) {
 			j.note(Note{Kind: "source", What: p.Title})

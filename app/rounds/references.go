@@ -172,7 +172,7 @@ func (j *journey) lookUp(ctx context.Context, f bib.Reference) (found *bib.Recor
 		if c == nil {
 			continue
 		}
-		matches, err := j.outside.Matches(ctx, c, c.s, cite.Record(f))
+		matches, err := j.Service.sources.Matches(ctx, c, c.s, cite.Record(f))
 		if ctx.Err() != nil {
 			return nil, nil, ctx.Err()
 		}
@@ -213,7 +213,7 @@ func (j *journey) byName(ctx context.Context, c *asker) error {
 	var notes []source.Note
 	var err error
 	if j.asked.Way == Cited {
-		if cql, notes, err = j.outside.AskedNow(ctx, j.round.Review, c.s); err != nil {
+		if cql, notes, err = j.Service.sources.AskedNow(ctx, j.round.Review, c.s); err != nil {
 			return err
 		}
 	} else {

@@ -6,9 +6,6 @@ package rounds
 import (
 	"context"
 	"encoding/json"
-	"fmt"
-	"slices"
-	"strings"
 	"time"
 
 	"tamiz/app/desk"
@@ -17,20 +14,19 @@ import (
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/app/sources"
-	"tamiz/source"
 	"tamiz/store"
 )
 
 // A Service makes rounds and tells what they brought.
 type Service struct {
-	rows       *Rows
-	library    *library.Rows
-	documents  *desk.Rows
-	reviewRows *reviews.Rows
-	runs       *sources.Rows
+	rows       ownRows
+	library    libraryRows
+	documents  documentRows
+	reviewRows headRows
+	runs       runRows
 	desk       *desk.Service
-	outside    *sources.Service
-	work       *jobs.Service
+	sources    sourceRoom
+	jobs       *jobs.Service
 	now        func() time.Time
 }
 
@@ -43,8 +39,8 @@ func New(s *store.Store, d *desk.Service, o *sources.Service, w *jobs.Service) *
 		reviewRows: reviews.NewRows(s),
 		runs:       sources.NewRows(s),
 		desk:       d,
-		outside:    o,
-		work:       w,
+		sources:    o,
+		jobs:       w,
 		now:        time.Now,
 	}
 }
@@ -128,7 +124,7 @@ func (a *Service) Rounds(ctx context.Context, review int64) ([]Round, error) {
 	if err != nil {
 		return nil, err
 	}
-	sources, err := a.outside.Sources(ctx)
+	sources, err := a.sources.Sources(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -176,142 +172,23 @@ func (a *Service) Rounds(ctx context.Context, review int64) ([]Round, error) {
 
 // Begin has a round be made.
 func (a *Service) Begin(ctx context.Context, at desk.At, n Asked) error {
-	r, start, works, err := a.order(ctx, at, n)
+	o, err := a.order(ctx, at, n)
 	if err != nil {
 		return err
 	}
-	b := Begin{RoundRow: r, Start: start, Works: works}
-	if r.State == "done" {
-		if b.Entry, err = a.entry(ctx, r, len(works), 0); err != nil {
+	b := Begin{RoundRow: o.RoundRow, Start: o.start, Works: o.works}
+	if b.State == "done" {
+		if b.Entry, err = a.entry(ctx, b.RoundRow, len(b.Works), 0); err != nil {
 			return err
 		}
 	}
-	err = a.rows.NewRound(ctx, b, a.work.Wake)
+	err = a.rows.NewRound(ctx, b, a.jobs.Wake)
 	a.tell(ctx, at.Review)
 	return err
 }
 
 func (a *Service) tell(ctx context.Context, review int64) {
-	a.work.Tell(ctx, review, jobs.News{Kind: "rounds"})
-}
-
-// order checks what is asked for and lays it out.
-func (a *Service) order(
-	ctx context.Context,
-	at desk.At,
-	n Asked,
-) (r RoundRow, start []int64, works []WorkRow, err error) {
-	all, err := a.rows.Rounds(ctx, at.Review)
-	if err != nil {
-		return r, nil, nil, err
-	}
-	if _, err := a.reviewRows.Head(ctx, at.Review); err != nil {
-		return r, nil, nil, problems.Gone(err, "review")
-	}
-	if len(all) >= mostRounds {
-		return r, nil, nil, problems.Invalid("way", "A review has at most %d rounds.", mostRounds)
-	}
-	r = RoundRow{Review: at.Review, Way: n.Way, State: "waiting"}
-	n.Sources = slices.Compact(slices.Sorted(slices.Values(n.Sources)))
-	linked := false
-	for _, id := range n.Sources {
-		s, c, err := a.outside.Named(ctx, id)
-		if err != nil {
-			return r, nil, nil, err
-		}
-		linked = linked || source.CitingOf(c, s.Map) != nil
-	}
-	ofSample := n.Way == Cited && n.From == "sample"
-	local := n.Way == Alike // nothing is asked
-	if len(n.Sources) == 0 && !local && !ofSample || len(n.Sources) > 20 {
-		return r, nil, nil, problems.Invalid("sources", "1 to 20 sources are asked.")
-	}
-	if n.Most == 0 {
-		n.Most = 200
-	}
-	if n.Most < 1 || n.Most > mostNamed {
-		return r, nil, nil, problems.Invalid("most", "1 to %d works of each source are brought.", mostNamed)
-	}
-	switch n.Way {
-	case Backward, Forward, Both:
-		if n.Way == Forward && !linked {
-			return r, nil, nil, &problems.Problem{
-				Type:   "no-links",
-				Status: 422,
-				Field:  "sources",
-				Title:  "None of these sources says who cites whom.",
-			}
-		}
-		if start, r.After, err = a.start(ctx, at, n, all); err != nil {
-			return r, nil, nil, err
-		}
-		r.Name, n.Of = startName(n, len(start)), nil // they are kept as what it begins from
-		if n.Twice {
-			r.More = 1
-		}
-	case Author, Journal:
-		if n.Name = strings.Join(strings.Fields(strings.ReplaceAll(n.Name, "\x00", "")), " "); n.Name == "" ||
-			len([]rune(n.Name)) > 200 {
-			return r, nil, nil, problems.Invalid("name", "A name has 1 to 200 characters.")
-		}
-		if n.Parted = nil; n.Way == Author {
-			d, err := a.desk.Desk(ctx, at)
-			if err != nil {
-				return r, nil, nil, err
-			}
-			n.Parted = d.Document.Parted
-		}
-		if _, err := named(n); err != nil {
-			return r, nil, nil, err
-		}
-		r.Name = n.Name
-		if len(n.Years) == 2 {
-			r.Name += fmt.Sprintf(", %d to %d", n.Years[0], n.Years[1])
-		}
-	case Cited:
-		r.Name = "what the strategy finds"
-		if !ofSample {
-			break
-		}
-		elsewhere := 0
-		if works, elsewhere, start, err = a.citedInSample(ctx, at, n.Most); err != nil {
-			return r, nil, nil, err
-		}
-		if r.Name = "the sample"; elsewhere == 0 || len(n.Sources) == 0 {
-			local, start, r.State = true, nil, "done"
-		}
-		if elsewhere > 0 && local {
-			if r.Notes, err = json.Marshal([]Note{{Kind: "elsewhere", Total: elsewhere}}); err != nil {
-				return r, nil, nil, err
-			}
-		}
-	case Alike:
-		r.State, r.Name = "done", "the sample"
-		if works, err = a.alike(ctx, at, n.Most); err != nil {
-			return r, nil, nil, err
-		}
-	default:
-		return r, nil, nil, problems.Invalid("way", "There is no way of looking %q.", n.Way)
-	}
-	if r.Sources = n.Sources; local {
-		r.Sources = nil
-	}
-	if r.Sources == nil {
-		r.Sources = []int64{}
-	}
-	r.Asked, err = json.Marshal(n)
-	return r, start, works, err
-}
-
-func startName(n Asked, many int) string {
-	what := map[string][2]string{"keys": {"key study", "key studies"}, "relevant": {"work that belongs",
-		"works that belong"}, "shelf": {"record of the shelf", "records of the shelf"},
-		"last": {"work of the round before", "works of the round before"}, "reviews": {"earlier review",
-			"earlier reviews"}, "records": {"record", "records"}}[n.From]
-	if many == 1 {
-		return "1 " + what[0]
-	}
-	return fmt.Sprintf("%d %s", many, what[1])
+	a.jobs.Tell(ctx, review, jobs.News{Kind: "rounds"})
 }
 
 // Stop stops a round. What it brought stays, and it can be gone on with.
@@ -320,7 +197,7 @@ func (a *Service) Stop(ctx context.Context, review, id int64) error {
 	if err != nil {
 		return err
 	}
-	err = a.work.StopTask(ctx, RoundTask(r))
+	err = a.jobs.StopTask(ctx, RoundTask(r))
 	a.tell(ctx, review)
 	return err
 }
@@ -334,7 +211,7 @@ func (a *Service) GoOn(ctx context.Context, review, id int64) error {
 	if r.State != "stopped" && r.State != "failed" {
 		return &problems.Problem{Type: "under-way", Status: 409, Title: "This round is under way, or done."}
 	}
-	err = a.rows.ResumeRound(ctx, r, a.work.Wake)
+	err = a.rows.ResumeRound(ctx, r, a.jobs.Wake)
 	a.tell(ctx, review)
 	return problems.Gone(err, "round")
 }

@@ -108,7 +108,7 @@ func (a *Service) CountVersion(ctx context.Context, review, version, id int64) e
 	if err != nil {
 		return unanswered(s.Name, err)
 	}
-	defer a.work.Tell(ctx, review, jobs.News{Kind: "versions"})
+	defer a.jobs.Tell(ctx, review, jobs.News{Kind: "versions"})
 	return a.logCount(ctx, jobs.Task{Number: review, Who: store.AuthorOf(ctx).Name}, s, kept[i].Revision, w, k)
 }
 

@@ -88,7 +88,7 @@ func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error 
 	} else if err := a.handwritten(ctx, h, &r); err != nil {
 		return err
 	}
-	err = a.rows.PutRun(ctx, r, nil, a.work.Wake)
+	err = a.rows.PutRun(ctx, r, nil, a.jobs.Wake)
 	if errors.Is(err, store.ErrInUse) {
 		return &problems.Problem{
 			Type:   "corrected",
@@ -96,7 +96,7 @@ func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error 
 			Title:  "This search was corrected meanwhile. Correct what stands in its place.",
 		}
 	}
-	a.work.Tell(ctx, review, jobs.News{Kind: "runs"})
+	a.jobs.Tell(ctx, review, jobs.News{Kind: "runs"})
 	return problems.Gone(err, "run")
 }
 

@@ -186,7 +186,7 @@ func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCo
 			return out, nil
 		}
 	}
-	return out, a.work.Ask(ctx, task)
+	return out, a.jobs.Ask(ctx, task)
 }
 
 // countTask is the counting of a review at a source: each review is counted at several, by whoever looks.
@@ -407,7 +407,7 @@ var errNoSource = &problems.Problem{
 
 // FailCounts tells those who wait that the counting came to nothing.
 func (a *Service) FailCounts(ctx context.Context, t jobs.Task, _ *problems.Problem) error {
-	a.work.Tell(ctx, t.Number, jobs.News{Kind: "counts"})
+	a.jobs.Tell(ctx, t.Number, jobs.News{Kind: "counts"})
 	return nil
 }
 
@@ -419,7 +419,7 @@ func (a *Service) CountAll(ctx context.Context, t jobs.Task) error {
 	tell := func(always bool) {
 		if always || time.Since(told) > 250*time.Millisecond {
 			told = time.Now()
-			a.work.Tell(ctx, review, jobs.News{Kind: "counts"})
+			a.jobs.Tell(ctx, review, jobs.News{Kind: "counts"})
 		}
 	}
 	defer tell(true)
@@ -470,7 +470,7 @@ func (a *Service) logCount(ctx context.Context, t jobs.Task, s Source, revision 
 	if r.Notes, err = json.Marshal(w.notes); err != nil {
 		return err
 	}
-	return a.rows.PutRun(ctx, r, nil, a.work.Wake)
+	return a.rows.PutRun(ctx, r, nil, a.jobs.Wake)
 }
 
 // nextCount returns the next query to count, nil for none: one that was never counted before one that is only old; of

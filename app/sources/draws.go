@@ -221,7 +221,7 @@ func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Dra
 
 // beginDraws keeps draws, all or none, and returns them as they are then.
 func (a *Service) beginDraws(ctx context.Context, review int64, begun []library.Draw) ([]Draw, error) {
-	ids, err := a.library.NewDraws(ctx, begun, a.work.Wake)
+	ids, err := a.library.NewDraws(ctx, begun, a.jobs.Wake)
 	if err != nil {
 		return nil, err
 	}
@@ -240,7 +240,7 @@ func (a *Service) beginDraws(ctx context.Context, review int64, begun []library.
 			return nil, err
 		}
 		out = append(out, x)
-		a.work.Tell(ctx, review, jobs.News{Kind: "draw"})
+		a.jobs.Tell(ctx, review, jobs.News{Kind: "draw"})
 	}
 	return out, nil
 }
@@ -254,8 +254,8 @@ func (a *Service) StopDraw(ctx context.Context, review, id int64) error {
 	if err := a.library.StopDraw(ctx, id); err != nil {
 		return err
 	}
-	a.work.Tell(ctx, review, jobs.News{Kind: "draw"})
-	return a.work.StopTask(ctx, library.DrawTask(d))
+	a.jobs.Tell(ctx, review, jobs.News{Kind: "draw"})
+	return a.jobs.StopTask(ctx, library.DrawTask(d))
 }
 
 // GoOn goes on with a draw that came to rest, for as many records as are wanted now. Only what is missing
@@ -271,9 +271,9 @@ func (a *Service) GoOn(ctx context.Context, review, id int64, atMost int) error 
 	if d.State != "stopped" && d.State != "done" && d.State != "failed" {
 		return &problems.Problem{Type: "under-way", Status: 409, Title: "This draw is under way."}
 	}
-	err = a.library.GoOn(ctx, d, atMost, a.work.Wake)
+	err = a.library.GoOn(ctx, d, atMost, a.jobs.Wake)
 	if err == nil {
-		a.work.Tell(ctx, review, jobs.News{Kind: "draw"})
+		a.jobs.Tell(ctx, review, jobs.News{Kind: "draw"})
 	}
 	return problems.Gone(err, "draw")
 }
@@ -330,7 +330,7 @@ func (a *Service) Fetch(ctx context.Context, t jobs.Task) error {
 	tell := func(always bool) {
 		if always || time.Since(told) > 250*time.Millisecond {
 			told = time.Now()
-			a.work.Tell(ctx, d.Review, jobs.News{Kind: news})
+			a.jobs.Tell(ctx, d.Review, jobs.News{Kind: news})
 		}
 	}
 	c.Waiting = func(wait time.Duration, _ error) {
@@ -471,7 +471,7 @@ func (a *Service) restDraw(ctx context.Context, t jobs.Task, state, problem stri
 func (a *Service) endDraw(ctx context.Context, d library.Draw, state, problem string) error {
 	if d.Apart && d.Sample == nil {
 		err := a.library.RestDraw(ctx, d, state, problem)
-		a.work.Tell(ctx, d.Review, jobs.News{Kind: "runs"})
+		a.jobs.Tell(ctx, d.Review, jobs.News{Kind: "runs"})
 		return err
 	}
 	return a.showDrawn(ctx, d, state, problem)
@@ -517,7 +517,7 @@ func (a *Service) showDrawn(ctx context.Context, d library.Draw, state, problem 
 		return nil // the review was deleted
 	}
 	if err == nil {
-		a.work.Tell(ctx, d.Review, jobs.News{Kind: "draw"})
+		a.jobs.Tell(ctx, d.Review, jobs.News{Kind: "draw"})
 	}
 	return err
 }

@@ -250,7 +250,7 @@ func (a *Service) AddKeyStudies(ctx context.Context, review int64, c Chosen) (re
 	}
 	// They are added, whatever becomes of the looking up: that can be asked for again.
 	if err := a.FindHoldings(ctx, review); err != nil {
-		a.work.Tell(
+		a.jobs.Tell(
 			ctx,
 			review,
 			jobs.News{
@@ -273,12 +273,12 @@ func (a *Service) Holdings(ctx context.Context, review int64) ([]library.Holding
 
 // FindHoldings looks up, in the background, which sources hold the key studies of a review.
 func (a *Service) FindHoldings(ctx context.Context, review int64) error {
-	return a.work.Ask(ctx, jobs.NewTask("holding", review, &review, nil))
+	return a.jobs.Ask(ctx, jobs.NewTask("holding", review, &review, nil))
 }
 
 // FailHoldings tells those who wait that the looking up came to nothing.
 func (a *Service) FailHoldings(ctx context.Context, t jobs.Task, p *problems.Problem) error {
-	a.work.Tell(ctx, t.Number, jobs.News{Kind: "holdings", Problem: p})
+	a.jobs.Tell(ctx, t.Number, jobs.News{Kind: "holdings", Problem: p})
 	return nil
 }
 
@@ -303,10 +303,10 @@ func (a *Service) HoldingsFound(ctx context.Context, t jobs.Task) error {
 	tell := func() {
 		if time.Since(told) > 250*time.Millisecond {
 			told = time.Now()
-			a.work.Tell(ctx, review, jobs.News{Kind: "holdings", Done: done, Of: len(sources) * len(studies)})
+			a.jobs.Tell(ctx, review, jobs.News{Kind: "holdings", Done: done, Of: len(sources) * len(studies)})
 		}
 	}
-	defer a.work.Tell(ctx, review, jobs.News{Kind: "holdings"})
+	defer a.jobs.Tell(ctx, review, jobs.News{Kind: "holdings"})
 	for _, s := range sources {
 		c, err := a.client(s)
 		failing := 0
@@ -384,7 +384,7 @@ func (a *Service) Settle(ctx context.Context, review int64, h library.Holding) e
 		return problems.Invalid("state", "A near-match is the key study, or it is not.")
 	}
 	if err = a.library.SettleHolding(ctx, h); err == nil {
-		a.work.Tell(ctx, review, jobs.News{Kind: "holdings"})
+		a.jobs.Tell(ctx, review, jobs.News{Kind: "holdings"})
 	}
 	return err
 }

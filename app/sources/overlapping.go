@@ -25,7 +25,7 @@ func (f fetchedAnswer) key() string {
 // whole reports whether all of the answer is there.
 func (f fetchedAnswer) whole() bool { return f.draw.ID == 0 || f.draw.Whole() }
 
-func (f fetchedAnswer) works(ctx context.Context, l *library.Rows, visit func(bib.Identity)) error {
+func (f fetchedAnswer) works(ctx context.Context, l libraryRows, visit func(bib.Identity)) error {
 	switch {
 	case f.hand:
 		return l.SampleWorks(ctx, f.sample, visit)

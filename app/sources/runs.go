@@ -125,9 +125,9 @@ func (a *Service) Run(ctx context.Context, review int64, n NewRuns) error {
 	_, err = a.rows.NewAsking(
 		ctx,
 		Asking{Review: review, Revision: saved.Revision, Sources: n.Sources, Records: n.Records},
-		a.work.Wake,
+		a.jobs.Wake,
 	)
-	a.work.Tell(ctx, review, jobs.News{Kind: "runs"})
+	a.jobs.Tell(ctx, review, jobs.News{Kind: "runs"})
 	return err
 }
 
@@ -144,7 +144,7 @@ func (a *Service) RunAt(ctx context.Context, t jobs.Task) error {
 	if err != nil || slices.ContainsFunc(done, func(r RunRow) bool { return r.Source != nil && *r.Source == *t.Source }) {
 		return err
 	}
-	defer a.work.Tell(ctx, asking.Review, jobs.News{Kind: "runs"})
+	defer a.jobs.Tell(ctx, asking.Review, jobs.News{Kind: "runs"})
 	s, err := a.source(ctx, *t.Source)
 	if err != nil {
 		return err
@@ -223,7 +223,7 @@ func (a *Service) RunAt(ctx context.Context, t jobs.Task) error {
 			Apart:    true,
 		}
 	}
-	return a.rows.PutRun(ctx, r, draw, a.work.Wake)
+	return a.rows.PutRun(ctx, r, draw, a.jobs.Wake)
 }
 
 // unrun keeps that there was no answer, and why, where people can be told.
@@ -236,7 +236,7 @@ func (a *Service) unrun(ctx context.Context, r RunRow, why error) error {
 	if r.Problem, err = json.Marshal(p); err != nil {
 		return err
 	}
-	return a.rows.PutRun(ctx, r, nil, a.work.Wake)
+	return a.rows.PutRun(ctx, r, nil, a.jobs.Wake)
 }
 
 // FailRun keeps that a run came to nothing, and why.
@@ -245,7 +245,7 @@ func (a *Service) FailRun(ctx context.Context, t jobs.Task, p *problems.Problem)
 	if err != nil {
 		return nil // the review is gone
 	}
-	defer a.work.Tell(ctx, asking.Review, jobs.News{Kind: "runs"})
+	defer a.jobs.Tell(ctx, asking.Review, jobs.News{Kind: "runs"})
 	r := RunRow{
 		Review:   asking.Review,
 		Kind:     "asked",

@@ -18,14 +18,14 @@ import (
 // A Service asks sources.
 type Service struct {
 	store      *store.Store
-	rows       *Rows
-	library    *library.Rows
-	documents  *desk.Rows
-	reviewRows *reviews.Rows
-	tasks      *jobs.Rows
+	rows       ownRows
+	library    libraryRows
+	documents  documentRows
+	reviewRows headRows
+	tasks      taskRows
 	desk       *desk.Service
 	reviews    *reviews.Service
-	work       *jobs.Service
+	jobs       *jobs.Service
 	sources    *sru.Settings
 	now        func() time.Time
 
@@ -48,7 +48,7 @@ func New(s *store.Store, d *desk.Service, r *reviews.Service, w *jobs.Service, g
 		tasks:      jobs.NewRows(s),
 		desk:       d,
 		reviews:    r,
-		work:       w,
+		jobs:       w,
 		sources:    &sru.Settings{Guard: guard},
 		now:        time.Now,
 	}

@@ -342,6 +342,6 @@ func (a *Service) Dismiss(ctx context.Context, review int64, records []int64, on
 		return problems.Invalid("records", "1 to %d records are dismissed at once.", mostNew)
 	}
 	err := a.rows.Dismiss(ctx, review, records, on)
-	a.work.Tell(ctx, review, jobs.News{Kind: "runs"})
+	a.jobs.Tell(ctx, review, jobs.News{Kind: "runs"})
 	return err
 }

@@ -233,7 +233,7 @@ func (a *Service) saveSource(ctx context.Context, s Source, e SourceEdit) (Sourc
 	if err != nil {
 		return s, problems.Gone(err, "source")
 	}
-	a.work.Tell(ctx, 0, jobs.News{Kind: "sources"})
+	a.jobs.Tell(ctx, 0, jobs.News{Kind: "sources"})
 	return a.source(ctx, id)
 }
 
@@ -241,7 +241,7 @@ func (a *Service) saveSource(ctx context.Context, s Source, e SourceEdit) (Sourc
 func (a *Service) DeleteSource(ctx context.Context, id int64) error {
 	err := problems.Gone(a.library.DeleteSource(ctx, id), "source")
 	if err == nil {
-		a.work.Tell(ctx, 0, jobs.News{Kind: "sources"})
+		a.jobs.Tell(ctx, 0, jobs.News{Kind: "sources"})
 	}
 	return err
 }

@@ -45,7 +45,7 @@ func (a *Service) SetWatch(ctx context.Context, review int64, w Watch) error {
 	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return problems.Gone(err, "review")
 	}
-	defer a.work.Tell(ctx, review, jobs.News{Kind: "runs"})
+	defer a.jobs.Tell(ctx, review, jobs.News{Kind: "runs"})
 	if !w.On {
 		return a.rows.DropWatch(ctx, review)
 	}
@@ -108,10 +108,10 @@ func (a *Service) RunDue(ctx context.Context) error {
 		ctx,
 		now,
 		func(w WatchRow) (*time.Time, int) { return After(w.Every, *w.Next, now) },
-		a.work.Wake,
+		a.jobs.Wake,
 	)
 	for _, id := range reviews {
-		a.work.Tell(ctx, id, jobs.News{Kind: "runs"})
+		a.jobs.Tell(ctx, id, jobs.News{Kind: "runs"})
 	}
 	return err
 }

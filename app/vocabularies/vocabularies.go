@@ -13,7 +13,7 @@ import (
 
 // A Service keeps vocabularies.
 type Service struct {
-	rows  *Rows
+	rows  ownRows
 	pools Pools
 }
 

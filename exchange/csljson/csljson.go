@@ -213,94 +213,132 @@ type custom struct {
 	Others     []bib.Rendering `json:"others,omitempty"`
 }
 
-func (r *Reader) record(i item, line int) *bib.Record {
-	used := map[string]bool{}
-	text := func(names ...string) string {
-		for _, name := range names {
-			used[name] = true
+// members reads the members of an item, and knows which of them were made use of.
+type members struct {
+	item
+	used map[string]bool
+}
+
+// text returns the first of some members that is text, or can be read as such.
+func (m members) text(names ...string) string {
+	for _, name := range names {
+		m.used[name] = true
+	}
+	for _, name := range names {
+		var s string
+		raw := m.item[name]
+		if len(raw) == 0 {
+			continue
 		}
-		for _, name := range names {
-			var s string
-			raw := i[name]
-			if len(raw) == 0 {
+		if raw[0] == '"' && bytes.IndexByte(raw, '\\') < 0 && utf8.Valid(raw) { // as most are
+			s = string(raw[1 : len(raw)-1])
+		} else if json.Unmarshal(raw, &s) != nil {
+			if s = string(raw); s == "null" || strings.HasPrefix(s, "{") || strings.HasPrefix(s, "[") {
+				m.used[name] = s == "null"
 				continue
 			}
-			if raw[0] == '"' && bytes.IndexByte(raw, '\\') < 0 && utf8.Valid(raw) { // as most are
-				s = string(raw[1 : len(raw)-1])
-			} else if json.Unmarshal(raw, &s) != nil {
-				if s = string(raw); s == "null" || strings.HasPrefix(s, "{") || strings.HasPrefix(s, "[") {
-					used[name] = s == "null"
-					continue
-				}
-			}
-			if s = bib.Flat(s); s != "" {
-				return s
-			}
 		}
-		return ""
-	}
-	into := func(name string, to any) {
-		used[name] = true
-		if raw := i[name]; len(raw) > 0 && json.Unmarshal(raw, to) != nil {
-			used[name] = false // of another shape: kept as it is
+		if s = bib.Flat(s); s != "" {
+			return s
 		}
 	}
+	return ""
+}
+
+// into reads a member into what it is. One of another shape is kept as it is.
+func (m members) into(name string, to any) {
+	raw := m.item[name]
+	m.used[name] = len(raw) == 0 || json.Unmarshal(raw, to) == nil
+}
+
+func (r *Reader) record(i item, line int) *bib.Record {
+	m := members{i, map[string]bool{}}
 	rec := &bib.Record{
-		Title:    text("title"),
-		Abstract: text("abstract"),
-		Journal:  text("container-title"),
-		DOI:      text("DOI"),
-		ISSN:     text("ISSN"),
-		Volume:   text("volume"),
-		Issue:    text("issue"),
+		Title:    m.text("title"),
+		Abstract: m.text("abstract"),
+		Journal:  m.text("container-title"),
+		DOI:      m.text("DOI"),
+		ISSN:     m.text("ISSN"),
+		Volume:   m.text("volume"),
+		Issue:    m.text("issue"),
 	}
 	var own custom
-	into("custom", &own)
+	m.into("custom", &own)
 	rec.Accession, rec.Countries, rec.Substances, rec.Others = own.Accession, own.Countries, own.Substances, own.Others
+	m.people(rec)
+	m.pages(rec)
+	for _, k := range exchange.Parted(m.text("keyword")) {
+		r.sorter.Take(rec, k)
+	}
+	m.languages(rec, own.Languages)
+	m.types(rec, own.Types)
+	rec.URLs = exchange.Values(append([]string{m.text("URL")}, own.URLs...))
+	var issued date
+	m.into("issued", &issued)
+	rec.Year = issued.year()
+	if other := m.text("original-title"); other != "" {
+		rec.Others = append(rec.Others, bib.Rendering{Title: other})
+	}
+	if id := m.text("id"); id != idOf(rec) {
+		rec.LocalID = id
+	}
+	rec.Extra = append(rec.Extra, m.rest()...)
+	if !r.reported(rec, i, line) {
+		return nil
+	}
+	rec.Name(r.n)
+	return rec
+}
+
+func (m members) people(rec *bib.Record) {
 	var authors []person
-	into("author", &authors)
+	m.into("author", &authors)
 	for _, a := range authors {
 		if p := a.person(); p.Family != "" {
 			rec.Authors = append(rec.Authors, p)
 		}
 	}
-	first := text("page-first")
-	if rec.FirstPage, rec.LastPage = exchange.PageRange(text("page")); rec.FirstPage == "" && rec.LastPage == "" {
+}
+
+func (m members) pages(rec *bib.Record) {
+	first := m.text("page-first")
+	if rec.FirstPage, rec.LastPage = exchange.PageRange(m.text("page")); rec.FirstPage == "" && rec.LastPage == "" {
 		rec.FirstPage = first
 	}
-	for _, k := range exchange.Parted(text("keyword")) {
-		r.sorter.Take(rec, k)
+}
+
+func (m members) languages(rec *bib.Record, own []string) {
+	if rec.Languages = own; len(own) == 0 {
+		rec.Languages = exchange.Values([]string{m.text("language")})
 	}
-	if rec.Languages = own.Languages; len(rec.Languages) == 0 {
-		rec.Languages = exchange.Values([]string{text("language")})
-	}
-	used["language"] = true
-	rec.Types = own.Types
-	genre, kind := exchange.Parted(text("genre")), text("type")
-	if len(rec.Types) == 0 {
+	m.used["language"] = true
+}
+
+func (m members) types(rec *bib.Record, own []string) {
+	genre, kind := exchange.Parted(m.text("genre")), m.text("type")
+	if rec.Types = own; len(own) == 0 {
 		rec.Types = genre
 	}
 	if code := codes[kind]; code != "" && !slices.Contains(rec.Types, code) {
 		rec.Types = append(rec.Types, code)
 	}
-	rec.URLs = exchange.Values(append([]string{text("URL")}, own.URLs...))
-	var issued date
-	into("issued", &issued)
-	rec.Year = issued.year()
-	if other := text("original-title"); other != "" {
-		rec.Others = append(rec.Others, bib.Rendering{Title: other})
-	}
-	if id := text("id"); id != idOf(rec) {
-		rec.LocalID = id
-	}
-	for _, name := range slices.Sorted(maps.Keys(i)) {
-		if v := string(i[name]); !used[name] && v != "null" {
-			rec.Extra = append(rec.Extra, bib.Extra{Tag: name, Value: v, Format: Format})
+}
+
+// rest returns the members that were made no use of.
+func (m members) rest() (out []bib.Extra) {
+	for _, name := range slices.Sorted(maps.Keys(m.item)) {
+		if v := string(m.item[name]); !m.used[name] && v != "null" {
+			out = append(out, bib.Extra{Tag: name, Value: v, Format: Format})
 		}
 	}
+	return out
+}
+
+// reported says what a record lacks, and reports whether it is one at all.
+func (r *Reader) reported(rec *bib.Record, i item, line int) bool {
 	if rec.Title == "" && rec.Abstract == "" && rec.DOI == "" && len(rec.Authors) == 0 {
 		r.notice(line, exchange.Nothing, "", true)
-		return nil
+		return false
 	}
 	if rec.Title == "" {
 		r.notice(line, exchange.NoTitle, "", false)
@@ -308,8 +346,7 @@ func (r *Reader) record(i item, line int) *bib.Record {
 	if raw := i["issued"]; rec.Year == 0 && len(raw) > 0 && string(raw) != "null" {
 		r.notice(line, exchange.NoYear, string(raw), false)
 	}
-	rec.Name(r.n)
-	return rec
+	return true
 }
 
 // idOf is the id of an item that has none of its own.

@@ -5,7 +5,6 @@ package tagged
 
 import (
 	"encoding/json"
-	"errors"
 	"fmt"
 	"io"
 	"slices"
@@ -81,51 +80,60 @@ const (
 	maxText   = 80 // of a tag or a mark
 )
 
+// A rule is one that a map keeps, and what is said where it does not.
+type rule struct {
+	broken bool
+	says   string
+	args   []any
+}
+
+func check(rules []rule) error {
+	for _, r := range rules {
+		if r.broken {
+			return fmt.Errorf(r.says, r.args...)
+		}
+	}
+	return nil
+}
+
 // Check says what is wrong with a map; nil when it can be read by.
 func (m Map) Check() error {
-	switch {
-	case m.Format != Version:
-		return fmt.Errorf("a reader map says \"tamiz\": %q of itself, not %q", Version, m.Format)
-	case m.Line.Letters != Code && m.Line.Letters != Word && m.Line.Letters != Label:
-		return fmt.Errorf("tags are made as %s, %s or %s, not %q", Code, Word, Label, m.Line.Letters)
-	case m.Line.Min < 1 || m.Line.Max < m.Line.Min || m.Line.Max > maxText:
-		return fmt.Errorf("a tag has 1 to %d characters, not %d to %d", maxText, m.Line.Min, m.Line.Max)
-	case m.Line.After == "" && m.Line.Before == "":
-		return errors.New("something has to stand before a tag or between it and its value")
-	case m.Continues != AnyLine && m.Continues != Indented:
-		return fmt.Errorf("values go on with any line or indented ones, not %q", m.Continues)
-	case m.Begins == "" && m.Ends == "" && !m.Blank && m.Rule == "":
-		return errors.New("nothing says where a record begins or ends")
-	case len(m.Fields) > maxFields:
-		return fmt.Errorf("a map has at most %d fields, not %d", maxFields, len(m.Fields))
+	rules := []rule{
+		{m.Format != Version, "a reader map says \"tamiz\": %q of itself, not %q", []any{Version, m.Format}},
+		{!slices.Contains([]string{Code, Word, Label}, m.Line.Letters), "tags are made as %s, %s or %s, not %q",
+			[]any{Code, Word, Label, m.Line.Letters}},
+		{m.Line.Min < 1 || m.Line.Max < m.Line.Min || m.Line.Max > maxText,
+			"a tag has 1 to %d characters, not %d to %d", []any{maxText, m.Line.Min, m.Line.Max}},
+		{m.Line.After == "" && m.Line.Before == "",
+			"something has to stand before a tag or between it and its value", nil},
+		{!slices.Contains([]string{AnyLine, Indented}, m.Continues),
+			"values go on with any line or indented ones, not %q", []any{m.Continues}},
+		{m.Begins == "" && m.Ends == "" && !m.Blank && m.Rule == "", "nothing says where a record begins or ends", nil},
+		{len(m.Fields) > maxFields, "a map has at most %d fields, not %d", []any{maxFields, len(m.Fields)}},
 	}
 	for _, s := range []string{m.Name, m.Line.Before, m.Line.After, m.Begins, m.Ends, m.Rule} {
-		if len(s) > 2*maxText {
-			return fmt.Errorf("%q is too long", exchange.Shorten(s))
-		}
+		rules = append(rules, rule{len(s) > 2*maxText, "%q is too long", []any{exchange.Shorten(s)}})
 	}
 	useful := false
 	for _, f := range m.Fields {
-		if f.Field != exchange.Leave && !slices.Contains(exchange.Targets, f.Field) {
-			return fmt.Errorf("there is no field %q", f.Field)
-		}
-		if f.Take != "" && f.Take != First && f.Take != All && f.Take != Each {
-			return fmt.Errorf("values are taken as %s, %s or %s, not %q", First, All, Each, f.Take)
-		}
-		if len(f.Tags) > maxTags || len(f.Split) > maxText {
-			return fmt.Errorf("the field %q has too many tags", f.Field)
-		}
-		for _, t := range f.Tags {
-			if t == "" || len(t) > maxText {
-				return fmt.Errorf("a tag has 1 to %d characters, not %q", maxText, exchange.Shorten(t))
-			}
-		}
+		rules = append(rules, f.rules()...)
 		useful = useful || f.Field != exchange.Leave && len(f.Tags) > 0
 	}
-	if !useful {
-		return errors.New("no tag stands for a field")
+	return check(append(rules, rule{!useful, "no tag stands for a field", nil}))
+}
+
+func (f Field) rules() []rule {
+	rules := []rule{
+		{f.Field != exchange.Leave && !slices.Contains(exchange.Targets, f.Field), "there is no field %q", []any{f.Field}},
+		{!slices.Contains([]string{"", First, All, Each}, f.Take), "values are taken as %s, %s or %s, not %q",
+			[]any{First, All, Each, f.Take}},
+		{len(f.Tags) > maxTags || len(f.Split) > maxText, "the field %q has too many tags", []any{f.Field}},
 	}
-	return nil
+	for _, t := range f.Tags {
+		rules = append(rules, rule{t == "" || len(t) > maxText, "a tag has 1 to %d characters, not %q",
+			[]any{maxText, exchange.Shorten(t)}})
+	}
+	return rules
 }
 
 // Read reads a map from its JSON and checks it.
