@@ -18,21 +18,20 @@ const (
 var Targets = append(slices.Clone(bib.FieldNames), Pages, Own)
 
 // Many reports whether a field of a record holds a list of values.
-func Many(field string) bool {
-	switch field {
-	case "authors",
-		"keywords",
-		"headings",
-		"types",
-		"languages",
-		"countries",
-		"substances",
-		"urls",
-		"otherTitles",
-		"otherAbstracts":
-		return true
-	}
-	return false
+func Many(field string) bool { return lists[field] != nil }
+
+// lists are how the fields that hold lists take values.
+var lists = map[string]func(r *bib.Record, values []string, s Sorter){
+	"authors":        putAuthors,
+	"keywords":       putKeywords,
+	"headings":       putHeadings,
+	"types":          putTypes,
+	"otherTitles":    putOtherTitles,
+	"otherAbstracts": putOtherAbstracts,
+	"languages":      func(r *bib.Record, values []string, _ Sorter) { r.Languages = append(r.Languages, values...) },
+	"countries":      func(r *bib.Record, values []string, _ Sorter) { r.Countries = append(r.Countries, values...) },
+	"substances":     func(r *bib.Record, values []string, _ Sorter) { r.Substances = append(r.Substances, values...) },
+	"urls":           func(r *bib.Record, values []string, _ Sorter) { r.URLs = append(r.URLs, values...) },
 }
 
 // Put gives a field of a record its values, as far as it has none yet; lists grow. Titles and abstracts of
@@ -42,38 +41,15 @@ func Put(r *bib.Record, field string, values []string, s Sorter) bool {
 	if values = filled(values); len(values) == 0 {
 		return false
 	}
+	if put := lists[field]; put != nil {
+		put(r, values, s)
+		return true
+	}
 	switch field {
 	case "title":
 		r.Title = joined(r.Title, values)
 	case "abstract":
 		r.Abstract = joined(r.Abstract, values)
-	case "authors":
-		r.Authors = slices.Grow(r.Authors, len(values))
-		for _, v := range values {
-			p := bib.ParsePerson(Plain(v)) // a name is taken apart as it reads
-			r.Authors = append(
-				r.Authors,
-				bib.Person{Family: Guarded(p.Family), Given: Guarded(p.Given), Written: Guarded(p.Written)},
-			)
-		}
-	case "keywords":
-		r.Keywords = slices.Grow(r.Keywords, len(values))
-		for _, v := range values {
-			s.Take(r, v)
-		}
-	case "headings":
-		r.Headings = slices.Grow(r.Headings, len(values))
-		for _, v := range values {
-			if a := bib.ParseAssignment(Plain(v)); a.Label != "" {
-				r.Headings = append(r.Headings, guarded(a))
-			}
-		}
-	case "types":
-		for _, v := range values {
-			if !slices.Contains(r.Types, v) {
-				r.Types = append(r.Types, v)
-			}
-		}
 	case "year":
 		for _, v := range values {
 			if r.Year == 0 {
@@ -85,32 +61,63 @@ func Put(r *bib.Record, field string, values []string, s Sorter) bool {
 		if r.FirstPage == "" {
 			r.FirstPage, r.LastPage = PageRange(values[0])
 		}
-	case "otherTitles":
-		for _, v := range values {
-			r.Others = append(r.Others, bib.Rendering{Title: v})
-		}
-	case "otherAbstracts": // each goes with a title that has none yet
-		for _, v := range values {
-			i := slices.IndexFunc(r.Others, func(o bib.Rendering) bool { return o.Abstract == "" })
-			if i < 0 {
-				i, r.Others = len(r.Others), append(r.Others, bib.Rendering{})
-			}
-			r.Others[i].Abstract = v
-		}
-	case "substances":
-		r.Substances = append(r.Substances, values...)
-	case "countries":
-		r.Countries = append(r.Countries, values...)
-	case "languages":
-		r.Languages = append(r.Languages, values...)
-	case "urls":
-		r.URLs = append(r.URLs, values...)
 	default:
 		if to := single(r, field); to != nil && *to == "" {
 			*to = values[0]
 		}
 	}
 	return true
+}
+
+// putAuthors takes names apart as they read.
+func putAuthors(r *bib.Record, values []string, _ Sorter) {
+	r.Authors = slices.Grow(r.Authors, len(values))
+	for _, v := range values {
+		p := bib.ParsePerson(Plain(v))
+		guarded := bib.Person{Family: Guarded(p.Family), Given: Guarded(p.Given), Written: Guarded(p.Written)}
+		r.Authors = append(r.Authors, guarded)
+	}
+}
+
+func putKeywords(r *bib.Record, values []string, s Sorter) {
+	r.Keywords = slices.Grow(r.Keywords, len(values))
+	for _, v := range values {
+		s.Take(r, v)
+	}
+}
+
+func putHeadings(r *bib.Record, values []string, _ Sorter) {
+	r.Headings = slices.Grow(r.Headings, len(values))
+	for _, v := range values {
+		if a := bib.ParseAssignment(Plain(v)); a.Label != "" {
+			r.Headings = append(r.Headings, guarded(a))
+		}
+	}
+}
+
+func putTypes(r *bib.Record, values []string, _ Sorter) {
+	for _, v := range values {
+		if !slices.Contains(r.Types, v) {
+			r.Types = append(r.Types, v)
+		}
+	}
+}
+
+func putOtherTitles(r *bib.Record, values []string, _ Sorter) {
+	for _, v := range values {
+		r.Others = append(r.Others, bib.Rendering{Title: v})
+	}
+}
+
+// putOtherAbstracts puts each to a title that has none yet.
+func putOtherAbstracts(r *bib.Record, values []string, _ Sorter) {
+	for _, v := range values {
+		i := slices.IndexFunc(r.Others, func(o bib.Rendering) bool { return o.Abstract == "" })
+		if i < 0 {
+			i, r.Others = len(r.Others), append(r.Others, bib.Rendering{})
+		}
+		r.Others[i].Abstract = v
+	}
 }
 
 func joined(before string, values []string) string {

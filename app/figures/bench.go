@@ -222,118 +222,175 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 	if err != nil {
 		return nil, err
 	}
-	inKeys, err := coverage.Find(ctx, d.Keys.Set, d.Strategy)
-	if err != nil {
+	w := &benching{Desk: d, studies: len(d.Keys.Studies)}
+	if w.inKeys, err = coverage.Find(ctx, d.Keys.Set, d.Strategy); err != nil {
 		return nil, err
 	}
-	var inSample *coverage.Reach
 	if d.Pool != nil {
-		if inSample, err = coverage.Find(ctx, d.Pool.Set(), d.Strategy); err != nil {
+		if w.inSample, err = coverage.Find(ctx, d.Pool.Set(), d.Strategy); err != nil {
 			return nil, err
 		}
 	}
-	studies := len(d.Keys.Studies)
 	if d.Keys.Absent != nil {
-		setAside(inKeys, d.Keys.Absent)
+		setAside(w.inKeys, d.Keys.Absent)
 	}
-	b := &Bench{Sample: d.Sample, CountedAt: a.now(), Caught: marks(inKeys.Whole, studies),
-		Blocks: []BenchBlock{}, Limits: []BenchLimit{}, Recall: recall(int(inKeys.Whole.GetCardinality()), d.Keys.Held())}
-	if d.Keys.Absent != nil {
-		b.NotHere = marks(d.Keys.Absent, studies)
-	}
-	if inSample != nil {
-		b.Records = number(inSample.Whole)
-		b.Narrow = narrow(d, inSample)
-	}
-	for i, block := range d.Document.Blocks {
-		row := BenchBlock{ID: block.ID, Caught: marks(inKeys.Blocks[i], studies), Terms: []BenchTerm{}}
-		var measure, told coverage.BlockMeasure
-		var inFree *coverage.Reach
-		if inSample != nil {
-			if measure, err = coverage.Measure(ctx, inSample, inKeys, i); err != nil {
-				return nil, err
-			}
-			row.Records = &measure.Hits
-			row.HeadingsAlone, row.WordsAlone, row.Both, row.Unindexed = &measure.HeadingsAlone, &measure.WordsAlone,
-				&measure.Both, &measure.Unindexed
-			if n := inSample.TakenAwayByBlock(i); block.Searched && n >= 0 {
-				row.TakenAway = &n
-			}
-			if free := d.Free(block.ID); free != nil {
-				row.Over = &free.Over
-				if inFree, err = coverage.Find(ctx, free.Set, d.Strategy); err != nil {
-					return nil, err
-				}
-				if told, err = coverage.Measure(ctx, inFree, inKeys, i); err != nil {
-					return nil, err
-				}
-			}
-		} else if measure, err = coverage.Measure(ctx, inKeys, inKeys, i); err != nil {
+	b := w.whole(a.now())
+	for i := range d.Document.Blocks {
+		row, err := w.block(ctx, i)
+		if err != nil {
 			return nil, err
 		}
-		for j, t := range block.Terms {
-			term := BenchTerm{ID: t.ID, Text: t.String()}
-			placed(d, &term, t.Term)
-			found := inKeys.Terms[i][j]
-			if m := measure.Terms[j]; m != nil {
-				term.Sole = m.SoleCatch
-				if inFree != nil {
-					m := told.Terms[j]
-					term.Only, term.OnlyHere, term.Total, term.Step, term.AddsNothing = &m.Hits, &m.OnlyHere, &m.Total, &m.Step,
-						m.AddsNothing
-					for _, k := range m.Inside {
-						term.Inside = append(term.Inside, block.Terms[k].String())
-					}
-				}
-			}
-			if found == nil {
-				if found, err = hitKeys(d, t.Term); err != nil {
-					return nil, err
-				}
-			}
-			term.Keys = int(found.GetCardinality())
-			if inSample != nil {
-				hits := inSample.Terms[i][j]
-				if hits == nil {
-					if hits, err = coverage.Hits(d.Pool.Set(), t.Term); err != nil {
-						return nil, err
-					}
-				}
-				term.Records = number(hits)
-			}
-			row.Terms = append(row.Terms, term)
-		}
-		var hits, alone []*roaring.Bitmap
-		if inSample != nil {
-			hits = inSample.Terms[i]
-		}
-		if inFree != nil {
-			alone = inFree.Terms[i]
-		}
-		row.Groups = groups(block, inKeys.Terms[i], hits, alone)
 		b.Blocks = append(b.Blocks, row)
 	}
-	for i, l := range d.Document.Limits {
-		row := BenchLimit{
-			Kind:    l.Kind,
-			Keys:    caught(d, inKeys.LimitFinds(i)),
-			Dropped: d.Keys.Held() - int(inKeys.Limits[i].GetCardinality()),
-		}
-		if inSample != nil {
-			row.Records = number(inSample.LimitFinds(i))
-			n := inSample.TakenAwayByLimit(i)
-			row.TakenAway = &n
-		}
-		b.Limits = append(b.Limits, row)
+	for i := range d.Document.Limits {
+		b.Limits = append(b.Limits, w.limit(i))
 	}
-	if d.Strategy.TakesAway() {
-		b.Before = &BenchFound{Keys: caught(d, inKeys.BeforeNot())}
-		if inSample != nil {
-			b.Before.Records = number(inSample.BeforeNot())
-		}
-	}
-	b.Lines = lines(d, inKeys, inSample)
+	b.Lines = lines(d, w.inKeys, w.inSample)
 	return b, nil
+}
+
+// A benching is a bench that is being worked out: what the strategy finds among key studies and, where one is looked at,
+// in the sample.
+type benching struct {
+	*desk.Desk
+	studies          int
+	inKeys, inSample *coverage.Reach
+}
+
+// whole tells of the strategy as a whole.
+func (w *benching) whole(now time.Time) *Bench {
+	b := &Bench{
+		Sample:    w.Sample,
+		CountedAt: now,
+		Caught:    marks(w.inKeys.Whole, w.studies),
+		Blocks:    []BenchBlock{},
+		Limits:    []BenchLimit{},
+		Recall:    recall(int(w.inKeys.Whole.GetCardinality()), w.Keys.Held()),
+	}
+	if w.Keys.Absent != nil {
+		b.NotHere = marks(w.Keys.Absent, w.studies)
+	}
+	if w.inSample != nil {
+		b.Records = number(w.inSample.Whole)
+		b.Narrow = narrow(w.Desk, w.inSample)
+	}
+	if w.Strategy.TakesAway() {
+		b.Before = &BenchFound{Keys: caught(w.Desk, w.inKeys.BeforeNot())}
+		if w.inSample != nil {
+			b.Before.Records = number(w.inSample.BeforeNot())
+		}
+	}
+	return b
+}
+
+// measured is what a block does: among what is looked at, and among records that it did not choose, where there are some.
+type measured struct {
+	is, told coverage.BlockMeasure
+	inFree   *coverage.Reach
+}
+
+func (w *benching) block(ctx context.Context, i int) (BenchBlock, error) {
+	block := w.Document.Blocks[i]
+	row := BenchBlock{ID: block.ID, Caught: marks(w.inKeys.Blocks[i], w.studies), Terms: []BenchTerm{}}
+	m, err := w.measure(ctx, i, &row)
+	if err != nil {
+		return row, err
+	}
+	for j := range block.Terms {
+		term, err := w.term(i, j, m)
+		if err != nil {
+			return row, err
+		}
+		row.Terms = append(row.Terms, term)
+	}
+	var hits, alone []*roaring.Bitmap
+	if w.inSample != nil {
+		hits = w.inSample.Terms[i]
+	}
+	if m.inFree != nil {
+		alone = m.inFree.Terms[i]
+	}
+	row.Groups = groups(block, w.inKeys.Terms[i], hits, alone)
+	return row, nil
+}
+
+// measure works out what a block does, and puts what is told of it as a whole into its row.
+func (w *benching) measure(ctx context.Context, i int, row *BenchBlock) (m measured, err error) {
+	if w.inSample == nil {
+		m.is, err = coverage.Measure(ctx, w.inKeys, w.inKeys, i)
+		return m, err
+	}
+	if m.is, err = coverage.Measure(ctx, w.inSample, w.inKeys, i); err != nil {
+		return m, err
+	}
+	row.Records = &m.is.Hits
+	row.HeadingsAlone, row.WordsAlone = &m.is.HeadingsAlone, &m.is.WordsAlone
+	row.Both, row.Unindexed = &m.is.Both, &m.is.Unindexed
+	block := w.Document.Blocks[i]
+	if n := w.inSample.TakenAwayByBlock(i); block.Searched && n >= 0 {
+		row.TakenAway = &n
+	}
+	free := w.Free(block.ID)
+	if free == nil {
+		return m, nil
+	}
+	row.Over = &free.Over
+	if m.inFree, err = coverage.Find(ctx, free.Set, w.Strategy); err != nil {
+		return m, err
+	}
+	m.told, err = coverage.Measure(ctx, m.inFree, w.inKeys, i)
+	return m, err
+}
+
+// term tells of a term of a block: what it finds and, by records that the block did not choose, what only it brings.
+func (w *benching) term(i, j int, m measured) (out BenchTerm, err error) {
+	block := w.Document.Blocks[i]
+	t := block.Terms[j]
+	out = BenchTerm{ID: t.ID, Text: t.String()}
+	placed(w.Desk, &out, t.Term)
+	if is := m.is.Terms[j]; is != nil {
+		out.Sole = is.SoleCatch
+		if m.inFree != nil {
+			told := m.told.Terms[j]
+			out.Only, out.OnlyHere, out.Total, out.Step = &told.Hits, &told.OnlyHere, &told.Total, &told.Step
+			out.AddsNothing = told.AddsNothing
+			for _, k := range told.Inside {
+				out.Inside = append(out.Inside, block.Terms[k].String())
+			}
+		}
+	}
+	found := w.inKeys.Terms[i][j]
+	if found == nil {
+		if found, err = hitKeys(w.Desk, t.Term); err != nil {
+			return out, err
+		}
+	}
+	out.Keys = int(found.GetCardinality())
+	if w.inSample == nil {
+		return out, nil
+	}
+	hits := w.inSample.Terms[i][j]
+	if hits == nil {
+		if hits, err = coverage.Hits(w.Pool.Set(), t.Term); err != nil {
+			return out, err
+		}
+	}
+	out.Records = number(hits)
+	return out, nil
+}
+
+func (w *benching) limit(i int) BenchLimit {
+	row := BenchLimit{
+		Kind:    w.Document.Limits[i].Kind,
+		Keys:    caught(w.Desk, w.inKeys.LimitFinds(i)),
+		Dropped: w.Keys.Held() - int(w.inKeys.Limits[i].GetCardinality()),
+	}
+	if w.inSample != nil {
+		row.Records = number(w.inSample.LimitFinds(i))
+		n := w.inSample.TakenAwayByLimit(i)
+		row.TakenAway = &n
+	}
+	return row
 }
 
 // narrow tells what leaves nothing or very little of what could be found.

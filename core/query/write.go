@@ -6,95 +6,43 @@ import (
 
 	"tamiz/core/bib"
 	"tamiz/core/index"
-	"tamiz/core/text"
 )
 
 // Write returns an expression as CQL, with brackets around everything that is joined. Parse reads it
 // back as the same expression.
 func Write(q Expr) string {
-	var b strings.Builder
-	write(&b, q, false)
-	return b.String()
+	var w writer
+	w.write(q, false)
+	return w.String()
 }
 
-func write(b *strings.Builder, q Expr, inside bool) {
-	join := func(parts []Expr, operator string) {
-		if inside {
-			b.WriteByte('(')
-		}
-		for i, part := range parts {
-			if i > 0 {
-				b.WriteString(" " + operator + " ")
-			}
-			write(b, part, true)
-		}
-		if inside {
-			b.WriteByte(')')
-		}
-	}
-	clause := func(index, relation, term string) {
-		if index != "" {
-			b.WriteString(index + " " + relation + " ")
-		}
-		b.WriteString(quote(term))
-	}
+// A writer writes expressions one after the other. inside is whether one stands within another.
+type writer struct{ strings.Builder }
+
+func (w *writer) write(q Expr, inside bool) {
 	switch q := q.(type) {
 	case Or:
-		join(q, "or")
+		w.join(q, "or", inside)
 	case And:
-		join(q, "and")
+		w.join(q, "and", inside)
 	case Not:
-		join(q, "not")
+		w.join(q, "not", inside)
 	case Phrase:
-		switch {
-		case q.Whole:
-			clause(fieldName(q.Fields), "==", q.Pattern.String())
-		case q.Fields == bib.Text:
-			clause("", "", q.Pattern.String())
-		default:
-			clause(fieldName(q.Fields), "=", q.Pattern.String())
-		}
+		w.phrase(q)
 	case Words:
 		relation := "any"
 		if q.All {
 			relation = "all"
 		}
-		clause(fieldName(q.Fields), relation, q.Pattern.String())
+		w.clause(fieldName(q.Fields), relation, q.Pattern.String())
 	case Near:
-		if inside {
-			b.WriteByte('(')
-		}
-		side := func(p text.Pattern) { write(b, Phrase{Pattern: p, Fields: q.Fields}, true) }
-		side(q.Left)
-		sign := "<="
-		if q.Exactly {
-			sign = "="
-		}
-		fmt.Fprintf(b, " prox/unit=word/distance%s%d", sign, q.Within)
-		if q.Ordered {
-			b.WriteString("/ordered")
-		}
-		b.WriteByte(' ')
-		side(q.Right)
-		if inside {
-			b.WriteByte(')')
-		}
+		w.bracketed(inside, func() { w.near(q) })
 	case Heading:
 		if len(q.Parts) > 0 || q.Until != 0 {
-			write(b, q.Plain(), inside)
+			w.write(q.Plain(), inside)
 			return
 		}
-		relation := "="
-		if q.Narrower {
-			relation += "/narrower"
-		}
-		if q.Central {
-			relation += "/central"
-		}
-		for _, qualifier := range q.Qualifiers {
-			relation += "/qualifier=" + string(mustQuote(qualifier))
-		}
-		b.WriteString("heading " + relation + " " + mustQuote(q.Label))
+		w.heading(q)
 	case Author:
 		relation := "="
 		if q.Any {
@@ -102,20 +50,90 @@ func write(b *strings.Builder, q Expr, inside bool) {
 		} else if q.All {
 			relation = "all"
 		}
-		clause("author", relation, q.Pattern.String())
+		w.clause("author", relation, q.Pattern.String())
 	case Years:
-		switch {
-		case q.From == q.To:
-			fmt.Fprintf(b, "year = %d", q.From)
-		case q.To == LastYear:
-			fmt.Fprintf(b, "year >= %d", q.From)
-		case q.From == FirstYear:
-			fmt.Fprintf(b, "year <= %d", q.To)
-		default:
-			fmt.Fprintf(b, `year within "%d %d"`, q.From, q.To)
-		}
+		w.years(q)
 	case Listed:
-		b.WriteString(listNames[q.List] + " = " + mustQuote(q.Value))
+		w.WriteString(listNames[q.List] + " = " + mustQuote(q.Value))
+	}
+}
+
+// bracketed puts brackets around what is written, where that stands within something else.
+func (w *writer) bracketed(inside bool, write func()) {
+	if inside {
+		w.WriteByte('(')
+		defer w.WriteByte(')')
+	}
+	write()
+}
+
+func (w *writer) join(parts []Expr, operator string, inside bool) {
+	w.bracketed(inside, func() {
+		for i, part := range parts {
+			if i > 0 {
+				w.WriteString(" " + operator + " ")
+			}
+			w.write(part, true)
+		}
+	})
+}
+
+func (w *writer) clause(index, relation, term string) {
+	if index != "" {
+		w.WriteString(index + " " + relation + " ")
+	}
+	w.WriteString(quote(term))
+}
+
+func (w *writer) phrase(q Phrase) {
+	switch {
+	case q.Whole:
+		w.clause(fieldName(q.Fields), "==", q.Pattern.String())
+	case q.Fields == bib.Text:
+		w.clause("", "", q.Pattern.String())
+	default:
+		w.clause(fieldName(q.Fields), "=", q.Pattern.String())
+	}
+}
+
+func (w *writer) near(q Near) {
+	w.write(Phrase{Pattern: q.Left, Fields: q.Fields}, true)
+	sign := "<="
+	if q.Exactly {
+		sign = "="
+	}
+	fmt.Fprintf(w, " prox/unit=word/distance%s%d", sign, q.Within)
+	if q.Ordered {
+		w.WriteString("/ordered")
+	}
+	w.WriteByte(' ')
+	w.write(Phrase{Pattern: q.Right, Fields: q.Fields}, true)
+}
+
+func (w *writer) heading(q Heading) {
+	relation := "="
+	if q.Narrower {
+		relation += "/narrower"
+	}
+	if q.Central {
+		relation += "/central"
+	}
+	for _, qualifier := range q.Qualifiers {
+		relation += "/qualifier=" + mustQuote(qualifier)
+	}
+	w.WriteString("heading " + relation + " " + mustQuote(q.Label))
+}
+
+func (w *writer) years(q Years) {
+	switch {
+	case q.From == q.To:
+		fmt.Fprintf(w, "year = %d", q.From)
+	case q.To == LastYear:
+		fmt.Fprintf(w, "year >= %d", q.From)
+	case q.From == FirstYear:
+		fmt.Fprintf(w, "year <= %d", q.To)
+	default:
+		fmt.Fprintf(w, `year within "%d %d"`, q.From, q.To)
 	}
 }
 

@@ -55,42 +55,64 @@ func (d Document) Validate() error {
 	if err := d.checkLists(); err != nil {
 		return err
 	}
-	ids := map[string]bool{}
+	ids := ids{}
 	for _, b := range d.Blocks {
-		if err := longest(field{"concept", b.Concept, 300}, field{"reason", b.Reason, 500}, field{"part", b.Part, 60},
-			field{"name", b.Name, 3}); err != nil {
+		if err := b.check(ids); err != nil {
 			return err
-		}
-		if b.Origin != nil && (b.Origin.Name == "" || len([]rune(b.Origin.Name)) > 200 || b.Origin.Version < 1) {
-			return fault("origin", "A kept block has a name of 1 to 200 characters and a version above 0.")
-		}
-		if err := b.Wordings.check(b.Name); err != nil {
-			return err
-		}
-		if len(b.Seeds) > MostSeeds {
-			return fault("seeds", "A concept has at most %d seed words; %s has %d.", MostSeeds, b.Name, len(b.Seeds))
-		}
-		if b.ID == "" || ids[b.ID] {
-			return fault("blocks", "Each block needs an id of its own.")
-		}
-		ids[b.ID] = true
-		for _, t := range b.Terms {
-			if t.From != nil && (utf8.RuneCountInString(t.From.Who) > MostOfName+1 || len(t.From.At) > 40) {
-				return fault("from", "Who took a term has at most %d characters, and when at most 40.", MostOfName)
-			}
-			if err := longest(field{"note", t.Note, MostOfNote}, field{"group", t.Group, MostOfGroup}); err != nil {
-				return err
-			}
-			if len(t.Quiet) > MostQuiet || slices.ContainsFunc(t.Quiet, func(kind string) bool { return len(kind) > 40 }) {
-				return fault("quiet", "At most %d kinds of remarks of a term are known.", MostQuiet)
-			}
-			if t.ID == "" || ids[t.ID] {
-				return fault("terms", "Each term needs an id of its own.")
-			}
-			ids[t.ID] = true
 		}
 	}
 	return d.checkLines(ids)
+}
+
+// ids are those of blocks and terms: each has one of its own.
+type ids map[string]bool
+
+// take reports whether an id can be that of something more, and takes it.
+func (x ids) take(id string) bool {
+	free := id != "" && !x[id]
+	x[id] = true
+	return free
+}
+
+func (b Block) check(ids ids) error {
+	if err := longest(field{"concept", b.Concept, 300}, field{"reason", b.Reason, 500}, field{"part", b.Part, 60},
+		field{"name", b.Name, 3}); err != nil {
+		return err
+	}
+	if b.Origin != nil && (b.Origin.Name == "" || len([]rune(b.Origin.Name)) > 200 || b.Origin.Version < 1) {
+		return fault("origin", "A kept block has a name of 1 to 200 characters and a version above 0.")
+	}
+	if err := b.Wordings.check(b.Name); err != nil {
+		return err
+	}
+	if len(b.Seeds) > MostSeeds {
+		return fault("seeds", "A concept has at most %d seed words; %s has %d.", MostSeeds, b.Name, len(b.Seeds))
+	}
+	if !ids.take(b.ID) {
+		return fault("blocks", "Each block needs an id of its own.")
+	}
+	for _, t := range b.Terms {
+		if err := t.check(ids); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (t Term) check(ids ids) error {
+	if t.From != nil && (utf8.RuneCountInString(t.From.Who) > MostOfName+1 || len(t.From.At) > 40) {
+		return fault("from", "Who took a term has at most %d characters, and when at most 40.", MostOfName)
+	}
+	if err := longest(field{"note", t.Note, MostOfNote}, field{"group", t.Group, MostOfGroup}); err != nil {
+		return err
+	}
+	if len(t.Quiet) > MostQuiet || slices.ContainsFunc(t.Quiet, func(kind string) bool { return len(kind) > 40 }) {
+		return fault("quiet", "At most %d kinds of remarks of a term are known.", MostQuiet)
+	}
+	if !ids.take(t.ID) {
+		return fault("terms", "Each term needs an id of its own.")
+	}
+	return nil
 }
 
 func (d Document) checkLists() error {

@@ -195,54 +195,56 @@ func (c *collector) add(t triple, line int) error {
 		}
 		return nil
 	}
-	if t.literal {
-		if len(t.object) > maxText {
-			c.report(exchange.Notice{Line: line, Kind: exchange.TooLarge, Detail: t.subject, Skipped: true})
-			return nil
-		}
-		words := thesaurus.Text{Value: strings.TrimSpace(t.object), Language: strings.ToLower(t.language)}
-		switch name {
-		case "prefLabel":
-			n.Labels = append(n.Labels, words)
-		case "altLabel", "hiddenLabel":
-			n.EntryTerms = append(n.EntryTerms, words)
-		case "scopeNote":
-			n.ScopeNotes = append([]thesaurus.Text{words}, n.ScopeNotes...) // before any definition
-		case "definition":
-			n.ScopeNotes = append(n.ScopeNotes, words)
-		case "historyNote", "changeNote":
-			n.HistoryNotes = append(n.HistoryNotes, words)
-		case "notation":
-			n.Notation = words.Value
-		case "issued":
-			n.Since = words.Value
-		case "created":
-			n.Since = cmp.Or(n.Since, words.Value)
-		case "deprecated":
-			n.Retired = words.Value == "true" || words.Value == "1"
+	if !t.literal {
+		if name == "member" {
+			c.members[t.subject] = append(c.members[t.subject], t.object)
+		} else if put := links[name]; put != nil {
+			list := put(n)
+			*list = append(*list, t.object)
 		}
 		return nil
 	}
-	switch name {
-	case "broader":
-		n.Broader = append(n.Broader, t.object)
-	case "narrower":
-		n.Narrower = append(n.Narrower, t.object)
-	case "related":
-		n.Related = append(n.Related, t.object)
-	case "replaces":
-		n.Replaces = append(n.Replaces, t.object)
-	case "isReplacedBy":
-		n.ReplacedBy = append(n.ReplacedBy, t.object)
-	case "exactMatch":
-		n.Exact = append(n.Exact, t.object)
-	case "closeMatch":
-		n.Close = append(n.Close, t.object)
-	case "member":
-		c.members[t.subject] = append(c.members[t.subject], t.object)
+	if len(t.object) > maxText {
+		c.report(exchange.Notice{Line: line, Kind: exchange.TooLarge, Detail: t.subject, Skipped: true})
+		return nil
+	}
+	if put := texts[name]; put != nil {
+		put(n, thesaurus.Text{Value: strings.TrimSpace(t.object), Language: strings.ToLower(t.language)})
 	}
 	return nil
 }
+
+// links are the lists of a concept that lead to others, by what leads there.
+var links = map[string]func(*node) *[]string{
+	"broader":      func(n *node) *[]string { return &n.Broader },
+	"narrower":     func(n *node) *[]string { return &n.Narrower },
+	"related":      func(n *node) *[]string { return &n.Related },
+	"replaces":     func(n *node) *[]string { return &n.Replaces },
+	"isReplacedBy": func(n *node) *[]string { return &n.ReplacedBy },
+	"exactMatch":   func(n *node) *[]string { return &n.Exact },
+	"closeMatch":   func(n *node) *[]string { return &n.Close },
+}
+
+// texts are what is made of what a concept says in words.
+var texts = map[string]func(*node, thesaurus.Text){
+	"prefLabel":   func(n *node, w thesaurus.Text) { n.Labels = append(n.Labels, w) },
+	"altLabel":    entryTerm,
+	"hiddenLabel": entryTerm,
+	"scopeNote": func(n *node, w thesaurus.Text) { // before any definition
+		n.ScopeNotes = append([]thesaurus.Text{w}, n.ScopeNotes...)
+	},
+	"definition":  func(n *node, w thesaurus.Text) { n.ScopeNotes = append(n.ScopeNotes, w) },
+	"historyNote": historyNote,
+	"changeNote":  historyNote,
+	"notation":    func(n *node, w thesaurus.Text) { n.Notation = w.Value },
+	"issued":      func(n *node, w thesaurus.Text) { n.Since = w.Value },
+	"created":     func(n *node, w thesaurus.Text) { n.Since = cmp.Or(n.Since, w.Value) },
+	"deprecated":  func(n *node, w thesaurus.Text) { n.Retired = w.Value == "true" || w.Value == "1" },
+}
+
+func entryTerm(n *node, w thesaurus.Text) { n.EntryTerms = append(n.EntryTerms, w) }
+
+func historyNote(n *node, w thesaurus.Text) { n.HistoryNotes = append(n.HistoryNotes, w) }
 
 // concepts returns what was collected: everything said to be a concept, or that has a label and is said
 // to be nothing else. The members of a collection of qualifiers are qualifiers.

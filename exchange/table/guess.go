@@ -131,6 +131,36 @@ var (
 // fill finds out whether the first row names the columns, and what each stands for.
 func (c *Columns) fill(rows [][]string) {
 	first := rows[0]
+	c.Head = isHead(first, len(rows))
+	width := len(first)
+	if c.Head {
+		rows = rows[1:]
+	} else {
+		for _, r := range rows {
+			width = max(width, len(r))
+		}
+		width = min(width, maxColumns)
+	}
+	c.Columns = make([]Column, width)
+	taken := map[string]bool{}
+	if c.Head {
+		for i := range c.Columns {
+			col := &c.Columns[i]
+			col.Name = bib.Flat(first[i])
+			if f := exchange.FieldOf(col.Name); f != "" && !taken[f] {
+				col.Field = f
+				taken[f] = !exchange.Many(f)
+			}
+		}
+	}
+	for i := range c.Columns {
+		c.Columns[i].guess(column(rows, i), taken)
+	}
+}
+
+// isHead reports whether the first of so many rows names the columns: a name of it is known, or its cells are short,
+// without figures and all different.
+func isHead(first []string, rows int) bool {
 	known, odd, named := 0, false, map[string]bool{}
 	for _, v := range first {
 		v = strings.TrimSpace(v)
@@ -143,57 +173,35 @@ func (c *Columns) fill(rows [][]string) {
 		odd = odd || utf8.RuneCountInString(v) > 80 || doiShape.MatchString(v) || urlShape.MatchString(v) ||
 			yearShape.MatchString(v)
 	}
-	// Where no name is known, cells that are short, without figures and all different are names too.
-	c.Head = known > 0 && !odd || known > 1 || !odd && len(named) == len(first) && len(rows) > 1
-	if c.Head {
-		rows = rows[1:]
-	}
-	width := len(first)
+	return known > 0 && !odd || known > 1 || !odd && len(named) == len(first) && rows > 1
+}
+
+// column returns what stands in a column.
+func column(rows [][]string, i int) (out []string) {
 	for _, r := range rows {
-		width = max(width, len(r))
-	}
-	width = min(width, maxColumns)
-	if c.Head {
-		width = len(first)
-	}
-	c.Columns = make([]Column, width)
-	taken := map[string]bool{}
-	values := func(i int) (out []string) {
-		for _, r := range rows {
-			if i < len(r) {
-				if v := strings.TrimSpace(r[i]); v != "" {
-					out = append(out, v)
-				}
-			}
-		}
-		return out
-	}
-	for i := range c.Columns {
-		col := &c.Columns[i]
-		if c.Head {
-			col.Name = bib.Flat(first[i])
-			if f := exchange.FieldOf(col.Name); f != "" && !taken[f] {
-				col.Field = f
-				taken[f] = !exchange.Many(f)
+		if i < len(r) {
+			if v := strings.TrimSpace(r[i]); v != "" {
+				out = append(out, v)
 			}
 		}
 	}
-	for i := range c.Columns {
-		col := &c.Columns[i]
-		v := values(i)
-		if col.Field == "" {
-			f := byContents(v)
-			if f == "" || taken[f] {
-				f = exchange.Own
-				if len(v) == 0 {
-					f = exchange.Leave
-				}
+	return out
+}
+
+// guess finds out what a column without a known name stands for, and how its values are parted.
+func (col *Column) guess(values []string, taken map[string]bool) {
+	if col.Field == "" {
+		f := byContents(values)
+		if f == "" || taken[f] {
+			f = exchange.Own
+			if len(values) == 0 {
+				f = exchange.Leave
 			}
-			col.Field = f
-			taken[f] = !exchange.Many(f) && f != exchange.Own && f != exchange.Leave
 		}
-		col.Split = splitOf(col.Field, v)
+		col.Field = f
+		taken[f] = !exchange.Many(f) && f != exchange.Own && f != exchange.Leave
 	}
+	col.Split = splitOf(col.Field, values)
 }
 
 // byContents tells what a column stands for from what is in it.
