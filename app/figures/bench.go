@@ -249,8 +249,8 @@ func (a *Service) Bench(ctx context.Context, at desk.At, p desk.Proposal) (*Benc
 	return b, nil
 }
 
-// A benching is a bench that is being worked out: what the strategy finds among key studies and, where one is looked at,
-// in the sample.
+// A benching is a bench that is being worked out: what the strategy finds among key studies and, where one is
+// looked at, in the sample.
 type benching struct {
 	*desk.Desk
 	studies          int
@@ -283,7 +283,8 @@ func (w *benching) whole(now time.Time) *Bench {
 	return b
 }
 
-// measured is what a block does: among what is looked at, and among records that it did not choose, where there are some.
+// measured is what a block does: among what is looked at, and among records that it did not choose, where there are
+// some.
 type measured struct {
 	is, told coverage.BlockMeasure
 	inFree   *coverage.Reach

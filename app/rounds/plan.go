@@ -135,8 +135,8 @@ func (a *Service) ofName(ctx context.Context, at desk.At, o *plan, _ []RoundRow)
 	return nil
 }
 
-// mostCited lays out a round that brings what the works cite most that the strategy finds. Of a sample whose records bring
-// their references nothing is asked.
+// mostCited lays out a round that brings what the works cite most that the strategy finds. Of a sample whose
+// records bring their references nothing is asked.
 func (a *Service) mostCited(ctx context.Context, at desk.At, o *plan, _ []RoundRow) (err error) {
 	o.RoundRow.Name = "what the strategy finds"
 	if !o.ofSample() {

@@ -39,7 +39,8 @@ func TestEditionsOfAVocabulary(t *testing.T) {
 	s := storetest.Open(t)
 	rows := NewRows(s)
 	add := func(name string) int64 {
-		built, _ := thesaurus.Build([]thesaurus.Concept{{ID: "1", Labels: []thesaurus.Text{{Value: "Heat", Language: "en"}}}}, "")
+		built, _ := thesaurus.Build([]thesaurus.Concept{{ID: "1", Labels: []thesaurus.Text{{Value: "Heat",
+			Language: "en"}}}}, "")
 		body, err := Pack(built)
 		require.NoError(t, err)
 		id, err := rows.Add(t.Context(), name, built, body)
@@ -58,7 +59,8 @@ func TestEditionsOfAVocabulary(t *testing.T) {
 	assert.Equal(t, 1, read.Len())
 
 	review := storetest.Review(t, s)
-	_, err = s.Write.Exec(t.Context(), "update document set body = jsonb_build_object('vocabulary', $2::bigint) where review = $1",
+	_, err = s.Write.Exec(t.Context(), "update document set body = jsonb_build_object('vocabulary', $2::bigint) "+
+		"where review = $1",
 		review, second)
 	require.NoError(t, err)
 	require.ErrorIs(t, rows.Delete(t.Context(), second), store.ErrInUse)

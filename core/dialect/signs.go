@@ -6,8 +6,8 @@ import (
 	"strings"
 )
 
-// checkSigns works out which characters end a word that stands without marks, and what else the reader looks out for. It
-// refuses a sign that is two things at once.
+// checkSigns works out which characters end a word that stands without marks, and what else the reader looks out
+// for. It refuses a sign that is two things at once.
 func (d *Dialect) checkSigns(m *templates) error {
 	m.joiners = m.operatorWords()
 	m.delims = m.delimiters(d)

@@ -10,9 +10,11 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-const letter = "From: tamiz@olmo.example\r\nTo: sol@olmo.example\r\nSubject: =?utf-8?q?Two_new_records_=E2=80=93_Heat?=\r\n" +
+const letter = "From: tamiz@olmo.example\r\nTo: sol@olmo.example\r\nSubject: " +
+	"=?utf-8?q?Two_new_records_=E2=80=93_Heat?=\r\n" +
 	"List-Unsubscribe: <http://127.0.0.1/stop/SECRET>\r\nContent-Type: multipart/alternative; boundary=b\r\n\r\n" +
-	"--b\r\nContent-Type: text/plain; charset=utf-8\r\nContent-Transfer-Encoding: quoted-printable\r\n\r\nCaf=C3=A9 <b>\r\n" +
+	"--b\r\nContent-Type: text/plain; charset=utf-8\r\nContent-Transfer-Encoding: quoted-printable\r\n\r\n" +
+	"Caf=C3=A9 <b>\r\n" +
 	"--b\r\nContent-Type: text/html\r\n\r\n<p>Shade</p>\r\n--b--\r\n"
 
 func TestAMailIsTakenReadAndShown(t *testing.T) {

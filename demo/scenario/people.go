@@ -160,8 +160,8 @@ func (sc *scene) handOver(ctx context.Context) error {
 // what that brings is judged.
 func (sc *scene) follow(ctx context.Context) error {
 	at := desk.At{Review: sc.review}
-	if err := sc.app.Rounds.Begin(ctx, at, rounds.Asked{Way: rounds.Both, From: "keys", Sources: []int64{sc.sources["vilano"],
-		sc.sources["almagre"]}}); err != nil {
+	these := []int64{sc.sources["vilano"], sc.sources["almagre"]}
+	if err := sc.app.Rounds.Begin(ctx, at, rounds.Asked{Way: rounds.Both, From: "keys", Sources: these}); err != nil {
 		return err
 	}
 	if err := until(ctx, func() (bool, error) {
