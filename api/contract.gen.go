@@ -11,9 +11,6 @@ import (
 	"io"
 	"net/http"
 
-	"github.com/labstack/echo/v5"
-	"github.com/oapi-codegen/runtime"
-
 	"tamiz/app"
 	"tamiz/app/alerts"
 	"tamiz/app/desk"
@@ -38,6 +35,9 @@ import (
 	"tamiz/exchange/table"
 	"tamiz/exchange/tagged"
 	"tamiz/source"
+
+	"github.com/labstack/echo/v5"
+	"github.com/oapi-codegen/runtime"
 )
 
 // Defines values for VerdictVerdict.
