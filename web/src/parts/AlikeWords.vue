@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type AlikeQuestion } from '@/api/client'
+import { type AlikeQuestion } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import BlockStamp from './BlockStamp.vue'
 import { decisionKey, useReview } from '@/state/review'
 
@@ -12,17 +12,7 @@ const emit = defineEmits<{ find: [item: string] }>()
 
 const { t, n } = useI18n()
 const review = useReview()
-const found = useQuery({
-  queryKey: computed(() => [
-    'alike',
-    review.id,
-    review.lookStamp,
-    props.like,
-    props.like.block ? review.revision : 0,
-  ]),
-  queryFn: () =>
-    ask(api.POST('/api/reviews/{review}/alike', { params: review.asked, body: props.like })),
-})
+const found = useFigure(figures.alike, () => props.like)
 const words = computed(() => found.data.value?.words ?? [])
 const blocks = (item: string) => review.kept.get(decisionKey('words', item)) ?? []
 const state = (item: string) => review.decisions.get(decisionKey('words', item))?.state

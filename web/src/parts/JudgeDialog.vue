@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQueryClient } from '@tanstack/vue-query'
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Judging, type Verdict } from '@/api/client'
+import { figures, keyOf, useFigure, useFresh } from '@/figures'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
@@ -21,31 +22,17 @@ const judging = useJudging()
 const notes = useNotes()
 const problem = useProblem()
 const client = useQueryClient()
+const fresh = useFresh()
 const few = 20
 const most = 500
 
 const wanted = ref(few)
 const at = ref(0)
-const key = computed(() => [
-  'judging',
-  review.id,
-  review.revision,
-  review.lookStamp,
-  review.keysStamp,
-  judging.set,
-  wanted.value,
-])
-const drawn = useQuery({
-  queryKey: key,
-  queryFn: () =>
-    ask(
-      api.POST('/api/reviews/{review}/judging', {
-        params: review.asked,
-        body: { of: judging.set ?? { kind: 'all' }, n: wanted.value },
-      }),
-    ),
+const question = computed(() => ({ of: judging.set ?? { kind: 'all' as const }, n: wanted.value }))
+const key = computed(() => keyOf(figures.judging, review, question.value))
+const drawn = useFigure(figures.judging, () => question.value, {
   enabled: () => judging.open && judging.set !== undefined,
-  placeholderData: keepPreviousData,
+  keep: true,
 })
 const records = computed(() => drawn.data.value?.records ?? [])
 const here = computed(() => records.value[at.value])
@@ -103,7 +90,7 @@ async function say(verdict: Verdict) {
     client.setQueryData(now, back)
     notes.say({ text: problem(error), wrong: true })
   }
-  void client.invalidateQueries({ queryKey: ['judging', review.id] })
+  fresh(figures.judging)
 }
 
 function judgedAs(old: Judging, id: number, verdict: Verdict): Judging {

@@ -1,25 +1,20 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { useTimeoutFn } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask } from '@/api/client'
-import { useReview } from '@/state/review'
+import { figures, useFigure } from '@/figures'
 
 /** What is looked at is being read and counted: how far that is. What takes no time says nothing. */
 defineProps<{ label: string }>()
 
 const { t, n } = useI18n()
-const review = useReview()
 const lasting = ref(false)
 useTimeoutFn(() => (lasting.value = true), 700)
 
-const asked = useQuery({
-  queryKey: computed(() => ['making', review.id, review.lookStamp]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/making', { params: review.asked })),
+const asked = useFigure(figures.making, () => null, {
   enabled: () => lasting.value,
-  refetchInterval: 700,
-  gcTime: 0,
+  again: () => 700,
+  stays: 0,
 })
 const stages = ['reading', 'indexing', 'counting'] as const
 const making = computed(() => (asked.data.value?.stage === 'ready' ? undefined : asked.data.value))

@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useRouter } from 'vue-router'
 import { useLooked } from '@/state/looked'
 import { useReview } from '@/state/review'
@@ -28,26 +27,16 @@ const router = useRouter()
 const at = ref(0) // the place in the list of the record that is read
 const page = computed(() => Math.floor(at.value / pageSize))
 
-const list = useQuery({
-  queryKey: computed(() => [
-    'records',
-    review.id,
-    review.revision,
-    review.lookStamp,
-    reader.set,
-    reader.look,
-    page.value,
-  ]),
-  queryFn: () =>
-    ask(
-      api.POST('/api/reviews/{review}/records', {
-        params: reader.look ? { ...review.asked, query: { look: reader.look } } : review.asked,
-        body: { of: reader.set ?? { kind: 'all' }, at: page.value * pageSize, limit: pageSize },
-      }),
-    ),
-  enabled: () => reader.open && reader.set !== undefined,
-  placeholderData: keepPreviousData,
-})
+const list = useFigure(
+  figures.records,
+  () => ({
+    of: reader.set ?? { kind: 'all' as const },
+    at: page.value * pageSize,
+    limit: pageSize,
+    look: reader.look,
+  }),
+  { enabled: () => reader.open && reader.set !== undefined, keep: true },
+)
 const heads = computed(() => (reader.set ? (list.data.value?.records ?? []) : []))
 const total = computed(() => (reader.set ? (list.data.value?.total ?? 0) : 1))
 const current = computed(() =>

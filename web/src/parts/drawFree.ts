@@ -1,6 +1,7 @@
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Block, type RoughConcept } from '@/api/client'
+import { figures } from '@/figures'
 import { useProblem } from '@/state/problem'
 import { useOnce } from '@/state/request'
 import { useReview } from '@/state/review'
@@ -65,7 +66,7 @@ export function useDrawFree(block: () => Block) {
         body,
       )
       begun.value = made.id
-      sources.fresh('draws')
+      sources.fresh(figures.draws)
     } catch (error) {
       failed.value = problem(error)
     }

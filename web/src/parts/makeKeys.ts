@@ -1,6 +1,7 @@
 import { ref, type Ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
+import { figures } from '@/figures'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
@@ -27,7 +28,7 @@ export function useMakeKeys(relevant: Ref<{ id: number }[]>) {
         }),
       )
       await review.refresh()
-      sources.fresh('holdings')
+      sources.fresh(figures.holdings)
       notes.say({ text: t('judge.madeKeys', { n: ids.length }, ids.length) })
     } catch (error) {
       notes.say({ text: problem(error), wrong: true })

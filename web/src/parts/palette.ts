@@ -1,8 +1,9 @@
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
-import { api, ask, type Tally } from '@/api/client'
+import { type Tally, type Term } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { screens as places } from '@/router'
 import { useActions } from '@/state/actions'
 import { useLooked } from '@/state/looked'
@@ -93,7 +94,7 @@ export function usePalette(open: Ref<boolean>, typed: Ref<string>, settled: Ref<
   const candidates = computed<Found[]>(() => {
     if (!words.value.length) return []
     const tallies = queries
-      .getQueriesData<Tally>({ queryKey: ['tally', review.id] })
+      .getQueriesData<Tally>({ queryKey: [figures.tally.name, review.id] })
       .flatMap(([, data]) => (data?.facet === 'words' ? [data] : []))
     const rows = tallies.at(-1)?.rows ?? []
     const out: Found[] = []
@@ -112,17 +113,9 @@ export function usePalette(open: Ref<boolean>, typed: Ref<string>, settled: Ref<
   })
 
   const asked = computed(() => settled.value.trim())
-  const tried = useQuery({
-    queryKey: computed(() => ['term', review.id, review.lookStamp, review.keysStamp, asked.value]),
-    queryFn: () =>
-      ask(
-        api.POST('/api/reviews/{review}/terms', {
-          params: review.asked,
-          body: { typed: asked.value },
-        }),
-      ),
+  const tried = useFigure(figures.term, () => ({ typed: asked.value }), {
     enabled: () => open.value && asked.value.length > 1 && asked.value.length < 200,
-    retry: false,
+    once: true,
   })
   const headings = computed<Found[]>(() =>
     (asked.value === typed.value.trim() ? (tried.data.value?.headings ?? []) : []).map((h) => ({
@@ -132,28 +125,22 @@ export function usePalette(open: Ref<boolean>, typed: Ref<string>, settled: Ref<
       go: () => to('headings', { label: h.label }),
     })),
   )
-  const records = useQuery({
-    queryKey: computed(() => [
-      'records',
-      'palette',
-      review.id,
-      review.lookStamp,
-      tried.data.value?.term,
-    ]),
-    queryFn: () =>
-      ask(
-        api.POST('/api/reviews/{review}/records', {
-          params: review.asked,
-          body: { of: { kind: 'term', term: tried.data.value!.term! }, at: 0, limit: 6 },
-        }),
-      ),
-    enabled: () =>
-      open.value &&
-      review.sample !== undefined &&
-      tried.data.value?.term !== undefined &&
-      asked.value.length > 2,
-    retry: false,
-  })
+  const records = useFigure(
+    figures.records,
+    () => ({
+      of: { kind: 'term' as const, term: tried.data.value?.term as Term },
+      at: 0,
+      limit: 6,
+    }),
+    {
+      enabled: () =>
+        open.value &&
+        review.sample !== undefined &&
+        tried.data.value?.term !== undefined &&
+        asked.value.length > 2,
+      once: true,
+    },
+  )
   const titles = computed<Found[]>(() =>
     (asked.value === typed.value.trim() && asked.value.length > 2
       ? (records.data.value?.records ?? [])

@@ -1,7 +1,5 @@
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
-import { api, ask, type Facet } from '@/api/client'
-import { useReview } from '@/state/review'
+import { type Facet } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 
 /** A record with the words of the blocks marked, to be read; besides, those of an item that it was opened by. */
 export function useRead(
@@ -9,26 +7,8 @@ export function useRead(
   item: () => { facet: Facet; item: string } | undefined = () => undefined,
   open: () => boolean = () => true,
 ) {
-  const review = useReview()
-  return useQuery({
-    queryKey: computed(() => [
-      'record',
-      review.id,
-      review.revision,
-      review.keysStamp,
-      record(),
-      item(),
-    ]),
-    queryFn: () =>
-      ask(
-        api.GET('/api/reviews/{review}/records/{record}', {
-          params: {
-            path: { review: review.id, record: record() ?? 0 },
-            query: { ...review.asked.query, ...item() },
-          },
-        }),
-      ),
+  return useFigure(figures.readRecord, () => ({ record: record() ?? 0, item: item() }), {
     enabled: () => open() && record() !== undefined,
-    placeholderData: keepPreviousData,
+    keep: true,
   })
 }

@@ -1,15 +1,15 @@
-import { useQueryClient } from '@tanstack/vue-query'
+import { useFresh, type Figure } from '@/figures'
 import { useNotes } from './notes'
 import { useProblem } from './problem'
 
 /**
- * Does something at the program: what goes wrong is said, and what may have changed is asked for anew, by its names. It tells
+ * Does something at the program: what goes wrong is said, and figures that may have changed are asked for anew. It tells
  * whether it was done.
  */
-export function useAct(...names: string[]) {
+export function useAct(...changed: Pick<Figure<never, unknown>, 'name'>[]) {
   const notes = useNotes()
   const problem = useProblem()
-  const queries = useQueryClient()
+  const fresh = useFresh()
   return async (call: Promise<unknown>): Promise<boolean> => {
     try {
       await call
@@ -18,7 +18,7 @@ export function useAct(...names: string[]) {
       notes.say({ text: problem(error), wrong: true })
       return false
     } finally {
-      for (const name of names) void queries.invalidateQueries({ queryKey: [name] })
+      fresh(...changed)
     }
   }
 }

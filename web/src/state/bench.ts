@@ -1,8 +1,8 @@
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { watchDebounced } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
-import { api, ask, type Bench, type Edit } from '@/api/client'
+import { type Bench, type Edit } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useReview } from './review'
 import { useSources } from './sources'
 
@@ -21,62 +21,28 @@ export const useBench = defineStore('bench', () => {
   const settled = shallowRef<Resting>()
   watchDebounced(resting, (on) => (settled.value = on), { debounce: 60 })
 
-  const question = computed(() => [
-    'bench',
-    review.id,
-    review.revision,
-    review.lookStamp,
-    review.keysStamp,
-  ])
-  const bench = useQuery({
-    queryKey: question,
-    queryFn: ({ signal }) =>
-      ask(api.POST('/api/reviews/{review}/bench', { params: review.asked, body: {}, signal })),
-    enabled: () => review.id > 0,
-    placeholderData: keepPreviousData,
-  })
-  const proposal = computed(() => settled.value && JSON.stringify(settled.value.edits))
-  const preview = useQuery({
-    queryKey: computed(() => [...question.value, 'preview', proposal.value]),
-    queryFn: ({ signal }) =>
-      ask(
-        api.POST('/api/reviews/{review}/bench', {
-          params: review.asked,
-          body: proposed(settled.value),
-          signal,
-        }),
-      ),
-    enabled: () => review.id > 0 && settled.value !== undefined,
-    retry: false,
-    gcTime: 60_000,
+  const bench = useFigure(figures.bench, () => ({}), { keep: true })
+  const preview = useFigure(figures.bench, () => proposed(settled.value), {
+    enabled: () => settled.value !== undefined,
+    once: true,
+    stays: 60_000,
   })
 
   // Over the sample it is known at once; the source is asked when something is rested on for a while, and once a day.
   const lasting = shallowRef<Resting>()
   watchDebounced(resting, (on) => (lasting.value = on), { debounce: 900 })
-  const atSource = useQuery({
-    queryKey: computed(() => [
-      'count-whole',
-      review.id,
-      review.searchStamp,
-      sources.chosen?.id,
-      lasting.value && JSON.stringify(lasting.value.edits),
-    ]),
-    queryFn: ({ signal }) =>
-      ask(
-        api.POST('/api/reviews/{review}/count-whole', {
-          params: review.asked,
-          body: proposed(lasting.value),
-          signal,
-        }),
-      ),
-    enabled: () =>
-      lasting.value !== undefined &&
-      lasting.value === resting.value &&
-      sources.chosen !== undefined,
-    retry: false,
-    gcTime: 60_000,
-  })
+  const atSource = useFigure(
+    figures.countWhole,
+    () => ({ ...proposed(lasting.value), revision: () => review.revision }),
+    {
+      enabled: () =>
+        lasting.value !== undefined &&
+        lasting.value === resting.value &&
+        sources.chosen !== undefined,
+      once: true,
+      stays: 60_000,
+    },
+  )
   /** What the source would find, once it has been counted. */
   const there = computed(() =>
     resting.value && resting.value === lasting.value ? atSource.data.value : undefined,

@@ -1,6 +1,6 @@
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, ask, type Block, type KeptBlock } from '@/api/client'
+import { figures, useFigure, useFresh } from '@/figures'
 import { newId } from './edits'
 import { useOnce } from './request'
 import { useReview } from './review'
@@ -8,11 +8,7 @@ import { useReview } from './review'
 /** The blocks that are kept for reuse, and what can be done with them. */
 export function useKept() {
   const review = useReview()
-  const queries = useQueryClient()
-  const list = useQuery({
-    queryKey: ['kept-blocks'],
-    queryFn: () => ask(api.GET('/api/kept-blocks')),
-  })
+  const list = useFigure(figures.keptBlocks, () => null)
   const all = computed(() => list.data.value ?? [])
   /** The newest version of each. */
   const newest = computed(() =>
@@ -23,7 +19,8 @@ export function useKept() {
     newest.value.find((k) => k.name === b.origin?.name && k.version > b.origin.version)
 
   const once = useOnce()
-  const fresh = () => void queries.invalidateQueries({ queryKey: ['kept-blocks'] })
+  const again = useFresh()
+  const fresh = () => again(figures.keptBlocks)
   async function keep(block: string, name: string, note: string): Promise<KeptBlock> {
     const body = { block, name, note }
     const kept = await once(

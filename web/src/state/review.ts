@@ -20,6 +20,7 @@ import {
 import { applied, newId } from './edits'
 import { Follower } from './follow'
 import { useLook } from './look'
+import { stampOf } from './searchStamp'
 import { keepMine, takeTheirs, type Conflict, type Waiting } from './queue'
 import { asRequest } from './request'
 import { self } from './who'
@@ -154,10 +155,8 @@ export const useReview = defineStore('review', () => {
   })
   /** Changes whenever figures may have changed: part of the key of every figure. */
   const revision = computed(() => saved.value?.revision ?? 0)
-  /** Changes whenever a figure of blocks, terms or limits may have; not with notes and the like. */
-  const searchStamp = computed(() =>
-    JSON.stringify([saved.value?.document.blocks, saved.value?.document.limits]),
-  )
+  /** Changes whenever a figure of blocks, terms or limits may have; not with notes and the like (see searchStamp.ts). */
+  const searchStamp = computed(() => stampOf(saved.value?.document))
   /** Changes with what is dropped, once that is saved: what is proposed is asked for anew then, and it is not among it. */
   const dropStamp = computed(() =>
     (saved.value?.decisions ?? [])

@@ -1,8 +1,8 @@
-import { useQuery } from '@tanstack/vue-query'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Note } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useAct } from './act'
 import { useNotes } from './notes'
 import { useOnce } from './request'
@@ -19,16 +19,11 @@ export const useTalk = defineStore('talk', () => {
 
   /** What is being noted on; nothing, where nobody is writing. */
   const on = ref<About>()
-  const asked = useQuery({
-    queryKey: computed(() => ['talk', review.id]),
-    queryFn: () =>
-      ask(api.GET('/api/reviews/{review}/notes', { params: { path: { review: review.id } } })),
-    enabled: () => review.id > 0,
-  })
+  const asked = useFigure(figures.comments, () => null)
   const all = computed(() => asked.data.value ?? [])
   const open = computed(() => all.value.filter((x) => !x.settled))
 
-  const done = useAct('talk')
+  const done = useAct(figures.comments)
   const once = useOnce()
 
   const put = (note: About & { words: string }) =>

@@ -1,6 +1,5 @@
-import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useReview } from './review'
 import { useSources } from './sources'
 import { labelKey } from '@/state/labelKey'
@@ -9,10 +8,7 @@ import { labelKey } from '@/state/labelKey'
 export function useVocabularies() {
   const review = useReview()
   const sources = useSources()
-  const all = useQuery({
-    queryKey: computed(() => ['vocabularies', review.vocabulary?.id]),
-    queryFn: () => ask(api.GET('/api/vocabularies')),
-  })
+  const all = useFigure(figures.vocabularies, () => ({ own: review.vocabulary?.id }))
   const vocabularies = computed(() => all.data.value ?? [])
   const same = (a: string, b: string) => labelKey(a) === labelKey(b)
   /** The names of the sources whose records carry its headings. */

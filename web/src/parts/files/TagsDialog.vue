@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type FileQuestion, type Import, type ReaderMap, type TagMap } from '@/api/client'
+import { figures, useFigure, useFresh } from '@/figures'
 import { useImports } from '@/state/imports'
 import { useProblem } from '@/state/problem'
 import { manyOf } from './fields'
@@ -18,7 +18,7 @@ const emit = defineEmits<{ close: [] }>()
 const { t } = useI18n()
 const imports = useImports()
 const problem = useProblem()
-const client = useQueryClient()
+const fresh = useFresh()
 
 const copy = (m: TagMap) => JSON.parse(JSON.stringify(m)) as TagMap
 
@@ -49,7 +49,7 @@ const { preview, looking } = usePreview(
   computed(() => ({ map: said.value })),
 )
 
-const kept = useQuery({ queryKey: ['readers'], queryFn: () => ask(api.GET('/api/readers', {})) })
+const kept = useFigure(figures.readers, () => null)
 
 function use(m: TagMap) {
   map.value = copy(m)
@@ -65,7 +65,7 @@ async function forget() {
   const found = kept.data.value?.find((k: ReaderMap) => k.map.name === map.value.name)
   if (!found) return
   await ask(api.DELETE('/api/readers/{reader}', { params: { path: { reader: found.id } } }))
-  await client.invalidateQueries({ queryKey: ['readers'] })
+  await fresh(figures.readers)
 }
 const isKept = computed(
   () => kept.data.value?.some((k: ReaderMap) => k.map.name === map.value.name) ?? false,
@@ -99,7 +99,7 @@ async function go() {
       map: said.value,
       remember: remember.value && !!said.value.name,
     })
-    await client.invalidateQueries({ queryKey: ['readers'] })
+    await fresh(figures.readers)
     emit('close')
   } catch (error) {
     failed.value = problem(error)

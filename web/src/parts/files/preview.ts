@@ -1,7 +1,7 @@
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
 import { computed, type Ref } from 'vue'
 import { api, ask, type Columns, type FileSettings } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 
 /** The first records of a file that is asked about, as they will be with these settings. */
 export function usePreview(file: number, settings: Ref<FileSettings>) {
@@ -9,19 +9,11 @@ export function usePreview(file: number, settings: Ref<FileSettings>) {
     computed(() => JSON.stringify(settings.value)),
     200,
   )
-  const query = useQuery({
-    queryKey: computed(() => ['file-preview', file, asked.value]),
-    queryFn: ({ signal }) =>
-      ask(
-        api.POST('/api/imports/{import}/preview', {
-          params: { path: { import: file } },
-          body: JSON.parse(asked.value) as FileSettings,
-          signal,
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    retry: false,
-  })
+  const query = useFigure(
+    figures.filePreview,
+    () => ({ file, settings: JSON.parse(asked.value) as FileSettings }),
+    { keep: true, once: true },
+  )
 
   /** The columns as they are guessed with another delimiter or quote. */
   async function refill(columns: Columns): Promise<Columns | undefined> {

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { refDebounced, useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Block } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useFinds, useRefusal } from '@/parts/tried'
 import { useBench } from '@/state/bench'
 import { useDecide } from '@/state/decide'
@@ -38,16 +38,7 @@ const ask_ = (text: string, where: string) =>
       body: { typed: text, field: where },
     }),
   )
-const tried = useQuery({
-  queryKey: computed(() => [
-    'term',
-    review.id,
-    review.lookStamp,
-    review.keysStamp,
-    settled.value,
-    field.value,
-  ]),
-  queryFn: () => ask_(settled.value, field.value),
+const tried = useFigure(figures.term, () => ({ typed: settled.value, field: field.value }), {
   enabled: () => settled.value.trim() !== '',
 })
 const found = computed(() =>

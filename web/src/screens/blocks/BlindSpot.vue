@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Block } from '@/api/client'
+import { type Block } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import DropMenu from '@/parts/DropMenu.vue'
 import OverNote from '@/parts/OverNote.vue'
@@ -22,23 +22,9 @@ const { termOf, add, addEdits } = useDecide()
 const others = computed(() =>
   review.document.blocks.filter((b) => b.id !== props.block.id && b.searched && !b.negated),
 )
-const spot = useQuery({
-  queryKey: computed(() => [
-    'blindspot',
-    review.id,
-    review.revision,
-    review.dropStamp,
-    review.lookStamp,
-    props.block.id,
-  ]),
-  queryFn: () =>
-    ask(
-      api.GET('/api/reviews/{review}/blocks/{block}/blind-spot', {
-        params: { path: { review: review.id, block: props.block.id }, query: review.asked.query },
-      }),
-    ),
+const spot = useFigure(figures.blindSpot, () => ({ block: props.block.id }), {
   enabled: () => review.sample !== undefined && others.value.length > 0,
-  placeholderData: keepPreviousData,
+  keep: true,
 })
 type Word = NonNullable<typeof spot.data.value>['words'][number]
 /** The words that stand under none, each with its shorter and longer forms. */

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Block } from '@/api/client'
+import { type Block } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useDecide } from '@/state/decide'
 import { newTerm } from '@/state/review'
 import { useSources } from '@/state/sources'
@@ -17,41 +17,21 @@ const { add } = useDecide()
 
 // The list is one of single words: the last of a phrase is looked up, less its sign.
 const looked = computed(() => /([\p{L}\p{N}-]+)[*?]?$/u.exec(props.word.trim())?.[1] ?? '')
-const around = useQuery({
-  queryKey: computed(() => ['neighbours', sources.chosen?.id, looked.value]),
-  queryFn: ({ signal }) =>
-    ask(
-      api.GET('/api/sources/{source}/neighbours', {
-        params: {
-          path: { source: sources.chosen?.id ?? 0 },
-          query: { word: looked.value, field: 'text' },
-        },
-        signal,
-      }),
-    ),
-  enabled: () => !!sources.chosen?.map.scan && looked.value.length > 2,
-  retry: false,
-})
+const around = useFigure(
+  figures.neighbours,
+  () => ({ source: sources.chosen?.id ?? 0, word: looked.value }),
+  { enabled: () => !!sources.chosen?.map.scan && looked.value.length > 2, once: true },
+)
 // Two words may be written as one: that form is looked up beside them.
 const joined = computed(() => {
   const words = props.word.trim().toLowerCase().replace(/[*?]$/, '').split(/\s+/)
   return words.length === 2 && words.every((w) => /^[\p{L}\p{N}]+$/u.test(w)) ? words.join('') : ''
 })
-const asOne = useQuery({
-  queryKey: computed(() => ['neighbours', sources.chosen?.id, joined.value]),
-  queryFn: ({ signal }) =>
-    ask(
-      api.GET('/api/sources/{source}/neighbours', {
-        params: {
-          path: { source: sources.chosen?.id ?? 0 },
-          query: { word: joined.value, field: 'text' },
-        },
-        signal,
-      }),
-    ),
-  enabled: () => !!sources.chosen?.map.scan && joined.value.length > 4,
-  retry: false,
-})
+const asOne = useFigure(
+  figures.neighbours,
+  () => ({ source: sources.chosen?.id ?? 0, word: joined.value }),
+  { enabled: () => !!sources.chosen?.map.scan && joined.value.length > 4, once: true },
+)
 const together = computed(() =>
   joined.value.length > 4
     ? (asOne.data.value ?? []).filter((w) => w.term.startsWith(joined.value.slice(0, -1)))

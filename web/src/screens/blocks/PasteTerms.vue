@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Block } from '@/api/client'
+import { type Block } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useRefusal } from '@/parts/tried'
 import { useBench } from '@/state/bench'
 import { useDecide } from '@/state/decide'
@@ -21,25 +21,11 @@ const { add, addEdits } = useDecide()
 
 const most = 500
 const shown = computed(() => props.typed.slice(0, most))
-const asked = useQuery({
-  queryKey: computed(() => [
-    'terms',
-    review.id,
-    review.revision,
-    review.lookStamp,
-    review.keysStamp,
-    props.block.id,
-    shown.value,
-    props.field,
-  ]),
-  queryFn: () =>
-    ask(
-      api.POST('/api/reviews/{review}/terms/list', {
-        params: review.asked,
-        body: { typed: shown.value, field: props.field, block: props.block.id },
-      }),
-    ),
-})
+const asked = useFigure(figures.termList, () => ({
+  typed: shown.value,
+  field: props.field,
+  block: props.block.id,
+}))
 const rows = computed(() => asked.data.value ?? [])
 const ticked = ref(new Set<number>())
 watch(

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Block, type Edit } from '@/api/client'
+import { type Block, type Edit } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
 import { useProblem } from '@/state/problem'
@@ -26,26 +26,8 @@ const sources = useSources()
 
 const share = ref(0.95)
 const shares = [1, 0.99, 0.95, 0.9, 0.8, 0.5]
-const asked = useQuery({
-  queryKey: computed(() => [
-    'pruning',
-    review.id,
-    review.revision,
-    review.lookStamp,
-    review.keysStamp,
-    props.block.id,
-    share.value,
-  ]),
-  queryFn: () =>
-    ask(
-      api.GET('/api/reviews/{review}/blocks/{block}/pruning', {
-        params: {
-          path: { review: review.id, block: props.block.id },
-          query: { ...review.asked.query, share: share.value },
-        },
-      }),
-    ),
-  placeholderData: keepPreviousData,
+const asked = useFigure(figures.pruning, () => ({ block: props.block.id, share: share.value }), {
+  keep: true,
 })
 const now = computed(() => asked.data.value)
 const steps = computed(() => now.value?.steps ?? [])

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Bench, type Block, type Term } from '@/api/client'
+import { type Bench, type Block, type Term } from '@/api/client'
+import { figures as catalogue, useFigure } from '@/figures'
 import OverNote from '@/parts/OverNote.vue'
 import SampleMark from '@/parts/SampleMark.vue'
 import WithTip from '@/parts/WithTip.vue'
@@ -67,26 +67,9 @@ const figureOf: Record<string, (l: Line) => number | undefined> = {
   termKeys: (l) => l.figures?.keys,
 }
 
-const remarked = useQuery({
-  queryKey: computed(() => [
-    'remarks',
-    review.id,
-    review.revision,
-    review.lookStamp,
-    review.keysStamp,
-    props.block.id,
-  ]),
-  queryFn: () =>
-    ask(
-      api.GET('/api/reviews/{review}/blocks/{block}/remarks', {
-        params: {
-          path: { review: review.id, block: props.block.id },
-          query: review.asked.query,
-        },
-      }),
-    ),
+const remarked = useFigure(catalogue.remarks, () => ({ block: props.block.id }), {
   enabled: () => review.sample !== undefined && props.block.terms.length > 0,
-  placeholderData: keepPreviousData,
+  keep: true,
 })
 const remarksOf = (id: string) => remarked.data.value?.remarks.filter((r) => r.term === id) ?? []
 const most = computed(() => Math.max(1, ...(props.figures?.terms.map((x) => x.records ?? 0) ?? [])))

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type RecordSet } from '@/api/client'
+import { type RecordSet } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useLooked } from '@/state/looked'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
@@ -29,24 +29,9 @@ watch(seconds, (others) => {
   if (others.length && !others.includes(chosen.value[1])) chosen.value[1] = others[0]
 })
 const two = computed(() => chosen.value.map((i) => ways.value[i]))
-const asked = useQuery({
-  queryKey: computed(() => [
-    'estimate',
-    review.id,
-    review.revision,
-    review.lookStamp,
-    review.keysStamp,
-    two.value,
-  ]),
-  queryFn: () =>
-    ask(
-      api.POST('/api/reviews/{review}/estimate', {
-        params: review.asked,
-        body: { first: two.value[0], second: two.value[1] },
-      }),
-    ),
+const asked = useFigure(figures.estimate, () => ({ first: two.value[0], second: two.value[1] }), {
   enabled: () => open.value && chosen.value[0] !== chosen.value[1],
-  gcTime: 0,
+  stays: 0,
 })
 const e = computed(() => asked.data.value)
 const sides = computed(() => (e.value ? [e.value.first, e.value.second] : []))

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import DropMenu from '@/parts/DropMenu.vue'
 import OverNote from '@/parts/OverNote.vue'
@@ -24,18 +24,9 @@ const bench = useBench()
 const problem = useProblem()
 const { termOf, addEdits } = useDecide()
 
-const plan = useQuery({
-  queryKey: computed(() => [
-    'plan',
-    review.id,
-    review.revision,
-    review.dropStamp,
-    review.lookStamp,
-    review.keysStamp,
-  ]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/plan', { params: review.asked })),
-  placeholderData: keepPreviousData,
+const plan = useFigure(figures.plan, () => null, {
   enabled: () => review.sample !== undefined,
+  keep: true,
 })
 const now = computed(() => plan.data.value)
 /** Blocks whose own words chose all records there are: prices over these say too little. */

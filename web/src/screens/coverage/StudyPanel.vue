@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import MarkedText from '@/parts/MarkedText.vue'
 import { useReader } from '@/parts/reader'
@@ -25,24 +24,7 @@ const review = useReview()
 const sources = useSources()
 const reader = useReader()
 
-const rescue = useQuery({
-  queryKey: computed(() => [
-    'rescue',
-    review.id,
-    review.revision,
-    review.dropStamp,
-    review.lookStamp,
-    review.keysStamp,
-    props.study,
-  ]),
-  queryFn: () =>
-    ask(
-      api.GET('/api/reviews/{review}/coverage/{study}', {
-        params: { path: { review: review.id, study: props.study }, query: review.asked.query },
-      }),
-    ),
-  placeholderData: keepPreviousData,
-})
+const rescue = useFigure(figures.rescue, () => ({ study: props.study }), { keep: true })
 const record = computed(() => rescue.data.value?.record)
 const blocks = computed(() =>
   (rescue.data.value?.blocks ?? []).flatMap((b) => {

@@ -1,22 +1,11 @@
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useReview } from '@/state/review'
 
 /** The key studies with what is known of each: in the order they were brought, or those that are missed first. */
 export function useStudies(missedFirst: Ref<boolean>) {
   const review = useReview()
-  const coverage = useQuery({
-    queryKey: computed(() => [
-      'coverage',
-      review.id,
-      review.revision,
-      review.keysStamp,
-      review.look.source,
-    ]),
-    queryFn: () => ask(api.GET('/api/reviews/{review}/coverage', { params: review.asked })),
-    placeholderData: keepPreviousData,
-  })
+  const coverage = useFigure(figures.coverage, () => null, { keep: true })
   const rows = computed(() => {
     const byId = new Map((coverage.data.value?.studies ?? []).map((s) => [s.id, s]))
     const all = review.keyStudies.flatMap((k) => {

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import BlockStamp from '@/parts/BlockStamp.vue'
 import { decisionKey, useReview } from '@/state/review'
 import { labelKey } from '@/state/labelKey'
@@ -13,10 +12,7 @@ const emit = defineEmits<{ find: [label: string]; key: [e: KeyboardEvent] }>()
 const { t, n } = useI18n()
 const review = useReview()
 
-const found = useQuery({
-  queryKey: computed(() => ['heading-tree', review.id, review.lookStamp, review.keysStamp]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/heading-tree', { params: review.asked })),
-})
+const found = useFigure(figures.headingTree, () => null)
 const nodes = computed(() => found.data.value?.nodes ?? [])
 const of = computed(() => Math.max(1, found.data.value?.records ?? 1))
 const closed = ref(new Set<string>())

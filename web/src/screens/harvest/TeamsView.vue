@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import Papa from 'papaparse'
 import { marked } from '@/parts/files/cells'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Team } from '@/api/client'
+import { type Team } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { saveBlob } from '@/parts/files/blob'
 import { useReader } from '@/parts/reader'
 import { useLooked } from '@/state/looked'
@@ -16,10 +16,7 @@ const { t, n } = useI18n()
 const review = useReview()
 const looked = useLooked()
 const reader = useReader()
-const found = useQuery({
-  queryKey: computed(() => ['teams', review.id, review.lookStamp, review.keysStamp]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/teams', { params: review.asked })),
-})
+const found = useFigure(figures.teams, () => null)
 const teams = computed(() => found.data.value?.teams ?? [])
 
 function save() {

@@ -1,16 +1,15 @@
-import { useQuery } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch, type Ref } from 'vue'
-import { api, ask, type TallyItem, type Term } from '@/api/client'
+import { type TallyItem, type Term } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useRefusal } from '@/parts/tried'
 import { useDecide } from '@/state/decide'
-import { newTerm, useReview } from '@/state/review'
+import { newTerm } from '@/state/review'
 import { useSources } from '@/state/sources'
 import type { Candidate } from './candidates'
 
 /** As which terms an item is added: as it stands, as it was typed anew, its ticked forms, truncated, or near each other. */
 export function useAsTerms(candidate: Ref<Candidate>, item: Ref<TallyItem | undefined>) {
-  const review = useReview()
   const said = useRefusal()
   const { termOf } = useDecide()
 
@@ -38,43 +37,25 @@ export function useAsTerms(candidate: Ref<Candidate>, item: Ref<TallyItem | unde
     item.value?.stems.length ? item.value.stems.flatMap((s) => s.forms) : [],
   )
   // A sample holds few of the words that begin alike: the index of the source knows all.
-  const atSource = useQuery({
-    queryKey: computed(() => ['stems', sources.chosen?.id, ...words.value]),
-    queryFn: ({ signal }) =>
-      ask(
-        api.GET('/api/sources/{source}/stems', {
-          params: { path: { source: sources.chosen?.id ?? 0 }, query: { form: words.value } },
-          signal,
-        }),
-      ),
-    enabled: () =>
-      !!sources.chosen?.map.scan &&
-      words.value.length > 0 &&
-      words.value.length <= 50 &&
-      words.value.every((w) => !w.includes(' ')),
-    staleTime: Infinity,
-    retry: false,
-  })
+  const atSource = useFigure(
+    figures.stems,
+    () => ({ source: sources.chosen?.id ?? 0, forms: words.value }),
+    {
+      enabled: () =>
+        !!sources.chosen?.map.scan &&
+        words.value.length > 0 &&
+        words.value.length <= 50 &&
+        words.value.every((w) => !w.includes(' ')),
+      holds: Infinity,
+      once: true,
+    },
+  )
   const judgedAt = computed(() => (atSource.data.value?.length ? sources.chosen?.name : undefined))
   const stems = computed(() =>
     atSource.data.value?.length ? atSource.data.value : (item.value?.stems ?? []),
   )
 
-  const tried = useQuery({
-    queryKey: computed(() => [
-      'term',
-      review.id,
-      review.lookStamp,
-      review.keysStamp,
-      settled.value,
-    ]),
-    queryFn: () =>
-      ask(
-        api.POST('/api/reviews/{review}/terms', {
-          params: review.asked,
-          body: { typed: settled.value },
-        }),
-      ),
+  const tried = useFigure(figures.term, () => ({ typed: settled.value }), {
     enabled: () => edited.value && candidate.value.facet !== 'headings',
   })
   const refused = computed(() =>

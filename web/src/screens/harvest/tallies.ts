@@ -1,7 +1,8 @@
-import { keepPreviousData, useQuery, type UseQueryReturnType } from '@tanstack/vue-query'
+import { type UseQueryReturnType } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, watch, watchEffect, type Ref } from 'vue'
-import { api, ask, type Facet, type Suit, type Tally, type TallyRow } from '@/api/client'
+import { type Facet, type Suit, type Tally, type TallyRow } from '@/api/client'
+import { figures, keyOf, useFigure } from '@/figures'
 import { taken } from '@/state/decide'
 import { useLooked } from '@/state/looked'
 import { useReview } from '@/state/review'
@@ -33,29 +34,19 @@ export function useTallies(facet: Ref<Facet>, wanted: Wanted) {
   const review = useReview()
   const looked = useLooked()
 
-  const of = (f: Facet) => [
-    'tally',
-    review.id,
-    review.lookStamp,
-    review.keysStamp,
-    looked.ordered.times,
-    f,
-  ]
-  const count = (facet: Facet, query: object = {}) =>
-    ask(
-      api.GET('/api/reviews/{review}/tally', {
-        params: { path: { review: review.id }, query: { look: review.look.name, facet, ...query } },
-      }),
-    )
+  const of = (f: Facet, window?: object) => ({
+    facet: f,
+    times: looked.ordered.times,
+    window,
+  })
+  const keyed = (f: Facet) => JSON.stringify(keyOf(figures.tally, review, of(f)))
   const next = ref<Facet>()
   const tallies = Object.fromEntries(
     facets.map((f) => [
       f,
-      useQuery({
-        queryKey: computed(() => of(f)),
-        queryFn: () => count(f),
+      useFigure(figures.tally, () => of(f), {
         enabled: () => review.sample !== undefined && (f === facet.value || f === next.value),
-        placeholderData: keepPreviousData,
+        keep: true,
       }),
     ]),
   ) as Record<Facet, UseQueryReturnType<Tally, Error>>
@@ -81,19 +72,16 @@ export function useTallies(facet: Ref<Facet>, wanted: Wanted) {
     return t !== undefined && t.rows.length < t.all
   })
   const asked = refDebounced(wanted.query, 250)
-  const windowed = useQuery({
-    queryKey: computed(() => [...of(facet.value), asked.value]),
-    queryFn: () => count(facet.value, asked.value),
+  const windowed = useFigure(figures.tally, () => of(facet.value, asked.value), {
     enabled: () => cut.value && asked.value !== undefined,
-    placeholderData: (before: Tally | undefined, query?: { queryKey: readonly unknown[] }) =>
-      JSON.stringify(query?.queryKey.slice(0, -1)) === JSON.stringify(of(facet.value))
-        ? before
-        : undefined,
+    keep: (key) =>
+      JSON.stringify([...key.slice(0, -1), of(facet.value)]) === keyed(facet.value) &&
+      (key.at(-1) as { facet?: Facet }).facet === facet.value,
   })
   // What came once stays: it may have been decided on meanwhile, and is still to be seen when the filter is gone.
   const more = shallowRef<{ of: string; rows: Map<string, TallyRow> }>({ of: '', rows: new Map() })
   watch(
-    () => [JSON.stringify(of(facet.value)), windowed.data.value] as const,
+    () => [keyed(facet.value), windowed.data.value] as const,
     ([now, came]) => {
       const rows = new Map(more.value.of === now ? more.value.rows : [])
       const old = came === undefined || windowed.isPlaceholderData.value
@@ -127,28 +115,15 @@ export function useTallies(facet: Ref<Facet>, wanted: Wanted) {
     computed(() => review.searchStamp),
     700,
   )
-  const suited = useQuery({
-    queryKey: computed(() => [
-      'suits',
-      review.id,
-      settledSearch.value,
-      review.lookStamp,
-      review.keysStamp,
-      facet.value,
-    ]),
-    queryFn: () =>
-      ask(
-        api.GET('/api/reviews/{review}/suits', {
-          params: {
-            path: { review: review.id },
-            query: { look: review.look.name, facet: facet.value },
-          },
-        }),
-      ),
-    enabled: () =>
-      review.sample !== undefined && taken.includes(facet.value) && current.value.isFetched.value,
-    placeholderData: keepPreviousData,
-  })
+  const suited = useFigure(
+    figures.suits,
+    () => ({ facet: facet.value, search: settledSearch.value }),
+    {
+      enabled: () =>
+        review.sample !== undefined && taken.includes(facet.value) && current.value.isFetched.value,
+      keep: true,
+    },
+  )
   const suits = computed(
     () => new Map<string, Suit>((suited.data.value?.items ?? []).map((s) => [s.item, s])),
   )

@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type HeadingWhole } from '@/api/client'
-import { useReview } from '@/state/review'
+import { type HeadingWhole } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useThrough } from './through'
 import SampleMark from '@/parts/SampleMark.vue'
 
@@ -13,30 +12,17 @@ const words = defineModel<string[]>('words', { required: true })
 const props = defineProps<{ whole: HeadingWhole }>()
 const emit = defineEmits<{ look: [label: string]; lookIn: [vocabulary: number, label: string] }>()
 const { t, n } = useI18n()
-const review = useReview()
 const through = useThrough()
 
-const item = useQuery({
-  queryKey: computed(() => [
-    'item',
-    review.id,
-    review.lookStamp,
-    through.look?.name,
-    'headings',
-    props.whole.heading,
-  ]),
-  queryFn: ({ signal }) =>
-    ask(
-      api.GET('/api/reviews/{review}/item', {
-        params: {
-          path: { review: review.id },
-          query: { ...through.asked?.query, facet: 'headings', item: props.whole.heading },
-        },
-        signal,
-      }),
-    ),
-  enabled: () => props.whole.counted && props.whole.alone.records > 0,
-})
+const item = useFigure(
+  figures.item,
+  () => ({
+    facet: 'headings' as const,
+    item: props.whole.heading,
+    look: through.look?.name || undefined,
+  }),
+  { enabled: () => props.whole.counted && props.whole.alone.records > 0 },
+)
 function toggle(word: string) {
   words.value = words.value.includes(word)
     ? words.value.filter((w) => w !== word)

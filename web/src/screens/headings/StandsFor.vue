@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type HeadingWhole } from '@/api/client'
+import { figures, useFresh } from '@/figures'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useThrough } from './through'
@@ -12,7 +12,7 @@ const props = defineProps<{ whole: HeadingWhole }>()
 const { t } = useI18n()
 const review = useReview()
 const through = useThrough()
-const queries = useQueryClient()
+const fresh = useFresh()
 const problem = useProblem()
 
 const wrong = ref('')
@@ -41,8 +41,14 @@ async function decide(heading: string, forget: boolean) {
         },
       }),
     )
-    for (const name of ['heading', 'headings', 'typed', 'lines', 'counts', 'everywhere'])
-      void queries.invalidateQueries({ queryKey: [name] })
+    fresh(
+      figures.heading,
+      figures.headings,
+      figures.typedIn,
+      figures.lines,
+      figures.counts,
+      figures.everywhere,
+    )
   } catch (error) {
     wrong.value = problem(error)
   }

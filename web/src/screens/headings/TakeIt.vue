@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type HeadingWhole, type Term } from '@/api/client'
+import { type HeadingWhole, type Term } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useReader } from '@/parts/reader'
-import { newTerm, useReview } from '@/state/review'
+import { newTerm } from '@/state/review'
 import type { How } from './choice'
 
 /** How a heading is taken, and what each way to narrow it would lose, before it is set. */
@@ -13,7 +13,6 @@ const central = defineModel<boolean>('central', { required: true })
 const qualifiers = defineModel<string[]>('qualifiers', { required: true })
 const props = defineProps<{ whole: HeadingWhole; without: string[] }>()
 const { t, n } = useI18n()
-const review = useReview()
 const reader = useReader()
 
 const below = computed(
@@ -29,24 +28,7 @@ const plain = computed<Term>(() =>
     without: how.value === 'some' ? props.without : [],
   }),
 )
-const asked = useQuery({
-  queryKey: computed(() => [
-    'heading-price',
-    review.id,
-    review.lookStamp,
-    review.keysStamp,
-    review.vocabulary?.id,
-    JSON.stringify(plain.value),
-  ]),
-  queryFn: () =>
-    ask(
-      api.POST('/api/reviews/{review}/headings/price', {
-        params: review.asked,
-        body: plain.value,
-      }),
-    ),
-  placeholderData: keepPreviousData,
-})
+const asked = useFigure(figures.headingPrice, () => plain.value, { keep: true })
 const price = computed(() => asked.data.value ?? props.whole.price)
 
 const refused = (q: string) => props.whole.allows && !props.whole.allows.includes(q)

@@ -1,8 +1,8 @@
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { refDebounced, useStorage } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, ask, type Edit } from '@/api/client'
+import { type Edit } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useBench } from '@/state/bench'
 import { itemOf, useDecide } from '@/state/decide'
 import { decisionKey, termText, useReview } from '@/state/review'
@@ -31,21 +31,11 @@ export function useLooking() {
   const language = useStorage('tamiz-heading-language', '')
 
   /** Which block each heading suits, as Harvest knows it. */
-  const suits = useQuery({
-    queryKey: computed(() => ['suits', review.id, 'headings', review.revision, review.lookStamp]),
-    queryFn: ({ signal }) =>
-      ask(
-        api.GET('/api/reviews/{review}/suits', {
-          params: {
-            path: { review: review.id },
-            query: { ...review.asked.query, facet: 'headings' },
-          },
-          signal,
-        }),
-      ),
-    enabled: () => review.vocabulary !== undefined && review.sample !== undefined,
-    placeholderData: keepPreviousData,
-  })
+  const suits = useFigure(
+    figures.suits,
+    () => ({ facet: 'headings' as const, search: review.searchStamp }),
+    { enabled: () => review.vocabulary !== undefined && review.sample !== undefined, keep: true },
+  )
   const suited = computed(
     () => suits.data.value?.items.find((x) => labelKey(x.item) === labelKey(label.value))?.block,
   )
@@ -70,39 +60,22 @@ export function useLooking() {
   watch(typed, (word) => word && (seeds.value = false))
 
   /** What was found before stays until there is more, but not what is of another vocabulary. */
-  const ofTheSame = <T>(before: T | undefined, query?: { queryKey: readonly unknown[] }) =>
-    query?.queryKey.at(-1) === through.other?.id ? before : undefined
-  const found = useQuery({
-    queryKey: computed(() => [
-      'headings',
-      review.id,
-      review.lookStamp,
-      review.keysStamp,
-      words.value.join('\n'),
-      language.value,
-      seeds.value ? block.value?.id : '',
-      review.vocabulary?.id,
-      through.look?.name,
-      through.other?.id,
-    ]),
-    queryFn: ({ signal }) =>
-      ask(
-        api.GET('/api/reviews/{review}/headings', {
-          params: {
-            path: { review: review.id },
-            query: {
-              ...through.asked?.query,
-              word: words.value.slice(0, 12),
-              language: language.value || undefined,
-              block: seeds.value ? block.value?.id : undefined,
-            },
-          },
-          signal,
-        }),
-      ),
-    enabled: () => through.vocabulary !== undefined && through.asked !== undefined,
-    placeholderData: ofTheSame,
-  })
+  const ofTheSame = (before: readonly unknown[]) =>
+    (before.at(-1) as { other?: number }).other === through.other?.id
+  const found = useFigure(
+    figures.headings,
+    () => ({
+      through: through.asked,
+      other: through.other?.id,
+      words: words.value.slice(0, 12),
+      language: language.value || undefined,
+      block: seeds.value ? block.value?.id : undefined,
+    }),
+    {
+      enabled: () => through.vocabulary !== undefined && through.asked !== undefined,
+      keep: ofTheSame,
+    },
+  )
   // The first that is found is looked at, unless another was chosen from what is found now.
   const chosen = ref(false)
   watch([words, language], () => (chosen.value = false))
@@ -113,40 +86,22 @@ export function useLooking() {
     },
   )
 
-  const one = useQuery({
-    queryKey: computed(() => [
-      'heading',
-      review.id,
-      review.revision,
-      review.lookStamp,
-      review.keysStamp,
-      label.value,
-      block.value?.id,
-      language.value,
-      review.vocabulary?.id,
-      through.look?.name,
-      through.other?.id,
-    ]),
-    queryFn: ({ signal }) =>
-      ask(
-        api.GET('/api/reviews/{review}/headings/one', {
-          params: {
-            path: { review: review.id },
-            query: {
-              ...through.asked?.query,
-              label: label.value,
-              block: block.value?.id,
-              language: language.value || undefined,
-            },
-          },
-          signal,
-        }),
-      ),
-    enabled: () =>
-      through.vocabulary !== undefined && through.asked !== undefined && label.value !== '',
-    placeholderData: ofTheSame,
-    retry: false,
-  })
+  const one = useFigure(
+    figures.heading,
+    () => ({
+      through: through.asked,
+      other: through.other?.id,
+      label: label.value,
+      block: block.value?.id,
+      language: language.value || undefined,
+    }),
+    {
+      enabled: () =>
+        through.vocabulary !== undefined && through.asked !== undefined && label.value !== '',
+      keep: ofTheSame,
+      once: true,
+    },
+  )
   const whole = computed(() => (label.value ? one.data.value : undefined))
   const taking = useChoice(whole, block, () => through.other !== undefined)
   /** Looks at a heading of another vocabulary: the word that was typed for this one's goes. */

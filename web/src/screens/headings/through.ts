@@ -1,7 +1,7 @@
-import { useQuery } from '@tanstack/vue-query'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { api, ask, type RecordSet } from '@/api/client'
+import { type RecordSet } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useReader } from '@/parts/reader'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
@@ -31,21 +31,11 @@ export const useThrough = defineStore('through', () => {
   )
   const vocabulary = computed(() => other.value ?? review.vocabulary)
 
-  const taken = useQuery({
-    queryKey: computed(() => ['look-through', review.id, review.lookStamp, other.value?.id]),
-    queryFn: () =>
-      ask(
-        api.POST('/api/reviews/{review}/looks', {
-          params: { path: { review: review.id } },
-          body: {
-            sample: review.look.sample,
-            rest: false,
-            through: other.value!.id,
-          },
-        }),
-      ),
-    enabled: () => other.value !== undefined,
-  })
+  const taken = useFigure(
+    figures.lookThrough,
+    () => ({ sample: review.look.sample, through: other.value?.id ?? 0 }),
+    { enabled: () => other.value !== undefined },
+  )
   const look = computed(() => (other.value ? taken.data.value : review.look))
   /** What figures are asked of; undefined until it is known. */
   const asked = computed(

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch, type Ref } from 'vue'
-import { api, ask, type HeadingPlace, type HeadingWhole } from '@/api/client'
+import type { HeadingPlace, HeadingWhole } from '@/api/client'
+import { figures, keyOf } from '@/figures'
 import { useReview } from '@/state/review'
 import type { How } from './choice'
 import { useThrough } from './through'
@@ -108,24 +109,10 @@ export function useTree(
     const next = new Set(opened.value)
     if (!next.delete(r.key)) {
       if (!r.own && !children.value.has(r.label)) {
+        const args = { through: through.asked, label: r.label }
         const list = await queries.fetchQuery({
-          queryKey: [
-            'heading-below',
-            review.id,
-            review.lookStamp,
-            review.keysStamp,
-            through.look?.name,
-            r.label,
-          ],
-          queryFn: () =>
-            ask(
-              api.GET('/api/reviews/{review}/headings/below', {
-                params: {
-                  path: { review: review.id },
-                  query: { ...through.asked?.query, label: r.label },
-                },
-              }),
-            ),
+          queryKey: keyOf(figures.headingsBelow, review, args),
+          queryFn: () => figures.headingsBelow.ask(args, review.asked),
         })
         children.value = new Map(children.value).set(r.label, list)
       }

@@ -1,26 +1,18 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import EmptyState from '@/parts/EmptyState.vue'
 import { useProblem } from '@/state/problem'
-import { useReview } from '@/state/review'
 import NewRecords from './NewRecords.vue'
 import ToldTo from './ToldTo.vue'
 import WatchForm from './WatchForm.vue'
 
 /** When the search is run again by itself, and what the last time brought that the time before did not. */
 const { t, n, d } = useI18n()
-const review = useReview()
 const problem = useProblem()
 
-const asked = useQuery({
-  queryKey: computed(() => ['since', review.id, review.keysStamp]),
-  queryFn: () =>
-    ask(api.GET('/api/reviews/{review}/since', { params: { path: { review: review.id } } })),
-  enabled: () => review.id > 0,
-})
+const asked = useFigure(figures.since, () => null)
 const since = computed(() => asked.data.value)
 </script>
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Check } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useProblem } from '@/state/problem'
 import { useOnce } from '@/state/request'
 import { useReview } from '@/state/review'
@@ -18,26 +18,7 @@ const { t } = useI18n()
 const review = useReview()
 const problem = useProblem()
 
-const asked = useQuery({
-  queryKey: computed(() => [
-    'check-sheet',
-    review.id,
-    props.check.id,
-    review.lookStamp,
-    review.keysStamp,
-    review.vocabulary?.id,
-  ]),
-  queryFn: () =>
-    ask(
-      api.GET('/api/reviews/{review}/checks/{check}/sheet', {
-        params: {
-          path: { review: review.id, check: props.check.id },
-          query: review.asked.query,
-        },
-      }),
-    ),
-  placeholderData: keepPreviousData,
-})
+const asked = useFigure(figures.checkSheet, () => ({ check: props.check.id }), { keep: true })
 const sheet = computed(() => asked.data.value)
 const questions = ['translation', 'operators', 'headings', 'words', 'spelling', 'limits'] as const
 const found = (q: string) => sheet.value?.findings.filter((f) => f.question === q) ?? []

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Check } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import EmptyState from '@/parts/EmptyState.vue'
 import { useAct } from '@/state/act'
 import { useNotes } from '@/state/notes'
@@ -20,12 +20,7 @@ const problem = useProblem()
 const notes = useNotes()
 const named = useVersionName()
 
-const asked = useQuery({
-  queryKey: computed(() => ['checks', review.id]),
-  queryFn: () =>
-    ask(api.GET('/api/reviews/{review}/checks', { params: { path: { review: review.id } } })),
-  enabled: () => review.id > 0,
-})
+const asked = useFigure(figures.checks, () => null)
 const checks = computed(() => asked.data.value ?? [])
 const chosen = ref<number>()
 const check = computed(() => checks.value.find((x) => x.id === chosen.value) ?? checks.value[0])
@@ -37,7 +32,7 @@ const version = ref<number>()
 const checker = ref('')
 const note = ref('')
 
-const act = useAct('checks', 'record')
+const act = useAct(figures.checks, figures.writtenRecord)
 const once = useOnce()
 async function handOver() {
   const of = version.value ?? kept.value[0]?.id

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { keepPreviousData, useMutation, useQuery } from '@tanstack/vue-query'
+import { useMutation } from '@tanstack/vue-query'
 import { computed, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type RecordSet, type Version } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useJudging } from '@/parts/judging'
 import { useReader } from '@/parts/reader'
 import { useCopying } from '@/parts/copying'
@@ -23,30 +24,11 @@ const problem = useProblem()
 const copying = useCopying()
 const named = useVersionName()
 
-const asked = useQuery({
-  queryKey: computed(() => [
-    'compared',
-    review.id,
-    review.lookStamp,
-    review.keysStamp,
-    props.older.revision,
-    props.newer.revision,
-  ]),
-  queryFn: () =>
-    ask(
-      api.GET('/api/reviews/{review}/versions/compared', {
-        params: {
-          path: review.asked.path,
-          query: {
-            ...review.asked.query,
-            older: props.older.revision,
-            newer: props.newer.revision,
-          },
-        },
-      }),
-    ),
-  placeholderData: keepPreviousData,
-})
+const asked = useFigure(
+  figures.comparedVersions,
+  () => ({ older: props.older.revision, newer: props.newer.revision }),
+  { keep: true },
+)
 const c = computed(() => asked.data.value)
 
 const between = useMutation({

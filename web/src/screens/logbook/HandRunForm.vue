@@ -3,6 +3,7 @@ import { useMutation } from '@tanstack/vue-query'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Run } from '@/api/client'
+import { figures } from '@/figures'
 import FileDrop from '@/parts/FileDrop.vue'
 import ImportProgress from '@/parts/ImportProgress.vue'
 import { useImports } from '@/state/imports'
@@ -77,7 +78,7 @@ const save = useMutation({
       ),
     ),
   onSuccess: () => {
-    sources.fresh('runs', 'everywhere', 'record')
+    sources.fresh(figures.runs, figures.everywhere, figures.writtenRecord)
     emit('done')
   },
 })

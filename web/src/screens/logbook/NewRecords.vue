@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Since } from '@/api/client'
 import { useReader } from '@/parts/reader'
+import { figures } from '@/figures'
 import { useAct } from '@/state/act'
 import { useNotes } from '@/state/notes'
 import { useReview } from '@/state/review'
@@ -21,7 +22,7 @@ const all = ref(false)
 const shown = computed(() => props.since.records.slice(0, all.value ? undefined : several))
 const path = () => ({ params: { path: { review: review.id } } })
 
-const act = useAct('since', 'holdings')
+const act = useAct(figures.since, figures.holdings)
 const take = (id: number) =>
   act(
     review.act(() =>

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useCopying } from '@/parts/copying'
 import MakingProgress from '@/parts/MakingProgress.vue'
 import { useProblem } from '@/state/problem'
@@ -21,19 +20,9 @@ const sources = useSources()
 const problem = useProblem()
 const copy = useCopying()
 
-const asked = useQuery({
-  queryKey: computed(() => [
-    'record',
-    review.id,
-    review.revision,
-    review.stamp,
-    review.look.name,
-    sources.holdings.length,
-  ]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/record', { params: review.asked })),
-  enabled: () => review.id > 0,
-  placeholderData: keepPreviousData,
-  staleTime: 0,
+const asked = useFigure(figures.writtenRecord, () => ({ holdings: sources.holdings.length }), {
+  keep: true,
+  holds: 0,
 })
 const record = computed(() => asked.data.value)
 const page = ref<HTMLElement>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { keepPreviousData, useInfiniteQuery } from '@tanstack/vue-query'
+import { figures, usePages } from '@/figures'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Run, type Runs } from '@/api/client'
+import { type Run } from '@/api/client'
 import EmptyState from '@/parts/EmptyState.vue'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
@@ -15,22 +15,11 @@ const review = useReview()
 const problem = useProblem()
 
 const passing = ref(false)
-const asked = useInfiniteQuery({
-  queryKey: computed(() => ['runs', review.id, passing.value]),
-  queryFn: ({ pageParam }) =>
-    ask(
-      api.GET('/api/reviews/{review}/runs', {
-        params: {
-          path: { review: review.id },
-          query: { before: pageParam || undefined, passing: passing.value },
-        },
-      }),
-    ),
-  initialPageParam: 0,
-  getNextPageParam: (last: Runs) => (last.runs.length === 200 ? last.runs.at(-1)!.id : undefined),
-  enabled: () => review.id > 0,
-  placeholderData: keepPreviousData,
-})
+const asked = usePages(
+  figures.runs,
+  () => ({ passing: passing.value }),
+  (last) => (last.runs.length === 200 ? last.runs.at(-1)!.id : undefined),
+)
 const shown = computed(() => asked.data.value?.pages.flatMap((p) => p.runs) ?? [])
 const counted = computed(() => asked.data.value?.pages[0]?.passing ?? 0)
 const writing = ref(false)

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useCopying } from '@/parts/copying'
 import { useAct } from '@/state/act'
 import { useProblem } from '@/state/problem'
@@ -15,16 +15,12 @@ const problem = useProblem()
 const copy = useCopying()
 
 const path = () => ({ params: { path: { review: review.id } } })
-const asked = useQuery({
-  queryKey: computed(() => ['told', review.id]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/told', path())),
-  enabled: () => review.id > 0,
-})
+const asked = useFigure(figures.told, () => null)
 const told = computed(() => asked.data.value)
 const fresh = computed(() => told.value?.notices.filter((x) => x.new || x.trouble) ?? [])
 const addresses = computed(() => told.value?.addresses.filter((x) => !x.stopped) ?? [])
 
-const act = useAct('told')
+const act = useAct(figures.told)
 const address = ref('')
 async function add() {
   const at = address.value.trim()

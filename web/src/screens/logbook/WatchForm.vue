@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { useMutation, useQuery } from '@tanstack/vue-query'
+import { useMutation } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
@@ -14,11 +15,7 @@ const sources = useSources()
 const problem = useProblem()
 
 const path = () => ({ params: { path: { review: review.id } } })
-const asked = useQuery({
-  queryKey: computed(() => ['watch', review.id]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/watch', path())),
-  enabled: () => review.id > 0,
-})
+const asked = useFigure(figures.watched, () => null)
 const kept = computed(() => asked.data.value)
 
 const rhythms = ['week', 'month', 'once'] as const
@@ -44,7 +41,7 @@ const save = useMutation({
         body: { on, every: every.value, sources: at.value, next: `${day.value}T05:00:00Z` },
       }),
     ),
-  onSettled: () => sources.fresh('watch'),
+  onSettled: () => sources.fresh(figures.watched),
 })
 </script>
 

@@ -2,6 +2,7 @@ import { ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import { api, ask, type Version } from '@/api/client'
+import { figures } from '@/figures'
 import { useAct } from '@/state/act'
 import { useBench } from '@/state/bench'
 import { useNotes } from '@/state/notes'
@@ -22,7 +23,7 @@ export function useVersionActs() {
   const named = useVersionName()
   const router = useRouter()
 
-  const act = useAct('versions')
+  const act = useAct(figures.versions)
   const keeping = ref(false)
   function keep(name: string, note: string) {
     keeping.value = false

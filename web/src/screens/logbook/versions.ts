@@ -1,25 +1,10 @@
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Version } from '@/api/client'
-import { useReview } from '@/state/review'
+import { type Version } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 
 /** The versions of the review, the oldest first, and what holds now as the last. */
 export function useVersions() {
-  const review = useReview()
-  return useQuery({
-    queryKey: computed(() => [
-      'versions',
-      review.id,
-      review.revision,
-      review.lookStamp,
-      review.keysStamp,
-      review.vocabulary?.id,
-    ]),
-    queryFn: () => ask(api.GET('/api/reviews/{review}/versions', { params: review.asked })),
-    enabled: () => review.id > 0,
-    placeholderData: keepPreviousData,
-  })
+  return useFigure(figures.versions, () => null, { keep: true })
 }
 
 /** Says what a version is called: as somebody named it, or before which step it was kept by itself. */

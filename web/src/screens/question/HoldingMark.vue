@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Holding, type KeyStudy, type Source } from '@/api/client'
+import { figures } from '@/figures'
 import { useReader } from '@/parts/reader'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
@@ -56,7 +57,7 @@ async function settle(to: 'held' | 'absent') {
   } catch (error) {
     notes.say({ text: problem(error), wrong: true })
   }
-  sources.fresh('holdings', 'bench', 'coverage')
+  sources.fresh(figures.holdings, figures.bench, figures.coverage)
 }
 </script>
 

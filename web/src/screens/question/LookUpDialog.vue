@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Lookup } from '@/api/client'
+import { figures } from '@/figures'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
@@ -55,7 +56,7 @@ async function take() {
       }),
     )
     await review.refresh()
-    sources.fresh('holdings')
+    sources.fresh(figures.holdings)
     emit('close')
   } catch (error) {
     failed.value = problem(error)

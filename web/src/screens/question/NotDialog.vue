@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Block, type Edit, type RecordSet } from '@/api/client'
+import { type Block, type Edit, type RecordSet } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useJudging } from '@/parts/judging'
 import { useReader } from '@/parts/reader'
 import { useBench } from '@/state/bench'
@@ -23,33 +23,15 @@ const problem = useProblem()
 const edits = (negated: boolean): Edit[] => [
   { op: 'patchBlock', id: props.block.id, patch: { negated, searched: negated } },
 ]
-const without = useQuery({
-  queryKey: computed(() => [
-    'not',
-    review.id,
-    review.revision,
-    review.lookStamp,
-    review.keysStamp,
-    props.block.id,
-  ]),
-  queryFn: async () => {
-    const figures = (list: Edit[]) =>
-      ask(
-        api.POST('/api/reviews/{review}/bench', {
-          params: review.asked,
-          body: {
-            revision: review.revision,
-            edits: [...review.queue.flatMap((w) => w.edits), ...list],
-          },
-        }),
-      )
-    const [off, on] = await Promise.all([figures(edits(false)), figures(edits(true))])
-    return { off, on }
-  },
-  enabled: () => open.value,
+const proposed = (list: Edit[]) => ({
+  revision: review.revision,
+  edits: [...review.queue.flatMap((w) => w.edits), ...list],
 })
+const off = useFigure(figures.bench, () => proposed(edits(false)), { enabled: () => open.value })
+const on = useFigure(figures.bench, () => proposed(edits(true)), { enabled: () => open.value })
+const failed = computed(() => off.error.value ?? on.error.value)
 const price = computed(() => {
-  const f = without.data.value
+  const f = off.data.value && on.data.value && { off: off.data.value, on: on.data.value }
   if (!f) return undefined
   const lost = review.keyStudies.filter((_, i) => f.off.caught[i] && !f.on.caught[i])
   return {
@@ -71,42 +53,18 @@ const opens = computed(
   () => !(props.block.searched && props.block.negated) && !props.block.searched,
 )
 
-const handful = useQuery({
-  queryKey: computed(() => [
-    'handful',
-    review.id,
-    review.revision,
-    review.lookStamp,
-    dropped.value,
-  ]),
-  queryFn: () =>
-    ask(
-      api.POST('/api/reviews/{review}/judging', {
-        params: review.asked,
-        body: { of: dropped.value, n: 5 },
-      }),
-    ),
+const handful = useFigure(figures.judging, () => ({ of: dropped.value, n: 5 }), {
   enabled: () => open.value && opens.value && !!price.value?.records,
 })
-const heads = useQuery({
-  queryKey: computed(() => [
-    'handful-heads',
-    review.id,
-    handful.data.value?.records.map((r) => r.id),
-  ]),
-  queryFn: () =>
-    ask(
-      api.POST('/api/reviews/{review}/records', {
-        params: review.asked,
-        body: {
-          of: { kind: 'picked', ids: handful.data.value?.records.map((r) => r.id) ?? [] },
-          at: 0,
-          limit: 5,
-        },
-      }),
-    ),
-  enabled: () => open.value && !!handful.data.value?.records.length,
-})
+const heads = useFigure(
+  figures.records,
+  () => ({
+    of: { kind: 'picked' as const, ids: handful.data.value?.records.map((r) => r.id) ?? [] },
+    at: 0,
+    limit: 5,
+  }),
+  { enabled: () => open.value && !!handful.data.value?.records.length },
+)
 
 function set(negated: boolean) {
   open.value = false
@@ -123,8 +81,8 @@ function set(negated: boolean) {
     <v-card class="box">
       <h2 class="display">{{ t('not.title', { block: block.name }) }}</h2>
       <p class="small">{{ t('not.text', { concept: block.concept || t('block.unnamed') }) }}</p>
-      <p v-if="without.error.value" class="wrong" role="alert">
-        {{ problem(without.error.value) }}
+      <p v-if="failed" class="wrong" role="alert">
+        {{ problem(failed) }}
       </p>
       <template v-else-if="price">
         <div class="row figures-row">

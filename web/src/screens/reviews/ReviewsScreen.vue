@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useMutation } from '@tanstack/vue-query'
 import { useTitle } from '@vueuse/core'
 import { nextTick, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import { api, ask, type ReviewHead } from '@/api/client'
+import { figures, useFigure, useFresh } from '@/figures'
 import EmptyState from '@/parts/EmptyState.vue'
 import TamizMark from '@/parts/TamizMark.vue'
 import { useNotes } from '@/state/notes'
@@ -15,16 +16,14 @@ const { t, n, d } = useI18n()
 const router = useRouter()
 const notes = useNotes()
 const problem = useProblem()
-const queries = useQueryClient()
+const fresh = useFresh()
 useTitle(() => `${t('reviews.title')} · Tamiz`)
 
-const reviews = useQuery({
-  queryKey: ['reviews'],
-  queryFn: () => ask(api.GET('/api/reviews')),
-  staleTime: 0,
-  refetchInterval: (q) => (q.state.status === 'error' ? 5000 : false),
+const reviews = useFigure(figures.reviews, () => null, {
+  holds: 0,
+  again: (q) => (q.state.status === 'error' ? 5000 : false),
 })
-const again = () => queries.invalidateQueries({ queryKey: ['reviews'] })
+const again = () => fresh(figures.reviews)
 const wrong = (error: unknown) => notes.say({ text: problem(error), wrong: true })
 
 const once = useOnce()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useSaving } from '@/parts/files/saving'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
@@ -25,15 +25,7 @@ const proposed = computed(() =>
 )
 watch(proposed, () => (typed.value = ''))
 
-const compared = useQuery({
-  queryKey: computed(() => ['compared', review.id, a.value, b.value, review.lookStamp]),
-  queryFn: () =>
-    ask(
-      api.POST('/api/reviews/{review}/compared', {
-        params: { path: { review: review.id } },
-        body: { a: a.value ?? 0, b: b.value ?? 0 },
-      }),
-    ),
+const compared = useFigure(figures.comparedSamples, () => ({ a: a.value ?? 0, b: b.value ?? 0 }), {
   enabled: () => a.value !== undefined && b.value !== undefined && a.value !== b.value,
 })
 const c = computed(() => (a.value === b.value ? undefined : compared.data.value))

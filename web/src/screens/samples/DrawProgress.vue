@@ -3,6 +3,7 @@ import { useNow } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Draw } from '@/api/client'
+import { figures } from '@/figures'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
 import { useReview } from '@/state/review'
@@ -45,7 +46,7 @@ async function act(x: Draw, what: 'stop' | 'go-on') {
   } catch (error) {
     notes.say({ text: problem(error), wrong: true })
   }
-  sources.fresh('draws')
+  sources.fresh(figures.draws)
 }
 </script>
 

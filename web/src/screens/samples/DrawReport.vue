@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import { api, ask, type Draw } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import SourceNotes from '@/parts/SourceNotes.vue'
 import { useLooked } from '@/state/looked'
 import { useProblem } from '@/state/problem'
@@ -23,15 +23,11 @@ const problem = useProblem()
 const many = ref(props.draw.atMost)
 const failed = ref('')
 
-const troubles = useQuery({
-  queryKey: ['troubles', props.draw.id, props.draw.got, props.draw.troubles],
-  queryFn: () =>
-    ask(
-      api.GET('/api/reviews/{review}/draws/{draw}/troubles', {
-        params: { path: { review: review.id, draw: props.draw.id } },
-      }),
-    ),
-})
+const troubles = useFigure(figures.troubles, () => ({
+  draw: props.draw.id,
+  got: props.draw.got,
+  troubles: props.draw.troubles,
+}))
 type Trouble = NonNullable<typeof troubles.data.value>[number]
 
 const where = (x: Trouble) =>
@@ -60,7 +56,7 @@ async function more(atMost: number) {
         body: { atMost },
       }),
     )
-    sources.fresh('draws')
+    sources.fresh(figures.draws)
     emit('close')
   } catch (error) {
     failed.value = problem(error)

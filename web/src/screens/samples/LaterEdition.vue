@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useReview } from '@/state/review'
 import { useVocabularies } from '@/state/vocabularies'
 
@@ -18,16 +17,11 @@ const { vocabularies } = useVocabularies()
 const later = computed(() => vocabularies.value.find((v) => v.id === review.vocabulary?.later))
 const shown = computed(() => later.value ?? review.vocabulary)
 const since = computed(() => (later.value ? review.vocabulary?.id : review.vocabulary?.earlier))
-const asked = useQuery({
-  queryKey: computed(() => ['vocabulary-changes', shown.value?.id, since.value]),
-  queryFn: () =>
-    ask(
-      api.GET('/api/vocabularies/{vocabulary}/changes', {
-        params: { path: { vocabulary: shown.value!.id }, query: { since: since.value } },
-      }),
-    ),
-  enabled: () => since.value !== undefined && shown.value !== undefined,
-})
+const asked = useFigure(
+  figures.vocabularyChanges,
+  () => ({ vocabulary: shown.value?.id ?? 0, since: since.value }),
+  { enabled: () => since.value !== undefined && shown.value !== undefined },
+)
 
 const terms = computed(
   () =>

@@ -1,20 +1,14 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Notice } from '@/api/client'
+import { type Notice } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 
 /** What could not be read of a file as it stood, line by line; it can be saved. */
 const props = defineProps<{ of: { import: number; name: string; fileName: string; sum: string } }>()
 const emit = defineEmits<{ close: [] }>()
 
 const { t } = useI18n()
-const notices = useQuery({
-  queryKey: ['notices', props.of.import],
-  queryFn: () =>
-    ask(
-      api.GET('/api/imports/{import}/notices', { params: { path: { import: props.of.import } } }),
-    ),
-})
+const notices = useFigure(figures.notices, () => ({ file: props.of.import }))
 
 const partial = ['cut-off', 'unclosed', 'bad-entry', 'broken']
 const said = (x: Notice) => {

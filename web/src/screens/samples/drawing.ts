@@ -1,5 +1,6 @@
 import { ref } from 'vue'
 import { api, ask, type NewDraw } from '@/api/client'
+import { figures } from '@/figures'
 import { useProblem } from '@/state/problem'
 import { useOnce } from '@/state/request'
 import { useReview } from '@/state/review'
@@ -30,7 +31,7 @@ export function useDrawing(order: () => NewDraw) {
           ),
         body,
       )
-      sources.fresh('draws')
+      sources.fresh(figures.draws)
     } catch (error) {
       failed.value = problem(error)
     } finally {

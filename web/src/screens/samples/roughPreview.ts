@@ -1,7 +1,7 @@
-import { useQuery } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
 import { computed, type Ref } from 'vue'
-import { api, ask, type RoughConcept } from '@/api/client'
+import { type RoughConcept } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 
 /** What rough words find at a source, asked when somebody stops typing; settled is whether it is what is typed now. */
 export function useRoughPreview(source: Ref<number | undefined>, concepts: Ref<RoughConcept[]>) {
@@ -11,20 +11,11 @@ export function useRoughPreview(source: Ref<number | undefined>, concepts: Ref<R
     350,
   )
 
-  const preview = useQuery({
-    queryKey: computed(() => ['preview', asked.value]),
-    queryFn: ({ signal }) =>
-      ask(
-        api.POST('/api/sources/{source}/preview', {
-          params: { path: { source: source.value! } },
-          body: { concepts: concepts.value },
-          signal,
-        }),
-      ),
-    enabled: () => source.value !== undefined && some.value,
-    retry: false,
-    staleTime: 60_000,
-  })
+  const preview = useFigure(
+    figures.preview,
+    () => ({ source: source.value ?? 0, concepts: concepts.value }),
+    { enabled: () => source.value !== undefined && some.value, once: true, holds: 60_000 },
+  )
   const settled = computed(
     () =>
       asked.value === JSON.stringify({ source: source.value, concepts: concepts.value }) &&

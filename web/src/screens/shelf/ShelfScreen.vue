@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { useVirtualList } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type ShelfEntry } from '@/api/client'
+import { type ShelfEntry } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import EmptyState from '@/parts/EmptyState.vue'
 import { useSaving } from '@/parts/files/saving'
 import { useReview } from '@/state/review'
@@ -16,11 +16,7 @@ const review = useReview()
 const saving = useSaving()
 const shelf = useShelf()
 
-const list = useQuery({
-  queryKey: computed(() => ['shelf', review.id, review.stamp]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/shelf', { params: review.asked })),
-  placeholderData: keepPreviousData,
-})
+const list = useFigure(figures.shelf, () => null, { keep: true })
 /** What was noted just now, until the list that holds it has come. */
 const noted = ref<Record<number, Partial<ShelfEntry>>>({})
 watch(list.dataUpdatedAt, () => {

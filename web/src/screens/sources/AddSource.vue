@@ -2,6 +2,7 @@
 import { ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
+import { figures } from '@/figures'
 import { useProblem } from '@/state/problem'
 import { useOnce } from '@/state/request'
 import { useSources } from '@/state/sources'
@@ -23,7 +24,7 @@ async function add() {
   try {
     const body = { address: address.value.trim() }
     const s = await once((headers) => ask(api.POST('/api/sources', { headers, body })), body)
-    sources.fresh('sources')
+    sources.fresh(figures.sources)
     address.value = ''
     emit('added', s.id)
   } catch (error) {

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask, type Source, type SourceEdit } from '@/api/client'
+import { figures } from '@/figures'
 import EmptyState from '@/parts/EmptyState.vue'
 import OnSwitch from '@/parts/OnSwitch.vue'
 import { useNotes } from '@/state/notes'
@@ -45,7 +46,7 @@ async function change(s: Source, edit: SourceEdit) {
   } catch (error) {
     notes.say({ text: problem(error), wrong: true })
   }
-  sources.fresh('sources', 'counts')
+  sources.fresh(figures.sources, figures.counts)
 }
 
 async function remove(s: Source) {
@@ -56,7 +57,7 @@ async function remove(s: Source) {
   } catch (error) {
     notes.say({ text: problem(error), wrong: true })
   }
-  sources.fresh('sources')
+  sources.fresh(figures.sources)
 }
 </script>
 

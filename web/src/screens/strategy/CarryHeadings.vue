@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type TypedStrategy } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useAsked } from '@/parts/asked'
 import { useProblem } from '@/state/problem'
 import { newTerm, useReview } from '@/state/review'
@@ -18,24 +18,11 @@ const sources = useSources()
 const wrong = ref('')
 
 /** What records of the source carry that say the words of the headings: told apart, it takes longer. */
-const said = useQuery({
-  queryKey: computed(() => [
-    'stand-ins',
-    review.id,
-    props.dialect,
-    review.lookStamp,
-    props.carry.headings.map((h) => h.heading).join('|'),
-    review.samples.map((s) => `${s.id}:${s.records}`).join(),
-  ]),
-  queryFn: () =>
-    ask(
-      api.POST('/api/reviews/{review}/stand-ins', {
-        params: review.asked,
-        body: { dialect: props.dialect },
-      }),
-    ),
-  enabled: () => props.carry.there,
-})
+const said = useFigure(
+  figures.counterparts,
+  () => ({ dialect: props.dialect, headings: props.carry.headings.map((h) => h.heading) }),
+  { enabled: () => props.carry.there },
+)
 const saidOf = (heading: string) => said.data.value?.headings.find((h) => h.heading === heading)
 /** What the source itself finds for what is proposed: asked a few at a time, of the first source that goes by the vocabulary. */
 const place = computed(() => sources.on.find((s) => s.vocabulary === props.carry.vocabulary))
@@ -74,7 +61,7 @@ async function decide(heading: string, stands: string, forget: boolean) {
         body: { heading, vocabulary: props.carry.vocabulary, stands, forget },
       }),
     )
-    sources.fresh('typed', 'lines', 'counts', 'everywhere')
+    sources.fresh(figures.typedIn, figures.lines, figures.counts, figures.everywhere)
   } catch (error) {
     wrong.value = problem(error)
   }

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { useStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
+import { figures, useFigure, useFresh } from '@/figures'
 import { saveBlob } from '@/parts/files/blob'
 import { useNotes } from '@/state/notes'
 import { useProblem } from '@/state/problem'
@@ -15,9 +15,9 @@ import { printed } from './dialectForm'
 const { t } = useI18n()
 const notes = useNotes()
 const problem = useProblem()
-const client = useQueryClient()
+const fresh = useFresh()
 
-const dialects = useQuery({ queryKey: ['dialects'], queryFn: () => ask(api.GET('/api/dialects')) })
+const dialects = useFigure(figures.dialects, () => null)
 const all = computed(() => dialects.data.value ?? [])
 const name = useStorage('tamiz-dialect', 'almagre')
 const chosen = computed(() => all.value.find((d) => d.name === name.value) ?? all.value[0])
@@ -34,12 +34,10 @@ const body = computed<Record<string, unknown> | undefined>(() => {
 })
 const fixed = computed(() => !draft.value && !chosen.value?.own)
 
-const trial = useQuery({
-  queryKey: computed(() => ['dialect-tried', file.value]),
-  queryFn: () => ask(api.POST('/api/dialects/tried', { body: { body: file.value } })),
+const trial = useFigure(figures.dialectTried, () => ({ body: file.value }), {
   enabled: () => file.value !== '',
-  placeholderData: keepPreviousData,
-  retry: false,
+  keep: true,
+  once: true,
 })
 const broken = computed(() =>
   trial.error.value ? problem(trial.error.value) : trial.data.value?.broken,
@@ -71,7 +69,7 @@ watch(file, () => (wrong.value = ''))
 async function keep() {
   try {
     const kept = await ask(api.POST('/api/dialects', { body: { body: file.value } }))
-    await client.invalidateQueries({ queryKey: ['dialects'] })
+    await fresh(figures.dialects)
     name.value = kept.name
     draft.value = ''
     notes.say({ text: t('dialect.kept', { title: kept.title }) })
@@ -84,7 +82,7 @@ async function remove() {
   if (!d) return
   try {
     await ask(api.DELETE('/api/dialects/{dialect}', { params: { path: { dialect: d.name } } }))
-    await client.invalidateQueries({ queryKey: ['dialects'] })
+    await fresh(figures.dialects)
     notes.say({
       text: t('dialect.removed', { title: d.title }),
       action: { label: t('dialect.putBack'), run: () => (draft.value = d.body) },

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type SourceRun } from '@/api/client'
+import { figures } from '@/figures'
 import SourceNotes from '@/parts/SourceNotes.vue'
 import { useNotes } from '@/state/notes'
 import { useCopying } from '@/parts/copying'
@@ -32,7 +33,7 @@ async function keep() {
       }),
     )
     notes.say({ text: t('everywhere.kept', { name: props.row.name }) })
-    sources.fresh('everywhere', 'draws')
+    sources.fresh(figures.everywhere, figures.draws)
   } catch (error) {
     notes.say({ text: problem(error), wrong: true })
   }

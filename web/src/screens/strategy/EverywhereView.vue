@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { keepPreviousData, useMutation, useQuery } from '@tanstack/vue-query'
+import { useMutation } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import EmptyState from '@/parts/EmptyState.vue'
 import { useProblem } from '@/state/problem'
 import { useOnce } from '@/state/request'
@@ -20,19 +21,10 @@ const sources = useSources()
 const problem = useProblem()
 const interval = useInterval()
 
-const asked = useQuery({
-  queryKey: computed(() => [
-    'everywhere',
-    review.id,
-    review.revision,
-    review.look.name,
-    review.keysStamp,
-    sources.holdings.length,
-  ]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/everywhere', { params: review.asked })),
-  placeholderData: keepPreviousData,
+const asked = useFigure(figures.everywhere, () => ({ holdings: sources.holdings.length }), {
+  keep: true,
   // It goes on in the background; news of it may be missed.
-  refetchInterval: (q) => (q.state.data?.sources.some(underWay) ? 2000 : false),
+  again: (q) => (q.state.data?.sources.some(underWay) ? 2000 : false),
 })
 const all = computed(() => asked.data.value)
 
@@ -64,7 +56,7 @@ const run = useMutation({
         }),
       ),
     ),
-  onSettled: () => sources.fresh('everywhere', 'runs'),
+  onSettled: () => sources.fresh(figures.everywhere, figures.runs),
 })
 const going = computed(() => (all.value?.sources ?? []).filter(underWay))
 const answered = computed(() =>

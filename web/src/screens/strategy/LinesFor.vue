@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { useI18n } from 'vue-i18n'
-import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useReview } from '@/state/review'
 import { useSources } from '@/state/sources'
 
@@ -11,7 +10,7 @@ const wanted = defineModel<string>({ required: true })
 const { t } = useI18n()
 const review = useReview()
 const sources = useSources()
-const dialects = useQuery({ queryKey: ['dialects'], queryFn: () => ask(api.GET('/api/dialects')) })
+const dialects = useFigure(figures.dialects, () => null)
 
 /** How lines are numbered: it changes nothing that is found, and what was put together by number goes on meaning the same. */
 const orders = ['', 'headings', 'flat'] as const

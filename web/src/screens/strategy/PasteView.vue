@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type QueryFinding } from '@/api/client'
+import { type QueryFinding } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useProblem } from '@/state/problem'
 import FindingList from './FindingList.vue'
 import InWords from './InWords.vue'
@@ -17,7 +17,7 @@ const { text, dialect, asked, said, current } = usePasted()
 const editor = ref<InstanceType<typeof QueryEditor>>()
 const chosen = ref(-1)
 
-const dialects = useQuery({ queryKey: ['dialects'], queryFn: () => ask(api.GET('/api/dialects')) })
+const dialects = useFigure(figures.dialects, () => null)
 const findings = computed(() => (current.value ? (said.value?.findings ?? []) : []))
 
 /** What stood there before a mend, to go back to. */

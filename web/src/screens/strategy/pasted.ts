@@ -1,7 +1,7 @@
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { refDebounced, useStorage } from '@vueuse/core'
 import { computed } from 'vue'
-import { api, ask, type QueryFinding } from '@/api/client'
+import { type QueryFinding } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useReview } from '@/state/review'
 
 /** Text with a part of it changed. Places are in code points, as the program counts them. */
@@ -51,26 +51,11 @@ export function usePasted() {
   })
   const dialect = useStorage<string>('tamiz-pasted-dialect', '')
   const settled = refDebounced(text, 400)
-  const asked = useQuery({
-    queryKey: computed(() => [
-      'explain',
-      review.id,
-      review.lookStamp,
-      review.keysStamp,
-      review.vocabulary?.id,
-      settled.value,
-      dialect.value,
-    ]),
-    queryFn: () =>
-      ask(
-        api.POST('/api/reviews/{review}/explain', {
-          params: review.asked,
-          body: { text: settled.value, dialect: dialect.value || undefined },
-        }),
-      ),
-    enabled: () => settled.value.trim() !== '',
-    placeholderData: keepPreviousData,
-  })
+  const asked = useFigure(
+    figures.explained,
+    () => ({ text: settled.value, dialect: dialect.value || undefined }),
+    { enabled: () => settled.value.trim() !== '', keep: true },
+  )
   const said = computed(() => (text.value.trim() ? asked.data.value : undefined))
   /** What was read is what stands there. */
   const current = computed(() => said.value?.text === text.value)

@@ -1,12 +1,10 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute } from 'vue-router'
-import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import EmptyState from '@/parts/EmptyState.vue'
 import { useProblem } from '@/state/problem'
-import { useReview } from '@/state/review'
 import FoundRow from './FoundRow.vue'
 import FoundPanel from './FoundPanel.vue'
 import RoundForm from './RoundForm.vue'
@@ -15,16 +13,11 @@ import { orders, shows, useFound } from './found'
 
 /** Rounds along references and citing works, and through people and journals: what they brought, one list to judge. */
 const { t, n } = useI18n()
-const review = useReview()
 const problem = useProblem()
 
-const rounds = useQuery({
-  queryKey: computed(() => ['rounds', review.id]),
-  queryFn: () =>
-    ask(api.GET('/api/reviews/{review}/rounds', { params: { path: { review: review.id } } })),
-  enabled: () => review.id > 0,
+const rounds = useFigure(figures.rounds, () => null, {
   // A round goes on in the background; news of it may be missed.
-  refetchInterval: (q) =>
+  again: (q) =>
     q.state.data?.some((r) => ['waiting', 'going', 'stopping'].includes(r.state)) ? 2000 : false,
 })
 const route = useRoute()

@@ -1,29 +1,19 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask, type Round } from '@/api/client'
+import { type Round } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import { useProblem } from '@/state/problem'
 import { useReader } from '@/parts/reader'
-import { useReview } from '@/state/review'
 
 /** References of a round that led nowhere; what resembles one is offered, and never taken by itself. */
 const props = defineProps<{ round: Round }>()
 const emit = defineEmits<{ close: [] }>()
 const { t, n } = useI18n()
-const review = useReview()
 const reader = useReader()
 const problem = useProblem()
 
-const lost = useQuery({
-  queryKey: computed(() => ['lost', review.id, props.round.id]),
-  queryFn: () =>
-    ask(
-      api.GET('/api/reviews/{review}/rounds/{round}/lost', {
-        params: { path: { review: review.id, round: props.round.id } },
-      }),
-    ),
-})
+const lost = useFigure(figures.lost, () => ({ round: props.round.id }))
 const several = 200
 const all = ref(false)
 const rows = computed(() => {

@@ -1,26 +1,18 @@
 <script setup lang="ts">
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
-import { api, ask } from '@/api/client'
+import { figures, useFigure } from '@/figures'
 import EmptyState from '@/parts/EmptyState.vue'
 import { useReader } from '@/parts/reader'
 import { useProblem } from '@/state/problem'
-import { useReview } from '@/state/review'
 import NetworkPicture from './NetworkPicture.vue'
 
 /** Who cites whom over the years, as a picture and as a table: key studies are squares, those the strategy misses are hollow. */
 const { t, n } = useI18n()
-const review = useReview()
 const reader = useReader()
 const problem = useProblem()
 
-const network = useQuery({
-  queryKey: computed(() => ['found', 'network', review.id, review.revision, review.keysStamp]),
-  queryFn: () => ask(api.GET('/api/reviews/{review}/found/network', { params: review.asked })),
-  enabled: () => review.id > 0,
-  placeholderData: keepPreviousData,
-})
+const network = useFigure(figures.network, () => null, { keep: true })
 const works = computed(() => network.data.value?.works ?? [])
 const links = computed(() => network.data.value?.links ?? [])
 const here = ref<number>()

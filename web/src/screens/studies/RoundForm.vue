@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute } from 'vue-router'
 import { api, ask, type AskedRound, type RecordSet, type Round } from '@/api/client'
+import { figures } from '@/figures'
 import { useProblem } from '@/state/problem'
 import { useOnce } from '@/state/request'
 import { useReview } from '@/state/review'
@@ -17,8 +18,7 @@ const sources = useSources()
 const problem = useProblem()
 
 const ways = ['both', 'backward', 'forward', 'author', 'journal', 'cited', 'alike'] as const
-// A journal or a team leads here with its name.
-const led = useRoute().query
+const led = useRoute().query // a journal or a team leads here with its name
 const way = ref<AskedRound['way']>(ways.find((w) => w === led.way) ?? 'both')
 const links = computed(() => ['both', 'backward', 'forward'].includes(way.value))
 const froms = ['records', 'keys', 'relevant', 'shelf', 'last', 'reviews'] as const
@@ -82,7 +82,7 @@ async function begin() {
         ask(api.POST('/api/reviews/{review}/rounds', { params: review.asked, headers, body })),
       body,
     )
-    sources.fresh('rounds', 'found')
+    sources.fresh(figures.rounds, figures.found)
     emit('close')
   } catch (error) {
     failed.value = problem(error)

@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { api, ask, type Round } from '@/api/client'
+import { figures } from '@/figures'
 import { useAct } from '@/state/act'
 import { useReview } from '@/state/review'
 import LostDialog from './LostDialog.vue'
@@ -11,7 +12,7 @@ defineProps<{ rounds: Round[]; chosen: number; asking: boolean }>()
 const emit = defineEmits<{ choose: [number: number]; ask: [] }>()
 const { t, n, d } = useI18n()
 const review = useReview()
-const act = useAct('rounds', 'found')
+const act = useAct(figures.rounds, figures.found)
 const lost = ref<Round>()
 
 const at = (id: number) => ({ params: { path: { review: review.id, round: id } } })

@@ -1,8 +1,8 @@
-import { keepPreviousData, useInfiniteQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import { api, ask, type FoundWork, type Verdict } from '@/api/client'
+import { figures, useFresh, usePages } from '@/figures'
 import { useAct } from '@/state/act'
 import { useNotes } from '@/state/notes'
 import { useReview } from '@/state/review'
@@ -22,44 +22,17 @@ export function useFound() {
   const notes = useNotes()
   const router = useRouter()
   const route = useRoute()
-  const queries = useQueryClient()
+  const fresh = useFresh()
 
   const show = ref<Show>('open')
   const round = ref(Number(route.query.round) || 0)
   // Whoever wants to know how many are left is led to read at random.
   const order = ref(orders.find((x) => x === route.query.order) ?? 'ties')
-  const found = useInfiniteQuery({
-    queryKey: computed(() => [
-      'found',
-      review.id,
-      review.revision,
-      review.keysStamp,
-      show.value,
-      round.value,
-      order.value,
-    ]),
-    queryFn: ({ pageParam }) =>
-      ask(
-        api.GET('/api/reviews/{review}/found', {
-          params: {
-            path: { review: review.id },
-            query: {
-              ...review.asked.query,
-              show: show.value,
-              order: order.value,
-              from: pageParam,
-              most: page,
-              ...(round.value ? { round: round.value } : {}),
-            },
-          },
-        }),
-      ),
-    initialPageParam: 0,
-    getNextPageParam: (last, all) =>
-      all.length * page < last.total ? all.length * page : undefined,
-    enabled: () => review.id > 0,
-    placeholderData: keepPreviousData,
-  })
+  const found = usePages(
+    figures.found,
+    () => ({ show: show.value, order: order.value, round: round.value, most: page }),
+    (last, all) => (all.length * page < last.total ? all.length * page : undefined),
+  )
   const first = computed(() => found.data.value?.pages[0])
   const came = computed(() => found.data.value?.pages.flatMap((p) => p.works) ?? [])
   // Judging one changes what the others are tied to. They keep their places under the hand of who judges until they are put in
@@ -105,7 +78,7 @@ export function useFound() {
     return next
   }
 
-  const act = useAct('found', 'foundSays', 'holdings')
+  const act = useAct(figures.found, figures.foundSays, figures.holdings)
   const judging = ref(false)
 
   /** Says what a work is; key makes it a key study. One that the strategy misses leads to Coverage. */
@@ -166,7 +139,7 @@ export function useFound() {
   function shelve(work: FoundWork) {
     const on = work.records.find((id) => review.shelf.has(id)) ?? work.record.id
     shelf.toggle(on, work.record.title)
-    void queries.invalidateQueries({ queryKey: ['found'] })
+    fresh(figures.found)
   }
 
   return { show, round, order, found, first, works, moved, anew, chosen, here, go, say, shelve }
