@@ -1,15 +1,15 @@
--- name: Import
+-- part: import
 select id, review, kind, name, state, bytes, bytes_read, hash, records, skipped, notices, sample,
     problem, made, format, settings, asked,
     coalesce((select waits from task where name = 'import ' || import.id), '') as waits
     from import
+
+-- name: Import
+-- with: import
     where id = $1;
 
 -- name: Open
-select id, review, kind, name, state, bytes, bytes_read, hash, records, skipped, notices, sample,
-    problem, made, format, settings, asked,
-    coalesce((select waits from task where name = 'import ' || import.id), '') as waits
-    from import
+-- with: import
     where review = $1 and (state in ('waiting', 'reading', 'asking') or state = 'failed'
     and made > now() - interval '1 hour')
     order by id;

@@ -1,4 +1,4 @@
--- name: Draw
+-- part: draw
 select id, review, source, name, concepts, how, at_most, seed, query, notes, plan, parts, state, total,
     wanted, got, pause, problem, sample, made, apart,
     (select count(*) from draw_trouble t where t.draw = d.id)::int as troubles,
@@ -7,17 +7,13 @@ select id, review, source, name, concepts, how, at_most, seed, query, notes, pla
     exists (select from draw_trouble t where t.draw = d.id and t.kind = 'total-moved') as moved,
     coalesce((select waits from task where name = 'draw ' || d.id), '') as waits
     from draw d
+
+-- name: Draw
+-- with: draw
     where id = $1;
 
 -- name: Draws
-select id, review, source, name, concepts, how, at_most, seed, query, notes, plan, parts, state, total,
-    wanted, got, pause, problem, sample, made, apart,
-    (select count(*) from draw_trouble t where t.draw = d.id)::int as troubles,
-    (select coalesce(sum(last - first + 1), 0) from draw_trouble t where t.draw = d.id
-    and kind not in ('no-record', 'repeated', 'total-moved'))::int as missing,
-    exists (select from draw_trouble t where t.draw = d.id and t.kind = 'total-moved') as moved,
-    coalesce((select waits from task where name = 'draw ' || d.id), '') as waits
-    from draw d
+-- with: draw
     where review = $1 and not (apart and sample is null)
     and (sample is null and state <> 'done' and (state <> 'failed' or made > now() - interval '1 day')
     or exists (select from sample x where x.id = d.sample and not x.deleted))
@@ -156,11 +152,14 @@ insert into sample (review, name, file_name, records, years, joined, hidden)
     values ($1, $2, '', 0, '[]', $3, true)
     returning id;
 
--- name: SameFile
+-- part: sample
 select s.id, s.import, s.draw, s.joined, s.name, s.file_name, s.records,
     coalesce(i.skipped, 0) as skipped, coalesce(i.notices, 0) as notices, s.drawn, s.years
     from sample s
     left join import i on i.id = s.import
+
+-- name: SameFile
+-- with: sample
     where not s.deleted and not s.hidden and s.review = $1 and i.hash = $2
     order by s.id limit 1;
 
@@ -182,10 +181,7 @@ select record, verdict, who, made
     order by record;
 
 -- name: Samples
-select s.id, s.import, s.draw, s.joined, s.name, s.file_name, s.records,
-    coalesce(i.skipped, 0) as skipped, coalesce(i.notices, 0) as notices, s.drawn, s.years
-    from sample s
-    left join import i on i.id = s.import
+-- with: sample
     where not s.deleted and not s.hidden and s.review = $1
     order by s.id desc;
 
@@ -267,14 +263,7 @@ select record
     order by part desc, position;
 
 -- name: DrawsByID
-select id, review, source, name, concepts, how, at_most, seed, query, notes, plan, parts, state, total,
-    wanted, got, pause, problem, sample, made, apart,
-    (select count(*) from draw_trouble t where t.draw = d.id)::int as troubles,
-    (select coalesce(sum(last - first + 1), 0) from draw_trouble t where t.draw = d.id
-    and kind not in ('no-record', 'repeated', 'total-moved'))::int as missing,
-    exists (select from draw_trouble t where t.draw = d.id and t.kind = 'total-moved') as moved,
-    coalesce((select waits from task where name = 'draw ' || d.id), '') as waits
-    from draw d
+-- with: draw
     where id = any($1);
 
 -- name: HasIn

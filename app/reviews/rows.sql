@@ -1,18 +1,17 @@
--- name: Heads
+-- part: review
 select id, name, touched, deleted,
     (select count(*) from sample s where s.review = r.id and not s.deleted
     and not s.hidden)::int as samples,
     (select count(*) from key_study k where k.review = r.id and not k.deleted)::int as key_studies
     from review r
+
+-- name: Heads
+-- with: review
     where not deleted
     order by touched desc, id desc;
 
 -- name: Head
-select id, name, touched, deleted,
-    (select count(*) from sample s where s.review = r.id and not s.deleted
-    and not s.hidden)::int as samples,
-    (select count(*) from key_study k where k.review = r.id and not k.deleted)::int as key_studies
-    from review r
+-- with: review
     where id = $1;
 
 -- name: New

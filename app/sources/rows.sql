@@ -15,11 +15,14 @@ select id, review, revision, sources, records, who, at
     where review = $1
     order by id desc limit 1;
 
--- name: Runs
+-- part: run
 select id, review, kind, way, asking, revision, source, place, query, records, exchange, notes, problem,
     draw, note, who, at, corrects, void, sample,
     (select c.id from run c where c.corrects = run.id) as corrected_by
     from run
+
+-- name: Runs
+-- with: run
     where review = $1 and ($2::bigint = 0 or id < $2::bigint) and ($3 or kind <> 'counted')
     order by id desc limit $4;
 
@@ -46,19 +49,13 @@ select distinct on (revision, source) *
     order by revision desc, source, id desc limit $2;
 
 -- name: HandRuns
-select id, review, kind, way, asking, revision, source, place, query, records, exchange, notes, problem,
-    draw, note, who, at, corrects, void, sample,
-    (select c.id from run c where c.corrects = run.id) as corrected_by
-    from run
+-- with: run
     where review = $1 and kind = 'hand' and not void
     and not exists (select from run c where c.corrects = run.id)
     order by at, id;
 
 -- name: RunsOf
-select id, review, kind, way, asking, revision, source, place, query, records, exchange, notes, problem,
-    draw, note, who, at, corrects, void, sample,
-    (select c.id from run c where c.corrects = run.id) as corrected_by
-    from run
+-- with: run
     where asking = $1
     order by id;
 
@@ -81,10 +78,7 @@ insert into run (review, kind, way, asking, revision, source, place, query, reco
     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20);
 
 -- name: Run
-select id, review, kind, way, asking, revision, source, place, query, records, exchange, notes, problem,
-    draw, note, who, at, corrects, void, sample,
-    (select c.id from run c where c.corrects = run.id) as corrected_by
-    from run
+-- with: run
     where id = $1;
 
 -- name: LinesOfRun
@@ -150,10 +144,7 @@ select record
     where review = $1;
 
 -- name: TwoRuns
-select id, review, kind, way, asking, revision, source, place, query, records, exchange, notes, problem,
-    draw, note, who, at, corrects, void, sample,
-    (select c.id from run c where c.corrects = run.id) as corrected_by
-    from run
+-- with: run
     where id in (select id from ( select r.id,
     row_number() over (partition by r.source order by r.id desc) as n from run r left
     join draw d on d.id = r.draw where r.review = $1 and r.kind = 'asked'

@@ -21,21 +21,20 @@ insert into counterpart (vocabulary, heading, other, stands)
     values ($1, $2, $3, $4)
     on conflict (vocabulary, heading, other) do update set stands = excluded.stands, saved = now();
 
--- name: All
+-- part: vocabulary
 select v.id, v.import, v.name, v.language, v.languages, v.headings, coalesce(i.notices, 0) as notices,
     v.earlier, (select max(l.id) from vocabulary l where l.earlier = v.id and not l.gone) as later,
     v.made
     from vocabulary v
     left join import i on i.id = v.import
+
+-- name: All
+-- with: vocabulary
     where not v.gone
     order by lower(v.name), v.id desc;
 
 -- name: One
-select v.id, v.import, v.name, v.language, v.languages, v.headings, coalesce(i.notices, 0) as notices,
-    v.earlier, (select max(l.id) from vocabulary l where l.earlier = v.id and not l.gone) as later,
-    v.made
-    from vocabulary v
-    left join import i on i.id = v.import
+-- with: vocabulary
     where v.id = $1;
 
 -- name: Thesaurus
