@@ -116,15 +116,6 @@ func (a *Service) Draws(ctx context.Context, review int64) ([]Draw, error) {
 	return out, nil
 }
 
-func (a *Service) sourceNames(ctx context.Context) (map[int64]string, error) {
-	all, err := a.library.Sources(ctx)
-	names := map[int64]string{}
-	for _, s := range all {
-		names[s.ID] = s.Name
-	}
-	return names, err
-}
-
 // BeginDraw begins to draw samples, one for each source and, where each concept is drawn by itself, for
 // each concept.
 func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Draw, error) {

@@ -400,3 +400,19 @@ type Chosen struct {
 	Way     string  `json:"way,omitempty"`    // how they were found: look-up, judged, new or round
 	Origin  string  `json:"origin,omitempty"` // and where, in words
 }
+
+// A Match is a record of a source that is the work that was looked for (identifier, title), or resembles it (near).
+type Match struct {
+	Record *bib.Record
+	How    string
+}
+
+// Matches looks for the work of a record at a source: by its identifier, then by its title.
+func (a *Service) Matches(ctx context.Context, c source.Source, s Source, r *bib.Record) ([]Match, error) {
+	found, err := a.matches(ctx, c, s, r)
+	out := make([]Match, len(found))
+	for i, m := range found {
+		out[i] = Match{m.record, m.how}
+	}
+	return out, err
+}

@@ -41,25 +41,6 @@ func (a *Service) AskedNow(ctx context.Context, review int64, s Source) (cql str
 	return cql, notes, nil
 }
 
-// Unanswered says of a source why it did not answer.
-func Unanswered(name string, err error) error { return unanswered(name, err) }
-
-// A Match is a record of a source that is the work that was looked for (identifier, title), or resembles it (near).
-type Match struct {
-	Record *bib.Record
-	How    string
-}
-
-// Matches looks for the work of a record at a source: by its identifier, then by its title.
-func (a *Service) Matches(ctx context.Context, c source.Source, s Source, r *bib.Record) ([]Match, error) {
-	found, err := a.matches(ctx, c, s, r)
-	out := make([]Match, len(found))
-	for i, m := range found {
-		out[i] = Match{m.record, m.how}
-	}
-	return out, err
-}
-
 // First returns the first records that a source finds for a query; none where it cannot be asked that, or refuses
 // to be.
 func First(ctx context.Context, c source.Source, m source.Map, q query.Expr, most int) ([]*bib.Record, error) {

@@ -312,3 +312,12 @@ func (a *Service) Try(ctx context.Context, id int64, t TryOut) (*Answer, error) 
 	}
 	return out, unanswered(s.Name, err)
 }
+
+func (a *Service) sourceNames(ctx context.Context) (map[int64]string, error) {
+	all, err := a.library.Sources(ctx)
+	names := map[int64]string{}
+	for _, s := range all {
+		names[s.ID] = s.Name
+	}
+	return names, err
+}
