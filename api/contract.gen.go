@@ -15,13 +15,16 @@ import (
 	"tamiz/app/alerts"
 	"tamiz/app/desk"
 	"tamiz/app/dialects"
+	"tamiz/app/draws"
 	"tamiz/app/figures"
+	"tamiz/app/holdings"
 	"tamiz/app/intake"
 	"tamiz/app/library"
 	"tamiz/app/peerreview"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
+	"tamiz/app/runs"
 	"tamiz/app/sources"
 	"tamiz/app/vocabularies"
 	"tamiz/app/written"
@@ -320,7 +323,7 @@ type CheckSuggestion = peerreview.Suggestion
 type Chip = figures.Chip
 
 // Chosen defines model for Chosen.
-type Chosen = sources.Chosen
+type Chosen = holdings.Chosen
 
 // CitationNetwork defines model for CitationNetwork.
 type CitationNetwork = rounds.Network
@@ -379,10 +382,10 @@ type Double = intake.Double
 type DoublesRule = string
 
 // Draw defines model for Draw.
-type Draw = sources.Draw
+type Draw = draws.Draw
 
 // DrawPart defines model for DrawPart.
-type DrawPart = sources.DrawPart
+type DrawPart = draws.DrawPart
 
 // Edit one thing done to a document
 type Edit = review.Edit
@@ -394,7 +397,7 @@ type Edits = desk.Edits
 type Estimate = figures.Estimate
 
 // Everywhere defines model for Everywhere.
-type Everywhere = sources.Everywhere
+type Everywhere = runs.Everywhere
 
 // ExplainedBlock defines model for ExplainedBlock.
 type ExplainedBlock = figures.ExplainedBlock
@@ -430,7 +433,7 @@ type FileSettings = intake.FileSettings
 type Form = figures.Form
 
 // Found defines model for Found.
-type Found = sources.Found
+type Found = holdings.Found
 
 // FoundBy defines model for FoundBy.
 type FoundBy = figures.FoundBy
@@ -463,10 +466,10 @@ type Halves = desk.Halves
 type HalvesEdit = review.SetHalves
 
 // HandAnswer What a search brought that somebody made by hand, as far as its records were brought in
-type HandAnswer = sources.HandAnswer
+type HandAnswer = runs.HandAnswer
 
 // HandRun defines model for HandRun.
-type HandRun = sources.HandRun
+type HandRun = runs.HandRun
 
 // HandSearch defines model for HandSearch.
 type HandSearch = desk.HandSearch
@@ -532,7 +535,7 @@ type Holding = library.Holding
 type How = source.How
 
 // HowMany defines model for HowMany.
-type HowMany = sources.HowMany
+type HowMany = draws.HowMany
 
 // Import defines model for Import.
 type Import = reviews.Import
@@ -631,7 +634,7 @@ type ListedTerm = figures.ListedTerm
 type Look = desk.Look
 
 // Lookup defines model for Lookup.
-type Lookup = sources.Lookup
+type Lookup = holdings.Lookup
 
 // Loss What a limit to an item would lose; of a year, a limit from that year on
 type Loss = figures.Loss
@@ -679,7 +682,7 @@ type NewCheck = peerreview.NewCheck
 type NewDecision = reviews.NewDecision
 
 // NewDraw defines model for NewDraw.
-type NewDraw = sources.NewDraw
+type NewDraw = draws.NewDraw
 
 // NewLine defines model for NewLine.
 type NewLine = reviews.NewLine
@@ -691,7 +694,7 @@ type NewLook = desk.NewLook
 type NewReview = reviews.NewReview
 
 // NewRuns defines model for NewRuns.
-type NewRuns = sources.NewRuns
+type NewRuns = runs.NewRuns
 
 // NextRounds defines model for NextRounds.
 type NextRounds = rounds.Next
@@ -721,7 +724,7 @@ type Outside = figures.Outside
 type Over = desk.Over
 
 // OverlapFigure A number of works with its 95 % interval; the ends are equal where it was counted
-type OverlapFigure = sources.OverlapFigure
+type OverlapFigure = runs.OverlapFigure
 
 // OwnLine a line that somebody put together of others by their numbers
 type OwnLine = review.Line
@@ -736,7 +739,7 @@ type PartEdit = review.Part
 type PassedTerm = thesaurus.Passed
 
 // Pasted defines model for Pasted.
-type Pasted = sources.Pasted
+type Pasted = holdings.Pasted
 
 // PastedQuery defines model for PastedQuery.
 type PastedQuery struct {
@@ -766,16 +769,16 @@ type Plan = figures.Plan
 type PlanStep = figures.PlanStep
 
 // Preview defines model for Preview.
-type Preview = sources.Preview
+type Preview = draws.Preview
 
 // Previewed defines model for Previewed.
-type Previewed = sources.Previewed
+type Previewed = draws.Previewed
 
 // PreviewedConcept defines model for PreviewedConcept.
-type PreviewedConcept = sources.PreviewedConcept
+type PreviewedConcept = draws.PreviewedConcept
 
 // PreviewedTitle defines model for PreviewedTitle.
-type PreviewedTitle = sources.PreviewedTitle
+type PreviewedTitle = draws.PreviewedTitle
 
 // Problem defines model for Problem.
 type Problem = problems.Problem
@@ -865,7 +868,7 @@ type ReviewHead = reviews.Head
 type ReviewPatch = reviews.ReviewPatch
 
 // RoughConcept defines model for RoughConcept.
-type RoughConcept = sources.RoughConcept
+type RoughConcept = draws.RoughConcept
 
 // Round defines model for Round.
 type Round = rounds.Round
@@ -877,13 +880,13 @@ type RoundBrought = rounds.Brought
 type RoundNote = rounds.Note
 
 // Run A strategy that was asked of a source, or typed somewhere by hand, with what came of it
-type Run = sources.Run
+type Run = runs.Run
 
 // RunNotice defines model for RunNotice.
 type RunNotice = alerts.Notice
 
 // Runs defines model for Runs.
-type Runs = sources.Runs
+type Runs = runs.Runs
 
 // Said defines model for Said.
 type Said = figures.Said
@@ -925,7 +928,7 @@ type ShelfSet = set.Shelf
 type Shelved = library.ShelfState
 
 // Since defines model for Since.
-type Since = sources.Since
+type Since = runs.Since
 
 // Source defines model for Source.
 type Source = sources.Source
@@ -952,7 +955,7 @@ type SourceMap = source.Map
 type SourceNote = source.Note
 
 // SourceRun defines model for SourceRun.
-type SourceRun = sources.SourceRun
+type SourceRun = runs.SourceRun
 
 // SourceSchema defines model for SourceSchema.
 type SourceSchema = source.Schema
@@ -1101,7 +1104,7 @@ type VocabularyEdit = review.SetVocabulary
 type VolumeRead = rounds.VolumeRead
 
 // Watch defines model for Watch.
-type Watch = sources.Watch
+type Watch = runs.Watch
 
 // Way defines model for Way.
 type Way = figures.Way

@@ -34,7 +34,7 @@ func (h Handlers) TrySource(ctx context.Context, r TrySourceRequestObject) (TryS
 }
 
 func (h Handlers) Preview(ctx context.Context, r PreviewRequestObject) (PreviewResponseObject, error) {
-	v, err := h.app.Sources.Preview(ctx, r.Source, *r.Body)
+	v, err := h.app.Draws.Preview(ctx, r.Source, *r.Body)
 	if err != nil {
 		return nil, err
 	}
@@ -63,25 +63,25 @@ func (h Handlers) StemsAtSource(
 }
 
 func (h Handlers) ListDraws(ctx context.Context, r ListDrawsRequestObject) (ListDrawsResponseObject, error) {
-	list, err := h.app.Sources.Draws(ctx, r.Review)
+	list, err := h.app.Draws.Draws(ctx, r.Review)
 	return ListDraws200JSONResponse(list), err
 }
 
 func (h Handlers) BeginDraw(ctx context.Context, r BeginDrawRequestObject) (BeginDrawResponseObject, error) {
-	list, err := h.app.Sources.BeginDraw(ctx, r.Review, *r.Body)
+	list, err := h.app.Draws.BeginDraw(ctx, r.Review, *r.Body)
 	return BeginDraw202JSONResponse(list), err
 }
 
 func (h Handlers) StopDraw(ctx context.Context, r StopDrawRequestObject) (StopDrawResponseObject, error) {
-	return StopDraw204Response{}, h.app.Sources.StopDraw(ctx, r.Review, r.Draw)
+	return StopDraw204Response{}, h.app.Draws.StopDraw(ctx, r.Review, r.Draw)
 }
 
 func (h Handlers) GoOn(ctx context.Context, r GoOnRequestObject) (GoOnResponseObject, error) {
-	return GoOn204Response{}, h.app.Sources.GoOn(ctx, r.Review, r.Draw, r.Body.AtMost)
+	return GoOn204Response{}, h.app.Draws.GoOn(ctx, r.Review, r.Draw, r.Body.AtMost)
 }
 
 func (h Handlers) ListTroubles(ctx context.Context, r ListTroublesRequestObject) (ListTroublesResponseObject, error) {
-	list, err := h.app.Sources.Troubles(ctx, r.Review, r.Draw)
+	list, err := h.app.Draws.Troubles(ctx, r.Review, r.Draw)
 	return ListTroubles200JSONResponse(list), err
 }
 
@@ -115,23 +115,23 @@ func (h Handlers) CountAgain(ctx context.Context, r CountAgainRequestObject) (Co
 }
 
 func (h Handlers) ListHoldings(ctx context.Context, r ListHoldingsRequestObject) (ListHoldingsResponseObject, error) {
-	list, err := h.app.Sources.Holdings(ctx, r.Review)
+	list, err := h.app.Holdings.Holdings(ctx, r.Review)
 	return ListHoldings200JSONResponse(list), err
 }
 
 func (h Handlers) FindHoldings(ctx context.Context, r FindHoldingsRequestObject) (FindHoldingsResponseObject, error) {
-	return FindHoldings204Response{}, h.app.Sources.FindHoldings(ctx, r.Review)
+	return FindHoldings204Response{}, h.app.Holdings.FindHoldings(ctx, r.Review)
 }
 
 func (h Handlers) SettleHolding(
 	ctx context.Context,
 	r SettleHoldingRequestObject,
 ) (SettleHoldingResponseObject, error) {
-	return SettleHolding204Response{}, h.app.Sources.Settle(ctx, r.Review, *r.Body)
+	return SettleHolding204Response{}, h.app.Holdings.Settle(ctx, r.Review, *r.Body)
 }
 
 func (h Handlers) LookUp(ctx context.Context, r LookUpRequestObject) (LookUpResponseObject, error) {
-	list, err := h.app.Sources.LookUp(ctx, r.Review, r.Body.Text)
+	list, err := h.app.Holdings.LookUp(ctx, r.Review, r.Body.Text)
 	return LookUp200JSONResponse(list), err
 }
 
@@ -139,6 +139,6 @@ func (h Handlers) AddKeyStudies(
 	ctx context.Context,
 	r AddKeyStudiesRequestObject,
 ) (AddKeyStudiesResponseObject, error) {
-	state, err := h.app.Sources.AddKeyStudies(ctx, r.Review, *r.Body)
+	state, err := h.app.Holdings.AddKeyStudies(ctx, r.Review, *r.Body)
 	return AddKeyStudies200JSONResponse(state), err
 }

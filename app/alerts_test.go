@@ -11,7 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/alerts"
-	"tamiz/app/sources"
+	"tamiz/app/runs"
 	"tamiz/core/bib"
 	"tamiz/demo/mailbox"
 )
@@ -49,14 +49,14 @@ func (x *told) again(t *testing.T) {
 	due := time.Now().Add(-time.Minute)
 	require.NoError(
 		t,
-		x.Sources.SetWatch(
+		x.Runs.SetWatch(
 			t.Context(),
 			x.review,
-			sources.Watch{On: true, Sources: []int64{x.world.ids["almagre"]}, Every: "week", Next: &due},
+			runs.Watch{On: true, Sources: []int64{x.world.ids["almagre"]}, Every: "week", Next: &due},
 		),
 	)
 	before := len(logged(t, x.trial, x.review))
-	require.NoError(t, x.Sources.RunDue(t.Context()))
+	require.NoError(t, x.Runs.RunDue(t.Context()))
 	until(t, x.trial, x.review, func() bool { return len(logged(t, x.trial, x.review)) > before })
 	everywhere(t, x.trial, x.review)
 	require.NoError(t, x.Alerts.Tell(t.Context()))

@@ -10,12 +10,15 @@ import (
 	"tamiz/app/alerts"
 	"tamiz/app/desk"
 	"tamiz/app/dialects"
+	"tamiz/app/draws"
 	"tamiz/app/figures"
+	"tamiz/app/holdings"
 	"tamiz/app/intake"
 	"tamiz/app/jobs"
 	"tamiz/app/peerreview"
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
+	"tamiz/app/runs"
 	"tamiz/app/sources"
 	"tamiz/app/vocabularies"
 	"tamiz/app/written"
@@ -29,6 +32,9 @@ type App struct {
 	Figures      *figures.Service
 	Intake       *intake.Service
 	Sources      *sources.Service
+	Draws        *draws.Service
+	Holdings     *holdings.Service
+	Runs         *runs.Service
 	Rounds       *rounds.Service
 	Reviews      *reviews.Service
 	Desk         *desk.Service
@@ -50,11 +56,25 @@ func New(s *store.Store, guard sru.Guard, post *alerts.Post, log *slog.Logger) (
 	a.Dialects = dialects.New(s)
 	a.Figures = figures.New(s, a.Desk)
 	a.PeerReview = peerreview.New(s, a.Figures)
-	a.Sources = sources.New(s, a.Desk, a.Reviews, a.Jobs, guard)
-	a.Rounds = rounds.New(s, a.Desk, a.Sources, a.Jobs)
-	a.Alerts = alerts.New(s, a.Sources, a.Jobs, post, log)
-	a.Written = written.New(a.Reviews, a.Figures, a.Sources, a.Vocabularies, a.Dialects, a.PeerReview, a.Rounds, a.Desk)
-	a.Intake = intake.New(s, a.Jobs, log, a.Sources.FindHoldings)
+	a.Sources = sources.New(s, a.Desk, a.Jobs, guard)
+	a.Draws = draws.New(s, a.Sources, a.Jobs)
+	a.Holdings = holdings.New(s, a.Reviews, a.Sources, a.Jobs)
+	a.Runs = runs.New(s, a.Desk, a.Sources, a.Draws, a.Jobs)
+	a.Rounds = rounds.New(s, a.Desk, a.Sources, a.Holdings, a.Jobs)
+	a.Alerts = alerts.New(s, a.Runs, a.Jobs, post, log)
+	a.Written = written.New(
+		a.Reviews,
+		a.Figures,
+		a.Sources,
+		a.Runs,
+		a.Draws,
+		a.Vocabularies,
+		a.Dialects,
+		a.PeerReview,
+		a.Rounds,
+		a.Desk,
+	)
+	a.Intake = intake.New(s, a.Jobs, log, a.Holdings.FindHoldings)
 	return a, a.Jobs.Know(map[string]jobs.Kind{
 		"import": {
 			Workers: 4,
@@ -67,10 +87,10 @@ func New(s *store.Store, guard sru.Guard, post *alerts.Post, log *slog.Logger) (
 		"draw": {
 			Workers: 24,
 			Most:    jobs.Most{OfSource: 3, OfReview: 8},
-			Time:    sources.DrawTime,
-			Work:    a.Sources.Fetch,
-			Stop:    a.Sources.StopDrawn,
-			Fail:    a.Sources.FailDraw,
+			Time:    draws.DrawTime,
+			Work:    a.Draws.Fetch,
+			Stop:    a.Draws.StopDrawn,
+			Fail:    a.Draws.FailDraw,
 		},
 		"count": {
 			Workers: 8,
@@ -83,8 +103,8 @@ func New(s *store.Store, guard sru.Guard, post *alerts.Post, log *slog.Logger) (
 			Workers: 12,
 			Most:    jobs.Most{OfSource: 3},
 			Time:    10 * time.Minute,
-			Work:    a.Sources.RunAt,
-			Fail:    a.Sources.FailRun,
+			Work:    a.Runs.RunAt,
+			Fail:    a.Runs.FailRun,
 		},
 		"round": {
 			Workers: 6,
@@ -94,7 +114,7 @@ func New(s *store.Store, guard sru.Guard, post *alerts.Post, log *slog.Logger) (
 			Stop:    a.Rounds.Stopped,
 			Fail:    a.Rounds.Failed,
 		},
-		"holding": {Workers: 6, Time: time.Hour, Work: a.Sources.HoldingsFound, Fail: a.Sources.FailHoldings},
+		"holding": {Workers: 6, Time: time.Hour, Work: a.Holdings.HoldingsFound, Fail: a.Holdings.FailHoldings},
 	})
 }
 
@@ -115,7 +135,7 @@ func (a *App) Start(ctx context.Context) error {
 	if err := a.Jobs.Start(ctx); err != nil {
 		return err
 	}
-	a.Jobs.Every(ctx, "searches that are due", sources.DueEvery, a.Sources.RunDue)
+	a.Jobs.Every(ctx, "searches that are due", runs.DueEvery, a.Runs.RunDue)
 	a.Jobs.Every(ctx, "what is new", alerts.TellEvery, a.Alerts.Tell)
 	a.Jobs.Every(ctx, "files left behind", tidy, a.Intake.Sweep)
 	a.Jobs.Every(ctx, "requests of long ago", tidy, a.store.ForgetRequests)

@@ -12,7 +12,7 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/reviews"
-	"tamiz/app/sources"
+	"tamiz/app/runs"
 	"tamiz/core/bib"
 	"tamiz/exchange/records"
 	"tamiz/exchange/ris"
@@ -26,10 +26,10 @@ func TestASearchMadeByHandIsPutRightAndStays(t *testing.T) {
 	found := int64(12)
 	require.NoError(
 		t,
-		a.Sources.WriteDown(
+		a.Runs.WriteDown(
 			t.Context(),
 			id,
-			sources.HandRun{Way: sources.ByRegister, Place: "Card box", Query: "heat", Records: &found, At: march},
+			runs.HandRun{Way: runs.ByRegister, Place: "Card box", Query: "heat", Records: &found, At: march},
 		),
 	)
 	first := logged(t, a, id)[0]
@@ -37,11 +37,11 @@ func TestASearchMadeByHandIsPutRightAndStays(t *testing.T) {
 	bo := store.By(t.Context(), store.Author{Name: "Bo"})
 	require.NoError(
 		t,
-		a.Sources.WriteDown(
+		a.Runs.WriteDown(
 			bo,
 			id,
-			sources.HandRun{
-				Way:      sources.ByRegister,
+			runs.HandRun{
+				Way:      runs.ByRegister,
 				Place:    "Card box",
 				Query:    "heat*",
 				Records:  &right,
@@ -51,9 +51,9 @@ func TestASearchMadeByHandIsPutRightAndStays(t *testing.T) {
 		),
 	)
 
-	runs := logged(t, a, id)
-	require.Len(t, runs, 2, "nothing is taken out")
-	now, was := runs[0], runs[1]
+	entries := logged(t, a, id)
+	require.Len(t, entries, 2, "nothing is taken out")
+	now, was := entries[0], entries[1]
 	assert.Equal(t, first.ID, *now.Corrects)
 	assert.Equal(t, now.ID, *was.CorrectedBy)
 	assert.Equal(t, "heat", was.Query, "and it says what it said")
@@ -72,36 +72,36 @@ func TestASearchMadeByHandIsPutRightAndStays(t *testing.T) {
 	assert.Equal(t, []int64{21}, flow(), "what was put right counts no more")
 
 	// Of two who put the same right the second is told, and what was never said cannot be put right.
-	other := sources.HandRun{Place: "Card box", At: march, Corrects: &first.ID}
-	assert.Equal(t, "corrected", problem(t, a.Sources.WriteDown(t.Context(), id, other)).Type)
+	other := runs.HandRun{Place: "Card box", At: march, Corrects: &first.ID}
+	assert.Equal(t, "corrected", problem(t, a.Runs.WriteDown(t.Context(), id, other)).Type)
 	none := int64(999)
 	other.Corrects = &none
-	assert.Equal(t, 404, problem(t, a.Sources.WriteDown(t.Context(), id, other)).Status)
+	assert.Equal(t, 404, problem(t, a.Runs.WriteDown(t.Context(), id, other)).Status)
 	elsewhere := secondReview(t, a)
 	other.Corrects = &now.ID
-	assert.Equal(t, 404, problem(t, a.Sources.WriteDown(t.Context(), elsewhere, other)).Status, "of another review")
-	assert.Equal(t, "void", problem(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Void: true})).Field)
+	assert.Equal(t, 404, problem(t, a.Runs.WriteDown(t.Context(), elsewhere, other)).Status, "of another review")
+	assert.Equal(t, "void", problem(t, a.Runs.WriteDown(t.Context(), id, runs.HandRun{Void: true})).Field)
 
 	// One that was never made counts no more, and neither does what says so.
 	require.NoError(
 		t,
-		a.Sources.WriteDown(
+		a.Runs.WriteDown(
 			t.Context(),
 			id,
-			sources.HandRun{Void: true, Corrects: &now.ID, Note: "written down for another review"},
+			runs.HandRun{Void: true, Corrects: &now.ID, Note: "written down for another review"},
 		),
 	)
-	runs = logged(t, a, id)
-	require.Len(t, runs, 3)
-	assert.True(t, runs[0].Void)
-	assert.Equal(t, "Card box", runs[0].Place)
-	assert.Nil(t, runs[0].Records)
+	entries = logged(t, a, id)
+	require.Len(t, entries, 3)
+	assert.True(t, entries[0].Void)
+	assert.Equal(t, "Card box", entries[0].Place)
+	assert.Nil(t, entries[0].Records)
 	assert.Empty(t, flow())
-	again := sources.HandRun{Place: "Card box", At: march, Corrects: &runs[0].ID}
+	again := runs.HandRun{Place: "Card box", At: march, Corrects: &entries[0].ID}
 	assert.Equal(
 		t,
 		404,
-		problem(t, a.Sources.WriteDown(t.Context(), id, again)).Status,
+		problem(t, a.Runs.WriteDown(t.Context(), id, again)).Status,
 		"what was never made is not corrected, but written down anew",
 	)
 }
@@ -118,14 +118,14 @@ func TestTheFileOfASearchMadeByHandCountsAmongTheWorks(t *testing.T) {
 	w := standInSources(t, a)
 	crewsStrategy(t, a, id)
 	ids := []int64{w.ids["almagre"], w.ids["surco"]}
-	require.NoError(t, a.Sources.Run(t.Context(), id, sources.NewRuns{Sources: ids, Records: 5000}))
+	require.NoError(t, a.Runs.Run(t.Context(), id, runs.NewRuns{Sources: ids, Records: 5000}))
 	before := everywhere(t, a, id)
 	require.True(t, before.Exact)
 	almagre := before.Sources[0]
 	require.Greater(t, almagre.Fetched, 5)
 
 	// Five of what Almagre brought, and one that nobody else has.
-	fetched, err := a.Sources.Fetched(t.Context(), id)
+	fetched, err := a.Runs.Fetched(t.Context(), id)
 	require.NoError(t, err)
 	var file strings.Builder
 	n := 0
@@ -133,7 +133,7 @@ func TestTheFileOfASearchMadeByHandCountsAmongTheWorks(t *testing.T) {
 		if f.Run.Place != "Almagre" {
 			continue
 		}
-		require.NoError(t, a.Sources.Each(t.Context(), f, func(r *bib.Record) error {
+		require.NoError(t, a.Runs.Each(t.Context(), f, func(r *bib.Record) error {
 			if n++; n > 5 {
 				return nil
 			}
@@ -145,25 +145,25 @@ func TestTheFileOfASearchMadeByHandCountsAmongTheWorks(t *testing.T) {
 	require.NoError(t, err)
 
 	few, many := int64(5), int64(8)
-	h := sources.HandRun{Place: "Card box", Query: "heat", At: march, Sample: i.Sample, Records: &few}
+	h := runs.HandRun{Place: "Card box", Query: "heat", At: march, Sample: i.Sample, Records: &few}
 	assert.Equal(
 		t,
 		"records",
-		problem(t, a.Sources.WriteDown(t.Context(), id, h)).Field,
+		problem(t, a.Runs.WriteDown(t.Context(), id, h)).Field,
 		"a file of six is not of five that were found",
 	)
 	gone := int64(999)
 	assert.Equal(
 		t,
 		"sample",
-		problem(t, a.Sources.WriteDown(t.Context(), id, sources.HandRun{Place: "x", At: march, Sample: &gone})).Field,
+		problem(t, a.Runs.WriteDown(t.Context(), id, runs.HandRun{Place: "x", At: march, Sample: &gone})).Field,
 	)
 	h.Records = nil
-	require.NoError(t, a.Sources.WriteDown(t.Context(), id, h))
+	require.NoError(t, a.Runs.WriteDown(t.Context(), id, h))
 	first := logged(t, a, id)[0]
 	assert.Equal(t, int64(6), *first.Records, "as many as the file has, where nothing else is said")
 	h.Records, h.Corrects = &many, &first.ID
-	require.NoError(t, a.Sources.WriteDown(t.Context(), id, h))
+	require.NoError(t, a.Runs.WriteDown(t.Context(), id, h))
 
 	now := everywhere(t, a, id)
 	require.Len(t, now.ByHand, 1, "what was corrected is not counted twice")
@@ -204,19 +204,19 @@ func TestALogbookOfFiveThousandRunsIsReadInPagesAndWrittenWhole(t *testing.T) {
 	several.SetLimit(8)
 	for n := range int64(many) {
 		several.Go(func() error {
-			return a.Sources.WriteDown(
+			return a.Runs.WriteDown(
 				t.Context(),
 				id,
-				sources.HandRun{Way: sources.ByBrowsing, Place: "Drawer", Records: &n, At: march},
+				runs.HandRun{Way: runs.ByBrowsing, Place: "Drawer", Records: &n, At: march},
 			)
 		})
 	}
 	require.NoError(t, several.Wait())
-	page, err := a.Sources.Runs(t.Context(), id, 0, false)
+	page, err := a.Runs.Runs(t.Context(), id, 0, false)
 	require.NoError(t, err)
-	assert.Len(t, page.Runs, sources.RunsOnPage)
+	assert.Len(t, page.Runs, runs.RunsOnPage)
 	seen := map[int64]bool{}
-	require.NoError(t, a.Sources.EachRun(t.Context(), id, true, func(r sources.Run) { seen[*r.Records] = true }))
+	require.NoError(t, a.Runs.EachRun(t.Context(), id, true, func(r runs.Run) { seen[*r.Records] = true }))
 	assert.Len(t, seen, many)
 	r, err := a.Written.Record(t.Context(), desk.At{Review: id})
 	require.NoError(t, err)

@@ -17,6 +17,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/desk"
+	"tamiz/app/draws"
 	"tamiz/app/figures"
 	"tamiz/app/reviews"
 	"tamiz/app/sources"
@@ -184,12 +185,12 @@ func slowSource(t *testing.T, a *trial) (int64, func()) {
 func TestDrawsFromABadSourceKeepNothingElseWaiting(t *testing.T) {
 	a, review := start(t)
 	id, release := slowSource(t, a)
-	var begun []sources.Draw
+	var begun []draws.Draw
 	for k := range 8 {
-		d, err := a.Sources.BeginDraw(
+		d, err := a.Draws.BeginDraw(
 			t.Context(),
 			review,
-			sources.NewDraw{
+			draws.NewDraw{
 				Name:     fmt.Sprint("draw ", k),
 				Sources:  []int64{id},
 				Concepts: words("farm*"),
@@ -203,7 +204,7 @@ func TestDrawsFromABadSourceKeepNothingElseWaiting(t *testing.T) {
 	_, err := bring(t, a, review, "sample", "one.ris", strings.NewReader(file("Heat")))
 	require.NoError(t, err)
 	until(t, a, review, func() bool {
-		all, err := a.Sources.Draws(t.Context(), review)
+		all, err := a.Draws.Draws(t.Context(), review)
 		require.NoError(t, err)
 		waiting := 0
 		for _, d := range all {
@@ -223,18 +224,18 @@ func TestDrawsFromABadSourceKeepNothingElseWaiting(t *testing.T) {
 func TestADrawStopsWhateverItsSourceDoes(t *testing.T) {
 	a, review := start(t)
 	id, _ := slowSource(t, a)
-	d, err := a.Sources.BeginDraw(
+	d, err := a.Draws.BeginDraw(
 		t.Context(),
 		review,
-		sources.NewDraw{Name: "slow", Sources: []int64{id}, Concepts: words("farm*"), How: source.All, AtMost: 5},
+		draws.NewDraw{Name: "slow", Sources: []int64{id}, Concepts: words("farm*"), How: source.All, AtMost: 5},
 	)
 	require.NoError(t, err)
-	require.NoError(t, a.Sources.StopDraw(t.Context(), review, d[0].ID))
+	require.NoError(t, a.Draws.StopDraw(t.Context(), review, d[0].ID))
 	ctx, cancel := context.WithTimeout(t.Context(), 15*time.Second)
 	defer cancel()
 	heard := a.Jobs.Listen(ctx, review)
 	for {
-		all, err := a.Sources.Draws(t.Context(), review)
+		all, err := a.Draws.Draws(t.Context(), review)
 		require.NoError(t, err)
 		if all[0].State == "stopped" {
 			return

@@ -11,16 +11,16 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/desk"
+	"tamiz/app/draws"
 	"tamiz/app/figures"
 	"tamiz/app/reviews"
-	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/core/set"
 	"tamiz/source"
 )
 
 // nurses begins a review of two blocks with seed words, some of which every record says that says another.
-func nurses(t *testing.T, a *trial, review int64) []sources.RoughConcept {
+func nurses(t *testing.T, a *trial, review int64) []draws.RoughConcept {
 	t.Helper()
 	d := desk.Document{Blocks: []desk.Block{
 		{
@@ -47,7 +47,7 @@ func nurses(t *testing.T, a *trial, review int64) []sources.RoughConcept {
 		change{What: reviews.What{Key: "other", Params: map[string]string{}}, Document: &d},
 	)
 	require.NoError(t, err)
-	return []sources.RoughConcept{
+	return []draws.RoughConcept{
 		{Name: "A", Block: "n", Words: []string{"nurse*", "shift worker*", "night shift"}},
 		{Name: "B", Block: "s", Words: []string{"sleep loss", "insomnia", "poor sleep"}},
 	}
@@ -66,7 +66,7 @@ func TestASampleThatABlockChoseTellsNothingOfWhatTheBlockLacks(t *testing.T) {
 	ctx := context.Background()
 	w := standInSources(t, a)
 	concepts := nurses(t, a, review)
-	together := draw(t, a, review, sources.NewDraw{Name: "both", Sources: []int64{w.ids["almagre"]}, Concepts: concepts,
+	together := draw(t, a, review, draws.NewDraw{Name: "both", Sources: []int64{w.ids["almagre"]}, Concepts: concepts,
 		How: source.All, AtMost: 2000})[0]
 	at := func() desk.At {
 		l, err := a.Desk.MakeLook(ctx, review, desk.NewLook{Sample: together.Sample, Rest: true})
@@ -98,7 +98,7 @@ func TestASampleThatABlockChoseTellsNothingOfWhatTheBlockLacks(t *testing.T) {
 		t,
 		a,
 		review,
-		sources.NewDraw{
+		draws.NewDraw{
 			Name:     "sleep alone",
 			Sources:  []int64{w.ids["almagre"]},
 			Concepts: concepts[1:],
@@ -166,7 +166,7 @@ func TestASampleIsDrawnInPartsWithinTheNumber(t *testing.T) {
 	ctx := context.Background()
 	w := standInSources(t, a)
 	concepts := nurses(t, a, review)
-	d := draw(t, a, review, sources.NewDraw{Name: "in parts", Sources: []int64{w.ids["almagre"]}, Concepts: concepts,
+	d := draw(t, a, review, draws.NewDraw{Name: "in parts", Sources: []int64{w.ids["almagre"]}, Concepts: concepts,
 		Parts: true, How: source.All, AtMost: 300, Seed: 2})[0]
 	require.Len(t, d.Parts, 4, "together, each by itself, and anything")
 	wanted := 0
@@ -215,8 +215,8 @@ func TestASampleIsDrawnInPartsWithinTheNumber(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, ids)
 
-	require.NoError(t, a.Sources.GoOn(ctx, review, d.ID, 500))
-	more := rested(t, a, review, []sources.Draw{d})[0]
+	require.NoError(t, a.Draws.GoOn(ctx, review, d.ID, 500))
+	more := rested(t, a, review, []draws.Draw{d})[0]
 	for i, p := range more.Parts {
 		assert.GreaterOrEqual(t, p.Wanted, d.Parts[i].Wanted, fmt.Sprint("part ", i, " holds what it held"))
 	}

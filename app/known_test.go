@@ -19,12 +19,12 @@ import (
 // lookedUp waits until every key study was looked up at every source once more.
 func lookedUp(t *testing.T, a *trial, review int64) []library.Holding {
 	t.Helper()
-	before, err := a.Sources.Holdings(t.Context(), review)
+	before, err := a.Holdings.Holdings(t.Context(), review)
 	require.NoError(t, err)
-	require.NoError(t, a.Sources.FindHoldings(t.Context(), review))
+	require.NoError(t, a.Holdings.FindHoldings(t.Context(), review))
 	var out []library.Holding
 	until(t, a, review, func() bool {
-		out, err = a.Sources.Holdings(t.Context(), review)
+		out, err = a.Holdings.Holdings(t.Context(), review)
 		require.NoError(t, err)
 		return len(out) == len(before) && !slices.ContainsFunc(out, func(h library.Holding) bool {
 			i := slices.IndexFunc(
@@ -140,9 +140,9 @@ func TestAKeyStudyIsAllThatIsKnownOfIt(t *testing.T) {
 
 	// A source that does not answer takes nothing back.
 	w.shut.Store(true)
-	require.NoError(t, a.Sources.FindHoldings(ctx, id))
+	require.NoError(t, a.Holdings.FindHoldings(ctx, id))
 	until(t, a, id, func() bool {
-		tasks, err := a.Sources.Holdings(ctx, id)
+		tasks, err := a.Holdings.Holdings(ctx, id)
 		require.NoError(t, err)
 		return len(tasks) > 0
 	})
@@ -161,7 +161,7 @@ func TestWhatWasSettledStaysSo(t *testing.T) {
 	require.NoError(t, err)
 	var near library.Holding
 	until(t, a, id, func() bool {
-		all, err := a.Sources.Holdings(t.Context(), id)
+		all, err := a.Holdings.Holdings(t.Context(), id)
 		require.NoError(t, err)
 		i := slices.IndexFunc(all, func(h library.Holding) bool { return h.State == library.Near })
 		if i >= 0 {
@@ -171,7 +171,7 @@ func TestWhatWasSettledStaysSo(t *testing.T) {
 	})
 	require.NotZero(t, near.Source, "something like it is found")
 	near.State = library.Held
-	require.NoError(t, a.Sources.Settle(t.Context(), id, near))
+	require.NoError(t, a.Holdings.Settle(t.Context(), id, near))
 	again := lookedUp(t, a, id)
 	i := slices.IndexFunc(again, func(h library.Holding) bool { return h.Source == near.Source })
 	assert.Equal(t, library.Held, again[i].State)

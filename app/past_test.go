@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app"
-	"tamiz/app/sources"
+	"tamiz/app/logbook"
 	"tamiz/store/storetest"
 )
 
@@ -50,15 +50,15 @@ func TestAHistoryIsMovedBackWholeAndThatOfOthersStays(t *testing.T) {
 	for _, id := range []int64{one, other} {
 		require.NoError(
 			t,
-			sources.NewRows(s).
-				PutRun(t.Context(), sources.RunRow{Review: id, Kind: "hand", Revision: 1, Place: "Card box"}, nil, nil),
+			logbook.NewRows(s).
+				PutRun(t.Context(), logbook.Run{Review: id, Kind: "hand", Revision: 1, Place: "Card box"}, nil, nil),
 		)
 	}
 	at := func(id int64) time.Time {
-		runs, err := sources.NewRows(s).Runs(t.Context(), id, 0, true, 10)
+		entries, err := logbook.NewRows(s).Runs(t.Context(), id, 0, true, 10)
 		require.NoError(t, err)
-		require.Len(t, runs, 1)
-		return runs[0].At
+		require.Len(t, entries, 1)
+		return entries[0].At
 	}
 	before, beside := at(one), at(other)
 	require.NoError(t, app.MoveBack(t.Context(), s, one, 10))

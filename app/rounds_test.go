@@ -17,6 +17,7 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/figures"
+	"tamiz/app/holdings"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
@@ -44,7 +45,7 @@ func keyStudies(t testing.TB, a *trial, review int64, of []*bib.Record) {
 	all, err := a.Sources.Sources(t.Context())
 	require.NoError(t, err)
 	until(t, a, review, func() bool {
-		held, err := a.Sources.Holdings(t.Context(), review)
+		held, err := a.Holdings.Holdings(t.Context(), review)
 		require.NoError(t, err)
 		return len(held) >= len(of)*len(all)
 	})
@@ -145,10 +146,10 @@ func TestRoundsBringWhatIsLinked(t *testing.T) {
 	require.Greater(t, len(open.Works), 4)
 	require.NoError(t, a.Judge(t.Context(), review, open.Works[0].Record.ID, "not"))
 	require.NoError(t, a.Judge(t.Context(), review, open.Works[1].Record.ID, "relevant"))
-	_, err = a.Sources.AddKeyStudies(
+	_, err = a.Holdings.AddKeyStudies(
 		t.Context(),
 		review,
-		sources.Chosen{Records: []int64{open.Works[2].Record.ID}, Way: "round", Origin: "round 1"},
+		holdings.Chosen{Records: []int64{open.Works[2].Record.ID}, Way: "round", Origin: "round 1"},
 	)
 	require.NoError(t, err)
 	after := found(t, a, review, rounds.Window{})
@@ -405,10 +406,10 @@ func TestWhatKeyStudiesSayOfTheSearch(t *testing.T) {
 	)
 	f := found(t, a, review, rounds.Window{Show: "all"})
 	require.NotEmpty(t, f.Works)
-	_, err := a.Sources.AddKeyStudies(
+	_, err := a.Holdings.AddKeyStudies(
 		t.Context(),
 		review,
-		sources.Chosen{Records: []int64{f.Works[0].Record.ID}, Way: "judged", Origin: "what the blocks find"},
+		holdings.Chosen{Records: []int64{f.Works[0].Record.ID}, Way: "judged", Origin: "what the blocks find"},
 	)
 	require.NoError(t, err)
 	said, err := a.Rounds.Says(t.Context(), at)
@@ -422,7 +423,7 @@ func TestWhatKeyStudiesSayOfTheSearch(t *testing.T) {
 	said, err = a.Rounds.Says(t.Context(), at)
 	require.NoError(t, err)
 	assert.False(t, said.Draft)
-	_, err = a.Sources.AddKeyStudies(t.Context(), review, sources.Chosen{Records: []int64{1}, Way: "by chance"})
+	_, err = a.Holdings.AddKeyStudies(t.Context(), review, holdings.Chosen{Records: []int64{1}, Way: "by chance"})
 	assert.Equal(t, "invalid", problem(t, err).Type)
 }
 

@@ -10,7 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/desk"
-	"tamiz/app/sources"
+	"tamiz/app/runs"
 	"tamiz/core/bib"
 	"tamiz/exchange/ris"
 	"tamiz/store"
@@ -30,11 +30,11 @@ func crewsStrategy(t *testing.T, a *trial, review int64) {
 }
 
 // everywhere waits until all that was asked for is there.
-func everywhere(t testing.TB, a *trial, review int64) (out *sources.Everywhere) {
+func everywhere(t testing.TB, a *trial, review int64) (out *runs.Everywhere) {
 	t.Helper()
 	until(t, a, review, func() bool {
 		var err error
-		out, err = a.Sources.Everywhere(t.Context(), desk.At{Review: review})
+		out, err = a.Runs.Everywhere(t.Context(), desk.At{Review: review})
 		require.NoError(t, err)
 		for _, s := range out.Sources {
 			if s.Waiting || s.Fetch == "waiting" || s.Fetch == "drawing" {
@@ -46,10 +46,10 @@ func everywhere(t testing.TB, a *trial, review int64) (out *sources.Everywhere) 
 	return out
 }
 
-// logged returns the runs of a review but those that were counted in passing.
-func logged(t *testing.T, a *trial, review int64) []sources.Run {
+// logged returns the entries of a review but those that were counted in passing.
+func logged(t *testing.T, a *trial, review int64) []runs.Run {
 	t.Helper()
-	out, err := a.Sources.Runs(t.Context(), review, 0, false)
+	out, err := a.Runs.Runs(t.Context(), review, 0, false)
 	require.NoError(t, err)
 	return out.Runs
 }
@@ -70,7 +70,7 @@ func TestAStrategyIsRunEverywhereAndItsAnswersAreSetAgainstEachOther(t *testing.
 	assert.NotEmpty(t, before.Sources[0].Query, "how it would be asked is known before it is")
 
 	ids := []int64{w.ids["vilano"], w.ids["almagre"], w.ids["surco"]}
-	require.NoError(t, a.Sources.Run(t.Context(), review, sources.NewRuns{Sources: ids, Records: 5000}))
+	require.NoError(t, a.Runs.Run(t.Context(), review, runs.NewRuns{Sources: ids, Records: 5000}))
 	out := everywhere(t, a, review)
 	require.True(t, out.Exact)
 	all := map[string][]*bib.Record{"Almagre": w.Almagre, "Surco": w.Surco, "Vilano": w.Vilano}
@@ -97,12 +97,12 @@ func TestAStrategyIsRunEverywhereAndItsAnswersAreSetAgainstEachOther(t *testing.
 	assert.Len(t, out.Pairs, 3)
 	assert.Positive(t, shared)
 	assert.GreaterOrEqual(t, out.Together.Works, only)
-	samples, err := a.Sources.Draws(t.Context(), review)
+	samples, err := a.Draws.Draws(t.Context(), review)
 	require.NoError(t, err)
 	assert.Empty(t, samples, "what was fetched for a run is no sample by itself")
 
 	// Part of each: an estimate whose interval is honest.
-	require.NoError(t, a.Sources.Run(t.Context(), review, sources.NewRuns{Sources: ids, Records: 60}))
+	require.NoError(t, a.Runs.Run(t.Context(), review, runs.NewRuns{Sources: ids, Records: 60}))
 	part := everywhere(t, a, review)
 	assert.False(t, part.Exact)
 	assert.LessOrEqual(t, part.Together.Low, out.Together.Works)
@@ -110,19 +110,19 @@ func TestAStrategyIsRunEverywhereAndItsAnswersAreSetAgainstEachOther(t *testing.
 	assert.Less(t, part.Together.Low, part.Together.High)
 
 	// Its records become a sample when somebody says so.
-	runs := logged(t, a, review)
-	require.Len(t, runs, 6)
-	require.NoError(t, a.Sources.SampleOfRun(t.Context(), review, runs[0].ID))
+	entries := logged(t, a, review)
+	require.Len(t, entries, 6)
+	require.NoError(t, a.Runs.SampleOfRun(t.Context(), review, entries[0].ID))
 	made, err := a.Reviews.Review(t.Context(), review)
 	require.NoError(t, err)
 	require.Len(t, made.Samples, 1)
 	assert.Equal(t, 60, made.Samples[0].Records)
-	later, err := a.Sources.Runs(t.Context(), review, runs[2].ID, false)
+	later, err := a.Runs.Runs(t.Context(), review, entries[2].ID, false)
 	require.NoError(t, err)
 	assert.Len(t, later.Runs, 3)
 
 	// Of one nothing is fetched: it is no part of what is set against each other, and that is said.
-	require.NoError(t, a.Sources.Run(t.Context(), review, sources.NewRuns{Sources: ids[:1]}))
+	require.NoError(t, a.Runs.Run(t.Context(), review, runs.NewRuns{Sources: ids[:1]}))
 	less := everywhere(t, a, review)
 	assert.Equal(t, less.Records-less.Among, *less.Sources[2].Run.Records)
 	assert.Nil(t, less.Sources[2].Only)
@@ -146,11 +146,11 @@ func TestASourceThatDoesNotAnswerIsLoggedAsSuch(t *testing.T) {
 	assert.Equal(
 		t,
 		"no-query",
-		problem(t, a.Sources.Run(t.Context(), review, sources.NewRuns{Sources: []int64{w.ids["surco"]}})).Type,
+		problem(t, a.Runs.Run(t.Context(), review, runs.NewRuns{Sources: []int64{w.ids["surco"]}})).Type,
 	)
 	crewsStrategy(t, a, review)
 	w.shut.Store(true)
-	require.NoError(t, a.Sources.Run(t.Context(), review, sources.NewRuns{Sources: []int64{w.ids["surco"]}, Records: 10}))
+	require.NoError(t, a.Runs.Run(t.Context(), review, runs.NewRuns{Sources: []int64{w.ids["surco"]}, Records: 10}))
 	out := everywhere(t, a, review)
 	for _, s := range out.Sources {
 		if s.Name != "Surco" {
@@ -162,19 +162,19 @@ func TestASourceThatDoesNotAnswerIsLoggedAsSuch(t *testing.T) {
 		assert.Contains(t, s.Run.Problem.Title, "Surco")
 	}
 	w.shut.Store(false)
-	require.NoError(t, a.Sources.Run(t.Context(), review, sources.NewRuns{Sources: []int64{w.ids["surco"]}}))
+	require.NoError(t, a.Runs.Run(t.Context(), review, runs.NewRuns{Sources: []int64{w.ids["surco"]}}))
 	everywhere(t, a, review)
-	runs := logged(t, a, review)
-	require.Len(t, runs, 2, "what was logged stays")
-	assert.NotNil(t, runs[0].Records)
+	entries := logged(t, a, review)
+	require.Len(t, entries, 2, "what was logged stays")
+	assert.NotNil(t, entries[0].Records)
 
-	for name, n := range map[string]sources.NewRuns{"none": {}, "too many records": {Sources: []int64{1},
+	for name, n := range map[string]runs.NewRuns{"none": {}, "too many records": {Sources: []int64{1},
 		Records: 1 << 30}, "fewer than none": {Sources: []int64{1}, Records: -1}} {
-		assert.Equal(t, 422, problem(t, a.Sources.Run(t.Context(), review, n)).Status, name)
+		assert.Equal(t, 422, problem(t, a.Runs.Run(t.Context(), review, n)).Status, name)
 	}
-	assert.Equal(t, 404, problem(t, a.Sources.Run(t.Context(), review, sources.NewRuns{Sources: []int64{999}})).Status)
-	assert.Equal(t, 404, problem(t, a.Sources.Run(t.Context(), 999, sources.NewRuns{Sources: []int64{1}})).Status)
-	assert.Equal(t, 404, problem(t, a.Sources.SampleOfRun(t.Context(), review, runs[0].ID)).Status, "nothing was fetched")
+	assert.Equal(t, 404, problem(t, a.Runs.Run(t.Context(), review, runs.NewRuns{Sources: []int64{999}})).Status)
+	assert.Equal(t, 404, problem(t, a.Runs.Run(t.Context(), 999, runs.NewRuns{Sources: []int64{1}})).Status)
+	assert.Equal(t, 404, problem(t, a.Runs.SampleOfRun(t.Context(), review, entries[0].ID)).Status, "nothing was fetched")
 }
 
 func TestASearchMadeByHandIsWrittenDown(t *testing.T) {
@@ -183,10 +183,10 @@ func TestASearchMadeByHandIsWrittenDown(t *testing.T) {
 	at := time.Date(2026, 3, 2, 9, 0, 0, 0, time.UTC)
 	require.NoError(
 		t,
-		a.Sources.WriteDown(
+		a.Runs.WriteDown(
 			t.Context(),
 			review,
-			sources.HandRun{
+			runs.HandRun{
 				Place:   " The card box of the Olmo library ",
 				Query:   "heat AND crews",
 				Records: &found,
@@ -195,25 +195,25 @@ func TestASearchMadeByHandIsWrittenDown(t *testing.T) {
 			},
 		),
 	)
-	runs := logged(t, a, review)
-	require.Len(t, runs, 1)
-	assert.Equal(t, "The card box of the Olmo library", runs[0].Place)
-	assert.Equal(t, found, *runs[0].Records)
-	assert.True(t, at.Equal(runs[0].At))
+	entries := logged(t, a, review)
+	require.Len(t, entries, 1)
+	assert.Equal(t, "The card box of the Olmo library", entries[0].Place)
+	assert.Equal(t, found, *entries[0].Records)
+	assert.True(t, at.Equal(entries[0].At))
 	few := int64(-1)
-	for field, h := range map[string]sources.HandRun{
+	for field, h := range map[string]runs.HandRun{
 		"way": {Place: "x", At: at, Way: "guess"}, "place": {At: at}, "at": {Place: "x"}, "records": {Place: "x", At: at,
 			Records: &few}, "note": {Place: "x", At: at, Note: strings.Repeat("x", 5000)},
 		"query": {Place: "x", At: at, Query: strings.Repeat("x", 1<<21)},
 	} {
-		assert.Equal(t, field, problem(t, a.Sources.WriteDown(t.Context(), review, h)).Field)
+		assert.Equal(t, field, problem(t, a.Runs.WriteDown(t.Context(), review, h)).Field)
 	}
 	assert.Equal(
 		t,
 		"at",
 		problem(
 			t,
-			a.Sources.WriteDown(t.Context(), review, sources.HandRun{Place: "x", At: time.Now().Add(72 * time.Hour)}),
+			a.Runs.WriteDown(t.Context(), review, runs.HandRun{Place: "x", At: time.Now().Add(72 * time.Hour)}),
 		).Field,
 	)
 }
@@ -226,11 +226,11 @@ func TestWhatIsCountedInPassingIsLoggedApart(t *testing.T) {
 	_, err := a.SetView(t.Context(), review, desk.NewLook{Source: &almagre, Rest: true})
 	require.NoError(t, err)
 	c := counted(t, a, review)
-	all, err := a.Sources.Runs(t.Context(), review, 0, true)
+	all, err := a.Runs.Runs(t.Context(), review, 0, true)
 	require.NoError(t, err)
 	require.Len(t, all.Runs, 1)
 	assert.EqualValues(t, c.Whole.Records, *all.Runs[0].Records)
-	few, err := a.Sources.Runs(t.Context(), review, 0, false)
+	few, err := a.Runs.Runs(t.Context(), review, 0, false)
 	require.NoError(t, err)
 	assert.Empty(t, few.Runs)
 	assert.Equal(t, 1, few.Passing)
@@ -241,13 +241,13 @@ func TestARunThatIsAskedForTwiceUnderOneNameIsMadeOnce(t *testing.T) {
 	w := standInSources(t, a)
 	crewsStrategy(t, a, review)
 	ctx := store.AsRequest(t.Context(), uuid.New())
-	h := sources.HandRun{Place: "Card box", At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)}
-	require.NoError(t, a.Sources.WriteDown(ctx, review, h))
-	require.NoError(t, a.Sources.WriteDown(ctx, review, h), "its answer was lost")
+	h := runs.HandRun{Place: "Card box", At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)}
+	require.NoError(t, a.Runs.WriteDown(ctx, review, h))
+	require.NoError(t, a.Runs.WriteDown(ctx, review, h), "its answer was lost")
 	assert.Len(t, logged(t, a, review), 1)
 	ctx = store.AsRequest(t.Context(), uuid.New())
 	for range 2 {
-		require.NoError(t, a.Sources.Run(ctx, review, sources.NewRuns{Sources: []int64{w.ids["surco"]}}))
+		require.NoError(t, a.Runs.Run(ctx, review, runs.NewRuns{Sources: []int64{w.ids["surco"]}}))
 	}
 	everywhere(t, a, review)
 	assert.Len(t, logged(t, a, review), 2)
@@ -258,16 +258,16 @@ func TestAnAnswerThatWasNotFetchedWholeIsNotTakenForWhole(t *testing.T) {
 	w := standInSources(t, a)
 	crewsStrategy(t, a, review)
 	ids := []int64{w.ids["almagre"], w.ids["surco"]}
-	require.NoError(t, a.Sources.Run(t.Context(), review, sources.NewRuns{Sources: ids, Records: 5000}))
+	require.NoError(t, a.Runs.Run(t.Context(), review, runs.NewRuns{Sources: ids, Records: 5000}))
 	whole := everywhere(t, a, review)
 	require.True(t, whole.Exact)
 	// A source that counts records and then does not give them.
 	w.lose = "surco"
-	require.NoError(t, a.Sources.Run(t.Context(), review, sources.NewRuns{Sources: ids, Records: 5000}))
+	require.NoError(t, a.Runs.Run(t.Context(), review, runs.NewRuns{Sources: ids, Records: 5000}))
 	part := everywhere(t, a, review)
 	assert.False(t, part.Exact)
 	assert.Less(t, part.Sources[1].Fetched, whole.Sources[1].Fetched)
-	since, err := a.Sources.Since(t.Context(), review)
+	since, err := a.Runs.Since(t.Context(), review)
 	require.NoError(t, err)
 	for _, s := range since.Sources {
 		assert.NotEqual(t, "Surco", s.Name, "what is missing is not gone")

@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/desk"
+	"tamiz/app/draws"
 	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
@@ -109,23 +110,23 @@ func until(t testing.TB, a *trial, review int64, so func() bool) {
 	}
 }
 
-func words(of ...string) []sources.RoughConcept {
-	return []sources.RoughConcept{{Name: "A", Words: of}}
+func words(of ...string) []draws.RoughConcept {
+	return []draws.RoughConcept{{Name: "A", Words: of}}
 }
 
 // draw draws samples and waits until they are at rest.
-func draw(t *testing.T, a *trial, review int64, n sources.NewDraw) []sources.Draw {
+func draw(t *testing.T, a *trial, review int64, n draws.NewDraw) []draws.Draw {
 	t.Helper()
-	begun, err := a.Sources.BeginDraw(t.Context(), review, n)
+	begun, err := a.Draws.BeginDraw(t.Context(), review, n)
 	require.NoError(t, err)
 	return rested(t, a, review, begun)
 }
 
-func rested(t *testing.T, a *trial, review int64, begun []sources.Draw) (out []sources.Draw) {
+func rested(t *testing.T, a *trial, review int64, begun []draws.Draw) (out []draws.Draw) {
 	t.Helper()
 	until(t, a, review, func() bool {
 		out = nil
-		all, err := a.Sources.Draws(t.Context(), review)
+		all, err := a.Draws.Draws(t.Context(), review)
 		require.NoError(t, err)
 		for _, b := range begun {
 			for _, d := range all {
@@ -157,7 +158,7 @@ func TestADrawBecomesASampleThatCanBeRaisedAndUndone(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
 	for _, how := range []source.How{source.All, source.Newest, source.Years, source.Random} {
-		d := draw(t, a, review, sources.NewDraw{Name: "crews " + string(how), Sources: []int64{w.ids["almagre"]},
+		d := draw(t, a, review, draws.NewDraw{Name: "crews " + string(how), Sources: []int64{w.ids["almagre"]},
 			Concepts: words("farm*", "cane"), How: how, AtMost: 130, Seed: 3})[0]
 		require.Equal(t, "done", d.State, d.Problem)
 		assert.Equal(t, []int{130, 130}, []int{d.Wanted, d.Got})
@@ -165,20 +166,20 @@ func TestADrawBecomesASampleThatCanBeRaisedAndUndone(t *testing.T) {
 		first := sample(t, a, review, d.Sample)
 		assert.Equal(t, 130, first.Records)
 		asked := w.asked.Load()
-		require.NoError(t, a.Sources.GoOn(t.Context(), review, d.ID, 210))
-		d = rested(t, a, review, []sources.Draw{d})[0]
+		require.NoError(t, a.Draws.GoOn(t.Context(), review, d.ID, 210))
+		d = rested(t, a, review, []draws.Draw{d})[0]
 		assert.Equal(t, 210, d.Got, how)
 		assert.Equal(t, 210, sample(t, a, review, d.Sample).Records, "the same sample, with what was missing")
 		if how == source.All {
 			assert.Equal(t, int32(1), w.asked.Load()-asked, "only what was missing was fetched")
 		}
 	}
-	runs := logged(t, a, review)
-	require.Len(t, runs, 8, "each is in the logbook, and that it was gone on with")
-	assert.Equal(t, "draw", runs[0].Kind)
-	assert.Equal(t, "Almagre", runs[0].Place)
-	assert.Equal(t, "Sample “crews random”: 210 of 210 records that were wanted, at random; ended.", runs[0].Note)
-	assert.Greater(t, *runs[0].Records, int64(210), "what was found, not what was drawn of it")
+	entries := logged(t, a, review)
+	require.Len(t, entries, 8, "each is in the logbook, and that it was gone on with")
+	assert.Equal(t, "draw", entries[0].Kind)
+	assert.Equal(t, "Almagre", entries[0].Place)
+	assert.Equal(t, "Sample “crews random”: 210 of 210 records that were wanted, at random; ended.", entries[0].Note)
+	assert.Greater(t, *entries[0].Records, int64(210), "what was found, not what was drawn of it")
 	before, err := a.Reviews.Review(t.Context(), review)
 	require.NoError(t, err)
 	s, err := a.Undo(t.Context(), review)
@@ -190,31 +191,31 @@ func TestADrawBecomesASampleThatCanBeRaisedAndUndone(t *testing.T) {
 func TestOrdersAreLookedAtBeforeTheyAreTaken(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
-	good := sources.NewDraw{
+	good := draws.NewDraw{
 		Name:     "x",
 		Sources:  []int64{w.ids["almagre"]},
 		Concepts: words("farm*"),
 		How:      source.All,
 		AtMost:   5,
 	}
-	for name, spoil := range map[string]func(*sources.NewDraw){
-		"no name":          func(n *sources.NewDraw) { n.Name = " " },
-		"no source":        func(n *sources.NewDraw) { n.Sources = nil },
-		"unknown source":   func(n *sources.NewDraw) { n.Sources = []int64{999} },
-		"nothing":          func(n *sources.NewDraw) { n.AtMost = 0 },
-		"too many":         func(n *sources.NewDraw) { n.AtMost = 2_000_000 },
-		"no way of it":     func(n *sources.NewDraw) { n.How = "best" },
-		"a seed too large": func(n *sources.NewDraw) { n.Seed = 1 << 40 },
-		"too many words": func(n *sources.NewDraw) {
+	for name, spoil := range map[string]func(*draws.NewDraw){
+		"no name":          func(n *draws.NewDraw) { n.Name = " " },
+		"no source":        func(n *draws.NewDraw) { n.Sources = nil },
+		"unknown source":   func(n *draws.NewDraw) { n.Sources = []int64{999} },
+		"nothing":          func(n *draws.NewDraw) { n.AtMost = 0 },
+		"too many":         func(n *draws.NewDraw) { n.AtMost = 2_000_000 },
+		"no way of it":     func(n *draws.NewDraw) { n.How = "best" },
+		"a seed too large": func(n *draws.NewDraw) { n.Seed = 1 << 40 },
+		"too many words": func(n *draws.NewDraw) {
 			n.Concepts = words(make([]string, 300)...)
 			n.Concepts[0].Words = strings.Fields(strings.Repeat("farm ", 300))
 		},
-		"a long name": func(n *sources.NewDraw) { n.Concepts[0].Name = strings.Repeat("x", 400) },
+		"a long name": func(n *draws.NewDraw) { n.Concepts[0].Name = strings.Repeat("x", 400) },
 	} {
 		bad := good
 		bad.Concepts = words("farm*")
 		spoil(&bad)
-		_, err := a.Sources.BeginDraw(t.Context(), review, bad)
+		_, err := a.Draws.BeginDraw(t.Context(), review, bad)
 		var p *problems.Problem
 		require.ErrorAs(t, err, &p, name)
 		assert.Less(t, p.Status, 500, name)
@@ -231,41 +232,41 @@ func TestADrawIsStoppedAndGoneOnWith(t *testing.T) {
 	var id atomic.Int64
 	w.each = func(n int32) {
 		if n == 3 {
-			all, _ := a.Sources.Draws(context.Background(), review)
+			all, _ := a.Draws.Draws(context.Background(), review)
 			id.Store(all[0].ID)
-			_ = a.Sources.StopDraw(context.Background(), review, all[0].ID)
+			_ = a.Draws.StopDraw(context.Background(), review, all[0].ID)
 		}
 	}
-	d := draw(t, a, review, sources.NewDraw{Name: "anything", Sources: []int64{w.ids["almagre"]}, How: source.All,
+	d := draw(t, a, review, draws.NewDraw{Name: "anything", Sources: []int64{w.ids["almagre"]}, How: source.All,
 		AtMost: 2000})[0]
 	assert.Equal(t, "stopped", d.State)
 	assert.Less(t, d.Got, 500)
 	assert.Equal(t, d.Got, sample(t, a, review, d.Sample).Records, "what was got is a sample")
 	w.each = nil
-	require.NoError(t, a.Sources.GoOn(t.Context(), review, d.ID, 2000))
-	d = rested(t, a, review, []sources.Draw{d})[0]
+	require.NoError(t, a.Draws.GoOn(t.Context(), review, d.ID, 2000))
+	d = rested(t, a, review, []draws.Draw{d})[0]
 	assert.Equal(t, "done", d.State)
 	assert.Equal(t, 2000, sample(t, a, review, d.Sample).Records)
-	assert.Error(t, a.Sources.GoOn(t.Context(), review, d.ID, 10), "a number cannot be lowered")
+	assert.Error(t, a.Draws.GoOn(t.Context(), review, d.ID, 10), "a number cannot be lowered")
 }
 
 func TestADrawOutlivesASourceThatGoesAway(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
 	w.each = func(n int32) { w.shut.Store(n > 4) }
-	d := draw(t, a, review, sources.NewDraw{Name: "anything", Sources: []int64{w.ids["surco"]}, How: source.All,
+	d := draw(t, a, review, draws.NewDraw{Name: "anything", Sources: []int64{w.ids["surco"]}, How: source.All,
 		AtMost: 900})[0]
 	assert.Equal(t, "stopped", d.State)
 	assert.Contains(t, d.Problem, "gives no more")
 	assert.Equal(t, 400, d.Got)
-	troubles, err := a.Sources.Troubles(t.Context(), review, d.ID)
+	troubles, err := a.Draws.Troubles(t.Context(), review, d.ID)
 	require.NoError(t, err)
 	require.NotEmpty(t, troubles)
 	assert.Equal(t, source.Unanswered, troubles[0].Kind)
 	w.each = nil
 	w.shut.Store(false)
-	require.NoError(t, a.Sources.GoOn(t.Context(), review, d.ID, 900))
-	d = rested(t, a, review, []sources.Draw{d})[0]
+	require.NoError(t, a.Draws.GoOn(t.Context(), review, d.ID, 900))
+	d = rested(t, a, review, []draws.Draw{d})[0]
 	assert.Equal(
 		t,
 		[]any{"done", 900, 0},
@@ -308,21 +309,21 @@ func TestAWorkThatIsGivenTwiceIsKeptOnce(t *testing.T) {
 	defer server.Close()
 	s, err := a.Sources.AddSource(t.Context(), sources.SourceEdit{Address: &server.URL})
 	require.NoError(t, err)
-	d := draw(t, a, review, sources.NewDraw{Name: "nets", Sources: []int64{s.ID}, Concepts: words("shade"),
+	d := draw(t, a, review, draws.NewDraw{Name: "nets", Sources: []int64{s.ID}, Concepts: words("shade"),
 		How: source.All, AtMost: 250})[0]
 	assert.Equal(t, []any{"done", 249, 1}, []any{d.State, d.Got, d.Troubles})
-	troubles, err := a.Sources.Troubles(t.Context(), review, d.ID)
+	troubles, err := a.Draws.Troubles(t.Context(), review, d.ID)
 	require.NoError(t, err)
 	assert.Equal(t, []source.Trouble{{From: 144, To: 144, Kind: source.Repeated, Detail: "W144"}}, troubles)
-	require.NoError(t, a.Sources.GoOn(t.Context(), review, d.ID, 250))
-	d = rested(t, a, review, []sources.Draw{d})[0]
+	require.NoError(t, a.Draws.GoOn(t.Context(), review, d.ID, 250))
+	d = rested(t, a, review, []draws.Draw{d})[0]
 	assert.Equal(t, 249, d.Got, "gone on with, there is nothing more to fetch")
 }
 
 func TestSeveralSourcesAndConceptsAreDrawnInOneGo(t *testing.T) {
 	a, review := start(t)
 	w := standInSources(t, a)
-	concepts := []sources.RoughConcept{
+	concepts := []draws.RoughConcept{
 		{Name: "A", Words: []string{"farm*"}},
 		{Name: "B", Words: []string{"shade", "rest break*"}},
 		{Name: "C"},
@@ -331,7 +332,7 @@ func TestSeveralSourcesAndConceptsAreDrawnInOneGo(t *testing.T) {
 		t,
 		a,
 		review,
-		sources.NewDraw{
+		draws.NewDraw{
 			Name:     "crews",
 			Sources:  []int64{w.ids["almagre"], w.ids["surco"]},
 			Concepts: concepts,
@@ -355,7 +356,7 @@ func TestSeveralSourcesAndConceptsAreDrawnInOneGo(t *testing.T) {
 		t,
 		a,
 		review,
-		sources.NewDraw{
+		draws.NewDraw{
 			Name:     "both",
 			Sources:  []int64{w.ids["almagre"], w.ids["surco"]},
 			Concepts: concepts,
@@ -387,11 +388,11 @@ func TestSeveralSourcesAndConceptsAreDrawnInOneGo(t *testing.T) {
 func TestRoughWordsAreCountedBeforeAnythingIsDrawn(t *testing.T) {
 	a, _ := start(t)
 	w := standInSources(t, a)
-	p, err := a.Sources.Preview(
+	p, err := a.Draws.Preview(
 		t.Context(),
 		w.ids["almagre"],
-		sources.Preview{
-			Concepts: []sources.RoughConcept{
+		draws.Preview{
+			Concepts: []draws.RoughConcept{
 				{Name: "A", Words: []string{"farm*", "f*"}},
 				{Name: "B", Words: []string{"heat"}},
 				{Name: "C"},
@@ -413,19 +414,19 @@ func TestRoughWordsAreCountedBeforeAnythingIsDrawn(t *testing.T) {
 		}
 	}
 	assert.Contains(t, marked, "heat")
-	p, err = a.Sources.Preview(
+	p, err = a.Draws.Preview(
 		t.Context(),
 		w.ids["almagre"],
-		sources.Preview{
-			Concepts: []sources.RoughConcept{{Name: "A", Words: []string{"farm*"}}, {Name: "B", Words: []string{"zzyzx"}}},
+		draws.Preview{
+			Concepts: []draws.RoughConcept{{Name: "A", Words: []string{"farm*"}}, {Name: "B", Words: []string{"zzyzx"}}},
 		},
 	)
 	require.NoError(t, err)
 	assert.Equal(t, "B", p.Nothing)
-	_, err = a.Sources.BeginDraw(
+	_, err = a.Draws.BeginDraw(
 		t.Context(),
 		1,
-		sources.NewDraw{Name: "x", Sources: []int64{w.ids["almagre"]}, Concepts: words("f*"), How: source.All, AtMost: 5},
+		draws.NewDraw{Name: "x", Sources: []int64{w.ids["almagre"]}, Concepts: words("f*"), How: source.All, AtMost: 5},
 	)
 	assert.ErrorContains(t, err, "matches too much")
 }
@@ -543,7 +544,7 @@ func TestKeyStudiesAreLookedUpInEverySource(t *testing.T) {
 	require.NoError(t, err)
 	held := map[int64]int{}
 	until(t, a, review, func() bool {
-		all, err := a.Sources.Holdings(t.Context(), review)
+		all, err := a.Holdings.Holdings(t.Context(), review)
 		require.NoError(t, err)
 		clear(held)
 		for _, h := range all {
@@ -587,7 +588,7 @@ func TestPastedReferencesAreFoundAndTakenOnlyByHand(t *testing.T) {
 		"Rest breaks and kidney function in seasonal farm workers",
 		"Something that nobody has written about anything at all",
 	}, "\n")
-	found, err := a.Sources.LookUp(t.Context(), review, pasted)
+	found, err := a.Holdings.LookUp(t.Context(), review, pasted)
 	require.NoError(t, err)
 	require.Len(t, found, 5)
 	for i, how := range []string{"identifier", "title", "title", "near"} {
@@ -609,7 +610,7 @@ func TestPastedReferencesAreFoundAndTakenOnlyByHand(t *testing.T) {
 	s, err = a.Undo(t.Context(), review)
 	require.NoError(t, err)
 	assert.Empty(t, s.KeyStudies)
-	_, err = a.Sources.LookUp(t.Context(), review, " \n ")
+	_, err = a.Holdings.LookUp(t.Context(), review, " \n ")
 	assert.Error(t, err)
 }
 
@@ -638,10 +639,10 @@ func TestASourceIsAddedChangedAndSwitchedOff(t *testing.T) {
 	counts, err := a.Counts(t.Context(), review, false)
 	require.NoError(t, err)
 	require.NotNil(t, counts.Problem, "counts of a source that is off say so")
-	_, err = a.Sources.BeginDraw(
+	_, err = a.Draws.BeginDraw(
 		t.Context(),
 		review,
-		sources.NewDraw{Name: "x", Sources: []int64{id}, Concepts: words("heat"), How: source.All, AtMost: 5},
+		draws.NewDraw{Name: "x", Sources: []int64{id}, Concepts: words("heat"), How: source.All, AtMost: 5},
 	)
 	assert.ErrorContains(t, err, "switched off")
 	require.NoError(t, a.Sources.DeleteSource(t.Context(), id))

@@ -9,6 +9,7 @@ import (
 	"tamiz/app"
 	"tamiz/app/desk"
 	"tamiz/app/figures"
+	"tamiz/app/holdings"
 	"tamiz/app/reviews"
 	"tamiz/app/sources"
 	"tamiz/core/review"
@@ -94,7 +95,7 @@ func (a *trial) Join(ctx context.Context, id int64, j reviews.Joining) (after, e
 }
 
 func (a *trial) AddKeyStudies(ctx context.Context, id int64, records []int64) (after, error) {
-	step, err := a.App.Sources.AddKeyStudies(ctx, id, sources.Chosen{Records: records})
+	step, err := a.App.Holdings.AddKeyStudies(ctx, id, holdings.Chosen{Records: records})
 	return a.then(ctx, id, step, err)
 }
 

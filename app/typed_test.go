@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"tamiz/app/desk"
+	"tamiz/app/draws"
 	"tamiz/app/figures"
 	"tamiz/app/reviews"
 	"tamiz/app/sources"
@@ -193,7 +194,7 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 	require.NoError(t, err)
 	assert.Nil(t, none.Sample, "nothing was drawn from Surco")
 	assert.Empty(t, none.Headings)
-	draw(t, a, id, sources.NewDraw{Name: "anything", Sources: []int64{w.ids["surco"]}, How: "all", AtMost: 2000})
+	draw(t, a, id, draws.NewDraw{Name: "anything", Sources: []int64{w.ids["surco"]}, How: "all", AtMost: 2000})
 	found, err := a.Figures.StandInsOf(ctx, a.at(ctx, id), surco)
 	require.NoError(t, err)
 	require.Equal(t, "anything", found.Sample.Name)
@@ -267,7 +268,7 @@ func TestASourceIsAskedByItsOwnVocabulary(t *testing.T) {
 		l.Lines[0].Notes[0],
 	)
 	assert.Contains(t, l.Lines[0].Text, "Cutting gangs")
-	all, err := a.Sources.Everywhere(ctx, a.at(ctx, id))
+	all, err := a.Runs.Everywhere(ctx, a.at(ctx, id))
 	require.NoError(t, err)
 	for _, s := range all.Sources {
 		assert.Equal(t, s.Source == w.ids["surco"], strings.Contains(s.Query, "Cutting gangs"), s.Name)

@@ -10,7 +10,7 @@ import (
 	"tamiz/app/desk"
 	"tamiz/app/figures"
 	"tamiz/app/reviews"
-	"tamiz/app/sources"
+	"tamiz/app/runs"
 	"tamiz/core/review"
 	"tamiz/core/set"
 )
@@ -183,7 +183,7 @@ func TestWhatSourcesSaidStandsBesideTheVersion(t *testing.T) {
 	}
 	require.Len(t, counts(), 1)
 	assert.Empty(t, counts()[0])
-	require.NoError(t, a.Sources.Run(t.Context(), id, sources.NewRuns{Sources: []int64{w.ids["surco"]}}))
+	require.NoError(t, a.Runs.Run(t.Context(), id, runs.NewRuns{Sources: []int64{w.ids["surco"]}}))
 	everywhere(t, a, id)
 	require.Len(t, counts()[0], 1)
 	assert.Equal(t, "Surco", counts()[0][0].Name)
@@ -201,7 +201,7 @@ func TestWhatSourcesSaidStandsBesideTheVersion(t *testing.T) {
 		require.NoError(t, err)
 	}
 	edit(&review.SetQuestion{Text: "Does shade help?"})
-	require.NoError(t, a.Sources.Run(t.Context(), id, sources.NewRuns{Sources: []int64{w.ids["almagre"]}}))
+	require.NoError(t, a.Runs.Run(t.Context(), id, runs.NewRuns{Sources: []int64{w.ids["almagre"]}}))
 	everywhere(t, a, id)
 	require.Len(t, counts()[0], 2)
 	assert.Equal(t, "Almagre", counts()[0][0].Name)

@@ -10,7 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
-	"tamiz/app/sources"
+	"tamiz/app/runs"
 	"tamiz/core/bib"
 	"tamiz/exchange/ris"
 )
@@ -29,17 +29,17 @@ func TestASearchIsDueAgain(t *testing.T) {
 		"the last of a month":      {"month", day(2026, 1, 31), day(2026, 1, 31), day(2026, 2, 28), 0},
 		"over the end of the year": {"month", day(2025, 11, 15), day(2026, 2, 20), day(2026, 3, 15), 3},
 	} {
-		next, missed := sources.After(c.every, c.due, c.now)
+		next, missed := runs.After(c.every, c.due, c.now)
 		require.NotNil(t, next, name)
 		assert.Equal(t, c.next, *next, name)
 		assert.Equal(t, c.missed, missed, name)
 	}
-	next, _ := sources.After("once", day(2026, 3, 2), day(2026, 3, 2))
+	next, _ := runs.After("once", day(2026, 3, 2), day(2026, 3, 2))
 	assert.Nil(t, next)
 	rapid.Check(t, func(t *rapid.T) {
 		due := day(2026, 1, 1).AddDate(0, 0, rapid.IntRange(0, 400).Draw(t, "due"))
 		now := due.Add(time.Duration(rapid.IntRange(0, 24*400).Draw(t, "late")) * time.Hour)
-		next, missed := sources.After(rapid.SampledFrom([]string{"week", "month"}).Draw(t, "every"), due, now)
+		next, missed := runs.After(rapid.SampledFrom([]string{"week", "month"}).Draw(t, "every"), due, now)
 		assert.True(t, next.After(now), "it is due once, however late the program is")
 		assert.True(t, next.Before(now.AddDate(0, 0, 32)))
 		assert.GreaterOrEqual(t, missed, 0)
@@ -56,11 +56,11 @@ func TestASearchRunsAgainByItselfAndSaysWhatIsNew(t *testing.T) {
 	}
 	_, err := bring(t, a, id, "keys", "keys.ris", strings.NewReader(keys.String()))
 	require.NoError(t, err)
-	off, err := a.Sources.Watched(t.Context(), id)
+	off, err := a.Runs.Watched(t.Context(), id)
 	require.NoError(t, err)
 	assert.False(t, off.On)
 	ids := []int64{w.ids["almagre"], w.ids["surco"]}
-	nothing, err := a.Sources.Since(t.Context(), id)
+	nothing, err := a.Runs.Since(t.Context(), id)
 	require.NoError(t, err)
 	assert.Empty(t, nothing.Sources)
 
@@ -68,18 +68,18 @@ func TestASearchRunsAgainByItselfAndSaysWhatIsNew(t *testing.T) {
 	w.hold("almagre", w.Almagre, func(r *bib.Record) bool { return r.Year < 2020 || len(r.Title)%3 > 0 })
 	w.hold("surco", w.Surco, func(r *bib.Record) bool { return r.Year < 2020 || len(r.Title)%3 > 0 })
 	due := time.Now().Add(-time.Minute)
-	watch := sources.Watch{On: true, Sources: ids, Every: "week", Next: &due}
-	require.NoError(t, a.Sources.SetWatch(t.Context(), id, watch))
+	watch := runs.Watch{On: true, Sources: ids, Every: "week", Next: &due}
+	require.NoError(t, a.Runs.SetWatch(t.Context(), id, watch))
 	var several sync.WaitGroup
 	for range 4 { // several programs at the same hour
 		several.Add(1)
-		go func() { defer several.Done(); assert.NoError(t, a.Sources.RunDue(t.Context())) }()
+		go func() { defer several.Done(); assert.NoError(t, a.Runs.RunDue(t.Context())) }()
 	}
 	several.Wait()
 	everywhere(t, a, id)
-	runs := logged(t, a, id)
-	require.Len(t, runs, 2, "once at each source")
-	on, err := a.Sources.Watched(t.Context(), id)
+	entries := logged(t, a, id)
+	require.Len(t, entries, 2, "once at each source")
+	on, err := a.Runs.Watched(t.Context(), id)
 	require.NoError(t, err)
 	assert.True(t, on.On)
 	assert.True(t, on.Next.After(time.Now().AddDate(0, 0, 6)))
@@ -88,13 +88,13 @@ func TestASearchRunsAgainByItselfAndSaysWhatIsNew(t *testing.T) {
 	w.hold("surco", w.Surco, nil)
 	late := time.Now().AddDate(0, 0, -1).Add(time.Hour)
 	watch.Next = &late
-	require.NoError(t, a.Sources.SetWatch(t.Context(), id, watch))
-	require.NoError(t, a.Sources.RunDue(t.Context()))
-	require.NoError(t, a.Sources.RunDue(t.Context()), "it is not due twice")
+	require.NoError(t, a.Runs.SetWatch(t.Context(), id, watch))
+	require.NoError(t, a.Runs.RunDue(t.Context()))
+	require.NoError(t, a.Runs.RunDue(t.Context()), "it is not due twice")
 	everywhere(t, a, id)
-	runs = logged(t, a, id)
-	require.Len(t, runs, 4)
-	since, err := a.Sources.Since(t.Context(), id)
+	entries = logged(t, a, id)
+	require.Len(t, entries, 4)
+	since, err := a.Runs.Since(t.Context(), id)
 	require.NoError(t, err)
 	require.Len(t, since.Sources, 2)
 	fresh := 0
@@ -117,23 +117,23 @@ func TestASearchRunsAgainByItselfAndSaysWhatIsNew(t *testing.T) {
 
 	// What was dismissed is not told of again.
 	first := since.Records[0].Record.ID
-	require.NoError(t, a.Sources.Dismiss(t.Context(), id, []int64{first}, true))
-	again, err := a.Sources.Since(t.Context(), id)
+	require.NoError(t, a.Runs.Dismiss(t.Context(), id, []int64{first}, true))
+	again, err := a.Runs.Since(t.Context(), id)
 	require.NoError(t, err)
 	assert.Len(t, again.Records, len(since.Records)-1)
-	require.NoError(t, a.Sources.Dismiss(t.Context(), id, []int64{first}, false))
-	back, err := a.Sources.Since(t.Context(), id)
+	require.NoError(t, a.Runs.Dismiss(t.Context(), id, []int64{first}, false))
+	back, err := a.Runs.Since(t.Context(), id)
 	require.NoError(t, err)
 	assert.Len(t, back.Records, len(since.Records), "that can be taken back")
 
-	for field, bad := range map[string]sources.Watch{
+	for field, bad := range map[string]runs.Watch{
 		"every": {On: true, Sources: ids, Every: "day", Next: &due}, "next": {On: true, Sources: ids, Every: "week"},
 		"sources": {On: true, Every: "week", Next: &due},
 	} {
-		assert.Equal(t, field, problem(t, a.Sources.SetWatch(t.Context(), id, bad)).Field)
+		assert.Equal(t, field, problem(t, a.Runs.SetWatch(t.Context(), id, bad)).Field)
 	}
-	require.NoError(t, a.Sources.SetWatch(t.Context(), id, sources.Watch{}))
-	ended, err := a.Sources.Watched(t.Context(), id)
+	require.NoError(t, a.Runs.SetWatch(t.Context(), id, runs.Watch{}))
+	ended, err := a.Runs.Watched(t.Context(), id)
 	require.NoError(t, err)
 	assert.False(t, ended.On)
 }
@@ -161,9 +161,9 @@ func TestARunWhoseSourceChangesMeanwhileSaysSo(t *testing.T) {
 		due := time.Now().Add(-time.Minute)
 		require.NoError(
 			t,
-			a.Sources.SetWatch(t.Context(), id, sources.Watch{On: true, Sources: almagre, Every: "week", Next: &due}),
+			a.Runs.SetWatch(t.Context(), id, runs.Watch{On: true, Sources: almagre, Every: "week", Next: &due}),
 		)
-		require.NoError(t, a.Sources.RunDue(t.Context()))
+		require.NoError(t, a.Runs.RunDue(t.Context()))
 		everywhere(t, a, id)
 	}
 	w.hold("almagre", w.Almagre, func(r *bib.Record) bool { return r.Year < 2020 || len(r.Title)%2 > 0 })
@@ -178,15 +178,15 @@ func TestARunWhoseSourceChangesMeanwhileSaysSo(t *testing.T) {
 	}
 	again()
 	w.each = nil
-	since, err := a.Sources.Since(t.Context(), id)
+	since, err := a.Runs.Since(t.Context(), id)
 	require.NoError(t, err)
 	require.Len(t, since.Sources, 1)
 	assert.True(t, since.Sources[0].Moved)
-	runs := logged(t, a, id)
-	assert.Equal(t, *runs[0].Records, *runs[1].Records, "what it said when it was asked")
+	entries := logged(t, a, id)
+	assert.Equal(t, *entries[0].Records, *entries[1].Records, "what it said when it was asked")
 	again()
 	again()
-	calm, err := a.Sources.Since(t.Context(), id)
+	calm, err := a.Runs.Since(t.Context(), id)
 	require.NoError(t, err)
 	assert.False(t, calm.Sources[0].Moved)
 	assert.Zero(t, calm.Sources[0].New+calm.Sources[0].Gone)
@@ -194,7 +194,7 @@ func TestARunWhoseSourceChangesMeanwhileSaysSo(t *testing.T) {
 	// It answers with fewer than before: they are gone, and nothing is new.
 	w.hold("almagre", w.Almagre, func(r *bib.Record) bool { return r.Year < 2020 })
 	again()
-	fewer, err := a.Sources.Since(t.Context(), id)
+	fewer, err := a.Runs.Since(t.Context(), id)
 	require.NoError(t, err)
 	assert.Positive(t, fewer.Sources[0].Gone)
 	assert.Zero(t, fewer.Sources[0].New)

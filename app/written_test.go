@@ -17,7 +17,7 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/reviews"
-	"tamiz/app/sources"
+	"tamiz/app/runs"
 	"tamiz/app/written"
 	"tamiz/core/review"
 	"tamiz/core/strategy"
@@ -110,16 +110,16 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 		&review.HandSearched{Journal: "letters", Name: "Letters in Warm Work", On: true}}})
 	require.NoError(t, err)
 	ids := []int64{w.ids["almagre"], w.ids["surco"]}
-	require.NoError(t, a.Sources.Run(t.Context(), id, sources.NewRuns{Sources: ids, Records: 5000}))
+	require.NoError(t, a.Runs.Run(t.Context(), id, runs.NewRuns{Sources: ids, Records: 5000}))
 	everywhere(t, a, id)
 	found := int64(12)
 	require.NoError(
 		t,
-		a.Sources.WriteDown(
+		a.Runs.WriteDown(
 			t.Context(),
 			id,
-			sources.HandRun{
-				Way:     sources.ByBrowsing,
+			runs.HandRun{
+				Way:     runs.ByBrowsing,
 				Place:   "Card box",
 				Query:   "=heat+rest",
 				Records: &found,
@@ -142,23 +142,23 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 	// Each way of looking fills the item that asks for it.
 	require.NoError(
 		t,
-		a.Sources.WriteDown(
+		a.Runs.WriteDown(
 			t.Context(),
 			id,
-			sources.HandRun{Place: "Paper index", At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)},
+			runs.HandRun{Place: "Paper index", At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)},
 		),
 	)
 	with, err := a.Written.Record(t.Context(), at)
 	require.NoError(t, err)
 	assert.Len(t, section(t, with, "sources").Parts[0].Table.Rows, 3, "one that was searched by hand is a source")
-	for way, item := range map[string]string{sources.ByRegister: "registries", sources.ByCiting: "citations",
-		sources.ByAsking: "contacts"} {
+	for way, item := range map[string]string{runs.ByRegister: "registries", runs.ByCiting: "citations",
+		runs.ByAsking: "contacts"} {
 		require.NoError(
 			t,
-			a.Sources.WriteDown(
+			a.Runs.WriteDown(
 				t.Context(),
 				id,
-				sources.HandRun{Way: way, Place: "by " + way, At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)},
+				runs.HandRun{Way: way, Place: "by " + way, At: time.Date(2026, 3, 2, 0, 0, 0, 0, time.UTC)},
 			),
 		)
 		more, err := a.Written.Record(t.Context(), at)
@@ -265,7 +265,7 @@ func TestTheRecordIsOfWhatWasRun(t *testing.T) {
 	assert.False(t, filled(before)["strategies"], "what was not run was not described as it was run")
 	assert.Equal(t, "Lines as they would be asked", section(t, before, "lines").Title)
 
-	require.NoError(t, a.Sources.Run(t.Context(), id, sources.NewRuns{Sources: []int64{w.ids["almagre"]}}))
+	require.NoError(t, a.Runs.Run(t.Context(), id, runs.NewRuns{Sources: []int64{w.ids["almagre"]}}))
 	ran := everywhere(t, a, id).Sources[0]
 	run, err := a.Written.Record(t.Context(), at)
 	require.NoError(t, err)
@@ -380,10 +380,10 @@ func BenchmarkTheRecord(b *testing.B) {
 	}
 	require.NoError(
 		b,
-		a.Sources.Run(
+		a.Runs.Run(
 			b.Context(),
 			id,
-			sources.NewRuns{Sources: []int64{w.ids["almagre"], w.ids["surco"], w.ids["vilano"]}, Records: 300},
+			runs.NewRuns{Sources: []int64{w.ids["almagre"], w.ids["surco"], w.ids["vilano"]}, Records: 300},
 		),
 	)
 	everywhere(b, a, id)

@@ -119,7 +119,7 @@ func leads(t *testing.T, _ sizes) []row {
 func (s *specialist) orders(t *testing.T, pulled, suited *tallied) {
 	ctx := context.Background()
 	kept := must(company.Build(ctx, s.index.Index, s.index.Index.All()))
-	for draw := range draws {
+	for draw := range drawings {
 		plan, _ := s.asked(draw)
 		suits := must(coverage.NewSuits(ctx, s.index, kept, plan))
 		reach := must(coverage.Find(ctx, s.index, plan))

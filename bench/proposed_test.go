@@ -27,7 +27,7 @@ const (
 	manyShown  = 200
 	moreTerms  = 3  // of each block, beside its seeds
 	fromTerms  = 40 // from so many they are drawn, the most common
-	draws      = 4  // of them: the first takes the most common
+	drawings   = 4  // of them: the first takes the most common
 	someKeys   = 15 // key studies
 )
 
@@ -65,7 +65,7 @@ func proposals(t *testing.T, _ sizes) []row {
 		began := time.Now()
 		kept := must(company.Build(ctx, s.index.Index, s.index.Index.All()))
 		companyTook := time.Since(began)
-		for draw := range draws {
+		for draw := range drawings {
 			plan, keys := s.asked(draw)
 			drawn := min(draw, 1)
 			{
@@ -168,7 +168,7 @@ func proposals(t *testing.T, _ sizes) []row {
 	}
 	var rows []row
 	for drawn, of := range []string{"blocks of the most common terms",
-		fmt.Sprintf("blocks of terms drawn from the %d most common, %d times", fromTerms, draws-1)} {
+		fmt.Sprintf("blocks of terms drawn from the %d most common, %d times", fromTerms, drawings-1)} {
 		what := fmt.Sprintf("of the first %d words, those that belong to the block, %s: ", firstShown, of)
 		add := func(what, goal, letters string, of func(judged) tallied) {
 			rows = append(

@@ -19,6 +19,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"tamiz/app/draws"
 	"tamiz/app/reviews"
 	"tamiz/app/sources"
 	"tamiz/core/bib"
@@ -155,13 +156,13 @@ func answering(t *testing.T, _ sizes) []row {
 			nil,
 		)
 		for {
-			var draws []sources.Draw
-			call(t, "GET", path, "", &draws)
-			if draws[0].State == "done" {
-				require.Equal(t, n, draws[0].Got)
+			var begun []draws.Draw
+			call(t, "GET", path, "", &begun)
+			if begun[0].State == "done" {
+				require.Equal(t, n, begun[0].Got)
 				return time.Since(began)
 			}
-			require.NotEqual(t, "stopped", draws[0].State, draws[0].Problem)
+			require.NotEqual(t, "stopped", begun[0].State, begun[0].Problem)
 			time.Sleep(25 * time.Millisecond) // a measurement, not a test
 		}
 	}

@@ -16,7 +16,7 @@ import (
 	"tamiz/app/jobs"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
-	"tamiz/app/sources"
+	"tamiz/app/runs"
 	"tamiz/store"
 )
 
@@ -31,7 +31,7 @@ const (
 type Service struct {
 	rows       ownRows
 	reviewRows headRows
-	sources    *sources.Service
+	runs       *runs.Service
 	jobs       *jobs.Service
 	post       *Post // nil where no mail server is known
 	log        *slog.Logger
@@ -40,11 +40,11 @@ type Service struct {
 }
 
 // New returns the notices of a database; post may be nil.
-func New(s *store.Store, o *sources.Service, w *jobs.Service, post *Post, log *slog.Logger) *Service {
+func New(s *store.Store, o *runs.Service, w *jobs.Service, post *Post, log *slog.Logger) *Service {
 	return &Service{
 		rows:       NewRows(s),
 		reviewRows: reviews.NewRows(s),
-		sources:    o,
+		runs:       o,
 		jobs:       w,
 		post:       post,
 		log:        log,
@@ -199,7 +199,7 @@ func (a *Service) Tell(ctx context.Context) error {
 	for _, u := range list {
 		n := Telling{Review: u.Review, Asking: u.Asking}
 		titles := []Title{}
-		since, err := a.sources.Since(ctx, u.Review)
+		since, err := a.runs.Since(ctx, u.Review)
 		switch {
 		case ctx.Err() != nil:
 			return ctx.Err()

@@ -5,8 +5,8 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/library"
+	"tamiz/app/logbook"
 	"tamiz/app/reviews"
-	"tamiz/app/sources"
 	"tamiz/app/vocabularies"
 )
 
@@ -44,7 +44,7 @@ type ownRows interface {
 
 // runRows are the calls by which this room asks of runs.
 type runRows interface {
-	Counted(ctx context.Context, review int64, revisions []int, most int) ([]sources.RunRow, error)
+	Counted(ctx context.Context, review int64, revisions []int, most int) ([]logbook.Run, error)
 }
 
 // vocabularyRows are the calls by which this room asks of vocabularies.

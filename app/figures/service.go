@@ -7,8 +7,8 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/library"
+	"tamiz/app/logbook"
 	"tamiz/app/reviews"
-	"tamiz/app/sources"
 	"tamiz/app/vocabularies"
 	"tamiz/store"
 )
@@ -33,7 +33,7 @@ func New(s *store.Store, d *desk.Service) *Service {
 		documents:      desk.NewRows(s),
 		reviewRows:     reviews.NewRows(s),
 		vocabularyRows: vocabularies.NewRows(s),
-		runs:           sources.NewRows(s),
+		runs:           logbook.NewRows(s),
 		desk:           d,
 		now:            time.Now,
 	}

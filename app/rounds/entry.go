@@ -8,12 +8,13 @@ import (
 	"slices"
 	"strings"
 
+	"tamiz/app/logbook"
 	"tamiz/app/problems"
-	"tamiz/app/sources"
+	"tamiz/app/runs"
 )
 
 // entry is what stands in the logbook of a round that is done.
-func (a *Service) entry(ctx context.Context, r RoundRow, works, lost int) (*sources.RunRow, error) {
+func (a *Service) entry(ctx context.Context, r RoundRow, works, lost int) (*logbook.Run, error) {
 	saved, err := a.documents.Document(ctx, r.Review, 0)
 	if err != nil {
 		return nil, problems.Gone(err, "review")
@@ -29,10 +30,10 @@ func (a *Service) entry(ctx context.Context, r RoundRow, works, lost int) (*sour
 		}
 	}
 	brought := int64(works)
-	out := &sources.RunRow{
+	out := &logbook.Run{
 		Review:   r.Review,
 		Kind:     "round",
-		Way:      sources.ByCiting,
+		Way:      runs.ByCiting,
 		Revision: saved.Revision,
 		Place:    cmp.Or(strings.Join(places, ", "), "the sample"),
 		Records:  &brought,
@@ -48,13 +49,13 @@ func (a *Service) entry(ctx context.Context, r RoundRow, works, lost int) (*sour
 	case Both:
 		out.Query = "what these cite, and what cites them: " + r.Name
 	case Author:
-		out.Way, out.Query = sources.Otherwise, "works of "+r.Name
+		out.Way, out.Query = runs.Otherwise, "works of "+r.Name
 	case Journal:
-		out.Way, out.Query = sources.ByBrowsing, "contents of "+r.Name
+		out.Way, out.Query = runs.ByBrowsing, "contents of "+r.Name
 	case Cited:
 		out.Query = "the most cited of " + r.Name
 	case Alike:
-		out.Way, out.Query = sources.Otherwise, "the works of "+r.Name+" that are most like those that belong"
+		out.Way, out.Query = runs.Otherwise, "the works of "+r.Name+" that are most like those that belong"
 	}
 	if lost > 0 {
 		out.Note = fmt.Sprintf("%d references led nowhere", lost)

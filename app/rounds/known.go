@@ -65,7 +65,7 @@ func (a *Service) known(ctx context.Context, review int64) (*known, error) {
 	if err != nil {
 		return nil, err
 	}
-	dismissed, err := a.runs.Dismissed(ctx, review)
+	dismissed, err := a.watches.Dismissed(ctx, review)
 	if err != nil {
 		return nil, err
 	}

@@ -5,7 +5,9 @@ import (
 	"encoding/json"
 
 	"tamiz/app/desk"
+	"tamiz/app/holdings"
 	"tamiz/app/library"
+	"tamiz/app/logbook"
 	"tamiz/app/reviews"
 	"tamiz/app/sources"
 	"tamiz/core/bib"
@@ -35,7 +37,7 @@ type libraryRows interface {
 
 // ownRows are the calls by which this room asks of its own rows.
 type ownRows interface {
-	EndRound(ctx context.Context, id int64, entry sources.RunRow, next *Begin, then waker) error
+	EndRound(ctx context.Context, id int64, entry logbook.Run, next *Begin, then waker) error
 	NewRound(ctx context.Context, b Begin, then waker) error
 	PutRoundStep(ctx context.Context, id int64, step StepRow) (brought []int64, err error)
 	RestRound(ctx context.Context, id int64, state string, problem json.RawMessage) error
@@ -50,15 +52,19 @@ type ownRows interface {
 	WorksOfRound(ctx context.Context, round int64) ([]WorkRow, error)
 }
 
-// runRows are the calls by which this room asks of runs.
-type runRows interface {
+// watchRows are the calls by which this room asks of the news of a search.
+type watchRows interface {
 	Dismissed(ctx context.Context, review int64) (map[int64]bool, error)
 }
 
 // sourceRoom are the calls by which this room asks sources.
 type sourceRoom interface {
 	AskedNow(ctx context.Context, review int64, s sources.Source) (cql string, notes []source.Note, err error)
-	Matches(ctx context.Context, c source.Source, s sources.Source, r *bib.Record) ([]sources.Match, error)
 	Named(ctx context.Context, id int64) (sources.Source, *sru.Client, error)
 	Sources(ctx context.Context) ([]sources.Source, error)
+}
+
+// holdingRoom is the call by which this room asks whether a source holds a work.
+type holdingRoom interface {
+	Matches(ctx context.Context, c source.Source, s sources.Source, r *bib.Record) ([]holdings.Match, error)
 }

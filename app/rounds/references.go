@@ -172,7 +172,7 @@ func (j *journey) lookUp(ctx context.Context, f bib.Reference) (found *bib.Recor
 		if c == nil {
 			continue
 		}
-		matches, err := j.Service.sources.Matches(ctx, c, c.s, cite.Record(f))
+		matches, err := j.Service.holdings.Matches(ctx, c, c.s, cite.Record(f))
 		if ctx.Err() != nil {
 			return nil, nil, ctx.Err()
 		}

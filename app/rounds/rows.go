@@ -10,7 +10,7 @@ import (
 
 	"tamiz/app/jobs"
 	"tamiz/app/library"
-	"tamiz/app/sources"
+	"tamiz/app/logbook"
 	"tamiz/core/bib"
 	"tamiz/store"
 )
@@ -80,7 +80,7 @@ type Begin struct {
 	RoundRow
 	Start []int64
 	Works []WorkRow
-	Entry *sources.RunRow
+	Entry *logbook.Run
 }
 
 type waker = func(context.Context, pgx.Tx, jobs.Task) error
@@ -109,7 +109,7 @@ func newRound(ctx context.Context, tx pgx.Tx, b Begin, then waker) error {
 		return err
 	}
 	if b.State == "done" {
-		return sources.AddRun(ctx, tx, *b.Entry)
+		return logbook.Add(ctx, tx, *b.Entry)
 	}
 	t, err := jobs.AskIn(ctx, tx, RoundTask(b.RoundRow))
 	if err != nil {
@@ -250,13 +250,13 @@ func (r *Rows) RestRound(ctx context.Context, id int64, state string, problem js
 
 // EndRound says that a round is done, with its entry in the logbook, and begins the one that is to follow it, where
 // there is one.
-func (r *Rows) EndRound(ctx context.Context, id int64, entry sources.RunRow, next *Begin, then waker) error {
+func (r *Rows) EndRound(ctx context.Context, id int64, entry logbook.Run, next *Begin, then waker) error {
 	return r.db.Bulk.Tx(ctx, func(ctx context.Context, tx pgx.Tx) error {
 		done, err := tx.Exec(ctx, sql["EndRound"], id)
 		if err != nil || done.RowsAffected() == 0 {
 			return err
 		}
-		if err := sources.AddRun(ctx, tx, entry); err != nil || next == nil {
+		if err := logbook.Add(ctx, tx, entry); err != nil || next == nil {
 			return err
 		}
 		return newRound(ctx, tx, *next, then)

@@ -9,10 +9,12 @@ import (
 	"time"
 
 	"tamiz/app/desk"
+	"tamiz/app/holdings"
 	"tamiz/app/jobs"
 	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
+	"tamiz/app/runs"
 	"tamiz/app/sources"
 	"tamiz/store"
 )
@@ -23,23 +25,31 @@ type Service struct {
 	library    libraryRows
 	documents  documentRows
 	reviewRows headRows
-	runs       runRows
+	watches    watchRows
 	desk       *desk.Service
 	sources    sourceRoom
+	holdings   holdingRoom
 	jobs       *jobs.Service
 	now        func() time.Time
 }
 
 // New returns the room on a database.
-func New(s *store.Store, d *desk.Service, o *sources.Service, w *jobs.Service) *Service {
+func New(
+	s *store.Store,
+	d *desk.Service,
+	o *sources.Service,
+	h *holdings.Service,
+	w *jobs.Service,
+) *Service {
 	return &Service{
 		rows:       NewRows(s),
 		library:    library.NewRows(s),
 		documents:  desk.NewRows(s),
 		reviewRows: reviews.NewRows(s),
-		runs:       sources.NewRows(s),
+		watches:    runs.NewRows(s),
 		desk:       d,
 		sources:    o,
+		holdings:   h,
 		jobs:       w,
 		now:        time.Now,
 	}

@@ -20,38 +20,38 @@ type Between struct {
 
 // BetweenVersions asks a source for what one version finds and the other does not.
 func (a *Service) BetweenVersions(ctx context.Context, review, id int64, older, newer int) (*Between, error) {
-	s, err := a.source(ctx, id)
+	s, err := a.Source(ctx, id)
 	if err != nil {
 		return nil, err
 	}
-	c, err := a.client(s)
+	c, err := a.Client(s)
 	if err != nil {
 		return nil, err
 	}
 	var said [2]dialect.Written
-	var as speech
+	var as Speech
 	for i, n := range []int{older, newer} {
-		m, err := a.meantAt(ctx, review, n)
+		m, err := a.MeaningAt(ctx, review, n)
 		if err != nil {
 			return nil, err
 		}
-		if m.query == nil {
+		if m.Query == nil {
 			return nil, &problems.Problem{
 				Type:   "no-query",
 				Status: 409,
 				Title:  "One of the versions finds nothing: there is nothing to compare.",
 			}
 		}
-		if as, err = a.speech(ctx, s, m.doc.Vocabulary); err != nil {
+		if as, err = a.Speech(ctx, s, m.Doc.Vocabulary); err != nil {
 			return nil, err
 		}
-		typed, err := as.typed(m.doc.Strategy(""), m.terms)
+		typed, err := as.Typed(m.Doc.Strategy(""), m.Terms)
 		if err != nil {
 			return nil, err
 		}
 		said[i] = typed.Whole
 	}
-	ctx, cancel := context.WithTimeout(ctx, askTime)
+	ctx, cancel := context.WithTimeout(ctx, AskTime)
 	defer cancel()
 	out := &Between{}
 	for i, to := range []**SourceCount{&out.Gained, &out.Lost} {
@@ -60,13 +60,13 @@ func (a *Service) BetweenVersions(ctx context.Context, review, id int64, older, 
 		if found.Said == nil || taken.Said == nil {
 			continue
 		}
-		w := wanted{}
-		w.query, w.notes = as.asked(query.Not{found.Said, taken.Said}, slices.Concat(found.Notes, taken.Notes))
-		k, err := a.counted(ctx, s, c, w.query)
+		w := Wanted{}
+		w.Query, w.Notes = as.asked(query.Not{found.Said, taken.Said}, slices.Concat(found.Notes, taken.Notes))
+		k, err := a.CountToday(ctx, s, c, w.Query)
 		if err != nil {
-			return nil, unanswered(s.Name, err)
+			return nil, Unanswered(s.Name, err)
 		}
-		n, err := countOf(k, w)
+		n, err := CountOf(k, w)
 		if err != nil {
 			return nil, err
 		}
@@ -77,11 +77,11 @@ func (a *Service) BetweenVersions(ctx context.Context, review, id int64, older, 
 
 // CountVersion asks a source how many records a version finds there. What it says is a run, of that version.
 func (a *Service) CountVersion(ctx context.Context, review, version, id int64) error {
-	s, err := a.source(ctx, id)
+	s, err := a.Source(ctx, id)
 	if err != nil {
 		return err
 	}
-	c, err := a.client(s)
+	c, err := a.Client(s)
 	if err != nil {
 		return err
 	}
@@ -93,20 +93,20 @@ func (a *Service) CountVersion(ctx context.Context, review, version, id int64) e
 	if i < 0 {
 		return problems.Gone(store.ErrNone, "version")
 	}
-	w := wanted{kind: "whole"}
-	as, err := a.askedOf(ctx, review, kept[i].Revision, s)
+	w := Wanted{kind: "whole"}
+	as, err := a.AskedOf(ctx, review, kept[i].Revision, s)
 	if err != nil {
 		return err
 	}
-	w.query, w.notes = as.Whole, as.Notes
-	if w.query == "" {
+	w.Query, w.Notes = as.Whole, as.Notes
+	if w.Query == "" {
 		return &problems.Problem{Type: "no-query", Status: 409, Title: "This version cannot be asked at " + s.Name + "."}
 	}
-	ctx, cancel := context.WithTimeout(ctx, askTime)
+	ctx, cancel := context.WithTimeout(ctx, AskTime)
 	defer cancel()
-	k, err := a.counted(ctx, s, c, w.query)
+	k, err := a.CountToday(ctx, s, c, w.Query)
 	if err != nil {
-		return unanswered(s.Name, err)
+		return Unanswered(s.Name, err)
 	}
 	defer a.jobs.Tell(ctx, review, jobs.News{Kind: "versions"})
 	return a.logCount(ctx, jobs.Task{Number: review, Who: store.AuthorOf(ctx).Name}, s, kept[i].Revision, w, k)

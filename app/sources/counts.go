@@ -9,6 +9,7 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/jobs"
+	"tamiz/app/logbook"
 	"tamiz/app/problems"
 	"tamiz/core/dialect"
 	"tamiz/core/strategy"
@@ -43,21 +44,21 @@ type SourceCounts struct {
 	Problem *problems.Problem      `json:"problem,omitempty"`
 }
 
-// A wanted is a query whose count is shown, as the source is asked it.
-type wanted struct {
+// A Wanted is a query whose count is shown, as the source is asked it.
+type Wanted struct {
 	kind, id string
-	query    string
-	notes    []source.Note
+	Query    string
+	Notes    []source.Note
 	bare     string
 }
 
 // wantedCounts returns all queries of a document as they are asked as its lines, the whole first, since that is
 // looked at most.
-func wantedCounts(d desk.Document, as speech, v *thesaurus.Thesaurus) []wanted {
-	var out []wanted
+func wantedCounts(d desk.Document, as Speech, v *thesaurus.Thesaurus) []Wanted {
+	var out []Wanted
 	put := func(kind, id string, w dialect.Written, bare string) {
 		if cql, notes := as.Asked(w); cql != "" {
-			out = append(out, wanted{kind, id, cql, noted(notes), bare})
+			out = append(out, Wanted{kind, id, cql, noted(notes), bare})
 		}
 	}
 	s := d.Strategy("")
@@ -65,7 +66,7 @@ func wantedCounts(d desk.Document, as speech, v *thesaurus.Thesaurus) []wanted {
 	if lines, err := d.Numbered(v); err == nil {
 		own = lines[len(lines)-len(d.Lines):]
 	}
-	if typed, err := as.typed(s, v, own...); err == nil {
+	if typed, err := as.Typed(s, v, own...); err == nil {
 		put("whole", "", typed.Whole, "")
 		for _, l := range typed.Own {
 			put("line", d.Lines[l.Of.Own].ID, typed.Line(l), "")
@@ -76,7 +77,7 @@ func wantedCounts(d desk.Document, as speech, v *thesaurus.Thesaurus) []wanted {
 	for i, b := range d.Blocks {
 		only := s.Blocks[i]
 		only.Searched = true
-		typed, err := as.typed(strategy.Strategy{Tamiz: strategy.Version, Blocks: []strategy.Block{only}}, v)
+		typed, err := as.Typed(strategy.Strategy{Tamiz: strategy.Version, Blocks: []strategy.Block{only}}, v)
 		if err != nil {
 			typed = nil
 		} else {
@@ -119,7 +120,7 @@ func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCo
 	}
 	cql := make([]string, len(all))
 	for i, w := range all {
-		cql[i] = w.query
+		cql[i] = w.Query
 	}
 	if again {
 		if err := a.rows.ForgetCounts(ctx, s.ID, cql); err != nil {
@@ -138,14 +139,14 @@ func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCo
 		Lines:  map[string]SourceCount{},
 	}
 	for _, w := range all {
-		k, ok := known[w.query]
+		k, ok := known[w.Query]
 		if !ok || !k.Today {
 			out.Waiting++
 		}
 		if !ok {
 			continue
 		}
-		c, err := countOf(k, w)
+		c, err := CountOf(k, w)
 		if err != nil {
 			return nil, err
 		}
@@ -161,7 +162,7 @@ func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCo
 		}
 	}
 	if s.Off {
-		_, err := a.client(*s)
+		_, err := a.Client(*s)
 		errors.As(err, &out.Problem)
 		return out, nil
 	}
@@ -205,11 +206,11 @@ func (a *Service) countable(
 	ctx context.Context,
 	review int64,
 	id *int64,
-) (s *Source, all []wanted, revision int, err error) {
+) (s *Source, all []Wanted, revision int, err error) {
 	if id == nil {
 		return nil, nil, 0, nil
 	}
-	found, err := a.source(ctx, *id)
+	found, err := a.Source(ctx, *id)
 	if err != nil {
 		return nil, nil, 0, err
 	}
@@ -225,12 +226,13 @@ func (a *Service) countable(
 	if err != nil {
 		return nil, nil, 0, err
 	}
-	as, err := a.speech(ctx, found, d.Vocabulary)
+	as, err := a.Speech(ctx, found, d.Vocabulary)
 	return &found, wantedCounts(d, as, t), saved.Revision, err
 }
 
-func countOf(k Count, w wanted) (SourceCount, error) {
-	var x keptExchange
+// CountOf returns a count that is kept as it is told, of the query that was asked.
+func CountOf(k Count, w Wanted) (SourceCount, error) {
+	var x KeptExchange
 	if err := json.Unmarshal(k.Exchange, &x); err != nil {
 		return SourceCount{}, err
 	}
@@ -240,26 +242,26 @@ func countOf(k Count, w wanted) (SourceCount, error) {
 	return SourceCount{
 		Records: k.Records,
 		At:      k.At,
-		Query:   w.query,
+		Query:   w.Query,
 		Sent:    x.Sent,
 		Echoed:  x.Echoed,
 		Said:    x.Said,
-		Notes:   w.notes,
+		Notes:   w.Notes,
 		Refused: x.Refused,
 		Bare:    w.bare,
 	}, nil
 }
 
-// keptExchange is what is kept of an exchange beside its count.
-type keptExchange struct {
+// KeptExchange is what is kept of an exchange beside its count.
+type KeptExchange struct {
 	Sent    string          `json:"sent"`
 	Echoed  string          `json:"echoed"`
 	Said    []source.Saying `json:"said"`
 	Refused bool            `json:"refused,omitempty"`
 }
 
-// counted returns today's count of a query that is in the source's own names; it asks where there is none.
-func (a *Service) counted(ctx context.Context, s Source, c source.Source, cql string) (Count, error) {
+// CountToday returns today's count of a query that is in the source's own names; it asks where there is none.
+func (a *Service) CountToday(ctx context.Context, s Source, c source.Source, cql string) (Count, error) {
 	known, err := a.rows.Counts(ctx, s.ID, []string{cql})
 	if err != nil {
 		return Count{}, err
@@ -267,17 +269,17 @@ func (a *Service) counted(ctx context.Context, s Source, c source.Source, cql st
 	if k, ok := known[cql]; ok && k.Today {
 		return k, nil
 	}
-	return a.askedNow(ctx, s, c, cql)
+	return a.CountNow(ctx, s, c, cql)
 }
 
-// askedNow asks a source how many records it finds, whatever it said before, and keeps what it says.
-func (a *Service) askedNow(ctx context.Context, s Source, c source.Source, cql string) (Count, error) {
+// CountNow asks a source how many records it finds, whatever it said before, and keeps what it says.
+func (a *Service) CountNow(ctx context.Context, s Source, c source.Source, cql string) (Count, error) {
 	page, err := c.Search(ctx, source.Search{Query: cql, Start: 1})
 	var refused *source.Refusal
 	if err != nil && !errors.As(err, &refused) {
 		return Count{}, err
 	}
-	saying, err := json.Marshal(keptExchange{page.Sent, page.Echoed, page.Said, refused != nil})
+	saying, err := json.Marshal(KeptExchange{page.Sent, page.Echoed, page.Said, refused != nil})
 	if err != nil {
 		return Count{}, err
 	}
@@ -294,11 +296,11 @@ func (a *Service) counting(ctx context.Context, at desk.At) (Source, source.Sour
 	if l.Source == nil {
 		return Source{}, nil, errNoSource
 	}
-	s, err := a.source(ctx, *l.Source)
+	s, err := a.Source(ctx, *l.Source)
 	if err != nil {
 		return Source{}, nil, err
 	}
-	client, err := a.client(s)
+	client, err := a.Client(s)
 	return s, client, err
 }
 
@@ -316,7 +318,7 @@ func (a *Service) CountWhole(ctx context.Context, at desk.At, p desk.Proposal) (
 	if err != nil {
 		return nil, err
 	}
-	as, err := a.speech(ctx, s, d.Vocabulary)
+	as, err := a.Speech(ctx, s, d.Vocabulary)
 	if err != nil {
 		return nil, err
 	}
@@ -324,11 +326,11 @@ func (a *Service) CountWhole(ctx context.Context, at desk.At, p desk.Proposal) (
 		if w.kind != "whole" {
 			continue
 		}
-		k, err := a.counted(ctx, s, client, w.query)
+		k, err := a.CountToday(ctx, s, client, w.Query)
 		if err != nil {
-			return nil, unanswered(s.Name, err)
+			return nil, Unanswered(s.Name, err)
 		}
-		c, err := countOf(k, w)
+		c, err := CountOf(k, w)
 		return &c, err
 	}
 	return nil, &problems.Problem{Type: "no-query", Status: 409, Title: "This strategy cannot be asked at the source."}
@@ -347,7 +349,7 @@ func (a *Service) CountTerms(ctx context.Context, at desk.At, of *int64, terms [
 	var s Source
 	var client source.Source
 	var v *thesaurus.Thesaurus
-	var as speech
+	var as Speech
 	var err error
 	if of != nil {
 		if s, client, err = a.Named(ctx, *of); err != nil {
@@ -367,7 +369,7 @@ func (a *Service) CountTerms(ctx context.Context, at desk.At, of *int64, terms [
 		if v, err = a.desk.Pools.Thesaurus(ctx, l.Vocabulary); err != nil {
 			return nil, err
 		}
-		if as, err = a.speech(ctx, s, l.Vocabulary); err != nil {
+		if as, err = a.Speech(ctx, s, l.Vocabulary); err != nil {
 			return nil, err
 		}
 	}
@@ -381,11 +383,11 @@ func (a *Service) CountTerms(ctx context.Context, at desk.At, of *int64, terms [
 		if cql == "" {
 			continue
 		}
-		k, err := a.counted(ctx, s, client, cql)
+		k, err := a.CountToday(ctx, s, client, cql)
 		if err != nil {
-			return nil, unanswered(s.Name, err)
+			return nil, Unanswered(s.Name, err)
 		}
-		c, err := countOf(k, wanted{query: cql, notes: notes})
+		c, err := CountOf(k, Wanted{Query: cql, Notes: notes})
 		if err != nil {
 			return nil, err
 		}
@@ -433,14 +435,14 @@ func (a *Service) CountAll(ctx context.Context, t jobs.Task) error {
 		if err != nil || next == nil {
 			return err
 		}
-		seen[next.query] = true
-		c, err := a.client(*s)
+		seen[next.Query] = true
+		c, err := a.Client(*s)
 		var k Count
 		if err == nil {
-			k, err = a.counted(ctx, *s, c, next.query)
+			k, err = a.CountToday(ctx, *s, c, next.Query)
 		}
 		if err != nil {
-			return unanswered(s.Name, err)
+			return Unanswered(s.Name, err)
 		}
 		if next.kind == "whole" {
 			if err := a.logCount(ctx, t, *s, revision, *next, k); err != nil {
@@ -452,44 +454,44 @@ func (a *Service) CountAll(ctx context.Context, t jobs.Task) error {
 }
 
 // logCount keeps what a source said of the whole strategy, counted in passing, as a run.
-func (a *Service) logCount(ctx context.Context, t jobs.Task, s Source, revision int, w wanted, k Count) error {
+func (a *Service) logCount(ctx context.Context, t jobs.Task, s Source, revision int, w Wanted, k Count) error {
 	found := int64(k.Records)
-	r := RunRow{
+	r := logbook.Run{
 		Review:   t.Number,
 		Kind:     "counted",
 		Revision: revision,
 		Source:   &s.ID,
 		Place:    s.Name,
-		Query:    w.query,
+		Query:    w.Query,
 		Records:  &found,
 		Exchange: k.Exchange,
 		Who:      t.Who,
 		At:       k.At,
 	}
 	var err error
-	if r.Notes, err = json.Marshal(w.notes); err != nil {
+	if r.Notes, err = json.Marshal(w.Notes); err != nil {
 		return err
 	}
-	return a.rows.PutRun(ctx, r, nil, a.jobs.Wake)
+	return a.logbook.PutRun(ctx, r, nil, a.jobs.Wake)
 }
 
 // nextCount returns the next query to count, nil for none: one that was never counted before one that is only old; of
 // those the last in the document, which is mostly the newest. seen are those that were counted just now.
-func (a *Service) nextCount(ctx context.Context, id int64, all []wanted, seen map[string]bool) (*wanted, error) {
+func (a *Service) nextCount(ctx context.Context, id int64, all []Wanted, seen map[string]bool) (*Wanted, error) {
 	cql := make([]string, len(all))
 	for i, w := range all {
-		cql[i] = w.query
+		cql[i] = w.Query
 	}
 	known, err := a.rows.Counts(ctx, id, cql)
 	if err != nil {
 		return nil, err
 	}
-	var old, fresh *wanted
+	var old, fresh *Wanted
 	for i, w := range all {
-		if seen[w.query] {
+		if seen[w.Query] {
 			continue
 		}
-		k, ok := known[w.query]
+		k, ok := known[w.Query]
 		switch {
 		case !ok && w.kind != "term":
 			return &all[i], nil

@@ -75,29 +75,29 @@ func notWritten(err error) error {
 
 // Lines writes the strategy of a review as numbered lines, in the names of a source, or in CQL where none is named.
 func (a *Service) Lines(ctx context.Context, at desk.At, of *int64) (*Written, error) {
-	m, err := a.meantAt(ctx, at.Review, at.Revision)
+	m, err := a.MeaningAt(ctx, at.Review, at.Revision)
 	if err != nil {
 		return nil, err
 	}
 	if of == nil {
-		numbered, err := m.doc.Numbered(m.terms)
+		numbered, err := m.Doc.Numbered(m.Terms)
 		if err != nil {
 			return nil, notWritten(err)
 		}
 		out := &Written{Lines: []WrittenLine{}, Notes: []source.Note{}}
 		for _, n := range numbered {
-			out.Lines = append(out.Lines, lineOf(m.doc, n, plainly))
+			out.Lines = append(out.Lines, lineOf(m.Doc, n, plainly))
 		}
-		if m.query != nil {
-			out.Whole = query.Write(m.query)
+		if m.Query != nil {
+			out.Whole = query.Write(m.Query)
 		}
 		return out, nil
 	}
-	s, err := a.source(ctx, *of)
+	s, err := a.Source(ctx, *of)
 	if err != nil {
 		return nil, err
 	}
-	as, err := a.speech(ctx, s, m.doc.Vocabulary)
+	as, err := a.Speech(ctx, s, m.Doc.Vocabulary)
 	if err != nil {
 		return nil, err
 	}
@@ -105,19 +105,19 @@ func (a *Service) Lines(ctx context.Context, at desk.At, of *int64) (*Written, e
 }
 
 // written writes what is meant as the source is asked it: lines and the whole of one adaptation.
-func (s speech) written(name string, m meant) (*Written, error) {
-	numbered, err := m.doc.Numbered(m.terms)
+func (s Speech) written(name string, m Meaning) (*Written, error) {
+	numbered, err := m.Doc.Numbered(m.Terms)
 	if err != nil {
 		return nil, notWritten(err)
 	}
-	typed, err := s.typed(m.doc.Strategy(""), m.terms, numbered[len(numbered)-len(m.doc.Lines):]...)
+	typed, err := s.Typed(m.Doc.Strategy(""), m.Terms, numbered[len(numbered)-len(m.Doc.Lines):]...)
 	if err != nil {
 		return nil, notWritten(err)
 	}
 	out := &Written{Source: name, Lines: []WrittenLine{}}
 	said := slices.Concat(typed.Lines, typed.Own)
 	for _, n := range numbered {
-		out.Lines = append(out.Lines, lineOf(m.doc, n, func(n strategy.Numbered) (string, []source.Note) {
+		out.Lines = append(out.Lines, lineOf(m.Doc, n, func(n strategy.Numbered) (string, []source.Note) {
 			l := said[n.Number-1]
 			return strings.Join(l.Texts, "\n"), noted(s.Notes(l.Notes))
 		}))

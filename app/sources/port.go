@@ -15,29 +15,29 @@ import (
 
 // Named returns a source that is not switched off, and a client of it.
 func (a *Service) Named(ctx context.Context, id int64) (Source, *sru.Client, error) {
-	s, err := a.source(ctx, id)
+	s, err := a.Source(ctx, id)
 	if err != nil {
 		return s, nil, err
 	}
-	c, err := a.client(s)
+	c, err := a.Client(s)
 	return s, c, err
 }
 
 // AskedNow returns what a source is asked for the strategy of a review as it stands, "" where it cannot be; it says
 // so where there is none.
 func (a *Service) AskedNow(ctx context.Context, review int64, s Source) (cql string, notes []source.Note, err error) {
-	m, err := a.meantAt(ctx, review, 0)
-	if err == nil && m.query == nil {
+	m, err := a.MeaningAt(ctx, review, 0)
+	if err == nil && m.Query == nil {
 		err = &problems.Problem{Type: "no-query", Status: 409, Title: "There is no strategy to ask for yet."}
 	}
 	if err != nil {
 		return "", nil, err
 	}
-	as, err := a.speech(ctx, s, m.doc.Vocabulary)
+	as, err := a.Speech(ctx, s, m.Doc.Vocabulary)
 	if err != nil {
 		return "", nil, err
 	}
-	cql, notes = as.whole(m.doc.Strategy(""), m.terms)
+	cql, notes = as.Whole(m.Doc.Strategy(""), m.Terms)
 	return cql, notes, nil
 }
 

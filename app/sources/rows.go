@@ -15,10 +15,10 @@ var rowsSQL string
 
 var sql = store.Statements(rowsSQL)
 
-// Rows are the counts, runs and watches of a database.
+// Rows are the counts of a database.
 type Rows struct{ db *store.Store }
 
-// NewRows returns the counts, runs and watches of a database.
+// NewRows returns the counts of a database.
 func NewRows(db *store.Store) *Rows { return &Rows{db} }
 
 // A Count is how many records a source said it finds, and what it made of the query.

@@ -40,7 +40,7 @@ type SourceEdit struct {
 	Off        *bool       `json:"off,omitempty"`
 }
 
-const maxSources = 100
+const MaxSources = 100
 
 func sourceOf(s library.Source) (Source, error) {
 	out := Source{ID: s.ID, Name: s.Name, Address: s.Address, Version: s.Version, Vocabulary: s.Vocabulary, Off: s.Off}
@@ -91,7 +91,8 @@ func (a *Service) Sources(ctx context.Context) ([]Source, error) {
 	return out, nil
 }
 
-func (a *Service) source(ctx context.Context, id int64) (Source, error) {
+// Source returns a source.
+func (a *Service) Source(ctx context.Context, id int64) (Source, error) {
 	s, err := a.library.Source(ctx, id)
 	if err != nil {
 		return Source{}, problems.Gone(err, "source")
@@ -99,8 +100,8 @@ func (a *Service) source(ctx context.Context, id int64) (Source, error) {
 	return sourceOf(s)
 }
 
-// client returns a client of a source that is not switched off.
-func (a *Service) client(s Source) (*sru.Client, error) {
+// Client returns a client of a source that is not switched off.
+func (a *Service) Client(s Source) (*sru.Client, error) {
 	if s.Off {
 		return nil, &problems.Problem{
 			Type:   "source-off",
@@ -110,13 +111,13 @@ func (a *Service) client(s Source) (*sru.Client, error) {
 	}
 	c, err := a.sources.NewClient(s.Address, s.Version, s.Map)
 	if err != nil {
-		return nil, unanswered(s.Name, err)
+		return nil, Unanswered(s.Name, err)
 	}
 	return c, nil
 }
 
-// unanswered says of a source why it did not answer.
-func unanswered(name string, err error) error {
+// Unanswered says of a source why it did not answer.
+func Unanswered(name string, err error) error {
 	if err == nil || errors.Is(err, context.Canceled) {
 		return err
 	}
@@ -154,11 +155,11 @@ func unanswered(name string, err error) error {
 	return p
 }
 
-// plain returns text without the one character that the store cannot hold.
-func plain(s string) string { return strings.ReplaceAll(s, "\x00", "") }
+// Plain returns text without the one character that the store cannot hold.
+func Plain(s string) string { return strings.ReplaceAll(s, "\x00", "") }
 
 // askTime is how long a person is made to wait for a source.
-const askTime = 45 * time.Second
+const AskTime = 45 * time.Second
 
 // AddSource takes in a source by its address: it is asked what it is, and a map is proposed.
 func (a *Service) AddSource(ctx context.Context, e SourceEdit) (Source, error) {
@@ -169,15 +170,15 @@ func (a *Service) AddSource(ctx context.Context, e SourceEdit) (Source, error) {
 	if err != nil {
 		return Source{}, err
 	}
-	if len(all) >= maxSources {
-		return Source{}, problems.Invalid("address", "There are at most %d sources.", maxSources)
+	if len(all) >= MaxSources {
+		return Source{}, problems.Invalid("address", "There are at most %d sources.", MaxSources)
 	}
 	return a.saveSource(ctx, Source{}, e)
 }
 
 // ChangeSource changes how a source is asked. A new address is asked what it is.
 func (a *Service) ChangeSource(ctx context.Context, id int64, e SourceEdit) (Source, error) {
-	s, err := a.source(ctx, id)
+	s, err := a.Source(ctx, id)
 	if err != nil {
 		return s, err
 	}
@@ -189,15 +190,15 @@ func (a *Service) saveSource(ctx context.Context, s Source, e SourceEdit) (Sourc
 		if len(*e.Address) > 500 {
 			return s, problems.Invalid("address", "An address has at most 500 characters.")
 		}
-		ctx, cancel := context.WithTimeout(ctx, askTime)
+		ctx, cancel := context.WithTimeout(ctx, AskTime)
 		defer cancel()
 		c, err := a.sources.NewClient(*e.Address, "", source.Map{})
 		if err != nil {
-			return s, unanswered(*e.Address, err)
+			return s, Unanswered(*e.Address, err)
 		}
 		d, m, err := c.Discover(ctx)
 		if err != nil {
-			return s, unanswered(*e.Address, err)
+			return s, Unanswered(*e.Address, err)
 		}
 		s.Address, s.Version, s.Map, s.Described = c.Address, d.Version, m, *d
 		if s.Name == "" {
@@ -215,10 +216,10 @@ func (a *Service) saveSource(ctx context.Context, s Source, e SourceEdit) (Sourc
 	}
 	if e.Map != nil {
 		s.Map = e.Map.Clean()
-		s.Map.Schema = plain(s.Map.Schema)
+		s.Map.Schema = Plain(s.Map.Schema)
 	}
 	if e.Vocabulary != nil {
-		if s.Vocabulary = strings.TrimSpace(plain(*e.Vocabulary)); len(s.Vocabulary) > 500 {
+		if s.Vocabulary = strings.TrimSpace(Plain(*e.Vocabulary)); len(s.Vocabulary) > 500 {
 			return s, problems.Invalid("vocabulary", "The name of a vocabulary has at most 500 characters.")
 		}
 	}
@@ -234,7 +235,7 @@ func (a *Service) saveSource(ctx context.Context, s Source, e SourceEdit) (Sourc
 		return s, problems.Gone(err, "source")
 	}
 	a.jobs.Tell(ctx, 0, jobs.News{Kind: "sources"})
-	return a.source(ctx, id)
+	return a.Source(ctx, id)
 }
 
 // DeleteSource takes a source away; what was drawn from it stays.
@@ -267,14 +268,14 @@ type Answer struct {
 
 // Try puts a question to a source and shows what was sent and what came.
 func (a *Service) Try(ctx context.Context, id int64, t TryOut) (*Answer, error) {
-	s, err := a.source(ctx, id)
+	s, err := a.Source(ctx, id)
 	if err != nil {
 		return nil, err
 	}
 	if q := strings.TrimSpace(t.Query); q == "" || len(q) > query.MaxQuery {
 		return nil, problems.Invalid("query", "A question has something in it, and at most 1 MB.")
 	}
-	c, err := a.client(s)
+	c, err := a.Client(s)
 	if err != nil {
 		return nil, err
 	}
@@ -289,9 +290,9 @@ func (a *Service) Try(ctx context.Context, id int64, t TryOut) (*Answer, error) 
 				Title:  problems.Sentence(exchange.InWords(err)),
 			}
 		}
-		out.Query, out.Notes = rendered(q.Expr, s.Map)
+		out.Query, out.Notes = Rendered(q.Expr, s.Map)
 	}
-	ctx, cancel := context.WithTimeout(ctx, askTime)
+	ctx, cancel := context.WithTimeout(ctx, AskTime)
 	defer cancel()
 	c.Keep = true
 	page, err := c.Search(ctx, source.Search{Query: out.Query, Start: 1, Max: 5})
@@ -310,10 +311,11 @@ func (a *Service) Try(ctx context.Context, id int64, t TryOut) (*Answer, error) 
 		out.Refused = true
 		return out, nil
 	}
-	return out, unanswered(s.Name, err)
+	return out, Unanswered(s.Name, err)
 }
 
-func (a *Service) sourceNames(ctx context.Context) (map[int64]string, error) {
+// Names returns the names of all sources.
+func (a *Service) Names(ctx context.Context) (map[int64]string, error) {
 	all, err := a.library.Sources(ctx)
 	names := map[int64]string{}
 	for _, s := range all {

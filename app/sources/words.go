@@ -36,7 +36,7 @@ func wordIndex(s Source, field string) string {
 
 // Neighbours returns the words around one in a source's own index.
 func (a *Service) Neighbours(ctx context.Context, id int64, field, word string) ([]source.Entry, error) {
-	s, err := a.source(ctx, id)
+	s, err := a.Source(ctx, id)
 	if err != nil {
 		return nil, err
 	}
@@ -47,23 +47,23 @@ func (a *Service) Neighbours(ctx context.Context, id int64, field, word string) 
 	if ix == "" {
 		return []source.Entry{}, nil
 	}
-	c, err := a.client(s)
+	c, err := a.Client(s)
 	if err != nil {
 		return nil, err
 	}
-	ctx, cancel := context.WithTimeout(ctx, askTime)
+	ctx, cancel := context.WithTimeout(ctx, AskTime)
 	defer cancel()
 	out, err := c.Scan(ctx, source.Scan{Index: ix, Term: word, Before: 4, Max: 14})
 	if out == nil {
 		out = []source.Entry{}
 	}
-	return out, unanswered(s.Name, err)
+	return out, Unanswered(s.Name, err)
 }
 
 // Stems proposes how forms of a word are best searched truncated at a source, by its own index of words; none where
 // that cannot be looked through, or holds too many words that begin alike.
 func (a *Service) Stems(ctx context.Context, id int64, forms []string) ([]tally.Truncation, error) {
-	s, err := a.source(ctx, id)
+	s, err := a.Source(ctx, id)
 	if err != nil {
 		return nil, err
 	}
@@ -76,11 +76,11 @@ func (a *Service) Stems(ctx context.Context, id int64, forms []string) ([]tally.
 	if ix == "" {
 		return nil, nil
 	}
-	c, err := a.client(s)
+	c, err := a.Client(s)
 	if err != nil {
 		return nil, err
 	}
-	ctx, cancel := context.WithTimeout(ctx, askTime)
+	ctx, cancel := context.WithTimeout(ctx, AskTime)
 	defer cancel()
 	begun := map[string]bool{}
 	for _, f := range forms {
@@ -98,7 +98,7 @@ func (a *Service) Stems(ctx context.Context, id int64, forms []string) ([]tally.
 		}
 		begun[prefix] = true
 		if whole, err := wordsBeginning(ctx, c, ix, prefix, words); err != nil || !whole {
-			return nil, unanswered(s.Name, err)
+			return nil, Unanswered(s.Name, err)
 		}
 	}
 	return tally.TruncationsBy(words, single), nil

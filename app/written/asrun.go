@@ -10,6 +10,7 @@ import (
 	"tamiz/app/desk"
 	"tamiz/app/figures"
 	"tamiz/app/problems"
+	"tamiz/app/runs"
 	"tamiz/app/sources"
 	"tamiz/core/review"
 	"tamiz/exchange/document"
@@ -19,7 +20,7 @@ import (
 
 // ran is what was run at one source, the last time that it answered.
 type ran struct {
-	source sources.SourceRun
+	source runs.SourceRun
 	doc    desk.Document
 	lines  *sources.Written // as they were asked; nil where that cannot be told any more
 	since  bool             // the strategy was changed since
@@ -46,7 +47,7 @@ func (a *Service) asRun(ctx context.Context, at desk.At, f *facts) error {
 		if r.doc, err = a.desk.Proposed(ctx, at.Review, desk.Proposal{Revision: s.Run.Revision}); err != nil {
 			return err
 		}
-		if r.lines, err = a.outside.AsRun(ctx, *s.Run); err != nil {
+		if r.lines, err = a.runs.AsRun(ctx, *s.Run); err != nil {
 			return err
 		}
 		r.since = len(review.Compare(r.doc, f.review.Document)) > 0

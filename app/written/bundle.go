@@ -17,7 +17,7 @@ import (
 	"tamiz/app/dialects"
 	"tamiz/app/figures"
 	"tamiz/app/problems"
-	"tamiz/app/sources"
+	"tamiz/app/runs"
 	"tamiz/core/bib"
 	"tamiz/core/parallel"
 	"tamiz/exchange"
@@ -221,7 +221,7 @@ func (a *Service) packRuns(ctx context.Context, b *bundle, review int64) error {
 					"never made",
 				},
 			) // what fails is told by Error
-			if err := a.outside.EachRun(ctx, review, true, func(r sources.Run) {
+			if err := a.runs.EachRun(ctx, review, true, func(r runs.Run) {
 				found, problem := "", ""
 				if r.Records != nil {
 					found = fmt.Sprint(*r.Records)
@@ -253,7 +253,7 @@ func (a *Service) packRuns(ctx context.Context, b *bundle, review int64) error {
 
 // packRecords writes the records that were fetched from each source, and says how many of how many they are.
 func (a *Service) packRecords(ctx context.Context, b *bundle, review int64, formats []records.Format) error {
-	all, err := a.outside.Fetched(ctx, review)
+	all, err := a.runs.Fetched(ctx, review)
 	if err != nil {
 		return err
 	}
@@ -265,7 +265,7 @@ func (a *Service) packRecords(ctx context.Context, b *bundle, review int64, form
 		for _, format := range formats {
 			choice := records.Choice{Title: f.Run.Place}
 			if format == records.CSV || format == records.TSV { // a table has one head for all its rows
-				if err := a.outside.Each(ctx, f, func(r *bib.Record) error {
+				if err := a.runs.Each(ctx, f, func(r *bib.Record) error {
 					choice.Columns = records.Columns(choice.Columns, r)
 					return nil
 				}); err != nil {
@@ -283,7 +283,7 @@ func (a *Service) packRecords(ctx context.Context, b *bundle, review int64, form
 			if err := b.put(name, says, func(w io.Writer) error {
 				out, err := records.Create(w, format, choice)
 				if err == nil {
-					err = a.outside.Each(ctx, f, out.Write)
+					err = a.runs.Each(ctx, f, out.Write)
 				}
 				if err == nil {
 					err = out.Close()

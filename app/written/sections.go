@@ -8,7 +8,7 @@ import (
 
 	"tamiz/app/figures"
 	"tamiz/app/rounds"
-	"tamiz/app/sources"
+	"tamiz/app/runs"
 	"tamiz/core/review"
 	"tamiz/exchange/document"
 )
@@ -17,17 +17,17 @@ import (
 func (f facts) sections() []document.Section {
 	return append(f.openSection(), f.question(), f.sourcesSection(), f.vocabularySection(), f.strategy(),
 		f.linesSection(), f.limits(), f.results(), f.sameWorks(), f.byWay("byHand", "Searched by hand",
-			"No search by hand was written down.", sources.BySearch),
+			"No search by hand was written down.", runs.BySearch),
 		f.found(), f.tested(), f.development(), f.versionsSection(), f.other(),
-		f.byWay("registers", "Registers of studies", "None was searched, or it was not written down.", sources.ByRegister),
+		f.byWay("registers", "Registers of studies", "None was searched, or it was not written down.", runs.ByRegister),
 		f.byWay("browsed", "Browsed", "No site, catalogue or table of contents was browsed, or it was not written down.",
-			sources.ByBrowsing),
+			runs.ByBrowsing),
 		f.byWay("citations", "References and citing works", "None were followed, or it was not written down.",
-			sources.ByCiting),
-		f.byWay("contacts", "People who were asked", "Nobody was asked, or it was not written down.", sources.ByAsking),
+			runs.ByCiting),
+		f.byWay("contacts", "People who were asked", "Nobody was asked, or it was not written down.", runs.ByAsking),
 		f.filters(),
 		f.byWay("earlier", "Earlier searches that were used again",
-			"No earlier search was used again, or it was not written down.", sources.ByEarlier),
+			"No earlier search was used again, or it was not written down.", runs.ByEarlier),
 		f.updates(),
 		f.checked(),
 		f.left())
@@ -70,7 +70,7 @@ func (f facts) sourcesSection() document.Section {
 		rows = append(rows, []string{e.Name, f.sources[i].Address, about, f.sources[i].Vocabulary, day(e.Run.At)})
 	}
 	for _, r := range f.runs {
-		if r.Kind == "hand" && r.Way == sources.BySearch {
+		if r.Kind == "hand" && r.Way == runs.BySearch {
 			rows = append(rows, []string{r.Place, "", "searched by hand", "", day(r.At)})
 		}
 	}
@@ -163,7 +163,7 @@ func (f facts) results() document.Section {
 }
 
 // heldCaught says how many key studies what was run at a source catches, of those that it holds.
-func heldCaught(e sources.SourceRun) string {
+func heldCaught(e runs.SourceRun) string {
 	out := fmt.Sprintf("%d of %d held", e.Caught, e.Held)
 	if e.Held == 0 {
 		out = "none held"
@@ -387,7 +387,7 @@ func (f facts) versionsSection() document.Section {
 
 func (f facts) other() document.Section {
 	s := f.byWay("other", "Other ways of looking", "No journal is read by hand, and no other way was written down.",
-		sources.Otherwise)
+		runs.Otherwise)
 	var rows [][]string
 	for _, j := range f.said.Journals {
 		if len(j.Volumes) == 0 {

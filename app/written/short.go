@@ -9,13 +9,14 @@ import (
 	"time"
 
 	"tamiz/app/figures"
+	"tamiz/app/runs"
 	"tamiz/app/sources"
 )
 
 type source = sources.Source
 
 // figure writes a number of works with its interval.
-func figure(f sources.OverlapFigure) string {
+func figure(f runs.OverlapFigure) string {
 	if f.Low == f.High {
 		return num(f.Works)
 	}

@@ -8,11 +8,11 @@ import (
 
 	"tamiz/app/figures"
 	"tamiz/app/rounds"
-	"tamiz/app/sources"
+	"tamiz/app/runs"
 )
 
 func TestAFigureIsWrittenWithItsInterval(t *testing.T) {
-	for want, f := range map[string]sources.OverlapFigure{
+	for want, f := range map[string]runs.OverlapFigure{
 		"1,240":                         {Works: 1240, Low: 1240, High: 1240},
 		"about 1,240 (1,190 to 12,300)": {Works: 1240, Low: 1190, High: 12300},
 		"0":                             {},

@@ -13,11 +13,13 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/dialects"
+	"tamiz/app/draws"
 	"tamiz/app/figures"
 	"tamiz/app/peerreview"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
 	"tamiz/app/rounds"
+	"tamiz/app/runs"
 	"tamiz/app/sources"
 	"tamiz/app/vocabularies"
 	"tamiz/exchange"
@@ -28,7 +30,9 @@ import (
 type Service struct {
 	reviews      *reviews.Service
 	figures      *figures.Service
-	outside      *sources.Service
+	sources      *sources.Service
+	runs         *runs.Service
+	draws        *draws.Service
 	vocabularies *vocabularies.Service
 	dialects     *dialects.Service
 	checks       *peerreview.Service
@@ -42,13 +46,15 @@ func New(
 	r *reviews.Service,
 	f *figures.Service,
 	o *sources.Service,
+	asked *runs.Service,
+	drawn *draws.Service,
 	v *vocabularies.Service,
 	d *dialects.Service,
 	c *peerreview.Service,
 	n *rounds.Service,
 	k *desk.Service,
 ) *Service {
-	return &Service{r, f, o, v, d, c, n, k, time.Now}
+	return &Service{r, f, o, asked, drawn, v, d, c, n, k, time.Now}
 }
 
 // A Record is the written record of a search: to be read, to be checked item by item, and in numbers.
@@ -113,9 +119,9 @@ type facts struct {
 	coverage     *figures.Coverage
 	versions     []figures.Version
 	changes      []string // what changed with each version but the first, in words
-	everywhere   *sources.Everywhere
-	runs         []sources.Run
-	draws        []sources.Draw
+	everywhere   *runs.Everywhere
+	runs         []runs.Run
+	draws        []draws.Draw
 	lines        []*sources.Written // as sources would be asked, where none was
 	sources      []sources.Source
 	vocabularies []vocabularies.Vocabulary
@@ -133,7 +139,7 @@ func (a *Service) facts(ctx context.Context, at desk.At) (f facts, err error) {
 	if f.review, err = a.reviews.Review(ctx, at.Review); err != nil {
 		return f, err
 	}
-	if f.everywhere, err = a.outside.Everywhere(ctx, at); err != nil {
+	if f.everywhere, err = a.runs.Everywhere(ctx, at); err != nil {
 		return f, err
 	}
 	if err = a.asRun(ctx, at, &f); err != nil {
@@ -170,17 +176,17 @@ func (a *Service) facts(ctx context.Context, at desk.At) (f facts, err error) {
 	if f.said, err = a.rounds.Says(ctx, of); err != nil {
 		return f, err
 	}
-	if err = a.outside.EachRun(ctx, at.Review, false, func(r sources.Run) {
+	if err = a.runs.EachRun(ctx, at.Review, false, func(r runs.Run) {
 		if r.Holds() {
 			f.runs = append(f.runs, r)
 		}
 	}); err != nil {
 		return f, err
 	}
-	if f.draws, err = a.outside.Draws(ctx, at.Review); err != nil {
+	if f.draws, err = a.draws.Draws(ctx, at.Review); err != nil {
 		return f, err
 	}
-	if f.sources, err = a.outside.Sources(ctx); err != nil {
+	if f.sources, err = a.sources.Sources(ctx); err != nil {
 		return f, err
 	}
 	if f.vocabularies, err = a.vocabularies.All(ctx); err != nil {
@@ -202,7 +208,7 @@ func (a *Service) facts(ctx context.Context, at desk.At) (f facts, err error) {
 		if s.Query == "" || s.Off || len(f.lines) == mostLines || len(f.ran) > 0 {
 			continue
 		}
-		w, err := a.outside.Lines(ctx, at, &s.Source)
+		w, err := a.sources.Lines(ctx, at, &s.Source)
 		if err != nil {
 			return f, err
 		}

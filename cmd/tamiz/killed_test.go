@@ -18,6 +18,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"tamiz/app/draws"
 	"tamiz/app/figures"
 	"tamiz/app/reviews"
 	"tamiz/app/sources"
@@ -130,7 +131,7 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 	p.call(t, "POST", "/api/sources", fmt.Sprintf(`{"address": %q}`, source.URL+"/almagre"), &src)
 	var review reviews.Head
 	p.call(t, "POST", "/api/reviews", `{"name": "Killed"}`, &review)
-	var begun []sources.Draw
+	var begun []draws.Draw
 	p.call(
 		t,
 		"POST",
@@ -151,7 +152,7 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 		p.kill()
 		p = run1(t, url, allowed)
 	}
-	draws := []sources.Draw{}
+	draws := []draws.Draw{}
 	require.Eventually(t, func() bool {
 		p.call(t, "GET", fmt.Sprintf("/api/reviews/%d/draws", review.ID), "", &draws)
 		return len(draws) == 1 && draws[0].State == "done"

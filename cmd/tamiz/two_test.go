@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"tamiz/app/draws"
 	"tamiz/app/library"
 	"tamiz/app/reviews"
 	"tamiz/app/sources"
@@ -128,7 +129,7 @@ func TestTwoProgramsShareADatabase(t *testing.T) {
 		}
 	}
 	number := one.bring(t, review.ID, "sample", "large.ris", large.Bytes()).ID
-	var begun []sources.Draw
+	var begun []draws.Draw
 	one.call(
 		t,
 		"POST",

@@ -11,8 +11,9 @@ import (
 
 	"tamiz/app"
 	"tamiz/app/desk"
+	"tamiz/app/draws"
 	"tamiz/app/reviews"
-	"tamiz/app/sources"
+	"tamiz/app/runs"
 	"tamiz/app/vocabularies"
 	"tamiz/core/thesaurus"
 	"tamiz/demo"
@@ -112,7 +113,7 @@ func (sc *scene) drawSamples(ctx context.Context) error {
 	almagre := sc.almagre()
 	view := desk.NewLook{Rest: true, Source: &almagre}
 	for _, sample := range sc.plan.Samples {
-		id, err := sc.drawSample(ctx, sources.NewDraw{
+		id, err := sc.drawSample(ctx, draws.NewDraw{
 			Name:     sample.Name,
 			Sources:  []int64{sc.sources[sample.Source]},
 			Concepts: roughConcepts(sample.Words),
@@ -152,7 +153,7 @@ func (sc *scene) work(ctx context.Context) error {
 		if err := sc.app.Reviews.Keep(ctx, sc.review, kept); err != nil {
 			return err
 		}
-		if err := sc.app.Sources.Run(ctx, sc.review, sources.NewRuns{Sources: sc.all()}); err != nil {
+		if err := sc.app.Runs.Run(ctx, sc.review, runs.NewRuns{Sources: sc.all()}); err != nil {
 			return err
 		}
 		if err := sc.fetched(ctx, sc.all()); err != nil {
@@ -168,7 +169,7 @@ func (sc *scene) work(ctx context.Context) error {
 // settle waits until the key studies were looked up and the terms counted.
 func (sc *scene) settle(ctx context.Context) error {
 	if err := until(ctx, func() (bool, error) {
-		list, err := sc.app.Sources.Holdings(ctx, sc.review)
+		list, err := sc.app.Holdings.Holdings(ctx, sc.review)
 		return len(list) == len(sc.world.Literature.Keys)*len(sc.sources), err
 	}); err != nil {
 		return err
@@ -220,8 +221,8 @@ func (sc *scene) watch(ctx context.Context) error {
 
 // monthly has the search be run again by itself every month, from a day on.
 func (sc *scene) monthly(ctx context.Context, next time.Time) error {
-	w := sources.Watch{On: true, Sources: []int64{sc.almagre()}, Every: "month", Next: &next}
-	return sc.app.Sources.SetWatch(ctx, sc.review, w)
+	w := runs.Watch{On: true, Sources: []int64{sc.almagre()}, Every: "month", Next: &next}
+	return sc.app.Runs.SetWatch(ctx, sc.review, w)
 }
 
 // moveBack makes all that was done so far earlier by some days.

@@ -7,6 +7,8 @@ import (
 	"strings"
 	"time"
 
+	"tamiz/app/draws"
+	"tamiz/app/runs"
 	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/core/strategy"
@@ -46,21 +48,21 @@ func (sc *scene) makeKnown(ctx context.Context) error {
 	return nil
 }
 
-func roughConcepts(words [][]string) (out []sources.RoughConcept) {
+func roughConcepts(words [][]string) (out []draws.RoughConcept) {
 	for i, w := range words {
-		out = append(out, sources.RoughConcept{Name: string(rune('A' + i)), Words: w})
+		out = append(out, draws.RoughConcept{Name: string(rune('A' + i)), Words: w})
 	}
 	return out
 }
 
 // drawSample draws a sample and waits until it is there.
-func (sc *scene) drawSample(ctx context.Context, n sources.NewDraw) (sample *int64, err error) {
-	begun, err := sc.app.Sources.BeginDraw(ctx, sc.review, n)
+func (sc *scene) drawSample(ctx context.Context, n draws.NewDraw) (sample *int64, err error) {
+	begun, err := sc.app.Draws.BeginDraw(ctx, sc.review, n)
 	if err != nil {
 		return nil, err
 	}
 	err = until(ctx, func() (bool, error) {
-		draws, err := sc.app.Sources.Draws(ctx, sc.review)
+		draws, err := sc.app.Draws.Draws(ctx, sc.review)
 		for _, d := range draws {
 			if d.ID != begun[0].ID {
 				continue
@@ -78,7 +80,7 @@ func (sc *scene) drawSample(ctx context.Context, n sources.NewDraw) (sample *int
 
 // runEverywhere runs the strategy of the demo review at all sources.
 func (sc *scene) runEverywhere(ctx context.Context) error {
-	if err := sc.app.Sources.Run(ctx, sc.review, sources.NewRuns{Sources: sc.all(), Records: 300}); err != nil {
+	if err := sc.app.Runs.Run(ctx, sc.review, runs.NewRuns{Sources: sc.all(), Records: 300}); err != nil {
 		return err
 	}
 	return sc.fetched(ctx, sc.all())
@@ -89,7 +91,7 @@ func (sc *scene) runAgain(ctx context.Context) error {
 	if err := sc.monthly(ctx, time.Now()); err != nil {
 		return err
 	}
-	if err := sc.app.Sources.RunDue(ctx); err != nil {
+	if err := sc.app.Runs.RunDue(ctx); err != nil {
 		return err
 	}
 	if err := sc.fetched(ctx, []int64{sc.almagre()}); err != nil {
@@ -101,10 +103,10 @@ func (sc *scene) runAgain(ctx context.Context) error {
 // byHand writes down one of the searches that were made by hand.
 func (sc *scene) byHand(ctx context.Context, n int) error {
 	h := demo.HandRuns[n]
-	return sc.app.Sources.WriteDown(
+	return sc.app.Runs.WriteDown(
 		ctx,
 		sc.review,
-		sources.HandRun{Way: h.Way, Place: h.Place, Query: h.Query, Records: &h.Records, At: time.Now(), Note: h.Note},
+		runs.HandRun{Way: h.Way, Place: h.Place, Query: h.Query, Records: &h.Records, At: time.Now(), Note: h.Note},
 	)
 }
 

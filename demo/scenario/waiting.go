@@ -27,7 +27,7 @@ func until(ctx context.Context, so func() (bool, error)) error {
 // fetched waits until some sources have answered and what is wanted of their answers is there.
 func (sc *scene) fetched(ctx context.Context, these []int64) error {
 	return until(ctx, func() (bool, error) {
-		e, err := sc.app.Sources.Everywhere(ctx, desk.At{Review: sc.review})
+		e, err := sc.app.Runs.Everywhere(ctx, desk.At{Review: sc.review})
 		if err != nil {
 			return false, err
 		}

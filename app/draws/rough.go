@@ -1,4 +1,4 @@
-package sources
+package draws
 
 import (
 	"context"
@@ -7,6 +7,7 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/problems"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/core/coverage"
 	"tamiz/core/query"
@@ -35,18 +36,18 @@ type Preview struct {
 
 // A Previewed is what rough words find: each concept by itself, all together, and the first titles.
 type Previewed struct {
-	Concepts []PreviewedConcept `json:"concepts"`
-	Together *SourceCount       `json:"together,omitempty"`
-	Titles   []PreviewedTitle   `json:"titles"`
+	Concepts []PreviewedConcept   `json:"concepts"`
+	Together *sources.SourceCount `json:"together,omitempty"`
+	Titles   []PreviewedTitle     `json:"titles"`
 	// what to try where nothing is found: together, or the name of a concept
 	Nothing string `json:"nothing,omitempty"`
 }
 
 // A PreviewedConcept is what one concept finds. A word that cannot be searched is refused with its reason.
 type PreviewedConcept struct {
-	Name    string             `json:"name"`
-	Count   *SourceCount       `json:"count,omitempty"`
-	Refused []problems.Refusal `json:"refused"`
+	Name    string               `json:"name"`
+	Count   *sources.SourceCount `json:"count,omitempty"`
+	Refused []problems.Refusal   `json:"refused"`
 }
 
 // A PreviewedTitle is a title with the words of the concepts marked.
@@ -106,11 +107,11 @@ func rough(concepts []RoughConcept) (s strategy.Strategy, refused [][]problems.R
 
 // Preview counts rough words at a source and shows the first titles.
 func (a *Service) Preview(ctx context.Context, id int64, p Preview) (*Previewed, error) {
-	s, err := a.source(ctx, id)
+	s, err := a.sources.Source(ctx, id)
 	if err != nil {
 		return nil, err
 	}
-	c, err := a.client(s)
+	c, err := a.sources.Client(s)
 	if err != nil {
 		return nil, err
 	}
@@ -118,19 +119,19 @@ func (a *Service) Preview(ctx context.Context, id int64, p Preview) (*Previewed,
 	if err != nil {
 		return nil, err
 	}
-	ctx, cancel := context.WithTimeout(ctx, askTime)
+	ctx, cancel := context.WithTimeout(ctx, sources.AskTime)
 	defer cancel()
 	out := &Previewed{Concepts: []PreviewedConcept{}, Titles: []PreviewedTitle{}}
-	count := func(q query.Expr) (*SourceCount, error) {
-		w := wanted{}
-		if w.query, w.notes = rendered(q, s.Map); w.query == "" {
+	count := func(q query.Expr) (*sources.SourceCount, error) {
+		w := sources.Wanted{}
+		if w.Query, w.Notes = sources.Rendered(q, s.Map); w.Query == "" {
 			return nil, nil
 		}
-		k, err := a.counted(ctx, s, c, w.query)
+		k, err := a.sources.CountToday(ctx, s, c, w.Query)
 		if err != nil {
-			return nil, unanswered(s.Name, err)
+			return nil, sources.Unanswered(s.Name, err)
 		}
-		n, err := countOf(k, w)
+		n, err := sources.CountOf(k, w)
 		return &n, err
 	}
 	var together []strategy.Block
@@ -169,7 +170,7 @@ func (a *Service) Preview(ctx context.Context, id int64, p Preview) (*Previewed,
 	}
 	page, err := c.Search(ctx, source.Search{Query: out.Together.Query, Start: 1, Max: firstOnes})
 	if err != nil && (page == nil || len(page.Records) == 0) {
-		return nil, unanswered(s.Name, err)
+		return nil, sources.Unanswered(s.Name, err)
 	}
 	marker, err := coverage.NewMarker(all, nil)
 	if err != nil {

@@ -1,4 +1,4 @@
-package sources
+package runs
 
 import (
 	"context"
@@ -19,7 +19,7 @@ type Fetched struct {
 
 // Fetched returns the last runs of a review at its sources, and behind them what was searched by hand.
 func (a *Service) Fetched(ctx context.Context, review int64) ([]Fetched, error) {
-	last, err := a.rows.LastRuns(ctx, review)
+	last, err := a.logbook.LastRuns(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -39,7 +39,7 @@ func (a *Service) Fetched(ctx context.Context, review int64) ([]Fetched, error) 
 		}
 		out = append(out, f)
 	}
-	hand, err := a.rows.HandRuns(ctx, review)
+	hand, err := a.logbook.HandRuns(ctx, review)
 	if err != nil {
 		return nil, err
 	}

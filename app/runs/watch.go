@@ -1,4 +1,4 @@
-package sources
+package runs
 
 import (
 	"context"
@@ -8,6 +8,7 @@ import (
 
 	"tamiz/app/jobs"
 	"tamiz/app/problems"
+	"tamiz/app/sources"
 	"tamiz/store"
 )
 
@@ -55,12 +56,12 @@ func (a *Service) SetWatch(ctx context.Context, review int64, w Watch) error {
 	if w.Next == nil || w.Next.Before(a.now().Add(-24*time.Hour)) || w.Next.After(a.now().AddDate(10, 0, 0)) {
 		return problems.Invalid("next", "The next time is a day within the next ten years.")
 	}
-	if len(w.Sources) == 0 || len(w.Sources) > maxSources {
-		return problems.Invalid("sources", "A search is run again at 1 to %d sources.", maxSources)
+	if len(w.Sources) == 0 || len(w.Sources) > sources.MaxSources {
+		return problems.Invalid("sources", "A search is run again at 1 to %d sources.", sources.MaxSources)
 	}
 	w.Sources = slices.Compact(slices.Sorted(slices.Values(w.Sources)))
 	for _, id := range w.Sources {
-		if _, err := a.source(ctx, id); err != nil {
+		if _, err := a.sources.Source(ctx, id); err != nil {
 			return err
 		}
 	}

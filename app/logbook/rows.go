@@ -1,7 +1,9 @@
-package sources
+// Package logbook is what was asked where, when and with what: the runs of a review, in rows that are never changed.
+package logbook
 
 import (
 	"context"
+	_ "embed"
 	"encoding/json"
 	"time"
 
@@ -11,6 +13,17 @@ import (
 	"tamiz/app/library"
 	"tamiz/store"
 )
+
+//go:embed rows.sql
+var rowsSQL string
+
+var sql = store.Statements(rowsSQL)
+
+// Rows are the runs and the orders of them of a database.
+type Rows struct{ db *store.Store }
+
+// NewRows returns the runs and the orders of them of a database.
+func NewRows(db *store.Store) *Rows { return &Rows{db} }
 
 // An Asking is an order to run the whole strategy at some sources.
 type Asking struct {
@@ -23,8 +36,8 @@ type Asking struct {
 	At       time.Time
 }
 
-// A RunRow is what came of a strategy at one place.
-type RunRow struct {
+// A Run is what came of a strategy at one place.
+type Run struct {
 	ID       int64
 	Review   int64
 	Kind     string // asked, counted, hand, round or draw
@@ -68,14 +81,14 @@ func (r *Rows) NewAsking(
 		if again, err := store.Repeated(ctx, tx, a.Review); again || err != nil {
 			return err
 		}
-		id, err = newAsking(ctx, tx, a, then)
+		id, err = NewAskingIn(ctx, tx, a, then)
 		return err
 	})
 	return id, err
 }
 
-// newAsking keeps an order; of the newest revision, where none is said.
-func newAsking(
+// NewAskingIn keeps an order; of the newest revision, where none is said.
+func NewAskingIn(
 	ctx context.Context,
 	tx pgx.Tx,
 	a Asking,
@@ -110,8 +123,8 @@ func (r *Rows) LastAsking(ctx context.Context, review int64) (Asking, error) {
 
 // Runs returns the runs of a review, the newest first, before one where a number is given; those that were counted
 // in passing too, where they are asked for.
-func (r *Rows) Runs(ctx context.Context, review, before int64, passing bool, most int) ([]RunRow, error) {
-	return store.All[RunRow](ctx, r.db, sql["Runs"], review, before, passing, most)
+func (r *Rows) Runs(ctx context.Context, review, before int64, passing bool, most int) ([]Run, error) {
+	return store.All[Run](ctx, r.db, sql["Runs"], review, before, passing, most)
 }
 
 // CountedInPassing returns how many runs of a review were.
@@ -121,31 +134,31 @@ func (r *Rows) CountedInPassing(ctx context.Context, review int64) (n int, err e
 }
 
 // LastRuns returns the last run of a review at each source that somebody asked.
-func (r *Rows) LastRuns(ctx context.Context, review int64) ([]RunRow, error) {
-	return store.All[RunRow](ctx, r.db, sql["LastRuns"], review)
+func (r *Rows) LastRuns(ctx context.Context, review int64) ([]Run, error) {
+	return store.All[Run](ctx, r.db, sql["LastRuns"], review)
 }
 
 // Counted returns what each source said last of each revision of a review that somebody asked it for, or that is
 // one of those named; at most so many, those of the newest revisions first.
-func (r *Rows) Counted(ctx context.Context, review int64, revisions []int, most int) ([]RunRow, error) {
-	return store.All[RunRow](ctx, r.db, sql["Counted"], review, most, revisions)
+func (r *Rows) Counted(ctx context.Context, review int64, revisions []int, most int) ([]Run, error) {
+	return store.All[Run](ctx, r.db, sql["Counted"], review, most, revisions)
 }
 
 // HandRuns returns what was written down by hand and holds: what nothing corrects, in the order in which it was made.
-func (r *Rows) HandRuns(ctx context.Context, review int64) ([]RunRow, error) {
-	return store.All[RunRow](ctx, r.db, sql["HandRuns"], review)
+func (r *Rows) HandRuns(ctx context.Context, review int64) ([]Run, error) {
+	return store.All[Run](ctx, r.db, sql["HandRuns"], review)
 }
 
 // RunsOf returns what came of an order so far.
-func (r *Rows) RunsOf(ctx context.Context, asking int64) ([]RunRow, error) {
-	return store.All[RunRow](ctx, r.db, sql["RunsOf"], asking)
+func (r *Rows) RunsOf(ctx context.Context, asking int64) ([]Run, error) {
+	return store.All[Run](ctx, r.db, sql["RunsOf"], asking)
 }
 
 // PutRun adds a run and, where one is given, the draw of its records, with its task. A run that was added already
 // is not added again.
 func (r *Rows) PutRun(
 	ctx context.Context,
-	run RunRow,
+	run Run,
 	draw *library.Draw,
 	then func(context.Context, pgx.Tx, jobs.Task) error,
 ) error {
@@ -186,12 +199,12 @@ func (r *Rows) PutRun(
 		if run.At.IsZero() {
 			run.At = time.Now()
 		}
-		return AddRun(ctx, tx, run)
+		return Add(ctx, tx, run)
 	})
 }
 
-// AddRun adds a run within a transaction.
-func AddRun(ctx context.Context, tx pgx.Tx, r RunRow) error {
+// Add adds a run within a transaction.
+func Add(ctx context.Context, tx pgx.Tx, r Run) error {
 	_, err := tx.Exec(
 		ctx,
 		sql["AddRun"],
@@ -220,8 +233,8 @@ func AddRun(ctx context.Context, tx pgx.Tx, r RunRow) error {
 }
 
 // Run returns one run.
-func (r *Rows) Run(ctx context.Context, id int64) (RunRow, error) {
-	return store.One[RunRow](ctx, r.db, sql["Run"], id)
+func (r *Rows) Run(ctx context.Context, id int64) (Run, error) {
+	return store.One[Run](ctx, r.db, sql["Run"], id)
 }
 
 // LinesOfRun returns the lines of a run as they were asked; nil where they were not kept.
@@ -232,6 +245,6 @@ func (r *Rows) LinesOfRun(ctx context.Context, id int64) (json.RawMessage, error
 
 // TwoRuns returns, for each source, the last two runs whose records were fetched whole, the newest first. An answer
 // of none is whole.
-func (r *Rows) TwoRuns(ctx context.Context, review int64) ([]RunRow, error) {
-	return store.All[RunRow](ctx, r.db, sql["TwoRuns"], review)
+func (r *Rows) TwoRuns(ctx context.Context, review int64) ([]Run, error) {
+	return store.All[Run](ctx, r.db, sql["TwoRuns"], review)
 }

@@ -1,4 +1,4 @@
-package sources
+package runs
 
 import (
 	"cmp"
@@ -9,6 +9,7 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/jobs"
+	"tamiz/app/logbook"
 	"tamiz/app/problems"
 	"tamiz/core/bib"
 	"tamiz/core/likeness"
@@ -71,7 +72,7 @@ func (a *Service) Since(ctx context.Context, review int64) (*Since, error) {
 	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return nil, problems.Gone(err, "review")
 	}
-	runs, err := a.rows.TwoRuns(ctx, review)
+	runs, err := a.logbook.TwoRuns(ctx, review)
 	if err != nil {
 		return nil, err
 	}
@@ -160,14 +161,14 @@ func (a *Service) dismissedWorks(ctx context.Context, review int64) (*bib.Known,
 
 // A side is what one run found.
 type side struct {
-	run   RunRow
+	run   logbook.Run
 	ids   []int64
 	works []bib.Identity
 	known bib.Known
 	moved bool // the source's count changed meanwhile
 }
 
-func (a *Service) side(ctx context.Context, r RunRow) (s side, err error) {
+func (a *Service) side(ctx context.Context, r logbook.Run) (s side, err error) {
 	s.run = r
 	if r.Draw == nil { // it found nothing
 		return s, nil

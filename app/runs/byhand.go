@@ -1,4 +1,4 @@
-package sources
+package runs
 
 import (
 	"context"
@@ -10,7 +10,9 @@ import (
 
 	"tamiz/app/jobs"
 	"tamiz/app/library"
+	"tamiz/app/logbook"
 	"tamiz/app/problems"
+	"tamiz/app/sources"
 	"tamiz/store"
 )
 
@@ -55,13 +57,13 @@ func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error 
 	if err != nil {
 		return problems.Gone(err, "review")
 	}
-	r := RunRow{
+	r := logbook.Run{
 		Review:   review,
 		Kind:     "hand",
 		Revision: saved.Revision,
 		Corrects: h.Corrects,
 		Void:     h.Void,
-		Note:     strings.TrimSpace(plain(h.Note)),
+		Note:     strings.TrimSpace(sources.Plain(h.Note)),
 		Who:      store.AuthorOf(ctx).Name,
 		At:       h.At,
 	}
@@ -69,7 +71,7 @@ func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error 
 		return problems.Invalid("note", "A note has at most %d characters.", maxNote)
 	}
 	if h.Corrects != nil {
-		was, err := a.rows.Run(ctx, *h.Corrects)
+		was, err := a.logbook.Run(ctx, *h.Corrects)
 		if err == nil && (was.Review != review || was.Kind != "hand" || was.Void) {
 			err = store.ErrNone
 		}
@@ -88,7 +90,7 @@ func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error 
 	} else if err := a.handwritten(ctx, h, &r); err != nil {
 		return err
 	}
-	err = a.rows.PutRun(ctx, r, nil, a.jobs.Wake)
+	err = a.logbook.PutRun(ctx, r, nil, a.jobs.Wake)
 	if errors.Is(err, store.ErrInUse) {
 		return &problems.Problem{
 			Type:   "corrected",
@@ -101,11 +103,11 @@ func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error 
 }
 
 // handwritten puts what was written down into a run, where it is good.
-func (a *Service) handwritten(ctx context.Context, h HandRun, r *RunRow) error {
+func (a *Service) handwritten(ctx context.Context, h HandRun, r *logbook.Run) error {
 	r.Way, r.Place, r.Query, r.Records, r.Sample = h.Way, strings.TrimSpace(
-		plain(h.Place),
+		sources.Plain(h.Place),
 	), strings.TrimSpace(
-		plain(h.Query),
+		sources.Plain(h.Query),
 	), h.Records, h.Sample
 	if r.Way == "" {
 		r.Way = BySearch

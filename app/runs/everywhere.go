@@ -1,4 +1,4 @@
-package sources
+package runs
 
 import (
 	"context"
@@ -10,6 +10,8 @@ import (
 
 	"tamiz/app/desk"
 	"tamiz/app/library"
+	"tamiz/app/logbook"
+	"tamiz/app/sources"
 	"tamiz/core/overlap"
 	"tamiz/source"
 	"tamiz/store"
@@ -84,7 +86,7 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 	if err != nil {
 		return nil, err
 	}
-	all, err := a.Sources(ctx)
+	all, err := a.sources.Sources(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -94,7 +96,7 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 	if err != nil {
 		return nil, err
 	}
-	last, err := a.rows.LastRuns(ctx, at.Review)
+	last, err := a.logbook.LastRuns(ctx, at.Review)
 	if err != nil {
 		return nil, err
 	}
@@ -103,8 +105,8 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 		return nil, err
 	}
 	// What sources are asked is the strategy itself, through whichever vocabulary it is looked at.
-	now := meant{doc: lay.Document}
-	if now.terms, err = a.desk.Pools.Thesaurus(ctx, lay.Document.Vocabulary); err != nil {
+	now := sources.Meaning{Doc: lay.Document}
+	if now.Terms, err = a.desk.Pools.Thesaurus(ctx, lay.Document.Vocabulary); err != nil {
 		return nil, err
 	}
 	var draws []int64
@@ -119,15 +121,15 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 	}
 	out := &Everywhere{Sources: []SourceRun{}, ByHand: []HandAnswer{}, Pairs: []Pair{}, Keys: len(lay.Keys.Studies)}
 	var fetched []fetchedAnswer // those that are set against each other
-	_, none := now.doc.Strategy("").Query(now.terms)
+	_, none := now.Doc.Strategy("").Query(now.Terms)
 	for _, s := range all {
 		row := SourceRun{Source: s.ID, Name: s.Name, Off: s.Off, Waiting: waiting[s.ID], Notes: []source.Note{}}
 		if none == nil {
-			as, err := a.speech(ctx, s, lay.Document.Vocabulary)
+			as, err := a.sources.Speech(ctx, s, lay.Document.Vocabulary)
 			if err != nil {
 				return nil, err
 			}
-			row.Query, row.Notes = as.whole(now.doc.Strategy(""), now.terms)
+			row.Query, row.Notes = as.Whole(now.Doc.Strategy(""), now.Terms)
 		}
 		held := byHolder[s.ID]
 		if held == nil {
@@ -135,13 +137,13 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 		}
 		of := now // what was run there, else what holds now
 		row.Held, row.Open = int(held.GetCardinality()), undecided[s.ID]
-		if i := slices.IndexFunc(last, func(r RunRow) bool { return r.Source != nil && *r.Source == s.ID }); i >= 0 {
+		if i := slices.IndexFunc(last, func(r logbook.Run) bool { return r.Source != nil && *r.Source == s.ID }); i >= 0 {
 			r, err := runOf(last[i])
 			if err != nil {
 				return nil, err
 			}
 			row.Run, row.Stale = &r, r.Query != row.Query
-			if of, err = a.meantAt(ctx, at.Review, r.Revision); err != nil {
+			if of, err = a.sources.MeaningAt(ctx, at.Review, r.Revision); err != nil {
 				return nil, err
 			}
 			if r.Records != nil {
@@ -177,17 +179,17 @@ func (a *Service) Everywhere(ctx context.Context, at desk.At) (*Everywhere, erro
 
 // stillAsked returns the sources at which the last order is still waited for.
 func (a *Service) stillAsked(ctx context.Context, review int64) (map[int64]bool, error) {
-	asking, err := a.rows.LastAsking(ctx, review)
+	asking, err := a.logbook.LastAsking(ctx, review)
 	if errors.Is(err, store.ErrNone) {
 		return nil, nil
 	}
 	if err != nil {
 		return nil, err
 	}
-	done, err := a.rows.RunsOf(ctx, asking.ID)
+	done, err := a.logbook.RunsOf(ctx, asking.ID)
 	out := map[int64]bool{}
 	for _, id := range asking.Sources {
-		out[id] = !slices.ContainsFunc(done, func(r RunRow) bool { return r.Source != nil && *r.Source == id })
+		out[id] = !slices.ContainsFunc(done, func(r logbook.Run) bool { return r.Source != nil && *r.Source == id })
 	}
 	return out, err
 }
@@ -227,16 +229,21 @@ func (a *Service) heldBy(
 
 // caughtAt returns which key studies a strategy catches at a source, by their places: by its records there, as it
 // is asked there.
-func (a *Service) caughtAt(ctx context.Context, review int64, s Source, m meant) (*roaring.Bitmap, error) {
-	as, err := a.speech(ctx, s, m.doc.Vocabulary)
+func (a *Service) caughtAt(
+	ctx context.Context,
+	review int64,
+	s sources.Source,
+	m sources.Meaning,
+) (*roaring.Bitmap, error) {
+	as, err := a.sources.Speech(ctx, s, m.Doc.Vocabulary)
 	if err != nil {
 		return nil, err
 	}
-	typed, err := as.typed(m.doc.Strategy(""), m.terms)
+	typed, err := as.Typed(m.Doc.Strategy(""), m.Terms)
 	if err != nil || typed.Whole.Said == nil {
 		return roaring.New(), nil // it finds nothing there
 	}
-	keys, err := a.desk.KeysAt(ctx, review, as.vocabulary, s.ID)
+	keys, err := a.desk.KeysAt(ctx, review, as.Vocabulary, s.ID)
 	if err != nil {
 		return nil, err
 	}

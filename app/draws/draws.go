@@ -1,4 +1,4 @@
-package sources
+package draws
 
 import (
 	"context"
@@ -13,8 +13,10 @@ import (
 
 	"tamiz/app/jobs"
 	"tamiz/app/library"
+	"tamiz/app/logbook"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/source"
 	"tamiz/store"
@@ -22,7 +24,7 @@ import (
 
 // Limits of a draw.
 const (
-	maxDraw  = 1_000_000 // records
+	MaxDraw  = 1_000_000 // records
 	DrawTime = 12 * time.Hour
 )
 
@@ -101,7 +103,7 @@ func (a *Service) Draws(ctx context.Context, review int64) ([]Draw, error) {
 	if err != nil {
 		return nil, err
 	}
-	names, err := a.sourceNames(ctx)
+	names, err := a.sources.Names(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -127,13 +129,13 @@ func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Dra
 	default:
 		return nil, problems.Invalid("how", "A sample is drawn whole, newest first, over the years or at random.")
 	}
-	if n.AtMost < 1 || n.AtMost > maxDraw {
-		return nil, problems.Invalid("atMost", "A sample has 1 to %d records.", maxDraw)
+	if n.AtMost < 1 || n.AtMost > MaxDraw {
+		return nil, problems.Invalid("atMost", "A sample has 1 to %d records.", MaxDraw)
 	}
 	if n.Seed < 0 || n.Seed > math.MaxInt32 {
 		return nil, problems.Invalid("seed", "A seed is a number from 0 to %d.", math.MaxInt32)
 	}
-	if len(n.Sources) == 0 || len(n.Sources) > maxSources {
+	if len(n.Sources) == 0 || len(n.Sources) > sources.MaxSources {
 		return nil, problems.Invalid("sources", "A sample is drawn from a source.")
 	}
 	name, err := reviews.GoodName(n.Name)
@@ -144,9 +146,9 @@ func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Dra
 	var names []string
 	var full []RoughConcept
 	for _, c := range n.Concepts {
-		kept := RoughConcept{Name: plain(c.Name), Block: plain(c.Block)}
+		kept := RoughConcept{Name: sources.Plain(c.Name), Block: sources.Plain(c.Block)}
 		for _, w := range c.Words {
-			if w = strings.TrimSpace(plain(w)); w != "" {
+			if w = strings.TrimSpace(sources.Plain(w)); w != "" {
 				kept.Words = append(kept.Words, w)
 			}
 		}
@@ -168,14 +170,14 @@ func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Dra
 			return nil, err
 		}
 		for _, id := range n.Sources {
-			s, err := a.source(ctx, id)
+			s, err := a.sources.Source(ctx, id)
 			if err != nil {
 				return nil, err
 			}
-			if _, err := a.client(s); err != nil {
+			if _, err := a.sources.Client(s); err != nil {
 				return nil, err
 			}
-			cql, notes := rendered(q, s.Map)
+			cql, notes := sources.Rendered(q, s.Map)
 			d := library.Draw{
 				Review: review,
 				Source: id,
@@ -216,7 +218,7 @@ func (a *Service) beginDraws(ctx context.Context, review int64, begun []library.
 	if err != nil {
 		return nil, err
 	}
-	called, err := a.sourceNames(ctx)
+	called, err := a.sources.Names(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -256,8 +258,8 @@ func (a *Service) GoOn(ctx context.Context, review, id int64, atMost int) error 
 	if err != nil {
 		return err
 	}
-	if atMost < d.AtMost || atMost > maxDraw {
-		return problems.Invalid("atMost", "The number can be raised, to at most %d.", maxDraw)
+	if atMost < d.AtMost || atMost > MaxDraw {
+		return problems.Invalid("atMost", "The number can be raised, to at most %d.", MaxDraw)
 	}
 	if d.State != "stopped" && d.State != "done" && d.State != "failed" {
 		return &problems.Problem{Type: "under-way", Status: 409, Title: "This draw is under way."}
@@ -305,11 +307,11 @@ func (a *Service) Fetch(ctx context.Context, t jobs.Task) error {
 	if d.State == "stopping" {
 		return a.endDraw(ctx, d, "stopped", "")
 	}
-	s, err := a.source(ctx, d.Source)
+	s, err := a.sources.Source(ctx, d.Source)
 	if err != nil {
 		return err
 	}
-	c, err := a.client(s)
+	c, err := a.sources.Client(s)
 	if err != nil {
 		return err
 	}
@@ -338,7 +340,7 @@ func (a *Service) Fetch(ctx context.Context, t jobs.Task) error {
 		return ctx.Err()
 	}
 	if err != nil {
-		return unanswered(s.Name, err)
+		return sources.Unanswered(s.Name, err)
 	}
 	known := drawnKnown{} // by part: each is a set of its own, whatever the others hold
 	if err := a.library.DrawnIdentities(ctx, id, func(part int, r *bib.Record) { known.of(part).add(r) }); err != nil {
@@ -411,7 +413,7 @@ func slim(r *bib.Record) *bib.Record {
 }
 
 // plan returns which positions a draw is to fetch, as it was laid out before or, the first time, now.
-func (a *Service) plan(ctx context.Context, s Source, c source.Source, d library.Draw) (source.Plan, error) {
+func (a *Service) plan(ctx context.Context, s sources.Source, c source.Source, d library.Draw) (source.Plan, error) {
 	var plan source.Plan
 	var parts json.RawMessage
 	if d.Plan != nil {
@@ -465,11 +467,11 @@ func (a *Service) endDraw(ctx context.Context, d library.Draw, state, problem st
 		a.jobs.Tell(ctx, d.Review, jobs.News{Kind: "runs"})
 		return err
 	}
-	return a.showDrawn(ctx, d, state, problem)
+	return a.ShowDrawn(ctx, d, state, problem)
 }
 
-// showDrawn makes what a draw got its sample.
-func (a *Service) showDrawn(ctx context.Context, d library.Draw, state, problem string) error {
+// ShowDrawn makes what a draw got its sample.
+func (a *Service) ShowDrawn(ctx context.Context, d library.Draw, state, problem string) error {
 	sample, err := a.library.FillDrawn(ctx, d)
 	if err != nil {
 		return err
@@ -487,7 +489,7 @@ func (a *Service) showDrawn(ctx context.Context, d library.Draw, state, problem 
 			if sample > 0 {
 				entry.Sample = &sample
 			}
-			if err := AddRun(ctx, w, *entry); err != nil {
+			if err := logbook.Add(ctx, w, *entry); err != nil {
 				return err
 			}
 		}
@@ -514,7 +516,7 @@ func (a *Service) showDrawn(ctx context.Context, d library.Draw, state, problem 
 }
 
 // drawEntry is what the logbook says of a draw; nil where it said so already: what was drawn for a run was a run.
-func (a *Service) drawEntry(ctx context.Context, d library.Draw, state string) (*RunRow, error) {
+func (a *Service) drawEntry(ctx context.Context, d library.Draw, state string) (*logbook.Run, error) {
 	if d.Apart {
 		return nil, nil
 	}
@@ -525,14 +527,14 @@ func (a *Service) drawEntry(ctx context.Context, d library.Draw, state string) (
 	if err != nil {
 		return nil, err
 	}
-	names, err := a.sourceNames(ctx)
+	names, err := a.sources.Names(ctx)
 	if err != nil {
 		return nil, err
 	}
 	if d, err = a.library.Draw(ctx, d.ID); err != nil { // how far it came
 		return nil, err
 	}
-	out := &RunRow{
+	out := &logbook.Run{
 		Review:   d.Review,
 		Kind:     "draw",
 		Revision: saved.Revision,

@@ -1,4 +1,4 @@
-package sources
+package runs
 
 import (
 	"context"
@@ -37,7 +37,7 @@ func (f fetchedAnswer) works(ctx context.Context, l libraryRows, visit func(bib.
 
 // byHand adds what was found by hand, as far as the records were brought in and are still there.
 func (a *Service) byHand(ctx context.Context, review int64, out *Everywhere, fetched *[]fetchedAnswer) error {
-	runs, err := a.rows.HandRuns(ctx, review)
+	runs, err := a.logbook.HandRuns(ctx, review)
 	if err != nil || len(runs) == 0 {
 		return err
 	}

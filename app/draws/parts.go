@@ -1,10 +1,11 @@
-package sources
+package draws
 
 import (
 	"context"
 	"encoding/json"
 
 	"tamiz/app/library"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/source"
 )
@@ -33,7 +34,7 @@ func inParts(concepts []RoughConcept, m source.Map) (out []DrawPart, notes []sou
 		if err != nil {
 			return nil, nil, err
 		}
-		cql, more := rendered(q, m)
+		cql, more := sources.Rendered(q, m)
 		out = append(out, DrawPart{Concepts: concepts, Query: cql})
 		if len(concepts) == 0 {
 			notes = append(notes, more...)

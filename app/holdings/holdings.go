@@ -1,4 +1,4 @@
-package sources
+package holdings
 
 import (
 	"cmp"
@@ -14,6 +14,7 @@ import (
 	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
+	"tamiz/app/sources"
 	"tamiz/core/bib"
 	"tamiz/core/cite"
 	"tamiz/core/index"
@@ -65,7 +66,7 @@ func (a *Service) LookUp(ctx context.Context, review int64, pasted string) ([]Lo
 			len(lines),
 		)
 	}
-	sources, err := a.Sources(ctx)
+	asked, err := a.sources.Sources(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -74,21 +75,21 @@ func (a *Service) LookUp(ctx context.Context, review int64, pasted string) ([]Lo
 	out := []Lookup{}
 	for _, line := range lines {
 		l := Lookup{Line: line, Found: []Found{}}
-		for _, s := range sources {
+		for _, s := range asked {
 			if s.Off {
 				continue
 			}
-			c, err := a.client(s)
+			c, err := a.sources.Client(s)
 			if err == nil {
-				var found []match
-				found, err = a.matches(ctx, c, s, cite.Record(cite.Read(line)))
+				var found []Match
+				found, err = a.Matches(ctx, c, s, cite.Record(cite.Read(line)))
 				for _, m := range found {
-					ids, err := a.library.Put(ctx, library.SourceName(s.ID), []*bib.Record{m.record})
+					ids, err := a.library.Put(ctx, library.SourceName(s.ID), []*bib.Record{m.Record})
 					if err != nil {
 						return nil, err
 					}
-					r := m.record
-					l.Found = append(l.Found, Found{Source: s.ID, From: s.Name, How: m.how,
+					r := m.Record
+					l.Found = append(l.Found, Found{Source: s.ID, From: s.Name, How: m.How,
 						Record: desk.RecordHead{
 							ID:      ids[0],
 							Title:   r.Title,
@@ -100,7 +101,7 @@ func (a *Service) LookUp(ctx context.Context, review int64, pasted string) ([]Lo
 				}
 			}
 			if err != nil {
-				l.Problem = unanswered(s.Name, err).Error()
+				l.Problem = sources.Unanswered(s.Name, err).Error()
 			}
 		}
 		out = append(out, l)
@@ -123,15 +124,16 @@ func references(pasted string) (out []string) {
 	return out
 }
 
-type match struct {
-	record *bib.Record
-	how    string
+// A Match is a record of a source that is the work that was looked for (identifier, title), or resembles it (near).
+type Match struct {
+	Record *bib.Record
+	How    string
 }
 
-// matches looks for the work of a record at a source: by its identifier, then by its title. What only
+// Matches looks for the work of a record at a source: by its identifier, then by its title. What only
 // resembles it comes last and is never taken for it.
-func (a *Service) matches(ctx context.Context, c source.Source, s Source, r *bib.Record) ([]match, error) {
-	ask := func(q query.Expr) ([]*bib.Record, error) { return First(ctx, c, s.Map, q, mostFound) }
+func (a *Service) Matches(ctx context.Context, c source.Source, s sources.Source, r *bib.Record) ([]Match, error) {
+	ask := func(q query.Expr) ([]*bib.Record, error) { return sources.First(ctx, c, s.Map, q, mostFound) }
 	if r.DOI != "" && s.Map.Indexes["identifier"] != "" {
 		for _, doi := range []string{r.DOI, bib.DOIKey(r.DOI)} {
 			found, err := ask(query.Listed{List: index.Identifiers, Value: doi})
@@ -140,7 +142,7 @@ func (a *Service) matches(ctx context.Context, c source.Source, s Source, r *bib
 			}
 			for _, f := range found {
 				if bib.DOIKey(f.DOI) == bib.DOIKey(r.DOI) {
-					return []match{{f, "identifier"}}, nil
+					return []Match{{f, "identifier"}}, nil
 				}
 			}
 		}
@@ -173,16 +175,16 @@ func (a *Service) matches(ctx context.Context, c source.Source, s Source, r *bib
 			}
 		}
 	}
-	var out []match
+	var out []Match
 	for _, f := range found {
 		switch alike := bib.Likeness(r.Title, f.Title); {
 		case alike == 1 && (r.Year == 0 || f.Year == 0 || r.Year-f.Year <= 1 && f.Year-r.Year <= 1):
-			out = append(out, match{f, "title"})
+			out = append(out, Match{f, "title"})
 		case alike >= likeEnough:
-			out = append(out, match{f, "near"})
+			out = append(out, Match{f, "near"})
 		}
 	}
-	slices.SortStableFunc(out, func(a, b match) int { return strings.Compare(b.how, a.how) })
+	slices.SortStableFunc(out, func(a, b Match) int { return strings.Compare(b.How, a.How) })
 	return out[:min(3, len(out))], nil
 }
 
@@ -290,7 +292,7 @@ func (a *Service) HoldingsFound(ctx context.Context, t jobs.Task) error {
 	if err != nil {
 		return err
 	}
-	sources, err := a.Sources(ctx)
+	asked, err := a.sources.Sources(ctx)
 	if err != nil {
 		return err
 	}
@@ -298,24 +300,24 @@ func (a *Service) HoldingsFound(ctx context.Context, t jobs.Task) error {
 	if err != nil {
 		return err
 	}
-	sources = slices.DeleteFunc(sources, func(s Source) bool { return s.Off })
+	asked = slices.DeleteFunc(asked, func(s sources.Source) bool { return s.Off })
 	told, done := time.Time{}, 0
 	tell := func() {
 		if time.Since(told) > 250*time.Millisecond {
 			told = time.Now()
-			a.jobs.Tell(ctx, review, jobs.News{Kind: "holdings", Done: done, Of: len(sources) * len(studies)})
+			a.jobs.Tell(ctx, review, jobs.News{Kind: "holdings", Done: done, Of: len(asked) * len(studies)})
 		}
 	}
 	defer a.jobs.Tell(ctx, review, jobs.News{Kind: "holdings"})
-	for _, s := range sources {
-		c, err := a.client(s)
+	for _, s := range asked {
+		c, err := a.sources.Client(s)
 		failing := 0
 		for _, k := range studies {
 			h := library.Holding{KeyStudy: k.ID, Source: s.ID, State: library.Unknown}
 			var there *bib.Record
 			// A source that has stopped answering is not asked for every study.
 			if err == nil && failing < 2 {
-				found, err := a.matches(ctx, c, s, k.Record)
+				found, err := a.Matches(ctx, c, s, k.Record)
 				switch {
 				case ctx.Err() != nil:
 					return ctx.Err()
@@ -342,20 +344,20 @@ func (a *Service) HoldingsFound(ctx context.Context, t jobs.Task) error {
 // somebody said of a record that resembles it goes on to hold of that record.
 func (a *Service) holding(
 	ctx context.Context,
-	s Source,
+	s sources.Source,
 	h library.Holding,
-	found []match,
+	found []Match,
 	before []library.Holding,
 ) (library.Holding, *bib.Record, error) {
 	if len(found) == 0 {
 		h.State = library.Absent
 		return h, nil, nil
 	}
-	h.State, h.How = library.Held, found[0].how
-	if found[0].how == "near" {
+	h.State, h.How = library.Held, found[0].How
+	if found[0].How == "near" {
 		h.State = library.Near
 	}
-	ids, err := a.library.Put(ctx, library.SourceName(s.ID), []*bib.Record{found[0].record})
+	ids, err := a.library.Put(ctx, library.SourceName(s.ID), []*bib.Record{found[0].Record})
 	if err != nil {
 		return h, nil, err
 	}
@@ -365,7 +367,7 @@ func (a *Service) holding(
 		h.State == library.Near {
 		h.State, h.How = before[i].State, "settled"
 	}
-	return h, found[0].record, nil
+	return h, found[0].Record, nil
 }
 
 // Settle says of a near-match whether it is the key study.
@@ -399,20 +401,4 @@ type Chosen struct {
 	Records []int64 `json:"records"`
 	Way     string  `json:"way,omitempty"`    // how they were found: look-up, judged, new or round
 	Origin  string  `json:"origin,omitempty"` // and where, in words
-}
-
-// A Match is a record of a source that is the work that was looked for (identifier, title), or resembles it (near).
-type Match struct {
-	Record *bib.Record
-	How    string
-}
-
-// Matches looks for the work of a record at a source: by its identifier, then by its title.
-func (a *Service) Matches(ctx context.Context, c source.Source, s Source, r *bib.Record) ([]Match, error) {
-	found, err := a.matches(ctx, c, s, r)
-	out := make([]Match, len(found))
-	for i, m := range found {
-		out[i] = Match{m.record, m.how}
-	}
-	return out, err
 }

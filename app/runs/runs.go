@@ -1,4 +1,4 @@
-package sources
+package runs
 
 import (
 	"context"
@@ -7,9 +7,12 @@ import (
 	"slices"
 	"time"
 
+	"tamiz/app/draws"
 	"tamiz/app/jobs"
 	"tamiz/app/library"
+	"tamiz/app/logbook"
 	"tamiz/app/problems"
+	"tamiz/app/sources"
 	"tamiz/source"
 	"tamiz/store"
 )
@@ -43,7 +46,7 @@ type Run struct {
 // Holds reports whether a run counts: it is not put right by another, and does not say that there was none.
 func (r Run) Holds() bool { return r.CorrectedBy == nil && !r.Void }
 
-func runOf(r RunRow) (Run, error) {
+func runOf(r logbook.Run) (Run, error) {
 	out := Run{
 		ID:          r.ID,
 		Review:      r.Review,
@@ -68,7 +71,7 @@ func runOf(r RunRow) (Run, error) {
 		return out, err
 	}
 	if r.Exchange != nil {
-		var x keptExchange
+		var x sources.KeptExchange
 		if err := json.Unmarshal(r.Exchange, &x); err != nil {
 			return out, err
 		}
@@ -96,32 +99,32 @@ func (a *Service) Run(ctx context.Context, review int64, n NewRuns) error {
 	if err != nil {
 		return problems.Gone(err, "review")
 	}
-	if len(n.Sources) == 0 || len(n.Sources) > maxSources {
-		return problems.Invalid("sources", "A strategy is run at 1 to %d sources.", maxSources)
+	if len(n.Sources) == 0 || len(n.Sources) > sources.MaxSources {
+		return problems.Invalid("sources", "A strategy is run at 1 to %d sources.", sources.MaxSources)
 	}
-	if n.Records < 0 || n.Records > maxDraw {
-		return problems.Invalid("records", "At most %d records are drawn.", maxDraw)
+	if n.Records < 0 || n.Records > draws.MaxDraw {
+		return problems.Invalid("records", "At most %d records are drawn.", draws.MaxDraw)
 	}
 	n.Sources = slices.Compact(slices.Sorted(slices.Values(n.Sources)))
 	for _, id := range n.Sources {
-		s, err := a.source(ctx, id)
+		s, err := a.sources.Source(ctx, id)
 		if err != nil {
 			return err
 		}
-		if _, err := a.client(s); err != nil {
+		if _, err := a.sources.Client(s); err != nil {
 			return err
 		}
 	}
-	m, err := a.meantAt(ctx, review, saved.Revision)
+	m, err := a.sources.MeaningAt(ctx, review, saved.Revision)
 	if err != nil {
 		return err
 	}
-	if m.query == nil {
+	if m.Query == nil {
 		return &problems.Problem{Type: "no-query", Status: 409, Title: "There is no strategy to run yet."}
 	}
-	_, err = a.rows.NewAsking(
+	_, err = a.logbook.NewAsking(
 		ctx,
-		Asking{Review: review, Revision: saved.Revision, Sources: n.Sources, Records: n.Records},
+		logbook.Asking{Review: review, Revision: saved.Revision, Sources: n.Sources, Records: n.Records},
 		a.jobs.Wake,
 	)
 	a.jobs.Tell(ctx, review, jobs.News{Kind: "runs"})
@@ -130,28 +133,29 @@ func (a *Service) Run(ctx context.Context, review int64, n NewRuns) error {
 
 // RunAt runs a strategy at one source: the work of a task. What the source did not answer is kept as a run as well.
 func (a *Service) RunAt(ctx context.Context, t jobs.Task) error {
-	asking, err := a.rows.Asking(ctx, t.Number)
+	asking, err := a.logbook.Asking(ctx, t.Number)
 	if errors.Is(err, store.ErrNone) {
 		return nil
 	}
 	if err != nil {
 		return err
 	}
-	done, err := a.rows.RunsOf(ctx, asking.ID)
-	if err != nil || slices.ContainsFunc(done, func(r RunRow) bool { return r.Source != nil && *r.Source == *t.Source }) {
+	done, err := a.logbook.RunsOf(ctx, asking.ID)
+	if err != nil ||
+		slices.ContainsFunc(done, func(r logbook.Run) bool { return r.Source != nil && *r.Source == *t.Source }) {
 		return err
 	}
 	defer a.jobs.Tell(ctx, asking.Review, jobs.News{Kind: "runs"})
-	s, err := a.source(ctx, *t.Source)
+	s, err := a.sources.Source(ctx, *t.Source)
 	if err != nil {
 		return err
 	}
-	as, err := a.askedOf(ctx, asking.Review, asking.Revision, s)
+	as, err := a.sources.AskedOf(ctx, asking.Review, asking.Revision, s)
 	if err != nil {
 		return err
 	}
 	cql := as.Whole
-	r := RunRow{
+	r := logbook.Run{
 		Review:   asking.Review,
 		Kind:     "asked",
 		Asking:   &asking.ID,
@@ -175,20 +179,20 @@ func (a *Service) RunAt(ctx context.Context, t jobs.Task) error {
 			&problems.Problem{Type: "no-query", Status: 409, Title: "This strategy cannot be asked at the source."},
 		)
 	}
-	c, err := a.client(s)
+	c, err := a.sources.Client(s)
 	if err != nil {
 		return a.unrun(ctx, r, err)
 	}
-	k, err := a.askedNow(ctx, s, c, cql)
+	k, err := a.sources.CountNow(ctx, s, c, cql)
 	if ctx.Err() != nil {
 		return ctx.Err()
 	}
 	if err != nil {
-		return a.unrun(ctx, r, unanswered(s.Name, err))
+		return a.unrun(ctx, r, sources.Unanswered(s.Name, err))
 	}
 	found := int64(k.Records)
 	r.Records, r.Exchange = &found, k.Exchange
-	var refused keptExchange
+	var refused sources.KeptExchange
 	if err := json.Unmarshal(k.Exchange, &refused); err != nil {
 		return err
 	}
@@ -220,11 +224,11 @@ func (a *Service) RunAt(ctx context.Context, t jobs.Task) error {
 			Apart:    true,
 		}
 	}
-	return a.rows.PutRun(ctx, r, draw, a.jobs.Wake)
+	return a.logbook.PutRun(ctx, r, draw, a.jobs.Wake)
 }
 
 // unrun keeps that there was no answer, and why, where people can be told.
-func (a *Service) unrun(ctx context.Context, r RunRow, why error) error {
+func (a *Service) unrun(ctx context.Context, r logbook.Run, why error) error {
 	var p *problems.Problem
 	if !errors.As(why, &p) {
 		return why
@@ -233,17 +237,17 @@ func (a *Service) unrun(ctx context.Context, r RunRow, why error) error {
 	if r.Problem, err = json.Marshal(p); err != nil {
 		return err
 	}
-	return a.rows.PutRun(ctx, r, nil, a.jobs.Wake)
+	return a.logbook.PutRun(ctx, r, nil, a.jobs.Wake)
 }
 
 // FailRun keeps that a run came to nothing, and why.
 func (a *Service) FailRun(ctx context.Context, t jobs.Task, p *problems.Problem) error {
-	asking, err := a.rows.Asking(ctx, t.Number)
+	asking, err := a.logbook.Asking(ctx, t.Number)
 	if err != nil {
 		return nil // the review is gone
 	}
 	defer a.jobs.Tell(ctx, asking.Review, jobs.News{Kind: "runs"})
-	r := RunRow{
+	r := logbook.Run{
 		Review:   asking.Review,
 		Kind:     "asked",
 		Asking:   &asking.ID,
@@ -253,7 +257,7 @@ func (a *Service) FailRun(ctx context.Context, t jobs.Task, p *problems.Problem)
 		Who:      asking.Who,
 		At:       a.now(),
 	}
-	if names, err := a.sourceNames(ctx); err == nil && names[*t.Source] != "" {
+	if names, err := a.sources.Names(ctx); err == nil && names[*t.Source] != "" {
 		r.Place = names[*t.Source]
 	}
 	return a.unrun(ctx, r, p)
@@ -261,23 +265,23 @@ func (a *Service) FailRun(ctx context.Context, t jobs.Task, p *problems.Problem)
 
 // AsRun returns a run that was asked of a source as its lines were asked. Of one that kept none they are written
 // anew, where that still makes the very query that was sent; nil where it does not.
-func (a *Service) AsRun(ctx context.Context, r Run) (*Written, error) {
-	kept, err := a.rows.LinesOfRun(ctx, r.ID)
+func (a *Service) AsRun(ctx context.Context, r Run) (*sources.Written, error) {
+	kept, err := a.logbook.LinesOfRun(ctx, r.ID)
 	if err != nil {
 		return nil, problems.Gone(err, "run")
 	}
-	out := &Written{Source: r.Place, Whole: r.Query, Notes: r.Notes}
+	out := &sources.Written{Source: r.Place, Whole: r.Query, Notes: r.Notes}
 	if kept != nil {
 		return out, json.Unmarshal(kept, &out.Lines)
 	}
 	if r.Source == nil {
 		return nil, nil
 	}
-	s, err := a.source(ctx, *r.Source)
+	s, err := a.sources.Source(ctx, *r.Source)
 	if err != nil {
 		return nil, nil // the source is gone
 	}
-	as, err := a.askedOf(ctx, r.Review, r.Revision, s)
+	as, err := a.sources.AskedOf(ctx, r.Review, r.Revision, s)
 	if err != nil || as.Whole != r.Query {
 		return nil, err
 	}
@@ -300,7 +304,7 @@ func (a *Service) Runs(ctx context.Context, review, before int64, passing bool) 
 	if _, err := a.reviewRows.Head(ctx, review); err != nil {
 		return nil, problems.Gone(err, "review")
 	}
-	all, err := a.rows.Runs(ctx, review, before, passing, RunsOnPage)
+	all, err := a.logbook.Runs(ctx, review, before, passing, RunsOnPage)
 	if err != nil {
 		return nil, err
 	}
@@ -310,7 +314,7 @@ func (a *Service) Runs(ctx context.Context, review, before int64, passing bool) 
 			return nil, err
 		}
 	}
-	out.Passing, err = a.rows.CountedInPassing(ctx, review)
+	out.Passing, err = a.logbook.CountedInPassing(ctx, review)
 	return out, err
 }
 
@@ -333,7 +337,7 @@ func (a *Service) EachRun(ctx context.Context, review int64, passing bool, visit
 
 // SampleOfRun makes the records that were fetched for a run a sample of the review.
 func (a *Service) SampleOfRun(ctx context.Context, review, id int64) error {
-	r, err := a.rows.Run(ctx, id)
+	r, err := a.logbook.Run(ctx, id)
 	if err == nil && (r.Review != review || r.Draw == nil) {
 		err = store.ErrNone
 	}
@@ -347,5 +351,5 @@ func (a *Service) SampleOfRun(ctx context.Context, review, id int64) error {
 	if d.State != "done" && d.State != "stopped" {
 		return &problems.Problem{Type: "under-way", Status: 409, Title: "Its records are still being fetched."}
 	}
-	return a.showDrawn(ctx, d, d.State, d.Problem)
+	return a.draws.ShowDrawn(ctx, d, d.State, d.Problem)
 }

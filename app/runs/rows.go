@@ -1,14 +1,27 @@
-package sources
+package runs
 
 import (
 	"context"
+	_ "embed"
 	"time"
 
 	"github.com/jackc/pgx/v5"
 
 	"tamiz/app/jobs"
+	"tamiz/app/logbook"
 	"tamiz/store"
 )
+
+//go:embed rows.sql
+var rowsSQL string
+
+var sql = store.Statements(rowsSQL)
+
+// Rows are the watches, and the news that were dismissed, of a database.
+type Rows struct{ db *store.Store }
+
+// NewRows returns the watches, and the news that were dismissed, of a database.
+func NewRows(db *store.Store) *Rows { return &Rows{db} }
 
 // A WatchRow is a search that is run again by itself.
 type WatchRow struct {
@@ -57,7 +70,12 @@ func (r *Rows) DueWatches(
 		for _, w := range due {
 			after, missed := next(w)
 			by := store.By(ctx, store.Author{Name: w.Who})
-			id, err := newAsking(by, tx, Asking{Review: w.Review, Sources: w.Sources, Records: w.Records}, then)
+			id, err := logbook.NewAskingIn(
+				by,
+				tx,
+				logbook.Asking{Review: w.Review, Sources: w.Sources, Records: w.Records},
+				then,
+			)
 			if err != nil {
 				return err
 			}
