@@ -46,15 +46,23 @@ func TestAWorkIsFoundByItsIdentifierElseByItsTitle(t *testing.T) {
 		Map: source.Map{Indexes: map[string]string{"identifier": "dc.identifier", "title": "dc.title"}},
 	}
 	wanted := &bib.Record{Title: "Shade on the northern dunes", DOI: "10.5555/dune.1", Year: 2020}
+	southern := &bib.Record{Title: "Shade on the southern dunes", Year: 2020}
+	same := &bib.Record{Title: "Shade on the northern dunes."}
 	for name, c := range map[string]struct {
 		there []*bib.Record
 		want  []string
 	}{
-		"its identifier, whatever its title":   {[]*bib.Record{{Title: "Another", DOI: "10.5555/DUNE.1"}}, []string{"identifier"}},
-		"its title in the year before":         {[]*bib.Record{{Title: "Shade on the northern dunes.", Year: 2019}}, []string{"title"}},
-		"its title of long ago is only near":   {[]*bib.Record{{Title: wanted.Title, Year: 1999}}, []string{"near"}},
-		"a title that is much alike":           {[]*bib.Record{{Title: "Shade on the southern dunes", Year: 2020}}, []string{"near"}},
-		"what is near stands behind the title": {[]*bib.Record{{Title: "Shade on the southern dunes"}, {Title: wanted.Title}}, []string{"title", "near"}},
+		"its identifier, whatever its title": {
+			[]*bib.Record{{Title: "Another", DOI: "10.5555/DUNE.1"}},
+			[]string{"identifier"},
+		},
+		"its title in the year before": {
+			[]*bib.Record{{Title: same.Title, Year: 2019}},
+			[]string{"title"},
+		},
+		"its title of long ago is only near":   {[]*bib.Record{{Title: same.Title, Year: 1999}}, []string{"near"}},
+		"a title that is much alike":           {[]*bib.Record{southern}, []string{"near"}},
+		"what is near stands behind the title": {[]*bib.Record{southern, same}, []string{"title", "near"}},
 		"another work":                         {[]*bib.Record{{Title: "Water in old wells"}}, nil},
 		"nothing there":                        {nil, nil},
 	} {
