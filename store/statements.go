@@ -34,3 +34,6 @@ func Statements(text string) map[string]string {
 	}
 	return statements
 }
+
+// Plain returns text without the one character that PostgreSQL keeps in no text (its documentation, 8.3).
+func Plain(s string) string { return strings.ReplaceAll(s, "\x00", "") }

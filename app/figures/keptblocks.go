@@ -76,9 +76,9 @@ func (a *Service) EverKept(ctx context.Context) ([]KeptBlock, error) {
 // is looked at, and with the key studies.
 func (a *Service) KeepBlock(ctx context.Context, at desk.At, k BlockToKeep) (*KeptBlock, error) {
 	k.Name, k.Note = strings.TrimSpace(
-		strings.ReplaceAll(k.Name, "\x00", ""),
+		store.Plain(k.Name),
 	), strings.TrimSpace(
-		strings.ReplaceAll(k.Note, "\x00", ""),
+		store.Plain(k.Note),
 	)
 	if k.Name == "" || utf8.RuneCountInString(k.Name) > 200 {
 		return nil, problems.Invalid("name", "A kept block has a name of 1 to 200 characters.")

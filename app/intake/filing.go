@@ -63,7 +63,7 @@ func (f *filer) notice(n exchange.Notice) {
 		f.firstNotice = n.String()
 	}
 	if f.notices++; f.notices <= maxNotices {
-		n.Detail = strings.ReplaceAll(n.Detail, "\x00", "")
+		n.Detail = store.Plain(n.Detail)
 		f.reports = append(f.reports, n)
 	}
 }

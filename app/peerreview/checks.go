@@ -341,7 +341,7 @@ func (a *Service) work(
 
 // words returns what somebody wrote without what no database can hold, or says what is wrong with it.
 func words(field, s string, most int, needed bool) (string, error) {
-	s = strings.TrimSpace(strings.ReplaceAll(s, "\x00", ""))
+	s = strings.TrimSpace(store.Plain(s))
 	if n := utf8.RuneCountInString(s); n > most {
 		return "", problems.Invalid(field, "This text has %d characters; at most %d are kept.", n, most)
 	}

@@ -271,7 +271,7 @@ func (c Change) check() error {
 		if len(k) > 40 || len(v) > 4000 {
 			return problems.Invalid("what", "What a change says of itself is too long.")
 		}
-		c.What.Params[k] = strings.ReplaceAll(v, "\x00", "")
+		c.What.Params[k] = store.Plain(v)
 	}
 	if len(c.Edits) > desk.MaxEdits {
 		return problems.Invalid(

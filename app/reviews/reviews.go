@@ -101,7 +101,7 @@ func (a *Service) PatchReview(ctx context.Context, id int64, p ReviewPatch) (Hea
 
 // GoodName returns a name without what no name has, or says what is wrong with it.
 func GoodName(name string) (string, error) {
-	name = strings.Join(strings.Fields(strings.ReplaceAll(name, "\x00", "")), " ")
+	name = strings.Join(strings.Fields(store.Plain(name)), " ")
 	if n := utf8.RuneCountInString(name); n < 1 || n > 200 {
 		return "", problems.Invalid("name", "A name has 1 to 200 characters; this one has %d.", n)
 	}

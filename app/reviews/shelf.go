@@ -69,7 +69,7 @@ func (c Change) shelf(ctx context.Context, w *store.Tx, before, after *Facts) er
 		if p.On {
 			then.Note, then.Tags = now.Note, now.Tags
 			if p.Note != nil {
-				then.Note = strings.TrimSpace(strings.ReplaceAll(*p.Note, "\x00", ""))
+				then.Note = strings.TrimSpace(store.Plain(*p.Note))
 			}
 			if p.Tags != nil {
 				then.Tags = nil

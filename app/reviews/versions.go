@@ -21,9 +21,9 @@ type VersionEdit struct {
 
 func (e *VersionEdit) check() error {
 	e.Name, e.Note = strings.TrimSpace(
-		strings.ReplaceAll(e.Name, "\x00", ""),
+		store.Plain(e.Name),
 	), strings.TrimSpace(
-		strings.ReplaceAll(e.Note, "\x00", ""),
+		store.Plain(e.Note),
 	)
 	if e.Name == "" || utf8.RuneCountInString(e.Name) > 200 {
 		return problems.Invalid("name", "A version has a name of 1 to 200 characters.")

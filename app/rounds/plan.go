@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"tamiz/store"
 
 	"tamiz/app/desk"
 	"tamiz/app/problems"
@@ -113,7 +114,7 @@ func (a *Service) alongLinks(ctx context.Context, at desk.At, o *plan, all []Rou
 
 // ofName lays out a round that brings what a person wrote, or what a journal holds.
 func (a *Service) ofName(ctx context.Context, at desk.At, o *plan, _ []RoundRow) error {
-	name := strings.Join(strings.Fields(strings.ReplaceAll(o.Asked.Name, "\x00", "")), " ")
+	name := strings.Join(strings.Fields(store.Plain(o.Asked.Name)), " ")
 	if name == "" || len([]rune(name)) > 200 {
 		return problems.Invalid("name", "A name has 1 to 200 characters.")
 	}
