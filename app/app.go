@@ -1,5 +1,5 @@
-// Package app puts the rooms of the application together: what people can do with Tamiz is in them, one file for each
-// use. It holds no rule and no SQL, and nothing that another process could not rebuild.
+// Package app puts the rooms of the application together: what people can do with Tamiz is in them. It holds no rule
+// and no SQL, and nothing that another process could not rebuild.
 package app
 
 import (
@@ -26,8 +26,8 @@ import (
 	"tamiz/store"
 )
 
-// An App is the application on a database: its rooms. Arrows between them point down: figures, intake and sources
-// stand on reviews, those on the desk, all on jobs.
+// An App is the application on a database: its rooms. Each uses those below it only: written and alerts stand on
+// rounds, runs and figures, those on draws and holdings, those on sources, those on reviews and the desk, all on jobs.
 type App struct {
 	Figures      *figures.Service
 	Intake       *intake.Service

@@ -3,6 +3,7 @@ package app_test
 import (
 	"io"
 	"strings"
+	"tamiz/app/logbook"
 	"testing"
 	"time"
 
@@ -29,7 +30,7 @@ func TestASearchMadeByHandIsPutRightAndStays(t *testing.T) {
 		a.Runs.WriteDown(
 			t.Context(),
 			id,
-			runs.HandRun{Way: runs.ByRegister, Place: "Card box", Query: "heat", Records: &found, At: march},
+			runs.HandRun{Way: logbook.ByRegister, Place: "Card box", Query: "heat", Records: &found, At: march},
 		),
 	)
 	first := logged(t, a, id)[0]
@@ -41,7 +42,7 @@ func TestASearchMadeByHandIsPutRightAndStays(t *testing.T) {
 			bo,
 			id,
 			runs.HandRun{
-				Way:      runs.ByRegister,
+				Way:      logbook.ByRegister,
 				Place:    "Card box",
 				Query:    "heat*",
 				Records:  &right,
@@ -207,7 +208,7 @@ func TestALogbookOfFiveThousandRunsIsReadInPagesAndWrittenWhole(t *testing.T) {
 			return a.Runs.WriteDown(
 				t.Context(),
 				id,
-				runs.HandRun{Way: runs.ByBrowsing, Place: "Drawer", Records: &n, At: march},
+				runs.HandRun{Way: logbook.ByBrowsing, Place: "Drawer", Records: &n, At: march},
 			)
 		})
 	}

@@ -8,6 +8,7 @@ import (
 	"io"
 	"slices"
 	"strings"
+	"tamiz/app/logbook"
 	"testing"
 	"time"
 
@@ -119,7 +120,7 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 			t.Context(),
 			id,
 			runs.HandRun{
-				Way:     runs.ByBrowsing,
+				Way:     logbook.ByBrowsing,
 				Place:   "Card box",
 				Query:   "=heat+rest",
 				Records: &found,
@@ -151,8 +152,8 @@ func TestTheRecordIsWrittenFromWhatWasDone(t *testing.T) {
 	with, err := a.Written.Record(t.Context(), at)
 	require.NoError(t, err)
 	assert.Len(t, section(t, with, "sources").Parts[0].Table.Rows, 3, "one that was searched by hand is a source")
-	for way, item := range map[string]string{runs.ByRegister: "registries", runs.ByCiting: "citations",
-		runs.ByAsking: "contacts"} {
+	for way, item := range map[string]string{logbook.ByRegister: "registries", logbook.ByCiting: "citations",
+		logbook.ByAsking: "contacts"} {
 		require.NoError(
 			t,
 			a.Runs.WriteDown(

@@ -146,9 +146,9 @@ func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Dra
 	var names []string
 	var full []RoughConcept
 	for _, c := range n.Concepts {
-		kept := RoughConcept{Name: sources.Plain(c.Name), Block: sources.Plain(c.Block)}
+		kept := RoughConcept{Name: store.Plain(c.Name), Block: store.Plain(c.Block)}
 		for _, w := range c.Words {
-			if w = strings.TrimSpace(sources.Plain(w)); w != "" {
+			if w = strings.TrimSpace(store.Plain(w)); w != "" {
 				kept.Words = append(kept.Words, w)
 			}
 		}
@@ -170,11 +170,8 @@ func (a *Service) BeginDraw(ctx context.Context, review int64, n NewDraw) ([]Dra
 			return nil, err
 		}
 		for _, id := range n.Sources {
-			s, err := a.sources.Source(ctx, id)
+			s, _, err := a.sources.Named(ctx, id)
 			if err != nil {
-				return nil, err
-			}
-			if _, err := a.sources.Client(s); err != nil {
 				return nil, err
 			}
 			cql, notes := sources.Rendered(q, s.Map)
@@ -307,11 +304,7 @@ func (a *Service) Fetch(ctx context.Context, t jobs.Task) error {
 	if d.State == "stopping" {
 		return a.endDraw(ctx, d, "stopped", "")
 	}
-	s, err := a.sources.Source(ctx, d.Source)
-	if err != nil {
-		return err
-	}
-	c, err := a.sources.Client(s)
+	s, c, err := a.sources.Named(ctx, d.Source)
 	if err != nil {
 		return err
 	}

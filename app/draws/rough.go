@@ -107,11 +107,7 @@ func rough(concepts []RoughConcept) (s strategy.Strategy, refused [][]problems.R
 
 // Preview counts rough words at a source and shows the first titles.
 func (a *Service) Preview(ctx context.Context, id int64, p Preview) (*Previewed, error) {
-	s, err := a.sources.Source(ctx, id)
-	if err != nil {
-		return nil, err
-	}
-	c, err := a.sources.Client(s)
+	s, c, err := a.sources.Named(ctx, id)
 	if err != nil {
 		return nil, err
 	}
@@ -123,16 +119,11 @@ func (a *Service) Preview(ctx context.Context, id int64, p Preview) (*Previewed,
 	defer cancel()
 	out := &Previewed{Concepts: []PreviewedConcept{}, Titles: []PreviewedTitle{}}
 	count := func(q query.Expr) (*sources.SourceCount, error) {
-		w := sources.Wanted{}
-		if w.Query, w.Notes = sources.Rendered(q, s.Map); w.Query == "" {
+		cql, notes := sources.Rendered(q, s.Map)
+		if cql == "" {
 			return nil, nil
 		}
-		k, err := a.sources.CountToday(ctx, s, c, w.Query)
-		if err != nil {
-			return nil, sources.Unanswered(s.Name, err)
-		}
-		n, err := sources.CountOf(k, w)
-		return &n, err
+		return a.sources.Counted(ctx, s, c, cql, notes)
 	}
 	var together []strategy.Block
 	for i, b := range all.Blocks {

@@ -36,7 +36,7 @@ type Asking struct {
 	At       time.Time
 }
 
-// A Run is what came of a strategy at one place.
+// A Run is what came of a strategy at one place, as its row; the room of runs tells it.
 type Run struct {
 	ID       int64
 	Review   int64
@@ -94,7 +94,7 @@ func NewAskingIn(
 	a Asking,
 	then func(context.Context, pgx.Tx, jobs.Task) error,
 ) (int64, error) {
-	err := tx.QueryRow(ctx, sql["newAsking"],
+	err := tx.QueryRow(ctx, sql["NewAskingIn"],
 		a.Review, a.Revision, a.Sources, a.Records, store.AuthorOf(ctx).Name).Scan(&a.ID)
 	if err != nil {
 		return 0, err

@@ -1,4 +1,4 @@
--- name: newAsking
+-- name: NewAskingIn
 insert into asking (review, revision, sources, records, who)
     values ($1, case when $2 > 0 then $2
     else (select max(revision) from document where review = $1) end, $3, $4, $5)

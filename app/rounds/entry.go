@@ -10,7 +10,6 @@ import (
 
 	"tamiz/app/logbook"
 	"tamiz/app/problems"
-	"tamiz/app/runs"
 )
 
 // entry is what stands in the logbook of a round that is done.
@@ -33,7 +32,7 @@ func (a *Service) entry(ctx context.Context, r RoundRow, works, lost int) (*logb
 	out := &logbook.Run{
 		Review:   r.Review,
 		Kind:     "round",
-		Way:      runs.ByCiting,
+		Way:      logbook.ByCiting,
 		Revision: saved.Revision,
 		Place:    cmp.Or(strings.Join(places, ", "), "the sample"),
 		Records:  &brought,
@@ -49,13 +48,13 @@ func (a *Service) entry(ctx context.Context, r RoundRow, works, lost int) (*logb
 	case Both:
 		out.Query = "what these cite, and what cites them: " + r.Name
 	case Author:
-		out.Way, out.Query = runs.Otherwise, "works of "+r.Name
+		out.Way, out.Query = logbook.Otherwise, "works of "+r.Name
 	case Journal:
-		out.Way, out.Query = runs.ByBrowsing, "contents of "+r.Name
+		out.Way, out.Query = logbook.ByBrowsing, "contents of "+r.Name
 	case Cited:
 		out.Query = "the most cited of " + r.Name
 	case Alike:
-		out.Way, out.Query = runs.Otherwise, "the works of "+r.Name+" that are most like those that belong"
+		out.Way, out.Query = logbook.Otherwise, "the works of "+r.Name+" that are most like those that belong"
 	}
 	if lost > 0 {
 		out.Note = fmt.Sprintf("%d references led nowhere", lost)

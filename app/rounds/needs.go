@@ -60,6 +60,7 @@ type watchRows interface {
 // sourceRoom are the calls by which this room asks sources.
 type sourceRoom interface {
 	AskedNow(ctx context.Context, review int64, s sources.Source) (cql string, notes []source.Note, err error)
+	Names(ctx context.Context) (map[int64]string, error)
 	Named(ctx context.Context, id int64) (sources.Source, *sru.Client, error)
 	Sources(ctx context.Context) ([]sources.Source, error)
 }

@@ -134,13 +134,9 @@ func (a *Service) Rounds(ctx context.Context, review int64) ([]Round, error) {
 	if err != nil {
 		return nil, err
 	}
-	sources, err := a.sources.Sources(ctx)
+	names, err := a.sources.Names(ctx)
 	if err != nil {
 		return nil, err
-	}
-	names := map[int64]string{}
-	for _, s := range sources {
-		names[s.ID] = s.Name
 	}
 	out := []Round{}
 	for i, r := range all {

@@ -12,7 +12,6 @@ import (
 	"tamiz/app/library"
 	"tamiz/app/logbook"
 	"tamiz/app/problems"
-	"tamiz/app/sources"
 	"tamiz/store"
 )
 
@@ -22,20 +21,6 @@ const (
 	maxTyped = 1 << 20
 	maxNote  = 4000
 )
-
-// The ways of looking that are written down by hand.
-const (
-	BySearch   = "search"    // in a source that cannot be asked by protocol
-	ByRegister = "register"  // in a register of studies
-	ByBrowsing = "browsing"  // in web sites, catalogues, tables of contents
-	ByCiting   = "citations" // along references and citing works
-	ByAsking   = "people"    // by asking people
-	ByEarlier  = "earlier"   // in searches of earlier reviews that were used again
-	Otherwise  = "other"
-)
-
-// Ways are all of them.
-var Ways = []string{BySearch, ByRegister, ByBrowsing, ByCiting, ByAsking, ByEarlier, Otherwise}
 
 // A HandRun is a search somewhere that cannot be asked by protocol, as somebody writes it down; or what puts right
 // one that was written down before.
@@ -63,7 +48,7 @@ func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error 
 		Revision: saved.Revision,
 		Corrects: h.Corrects,
 		Void:     h.Void,
-		Note:     strings.TrimSpace(sources.Plain(h.Note)),
+		Note:     strings.TrimSpace(store.Plain(h.Note)),
 		Who:      store.AuthorOf(ctx).Name,
 		At:       h.At,
 	}
@@ -105,15 +90,15 @@ func (a *Service) WriteDown(ctx context.Context, review int64, h HandRun) error 
 // handwritten puts what was written down into a run, where it is good.
 func (a *Service) handwritten(ctx context.Context, h HandRun, r *logbook.Run) error {
 	r.Way, r.Place, r.Query, r.Records, r.Sample = h.Way, strings.TrimSpace(
-		sources.Plain(h.Place),
+		store.Plain(h.Place),
 	), strings.TrimSpace(
-		sources.Plain(h.Query),
+		store.Plain(h.Query),
 	), h.Records, h.Sample
 	if r.Way == "" {
-		r.Way = BySearch
+		r.Way = logbook.BySearch
 	}
 	switch {
-	case !slices.Contains(Ways, r.Way):
+	case !slices.Contains(logbook.Ways, r.Way):
 		return problems.Invalid("way", "There is no way of looking %q.", h.Way)
 	case r.Place == "" || utf8.RuneCountInString(r.Place) > maxPlace:
 		return problems.Invalid("place", "Where it was searched has 1 to %d characters.", maxPlace)

@@ -107,11 +107,7 @@ func (a *Service) Run(ctx context.Context, review int64, n NewRuns) error {
 	}
 	n.Sources = slices.Compact(slices.Sorted(slices.Values(n.Sources)))
 	for _, id := range n.Sources {
-		s, err := a.sources.Source(ctx, id)
-		if err != nil {
-			return err
-		}
-		if _, err := a.sources.Client(s); err != nil {
+		if _, _, err := a.sources.Named(ctx, id); err != nil {
 			return err
 		}
 	}

@@ -20,11 +20,7 @@ type Between struct {
 
 // BetweenVersions asks a source for what one version finds and the other does not.
 func (a *Service) BetweenVersions(ctx context.Context, review, id int64, older, newer int) (*Between, error) {
-	s, err := a.Source(ctx, id)
-	if err != nil {
-		return nil, err
-	}
-	c, err := a.Client(s)
+	s, c, err := a.Named(ctx, id)
 	if err != nil {
 		return nil, err
 	}
@@ -60,28 +56,17 @@ func (a *Service) BetweenVersions(ctx context.Context, review, id int64, older, 
 		if found.Said == nil || taken.Said == nil {
 			continue
 		}
-		w := Wanted{}
-		w.Query, w.Notes = as.asked(query.Not{found.Said, taken.Said}, slices.Concat(found.Notes, taken.Notes))
-		k, err := a.CountToday(ctx, s, c, w.Query)
-		if err != nil {
-			return nil, Unanswered(s.Name, err)
-		}
-		n, err := CountOf(k, w)
-		if err != nil {
+		cql, notes := as.asked(query.Not{found.Said, taken.Said}, slices.Concat(found.Notes, taken.Notes))
+		if *to, err = a.Counted(ctx, s, c, cql, notes); err != nil {
 			return nil, err
 		}
-		*to = &n
 	}
 	return out, nil
 }
 
 // CountVersion asks a source how many records a version finds there. What it says is a run, of that version.
 func (a *Service) CountVersion(ctx context.Context, review, version, id int64) error {
-	s, err := a.Source(ctx, id)
-	if err != nil {
-		return err
-	}
-	c, err := a.Client(s)
+	s, c, err := a.Named(ctx, id)
 	if err != nil {
 		return err
 	}
@@ -93,18 +78,18 @@ func (a *Service) CountVersion(ctx context.Context, review, version, id int64) e
 	if i < 0 {
 		return problems.Gone(store.ErrNone, "version")
 	}
-	w := Wanted{kind: "whole"}
+	w := wanted{kind: "whole"}
 	as, err := a.AskedOf(ctx, review, kept[i].Revision, s)
 	if err != nil {
 		return err
 	}
-	w.Query, w.Notes = as.Whole, as.Notes
-	if w.Query == "" {
+	w.query, w.notes = as.Whole, as.Notes
+	if w.query == "" {
 		return &problems.Problem{Type: "no-query", Status: 409, Title: "This version cannot be asked at " + s.Name + "."}
 	}
 	ctx, cancel := context.WithTimeout(ctx, AskTime)
 	defer cancel()
-	k, err := a.CountToday(ctx, s, c, w.Query)
+	k, err := a.countToday(ctx, s, c, w.query)
 	if err != nil {
 		return Unanswered(s.Name, err)
 	}

@@ -15,6 +15,7 @@ import (
 	"tamiz/core/strategy"
 	"tamiz/core/thesaurus"
 	"tamiz/source"
+	"tamiz/source/sru"
 	"tamiz/store"
 )
 
@@ -44,21 +45,21 @@ type SourceCounts struct {
 	Problem *problems.Problem      `json:"problem,omitempty"`
 }
 
-// A Wanted is a query whose count is shown, as the source is asked it.
-type Wanted struct {
+// A wanted is a query whose count is shown, as the source is asked it.
+type wanted struct {
 	kind, id string
-	Query    string
-	Notes    []source.Note
+	query    string
+	notes    []source.Note
 	bare     string
 }
 
 // wantedCounts returns all queries of a document as they are asked as its lines, the whole first, since that is
 // looked at most.
-func wantedCounts(d desk.Document, as Speech, v *thesaurus.Thesaurus) []Wanted {
-	var out []Wanted
+func wantedCounts(d desk.Document, as Speech, v *thesaurus.Thesaurus) []wanted {
+	var out []wanted
 	put := func(kind, id string, w dialect.Written, bare string) {
 		if cql, notes := as.Asked(w); cql != "" {
-			out = append(out, Wanted{kind, id, cql, noted(notes), bare})
+			out = append(out, wanted{kind, id, cql, noted(notes), bare})
 		}
 	}
 	s := d.Strategy("")
@@ -120,7 +121,7 @@ func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCo
 	}
 	cql := make([]string, len(all))
 	for i, w := range all {
-		cql[i] = w.Query
+		cql[i] = w.query
 	}
 	if again {
 		if err := a.rows.ForgetCounts(ctx, s.ID, cql); err != nil {
@@ -139,14 +140,14 @@ func (a *Service) Counts(ctx context.Context, at desk.At, again bool) (*SourceCo
 		Lines:  map[string]SourceCount{},
 	}
 	for _, w := range all {
-		k, ok := known[w.Query]
+		k, ok := known[w.query]
 		if !ok || !k.Today {
 			out.Waiting++
 		}
 		if !ok {
 			continue
 		}
-		c, err := CountOf(k, w)
+		c, err := countOf(k, w)
 		if err != nil {
 			return nil, err
 		}
@@ -206,7 +207,7 @@ func (a *Service) countable(
 	ctx context.Context,
 	review int64,
 	id *int64,
-) (s *Source, all []Wanted, revision int, err error) {
+) (s *Source, all []wanted, revision int, err error) {
 	if id == nil {
 		return nil, nil, 0, nil
 	}
@@ -230,8 +231,8 @@ func (a *Service) countable(
 	return &found, wantedCounts(d, as, t), saved.Revision, err
 }
 
-// CountOf returns a count that is kept as it is told, of the query that was asked.
-func CountOf(k Count, w Wanted) (SourceCount, error) {
+// countOf returns a count that is kept as it is told, of the query that was asked.
+func countOf(k Count, w wanted) (SourceCount, error) {
 	var x KeptExchange
 	if err := json.Unmarshal(k.Exchange, &x); err != nil {
 		return SourceCount{}, err
@@ -242,11 +243,11 @@ func CountOf(k Count, w Wanted) (SourceCount, error) {
 	return SourceCount{
 		Records: k.Records,
 		At:      k.At,
-		Query:   w.Query,
+		Query:   w.query,
 		Sent:    x.Sent,
 		Echoed:  x.Echoed,
 		Said:    x.Said,
-		Notes:   w.Notes,
+		Notes:   w.notes,
 		Refused: x.Refused,
 		Bare:    w.bare,
 	}, nil
@@ -260,8 +261,8 @@ type KeptExchange struct {
 	Refused bool            `json:"refused,omitempty"`
 }
 
-// CountToday returns today's count of a query that is in the source's own names; it asks where there is none.
-func (a *Service) CountToday(ctx context.Context, s Source, c source.Source, cql string) (Count, error) {
+// countToday returns today's count of a query that is in the source's own names; it asks where there is none.
+func (a *Service) countToday(ctx context.Context, s Source, c source.Source, cql string) (Count, error) {
 	known, err := a.rows.Counts(ctx, s.ID, []string{cql})
 	if err != nil {
 		return Count{}, err
@@ -270,6 +271,26 @@ func (a *Service) CountToday(ctx context.Context, s Source, c source.Source, cql
 		return k, nil
 	}
 	return a.CountNow(ctx, s, c, cql)
+}
+
+// Counted returns what a source finds for a query that is in its own names, as it is told; notes say what the query
+// was adapted from. What was counted today is not asked again.
+func (a *Service) Counted(
+	ctx context.Context,
+	s Source,
+	c source.Source,
+	cql string,
+	notes []source.Note,
+) (*SourceCount, error) {
+	k, err := a.countToday(ctx, s, c, cql)
+	if err != nil {
+		return nil, Unanswered(s.Name, err)
+	}
+	out, err := countOf(k, wanted{query: cql, notes: notes})
+	if err != nil {
+		return nil, err
+	}
+	return &out, nil
 }
 
 // CountNow asks a source how many records it finds, whatever it said before, and keeps what it says.
@@ -288,7 +309,7 @@ func (a *Service) CountNow(ctx context.Context, s Source, c source.Source, cql s
 }
 
 // counting returns the source whose counts are shown, and how it is asked.
-func (a *Service) counting(ctx context.Context, at desk.At) (Source, source.Source, error) {
+func (a *Service) counting(ctx context.Context, at desk.At) (Source, *sru.Client, error) {
 	l, err := a.desk.Look(ctx, at)
 	if err != nil {
 		return Source{}, nil, err
@@ -296,12 +317,7 @@ func (a *Service) counting(ctx context.Context, at desk.At) (Source, source.Sour
 	if l.Source == nil {
 		return Source{}, nil, errNoSource
 	}
-	s, err := a.Source(ctx, *l.Source)
-	if err != nil {
-		return Source{}, nil, err
-	}
-	client, err := a.Client(s)
-	return s, client, err
+	return a.Named(ctx, *l.Source)
 }
 
 // CountWhole returns what the source whose counts are shown finds for a whole strategy, saved or not.
@@ -326,12 +342,7 @@ func (a *Service) CountWhole(ctx context.Context, at desk.At, p desk.Proposal) (
 		if w.kind != "whole" {
 			continue
 		}
-		k, err := a.CountToday(ctx, s, client, w.Query)
-		if err != nil {
-			return nil, Unanswered(s.Name, err)
-		}
-		c, err := CountOf(k, w)
-		return &c, err
+		return a.Counted(ctx, s, client, w.query, w.notes)
 	}
 	return nil, &problems.Problem{Type: "no-query", Status: 409, Title: "This strategy cannot be asked at the source."}
 }
@@ -347,7 +358,7 @@ func (a *Service) CountTerms(ctx context.Context, at desk.At, of *int64, terms [
 		return nil, problems.Invalid("terms", "At most %d terms are counted at once; these are %d.", mostAsked, len(terms))
 	}
 	var s Source
-	var client source.Source
+	var client *sru.Client
 	var v *thesaurus.Thesaurus
 	var as Speech
 	var err error
@@ -383,15 +394,9 @@ func (a *Service) CountTerms(ctx context.Context, at desk.At, of *int64, terms [
 		if cql == "" {
 			continue
 		}
-		k, err := a.CountToday(ctx, s, client, cql)
-		if err != nil {
-			return nil, Unanswered(s.Name, err)
-		}
-		c, err := CountOf(k, Wanted{Query: cql, Notes: notes})
-		if err != nil {
+		if out[i].Count, err = a.Counted(ctx, s, client, cql, notes); err != nil {
 			return nil, err
 		}
-		out[i].Count = &c
 	}
 	return out, nil
 }
@@ -435,11 +440,11 @@ func (a *Service) CountAll(ctx context.Context, t jobs.Task) error {
 		if err != nil || next == nil {
 			return err
 		}
-		seen[next.Query] = true
+		seen[next.query] = true
 		c, err := a.Client(*s)
 		var k Count
 		if err == nil {
-			k, err = a.CountToday(ctx, *s, c, next.Query)
+			k, err = a.countToday(ctx, *s, c, next.query)
 		}
 		if err != nil {
 			return Unanswered(s.Name, err)
@@ -454,7 +459,7 @@ func (a *Service) CountAll(ctx context.Context, t jobs.Task) error {
 }
 
 // logCount keeps what a source said of the whole strategy, counted in passing, as a run.
-func (a *Service) logCount(ctx context.Context, t jobs.Task, s Source, revision int, w Wanted, k Count) error {
+func (a *Service) logCount(ctx context.Context, t jobs.Task, s Source, revision int, w wanted, k Count) error {
 	found := int64(k.Records)
 	r := logbook.Run{
 		Review:   t.Number,
@@ -462,14 +467,14 @@ func (a *Service) logCount(ctx context.Context, t jobs.Task, s Source, revision 
 		Revision: revision,
 		Source:   &s.ID,
 		Place:    s.Name,
-		Query:    w.Query,
+		Query:    w.query,
 		Records:  &found,
 		Exchange: k.Exchange,
 		Who:      t.Who,
 		At:       k.At,
 	}
 	var err error
-	if r.Notes, err = json.Marshal(w.Notes); err != nil {
+	if r.Notes, err = json.Marshal(w.notes); err != nil {
 		return err
 	}
 	return a.logbook.PutRun(ctx, r, nil, a.jobs.Wake)
@@ -477,21 +482,21 @@ func (a *Service) logCount(ctx context.Context, t jobs.Task, s Source, revision 
 
 // nextCount returns the next query to count, nil for none: one that was never counted before one that is only old; of
 // those the last in the document, which is mostly the newest. seen are those that were counted just now.
-func (a *Service) nextCount(ctx context.Context, id int64, all []Wanted, seen map[string]bool) (*Wanted, error) {
+func (a *Service) nextCount(ctx context.Context, id int64, all []wanted, seen map[string]bool) (*wanted, error) {
 	cql := make([]string, len(all))
 	for i, w := range all {
-		cql[i] = w.Query
+		cql[i] = w.query
 	}
 	known, err := a.rows.Counts(ctx, id, cql)
 	if err != nil {
 		return nil, err
 	}
-	var old, fresh *Wanted
+	var old, fresh *wanted
 	for i, w := range all {
-		if seen[w.Query] {
+		if seen[w.query] {
 			continue
 		}
-		k, ok := known[w.Query]
+		k, ok := known[w.query]
 		switch {
 		case !ok && w.kind != "term":
 			return &all[i], nil

@@ -7,6 +7,7 @@ import (
 	"tamiz/app/problems"
 	"tamiz/core/query"
 	"tamiz/core/thesaurus"
+	"tamiz/source"
 )
 
 // A Meaning is what a revision of a review asks for.
@@ -46,4 +47,22 @@ func (a *Service) AskedOf(ctx context.Context, review int64, revision int, s Sou
 		return nil, err
 	}
 	return as.written(s.Name, m)
+}
+
+// AskedNow returns what a source is asked for the strategy of a review as it stands, "" where it cannot be; it says
+// so where there is none.
+func (a *Service) AskedNow(ctx context.Context, review int64, s Source) (cql string, notes []source.Note, err error) {
+	m, err := a.MeaningAt(ctx, review, 0)
+	if err == nil && m.Query == nil {
+		err = &problems.Problem{Type: "no-query", Status: 409, Title: "There is no strategy to ask for yet."}
+	}
+	if err != nil {
+		return "", nil, err
+	}
+	as, err := a.Speech(ctx, s, m.Doc.Vocabulary)
+	if err != nil {
+		return "", nil, err
+	}
+	cql, notes = as.Whole(m.Doc.Strategy(""), m.Terms)
+	return cql, notes, nil
 }

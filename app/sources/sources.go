@@ -6,12 +6,14 @@ import (
 	"errors"
 	"fmt"
 	"strings"
+	"tamiz/store"
 	"time"
 
 	"tamiz/app/jobs"
 	"tamiz/app/library"
 	"tamiz/app/problems"
 	"tamiz/app/reviews"
+	"tamiz/core/bib"
 	"tamiz/core/query"
 	"tamiz/exchange"
 	"tamiz/source"
@@ -100,6 +102,16 @@ func (a *Service) Source(ctx context.Context, id int64) (Source, error) {
 	return sourceOf(s)
 }
 
+// Named returns a source that is not switched off, and a client of it.
+func (a *Service) Named(ctx context.Context, id int64) (Source, *sru.Client, error) {
+	s, err := a.Source(ctx, id)
+	if err != nil {
+		return s, nil, err
+	}
+	c, err := a.Client(s)
+	return s, c, err
+}
+
 // Client returns a client of a source that is not switched off.
 func (a *Service) Client(s Source) (*sru.Client, error) {
 	if s.Off {
@@ -155,10 +167,7 @@ func Unanswered(name string, err error) error {
 	return p
 }
 
-// Plain returns text without the one character that the store cannot hold.
-func Plain(s string) string { return strings.ReplaceAll(s, "\x00", "") }
-
-// askTime is how long a person is made to wait for a source.
+// AskTime is how long a person is made to wait for a source.
 const AskTime = 45 * time.Second
 
 // AddSource takes in a source by its address: it is asked what it is, and a map is proposed.
@@ -216,10 +225,10 @@ func (a *Service) saveSource(ctx context.Context, s Source, e SourceEdit) (Sourc
 	}
 	if e.Map != nil {
 		s.Map = e.Map.Clean()
-		s.Map.Schema = Plain(s.Map.Schema)
+		s.Map.Schema = store.Plain(s.Map.Schema)
 	}
 	if e.Vocabulary != nil {
-		if s.Vocabulary = strings.TrimSpace(Plain(*e.Vocabulary)); len(s.Vocabulary) > 500 {
+		if s.Vocabulary = strings.TrimSpace(store.Plain(*e.Vocabulary)); len(s.Vocabulary) > 500 {
 			return s, problems.Invalid("vocabulary", "The name of a vocabulary has at most 500 characters.")
 		}
 	}
@@ -322,4 +331,27 @@ func (a *Service) Names(ctx context.Context) (map[int64]string, error) {
 		names[s.ID] = s.Name
 	}
 	return names, err
+}
+
+// First returns the first records that a source finds for a query; none where it cannot be asked that, or refuses
+// to be.
+func First(ctx context.Context, c source.Source, m source.Map, q query.Expr, most int) ([]*bib.Record, error) {
+	cql, _ := source.Render(q, m)
+	if cql == "" {
+		return nil, nil
+	}
+	page, err := c.Search(ctx, source.Search{Query: cql, Start: 1, Max: most})
+	var refused *source.Refusal
+	if errors.As(err, &refused) {
+		return nil, nil
+	}
+	var out []*bib.Record
+	if page != nil {
+		for _, g := range page.Records {
+			if g.Record != nil {
+				out = append(out, g.Record)
+			}
+		}
+	}
+	return out, err
 }

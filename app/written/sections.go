@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"tamiz/app/logbook"
 
 	"tamiz/app/figures"
 	"tamiz/app/rounds"
@@ -17,17 +18,17 @@ import (
 func (f facts) sections() []document.Section {
 	return append(f.openSection(), f.question(), f.sourcesSection(), f.vocabularySection(), f.strategy(),
 		f.linesSection(), f.limits(), f.results(), f.sameWorks(), f.byWay("byHand", "Searched by hand",
-			"No search by hand was written down.", runs.BySearch),
+			"No search by hand was written down.", logbook.BySearch),
 		f.found(), f.tested(), f.development(), f.versionsSection(), f.other(),
-		f.byWay("registers", "Registers of studies", "None was searched, or it was not written down.", runs.ByRegister),
+		f.byWay("registers", "Registers of studies", "None was searched, or it was not written down.", logbook.ByRegister),
 		f.byWay("browsed", "Browsed", "No site, catalogue or table of contents was browsed, or it was not written down.",
-			runs.ByBrowsing),
+			logbook.ByBrowsing),
 		f.byWay("citations", "References and citing works", "None were followed, or it was not written down.",
-			runs.ByCiting),
-		f.byWay("contacts", "People who were asked", "Nobody was asked, or it was not written down.", runs.ByAsking),
+			logbook.ByCiting),
+		f.byWay("contacts", "People who were asked", "Nobody was asked, or it was not written down.", logbook.ByAsking),
 		f.filters(),
 		f.byWay("earlier", "Earlier searches that were used again",
-			"No earlier search was used again, or it was not written down.", runs.ByEarlier),
+			"No earlier search was used again, or it was not written down.", logbook.ByEarlier),
 		f.updates(),
 		f.checked(),
 		f.left())
@@ -70,7 +71,7 @@ func (f facts) sourcesSection() document.Section {
 		rows = append(rows, []string{e.Name, f.sources[i].Address, about, f.sources[i].Vocabulary, day(e.Run.At)})
 	}
 	for _, r := range f.runs {
-		if r.Kind == "hand" && r.Way == runs.BySearch {
+		if r.Kind == "hand" && r.Way == logbook.BySearch {
 			rows = append(rows, []string{r.Place, "", "searched by hand", "", day(r.At)})
 		}
 	}
@@ -387,7 +388,7 @@ func (f facts) versionsSection() document.Section {
 
 func (f facts) other() document.Section {
 	s := f.byWay("other", "Other ways of looking", "No journal is read by hand, and no other way was written down.",
-		runs.Otherwise)
+		logbook.Otherwise)
 	var rows [][]string
 	for _, j := range f.said.Journals {
 		if len(j.Volumes) == 0 {

@@ -152,12 +152,12 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 		p.kill()
 		p = run1(t, url, allowed)
 	}
-	draws := []draws.Draw{}
+	list := []draws.Draw{}
 	require.Eventually(t, func() bool {
-		p.call(t, "GET", fmt.Sprintf("/api/reviews/%d/draws", review.ID), "", &draws)
-		return len(draws) == 1 && draws[0].State == "done"
+		p.call(t, "GET", fmt.Sprintf("/api/reviews/%d/draws", review.ID), "", &list)
+		return len(list) == 1 && list[0].State == "done"
 	}, time.Minute, 100*time.Millisecond)
-	assert.Equal(t, []int{wanted, wanted, 0}, []int{draws[0].Wanted, draws[0].Got, draws[0].Troubles})
+	assert.Equal(t, []int{wanted, wanted, 0}, []int{list[0].Wanted, list[0].Got, list[0].Troubles})
 
 	// Exactly those: each once, and those that the seed says.
 	seen := map[string]bool{}
@@ -192,8 +192,8 @@ func TestADrawSurvivesBeingKilled(t *testing.T) {
 		nil,
 	)
 	require.Eventually(t, func() bool {
-		p.call(t, "GET", fmt.Sprintf("/api/reviews/%d/draws", review2.ID), "", &draws)
-		return len(draws) == 1 && draws[0].State == "done"
+		p.call(t, "GET", fmt.Sprintf("/api/reviews/%d/draws", review2.ID), "", &list)
+		return len(list) == 1 && list[0].State == "done"
 	}, time.Minute, 100*time.Millisecond)
 	for at := 0; at < wanted; at += 500 {
 		var list figures.RecordList

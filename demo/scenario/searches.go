@@ -62,8 +62,8 @@ func (sc *scene) drawSample(ctx context.Context, n draws.NewDraw) (sample *int64
 		return nil, err
 	}
 	err = until(ctx, func() (bool, error) {
-		draws, err := sc.app.Draws.Draws(ctx, sc.review)
-		for _, d := range draws {
+		list, err := sc.app.Draws.Draws(ctx, sc.review)
+		for _, d := range list {
 			if d.ID != begun[0].ID {
 				continue
 			}
